@@ -1,0 +1,74 @@
+/**
+ * Working time as disjoint stretches in UTC. Clocks run only inside them; `null` stands for "no pattern known", and
+ * then wall time is working time. Instants are UTC milliseconds.
+ */
+export interface Span { fromMs: number; toMs: number }
+export interface Schedule { spans: readonly Span[]; workedBeforeMs: Float64Array }
+
+/** Sorts, checks and joins stretches. Overlaps are joined; an empty or reversed one is misuse. */
+export function makeSchedule(stretches: readonly Span[]): Schedule {
+  const sorted = [...stretches].sort((a, b) => a.fromMs - b.fromMs)
+  const spans: Span[] = []
+  for (const stretch of sorted) {
+    if (!(stretch.toMs > stretch.fromMs)) throw new RangeError(`makeSchedule: expected toMs > fromMs, got ${stretch.fromMs}…${stretch.toMs}`)
+    const last = spans.at(-1)
+    if (last && stretch.fromMs < last.toMs) last.toMs = Math.max(last.toMs, stretch.toMs)
+    else spans.push({ ...stretch })
+  }
+  const workedBeforeMs = new Float64Array(spans.length + 1)
+  spans.forEach((span, i) => (workedBeforeMs[i + 1] = (workedBeforeMs[i] ?? 0) + span.toMs - span.fromMs))
+  return { spans, workedBeforeMs }
+}
+
+/** Index of the first stretch that ends after `atMs`. */
+function stretchAfter(schedule: Schedule, atMs: number): number {
+  let low = 0
+  let high = schedule.spans.length
+  while (low < high) {
+    const mid = (low + high) >> 1
+    if ((schedule.spans[mid]?.toMs ?? Infinity) > atMs) high = mid
+    else low = mid + 1
+  }
+  return low
+}
+
+/** Working time from the start of the schedule to an instant, in ms. */
+function workedUntilMs(schedule: Schedule, atMs: number): number {
+  const i = stretchAfter(schedule, atMs)
+  const span = schedule.spans[i]
+  return (schedule.workedBeforeMs[i] ?? 0) + (span ? Math.max(0, atMs - span.fromMs) : 0)
+}
+
+/** Working time between two instants, in ms; wall time when no pattern is known. Never negative. */
+export function workedMs(schedule: Schedule | null, fromMs: number, toMs: number): number {
+  if (toMs <= fromMs) return 0
+  if (!schedule) return toMs - fromMs
+  return workedUntilMs(schedule, toMs) - workedUntilMs(schedule, fromMs)
+}
+
+/** The instant at which `amountMs` of working time has passed since `fromMs`; null when the schedule ends before. */
+export function afterWorked(schedule: Schedule | null, fromMs: number, amountMs: number): number | null {
+  if (!schedule) return fromMs + amountMs
+  const target = workedUntilMs(schedule, fromMs) + amountMs
+  for (let i = stretchAfter(schedule, fromMs); i < schedule.spans.length; i++) {
+    const span = schedule.spans[i]
+    if (span && (schedule.workedBeforeMs[i + 1] ?? 0) >= target) return span.fromMs + target - (schedule.workedBeforeMs[i] ?? 0)
+  }
+  return null
+}
+
+const SHORT_NOTICE_MS = 10 * 60_000
+const NO_PATTERN_AHEAD_MS = 4 * 3_600_000
+
+/**
+ * The next moment when guns stand still anyway: the end of the stretch being worked, or of the next one before work.
+ * A stretch with less than ten minutes left is skipped: nobody can act before it ends.
+ */
+export function nextWindow(schedule: Schedule | null, nowMs: number): { atMs: number; isKnown: boolean } {
+  const first = schedule ? stretchAfter(schedule, nowMs) : -1
+  const span = schedule?.spans[first]
+  if (!schedule || !span) return { atMs: nowMs + NO_PATTERN_AHEAD_MS, isKnown: false }
+  const next = schedule.spans[first + 1]
+  const isShort = span.fromMs <= nowMs && span.toMs - nowMs < SHORT_NOTICE_MS
+  return { atMs: isShort && next ? next.toMs : span.toMs, isKnown: true }
+}

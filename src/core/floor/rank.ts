@@ -1,0 +1,48 @@
+import { type Due } from '@core/houserule/due.ts'
+import { workedMs, type Schedule } from '@core/clock/schedule.ts'
+import { type PositionState } from './state.ts'
+
+/** What Floor needs of a gun to decide whether it opens into a row. */
+export interface RankedInput {
+  stationId: string
+  walkOrder: number
+  isParked: boolean
+  downSinceMs: number | null
+  wants: readonly { position: string; state: PositionState; act: 'change' | 'clean' | 'look' | null; minutes: number; due: Due | null }[]
+  /** Money an hour of standing costs here, minor units; ranks guns of equal lateness. */
+  stopRateMinorPerHour: number
+}
+export interface OpenedRow { stationId: string; minutes: number; shiftsOver: number; rank: number }
+
+const HOUR_MS = 3_600_000
+const SHIFT_HOURS = 8
+
+/** Working shifts since a limit was reached, 0 before. */
+export function shiftsOver(due: Due | null, schedule: Schedule | null, nowMs: number): number {
+  if (!due?.isReached || due.reachedMs === null) return 0
+  return workedMs(schedule, due.reachedMs, nowMs) / (SHIFT_HOURS * HOUR_MS)
+}
+
+const OPENS: readonly PositionState[] = ['wrong', 'due']
+
+/**
+ * Opened rows: down first (longest first), then wrong part, then due by lateness × what standing costs; ties by the walk.
+ * Parked guns, looks and "not seen" open nothing.
+ */
+export function openedRows(guns: readonly RankedInput[], schedule: Schedule | null, nowMs: number): OpenedRow[] {
+  const rows = guns.flatMap((gun) => {
+    const wants = gun.wants.filter((want) => OPENS.includes(want.state))
+    if (gun.downSinceMs === null && (gun.isParked || wants.length === 0)) return []
+    const over = Math.max(0, ...wants.map((want) => shiftsOver(want.due, schedule, nowMs)))
+    const minutes = wants.reduce((sum, want) => sum + want.minutes, 0)
+    return [{ stationId: gun.stationId, minutes, shiftsOver: over, rank: rankOf(gun, { wants, over, nowMs }), walkOrder: gun.walkOrder }]
+  })
+  return rows.sort((a, b) => b.rank - a.rank || a.walkOrder - b.walkOrder).map(({ stationId, minutes, shiftsOver: over, rank }) => ({ stationId, minutes, shiftsOver: over, rank }))
+}
+
+function rankOf(gun: RankedInput, at: { wants: RankedInput['wants']; over: number; nowMs: number }): number {
+  const { wants, over, nowMs } = at
+  if (gun.downSinceMs !== null) return 2e9 + Math.min((nowMs - gun.downSinceMs) / 1000, 9e8)
+  if (wants.some((want) => want.state === 'wrong')) return 1e9
+  return (1 + over) * (1 + gun.stopRateMinorPerHour / 100)
+}

@@ -1,0 +1,77 @@
+import { type Due } from '@core/houserule/due.ts'
+
+/** States of a position, worst first. How they are drawn and named is the interface's. */
+export const STATES = ['down', 'wrong', 'due', 'look', 'notSeen', 'partWorn', 'good', 'absent'] as const
+export type PositionState = (typeof STATES)[number]
+
+export const isWorse = (a: PositionState, b: PositionState) => STATES.indexOf(a) < STATES.indexOf(b)
+export const worstOf = (states: readonly PositionState[]): PositionState =>
+  states.reduce((worst, state) => (isWorse(state, worst) ? state : worst), 'absent')
+
+export type NotSeenWhy = 'no rule' | 'no fitting date' | 'nobody has looked' | 'no clock'
+
+export interface PositionInput {
+  isOnGun: boolean
+  isDownHere: boolean
+  hasWrongPart: boolean
+  /** One entry per usage limit that applies: change, clean. */
+  dues: readonly { act: 'change' | 'clean'; due: Due }[]
+  hasLimit: boolean
+  lookEveryDays: number | null
+  confirmDays: number | null
+  seenMs: number | null
+  hasFittingDate: boolean
+  /** The clock behind the limits has been read within ten working days. */
+  isClockFresh: boolean
+  nowMs: number
+  /** The moment before which work has to be done: the next window. */
+  cutoffMs: number
+}
+
+export interface PositionVerdict {
+  state: PositionState
+  act: 'change' | 'clean' | 'look' | null
+  due: Due | null
+  why: NotSeenWhy | null
+}
+
+const DAY_MS = 86_400_000
+const PART_WORN_ABOVE = 0.5
+
+/**
+ * State of one position. Due: the limit is reached, or would be before the next window. Not seen: neither limit nor look
+ * interval, a limit without a fitting date, nobody has seen it within the kind's time, or a clock that stands; unknown is
+ * never good. Estimated use alone does not make it not seen.
+ */
+export function stateOf(input: PositionInput): PositionVerdict {
+  const none = { act: null, due: null, why: null }
+  if (!input.isOnGun) return { state: 'absent', ...none }
+  if (input.isDownHere) return { state: 'down', ...none }
+  if (input.hasWrongPart) return { state: 'wrong', ...none }
+  const worst = mostUsed(input.dues)
+  if (worst && isDueBefore(worst.due, input.cutoffMs)) return { state: 'due', act: worst.act, due: worst.due, why: null }
+  if (isLookDue(input)) return { state: 'look', act: 'look', due: worst?.due ?? null, why: null }
+  const why = notSeenWhy(input)
+  if (why) return { state: 'notSeen', act: null, due: worst?.due ?? null, why }
+  const isPartWorn = worst !== null && worst.due.usedFraction > PART_WORN_ABOVE
+  return { state: isPartWorn ? 'partWorn' : 'good', act: null, due: worst?.due ?? null, why: null }
+}
+
+function mostUsed(dues: PositionInput['dues']) {
+  return dues.reduce<PositionInput['dues'][number] | null>((most, d) => (!most || d.due.usedFraction > most.due.usedFraction ? d : most), null)
+}
+
+const isDueBefore = (due: Due, cutoffMs: number) => due.isReached || (due.reachedMs !== null && due.reachedMs < cutoffMs)
+
+function isLookDue({ lookEveryDays, seenMs, nowMs }: PositionInput): boolean {
+  return lookEveryDays !== null && seenMs !== null && nowMs - seenMs > lookEveryDays * DAY_MS
+}
+
+function notSeenWhy(input: PositionInput): NotSeenWhy | null {
+  if (!input.hasLimit && input.lookEveryDays === null) return 'no rule'
+  if (input.seenMs === null) return 'nobody has looked'
+  if (input.hasLimit && !input.hasFittingDate) return 'no fitting date'
+  if (input.confirmDays !== null && input.nowMs - input.seenMs > input.confirmDays * DAY_MS) return 'nobody has looked'
+  if (input.hasLimit && !input.isClockFresh) return 'no clock'
+  return null
+}

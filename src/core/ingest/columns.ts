@@ -1,0 +1,62 @@
+/** A column a sheet may have, with the words people head it by. */
+export interface Wanted { key: string; words: readonly string[]; isNeeded: boolean }
+
+const norm = (text: string) => text.toLowerCase().replace(/[^a-z0-9]+/g, ' ').trim()
+
+/**
+ * Guesses which heading is which wanted column: same words first, then a heading that contains the word; each heading is
+ * used once. A wanted column without a heading stays out of the answer; nothing is guessed from values.
+ * @example guessColumns(['Booth', 'Bay'], PLACE_COLUMNS) // { place: 0, area: 1 }
+ */
+export function guessColumns(headings: readonly string[], wanted: readonly Wanted[]): Record<string, number> {
+  const found: Record<string, number> = {}
+  const taken = new Set<number>()
+  const take = (fits: (heading: string, word: string) => boolean) => {
+    for (const { key, words } of wanted) {
+      if (key in found) continue
+      const index = headings.findIndex((heading, i) => !taken.has(i) && words.some((word) => fits(norm(heading), norm(word))))
+      if (index >= 0) {
+        found[key] = index
+        taken.add(index)
+      }
+    }
+  }
+  take((heading, word) => heading === word)
+  take((heading, word) => ` ${heading} `.includes(` ${word} `))
+  return found
+}
+
+export const PLACE_COLUMNS: readonly Wanted[] = [
+  { key: 'place', words: ['place', 'booth', 'station', 'gun', 'cell', 'bench', 'name', 'no'], isNeeded: true },
+  { key: 'area', words: ['area', 'bay', 'hall', 'shop', 'line', 'room'], isNeeded: true },
+  { key: 'position', words: ['position', 'kind', 'part kind', 'what', 'part type'], isNeeded: false },
+  { key: 'part', words: ['part', 'part no', 'code', 'item', 'part number'], isNeeded: false },
+  { key: 'fitted', words: ['fitted', 'put on', 'date', 'changed', 'since'], isNeeded: false },
+  { key: 'wire', words: ['wire', 'wire size', 'wire name'], isNeeded: false },
+  { key: 'cable', words: ['cable', 'cable m', 'cable length', 'length'], isNeeded: false },
+]
+
+export const USAGE_COLUMNS: readonly Wanted[] = [
+  { key: 'place', words: ['place', 'booth', 'station', 'gun', 'cell', 'bench', 'name'], isNeeded: true },
+  { key: 'date', words: ['date', 'day'], isNeeded: true },
+  { key: 'shift', words: ['shift', 'turn'], isNeeded: false },
+  { key: 'arcHours', words: ['arc hours', 'arc h', 'arc time', 'hours', 'arc'], isNeeded: false },
+  { key: 'kg', words: ['kg', 'wire kg', 'wire', 'kg wire', 'weight'], isNeeded: false },
+  { key: 'starts', words: ['starts', 'arc starts', 'ignitions'], isNeeded: false },
+]
+
+/**
+ * A number as people type it: `1 234.5`, `1.234,5`, `3,2`, `4 kg`. A single comma or point with one or two digits after
+ * it (or any other than exactly three) is the decimal mark; the last of both kinds is.
+ */
+export function parseNumber(text: string): number | null {
+  const plain = text.trim().replace(/\s|'|’/g, '').replace(/[a-zA-Z²³]+$/, '')
+  if (!/^-?[\d.,]+$/.test(plain)) return null
+  const comma = plain.lastIndexOf(',')
+  const point = plain.lastIndexOf('.')
+  let standard = plain
+  if (comma >= 0 && point >= 0) standard = comma > point ? plain.replace(/\./g, '').replace(',', '.') : plain.replace(/,/g, '')
+  else if (comma >= 0) standard = plain.split(',').length > 2 ? plain.replace(/,/g, '') : plain.replace(',', '.')
+  const value = Number(standard)
+  return Number.isFinite(value) ? value : null
+}

@@ -1,0 +1,56 @@
+import { usedBetween, type Amount, type Clock } from '@core/clock/clock.ts'
+import { type CarrierId } from '@core/ids/id.ts'
+import { type LifeUnit } from '@core/path/columns.ts'
+import { type Counter } from '@core/clock/source.ts'
+
+/** A stretch in which a carrier hung, through its chain, on one head. */
+export interface ChainStretch { headId: CarrierId; fromMs: number; toMs: number | null }
+interface Link { onId: CarrierId; fromMs: number; toMs: number | null }
+
+/**
+ * Stretches in which the whole chain existed: each link of the child cut by the stretches of what it hung on.
+ * Off the chain a part does not age.
+ */
+export function chainStretches(links: readonly Link[], stretchesOf: (parent: CarrierId) => readonly ChainStretch[]): ChainStretch[] {
+  return links.flatMap((link) =>
+    stretchesOf(link.onId).flatMap((stretch) => {
+      const fromMs = Math.max(link.fromMs, stretch.fromMs)
+      const toMs = earlier(link.toMs, stretch.toMs)
+      return toMs === null || toMs > fromMs ? [{ headId: stretch.headId, fromMs, toMs }] : []
+    }),
+  )
+}
+
+function earlier(a: number | null, b: number | null): number | null {
+  if (a === null) return b
+  return b === null ? a : Math.min(a, b)
+}
+
+const NOTHING: Amount = { amount: 0, estimated: 0, sd: 0 }
+export interface Exposure { kg: Amount | null; arcHours: Amount | null; starts: Amount | null }
+export type ClocksOf = (headId: CarrierId) => { kg: Clock | null; arcHours: Clock | null; starts: Clock | null }
+
+/**
+ * Exposure between two instants: Σ of the head's clock differences over the chain's stretches, per counter.
+ * null for a counter that some head in the stretch has no clock for: not zero, not known.
+ */
+export function exposureOver(stretches: readonly ChainStretch[], clocksOf: ClocksOf, span: { fromMs: number; toMs: number }): Exposure {
+  const inside = stretches.flatMap((s) => {
+    const fromMs = Math.max(s.fromMs, span.fromMs)
+    const toMs = Math.min(s.toMs ?? span.toMs, span.toMs)
+    return toMs > fromMs ? [{ headId: s.headId, fromMs, toMs }] : []
+  })
+  const total = (counter: Counter): Amount | null => {
+    let sum: Amount = NOTHING
+    for (const part of inside) {
+      const clock = clocksOf(part.headId)[counter]
+      if (!clock) return null
+      const used = usedBetween(clock, part.fromMs, part.toMs)
+      sum = { amount: sum.amount + used.amount, estimated: sum.estimated + used.estimated, sd: sum.sd + used.sd }
+    }
+    return sum
+  }
+  return { kg: total('kg'), arcHours: total('arcHours'), starts: total('starts') }
+}
+
+export const isMeasured = (unit: LifeUnit): unit is Counter => unit === 'kg' || unit === 'arcHours' || unit === 'starts'

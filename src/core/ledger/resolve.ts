@@ -1,0 +1,68 @@
+import { type EventId } from '@core/ids/id.ts'
+import { type Correction, type LedgerEvent, type Occurrence } from './event.ts'
+
+/**
+ * What the ledger says now, corrections applied.
+ *
+ *   fact ──corrected by──> correction (replacement | withdrawn) ──corrected by──> …
+ *
+ * 1. Of several corrections of one line the one logged last stands (ties: greater id).
+ * 2. A correction that is itself withdrawn is as if never made: what it corrected stands again.
+ * 3. A correction that is itself replaced says the newer replacement.
+ * 4. The order in which lines arrive changes nothing.
+ */
+export interface Standing extends Occurrence { eventId: EventId; loggedMs: number }
+
+export function standingFacts(events: readonly LedgerEvent[]): Standing[] {
+  const corrections = lastCorrections(events)
+  return events.flatMap((event) => {
+    if (event.body.type === 'correction') return []
+    const said = { fact: event.body.fact, happenedMs: event.happenedMs, precision: event.precision, stationId: event.stationId }
+    const standing = resolve(event.id, said, corrections)
+    return standing ? [{ ...standing, eventId: event.id, loggedMs: event.loggedMs }] : []
+  })
+}
+
+type CorrectionEvent = LedgerEvent & { body: Correction }
+
+function lastCorrections(events: readonly LedgerEvent[]): Map<EventId, CorrectionEvent[]> {
+  const byTarget = new Map<EventId, CorrectionEvent[]>()
+  for (const event of events) {
+    if (event.body.type !== 'correction') continue
+    const list = byTarget.get(event.body.correctsId) ?? []
+    list.push(event as CorrectionEvent)
+    byTarget.set(event.body.correctsId, list)
+  }
+  for (const list of byTarget.values()) list.sort((a, b) => b.loggedMs - a.loggedMs || (a.id < b.id ? 1 : -1))
+  return byTarget
+}
+
+function resolve(id: EventId, said: Occurrence, corrections: Map<EventId, CorrectionEvent[]>): Occurrence | null {
+  for (const correction of corrections.get(id) ?? []) {
+    const verdict = resolveCorrection(correction, corrections)
+    if (verdict !== 'withdrawn') return verdict.says
+  }
+  return said
+}
+
+/** A withdrawn correction is skipped; any other says its replacement, or the newest one put in its place. */
+function resolveCorrection(correction: CorrectionEvent, corrections: Map<EventId, CorrectionEvent[]>): 'withdrawn' | { says: Occurrence | null } {
+  for (const newer of corrections.get(correction.id) ?? []) {
+    const verdict = resolveCorrection(newer, corrections)
+    if (verdict === 'withdrawn') continue
+    return verdict.says === null ? 'withdrawn' : verdict
+  }
+  return { says: correction.body.replacement }
+}
+
+const RANK: Partial<Record<Occurrence['fact']['kind'], number>> = { mounted: 0, removed: 1, restarted: 2, unparked: 2, fitted: 3, stopped: 5 }
+
+/** Order of a carrier's life: by when it happened; at the same instant removed before fitted; then as logged. */
+export function byTime(a: Standing, b: Standing): number {
+  return (
+    a.happenedMs - b.happenedMs ||
+    (RANK[a.fact.kind] ?? 4) - (RANK[b.fact.kind] ?? 4) ||
+    a.loggedMs - b.loggedMs ||
+    (a.eventId < b.eventId ? -1 : a.eventId > b.eventId ? 1 : 0)
+  )
+}

@@ -1,0 +1,49 @@
+import { type CarrierType, type Column, type LifeUnit, type OutReason, type PartClass } from './columns.ts'
+
+/** What a shop starts with for one kind of part; every number is a guess until the shop says otherwise. */
+export interface KindDefault {
+  key: string
+  name: string
+  column: Column
+  rides: CarrierType
+  partClass: PartClass
+  lifeUnit: LifeUnit
+  canClean: boolean
+  changeMin: number
+  cleanMin: number
+  /** Days after which nobody having seen it makes it "not seen"; null: it does not age. */
+  confirmDays: number | null
+  reasons: readonly OutReason[]
+  synonyms: readonly string[]
+}
+
+const USUAL: readonly OutReason[] = ['worn', 'due', 'knocked', 'toTry']
+
+/** Kinds on a plain path. Names are the trade's; synonyms make search, sheets and stock land on one kind. */
+export const KIND_DEFAULTS: readonly KindDefault[] = [
+  { key: 'hub', name: 'hub brake', column: 'spool', rides: 'head', partClass: 'durable part', lifeUnit: 'kg', canClean: false, changeMin: 10, cleanMin: 0, confirmDays: 30, reasons: USUAL, synonyms: ['spindle', 'spool hub', 'spool holder', 'brake'] },
+  { key: 'inlet', name: 'inlet guide', column: 'inlet', rides: 'head', partClass: 'wear part', lifeUnit: 'kg', canClean: true, changeMin: 4, cleanMin: 2, confirmDays: 90, reasons: USUAL, synonyms: ['inlet', 'entry guide', 'inlet tube'] },
+  { key: 'rolls', name: 'drive rolls', column: 'rolls', rides: 'head', partClass: 'wear part', lifeUnit: 'kg', canClean: true, changeMin: 6, cleanMin: 3, confirmDays: 90, reasons: USUAL, synonyms: ['roll', 'rolls', 'drive roll', 'roller', 'rollers', 'feed roll', 'feed rolls'] },
+  { key: 'outlet', name: 'outlet guide', column: 'outlet', rides: 'head', partClass: 'wear part', lifeUnit: 'kg', canClean: true, changeMin: 4, cleanMin: 2, confirmDays: 90, reasons: USUAL, synonyms: ['outlet', 'exit guide', 'guide tube', 'guide'] },
+  { key: 'orings', name: 'pin O-rings', column: 'pin', rides: 'gun', partClass: 'wear part', lifeUnit: 'matings', canClean: false, changeMin: 4, cleanMin: 0, confirmDays: 90, reasons: USUAL, synonyms: ['o-ring', 'o-rings', 'oring', 'o ring', 'o rings'] },
+  { key: 'liner', name: 'liner', column: 'liner', rides: 'gun', partClass: 'wear part', lifeUnit: 'kg', canClean: false, changeMin: 20, cleanMin: 0, confirmDays: 90, reasons: ['worn', 'blocked', 'kinked', 'due', 'knocked', 'toTry'], synonyms: ['liner', 'conduit liner', 'spiral', 'wire liner', 'monocoil'] },
+  { key: 'neck', name: 'neck', column: 'neck', rides: 'gun', partClass: 'durable part', lifeUnit: 'arcHours', canClean: false, changeMin: 8, cleanMin: 0, confirmDays: 90, reasons: USUAL, synonyms: ['neck', 'swan neck', 'gooseneck', 'conductor tube'] },
+  { key: 'diffuser', name: 'diffuser', column: 'diffuser', rides: 'gun', partClass: 'wear part', lifeUnit: 'arcHours', canClean: true, changeMin: 4, cleanMin: 3, confirmDays: 30, reasons: ['worn', 'stripped', 'blocked', 'due', 'knocked', 'toTry'], synonyms: ['diffuser', 'gas diffuser', 'tip adapter', 'tip adaptor', 'tip holder', 'collet body', 'retaining head'] },
+  { key: 'tip', name: 'contact tip', column: 'tip', rides: 'gun', partClass: 'wear part', lifeUnit: 'arcHours', canClean: true, changeMin: 2, cleanMin: 1, confirmDays: 7, reasons: ['worn', 'burnedBack', 'due', 'knocked', 'toTry'], synonyms: ['tip', 'tips', 'contact tip', 'contact tube', 'current tip'] },
+  { key: 'nozzle', name: 'nozzle', column: 'nozzle', rides: 'gun', partClass: 'wear part', lifeUnit: 'arcHours', canClean: true, changeMin: 1, cleanMin: 1, confirmDays: 7, reasons: ['worn', 'blocked', 'due', 'knocked', 'toTry'], synonyms: ['nozzle', 'cup', 'shroud', 'shield', 'head', 'gas nozzle', 'gas cup'] },
+  { key: 'insulator', name: 'insulator', column: 'nozzle', rides: 'gun', partClass: 'wear part', lifeUnit: 'arcHours', canClean: false, changeMin: 3, cleanMin: 0, confirmDays: 30, reasons: USUAL, synonyms: ['insulator', 'nozzle insulator', 'insulating collar'] },
+  { key: 'gas', name: 'gas line', column: 'gas', rides: 'station', partClass: 'durable part', lifeUnit: 'arcHours', canClean: false, changeMin: 15, cleanMin: 0, confirmDays: 30, reasons: USUAL, synonyms: ['gas hose', 'hose', 'flowmeter', 'gas line'] },
+]
+
+const norm = (text: string) => text.trim().toLowerCase().replace(/\s+/g, ' ').replace(/^(the|a) /, '')
+
+/**
+ * The kind a word means, by key, name or synonym; a plural "s" is forgiven.
+ * @example kindFromWord('Shroud', KIND_DEFAULTS)?.key // 'nozzle'
+ */
+export function kindFromWord<K extends { key: string; name: string; synonyms: readonly string[] }>(word: string, kinds: readonly K[]): K | null {
+  const wanted = norm(word)
+  const singular = wanted.replace(/s$/, '')
+  const names = (kind: K) => [kind.key, kind.name, ...kind.synonyms].map(norm)
+  return kinds.find((kind) => names(kind).includes(wanted)) ?? kinds.find((kind) => names(kind).includes(singular)) ?? null
+}
