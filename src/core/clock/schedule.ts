@@ -46,15 +46,41 @@ export function workedMs(schedule: Schedule | null, fromMs: number, toMs: number
   return workedUntilMs(schedule, toMs) - workedUntilMs(schedule, fromMs)
 }
 
+/** The first instant by which `targetMs` of working time has passed since the schedule began; null past its end. */
+function instantAt(schedule: Schedule, targetMs: number): number | null {
+  let low = 0
+  let high = schedule.spans.length
+  while (low < high) {
+    const mid = (low + high) >> 1
+    if ((schedule.workedBeforeMs[mid + 1] ?? Infinity) >= targetMs) high = mid
+    else low = mid + 1
+  }
+  const span = schedule.spans[low]
+  return span ? span.fromMs + targetMs - (schedule.workedBeforeMs[low] ?? 0) : null
+}
+
 /** The instant at which `amountMs` of working time has passed since `fromMs`; null when the schedule ends before. */
 export function afterWorked(schedule: Schedule | null, fromMs: number, amountMs: number): number | null {
   if (!schedule) return fromMs + amountMs
-  const target = workedUntilMs(schedule, fromMs) + amountMs
-  for (let i = stretchAfter(schedule, fromMs); i < schedule.spans.length; i++) {
-    const span = schedule.spans[i]
-    if (span && (schedule.workedBeforeMs[i + 1] ?? 0) >= target) return span.fromMs + target - (schedule.workedBeforeMs[i] ?? 0)
-  }
-  return null
+  if (amountMs <= 0) return fromMs
+  return instantAt(schedule, workedUntilMs(schedule, fromMs) + amountMs)
+}
+
+/** The instant from which `amountMs` of working time has passed until `toMs`; the schedule's start at the earliest. */
+export function backWorked(schedule: Schedule | null, toMs: number, amountMs: number): number {
+  if (!schedule) return toMs - amountMs
+  const target = workedUntilMs(schedule, toMs) - amountMs
+  if (target <= 0) return schedule.spans[0]?.fromMs ?? toMs
+  return instantAt(schedule, target) ?? toMs
+}
+
+/** Days with work in them, counted in steps of 24 h from an instant; without a pattern five days of seven. */
+export function workingDays(schedule: Schedule | null, fromMs: number, toMs: number): number {
+  const dayMs = 86_400_000
+  if (!schedule) return Math.max(0, ((toMs - fromMs) / dayMs) * (5 / 7))
+  let days = 0
+  for (let at = fromMs; at < toMs && days < 400; at += dayMs) if (workedMs(schedule, at, Math.min(at + dayMs, toMs)) > 0) days++
+  return days
 }
 
 const SHORT_NOTICE_MS = 10 * 60_000
@@ -71,4 +97,24 @@ export function nextWindow(schedule: Schedule | null, nowMs: number): { atMs: nu
   const next = schedule.spans[first + 1]
   const isShort = span.fromMs <= nowMs && span.toMs - nowMs < SHORT_NOTICE_MS
   return { atMs: isShort && next ? next.toMs : span.toMs, isKnown: true }
+}
+
+const LONGEST_BREAK_MS = 90 * 60_000
+const LONGEST_SHIFT_MS = 10 * 3_600_000
+
+/**
+ * The end of the shift an instant lies in: breaks up to 90 minutes are inside a shift; where shift follows shift without a
+ * gap, ten hours after the instant. Without a pattern, ten hours too.
+ */
+export function shiftEndMs(schedule: Schedule | null, atMs: number): number {
+  const latest = atMs + LONGEST_SHIFT_MS
+  if (!schedule) return latest
+  let i = stretchAfter(schedule, atMs)
+  let endMs = schedule.spans[i]?.toMs ?? latest
+  while (endMs < latest) {
+    const next = schedule.spans[++i]
+    if (!next || next.fromMs - endMs > LONGEST_BREAK_MS) break
+    endMs = next.toMs
+  }
+  return Math.min(endMs, latest)
 }

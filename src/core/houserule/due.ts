@@ -1,4 +1,4 @@
-import { afterWorked, workedMs, type Schedule } from '@core/clock/schedule.ts'
+import { afterWorked, backWorked, workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { addRunOn, type Amount, type RunOn } from '@core/clock/clock.ts'
 
 /** A fixed-usage house rule: change or clean at this much use. */
@@ -55,18 +55,4 @@ function reachedAt(input: DueInput, used: Amount, z: number): number | null {
 function spreadAt(input: DueInput, used: Amount, hoursAhead: number): number {
   if (!input.runOn) return used.sd
   return addRunOn(used, input.runOn, hoursAhead * HOUR_MS).sd
-}
-
-/** The instant from which `amountMs` of working time has passed until `toMs`; by halving the step. */
-export function backWorked(schedule: Schedule | null, toMs: number, amountMs: number): number {
-  if (!schedule) return toMs - amountMs
-  let low = schedule.spans[0]?.fromMs ?? toMs - amountMs
-  let high = toMs
-  if (workedMs(schedule, low, toMs) < amountMs) return low
-  for (let i = 0; i < 50 && high - low > 1000; i++) {
-    const mid = (low + high) / 2
-    if (workedMs(schedule, mid, toMs) > amountMs) low = mid
-    else high = mid
-  }
-  return Math.round(low)
 }

@@ -26,6 +26,8 @@ export interface FoldedLife {
   outReason: OutReason | null
   /** How many parts this stretch stands for; over 1 the lives are coarse. */
   count: number
+  /** Times it was cleaned while in place. */
+  cleanings: number
 }
 export interface FoldedPosition { position: Position; openLife: FoldedLife | null; cleanedMs: number | null; cleanings: number; seenMs: number | null }
 export interface FoldedMount { onId: CarrierId; fromMs: number; toMs: number | null; fromEventId: EventId }
@@ -76,7 +78,7 @@ function applyFitted(story: CarrierStory, standing: Standing, fact: Extract<Stan
   if (position.openLife) closeLife(story, position, { standing, reason: fact.outReason, count: fact.count })
   position.openLife = {
     position: fact.position, partId: fact.partId, fromMs: standing.happenedMs, fromEventId: standing.eventId, fromPrecision: standing.precision,
-    entryAge: fact.entryAge, toMs: null, toEventId: null, toPrecision: null, outReason: null, count: 1,
+    entryAge: fact.entryAge, toMs: null, toEventId: null, toPrecision: null, outReason: null, count: 1, cleanings: 0,
   }
   position.cleanedMs = standing.happenedMs
   position.cleanings = 0
@@ -86,7 +88,7 @@ function applyFitted(story: CarrierStory, standing: Standing, fact: Extract<Stan
 function closeLife(story: CarrierStory, position: FoldedPosition, end: { standing: Standing; reason: OutReason; count: number }): void {
   const life = position.openLife
   if (!life) return
-  story.lives.push({ ...life, toMs: end.standing.happenedMs, toEventId: end.standing.eventId, toPrecision: end.standing.precision, outReason: end.reason, count: end.count })
+  story.lives.push({ ...life, toMs: end.standing.happenedMs, toEventId: end.standing.eventId, toPrecision: end.standing.precision, outReason: end.reason, count: end.count, cleanings: position.cleanings })
   position.openLife = null
 }
 

@@ -1,0 +1,50 @@
+// Builds the server (one file) and the web app into dist/. `buildIfStale` skips it when nothing changed since.
+import { existsSync, mkdirSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { createHash } from 'node:crypto'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { ROOT, say } from './lib/machine.mjs'
+
+const STAMP = join(ROOT, 'dist', '.built')
+
+function fingerprint() {
+  const hash = createHash('sha256')
+  const add = (path) => {
+    const info = statSync(path)
+    if (info.isDirectory()) readdirSync(path).sort().forEach((name) => add(join(path, name)))
+    else if (!path.endsWith('.test.ts')) hash.update(path.slice(ROOT.length)).update(readFileSync(path))
+  }
+  for (const name of ['src', 'package-lock.json', 'vite.config.ts', 'tsconfig.json']) add(join(ROOT, name))
+  return hash.digest('hex')
+}
+
+export async function buildIfStale() {
+  const now = fingerprint()
+  if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === now) return false
+  say('Building …')
+  rmSync(STAMP, { force: true })
+  await build()
+  writeFileSync(STAMP, now)
+  return true
+}
+
+export async function buildServer() {
+  const esbuild = await import('esbuild')
+  mkdirSync(join(ROOT, 'dist'), { recursive: true })
+  await esbuild.build({
+    entryPoints: { main: join(ROOT, 'src/server/main.ts'), tool: join(ROOT, 'src/server/tools/tool.ts') },
+    outdir: join(ROOT, 'dist/server'), bundle: true, platform: 'node', format: 'esm', target: 'node20',
+    packages: 'external', sourcemap: true, tsconfig: join(ROOT, 'tsconfig.json'), logLevel: 'warning',
+  })
+}
+
+async function build() {
+  await buildServer()
+  const vite = await import('vite')
+  await vite.build({ configFile: join(ROOT, 'vite.config.ts'), logLevel: 'warn' })
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  await build()
+  writeFileSync(STAMP, fingerprint())
+}

@@ -1,0 +1,122 @@
+// What the machine must have before anything else runs: Debian packages and node_modules. No imports from node_modules here.
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { createHash } from 'node:crypto'
+import { createServer } from 'node:net'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+export const ROOT = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
+export const DATA = process.env.IDLE_DATA ?? join(ROOT, '.data')
+
+/** A problem the person at the keyboard can do something about: said in words, without a stack. */
+export class SetupError extends Error {}
+
+export const say = (text) => console.log(text)
+const find = (program) => ['/usr/bin', '/usr/sbin', '/usr/local/bin', '/usr/local/sbin', '/bin', '/sbin'].map((d) => join(d, program)).find((p) => existsSync(p))
+
+export const programs = {
+  mariadbd: () => find('mariadbd'),
+  installDb: () => find('mariadb-install-db'),
+  chromium: () => find('chromium'),
+}
+
+const NEEDS = { database: { package: 'mariadb-server', program: 'mariadbd' }, browser: { package: 'chromium', program: 'chromium' } }
+
+/** Installs what is missing with the package manager, or says exactly what to type. */
+export function ensurePackages(names) {
+  const missing = names.map((n) => NEEDS[n]).filter((need) => !find(need.program))
+  if (missing.length === 0) return
+  const list = missing.map((need) => need.package).join(' ')
+  const apt = find('apt-get')
+  if (!apt) throw new SetupError(`This machine lacks ${list} and has no apt-get. Install ${list} (Debian's packages) by hand, then run this again.`)
+  const isRoot = process.getuid?.() === 0
+  const sudo = isRoot ? null : find('sudo')
+  if (!isRoot && !sudo) throw new SetupError(`This machine lacks ${list}, and you may not install packages. Ask for:\n  apt-get install -y --no-install-recommends ${list}\nthen run this again.`)
+  say(`Installing ${list} (once) …`)
+  const run = (args) => spawnSync(sudo ?? apt, sudo ? ['-n', apt, ...args] : args, { stdio: ['ignore', 'ignore', 'pipe'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
+  const install = ['install', '-y', '--no-install-recommends', ...missing.map((need) => need.package)]
+  let done = run(install)
+  if (done.status !== 0) {
+    run(['update', '-qq'])
+    done = run(install)
+  }
+  if (done.status !== 0) throw new SetupError(`Could not install ${list}:\n${String(done.stderr).trim().split('\n').slice(-3).join('\n')}\nRun  apt-get install -y --no-install-recommends ${list}  with rights to install packages, then this again.`)
+}
+
+/** `npm ci` when node_modules is missing or was made for another lock file. */
+export function ensureModules() {
+  const lock = readFileSync(join(ROOT, 'package-lock.json'))
+  const wanted = createHash('sha256').update(lock).digest('hex')
+  const stamp = join(ROOT, 'node_modules', '.idle-lock')
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return
+  if (existsSync(join(ROOT, 'node_modules', '.package-lock.json')) && isUpToDate()) {
+    writeFileSync(stamp, wanted)
+    return
+  }
+  say('Installing the program’s own packages (npm ci) …')
+  const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund'], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NODE_ENV: 'development' } })
+  if (done.status !== 0) throw new SetupError('npm ci failed; what it said stands above. Mend that and run this again.')
+  writeFileSync(stamp, wanted)
+}
+
+function isUpToDate() {
+  const installed = join(ROOT, 'node_modules', '.package-lock.json')
+  return statSync(installed).mtimeMs >= statSync(join(ROOT, 'package-lock.json')).mtimeMs && existsSync(join(ROOT, 'node_modules', 'mysql2'))
+}
+
+/** The first of the wanted ports that nobody listens on; any free one after that. */
+export async function freePort(wanted, tries = 20) {
+  for (let port = wanted; port < wanted + tries; port++) if (await isFree(port)) return port
+  return new Promise((done, fail) => {
+    const server = createServer()
+    server.once('error', fail)
+    server.listen(0, '127.0.0.1', () => {
+      const { port } = server.address()
+      server.close(() => done(port))
+    })
+  })
+}
+
+function isFree(port) {
+  return new Promise((done) => {
+    const server = createServer()
+    server.once('error', () => done(false))
+    server.listen(port, '127.0.0.1', () => server.close(() => done(true)))
+  })
+}
+
+/** A process of ours by its id and a word its command line must hold; ids are used again by strangers after a crash. */
+export function isOurs(pid, word) {
+  if (!pid) return false
+  try {
+    process.kill(pid, 0)
+    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ').includes(word)
+  } catch {
+    return false
+  }
+}
+
+export async function stopProcess(pid, word, waitMs = 15_000) {
+  if (!isOurs(pid, word)) return
+  process.kill(pid, 'SIGTERM')
+  for (let waited = 0; waited < waitMs; waited += 50) {
+    if (!isOurs(pid, word)) return
+    await new Promise((r) => setTimeout(r, 50))
+  }
+  if (isOurs(pid, word)) process.kill(pid, 'SIGKILL')
+}
+
+export function readJson(path) {
+  try {
+    return JSON.parse(readFileSync(path, 'utf8'))
+  } catch {
+    return null
+  }
+}
+
+export function writeJson(path, value) {
+  mkdirSync(dirname(path), { recursive: true })
+  writeFileSync(path, JSON.stringify(value), { mode: 0o600 })
+}
+

@@ -1,0 +1,58 @@
+// npm start: everything a bare machine needs, then the program. Ctrl-C stops all of it.
+import { spawn } from 'node:child_process'
+import { join } from 'node:path'
+import { DATA, ensureModules, ensurePackages, freePort, isOurs, readJson, ROOT, say, SetupError, stopProcess, writeJson } from './lib/machine.mjs'
+
+const RUN = join(DATA, 'run.json')
+const SERVER = join(ROOT, 'dist/server/main.js')
+
+async function main() {
+  const before = readJson(RUN)
+  if (before && isOurs(before.pid, 'start.mjs')) {
+    say(`Idle Spool already runs here: ${before.address}  (Ctrl-C in the other window stops it)`)
+    return
+  }
+  ensurePackages(['database'])
+  ensureModules()
+  if (before?.serverPid) await stopProcess(before.serverPid, SERVER)
+  const { buildIfStale } = await import('./build.mjs')
+  const { startDatabase } = await import('./lib/mariadb.mjs')
+  await buildIfStale()
+  const database = await startDatabase({ folder: join(DATA, 'db'), wantedPort: 33460 })
+  const wanted = Number(process.env.PORT ?? 8460)
+  const port = await freePort(wanted)
+  if (port !== wanted) say(`Port ${wanted} is taken by another program; using ${port}.`)
+  run({ database, port })
+}
+
+function run({ database, port }) {
+  const isEmpty = process.argv.includes('--no-demo')
+  const address = `http://127.0.0.1:${port}`
+  const server = spawn(process.execPath, ['--enable-source-maps', SERVER], {
+    stdio: ['ignore', 'inherit', 'inherit'],
+    env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: database.url, PORT: String(port), WITH_DEMO: isEmpty ? '0' : '1', SAY_READY: '1' },
+  })
+  writeJson(RUN, { pid: process.pid, serverPid: server.pid, address })
+  let isStopping = false
+  const stop = async (code) => {
+    if (isStopping) return
+    isStopping = true
+    await stopProcess(server.pid, SERVER)
+    await database.stop()
+    writeJson(RUN, {})
+    process.exit(code)
+  }
+  process.on('SIGINT', () => stop(0))
+  process.on('SIGTERM', () => stop(0))
+  process.on('SIGHUP', () => stop(0))
+  server.on('exit', (code) => {
+    if (!isStopping) say('The server stopped by itself; what it said stands above.')
+    stop(code ?? 1)
+  })
+}
+
+main().catch((problem) => {
+  if (problem instanceof SetupError) console.error(problem.message)
+  else console.error(problem)
+  process.exit(1)
+})

@@ -1,0 +1,53 @@
+import { z } from 'zod'
+import { STATES } from '@core/floor/state.ts'
+import { instantMs, position, stationId } from './common.ts'
+
+/** One column of one gun: state, share of life used, drawn hollow (estimated), shifts past. */
+export const floorCell = z.tuple([z.number().int().min(0).max(STATES.length - 1), z.number(), z.union([z.literal(0), z.literal(1)]), z.number()])
+export type FloorCell = z.infer<typeof floorCell>
+
+export const floorWant = z.object({
+  position,
+  act: z.enum(['change', 'clean', 'look']),
+  minutes: z.number(),
+  used: z.number(),
+  limit: z.number(),
+  unit: z.string(),
+  reachedMs: instantMs.nullable(),
+  earlyMs: instantMs.nullable(),
+  lateMs: instantMs.nullable(),
+  shiftsOver: z.number(),
+  isEstimated: z.boolean(),
+})
+export type FloorWant = z.infer<typeof floorWant>
+
+export const floorGun = z.object({
+  stationId,
+  name: z.string(),
+  areaId: z.string(),
+  cells: z.array(floorCell),
+  isParked: z.boolean(),
+  downSinceMs: instantMs.nullable(),
+  downPosition: z.string().nullable(),
+  downMinutes: z.number().nullable(),
+  /** Set on guns that open into a row; the row's place among them. */
+  rank: z.number().int().nullable(),
+  minutes: z.number(),
+  wants: z.array(floorWant),
+  next: floorWant.nullable(),
+})
+export type FloorGun = z.infer<typeof floorGun>
+
+export const floorAnswer = z.object({
+  nowMs: instantMs,
+  shopName: z.string(),
+  zone: z.string(),
+  cutoff: z.object({ atMs: instantMs, isKnown: z.boolean() }),
+  areas: z.array(z.object({ id: z.string(), name: z.string() })),
+  guns: z.array(floorGun),
+  /** Guns that become due after the cut-off and before the same time tomorrow. */
+  laterGuns: z.number().int(),
+  notSeenGuns: z.number().int(),
+  estimatedGuns: z.number().int(),
+})
+export type FloorAnswer = z.infer<typeof floorAnswer>

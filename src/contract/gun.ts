@@ -1,0 +1,71 @@
+import { z } from 'zod'
+import { STATES } from '@core/floor/state.ts'
+import { instantMs, outReason, stationId } from './common.ts'
+import { floorCell, floorWant } from './floor.ts'
+import { logLine } from './logbook.ts'
+
+export const gunPosition = z.object({
+  position: z.string(),
+  kindKey: z.string(),
+  name: z.string(),
+  column: z.string(),
+  state: z.enum(STATES),
+  why: z.string().nullable(),
+  partCode: z.string().nullable(),
+  partName: z.string().nullable(),
+  onHand: z.number().int().nullable(),
+  unit: z.string(),
+  used: z.number().nullable(),
+  usedSd: z.number().nullable(),
+  isEstimated: z.boolean(),
+  sinceCleaned: z.number().nullable(),
+  change: floorWant.nullable(),
+  clean: floorWant.nullable(),
+  fittedMs: instantMs.nullable(),
+  entryAge: z.enum(['new', 'unknown']).nullable(),
+  cleanedMs: instantMs.nullable(),
+  seenMs: instantMs.nullable(),
+  canClean: z.boolean(),
+  reasons: z.array(outReason),
+  usual: z.object({ amount: z.number(), n: z.number().int() }).nullable(),
+})
+export type GunPosition = z.infer<typeof gunPosition>
+
+export const gunAnswer = z.object({
+  nowMs: instantMs,
+  zone: z.string(),
+  stationId,
+  name: z.string(),
+  placeWord: z.string(),
+  areaId: z.string(),
+  areaName: z.string(),
+  gunName: z.string().nullable(),
+  headName: z.string().nullable(),
+  wireName: z.string().nullable(),
+  wireMm: z.number().nullable(),
+  spoolKg: z.number().nullable(),
+  familyName: z.string().nullable(),
+  mode: z.string().nullable(),
+  cableM: z.number().nullable(),
+  isParked: z.boolean(),
+  downSinceMs: instantMs.nullable(),
+  downMinutes: z.number().nullable(),
+  downPosition: z.string().nullable(),
+  stopMinorPerHour: z.number().nullable(),
+  currency: z.string(),
+  cutoffMs: instantMs,
+  cells: z.array(floorCell),
+  wants: z.array(floorWant),
+  next: floorWant.nullable(),
+  positions: z.array(gunPosition),
+  spool: z.object({ kg: z.number(), usedKg: z.number().nullable(), sinceMs: instantMs }).nullable(),
+  lastEntryMs: instantMs.nullable(),
+  notes: z.array(z.string()),
+  /** This gun's most frequent acts, for the four big keys. */
+  usualActs: z.array(z.object({ act: z.string(), position: z.string().nullable() })),
+  tape: z.array(logLine),
+})
+export type GunAnswer = z.infer<typeof gunAnswer>
+
+export const findAnswer = z.object({ places: z.array(z.object({ stationId, name: z.string(), placeWord: z.string(), areaName: z.string(), gunName: z.string().nullable() })) })
+export type FindAnswer = z.infer<typeof findAnswer>

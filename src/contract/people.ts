@@ -1,0 +1,32 @@
+import { z } from 'zod'
+import { idempotencyKey } from './common.ts'
+
+export const ROLES = ['lead', 'instructor', 'hand', 'learner'] as const
+export const signInRequest = z.object({ name: z.string().trim().min(1).max(60), password: z.string().min(1).max(200) })
+/** The first lead of an empty shop names it and makes a password. */
+export const firstLeadRequest = z.object({
+  shopName: z.string().trim().min(1).max(80),
+  zone: z.string().min(1).max(40),
+  units: z.enum(['metric', 'us']),
+  name: z.string().trim().min(1).max(60),
+  password: z.string().min(10, 'at least 10 letters').max(200),
+})
+export const meAnswer = z.object({
+  person: z.object({ id: z.string(), name: z.string(), role: z.enum(ROLES) }).nullable(),
+  device: z.object({ id: z.string(), name: z.string(), areaId: z.string().nullable(), stationId: z.string().nullable() }).nullable(),
+  /** No lead yet: the shop is still to be named. */
+  isNew: z.boolean(),
+  isDemo: z.boolean(),
+  shopName: z.string(),
+  zone: z.string(),
+  units: z.enum(['metric', 'us']),
+  currency: z.string(),
+})
+export type Me = z.infer<typeof meAnswer>
+
+export const personRequest = z.object({ key: idempotencyKey, id: z.string().optional(), name: z.string().trim().min(1).max(60), role: z.enum(ROLES), password: z.string().min(10).max(200).optional(), isActive: z.boolean().default(true) })
+export const deviceLinkRequest = z.object({ key: idempotencyKey, name: z.string().trim().min(1).max(60), areaId: z.string().nullish(), stationId: z.string().nullish() })
+export const deviceLinkAnswer = z.object({ deviceId: z.string(), path: z.string(), expiresMs: z.number() })
+export const bindRequest = z.object({ token: z.string().min(10).max(100) })
+export const personLine = z.object({ id: z.string(), name: z.string(), role: z.enum(ROLES), isActive: z.boolean(), hasPassword: z.boolean() })
+export const deviceLine = z.object({ id: z.string(), name: z.string(), place: z.string(), isBound: z.boolean(), isActive: z.boolean() })

@@ -1,0 +1,111 @@
+import { z } from 'zod'
+import { PART_CLASSES } from '@core/path/columns.ts'
+import { idempotencyKey, placeName, stationId } from './common.ts'
+import { deviceLine, personLine } from './people.ts'
+
+const wall = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time like 06:00')
+export const built = z.object({
+  wireId: z.string().nullable(),
+  familyId: z.string().nullable(),
+  cableM: z.number().positive().max(60).nullable(),
+  mode: z.enum(['short circuit', 'spray', 'pulse', 'globular']).nullable(),
+  wireSpeedMPerMin: z.number().positive().max(40).nullable(),
+  rollCount: z.union([z.literal(2), z.literal(4)]).nullable(),
+  parts: z.record(z.string(), z.string()),
+})
+export const builtExcept = built.partial()
+
+/** Places set up by hand: `A1–A24` in an area, built as the bay or as one that is there already. */
+export const placesRequest = z.object({
+  key: idempotencyKey,
+  names: z.string().min(1).max(2000),
+  areaName: z.string().trim().min(1).max(60),
+  placeWord: z.enum(['booth', 'cell', 'bay', 'bench', 'gun']).default('booth'),
+  classKey: z.string().default('booth'),
+  walkMinutes: z.number().min(0).max(60).default(1),
+  built: built.partial().optional(),
+  likeStationId: stationId.optional(),
+})
+export const placesAnswer = z.object({ made: z.array(z.object({ stationId, name: z.string() })), kept: z.array(z.string()) })
+
+export const stationRequest = z.object({
+  key: idempotencyKey,
+  stationId,
+  name: placeName.optional(),
+  placeWord: z.enum(['booth', 'cell', 'bay', 'bench', 'gun']).optional(),
+  classKey: z.string().optional(),
+  walkMinutes: z.number().min(0).max(60).optional(),
+  stopGroup: z.string().max(40).nullish(),
+  except: builtExcept.optional(),
+  /** Positions this gun does not have. */
+  absent: z.array(z.string()).optional(),
+})
+export const areaRequest = z.object({ key: idempotencyKey, areaId: z.string(), name: z.string().trim().min(1).max(60).optional(), built: built.partial().optional(), walk: z.array(stationId).optional() })
+export const moveRequest = z.object({ key: idempotencyKey, stationId, gunOfStationId: stationId })
+
+export const ruleRequest = z.object({
+  key: idempotencyKey,
+  kindKey: z.string(),
+  classKey: z.string(),
+  changeLimit: z.number().positive().nullable(),
+  cleanLimit: z.number().positive().nullable(),
+  lookDays: z.number().int().positive().nullable(),
+})
+export const classRequest = z.object({ key: idempotencyKey, classKey: z.string(), labourMinorPerHour: z.number().int().min(0), stopMinorPerHour: z.number().int().min(0) })
+export const kindRequest = z.object({
+  key: idempotencyKey,
+  kindKey: z.string(),
+  changeMin: z.number().positive().max(600).optional(),
+  cleanMin: z.number().min(0).max(600).optional(),
+  confirmDays: z.number().int().positive().nullish(),
+  lifeUnit: z.enum(['arcHours', 'kg', 'starts', 'matings', 'spools', 'cleanings']).optional(),
+  synonyms: z.array(z.string().trim().min(1).max(40)).max(40).optional(),
+})
+export const partRequest = z.object({
+  key: idempotencyKey,
+  code: z.string().trim().min(1).max(40),
+  name: z.string().trim().min(1).max(80),
+  kindKey: z.string(),
+  familyId: z.string().nullish(),
+  wireSize: z.string().trim().max(20).nullish(),
+  priceMinor: z.number().int().min(0).nullish(),
+  onHand: z.number().int().min(0).nullish(),
+})
+export const familyRequest = z.object({ key: idempotencyKey, name: z.string().trim().min(1).max(40) })
+export const wireRequest = z.object({
+  key: idempotencyKey,
+  name: z.string().trim().min(1).max(60),
+  construction: z.enum(['solid', 'flux-cored', 'metal-cored', 'aluminium']),
+  size: z.string().trim().min(1).max(20),
+  densityGPerCm3: z.number().positive().max(20),
+  spoolKg: z.number().positive().max(1000),
+})
+export const shiftsRequest = z.object({
+  key: idempotencyKey,
+  areaId: z.string().nullable(),
+  shifts: z.array(z.object({ name: z.string().trim().min(1).max(40), weekdays: z.array(z.number().int().min(1).max(7)).min(1), start: wall, end: wall, breaks: z.array(z.object({ start: wall, minutes: z.number().int().min(1).max(240) })).max(6) })).max(12),
+  holidays: z.array(z.object({ day: z.iso.date(), name: z.string().max(60) })).max(400).optional(),
+})
+export const siteRequest = z.object({ key: idempotencyKey, name: z.string().trim().min(1).max(80), zone: z.string().max(40), units: z.enum(['metric', 'us']), currency: z.string().length(3) })
+
+export const stationLine = z.object({
+  id: stationId, name: z.string(), areaId: z.string(), placeWord: z.string(), classKey: z.string(), walkOrder: z.number(), walkMinutes: z.number(),
+  stopGroup: z.string().nullable(), except: builtExcept, gunName: z.string().nullable(), headName: z.string().nullable(), positions: z.array(z.string()), isParked: z.boolean(),
+})
+export type StationLine = z.infer<typeof stationLine>
+export const shopAnswer = z.object({
+  site: z.object({ name: z.string(), zone: z.string(), units: z.enum(['metric', 'us']), currency: z.string() }),
+  areas: z.array(z.object({ id: z.string(), name: z.string(), built })),
+  stations: z.array(stationLine),
+  classes: z.array(z.object({ key: z.string(), name: z.string(), labourMinorPerHour: z.number(), stopMinorPerHour: z.number() })),
+  kinds: z.array(z.object({ key: z.string(), name: z.string(), column: z.string(), partClass: z.enum(PART_CLASSES), lifeUnit: z.string(), canClean: z.boolean(), changeMin: z.number(), cleanMin: z.number(), confirmDays: z.number().nullable(), synonyms: z.array(z.string()) })),
+  rules: z.array(z.object({ kindKey: z.string(), classKey: z.string(), changeLimit: z.number().nullable(), cleanLimit: z.number().nullable(), lookDays: z.number().nullable(), chosenBy: z.string().nullable(), chosenMs: z.number() })),
+  parts: z.array(z.object({ id: z.string(), code: z.string(), name: z.string(), kindKey: z.string(), familyId: z.string().nullable(), wireSizeMm: z.number().nullable(), priceMinor: z.number().nullable(), onHand: z.number().nullable() })),
+  wires: z.array(z.object({ id: z.string(), name: z.string(), construction: z.string(), diameterMm: z.number(), densityGPerCm3: z.number(), spoolKg: z.number() })),
+  families: z.array(z.object({ id: z.string(), name: z.string() })),
+  shifts: z.array(z.object({ areaId: z.string().nullable(), name: z.string(), weekdays: z.array(z.number()), start: z.string(), end: z.string(), breaks: z.array(z.object({ start: z.string(), minutes: z.number() })) })),
+  holidays: z.array(z.object({ day: z.string(), name: z.string() })),
+  people: z.array(personLine),
+  devices: z.array(deviceLine),
+})
+export type ShopAnswer = z.infer<typeof shopAnswer>

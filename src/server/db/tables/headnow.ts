@@ -1,0 +1,14 @@
+import { json, mysqlTable } from 'drizzle-orm/mysql-core'
+import { type RunOn } from '@core/clock/clock.ts'
+import { idColumn, instantMs, quantity } from './columns.ts'
+
+/** Projected: how a head's clocks run on past their last entry, and the spool that is on. */
+export const headNow = mysqlTable('head_now', {
+  headId: idColumn('head_id').primaryKey(),
+  runOn: json('run_on').$type<{ kg: RunOn | null; arcHours: RunOn | null; starts: RunOn | null }>().notNull(),
+  lastEntryMs: instantMs('last_entry_ms'),
+  spoolWireId: idColumn('spool_wire_id'),
+  spoolKg: quantity('spool_kg'),
+  spoolMs: instantMs('spool_ms'),
+  spoolUsedKg: quantity('spool_used_kg'),
+})

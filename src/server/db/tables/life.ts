@@ -1,0 +1,28 @@
+import { index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { type OutReason } from '@core/path/columns.ts'
+import { type Precision } from '@core/ledger/event.ts'
+import { idColumn, instantMs, quantity } from './columns.ts'
+
+/** Projected: every ended life, with the use it did. Open ones are in `position_now`. */
+export const life = mysqlTable('life', {
+  fromEventId: idColumn('from_event_id').primaryKey(),
+  carrierId: idColumn('carrier_id').notNull(),
+  position: varchar('position', { length: 24 }).notNull(),
+  kindKey: varchar('kind_key', { length: 20 }).notNull(),
+  partId: idColumn('part_id'),
+  classKey: varchar('class_key', { length: 20 }),
+  fromMs: instantMs('from_ms').notNull(),
+  fromPrecision: varchar('from_precision', { length: 6 }).$type<Precision>().notNull(),
+  entryAge: varchar('entry_age', { length: 8 }).$type<'new' | 'unknown'>().notNull(),
+  toMs: instantMs('to_ms').notNull(),
+  toPrecision: varchar('to_precision', { length: 6 }).$type<Precision>().notNull(),
+  toEventId: idColumn('to_event_id').notNull(),
+  outReason: varchar('out_reason', { length: 12 }).$type<OutReason>().notNull(),
+  parts: int('parts').notNull(),
+  kg: quantity('wire_kg'),
+  arcHours: quantity('arc_hours'),
+  starts: quantity('arc_starts'),
+  cleanings: int('cleanings').notNull(),
+  matings: int('matings').notNull(),
+  spools: int('spools').notNull(),
+}, (t) => [index('life_carrier').on(t.carrierId), index('life_kind').on(t.kindKey, t.classKey), index('life_to').on(t.toEventId)])

@@ -1,0 +1,12 @@
+import { double, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { idColumn } from './columns.ts'
+
+export const part = mysqlTable('part', {
+  id: idColumn('id').primaryKey(),
+  code: varchar('code', { length: 40 }).notNull().unique(),
+  name: varchar('name', { length: 80 }).notNull(),
+  kindKey: varchar('kind_key', { length: 20 }).notNull(),
+  familyId: idColumn('family_id'),
+  wireSizeMm: double('wire_size_mm'),
+  priceMinor: int('price_minor'),
+})

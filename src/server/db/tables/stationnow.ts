@@ -1,0 +1,13 @@
+import { boolean, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { idColumn, instantMs } from './columns.ts'
+
+/** Projected: what hangs at a station, and whether it is down or parked. */
+export const stationNow = mysqlTable('station_now', {
+  stationId: idColumn('station_id').primaryKey(),
+  headId: idColumn('head_id'),
+  gunId: idColumn('gun_id'),
+  downSinceMs: instantMs('down_since_ms'),
+  downPosition: varchar('down_position', { length: 24 }),
+  isParked: boolean('is_parked').notNull(),
+  lastMs: instantMs('last_ms'),
+})

@@ -1,0 +1,11 @@
+import { double, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { idColumn } from './columns.ts'
+
+export const wire = mysqlTable('wire', {
+  id: idColumn('id').primaryKey(),
+  name: varchar('name', { length: 60 }).notNull().unique(),
+  construction: varchar('construction', { length: 20 }).notNull(),
+  diameterMm: double('diameter_mm').notNull(),
+  densityGPerCm3: double('density_g_per_cm3').notNull(),
+  spoolKg: double('spool_kg').notNull(),
+})

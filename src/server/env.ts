@@ -1,0 +1,17 @@
+import { z } from 'zod'
+
+const shape = z.object({
+  DATABASE_URL: z.string().startsWith('mysql://', 'expected mysql://…'),
+  PORT: z.coerce.number().int().min(1).max(65_535).default(8460),
+  WITH_DEMO: z.enum(['0', '1']).default('0'),
+  SAY_READY: z.enum(['0', '1']).default('0'),
+  LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info']).default('warn'),
+})
+export type Env = Readonly<z.infer<typeof shape>>
+
+/** The environment, read and checked once; what is wrong is said by name. */
+export function readEnv(source: Record<string, string | undefined>): Env {
+  const read = shape.safeParse(source)
+  if (!read.success) throw new Error(`The environment is off: ${read.error.issues.map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}`)
+  return Object.freeze(read.data)
+}

@@ -1,0 +1,34 @@
+import { COLUMNS, type Column } from '@core/path/columns.ts'
+import { isWorse, STATES } from '@core/floor/state.ts'
+import { type FloorCell, type FloorWant } from '@contract/floor.ts'
+import { type Surveyed, type SurveyedPosition } from './survey.ts'
+
+/** The wants that open a row: due before the window. */
+export function openWants(surveyed: Surveyed): FloorWant[] {
+  return surveyed.positions.flatMap((p) => {
+    if (p.verdict.state !== 'due') return []
+    const want = p.verdict.act === 'clean' ? p.clean : p.change
+    return want ? [want] : []
+  })
+}
+
+/** The soonest limit still ahead, for "next: A5 tip, about 13:00". */
+export function nextWant(surveyed: Surveyed, nowMs: number): FloorWant | null {
+  const ahead = surveyed.positions.flatMap((p) => [p.change, p.clean]).filter((w): w is FloorWant => w !== null && w.reachedMs !== null && w.reachedMs > nowMs && w.shiftsOver === 0)
+  return ahead.reduce<FloorWant | null>((soonest, w) => (!soonest || (w.reachedMs ?? 0) < (soonest.reachedMs ?? 0) ? w : soonest), null)
+}
+
+/** One cell per column of the path: the worst of its positions. Without any the gun has no such part. */
+export function cellsOf(surveyed: Surveyed): FloorCell[] {
+  return COLUMNS.map((column) => cellOf(surveyed.positions.filter((p) => p.kind.column === (column satisfies Column))))
+}
+
+function cellOf(positions: readonly SurveyedPosition[]): FloorCell {
+  const worst = positions.reduce<SurveyedPosition | null>((w, p) => (!w || isWorse(p.verdict.state, w.verdict.state) ? p : w), null)
+  if (!worst) return [STATES.indexOf('absent'), 0, 0, 0]
+  const want = worst.verdict.act === 'clean' ? worst.clean : worst.change
+  const due = worst.verdict.due
+  const used = due ? Math.round(Math.min(due.usedFraction, 9.99) * 100) / 100 : 0
+  const isHollow = (due?.estimatedShare ?? 0) > 0.5
+  return [STATES.indexOf(worst.verdict.state), used, isHollow ? 1 : 0, Math.round((want?.shiftsOver ?? 0) * 10) / 10]
+}

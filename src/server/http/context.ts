@@ -1,0 +1,38 @@
+import { type Db } from '@server/db/db.ts'
+import { type Calendar } from '@server/time/calendar.ts'
+import { type Role } from '@server/db/schema.ts'
+import { DomainError } from './problem.ts'
+
+/** What every service is handed: the wiring module fills it, tests override parts. */
+export interface Deps {
+  db: Db
+  calendar: Calendar
+  now: () => number
+  random: () => number
+}
+
+/** Who is asking: a person signed in, a device that belongs to a place, both, or nobody. */
+export interface Who {
+  person: { id: string; name: string; role: Role } | null
+  device: { id: string; name: string; areaId: string | null; stationId: string | null } | null
+}
+
+export const isLead = (who: Who) => who.person?.role === 'lead' || who.person?.role === 'instructor'
+
+export function mustRead(who: Who): void {
+  if (!who.person && !who.device) throw new DomainError('not-signed-in', 'Nobody is signed in here, and this device belongs to no place.', ['Sign in, or ask the lead for a link that binds this device to its place.'])
+}
+
+export function mustLead(who: Who): void {
+  mustRead(who)
+  if (!isLead(who)) throw new DomainError('not-yours', 'Only a lead or instructor can do this.', ['Sign in as one, then try again.'])
+}
+
+/** May this one log at a place: people anywhere, a device at its own place. */
+export function mustLogAt(who: Who, place: { id: string; areaId: string; name: string }): void {
+  mustRead(who)
+  if (who.person || !who.device) return
+  const { areaId, stationId } = who.device
+  const isThere = stationId ? stationId === place.id : areaId ? areaId === place.areaId : true
+  if (!isThere) throw new DomainError('not-yours', `This device does not belong to ${place.name}.`, ['Log it there, or sign in.'])
+}

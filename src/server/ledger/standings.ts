@@ -1,0 +1,36 @@
+import { and, gte, inArray, or, type SQL } from 'drizzle-orm'
+import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
+import { ledgerEvent } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { fromRow } from './append.ts'
+
+/** Whole chains (fact and corrections) of every line that ever spoke of the wanted, as they stand now. */
+async function standingWhere(db: Reader, where: SQL | undefined): Promise<Standing[]> {
+  const roots = db.select({ rootId: ledgerEvent.rootId }).from(ledgerEvent).where(where)
+  const rows = await db.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, roots))
+  return standingFacts(rows.map(fromRow))
+}
+
+export async function standingOfCarriers(db: Reader, carrierIds: readonly string[]): Promise<Map<string, Standing[]>> {
+  const byCarrier = new Map<string, Standing[]>(carrierIds.map((id) => [id, []]))
+  if (carrierIds.length === 0) return byCarrier
+  for (const standing of await standingWhere(db, inArray(ledgerEvent.carrierId, [...carrierIds]))) {
+    if ('carrierId' in standing.fact && standing.fact.carrierId) byCarrier.get(standing.fact.carrierId)?.push(standing)
+  }
+  return byCarrier
+}
+
+export async function standingOfStations(db: Reader, stationIds: readonly string[]): Promise<Map<string, Standing[]>> {
+  const byStation = new Map<string, Standing[]>(stationIds.map((id) => [id, []]))
+  if (stationIds.length === 0) return byStation
+  for (const standing of await standingWhere(db, inArray(ledgerEvent.stationId, [...stationIds]))) {
+    if (standing.stationId) byStation.get(standing.stationId)?.push(standing)
+  }
+  return byStation
+}
+
+/** A part's counts, and what came and went since `sinceMs`. */
+export async function standingOfPart(db: Reader, partId: string, sinceMs: number): Promise<Standing[]> {
+  const standings = await standingWhere(db, and(inArray(ledgerEvent.partId, [partId]), or(gte(ledgerEvent.happenedMs, sinceMs), inArray(ledgerEvent.kind, ['counted']))))
+  return standings.filter((s) => 'partId' in s.fact && s.fact.partId === partId)
+}

@@ -1,0 +1,67 @@
+import { eq, inArray } from 'drizzle-orm'
+import { type ActRead, type LogAnswer } from '@contract/logbook.ts'
+import { ledgerEvent, stationNow } from '@server/db/schema.ts'
+import { isDuplicate, transact, type Reader } from '@server/db/db.ts'
+import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { append, eventByKey, type Draft, type EventRow } from '@server/ledger/append.ts'
+import { project } from '@server/projection/project.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { draftsOf, type Place } from './draft.ts'
+import { payBack } from './payback.ts'
+
+/**
+ * Logs what was done, all of it or none. The same key again answers as the first time and writes nothing, also when both
+ * arrive at once: the key is unique in the database.
+ */
+export async function logActs(deps: Deps, who: Who, request: { key: string; acts: ActRead[] }): Promise<LogAnswer> {
+  mustRead(who)
+  const known = await loggedBefore(deps.db, request.key, request.acts.length)
+  if (known) return { logged: await payBack(deps, known), isRepeat: true }
+  try {
+    const rows = await write(deps, who, request)
+    return { logged: await payBack(deps, rows), isRepeat: false }
+  } catch (problem) {
+    if (!isDuplicate(problem)) throw problem
+    const winner = await loggedBefore(deps.db, request.key, request.acts.length)
+    if (!winner) throw problem
+    return { logged: await payBack(deps, winner), isRepeat: true }
+  }
+}
+
+const keyOf = (key: string, i: number) => `${key}#${i}`
+
+async function loggedBefore(db: Reader, key: string, acts: number): Promise<EventRow[] | null> {
+  const first = await eventByKey(db, keyOf(key, 0))
+  if (!first) return null
+  const keys = Array.from({ length: acts }, (_, i) => keyOf(key, i))
+  const rows = await db.select().from(ledgerEvent).where(inArray(ledgerEvent.idempotencyKey, keys))
+  if (rows.length !== acts) throw new DomainError('key-used', 'This key was used before for something else.', ['Send it again under a new key.'])
+  return rows.sort((a, b) => keys.indexOf(a.idempotencyKey) - keys.indexOf(b.idempotencyKey))
+}
+
+async function write(deps: Deps, who: Who, request: { key: string; acts: ActRead[] }): Promise<EventRow[]> {
+  return transact(deps.db, async (tx) => {
+    const shop = await loadShop(tx, deps.calendar, deps.now())
+    const drafts: Draft[] = []
+    for (const [i, act] of request.acts.entries()) {
+      const place = await placeOf(tx, act.stationId, shop)
+      const station = shop.stationById.get(act.stationId)
+      if (station) mustLogAt(who, station)
+      drafts.push(...draftsOf(act, { place, shop, who, deps, key: keyOf(request.key, i) }))
+    }
+    const touched = await append(tx, drafts)
+    await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+    const keys = new Set(request.acts.map((_, i) => keyOf(request.key, i)))
+    const rows = await tx.select().from(ledgerEvent).where(inArray(ledgerEvent.id, drafts.filter((d) => keys.has(d.idempotencyKey)).map((d) => d.id)))
+    return drafts.flatMap((d) => rows.find((r) => r.id === d.id) ?? [])
+  })
+}
+
+export async function placeOf(db: Reader, stationId: string, shop: ShopModel): Promise<Place> {
+  const stationCarrierId = shop.carrierOfStation.get(stationId)
+  const [now] = await db.select().from(stationNow).where(eq(stationNow.stationId, stationId))
+  if (!stationCarrierId || !now) throw new DomainError('not-found', 'There is no such place.', ['It may have been renamed; find it by its number.'])
+  return { stationId, stationCarrierId, now }
+}
+

@@ -1,0 +1,114 @@
+import { and, inArray } from 'drizzle-orm'
+import { type CarrierId } from '@core/ids/id.ts'
+import { foldCarrier, type CarrierStory } from '@core/ledger/fold.ts'
+import { buildHeadClocks, spoolUsage, type HeadClocks, type UsageEntry } from '@core/clock/headclock.ts'
+import { chainStretches, type ChainStretch } from '@core/ledger/exposure.ts'
+import { type Schedule } from '@core/clock/schedule.ts'
+import { carrier, mount, usageSpan } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { standingOfCarriers } from '@server/ledger/standings.ts'
+import { type ShopModel } from '@server/shop/model.ts'
+
+export type CarrierRow = typeof carrier.$inferSelect
+
+/** Everything the fold of some carriers needs: their stories, those of what they hung on, and the heads' clocks. */
+export interface Gathered {
+  carriers: Map<string, CarrierRow>
+  stories: Map<string, CarrierStory>
+  clocks: Map<string, HeadClocks>
+  stretchesOf: (id: string) => ChainStretch[]
+}
+
+/** What hangs, or ever hung, on these: their exposures change when a clock or mount above them does. */
+export async function withDescendants(db: Reader, ids: ReadonlySet<string>): Promise<Set<string>> {
+  const all = new Set(ids)
+  let fresh = [...ids]
+  while (fresh.length > 0) {
+    const rows = await db.selectDistinct({ id: mount.childId }).from(mount).where(inArray(mount.onId, fresh))
+    fresh = rows.map((r) => r.id).filter((id) => !all.has(id))
+    fresh.forEach((id) => all.add(id))
+  }
+  return all
+}
+
+/** Stations' own carriers (gas line) age with the heads that stood there. */
+export async function withStationsOf(db: Reader, ids: ReadonlySet<string>): Promise<Set<string>> {
+  const all = new Set(ids)
+  if (ids.size === 0) return all
+  const rows = await db.selectDistinct({ id: mount.onId }).from(mount).where(inArray(mount.childId, [...ids]))
+  const stations = rows.length === 0 ? [] : await db.select({ id: carrier.id }).from(carrier).where(and(inArray(carrier.id, rows.map((r) => r.id)), inArray(carrier.type, ['station'])))
+  stations.forEach((s) => all.add(s.id))
+  return all
+}
+
+export async function gather(db: Reader, wanted: ReadonlySet<string>, shop: ShopModel): Promise<Gathered> {
+  const stories = new Map<string, CarrierStory>()
+  const carriers = new Map<string, CarrierRow>()
+  let fresh = new Set(wanted)
+  while (fresh.size > 0) {
+    const ids = [...fresh]
+    const rows = await db.select().from(carrier).where(inArray(carrier.id, ids))
+    rows.forEach((row) => carriers.set(row.id, row))
+    const standings = await standingOfCarriers(db, ids)
+    for (const [id, facts] of standings) stories.set(id, foldCarrier(facts))
+    fresh = new Set(await above(db, ids, stories, carriers))
+  }
+  const stretchesOf = stretchFinder(stories, carriers)
+  const clocks = await clocksOf(db, [...carriers.values()].filter((c) => c.type === 'head'), { stories, shop, stretchesOf, carriers })
+  return { carriers, stories, clocks, stretchesOf }
+}
+
+/** What these hang on, and for a station the heads that stood there. */
+async function above(db: Reader, ids: string[], stories: Map<string, CarrierStory>, carriers: Map<string, CarrierRow>): Promise<string[]> {
+  const parents = ids.flatMap((id) => stories.get(id)?.mounts.map((m) => m.onId as string) ?? [])
+  const stations = ids.filter((id) => carriers.get(id)?.type === 'station')
+  const heads = stations.length === 0 ? [] : await db.selectDistinct({ id: mount.childId }).from(mount).where(inArray(mount.onId, stations))
+  return [...new Set([...parents, ...heads.map((h) => h.id)])].filter((id) => !stories.has(id))
+}
+
+function stretchFinder(stories: Map<string, CarrierStory>, carriers: Map<string, CarrierRow>): (id: string) => ChainStretch[] {
+  const known = new Map<string, ChainStretch[]>()
+  const find = (id: string): ChainStretch[] => {
+    const kept = known.get(id)
+    if (kept) return kept
+    known.set(id, [])
+    const made = make(id)
+    known.set(id, made)
+    return made
+  }
+  const make = (id: string): ChainStretch[] => {
+    const type = carriers.get(id)?.type
+    const links = stories.get(id)?.mounts ?? []
+    if (type === 'head') return links.map((l) => ({ headId: id as CarrierId, fromMs: l.fromMs, toMs: l.toMs }))
+    if (type !== 'station') return chainStretches(links, find)
+    const heads = [...carriers.values()].filter((c) => c.type === 'head')
+    return heads.flatMap((head) => {
+      const there = (stories.get(head.id)?.mounts ?? []).filter((m) => m.onId === id)
+      return there.map((m) => ({ headId: head.id as CarrierId, fromMs: m.fromMs, toMs: m.toMs }))
+    })
+  }
+  return find
+}
+
+interface ClockNeeds { stories: Map<string, CarrierStory>; shop: ShopModel; carriers: Map<string, CarrierRow>; stretchesOf: (id: string) => ChainStretch[] }
+
+async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Promise<Map<string, HeadClocks>> {
+  const usage = new Map<string, UsageEntry[]>(heads.map((h) => [h.id, []]))
+  const ids = heads.map((h) => h.id)
+  for (let i = 0; i < ids.length; i += 50) {
+    const rows = await db.select().from(usageSpan).where(inArray(usageSpan.headId, ids.slice(i, i + 50)))
+    rows.forEach((row) => usage.get(row.headId)?.push(row))
+  }
+  return new Map(heads.map((head) => {
+    const { schedule, kgPerArcHour } = placeOf(head.id, needs)
+    const loads = (needs.stories.get(head.id)?.spools ?? []).flatMap((s) => (s.labelKg === null ? [] : [{ atMs: s.atMs, labelKg: s.labelKg, loggedMs: s.loggedMs, leftKg: s.leftKg }]))
+    return [head.id, buildHeadClocks([...(usage.get(head.id) ?? []), ...spoolUsage(loads)], kgPerArcHour, schedule)]
+  }))
+}
+
+/** The schedule and conversion of where a head stands now, or stood last. */
+function placeOf(headId: string, needs: ClockNeeds): { schedule: Schedule | null; kgPerArcHour: number | null } {
+  const last = needs.stories.get(headId)?.mounts.at(-1)?.onId
+  const stationId = last ? needs.carriers.get(last)?.stationId ?? needs.shop.stationOfCarrier.get(last) : null
+  return needs.shop.clockSetup(stationId ?? null)
+}

@@ -1,0 +1,93 @@
+import { asc, inArray } from 'drizzle-orm'
+import { carrier, headNow, life, mount, positionNow, stationNow, stoppage } from '@server/db/schema.ts'
+import { type Tx } from '@server/db/db.ts'
+import { type Touched } from '@server/ledger/append.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { type Calendar } from '@server/time/calendar.ts'
+import { gather, withDescendants, withStationsOf, type Gathered } from './gather.ts'
+import { headRow, lifeRows, mountRows, positionRows } from './rows.ts'
+import { stationRows } from './stationrows.ts'
+import { projectStock } from './stock.ts'
+import { sync } from './sync.ts'
+
+/**
+ * Present state from the ledger, in the transaction that wrote the ledger.
+ *
+ * 1. Carriers are locked in id order before the ledger is read, so two writers of one gun wait for each other; reads are
+ *    "read committed", so the second sees what the first wrote.
+ * 2. A touched carrier is folded whole: late, corrected and moved lines need no case of their own.
+ * 3. What hangs on a touched carrier is counted again, because its use goes by the clock above it.
+ * 4. Projecting twice changes nothing.
+ */
+export async function project(tx: Tx, touched: Touched, at: { calendar: Calendar; nowMs: number }): Promise<void> {
+  const shop = await loadShop(tx, at.calendar, at.nowMs)
+  const before = await closure(tx, touched.carrierIds)
+  await lock(tx, before)
+  const gathered = await gather(tx, before, shop)
+  await writeMounts(tx, before, gathered)
+  const all = await closure(tx, before)
+  const complete = all.size === before.size ? gathered : await gather(tx, all, shop)
+  await writeCarriers(tx, all, { gathered: complete, shop })
+  await writeStations(tx, new Set([...touched.stationIds, ...stationsOf(all, complete, shop)]), shop)
+  await projectStock(tx, touched.partIds)
+}
+
+async function closure(tx: Tx, ids: ReadonlySet<string>): Promise<Set<string>> {
+  const down = await withDescendants(tx, ids)
+  const heads = down.size === 0 ? [] : await tx.select({ id: carrier.id, type: carrier.type }).from(carrier).where(inArray(carrier.id, [...down]))
+  return new Set([...down, ...(await withStationsOf(tx, new Set(heads.filter((h) => h.type === 'head').map((h) => h.id))))])
+}
+
+/** Takes the rows in id order. */
+export async function lock(tx: Tx, carrierIds: ReadonlySet<string>): Promise<void> {
+  if (carrierIds.size === 0) return
+  await tx.select({ id: carrier.id }).from(carrier).where(inArray(carrier.id, [...carrierIds])).orderBy(asc(carrier.id)).for('update')
+}
+
+async function writeMounts(tx: Tx, ids: ReadonlySet<string>, gathered: Gathered): Promise<void> {
+  const movable = [...ids].filter((id) => gathered.carriers.get(id)?.type !== 'station')
+  await sync(tx, mount, {
+    rows: movable.flatMap((id) => mountRows(id, gathered.stories.get(id))),
+    owner: { column: mount.childId, ids: movable }, key: (r) => `${r.childId} ${r.fromEventId}`, keyColumn: mount.fromEventId, keyOf: (r) => r.fromEventId,
+  })
+}
+
+async function writeCarriers(tx: Tx, ids: ReadonlySet<string>, at: { gathered: Gathered; shop: ShopModel }): Promise<void> {
+  const { gathered, shop } = at
+  const list = [...ids].filter((id) => gathered.carriers.has(id))
+  const classOf = (id: string) => classKeyOf(id, gathered, shop)
+  await sync(tx, life, { rows: list.flatMap((id) => lifeRows(id, gathered, classOf(id))), owner: { column: life.carrierId, ids: list }, key: (r) => r.fromEventId, keyColumn: life.fromEventId, keyOf: (r) => r.fromEventId })
+  await sync(tx, positionNow, { rows: list.flatMap((id) => positionRows(id, gathered)), owner: { column: positionNow.carrierId, ids: list }, key: (r) => `${r.carrierId} ${r.position}`, keyColumn: positionNow.position, keyOf: (r) => r.position })
+  const heads = list.filter((id) => gathered.carriers.get(id)?.type === 'head')
+  await sync(tx, headNow, { rows: heads.map((id) => headRow(id, gathered)), owner: { column: headNow.headId, ids: heads }, key: (r) => r.headId, keyColumn: headNow.headId, keyOf: (r) => r.headId })
+}
+
+/** The class of the place a carrier hangs at now, or hung at last. */
+function classKeyOf(id: string, gathered: Gathered, shop: ShopModel): string | null {
+  const stationId = lastStation(id, gathered, shop)
+  return stationId ? (shop.stationById.get(stationId)?.classKey ?? null) : null
+}
+
+function lastStation(id: string, gathered: Gathered, shop: ShopModel): string | null {
+  for (let at: string | undefined = id, depth = 0; at && depth < 5; depth++) {
+    const stationId = shop.stationOfCarrier.get(at)
+    if (stationId) return stationId
+    at = gathered.stories.get(at)?.mounts.at(-1)?.onId
+  }
+  return null
+}
+
+function stationsOf(ids: ReadonlySet<string>, gathered: Gathered, shop: ShopModel): string[] {
+  return [...ids].flatMap((id) => {
+    const own = shop.stationOfCarrier.get(id)
+    const last = lastStation(id, gathered, shop)
+    return [own, last].filter((s): s is string => Boolean(s))
+  })
+}
+
+async function writeStations(tx: Tx, ids: ReadonlySet<string>, shop: ShopModel): Promise<void> {
+  const list = [...ids].filter((id) => shop.stationById.has(id))
+  const { now, stoppages } = await stationRows(tx, list, shop)
+  await sync(tx, stationNow, { rows: now, owner: { column: stationNow.stationId, ids: list }, key: (r) => r.stationId, keyColumn: stationNow.stationId, keyOf: (r) => r.stationId })
+  await sync(tx, stoppage, { rows: stoppages, owner: { column: stoppage.stationId, ids: list }, key: (r) => r.fromEventId, keyColumn: stoppage.fromEventId, keyOf: (r) => r.fromEventId })
+}

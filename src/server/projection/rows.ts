@@ -1,0 +1,101 @@
+import { type HeadClocks } from '@core/clock/headclock.ts'
+import { usedBetween } from '@core/clock/clock.ts'
+import { COUNTERS } from '@core/clock/source.ts'
+import { ALL_POSITIONS, type CarrierStory, type FoldedLife, type FoldedPosition } from '@core/ledger/fold.ts'
+import { exposureOver, type ChainStretch, type Exposure } from '@core/ledger/exposure.ts'
+import { kindOfPosition } from '@core/path/columns.ts'
+import { type headNow, type life, type mount, type positionNow } from '@server/db/schema.ts'
+import { type Gathered } from './gather.ts'
+
+export type LifeRow = typeof life.$inferSelect
+export type PositionRow = typeof positionNow.$inferSelect
+export type HeadRow = typeof headNow.$inferSelect
+export type MountRow = typeof mount.$inferSelect
+
+const NO_CLOCKS: HeadClocks = { kg: null, arcHours: null, starts: null }
+const clocksFrom = (gathered: Gathered) => (headId: string) => gathered.clocks.get(headId) ?? NO_CLOCKS
+
+/** Ended lives of a carrier with the use they did. */
+export function lifeRows(id: string, gathered: Gathered, classKey: string | null): LifeRow[] {
+  const story = gathered.stories.get(id)
+  const stretches = gathered.stretchesOf(id)
+  const clocks = clocksFrom(gathered)
+  return (story?.lives ?? []).flatMap((l) => {
+    if (l.toMs === null) return []
+    const used = exposureOver(stretches, clocks, { fromMs: l.fromMs, toMs: l.toMs })
+    return [{ ...endedLife(l, l.toMs), ...counted(id, gathered, { fromMs: l.fromMs, toMs: l.toMs }), carrierId: id, classKey, kg: used.kg?.amount ?? null, arcHours: used.arcHours?.amount ?? null, starts: used.starts?.amount ?? null }]
+  })
+}
+
+function endedLife(l: FoldedLife, toMs: number) {
+  return {
+    fromEventId: l.fromEventId, position: l.position, kindKey: kindOfPosition(l.position), partId: l.partId, fromMs: l.fromMs, fromPrecision: l.fromPrecision,
+    entryAge: l.entryAge, toMs, toPrecision: l.toPrecision ?? 'exact', toEventId: l.toEventId ?? l.fromEventId, outReason: l.outReason ?? 'notSaid', parts: l.count, cleanings: l.cleanings,
+  } as const
+}
+
+/** What is on each position, and its use up to each counter's last entry; what runs on after that is added when asked. */
+export function positionRows(id: string, gathered: Gathered): PositionRow[] {
+  const story = gathered.stories.get(id)
+  const row = gathered.carriers.get(id)
+  if (!story || !row) return []
+  const seenAll = story.positions.get(ALL_POSITIONS)?.seenMs ?? null
+  const extra = [...story.positions.values()].filter((p) => p.openLife).map((p) => p.position)
+  const names = [...new Set([...row.positions, ...extra])]
+  const stretches = gathered.stretchesOf(id)
+  const last = stretches.at(-1)
+  const chainFromMs = last && last.toMs === null ? last.fromMs : null
+  return names.map((position) => {
+    const at: FoldedPosition | undefined = story.positions.get(position)
+    const since = (fromMs: number | null | undefined) => (fromMs === null || fromMs === undefined ? null : usedSince(stretches, gathered, fromMs))
+    return {
+      carrierId: id, position, partId: at?.openLife?.partId ?? null, fittedMs: at?.openLife?.fromMs ?? null, fittedEventId: at?.openLife?.fromEventId ?? null,
+      entryAge: at?.openLife?.entryAge ?? null, cleanedMs: at?.cleanedMs ?? null, cleanings: at?.cleanings ?? 0, seenMs: latest(at?.seenMs ?? null, seenAll), chainFromMs, ...counted(id, gathered, { fromMs: at?.openLife?.fromMs ?? Infinity, toMs: Infinity }),
+      sinceFitted: since(at?.openLife?.fromMs), sinceCleaned: since(at?.openLife ? at.cleanedMs : null),
+    }
+  })
+}
+
+/** What the ledger itself counts over a stretch: seatings of the gun, spools put on the heads it hung on. */
+function counted(id: string, gathered: Gathered, span: { fromMs: number; toMs: number }): { matings: number; spools: number } {
+  const isIn = (atMs: number) => atMs > span.fromMs && atMs <= span.toMs
+  const matings = (gathered.stories.get(id)?.mounts ?? []).filter((m) => isIn(m.fromMs)).length
+  const spools = gathered.stretchesOf(id).reduce((sum, stretch) => {
+    const loads = gathered.stories.get(stretch.headId)?.spools ?? []
+    return sum + loads.filter((l) => isIn(l.atMs) && l.atMs >= stretch.fromMs && l.atMs < (stretch.toMs ?? Infinity)).length
+  }, 0)
+  return { matings, spools }
+}
+
+const latest = (a: number | null, b: number | null) => (a === null ? b : b === null ? a : Math.max(a, b))
+
+/** Exposure from an instant to the end of each counter's own entries, along the chain. */
+function usedSince(stretches: readonly ChainStretch[], gathered: Gathered, fromMs: number): Exposure {
+  const clocks = clocksFrom(gathered)
+  const exposure: Exposure = { kg: null, arcHours: null, starts: null }
+  for (const counter of COUNTERS) {
+    const open = stretches.at(-1)
+    const clock = open ? clocks(open.headId)[counter] : null
+    if (!clock) continue
+    const toMs = open?.toMs ?? clock.runOn.fromMs
+    exposure[counter] = toMs > fromMs ? exposureOver(stretches, clocks, { fromMs, toMs })[counter] : { amount: 0, estimated: 0, sd: 0 }
+  }
+  return exposure
+}
+
+export function headRow(id: string, gathered: Gathered): HeadRow {
+  const clocks = gathered.clocks.get(id) ?? NO_CLOCKS
+  const spool = gathered.stories.get(id)?.spools.at(-1)
+  const ends = COUNTERS.flatMap((c) => clocks[c]?.runOn.fromMs ?? [])
+  const used = spool && clocks.kg && clocks.kg.runOn.fromMs > spool.atMs ? usedBetween(clocks.kg, spool.atMs, clocks.kg.runOn.fromMs).amount : 0
+  return {
+    headId: id,
+    runOn: { kg: clocks.kg?.runOn ?? null, arcHours: clocks.arcHours?.runOn ?? null, starts: clocks.starts?.runOn ?? null },
+    lastEntryMs: ends.length > 0 ? Math.max(...ends) : null,
+    spoolWireId: spool?.wireId ?? null, spoolKg: spool?.labelKg ?? null, spoolMs: spool?.atMs ?? null, spoolUsedKg: spool && clocks.kg ? used : null,
+  }
+}
+
+export function mountRows(id: string, story: CarrierStory | undefined): MountRow[] {
+  return (story?.mounts ?? []).map((m) => ({ childId: id, onId: m.onId, fromMs: m.fromMs, toMs: m.toMs, fromEventId: m.fromEventId }))
+}

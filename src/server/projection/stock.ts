@@ -1,0 +1,36 @@
+import { and, desc, eq } from 'drizzle-orm'
+import { type Standing } from '@core/ledger/resolve.ts'
+import { ledgerEvent, stockNow } from '@server/db/schema.ts'
+import { type Reader, type Tx } from '@server/db/db.ts'
+import { standingOfPart } from '@server/ledger/standings.ts'
+
+/** On hand = last count + received since − put on since; null without a count: nothing is known then. */
+export function stockFrom(standings: readonly Standing[]): { onHand: number; countedMs: number } | null {
+  const counts = standings.filter((s) => s.fact.kind === 'counted').sort((a, b) => b.happenedMs - a.happenedMs || b.loggedMs - a.loggedMs)
+  const [last] = counts
+  if (!last || last.fact.kind !== 'counted') return null
+  let onHand = last.fact.quantity
+  for (const { fact, happenedMs } of standings) {
+    if (happenedMs <= last.happenedMs) continue
+    if (fact.kind === 'received') onHand += fact.quantity
+    if (fact.kind === 'fitted' && fact.entryAge === 'new') onHand -= fact.count
+  }
+  return { onHand, countedMs: last.happenedMs }
+}
+
+export async function stockRow(db: Reader, partId: string): Promise<typeof stockNow.$inferSelect | null> {
+  const [count] = await db.select({ at: ledgerEvent.happenedMs }).from(ledgerEvent).where(and(eq(ledgerEvent.partId, partId), eq(ledgerEvent.kind, 'counted'))).orderBy(desc(ledgerEvent.happenedMs)).limit(1)
+  if (!count) return null
+  // A withdrawn count makes an older one stand again, so everything is read then; usually the newest stands.
+  const recent = stockFrom(await standingOfPart(db, partId, count.at))
+  const stock = recent && recent.countedMs === count.at ? recent : stockFrom(await standingOfPart(db, partId, 0))
+  return stock && { partId, ...stock }
+}
+
+export async function projectStock(tx: Tx, partIds: ReadonlySet<string>): Promise<void> {
+  for (const partId of [...partIds].sort()) {
+    const row = await stockRow(tx, partId)
+    if (!row) await tx.delete(stockNow).where(eq(stockNow.partId, partId))
+    else await tx.insert(stockNow).values(row).onDuplicateKeyUpdate({ set: { onHand: row.onHand, countedMs: row.countedMs } })
+  }
+}

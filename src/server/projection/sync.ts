@@ -1,0 +1,60 @@
+import { and, eq, getTableColumns, inArray, sql, type InferSelectModel } from 'drizzle-orm'
+import { type MySqlColumn, type MySqlTable } from 'drizzle-orm/mysql-core'
+import { type Tx } from '@server/db/db.ts'
+
+/** How a projected table is brought in line: the rows it should hold for some owners, and how to tell rows apart. */
+export interface Sync<T extends MySqlTable> {
+  rows: InferSelectModel<T>[]
+  owner: { column: MySqlColumn; ids: readonly string[] }
+  key: (row: InferSelectModel<T>) => string
+  keyColumn: MySqlColumn
+  keyOf: (row: InferSelectModel<T>) => string
+}
+
+const BATCH = 500
+
+/** Equal as stored: JSON columns may come back with their keys in the same order they were written, doubles to the last bit. */
+export function sameRow(a: object, b: object): boolean {
+  return canonical(a) === canonical(b)
+}
+
+export function canonical(value: unknown): string {
+  return JSON.stringify(value, (_, v: unknown) => {
+    if (v && typeof v === 'object' && !Array.isArray(v)) return Object.fromEntries(Object.entries(v).sort(([x], [y]) => (x < y ? -1 : 1)))
+    return typeof v === 'number' && !Number.isInteger(v) ? Number(v.toPrecision(12)) : v
+  })
+}
+
+/** Writes only what differs, deletes what should not be there. Answers how many rows it touched. */
+export async function sync<T extends MySqlTable>(tx: Tx, table: T, what: Sync<T>): Promise<number> {
+  if (what.owner.ids.length === 0) return 0
+  const stored = await readStored(tx, table, what)
+  const kept = new Map(stored.map((row) => [what.key(row), row]))
+  const changed = what.rows.filter((row) => {
+    const before = kept.get(what.key(row))
+    kept.delete(what.key(row))
+    return !before || !sameRow(before, row)
+  })
+  for (const gone of kept.values()) {
+    const ownerValue = (gone as Record<string, unknown>)[propertyOf(table, what.owner.column)]
+    await tx.delete(table).where(and(eq(what.owner.column, ownerValue), eq(what.keyColumn, what.keyOf(gone))))
+  }
+  const set = Object.fromEntries(Object.entries(getTableColumns(table)).map(([name, column]) => [name, sql`values(${sql.identifier(column.name)})`]))
+  for (let i = 0; i < changed.length; i += BATCH) {
+    await tx.insert(table).values(changed.slice(i, i + BATCH) as never).onDuplicateKeyUpdate({ set: set as never })
+  }
+  return changed.length + kept.size
+}
+
+function propertyOf(table: MySqlTable, column: MySqlColumn): string {
+  return Object.entries(getTableColumns(table)).find(([, c]) => c.name === column.name)?.[0] ?? column.name
+}
+
+async function readStored<T extends MySqlTable>(tx: Tx, table: T, what: Sync<T>): Promise<InferSelectModel<T>[]> {
+  const rows: InferSelectModel<T>[] = []
+  for (let i = 0; i < what.owner.ids.length; i += BATCH) {
+    const part = await tx.select().from(table as MySqlTable).where(inArray(what.owner.column, what.owner.ids.slice(i, i + BATCH)))
+    rows.push(...(part as InferSelectModel<T>[]))
+  }
+  return rows
+}

@@ -1,0 +1,83 @@
+import { asc, eq } from 'drizzle-orm'
+import { kgPerArcHour } from '@core/spools/wire.ts'
+import { builtOf, NOTHING_BUILT, type Built } from '@core/shop/built.ts'
+import { type Schedule } from '@core/clock/schedule.ts'
+import { area, carrier, fitFamily, holiday, houseRule, partKind, shiftPattern, site, station, stationClass, wire } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { type Calendar, type ShiftOfWeek } from '@server/time/calendar.ts'
+import { DomainError } from '@server/http/problem.ts'
+
+export type StationRow = typeof station.$inferSelect
+export type KindRow = typeof partKind.$inferSelect
+export type RuleRow = typeof houseRule.$inferSelect
+export interface ClockSetup { schedule: Schedule | null; kgPerArcHour: number | null }
+
+/** The shop as it is set up, read once per request or projection. No history in it. */
+export interface ShopModel {
+  site: typeof site.$inferSelect
+  areas: (typeof area.$inferSelect)[]
+  stations: StationRow[]
+  stationById: Map<string, StationRow>
+  stationOfCarrier: Map<string, string>
+  carrierOfStation: Map<string, string>
+  classes: Map<string, typeof stationClass.$inferSelect>
+  kinds: KindRow[]
+  kindByKey: Map<string, KindRow>
+  wires: Map<string, typeof wire.$inferSelect>
+  families: Map<string, string>
+  shifts: ShiftOfWeek[]
+  holidays: string[]
+  built: (stationId: string) => Built
+  scheduleOfArea: (areaId: string) => Schedule | null
+  clockSetup: (stationId: string | null) => ClockSetup
+  ruleFor: (kindKey: string, classKey: string) => RuleRow | null
+}
+
+export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): Promise<ShopModel> {
+  const [sites, areas, stations, classes, kinds, wires, families, patterns, holidays, rules, stationCarriers] = await Promise.all([
+    db.select().from(site), db.select().from(area).orderBy(asc(area.walkOrder)), db.select().from(station).orderBy(asc(station.walkOrder), asc(station.name)),
+    db.select().from(stationClass), db.select().from(partKind).orderBy(asc(partKind.walkOrder)), db.select().from(wire), db.select().from(fitFamily),
+    db.select().from(shiftPattern), db.select().from(holiday), db.select().from(houseRule),
+    db.select({ id: carrier.id, stationId: carrier.stationId }).from(carrier).where(eq(carrier.type, 'station')),
+  ])
+  const [only] = sites
+  if (!only) throw new DomainError('not-found', 'The shop has no name yet.', ['Open the first page and say what it is called.'])
+  const areaById = new Map(areas.map((a) => [a.id, a]))
+  const stationById = new Map(stations.map((s) => [s.id, s]))
+  const wireById = new Map(wires.map((w) => [w.id, w]))
+  const ruleBy = new Map(rules.map((r) => [`${r.kindKey} ${r.classKey}`, r]))
+  const input = { zone: only.zone, shifts: patterns, holidays: holidays.map((h) => h.day) }
+  const scheduleOfArea = (areaId: string) => calendar.scheduleFor(input, areaId, nowMs)
+  const built = (stationId: string): Built => {
+    const row = stationById.get(stationId)
+    return row ? builtOf({ ...NOTHING_BUILT, ...areaById.get(row.areaId)?.built }, row.except) : NOTHING_BUILT
+  }
+  return {
+    site: only, areas, stations, stationById, kinds, shifts: patterns, holidays: input.holidays, wires: wireById, built, scheduleOfArea,
+    stationOfCarrier: new Map(stationCarriers.map((c) => [c.id, c.stationId ?? ''])),
+    carrierOfStation: new Map(stationCarriers.map((c) => [c.stationId ?? '', c.id])),
+    classes: new Map(classes.map((c) => [c.key, c])),
+    kindByKey: new Map(kinds.map((k) => [k.key, k])),
+    families: new Map(families.map((f) => [f.id, f.name])),
+    clockSetup: (stationId) => clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? '' }),
+    ruleFor: (kindKey, classKey) => ruleBy.get(`${kindKey} ${classKey}`) ?? ruleBy.get(`${kindKey} *`) ?? null,
+  }
+}
+
+interface SetupNeeds {
+  stationById: Map<string, StationRow>
+  built: (stationId: string) => Built
+  wireById: Map<string, typeof wire.$inferSelect>
+  scheduleOfArea: (areaId: string) => Schedule | null
+  anyArea: string
+}
+
+/** Working time and the kg ↔ arc hours factor of a place; the factor rests on the place's wire speed, a guess until procedures exist. */
+function clockSetupOf(stationId: string | null, needs: SetupNeeds): ClockSetup {
+  const row = stationId ? needs.stationById.get(stationId) : undefined
+  if (!stationId || !row) return { schedule: needs.scheduleOfArea(needs.anyArea), kgPerArcHour: null }
+  const built = needs.built(stationId)
+  const wireRow = built.wireId ? needs.wireById.get(built.wireId) : undefined
+  const factor = wireRow && built.wireSpeedMPerMin ? kgPerArcHour(wireRow, built.wireSpeedMPerMin) : null
+  return { schedule: needs.scheduleOfArea(row.areaId), kgPerArcHour: factor }
+}

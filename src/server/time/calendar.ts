@@ -1,0 +1,72 @@
+import { makeSchedule, type Schedule, type Span } from '@core/clock/schedule.ts'
+import { addDays, dayOf, wallToMsOrNext, weekdayOf } from './wall.ts'
+
+export interface ShiftOfWeek { areaId: string | null; name: string; weekdays: number[]; start: string; end: string; breaks: { start: string; minutes: number }[] }
+export interface CalendarInput { zone: string; shifts: readonly ShiftOfWeek[]; holidays: readonly string[] }
+
+const YEARS_BACK = 6
+const DAYS_AHEAD = 150
+
+/** Shifts that an area works: its own, or the site's. */
+export function shiftsOf(shifts: readonly ShiftOfWeek[], areaId: string): ShiftOfWeek[] {
+  const own = shifts.filter((s) => s.areaId === areaId)
+  return own.length > 0 ? own : shifts.filter((s) => s.areaId === null)
+}
+
+/** One shift on one day as an instant span; a shift that ends at or before it starts runs into the next day. */
+export function shiftSpan(zone: string, shift: { start: string; end: string }, day: string): Span {
+  const fromMs = wallToMsOrNext(zone, day, shift.start)
+  const toMs = wallToMsOrNext(zone, shift.end <= shift.start ? addDays(day, 1) : day, shift.end)
+  return { fromMs, toMs }
+}
+
+function workStretches(zone: string, shift: ShiftOfWeek, day: string): Span[] {
+  const { fromMs, toMs } = shiftSpan(zone, shift, day)
+  const breaks = shift.breaks
+    .map((pause) => {
+      const from = wallToMsOrNext(zone, pause.start < shift.start ? addDays(day, 1) : day, pause.start)
+      return { fromMs: from, toMs: from + pause.minutes * 60_000 }
+    })
+    .sort((a, b) => a.fromMs - b.fromMs)
+  const stretches: Span[] = []
+  let at = fromMs
+  for (const pause of breaks) {
+    if (pause.fromMs > at && pause.toMs <= toMs) {
+      stretches.push({ fromMs: at, toMs: pause.fromMs })
+      at = pause.toMs
+    }
+  }
+  if (toMs > at) stretches.push({ fromMs: at, toMs })
+  return stretches
+}
+
+/**
+ * Working time of every area in UTC, from six years back to five months ahead. Built once a day and pattern: the result
+ * depends only on what is passed in, so keeping it does not make a server stateful.
+ */
+export class Calendar {
+  private readonly kept = new Map<string, Schedule | null>()
+
+  scheduleFor(input: CalendarInput, areaId: string, nowMs: number): Schedule | null {
+    const shifts = shiftsOf(input.shifts, areaId)
+    const today = dayOf(input.zone, nowMs)
+    const key = JSON.stringify([input.zone, today, shifts, input.holidays])
+    const known = this.kept.get(key)
+    if (known !== undefined) return known
+    if (this.kept.size > 40) this.kept.clear()
+    const made = shifts.length === 0 ? null : build(input, shifts, today)
+    this.kept.set(key, made)
+    return made
+  }
+}
+
+function build(input: CalendarInput, shifts: readonly ShiftOfWeek[], today: string): Schedule {
+  const holidays = new Set(input.holidays)
+  const stretches: Span[] = []
+  for (let day = addDays(today, -365 * YEARS_BACK), i = 0; i <= 365 * YEARS_BACK + DAYS_AHEAD; i++, day = addDays(day, 1)) {
+    if (holidays.has(day)) continue
+    const weekday = weekdayOf(day)
+    for (const shift of shifts) if (shift.weekdays.includes(weekday)) stretches.push(...workStretches(input.zone, shift, day))
+  }
+  return makeSchedule(stretches)
+}
