@@ -19,17 +19,20 @@ import { sync } from './sync.ts'
  * 3. What hangs on a touched carrier is counted again, because its use goes by the clock above it.
  * 4. Projecting twice changes nothing.
  */
-export async function project(tx: Tx, touched: Touched, at: { calendar: Calendar; nowMs: number }): Promise<void> {
+/** Rows written per projected table: all nought when what is stored agrees with the ledger. */
+export type Written = Record<'mount' | 'life' | 'positionNow' | 'headNow' | 'stationNow' | 'stoppage' | 'stockNow', number>
+
+export async function project(tx: Tx, touched: Touched, at: { calendar: Calendar; nowMs: number }): Promise<Written> {
   const shop = await loadShop(tx, at.calendar, at.nowMs)
   const before = await closure(tx, touched.carrierIds)
   await lock(tx, before)
   const gathered = await gather(tx, before, shop)
-  await writeMounts(tx, before, gathered)
+  const mounts = await writeMounts(tx, before, gathered)
   const all = await closure(tx, before)
   const complete = all.size === before.size ? gathered : await gather(tx, all, shop)
-  await writeCarriers(tx, all, { gathered: complete, shop })
-  await writeStations(tx, new Set([...touched.stationIds, ...stationsOf(all, complete, shop)]), shop)
-  await projectStock(tx, touched.partIds)
+  const carriers = await writeCarriers(tx, all, { gathered: complete, shop })
+  const stations = await writeStations(tx, new Set([...touched.stationIds, ...stationsOf(all, complete, shop)]), shop)
+  return { mount: mounts, ...carriers, ...stations, stockNow: await projectStock(tx, touched.partIds) }
 }
 
 async function closure(tx: Tx, ids: ReadonlySet<string>): Promise<Set<string>> {
@@ -44,22 +47,23 @@ export async function lock(tx: Tx, carrierIds: ReadonlySet<string>): Promise<voi
   await tx.select({ id: carrier.id }).from(carrier).where(inArray(carrier.id, [...carrierIds])).orderBy(asc(carrier.id)).for('update')
 }
 
-async function writeMounts(tx: Tx, ids: ReadonlySet<string>, gathered: Gathered): Promise<void> {
+async function writeMounts(tx: Tx, ids: ReadonlySet<string>, gathered: Gathered): Promise<number> {
   const movable = [...ids].filter((id) => gathered.carriers.get(id)?.type !== 'station')
-  await sync(tx, mount, {
+  return sync(tx, mount, {
     rows: movable.flatMap((id) => mountRows(id, gathered.stories.get(id))),
     owner: { column: mount.childId, ids: movable }, key: (r) => `${r.childId} ${r.fromEventId}`, keyColumn: mount.fromEventId, keyOf: (r) => r.fromEventId,
   })
 }
 
-async function writeCarriers(tx: Tx, ids: ReadonlySet<string>, at: { gathered: Gathered; shop: ShopModel }): Promise<void> {
+async function writeCarriers(tx: Tx, ids: ReadonlySet<string>, at: { gathered: Gathered; shop: ShopModel }): Promise<Pick<Written, 'life' | 'positionNow' | 'headNow'>> {
   const { gathered, shop } = at
   const list = [...ids].filter((id) => gathered.carriers.has(id))
   const classOf = (id: string) => classKeyOf(id, gathered, shop)
-  await sync(tx, life, { rows: list.flatMap((id) => lifeRows(id, gathered, classOf(id))), owner: { column: life.carrierId, ids: list }, key: (r) => r.fromEventId, keyColumn: life.fromEventId, keyOf: (r) => r.fromEventId })
-  await sync(tx, positionNow, { rows: list.flatMap((id) => positionRows(id, gathered)), owner: { column: positionNow.carrierId, ids: list }, key: (r) => `${r.carrierId} ${r.position}`, keyColumn: positionNow.position, keyOf: (r) => r.position })
+  const lives = await sync(tx, life, { rows: list.flatMap((id) => lifeRows(id, gathered, classOf(id))), owner: { column: life.carrierId, ids: list }, key: (r) => r.fromEventId, keyColumn: life.fromEventId, keyOf: (r) => r.fromEventId })
+  const positions = await sync(tx, positionNow, { rows: list.flatMap((id) => positionRows(id, gathered)), owner: { column: positionNow.carrierId, ids: list }, key: (r) => `${r.carrierId} ${r.position}`, keyColumn: positionNow.position, keyOf: (r) => r.position })
   const heads = list.filter((id) => gathered.carriers.get(id)?.type === 'head')
-  await sync(tx, headNow, { rows: heads.map((id) => headRow(id, gathered)), owner: { column: headNow.headId, ids: heads }, key: (r) => r.headId, keyColumn: headNow.headId, keyOf: (r) => r.headId })
+  const headRows = await sync(tx, headNow, { rows: heads.map((id) => headRow(id, gathered)), owner: { column: headNow.headId, ids: heads }, key: (r) => r.headId, keyColumn: headNow.headId, keyOf: (r) => r.headId })
+  return { life: lives, positionNow: positions, headNow: headRows }
 }
 
 /** The class of the place a carrier hangs at now, or hung at last. */
@@ -85,9 +89,10 @@ function stationsOf(ids: ReadonlySet<string>, gathered: Gathered, shop: ShopMode
   })
 }
 
-async function writeStations(tx: Tx, ids: ReadonlySet<string>, shop: ShopModel): Promise<void> {
+async function writeStations(tx: Tx, ids: ReadonlySet<string>, shop: ShopModel): Promise<Pick<Written, 'stationNow' | 'stoppage'>> {
   const list = [...ids].filter((id) => shop.stationById.has(id))
   const { now, stoppages } = await stationRows(tx, list, shop)
-  await sync(tx, stationNow, { rows: now, owner: { column: stationNow.stationId, ids: list }, key: (r) => r.stationId, keyColumn: stationNow.stationId, keyOf: (r) => r.stationId })
-  await sync(tx, stoppage, { rows: stoppages, owner: { column: stoppage.stationId, ids: list }, key: (r) => r.fromEventId, keyColumn: stoppage.fromEventId, keyOf: (r) => r.fromEventId })
+  const nows = await sync(tx, stationNow, { rows: now, owner: { column: stationNow.stationId, ids: list }, key: (r) => r.stationId, keyColumn: stationNow.stationId, keyOf: (r) => r.stationId })
+  const stops = await sync(tx, stoppage, { rows: stoppages, owner: { column: stoppage.stationId, ids: list }, key: (r) => r.fromEventId, keyColumn: stoppage.fromEventId, keyOf: (r) => r.fromEventId })
+  return { stationNow: nows, stoppage: stops }
 }

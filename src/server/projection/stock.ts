@@ -27,10 +27,15 @@ export async function stockRow(db: Reader, partId: string): Promise<typeof stock
   return stock && { partId, ...stock }
 }
 
-export async function projectStock(tx: Tx, partIds: ReadonlySet<string>): Promise<void> {
+export async function projectStock(tx: Tx, partIds: ReadonlySet<string>): Promise<number> {
+  let written = 0
   for (const partId of [...partIds].sort()) {
     const row = await stockRow(tx, partId)
+    const [stored] = await tx.select().from(stockNow).where(eq(stockNow.partId, partId))
+    if (stored?.onHand === row?.onHand && stored?.countedMs === row?.countedMs) continue
+    written++
     if (!row) await tx.delete(stockNow).where(eq(stockNow.partId, partId))
     else await tx.insert(stockNow).values(row).onDuplicateKeyUpdate({ set: { onHand: row.onHand, countedMs: row.countedMs } })
   }
+  return written
 }

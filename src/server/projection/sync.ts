@@ -13,16 +13,19 @@ export interface Sync<T extends MySqlTable> {
 
 const BATCH = 500
 
-/** Equal as stored: JSON columns may come back with their keys in the same order they were written, doubles to the last bit. */
-export function sameRow(a: object, b: object): boolean {
-  return canonical(a) === canonical(b)
-}
+const CLOSE = 1e-9
 
-export function canonical(value: unknown): string {
-  return JSON.stringify(value, (_, v: unknown) => {
-    if (v && typeof v === 'object' && !Array.isArray(v)) return Object.fromEntries(Object.entries(v).sort(([x], [y]) => (x < y ? -1 : 1)))
-    return typeof v === 'number' && !Number.isInteger(v) ? Number(v.toPrecision(12)) : v
-  })
+/**
+ * Equal as stored. Numbers may differ in the last digits: use is a difference of running sums, and the sums go by the order
+ * in which entries were read.
+ */
+export function isSame(a: unknown, b: unknown): boolean {
+  if (a === b) return true
+  if (typeof a === 'number' && typeof b === 'number') return Math.abs(a - b) <= CLOSE * Math.max(1, Math.abs(a), Math.abs(b))
+  if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false
+  const keys = Object.keys(a)
+  if (keys.length !== Object.keys(b).length) return false
+  return keys.every((key) => isSame((a as Record<string, unknown>)[key], (b as Record<string, unknown>)[key]))
 }
 
 /** Writes only what differs, deletes what should not be there. Answers how many rows it touched. */
@@ -33,7 +36,7 @@ export async function sync<T extends MySqlTable>(tx: Tx, table: T, what: Sync<T>
   const changed = what.rows.filter((row) => {
     const before = kept.get(what.key(row))
     kept.delete(what.key(row))
-    return !before || !sameRow(before, row)
+    return !before || !isSame(before, row)
   })
   for (const gone of kept.values()) {
     const ownerValue = (gone as Record<string, unknown>)[propertyOf(table, what.owner.column)]

@@ -1,0 +1,11 @@
+import { z } from 'zod'
+import { floorAnswer } from '@contract/floor.ts'
+import { endpoint } from '@server/http/routes.ts'
+import { readFloor } from './floor.ts'
+
+export const floorEndpoints = [
+  endpoint({
+    method: 'get', path: '/floor', summary: 'What needs hands now: every gun, the opened rows first by rank',
+    query: z.object({ areaId: z.string().optional() }), answer: floorAnswer, run: (deps, who, { query }) => readFloor(deps, who, query),
+  }),
+]

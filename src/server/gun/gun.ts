@@ -1,0 +1,135 @@
+import { and, desc, eq, gte, inArray } from 'drizzle-orm'
+import { nextWindow, workedMs } from '@core/clock/schedule.ts'
+import { sourceDisagreement } from '@core/clock/headclock.ts'
+import { isMeasured } from '@core/ledger/exposure.ts'
+import { type FindAnswer, type GunAnswer, type GunPosition } from '@contract/gun.ts'
+import { ledgerEvent, part, stationNow, stockNow, usageSpan } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { cellsOf, nextWant, openWants } from '@server/floor/cells.ts'
+import { downMinutes } from '@server/floor/floor.ts'
+import { carrierNames, survey, type Surveyed, type SurveyedPosition } from '@server/floor/survey.ts'
+import { usualHere } from '@server/logbook/payback.ts'
+import { lastLines } from '@server/logbook/read.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+
+/** Everything about one place: what is on its gun, how long it lasts, what to do, what was done. */
+export async function readGun(deps: Deps, who: Who, stationId: string): Promise<GunAnswer> {
+  mustRead(who)
+  const nowMs = deps.now()
+  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const [s] = await survey(deps.db, shop, { nowMs, stationIds: [stationId] })
+  if (!s) throw new DomainError('not-found', 'There is no such place.', ['Find it by its number.'])
+  const [names, parts, tape, usualActs, notes] = await Promise.all([
+    carrierNames(deps.db, [s.now.gunId, s.now.headId]), partsOf(deps.db, s), lastLines(deps.db, { who, shop, stationId, count: 8 }), frequentActs(deps.db, stationId, nowMs), clockNotes(deps.db, s),
+  ])
+  const positions = await Promise.all(s.positions.map((p) => positionLine(deps.db, s, { p, parts, nowMs })))
+  return {
+    nowMs, zone: shop.site.zone, ...placeWords(s, shop, names), currency: shop.site.currency,
+    isParked: s.now.isParked, downSinceMs: s.now.downSinceMs, downMinutes: downMinutes(s, nowMs), downPosition: s.now.downPosition,
+    stopMinorPerHour: isLead(who) ? (shop.classes.get(s.station.classKey)?.stopMinorPerHour ?? null) : null,
+    cutoffMs: nextWindow(s.schedule, nowMs).atMs, cells: cellsOf(s), wants: openWants(s), next: nextWant(s, nowMs), positions,
+    spool: spoolLine(s, nowMs), lastEntryMs: s.head?.lastEntryMs ?? null, notes, usualActs, tape,
+  }
+}
+
+function placeWords(s: Surveyed, shop: ShopModel, names: Map<string, string>) {
+  const built = shop.built(s.station.id)
+  const wire = (s.head?.spoolWireId && shop.wires.get(s.head.spoolWireId)) || (built.wireId && shop.wires.get(built.wireId)) || null
+  return {
+    stationId: s.station.id, name: s.station.name, placeWord: s.station.placeWord, areaId: s.station.areaId, areaName: shop.areas.find((a) => a.id === s.station.areaId)?.name ?? '',
+    gunName: s.now.gunId ? (names.get(s.now.gunId) ?? null) : null, headName: s.now.headId ? (names.get(s.now.headId) ?? null) : null,
+    wireName: wire ? wire.name : null, wireMm: wire ? wire.diameterMm : null, spoolKg: wire ? wire.spoolKg : null,
+    familyName: built.familyId ? (shop.families.get(built.familyId) ?? null) : null, mode: built.mode, cableM: built.cableM,
+  }
+}
+
+/** The spool that is on: what has run off it by the clock, past its last entry at the clock's own rate. */
+function spoolLine(s: Surveyed, nowMs: number): GunAnswer['spool'] {
+  if (!s.head?.spoolKg || s.head.spoolMs === null) return null
+  const runOn = s.head.runOn.kg
+  const fromMs = runOn ? Math.max(runOn.fromMs, s.head.spoolMs) : 0
+  const since = runOn ? (workedMs(s.schedule, fromMs, nowMs) / 3_600_000) * runOn.perWorkedHour : 0
+  return { kg: s.head.spoolKg, usedKg: s.head.spoolUsedKg === null ? null : s.head.spoolUsedKg + since, sinceMs: s.head.spoolMs }
+}
+
+type Part = { id: string; code: string; name: string; onHand: number | null }
+
+async function partsOf(db: Reader, s: Surveyed): Promise<Map<string, Part>> {
+  const ids = s.positions.flatMap((p) => p.row.partId ?? [])
+  if (ids.length === 0) return new Map()
+  const rows = await db.select({ id: part.id, code: part.code, name: part.name, onHand: stockNow.onHand }).from(part).leftJoin(stockNow, eq(stockNow.partId, part.id)).where(inArray(part.id, ids))
+  return new Map(rows.map((r) => [r.id, r]))
+}
+
+async function positionLine(db: Reader, s: Surveyed, at: { p: SurveyedPosition; parts: Map<string, Part>; nowMs: number }): Promise<GunPosition> {
+  const { p, parts, nowMs } = at
+  const fitted = p.row.partId ? parts.get(p.row.partId) : undefined
+  const usual = p.kind.changeMin > 0 ? await usualHere(db, { kindKey: p.kind.key, classKey: s.station.classKey, unit: p.kind.lifeUnit }) : null
+  const used = p.change ? { amount: p.change.used, isEstimated: p.change.isEstimated } : usedNow(s, { p, nowMs, since: 'fitted' })
+  return {
+    position: p.row.position, kindKey: p.kind.key, name: p.kind.name, column: p.kind.column, state: p.verdict.state, why: p.verdict.why,
+    partCode: fitted?.code ?? null, partName: fitted?.name ?? null, onHand: fitted?.onHand ?? null, unit: p.kind.lifeUnit,
+    used: used?.amount ?? null, usedSd: p.verdict.due?.usedSd ?? null, isEstimated: used?.isEstimated ?? false,
+    sinceCleaned: p.kind.canClean ? (p.clean?.used ?? usedNow(s, { p, nowMs, since: 'cleaned' })?.amount ?? null) : null,
+    change: p.change, clean: p.clean, fittedMs: p.row.fittedMs, entryAge: p.row.entryAge, cleanedMs: p.row.cleanedMs, seenMs: p.row.seenMs,
+    canClean: p.kind.canClean, reasons: p.kind.reasons, usual: usual?.ok ? { amount: usual.median, n: usual.n } : null,
+  }
+}
+
+/** Use since fitted or cleaned where no limit asks for it. */
+function usedNow(s: Surveyed, at: { p: SurveyedPosition; nowMs: number; since: 'fitted' | 'cleaned' }): { amount: number; isEstimated: boolean } | null {
+  const { p, nowMs } = at
+  const sinceMs = at.since === 'fitted' ? p.row.fittedMs : p.row.cleanedMs
+  const unit = p.kind.lifeUnit
+  if (sinceMs === null) return null
+  if (!isMeasured(unit)) return at.since === 'fitted' ? { amount: p.row[unit], isEstimated: false } : null
+  const base = (at.since === 'fitted' ? p.row.sinceFitted : p.row.sinceCleaned)?.[unit]
+  const runOn = s.head?.runOn[unit]
+  if (!base || !runOn || p.row.chainFromMs === null) return null
+  const extra = (workedMs(s.schedule, Math.max(runOn.fromMs, sinceMs, p.row.chainFromMs), nowMs) / 3_600_000) * runOn.perWorkedHour
+  const amount = base.amount + extra
+  return { amount, isEstimated: amount > 0 && (base.estimated + extra) / amount > 0.5 }
+}
+
+const ACT_OF: Record<string, string> = { fitted: 'changed', cleaned: 'cleaned', wireLoaded: 'newSpool' }
+
+/** What is done here most, over the last 60 days. */
+async function frequentActs(db: Reader, stationId: string, nowMs: number): Promise<GunAnswer['usualActs']> {
+  const rows = await db.select({ kind: ledgerEvent.kind, body: ledgerEvent.body }).from(ledgerEvent)
+    .where(and(eq(ledgerEvent.stationId, stationId), gte(ledgerEvent.happenedMs, nowMs - 60 * 86_400_000), inArray(ledgerEvent.kind, Object.keys(ACT_OF))))
+    .orderBy(desc(ledgerEvent.happenedMs)).limit(300)
+  const counts = new Map<string, number>()
+  for (const { body } of rows) {
+    const fact = body.type === 'fact' ? body.fact : null
+    if (fact) {
+      const key = `${ACT_OF[fact.kind] ?? ''} ${'position' in fact ? (fact.position ?? '') : ''}`.trim()
+      counts.set(key, (counts.get(key) ?? 0) + 1)
+    }
+  }
+  return [...counts].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).slice(0, 4).map(([key]) => {
+    const [act = '', position = null] = key.split(' ')
+    return { act, position }
+  })
+}
+
+const COMPARED_MS = 60 * 86_400_000
+
+/** Where two sources of use tell different stories, that is said. */
+async function clockNotes(db: Reader, s: Surveyed): Promise<string[]> {
+  if (!s.now.headId || !s.head?.lastEntryMs) return []
+  const rows = await db.select().from(usageSpan).where(and(eq(usageSpan.headId, s.now.headId), gte(usageSpan.fromMs, s.head.lastEntryMs - COMPARED_MS)))
+  const off = [...sourceDisagreement('kg', rows, s.schedule), ...sourceDisagreement('arcHours', rows, s.schedule)]
+  return off.map((d) => `${d.weaker} says ${Math.round((d.weakerAmount / d.betterAmount - 1) * 100)}% against ${d.better}`)
+}
+
+export async function findPlaces(deps: Deps, who: Who): Promise<FindAnswer> {
+  mustRead(who)
+  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const nows = await deps.db.select({ stationId: stationNow.stationId, gunId: stationNow.gunId }).from(stationNow)
+  const names = await carrierNames(deps.db, nows.map((n) => n.gunId))
+  const gunOf = new Map(nows.map((n) => [n.stationId, n.gunId ? (names.get(n.gunId) ?? null) : null]))
+  const areaName = new Map(shop.areas.map((a) => [a.id, a.name]))
+  return { places: shop.stations.map((s) => ({ stationId: s.id, name: s.name, placeWord: s.placeWord, areaName: areaName.get(s.areaId) ?? '', gunName: gunOf.get(s.id) ?? null })) }
+}

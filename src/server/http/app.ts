@@ -1,0 +1,140 @@
+import { existsSync } from 'node:fs'
+import { join } from 'node:path'
+import compression from 'compression'
+import { parse as parseCookies } from 'cookie'
+import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express'
+import { rateLimit } from 'express-rate-limit'
+import helmet from 'helmet'
+import { z, ZodError } from 'zod'
+import { bindRequest, firstLeadRequest, signInRequest } from '@contract/people.ts'
+import { type Changes } from '@server/changes/changes.ts'
+import { logbookCsv } from '@server/logbook/csv.ts'
+import { bindDevice, firstLead, signIn, signOut, whoIs } from '@server/people/people.ts'
+import { dayOf } from '@server/time/wall.ts'
+import { mustRead, type Deps, type Who } from './context.ts'
+import { endpoints } from './endpoints.ts'
+import { describeApi } from './openapi.ts'
+import { DomainError, STATUS } from './problem.ts'
+import { type Endpoint } from './routes.ts'
+
+export interface AppParts { deps: Deps; changes: Changes; webFolder: string | null; onFault: (problem: unknown) => void; signInsPerMinute?: number }
+
+const COOKIE = { session: 'idle_session', device: 'idle_device' }
+const YEAR_MS = 365 * 86_400_000
+
+export function makeApp(parts: AppParts): Express {
+  const app = express()
+  app.disable('x-powered-by')
+  app.use(helmet({ contentSecurityPolicy: { directives: { 'default-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'img-src': ["'self'", 'data:'], 'upgrade-insecure-requests': null } }, hsts: false }))
+  app.use(compression({ filter: (req, res) => !req.path.endsWith('/changes') && compression.filter(req, res) }))
+  const api = express.Router()
+  api.use(express.json({ limit: '8mb' }))
+  api.use(mustCarryHeader)
+  signing(api, parts)
+  for (const e of endpoints) api[e.method](e.path, handler(parts.deps, e))
+  const described = describeApi(endpoints)
+  api.get('/openapi.json', (_req, res) => void res.json(described))
+  api.get('/health', async (_req, res) => void res.json({ ok: true, nowMs: parts.deps.now() }))
+  api.get('/logbook.csv', (req, res) => csv(parts.deps, req, res))
+  api.get('/changes', (req, res) => stream(parts, req, res))
+  api.use((_req, _res) => { throw new DomainError('not-found', 'There is nothing at that address.') })
+  app.use('/api', api)
+  if (parts.webFolder) serveWeb(app, parts.webFolder)
+  app.use(answerProblem(parts.onFault))
+  return app
+}
+
+/** A page of another site can't set this header, so it can't write in a signed-in browser's name. */
+function mustCarryHeader(req: Request, _res: Response, next: () => void): void {
+  if (req.method !== 'GET' && req.headers['x-idle-spool'] !== '1') throw new DomainError('bad-request', 'Writes need the header x-idle-spool: 1.')
+  next()
+}
+
+const tokensOf = (req: Request) => {
+  const cookies = parseCookies(req.headers.cookie ?? '')
+  return { session: cookies[COOKIE.session], device: cookies[COOKIE.device] }
+}
+const whoOf = (deps: Deps, req: Request): Promise<Who> => whoIs(deps, tokensOf(req))
+
+function handler(deps: Deps, e: Endpoint) {
+  return async (req: Request, res: Response) => {
+    const who = await whoOf(deps, req)
+    const body: unknown = e.body ? e.body.parse(req.body) : undefined
+    const query: unknown = e.query ? e.query.parse(req.query) : undefined
+    res.setHeader('cache-control', 'no-store')
+    res.json(await e.run(deps, who, { body, query, params: req.params as Record<string, string> }))
+  }
+}
+
+function signing(api: express.Router, parts: AppParts): void {
+  const { deps } = parts
+  const limited = rateLimit({ windowMs: 60_000, limit: parts.signInsPerMinute ?? 20, legacyHeaders: false, handler: () => { throw new DomainError('too-many', 'Too many tries in a minute.', ['Wait a minute, then try again.']) } })
+  const keep = (res: Response, cookie: { name: string; token: string; maxAge: number }) =>
+    res.cookie(cookie.name, cookie.token, { httpOnly: true, sameSite: 'lax', maxAge: cookie.maxAge, path: '/' })
+  api.post('/people/sign-in', limited, async (req, res) => {
+    const made = await signIn(deps, signInRequest.parse(req.body))
+    keep(res, { name: COOKIE.session, token: made.token, maxAge: made.expiresMs - deps.now() }).json({ ok: true })
+  })
+  api.post('/people/first-lead', limited, async (req, res) => {
+    const made = await firstLead(deps, firstLeadRequest.parse(req.body))
+    keep(res, { name: COOKIE.session, token: made.token, maxAge: made.expiresMs - deps.now() }).json({ ok: true })
+  })
+  api.post('/people/sign-out', async (req, res) => {
+    await signOut(deps, tokensOf(req).session)
+    res.clearCookie(COOKIE.session, { path: '/' }).json({ ok: true })
+  })
+  api.post('/people/bind', limited, async (req, res) => {
+    const made = await bindDevice(deps, bindRequest.parse(req.body).token)
+    keep(res, { name: COOKIE.device, token: made.token, maxAge: 2 * YEAR_MS }).json({ ok: true })
+  })
+}
+
+const csvQuery = z.object({ from: z.iso.date().optional(), to: z.iso.date().optional() })
+
+async function csv(deps: Deps, req: Request, res: Response): Promise<void> {
+  const { from, to } = csvQuery.parse(req.query)
+  const today = dayOf('UTC', deps.now())
+  const text = await logbookCsv(deps, await whoOf(deps, req), { from: from ?? to ?? today, to: to ?? from ?? today })
+  res.setHeader('content-type', 'text/csv; charset=utf-8')
+  res.setHeader('content-disposition', `attachment; filename="logbook-${from ?? today}-${to ?? from ?? today}.csv"`)
+  res.send(`\uFEFF${text}`)
+}
+
+const BEAT_MS = 20_000
+
+/** Server-sent: "these stations changed". A beat keeps the line open and lets the page see when it is gone. */
+async function stream({ deps, changes }: AppParts, req: Request, res: Response): Promise<void> {
+  mustRead(await whoOf(deps, req))
+  res.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', connection: 'keep-alive', 'x-accel-buffering': 'no' })
+  res.write('retry: 2000\nevent: hello\ndata: {}\n\n')
+  const stop = changes.listen((stationIds) => res.write(`event: changed\ndata: ${JSON.stringify({ stationIds })}\n\n`))
+  const beat = setInterval(() => res.write('event: beat\ndata: {}\n\n'), BEAT_MS)
+  req.on('close', () => {
+    clearInterval(beat)
+    stop()
+  })
+}
+
+function serveWeb(app: Express, folder: string): void {
+  app.use(express.static(folder, { index: false, maxAge: '1y', immutable: true, setHeaders: (res, path) => { if (path.endsWith('.html')) res.setHeader('cache-control', 'no-cache') } }))
+  const page = join(folder, 'index.html')
+  app.get('/{*path}', (_req, res) => {
+    if (!existsSync(page)) throw new DomainError('not-found', 'The web app is not built.', ['Run npm run build.'])
+    res.sendFile(page, { headers: { 'cache-control': 'no-cache' } })
+  })
+}
+
+function answerProblem(onFault: (problem: unknown) => void): ErrorRequestHandler {
+  return (problem: unknown, _req, res, next) => {
+    if (res.headersSent) return next(problem)
+    if (problem instanceof DomainError) return void res.status(STATUS[problem.code]).json({ code: problem.code, message: problem.message, details: problem.details })
+    if (problem instanceof ZodError) {
+      const details = problem.issues.map((issue) => `${issue.path.join('.') || 'request'}: ${issue.message}`)
+      return void res.status(400).json({ code: 'bad-request', message: 'Something in that request can’t be read.', details })
+    }
+    if (problem instanceof Error && 'status' in problem && problem.status === 413) return void res.status(413).json({ code: 'bad-request', message: 'That is too much at once.', details: ['Bring it in parts.'] })
+    if (problem instanceof SyntaxError) return void res.status(400).json({ code: 'bad-request', message: 'That request is no JSON.', details: [] })
+    onFault(problem)
+    return void res.status(500).json({ code: 'server-fault', message: 'The program tripped; nothing was written.', details: ['Try again. If it happens twice, tell whoever looks after this server.'] })
+  }
+}

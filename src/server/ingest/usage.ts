@@ -1,0 +1,61 @@
+import { parseNumber } from '@core/ingest/columns.ts'
+import { type BadRow } from '@contract/ingest.ts'
+import { spanOf } from '@server/clock/usage.ts'
+import { type ShopModel } from '@server/shop/model.ts'
+import { dayOf } from '@server/time/wall.ts'
+import { cellOf, LABELS, parseDay, type Sheet } from './sheet.ts'
+
+export interface PlannedUsage { stationId: string; fromMs: number; toMs: number; kg: number | null; arcHours: number | null; starts: number | null; row: number; identity: string }
+export interface UsagePlan { rows: PlannedUsage[]; bad: BadRow[] }
+
+/** What a sheet of usage says, row by row; every cell that can't be read is named. */
+export function planUsage(sheet: Sheet, shop: ShopModel, nowMs: number): UsagePlan {
+  const plan: UsagePlan = { rows: [], bad: [] }
+  const byName = new Map(shop.stations.map((s) => [s.name.toLowerCase(), s]))
+  const seen = new Map<string, number>()
+  const today = dayOf(shop.site.zone, nowMs)
+  sheet.rows.forEach((row, i) => {
+    const number = i + 2
+    const cell = (key: string) => cellOf(sheet, row, key)
+    const bad = (key: string, why: string) => void plan.bad.push({ row: number, column: sheet.headings[sheet.columns[key] ?? -1] ?? LABELS[key] ?? key, value: cell(key), why })
+    const station = byName.get(cell('place').toLowerCase())
+    if (!station) return bad('place', cell('place') ? 'there is no such place; bring in the places first, or mend the name' : 'the place is missing')
+    const day = parseDay(cell('date'), shop.site.units)
+    if (!day) return bad('date', 'that is no date; write 2026-11-20')
+    if (day > today) return bad('date', 'that day is still to come')
+    const span = spanOf(shop, { areaId: station.areaId, day, shift: cell('shift') || null })
+    if (!span.ok) return bad('shift', span.reason)
+    const hours = (span.toMs - span.fromMs) / 3_600_000
+    const amounts = amountsOf(cell, bad, hours)
+    if (!amounts) return
+    const identity = `${station.id} ${span.fromMs} ${span.toMs}`
+    const before = seen.get(identity)
+    if (before) return bad('date', `row ${before} has the same place and shift already`)
+    seen.set(identity, number)
+    plan.rows.push({ stationId: station.id, fromMs: span.fromMs, toMs: Math.min(span.toMs, Math.max(nowMs, span.fromMs + 60_000)), ...amounts, row: number, identity })
+  })
+  return plan
+}
+
+type Amounts = Pick<PlannedUsage, 'kg' | 'arcHours' | 'starts'>
+
+function amountsOf(cell: (key: string) => string, bad: (key: string, why: string) => void, hours: number): Amounts | null {
+  const read = (key: string, most: number, why: (value: number) => string): number | null | undefined => {
+    const text = cell(key)
+    if (!text) return null
+    const value = parseNumber(text)
+    if (value === null) return void bad(key, 'that is not a number')
+    if (value < 0) return void bad(key, 'less than nothing can’t be used')
+    if (value > most) return void bad(key, why(value))
+    return value
+  }
+  const arcHours = read('arcHours', hours, (v) => `${v} arc hours do not fit into ${Math.round(hours * 10) / 10} hours${v / 60 <= hours ? '; were these minutes?' : ''}`)
+  const kg = read('kg', 2000, (v) => `${v} kg in one shift is more than a feeder can push${v / 1000 < 200 ? '; were these grams?' : ''}`)
+  const starts = read('starts', 100_000, () => 'that many starts do not fit into a shift')
+  if (arcHours === undefined || kg === undefined || starts === undefined) return null
+  if (arcHours === null && kg === null && starts === null) {
+    bad('arcHours', 'the row gives neither arc hours, kg nor starts')
+    return null
+  }
+  return { arcHours, kg, starts: starts === null ? null : Math.round(starts) }
+}

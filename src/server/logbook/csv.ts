@@ -1,0 +1,25 @@
+import Papa from 'papaparse'
+import { and, gte, lt } from 'drizzle-orm'
+import { ledgerEvent } from '@server/db/schema.ts'
+import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { loadShop } from '@server/shop/model.ts'
+import { addDays, dayOf, wallOf, wallToMsOrNext } from '@server/time/wall.ts'
+import { linesWhere } from './read.ts'
+
+/** A cell that a spreadsheet would take for a formula is made plain text. */
+export const harmless = (text: string) => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text)
+
+/** The log between two days as CSV, oldest first, times in the site's zone. */
+export async function logbookCsv(deps: Deps, who: Who, span: { from: string; to: string }): Promise<string> {
+  mustRead(who)
+  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const zone = shop.site.zone
+  const where = and(gte(ledgerEvent.happenedMs, wallToMsOrNext(zone, span.from, '00:00')), lt(ledgerEvent.happenedMs, wallToMsOrNext(zone, addDays(span.to, 1), '00:00')))
+  const lines = await linesWhere(deps.db, { who, shop, where })
+  const rows = lines.reverse().map((line) => ({
+    day: dayOf(zone, line.happenedMs), time: wallOf(zone, line.happenedMs), precision: line.precision, place: harmless(line.stationName ?? ''), what: line.kind,
+    part: harmless(line.position ?? ''), code: harmless(line.partCode ?? ''), reason: line.outReason ?? '', count: line.count, wire: harmless(line.wireName ?? ''),
+    label_kg: line.labelKg ?? '', standing: line.standing, logged_utc: new Date(line.loggedMs).toISOString(), note: harmless(line.note ?? ''), line: line.eventId,
+  }))
+  return Papa.unparse(rows, { newline: '\r\n' })
+}

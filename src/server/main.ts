@@ -1,0 +1,45 @@
+import { createServer } from 'node:http'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { existsSync } from 'node:fs'
+import { pino } from 'pino'
+import { compose } from './compose.ts'
+import { migrateDatabase } from './db/db.ts'
+import { buildDemo, isEmpty } from './demo/demo.ts'
+import { DEMO_LEAD } from './demo/yard.ts'
+import { readEnv } from './env.ts'
+
+/** Folders beside the bundle, or in the source tree when run from there. */
+function folderOf(candidates: string[]): string {
+  const here = dirname(fileURLToPath(import.meta.url))
+  return candidates.map((c) => join(here, c)).find((path) => existsSync(path)) ?? join(here, candidates[0] ?? '')
+}
+
+async function main(): Promise<void> {
+  const env = readEnv(process.env)
+  const logger = pino({ level: env.LOG_LEVEL })
+  await migrateDatabase(env.DATABASE_URL, folderOf(['../../src/server/db/migrations', './db/migrations']))
+  const parts = compose({ databaseUrl: env.DATABASE_URL, webFolder: folderOf(['../web', '../../dist/web']), onFault: (problem) => logger.error(problem) })
+  const say = (text: string) => (env.SAY_READY === '1' ? process.stdout.write(`${text}\n`) : undefined)
+  if (env.WITH_DEMO === '1' && (await isEmpty(parts.deps))) {
+    say('Building the demo yard with 18 months of history (once, about 20 seconds) …')
+    await buildDemo(parts.deps)
+  }
+  const server = createServer(parts.app)
+  server.listen(env.PORT, '127.0.0.1', () => {
+    say(`\nIdle Spool:  http://127.0.0.1:${env.PORT}`)
+    if (env.WITH_DEMO === '1') say(`Demo lead:   ${DEMO_LEAD.name}   password: ${DEMO_LEAD.password}`)
+    say('Ctrl-C stops it. Your own shop instead of the demo: npm start -- --no-demo with an empty .data folder.\n')
+  })
+  const stop = () => {
+    server.close(() => void parts.close().then(() => process.exit(0)))
+    server.closeAllConnections()
+  }
+  process.on('SIGTERM', stop)
+  process.on('SIGINT', stop)
+}
+
+main().catch((problem: unknown) => {
+  process.stderr.write(`${problem instanceof Error ? (problem.stack ?? problem.message) : String(problem)}\n`)
+  process.exit(1)
+})

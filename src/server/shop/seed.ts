@@ -1,0 +1,23 @@
+import { makeId } from '@core/ids/id.ts'
+import { KIND_DEFAULTS } from '@core/path/kinds.ts'
+import { partKind, site, stationClass } from '@server/db/schema.ts'
+import { type Tx } from '@server/db/db.ts'
+import { type Deps } from '@server/http/context.ts'
+
+/** Rates are 0 until the lead says what an hour costs: no number of ours may pass for the shop's. */
+const CLASSES = [
+  { key: 'booth', name: 'Booths' },
+  { key: 'training', name: 'Training booths' },
+  { key: 'cell', name: 'Robot cells' },
+  { key: 'bench', name: 'Repair benches' },
+]
+
+/** What every shop starts with: its name, the kinds of part on a wire path, and four classes of place. */
+export async function seedShop(tx: Tx, at: { deps: Pick<Deps, 'now' | 'random'>; name: string; zone: string; units: 'metric' | 'us'; currency: string }): Promise<void> {
+  await tx.delete(site)
+  await tx.insert(site).values({ id: makeId('site', at.deps.now(), at.deps.random), name: at.name, zone: at.zone, units: at.units, currency: at.currency })
+  await tx.delete(partKind)
+  await tx.insert(partKind).values(KIND_DEFAULTS.map((kind, walkOrder) => ({ ...kind, reasons: [...kind.reasons], synonyms: [...kind.synonyms], walkOrder })))
+  await tx.delete(stationClass)
+  await tx.insert(stationClass).values(CLASSES.map((c) => ({ ...c, labourMinorPerHour: 0, stopMinorPerHour: 0 })))
+}
