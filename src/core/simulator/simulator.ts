@@ -127,9 +127,11 @@ function endLife(end: { part: SimPart; used: number; isKnocked: boolean; share: 
   const reason = isKnocked ? 'knocked' : drawReason(part.reasons, at.random)
   const standsMin = !isKnocked && part.stops && at.random() < part.stops.chance ? drawLogNormal(at.random, part.stops.medianMin, 0.6) : 0
   const shiftMin = (at.shift.toMs - at.shift.fromMs) / MIN_MS
-  if (standsMin > 0) at.log(share, { kind: 'stopped', position: part.position }, at.gun.logShare)
-  at.log(share + standsMin / shiftMin, { kind: 'fitted', position: part.position, reason }, at.gun.logShare, used)
-  if (standsMin > 0) at.log(share + (standsMin + 1) / shiftMin, { kind: 'restarted' }, at.gun.logShare)
+  // Who logs a stoppage logs all of it: the three lines stand or fall together.
+  const logShare = at.random() < at.gun.logShare ? 1 : 0
+  if (standsMin > 0) at.log(share, { kind: 'stopped', position: part.position }, logShare)
+  at.log(share + standsMin / shiftMin, { kind: 'fitted', position: part.position, reason }, logShare, used)
+  if (standsMin > 0) at.log(share + (standsMin + 1) / shiftMin, { kind: 'restarted' }, logShare)
 }
 
 function drawReason(reasons: SimPart['reasons'], random: () => number): OutReason {

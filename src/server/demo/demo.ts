@@ -123,7 +123,7 @@ function simGun(made: Made, nowMs: number): SimGun {
       if (shift.weekdays.includes(weekdayOf(day)) && span.toMs < nowMs && !isOldBench && !isParked) shifts.push(span)
     }
   }
-  const rule = plan.classKey === 'cell' ? { limit: 6, fromMs: nowMs - 70 * 86_400_000, kept: 0.85 } : undefined
+  const rule = plan.classKey === 'cell' ? { limit: 7, fromMs: nowMs - 70 * 86_400_000, kept: 0.9 } : undefined
   const parts = PARTS.map((p) => (p.position === 'tip' && rule ? { ...p, rule } : p))
   return {
     key: station.name, shifts, busy: plan.busy, arcHoursPerShift: plan.arcHours, kgPerArcHour: kgPerArcHour(wireOf(made), plan.speed), spoolKg: wireOf(made).spoolKg, parts,

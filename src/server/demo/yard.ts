@@ -67,15 +67,15 @@ export const PARTS: readonly SimPart[] = [
 ]
 
 export const RULES: readonly { kind: string; cls: string; change: number | null; clean: number | null; look: number | null }[] = [
-  { kind: 'tip', cls: 'booth', change: 9, clean: null, look: null },
-  { kind: 'tip', cls: 'cell', change: 6, clean: null, look: null },
-  { kind: 'tip', cls: '*', change: 12, clean: null, look: null },
-  { kind: 'nozzle', cls: '*', change: 120, clean: 6, look: null },
-  { kind: 'nozzle', cls: 'cell', change: 90, clean: 8, look: null },
-  { kind: 'diffuser', cls: '*', change: 300, clean: null, look: 30 },
+  { kind: 'tip', cls: 'booth', change: 14, clean: null, look: null },
+  { kind: 'tip', cls: 'cell', change: 8, clean: null, look: null },
+  { kind: 'tip', cls: '*', change: 14, clean: null, look: null },
+  { kind: 'nozzle', cls: '*', change: null, clean: 9, look: null },
+  { kind: 'nozzle', cls: 'cell', change: 140, clean: 11, look: null },
+  { kind: 'diffuser', cls: '*', change: null, clean: null, look: 30 },
   { kind: 'insulator', cls: '*', change: null, clean: null, look: 30 },
-  { kind: 'liner', cls: '*', change: 480, clean: null, look: null },
-  { kind: 'liner', cls: 'cell', change: 360, clean: null, look: null },
+  { kind: 'liner', cls: '*', change: 900, clean: null, look: null },
+  { kind: 'liner', cls: 'cell', change: 700, clean: null, look: null },
   { kind: 'rolls', cls: '*', change: null, clean: null, look: 60 },
   { kind: 'inlet', cls: '*', change: null, clean: null, look: 60 },
   { kind: 'outlet', cls: '*', change: null, clean: null, look: 60 },
@@ -94,7 +94,7 @@ export const DEMO_LEAD = { name: 'Ilse Varn', password: 'low-tide-at-six' }
 export const STORIES = [
   { story: 'A gun that wears tips twice as fast as its neighbours', where: 'A7', mustFind: 'its tips last about half as long as in the rest of the hall' },
   { story: 'A hall where four in ten changes are never logged', where: 'Ramp hall', mustFind: 'tip lives there look longer than they are' },
-  { story: 'Cells that began to change tips by rule ten weeks ago', where: 'Cell 1–3', mustFind: 'lives since then end "due" at about 6 arc hours' },
+  { story: 'Cells that began to change tips by rule ten weeks ago', where: 'Cell 1–3', mustFind: 'lives since then end "due" at about 8 arc hours' },
   { story: 'A gun standing since this morning with the liner suspected', where: 'B3', mustFind: 'B3 is the first opened row, down at the liner' },
   { story: 'A booth nobody uses', where: 'T5', mustFind: 'T5 is parked: no line, no row' },
   { story: 'A gun hung from one hall to the other', where: 'A9 and B2', mustFind: 'the parts on it took their hours along' },

@@ -117,7 +117,9 @@ function dueBy(row: PositionRow, at: JudgeAt & { act: 'change' | 'clean'; limit:
   const runOn: RunOn | null = at.head?.runOn[unit] ?? null
   if (!base || !runOn || row.chainFromMs === null) return null
   const fromMs = Math.max(runOn.fromMs, at.sinceMs, row.chainFromMs)
-  return dueOf({ limit: at.limit, base, runOn: { ...runOn, fromMs }, schedule: at.schedule, nowMs: at.nowMs })
+  // A clock nobody has entered for ten working days stands: what it counted holds, what it would have counted is unknown.
+  const perWorkedHour = at.freshness(unit) ? runOn.perWorkedHour : 0
+  return dueOf({ limit: at.limit, base, runOn: { ...runOn, fromMs, perWorkedHour }, schedule: at.schedule, nowMs: at.nowMs })
 }
 
 const MOSTLY = 0.5

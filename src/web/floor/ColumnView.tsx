@@ -1,0 +1,49 @@
+import { useRef, useState } from 'react'
+import { Link } from 'react-router'
+import { COLUMNS, type Column } from '@core/path/columns.ts'
+import { isWorse, STATES } from '@core/floor/state.ts'
+import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
+import { STATE_WORD } from '@web/format/words.ts'
+import { Cell } from '@web/path/WirePath.tsx'
+
+const SIZE = { columnWidth: 150, thickness: 5, tall: 9, height: 34 }
+
+/** Guns by the life left in one column: worst state first, then most used. */
+export function byLifeLeft(guns: readonly FloorGun[], column: Column): FloorGun[] {
+  const index = COLUMNS.indexOf(column)
+  const cell = (g: FloorGun) => g.cells[index] ?? [STATES.length - 1, 0, 0, 0]
+  const state = (g: FloorGun) => STATES[cell(g)[0]] ?? 'absent'
+  return [...guns].filter((g) => !g.isParked).sort((a, b) => (isWorse(state(a), state(b)) ? -1 : isWorse(state(b), state(a)) ? 1 : cell(b)[1] - cell(a)[1] || 0))
+}
+
+/** One part over the whole floor. Press and draw down to tick several; one act then goes to all of them. */
+export function ColumnView(props: { floor: FloorAnswer; column: Column; ticked: readonly string[]; onTick: (ids: string[]) => void }) {
+  const { floor, column, ticked } = props
+  const list = byLifeLeft(floor.guns, column)
+  const index = COLUMNS.indexOf(column)
+  const drawing = useRef<Set<string> | null>(null)
+  const [, setTouched] = useState(0)
+  const toggle = (id: string) => props.onTick(ticked.includes(id) ? ticked.filter((t) => t !== id) : [...ticked, id])
+  const draw = (id: string) => {
+    if (!drawing.current || drawing.current.has(id)) return
+    drawing.current.add(id)
+    setTouched((n) => n + 1)
+    props.onTick([...new Set([...ticked, ...drawing.current])])
+  }
+  return (
+    <ol className="column-view" onPointerUp={() => { drawing.current = null }} onPointerLeave={() => { drawing.current = null }}>
+      {list.map((gun) => {
+        const cell = gun.cells[index]
+        const state = STATES[cell?.[0] ?? 0] ?? 'absent'
+        return (
+          <li key={gun.stationId} className={ticked.includes(gun.stationId) ? 'is-ticked' : ''} onPointerDown={() => { drawing.current = new Set() }} onPointerMove={(e) => { if (e.buttons > 0) draw(gun.stationId) }}>
+            <label><input type="checkbox" className="form-check-input" checked={ticked.includes(gun.stationId)} onChange={() => toggle(gun.stationId)} /> <span className="visually-hidden">{gun.name}</span></label>
+            <Link to={`/gun/${gun.stationId}`} draggable={false}>{gun.name}</Link>
+            {cell ? <svg className="wire" width={SIZE.columnWidth} height={SIZE.height} aria-hidden="true"><Cell cell={cell} size={SIZE} x={0} /></svg> : null}
+            <span className="dim">{STATE_WORD[state]}{cell && cell[1] > 0 && state !== 'absent' ? ` ${Math.min(999, Math.round(cell[1] * 100))}% of its limit` : ''}</span>
+          </li>
+        )
+      })}
+    </ol>
+  )
+}

@@ -1,0 +1,102 @@
+import { Link } from 'react-router'
+import { COLUMNS, type Column } from '@core/path/columns.ts'
+import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
+import { type Units } from '@web/format/numbers.ts'
+import { PHONE_SIZE, ROW_SIZE } from '@web/path/WirePath.tsx'
+import { FirstPlaces } from '@web/shop/FirstPlaces.tsx'
+import { ColumnView } from './ColumnView.tsx'
+import { ManyBar } from './ManyBar.tsx'
+import { OpenedRow } from './OpenedRow.tsx'
+import { floorSentence, honesty, nextOf } from './sentence.ts'
+import { pitchFor, Strands, type Draw } from './Strands.tsx'
+import { useIsPhone } from './useIsPhone.ts'
+
+export interface FloorViewProps {
+  floor: FloorAnswer
+  units: Units
+  areaId: string | null
+  column: Column | null
+  draw: Draw | null
+  isLead: boolean
+  onArea: (areaId: string | null) => void
+  onColumn: (column: Column | null) => void
+  onDraw: (draw: Draw | null) => void
+}
+const MOST_ROWS = 6
+
+export function FloorView(props: FloorViewProps) {
+  const { floor, draw } = props
+  const isPhone = useIsPhone()
+  if (floor.guns.length === 0 && !props.areaId) return <EmptyFloor isLead={props.isLead} />
+  const names = draw ? draw.stationIds.map((id) => floor.guns.find((g) => g.stationId === id)?.name ?? '') : []
+  return (
+    <main className="floor">
+      <h1 className="sentence">{floorSentence(floor)}</h1>
+      <p className="honesty dim">{honesty(floor)}</p>
+      {props.areaId ? <button type="button" className="bare" onClick={() => props.onArea(null)}>the whole floor</button> : null}
+      {props.column
+        ? <ByColumn {...props} column={props.column} />
+        : <>{isPhone ? null : <Heads onColumn={props.onColumn} />}<Rows {...props} isPhone={isPhone} /><Areas {...props} isPhone={isPhone} /></>}
+      {draw && draw.stationIds.length > 0 ? <ManyBar column={draw.column} stationIds={draw.stationIds} names={names} onDone={() => props.onDraw(null)} /> : null}
+      {isPhone || props.column ? null : <p className="hint small-print">A name opens the gun · a break logs · a column’s name shows that part over the floor · draw down a column to log one act on many</p>}
+    </main>
+  )
+}
+
+function Heads({ onColumn }: { onColumn: (column: Column) => void }) {
+  return <div className="heads" role="group" aria-label="Columns">{COLUMNS.map((c) => <button type="button" key={c} onClick={() => onColumn(c)}>{c}</button>)}</div>
+}
+
+function Rows({ floor, units, isPhone }: FloorViewProps & { isPhone: boolean }) {
+  const opened = floor.guns.filter((g): g is FloorGun & { rank: number } => g.rank !== null).sort((a, b) => a.rank - b.rank)
+  const shown = opened.slice(0, isPhone ? 3 : MOST_ROWS)
+  const left = opened.slice(shown.length)
+  return (
+    <section className="rows" aria-label="Guns that want hands">
+      {shown.map((gun) => <OpenedRow key={gun.stationId} gun={gun} floor={floor} units={units} size={isPhone ? PHONE_SIZE : ROW_SIZE} isPhone={isPhone} />)}
+      {left.length > 0 ? <p className="rows-rest dim">then {left.map((g, i) => <span key={g.stationId}>{i > 0 ? ', ' : ''}<Link to={`/gun/${g.stationId}`}>{g.name}</Link></span>)}</p> : null}
+    </section>
+  )
+}
+
+function Areas({ floor, areaId, onArea, onDraw, isPhone }: FloorViewProps & { isPhone: boolean }) {
+  const pitch = pitchFor(floor.guns.length)
+  const columnWidth = isPhone ? PHONE_SIZE.columnWidth : ROW_SIZE.columnWidth
+  return (
+    <section className="areas" aria-label="Quiet guns">
+      {floor.areas.filter((a) => !areaId || a.id === areaId).map((area) => {
+        const guns = floor.guns.filter((g) => g.areaId === area.id)
+        if (guns.length === 0) return null
+        const quiet = guns.filter((g) => g.rank === null && !g.isParked).length
+        return (
+          <div className="area" key={area.id}>
+            <button type="button" className="area-name" onClick={() => onArea(areaId ? null : area.id)}><strong>{area.name}</strong><span className="dim">{quiet} quiet</span></button>
+            <Strands guns={guns} pitch={pitch} columnWidth={columnWidth} onDraw={onDraw} />
+            <p className="area-next dim">{nextOf(guns, floor.nowMs, floor.zone)}</p>
+          </div>
+        )
+      })}
+    </section>
+  )
+}
+
+function ByColumn(props: FloorViewProps & { column: Column }) {
+  const { column, draw, floor } = props
+  return (
+    <>
+      <div className="column-head"><h2>{column}, by life left</h2><button type="button" className="bare" onClick={() => props.onColumn(null)}>all columns</button></div>
+      <ColumnView floor={floor} column={column} ticked={draw?.stationIds ?? []} onTick={(ids) => props.onDraw({ column, stationIds: ids })} />
+    </>
+  )
+}
+
+function EmptyFloor({ isLead }: { isLead: boolean }) {
+  return (
+    <main className="floor">
+      <div className="heads" aria-hidden="true">{COLUMNS.map((c) => <span key={c}>{c}</span>)}</div>
+      <svg className="wire empty-wire" height="10" width={ROW_SIZE.columnWidth * COLUMNS.length} aria-hidden="true"><path d={`M4 5H${ROW_SIZE.columnWidth * COLUMNS.length}`} className="wire-stroke" strokeWidth="2.6" strokeDasharray="0 7.2" strokeLinecap="round" /></svg>
+      <h1 className="sentence">No guns yet. Say how many there are.</h1>
+      {isLead ? <FirstPlaces /> : <p className="said dim">The lead sets them up in Our shop.</p>}
+    </main>
+  )
+}

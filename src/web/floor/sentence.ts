@@ -1,0 +1,77 @@
+import { type FloorAnswer, type FloorGun, type FloorWant } from '@contract/floor.ts'
+import { amount, minutes, type Units } from '@web/format/numbers.ts'
+import { about, when } from '@web/format/times.ts'
+import { actPhrase, countWord, guns, partName } from '@web/format/words.ts'
+
+/** The one sentence that is read first: how many guns, by when, how long, and what the rest do. */
+export function floorSentence(floor: FloorAnswer): string {
+  if (floor.guns.length === 0) return 'No guns yet.'
+  const opened = floor.guns.filter((g) => g.rank !== null)
+  const by = when(floor.cutoff.atMs, floor.nowMs, floor.zone)
+  const rest = restSentence(floor)
+  if (opened.length === 0) {
+    if (floor.notSeenGuns === floor.guns.length) return `Nobody has looked at ${floor.guns.length} ${guns(floor.guns.length)}.`
+    return `Nothing wants hands before ${by}.${rest}`
+  }
+  const total = opened.reduce((sum, g) => sum + g.minutes, 0)
+  const time = total > 0 ? ` ${minutes(total).replace(' min', ' minutes')}.` : ''
+  return `${countWord(opened.length)} ${guns(opened.length)} ${opened.length === 1 ? 'wants' : 'want'} hands before ${by}.${time}${rest}`
+}
+
+function restSentence(floor: FloorAnswer): string {
+  if (floor.laterGuns === 0) return ' The rest can wait till tomorrow.'
+  return ` ${countWord(floor.laterGuns)} more by this time tomorrow.`
+}
+
+/** What the numbers rest on: not seen, estimated. Nothing when there is nothing to own up to. */
+export function honesty(floor: FloorAnswer): string {
+  const said: string[] = []
+  if (floor.notSeenGuns > 0 && floor.notSeenGuns < floor.guns.length) said.push(`${floor.notSeenGuns} of ${floor.guns.length} guns have parts nobody has seen lately or set a limit for: dotted below.`)
+  if (floor.estimatedGuns > 0) said.push(`Hollow lines rest on estimated hours (${floor.estimatedGuns} ${guns(floor.estimatedGuns)}).`)
+  const parked = floor.guns.filter((g) => g.isParked).length
+  if (parked > 0) said.push(`${parked} parked.`)
+  return said.join(' ')
+}
+
+/** The act of an opened row, with its minutes. */
+export function rowAct(gun: FloorGun, nowMs: number, zone: string): string {
+  if (gun.downSinceMs !== null) return `Down since ${when(gun.downSinceMs, nowMs, zone)}`
+  const [first, ...more] = gun.wants
+  if (!first) return ''
+  return `${actPhrase(first.act, first.position)}${more.length > 0 ? ` and ${more.length} more` : ''}, ${minutes(gun.minutes)}`
+}
+
+/** Why: the use against the limit, and whose number it is. */
+export function rowWhy(gun: FloorGun, units: Units): string {
+  if (gun.downSinceMs !== null) return gun.downPosition ? `at the ${partName(gun.downPosition)}` : 'nobody has said where'
+  return gun.wants.map((w) => wantWhy(w, units)).join('; ')
+}
+export function wantWhy(want: FloorWant, units: Units): string {
+  const did = want.act === 'clean' ? 'since cleaned' : 'on it'
+  return `${partName(want.position)} ${amount(want.used, want.unit, units)} ${did}, house rule ${amount(want.limit, want.unit, units)}${want.isEstimated ? ', est.' : ''}`
+}
+
+/** What leaving it does, as far as is known: how long past, or when it gets there. */
+export function leaving(gun: FloorGun, nowMs: number, zone: string): string {
+  if (gun.downSinceMs !== null) return `${minutes(gun.downMinutes ?? 0)} so far`
+  const [first] = gun.wants
+  if (!first) return ''
+  if (first.shiftsOver >= 1) return `${Math.round(first.shiftsOver)} ${Math.round(first.shiftsOver) === 1 ? 'shift' : 'shifts'} past`
+  if (first.reachedMs !== null && first.reachedMs <= nowMs) return `past since ${when(first.reachedMs, nowMs, zone)}`
+  return first.reachedMs === null ? 'now' : `gets there ${reach(first, nowMs, zone)}`
+}
+
+/** "about 13:00 (11:30–tomorrow 07:00)": the instant and the span that holds 8 in 10. */
+export function reach(want: FloorWant, nowMs: number, zone: string): string {
+  if (want.reachedMs === null) return 'at no time at this rate'
+  const span = want.earlyMs !== null && want.lateMs !== null ? ` (${about(Math.max(want.earlyMs, nowMs), nowMs, zone)}–${about(want.lateMs, nowMs, zone)})` : ''
+  return `about ${about(want.reachedMs, nowMs, zone)}${span}`
+}
+
+/** Beside an area: the next gun of it to want hands. */
+export function nextOf(list: readonly FloorGun[], nowMs: number, zone: string): string {
+  const ahead = list.filter((g) => g.rank === null && !g.isParked && g.next?.reachedMs)
+  const [soonest] = ahead.sort((a, b) => (a.next?.reachedMs ?? 0) - (b.next?.reachedMs ?? 0))
+  if (!soonest?.next?.reachedMs) return ''
+  return `next: ${soonest.name} ${partName(soonest.next.position)}, about ${about(soonest.next.reachedMs, nowMs, zone)}`
+}

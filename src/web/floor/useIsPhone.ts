@@ -1,0 +1,8 @@
+import { useSyncExternalStore } from 'react'
+
+const narrow = matchMedia('(max-width: 700px)')
+const subscribe = (watch: () => void) => {
+  narrow.addEventListener('change', watch)
+  return () => narrow.removeEventListener('change', watch)
+}
+export const useIsPhone = () => useSyncExternalStore(subscribe, () => narrow.matches)

@@ -1,0 +1,37 @@
+import { kgToLb, metrePerMinToIpm, MM_PER_FOOT } from '@core/units/convert.ts'
+import { inchName } from '@core/units/wiresize.ts'
+
+export type Units = 'metric' | 'us'
+
+/** At most two figures, as people say it: 5.8, 0.42, 310, 1200. */
+export function twoFigures(value: number): string {
+  if (!Number.isFinite(value)) return '–'
+  const size = Math.abs(value)
+  if (size === 0) return '0'
+  if (size < 10) return trimZero(value.toFixed(size < 1 ? 2 : 1))
+  const step = 10 ** (Math.floor(Math.log10(size)) - 1)
+  return String(Math.round(value / step) * step)
+}
+const trimZero = (text: string) => (text.includes('.') ? text.replace(/\.?0+$/, '') : text)
+
+const UNIT_WORD: Record<string, string> = { arcHours: 'h', kg: 'kg', starts: 'starts', matings: 'times seated', spools: 'spools', cleanings: 'cleanings' }
+
+/** A life or limit in its kind's unit: "5.8 h", "310 kg" or "680 lb". */
+export function amount(value: number, unit: string, units: Units): string {
+  if (unit === 'kg' && units === 'us') return `${twoFigures(kgToLb(value))} lb`
+  return `${twoFigures(value)} ${UNIT_WORD[unit] ?? unit}`
+}
+export const unitWord = (unit: string, units: Units) => (unit === 'kg' && units === 'us' ? 'lb' : unit === 'arcHours' ? 'arc hours' : (UNIT_WORD[unit] ?? unit))
+
+export const wireSize = (diameterMm: number, units: Units) => (units === 'us' ? (inchName(diameterMm) ?? `${diameterMm} mm`) : `${diameterMm.toFixed(1)} mm`)
+export const cable = (metres: number, units: Units) => (units === 'us' ? `${twoFigures((metres * 1000) / MM_PER_FOOT)} ft` : `${metres} m`)
+export const wireSpeed = (speed: number, units: Units) => (units === 'us' ? `${twoFigures(metrePerMinToIpm(speed))} in/min` : `${speed} m/min`)
+
+export function minutes(value: number): string {
+  const whole = Math.max(1, Math.round(value))
+  return whole < 120 ? `${whole} min` : `${twoFigures(whole / 60)} h`
+}
+
+export function money(minor: number, currency: string): string {
+  return new Intl.NumberFormat('en', { style: 'currency', currency, maximumFractionDigits: minor >= 10_000 ? 0 : 2 }).format(minor / 100)
+}

@@ -1,0 +1,50 @@
+import { type PositionState } from '@core/floor/state.ts'
+import { type OutReason } from '@core/path/columns.ts'
+
+/** All words that screens share. A state is told by its stroke and one of these, never by colour alone. */
+export const STATE_WORD: Record<PositionState, string> = {
+  down: 'down', wrong: 'wrong part', due: 'change', look: 'look', notSeen: 'not seen', partWorn: 'part-worn', good: '', absent: 'not on this gun',
+}
+
+export const REASON_WORD: Record<OutReason, string> = {
+  worn: 'worn', burnedBack: 'burned back', due: 'due', knocked: 'knocked', toTry: 'to try', stripped: 'stripped', blocked: 'blocked', kinked: 'kinked', notSaid: 'not said',
+}
+
+const SHORT_NAME: Record<string, string> = {
+  hub: 'hub', inlet: 'inlet guide', rolls: 'rolls', outlet: 'outlet guide', orings: 'O-rings', liner: 'liner', neck: 'neck', diffuser: 'diffuser', tip: 'tip', nozzle: 'nozzle', insulator: 'insulator', gas: 'gas line',
+}
+const PLURAL = new Set(['rolls', 'orings'])
+
+/** The part as hands call it; a second lane is told by its number. */
+export function partName(position: string): string {
+  const [kind = position, lane] = position.split('#')
+  return `${SHORT_NAME[kind] ?? kind}${lane ? ` ${lane}` : ''}`
+}
+export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+
+/** "Change the tip", "Clean the nozzle", "Look at the rolls". */
+export function actPhrase(act: string, position: string): string {
+  const verb = act === 'clean' ? 'Clean the' : act === 'look' ? 'Look at the' : 'Change the'
+  return `${verb} ${partName(position)}`
+}
+
+/** "Tip changed", "Nozzle cleaned": what a key says, at most 15 letters. */
+export function donePhrase(act: string, position: string | null): string {
+  if (act === 'newSpool') return 'New spool'
+  if (act === 'seen') return position ? `${capital(partName(position))} seen` : 'All looked at'
+  if (act === 'parked') return 'Parked'
+  if (act === 'unparked') return 'In use again'
+  if (act === 'down') return 'It’s down'
+  if (act === 'running') return 'Running'
+  const verb = act === 'cleaned' ? 'cleaned' : act === 'removed' ? 'taken out' : 'changed'
+  return `${capital(partName(position ?? ''))} ${verb}`
+}
+export const isPlural = (position: string) => PLURAL.has(position.split('#')[0] ?? '')
+
+const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten', 'Eleven', 'Twelve']
+export const countWord = (n: number) => NUMBERS[n] ?? String(n)
+export const guns = (n: number) => (n === 1 ? 'gun' : 'guns')
+
+export const WHY_NOT_SEEN: Record<string, string> = {
+  'no rule': 'no limit or look interval is set for it', 'no fitting date': 'nobody knows when it went on', 'nobody has looked': 'nobody has looked at it lately', 'no clock': 'no usage was entered for ten working days',
+}

@@ -1,0 +1,33 @@
+import { useState } from 'react'
+import { useParams } from 'react-router'
+import { type Column } from '@core/path/columns.ts'
+import { useIsPhone } from '@web/floor/useIsPhone.ts'
+import { useLogKeys } from '@web/log/useLogKeys.ts'
+import { useMe } from '@web/people/queries.ts'
+import { useShortcuts } from '@web/shell/useShortcuts.ts'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { GunDesk } from './GunDesk.tsx'
+import { GunPhone } from './GunPhone.tsx'
+import { useGun } from './queries.ts'
+
+/** A gun, by its place: at the desk the whole path drawn, at the booth the reach one works on and four big keys. */
+export function GunPage() {
+  const { stationId = '' } = useParams()
+  const gun = useGun(stationId)
+  const me = useMe()
+  const isPhone = useIsPhone()
+  const [chosen, setChosen] = useState<Column | null>(null)
+  const driver = useLogKeys([stationId])
+  const isDown = gun.data?.downSinceMs != null
+  useShortcuts({
+    t: () => driver.tell({ type: 'chose', choice: { act: 'changed', position: 'tip' } }),
+    n: () => driver.tell({ type: 'chose', choice: { act: 'cleaned', position: 'nozzle' } }),
+    s: () => driver.tell({ type: 'chose', choice: { act: 'newSpool', position: null } }),
+    d: () => driver.tell({ type: 'chose', choice: { act: isDown ? 'running' : 'down', position: null } }),
+    Escape: () => (driver.state.step === 'asking' ? driver.tell({ type: 'back' }) : setChosen(null)),
+  }, true)
+  if (gun.isPending) return <main className="gun" aria-busy="true" />
+  if (!gun.data) return <main className="gun"><Trouble problem={gun.error} /></main>
+  const props = { gun: gun.data, units: me.data?.units ?? ('metric' as const), chosen, onChoose: (c: Column | null) => setChosen(c === chosen ? null : c), driver }
+  return isPhone ? <GunPhone {...props} /> : <GunDesk {...props} />
+}

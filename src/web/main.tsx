@@ -1,0 +1,36 @@
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { createBrowserRouter } from 'react-router'
+import { RouterProvider } from 'react-router/dom'
+import { FloorPage } from './floor/FloorPage.tsx'
+import { Nowhere } from './shell/Nowhere.tsx'
+import { Shell } from './shell/Shell.tsx'
+import './main.scss'
+
+const STALE_MS = 2000
+const client = new QueryClient({ defaultOptions: { queries: { staleTime: STALE_MS, retry: 1 } } })
+
+/** Floor comes with the first load; the rest when it is asked for. */
+const router = createBrowserRouter([
+  {
+    path: '/', Component: Shell, ErrorBoundary: Nowhere, HydrateFallback: () => null,
+    children: [
+      { index: true, Component: FloorPage },
+      { path: 'gun/:stationId', lazy: async () => ({ Component: (await import('./gun/GunPage.tsx')).GunPage }) },
+      { path: 'logbook', lazy: async () => ({ Component: (await import('./logbook/LogbookPage.tsx')).LogbookPage }) },
+      { path: 'shop', lazy: async () => ({ Component: (await import('./shop/ShopPage.tsx')).ShopPage }) },
+      { path: 'sign-in', lazy: async () => ({ Component: (await import('./people/SignIn.tsx')).SignInPage }) },
+      { path: 'link/:token', lazy: async () => ({ Component: (await import('./people/Link.tsx')).LinkPage }) },
+      { path: '*', Component: Nowhere },
+    ],
+  },
+])
+
+const root = document.getElementById('root')
+if (!root) throw new Error('main: expected #root in the page')
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={client}><RouterProvider router={router} /></QueryClientProvider>
+  </StrictMode>,
+)

@@ -1,0 +1,49 @@
+import { memo } from 'react'
+import { COLUMNS } from '@core/path/columns.ts'
+import { STATES, type PositionState } from '@core/floor/state.ts'
+import { type FloorCell } from '@contract/floor.ts'
+import { STATE_WORD } from '@web/format/words.ts'
+import { cellShape } from './stroke.ts'
+
+export interface WireSize { columnWidth: number; thickness: number; tall: number; height: number }
+export const ROW_SIZE: WireSize = { columnWidth: 61, thickness: 5, tall: 9, height: 44 }
+export const PHONE_SIZE: WireSize = { columnWidth: 32, thickness: 5, tall: 8, height: 36 }
+
+/** Cells up to and with the one the gun is down at; nothing is drawn after a knot. */
+export function shownCells(cells: readonly FloorCell[]): readonly FloorCell[] {
+  const down = cells.findIndex((c) => STATES[c[0]] === 'down')
+  return down < 0 ? cells : cells.slice(0, down + 1)
+}
+
+/** What the line says, for those who hear the page. */
+export function describePath(cells: readonly FloorCell[]): string {
+  const said = cells.flatMap((cell, i) => {
+    const state: PositionState = STATES[cell[0]] ?? 'notSeen'
+    const word = STATE_WORD[state]
+    return word && state !== 'absent' ? [`${COLUMNS[i]} ${word}`] : []
+  })
+  return said.length > 0 ? said.join(', ') : 'all good'
+}
+
+export const Cell = memo(function Cell(props: { cell: FloorCell; size: WireSize; x: number }) {
+  const { cell, size, x } = props
+  const shape = cellShape({ state: STATES[cell[0]] ?? 'notSeen', used: cell[1], shiftsOver: cell[3], width: size.columnWidth, thickness: size.thickness, tall: size.tall })
+  const isHollow = cell[2] === 1
+  return (
+    <g transform={`translate(${x} ${size.height / 2})`}>
+      {shape.areas.map((d) => <path key={d} d={d} className={isHollow ? 'wire-hollow' : 'wire-solid'} />)}
+      {shape.strokes.map((s) => <path key={s.d} d={s.d} className={s.isSignal ? 'wire-cap' : 'wire-stroke'} strokeWidth={s.width} strokeDasharray={s.dash} strokeLinecap={s.dash ? 'round' : 'butt'} />)}
+    </g>
+  )
+})
+
+/** A gun as one line of wire, spool to gas. */
+export function WirePath(props: { cells: readonly FloorCell[]; size?: WireSize; label: string; isFluid?: boolean }) {
+  const size = props.size ?? ROW_SIZE
+  const width = size.columnWidth * COLUMNS.length
+  return (
+    <svg className="wire" viewBox={`0 0 ${width} ${size.height}`} width={props.isFluid ? '100%' : width} height={props.isFluid ? undefined : size.height} role="img" aria-label={`${props.label}: ${describePath(props.cells)}`}>
+      {shownCells(props.cells).map((cell, i) => <Cell key={COLUMNS[i]} cell={cell} size={size} x={i * size.columnWidth} />)}
+    </svg>
+  )
+}

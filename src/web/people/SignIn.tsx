@@ -1,0 +1,58 @@
+import { useForm } from 'react-hook-form'
+import { zodResolver } from '@hookform/resolvers/zod'
+import { Button, Form } from 'react-bootstrap'
+import { useNavigate } from 'react-router'
+import { firstLeadRequest, signInRequest } from '@contract/people.ts'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { useFirstLead, useMe, useSignIn } from './queries.ts'
+
+/** Sign-in for the lead's things; on an empty shop, its name and first lead. */
+export function SignInPage() {
+  const me = useMe()
+  if (me.isPending) return null
+  return me.data?.isNew ? <FirstLead /> : <SignIn isDemo={me.data?.isDemo ?? false} />
+}
+
+function SignIn({ isDemo }: { isDemo: boolean }) {
+  const form = useForm({ resolver: zodResolver(signInRequest), defaultValues: { name: '', password: '' } })
+  const signIn = useSignIn()
+  const go = useNavigate()
+  return (
+    <main className="narrow">
+      <h1>Sign in</h1>
+      <p className="dim said">For the lead’s things. A tablet at a booth needs no name: the lead makes a link in Our shop that binds it to its place.</p>
+      <Form noValidate onSubmit={form.handleSubmit((values) => signIn.mutate(values, { onSuccess: () => go('/') }))} className="stack">
+        <Form.Group controlId="name"><Form.Label>Name</Form.Label><Form.Control autoFocus autoComplete="username" {...form.register('name')} /></Form.Group>
+        <Form.Group controlId="password"><Form.Label>Password</Form.Label><Form.Control type="password" autoComplete="current-password" {...form.register('password')} /></Form.Group>
+        <Trouble problem={signIn.error} />
+        <Button type="submit" variant="chalk" disabled={signIn.isPending}>Sign in</Button>
+      </Form>
+      {isDemo ? <p className="small-print">This is the demo yard; its sign-in stands where the program was started.</p> : null}
+    </main>
+  )
+}
+
+function FirstLead() {
+  const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
+  const form = useForm({ resolver: zodResolver(firstLeadRequest), defaultValues: { shopName: '', zone, units: 'metric' as const, name: '', password: '' } })
+  const save = useFirstLead()
+  const go = useNavigate()
+  const errors = form.formState.errors
+  return (
+    <main className="narrow">
+      <h1>A new shop</h1>
+      <p className="dim said">Say what it is called and who leads it. The guns come next, in one line.</p>
+      <Form noValidate onSubmit={form.handleSubmit((values) => save.mutate(values, { onSuccess: () => go('/') }))} className="stack">
+        <Form.Group controlId="shopName"><Form.Label>Shop</Form.Label><Form.Control autoFocus {...form.register('shopName')} isInvalid={!!errors.shopName} /></Form.Group>
+        <div className="pair">
+          <Form.Group controlId="zone"><Form.Label>Time zone</Form.Label><Form.Control {...form.register('zone')} /></Form.Group>
+          <Form.Group controlId="units"><Form.Label>Units</Form.Label><Form.Select {...form.register('units')}><option value="metric">mm, kg</option><option value="us">inch, lb</option></Form.Select></Form.Group>
+        </div>
+        <Form.Group controlId="name"><Form.Label>Your name</Form.Label><Form.Control autoComplete="username" {...form.register('name')} isInvalid={!!errors.name} /></Form.Group>
+        <Form.Group controlId="password"><Form.Label>A password, at least 10 letters</Form.Label><Form.Control type="password" autoComplete="new-password" {...form.register('password')} isInvalid={!!errors.password} /><Form.Control.Feedback type="invalid">{errors.password?.message}</Form.Control.Feedback></Form.Group>
+        <Trouble problem={save.error} />
+        <Button type="submit" variant="chalk" disabled={save.isPending}>Open the shop</Button>
+      </Form>
+    </main>
+  )
+}

@@ -1,0 +1,41 @@
+import { useState } from 'react'
+import { useQuery } from '@tanstack/react-query'
+import { Form, Modal } from 'react-bootstrap'
+import { useNavigate } from 'react-router'
+import { findAnswer } from '@contract/gun.ts'
+import { getJson } from '@web/api/client.ts'
+import { matchPlaces } from './find.ts'
+
+/** Two characters and Enter get to any gun. */
+export function Find({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
+  const places = useQuery({ queryKey: ['find'], queryFn: () => getJson('/find', findAnswer), enabled: isOpen, staleTime: 30_000 })
+  const [typed, setTyped] = useState('')
+  const go = useNavigate()
+  const found = matchPlaces(places.data?.places ?? [], typed)
+  const close = () => {
+    setTyped('')
+    onClose()
+  }
+  const open = (stationId: string) => {
+    close()
+    go(`/gun/${stationId}`)
+  }
+  return (
+    <Modal show={isOpen} onHide={close} animation={false} aria-label="Find a gun" fullscreen="sm-down" scrollable>
+      <Modal.Header>
+        <Form className="find-form" onSubmit={(e) => { e.preventDefault(); if (found[0]) open(found[0].stationId) }}>
+          <Form.Control autoFocus size="lg" placeholder="the number on the gun" aria-label="The number on the gun" value={typed} onChange={(e) => setTyped(e.target.value)} />
+        </Form>
+        <button type="button" className="bare" onClick={close}>close</button>
+      </Modal.Header>
+      <Modal.Body className="find-list">
+        {found.slice(0, 40).map((p, i) => (
+          <button type="button" key={p.stationId} className={i === 0 && typed ? 'find-line is-first' : 'find-line'} onClick={() => open(p.stationId)}>
+            <strong>{p.name}</strong><span className="dim">{p.placeWord}, {p.areaName}</span>
+          </button>
+        ))}
+        {places.data && found.length === 0 ? <p className="said">No gun has “{typed}” painted on it.</p> : null}
+      </Modal.Body>
+    </Modal>
+  )
+}

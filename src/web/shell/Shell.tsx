@@ -1,0 +1,84 @@
+import { useState } from 'react'
+import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
+import { useMe, useSignOut } from '@web/people/queries.ts'
+import { ActStrip, Flash } from '@web/log/ActStrip.tsx'
+import { useChanges, useLinkLost } from '@web/live/useChanges.ts'
+import { clockTime } from '@web/format/times.ts'
+import { Find } from './Find.tsx'
+import { Help } from './Help.tsx'
+import { useShortcuts } from './useShortcuts.ts'
+import { useTheme } from './useTheme.ts'
+
+const SECTIONS = [{ to: '/', name: 'Floor' }, { to: '/logbook', name: 'Logbook' }, { to: '/shop', name: 'Our shop' }]
+
+/** The frame of every screen: section words on one line, or three targets at the foot of a phone. */
+export function Shell() {
+  const me = useMe()
+  const place = useLocation()
+  const go = useNavigate()
+  const [open, setOpen] = useState<'find' | 'help' | null>(null)
+  const isKnown = Boolean(me.data?.person ?? me.data?.device)
+  useChanges(isKnown)
+  useShortcuts({ '/': () => setOpen('find'), '?': () => setOpen('help'), f: () => go('/'), l: () => go('/logbook') }, open === null)
+  const isOpenPage = place.pathname.startsWith('/sign-in') || place.pathname.startsWith('/link')
+  if (me.data && !isKnown && !isOpenPage) return <Stranger isNew={me.data.isNew} />
+  return (
+    <>
+      <LinkStrip zone={me.data?.zone ?? 'UTC'} />
+      {isKnown ? <Head onFind={() => setOpen('find')} onHelp={() => setOpen('help')} /> : null}
+      <Outlet />
+      <ActStrip />
+      <Flash />
+      {isKnown ? <Foot onFind={() => setOpen('find')} /> : null}
+      <Find isOpen={open === 'find'} onClose={() => setOpen(null)} />
+      <Help isOpen={open === 'help'} onClose={() => setOpen(null)} />
+    </>
+  )
+}
+
+function Head({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
+  const me = useMe()
+  const signOut = useSignOut()
+  const [theme, flip] = useTheme()
+  const who = me.data?.person?.name ?? me.data?.device?.name
+  return (
+    <header className="shell-head">
+      <nav aria-label="Sections">{SECTIONS.map((s) => <NavLink key={s.to} to={s.to} end={s.to === '/'}>{s.name}</NavLink>)}</nav>
+      <span className="shell-place dim">{me.data?.shopName}</span>
+      <button type="button" className="bare" onClick={onFind}><kbd>/</kbd> find a gun</button>
+      <button type="button" className="bare" onClick={flip}>{theme === 'dark' ? 'light' : 'dark'}</button>
+      <button type="button" className="bare" onClick={onHelp} aria-label="Shortcuts"><kbd>?</kbd></button>
+      {me.data?.person ? <button type="button" className="bare" onClick={() => signOut.mutate(undefined)}>{who}: sign out</button> : <Link to="/sign-in" className="bare">{who ? `${who}: ` : ''}sign in</Link>}
+    </header>
+  )
+}
+
+/** On a phone: where the thumb is. A gun's own page has its own foot. */
+function Foot({ onFind }: { onFind: () => void }) {
+  const place = useLocation()
+  if (place.pathname.startsWith('/gun/')) return null
+  return (
+    <footer className="shell-foot">
+      <button type="button" className="key key-chalk" onClick={onFind}>Find a gun</button>
+      <nav aria-label="More">
+        {SECTIONS.filter((s) => s.to !== place.pathname).map((s) => <Link key={s.to} className="key" to={s.to}>{s.name}</Link>)}
+      </nav>
+    </footer>
+  )
+}
+
+function LinkStrip({ zone }: { zone: string }) {
+  const lostMs = useLinkLost()
+  if (lostMs === null) return null
+  return <div className="strip strip-top" role="status">No link since {clockTime(lostMs, zone)}. What you see is from then.</div>
+}
+
+function Stranger({ isNew }: { isNew: boolean }) {
+  return (
+    <main className="narrow">
+      <h1>{isNew ? 'No shop here yet' : 'This device belongs to no place yet'}</h1>
+      <p className="said dim">{isNew ? 'It takes a minute: the shop’s name, a lead, and the numbers painted on the guns.' : 'Ask the lead for a link that binds it to its booth or hall, or sign in.'}</p>
+      <Link className="btn btn-chalk" to="/sign-in">{isNew ? 'Begin' : 'Sign in'}</Link>
+    </main>
+  )
+}

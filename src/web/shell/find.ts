@@ -1,0 +1,18 @@
+import { type FindAnswer } from '@contract/gun.ts'
+
+type Place = FindAnswer['places'][number]
+const norm = (text: string) => text.toLowerCase().replace(/[\s-]+/g, '')
+
+/** Places for a few letters: the painted name first, then names that begin so, then guns and areas that hold it. */
+export function matchPlaces(places: readonly Place[], typed: string): Place[] {
+  const wanted = norm(typed)
+  if (!wanted) return [...places]
+  const rank = (p: Place) => {
+    const name = norm(p.name)
+    if (name === wanted) return 0
+    if (name.startsWith(wanted)) return 1
+    if (name.includes(wanted) || norm(p.gunName ?? '').includes(wanted)) return 2
+    return norm(`${p.areaName} ${p.placeWord}`).includes(wanted) ? 3 : 9
+  }
+  return places.map((p, i) => ({ p, i, r: rank(p) })).filter((x) => x.r < 9).sort((a, b) => a.r - b.r || a.i - b.i).map((x) => x.p)
+}
