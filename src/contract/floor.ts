@@ -35,6 +35,8 @@ export const floorGun = z.object({
   minutes: z.number(),
   wants: z.array(floorWant),
   next: floorWant.nullable(),
+  /** The limit nearest to its end in the column that was asked for. */
+  columnWant: floorWant.nullable(),
 })
 export type FloorGun = z.infer<typeof floorGun>
 

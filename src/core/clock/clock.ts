@@ -27,6 +27,8 @@ const DAY_MS = 24 * HOUR_MS
 const WORKING_DAYS = 14
 /** Spread of one day's usage about its mean when there are too few days to tell; a guess. */
 const GUESS_DAY_CV = 0.6
+/** Entries typed as the same round number every day do not make tomorrow certain. */
+const LEAST_DAY_CV = 0.1
 
 /** Builds a clock from entries; null when no entry says anything about this counter. */
 export function buildClock(counter: Counter, spans: readonly UsageSpan[], schedule: Schedule | null): Clock | null {
@@ -88,7 +90,7 @@ function cvOf(days: readonly number[]): number {
   const mean = days.reduce((sum, day) => sum + day, 0) / days.length
   if (mean === 0) return GUESS_DAY_CV
   const variance = days.reduce((sum, day) => sum + (day - mean) ** 2, 0) / (days.length - 1)
-  return Math.sqrt(variance) / mean
+  return Math.max(LEAST_DAY_CV, Math.sqrt(variance) / mean)
 }
 
 function pieceAt(clock: Clock, atMs: number): number {

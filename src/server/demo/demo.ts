@@ -194,7 +194,9 @@ function weeklyLooks(at: HistoryAt): Draft[] {
     for (let week = 0; week < 26; week += made.plan.walkEveryWeeks) {
       const offset = made.plan.walkEveryWeeks > 1 ? 9 : 2
       const happenedMs = nowMs - (week * 7 + offset) * 86_400_000 + Math.round(at.deps.random() * 3_600_000)
-      for (const carrierId of [made.station.headId, made.station.gunId, made.station.stationCarrierId]) looks.push(draft(at, made, { happenedMs, fact: { kind: 'confirmed', carrierId, position: null } }))
+      const key = `demo/look/${made.station.name}/w${week}#0`
+      const carriers = [made.station.headId, made.station.gunId, made.station.stationCarrierId]
+      carriers.forEach((carrierId, i) => looks.push({ ...draft(at, made, { happenedMs, fact: { kind: 'confirmed', carrierId, position: null } }), idempotencyKey: i === 0 ? key : `${key}/${i}` }))
     }
     return looks
   })

@@ -3,6 +3,8 @@ import { ledgerEvent, person, station } from '@server/db/schema.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { correct } from '@server/logbook/correct.ts'
 import { logActs } from '@server/logbook/log.ts'
+import { loadShop } from '@server/shop/model.ts'
+import { backWorked } from '@core/clock/schedule.ts'
 import { moveGun } from '@server/shop/change.ts'
 import { act } from '@contract/logbook.ts'
 import { DEMO_LEAD } from './yard.ts'
@@ -20,8 +22,14 @@ export async function plantStories(deps: Deps): Promise<void> {
   const past: Deps = { ...deps, now: () => deps.now() - 45 * DAY_MS }
   await moveGun(past, who, { key: 'story-gun-moved', stationId: idOf('B2'), gunOfStationId: idOf('A9') })
   await log('parked', { stationId: idOf('T5'), act: 'parked', happenedMs: deps.now() - 12 * DAY_MS })
-  await log('down', { stationId: idOf('B3'), act: 'down', position: 'liner', happenedMs: deps.now() - 25 * 60_000 })
+  await log('down', { stationId: idOf('B3'), act: 'down', position: 'liner', happenedMs: await workedAgo(deps, idOf('B3'), 25 * 60_000) })
   await movedLine(deps, who, { from: idOf('A5'), to: idOf('A6') })
+}
+
+/** The moment from which so much working time has passed until now; the demo may be built at night or on a Sunday. */
+async function workedAgo(deps: Deps, stationId: string, workedMs: number): Promise<number> {
+  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  return backWorked(shop.scheduleOfArea(shop.stationById.get(stationId)?.areaId ?? ''), deps.now(), workedMs)
 }
 
 /** The newest tip change on one gun was really on the other. */

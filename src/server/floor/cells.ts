@@ -18,6 +18,12 @@ export function nextWant(surveyed: Surveyed, nowMs: number): FloorWant | null {
   return ahead.reduce<FloorWant | null>((soonest, w) => (!soonest || (w.reachedMs ?? 0) < (soonest.reachedMs ?? 0) ? w : soonest), null)
 }
 
+/** In one column, the limit that is furthest gone. */
+export function wantInColumn(surveyed: Surveyed, column: Column): FloorWant | null {
+  const wants = surveyed.positions.filter((p) => p.kind.column === column).flatMap((p) => [p.change, p.clean]).filter((w): w is FloorWant => w !== null)
+  return wants.reduce<FloorWant | null>((most, w) => (!most || w.used / w.limit > most.used / most.limit ? w : most), null)
+}
+
 /** One cell per column of the path: the worst of its positions. Without any the gun has no such part. */
 export function cellsOf(surveyed: Surveyed): FloorCell[] {
   return COLUMNS.map((column) => cellOf(surveyed.positions.filter((p) => p.kind.column === (column satisfies Column))))

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { COLUMNS } from '@core/path/columns.ts'
 import { floorAnswer } from '@contract/floor.ts'
 import { endpoint } from '@server/http/routes.ts'
 import { readFloor } from './floor.ts'
@@ -6,6 +7,6 @@ import { readFloor } from './floor.ts'
 export const floorEndpoints = [
   endpoint({
     method: 'get', path: '/floor', summary: 'What needs hands now: every gun, the opened rows first by rank',
-    query: z.object({ areaId: z.string().optional() }), answer: floorAnswer, run: (deps, who, { query }) => readFloor(deps, who, query),
+    query: z.object({ areaId: z.string().optional(), column: z.enum(COLUMNS).optional() }), answer: floorAnswer, run: (deps, who, { query }) => readFloor(deps, who, query),
   }),
 ]

@@ -1,16 +1,17 @@
+import { type Column } from '@core/path/columns.ts'
 import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { openedRows, type OpenedRow } from '@core/floor/rank.ts'
 import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
-import { cellsOf, nextWant, openWants } from './cells.ts'
+import { cellsOf, nextWant, openWants, wantInColumn } from './cells.ts'
 import { survey, type Surveyed } from './survey.ts'
 
 const DAY_MS = 86_400_000
 const MIN_MS = 60_000
 
 /** What needs hands now, over the whole floor or one area. */
-export async function readFloor(deps: Deps, who: Who, filter: { areaId?: string | undefined }): Promise<FloorAnswer> {
+export async function readFloor(deps: Deps, who: Who, filter: { areaId?: string | undefined; column?: Column | undefined }): Promise<FloorAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.calendar, nowMs)
@@ -19,7 +20,7 @@ export async function readFloor(deps: Deps, who: Who, filter: { areaId?: string 
   const areaId = filter.areaId ?? shop.areas[0]?.id ?? ''
   const cutoff = nextWindow(shop.scheduleOfArea(areaId), nowMs)
   const rows = new Map(openedRows(surveyed.map((s) => rankInput(s, shop)), shop.scheduleOfArea(areaId), nowMs).map((row, i) => [row.stationId, { ...row, place: i }]))
-  const guns = surveyed.map((s) => gunLine(s, rows.get(s.station.id) ?? null, nowMs))
+  const guns = surveyed.map((s) => ({ ...gunLine(s, rows.get(s.station.id) ?? null, nowMs), columnWant: filter.column ? wantInColumn(s, filter.column) : null }))
   return {
     nowMs, shopName: shop.site.name, zone: shop.site.zone, cutoff,
     areas: shop.areas.map((a) => ({ id: a.id, name: a.name })),
@@ -46,7 +47,7 @@ export function downMinutes(s: Surveyed, nowMs: number): number | null {
   return s.now.downSinceMs === null ? null : Math.round(workedMs(s.schedule, s.now.downSinceMs, nowMs) / MIN_MS)
 }
 
-function gunLine(s: Surveyed, row: (OpenedRow & { place: number }) | null, nowMs: number): FloorGun {
+function gunLine(s: Surveyed, row: (OpenedRow & { place: number }) | null, nowMs: number): Omit<FloorGun, 'columnWant'> {
   return {
     stationId: s.station.id, name: s.station.name, areaId: s.station.areaId, cells: cellsOf(s), isParked: s.now.isParked,
     downSinceMs: s.now.downSinceMs, downPosition: s.now.downPosition, downMinutes: downMinutes(s, nowMs),

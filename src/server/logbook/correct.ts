@@ -67,6 +67,17 @@ async function changedFact(tx: Reader, at: { fact: Fact; request: CorrectRequest
   return { ...fact, carrierId } as Fact
 }
 
+/** "All looked at" is one act and a line per carrier: they stand and fall together. */
+async function withSiblings(tx: Tx, eventIds: readonly string[]): Promise<string[]> {
+  const rows = await tx.select({ id: ledgerEvent.id, key: ledgerEvent.idempotencyKey, kind: ledgerEvent.kind }).from(ledgerEvent).where(inArray(ledgerEvent.id, [...eventIds]))
+  const all = [...eventIds]
+  for (const row of rows.filter((r) => r.kind === 'confirmed')) {
+    const siblings = await tx.select({ id: ledgerEvent.id }).from(ledgerEvent).where(inArray(ledgerEvent.idempotencyKey, [`${row.key}/1`, `${row.key}/2`]))
+    all.push(...siblings.map((s) => s.id))
+  }
+  return all
+}
+
 interface Correcting {
   key: string
   eventIds: string[]
@@ -82,7 +93,7 @@ async function correcting(deps: Deps, who: Who, what: Correcting): Promise<{ eve
     return await transact(deps.db, async (tx) => {
       const shop = await loadShop(tx, deps.calendar, deps.now())
       const drafts: Draft[] = []
-      for (const [i, eventId] of what.eventIds.entries()) drafts.push(await draftCorrection(tx, { deps, who, what, shop, eventId, i }))
+      for (const [i, eventId] of (await withSiblings(tx, what.eventIds)).entries()) drafts.push(await draftCorrection(tx, { deps, who, what, shop, eventId, i }))
       const touched = await append(tx, drafts)
       await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
       return { eventIds: drafts.map((d) => d.id) }

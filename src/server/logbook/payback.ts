@@ -1,4 +1,4 @@
-import { and, eq, inArray } from 'drizzle-orm'
+import { and, desc, eq, inArray } from 'drizzle-orm'
 import { usualLife, type UsualLife } from '@core/life/kaplanmeier.ts'
 import { isWornOut, kindOfPosition } from '@core/path/columns.ts'
 import { type LoggedAct } from '@contract/logbook.ts'
@@ -44,11 +44,12 @@ export async function payBack(deps: Deps, rows: readonly EventRow[]): Promise<Lo
   return answers
 }
 
-const MOST_LIVES = 4000
+/** The newest lives speak; older ones only cost time. */
+const MOST_LIVES = 2000
 
 /** Median life of this kind at places of this class, from own lives: whole, of known age, one part each. */
 export async function usualHere(db: Reader, scope: { kindKey: string; classKey: string; unit: string }): Promise<UsualLife> {
-  const rows = await db.select().from(life).where(and(eq(life.kindKey, scope.kindKey), eq(life.classKey, scope.classKey), eq(life.entryAge, 'new'), eq(life.parts, 1))).limit(MOST_LIVES)
+  const rows = await db.select({ kg: life.kg, arcHours: life.arcHours, starts: life.starts, cleanings: life.cleanings, matings: life.matings, spools: life.spools, outReason: life.outReason }).from(life).where(and(eq(life.kindKey, scope.kindKey), eq(life.classKey, scope.classKey), eq(life.entryAge, 'new'), eq(life.parts, 1))).orderBy(desc(life.toMs)).limit(MOST_LIVES)
   const known = rows.flatMap((row) => {
     const amount = amountOf(row, scope.unit)
     return amount !== null && amount > 0 ? [{ amount, event: isWornOut(row.outReason) ? 1 : 0 }] : []

@@ -51,7 +51,9 @@ export async function linesWhere(db: Reader, at: LinesAt): Promise<LogLine[]> {
     if (chain) chain.push(row)
     else chains.set(row.rootId, [row])
   }
-  const lines = [...chains.values()].flatMap((chain) => lineOf(chain, at, names) ?? [])
+  // "All looked at" keeps a line per carrier; people did it once, and read it once.
+  const isFirst = (chain: readonly EventRow[]) => !chain.some((row) => row.kind === 'confirmed' && /\/[12]$/.test(row.idempotencyKey))
+  const lines = [...chains.values()].filter(isFirst).flatMap((chain) => lineOf(chain, at, names) ?? [])
   return lines.sort((a, b) => b.happenedMs - a.happenedMs || b.loggedMs - a.loggedMs || (a.eventId < b.eventId ? 1 : -1))
 }
 

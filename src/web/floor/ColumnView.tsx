@@ -3,7 +3,9 @@ import { Link } from 'react-router'
 import { COLUMNS, type Column } from '@core/path/columns.ts'
 import { isWorse, STATES } from '@core/floor/state.ts'
 import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
-import { STATE_WORD } from '@web/format/words.ts'
+import { type Units } from '@web/format/numbers.ts'
+import { partName, STATE_WORD } from '@web/format/words.ts'
+import { wantWhy } from './sentence.ts'
 import { Cell } from '@web/path/WirePath.tsx'
 
 const SIZE = { columnWidth: 150, thickness: 5, tall: 9, height: 34 }
@@ -17,7 +19,7 @@ export function byLifeLeft(guns: readonly FloorGun[], column: Column): FloorGun[
 }
 
 /** One part over the whole floor. Press and draw down to tick several; one act then goes to all of them. */
-export function ColumnView(props: { floor: FloorAnswer; column: Column; ticked: readonly string[]; onTick: (ids: string[]) => void }) {
+export function ColumnView(props: { floor: FloorAnswer; units: Units; column: Column; ticked: readonly string[]; onTick: (ids: string[]) => void }) {
   const { floor, column, ticked } = props
   const list = byLifeLeft(floor.guns, column)
   const index = COLUMNS.indexOf(column)
@@ -40,7 +42,7 @@ export function ColumnView(props: { floor: FloorAnswer; column: Column; ticked: 
             <label><input type="checkbox" className="form-check-input" checked={ticked.includes(gun.stationId)} onChange={() => toggle(gun.stationId)} /> <span className="visually-hidden">{gun.name}</span></label>
             <Link to={`/gun/${gun.stationId}`} draggable={false}>{gun.name}</Link>
             {cell ? <svg className="wire" width={SIZE.columnWidth} height={SIZE.height} aria-hidden="true"><Cell cell={cell} size={SIZE} x={0} /></svg> : null}
-            <span className="dim">{STATE_WORD[state]}{cell && cell[1] > 0 && state !== 'absent' ? ` ${Math.min(999, Math.round(cell[1] * 100))}% of its limit` : ''}</span>
+            <span className="dim">{STATE_WORD[state]}{gun.columnWant ? ` ${wantWhy(gun.columnWant, props.units).replace(`${partName(gun.columnWant.position)} `, column === gun.columnWant.position ? '' : `${partName(gun.columnWant.position)} `)}` : ''}</span>
           </li>
         )
       })}

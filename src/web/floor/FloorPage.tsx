@@ -15,7 +15,7 @@ export function FloorPage() {
   const areaId = params.get('area')
   const column = params.get('column')
   const me = useMe()
-  const floor = useFloor(areaId)
+  const floor = useFloor(areaId, isColumn(column) ? column : null)
   const [draw, setDraw] = useState<Draw | null>(null)
   const set = (key: string, value: string | null) => {
     setDraw(null)

@@ -9,6 +9,7 @@ import { ManyBar } from './ManyBar.tsx'
 import { OpenedRow } from './OpenedRow.tsx'
 import { floorSentence, honesty, nextOf } from './sentence.ts'
 import { pitchFor, Strands, type Draw } from './Strands.tsx'
+import { PhoneMore } from '@web/shell/Shell.tsx'
 import { useIsPhone } from './useIsPhone.ts'
 
 export interface FloorViewProps {
@@ -38,6 +39,7 @@ export function FloorView(props: FloorViewProps) {
         ? <ByColumn {...props} column={props.column} />
         : <>{isPhone ? null : <Heads onColumn={props.onColumn} />}<Rows {...props} isPhone={isPhone} /><Areas {...props} isPhone={isPhone} /></>}
       {draw && draw.stationIds.length > 0 ? <ManyBar column={draw.column} stationIds={draw.stationIds} names={names} onDone={() => props.onDraw(null)} /> : null}
+      {isPhone ? <PhoneMore /> : null}
       {isPhone || props.column ? null : <p className="hint small-print">A name opens the gun · a break logs · a column’s name shows that part over the floor · draw down a column to log one act on many</p>}
     </main>
   )
@@ -85,7 +87,7 @@ function ByColumn(props: FloorViewProps & { column: Column }) {
   return (
     <>
       <div className="column-head"><h2>{column}, by life left</h2><button type="button" className="bare" onClick={() => props.onColumn(null)}>all columns</button></div>
-      <ColumnView floor={floor} column={column} ticked={draw?.stationIds ?? []} onTick={(ids) => props.onDraw({ column, stationIds: ids })} />
+      <ColumnView floor={floor} units={props.units} column={column} ticked={draw?.stationIds ?? []} onTick={(ids) => props.onDraw({ column, stationIds: ids })} />
     </>
   )
 }

@@ -7,7 +7,7 @@ import { Cell, describePath, shownCells, type WireSize } from '@web/path/WirePat
 
 /** Pitch of the bare lines: roomy while the shop is small, never so tight that teeth touch. */
 export const pitchFor = (guns: number) => (guns <= 40 ? 10 : guns <= 64 ? 8 : 6)
-const strandSize = (pitch: number, columnWidth: number): WireSize => ({ columnWidth, thickness: pitch > 7 ? 3 : 2.4, tall: Math.min(4.6, pitch / 2 - 0.4), height: pitch })
+const strandSize = (pitch: number, columnWidth: number): WireSize => ({ columnWidth, thickness: pitch > 7 ? 3 : 2, tall: Math.min(4.6, pitch / 2 - 0.4), height: pitch })
 
 export interface Draw { column: Column; stationIds: string[] }
 
@@ -57,7 +57,7 @@ export function Strands(props: { guns: readonly FloorGun[]; pitch: number; colum
 
 function Strand({ gun, size, y, isOver, width }: { gun: FloorGun; size: WireSize; y: number; isOver: boolean; width: number }) {
   return (
-    <g transform={`translate(0 ${y})`}>
+    <g transform={`translate(0 ${y + (size.thickness % 2) / 2})`}>
       {isOver ? <rect className="strand-over" width={width} height={size.height} /> : null}
       {gun.isParked ? null : gun.rank !== null
         ? <path className="notch" d={`M0 ${size.height / 2}h9m${width - 18} 0h9`} />

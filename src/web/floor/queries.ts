@@ -5,5 +5,7 @@ import { getJson } from '@web/api/client.ts'
 const EVERY_MS = 60_000
 
 /** Clocks run on, so Floor asks again every minute even when nothing was logged. */
-export const useFloor = (areaId: string | null) =>
-  useQuery({ queryKey: ['floor', areaId], queryFn: () => getJson(`/floor${areaId ? `?areaId=${areaId}` : ''}`, floorAnswer), refetchInterval: EVERY_MS, placeholderData: keepPreviousData })
+const asked = (params: Record<string, string | null>) => new URLSearchParams(Object.entries(params).filter((p): p is [string, string] => p[1] !== null)).toString()
+
+export const useFloor = (areaId: string | null, column: string | null) =>
+  useQuery({ queryKey: ['floor', areaId, column], queryFn: () => getJson(`/floor?${asked({ areaId, column })}`, floorAnswer), refetchInterval: EVERY_MS, placeholderData: keepPreviousData })

@@ -17,7 +17,7 @@ export function gunVerdict(gun: GunAnswer, units: Units): Verdict {
   const [first, ...more] = gun.wants
   if (first) {
     const rest = more.length > 0 ? ` ${capital(more.map((w) => partName(w.position)).join(', '))} too.` : ''
-    return { line: `${actPhrase(first.act, first.position)}.${rest}`, because: `${capital(wantWhy(first, units))}.` }
+    return { line: `${actPhrase(first.act, first.position)}.${rest}`, because: `${capital(wantWhy(first, units)).replace(/\.$/, '')}.` }
   }
   const unseen = gun.positions.filter((p) => p.state === 'notSeen')
   if (unseen.length === gun.positions.length && unseen.length > 0) return { line: 'Nobody has looked at this one.', because: 'Look it over once: “as the bay” says every part is what the area says.' }

@@ -6,8 +6,9 @@ import { STATE_WORD } from '@web/format/words.ts'
 import { cellShape } from './stroke.ts'
 
 export interface WireSize { columnWidth: number; thickness: number; tall: number; height: number }
-export const ROW_SIZE: WireSize = { columnWidth: 61, thickness: 5, tall: 9, height: 44 }
-export const PHONE_SIZE: WireSize = { columnWidth: 32, thickness: 5, tall: 8, height: 36 }
+/** Odd heights for odd strokes: the line then lies on whole pixels, and no joint shows. */
+export const ROW_SIZE: WireSize = { columnWidth: 61, thickness: 5, tall: 9, height: 45 }
+export const PHONE_SIZE: WireSize = { columnWidth: 32, thickness: 5, tall: 8, height: 37 }
 
 /** Cells up to and with the one the gun is down at; nothing is drawn after a knot. */
 export function shownCells(cells: readonly FloorCell[]): readonly FloorCell[] {
@@ -31,7 +32,7 @@ export const Cell = memo(function Cell(props: { cell: FloorCell; size: WireSize;
   const isHollow = cell[2] === 1
   return (
     <g transform={`translate(${x} ${size.height / 2})`}>
-      {shape.areas.map((d) => <path key={d} d={d} className={isHollow ? 'wire-hollow' : 'wire-solid'} />)}
+      {(isHollow ? shape.edges : shape.areas).map((d) => <path key={d} d={d} className={isHollow ? 'wire-hollow' : 'wire-solid'} />)}
       {shape.strokes.map((s) => <path key={s.d} d={s.d} className={s.isSignal ? 'wire-cap' : 'wire-stroke'} strokeWidth={s.width} strokeDasharray={s.dash} strokeLinecap={s.dash ? 'round' : 'butt'} />)}
     </g>
   )

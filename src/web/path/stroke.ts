@@ -5,14 +5,19 @@ import { type PositionState } from '@core/floor/state.ts'
  * Each state is a shape of its own, readable in grey and through a green lens; colour adds nothing to the meaning.
  */
 export interface CellShape {
-  /** Closed areas that are filled, or outlined when estimated. */
+  /** Closed areas, filled: counted use. */
   areas: string[]
+  /** The same areas' two long edges, open at the ends: estimated use. */
+  edges: string[]
   /** Strokes: caps of a hole, dots, knots. */
   strokes: { d: string; width: number; dash?: string; isSignal?: boolean }[]
 }
 export interface CellInput { state: PositionState; used: number; shiftsOver: number; width: number; thickness: number; tall: number }
 
-const bar = (x0: number, x1: number, t: number, y = 0) => `M${x0} ${y - t / 2}H${x1}V${y + t / 2}H${x0}Z`
+/** Neighbours overlap by a hair, so that no seam shows where cells meet. */
+const HAIR = 0.35
+const bar = (x0: number, x1: number, t: number, y = 0) => `M${x0 - HAIR} ${y - t / 2}H${x1 + HAIR}V${y + t / 2}H${x0 - HAIR}Z`
+const barEdges = (x0: number, x1: number, t: number, y = 0) => `M${x0} ${y - t / 2}H${x1}M${x0} ${y + t / 2}H${x1}`
 
 /** The widest a hole gets is the cell less its two caps; it opens by a seventh of the cell for every shift past. */
 export function holeWidth(width: number, shiftsOver: number): number {
@@ -24,40 +29,52 @@ export function cellShape(input: CellInput): CellShape {
   const mid = w / 2
   switch (state) {
     case 'good':
-      return { areas: [bar(0, w, t)], strokes: [] }
+      return { areas: [bar(0, w, t)], edges: [barEdges(0, w, t)], strokes: [] }
     case 'partWorn':
-      return { areas: [waist(w, t, input.used)], strokes: [] }
-    case 'look': {
-      const half = tall * 0.62
-      return { areas: [`M0 ${-t / 2}H${mid - half}L${mid} ${-tall - t / 2}L${mid + half} ${-t / 2}H${w}V${t / 2}H${mid + half - t * 0.7}L${mid} ${-tall + t * 0.9}L${mid - half + t * 0.7} ${t / 2}H0Z`], strokes: [] }
-    }
+      return { ...waist(w, t, input.used), strokes: [] }
+    case 'look':
+      return { ...tooth(w, t, tall), strokes: [] }
     case 'due': {
       const hole = holeWidth(w, input.shiftsOver)
       const a = mid - hole / 2
       const b = mid + hole / 2
       return {
         areas: [bar(0, a, t), bar(b, w, t)],
+        edges: [barEdges(0, a, t), barEdges(b, w, t)],
         strokes: [a, b].map((x) => ({ d: `M${x} ${-tall}V${tall}`, width: Math.max(1.4, t * 0.75), isSignal: true })),
       }
     }
     case 'wrong': {
       const off = tall * 0.72
-      return { areas: [bar(0, mid + 3.5, t, -off), bar(mid - 3.5, w, t, off)], strokes: [] }
+      return { areas: [bar(0, mid + 3.5, t, -off), bar(mid - 3.5, w, t, off)], edges: [barEdges(0, mid + 3.5, t, -off), barEdges(mid - 3.5, w, t, off)], strokes: [] }
     }
     case 'notSeen':
-      return { areas: [], strokes: [{ d: `M${3.5} 0H${w}`, width: Math.max(1.6, t * 0.52), dash: `0 ${Math.max(5, t * 1.45)}` }] }
+      return { areas: [], edges: [], strokes: [{ d: `M${3.5} 0H${w}`, width: Math.max(1.6, t * 0.52), dash: `0 ${Math.max(5, t * 1.45)}` }] }
     case 'absent':
-      return { areas: [], strokes: [{ d: `M0 0H${w}`, width: 0.6 }] }
+      return { areas: [], edges: [], strokes: [{ d: `M0 0H${w}`, width: 0.6 }] }
     case 'down':
-      return { areas: [bar(0, mid - tall * 0.4, t)], strokes: [knot(mid, tall, t)] }
+      return { areas: [bar(0, mid - tall * 0.4, t)], edges: [barEdges(0, mid - tall * 0.4, t)], strokes: [knot(mid, tall, t)] }
   }
 }
 
-function waist(w: number, t: number, used: number): string {
+interface Outline { areas: string[]; edges: string[] }
+
+function waist(w: number, t: number, used: number): Outline {
   const neck = Math.max(t * 0.16, t * (1 - Math.min(used, 1)))
   const a = w * 0.12
   const b = w - a
-  return `M0 ${-t / 2}H${a}Q${w / 2} ${-t / 2 + (t - neck)} ${b} ${-t / 2}H${w}V${t / 2}H${b}Q${w / 2} ${t / 2 - (t - neck)} ${a} ${t / 2}H0Z`
+  const top = `${-t / 2}H${a}Q${w / 2} ${-t / 2 + (t - neck)} ${b} ${-t / 2}`
+  const back = `${t / 2}H${b}Q${w / 2} ${t / 2 - (t - neck)} ${a} ${t / 2}`
+  return { areas: [`M${-HAIR} ${top}H${w + HAIR}V${back}H${-HAIR}Z`], edges: [`M0 ${top}H${w}`, `M${w} ${back}H0`] }
+}
+
+function tooth(w: number, t: number, tall: number): Outline {
+  const mid = w / 2
+  const half = tall * 0.62
+  const inner = half - t * 0.7
+  const top = `${-t / 2}H${mid - half}L${mid} ${-tall - t / 2}L${mid + half} ${-t / 2}`
+  const back = `${t / 2}H${mid + inner}L${mid} ${-tall + t * 0.9}L${mid - inner} ${t / 2}`
+  return { areas: [`M${-HAIR} ${top}H${w + HAIR}V${back}H${-HAIR}Z`], edges: [`M0 ${top}H${w}`, `M${w} ${back}H0`] }
 }
 
 /** The wire run up on itself: a loop and a half. */

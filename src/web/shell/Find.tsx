@@ -3,14 +3,16 @@ import { useQuery } from '@tanstack/react-query'
 import { Form, Modal } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
 import { findAnswer } from '@contract/gun.ts'
-import { getJson } from '@web/api/client.ts'
+import { getJson, newKey } from '@web/api/client.ts'
+import { useLog } from '@web/log/queries.ts'
 import { matchPlaces } from './find.ts'
 
-/** Two characters and Enter get to any gun. */
-export function Find({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
+/** Two characters and Enter get to any gun; asked from "it's down", the same two say which. */
+export function Find({ isOpen, isDown, onClose }: { isOpen: boolean; isDown: boolean; onClose: () => void }) {
   const places = useQuery({ queryKey: ['find'], queryFn: () => getJson('/find', findAnswer), enabled: isOpen, staleTime: 30_000 })
   const [typed, setTyped] = useState('')
   const go = useNavigate()
+  const log = useLog()
   const found = matchPlaces(places.data?.places ?? [], typed)
   const close = () => {
     setTyped('')
@@ -18,13 +20,14 @@ export function Find({ isOpen, onClose }: { isOpen: boolean; onClose: () => void
   }
   const open = (stationId: string) => {
     close()
+    if (isDown) log.mutate({ key: newKey(), acts: [{ stationId, act: 'down' }] })
     go(`/gun/${stationId}`)
   }
   return (
     <Modal show={isOpen} onHide={close} animation={false} aria-label="Find a gun" fullscreen="sm-down" scrollable>
       <Modal.Header>
         <Form className="find-form" onSubmit={(e) => { e.preventDefault(); if (found[0]) open(found[0].stationId) }}>
-          <Form.Control autoFocus size="lg" placeholder="the number on the gun" aria-label="The number on the gun" value={typed} onChange={(e) => setTyped(e.target.value)} />
+          <Form.Control autoFocus size="lg" placeholder={isDown ? 'which gun is down?' : 'the number on the gun'} aria-label="The number on the gun" value={typed} onChange={(e) => setTyped(e.target.value)} />
         </Form>
         <button type="button" className="bare" onClick={close}>close</button>
       </Modal.Header>

@@ -16,7 +16,7 @@ export function Shell() {
   const me = useMe()
   const place = useLocation()
   const go = useNavigate()
-  const [open, setOpen] = useState<'find' | 'help' | null>(null)
+  const [open, setOpen] = useState<'find' | 'down' | 'help' | null>(null)
   const isKnown = Boolean(me.data?.person ?? me.data?.device)
   useChanges(isKnown)
   useShortcuts({ '/': () => setOpen('find'), '?': () => setOpen('help'), f: () => go('/'), l: () => go('/logbook') }, open === null)
@@ -29,8 +29,8 @@ export function Shell() {
       <Outlet />
       <ActStrip />
       <Flash />
-      {isKnown ? <Foot onFind={() => setOpen('find')} /> : null}
-      <Find isOpen={open === 'find'} onClose={() => setOpen(null)} />
+      {isKnown ? <Foot onFind={() => setOpen('find')} onDown={() => setOpen('down')} /> : null}
+      <Find isOpen={open === 'find' || open === 'down'} isDown={open === 'down'} onClose={() => setOpen(null)} />
       <Help isOpen={open === 'help'} onClose={() => setOpen(null)} />
     </>
   )
@@ -54,17 +54,21 @@ function Head({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
 }
 
 /** On a phone: where the thumb is. A gun's own page has its own foot. */
-function Foot({ onFind }: { onFind: () => void }) {
+function Foot({ onFind, onDown }: { onFind: () => void; onDown: () => void }) {
   const place = useLocation()
   if (place.pathname.startsWith('/gun/')) return null
   return (
     <footer className="shell-foot">
       <button type="button" className="key key-chalk" onClick={onFind}>Find a gun</button>
-      <nav aria-label="More">
-        {SECTIONS.filter((s) => s.to !== place.pathname).map((s) => <Link key={s.to} className="key" to={s.to}>{s.name}</Link>)}
-      </nav>
+      {place.pathname === '/' ? <button type="button" className="key" onClick={onDown}>It’s down</button> : <Link className="key" to="/">Floor</Link>}
     </footer>
   )
+}
+
+/** The other sections, at the end of a phone's page. */
+export function PhoneMore() {
+  const place = useLocation()
+  return <nav className="phone-more" aria-label="More">{SECTIONS.filter((s) => s.to !== place.pathname).map((s) => <Link key={s.to} className="key key-low" to={s.to}>{s.name}</Link>)}</nav>
 }
 
 function LinkStrip({ zone }: { zone: string }) {

@@ -304,7 +304,7 @@ CREATE INDEX `ledger_part` ON `ledger_event` (`part_id`,`root_id`);--> statement
 CREATE INDEX `ledger_happened` ON `ledger_event` (`happened_ms`);--> statement-breakpoint
 CREATE INDEX `ledger_logged` ON `ledger_event` (`logged_ms`);--> statement-breakpoint
 CREATE INDEX `life_carrier` ON `life` (`carrier_id`);--> statement-breakpoint
-CREATE INDEX `life_kind` ON `life` (`kind_key`,`class_key`);--> statement-breakpoint
+CREATE INDEX `life_kind` ON `life` (`kind_key`,`class_key`,`to_ms`);--> statement-breakpoint
 CREATE INDEX `life_to` ON `life` (`to_event_id`);--> statement-breakpoint
 CREATE INDEX `mount_on` ON `mount` (`on_id`);--> statement-breakpoint
 CREATE INDEX `station_area` ON `station` (`area_id`);--> statement-breakpoint

@@ -25,4 +25,4 @@ export const life = mysqlTable('life', {
   cleanings: int('cleanings').notNull(),
   matings: int('matings').notNull(),
   spools: int('spools').notNull(),
-}, (t) => [index('life_carrier').on(t.carrierId), index('life_kind').on(t.kindKey, t.classKey), index('life_to').on(t.toEventId)])
+}, (t) => [index('life_carrier').on(t.carrierId), index('life_kind').on(t.kindKey, t.classKey, t.toMs), index('life_to').on(t.toEventId)])

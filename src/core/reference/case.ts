@@ -1,0 +1,56 @@
+/**
+ * Reference cases: inputs with answers that other, independent programs computed. Accept when
+ * |got − expected| ≤ max(rel·|expected|, abs); booleans, nulls and words are exact; a field without a tolerance is
+ * information, except that exactness of yes/no answers always counts. The most specific tolerance key wins.
+ */
+export type Json = null | boolean | number | string | Json[] | { [key: string]: Json }
+export interface Tolerance { rel?: number; abs?: number }
+export interface ReferenceCase { id: string; kind?: string; inputs: { [key: string]: Json }; expected: { [key: string]: Json }; tolerance?: { [key: string]: Tolerance | string } }
+export type CaseResult = { verdict: 'ok' | 'off'; largestRelativeError: number; where: string | null } | { verdict: 'not built' }
+export type Solver = (inputs: { [key: string]: Json }) => { [key: string]: Json }
+
+interface Seen { worst: number; where: string | null; isOff: boolean }
+
+export function judgeCase(one: ReferenceCase, solve: Solver): CaseResult {
+  const seen: Seen = { worst: 0, where: null, isOff: false }
+  const got = solve(one.inputs)
+  for (const [key, expected] of Object.entries(one.expected)) compare({ got: got[key], expected, path: [key], tolerance: one.tolerance ?? {}, seen })
+  return { verdict: seen.isOff ? 'off' : 'ok', largestRelativeError: seen.worst, where: seen.where }
+}
+
+interface Comparing { got: Json | undefined; expected: Json; path: string[]; tolerance: NonNullable<ReferenceCase['tolerance']>; seen: Seen }
+
+function compare(at: Comparing): void {
+  const { got, expected, path, seen } = at
+  if (expected !== null && typeof expected === 'object') {
+    const inner = got !== null && typeof got === 'object' ? (got as { [key: string]: Json }) : {}
+    for (const [key, value] of Object.entries(expected)) compare({ ...at, got: inner[key], expected: value, path: [...path, key] })
+    return
+  }
+  const tolerance = toleranceFor(path, at.tolerance)
+  if (typeof expected !== 'number') {
+    if (got !== expected && (tolerance || typeof expected === 'boolean')) fail(seen, path, Infinity)
+    return
+  }
+  if (!tolerance) return
+  if (typeof got !== 'number') return fail(seen, path, Infinity)
+  const error = Math.abs(got - expected)
+  const relative = expected === 0 ? error : error / Math.abs(expected)
+  if (!(error <= Math.max((tolerance.rel ?? 0) * Math.abs(expected), tolerance.abs ?? 0))) fail(seen, path, relative)
+  else if (relative > seen.worst) Object.assign(seen, { worst: relative, where: path.join('.') })
+}
+
+function fail(seen: Seen, path: string[], relative: number): void {
+  if (!seen.isOff || relative > seen.worst) Object.assign(seen, { worst: relative, where: path.join('.') })
+  seen.isOff = true
+}
+
+/** The deepest key of the path that has a tolerance, else `all`. The word "exact" is a tolerance of nought. */
+function toleranceFor(path: string[], tolerance: NonNullable<ReferenceCase['tolerance']>): Tolerance | null {
+  for (const key of [...path].reverse()) {
+    const found = tolerance[key]
+    if (found !== undefined) return typeof found === 'string' ? { rel: 0, abs: 0 } : found
+  }
+  const all = tolerance['all']
+  return all === undefined ? null : typeof all === 'string' ? { rel: 0, abs: 0 } : all
+}
