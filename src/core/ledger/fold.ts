@@ -61,7 +61,7 @@ function apply(story: CarrierStory, standing: Standing): void {
   story.lastMs = happenedMs
   switch (fact.kind) {
     case 'fitted': return applyFitted(story, standing, fact)
-    case 'removed': return applyRemoved(story, standing, fact.position, fact.outReason)
+    case 'removed': return applyRemoved(story, standing, fact)
     case 'cleaned': return applyCleaned(positionOf(story, fact.position), happenedMs)
     case 'confirmed': return applyConfirmed(story, fact.position, happenedMs)
     case 'mounted': return applyMounted(story, standing, fact.onId)
@@ -92,9 +92,9 @@ function closeLife(story: CarrierStory, position: FoldedPosition, end: { standin
   position.openLife = null
 }
 
-function applyRemoved(story: CarrierStory, standing: Standing, at: Position, reason: OutReason): void {
-  const position = positionOf(story, at)
-  closeLife(story, position, { standing, reason, count: 1 })
+function applyRemoved(story: CarrierStory, standing: Standing, fact: Extract<Standing['fact'], { kind: 'removed' }>): void {
+  const position = positionOf(story, fact.position)
+  closeLife(story, position, { standing, reason: fact.outReason, count: 1 })
   position.seenMs = standing.happenedMs
   position.cleanedMs = null
 }

@@ -74,7 +74,7 @@ function simulateGun(gun: SimGun, random: () => number, history: SimHistory): vo
     gun.cleans.forEach((clean, i) => (sinceClean[i] = cleanThrough((sinceClean[i] ?? 0) + arcHours, { clean, arcHours, log })))
     spoolKg -= kg
     while (spoolKg <= 0) {
-      log(1 + spoolKg / kg, { kind: 'wireLoaded', labelKg: gun.spoolKg }, gun.spoolLogShare)
+      log(1 + spoolKg / kg, { kind: 'wireLoaded', labelKg: gun.spoolKg }, { logShare: gun.spoolLogShare })
       spoolKg += gun.spoolKg
     }
   }
@@ -85,11 +85,12 @@ function freshLife(part: SimPart, gun: SimGun, random: () => number): { left: nu
   return { left, used: 0 }
 }
 
-type Log = (share: number, act: SimAct, logShare: number, lifeUsed?: number) => boolean
+/** Tells of an act at a share of the shift; logged with the given chance. */
+type Log = (share: number, act: SimAct, more: { logShare: number; lifeUsed?: number }) => boolean
 
 function logger(gun: SimGun, at: { shift: Span; random: () => number; history: SimHistory }): Log {
   const { shift, random, history } = at
-  return (share, act, logShare, lifeUsed) => {
+  return (share, act, { logShare, lifeUsed }) => {
     const isLate = random() < gun.lateShare
     const isLogged = random() < logShare
     const atMs = isLate ? shift.toMs - Math.round(random() * 10) * MIN_MS : shift.fromMs + Math.min(Math.max(share, 0.01), 0.99) * (shift.toMs - shift.fromMs)
@@ -107,7 +108,7 @@ function wearThrough(wearing: Wearing, at: ShiftAt): Wearing {
   let { left, used } = wearing
   const isByRule = part.rule && at.shift.fromMs >= part.rule.fromMs && used >= part.rule.limit && at.random() < part.rule.kept
   if (isByRule) {
-    at.log(0.02, { kind: 'fitted', position: part.position, reason: 'due' }, at.gun.logShare, used)
+    at.log(0.02, { kind: 'fitted', position: part.position, reason: 'due' }, { logShare: at.gun.logShare, lifeUsed: used })
     ;({ left, used } = freshLife(part, at.gun, at.random))
   }
   let rest = amount
@@ -129,9 +130,9 @@ function endLife(end: { part: SimPart; used: number; isKnocked: boolean; share: 
   const shiftMin = (at.shift.toMs - at.shift.fromMs) / MIN_MS
   // Who logs a stoppage logs all of it: the three lines stand or fall together.
   const logShare = at.random() < at.gun.logShare ? 1 : 0
-  if (standsMin > 0) at.log(share, { kind: 'stopped', position: part.position }, logShare)
-  at.log(share + standsMin / shiftMin, { kind: 'fitted', position: part.position, reason }, logShare, used)
-  if (standsMin > 0) at.log(share + (standsMin + 1) / shiftMin, { kind: 'restarted' }, logShare)
+  if (standsMin > 0) at.log(share, { kind: 'stopped', position: part.position }, { logShare })
+  at.log(share + standsMin / shiftMin, { kind: 'fitted', position: part.position, reason }, { logShare, lifeUsed: used })
+  if (standsMin > 0) at.log(share + (standsMin + 1) / shiftMin, { kind: 'restarted' }, { logShare })
 }
 
 function drawReason(reasons: SimPart['reasons'], random: () => number): OutReason {
@@ -145,7 +146,7 @@ function cleanThrough(since: number, at: { clean: SimGun['cleans'][number]; arcH
   let rest = since
   while (rest >= clean.everyArcHours) {
     rest -= clean.everyArcHours
-    log(1 - Math.min(rest, arcHours) / arcHours, { kind: 'cleaned', position: clean.position }, clean.logShare)
+    log(1 - Math.min(rest, arcHours) / arcHours, { kind: 'cleaned', position: clean.position }, { logShare: clean.logShare })
   }
   return rest
 }

@@ -115,7 +115,8 @@ function dueBy(row: PositionRow, at: JudgeAt & { act: 'change' | 'clean'; limit:
   }
   const base = (at.act === 'change' ? row.sinceFitted : row.sinceCleaned)?.[unit]
   const runOn: RunOn | null = at.head?.runOn[unit] ?? null
-  if (!base || !runOn || row.chainFromMs === null) return null
+  if (!base || row.chainFromMs === null) return null
+  if (!runOn) return dueOf({ limit: at.limit, base, runOn: null, schedule: at.schedule, nowMs: at.nowMs })
   const fromMs = Math.max(runOn.fromMs, at.sinceMs, row.chainFromMs)
   // A clock nobody has entered for ten working days stands: what it counted holds, what it would have counted is unknown.
   const perWorkedHour = at.freshness(unit) ? runOn.perWorkedHour : 0

@@ -87,8 +87,8 @@ function usedNow(s: Surveyed, at: { p: SurveyedPosition; nowMs: number; since: '
   if (!isMeasured(unit)) return at.since === 'fitted' ? { amount: p.row[unit], isEstimated: false } : null
   const base = (at.since === 'fitted' ? p.row.sinceFitted : p.row.sinceCleaned)?.[unit]
   const runOn = s.head?.runOn[unit]
-  if (!base || !runOn || p.row.chainFromMs === null) return null
-  const extra = (workedMs(s.schedule, Math.max(runOn.fromMs, sinceMs, p.row.chainFromMs), nowMs) / 3_600_000) * runOn.perWorkedHour
+  if (!base || p.row.chainFromMs === null) return null
+  const extra = !runOn ? 0 : (workedMs(s.schedule, Math.max(runOn.fromMs, sinceMs, p.row.chainFromMs), nowMs) / 3_600_000) * runOn.perWorkedHour
   const amount = base.amount + extra
   return { amount, isEstimated: amount > 0 && (base.estimated + extra) / amount > 0.5 }
 }

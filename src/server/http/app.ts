@@ -125,6 +125,7 @@ function serveWeb(app: Express, folder: string): void {
 }
 
 function answerProblem(onFault: (problem: unknown) => void): ErrorRequestHandler {
+  // eslint-disable-next-line max-params -- the framework tells error handlers by their four parameters
   return (problem: unknown, _req, res, next) => {
     if (res.headersSent) return next(problem)
     if (problem instanceof DomainError) return void res.status(STATUS[problem.code]).json({ code: problem.code, message: problem.message, details: problem.details })

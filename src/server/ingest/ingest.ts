@@ -19,7 +19,8 @@ import { planUsage, type UsagePlan } from './usage.ts'
 
 type Planned = { kind: 'places'; plan: PlacePlan } | { kind: 'usage'; plan: UsagePlan }
 
-async function planOf(db: Reader, request: ImportRequest, shop: ShopModel, nowMs: number): Promise<{ sheet: Sheet; bad: BadRow[]; planned: Planned }> {
+async function planOf(db: Reader, request: ImportRequest, at: { shop: ShopModel; nowMs: number }): Promise<{ sheet: Sheet; bad: BadRow[]; planned: Planned }> {
+  const { shop, nowMs } = at
   const sheet = readSheet(request.kind, request.text, request.columns)
   const missing = missingColumns(request.kind, sheet)
   if (missing.length > 0) {
@@ -48,7 +49,7 @@ async function planOf(db: Reader, request: ImportRequest, shop: ShopModel, nowMs
 export async function previewImport(deps: Deps, who: Who, request: ImportRequest): Promise<ImportPreview> {
   mustLead(who)
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
-  const { sheet, bad, planned } = await planOf(deps.db, request, shop, deps.now())
+  const { sheet, bad, planned } = await planOf(deps.db, request, { shop, nowMs: deps.now() })
   return {
     headings: sheet.headings, columns: sheet.columns, wanted: WANTED[request.kind].map((w) => ({ key: w.key, label: LABELS[w.key] ?? w.key, isNeeded: w.isNeeded })),
     rows: sheet.rows.length, sample: sheet.rows.slice(0, 5), bad, would: await wouldDo(deps.db, planned, shop), canTake: bad.length === 0,
@@ -79,7 +80,7 @@ export async function takeImport(deps: Deps, who: Who, request: ImportRequest): 
   try {
     return await transact(deps.db, async (tx) => {
       const shop = await loadShop(tx, deps.calendar, deps.now())
-      const { bad, planned } = await planOf(tx, request, shop, deps.now())
+      const { bad, planned } = await planOf(tx, request, { shop, nowMs: deps.now() })
       if (bad.length > 0) throw new DomainError('sheet-refused', `${bad.length} of the sheet's cells can't be taken; nothing was.`, bad.map((b) => `row ${b.row}, ${b.column}, "${b.value}": ${b.why}`))
       const did = await wouldDo(tx, planned, shop)
       const touched = planned.kind === 'usage' ? await writeUsage(tx, { deps, who, rows: planned.plan.rows, key }) : await writePlaces(tx, { deps, who, plan: planned.plan, shop })
@@ -124,8 +125,7 @@ async function writePlaces(tx: Tx, at: { deps: Deps; who: Who; plan: PlacePlan; 
     const except = { ...(place.wireId ? { wireId: place.wireId } : {}), ...(place.cableM ? { cableM: place.cableM } : {}) }
     rows.push({ name: place.name, areaId, placeWord: 'booth', classKey: 'booth', walkMinutes: 1, walkOrder: (last?.order ?? 0) + rows.length + 1, except })
   }
-  const oldest = plan.fits.reduce((min, f) => Math.min(min, f.fittedMs), deps.now())
-  await insertStations(tx, { deps, who, rows, kinds: shop.kinds, mountedMs: oldest })
+  await insertStations(tx, { deps, who, rows, kinds: shop.kinds })
   return append(tx, await fitDrafts(tx, at))
 }
 

@@ -24,7 +24,7 @@ export function isOwn(row: Pick<EventRow, 'personId' | 'deviceId'>, who: Who): b
 export function undo(deps: Deps, who: Who, request: { key: string; eventIds: string[] }): Promise<{ eventIds: string[] }> {
   return correcting(deps, who, {
     key: request.key, eventIds: request.eventIds,
-    change: async (tx, row) => {
+    change: async (tx, { row }) => {
       if (await loggedSince(tx, row)) throw new DomainError('too-late-to-undo', 'Something was logged there since.', ['Correct the line in the Logbook instead.'])
       return null
     },
@@ -42,7 +42,7 @@ async function loggedSince(tx: Reader, row: EventRow): Promise<boolean> {
 export function correct(deps: Deps, who: Who, request: CorrectRequest): Promise<{ eventIds: string[] }> {
   return correcting(deps, who, {
     key: request.key, eventIds: [request.eventId], note: request.note,
-    change: async (tx, _row, standing, shop) => {
+    change: async (tx, { standing, shop }) => {
       if (request.withdraw) return null
       if (!standing) throw new DomainError('bad-request', 'That line was taken back; log it again instead.')
       const happenedMs = request.happenedMs ?? standing.happenedMs
@@ -82,7 +82,7 @@ interface Correcting {
   key: string
   eventIds: string[]
   note?: string | undefined
-  change: (tx: Tx, row: EventRow, standing: Occurrence | null, shop: ShopModel) => Promise<Occurrence | null>
+  change: (tx: Tx, at: { row: EventRow; standing: Occurrence | null; shop: ShopModel }) => Promise<Occurrence | null>
 }
 
 async function correcting(deps: Deps, who: Who, what: Correcting): Promise<{ eventIds: string[] }> {
@@ -113,7 +113,7 @@ async function draftCorrection(tx: Tx, at: { deps: Deps; who: Who; what: Correct
   if (!isOwn(row, who)) throw new DomainError('not-yours', 'Somebody else logged this.', ['Ask them or the lead to correct it.'])
   const chain = await tx.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, [row.rootId]))
   const [standing] = standingFacts(chain.map(fromRow))
-  const replacement = await what.change(tx, row, standing ?? null, shop)
+  const replacement = await what.change(tx, { row, standing: standing ?? null, shop })
   const target = replacement?.stationId ? shop.stationById.get(replacement.stationId) : undefined
   if (target && target.id !== row.stationId) mustLogAt(who, target)
   const nowMs = deps.now()

@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gte, inArray, lt, type SQL } from 'drizzle-orm'
+import { and, asc, desc, eq, gte, inArray, lt, notLike, type SQL } from 'drizzle-orm'
 import { standingFacts } from '@core/ledger/resolve.ts'
 import { type LogbookAnswer, type LogLine } from '@contract/logbook.ts'
 import { device, ledgerEvent, part, person, wire } from '@server/db/schema.ts'
@@ -18,7 +18,7 @@ export async function readLogbook(deps: Deps, who: Who, query: { day?: string | 
   const day = query.day ?? today
   const fromMs = wallToMsOrNext(zone, day, '00:00')
   const toMs = wallToMsOrNext(zone, addDays(day, 1), '00:00')
-  const here = query.stationId ? eq(ledgerEvent.stationId, query.stationId) : undefined
+  const here = and(notLike(ledgerEvent.idempotencyKey, 'mount/%'), query.stationId ? eq(ledgerEvent.stationId, query.stationId) : undefined)
   const lines = await linesWhere(deps.db, { who, shop, where: and(gte(ledgerEvent.happenedMs, fromMs), lt(ledgerEvent.happenedMs, toMs), here) })
   const [before] = await deps.db.select({ at: ledgerEvent.happenedMs }).from(ledgerEvent).where(and(lt(ledgerEvent.happenedMs, fromMs), here)).orderBy(desc(ledgerEvent.happenedMs)).limit(1)
   const [after] = await deps.db.select({ at: ledgerEvent.happenedMs }).from(ledgerEvent).where(and(gte(ledgerEvent.happenedMs, toMs), here)).orderBy(asc(ledgerEvent.happenedMs)).limit(1)

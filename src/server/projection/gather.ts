@@ -51,7 +51,7 @@ export async function gather(db: Reader, wanted: ReadonlySet<string>, shop: Shop
     rows.forEach((row) => carriers.set(row.id, row))
     const standings = await standingOfCarriers(db, ids)
     for (const [id, facts] of standings) stories.set(id, foldCarrier(facts))
-    fresh = new Set(await above(db, ids, stories, carriers))
+    fresh = new Set(await above(db, ids, { stories, carriers }))
   }
   const stretchesOf = stretchFinder(stories, carriers)
   const clocks = await clocksOf(db, [...carriers.values()].filter((c) => c.type === 'head'), { stories, shop, stretchesOf, carriers })
@@ -59,7 +59,8 @@ export async function gather(db: Reader, wanted: ReadonlySet<string>, shop: Shop
 }
 
 /** What these hang on, and for a station the heads that stood there. */
-async function above(db: Reader, ids: string[], stories: Map<string, CarrierStory>, carriers: Map<string, CarrierRow>): Promise<string[]> {
+async function above(db: Reader, ids: string[], known: Pick<Gathered, 'stories' | 'carriers'>): Promise<string[]> {
+  const { stories, carriers } = known
   const parents = ids.flatMap((id) => stories.get(id)?.mounts.map((m) => m.onId as string) ?? [])
   const stations = ids.filter((id) => carriers.get(id)?.type === 'station')
   const heads = stations.length === 0 ? [] : await db.selectDistinct({ id: mount.childId }).from(mount).where(inArray(mount.onId, stations))

@@ -75,9 +75,11 @@ function usedSince(stretches: readonly ChainStretch[], gathered: Gathered, fromM
   const exposure: Exposure = { kg: null, arcHours: null, starts: null }
   for (const counter of COUNTERS) {
     const open = stretches.at(-1)
-    const clock = open ? clocks(open.headId)[counter] : null
-    if (!clock) continue
-    const toMs = open?.toMs ?? clock.runOn.fromMs
+    if (!open) continue
+    const clock = clocks(open.headId)[counter]
+    // Hung on a head without a clock: what it did before still counts, what it does there is not known.
+    if (!clock && open.toMs === null && fromMs >= open.fromMs) continue
+    const toMs = open.toMs ?? clock?.runOn.fromMs ?? open.fromMs
     exposure[counter] = toMs > fromMs ? exposureOver(stretches, clocks, { fromMs, toMs })[counter] : { amount: 0, estimated: 0, sd: 0 }
   }
   return exposure

@@ -76,6 +76,9 @@ async function positionsLike(tx: Tx, stationId: string): Promise<(type: CarrierT
   return (type) => rows.find((r) => r.type === type)?.positions ?? []
 }
 
+/** As far back as anything may be logged. */
+const FOUND_HANGING_MS = 3 * 365 * 86_400_000
+
 /** Stations with a head and a gun each, and the ledger lines that hang gun on head and head on place. */
 export async function insertStations(
   tx: Tx,
@@ -95,7 +98,8 @@ export async function insertStations(
     { id: m.headId, type: 'head' as const, name: `feeder ${m.name}`, stationId: null, positions: positions('head') },
     { id: m.gunId, type: 'gun' as const, name: `gun ${m.name}`, stationId: null, positions: positions('gun') },
   ]))
-  const happenedMs = at.mountedMs ?? nowMs
+  // Found hanging there: since when is not known, so what is logged late still counts its use.
+  const happenedMs = at.mountedMs ?? nowMs - FOUND_HANGING_MS
   const drafts = made.flatMap((m) => [
     mountedDraft({ deps, who: at.who, happenedMs, stationId: m.stationId, childId: m.headId, onId: m.stationCarrierId }),
     mountedDraft({ deps, who: at.who, happenedMs, stationId: m.stationId, childId: m.gunId, onId: m.headId }),

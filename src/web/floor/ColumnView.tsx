@@ -1,22 +1,15 @@
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { COLUMNS, type Column } from '@core/path/columns.ts'
-import { isWorse, STATES } from '@core/floor/state.ts'
-import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
+import { STATES } from '@core/floor/state.ts'
+import { type FloorAnswer } from '@contract/floor.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { partName, STATE_WORD } from '@web/format/words.ts'
+import { byLifeLeft } from './lifeleft.ts'
 import { wantWhy } from './sentence.ts'
 import { Cell } from '@web/path/WirePath.tsx'
 
 const SIZE = { columnWidth: 150, thickness: 5, tall: 9, height: 34 }
-
-/** Guns by the life left in one column: worst state first, then most used. */
-export function byLifeLeft(guns: readonly FloorGun[], column: Column): FloorGun[] {
-  const index = COLUMNS.indexOf(column)
-  const cell = (g: FloorGun) => g.cells[index] ?? [STATES.length - 1, 0, 0, 0]
-  const state = (g: FloorGun) => STATES[cell(g)[0]] ?? 'absent'
-  return [...guns].filter((g) => !g.isParked).sort((a, b) => (isWorse(state(a), state(b)) ? -1 : isWorse(state(b), state(a)) ? 1 : cell(b)[1] - cell(a)[1] || 0))
-}
 
 /** One part over the whole floor. Press and draw down to tick several; one act then goes to all of them. */
 export function ColumnView(props: { floor: FloorAnswer; units: Units; column: Column; ticked: readonly string[]; onTick: (ids: string[]) => void }) {

@@ -3,7 +3,8 @@ import { Link } from 'react-router'
 import { COLUMNS, type Column } from '@core/path/columns.ts'
 import { STATES } from '@core/floor/state.ts'
 import { type FloorGun } from '@contract/floor.ts'
-import { Cell, describePath, shownCells, type WireSize } from '@web/path/WirePath.tsx'
+import { describePath, shownCells } from '@web/path/describe.ts'
+import { Cell, type WireSize } from '@web/path/WirePath.tsx'
 
 /** Pitch of the bare lines: roomy while the shop is small, never so tight that teeth touch. */
 export const pitchFor = (guns: number) => (guns <= 40 ? 10 : guns <= 64 ? 8 : 6)

@@ -1,30 +1,14 @@
 import { memo } from 'react'
 import { COLUMNS } from '@core/path/columns.ts'
-import { STATES, type PositionState } from '@core/floor/state.ts'
+import { STATES } from '@core/floor/state.ts'
 import { type FloorCell } from '@contract/floor.ts'
-import { STATE_WORD } from '@web/format/words.ts'
+import { describePath, shownCells } from './describe.ts'
 import { cellShape } from './stroke.ts'
 
 export interface WireSize { columnWidth: number; thickness: number; tall: number; height: number }
 /** Odd heights for odd strokes: the line then lies on whole pixels, and no joint shows. */
 export const ROW_SIZE: WireSize = { columnWidth: 61, thickness: 5, tall: 9, height: 45 }
 export const PHONE_SIZE: WireSize = { columnWidth: 32, thickness: 5, tall: 8, height: 37 }
-
-/** Cells up to and with the one the gun is down at; nothing is drawn after a knot. */
-export function shownCells(cells: readonly FloorCell[]): readonly FloorCell[] {
-  const down = cells.findIndex((c) => STATES[c[0]] === 'down')
-  return down < 0 ? cells : cells.slice(0, down + 1)
-}
-
-/** What the line says, for those who hear the page. */
-export function describePath(cells: readonly FloorCell[]): string {
-  const said = cells.flatMap((cell, i) => {
-    const state: PositionState = STATES[cell[0]] ?? 'notSeen'
-    const word = STATE_WORD[state]
-    return word && state !== 'absent' ? [`${COLUMNS[i]} ${word}`] : []
-  })
-  return said.length > 0 ? said.join(', ') : 'all good'
-}
 
 export const Cell = memo(function Cell(props: { cell: FloorCell; size: WireSize; x: number }) {
   const { cell, size, x } = props

@@ -16,8 +16,9 @@ export interface CellInput { state: PositionState; used: number; shiftsOver: num
 
 /** Neighbours overlap by a hair, so that no seam shows where cells meet. */
 const HAIR = 0.35
-const bar = (x0: number, x1: number, t: number, y = 0) => `M${x0 - HAIR} ${y - t / 2}H${x1 + HAIR}V${y + t / 2}H${x0 - HAIR}Z`
-const barEdges = (x0: number, x1: number, t: number, y = 0) => `M${x0} ${y - t / 2}H${x1}M${x0} ${y + t / 2}H${x1}`
+type Across = readonly [from: number, to: number]
+const bar = ([x0, x1]: Across, t: number, y = 0) => `M${x0 - HAIR} ${y - t / 2}H${x1 + HAIR}V${y + t / 2}H${x0 - HAIR}Z`
+const barEdges = ([x0, x1]: Across, t: number, y = 0) => `M${x0} ${y - t / 2}H${x1}M${x0} ${y + t / 2}H${x1}`
 
 /** The widest a hole gets is the cell less its two caps; it opens by a seventh of the cell for every shift past. */
 export function holeWidth(width: number, shiftsOver: number): number {
@@ -29,7 +30,7 @@ export function cellShape(input: CellInput): CellShape {
   const mid = w / 2
   switch (state) {
     case 'good':
-      return { areas: [bar(0, w, t)], edges: [barEdges(0, w, t)], strokes: [] }
+      return { areas: [bar([0, w], t)], edges: [barEdges([0, w], t)], strokes: [] }
     case 'partWorn':
       return { ...waist(w, t, input.used), strokes: [] }
     case 'look':
@@ -39,21 +40,21 @@ export function cellShape(input: CellInput): CellShape {
       const a = mid - hole / 2
       const b = mid + hole / 2
       return {
-        areas: [bar(0, a, t), bar(b, w, t)],
-        edges: [barEdges(0, a, t), barEdges(b, w, t)],
+        areas: [bar([0, a], t), bar([b, w], t)],
+        edges: [barEdges([0, a], t), barEdges([b, w], t)],
         strokes: [a, b].map((x) => ({ d: `M${x} ${-tall}V${tall}`, width: Math.max(1.4, t * 0.75), isSignal: true })),
       }
     }
     case 'wrong': {
       const off = tall * 0.72
-      return { areas: [bar(0, mid + 3.5, t, -off), bar(mid - 3.5, w, t, off)], edges: [barEdges(0, mid + 3.5, t, -off), barEdges(mid - 3.5, w, t, off)], strokes: [] }
+      return { areas: [bar([0, mid + 3.5], t, -off), bar([mid - 3.5, w], t, off)], edges: [barEdges([0, mid + 3.5], t, -off), barEdges([mid - 3.5, w], t, off)], strokes: [] }
     }
     case 'notSeen':
       return { areas: [], edges: [], strokes: [{ d: `M${3.5} 0H${w}`, width: Math.max(1.6, t * 0.52), dash: `0 ${Math.max(5, t * 1.45)}` }] }
     case 'absent':
       return { areas: [], edges: [], strokes: [{ d: `M0 0H${w}`, width: 0.6 }] }
     case 'down':
-      return { areas: [bar(0, mid - tall * 0.4, t)], edges: [barEdges(0, mid - tall * 0.4, t)], strokes: [knot(mid, tall, t)] }
+      return { areas: [bar([0, mid - tall * 0.4], t)], edges: [barEdges([0, mid - tall * 0.4], t)], strokes: [knot(mid, tall, t)] }
   }
 }
 

@@ -1,0 +1,90 @@
+import { createServer, type Server } from 'node:http'
+import { type AddressInfo } from 'node:net'
+import { fileURLToPath } from 'node:url'
+import mysql from 'mysql2/promise'
+import { makeRandom } from '@core/random/random.ts'
+import { compose, type Composed } from '@server/compose.ts'
+import { migrateDatabase } from '@server/db/db.ts'
+
+/** A real server on a real database of its own, with a clock and a random source that the test holds. */
+export interface TestServer {
+  parts: Composed
+  url: string
+  databaseUrl: string
+  clock: { nowMs: number }
+  faults: unknown[]
+  close: () => Promise<void>
+  /** Another server process's worth of parts on the same database. */
+  second: () => Promise<TestServer>
+}
+const MIGRATIONS = fileURLToPath(new URL('../db/migrations', import.meta.url))
+let made = 0
+
+export async function startTestServer(at: { nowMs: number; seed?: number }): Promise<TestServer> {
+  const base = process.env['TEST_DATABASE_URL']
+  if (!base) throw new Error('TEST_DATABASE_URL is not set: run npm test')
+  const name = `t_${process.pid}_${Math.floor(performance.now())}_${made++}`
+  const connection = await mysql.createConnection(base)
+  await connection.query(`create database \`${name}\` character set utf8mb4`)
+  await connection.end()
+  const databaseUrl = base.replace(/\/[^/]*$/, `/${name}`)
+  await migrateDatabase(databaseUrl, MIGRATIONS)
+  return listen({ databaseUrl, clock: { nowMs: at.nowMs }, seed: at.seed ?? 1 })
+}
+
+async function listen(at: { databaseUrl: string; clock: { nowMs: number }; seed: number }): Promise<TestServer> {
+  const faults: unknown[] = []
+  const parts = compose({ databaseUrl: at.databaseUrl, webFolder: null, onFault: (problem) => faults.push(problem), now: () => at.clock.nowMs, random: makeRandom(at.seed), signInsPerMinute: 1000 })
+  const server: Server = createServer(parts.app)
+  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done))
+  return {
+    parts, clock: at.clock, faults, databaseUrl: at.databaseUrl, url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    close: async () => {
+      server.closeAllConnections()
+      await new Promise((done) => server.close(done))
+      await parts.close()
+    },
+    second: () => listen({ ...at, seed: at.seed + 100 }),
+  }
+}
+
+export interface Answer<T> { status: number; body: T }
+/** A browser's worth of cookies. */
+export class Client {
+  private cookies = new Map<string, string>()
+  constructor(readonly url: string) {}
+
+  async ask<T>(method: 'GET' | 'POST', path: string, body?: unknown): Promise<Answer<T>> {
+    const response = await fetch(`${this.url}/api${path}`, {
+      method, headers: { cookie: [...this.cookies].map(([k, v]) => `${k}=${v}`).join('; '), ...(method === 'POST' ? { 'content-type': 'application/json', 'x-idle-spool': '1' } : {}) },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    })
+    for (const cookie of response.headers.getSetCookie()) {
+      const [pair = ''] = cookie.split(';')
+      const [name = '', value = ''] = pair.split('=')
+      this.cookies.set(name, value)
+    }
+    const text = await response.text()
+    return { status: response.status, body: (response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as T }
+  }
+  get = <T>(path: string) => this.ask<T>('GET', path)
+  post = <T>(path: string, body: unknown) => this.ask<T>('POST', path, body)
+}
+
+export const LEAD = { name: 'Lead', password: 'a long password' }
+
+/** A shop with its first lead signed in. */
+export async function openShop(server: TestServer, over: { zone?: string; units?: 'metric' | 'us' } = {}): Promise<Client> {
+  const lead = new Client(server.url)
+  await lead.post('/people/first-lead', { shopName: 'Test shop', zone: over.zone ?? 'UTC', units: over.units ?? 'metric', ...LEAD })
+  return lead
+}
+
+let key = 0
+export const nextKey = () => `test-key-${key++}`
+
+/** Places by number, as their ids by name. */
+export async function makePlaces(lead: Client, names: string, over: Record<string, unknown> = {}): Promise<Map<string, string>> {
+  const { body } = await lead.post<{ made: { stationId: string; name: string }[] }>('/shop/places', { key: nextKey(), names, areaName: 'Bay A', ...over })
+  return new Map(body.made.map((m) => [m.name, m.stationId]))
+}

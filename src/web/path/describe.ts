@@ -1,0 +1,20 @@
+import { COLUMNS } from '@core/path/columns.ts'
+import { STATES, type PositionState } from '@core/floor/state.ts'
+import { type FloorCell } from '@contract/floor.ts'
+import { STATE_WORD } from '@web/format/words.ts'
+
+/** Cells up to and with the one the gun is down at; nothing is drawn after a knot. */
+export function shownCells(cells: readonly FloorCell[]): readonly FloorCell[] {
+  const down = cells.findIndex((c) => STATES[c[0]] === 'down')
+  return down < 0 ? cells : cells.slice(0, down + 1)
+}
+
+/** What the line says, for those who hear the page. */
+export function describePath(cells: readonly FloorCell[]): string {
+  const said = cells.flatMap((cell, i) => {
+    const state: PositionState = STATES[cell[0]] ?? 'notSeen'
+    const word = STATE_WORD[state]
+    return word && state !== 'absent' ? [`${COLUMNS[i]} ${word}`] : []
+  })
+  return said.length > 0 ? said.join(', ') : 'all good'
+}
