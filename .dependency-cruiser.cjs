@@ -1,9 +1,24 @@
 /** One direction: core <- contract <- server, web. Core and its tests import only core. */
 module.exports = {
   forbidden: [
-    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
-    { name: 'core-alone', severity: 'error', from: { path: '^src/core', pathNot: '\\.test\\.ts$' }, to: { pathNot: '^src/core' } },
-    { name: 'core-tests', severity: 'error', from: { path: '^src/core.*\\.test\\.ts$' }, to: { pathNot: '^src/core|node_modules/(vitest|fast-check)|^node:|^(fs|path|url)$' } },
+    {
+      name: 'no-cycles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
+    {
+      name: 'core-alone',
+      severity: 'error',
+      from: { path: '^src/core', pathNot: '\\.test\\.ts$' },
+      to: { pathNot: '^src/core' },
+    },
+    {
+      name: 'core-tests',
+      severity: 'error',
+      from: { path: '^src/core.*\\.test\\.ts$' },
+      to: { pathNot: '^src/core|node_modules/(vitest|fast-check)|^node:|^(fs|path|url)$' },
+    },
     { name: 'contract-on-core', severity: 'error', from: { path: '^src/contract' }, to: { path: '^src/(server|web)' } },
     { name: 'server-not-web', severity: 'error', from: { path: '^src/server' }, to: { path: '^src/web' } },
     { name: 'web-not-server', severity: 'error', from: { path: '^src/web' }, to: { path: '^src/server' } },

@@ -18,13 +18,28 @@ export default tseslint.config(
       'no-console': 'error',
     },
   },
+  // Markup counts a line per attribute once it is formatted; forms with many fields pass 80 without doing more.
+  {
+    files: ['src/web/**/*.tsx'],
+    rules: { 'max-lines-per-function': ['error', { max: 120, skipBlankLines: true, skipComments: true }] },
+  },
   {
     files: ['**/*.test.{ts,tsx}', 'e2e/**', 'bench/**', 'src/server/tools/**', 'src/server/reference/**'],
     rules: { 'max-lines-per-function': 'off', 'no-console': 'off', complexity: 'off', 'max-params': 'off' },
   },
   {
     files: ['scripts/**/*.mjs'],
-    languageOptions: { globals: { process: 'readonly', console: 'readonly', setTimeout: 'readonly', clearTimeout: 'readonly', URL: 'readonly', fetch: 'readonly', Buffer: 'readonly' } },
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        setTimeout: 'readonly',
+        clearTimeout: 'readonly',
+        URL: 'readonly',
+        fetch: 'readonly',
+        Buffer: 'readonly',
+      },
+    },
     rules: { 'no-console': 'off' },
   },
 )

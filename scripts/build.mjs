@@ -11,7 +11,10 @@ function fingerprint() {
   const hash = createHash('sha256')
   const add = (path) => {
     const info = statSync(path)
-    if (info.isDirectory()) readdirSync(path).sort().forEach((name) => add(join(path, name)))
+    if (info.isDirectory())
+      readdirSync(path)
+        .sort()
+        .forEach((name) => add(join(path, name)))
     else if (!path.endsWith('.test.ts')) hash.update(path.slice(ROOT.length)).update(readFileSync(path))
   }
   for (const name of ['src', 'package-lock.json', 'vite.config.ts', 'tsconfig.json']) add(join(ROOT, name))
@@ -33,8 +36,15 @@ export async function buildServer() {
   mkdirSync(join(ROOT, 'dist'), { recursive: true })
   await esbuild.build({
     entryPoints: { main: join(ROOT, 'src/server/main.ts'), tool: join(ROOT, 'src/server/tools/tool.ts') },
-    outdir: join(ROOT, 'dist/server'), bundle: true, platform: 'node', format: 'esm', target: 'node20',
-    packages: 'external', sourcemap: true, tsconfig: join(ROOT, 'tsconfig.json'), logLevel: 'warning',
+    outdir: join(ROOT, 'dist/server'),
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    sourcemap: true,
+    tsconfig: join(ROOT, 'tsconfig.json'),
+    logLevel: 'warning',
   })
 }
 

@@ -1,7 +1,19 @@
 // npm start: everything a bare machine needs, then the program. Ctrl-C stops all of it.
 import { spawn } from 'node:child_process'
 import { join } from 'node:path'
-import { DATA, ensureModules, ensurePackages, freePort, isOurs, readJson, ROOT, say, SetupError, stopProcess, writeJson } from './lib/machine.mjs'
+import {
+  DATA,
+  ensureModules,
+  ensurePackages,
+  freePort,
+  isOurs,
+  readJson,
+  ROOT,
+  say,
+  SetupError,
+  stopProcess,
+  writeJson,
+} from './lib/machine.mjs'
 
 const RUN = join(DATA, 'run.json')
 const SERVER = join(ROOT, 'dist/server/main.js')
@@ -30,7 +42,14 @@ function run({ database, port }) {
   const address = `http://127.0.0.1:${port}`
   const server = spawn(process.execPath, ['--enable-source-maps', SERVER], {
     stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: database.url, PORT: String(port), WITH_DEMO: isEmpty ? '0' : '1', SAY_READY: '1' },
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      DATABASE_URL: database.url,
+      PORT: String(port),
+      WITH_DEMO: isEmpty ? '0' : '1',
+      SAY_READY: '1',
+    },
   })
   writeJson(RUN, { pid: process.pid, serverPid: server.pid, address })
   let isStopping = false

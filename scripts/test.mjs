@@ -26,7 +26,11 @@ async function sweep() {
 
 function run(args, env = {}) {
   return new Promise((done) => {
-    const child = spawn(process.execPath, args, { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...env, FORCE_COLOR: '0' } })
+    const child = spawn(process.execPath, args, {
+      cwd: ROOT,
+      stdio: 'inherit',
+      env: { ...process.env, ...env, FORCE_COLOR: '0' },
+    })
     child.on('exit', (code) => done(code ?? 1))
   })
 }
@@ -53,23 +57,44 @@ async function main() {
   mkdirSync(folder, { recursive: true })
   if (steps.includes('types')) one('types', await run([bin('typescript/bin/tsc'), '-p', 'tsconfig.json', '--noEmit']))
   if (steps.includes('lint')) one('lint', await run([bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']))
-  if (steps.includes('layers')) one('layers', await run([bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'src']))
+  if (steps.includes('layers'))
+    one(
+      'layers',
+      await run([bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'src']),
+    )
   if (!steps.includes('unit') && !steps.includes('browser')) return
   const { startDatabase } = await import('./lib/mariadb.mjs')
-  const database = await startDatabase({ folder: join(folder, 'db'), wantedPort: 34460 + (process.pid % 400), isThrowaway: true })
+  const database = await startDatabase({
+    folder: join(folder, 'db'),
+    wantedPort: 34460 + (process.pid % 400),
+    isThrowaway: true,
+  })
   const env = { TEST_DATABASE_URL: database.url, DATABASE_URL: database.url }
   try {
     if (steps.includes('unit')) {
       const out = join(folder, 'unit.json')
-      const code = await run([bin('vitest/vitest.mjs'), 'run', '--reporter=dot', '--reporter=json', `--outputFile.json=${out}`], env)
+      const code = await run(
+        [bin('vitest/vitest.mjs'), 'run', '--reporter=dot', '--reporter=json', `--outputFile.json=${out}`],
+        env,
+      )
       const report = readJson(out)
-      tally('unit and server', report && { passed: report.numPassedTests, failed: report.numFailedTests + (report.numFailedTestSuites > 0 && report.numFailedTests === 0 ? 1 : 0) }, code)
+      tally(
+        'unit and server',
+        report && {
+          passed: report.numPassedTests,
+          failed: report.numFailedTests + (report.numFailedTestSuites > 0 && report.numFailedTests === 0 ? 1 : 0),
+        },
+        code,
+      )
     }
     if (steps.includes('browser')) {
       const { buildIfStale } = await import('./build.mjs')
       await buildIfStale()
       const out = join(folder, 'browser.json')
-      const code = await run([bin('@playwright/test/cli.js'), 'test', '--reporter=line,json'], { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: out })
+      const code = await run([bin('@playwright/test/cli.js'), 'test', '--reporter=line,json'], {
+        ...env,
+        PLAYWRIGHT_JSON_OUTPUT_NAME: out,
+      })
       const stats = readJson(out)?.stats
       tally('browser', stats && { passed: stats.expected, failed: stats.unexpected + stats.flaky }, code)
     }

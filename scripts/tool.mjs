@@ -10,9 +10,14 @@ try {
   const { startDatabase } = await import('./lib/mariadb.mjs')
   await buildIfStale()
   const database = await startDatabase({ folder: join(DATA, 'db'), wantedPort: 33460 })
-  const done = spawnSync(process.execPath, ['--enable-source-maps', join(ROOT, 'dist/server/tool.js'), ...process.argv.slice(2)], {
-    stdio: 'inherit', env: { ...process.env, DATABASE_URL: database.url },
-  })
+  const done = spawnSync(
+    process.execPath,
+    ['--enable-source-maps', join(ROOT, 'dist/server/tool.js'), ...process.argv.slice(2)],
+    {
+      stdio: 'inherit',
+      env: { ...process.env, DATABASE_URL: database.url },
+    },
+  )
   if (!database.wasRunning) await database.stop()
   process.exitCode = done.status ?? 1
 } catch (problem) {

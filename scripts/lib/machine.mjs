@@ -13,7 +13,10 @@ export const DATA = process.env.IDLE_DATA ?? join(ROOT, '.data')
 export class SetupError extends Error {}
 
 export const say = (text) => console.log(text)
-const find = (program) => ['/usr/bin', '/usr/sbin', '/usr/local/bin', '/usr/local/sbin', '/bin', '/sbin'].map((d) => join(d, program)).find((p) => existsSync(p))
+const find = (program) =>
+  ['/usr/bin', '/usr/sbin', '/usr/local/bin', '/usr/local/sbin', '/bin', '/sbin']
+    .map((d) => join(d, program))
+    .find((p) => existsSync(p))
 
 export const programs = {
   mariadbd: () => find('mariadbd'),
@@ -21,7 +24,10 @@ export const programs = {
   chromium: () => find('chromium'),
 }
 
-const NEEDS = { database: { package: 'mariadb-server', program: 'mariadbd' }, browser: { package: 'chromium', program: 'chromium' } }
+const NEEDS = {
+  database: { package: 'mariadb-server', program: 'mariadbd' },
+  browser: { package: 'chromium', program: 'chromium' },
+}
 
 /** Installs what is missing with the package manager, or says exactly what to type. */
 export function ensurePackages(names) {
@@ -29,19 +35,32 @@ export function ensurePackages(names) {
   if (missing.length === 0) return
   const list = missing.map((need) => need.package).join(' ')
   const apt = find('apt-get')
-  if (!apt) throw new SetupError(`This machine lacks ${list} and has no apt-get. Install ${list} (Debian's packages) by hand, then run this again.`)
+  if (!apt)
+    throw new SetupError(
+      `This machine lacks ${list} and has no apt-get. Install ${list} (Debian's packages) by hand, then run this again.`,
+    )
   const isRoot = process.getuid?.() === 0
   const sudo = isRoot ? null : find('sudo')
-  if (!isRoot && !sudo) throw new SetupError(`This machine lacks ${list}, and you may not install packages. Ask for:\n  apt-get install -y --no-install-recommends ${list}\nthen run this again.`)
+  if (!isRoot && !sudo)
+    throw new SetupError(
+      `This machine lacks ${list}, and you may not install packages. Ask for:\n  apt-get install -y --no-install-recommends ${list}\nthen run this again.`,
+    )
   say(`Installing ${list} (once) …`)
-  const run = (args) => spawnSync(sudo ?? apt, sudo ? ['-n', apt, ...args] : args, { stdio: ['ignore', 'ignore', 'pipe'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } })
+  const run = (args) =>
+    spawnSync(sudo ?? apt, sudo ? ['-n', apt, ...args] : args, {
+      stdio: ['ignore', 'ignore', 'pipe'],
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    })
   const install = ['install', '-y', '--no-install-recommends', ...missing.map((need) => need.package)]
   let done = run(install)
   if (done.status !== 0) {
     run(['update', '-qq'])
     done = run(install)
   }
-  if (done.status !== 0) throw new SetupError(`Could not install ${list}:\n${String(done.stderr).trim().split('\n').slice(-3).join('\n')}\nRun  apt-get install -y --no-install-recommends ${list}  with rights to install packages, then this again.`)
+  if (done.status !== 0)
+    throw new SetupError(
+      `Could not install ${list}:\n${String(done.stderr).trim().split('\n').slice(-3).join('\n')}\nRun  apt-get install -y --no-install-recommends ${list}  with rights to install packages, then this again.`,
+    )
 }
 
 /** `npm ci` when node_modules is missing or was made for another lock file. */
@@ -55,14 +74,21 @@ export function ensureModules() {
     return
   }
   say('Installing the program’s own packages (npm ci) …')
-  const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund'], { cwd: ROOT, stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NODE_ENV: 'development' } })
+  const done = spawnSync('npm', ['ci', '--no-audit', '--no-fund'], {
+    cwd: ROOT,
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, NODE_ENV: 'development' },
+  })
   if (done.status !== 0) throw new SetupError('npm ci failed; what it said stands above. Mend that and run this again.')
   writeFileSync(stamp, wanted)
 }
 
 function isUpToDate() {
   const installed = join(ROOT, 'node_modules', '.package-lock.json')
-  return statSync(installed).mtimeMs >= statSync(join(ROOT, 'package-lock.json')).mtimeMs && existsSync(join(ROOT, 'node_modules', 'mysql2'))
+  return (
+    statSync(installed).mtimeMs >= statSync(join(ROOT, 'package-lock.json')).mtimeMs &&
+    existsSync(join(ROOT, 'node_modules', 'mysql2'))
+  )
 }
 
 /** The first of the wanted ports that nobody listens on; any free one after that. */
@@ -119,4 +145,3 @@ export function writeJson(path, value) {
   mkdirSync(dirname(path), { recursive: true })
   writeFileSync(path, JSON.stringify(value), { mode: 0o600 })
 }
-

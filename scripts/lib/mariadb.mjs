@@ -48,31 +48,63 @@ function initialise(data, user) {
   if (existsSync(join(data, 'mysql'))) return
   rmSync(data, { recursive: true, force: true })
   mkdirSync(data, { recursive: true })
-  const args = ['--no-defaults', `--datadir=${data}`, '--auth-root-authentication-method=normal', '--skip-test-db', '--skip-name-resolve']
+  const args = [
+    '--no-defaults',
+    `--datadir=${data}`,
+    '--auth-root-authentication-method=normal',
+    '--skip-test-db',
+    '--skip-name-resolve',
+  ]
   const done = spawnSync(programs.installDb(), user ? [...args, `--user=${user}`] : args, { encoding: 'utf8' })
-  if (done.status !== 0) throw new SetupError(`The database folder could not be made:\n${(done.stderr || done.stdout).trim().split('\n').slice(-4).join('\n')}`)
+  if (done.status !== 0)
+    throw new SetupError(
+      `The database folder could not be made:\n${(done.stderr || done.stdout).trim().split('\n').slice(-4).join('\n')}`,
+    )
 }
 
 function launch({ folder, data, user, port, secret, database, isThrowaway }) {
   const init = join(folder, 'accounts.sql')
   const scope = isThrowaway ? '*.*' : `\`${database}\`.*`
-  writeFileSync(init, [
-    `CREATE DATABASE IF NOT EXISTS \`${database}\` CHARACTER SET utf8mb4;`,
-    `CREATE USER IF NOT EXISTS 'idle_spool'@'127.0.0.1' IDENTIFIED BY '${secret}';`,
-    `ALTER USER 'idle_spool'@'127.0.0.1' IDENTIFIED BY '${secret}';`,
-    `GRANT ALL ON ${scope} TO 'idle_spool'@'127.0.0.1';`,
-    `ALTER USER 'root'@'localhost' IDENTIFIED BY '${secret}';`,
-    '',
-  ].join('\n'))
+  writeFileSync(
+    init,
+    [
+      `CREATE DATABASE IF NOT EXISTS \`${database}\` CHARACTER SET utf8mb4;`,
+      `CREATE USER IF NOT EXISTS 'idle_spool'@'127.0.0.1' IDENTIFIED BY '${secret}';`,
+      `ALTER USER 'idle_spool'@'127.0.0.1' IDENTIFIED BY '${secret}';`,
+      `GRANT ALL ON ${scope} TO 'idle_spool'@'127.0.0.1';`,
+      `ALTER USER 'root'@'localhost' IDENTIFIED BY '${secret}';`,
+      '',
+    ].join('\n'),
+  )
   chmodSync(init, user === 'mysql' ? 0o644 : 0o600)
   const out = openSync(join(folder, 'mariadb.log'), 'a')
-  const fast = ['--innodb-flush-log-at-trx-commit=0', '--innodb-doublewrite=0', '--performance-schema=OFF', '--innodb-buffer-pool-size=256M']
+  const fast = [
+    '--innodb-flush-log-at-trx-commit=0',
+    '--innodb-doublewrite=0',
+    '--performance-schema=OFF',
+    '--innodb-buffer-pool-size=256M',
+  ]
   const durable = ['--innodb-flush-log-at-trx-commit=1', '--innodb-buffer-pool-size=256M']
-  const child = spawn(programs.mariadbd(), [
-    '--no-defaults', ...(user ? [`--user=${user}`] : []), `--datadir=${data}`, `--port=${port}`, '--bind-address=127.0.0.1',
-    `--socket=${join(data, 's.sock')}`, `--pid-file=${join(data, 'db.pid')}`, '--skip-name-resolve', '--character-set-server=utf8mb4',
-    '--skip-log-bin', '--max-allowed-packet=64M', '--transaction-isolation=READ-COMMITTED', `--init-file=${init}`, ...(isThrowaway ? fast : durable),
-  ], { stdio: ['ignore', out, out], detached: true })
+  const child = spawn(
+    programs.mariadbd(),
+    [
+      '--no-defaults',
+      ...(user ? [`--user=${user}`] : []),
+      `--datadir=${data}`,
+      `--port=${port}`,
+      '--bind-address=127.0.0.1',
+      `--socket=${join(data, 's.sock')}`,
+      `--pid-file=${join(data, 'db.pid')}`,
+      '--skip-name-resolve',
+      '--character-set-server=utf8mb4',
+      '--skip-log-bin',
+      '--max-allowed-packet=64M',
+      '--transaction-isolation=READ-COMMITTED',
+      `--init-file=${init}`,
+      ...(isThrowaway ? fast : durable),
+    ],
+    { stdio: ['ignore', out, out], detached: true },
+  )
   child.unref()
   return child.pid
 }

@@ -2,14 +2,21 @@ import { z } from 'zod'
 import { idempotencyKey, stationId } from './common.ts'
 
 /** A typed shift total. `shift` is the name of one of the place's shifts; without one the whole day is meant. */
-export const usageRequest = z.object({
-  key: idempotencyKey,
-  stationId,
-  day: z.iso.date(),
-  shift: z.string().max(40).nullish(),
-  arcHours: z.number().min(0).max(24).nullish(),
-  kg: z.number().min(0).max(2000).nullish(),
-  starts: z.number().int().min(0).max(100_000).nullish(),
-}).refine((u) => u.arcHours != null || u.kg != null || u.starts != null, { message: 'give arc hours, kg or starts' })
+export const usageRequest = z
+  .object({
+    key: idempotencyKey,
+    stationId,
+    day: z.iso.date(),
+    shift: z.string().max(40).nullish(),
+    arcHours: z.number().min(0).max(24).nullish(),
+    kg: z.number().min(0).max(2000).nullish(),
+    starts: z.number().int().min(0).max(100_000).nullish(),
+  })
+  .refine((u) => u.arcHours != null || u.kg != null || u.starts != null, { message: 'give arc hours, kg or starts' })
 export type UsageRequest = z.infer<typeof usageRequest>
-export const usageAnswer = z.object({ fromMs: z.number(), toMs: z.number(), isRepeat: z.boolean(), disagreements: z.array(z.string()) })
+export const usageAnswer = z.object({
+  fromMs: z.number(),
+  toMs: z.number(),
+  isRepeat: z.boolean(),
+  disagreements: z.array(z.string()),
+})

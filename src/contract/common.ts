@@ -3,13 +3,21 @@ import { OUT_REASONS } from '@core/path/columns.ts'
 import { PRECISIONS } from '@core/ledger/event.ts'
 
 /** Shapes that several requests share. Instants are UTC milliseconds; quantities SI with the unit in the name. */
-export const idText = (prefix: string) => z.string().regex(new RegExp(`^${prefix}_[0-9a-z-]{3,34}$`), `expected an id that starts with ${prefix}_`)
+export const idText = (prefix: string) =>
+  z.string().regex(new RegExp(`^${prefix}_[0-9a-z-]{3,34}$`), `expected an id that starts with ${prefix}_`)
 export const stationId = idText('stn')
 export const eventId = idText('ev')
 export const instantMs = z.number().int().min(0)
 /** Sent by the caller with every write; the same key again answers the same and does nothing. */
-export const idempotencyKey = z.string().min(8).max(80).regex(/^[\w.:-]+$/)
-export const position = z.string().regex(/^[a-z]+(#[2-9])?$/).max(24)
+export const idempotencyKey = z
+  .string()
+  .min(8)
+  .max(80)
+  .regex(/^[\w.:-]+$/)
+export const position = z
+  .string()
+  .regex(/^[a-z]+(#[2-9])?$/)
+  .max(24)
 export const outReason = z.enum(OUT_REASONS)
 export const precision = z.enum(PRECISIONS)
 export const placeName = z.string().trim().min(1).max(24)

@@ -3,7 +3,16 @@ import { STATES } from '@core/floor/state.ts'
 import { instantMs, position, stationId } from './common.ts'
 
 /** One column of one gun: state, share of life used, drawn hollow (estimated), shifts past. */
-export const floorCell = z.tuple([z.number().int().min(0).max(STATES.length - 1), z.number(), z.union([z.literal(0), z.literal(1)]), z.number()])
+export const floorCell = z.tuple([
+  z
+    .number()
+    .int()
+    .min(0)
+    .max(STATES.length - 1),
+  z.number(),
+  z.union([z.literal(0), z.literal(1)]),
+  z.number(),
+])
 export type FloorCell = z.infer<typeof floorCell>
 
 export const floorWant = z.object({

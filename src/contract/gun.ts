@@ -67,5 +67,15 @@ export const gunAnswer = z.object({
 })
 export type GunAnswer = z.infer<typeof gunAnswer>
 
-export const findAnswer = z.object({ places: z.array(z.object({ stationId, name: z.string(), placeWord: z.string(), areaName: z.string(), gunName: z.string().nullable() })) })
+export const findAnswer = z.object({
+  places: z.array(
+    z.object({
+      stationId,
+      name: z.string(),
+      placeWord: z.string(),
+      areaName: z.string(),
+      gunName: z.string().nullable(),
+    }),
+  ),
+})
 export type FindAnswer = z.infer<typeof findAnswer>

@@ -1,7 +1,17 @@
 import { z } from 'zod'
 import { eventId, idempotencyKey, instantMs, outReason, position, precision, stationId } from './common.ts'
 
-export const ACTS = ['changed', 'cleaned', 'removed', 'seen', 'newSpool', 'down', 'running', 'parked', 'unparked'] as const
+export const ACTS = [
+  'changed',
+  'cleaned',
+  'removed',
+  'seen',
+  'newSpool',
+  'down',
+  'running',
+  'parked',
+  'unparked',
+] as const
 /** One thing done at one place, as a hand says it. `position` is needed for changed, cleaned and removed. */
 export const act = z
   .object({
@@ -18,7 +28,10 @@ export const act = z
     precision: precision.default('exact'),
     note: z.string().trim().max(200).optional(),
   })
-  .refine((a) => !['changed', 'cleaned', 'removed'].includes(a.act) || a.position, { message: 'say which part', path: ['position'] })
+  .refine((a) => !['changed', 'cleaned', 'removed'].includes(a.act) || a.position, {
+    message: 'say which part',
+    path: ['position'],
+  })
 export type Act = z.input<typeof act>
 export type ActRead = z.output<typeof act>
 
@@ -88,5 +101,11 @@ export const logbookQuery = z.object({
   stationId: stationId.optional(),
   position: position.optional(),
 })
-export const logbookAnswer = z.object({ day: z.string(), zone: z.string(), lines: z.array(logLine), previousDay: z.string().nullable(), nextDay: z.string().nullable() })
+export const logbookAnswer = z.object({
+  day: z.string(),
+  zone: z.string(),
+  lines: z.array(logLine),
+  previousDay: z.string().nullable(),
+  nextDay: z.string().nullable(),
+})
 export type LogbookAnswer = z.infer<typeof logbookAnswer>

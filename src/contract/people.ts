@@ -13,7 +13,9 @@ export const firstLeadRequest = z.object({
 })
 export const meAnswer = z.object({
   person: z.object({ id: z.string(), name: z.string(), role: z.enum(ROLES) }).nullable(),
-  device: z.object({ id: z.string(), name: z.string(), areaId: z.string().nullable(), stationId: z.string().nullable() }).nullable(),
+  device: z
+    .object({ id: z.string(), name: z.string(), areaId: z.string().nullable(), stationId: z.string().nullable() })
+    .nullable(),
   /** No lead yet: the shop is still to be named. */
   isNew: z.boolean(),
   isDemo: z.boolean(),
@@ -24,9 +26,33 @@ export const meAnswer = z.object({
 })
 export type Me = z.infer<typeof meAnswer>
 
-export const personRequest = z.object({ key: idempotencyKey, id: z.string().optional(), name: z.string().trim().min(1).max(60), role: z.enum(ROLES), password: z.string().min(10).max(200).optional(), isActive: z.boolean().default(true) })
-export const deviceLinkRequest = z.object({ key: idempotencyKey, name: z.string().trim().min(1).max(60), areaId: z.string().nullish(), stationId: z.string().nullish() })
+export const personRequest = z.object({
+  key: idempotencyKey,
+  id: z.string().optional(),
+  name: z.string().trim().min(1).max(60),
+  role: z.enum(ROLES),
+  password: z.string().min(10).max(200).optional(),
+  isActive: z.boolean().default(true),
+})
+export const deviceLinkRequest = z.object({
+  key: idempotencyKey,
+  name: z.string().trim().min(1).max(60),
+  areaId: z.string().nullish(),
+  stationId: z.string().nullish(),
+})
 export const deviceLinkAnswer = z.object({ deviceId: z.string(), path: z.string(), expiresMs: z.number() })
 export const bindRequest = z.object({ token: z.string().min(10).max(100) })
-export const personLine = z.object({ id: z.string(), name: z.string(), role: z.enum(ROLES), isActive: z.boolean(), hasPassword: z.boolean() })
-export const deviceLine = z.object({ id: z.string(), name: z.string(), place: z.string(), isBound: z.boolean(), isActive: z.boolean() })
+export const personLine = z.object({
+  id: z.string(),
+  name: z.string(),
+  role: z.enum(ROLES),
+  isActive: z.boolean(),
+  hasPassword: z.boolean(),
+})
+export const deviceLine = z.object({
+  id: z.string(),
+  name: z.string(),
+  place: z.string(),
+  isBound: z.boolean(),
+  isActive: z.boolean(),
+})

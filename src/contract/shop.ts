@@ -26,7 +26,10 @@ export const placesRequest = z.object({
   built: built.partial().optional(),
   likeStationId: stationId.optional(),
 })
-export const placesAnswer = z.object({ made: z.array(z.object({ stationId, name: z.string() })), kept: z.array(z.string()) })
+export const placesAnswer = z.object({
+  made: z.array(z.object({ stationId, name: z.string() })),
+  kept: z.array(z.string()),
+})
 
 export const stationRequest = z.object({
   key: idempotencyKey,
@@ -40,7 +43,13 @@ export const stationRequest = z.object({
   /** Positions this gun does not have. */
   absent: z.array(z.string()).optional(),
 })
-export const areaRequest = z.object({ key: idempotencyKey, areaId: z.string(), name: z.string().trim().min(1).max(60).optional(), built: built.partial().optional(), walk: z.array(stationId).optional() })
+export const areaRequest = z.object({
+  key: idempotencyKey,
+  areaId: z.string(),
+  name: z.string().trim().min(1).max(60).optional(),
+  built: built.partial().optional(),
+  walk: z.array(stationId).optional(),
+})
 export const moveRequest = z.object({ key: idempotencyKey, stationId, gunOfStationId: stationId })
 
 export const ruleRequest = z.object({
@@ -51,7 +60,12 @@ export const ruleRequest = z.object({
   cleanLimit: z.number().positive().nullable(),
   lookDays: z.number().int().positive().nullable(),
 })
-export const classRequest = z.object({ key: idempotencyKey, classKey: z.string(), labourMinorPerHour: z.number().int().min(0), stopMinorPerHour: z.number().int().min(0) })
+export const classRequest = z.object({
+  key: idempotencyKey,
+  classKey: z.string(),
+  labourMinorPerHour: z.number().int().min(0),
+  stopMinorPerHour: z.number().int().min(0),
+})
 export const kindRequest = z.object({
   key: idempotencyKey,
   kindKey: z.string(),
@@ -83,27 +97,111 @@ export const wireRequest = z.object({
 export const shiftsRequest = z.object({
   key: idempotencyKey,
   areaId: z.string().nullable(),
-  shifts: z.array(z.object({ name: z.string().trim().min(1).max(40), weekdays: z.array(z.number().int().min(1).max(7)).min(1), start: wall, end: wall, breaks: z.array(z.object({ start: wall, minutes: z.number().int().min(1).max(240) })).max(6) })).max(12),
-  holidays: z.array(z.object({ day: z.iso.date(), name: z.string().max(60) })).max(400).optional(),
+  shifts: z
+    .array(
+      z.object({
+        name: z.string().trim().min(1).max(40),
+        weekdays: z.array(z.number().int().min(1).max(7)).min(1),
+        start: wall,
+        end: wall,
+        breaks: z.array(z.object({ start: wall, minutes: z.number().int().min(1).max(240) })).max(6),
+      }),
+    )
+    .max(12),
+  holidays: z
+    .array(z.object({ day: z.iso.date(), name: z.string().max(60) }))
+    .max(400)
+    .optional(),
 })
-export const siteRequest = z.object({ key: idempotencyKey, name: z.string().trim().min(1).max(80), zone: z.string().max(40), units: z.enum(['metric', 'us']), currency: z.string().length(3) })
+export const siteRequest = z.object({
+  key: idempotencyKey,
+  name: z.string().trim().min(1).max(80),
+  zone: z.string().max(40),
+  units: z.enum(['metric', 'us']),
+  currency: z.string().length(3),
+})
 
 export const stationLine = z.object({
-  id: stationId, name: z.string(), areaId: z.string(), placeWord: z.string(), classKey: z.string(), walkOrder: z.number(), walkMinutes: z.number(),
-  stopGroup: z.string().nullable(), except: builtExcept, gunName: z.string().nullable(), headName: z.string().nullable(), positions: z.array(z.string()), isParked: z.boolean(),
+  id: stationId,
+  name: z.string(),
+  areaId: z.string(),
+  placeWord: z.string(),
+  classKey: z.string(),
+  walkOrder: z.number(),
+  walkMinutes: z.number(),
+  stopGroup: z.string().nullable(),
+  except: builtExcept,
+  gunName: z.string().nullable(),
+  headName: z.string().nullable(),
+  positions: z.array(z.string()),
+  isParked: z.boolean(),
 })
 export type StationLine = z.infer<typeof stationLine>
 export const shopAnswer = z.object({
   site: z.object({ name: z.string(), zone: z.string(), units: z.enum(['metric', 'us']), currency: z.string() }),
   areas: z.array(z.object({ id: z.string(), name: z.string(), built })),
   stations: z.array(stationLine),
-  classes: z.array(z.object({ key: z.string(), name: z.string(), labourMinorPerHour: z.number(), stopMinorPerHour: z.number() })),
-  kinds: z.array(z.object({ key: z.string(), name: z.string(), column: z.string(), partClass: z.enum(PART_CLASSES), lifeUnit: z.string(), canClean: z.boolean(), changeMin: z.number(), cleanMin: z.number(), confirmDays: z.number().nullable(), synonyms: z.array(z.string()) })),
-  rules: z.array(z.object({ kindKey: z.string(), classKey: z.string(), changeLimit: z.number().nullable(), cleanLimit: z.number().nullable(), lookDays: z.number().nullable(), chosenBy: z.string().nullable(), chosenMs: z.number() })),
-  parts: z.array(z.object({ id: z.string(), code: z.string(), name: z.string(), kindKey: z.string(), familyId: z.string().nullable(), wireSizeMm: z.number().nullable(), priceMinor: z.number().nullable(), onHand: z.number().nullable() })),
-  wires: z.array(z.object({ id: z.string(), name: z.string(), construction: z.string(), diameterMm: z.number(), densityGPerCm3: z.number(), spoolKg: z.number() })),
+  classes: z.array(
+    z.object({ key: z.string(), name: z.string(), labourMinorPerHour: z.number(), stopMinorPerHour: z.number() }),
+  ),
+  kinds: z.array(
+    z.object({
+      key: z.string(),
+      name: z.string(),
+      column: z.string(),
+      partClass: z.enum(PART_CLASSES),
+      lifeUnit: z.string(),
+      canClean: z.boolean(),
+      changeMin: z.number(),
+      cleanMin: z.number(),
+      confirmDays: z.number().nullable(),
+      synonyms: z.array(z.string()),
+    }),
+  ),
+  rules: z.array(
+    z.object({
+      kindKey: z.string(),
+      classKey: z.string(),
+      changeLimit: z.number().nullable(),
+      cleanLimit: z.number().nullable(),
+      lookDays: z.number().nullable(),
+      chosenBy: z.string().nullable(),
+      chosenMs: z.number(),
+    }),
+  ),
+  parts: z.array(
+    z.object({
+      id: z.string(),
+      code: z.string(),
+      name: z.string(),
+      kindKey: z.string(),
+      familyId: z.string().nullable(),
+      wireSizeMm: z.number().nullable(),
+      priceMinor: z.number().nullable(),
+      onHand: z.number().nullable(),
+    }),
+  ),
+  wires: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      construction: z.string(),
+      diameterMm: z.number(),
+      densityGPerCm3: z.number(),
+      spoolKg: z.number(),
+    }),
+  ),
   families: z.array(z.object({ id: z.string(), name: z.string() })),
-  shifts: z.array(z.object({ areaId: z.string().nullable(), name: z.string(), weekdays: z.array(z.number()), start: z.string(), end: z.string(), breaks: z.array(z.object({ start: z.string(), minutes: z.number() })) })),
+  shifts: z.array(
+    z.object({
+      areaId: z.string().nullable(),
+      name: z.string(),
+      weekdays: z.array(z.number()),
+      start: z.string(),
+      end: z.string(),
+      breaks: z.array(z.object({ start: z.string(), minutes: z.number() })),
+    }),
+  ),
   holidays: z.array(z.object({ day: z.string(), name: z.string() })),
   people: z.array(personLine),
   devices: z.array(deviceLine),

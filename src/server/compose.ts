@@ -5,17 +5,42 @@ import { type Deps } from './http/context.ts'
 import { makeApp } from './http/app.ts'
 import { Calendar } from './time/calendar.ts'
 
-export interface Composed { deps: Deps; app: Express; changes: Changes; close: () => Promise<void> }
-export interface ComposeInput { databaseUrl: string; webFolder: string | null; onFault: (problem: unknown) => void; now?: () => number; random?: () => number; signInsPerMinute?: number }
+export interface Composed {
+  deps: Deps
+  app: Express
+  changes: Changes
+  close: () => Promise<void>
+}
+export interface ComposeInput {
+  databaseUrl: string
+  webFolder: string | null
+  onFault: (problem: unknown) => void
+  now?: () => number
+  random?: () => number
+  signInsPerMinute?: number
+}
 
 /** The one place where parts are put together; tests hand in their own clock and random source. */
 export function compose(input: ComposeInput): Composed {
   const database = openDatabase(input.databaseUrl)
-  const deps: Deps = { db: database.db, calendar: new Calendar(), now: input.now ?? Date.now, random: input.random ?? Math.random }
+  const deps: Deps = {
+    db: database.db,
+    calendar: new Calendar(),
+    now: input.now ?? Date.now,
+    random: input.random ?? Math.random,
+  }
   const changes = new Changes(database.db, deps.now, input.onFault)
-  const app = makeApp({ deps, changes, webFolder: input.webFolder, onFault: input.onFault, ...(input.signInsPerMinute ? { signInsPerMinute: input.signInsPerMinute } : {}) })
+  const app = makeApp({
+    deps,
+    changes,
+    webFolder: input.webFolder,
+    onFault: input.onFault,
+    ...(input.signInsPerMinute ? { signInsPerMinute: input.signInsPerMinute } : {}),
+  })
   return {
-    deps, app, changes,
+    deps,
+    app,
+    changes,
     close: async () => {
       changes.stop()
       await database.close()

@@ -12,6 +12,9 @@ export type Env = Readonly<z.infer<typeof shape>>
 /** The environment, read and checked once; what is wrong is said by name. */
 export function readEnv(source: Record<string, string | undefined>): Env {
   const read = shape.safeParse(source)
-  if (!read.success) throw new Error(`The environment is off: ${read.error.issues.map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}`)
+  if (!read.success)
+    throw new Error(
+      `The environment is off: ${read.error.issues.map((i) => `${i.path.join('.')} ${i.message}`).join('; ')}`,
+    )
   return Object.freeze(read.data)
 }

@@ -19,7 +19,11 @@ async function main(): Promise<void> {
   const env = readEnv(process.env)
   const logger = pino({ level: env.LOG_LEVEL })
   await migrateDatabase(env.DATABASE_URL, folderOf(['../../src/server/db/migrations', './db/migrations']))
-  const parts = compose({ databaseUrl: env.DATABASE_URL, webFolder: folderOf(['../web', '../../dist/web']), onFault: (problem) => logger.error(problem) })
+  const parts = compose({
+    databaseUrl: env.DATABASE_URL,
+    webFolder: folderOf(['../web', '../../dist/web']),
+    onFault: (problem) => logger.error(problem),
+  })
   const say = (text: string) => (env.SAY_READY === '1' ? process.stdout.write(`${text}\n`) : undefined)
   if (env.WITH_DEMO === '1' && (await isEmpty(parts.deps))) {
     say('Building the demo yard with 18 months of history (once, about 20 seconds) …')

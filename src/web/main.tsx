@@ -14,7 +14,10 @@ const client = new QueryClient({ defaultOptions: { queries: { staleTime: STALE_M
 /** Floor comes with the first load; the rest when it is asked for. */
 const router = createBrowserRouter([
   {
-    path: '/', Component: Shell, ErrorBoundary: Nowhere, HydrateFallback: () => null,
+    path: '/',
+    Component: Shell,
+    ErrorBoundary: Nowhere,
+    HydrateFallback: () => null,
     children: [
       { index: true, Component: FloorPage },
       { path: 'gun/:stationId', lazy: async () => ({ Component: (await import('./gun/GunPage.tsx')).GunPage }) },
@@ -31,6 +34,8 @@ const root = document.getElementById('root')
 if (!root) throw new Error('main: expected #root in the page')
 createRoot(root).render(
   <StrictMode>
-    <QueryClientProvider client={client}><RouterProvider router={router} /></QueryClientProvider>
+    <QueryClientProvider client={client}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>
   </StrictMode>,
 )

@@ -19,8 +19,17 @@ export interface Clock {
   schedule: Schedule | null
   runOn: RunOn
 }
-export interface RunOn { fromMs: number; perWorkedHour: number; dayCv: number; days: number }
-export interface Amount { amount: number; estimated: number; sd: number }
+export interface RunOn {
+  fromMs: number
+  perWorkedHour: number
+  dayCv: number
+  days: number
+}
+export interface Amount {
+  amount: number
+  estimated: number
+  sd: number
+}
 
 const HOUR_MS = 3_600_000
 const DAY_MS = 24 * HOUR_MS
@@ -44,13 +53,20 @@ export function buildClock(counter: Counter, spans: readonly UsageSpan[], schedu
     totals.estimated[i + 1] = (totals.estimated[i] ?? 0) + (isEstimate(piece.source) ? piece.amount : 0)
     totals.spread[i + 1] = (totals.spread[i] ?? 0) + piece.amount * SOURCE_SPREAD[piece.source]
   })
-  const clock = { counter, pieces, totals, schedule, runOn: { fromMs: 0, perWorkedHour: 0, dayCv: GUESS_DAY_CV, days: 0 } }
+  const clock = {
+    counter,
+    pieces,
+    totals,
+    schedule,
+    runOn: { fromMs: 0, perWorkedHour: 0, dayCv: GUESS_DAY_CV, days: 0 },
+  }
   return { ...clock, runOn: runOnOf(clock) }
 }
 
 function fillHoles(pieces: readonly ClockPiece[], schedule: Schedule | null): ClockPiece[] {
   if (!schedule || pieces.length < 2) return [...pieces]
-  const isHole = (a: ClockPiece, b: ClockPiece) => b.fromMs - a.toMs >= DAY_MS && workedMs(schedule, a.toMs, b.fromMs) > 0
+  const isHole = (a: ClockPiece, b: ClockPiece) =>
+    b.fromMs - a.toMs >= DAY_MS && workedMs(schedule, a.toMs, b.fromMs) > 0
   let holesMs = 0
   pieces.forEach((piece, i) => {
     const after = pieces[i + 1]

@@ -13,9 +13,18 @@ export interface UsageEntry {
   arcHours: number | null
   starts: number | null
 }
-export interface HeadClocks { kg: Clock | null; arcHours: Clock | null; starts: Clock | null }
+export interface HeadClocks {
+  kg: Clock | null
+  arcHours: Clock | null
+  starts: Clock | null
+}
 
-export interface SpoolLoad { atMs: number; labelKg: number; loggedMs: number; leftKg?: number | null }
+export interface SpoolLoad {
+  atMs: number
+  labelKg: number
+  loggedMs: number
+  leftKg?: number | null
+}
 
 /**
  * Spool loads as usage: when the next spool goes on, the one before has been used but for what was left on it.
@@ -27,14 +36,24 @@ export function spoolUsage(loads: readonly SpoolLoad[]): UsageEntry[] {
   return distinct.slice(0, -1).map((load, i) => {
     const next = distinct[i + 1] as SpoolLoad
     const kg = Math.max(0, load.labelKg - (next.leftKg ?? 0))
-    return { fromMs: load.atMs, toMs: next.atMs, source: 'label', loggedMs: next.loggedMs, kg, arcHours: null, starts: null }
+    return {
+      fromMs: load.atMs,
+      toMs: next.atMs,
+      source: 'label',
+      loggedMs: next.loggedMs,
+      kg,
+      arcHours: null,
+      starts: null,
+    }
   })
 }
 
 function spansOf(counter: Counter, entries: readonly UsageEntry[]): UsageSpan[] {
   return entries.flatMap((entry) => {
     const amount = entry[counter]
-    return amount === null ? [] : [{ fromMs: entry.fromMs, toMs: entry.toMs, amount, source: entry.source, loggedMs: entry.loggedMs }]
+    return amount === null
+      ? []
+      : [{ fromMs: entry.fromMs, toMs: entry.toMs, amount, source: entry.source, loggedMs: entry.loggedMs }]
   })
 }
 
@@ -47,7 +66,11 @@ function converted(spans: readonly UsageSpan[], factor: number): UsageSpan[] {
  * kg per arc hour (wire and wire speed); starts are never invented.
  * @param kgPerArcHour null when wire or speed is not known: then nothing is converted
  */
-export function buildHeadClocks(entries: readonly UsageEntry[], kgPerArcHour: number | null, schedule: Schedule | null): HeadClocks {
+export function buildHeadClocks(
+  entries: readonly UsageEntry[],
+  kgPerArcHour: number | null,
+  schedule: Schedule | null,
+): HeadClocks {
   const kg = spansOf('kg', entries)
   const arcHours = spansOf('arcHours', entries)
   const toKg = kgPerArcHour ? converted(arcHours, kgPerArcHour) : []
@@ -59,20 +82,35 @@ export function buildHeadClocks(entries: readonly UsageEntry[], kgPerArcHour: nu
   }
 }
 
-export interface Disagreement { better: UsageSource; weaker: UsageSource; betterAmount: number; weakerAmount: number }
+export interface Disagreement {
+  better: UsageSource
+  weaker: UsageSource
+  betterAmount: number
+  weakerAmount: number
+}
 const SHOWN_ABOVE = 0.15
 
 /**
  * Where two sources tell of the same time, does the weaker differ from the better one by over 15%?
  * Only spans that better ones cover wholly are compared.
  */
-export function sourceDisagreement(counter: Counter, entries: readonly UsageEntry[], schedule: Schedule | null): Disagreement[] {
+export function sourceDisagreement(
+  counter: Counter,
+  entries: readonly UsageEntry[],
+  schedule: Schedule | null,
+): Disagreement[] {
   const spans = spansOf(counter, entries)
   const sources = [...new Set(spans.map((s) => s.source))].sort((a, b) => rankOf(counter, a) - rankOf(counter, b))
   return sources.slice(1).flatMap((weaker) => {
     const better = sources[0] as UsageSource
-    const pieces = bestPieces(counter, spans.filter((s) => s.source === better), schedule)
-    const sums = spans.filter((s) => s.source === weaker).reduce((acc, span) => addCovered(acc, span, pieces), { betterAmount: 0, weakerAmount: 0 })
+    const pieces = bestPieces(
+      counter,
+      spans.filter((s) => s.source === better),
+      schedule,
+    )
+    const sums = spans
+      .filter((s) => s.source === weaker)
+      .reduce((acc, span) => addCovered(acc, span, pieces), { betterAmount: 0, weakerAmount: 0 })
     const isFar = sums.betterAmount > 0 && Math.abs(sums.weakerAmount / sums.betterAmount - 1) > SHOWN_ABOVE
     return isFar ? [{ better, weaker, ...sums }] : []
   })

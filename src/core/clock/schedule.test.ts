@@ -1,16 +1,29 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { afterWorked, backWorked, makeSchedule, nextWindow, shiftEndMs, workedMs, workingDays, type Span } from './schedule.ts'
+import {
+  afterWorked,
+  backWorked,
+  makeSchedule,
+  nextWindow,
+  shiftEndMs,
+  workedMs,
+  workingDays,
+  type Span,
+} from './schedule.ts'
 
 const HOUR = 3_600_000
 const DAY = 24 * HOUR
 /** Five days of 06:00–09:15, 09:30–14:00, from instant 0. */
-const week = makeSchedule(Array.from({ length: 5 }, (_, d) => [
-  { fromMs: d * DAY + 6 * HOUR, toMs: d * DAY + 9.25 * HOUR },
-  { fromMs: d * DAY + 9.5 * HOUR, toMs: d * DAY + 14 * HOUR },
-]).flat())
+const week = makeSchedule(
+  Array.from({ length: 5 }, (_, d) => [
+    { fromMs: d * DAY + 6 * HOUR, toMs: d * DAY + 9.25 * HOUR },
+    { fromMs: d * DAY + 9.5 * HOUR, toMs: d * DAY + 14 * HOUR },
+  ]).flat(),
+)
 
-const spans = fc.array(fc.tuple(fc.integer({ min: 0, max: 5000 }), fc.integer({ min: 1, max: 400 })), { minLength: 1, maxLength: 20 }).map((list) => list.map(([a, b]): Span => ({ fromMs: a, toMs: a + b })))
+const spans = fc
+  .array(fc.tuple(fc.integer({ min: 0, max: 5000 }), fc.integer({ min: 1, max: 400 })), { minLength: 1, maxLength: 20 })
+  .map((list) => list.map(([a, b]): Span => ({ fromMs: a, toMs: a + b })))
 /** Slow oracle: counts milliseconds one by one. */
 const slowWorked = (list: Span[], from: number, to: number) => {
   let sum = 0
@@ -20,18 +33,24 @@ const slowWorked = (list: Span[], from: number, to: number) => {
 
 describe('schedule', () => {
   it('counts working time as counting every millisecond would', () => {
-    fc.assert(fc.property(spans, fc.integer({ min: 0, max: 5500 }), fc.integer({ min: 0, max: 800 }), (list, from, length) => {
-      expect(workedMs(makeSchedule(list), from, from + length)).toBe(slowWorked(list, from, from + length))
-    }), { seed: 7, numRuns: 60 })
+    fc.assert(
+      fc.property(spans, fc.integer({ min: 0, max: 5500 }), fc.integer({ min: 0, max: 800 }), (list, from, length) => {
+        expect(workedMs(makeSchedule(list), from, from + length)).toBe(slowWorked(list, from, from + length))
+      }),
+      { seed: 7, numRuns: 60 },
+    )
   })
   it('going forward by some work and back by the same ends where it began, inside working time', () => {
-    fc.assert(fc.property(fc.double({ min: 0.01, max: 20, noNaN: true }), (hours) => {
-      const start = 6.5 * HOUR
-      const there = afterWorked(week, start, hours * HOUR)
-      expect(there).not.toBeNull()
-      expect(workedMs(week, start, there ?? 0)).toBeCloseTo(hours * HOUR, 0)
-      expect(backWorked(week, there ?? 0, hours * HOUR)).toBeCloseTo(start, 0)
-    }), { seed: 3 })
+    fc.assert(
+      fc.property(fc.double({ min: 0.01, max: 20, noNaN: true }), (hours) => {
+        const start = 6.5 * HOUR
+        const there = afterWorked(week, start, hours * HOUR)
+        expect(there).not.toBeNull()
+        expect(workedMs(week, start, there ?? 0)).toBeCloseTo(hours * HOUR, 0)
+        expect(backWorked(week, there ?? 0, hours * HOUR)).toBeCloseTo(start, 0)
+      }),
+      { seed: 3 },
+    )
   })
   it('takes wall time where no pattern is known', () => {
     expect(workedMs(null, 0, HOUR)).toBe(HOUR)
@@ -51,7 +70,12 @@ describe('schedule', () => {
   })
   it('counts days with work in them', () => expect(workingDays(week, 0, 7 * DAY)).toBe(5))
   it('joins overlapping stretches and refuses reversed ones', () => {
-    expect(makeSchedule([{ fromMs: 0, toMs: 10 }, { fromMs: 5, toMs: 20 }]).spans).toEqual([{ fromMs: 0, toMs: 20 }])
+    expect(
+      makeSchedule([
+        { fromMs: 0, toMs: 10 },
+        { fromMs: 5, toMs: 20 },
+      ]).spans,
+    ).toEqual([{ fromMs: 0, toMs: 20 }])
     expect(() => makeSchedule([{ fromMs: 5, toMs: 5 }])).toThrow('expected toMs > fromMs')
   })
 })

@@ -2,15 +2,22 @@
  * Working time as disjoint stretches in UTC. Clocks run only inside them; `null` stands for "no pattern known", and
  * then wall time is working time. Instants are UTC milliseconds.
  */
-export interface Span { fromMs: number; toMs: number }
-export interface Schedule { spans: readonly Span[]; workedBeforeMs: Float64Array }
+export interface Span {
+  fromMs: number
+  toMs: number
+}
+export interface Schedule {
+  spans: readonly Span[]
+  workedBeforeMs: Float64Array
+}
 
 /** Sorts, checks and joins stretches. Overlaps are joined; an empty or reversed one is misuse. */
 export function makeSchedule(stretches: readonly Span[]): Schedule {
   const sorted = [...stretches].sort((a, b) => a.fromMs - b.fromMs)
   const spans: Span[] = []
   for (const stretch of sorted) {
-    if (!(stretch.toMs > stretch.fromMs)) throw new RangeError(`makeSchedule: expected toMs > fromMs, got ${stretch.fromMs}…${stretch.toMs}`)
+    if (!(stretch.toMs > stretch.fromMs))
+      throw new RangeError(`makeSchedule: expected toMs > fromMs, got ${stretch.fromMs}…${stretch.toMs}`)
     const last = spans.at(-1)
     if (last && stretch.fromMs < last.toMs) last.toMs = Math.max(last.toMs, stretch.toMs)
     else spans.push({ ...stretch })
@@ -79,7 +86,8 @@ export function workingDays(schedule: Schedule | null, fromMs: number, toMs: num
   const dayMs = 86_400_000
   if (!schedule) return Math.max(0, ((toMs - fromMs) / dayMs) * (5 / 7))
   let days = 0
-  for (let at = fromMs; at < toMs && days < 400; at += dayMs) if (workedMs(schedule, at, Math.min(at + dayMs, toMs)) > 0) days++
+  for (let at = fromMs; at < toMs && days < 400; at += dayMs)
+    if (workedMs(schedule, at, Math.min(at + dayMs, toMs)) > 0) days++
   return days
 }
 

@@ -17,7 +17,12 @@ const RANK: Record<Counter, readonly UsageSource[]> = {
  * maker's fill, a shift total is somebody's estimate, a conversion rests on a guessed wire speed.
  */
 export const SOURCE_SPREAD: Record<UsageSource, number> = {
-  telemetry: 0.01, weighed: 0.02, label: 0.05, shiftLog: 0.1, converted: 0.25, rate: 0.5,
+  telemetry: 0.01,
+  weighed: 0.02,
+  label: 0.05,
+  shiftLog: 0.1,
+  converted: 0.25,
+  rate: 0.5,
 }
 
 /** Sources that are not a count of anything: drawn hollow. */

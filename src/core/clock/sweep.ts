@@ -2,9 +2,16 @@ import { rankOf, type Counter, type UsageSource } from './source.ts'
 import { workedMs, type Schedule, type Span } from './schedule.ts'
 
 /** An amount used between two instants, as one source tells it. */
-export interface UsageSpan extends Span { amount: number; source: UsageSource; loggedMs: number }
+export interface UsageSpan extends Span {
+  amount: number
+  source: UsageSource
+  loggedMs: number
+}
 /** A stretch of the clock told by one source. */
-export interface ClockPiece extends Span { amount: number; source: UsageSource }
+export interface ClockPiece extends Span {
+  amount: number
+  source: UsageSource
+}
 
 function share(schedule: Schedule | null, part: Span, whole: Span): number {
   const worked = workedMs(schedule, whole.fromMs, whole.toMs)
@@ -27,9 +34,15 @@ export function bestPieces(counter: Counter, spans: readonly UsageSpan[], schedu
   for (let i = 0; i + 1 < edges.length; i++) {
     const part = { fromMs: edges[i] ?? 0, toMs: edges[i + 1] ?? 0 }
     open = open.filter((s) => s.toMs > part.fromMs)
-    while (next < sorted.length && (sorted[next]?.fromMs ?? Infinity) <= part.fromMs) open.push(sorted[next++] as UsageSpan)
+    while (next < sorted.length && (sorted[next]?.fromMs ?? Infinity) <= part.fromMs)
+      open.push(sorted[next++] as UsageSpan)
     const best = winner(counter, open)
-    if (best) appendPiece(pieces, { ...part, amount: best.amount * share(schedule, part, best), source: best.source }, best === last)
+    if (best)
+      appendPiece(
+        pieces,
+        { ...part, amount: best.amount * share(schedule, part, best), source: best.source },
+        best === last,
+      )
     last = best
   }
   return pieces

@@ -8,11 +8,22 @@ export interface RankedInput {
   walkOrder: number
   isParked: boolean
   downSinceMs: number | null
-  wants: readonly { position: string; state: PositionState; act: 'change' | 'clean' | 'look' | null; minutes: number; due: Due | null }[]
+  wants: readonly {
+    position: string
+    state: PositionState
+    act: 'change' | 'clean' | 'look' | null
+    minutes: number
+    due: Due | null
+  }[]
   /** Money an hour of standing costs here, minor units; ranks guns of equal lateness. */
   stopRateMinorPerHour: number
 }
-export interface OpenedRow { stationId: string; minutes: number; shiftsOver: number; rank: number }
+export interface OpenedRow {
+  stationId: string
+  minutes: number
+  shiftsOver: number
+  rank: number
+}
 
 const HOUR_MS = 3_600_000
 const SHIFT_HOURS = 8
@@ -35,9 +46,19 @@ export function openedRows(guns: readonly RankedInput[], schedule: Schedule | nu
     if (gun.downSinceMs === null && (gun.isParked || wants.length === 0)) return []
     const over = Math.max(0, ...wants.map((want) => shiftsOver(want.due, schedule, nowMs)))
     const minutes = wants.reduce((sum, want) => sum + want.minutes, 0)
-    return [{ stationId: gun.stationId, minutes, shiftsOver: over, rank: rankOf(gun, { wants, over, nowMs }), walkOrder: gun.walkOrder }]
+    return [
+      {
+        stationId: gun.stationId,
+        minutes,
+        shiftsOver: over,
+        rank: rankOf(gun, { wants, over, nowMs }),
+        walkOrder: gun.walkOrder,
+      },
+    ]
   })
-  return rows.sort((a, b) => b.rank - a.rank || a.walkOrder - b.walkOrder).map(({ stationId, minutes, shiftsOver: over, rank }) => ({ stationId, minutes, shiftsOver: over, rank }))
+  return rows
+    .sort((a, b) => b.rank - a.rank || a.walkOrder - b.walkOrder)
+    .map(({ stationId, minutes, shiftsOver: over, rank }) => ({ stationId, minutes, shiftsOver: over, rank }))
 }
 
 function rankOf(gun: RankedInput, at: { wants: RankedInput['wants']; over: number; nowMs: number }): number {

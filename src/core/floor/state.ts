@@ -49,7 +49,8 @@ export function stateOf(input: PositionInput): PositionVerdict {
   if (input.isDownHere) return { state: 'down', ...none }
   if (input.hasWrongPart) return { state: 'wrong', ...none }
   const worst = mostUsed(input.dues)
-  if (worst && isDueBefore(worst.due, input.cutoffMs)) return { state: 'due', act: worst.act, due: worst.due, why: null }
+  if (worst && isDueBefore(worst.due, input.cutoffMs))
+    return { state: 'due', act: worst.act, due: worst.due, why: null }
   if (isLookDue(input)) return { state: 'look', act: 'look', due: worst?.due ?? null, why: null }
   const why = notSeenWhy(input)
   if (why) return { state: 'notSeen', act: null, due: worst?.due ?? null, why }
@@ -58,10 +59,14 @@ export function stateOf(input: PositionInput): PositionVerdict {
 }
 
 function mostUsed(dues: PositionInput['dues']) {
-  return dues.reduce<PositionInput['dues'][number] | null>((most, d) => (!most || d.due.usedFraction > most.due.usedFraction ? d : most), null)
+  return dues.reduce<PositionInput['dues'][number] | null>(
+    (most, d) => (!most || d.due.usedFraction > most.due.usedFraction ? d : most),
+    null,
+  )
 }
 
-const isDueBefore = (due: Due, cutoffMs: number) => due.isReached || (due.reachedMs !== null && due.reachedMs < cutoffMs)
+const isDueBefore = (due: Due, cutoffMs: number) =>
+  due.isReached || (due.reachedMs !== null && due.reachedMs < cutoffMs)
 
 function isLookDue({ lookEveryDays, seenMs, nowMs }: PositionInput): boolean {
   return lookEveryDays !== null && seenMs !== null && nowMs - seenMs > lookEveryDays * DAY_MS

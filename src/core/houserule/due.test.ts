@@ -4,7 +4,9 @@ import { dueOf } from './due.ts'
 
 const HOUR = 3_600_000
 const DAY = 24 * HOUR
-const schedule = makeSchedule(Array.from({ length: 60 }, (_, d) => ({ fromMs: d * DAY + 6 * HOUR, toMs: d * DAY + 14 * HOUR })))
+const schedule = makeSchedule(
+  Array.from({ length: 60 }, (_, d) => ({ fromMs: d * DAY + 6 * HOUR, toMs: d * DAY + 14 * HOUR })),
+)
 const runOn = (over = {}) => ({ fromMs: 6 * HOUR, perWorkedHour: 0.25, dayCv: 0.3, days: 14, ...over })
 const base = { amount: 4, estimated: 0, sd: 0.2 }
 
@@ -32,6 +34,10 @@ describe('a usage limit', () => {
     expect(due.isReached).toBe(true)
     expect(due.reachedMs).toBeCloseTo(12 * HOUR, -4)
   })
-  it('is reached at no time when nothing runs', () => expect(dueOf({ limit: 7, base, runOn: runOn({ perWorkedHour: 0 }), schedule, nowMs: 6 * HOUR }).reachedMs).toBeNull())
-  it('of nothing is misuse', () => expect(() => dueOf({ limit: 0, base, runOn: null, schedule, nowMs: 0 })).toThrow('expected limit > 0'))
+  it('is reached at no time when nothing runs', () =>
+    expect(
+      dueOf({ limit: 7, base, runOn: runOn({ perWorkedHour: 0 }), schedule, nowMs: 6 * HOUR }).reachedMs,
+    ).toBeNull())
+  it('of nothing is misuse', () =>
+    expect(() => dueOf({ limit: 0, base, runOn: null, schedule, nowMs: 0 })).toThrow('expected limit > 0'))
 })

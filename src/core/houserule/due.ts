@@ -2,8 +2,17 @@ import { afterWorked, backWorked, workedMs, type Schedule } from '@core/clock/sc
 import { addRunOn, type Amount, type RunOn } from '@core/clock/clock.ts'
 
 /** A fixed-usage house rule: change or clean at this much use. */
-export interface UsageLimit { act: 'change' | 'clean'; limit: number }
-export interface DueInput { limit: number; base: Amount; runOn: RunOn | null; schedule: Schedule | null; nowMs: number }
+export interface UsageLimit {
+  act: 'change' | 'clean'
+  limit: number
+}
+export interface DueInput {
+  limit: number
+  base: Amount
+  runOn: RunOn | null
+  schedule: Schedule | null
+  nowMs: number
+}
 export interface Due {
   used: number
   usedSd: number

@@ -3,9 +3,25 @@ declare const brand: unique symbol
 export type Id<Name extends string> = string & { readonly [brand]: Name }
 
 export const ID_PREFIX = {
-  site: 'site', area: 'area', station: 'stn', carrier: 'car', kind: 'kind', family: 'fam', part: 'part', wire: 'wire',
-  person: 'per', device: 'dev', event: 'ev', usage: 'use', life: 'life', rule: 'rule', pattern: 'shift', session: 'ses',
-  stoppage: 'stop', mount: 'mnt', run: 'run',
+  site: 'site',
+  area: 'area',
+  station: 'stn',
+  carrier: 'car',
+  kind: 'kind',
+  family: 'fam',
+  part: 'part',
+  wire: 'wire',
+  person: 'per',
+  device: 'dev',
+  event: 'ev',
+  usage: 'use',
+  life: 'life',
+  rule: 'rule',
+  pattern: 'shift',
+  session: 'ses',
+  stoppage: 'stop',
+  mount: 'mnt',
+  run: 'run',
 } as const
 export type IdName = keyof typeof ID_PREFIX
 

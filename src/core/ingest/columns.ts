@@ -1,7 +1,15 @@
 /** A column a sheet may have, with the words people head it by. */
-export interface Wanted { key: string; words: readonly string[]; isNeeded: boolean }
+export interface Wanted {
+  key: string
+  words: readonly string[]
+  isNeeded: boolean
+}
 
-const norm = (text: string) => text.toLowerCase().replace(/[^a-z0-9]+/g, ' ').trim()
+const norm = (text: string) =>
+  text
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, ' ')
+    .trim()
 
 /**
  * Guesses which heading is which wanted column: same words first, then a heading that contains the word; each heading is
@@ -14,7 +22,9 @@ export function guessColumns(headings: readonly string[], wanted: readonly Wante
   const take = (fits: (heading: string, word: string) => boolean) => {
     for (const { key, words } of wanted) {
       if (key in found) continue
-      const index = headings.findIndex((heading, i) => !taken.has(i) && words.some((word) => fits(norm(heading), norm(word))))
+      const index = headings.findIndex(
+        (heading, i) => !taken.has(i) && words.some((word) => fits(norm(heading), norm(word))),
+      )
       if (index >= 0) {
         found[key] = index
         taken.add(index)
@@ -50,12 +60,16 @@ export const USAGE_COLUMNS: readonly Wanted[] = [
  * it (or any other than exactly three) is the decimal mark; the last of both kinds is.
  */
 export function parseNumber(text: string): number | null {
-  const plain = text.trim().replace(/\s|'|’/g, '').replace(/[a-zA-Z²³]+$/, '')
+  const plain = text
+    .trim()
+    .replace(/\s|'|’/g, '')
+    .replace(/[a-zA-Z²³]+$/, '')
   if (!/^-?[\d.,]+$/.test(plain)) return null
   const comma = plain.lastIndexOf(',')
   const point = plain.lastIndexOf('.')
   let standard = plain
-  if (comma >= 0 && point >= 0) standard = comma > point ? plain.replace(/\./g, '').replace(',', '.') : plain.replace(/,/g, '')
+  if (comma >= 0 && point >= 0)
+    standard = comma > point ? plain.replace(/\./g, '').replace(',', '.') : plain.replace(/,/g, '')
   else if (comma >= 0) standard = plain.split(',').length > 2 ? plain.replace(/,/g, '') : plain.replace(',', '.')
   const value = Number(standard)
   return Number.isFinite(value) ? value : null

@@ -1,4 +1,12 @@
-import { type CarrierId, type DeviceId, type EventId, type PartId, type PersonId, type StationId, type WireId } from '@core/ids/id.ts'
+import {
+  type CarrierId,
+  type DeviceId,
+  type EventId,
+  type PartId,
+  type PersonId,
+  type StationId,
+  type WireId,
+} from '@core/ids/id.ts'
 import { type OutReason, type Position } from '@core/path/columns.ts'
 
 /**
@@ -6,7 +14,15 @@ import { type OutReason, type Position } from '@core/path/columns.ts'
  * `count` > 1 on `fitted` means: so many went on since the last log, the last of them now.
  */
 export type Fact =
-  | { kind: 'fitted'; carrierId: CarrierId; position: Position; partId: PartId | null; outReason: OutReason; count: number; entryAge: 'new' | 'unknown' }
+  | {
+      kind: 'fitted'
+      carrierId: CarrierId
+      position: Position
+      partId: PartId | null
+      outReason: OutReason
+      count: number
+      entryAge: 'new' | 'unknown'
+    }
   | { kind: 'removed'; carrierId: CarrierId; position: Position; outReason: OutReason }
   | { kind: 'cleaned'; carrierId: CarrierId; position: Position }
   | { kind: 'confirmed'; carrierId: CarrierId; position: Position | null }
@@ -25,7 +41,12 @@ export type FactKind = Fact['kind']
 export const PRECISIONS = ['exact', 'shift', 'day', 'week'] as const
 export type Precision = (typeof PRECISIONS)[number]
 
-export interface Occurrence { fact: Fact; happenedMs: number; precision: Precision; stationId: StationId | null }
+export interface Occurrence {
+  fact: Fact
+  happenedMs: number
+  precision: Precision
+  stationId: StationId | null
+}
 
 /** One line of the ledger: a fact, or a correction that names an older line. */
 export interface LedgerEvent {
@@ -41,7 +62,11 @@ export interface LedgerEvent {
 }
 
 /** `replacement` null: it did not happen. */
-export interface Correction { type: 'correction'; correctsId: EventId; replacement: Occurrence | null }
+export interface Correction {
+  type: 'correction'
+  correctsId: EventId
+  replacement: Occurrence | null
+}
 
 export const carrierOf = (fact: Fact): CarrierId | null => ('carrierId' in fact ? fact.carrierId : null)
 export const partOf = (fact: Fact): PartId | null => ('partId' in fact ? fact.partId : null)

@@ -4,14 +4,25 @@ import { type LifeUnit } from '@core/path/columns.ts'
 import { type Counter } from '@core/clock/source.ts'
 
 /** A stretch in which a carrier hung, through its chain, on one head. */
-export interface ChainStretch { headId: CarrierId; fromMs: number; toMs: number | null }
-interface Link { onId: CarrierId; fromMs: number; toMs: number | null }
+export interface ChainStretch {
+  headId: CarrierId
+  fromMs: number
+  toMs: number | null
+}
+interface Link {
+  onId: CarrierId
+  fromMs: number
+  toMs: number | null
+}
 
 /**
  * Stretches in which the whole chain existed: each link of the child cut by the stretches of what it hung on.
  * Off the chain a part does not age.
  */
-export function chainStretches(links: readonly Link[], stretchesOf: (parent: CarrierId) => readonly ChainStretch[]): ChainStretch[] {
+export function chainStretches(
+  links: readonly Link[],
+  stretchesOf: (parent: CarrierId) => readonly ChainStretch[],
+): ChainStretch[] {
   return links.flatMap((link) =>
     stretchesOf(link.onId).flatMap((stretch) => {
       const fromMs = Math.max(link.fromMs, stretch.fromMs)
@@ -27,14 +38,22 @@ function earlier(a: number | null, b: number | null): number | null {
 }
 
 const NOTHING: Amount = { amount: 0, estimated: 0, sd: 0 }
-export interface Exposure { kg: Amount | null; arcHours: Amount | null; starts: Amount | null }
+export interface Exposure {
+  kg: Amount | null
+  arcHours: Amount | null
+  starts: Amount | null
+}
 export type ClocksOf = (headId: CarrierId) => { kg: Clock | null; arcHours: Clock | null; starts: Clock | null }
 
 /**
  * Exposure between two instants: Σ of the head's clock differences over the chain's stretches, per counter.
  * null for a counter that some head in the stretch has no clock for: not zero, not known.
  */
-export function exposureOver(stretches: readonly ChainStretch[], clocksOf: ClocksOf, span: { fromMs: number; toMs: number }): Exposure {
+export function exposureOver(
+  stretches: readonly ChainStretch[],
+  clocksOf: ClocksOf,
+  span: { fromMs: number; toMs: number },
+): Exposure {
   const inside = stretches.flatMap((s) => {
     const fromMs = Math.max(s.fromMs, span.fromMs)
     const toMs = Math.min(s.toMs ?? span.toMs, span.toMs)

@@ -29,9 +29,27 @@ export interface FoldedLife {
   /** Times it was cleaned while in place. */
   cleanings: number
 }
-export interface FoldedPosition { position: Position; openLife: FoldedLife | null; cleanedMs: number | null; cleanings: number; seenMs: number | null }
-export interface FoldedMount { onId: CarrierId; fromMs: number; toMs: number | null; fromEventId: EventId }
-export interface FoldedSpool { atMs: number; wireId: WireId | null; labelKg: number | null; leftKg: number | null; loggedMs: number; eventId: EventId }
+export interface FoldedPosition {
+  position: Position
+  openLife: FoldedLife | null
+  cleanedMs: number | null
+  cleanings: number
+  seenMs: number | null
+}
+export interface FoldedMount {
+  onId: CarrierId
+  fromMs: number
+  toMs: number | null
+  fromEventId: EventId
+}
+export interface FoldedSpool {
+  atMs: number
+  wireId: WireId | null
+  labelKg: number | null
+  leftKg: number | null
+  loggedMs: number
+  eventId: EventId
+}
 
 export interface CarrierStory {
   lives: FoldedLife[]
@@ -60,39 +78,82 @@ function apply(story: CarrierStory, standing: Standing): void {
   const { fact, happenedMs } = standing
   story.lastMs = happenedMs
   switch (fact.kind) {
-    case 'fitted': return applyFitted(story, standing, fact)
-    case 'removed': return applyRemoved(story, standing, fact)
-    case 'cleaned': return applyCleaned(positionOf(story, fact.position), happenedMs)
-    case 'confirmed': return applyConfirmed(story, fact.position, happenedMs)
-    case 'mounted': return applyMounted(story, standing, fact.onId)
+    case 'fitted':
+      return applyFitted(story, standing, fact)
+    case 'removed':
+      return applyRemoved(story, standing, fact)
+    case 'cleaned':
+      return applyCleaned(positionOf(story, fact.position), happenedMs)
+    case 'confirmed':
+      return applyConfirmed(story, fact.position, happenedMs)
+    case 'mounted':
+      return applyMounted(story, standing, fact.onId)
     case 'wireLoaded':
-      story.spools.push({ atMs: happenedMs, wireId: fact.wireId, labelKg: fact.labelKg, leftKg: fact.leftKg, loggedMs: standing.loggedMs, eventId: standing.eventId })
+      story.spools.push({
+        atMs: happenedMs,
+        wireId: fact.wireId,
+        labelKg: fact.labelKg,
+        leftKg: fact.leftKg,
+        loggedMs: standing.loggedMs,
+        eventId: standing.eventId,
+      })
       return
-    default: return
+    default:
+      return
   }
 }
 
-function applyFitted(story: CarrierStory, standing: Standing, fact: Extract<Standing['fact'], { kind: 'fitted' }>): void {
+function applyFitted(
+  story: CarrierStory,
+  standing: Standing,
+  fact: Extract<Standing['fact'], { kind: 'fitted' }>,
+): void {
   const position = positionOf(story, fact.position)
   // With ×n the part found on was the first of n since the last log: the stretch stands for n lives, none of them exact.
   if (position.openLife) closeLife(story, position, { standing, reason: fact.outReason, count: fact.count })
   position.openLife = {
-    position: fact.position, partId: fact.partId, fromMs: standing.happenedMs, fromEventId: standing.eventId, fromPrecision: standing.precision,
-    entryAge: fact.entryAge, toMs: null, toEventId: null, toPrecision: null, outReason: null, count: 1, cleanings: 0,
+    position: fact.position,
+    partId: fact.partId,
+    fromMs: standing.happenedMs,
+    fromEventId: standing.eventId,
+    fromPrecision: standing.precision,
+    entryAge: fact.entryAge,
+    toMs: null,
+    toEventId: null,
+    toPrecision: null,
+    outReason: null,
+    count: 1,
+    cleanings: 0,
   }
   position.cleanedMs = standing.happenedMs
   position.cleanings = 0
   position.seenMs = standing.happenedMs
 }
 
-function closeLife(story: CarrierStory, position: FoldedPosition, end: { standing: Standing; reason: OutReason; count: number }): void {
+function closeLife(
+  story: CarrierStory,
+  position: FoldedPosition,
+  end: { standing: Standing; reason: OutReason; count: number },
+): void {
   const life = position.openLife
   if (!life) return
-  story.lives.push({ ...life, toMs: end.standing.happenedMs, toEventId: end.standing.eventId, toPrecision: end.standing.precision, outReason: end.reason, count: end.count, cleanings: position.cleanings })
+  story.lives.push({
+    ...life,
+    toMs: end.standing.happenedMs,
+    toEventId: end.standing.eventId,
+    toPrecision: end.standing.precision,
+    outReason: end.reason,
+    count: end.count,
+    cleanings: position.cleanings,
+  })
   position.openLife = null
 }
 
-function applyRemoved(story: CarrierStory, standing: Standing, fact: Extract<Standing['fact'], { kind: 'removed' }>): void {
+function applyRemoved(
+  story: CarrierStory,
+  standing: Standing,
+  fact: Extract<Standing['fact'], { kind: 'removed' }>,
+): void {
   const position = positionOf(story, fact.position)
   closeLife(story, position, { standing, reason: fact.outReason, count: 1 })
   position.seenMs = standing.happenedMs

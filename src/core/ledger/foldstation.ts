@@ -11,19 +11,36 @@ import { byTime, type Standing } from './resolve.ts'
  *
  * 1. At most one stoppage is open. A second "it's down" names the place, it does not start another.
  */
-export interface FoldedStoppage { fromMs: number; fromEventId: EventId; position: Position | null; toMs: number | null; endedBy: 'running' | 'log' | null }
-export interface StationStory { stoppages: FoldedStoppage[]; isParked: boolean; lastMs: number | null }
+export interface FoldedStoppage {
+  fromMs: number
+  fromEventId: EventId
+  position: Position | null
+  toMs: number | null
+  endedBy: 'running' | 'log' | null
+}
+export interface StationStory {
+  stoppages: FoldedStoppage[]
+  isParked: boolean
+  lastMs: number | null
+}
 
 const SHOWS_USE = new Set(['fitted', 'removed', 'cleaned', 'confirmed', 'wireLoaded', 'mounted'])
 
 export function foldStation(facts: readonly Standing[]): StationStory {
   const story: StationStory = { stoppages: [], isParked: false, lastMs: null }
   for (const { fact, happenedMs, eventId } of [...facts].sort(byTime)) {
-    if (fact.kind === 'stopped') open(story, { fromMs: happenedMs, fromEventId: eventId, position: fact.position, toMs: null, endedBy: null })
+    if (fact.kind === 'stopped')
+      open(story, { fromMs: happenedMs, fromEventId: eventId, position: fact.position, toMs: null, endedBy: null })
     else if (fact.kind === 'restarted') close(story, happenedMs, 'running')
     else if (SHOWS_USE.has(fact.kind)) close(story, happenedMs, 'log')
     if (fact.kind === 'parked') story.isParked = true
-    else if (fact.kind === 'unparked' || fact.kind === 'stopped' || fact.kind === 'restarted' || SHOWS_USE.has(fact.kind)) story.isParked = false
+    else if (
+      fact.kind === 'unparked' ||
+      fact.kind === 'stopped' ||
+      fact.kind === 'restarted' ||
+      SHOWS_USE.has(fact.kind)
+    )
+      story.isParked = false
     if (fact.kind !== 'usageEntered' && fact.kind !== 'shopChanged') story.lastMs = happenedMs
   }
   return story

@@ -11,13 +11,21 @@ import { type Correction, type LedgerEvent, type Occurrence } from './event.ts'
  * 3. A correction that is itself replaced says the newer replacement.
  * 4. The order in which lines arrive changes nothing.
  */
-export interface Standing extends Occurrence { eventId: EventId; loggedMs: number }
+export interface Standing extends Occurrence {
+  eventId: EventId
+  loggedMs: number
+}
 
 export function standingFacts(events: readonly LedgerEvent[]): Standing[] {
   const corrections = lastCorrections(events)
   return events.flatMap((event) => {
     if (event.body.type === 'correction') return []
-    const said = { fact: event.body.fact, happenedMs: event.happenedMs, precision: event.precision, stationId: event.stationId }
+    const said = {
+      fact: event.body.fact,
+      happenedMs: event.happenedMs,
+      precision: event.precision,
+      stationId: event.stationId,
+    }
     const standing = resolve(event.id, said, corrections)
     return standing ? [{ ...standing, eventId: event.id, loggedMs: event.loggedMs }] : []
   })
@@ -46,7 +54,10 @@ function resolve(id: EventId, said: Occurrence, corrections: Map<EventId, Correc
 }
 
 /** A withdrawn correction is skipped; any other says its replacement, or the newest one put in its place. */
-function resolveCorrection(correction: CorrectionEvent, corrections: Map<EventId, CorrectionEvent[]>): 'withdrawn' | { says: Occurrence | null } {
+function resolveCorrection(
+  correction: CorrectionEvent,
+  corrections: Map<EventId, CorrectionEvent[]>,
+): 'withdrawn' | { says: Occurrence | null } {
   for (const newer of corrections.get(correction.id) ?? []) {
     const verdict = resolveCorrection(newer, corrections)
     if (verdict === 'withdrawn') continue
@@ -55,7 +66,14 @@ function resolveCorrection(correction: CorrectionEvent, corrections: Map<EventId
   return { says: correction.body.replacement }
 }
 
-const RANK: Partial<Record<Occurrence['fact']['kind'], number>> = { mounted: 0, removed: 1, restarted: 2, unparked: 2, fitted: 3, stopped: 5 }
+const RANK: Partial<Record<Occurrence['fact']['kind'], number>> = {
+  mounted: 0,
+  removed: 1,
+  restarted: 2,
+  unparked: 2,
+  fitted: 3,
+  stopped: 5,
+}
 
 /** Order of a carrier's life: by when it happened; at the same instant removed before fitted; then as logged. */
 export function byTime(a: Standing, b: Standing): number {

@@ -1,15 +1,27 @@
 /** 97.5% point of the standard normal. */
 const Z_95 = 1.959963984540054
 
-export interface LifeTimes { time: readonly number[]; event: readonly number[]; entry?: readonly number[] }
+export interface LifeTimes {
+  time: readonly number[]
+  event: readonly number[]
+  entry?: readonly number[]
+}
 export interface SurvivalStep {
-  time: number; nRisk: number; nEvent: number; survival: number
+  time: number
+  nRisk: number
+  nEvent: number
+  survival: number
   /** Greenwood's variance; undefined (null) once survival is 0. */
   greenwoodVar: number | null
   lower: number | null
   upper: number | null
 }
-export interface SurvivalCurve { steps: SurvivalStep[]; median: number | null; medianLower: number | null; medianUpper: number | null }
+export interface SurvivalCurve {
+  steps: SurvivalStep[]
+  median: number | null
+  medianLower: number | null
+  medianUpper: number | null
+}
 
 /**
  * Kaplan–Meier survival with Greenwood's variance and the log-log band: S = Π(1 − d/n), var = S²Σ d/(n(n−d)),
@@ -32,14 +44,25 @@ export function kaplanMeier(lives: LifeTimes): SurvivalCurve {
     steps.push({ time, nRisk, nEvent, survival, ...band(logSurvival, greenwood) })
   }
   const first = (value: (step: SurvivalStep) => number | null) =>
-    steps.find((step) => { const s = value(step); return s !== null && s <= 0.5 + 1e-12 })?.time ?? null
-  return { steps, median: first((s) => s.survival), medianLower: first((s) => s.lower), medianUpper: first((s) => s.upper) }
+    steps.find((step) => {
+      const s = value(step)
+      return s !== null && s <= 0.5 + 1e-12
+    })?.time ?? null
+  return {
+    steps,
+    median: first((s) => s.survival),
+    medianLower: first((s) => s.lower),
+    medianUpper: first((s) => s.upper),
+  }
 }
 
 function checkLives({ time, event, entry }: LifeTimes): void {
-  if (time.length !== event.length) throw new RangeError(`kaplanMeier: expected as many events as times, got ${event.length} and ${time.length}`)
-  if (entry && entry.length !== time.length) throw new RangeError(`kaplanMeier: expected as many entries as times, got ${entry.length}`)
-  for (const t of time) if (!(t >= 0) || !Number.isFinite(t)) throw new RangeError(`kaplanMeier: expected times >= 0, got ${t}`)
+  if (time.length !== event.length)
+    throw new RangeError(`kaplanMeier: expected as many events as times, got ${event.length} and ${time.length}`)
+  if (entry && entry.length !== time.length)
+    throw new RangeError(`kaplanMeier: expected as many entries as times, got ${entry.length}`)
+  for (const t of time)
+    if (!(t >= 0) || !Number.isFinite(t)) throw new RangeError(`kaplanMeier: expected times >= 0, got ${t}`)
 }
 
 function band(logSurvival: number, greenwood: number) {
@@ -47,7 +70,11 @@ function band(logSurvival: number, greenwood: number) {
   const survival = Math.exp(logSurvival)
   if (logSurvival === 0) return { greenwoodVar: 0, lower: 1, upper: 1 }
   const theta = Math.exp((Z_95 * Math.sqrt(greenwood)) / Math.abs(logSurvival))
-  return { greenwoodVar: survival * survival * greenwood, lower: Math.exp(logSurvival * theta), upper: Math.exp(logSurvival / theta) }
+  return {
+    greenwoodVar: survival * survival * greenwood,
+    lower: Math.exp(logSurvival * theta),
+    upper: Math.exp(logSurvival / theta),
+  }
 }
 
 function riskCounts({ time, event, entry }: LifeTimes) {
@@ -55,7 +82,7 @@ function riskCounts({ time, event, entry }: LifeTimes) {
   const entries = [...(entry ?? [])].sort((a, b) => a - b)
   const counts: { time: number; nRisk: number; nEvent: number }[] = []
   let entered = 0
-  for (let i = 0; i < exits.length; ) {
+  for (let i = 0; i < exits.length;) {
     const t = exits[i]?.t ?? 0
     while (entered < entries.length && (entries[entered] ?? 0) < t) entered++
     const nRisk = (entry ? entered : exits.length) - i
@@ -81,17 +108,23 @@ export function restrictedMean(curve: SurvivalCurve, tau: number): { rmst: numbe
     areaFrom[i] = (areaFrom[i + 1] ?? 0) + step.survival * ((ends[i] ?? tau) - step.time)
   }
   const rmst = Math.min(tau, steps[0]?.time ?? tau) + (areaFrom[0] ?? 0)
-  const variance = steps.reduce((sum, s, i) => (s.nRisk === s.nEvent ? sum : sum + ((areaFrom[i] ?? 0) ** 2 * s.nEvent) / (s.nRisk * (s.nRisk - s.nEvent))), 0)
+  const variance = steps.reduce(
+    (sum, s, i) =>
+      s.nRisk === s.nEvent ? sum : sum + ((areaFrom[i] ?? 0) ** 2 * s.nEvent) / (s.nRisk * (s.nRisk - s.nEvent)),
+    0,
+  )
   return { rmst, se: Math.sqrt(variance) }
 }
 
-export type UsualLife = { ok: true; median: number; n: number; failures: number } | { ok: false; reason: string; n: number }
+export type UsualLife =
+  { ok: true; median: number; n: number; failures: number } | { ok: false; reason: string; n: number }
 const OWN_LIVES_NEEDED = 5
 
 /** "Usual here": the Kaplan–Meier median of own lives, silent below five worn ones or when half have not yet gone. */
 export function usualLife(lives: LifeTimes): UsualLife {
   const failures = lives.event.filter((e) => e === 1).length
-  if (failures < OWN_LIVES_NEEDED) return { ok: false, reason: `only ${failures} worn out here so far`, n: lives.time.length }
+  if (failures < OWN_LIVES_NEEDED)
+    return { ok: false, reason: `only ${failures} worn out here so far`, n: lives.time.length }
   const { median } = kaplanMeier(lives)
   if (median === null) return { ok: false, reason: 'fewer than half have worn out', n: lives.time.length }
   return { ok: true, median, n: lives.time.length, failures }

@@ -1,5 +1,17 @@
 /** The wire path: always these columns, in this order, under these names. `off` stands apart: off the wire. */
-export const COLUMNS = ['spool', 'inlet', 'rolls', 'outlet', 'pin', 'liner', 'neck', 'diffuser', 'tip', 'nozzle', 'gas'] as const
+export const COLUMNS = [
+  'spool',
+  'inlet',
+  'rolls',
+  'outlet',
+  'pin',
+  'liner',
+  'neck',
+  'diffuser',
+  'tip',
+  'nozzle',
+  'gas',
+] as const
 export type Column = (typeof COLUMNS)[number]
 
 /** What carries a part: the chain is part → (neck) → gun → head → station. */
@@ -13,7 +25,17 @@ export type LifeUnit = (typeof LIFE_UNITS)[number]
 export const PART_CLASSES = ['process consumable', 'wear part', 'durable part'] as const
 export type PartClass = (typeof PART_CLASSES)[number]
 
-export const OUT_REASONS = ['worn', 'burnedBack', 'due', 'knocked', 'toTry', 'stripped', 'blocked', 'kinked', 'notSaid'] as const
+export const OUT_REASONS = [
+  'worn',
+  'burnedBack',
+  'due',
+  'knocked',
+  'toTry',
+  'stripped',
+  'blocked',
+  'kinked',
+  'notSaid',
+] as const
 export type OutReason = (typeof OUT_REASONS)[number]
 
 /** A position is a kind, or a kind and a lane where two wires share a nozzle: `tip`, `tip#2`. */

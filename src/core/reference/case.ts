@@ -4,27 +4,49 @@
  * information, except that exactness of yes/no answers always counts. The most specific tolerance key wins.
  */
 export type Json = null | boolean | number | string | Json[] | { [key: string]: Json }
-export interface Tolerance { rel?: number; abs?: number }
-export interface ReferenceCase { id: string; kind?: string; inputs: { [key: string]: Json }; expected: { [key: string]: Json }; tolerance?: { [key: string]: Tolerance | string } }
-export type CaseResult = { verdict: 'ok' | 'off'; largestRelativeError: number; where: string | null } | { verdict: 'not built' }
+export interface Tolerance {
+  rel?: number
+  abs?: number
+}
+export interface ReferenceCase {
+  id: string
+  kind?: string
+  inputs: { [key: string]: Json }
+  expected: { [key: string]: Json }
+  tolerance?: { [key: string]: Tolerance | string }
+}
+export type CaseResult =
+  { verdict: 'ok' | 'off'; largestRelativeError: number; where: string | null } | { verdict: 'not built' }
 export type Solver = (inputs: { [key: string]: Json }) => { [key: string]: Json }
 
-interface Seen { worst: number; where: string | null; isOff: boolean }
+interface Seen {
+  worst: number
+  where: string | null
+  isOff: boolean
+}
 
 export function judgeCase(one: ReferenceCase, solve: Solver): CaseResult {
   const seen: Seen = { worst: 0, where: null, isOff: false }
   const got = solve(one.inputs)
-  for (const [key, expected] of Object.entries(one.expected)) compare({ got: got[key], expected, path: [key], tolerance: one.tolerance ?? {}, seen })
+  for (const [key, expected] of Object.entries(one.expected))
+    compare({ got: got[key], expected, path: [key], tolerance: one.tolerance ?? {}, seen })
   return { verdict: seen.isOff ? 'off' : 'ok', largestRelativeError: seen.worst, where: seen.where }
 }
 
-interface Comparing { got: Json | undefined; expected: Json; path: string[]; tolerance: NonNullable<ReferenceCase['tolerance']>; seen: Seen }
+interface Comparing {
+  got: Json | undefined
+  expected: Json
+  path: string[]
+  tolerance: NonNullable<ReferenceCase['tolerance']>
+  seen: Seen
+}
 
 function compare(at: Comparing): void {
   const { got, expected, path, seen } = at
   if (expected !== null && typeof expected === 'object') {
     const inner = got !== null && typeof got === 'object' ? (got as { [key: string]: Json }) : {}
-    for (const [key, value] of Object.entries(expected)) compare({ ...at, got: inner[key], expected: value, path: [...path, key] })
+    for (const [key, value] of Object.entries(expected))
+      compare({ ...at, got: inner[key], expected: value, path: [...path, key] })
     return
   }
   const tolerance = toleranceFor(path, at.tolerance)

@@ -6,7 +6,10 @@ import { solverFor } from './solvers.ts'
 const FILES = ['../life/reference/kaplan-meier.json', '../spools/reference/spool-and-wire.json']
 
 describe.each(FILES)('%s', (file) => {
-  const { set, cases } = JSON.parse(readFileSync(new URL(file, import.meta.url), 'utf8')) as { set: string; cases: ReferenceCase[] }
+  const { set, cases } = JSON.parse(readFileSync(new URL(file, import.meta.url), 'utf8')) as {
+    set: string
+    cases: ReferenceCase[]
+  }
   it.each(cases)('$id agrees', (one) => {
     const solve = solverFor(set, one.kind)
     expect(solve && judgeCase(one, solve)).toMatchObject({ verdict: 'ok' })
@@ -15,7 +18,8 @@ describe.each(FILES)('%s', (file) => {
 
 describe('judging a case', () => {
   const one = { id: 'x', inputs: {}, expected: { a: 1, ok: true }, tolerance: { a: { rel: 1e-6 } } }
-  it('accepts what is within tolerance and tells the largest error', () => expect(judgeCase(one, () => ({ a: 1 + 5e-7, ok: true }))).toMatchObject({ verdict: 'ok', where: 'a' }))
+  it('accepts what is within tolerance and tells the largest error', () =>
+    expect(judgeCase(one, () => ({ a: 1 + 5e-7, ok: true }))).toMatchObject({ verdict: 'ok', where: 'a' }))
   it('refuses what is not, what is missing, and what is NaN', () => {
     for (const a of [1.1, null, NaN]) expect(judgeCase(one, () => ({ a, ok: true })).verdict).toBe('off')
     expect(judgeCase(one, () => ({ a: 1, ok: false })).verdict).toBe('off')

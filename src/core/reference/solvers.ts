@@ -1,5 +1,14 @@
 import { kaplanMeier, restrictedMean } from '@core/life/kaplanmeier.ts'
-import { areaMm2, coredDensity, gramPerMetre, kgPerArcHour, lengthFromMassM, outerDiameterMm, packingFromFullSpool, woundMassKg } from '@core/spools/wire.ts'
+import {
+  areaMm2,
+  coredDensity,
+  gramPerMetre,
+  kgPerArcHour,
+  lengthFromMassM,
+  outerDiameterMm,
+  packingFromFullSpool,
+  woundMassKg,
+} from '@core/spools/wire.ts'
 import { inchToMm, ipmToMetrePerMin } from '@core/units/convert.ts'
 import { type Json, type Solver } from './case.ts'
 
@@ -10,8 +19,12 @@ const num = (inputs: Inputs, key: string): number => {
   return value
 }
 const list = (inputs: Inputs, key: string): number[] => (inputs[key] as number[] | undefined) ?? []
-const diameter = (inputs: Inputs) => (inputs['unit'] === 'in' ? inchToMm(num(inputs, 'diameter')) : num(inputs, 'diameter'))
-const speed = (inputs: Inputs) => (inputs['speedUnit'] === 'in/min' || inputs['speedUnit'] === 'ipm' ? ipmToMetrePerMin(num(inputs, 'wireFeedSpeed')) : num(inputs, 'wireFeedSpeed'))
+const diameter = (inputs: Inputs) =>
+  inputs['unit'] === 'in' ? inchToMm(num(inputs, 'diameter')) : num(inputs, 'diameter')
+const speed = (inputs: Inputs) =>
+  inputs['speedUnit'] === 'in/min' || inputs['speedUnit'] === 'ipm'
+    ? ipmToMetrePerMin(num(inputs, 'wireFeedSpeed'))
+    : num(inputs, 'wireFeedSpeed')
 const wire = (inputs: Inputs) => ({ diameterMm: diameter(inputs), densityGPerCm3: num(inputs, 'densityGPerCm3') })
 
 const linearMass: Solver = (inputs) => {
@@ -26,16 +39,29 @@ const linearMass: Solver = (inputs) => {
 const rate: Solver = (inputs) => {
   const consumption = kgPerArcHour(wire(inputs), speed(inputs))
   const efficiency = typeof inputs['depositionEfficiency'] === 'number' ? inputs['depositionEfficiency'] : 1
-  return { metrePerMin: speed(inputs), consumptionKgPerHour: consumption, depositionKgPerHour: consumption * efficiency }
+  return {
+    metrePerMin: speed(inputs),
+    consumptionKgPerHour: consumption,
+    depositionKgPerHour: consumption * efficiency,
+  }
 }
 
 const cored: Solver = (inputs) => {
-  const made = coredDensity({ sheathDensity: num(inputs, 'sheathDensity'), coreDensity: num(inputs, 'coreDensity'), fillBasis: inputs['fillBasis'] === 'massFraction' ? 'massFraction' : 'coreAreaFraction', fill: num(inputs, 'fill') })
+  const made = coredDensity({
+    sheathDensity: num(inputs, 'sheathDensity'),
+    coreDensity: num(inputs, 'coreDensity'),
+    fillBasis: inputs['fillBasis'] === 'massFraction' ? 'massFraction' : 'coreAreaFraction',
+    fill: num(inputs, 'fill'),
+  })
   const g = gramPerMetre(diameter(inputs), made.effectiveDensity)
   return { ...made, gramPerMetre: g, metallicGramPerMetre: g * (1 - made.massFraction) }
 }
 
-const winding = (inputs: Inputs) => ({ outerDiameterMm: num(inputs, 'outerDiameterMm'), hubDiameterMm: num(inputs, 'hubDiameterMm'), widthMm: num(inputs, 'widthMm') })
+const winding = (inputs: Inputs) => ({
+  outerDiameterMm: num(inputs, 'outerDiameterMm'),
+  hubDiameterMm: num(inputs, 'hubDiameterMm'),
+  widthMm: num(inputs, 'widthMm'),
+})
 
 const remaining: Solver = (inputs) => {
   const massKg = woundMassKg(winding(inputs), num(inputs, 'packingFactor'), num(inputs, 'densityGPerCm3'))
@@ -43,7 +69,15 @@ const remaining: Solver = (inputs) => {
 }
 
 const outer: Solver = (inputs) => ({
-  outerDiameterMm: outerDiameterMm({ hubDiameterMm: num(inputs, 'hubDiameterMm'), widthMm: num(inputs, 'widthMm'), packingFactor: num(inputs, 'packingFactor'), densityGPerCm3: num(inputs, 'densityGPerCm3') }, num(inputs, 'massKg')),
+  outerDiameterMm: outerDiameterMm(
+    {
+      hubDiameterMm: num(inputs, 'hubDiameterMm'),
+      widthMm: num(inputs, 'widthMm'),
+      packingFactor: num(inputs, 'packingFactor'),
+      densityGPerCm3: num(inputs, 'densityGPerCm3'),
+    },
+    num(inputs, 'massKg'),
+  ),
 })
 
 const hoursLeft: Solver = (inputs) => {
@@ -59,10 +93,21 @@ const survival: Solver = (inputs) => {
   const column = (pick: (step: (typeof curve.steps)[number]) => number | null) => curve.steps.map(pick)
   return {
     steps: {
-      time: column((s) => s.time), nRisk: column((s) => s.nRisk), nEvent: column((s) => s.nEvent), survival: column((s) => s.survival), greenwoodVar: column((s) => s.greenwoodVar),
-      seSurvival: column((s) => (s.greenwoodVar === null ? null : Math.sqrt(s.greenwoodVar))), logLogLower: column((s) => s.lower), logLogUpper: column((s) => s.upper),
+      time: column((s) => s.time),
+      nRisk: column((s) => s.nRisk),
+      nEvent: column((s) => s.nEvent),
+      survival: column((s) => s.survival),
+      greenwoodVar: column((s) => s.greenwoodVar),
+      seSurvival: column((s) => (s.greenwoodVar === null ? null : Math.sqrt(s.greenwoodVar))),
+      logLogLower: column((s) => s.lower),
+      logLogUpper: column((s) => s.upper),
     },
-    median: curve.median, medianLower: curve.medianLower, medianUpper: curve.medianUpper, rmst: mean.rmst, seRmst: mean.se, tau,
+    median: curve.median,
+    medianLower: curve.medianLower,
+    medianUpper: curve.medianUpper,
+    rmst: mean.rmst,
+    seRmst: mean.se,
+    tau,
   }
 }
 
@@ -75,7 +120,10 @@ export const SOLVERS: Readonly<Record<string, Solver>> = {
   'spool-and-wire/flux-cored': cored,
   'spool-and-wire/spool-remaining': remaining,
   'spool-and-wire/outer-diameter-from-mass': outer,
-  'spool-and-wire/packing-from-full-spool': (inputs) => ({ packingFactor: packingFromFullSpool(winding(inputs), num(inputs, 'densityGPerCm3'), num(inputs, 'massKg')) }),
+  'spool-and-wire/packing-from-full-spool': (inputs) => ({
+    packingFactor: packingFromFullSpool(winding(inputs), num(inputs, 'densityGPerCm3'), num(inputs, 'massKg')),
+  }),
   'spool-and-wire/hours-left': hoursLeft,
 }
-export const solverFor = (set: string, kind: string | undefined): Solver | undefined => SOLVERS[`${set}/${kind ?? ''}`] ?? SOLVERS[set]
+export const solverFor = (set: string, kind: string | undefined): Solver | undefined =>
+  SOLVERS[`${set}/${kind ?? ''}`] ?? SOLVERS[set]

@@ -45,9 +45,25 @@ export type SimAct =
   | { kind: 'wireLoaded'; labelKg: number }
   | { kind: 'stopped'; position: string }
   | { kind: 'restarted' }
-export interface SimEvent { gun: string; atMs: number; act: SimAct; isLogged: boolean; precision: 'exact' | 'shift'; lifeUsed?: number }
-export interface SimUsage { gun: string; fromMs: number; toMs: number; arcHours: number; kg: number }
-export interface SimHistory { events: SimEvent[]; usage: SimUsage[] }
+export interface SimEvent {
+  gun: string
+  atMs: number
+  act: SimAct
+  isLogged: boolean
+  precision: 'exact' | 'shift'
+  lifeUsed?: number
+}
+export interface SimUsage {
+  gun: string
+  fromMs: number
+  toMs: number
+  arcHours: number
+  kg: number
+}
+export interface SimHistory {
+  events: SimEvent[]
+  usage: SimUsage[]
+}
 
 const MIN_MS = 60_000
 
@@ -58,7 +74,11 @@ export function simulate(guns: readonly SimGun[], seed: number): SimHistory {
   return history
 }
 
-interface Wearing { part: SimPart; left: number; used: number }
+interface Wearing {
+  part: SimPart
+  left: number
+  used: number
+}
 
 function simulateGun(gun: SimGun, random: () => number, history: SimHistory): void {
   const parts: Wearing[] = gun.parts.map((part) => ({ part, ...freshLife(part, gun, random) }))
@@ -71,7 +91,9 @@ function simulateGun(gun: SimGun, random: () => number, history: SimHistory): vo
     history.usage.push({ gun: gun.key, ...shift, arcHours, kg })
     const log = logger(gun, { shift, random, history })
     parts.forEach((wearing, i) => (parts[i] = wearThrough(wearing, { gun, arcHours, kg, random, log, shift })))
-    gun.cleans.forEach((clean, i) => (sinceClean[i] = cleanThrough((sinceClean[i] ?? 0) + arcHours, { clean, arcHours, log })))
+    gun.cleans.forEach(
+      (clean, i) => (sinceClean[i] = cleanThrough((sinceClean[i] ?? 0) + arcHours, { clean, arcHours, log })),
+    )
     spoolKg -= kg
     while (spoolKg <= 0) {
       log(1 + spoolKg / kg, { kind: 'wireLoaded', labelKg: gun.spoolKg }, { logShare: gun.spoolLogShare })
@@ -93,22 +115,43 @@ function logger(gun: SimGun, at: { shift: Span; random: () => number; history: S
   return (share, act, { logShare, lifeUsed }) => {
     const isLate = random() < gun.lateShare
     const isLogged = random() < logShare
-    const atMs = isLate ? shift.toMs - Math.round(random() * 10) * MIN_MS : shift.fromMs + Math.min(Math.max(share, 0.01), 0.99) * (shift.toMs - shift.fromMs)
-    history.events.push({ gun: gun.key, atMs: Math.round(atMs), act, isLogged, precision: isLate ? 'shift' : 'exact', ...(lifeUsed === undefined ? {} : { lifeUsed }) })
+    const atMs = isLate
+      ? shift.toMs - Math.round(random() * 10) * MIN_MS
+      : shift.fromMs + Math.min(Math.max(share, 0.01), 0.99) * (shift.toMs - shift.fromMs)
+    history.events.push({
+      gun: gun.key,
+      atMs: Math.round(atMs),
+      act,
+      isLogged,
+      precision: isLate ? 'shift' : 'exact',
+      ...(lifeUsed === undefined ? {} : { lifeUsed }),
+    })
     return isLogged
   }
 }
 
-interface ShiftAt { gun: SimGun; arcHours: number; kg: number; random: () => number; log: Log; shift: Span }
+interface ShiftAt {
+  gun: SimGun
+  arcHours: number
+  kg: number
+  random: () => number
+  log: Log
+  shift: Span
+}
 
 /** One part through one shift: it may wear out or be knocked several times, or be changed by rule at the start. */
 function wearThrough(wearing: Wearing, at: ShiftAt): Wearing {
   const { part } = wearing
   const amount = part.unit === 'kg' ? at.kg : at.arcHours
   let { left, used } = wearing
-  const isByRule = part.rule && at.shift.fromMs >= part.rule.fromMs && used >= part.rule.limit && at.random() < part.rule.kept
+  const isByRule =
+    part.rule && at.shift.fromMs >= part.rule.fromMs && used >= part.rule.limit && at.random() < part.rule.kept
   if (isByRule) {
-    at.log(0.02, { kind: 'fitted', position: part.position, reason: 'due' }, { logShare: at.gun.logShare, lifeUsed: used })
+    at.log(
+      0.02,
+      { kind: 'fitted', position: part.position, reason: 'due' },
+      { logShare: at.gun.logShare, lifeUsed: used },
+    )
     ;({ left, used } = freshLife(part, at.gun, at.random))
   }
   let rest = amount
@@ -126,12 +169,19 @@ function wearThrough(wearing: Wearing, at: ShiftAt): Wearing {
 function endLife(end: { part: SimPart; used: number; isKnocked: boolean; share: number }, at: ShiftAt): void {
   const { part, used, isKnocked, share } = end
   const reason = isKnocked ? 'knocked' : drawReason(part.reasons, at.random)
-  const standsMin = !isKnocked && part.stops && at.random() < part.stops.chance ? drawLogNormal(at.random, part.stops.medianMin, 0.6) : 0
+  const standsMin =
+    !isKnocked && part.stops && at.random() < part.stops.chance
+      ? drawLogNormal(at.random, part.stops.medianMin, 0.6)
+      : 0
   const shiftMin = (at.shift.toMs - at.shift.fromMs) / MIN_MS
   // Who logs a stoppage logs all of it: the three lines stand or fall together.
   const logShare = at.random() < at.gun.logShare ? 1 : 0
   if (standsMin > 0) at.log(share, { kind: 'stopped', position: part.position }, { logShare })
-  at.log(share + standsMin / shiftMin, { kind: 'fitted', position: part.position, reason }, { logShare, lifeUsed: used })
+  at.log(
+    share + standsMin / shiftMin,
+    { kind: 'fitted', position: part.position, reason },
+    { logShare, lifeUsed: used },
+  )
   if (standsMin > 0) at.log(share + (standsMin + 1) / shiftMin, { kind: 'restarted' }, { logShare })
 }
 
@@ -146,7 +196,11 @@ function cleanThrough(since: number, at: { clean: SimGun['cleans'][number]; arcH
   let rest = since
   while (rest >= clean.everyArcHours) {
     rest -= clean.everyArcHours
-    log(1 - Math.min(rest, arcHours) / arcHours, { kind: 'cleaned', position: clean.position }, { logShare: clean.logShare })
+    log(
+      1 - Math.min(rest, arcHours) / arcHours,
+      { kind: 'cleaned', position: clean.position },
+      { logShare: clean.logShare },
+    )
   }
   return rest
 }

@@ -28,12 +28,22 @@ export function lengthFromMassM(wire: { diameterMm: number; densityGPerCm3: numb
   return (massKg * 1000) / gramPerMetre(wire.diameterMm, wire.densityGPerCm3)
 }
 
-export interface CoredFill { sheathDensity: number; coreDensity: number; fillBasis: 'massFraction' | 'coreAreaFraction'; fill: number }
+export interface CoredFill {
+  sheathDensity: number
+  coreDensity: number
+  fillBasis: 'massFraction' | 'coreAreaFraction'
+  fill: number
+}
 
 /** Density of a cored wire without voids: 1/(F/ρc + (1−F)/ρs) by mass fraction F, (1−a)ρs + aρc by core area a. */
-export function coredDensity(fill: CoredFill): { effectiveDensity: number; coreAreaFraction: number; massFraction: number } {
+export function coredDensity(fill: CoredFill): {
+  effectiveDensity: number
+  coreAreaFraction: number
+  massFraction: number
+} {
   const { sheathDensity: rs, coreDensity: rc } = fill
-  if (!(fill.fill >= 0 && fill.fill < 1)) throw new RangeError(`coredDensity: expected fill in [0, 1), got ${fill.fill}`)
+  if (!(fill.fill >= 0 && fill.fill < 1))
+    throw new RangeError(`coredDensity: expected fill in [0, 1), got ${fill.fill}`)
   if (fill.fillBasis === 'massFraction') {
     const effectiveDensity = 1 / (fill.fill / rc + (1 - fill.fill) / rs)
     return { effectiveDensity, coreAreaFraction: (fill.fill * effectiveDensity) / rc, massFraction: fill.fill }
@@ -42,7 +52,11 @@ export function coredDensity(fill: CoredFill): { effectiveDensity: number; coreA
   return { effectiveDensity, coreAreaFraction: fill.fill, massFraction: (fill.fill * rc) / effectiveDensity }
 }
 
-export interface Winding { outerDiameterMm: number; hubDiameterMm: number; widthMm: number }
+export interface Winding {
+  outerDiameterMm: number
+  hubDiameterMm: number
+  widthMm: number
+}
 
 function windingVolumeMm3(winding: Winding): number {
   const { outerDiameterMm: outer, hubDiameterMm: hub, widthMm } = winding

@@ -3,8 +3,20 @@ import { inchToMm } from './convert.ts'
 /** Sizes that wire is sold in. An inch size and the metric one beside it are two names of one wire on the floor. */
 const NOMINAL_MM = [0.6, 0.8, 0.9, 1.0, 1.2, 1.4, 1.6, 2.0, 2.4] as const
 const INCH_NAMES: Record<string, number> = {
-  '.023': 0.6, '.024': 0.6, '.025': 0.6, '.030': 0.8, '.035': 0.9, '.040': 1.0, '.045': 1.2, '.047': 1.2,
-  '.052': 1.4, '.055': 1.4, '.062': 1.6, '.063': 1.6, '.078': 2.0, '.094': 2.4,
+  '.023': 0.6,
+  '.024': 0.6,
+  '.025': 0.6,
+  '.030': 0.8,
+  '.035': 0.9,
+  '.040': 1.0,
+  '.045': 1.2,
+  '.047': 1.2,
+  '.052': 1.4,
+  '.055': 1.4,
+  '.062': 1.6,
+  '.063': 1.6,
+  '.078': 2.0,
+  '.094': 2.4,
 }
 const TOLERANCE_MM = 0.04
 
@@ -33,7 +45,10 @@ function inchSize(inch: number): number {
 }
 
 function nominal(mm: number, text: string): WireSize {
-  const nearest = NOMINAL_MM.reduce((best, size) => (Math.abs(size - mm) < Math.abs(best - mm) ? size : best), NOMINAL_MM[0])
+  const nearest = NOMINAL_MM.reduce(
+    (best, size) => (Math.abs(size - mm) < Math.abs(best - mm) ? size : best),
+    NOMINAL_MM[0],
+  )
   if (Math.abs(nearest - mm) > TOLERANCE_MM) {
     return { ok: false, reason: `"${text}" is no wire size we know; sizes run 0.6 to 2.4 mm (.023 to .094)` }
   }
@@ -42,6 +57,16 @@ function nominal(mm: number, text: string): WireSize {
 
 /** The inch name of a nominal metric size, `.035` for 0.9; undefined where there is none. */
 export function inchName(diameterMm: number): string | undefined {
-  const preferred: Record<string, string> = { '0.6': '.023', '0.8': '.030', '0.9': '.035', '1': '.040', '1.2': '.045', '1.4': '.052', '1.6': '.062', '2': '.078', '2.4': '.094' }
+  const preferred: Record<string, string> = {
+    '0.6': '.023',
+    '0.8': '.030',
+    '0.9': '.035',
+    '1': '.040',
+    '1.2': '.045',
+    '1.4': '.052',
+    '1.6': '.062',
+    '2': '.078',
+    '2.4': '.094',
+  }
   return preferred[String(diameterMm)]
 }

@@ -1,5 +1,13 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { makePlaces, nextKey, openShop, startTestServer, Client, LEAD, type TestServer } from '@server/testing/testserver.ts'
+import {
+  makePlaces,
+  nextKey,
+  openShop,
+  startTestServer,
+  Client,
+  LEAD,
+  type TestServer,
+} from '@server/testing/testserver.ts'
 
 let server: TestServer
 let other: TestServer
@@ -15,7 +23,8 @@ afterAll(async () => {
   await other.close()
   await server.close()
 })
-const log = (client: Client, name: string) => client.post('/logbook', { key: nextKey(), acts: [{ stationId: ids.get(name), act: 'cleaned', position: 'nozzle' }] })
+const log = (client: Client, name: string) =>
+  client.post('/logbook', { key: nextKey(), acts: [{ stationId: ids.get(name), act: 'cleaned', position: 'nozzle' }] })
 
 describe('two servers on one database', () => {
   it('each tells its listeners what the other wrote, once', async () => {
@@ -53,7 +62,9 @@ describe('the stream', () => {
   it('says hello and then what changed', async () => {
     const client = new Client(server.url)
     await client.post('/people/sign-in', LEAD)
-    const cookie = [...(client as unknown as { cookies: Map<string, string> }).cookies].map(([k, v]) => `${k}=${v}`).join('; ')
+    const cookie = [...(client as unknown as { cookies: Map<string, string> }).cookies]
+      .map(([k, v]) => `${k}=${v}`)
+      .join('; ')
     const abort = new AbortController()
     const response = await fetch(`${server.url}/api/changes`, { headers: { cookie }, signal: abort.signal })
     const reader = response.body?.getReader()

@@ -23,7 +23,11 @@ export class Changes {
   private timer: NodeJS.Timeout | null = null
   private isReading = false
 
-  constructor(private readonly db: Db, private readonly now: () => number, private readonly onProblem: (problem: unknown) => void) {
+  constructor(
+    private readonly db: Db,
+    private readonly now: () => number,
+    private readonly onProblem: (problem: unknown) => void,
+  ) {
     this.fromMs = now()
   }
 
@@ -52,7 +56,10 @@ export class Changes {
     this.isReading = true
     try {
       const since = this.fromMs - OVERLAP_MS
-      const rows = await this.db.select({ id: ledgerEvent.id, stationId: ledgerEvent.stationId, loggedMs: ledgerEvent.loggedMs }).from(ledgerEvent).where(gte(ledgerEvent.loggedMs, since))
+      const rows = await this.db
+        .select({ id: ledgerEvent.id, stationId: ledgerEvent.stationId, loggedMs: ledgerEvent.loggedMs })
+        .from(ledgerEvent)
+        .where(gte(ledgerEvent.loggedMs, since))
       const fresh = rows.filter((row) => !this.seen.has(row.id) && row.loggedMs >= since)
       for (const row of rows) this.seen.set(row.id, row.loggedMs)
       this.fromMs = Math.max(this.fromMs, ...rows.map((r) => r.loggedMs))

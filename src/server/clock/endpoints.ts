@@ -3,5 +3,12 @@ import { endpoint } from '@server/http/routes.ts'
 import { enterUsage } from './usage.ts'
 
 export const clockEndpoints = [
-  endpoint({ method: 'post', path: '/clock/usage', summary: 'A typed shift total; a later one for the same shift wins', body: usageRequest, answer: usageAnswer, run: (deps, who, { body }) => enterUsage(deps, who, body) }),
+  endpoint({
+    method: 'post',
+    path: '/clock/usage',
+    summary: 'A typed shift total; a later one for the same shift wins',
+    body: usageRequest,
+    answer: usageAnswer,
+    run: (deps, who, { body }) => enterUsage(deps, who, body),
+  }),
 ]

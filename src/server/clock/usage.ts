@@ -13,12 +13,27 @@ import { shiftSpan, shiftsOf } from '@server/time/calendar.ts'
 import { addDays, dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 
 /** The stretch a total stands for: a named shift of that day, or the day from midnight to midnight. */
-export function spanOf(shop: ShopModel, at: { areaId: string; day: string; shift: string | null | undefined }): { ok: true; fromMs: number; toMs: number } | { ok: false; reason: string } {
+export function spanOf(
+  shop: ShopModel,
+  at: { areaId: string; day: string; shift: string | null | undefined },
+): { ok: true; fromMs: number; toMs: number } | { ok: false; reason: string } {
   const { zone } = shop.site
-  if (!at.shift) return { ok: true, fromMs: wallToMsOrNext(zone, at.day, '00:00'), toMs: wallToMsOrNext(zone, addDays(at.day, 1), '00:00') }
+  if (!at.shift)
+    return {
+      ok: true,
+      fromMs: wallToMsOrNext(zone, at.day, '00:00'),
+      toMs: wallToMsOrNext(zone, addDays(at.day, 1), '00:00'),
+    }
   const shifts = shiftsOf(shop.shifts, at.areaId)
   const found = shifts.find((s) => s.name.toLowerCase() === at.shift?.trim().toLowerCase())
-  if (!found) return { ok: false, reason: shifts.length > 0 ? `no shift called "${at.shift}" here; there is ${shifts.map((s) => s.name).join(', ')}` : 'no shift times are set here; leave the shift empty or set them in Our shop' }
+  if (!found)
+    return {
+      ok: false,
+      reason:
+        shifts.length > 0
+          ? `no shift called "${at.shift}" here; there is ${shifts.map((s) => s.name).join(', ')}`
+          : 'no shift times are set here; leave the shift empty or set them in Our shop',
+    }
   return { ok: true, ...shiftSpan(zone, found, at.day) }
 }
 
@@ -31,9 +46,13 @@ export async function enterUsage(deps: Deps, who: Who, request: UsageRequest) {
   mustLogAt(who, station)
   const span = spanOf(shop, { areaId: station.areaId, day: request.day, shift: request.shift })
   if (!span.ok) throw new DomainError('time-refused', `Shift: ${span.reason}.`)
-  if (request.day > dayOf(shop.site.zone, deps.now())) throw new DomainError('time-refused', 'That day is still to come.')
+  if (request.day > dayOf(shop.site.zone, deps.now()))
+    throw new DomainError('time-refused', 'That day is still to come.')
   const hours = (span.toMs - span.fromMs) / 3_600_000
-  if ((request.arcHours ?? 0) > hours) throw new DomainError('bad-request', `${request.arcHours} arc hours do not fit into ${hours} hours.`, ['Were these minutes? Divide by 60.'])
+  if ((request.arcHours ?? 0) > hours)
+    throw new DomainError('bad-request', `${request.arcHours} arc hours do not fit into ${hours} hours.`, [
+      'Were these minutes? Divide by 60.',
+    ])
   const [now] = await deps.db.select().from(stationNow).where(eq(stationNow.stationId, station.id))
   const headId = now?.headId
   if (!headId) throw new DomainError('not-found', `No feeder stands at ${station.name}.`)
@@ -42,20 +61,45 @@ export async function enterUsage(deps: Deps, who: Who, request: UsageRequest) {
   const rows = await deps.db.select().from(usageSpan).where(eq(usageSpan.headId, headId))
   const schedule = shop.scheduleOfArea(station.areaId)
   const off = [...sourceDisagreement('kg', rows, schedule), ...sourceDisagreement('arcHours', rows, schedule)]
-  return { fromMs: span.fromMs, toMs, isRepeat, disagreements: off.map((d) => `${d.weaker} differs from ${d.better} by ${Math.round((d.weakerAmount / d.betterAmount - 1) * 100)}%`) }
+  return {
+    fromMs: span.fromMs,
+    toMs,
+    isRepeat,
+    disagreements: off.map(
+      (d) => `${d.weaker} differs from ${d.better} by ${Math.round((d.weakerAmount / d.betterAmount - 1) * 100)}%`,
+    ),
+  }
 }
 
-async function write(deps: Deps, who: Who, at: { request: UsageRequest; headId: string; stationId: string; fromMs: number; toMs: number }): Promise<boolean> {
+async function write(
+  deps: Deps,
+  who: Who,
+  at: { request: UsageRequest; headId: string; stationId: string; fromMs: number; toMs: number },
+): Promise<boolean> {
   const { request, headId, stationId, fromMs, toMs } = at
   try {
     return await transact(deps.db, async (tx: Tx) => {
       if (await eventByKey(tx, request.key)) return true
       await tx.insert(usageSpan).values({
-        id: makeId('usage', deps.now(), deps.random), headId, fromMs, toMs, source: 'shiftLog', kg: request.kg ?? null, arcHours: request.arcHours ?? null, starts: request.starts ?? null,
-        loggedMs: deps.now(), idempotencyKey: request.key,
+        id: makeId('usage', deps.now(), deps.random),
+        headId,
+        fromMs,
+        toMs,
+        source: 'shiftLog',
+        kg: request.kg ?? null,
+        arcHours: request.arcHours ?? null,
+        starts: request.starts ?? null,
+        loggedMs: deps.now(),
+        idempotencyKey: request.key,
       })
-      await append(tx, [usageDraft(deps, who, { key: request.key, headId, stationId, rows: 1, happenedMs: Math.min(toMs, deps.now()) })])
-      await project(tx, { ...nothingTouched(), carrierIds: new Set([headId]), stationIds: new Set([stationId]) }, { calendar: deps.calendar, nowMs: deps.now() })
+      await append(tx, [
+        usageDraft(deps, who, { key: request.key, headId, stationId, rows: 1, happenedMs: Math.min(toMs, deps.now()) }),
+      ])
+      await project(
+        tx,
+        { ...nothingTouched(), carrierIds: new Set([headId]), stationIds: new Set([stationId]) },
+        { calendar: deps.calendar, nowMs: deps.now() },
+      )
       return false
     })
   } catch (problem) {
@@ -64,11 +108,23 @@ async function write(deps: Deps, who: Who, at: { request: UsageRequest; headId: 
   }
 }
 
-export function usageDraft(deps: Deps, who: Who, at: { key: string; headId: string | null; stationId: string | null; rows: number; happenedMs: number }): Draft {
+export function usageDraft(
+  deps: Deps,
+  who: Who,
+  at: { key: string; headId: string | null; stationId: string | null; rows: number; happenedMs: number },
+): Draft {
   const id = makeId('event', deps.now(), deps.random) as EventId
   return {
-    id, rootId: id, happenedMs: at.happenedMs, loggedMs: deps.now(), precision: 'shift', stationId: at.stationId as StationId | null,
-    personId: (who.person?.id ?? null) as Draft['personId'], deviceId: (who.device?.id ?? null) as Draft['deviceId'], note: null,
-    body: { type: 'fact', fact: { kind: 'usageEntered', carrierId: at.headId as CarrierId | null, rows: at.rows } }, idempotencyKey: at.key,
+    id,
+    rootId: id,
+    happenedMs: at.happenedMs,
+    loggedMs: deps.now(),
+    precision: 'shift',
+    stationId: at.stationId as StationId | null,
+    personId: (who.person?.id ?? null) as Draft['personId'],
+    deviceId: (who.device?.id ?? null) as Draft['deviceId'],
+    note: null,
+    body: { type: 'fact', fact: { kind: 'usageEntered', carrierId: at.headId as CarrierId | null, rows: at.rows } },
+    idempotencyKey: at.key,
   }
 }

@@ -8,10 +8,19 @@ export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
 /** Queries take either: a plain connection to read, a transaction to write. */
 export type Reader = Db | Tx
 
-export interface Database { db: Db; close: () => Promise<void> }
+export interface Database {
+  db: Db
+  close: () => Promise<void>
+}
 
 export function openDatabase(url: string): Database {
-  const pool = mysql.createPool({ uri: url, connectionLimit: 12, supportBigNumbers: true, timezone: 'Z', charset: 'utf8mb4' })
+  const pool = mysql.createPool({
+    uri: url,
+    connectionLimit: 12,
+    supportBigNumbers: true,
+    timezone: 'Z',
+    charset: 'utf8mb4',
+  })
   return { db: drizzle(pool, { schema, mode: 'default' }), close: () => pool.end() }
 }
 

@@ -1,12 +1,34 @@
 import { count, eq } from 'drizzle-orm'
 import { hash } from '@node-rs/argon2'
-import { makeId, type CarrierId, type DeviceId, type EventId, type PartId, type PersonId, type StationId, type WireId } from '@core/ids/id.ts'
+import {
+  makeId,
+  type CarrierId,
+  type DeviceId,
+  type EventId,
+  type PartId,
+  type PersonId,
+  type StationId,
+  type WireId,
+} from '@core/ids/id.ts'
 import { makeRandom, pick } from '@core/random/random.ts'
 import { kgPerArcHour } from '@core/spools/wire.ts'
 import { simulate, type SimEvent, type SimGun, type SimUsage } from '@core/simulator/simulator.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { parseNameRange } from '@core/shop/range.ts'
-import { area, device, fitFamily, houseRule, meta, part, person, shiftPattern, site, stationClass, usageSpan, wire } from '@server/db/schema.ts'
+import {
+  area,
+  device,
+  fitFamily,
+  houseRule,
+  meta,
+  part,
+  person,
+  shiftPattern,
+  site,
+  stationClass,
+  usageSpan,
+  wire,
+} from '@server/db/schema.ts'
 import { transact, type Tx } from '@server/db/db.ts'
 import { type Deps } from '@server/http/context.ts'
 import { append, type Draft } from '@server/ledger/append.ts'
@@ -16,7 +38,20 @@ import { ensureArea, insertStations, type MadeStation } from '@server/shop/place
 import { seedShop } from '@server/shop/seed.ts'
 import { shiftSpan } from '@server/time/calendar.ts'
 import { addDays, dayOf, weekdayOf } from '@server/time/wall.ts'
-import { AREAS, DEMO_LEAD, EXCEPTIONS, FAMILIES, FAMILY_PARTS, PARTS, PEOPLE, ROLL_SIZES, RULES, WIRES, YARD, type AreaPlan } from './yard.ts'
+import {
+  AREAS,
+  DEMO_LEAD,
+  EXCEPTIONS,
+  FAMILIES,
+  FAMILY_PARTS,
+  PARTS,
+  PEOPLE,
+  ROLL_SIZES,
+  RULES,
+  WIRES,
+  YARD,
+  type AreaPlan,
+} from './yard.ts'
 import { plantStories } from './stories.ts'
 
 const SEED = 20_417
@@ -29,8 +64,17 @@ export async function isEmpty(deps: Deps): Promise<boolean> {
   return (rows?.n ?? 0) === 0
 }
 
-export interface Made { station: MadeStation; plan: AreaPlan }
-export interface Ids { wires: Map<string, string>; families: Map<string, string>; parts: Map<string, string>; people: string[]; devices: Map<string, string> }
+export interface Made {
+  station: MadeStation
+  plan: AreaPlan
+}
+export interface Ids {
+  wires: Map<string, string>
+  families: Map<string, string>
+  parts: Map<string, string>
+  people: string[]
+  devices: Map<string, string>
+}
 
 /** Builds the yard with 18 months of history that ends today: whole or not at all, then projected. */
 export async function buildDemo(deps: Deps): Promise<void> {
@@ -54,22 +98,64 @@ async function insertShop(tx: Tx, deps: Deps): Promise<Ids> {
   const families = FAMILIES.map((name) => ({ id: id('family'), name }))
   await tx.insert(fitFamily).values(families)
   const sizes = [...new Set(WIRES.map((w) => w.diameterMm))]
-  const parts = families.flatMap((family) => FAMILY_PARTS.flatMap((p) => (p.isSized ? sizes : [null]).map((size) => ({
-    id: id('part'), code: `${family.name.slice(0, 2).toUpperCase()}-${p.stem}${size ? Math.round(size * 10) : ''}`, name: `${family.name} ${p.name}${size ? ` ${size.toFixed(1)}` : ''}`,
-    kindKey: p.kind as string, familyId: family.id as string | null, wireSizeMm: size, priceMinor: p.cents,
-  }))))
-  const rolls = ROLL_SIZES.map((size) => ({ id: id('part'), code: `ROLL-${Math.round(size * 10)}`, name: `drive roll set ${size.toFixed(1)}`, kindKey: 'rolls', familyId: null, wireSizeMm: size, priceMinor: 2450 }))
+  const parts = families.flatMap((family) =>
+    FAMILY_PARTS.flatMap((p) =>
+      (p.isSized ? sizes : [null]).map((size) => ({
+        id: id('part'),
+        code: `${family.name.slice(0, 2).toUpperCase()}-${p.stem}${size ? Math.round(size * 10) : ''}`,
+        name: `${family.name} ${p.name}${size ? ` ${size.toFixed(1)}` : ''}`,
+        kindKey: p.kind as string,
+        familyId: family.id as string | null,
+        wireSizeMm: size,
+        priceMinor: p.cents,
+      })),
+    ),
+  )
+  const rolls = ROLL_SIZES.map((size) => ({
+    id: id('part'),
+    code: `ROLL-${Math.round(size * 10)}`,
+    name: `drive roll set ${size.toFixed(1)}`,
+    kindKey: 'rolls',
+    familyId: null,
+    wireSizeMm: size,
+    priceMinor: 2450,
+  }))
   await tx.insert(part).values([...parts, ...rolls])
   const people = PEOPLE.map((p) => ({ id: id('person'), ...p, passwordHash: null as string | null }))
   for (const p of people) if (p.name === DEMO_LEAD.name) p.passwordHash = await hash(DEMO_LEAD.password)
   await tx.insert(person).values(people)
-  const rates: Record<string, [number, number]> = { booth: [3800, 5200], training: [3800, 1500], cell: [4200, 14500], bench: [3800, 2600] }
-  for (const [key, [labour, stop]] of Object.entries(rates)) await tx.update(stationClass).set({ labourMinorPerHour: labour, stopMinorPerHour: stop }).where(eq(stationClass.key, key))
+  const rates: Record<string, [number, number]> = {
+    booth: [3800, 5200],
+    training: [3800, 1500],
+    cell: [4200, 14500],
+    bench: [3800, 2600],
+  }
+  for (const [key, [labour, stop]] of Object.entries(rates))
+    await tx
+      .update(stationClass)
+      .set({ labourMinorPerHour: labour, stopMinorPerHour: stop })
+      .where(eq(stationClass.key, key))
   const lead = people[0]?.id ?? null
-  await tx.insert(houseRule).values(RULES.map((r) => ({ id: id('rule'), kindKey: r.kind, classKey: r.cls, changeLimit: r.change, cleanLimit: r.clean, lookDays: r.look, chosenById: lead, chosenMs: deps.now() - 70 * 86_400_000 })))
+  await tx
+    .insert(houseRule)
+    .values(
+      RULES.map((r) => ({
+        id: id('rule'),
+        kindKey: r.kind,
+        classKey: r.cls,
+        changeLimit: r.change,
+        cleanLimit: r.clean,
+        lookDays: r.look,
+        chosenById: lead,
+        chosenMs: deps.now() - 70 * 86_400_000,
+      })),
+    )
   return {
-    wires: new Map(wires.map((w) => [w.name, w.id])), families: new Map(families.map((f) => [f.name, f.id])), parts: new Map([...parts, ...rolls].map((p) => [p.code, p.id])),
-    people: people.filter((p) => p.role === 'hand').map((p) => p.id), devices: new Map(),
+    wires: new Map(wires.map((w) => [w.name, w.id])),
+    families: new Map(families.map((f) => [f.name, f.id])),
+    parts: new Map([...parts, ...rolls].map((p) => [p.code, p.id])),
+    people: people.filter((p) => p.role === 'hand').map((p) => p.id),
+    devices: new Map(),
   }
 }
 
@@ -77,16 +163,49 @@ async function insertPlaces(tx: Tx, deps: Deps, ids: Ids): Promise<Made[]> {
   const made: Made[] = []
   const kinds = (await loadShop(tx, deps.calendar, deps.now())).kinds
   for (const plan of AREAS) {
-    const areaId = await ensureArea(tx, deps, { name: plan.name, built: { wireId: ids.wires.get(plan.wire) ?? null, familyId: ids.families.get(plan.family) ?? null, cableM: plan.cableM, mode: plan.mode, wireSpeedMPerMin: plan.speed, rollCount: plan.rolls, parts: partsFor(plan.family, plan.wire, ids) } })
-    await tx.update(area).set({ walkOrder: made.length + 1 }).where(eq(area.id, areaId))
-    await tx.insert(shiftPattern).values(plan.shifts.map((s) => ({ id: makeId('pattern', deps.now(), deps.random), areaId, ...s })))
+    const areaId = await ensureArea(tx, deps, {
+      name: plan.name,
+      built: {
+        wireId: ids.wires.get(plan.wire) ?? null,
+        familyId: ids.families.get(plan.family) ?? null,
+        cableM: plan.cableM,
+        mode: plan.mode,
+        wireSpeedMPerMin: plan.speed,
+        rollCount: plan.rolls,
+        parts: partsFor(plan.family, plan.wire, ids),
+      },
+    })
+    await tx
+      .update(area)
+      .set({ walkOrder: made.length + 1 })
+      .where(eq(area.id, areaId))
+    await tx
+      .insert(shiftPattern)
+      .values(plan.shifts.map((s) => ({ id: makeId('pattern', deps.now(), deps.random), areaId, ...s })))
     const deviceId = makeId('device', deps.now(), deps.random)
-    await tx.insert(device).values({ id: deviceId, name: `${plan.name} tablet`, areaId, boundMs: deps.now() - HISTORY_DAYS * 86_400_000 })
+    await tx
+      .insert(device)
+      .values({ id: deviceId, name: `${plan.name} tablet`, areaId, boundMs: deps.now() - HISTORY_DAYS * 86_400_000 })
     ids.devices.set(plan.name, deviceId)
     const range = parseNameRange(plan.names)
     const names = range.ok ? range.names : []
-    const rows = names.map((name, i) => ({ name, areaId, placeWord: plan.placeWord, classKey: plan.classKey, walkMinutes: 1, walkOrder: made.length + i + 1, except: exceptOf(name, plan, ids) }))
-    const stations = await insertStations(tx, { deps, who: NOBODY, rows, kinds, mountedMs: deps.now() - (HISTORY_DAYS + 1) * 86_400_000, isProjected: false })
+    const rows = names.map((name, i) => ({
+      name,
+      areaId,
+      placeWord: plan.placeWord,
+      classKey: plan.classKey,
+      walkMinutes: 1,
+      walkOrder: made.length + i + 1,
+      except: exceptOf(name, plan, ids),
+    }))
+    const stations = await insertStations(tx, {
+      deps,
+      who: NOBODY,
+      rows,
+      kinds,
+      mountedMs: deps.now() - (HISTORY_DAYS + 1) * 86_400_000,
+      isProjected: false,
+    })
     made.push(...stations.map((station) => ({ station, plan })))
   }
   return made
@@ -95,20 +214,29 @@ async function insertPlaces(tx: Tx, deps: Deps, ids: Ids): Promise<Made[]> {
 function exceptOf(name: string, plan: AreaPlan, ids: Ids) {
   const own = EXCEPTIONS[name]
   if (!own) return {}
-  return { ...(own.wire ? { wireId: ids.wires.get(own.wire) ?? null, parts: partsFor(plan.family, own.wire, ids) } : {}), ...(own.cableM ? { cableM: own.cableM } : {}) }
+  return {
+    ...(own.wire ? { wireId: ids.wires.get(own.wire) ?? null, parts: partsFor(plan.family, own.wire, ids) } : {}),
+    ...(own.cableM ? { cableM: own.cableM } : {}),
+  }
 }
 
 function partsFor(family: string, wireName: string, ids: Ids): Record<string, string> {
   const size = WIRES.find((w) => w.name === wireName)?.diameterMm ?? 1
   const stem = family.slice(0, 2).toUpperCase()
-  const codes: [string, string][] = FAMILY_PARTS.map((p) => [p.kind, `${stem}-${p.stem}${p.isSized ? Math.round(size * 10) : ''}`])
-  return Object.fromEntries([...codes, ['rolls', `ROLL-${Math.round(size * 10)}`] as const].flatMap(([kind, code]) => {
-    const id = ids.parts.get(code)
-    return id ? [[kind, id]] : []
-  }))
+  const codes: [string, string][] = FAMILY_PARTS.map((p) => [
+    p.kind,
+    `${stem}-${p.stem}${p.isSized ? Math.round(size * 10) : ''}`,
+  ])
+  return Object.fromEntries(
+    [...codes, ['rolls', `ROLL-${Math.round(size * 10)}`] as const].flatMap(([kind, code]) => {
+      const id = ids.parts.get(code)
+      return id ? [[kind, id]] : []
+    }),
+  )
 }
 
-const wireOf = (made: Made) => WIRES.find((w) => w.name === (EXCEPTIONS[made.station.name]?.wire ?? made.plan.wire)) ?? WIRES[0]
+const wireOf = (made: Made) =>
+  WIRES.find((w) => w.name === (EXCEPTIONS[made.station.name]?.wire ?? made.plan.wire)) ?? WIRES[0]
 
 function simGun(made: Made, nowMs: number): SimGun {
   const { plan, station } = made
@@ -126,49 +254,96 @@ function simGun(made: Made, nowMs: number): SimGun {
   const rule = plan.classKey === 'cell' ? { limit: 7, fromMs: nowMs - 70 * 86_400_000, kept: 0.9 } : undefined
   const parts = PARTS.map((p) => (p.position === 'tip' && rule ? { ...p, rule } : p))
   return {
-    key: station.name, shifts, busy: plan.busy, arcHoursPerShift: plan.arcHours, kgPerArcHour: kgPerArcHour(wireOf(made), plan.speed), spoolKg: wireOf(made).spoolKg, parts,
+    key: station.name,
+    shifts,
+    busy: plan.busy,
+    arcHoursPerShift: plan.arcHours,
+    kgPerArcHour: kgPerArcHour(wireOf(made), plan.speed),
+    spoolKg: wireOf(made).spoolKg,
+    parts,
     cleans: [{ position: 'nozzle', everyArcHours: plan.classKey === 'cell' ? 5 : 3.6, logShare: plan.cleanShare }],
-    logShare: plan.logShare, spoolLogShare: plan.spoolShare, lateShare: plan.lateShare, wear: station.name === 'A7' ? 2.1 : 1,
+    logShare: plan.logShare,
+    spoolLogShare: plan.spoolShare,
+    lateShare: plan.lateShare,
+    wear: station.name === 'A7' ? 2.1 : 1,
   }
 }
 
-interface HistoryAt { deps: Deps; made: Made[]; ids: Ids }
+interface HistoryAt {
+  deps: Deps
+  made: Made[]
+  ids: Ids
+}
 
 async function insertHistory(tx: Tx, at: HistoryAt): Promise<void> {
   const nowMs = at.deps.now()
   const byName = new Map(at.made.map((m) => [m.station.name, m]))
-  const history = simulate(at.made.map((m) => simGun(m, nowMs)), SEED)
-  const facts = history.events.filter((e) => e.isLogged && e.atMs < nowMs).flatMap((e) => eventDraft(e, byName.get(e.gun), at))
+  const history = simulate(
+    at.made.map((m) => simGun(m, nowMs)),
+    SEED,
+  )
+  const facts = history.events
+    .filter((e) => e.isLogged && e.atMs < nowMs)
+    .flatMap((e) => eventDraft(e, byName.get(e.gun), at))
   await append(tx, [...firstFittings(at), ...facts, ...weeklyLooks(at), ...counts(at)])
   const usage = history.usage.flatMap((u) => usageRow(u, byName.get(u.gun), at))
   for (let i = 0; i < usage.length; i += 2000) await tx.insert(usageSpan).values(usage.slice(i, i + 2000))
 }
 
-function draft(at: HistoryAt, made: Made | null, what: { fact: Fact; happenedMs: number; precision?: Draft['precision'] }): Draft {
+function draft(
+  at: HistoryAt,
+  made: Made | null,
+  what: { fact: Fact; happenedMs: number; precision?: Draft['precision'] },
+): Draft {
   const { random } = at.deps
   const id = makeId('event', what.happenedMs, random) as EventId
   const deviceId = made ? (at.ids.devices.get(made.plan.name) ?? null) : null
   const personId = random() < 0.3 ? pick(random, at.ids.people) : null
   return {
-    id, rootId: id, happenedMs: what.happenedMs, loggedMs: what.happenedMs + Math.round(random() * 60_000), precision: what.precision ?? 'exact', stationId: (made?.station.stationId ?? null) as StationId | null,
-    personId: personId as PersonId | null, deviceId: deviceId as DeviceId | null, note: null, body: { type: 'fact', fact: what.fact }, idempotencyKey: `demo/${id}`,
+    id,
+    rootId: id,
+    happenedMs: what.happenedMs,
+    loggedMs: what.happenedMs + Math.round(random() * 60_000),
+    precision: what.precision ?? 'exact',
+    stationId: (made?.station.stationId ?? null) as StationId | null,
+    personId: personId as PersonId | null,
+    deviceId: deviceId as DeviceId | null,
+    note: null,
+    body: { type: 'fact', fact: what.fact },
+    idempotencyKey: `demo/${id}`,
   }
 }
 
 const onHead = new Set(['rolls', 'outlet', 'inlet', 'hub'])
-const carrierFor = (made: Made, position: string): CarrierId => (onHead.has(position) ? made.station.headId : position === 'gas' ? made.station.stationCarrierId : made.station.gunId)
-const partFor = (made: Made, position: string, ids: Ids) => (partsFor(made.plan.family, wireOf(made).name, ids)[position] ?? null) as PartId | null
+const carrierFor = (made: Made, position: string): CarrierId =>
+  onHead.has(position) ? made.station.headId : position === 'gas' ? made.station.stationCarrierId : made.station.gunId
+const partFor = (made: Made, position: string, ids: Ids) =>
+  (partsFor(made.plan.family, wireOf(made).name, ids)[position] ?? null) as PartId | null
 
 function eventDraft(e: SimEvent, made: Made | undefined, at: HistoryAt): Draft[] {
   if (!made) return []
   const say = (fact: Fact) => [draft(at, made, { fact, happenedMs: e.atMs, precision: e.precision })]
   switch (e.act.kind) {
     case 'fitted':
-      return say({ kind: 'fitted', carrierId: carrierFor(made, e.act.position), position: e.act.position, partId: partFor(made, e.act.position, at.ids), outReason: e.act.reason, count: 1, entryAge: 'new' })
+      return say({
+        kind: 'fitted',
+        carrierId: carrierFor(made, e.act.position),
+        position: e.act.position,
+        partId: partFor(made, e.act.position, at.ids),
+        outReason: e.act.reason,
+        count: 1,
+        entryAge: 'new',
+      })
     case 'cleaned':
       return say({ kind: 'cleaned', carrierId: carrierFor(made, e.act.position), position: e.act.position })
     case 'wireLoaded':
-      return say({ kind: 'wireLoaded', carrierId: made.station.headId, wireId: (at.ids.wires.get(wireOf(made).name) ?? null) as WireId | null, labelKg: e.act.labelKg, leftKg: null })
+      return say({
+        kind: 'wireLoaded',
+        carrierId: made.station.headId,
+        wireId: (at.ids.wires.get(wireOf(made).name) ?? null) as WireId | null,
+        labelKg: e.act.labelKg,
+        leftKg: null,
+      })
     case 'stopped':
       return say({ kind: 'stopped', carrierId: made.station.stationCarrierId, position: e.act.position })
     case 'restarted':
@@ -179,10 +354,22 @@ function eventDraft(e: SimEvent, made: Made | undefined, at: HistoryAt): Draft[]
 /** Every part that was on when the records began: age unknown, but for what is fast and was changed at the start. */
 function firstFittings(at: HistoryAt): Draft[] {
   const startMs = at.deps.now() - HISTORY_DAYS * 86_400_000
-  return at.made.flatMap((made) => PARTS.map((p) => draft(at, made, {
-    happenedMs: startMs + Math.round(at.deps.random() * 3_600_000),
-    fact: { kind: 'fitted', carrierId: carrierFor(made, p.position), position: p.position, partId: partFor(made, p.position, at.ids), outReason: 'notSaid', count: 1, entryAge: p.position === 'tip' || p.position === 'nozzle' ? 'new' : 'unknown' },
-  })))
+  return at.made.flatMap((made) =>
+    PARTS.map((p) =>
+      draft(at, made, {
+        happenedMs: startMs + Math.round(at.deps.random() * 3_600_000),
+        fact: {
+          kind: 'fitted',
+          carrierId: carrierFor(made, p.position),
+          position: p.position,
+          partId: partFor(made, p.position, at.ids),
+          outReason: 'notSaid',
+          count: 1,
+          entryAge: p.position === 'tip' || p.position === 'nozzle' ? 'new' : 'unknown',
+        },
+      }),
+    ),
+  )
 }
 
 /** The walk that looks at every gun, every week or two, over the last half year. */
@@ -196,7 +383,12 @@ function weeklyLooks(at: HistoryAt): Draft[] {
       const happenedMs = nowMs - (week * 7 + offset) * 86_400_000 + Math.round(at.deps.random() * 3_600_000)
       const key = `demo/look/${made.station.name}/w${week}#0`
       const carriers = [made.station.headId, made.station.gunId, made.station.stationCarrierId]
-      carriers.forEach((carrierId, i) => looks.push({ ...draft(at, made, { happenedMs, fact: { kind: 'confirmed', carrierId, position: null } }), idempotencyKey: i === 0 ? key : `${key}/${i}` }))
+      carriers.forEach((carrierId, i) =>
+        looks.push({
+          ...draft(at, made, { happenedMs, fact: { kind: 'confirmed', carrierId, position: null } }),
+          idempotencyKey: i === 0 ? key : `${key}/${i}`,
+        }),
+      )
     }
     return looks
   })
@@ -206,7 +398,16 @@ function weeklyLooks(at: HistoryAt): Draft[] {
 function counts(at: HistoryAt): Draft[] {
   const happenedMs = at.deps.now() - 14 * 86_400_000
   const stems = new Map<string, number>(FAMILY_PARTS.map((p) => [p.stem, p.count]))
-  return [...at.ids.parts].map(([code, partId]) => draft(at, null, { happenedMs, fact: { kind: 'counted', partId: partId as PartId, quantity: Math.round((stems.get(code.split('-')[1]?.[0] ?? '') ?? 4) * (0.6 + at.deps.random())) } }))
+  return [...at.ids.parts].map(([code, partId]) =>
+    draft(at, null, {
+      happenedMs,
+      fact: {
+        kind: 'counted',
+        partId: partId as PartId,
+        quantity: Math.round((stems.get(code.split('-')[1]?.[0] ?? '') ?? 4) * (0.6 + at.deps.random())),
+      },
+    }),
+  )
 }
 
 function usageRow(u: SimUsage, made: Made | undefined, at: HistoryAt): (typeof usageSpan.$inferInsert)[] {
@@ -214,8 +415,18 @@ function usageRow(u: SimUsage, made: Made | undefined, at: HistoryAt): (typeof u
   const { usage } = made.plan
   const round = (value: number) => Math.round(value * 10) / 10
   const id = makeId('usage', u.fromMs, at.deps.random)
-  return [{
-    id, headId: made.station.headId, fromMs: u.fromMs, toMs: u.toMs, source: 'shiftLog', loggedMs: u.toMs, idempotencyKey: `demo/${id}`,
-    arcHours: usage === 'kg' ? null : round(u.arcHours), kg: usage === 'arcHours' ? null : round(u.kg), starts: usage === 'all' ? Math.round(u.arcHours * 210) : null,
-  }]
+  return [
+    {
+      id,
+      headId: made.station.headId,
+      fromMs: u.fromMs,
+      toMs: u.toMs,
+      source: 'shiftLog',
+      loggedMs: u.toMs,
+      idempotencyKey: `demo/${id}`,
+      arcHours: usage === 'kg' ? null : round(u.arcHours),
+      kg: usage === 'arcHours' ? null : round(u.kg),
+      starts: usage === 'all' ? Math.round(u.arcHours * 210) : null,
+    },
+  ]
 }

@@ -18,11 +18,17 @@ export async function plantStories(deps: Deps): Promise<void> {
   const who: Who = { person: { id: lead.id, name: lead.name, role: lead.role }, device: null }
   const ids = new Map((await deps.db.select().from(station)).map((s) => [s.name, s.id]))
   const idOf = (name: string) => ids.get(name) ?? ''
-  const log = (key: string, entry: Parameters<typeof act.parse>[0]) => logActs(deps, who, { key: `story-${key}`, acts: [act.parse(entry)] })
+  const log = (key: string, entry: Parameters<typeof act.parse>[0]) =>
+    logActs(deps, who, { key: `story-${key}`, acts: [act.parse(entry)] })
   const past: Deps = { ...deps, now: () => deps.now() - 45 * DAY_MS }
   await moveGun(past, who, { key: 'story-gun-moved', stationId: idOf('B2'), gunOfStationId: idOf('A9') })
   await log('parked', { stationId: idOf('T5'), act: 'parked', happenedMs: deps.now() - 12 * DAY_MS })
-  await log('down', { stationId: idOf('B3'), act: 'down', position: 'liner', happenedMs: await workedAgo(deps, idOf('B3'), 25 * 60_000) })
+  await log('down', {
+    stationId: idOf('B3'),
+    act: 'down',
+    position: 'liner',
+    happenedMs: await workedAgo(deps, idOf('B3'), 25 * 60_000),
+  })
   await movedLine(deps, who, { from: idOf('A5'), to: idOf('A6') })
 }
 
@@ -34,7 +40,20 @@ async function workedAgo(deps: Deps, stationId: string, workedMs: number): Promi
 
 /** The newest tip change on one gun was really on the other. */
 async function movedLine(deps: Deps, who: Who, at: { from: string; to: string }): Promise<void> {
-  const rows = await deps.db.select().from(ledgerEvent).where(and(eq(ledgerEvent.stationId, at.from), eq(ledgerEvent.kind, 'fitted'))).orderBy(desc(ledgerEvent.happenedMs)).limit(20)
-  const tip = rows.find((row) => row.body.type === 'fact' && 'position' in row.body.fact && row.body.fact.position === 'tip')
-  if (tip) await correct(deps, who, { key: 'story-wrong-gun', eventId: tip.id, stationId: at.to, note: 'booked on the wrong gun' })
+  const rows = await deps.db
+    .select()
+    .from(ledgerEvent)
+    .where(and(eq(ledgerEvent.stationId, at.from), eq(ledgerEvent.kind, 'fitted')))
+    .orderBy(desc(ledgerEvent.happenedMs))
+    .limit(20)
+  const tip = rows.find(
+    (row) => row.body.type === 'fact' && 'position' in row.body.fact && row.body.fact.position === 'tip',
+  )
+  if (tip)
+    await correct(deps, who, {
+      key: 'story-wrong-gun',
+      eventId: tip.id,
+      stationId: at.to,
+      note: 'booked on the wrong gun',
+    })
 }

@@ -29,44 +29,251 @@ export const FAMILY_PARTS = [
 export const ROLL_SIZES = [0.9, 1.0, 1.2] as const
 
 export interface AreaPlan {
-  name: string; names: string; placeWord: 'booth' | 'cell' | 'bench'; classKey: string; family: (typeof FAMILIES)[number]; wire: (typeof WIRES)[number]['name']
-  mode: 'short circuit' | 'spray' | 'pulse'; cableM: number; speed: number; rolls: 2 | 4
-  busy: number; arcHours: number; logShare: number; cleanShare: number; spoolShare: number; lateShare: number; usage: 'arcHours' | 'kg' | 'all' | 'spools'; walkEveryWeeks: number
-  shifts: { name: string; weekdays: number[]; start: string; end: string; breaks: { start: string; minutes: number }[] }[]
+  name: string
+  names: string
+  placeWord: 'booth' | 'cell' | 'bench'
+  classKey: string
+  family: (typeof FAMILIES)[number]
+  wire: (typeof WIRES)[number]['name']
+  mode: 'short circuit' | 'spray' | 'pulse'
+  cableM: number
+  speed: number
+  rolls: 2 | 4
+  busy: number
+  arcHours: number
+  logShare: number
+  cleanShare: number
+  spoolShare: number
+  lateShare: number
+  usage: 'arcHours' | 'kg' | 'all' | 'spools'
+  walkEveryWeeks: number
+  shifts: {
+    name: string
+    weekdays: number[]
+    start: string
+    end: string
+    breaks: { start: string; minutes: number }[]
+  }[]
 }
 
 const WEEK = [1, 2, 3, 4, 5]
-const EARLY = { name: 'early', weekdays: WEEK, start: '06:00', end: '14:00', breaks: [{ start: '09:15', minutes: 15 }, { start: '11:30', minutes: 30 }] }
-const LATE = { name: 'late', weekdays: WEEK, start: '14:00', end: '22:00', breaks: [{ start: '17:00', minutes: 15 }, { start: '19:30', minutes: 30 }] }
+const EARLY = {
+  name: 'early',
+  weekdays: WEEK,
+  start: '06:00',
+  end: '14:00',
+  breaks: [
+    { start: '09:15', minutes: 15 },
+    { start: '11:30', minutes: 30 },
+  ],
+}
+const LATE = {
+  name: 'late',
+  weekdays: WEEK,
+  start: '14:00',
+  end: '22:00',
+  breaks: [
+    { start: '17:00', minutes: 15 },
+    { start: '19:30', minutes: 30 },
+  ],
+}
 const NIGHT = { name: 'night', weekdays: WEEK, start: '22:00', end: '06:00', breaks: [{ start: '02:00', minutes: 30 }] }
-const SCHOOL = { name: 'day', weekdays: WEEK, start: '08:00', end: '15:30', breaks: [{ start: '09:45', minutes: 15 }, { start: '11:45', minutes: 45 }] }
+const SCHOOL = {
+  name: 'day',
+  weekdays: WEEK,
+  start: '08:00',
+  end: '15:30',
+  breaks: [
+    { start: '09:45', minutes: 15 },
+    { start: '11:45', minutes: 45 },
+  ],
+}
 
 export const AREAS: readonly AreaPlan[] = [
-  { name: 'Pontoon hall', names: 'A1–A12', placeWord: 'booth', classKey: 'booth', family: 'Kelp', wire: 'solid steel 1.0', mode: 'short circuit', cableM: 4, speed: 7.5, rolls: 4, busy: 0.8, arcHours: 2.3, logShare: 0.94, cleanShare: 0.93, spoolShare: 0.97, lateShare: 0.2, usage: 'arcHours', walkEveryWeeks: 1, shifts: [EARLY, LATE] },
-  { name: 'Ramp hall', names: 'B1–B8', placeWord: 'booth', classKey: 'booth', family: 'Shale', wire: 'metal-cored 1.2', mode: 'spray', cableM: 4.5, speed: 8.2, rolls: 4, busy: 0.75, arcHours: 2.6, logShare: 0.62, cleanShare: 0.8, spoolShare: 0, lateShare: 0.5, usage: 'kg', walkEveryWeeks: 2, shifts: [EARLY, LATE] },
-  { name: 'Apprentice bay', names: 'T1–T8', placeWord: 'booth', classKey: 'training', family: 'Kelp', wire: 'solid steel 0.9', mode: 'short circuit', cableM: 3, speed: 6, rolls: 2, busy: 0.7, arcHours: 1.1, logShare: 0.8, cleanShare: 0.7, spoolShare: 0.98, lateShare: 0.6, usage: 'spools', walkEveryWeeks: 1, shifts: [SCHOOL] },
-  { name: 'Robot cells', names: 'Cell 1–3', placeWord: 'cell', classKey: 'cell', family: 'Tarn', wire: 'solid steel 1.2', mode: 'pulse', cableM: 1.2, speed: 9, rolls: 4, busy: 0.97, arcHours: 4.1, logShare: 0.98, cleanShare: 0.98, spoolShare: 0.99, lateShare: 0.1, usage: 'all', walkEveryWeeks: 1, shifts: [EARLY, LATE, NIGHT] },
-  { name: 'Repair benches', names: 'R1–R3', placeWord: 'bench', classKey: 'bench', family: 'Shale', wire: 'flux-cored 1.2', mode: 'spray', cableM: 4, speed: 7, rolls: 2, busy: 0.45, arcHours: 1.2, logShare: 0.75, cleanShare: 0.7, spoolShare: 0.95, lateShare: 0.4, usage: 'spools', walkEveryWeeks: 2, shifts: [EARLY] },
+  {
+    name: 'Pontoon hall',
+    names: 'A1–A12',
+    placeWord: 'booth',
+    classKey: 'booth',
+    family: 'Kelp',
+    wire: 'solid steel 1.0',
+    mode: 'short circuit',
+    cableM: 4,
+    speed: 7.5,
+    rolls: 4,
+    busy: 0.8,
+    arcHours: 2.3,
+    logShare: 0.94,
+    cleanShare: 0.93,
+    spoolShare: 0.97,
+    lateShare: 0.2,
+    usage: 'arcHours',
+    walkEveryWeeks: 1,
+    shifts: [EARLY, LATE],
+  },
+  {
+    name: 'Ramp hall',
+    names: 'B1–B8',
+    placeWord: 'booth',
+    classKey: 'booth',
+    family: 'Shale',
+    wire: 'metal-cored 1.2',
+    mode: 'spray',
+    cableM: 4.5,
+    speed: 8.2,
+    rolls: 4,
+    busy: 0.75,
+    arcHours: 2.6,
+    logShare: 0.62,
+    cleanShare: 0.8,
+    spoolShare: 0,
+    lateShare: 0.5,
+    usage: 'kg',
+    walkEveryWeeks: 2,
+    shifts: [EARLY, LATE],
+  },
+  {
+    name: 'Apprentice bay',
+    names: 'T1–T8',
+    placeWord: 'booth',
+    classKey: 'training',
+    family: 'Kelp',
+    wire: 'solid steel 0.9',
+    mode: 'short circuit',
+    cableM: 3,
+    speed: 6,
+    rolls: 2,
+    busy: 0.7,
+    arcHours: 1.1,
+    logShare: 0.8,
+    cleanShare: 0.7,
+    spoolShare: 0.98,
+    lateShare: 0.6,
+    usage: 'spools',
+    walkEveryWeeks: 1,
+    shifts: [SCHOOL],
+  },
+  {
+    name: 'Robot cells',
+    names: 'Cell 1–3',
+    placeWord: 'cell',
+    classKey: 'cell',
+    family: 'Tarn',
+    wire: 'solid steel 1.2',
+    mode: 'pulse',
+    cableM: 1.2,
+    speed: 9,
+    rolls: 4,
+    busy: 0.97,
+    arcHours: 4.1,
+    logShare: 0.98,
+    cleanShare: 0.98,
+    spoolShare: 0.99,
+    lateShare: 0.1,
+    usage: 'all',
+    walkEveryWeeks: 1,
+    shifts: [EARLY, LATE, NIGHT],
+  },
+  {
+    name: 'Repair benches',
+    names: 'R1–R3',
+    placeWord: 'bench',
+    classKey: 'bench',
+    family: 'Shale',
+    wire: 'flux-cored 1.2',
+    mode: 'spray',
+    cableM: 4,
+    speed: 7,
+    rolls: 2,
+    busy: 0.45,
+    arcHours: 1.2,
+    logShare: 0.75,
+    cleanShare: 0.7,
+    spoolShare: 0.95,
+    lateShare: 0.4,
+    usage: 'spools',
+    walkEveryWeeks: 2,
+    shifts: [EARLY],
+  },
 ]
 
 /** Places that differ from their area. */
-export const EXCEPTIONS: Record<string, { wire?: string; cableM?: number }> = { A11: { wire: 'solid steel 1.2' }, A12: { wire: 'solid steel 1.2' }, B8: { wire: 'aluminium 1.2', cableM: 3 } }
+export const EXCEPTIONS: Record<string, { wire?: string; cableM?: number }> = {
+  A11: { wire: 'solid steel 1.2' },
+  A12: { wire: 'solid steel 1.2' },
+  B8: { wire: 'aluminium 1.2', cableM: 3 },
+}
 
-const USUAL: SimPart['reasons'] = [{ reason: 'worn', weight: 7 }, { reason: 'burnedBack', weight: 2 }, { reason: 'notSaid', weight: 1 }]
-const PLAIN: SimPart['reasons'] = [{ reason: 'worn', weight: 8 }, { reason: 'notSaid', weight: 2 }]
+const USUAL: SimPart['reasons'] = [
+  { reason: 'worn', weight: 7 },
+  { reason: 'burnedBack', weight: 2 },
+  { reason: 'notSaid', weight: 1 },
+]
+const PLAIN: SimPart['reasons'] = [
+  { reason: 'worn', weight: 8 },
+  { reason: 'notSaid', weight: 2 },
+]
 
 /** How parts truly wear in this yard. The program is told none of it. */
 export const PARTS: readonly SimPart[] = [
-  { position: 'tip', unit: 'arcHours', shape: 2.6, scale: 6.6, knockedPerUnit: 0.006, reasons: USUAL, stops: { chance: 0.12, medianMin: 9 } },
-  { position: 'nozzle', unit: 'arcHours', shape: 2.1, scale: 75, knockedPerUnit: 0.002, reasons: [{ reason: 'worn', weight: 6 }, { reason: 'blocked', weight: 2 }, { reason: 'notSaid', weight: 1 }] },
-  { position: 'diffuser', unit: 'arcHours', shape: 1.9, scale: 190, knockedPerUnit: 0.0004, reasons: [{ reason: 'worn', weight: 4 }, { reason: 'stripped', weight: 3 }, { reason: 'blocked', weight: 1 }] },
+  {
+    position: 'tip',
+    unit: 'arcHours',
+    shape: 2.6,
+    scale: 6.6,
+    knockedPerUnit: 0.006,
+    reasons: USUAL,
+    stops: { chance: 0.12, medianMin: 9 },
+  },
+  {
+    position: 'nozzle',
+    unit: 'arcHours',
+    shape: 2.1,
+    scale: 75,
+    knockedPerUnit: 0.002,
+    reasons: [
+      { reason: 'worn', weight: 6 },
+      { reason: 'blocked', weight: 2 },
+      { reason: 'notSaid', weight: 1 },
+    ],
+  },
+  {
+    position: 'diffuser',
+    unit: 'arcHours',
+    shape: 1.9,
+    scale: 190,
+    knockedPerUnit: 0.0004,
+    reasons: [
+      { reason: 'worn', weight: 4 },
+      { reason: 'stripped', weight: 3 },
+      { reason: 'blocked', weight: 1 },
+    ],
+  },
   { position: 'insulator', unit: 'arcHours', shape: 1.7, scale: 320, knockedPerUnit: 0.0004, reasons: PLAIN },
-  { position: 'liner', unit: 'kg', shape: 2.4, scale: 330, knockedPerUnit: 0.0002, reasons: [{ reason: 'worn', weight: 5 }, { reason: 'blocked', weight: 2 }, { reason: 'kinked', weight: 1 }], stops: { chance: 0.5, medianMin: 34 } },
+  {
+    position: 'liner',
+    unit: 'kg',
+    shape: 2.4,
+    scale: 330,
+    knockedPerUnit: 0.0002,
+    reasons: [
+      { reason: 'worn', weight: 5 },
+      { reason: 'blocked', weight: 2 },
+      { reason: 'kinked', weight: 1 },
+    ],
+    stops: { chance: 0.5, medianMin: 34 },
+  },
   { position: 'rolls', unit: 'kg', shape: 3, scale: 2400, knockedPerUnit: 0, reasons: PLAIN },
   { position: 'outlet', unit: 'kg', shape: 2.2, scale: 2100, knockedPerUnit: 0, reasons: PLAIN },
 ]
 
-export const RULES: readonly { kind: string; cls: string; change: number | null; clean: number | null; look: number | null }[] = [
+export const RULES: readonly {
+  kind: string
+  cls: string
+  change: number | null
+  clean: number | null
+  look: number | null
+}[] = [
   { kind: 'tip', cls: 'booth', change: 14, clean: null, look: null },
   { kind: 'tip', cls: 'cell', change: 8, clean: null, look: null },
   { kind: 'tip', cls: '*', change: 14, clean: null, look: null },
@@ -86,18 +293,46 @@ export const RULES: readonly { kind: string; cls: string; change: number | null;
 ]
 
 export const PEOPLE = [
-  { name: 'Ilse Varn', role: 'lead' }, { name: 'Tomas Ruel', role: 'instructor' }, { name: 'Kaja Brodd', role: 'hand' }, { name: 'Nils Ovrand', role: 'hand' }, { name: 'Mira Teal', role: 'hand' },
+  { name: 'Ilse Varn', role: 'lead' },
+  { name: 'Tomas Ruel', role: 'instructor' },
+  { name: 'Kaja Brodd', role: 'hand' },
+  { name: 'Nils Ovrand', role: 'hand' },
+  { name: 'Mira Teal', role: 'hand' },
 ] as const
 export const DEMO_LEAD = { name: 'Ilse Varn', password: 'low-tide-at-six' }
 
 /** Planted stories: what happened, where, and what the program must show of it. Tests and pictures use this table. */
 export const STORIES = [
-  { story: 'A gun that wears tips twice as fast as its neighbours', where: 'A7', mustFind: 'its tips last about half as long as in the rest of the hall' },
-  { story: 'A hall where four in ten changes are never logged', where: 'Ramp hall', mustFind: 'tip lives there look longer than they are' },
-  { story: 'Cells that began to change tips by rule ten weeks ago', where: 'Cell 1–3', mustFind: 'lives since then end "due" at about 8 arc hours' },
-  { story: 'A gun standing since this morning with the liner suspected', where: 'B3', mustFind: 'B3 is the first opened row, down at the liner' },
+  {
+    story: 'A gun that wears tips twice as fast as its neighbours',
+    where: 'A7',
+    mustFind: 'its tips last about half as long as in the rest of the hall',
+  },
+  {
+    story: 'A hall where four in ten changes are never logged',
+    where: 'Ramp hall',
+    mustFind: 'tip lives there look longer than they are',
+  },
+  {
+    story: 'Cells that began to change tips by rule ten weeks ago',
+    where: 'Cell 1–3',
+    mustFind: 'lives since then end "due" at about 8 arc hours',
+  },
+  {
+    story: 'A gun standing since this morning with the liner suspected',
+    where: 'B3',
+    mustFind: 'B3 is the first opened row, down at the liner',
+  },
   { story: 'A booth nobody uses', where: 'T5', mustFind: 'T5 is parked: no line, no row' },
-  { story: 'A gun hung from one hall to the other', where: 'A9 and B2', mustFind: 'the parts on it took their hours along' },
-  { story: 'A tip booked on the wrong gun and moved', where: 'A5 to A6', mustFind: 'the Logbook shows the line as changed, both guns count right' },
+  {
+    story: 'A gun hung from one hall to the other',
+    where: 'A9 and B2',
+    mustFind: 'the parts on it took their hours along',
+  },
+  {
+    story: 'A tip booked on the wrong gun and moved',
+    where: 'A5 to A6',
+    mustFind: 'the Logbook shows the line as changed, both guns count right',
+  },
   { story: 'A bench without any usage for weeks', where: 'R2', mustFind: 'its limits read "not seen", never good' },
 ] as const

@@ -14,14 +14,25 @@ export function openWants(surveyed: Surveyed): FloorWant[] {
 
 /** The soonest limit still ahead, for "next: A5 tip, about 13:00". */
 export function nextWant(surveyed: Surveyed, nowMs: number): FloorWant | null {
-  const ahead = surveyed.positions.flatMap((p) => [p.change, p.clean]).filter((w): w is FloorWant => w !== null && w.reachedMs !== null && w.reachedMs > nowMs && w.shiftsOver === 0)
-  return ahead.reduce<FloorWant | null>((soonest, w) => (!soonest || (w.reachedMs ?? 0) < (soonest.reachedMs ?? 0) ? w : soonest), null)
+  const ahead = surveyed.positions
+    .flatMap((p) => [p.change, p.clean])
+    .filter((w): w is FloorWant => w !== null && w.reachedMs !== null && w.reachedMs > nowMs && w.shiftsOver === 0)
+  return ahead.reduce<FloorWant | null>(
+    (soonest, w) => (!soonest || (w.reachedMs ?? 0) < (soonest.reachedMs ?? 0) ? w : soonest),
+    null,
+  )
 }
 
 /** In one column, the limit that is furthest gone. */
 export function wantInColumn(surveyed: Surveyed, column: Column): FloorWant | null {
-  const wants = surveyed.positions.filter((p) => p.kind.column === column).flatMap((p) => [p.change, p.clean]).filter((w): w is FloorWant => w !== null)
-  return wants.reduce<FloorWant | null>((most, w) => (!most || w.used / w.limit > most.used / most.limit ? w : most), null)
+  const wants = surveyed.positions
+    .filter((p) => p.kind.column === column)
+    .flatMap((p) => [p.change, p.clean])
+    .filter((w): w is FloorWant => w !== null)
+  return wants.reduce<FloorWant | null>(
+    (most, w) => (!most || w.used / w.limit > most.used / most.limit ? w : most),
+    null,
+  )
 }
 
 /** One cell per column of the path: the worst of its positions. Without any the gun has no such part. */
@@ -30,7 +41,10 @@ export function cellsOf(surveyed: Surveyed): FloorCell[] {
 }
 
 function cellOf(positions: readonly SurveyedPosition[]): FloorCell {
-  const worst = positions.reduce<SurveyedPosition | null>((w, p) => (!w || isWorse(p.verdict.state, w.verdict.state) ? p : w), null)
+  const worst = positions.reduce<SurveyedPosition | null>(
+    (w, p) => (!w || isWorse(p.verdict.state, w.verdict.state) ? p : w),
+    null,
+  )
   if (!worst) return [STATES.indexOf('absent'), 0, 0, 0]
   const want = worst.verdict.act === 'clean' ? worst.clean : worst.change
   const due = worst.verdict.due

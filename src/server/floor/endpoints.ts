@@ -6,7 +6,11 @@ import { readFloor } from './floor.ts'
 
 export const floorEndpoints = [
   endpoint({
-    method: 'get', path: '/floor', summary: 'What needs hands now: every gun, the opened rows first by rank',
-    query: z.object({ areaId: z.string().optional(), column: z.enum(COLUMNS).optional() }), answer: floorAnswer, run: (deps, who, { query }) => readFloor(deps, who, query),
+    method: 'get',
+    path: '/floor',
+    summary: 'What needs hands now: every gun, the opened rows first by rank',
+    query: z.object({ areaId: z.string().optional(), column: z.enum(COLUMNS).optional() }),
+    answer: floorAnswer,
+    run: (deps, who, { query }) => readFloor(deps, who, query),
   }),
 ]

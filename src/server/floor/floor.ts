@@ -11,7 +11,11 @@ const DAY_MS = 86_400_000
 const MIN_MS = 60_000
 
 /** What needs hands now, over the whole floor or one area. */
-export async function readFloor(deps: Deps, who: Who, filter: { areaId?: string | undefined; column?: Column | undefined }): Promise<FloorAnswer> {
+export async function readFloor(
+  deps: Deps,
+  who: Who,
+  filter: { areaId?: string | undefined; column?: Column | undefined },
+): Promise<FloorAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.calendar, nowMs)
@@ -19,14 +23,28 @@ export async function readFloor(deps: Deps, who: Who, filter: { areaId?: string 
   const surveyed = await survey(deps.db, shop, { nowMs, ...(wanted ? { stationIds: wanted } : {}) })
   const areaId = filter.areaId ?? shop.areas[0]?.id ?? ''
   const cutoff = nextWindow(shop.scheduleOfArea(areaId), nowMs)
-  const rows = new Map(openedRows(surveyed.map((s) => rankInput(s, shop)), shop.scheduleOfArea(areaId), nowMs).map((row, i) => [row.stationId, { ...row, place: i }]))
-  const guns = surveyed.map((s) => ({ ...gunLine(s, rows.get(s.station.id) ?? null, nowMs), columnWant: filter.column ? wantInColumn(s, filter.column) : null }))
+  const rows = new Map(
+    openedRows(
+      surveyed.map((s) => rankInput(s, shop)),
+      shop.scheduleOfArea(areaId),
+      nowMs,
+    ).map((row, i) => [row.stationId, { ...row, place: i }]),
+  )
+  const guns = surveyed.map((s) => ({
+    ...gunLine(s, rows.get(s.station.id) ?? null, nowMs),
+    columnWant: filter.column ? wantInColumn(s, filter.column) : null,
+  }))
   return {
-    nowMs, shopName: shop.site.name, zone: shop.site.zone, cutoff,
+    nowMs,
+    shopName: shop.site.name,
+    zone: shop.site.zone,
+    cutoff,
     areas: shop.areas.map((a) => ({ id: a.id, name: a.name })),
     guns,
-    laterGuns: guns.filter((g) => g.rank === null && !g.isParked && isBefore(g.next?.reachedMs, cutoff.atMs + DAY_MS)).length,
-    notSeenGuns: surveyed.filter((s) => !s.now.isParked && s.positions.some((p) => p.verdict.state === 'notSeen')).length,
+    laterGuns: guns.filter((g) => g.rank === null && !g.isParked && isBefore(g.next?.reachedMs, cutoff.atMs + DAY_MS))
+      .length,
+    notSeenGuns: surveyed.filter((s) => !s.now.isParked && s.positions.some((p) => p.verdict.state === 'notSeen'))
+      .length,
     estimatedGuns: guns.filter((g) => g.cells.some((c) => c[2] === 1)).length,
   }
 }
@@ -35,9 +53,16 @@ const isBefore = (ms: number | null | undefined, limitMs: number) => ms !== null
 
 function rankInput(s: Surveyed, shop: ShopModel) {
   return {
-    stationId: s.station.id, walkOrder: s.station.walkOrder, isParked: s.now.isParked, downSinceMs: s.now.downSinceMs,
+    stationId: s.station.id,
+    walkOrder: s.station.walkOrder,
+    isParked: s.now.isParked,
+    downSinceMs: s.now.downSinceMs,
     wants: s.positions.map((p) => ({
-      position: p.row.position, state: p.verdict.state, act: p.verdict.act, minutes: p.verdict.act === 'clean' ? p.kind.cleanMin : p.kind.changeMin, due: p.verdict.due,
+      position: p.row.position,
+      state: p.verdict.state,
+      act: p.verdict.act,
+      minutes: p.verdict.act === 'clean' ? p.kind.cleanMin : p.kind.changeMin,
+      due: p.verdict.due,
     })),
     stopRateMinorPerHour: shop.classes.get(s.station.classKey)?.stopMinorPerHour ?? 0,
   }
@@ -47,10 +72,23 @@ export function downMinutes(s: Surveyed, nowMs: number): number | null {
   return s.now.downSinceMs === null ? null : Math.round(workedMs(s.schedule, s.now.downSinceMs, nowMs) / MIN_MS)
 }
 
-function gunLine(s: Surveyed, row: (OpenedRow & { place: number }) | null, nowMs: number): Omit<FloorGun, 'columnWant'> {
+function gunLine(
+  s: Surveyed,
+  row: (OpenedRow & { place: number }) | null,
+  nowMs: number,
+): Omit<FloorGun, 'columnWant'> {
   return {
-    stationId: s.station.id, name: s.station.name, areaId: s.station.areaId, cells: cellsOf(s), isParked: s.now.isParked,
-    downSinceMs: s.now.downSinceMs, downPosition: s.now.downPosition, downMinutes: downMinutes(s, nowMs),
-    rank: row?.place ?? null, minutes: row?.minutes ?? 0, wants: row ? openWants(s) : [], next: nextWant(s, nowMs),
+    stationId: s.station.id,
+    name: s.station.name,
+    areaId: s.station.areaId,
+    cells: cellsOf(s),
+    isParked: s.now.isParked,
+    downSinceMs: s.now.downSinceMs,
+    downPosition: s.now.downPosition,
+    downMinutes: downMinutes(s, nowMs),
+    rank: row?.place ?? null,
+    minutes: row?.minutes ?? 0,
+    wants: row ? openWants(s) : [],
+    next: nextWant(s, nowMs),
   }
 }

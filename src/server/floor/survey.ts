@@ -13,7 +13,14 @@ import { type KindRow, type RuleRow, type ShopModel, type StationRow } from '@se
 
 export type PositionRow = typeof positionNow.$inferSelect
 type HeadRow = typeof headNow.$inferSelect
-export interface SurveyedPosition { row: PositionRow; kind: KindRow; rule: RuleRow | null; verdict: PositionVerdict; change: FloorWant | null; clean: FloorWant | null }
+export interface SurveyedPosition {
+  row: PositionRow
+  kind: KindRow
+  rule: RuleRow | null
+  verdict: PositionVerdict
+  change: FloorWant | null
+  clean: FloorWant | null
+}
 export interface Surveyed {
   station: StationRow
   now: typeof stationNow.$inferSelect
@@ -25,13 +32,28 @@ export interface Surveyed {
 const CLOCK_STALE_DAYS = 10
 
 /** The state of every position at some places, or at all: what is stored, run on to now. */
-export async function survey(db: Reader, shop: ShopModel, at: { nowMs: number; stationIds?: readonly string[] }): Promise<Surveyed[]> {
+export async function survey(
+  db: Reader,
+  shop: ShopModel,
+  at: { nowMs: number; stationIds?: readonly string[] },
+): Promise<Surveyed[]> {
   const { nowMs, stationIds } = at
-  const nows = await db.select().from(stationNow).where(stationIds ? inArray(stationNow.stationId, [...stationIds]) : undefined)
-  const carrierIds = nows.flatMap((n) => [n.headId, n.gunId, shop.carrierOfStation.get(n.stationId) ?? null]).filter((id): id is string => id !== null)
+  const nows = await db
+    .select()
+    .from(stationNow)
+    .where(stationIds ? inArray(stationNow.stationId, [...stationIds]) : undefined)
+  const carrierIds = nows
+    .flatMap((n) => [n.headId, n.gunId, shop.carrierOfStation.get(n.stationId) ?? null])
+    .filter((id): id is string => id !== null)
   const [rows, heads] = await Promise.all([
-    db.select().from(positionNow).where(stationIds ? inArray(positionNow.carrierId, carrierIds.length > 0 ? carrierIds : ['']) : undefined),
-    db.select().from(headNow).where(stationIds ? inArray(headNow.headId, carrierIds.length > 0 ? carrierIds : ['']) : undefined),
+    db
+      .select()
+      .from(positionNow)
+      .where(stationIds ? inArray(positionNow.carrierId, carrierIds.length > 0 ? carrierIds : ['']) : undefined),
+    db
+      .select()
+      .from(headNow)
+      .where(stationIds ? inArray(headNow.headId, carrierIds.length > 0 ? carrierIds : ['']) : undefined),
   ])
   const rowsOf = groupRows(rows)
   const headOf = new Map(heads.map((h) => [h.headId, h]))
@@ -46,10 +68,12 @@ export async function survey(db: Reader, shop: ShopModel, at: { nowMs: number; s
     const head = now.headId ? (headOf.get(now.headId) ?? null) : null
     const freshness = clockFreshness(head, schedule, nowMs)
     const ids = [shop.carrierOfStation.get(station.id), now.headId, now.gunId]
-    const positions = ids.flatMap((id) => (id ? (rowsOf.get(id) ?? []) : [])).flatMap((row) => {
-      const kind = shop.kindByKey.get(kindOfPosition(row.position))
-      return kind ? [judge(row, { kind, station, now, head, schedule, nowMs, cutoffMs, shop, freshness })] : []
-    })
+    const positions = ids
+      .flatMap((id) => (id ? (rowsOf.get(id) ?? []) : []))
+      .flatMap((row) => {
+        const kind = shop.kindByKey.get(kindOfPosition(row.position))
+        return kind ? [judge(row, { kind, station, now, head, schedule, nowMs, cutoffMs, shop, freshness })] : []
+      })
     positions.sort((a, b) => a.kind.walkOrder - b.kind.walkOrder)
     return [{ station, now, head, schedule, positions }]
   })
@@ -66,8 +90,15 @@ function groupRows(rows: PositionRow[]): Map<string, PositionRow[]> {
 }
 
 interface JudgeAt {
-  kind: KindRow; station: StationRow; now: typeof stationNow.$inferSelect; head: HeadRow | null
-  schedule: Schedule | null; nowMs: number; cutoffMs: number; shop: ShopModel; freshness: (unit: string) => boolean
+  kind: KindRow
+  station: StationRow
+  now: typeof stationNow.$inferSelect
+  head: HeadRow | null
+  schedule: Schedule | null
+  nowMs: number
+  cutoffMs: number
+  shop: ShopModel
+  freshness: (unit: string) => boolean
 }
 
 /** Has the counter behind a unit been entered within ten working days; told once per head, not per position. */
@@ -77,7 +108,8 @@ function clockFreshness(head: HeadRow | null, schedule: Schedule | null, nowMs: 
     const kept = known.get(unit)
     if (kept !== undefined) return kept
     const runOn = head && isMeasured(unit as 'kg') ? head.runOn[unit as 'kg'] : null
-    const isFresh = !isMeasured(unit as 'kg') || (runOn !== null && workingDays(schedule, runOn.fromMs, nowMs) <= CLOCK_STALE_DAYS)
+    const isFresh =
+      !isMeasured(unit as 'kg') || (runOn !== null && workingDays(schedule, runOn.fromMs, nowMs) <= CLOCK_STALE_DAYS)
     known.set(unit, isFresh)
     return isFresh
   }
@@ -86,9 +118,18 @@ function clockFreshness(head: HeadRow | null, schedule: Schedule | null, nowMs: 
 function judge(row: PositionRow, at: JudgeAt): SurveyedPosition {
   const { kind, now, station, shop } = at
   const rule = shop.ruleFor(kind.key, station.classKey)
-  const change = rule?.changeLimit && row.fittedMs !== null ? dueBy(row, { ...at, act: 'change', limit: rule.changeLimit, sinceMs: row.fittedMs }) : null
-  const clean = rule?.cleanLimit && row.cleanedMs !== null && row.fittedMs !== null ? dueBy(row, { ...at, act: 'clean', limit: rule.cleanLimit, sinceMs: row.cleanedMs }) : null
-  const dues = [...(change ? [{ act: 'change' as const, due: change }] : []), ...(clean ? [{ act: 'clean' as const, due: clean }] : [])]
+  const change =
+    rule?.changeLimit && row.fittedMs !== null
+      ? dueBy(row, { ...at, act: 'change', limit: rule.changeLimit, sinceMs: row.fittedMs })
+      : null
+  const clean =
+    rule?.cleanLimit && row.cleanedMs !== null && row.fittedMs !== null
+      ? dueBy(row, { ...at, act: 'clean', limit: rule.cleanLimit, sinceMs: row.cleanedMs })
+      : null
+  const dues = [
+    ...(change ? [{ act: 'change' as const, due: change }] : []),
+    ...(clean ? [{ act: 'clean' as const, due: clean }] : []),
+  ]
   const isDown = now.downSinceMs !== null
   const verdict = stateOf({
     isOnGun: true,
@@ -104,14 +145,30 @@ function judge(row: PositionRow, at: JudgeAt): SurveyedPosition {
     nowMs: at.nowMs,
     cutoffMs: at.cutoffMs,
   })
-  return { row, kind, rule, verdict, change: change && wantOf(row, at, { act: 'change', due: change, limit: rule?.changeLimit ?? 0 }), clean: clean && wantOf(row, at, { act: 'clean', due: clean, limit: rule?.cleanLimit ?? 0 }) }
+  return {
+    row,
+    kind,
+    rule,
+    verdict,
+    change: change && wantOf(row, at, { act: 'change', due: change, limit: rule?.changeLimit ?? 0 }),
+    clean: clean && wantOf(row, at, { act: 'clean', due: clean, limit: rule?.cleanLimit ?? 0 }),
+  }
 }
 
-function dueBy(row: PositionRow, at: JudgeAt & { act: 'change' | 'clean'; limit: number; sinceMs: number }): Due | null {
+function dueBy(
+  row: PositionRow,
+  at: JudgeAt & { act: 'change' | 'clean'; limit: number; sinceMs: number },
+): Due | null {
   const unit = at.kind.lifeUnit
   if (!isMeasured(unit)) {
     const amount = at.act === 'clean' ? 0 : row[unit]
-    return dueOf({ limit: at.limit, base: { amount, estimated: 0, sd: 0 }, runOn: null, schedule: at.schedule, nowMs: at.nowMs })
+    return dueOf({
+      limit: at.limit,
+      base: { amount, estimated: 0, sd: 0 },
+      runOn: null,
+      schedule: at.schedule,
+      nowMs: at.nowMs,
+    })
   }
   const base = (at.act === 'change' ? row.sinceFitted : row.sinceCleaned)?.[unit]
   const runOn: RunOn | null = at.head?.runOn[unit] ?? null
@@ -120,7 +177,13 @@ function dueBy(row: PositionRow, at: JudgeAt & { act: 'change' | 'clean'; limit:
   const fromMs = Math.max(runOn.fromMs, at.sinceMs, row.chainFromMs)
   // A clock nobody has entered for ten working days stands: what it counted holds, what it would have counted is unknown.
   const perWorkedHour = at.freshness(unit) ? runOn.perWorkedHour : 0
-  return dueOf({ limit: at.limit, base, runOn: { ...runOn, fromMs, perWorkedHour }, schedule: at.schedule, nowMs: at.nowMs })
+  return dueOf({
+    limit: at.limit,
+    base,
+    runOn: { ...runOn, fromMs, perWorkedHour },
+    schedule: at.schedule,
+    nowMs: at.nowMs,
+  })
 }
 
 const MOSTLY = 0.5
@@ -128,15 +191,26 @@ const MOSTLY = 0.5
 function wantOf(row: PositionRow, at: JudgeAt, what: { act: 'change' | 'clean'; due: Due; limit: number }): FloorWant {
   const { act, due, limit } = what
   return {
-    position: row.position, act, minutes: act === 'change' ? at.kind.changeMin : at.kind.cleanMin, used: due.used, limit, unit: at.kind.lifeUnit,
-    reachedMs: whole(due.reachedMs), earlyMs: whole(due.earlyMs), lateMs: whole(due.lateMs),
-    shiftsOver: shiftsOver(due, at.schedule, at.nowMs), isEstimated: due.estimatedShare > MOSTLY,
+    position: row.position,
+    act,
+    minutes: act === 'change' ? at.kind.changeMin : at.kind.cleanMin,
+    used: due.used,
+    limit,
+    unit: at.kind.lifeUnit,
+    reachedMs: whole(due.reachedMs),
+    earlyMs: whole(due.earlyMs),
+    lateMs: whole(due.lateMs),
+    shiftsOver: shiftsOver(due, at.schedule, at.nowMs),
+    isEstimated: due.estimatedShare > MOSTLY,
   }
 }
 const whole = (ms: number | null) => (ms === null ? null : Math.max(0, Math.round(ms)))
 
 export async function carrierNames(db: Reader, ids: readonly (string | null)[]): Promise<Map<string, string>> {
   const wanted = ids.filter((id): id is string => id !== null)
-  const rows = wanted.length === 0 ? [] : await db.select({ id: carrier.id, name: carrier.name }).from(carrier).where(inArray(carrier.id, wanted))
+  const rows =
+    wanted.length === 0
+      ? []
+      : await db.select({ id: carrier.id, name: carrier.name }).from(carrier).where(inArray(carrier.id, wanted))
   return new Map(rows.map((r) => [r.id, r.name]))
 }

@@ -22,26 +22,56 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
   const [s] = await survey(deps.db, shop, { nowMs, stationIds: [stationId] })
   if (!s) throw new DomainError('not-found', 'There is no such place.', ['Find it by its number.'])
   const [names, parts, tape, usualActs, notes] = await Promise.all([
-    carrierNames(deps.db, [s.now.gunId, s.now.headId]), partsOf(deps.db, s), lastLines(deps.db, { who, shop, stationId, count: 8 }), frequentActs(deps.db, stationId, nowMs), clockNotes(deps.db, s),
+    carrierNames(deps.db, [s.now.gunId, s.now.headId]),
+    partsOf(deps.db, s),
+    lastLines(deps.db, { who, shop, stationId, count: 8 }),
+    frequentActs(deps.db, stationId, nowMs),
+    clockNotes(deps.db, s),
   ])
   const positions = await Promise.all(s.positions.map((p) => positionLine(deps.db, s, { p, parts, nowMs })))
   return {
-    nowMs, zone: shop.site.zone, ...placeWords(s, shop, names), currency: shop.site.currency,
-    isParked: s.now.isParked, downSinceMs: s.now.downSinceMs, downMinutes: downMinutes(s, nowMs), downPosition: s.now.downPosition,
+    nowMs,
+    zone: shop.site.zone,
+    ...placeWords(s, shop, names),
+    currency: shop.site.currency,
+    isParked: s.now.isParked,
+    downSinceMs: s.now.downSinceMs,
+    downMinutes: downMinutes(s, nowMs),
+    downPosition: s.now.downPosition,
     stopMinorPerHour: isLead(who) ? (shop.classes.get(s.station.classKey)?.stopMinorPerHour ?? null) : null,
-    cutoffMs: nextWindow(s.schedule, nowMs).atMs, cells: cellsOf(s), wants: openWants(s), next: nextWant(s, nowMs), positions,
-    spool: spoolLine(s, nowMs), lastEntryMs: s.head?.lastEntryMs ?? null, notes, usualActs, tape,
+    cutoffMs: nextWindow(s.schedule, nowMs).atMs,
+    cells: cellsOf(s),
+    wants: openWants(s),
+    next: nextWant(s, nowMs),
+    positions,
+    spool: spoolLine(s, nowMs),
+    lastEntryMs: s.head?.lastEntryMs ?? null,
+    notes,
+    usualActs,
+    tape,
   }
 }
 
 function placeWords(s: Surveyed, shop: ShopModel, names: Map<string, string>) {
   const built = shop.built(s.station.id)
-  const wire = (s.head?.spoolWireId && shop.wires.get(s.head.spoolWireId)) || (built.wireId && shop.wires.get(built.wireId)) || null
+  const wire =
+    (s.head?.spoolWireId && shop.wires.get(s.head.spoolWireId)) ||
+    (built.wireId && shop.wires.get(built.wireId)) ||
+    null
   return {
-    stationId: s.station.id, name: s.station.name, placeWord: s.station.placeWord, areaId: s.station.areaId, areaName: shop.areas.find((a) => a.id === s.station.areaId)?.name ?? '',
-    gunName: s.now.gunId ? (names.get(s.now.gunId) ?? null) : null, headName: s.now.headId ? (names.get(s.now.headId) ?? null) : null,
-    wireName: wire ? wire.name : null, wireMm: wire ? wire.diameterMm : null, spoolKg: wire ? wire.spoolKg : null,
-    familyName: built.familyId ? (shop.families.get(built.familyId) ?? null) : null, mode: built.mode, cableM: built.cableM,
+    stationId: s.station.id,
+    name: s.station.name,
+    placeWord: s.station.placeWord,
+    areaId: s.station.areaId,
+    areaName: shop.areas.find((a) => a.id === s.station.areaId)?.name ?? '',
+    gunName: s.now.gunId ? (names.get(s.now.gunId) ?? null) : null,
+    headName: s.now.headId ? (names.get(s.now.headId) ?? null) : null,
+    wireName: wire ? wire.name : null,
+    wireMm: wire ? wire.diameterMm : null,
+    spoolKg: wire ? wire.spoolKg : null,
+    familyName: built.familyId ? (shop.families.get(built.familyId) ?? null) : null,
+    mode: built.mode,
+    cableM: built.cableM,
   }
 }
 
@@ -51,7 +81,11 @@ function spoolLine(s: Surveyed, nowMs: number): GunAnswer['spool'] {
   const runOn = s.head.runOn.kg
   const fromMs = runOn ? Math.max(runOn.fromMs, s.head.spoolMs) : 0
   const since = runOn ? (workedMs(s.schedule, fromMs, nowMs) / 3_600_000) * runOn.perWorkedHour : 0
-  return { kg: s.head.spoolKg, usedKg: s.head.spoolUsedKg === null ? null : s.head.spoolUsedKg + since, sinceMs: s.head.spoolMs }
+  return {
+    kg: s.head.spoolKg,
+    usedKg: s.head.spoolUsedKg === null ? null : s.head.spoolUsedKg + since,
+    sinceMs: s.head.spoolMs,
+  }
 }
 
 type Part = { id: string; code: string; name: string; onHand: number | null }
@@ -59,27 +93,62 @@ type Part = { id: string; code: string; name: string; onHand: number | null }
 async function partsOf(db: Reader, s: Surveyed): Promise<Map<string, Part>> {
   const ids = s.positions.flatMap((p) => p.row.partId ?? [])
   if (ids.length === 0) return new Map()
-  const rows = await db.select({ id: part.id, code: part.code, name: part.name, onHand: stockNow.onHand }).from(part).leftJoin(stockNow, eq(stockNow.partId, part.id)).where(inArray(part.id, ids))
+  const rows = await db
+    .select({ id: part.id, code: part.code, name: part.name, onHand: stockNow.onHand })
+    .from(part)
+    .leftJoin(stockNow, eq(stockNow.partId, part.id))
+    .where(inArray(part.id, ids))
   return new Map(rows.map((r) => [r.id, r]))
 }
 
-async function positionLine(db: Reader, s: Surveyed, at: { p: SurveyedPosition; parts: Map<string, Part>; nowMs: number }): Promise<GunPosition> {
+async function positionLine(
+  db: Reader,
+  s: Surveyed,
+  at: { p: SurveyedPosition; parts: Map<string, Part>; nowMs: number },
+): Promise<GunPosition> {
   const { p, parts, nowMs } = at
   const fitted = p.row.partId ? parts.get(p.row.partId) : undefined
-  const usual = p.kind.changeMin > 0 ? await usualHere(db, { kindKey: p.kind.key, classKey: s.station.classKey, unit: p.kind.lifeUnit }) : null
-  const used = p.change ? { amount: p.change.used, isEstimated: p.change.isEstimated } : usedNow(s, { p, nowMs, since: 'fitted' })
+  const usual =
+    p.kind.changeMin > 0
+      ? await usualHere(db, { kindKey: p.kind.key, classKey: s.station.classKey, unit: p.kind.lifeUnit })
+      : null
+  const used = p.change
+    ? { amount: p.change.used, isEstimated: p.change.isEstimated }
+    : usedNow(s, { p, nowMs, since: 'fitted' })
   return {
-    position: p.row.position, kindKey: p.kind.key, name: p.kind.name, column: p.kind.column, state: p.verdict.state, why: p.verdict.why,
-    partCode: fitted?.code ?? null, partName: fitted?.name ?? null, onHand: fitted?.onHand ?? null, unit: p.kind.lifeUnit,
-    used: used?.amount ?? null, usedSd: p.verdict.due?.usedSd ?? null, isEstimated: used?.isEstimated ?? false,
-    sinceCleaned: p.kind.canClean ? (p.clean?.used ?? usedNow(s, { p, nowMs, since: 'cleaned' })?.amount ?? null) : null,
-    change: p.change, clean: p.clean, fittedMs: p.row.fittedMs, entryAge: p.row.entryAge, cleanedMs: p.row.cleanedMs, seenMs: p.row.seenMs,
-    canClean: p.kind.canClean, reasons: p.kind.reasons, usual: usual?.ok ? { amount: usual.median, n: usual.n } : null,
+    position: p.row.position,
+    kindKey: p.kind.key,
+    name: p.kind.name,
+    column: p.kind.column,
+    state: p.verdict.state,
+    why: p.verdict.why,
+    partCode: fitted?.code ?? null,
+    partName: fitted?.name ?? null,
+    onHand: fitted?.onHand ?? null,
+    unit: p.kind.lifeUnit,
+    used: used?.amount ?? null,
+    usedSd: p.verdict.due?.usedSd ?? null,
+    isEstimated: used?.isEstimated ?? false,
+    sinceCleaned: p.kind.canClean
+      ? (p.clean?.used ?? usedNow(s, { p, nowMs, since: 'cleaned' })?.amount ?? null)
+      : null,
+    change: p.change,
+    clean: p.clean,
+    fittedMs: p.row.fittedMs,
+    entryAge: p.row.entryAge,
+    cleanedMs: p.row.cleanedMs,
+    seenMs: p.row.seenMs,
+    canClean: p.kind.canClean,
+    reasons: p.kind.reasons,
+    usual: usual?.ok ? { amount: usual.median, n: usual.n } : null,
   }
 }
 
 /** Use since fitted or cleaned where no limit asks for it. */
-function usedNow(s: Surveyed, at: { p: SurveyedPosition; nowMs: number; since: 'fitted' | 'cleaned' }): { amount: number; isEstimated: boolean } | null {
+function usedNow(
+  s: Surveyed,
+  at: { p: SurveyedPosition; nowMs: number; since: 'fitted' | 'cleaned' },
+): { amount: number; isEstimated: boolean } | null {
   const { p, nowMs } = at
   const sinceMs = at.since === 'fitted' ? p.row.fittedMs : p.row.cleanedMs
   const unit = p.kind.lifeUnit
@@ -88,7 +157,10 @@ function usedNow(s: Surveyed, at: { p: SurveyedPosition; nowMs: number; since: '
   const base = (at.since === 'fitted' ? p.row.sinceFitted : p.row.sinceCleaned)?.[unit]
   const runOn = s.head?.runOn[unit]
   if (!base || p.row.chainFromMs === null) return null
-  const extra = !runOn ? 0 : (workedMs(s.schedule, Math.max(runOn.fromMs, sinceMs, p.row.chainFromMs), nowMs) / 3_600_000) * runOn.perWorkedHour
+  const extra = !runOn
+    ? 0
+    : (workedMs(s.schedule, Math.max(runOn.fromMs, sinceMs, p.row.chainFromMs), nowMs) / 3_600_000) *
+      runOn.perWorkedHour
   const amount = base.amount + extra
   return { amount, isEstimated: amount > 0 && (base.estimated + extra) / amount > 0.5 }
 }
@@ -97,9 +169,18 @@ const ACT_OF: Record<string, string> = { fitted: 'changed', cleaned: 'cleaned', 
 
 /** What is done here most, over the last 60 days. */
 async function frequentActs(db: Reader, stationId: string, nowMs: number): Promise<GunAnswer['usualActs']> {
-  const rows = await db.select({ kind: ledgerEvent.kind, body: ledgerEvent.body }).from(ledgerEvent)
-    .where(and(eq(ledgerEvent.stationId, stationId), gte(ledgerEvent.happenedMs, nowMs - 60 * 86_400_000), inArray(ledgerEvent.kind, Object.keys(ACT_OF))))
-    .orderBy(desc(ledgerEvent.happenedMs)).limit(300)
+  const rows = await db
+    .select({ kind: ledgerEvent.kind, body: ledgerEvent.body })
+    .from(ledgerEvent)
+    .where(
+      and(
+        eq(ledgerEvent.stationId, stationId),
+        gte(ledgerEvent.happenedMs, nowMs - 60 * 86_400_000),
+        inArray(ledgerEvent.kind, Object.keys(ACT_OF)),
+      ),
+    )
+    .orderBy(desc(ledgerEvent.happenedMs))
+    .limit(300)
   const counts = new Map<string, number>()
   for (const { body } of rows) {
     const fact = body.type === 'fact' ? body.fact : null
@@ -108,10 +189,13 @@ async function frequentActs(db: Reader, stationId: string, nowMs: number): Promi
       counts.set(key, (counts.get(key) ?? 0) + 1)
     }
   }
-  return [...counts].sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1)).slice(0, 4).map(([key]) => {
-    const [act = '', position = null] = key.split(' ')
-    return { act, position }
-  })
+  return [...counts]
+    .sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))
+    .slice(0, 4)
+    .map(([key]) => {
+      const [act = '', position = null] = key.split(' ')
+      return { act, position }
+    })
 }
 
 const COMPARED_MS = 60 * 86_400_000
@@ -119,17 +203,33 @@ const COMPARED_MS = 60 * 86_400_000
 /** Where two sources of use tell different stories, that is said. */
 async function clockNotes(db: Reader, s: Surveyed): Promise<string[]> {
   if (!s.now.headId || !s.head?.lastEntryMs) return []
-  const rows = await db.select().from(usageSpan).where(and(eq(usageSpan.headId, s.now.headId), gte(usageSpan.fromMs, s.head.lastEntryMs - COMPARED_MS)))
+  const rows = await db
+    .select()
+    .from(usageSpan)
+    .where(and(eq(usageSpan.headId, s.now.headId), gte(usageSpan.fromMs, s.head.lastEntryMs - COMPARED_MS)))
   const off = [...sourceDisagreement('kg', rows, s.schedule), ...sourceDisagreement('arcHours', rows, s.schedule)]
-  return off.map((d) => `${d.weaker} says ${Math.round((d.weakerAmount / d.betterAmount - 1) * 100)}% against ${d.better}`)
+  return off.map(
+    (d) => `${d.weaker} says ${Math.round((d.weakerAmount / d.betterAmount - 1) * 100)}% against ${d.better}`,
+  )
 }
 
 export async function findPlaces(deps: Deps, who: Who): Promise<FindAnswer> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
   const nows = await deps.db.select({ stationId: stationNow.stationId, gunId: stationNow.gunId }).from(stationNow)
-  const names = await carrierNames(deps.db, nows.map((n) => n.gunId))
+  const names = await carrierNames(
+    deps.db,
+    nows.map((n) => n.gunId),
+  )
   const gunOf = new Map(nows.map((n) => [n.stationId, n.gunId ? (names.get(n.gunId) ?? null) : null]))
   const areaName = new Map(shop.areas.map((a) => [a.id, a.name]))
-  return { places: shop.stations.map((s) => ({ stationId: s.id, name: s.name, placeWord: s.placeWord, areaName: areaName.get(s.areaId) ?? '', gunName: gunOf.get(s.id) ?? null })) }
+  return {
+    places: shop.stations.map((s) => ({
+      stationId: s.id,
+      name: s.name,
+      placeWord: s.placeWord,
+      areaName: areaName.get(s.areaId) ?? '',
+      gunName: gunOf.get(s.id) ?? null,
+    })),
+  }
 }

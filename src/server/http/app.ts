@@ -17,7 +17,13 @@ import { describeApi } from './openapi.ts'
 import { DomainError, STATUS } from './problem.ts'
 import { type Endpoint } from './routes.ts'
 
-export interface AppParts { deps: Deps; changes: Changes; webFolder: string | null; onFault: (problem: unknown) => void; signInsPerMinute?: number }
+export interface AppParts {
+  deps: Deps
+  changes: Changes
+  webFolder: string | null
+  onFault: (problem: unknown) => void
+  signInsPerMinute?: number
+}
 
 const COOKIE = { session: 'idle_session', device: 'idle_device' }
 const YEAR_MS = 365 * 86_400_000
@@ -25,7 +31,19 @@ const YEAR_MS = 365 * 86_400_000
 export function makeApp(parts: AppParts): Express {
   const app = express()
   app.disable('x-powered-by')
-  app.use(helmet({ contentSecurityPolicy: { directives: { 'default-src': ["'self'"], 'style-src': ["'self'", "'unsafe-inline'"], 'img-src': ["'self'", 'data:'], 'upgrade-insecure-requests': null } }, hsts: false }))
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        directives: {
+          'default-src': ["'self'"],
+          'style-src': ["'self'", "'unsafe-inline'"],
+          'img-src': ["'self'", 'data:'],
+          'upgrade-insecure-requests': null,
+        },
+      },
+      hsts: false,
+    }),
+  )
   app.use(compression({ filter: (req, res) => !req.path.endsWith('/changes') && compression.filter(req, res) }))
   const api = express.Router()
   api.use(express.json({ limit: '8mb' }))
@@ -37,7 +55,9 @@ export function makeApp(parts: AppParts): Express {
   api.get('/health', async (_req, res) => void res.json({ ok: true, nowMs: parts.deps.now() }))
   api.get('/logbook.csv', (req, res) => csv(parts.deps, req, res))
   api.get('/changes', (req, res) => stream(parts, req, res))
-  api.use((_req, _res) => { throw new DomainError('not-found', 'There is nothing at that address.') })
+  api.use((_req, _res) => {
+    throw new DomainError('not-found', 'There is nothing at that address.')
+  })
   app.use('/api', api)
   if (parts.webFolder) serveWeb(app, parts.webFolder)
   app.use(answerProblem(parts.onFault))
@@ -46,7 +66,8 @@ export function makeApp(parts: AppParts): Express {
 
 /** A page of another site can't set this header, so it can't write in a signed-in browser's name. */
 function mustCarryHeader(req: Request, _res: Response, next: () => void): void {
-  if (req.method !== 'GET' && req.headers['x-idle-spool'] !== '1') throw new DomainError('bad-request', 'Writes need the header x-idle-spool: 1.')
+  if (req.method !== 'GET' && req.headers['x-idle-spool'] !== '1')
+    throw new DomainError('bad-request', 'Writes need the header x-idle-spool: 1.')
   next()
 }
 
@@ -68,7 +89,14 @@ function handler(deps: Deps, e: Endpoint) {
 
 function signing(api: express.Router, parts: AppParts): void {
   const { deps } = parts
-  const limited = rateLimit({ windowMs: 60_000, limit: parts.signInsPerMinute ?? 20, legacyHeaders: false, handler: () => { throw new DomainError('too-many', 'Too many tries in a minute.', ['Wait a minute, then try again.']) } })
+  const limited = rateLimit({
+    windowMs: 60_000,
+    limit: parts.signInsPerMinute ?? 20,
+    legacyHeaders: false,
+    handler: () => {
+      throw new DomainError('too-many', 'Too many tries in a minute.', ['Wait a minute, then try again.'])
+    },
+  })
   const keep = (res: Response, cookie: { name: string; token: string; maxAge: number }) =>
     res.cookie(cookie.name, cookie.token, { httpOnly: true, sameSite: 'lax', maxAge: cookie.maxAge, path: '/' })
   api.post('/people/sign-in', limited, async (req, res) => {
@@ -105,7 +133,12 @@ const BEAT_MS = 20_000
 /** Server-sent: "these stations changed". A beat keeps the line open and lets the page see when it is gone. */
 async function stream({ deps, changes }: AppParts, req: Request, res: Response): Promise<void> {
   mustRead(await whoOf(deps, req))
-  res.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', connection: 'keep-alive', 'x-accel-buffering': 'no' })
+  res.writeHead(200, {
+    'content-type': 'text/event-stream',
+    'cache-control': 'no-store',
+    connection: 'keep-alive',
+    'x-accel-buffering': 'no',
+  })
   res.write('retry: 2000\nevent: hello\ndata: {}\n\n')
   const stop = changes.listen((stationIds) => res.write(`event: changed\ndata: ${JSON.stringify({ stationIds })}\n\n`))
   const beat = setInterval(() => res.write('event: beat\ndata: {}\n\n'), BEAT_MS)
@@ -116,7 +149,16 @@ async function stream({ deps, changes }: AppParts, req: Request, res: Response):
 }
 
 function serveWeb(app: Express, folder: string): void {
-  app.use(express.static(folder, { index: false, maxAge: '1y', immutable: true, setHeaders: (res, path) => { if (path.endsWith('.html')) res.setHeader('cache-control', 'no-cache') } }))
+  app.use(
+    express.static(folder, {
+      index: false,
+      maxAge: '1y',
+      immutable: true,
+      setHeaders: (res, path) => {
+        if (path.endsWith('.html')) res.setHeader('cache-control', 'no-cache')
+      },
+    }),
+  )
   const page = join(folder, 'index.html')
   app.get('/{*path}', (_req, res) => {
     if (!existsSync(page)) throw new DomainError('not-found', 'The web app is not built.', ['Run npm run build.'])
@@ -128,14 +170,29 @@ function answerProblem(onFault: (problem: unknown) => void): ErrorRequestHandler
   // eslint-disable-next-line max-params -- the framework tells error handlers by their four parameters
   return (problem: unknown, _req, res, next) => {
     if (res.headersSent) return next(problem)
-    if (problem instanceof DomainError) return void res.status(STATUS[problem.code]).json({ code: problem.code, message: problem.message, details: problem.details })
+    if (problem instanceof DomainError)
+      return void res
+        .status(STATUS[problem.code])
+        .json({ code: problem.code, message: problem.message, details: problem.details })
     if (problem instanceof ZodError) {
       const details = problem.issues.map((issue) => `${issue.path.join('.') || 'request'}: ${issue.message}`)
-      return void res.status(400).json({ code: 'bad-request', message: 'Something in that request can’t be read.', details })
+      return void res
+        .status(400)
+        .json({ code: 'bad-request', message: 'Something in that request can’t be read.', details })
     }
-    if (problem instanceof Error && 'status' in problem && problem.status === 413) return void res.status(413).json({ code: 'bad-request', message: 'That is too much at once.', details: ['Bring it in parts.'] })
-    if (problem instanceof SyntaxError) return void res.status(400).json({ code: 'bad-request', message: 'That request is no JSON.', details: [] })
+    if (problem instanceof Error && 'status' in problem && problem.status === 413)
+      return void res
+        .status(413)
+        .json({ code: 'bad-request', message: 'That is too much at once.', details: ['Bring it in parts.'] })
+    if (problem instanceof SyntaxError)
+      return void res.status(400).json({ code: 'bad-request', message: 'That request is no JSON.', details: [] })
     onFault(problem)
-    return void res.status(500).json({ code: 'server-fault', message: 'The program tripped; nothing was written.', details: ['Try again. If it happens twice, tell whoever looks after this server.'] })
+    return void res
+      .status(500)
+      .json({
+        code: 'server-fault',
+        message: 'The program tripped; nothing was written.',
+        details: ['Try again. If it happens twice, tell whoever looks after this server.'],
+      })
   }
 }

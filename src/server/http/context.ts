@@ -20,12 +20,16 @@ export interface Who {
 export const isLead = (who: Who) => who.person?.role === 'lead' || who.person?.role === 'instructor'
 
 export function mustRead(who: Who): void {
-  if (!who.person && !who.device) throw new DomainError('not-signed-in', 'Nobody is signed in here, and this device belongs to no place.', ['Sign in, or ask the lead for a link that binds this device to its place.'])
+  if (!who.person && !who.device)
+    throw new DomainError('not-signed-in', 'Nobody is signed in here, and this device belongs to no place.', [
+      'Sign in, or ask the lead for a link that binds this device to its place.',
+    ])
 }
 
 export function mustLead(who: Who): void {
   mustRead(who)
-  if (!isLead(who)) throw new DomainError('not-yours', 'Only a lead or instructor can do this.', ['Sign in as one, then try again.'])
+  if (!isLead(who))
+    throw new DomainError('not-yours', 'Only a lead or instructor can do this.', ['Sign in as one, then try again.'])
 }
 
 /** May this one log at a place: people anywhere, a device at its own place. */
@@ -34,5 +38,6 @@ export function mustLogAt(who: Who, place: { id: string; areaId: string; name: s
   if (who.person || !who.device) return
   const { areaId, stationId } = who.device
   const isThere = stationId ? stationId === place.id : areaId ? areaId === place.areaId : true
-  if (!isThere) throw new DomainError('not-yours', `This device does not belong to ${place.name}.`, ['Log it there, or sign in.'])
+  if (!isThere)
+    throw new DomainError('not-yours', `This device does not belong to ${place.name}.`, ['Log it there, or sign in.'])
 }

@@ -8,5 +8,11 @@ import { shopEndpoints } from '@server/shop/endpoints.ts'
 import { type Endpoint } from './routes.ts'
 
 export const endpoints: readonly Endpoint[] = [
-  ...floorEndpoints, ...gunEndpoints, ...logbookEndpoints, ...clockEndpoints, ...ingestEndpoints, ...shopEndpoints, ...peopleEndpoints,
+  ...floorEndpoints,
+  ...gunEndpoints,
+  ...logbookEndpoints,
+  ...clockEndpoints,
+  ...ingestEndpoints,
+  ...shopEndpoints,
+  ...peopleEndpoints,
 ]

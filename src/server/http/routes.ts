@@ -9,7 +9,11 @@ export interface Endpoint {
   body?: z.ZodType
   query?: z.ZodType
   answer: z.ZodType
-  run: (deps: Deps, who: Who, input: { body: unknown; query: unknown; params: Record<string, string> }) => Promise<unknown>
+  run: (
+    deps: Deps,
+    who: Who,
+    input: { body: unknown; query: unknown; params: Record<string, string> },
+  ) => Promise<unknown>
 }
 
 interface Shapes<B extends z.ZodType, Q extends z.ZodType, A extends z.ZodType> {
@@ -19,10 +23,16 @@ interface Shapes<B extends z.ZodType, Q extends z.ZodType, A extends z.ZodType> 
   body?: B
   query?: Q
   answer: A
-  run: (deps: Deps, who: Who, input: { body: z.output<B>; query: z.output<Q>; params: Record<string, string> }) => Promise<z.input<A>>
+  run: (
+    deps: Deps,
+    who: Who,
+    input: { body: z.output<B>; query: z.output<Q>; params: Record<string, string> },
+  ) => Promise<z.input<A>>
 }
 
 /** Declares an endpoint; `run` gets parsed input, typed by its shapes. */
-export function endpoint<B extends z.ZodType, Q extends z.ZodType, A extends z.ZodType>(shapes: Shapes<B, Q, A>): Endpoint {
+export function endpoint<B extends z.ZodType, Q extends z.ZodType, A extends z.ZodType>(
+  shapes: Shapes<B, Q, A>,
+): Endpoint {
   return shapes as unknown as Endpoint
 }

@@ -6,23 +6,52 @@ import { type KindRow, type ShopModel } from '@server/shop/model.ts'
 import { wallToMsOrNext } from '@server/time/wall.ts'
 import { cellOf, LABELS, parseDay, type Sheet } from './sheet.ts'
 
-export interface PlannedPlace { name: string; areaName: string; wireId: string | null; cableM: number | null; row: number }
-export interface PlannedFit { place: string; kind: KindRow; partCode: string | null; fittedMs: number; row: number }
-export interface PlacePlan { places: PlannedPlace[]; fits: PlannedFit[]; bad: BadRow[] }
+export interface PlannedPlace {
+  name: string
+  areaName: string
+  wireId: string | null
+  cableM: number | null
+  row: number
+}
+export interface PlannedFit {
+  place: string
+  kind: KindRow
+  partCode: string | null
+  fittedMs: number
+  row: number
+}
+export interface PlacePlan {
+  places: PlannedPlace[]
+  fits: PlannedFit[]
+  bad: BadRow[]
+}
 
 /**
  * What a sheet of places and parts asks for, row by row; every cell that can't be read is named with row, column, value and
  * why. A place may stand in several rows, one per part.
  */
-export function planPlaces(sheet: Sheet, shop: ShopModel, at: { nowMs: number; known: ReadonlyMap<string, string> }): PlacePlan {
+export function planPlaces(
+  sheet: Sheet,
+  shop: ShopModel,
+  at: { nowMs: number; known: ReadonlyMap<string, string> },
+): PlacePlan {
   const plan: PlacePlan = { places: [], fits: [], bad: [] }
   const seen = new Map<string, PlannedPlace>()
   sheet.rows.forEach((row, i) => {
-    const bad: Bad = (key, why) => (plan.bad.push({ row: i + 2, column: sheet.headings[sheet.columns[key] ?? -1] ?? LABELS[key] ?? key, value: cellOf(sheet, row, key), why }), null)
+    const bad: Bad = (key, why) => (
+      plan.bad.push({
+        row: i + 2,
+        column: sheet.headings[sheet.columns[key] ?? -1] ?? LABELS[key] ?? key,
+        value: cellOf(sheet, row, key),
+        why,
+      }),
+      null
+    )
     const place = placeOf(sheet, row, { shop, bad, number: i + 2 })
     if (!place) return
     const before = seen.get(place.name.toLowerCase())
-    if (before && before.areaName.toLowerCase() !== place.areaName.toLowerCase()) return void bad('area', `${place.name} stands in ${before.areaName} in row ${before.row}; a place has one area`)
+    if (before && before.areaName.toLowerCase() !== place.areaName.toLowerCase())
+      return void bad('area', `${place.name} stands in ${before.areaName} in row ${before.row}; a place has one area`)
     if (!before) {
       seen.set(place.name.toLowerCase(), place)
       plan.places.push(place)
@@ -35,7 +64,11 @@ export function planPlaces(sheet: Sheet, shop: ShopModel, at: { nowMs: number; k
 
 type Bad = (key: string, why: string) => null
 
-function placeOf(sheet: Sheet, row: readonly string[], at: { shop: ShopModel; bad: Bad; number: number }): PlannedPlace | null {
+function placeOf(
+  sheet: Sheet,
+  row: readonly string[],
+  at: { shop: ShopModel; bad: Bad; number: number },
+): PlannedPlace | null {
   const name = cellOf(sheet, row, 'place')
   const areaName = cellOf(sheet, row, 'area')
   if (!name) return at.bad('place', 'the place has no name; write the number painted on it')
@@ -57,7 +90,14 @@ function wireOf(text: string, at: { shop: ShopModel; bad: Bad }): string | null 
   const ofSize = size.ok ? wires.filter((w) => w.diameterMm === size.diameterMm) : []
   if (ofSize.length === 1) return ofSize[0]?.id
   const known = wires.map((w) => w.name).join(', ')
-  at.bad('wire', ofSize.length > 1 ? `several wires have this size: ${ofSize.map((w) => w.name).join(', ')}; write the name` : known ? `no such wire; there is ${known}` : 'no such wire; add it under Our shop first')
+  at.bad(
+    'wire',
+    ofSize.length > 1
+      ? `several wires have this size: ${ofSize.map((w) => w.name).join(', ')}; write the name`
+      : known
+        ? `no such wire; there is ${known}`
+        : 'no such wire; add it under Our shop first',
+  )
   return undefined
 }
 
@@ -65,21 +105,34 @@ function cableOf(text: string, bad: Bad): number | null | undefined {
   if (!text) return null
   const metres = parseNumber(text)
   if (metres === null) return void bad('cable', 'that is not a number; write metres, like 4')
-  if (metres > 60) return void bad('cable', `${metres} m is too long for a cable; were these ${metres > 1000 ? 'millimetres' : 'centimetres'}?`)
+  if (metres > 60)
+    return void bad(
+      'cable',
+      `${metres} m is too long for a cable; were these ${metres > 1000 ? 'millimetres' : 'centimetres'}?`,
+    )
   if (metres <= 0) return void bad('cable', 'a cable is longer than nothing')
   return metres
 }
 
-function fitOf(sheet: Sheet, row: readonly string[], at: { shop: ShopModel; bad: Bad; nowMs: number }): Omit<PlannedFit, 'place' | 'row'> | null {
+function fitOf(
+  sheet: Sheet,
+  row: readonly string[],
+  at: { shop: ShopModel; bad: Bad; nowMs: number },
+): Omit<PlannedFit, 'place' | 'row'> | null {
   const word = cellOf(sheet, row, 'position')
   const code = cellOf(sheet, row, 'part')
   const when = cellOf(sheet, row, 'fitted')
   if (!word) {
-    if (when || code) at.bad('position', 'there is a part or date, but not which part it is; write tip, liner, nozzle …')
+    if (when || code)
+      at.bad('position', 'there is a part or date, but not which part it is; write tip, liner, nozzle …')
     return null
   }
   const kind = kindFromWord(word, at.shop.kinds)
-  if (!kind) return at.bad('position', `no part on the wire path is called that; there is ${at.shop.kinds.map((k) => k.name).join(', ')}`)
+  if (!kind)
+    return at.bad(
+      'position',
+      `no part on the wire path is called that; there is ${at.shop.kinds.map((k) => k.name).join(', ')}`,
+    )
   if (!when) return null
   const day = parseDay(when, at.shop.site.units)
   if (!day) return at.bad('fitted', 'that is no date; write 2026-11-20')

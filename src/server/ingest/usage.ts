@@ -5,8 +5,20 @@ import { type ShopModel } from '@server/shop/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { cellOf, LABELS, parseDay, type Sheet } from './sheet.ts'
 
-export interface PlannedUsage { stationId: string; fromMs: number; toMs: number; kg: number | null; arcHours: number | null; starts: number | null; row: number; identity: string }
-export interface UsagePlan { rows: PlannedUsage[]; bad: BadRow[] }
+export interface PlannedUsage {
+  stationId: string
+  fromMs: number
+  toMs: number
+  kg: number | null
+  arcHours: number | null
+  starts: number | null
+  row: number
+  identity: string
+}
+export interface UsagePlan {
+  rows: PlannedUsage[]
+  bad: BadRow[]
+}
 
 /** What a sheet of usage says, row by row; every cell that can't be read is named. */
 export function planUsage(sheet: Sheet, shop: ShopModel, nowMs: number): UsagePlan {
@@ -17,9 +29,19 @@ export function planUsage(sheet: Sheet, shop: ShopModel, nowMs: number): UsagePl
   sheet.rows.forEach((row, i) => {
     const number = i + 2
     const cell = (key: string) => cellOf(sheet, row, key)
-    const bad = (key: string, why: string) => void plan.bad.push({ row: number, column: sheet.headings[sheet.columns[key] ?? -1] ?? LABELS[key] ?? key, value: cell(key), why })
+    const bad = (key: string, why: string) =>
+      void plan.bad.push({
+        row: number,
+        column: sheet.headings[sheet.columns[key] ?? -1] ?? LABELS[key] ?? key,
+        value: cell(key),
+        why,
+      })
     const station = byName.get(cell('place').toLowerCase())
-    if (!station) return bad('place', cell('place') ? 'there is no such place; bring in the places first, or mend the name' : 'the place is missing')
+    if (!station)
+      return bad(
+        'place',
+        cell('place') ? 'there is no such place; bring in the places first, or mend the name' : 'the place is missing',
+      )
     const day = parseDay(cell('date'), shop.site.units)
     if (!day) return bad('date', 'that is no date; write 2026-11-20')
     if (day > today) return bad('date', 'that day is still to come')
@@ -32,14 +54,25 @@ export function planUsage(sheet: Sheet, shop: ShopModel, nowMs: number): UsagePl
     const before = seen.get(identity)
     if (before) return bad('date', `row ${before} has the same place and shift already`)
     seen.set(identity, number)
-    plan.rows.push({ stationId: station.id, fromMs: span.fromMs, toMs: Math.min(span.toMs, Math.max(nowMs, span.fromMs + 60_000)), ...amounts, row: number, identity })
+    plan.rows.push({
+      stationId: station.id,
+      fromMs: span.fromMs,
+      toMs: Math.min(span.toMs, Math.max(nowMs, span.fromMs + 60_000)),
+      ...amounts,
+      row: number,
+      identity,
+    })
   })
   return plan
 }
 
 type Amounts = Pick<PlannedUsage, 'kg' | 'arcHours' | 'starts'>
 
-function amountsOf(cell: (key: string) => string, bad: (key: string, why: string) => void, hours: number): Amounts | null {
+function amountsOf(
+  cell: (key: string) => string,
+  bad: (key: string, why: string) => void,
+  hours: number,
+): Amounts | null {
   const read = (key: string, most: number, why: (value: number) => string): number | null | undefined => {
     const text = cell(key)
     if (!text) return null
@@ -49,8 +82,17 @@ function amountsOf(cell: (key: string) => string, bad: (key: string, why: string
     if (value > most) return void bad(key, why(value))
     return value
   }
-  const arcHours = read('arcHours', hours, (v) => `${v} arc hours do not fit into ${Math.round(hours * 10) / 10} hours${v / 60 <= hours ? '; were these minutes?' : ''}`)
-  const kg = read('kg', 2000, (v) => `${v} kg in one shift is more than a feeder can push${v / 1000 < 200 ? '; were these grams?' : ''}`)
+  const arcHours = read(
+    'arcHours',
+    hours,
+    (v) =>
+      `${v} arc hours do not fit into ${Math.round(hours * 10) / 10} hours${v / 60 <= hours ? '; were these minutes?' : ''}`,
+  )
+  const kg = read(
+    'kg',
+    2000,
+    (v) => `${v} kg in one shift is more than a feeder can push${v / 1000 < 200 ? '; were these grams?' : ''}`,
+  )
   const starts = read('starts', 100_000, () => 'that many starts do not fit into a shift')
   if (arcHours === undefined || kg === undefined || starts === undefined) return null
   if (arcHours === null && kg === null && starts === null) {

@@ -5,30 +5,55 @@ import { ledgerEvent } from '@server/db/schema.ts'
 import { type Reader, type Tx } from '@server/db/db.ts'
 
 export type EventRow = typeof ledgerEvent.$inferSelect
-export interface Draft extends LedgerEvent { rootId: EventId; idempotencyKey: string }
+export interface Draft extends LedgerEvent {
+  rootId: EventId
+  idempotencyKey: string
+}
 
 /** Which carriers, stations and parts lines speak of: what has to be folded again. */
-export interface Touched { carrierIds: Set<string>; stationIds: Set<string>; partIds: Set<string> }
+export interface Touched {
+  carrierIds: Set<string>
+  stationIds: Set<string>
+  partIds: Set<string>
+}
 export const nothingTouched = (): Touched => ({ carrierIds: new Set(), stationIds: new Set(), partIds: new Set() })
 
-const saidBy = (event: LedgerEvent): Fact | null => (event.body.type === 'fact' ? event.body.fact : (event.body.replacement?.fact ?? null))
+const saidBy = (event: LedgerEvent): Fact | null =>
+  event.body.type === 'fact' ? event.body.fact : (event.body.replacement?.fact ?? null)
 
 export function toRow(draft: Draft): EventRow {
   const fact = saidBy(draft)
   const replacement = draft.body.type === 'correction' ? draft.body.replacement : null
   return {
-    id: draft.id, rootId: draft.rootId, kind: draft.body.type === 'correction' ? 'corrected' : draft.body.fact.kind,
-    carrierId: fact ? carrierOf(fact) : null, stationId: replacement?.stationId ?? draft.stationId, partId: fact ? partOf(fact) : null,
-    happenedMs: replacement?.happenedMs ?? draft.happenedMs, precision: draft.precision, loggedMs: draft.loggedMs,
-    personId: draft.personId, deviceId: draft.deviceId, note: draft.note, body: draft.body, idempotencyKey: draft.idempotencyKey,
+    id: draft.id,
+    rootId: draft.rootId,
+    kind: draft.body.type === 'correction' ? 'corrected' : draft.body.fact.kind,
+    carrierId: fact ? carrierOf(fact) : null,
+    stationId: replacement?.stationId ?? draft.stationId,
+    partId: fact ? partOf(fact) : null,
+    happenedMs: replacement?.happenedMs ?? draft.happenedMs,
+    precision: draft.precision,
+    loggedMs: draft.loggedMs,
+    personId: draft.personId,
+    deviceId: draft.deviceId,
+    note: draft.note,
+    body: draft.body,
+    idempotencyKey: draft.idempotencyKey,
   }
 }
 
 export function fromRow(row: EventRow): LedgerEvent & { rootId: EventId } {
   return {
-    id: row.id as EventId, rootId: row.rootId as EventId, happenedMs: row.happenedMs, loggedMs: row.loggedMs, precision: row.precision,
-    stationId: row.stationId as LedgerEvent['stationId'], personId: row.personId as LedgerEvent['personId'], deviceId: row.deviceId as LedgerEvent['deviceId'],
-    note: row.note, body: row.body,
+    id: row.id as EventId,
+    rootId: row.rootId as EventId,
+    happenedMs: row.happenedMs,
+    loggedMs: row.loggedMs,
+    precision: row.precision,
+    stationId: row.stationId as LedgerEvent['stationId'],
+    personId: row.personId as LedgerEvent['personId'],
+    deviceId: row.deviceId as LedgerEvent['deviceId'],
+    note: row.note,
+    body: row.body,
   }
 }
 
@@ -37,7 +62,8 @@ const BATCH = 1000
 /** Appends lines and answers what they touch, including what older lines of a corrected chain said. */
 export async function append(tx: Tx, drafts: readonly Draft[]): Promise<Touched> {
   const touched = nothingTouched()
-  for (let i = 0; i < drafts.length; i += BATCH) await tx.insert(ledgerEvent).values(drafts.slice(i, i + BATCH).map(toRow))
+  for (let i = 0; i < drafts.length; i += BATCH)
+    await tx.insert(ledgerEvent).values(drafts.slice(i, i + BATCH).map(toRow))
   drafts.forEach((draft) => touch(touched, toRow(draft)))
   const corrected = drafts.filter((d) => d.body.type === 'correction').map((d) => d.rootId)
   if (corrected.length > 0) {
@@ -51,7 +77,8 @@ function touch(touched: Touched, row: EventRow): void {
   if (row.carrierId) touched.carrierIds.add(row.carrierId)
   if (row.stationId) touched.stationIds.add(row.stationId)
   if (row.partId) touched.partIds.add(row.partId)
-  if (row.body.type === 'fact' && row.body.fact.kind === 'mounted' && row.body.fact.onId) touched.carrierIds.add(row.body.fact.onId)
+  if (row.body.type === 'fact' && row.body.fact.kind === 'mounted' && row.body.fact.onId)
+    touched.carrierIds.add(row.body.fact.onId)
 }
 
 export async function eventByKey(db: Reader, key: string): Promise<EventRow | null> {
@@ -60,4 +87,6 @@ export async function eventByKey(db: Reader, key: string): Promise<EventRow | nu
 }
 
 export const occurrenceOf = (event: LedgerEvent): Occurrence | null =>
-  event.body.type === 'correction' ? event.body.replacement : { fact: event.body.fact, happenedMs: event.happenedMs, precision: event.precision, stationId: event.stationId }
+  event.body.type === 'correction'
+    ? event.body.replacement
+    : { fact: event.body.fact, happenedMs: event.happenedMs, precision: event.precision, stationId: event.stationId }

@@ -31,6 +31,12 @@ export async function standingOfStations(db: Reader, stationIds: readonly string
 
 /** A part's counts, and what came and went since `sinceMs`. */
 export async function standingOfPart(db: Reader, partId: string, sinceMs: number): Promise<Standing[]> {
-  const standings = await standingWhere(db, and(inArray(ledgerEvent.partId, [partId]), or(gte(ledgerEvent.happenedMs, sinceMs), inArray(ledgerEvent.kind, ['counted']))))
+  const standings = await standingWhere(
+    db,
+    and(
+      inArray(ledgerEvent.partId, [partId]),
+      or(gte(ledgerEvent.happenedMs, sinceMs), inArray(ledgerEvent.kind, ['counted'])),
+    ),
+  )
   return standings.filter((s) => 'partId' in s.fact && s.fact.partId === partId)
 }

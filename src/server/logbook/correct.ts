@@ -21,11 +21,19 @@ export function isOwn(row: Pick<EventRow, 'personId' | 'deviceId'>, who: Who): b
 }
 
 /** Takes lines back. Offered until somebody logs on that position again; after that it is a correction, not an undo. */
-export function undo(deps: Deps, who: Who, request: { key: string; eventIds: string[] }): Promise<{ eventIds: string[] }> {
+export function undo(
+  deps: Deps,
+  who: Who,
+  request: { key: string; eventIds: string[] },
+): Promise<{ eventIds: string[] }> {
   return correcting(deps, who, {
-    key: request.key, eventIds: request.eventIds,
+    key: request.key,
+    eventIds: request.eventIds,
     change: async (tx, { row }) => {
-      if (await loggedSince(tx, row)) throw new DomainError('too-late-to-undo', 'Something was logged there since.', ['Correct the line in the Logbook instead.'])
+      if (await loggedSince(tx, row))
+        throw new DomainError('too-late-to-undo', 'Something was logged there since.', [
+          'Correct the line in the Logbook instead.',
+        ])
       return null
     },
   })
@@ -34,34 +42,55 @@ export function undo(deps: Deps, who: Who, request: { key: string; eventIds: str
 async function loggedSince(tx: Reader, row: EventRow): Promise<boolean> {
   if (row.body.type !== 'fact' || !row.carrierId) return false
   const position = 'position' in row.body.fact ? row.body.fact.position : null
-  const later = await tx.select().from(ledgerEvent).where(and(eq(ledgerEvent.carrierId, row.carrierId), gt(ledgerEvent.loggedMs, row.loggedMs)))
-  return later.some((r) => r.rootId !== row.rootId && r.body.type === 'fact' && 'position' in r.body.fact && r.body.fact.position === position)
+  const later = await tx
+    .select()
+    .from(ledgerEvent)
+    .where(and(eq(ledgerEvent.carrierId, row.carrierId), gt(ledgerEvent.loggedMs, row.loggedMs)))
+  return later.some(
+    (r) =>
+      r.rootId !== row.rootId &&
+      r.body.type === 'fact' &&
+      'position' in r.body.fact &&
+      r.body.fact.position === position,
+  )
 }
 
 /** Says what a line should have said. The old line stays; nothing is deleted. */
 export function correct(deps: Deps, who: Who, request: CorrectRequest): Promise<{ eventIds: string[] }> {
   return correcting(deps, who, {
-    key: request.key, eventIds: [request.eventId], note: request.note,
+    key: request.key,
+    eventIds: [request.eventId],
+    note: request.note,
     change: async (tx, { standing, shop }) => {
       if (request.withdraw) return null
       if (!standing) throw new DomainError('bad-request', 'That line was taken back; log it again instead.')
       const happenedMs = request.happenedMs ?? standing.happenedMs
       checkTime(happenedMs, deps.now())
       const stationId = (request.stationId ?? standing.stationId) as StationId | null
-      const fact = await changedFact(tx, { fact: standing.fact, request, shop, isMoved: stationId !== standing.stationId })
+      const fact = await changedFact(tx, {
+        fact: standing.fact,
+        request,
+        shop,
+        isMoved: stationId !== standing.stationId,
+      })
       return { fact, happenedMs, precision: request.precision ?? standing.precision, stationId }
     },
   })
 }
 
-async function changedFact(tx: Reader, at: { fact: Fact; request: CorrectRequest; shop: ShopModel; isMoved: boolean }): Promise<Fact> {
+async function changedFact(
+  tx: Reader,
+  at: { fact: Fact; request: CorrectRequest; shop: ShopModel; isMoved: boolean },
+): Promise<Fact> {
   const { request, shop } = at
   let fact = at.fact
-  if (fact.kind === 'fitted') fact = { ...fact, outReason: request.outReason ?? fact.outReason, count: request.count ?? fact.count }
+  if (fact.kind === 'fitted')
+    fact = { ...fact, outReason: request.outReason ?? fact.outReason, count: request.count ?? fact.count }
   if (fact.kind === 'removed') fact = { ...fact, outReason: request.outReason ?? fact.outReason }
   if (!at.isMoved || !request.stationId || !('carrierId' in fact) || !fact.carrierId) return fact
   const place = await placeOf(tx, request.stationId, shop)
-  const isOfPlace = fact.kind === 'stopped' || fact.kind === 'restarted' || fact.kind === 'parked' || fact.kind === 'unparked'
+  const isOfPlace =
+    fact.kind === 'stopped' || fact.kind === 'restarted' || fact.kind === 'parked' || fact.kind === 'unparked'
   const position = fact.kind === 'wireLoaded' ? 'hub' : 'position' in fact ? fact.position : null
   const carrierId = isOfPlace || !position ? (place.stationCarrierId as CarrierId) : carrierAt(place, position, shop)
   return { ...fact, carrierId } as Fact
@@ -69,10 +98,16 @@ async function changedFact(tx: Reader, at: { fact: Fact; request: CorrectRequest
 
 /** "All looked at" is one act and a line per carrier: they stand and fall together. */
 async function withSiblings(tx: Tx, eventIds: readonly string[]): Promise<string[]> {
-  const rows = await tx.select({ id: ledgerEvent.id, key: ledgerEvent.idempotencyKey, kind: ledgerEvent.kind }).from(ledgerEvent).where(inArray(ledgerEvent.id, [...eventIds]))
+  const rows = await tx
+    .select({ id: ledgerEvent.id, key: ledgerEvent.idempotencyKey, kind: ledgerEvent.kind })
+    .from(ledgerEvent)
+    .where(inArray(ledgerEvent.id, [...eventIds]))
   const all = [...eventIds]
   for (const row of rows.filter((r) => r.kind === 'confirmed')) {
-    const siblings = await tx.select({ id: ledgerEvent.id }).from(ledgerEvent).where(inArray(ledgerEvent.idempotencyKey, [`${row.key}/1`, `${row.key}/2`]))
+    const siblings = await tx
+      .select({ id: ledgerEvent.id })
+      .from(ledgerEvent)
+      .where(inArray(ledgerEvent.idempotencyKey, [`${row.key}/1`, `${row.key}/2`]))
     all.push(...siblings.map((s) => s.id))
   }
   return all
@@ -93,7 +128,8 @@ async function correcting(deps: Deps, who: Who, what: Correcting): Promise<{ eve
     return await transact(deps.db, async (tx) => {
       const shop = await loadShop(tx, deps.calendar, deps.now())
       const drafts: Draft[] = []
-      for (const [i, eventId] of (await withSiblings(tx, what.eventIds)).entries()) drafts.push(await draftCorrection(tx, { deps, who, what, shop, eventId, i }))
+      for (const [i, eventId] of (await withSiblings(tx, what.eventIds)).entries())
+        drafts.push(await draftCorrection(tx, { deps, who, what, shop, eventId, i }))
       const touched = await append(tx, drafts)
       await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
       return { eventIds: drafts.map((d) => d.id) }
@@ -106,23 +142,39 @@ async function correcting(deps: Deps, who: Who, what: Correcting): Promise<{ eve
   }
 }
 
-async function draftCorrection(tx: Tx, at: { deps: Deps; who: Who; what: Correcting; shop: ShopModel; eventId: string; i: number }): Promise<Draft> {
+async function draftCorrection(
+  tx: Tx,
+  at: { deps: Deps; who: Who; what: Correcting; shop: ShopModel; eventId: string; i: number },
+): Promise<Draft> {
   const { deps, who, what, shop, eventId } = at
   const [row] = await tx.select().from(ledgerEvent).where(eq(ledgerEvent.id, eventId)).limit(1)
   if (!row || row.body.type !== 'fact') throw new DomainError('not-found', 'There is no such line in the Logbook.')
-  if (!isOwn(row, who)) throw new DomainError('not-yours', 'Somebody else logged this.', ['Ask them or the lead to correct it.'])
-  const chain = await tx.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, [row.rootId]))
+  if (!isOwn(row, who))
+    throw new DomainError('not-yours', 'Somebody else logged this.', ['Ask them or the lead to correct it.'])
+  const chain = await tx
+    .select()
+    .from(ledgerEvent)
+    .where(inArray(ledgerEvent.rootId, [row.rootId]))
   const [standing] = standingFacts(chain.map(fromRow))
   const replacement = await what.change(tx, { row, standing: standing ?? null, shop })
   const target = replacement?.stationId ? shop.stationById.get(replacement.stationId) : undefined
   if (target && target.id !== row.stationId) mustLogAt(who, target)
   const nowMs = deps.now()
   return {
-    id: makeId('event', nowMs, deps.random) as EventId, rootId: row.rootId as EventId, happenedMs: row.happenedMs, loggedMs: nowMs, precision: row.precision,
-    stationId: row.stationId as StationId | null, personId: (who.person?.id ?? null) as Draft['personId'], deviceId: (who.device?.id ?? null) as Draft['deviceId'],
-    note: what.note ?? null, body: { type: 'correction', correctsId: latestOf(chain), replacement }, idempotencyKey: `${what.key}#${at.i}`,
+    id: makeId('event', nowMs, deps.random) as EventId,
+    rootId: row.rootId as EventId,
+    happenedMs: row.happenedMs,
+    loggedMs: nowMs,
+    precision: row.precision,
+    stationId: row.stationId as StationId | null,
+    personId: (who.person?.id ?? null) as Draft['personId'],
+    deviceId: (who.device?.id ?? null) as Draft['deviceId'],
+    note: what.note ?? null,
+    body: { type: 'correction', correctsId: latestOf(chain), replacement },
+    idempotencyKey: `${what.key}#${at.i}`,
   }
 }
 
 /** A correction always names the fact itself; the one logged last stands, so a chain never grows deep by habit. */
-const latestOf = (chain: readonly EventRow[]): EventId => (chain.find((r) => r.body.type === 'fact')?.id ?? '') as EventId
+const latestOf = (chain: readonly EventRow[]): EventId =>
+  (chain.find((r) => r.body.type === 'fact')?.id ?? '') as EventId

@@ -14,12 +14,27 @@ export async function logbookCsv(deps: Deps, who: Who, span: { from: string; to:
   mustRead(who)
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
   const zone = shop.site.zone
-  const where = and(gte(ledgerEvent.happenedMs, wallToMsOrNext(zone, span.from, '00:00')), lt(ledgerEvent.happenedMs, wallToMsOrNext(zone, addDays(span.to, 1), '00:00')))
+  const where = and(
+    gte(ledgerEvent.happenedMs, wallToMsOrNext(zone, span.from, '00:00')),
+    lt(ledgerEvent.happenedMs, wallToMsOrNext(zone, addDays(span.to, 1), '00:00')),
+  )
   const lines = await linesWhere(deps.db, { who, shop, where })
   const rows = lines.reverse().map((line) => ({
-    day: dayOf(zone, line.happenedMs), time: wallOf(zone, line.happenedMs), precision: line.precision, place: harmless(line.stationName ?? ''), what: line.kind,
-    part: harmless(line.position ?? ''), code: harmless(line.partCode ?? ''), reason: line.outReason ?? '', count: line.count, wire: harmless(line.wireName ?? ''),
-    label_kg: line.labelKg ?? '', standing: line.standing, logged_utc: new Date(line.loggedMs).toISOString(), note: harmless(line.note ?? ''), line: line.eventId,
+    day: dayOf(zone, line.happenedMs),
+    time: wallOf(zone, line.happenedMs),
+    precision: line.precision,
+    place: harmless(line.stationName ?? ''),
+    what: line.kind,
+    part: harmless(line.position ?? ''),
+    code: harmless(line.partCode ?? ''),
+    reason: line.outReason ?? '',
+    count: line.count,
+    wire: harmless(line.wireName ?? ''),
+    label_kg: line.labelKg ?? '',
+    standing: line.standing,
+    logged_utc: new Date(line.loggedMs).toISOString(),
+    note: harmless(line.note ?? ''),
+    line: line.eventId,
   }))
   return Papa.unparse(rows, { newline: '\r\n' })
 }

@@ -8,7 +8,11 @@ import { type Draft } from '@server/ledger/append.ts'
 import { type ShopModel } from '@server/shop/model.ts'
 import { type StationNowRow } from '@server/projection/stationrows.ts'
 
-export interface Place { stationId: string; stationCarrierId: string; now: StationNowRow }
+export interface Place {
+  stationId: string
+  stationCarrierId: string
+  now: StationNowRow
+}
 
 /** The carrier that a position of a place rides on. */
 export function carrierAt(place: Place, position: string, shop: ShopModel): CarrierId {
@@ -17,7 +21,10 @@ export function carrierAt(place: Place, position: string, shop: ShopModel): Carr
   if (!kind) throw new DomainError('not-found', `There is no part called "${position}" on ${name}.`)
   const by = { station: place.stationCarrierId, head: place.now.headId, gun: place.now.gunId, neck: place.now.gunId }
   const id = by[kind.rides]
-  if (!id) throw new DomainError('not-found', `There is no ${kind.rides === 'head' ? 'feeder' : 'gun'} on ${name} now.`, ['Say in Our shop what hangs there.'])
+  if (!id)
+    throw new DomainError('not-found', `There is no ${kind.rides === 'head' ? 'feeder' : 'gun'} on ${name} now.`, [
+      'Say in Our shop what hangs there.',
+    ])
   return id as CarrierId
 }
 
@@ -28,7 +35,15 @@ export function factOf(act: ActRead, place: Place, shop: ShopModel): Fact {
   const at = act.position ?? ''
   switch (act.act) {
     case 'changed':
-      return { kind: 'fitted', carrierId: carrierAt(place, at, shop), position: at, partId: (act.partId ?? built.parts[kindOfPosition(at)] ?? null) as PartId | null, outReason: act.outReason, count: act.count, entryAge: 'new' }
+      return {
+        kind: 'fitted',
+        carrierId: carrierAt(place, at, shop),
+        position: at,
+        partId: (act.partId ?? built.parts[kindOfPosition(at)] ?? null) as PartId | null,
+        outReason: act.outReason,
+        count: act.count,
+        entryAge: 'new',
+      }
     case 'removed':
       return { kind: 'removed', carrierId: carrierAt(place, at, shop), position: at, outReason: act.outReason }
     case 'cleaned':
@@ -36,7 +51,13 @@ export function factOf(act: ActRead, place: Place, shop: ShopModel): Fact {
     case 'newSpool': {
       const wireId = act.wireId ?? built.wireId
       const labelKg = act.labelKg ?? (wireId ? (shop.wires.get(wireId)?.spoolKg ?? null) : null)
-      return { kind: 'wireLoaded', carrierId: carrierAt(place, 'hub', shop), wireId: wireId as WireId | null, labelKg, leftKg: act.leftKg ?? null }
+      return {
+        kind: 'wireLoaded',
+        carrierId: carrierAt(place, 'hub', shop),
+        wireId: wireId as WireId | null,
+        labelKg,
+        leftKg: act.leftKg ?? null,
+      }
     }
     case 'down':
       return { kind: 'stopped', carrierId: here, position: act.position ?? null }
@@ -47,7 +68,11 @@ export function factOf(act: ActRead, place: Place, shop: ShopModel): Fact {
     case 'unparked':
       return { kind: 'unparked', carrierId: here }
     case 'seen':
-      return { kind: 'confirmed', carrierId: act.position ? carrierAt(place, at, shop) : here, position: act.position ?? null }
+      return {
+        kind: 'confirmed',
+        carrierId: act.position ? carrierAt(place, at, shop) : here,
+        position: act.position ?? null,
+      }
   }
 }
 
@@ -56,12 +81,17 @@ const AHEAD_MS = 5 * 60_000
 const OLDEST_MS = 3 * 365 * 86_400_000
 
 export function checkTime(happenedMs: number, nowMs: number): void {
-  if (happenedMs > nowMs + AHEAD_MS) throw new DomainError('time-refused', 'That time is still to come.', ['Give the time when it was done.'])
-  if (happenedMs < nowMs - OLDEST_MS) throw new DomainError('time-refused', 'That is over three years ago.', ['Bring old records in as a sheet instead.'])
+  if (happenedMs > nowMs + AHEAD_MS)
+    throw new DomainError('time-refused', 'That time is still to come.', ['Give the time when it was done.'])
+  if (happenedMs < nowMs - OLDEST_MS)
+    throw new DomainError('time-refused', 'That is over three years ago.', ['Bring old records in as a sheet instead.'])
 }
 
 /** Lines for one act. "Seen" of a whole place is said of everything that hangs there. */
-export function draftsOf(act: ActRead, at: { place: Place; shop: ShopModel; who: Who; deps: Deps; key: string }): Draft[] {
+export function draftsOf(
+  act: ActRead,
+  at: { place: Place; shop: ShopModel; who: Who; deps: Deps; key: string },
+): Draft[] {
   const { place, shop, who, deps, key } = at
   const nowMs = deps.now()
   const happenedMs = act.happenedMs ?? nowMs
@@ -70,9 +100,17 @@ export function draftsOf(act: ActRead, at: { place: Place; shop: ShopModel; who:
   return facts.map((fact, i) => {
     const id = makeId('event', nowMs, deps.random) as EventId
     return {
-      id, rootId: id, happenedMs: Math.min(happenedMs, nowMs), loggedMs: nowMs, precision: act.precision, stationId: place.stationId as StationId,
-      personId: (who.person?.id ?? null) as Draft['personId'], deviceId: (who.device?.id ?? null) as Draft['deviceId'], note: act.note ?? null,
-      body: { type: 'fact', fact }, idempotencyKey: i === 0 ? key : `${key}/${i}`,
+      id,
+      rootId: id,
+      happenedMs: Math.min(happenedMs, nowMs),
+      loggedMs: nowMs,
+      precision: act.precision,
+      stationId: place.stationId as StationId,
+      personId: (who.person?.id ?? null) as Draft['personId'],
+      deviceId: (who.device?.id ?? null) as Draft['deviceId'],
+      note: act.note ?? null,
+      body: { type: 'fact', fact },
+      idempotencyKey: i === 0 ? key : `${key}/${i}`,
     }
   })
 }

@@ -36,7 +36,10 @@ async function loggedBefore(db: Reader, key: string, acts: number): Promise<Even
   if (!first) return null
   const keys = Array.from({ length: acts }, (_, i) => keyOf(key, i))
   const rows = await db.select().from(ledgerEvent).where(inArray(ledgerEvent.idempotencyKey, keys))
-  if (rows.length !== acts) throw new DomainError('key-used', 'This key was used before for something else.', ['Send it again under a new key.'])
+  if (rows.length !== acts)
+    throw new DomainError('key-used', 'This key was used before for something else.', [
+      'Send it again under a new key.',
+    ])
   return rows.sort((a, b) => keys.indexOf(a.idempotencyKey) - keys.indexOf(b.idempotencyKey))
 }
 
@@ -53,7 +56,15 @@ async function write(deps: Deps, who: Who, request: { key: string; acts: ActRead
     const touched = await append(tx, drafts)
     await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
     const keys = new Set(request.acts.map((_, i) => keyOf(request.key, i)))
-    const rows = await tx.select().from(ledgerEvent).where(inArray(ledgerEvent.id, drafts.filter((d) => keys.has(d.idempotencyKey)).map((d) => d.id)))
+    const rows = await tx
+      .select()
+      .from(ledgerEvent)
+      .where(
+        inArray(
+          ledgerEvent.id,
+          drafts.filter((d) => keys.has(d.idempotencyKey)).map((d) => d.id),
+        ),
+      )
     return drafts.flatMap((d) => rows.find((r) => r.id === d.id) ?? [])
   })
 }
@@ -61,7 +72,7 @@ async function write(deps: Deps, who: Who, request: { key: string; acts: ActRead
 export async function placeOf(db: Reader, stationId: string, shop: ShopModel): Promise<Place> {
   const stationCarrierId = shop.carrierOfStation.get(stationId)
   const [now] = await db.select().from(stationNow).where(eq(stationNow.stationId, stationId))
-  if (!stationCarrierId || !now) throw new DomainError('not-found', 'There is no such place.', ['It may have been renamed; find it by its number.'])
+  if (!stationCarrierId || !now)
+    throw new DomainError('not-found', 'There is no such place.', ['It may have been renamed; find it by its number.'])
   return { stationId, stationCarrierId, now }
 }
-

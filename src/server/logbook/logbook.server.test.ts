@@ -16,7 +16,10 @@ let ids: Map<string, string>
 const id = (name: string) => ids.get(name) ?? ''
 const gun = async (name: string) => (await lead.get<GunAnswer>(`/gun/${id(name)}`)).body
 const tip = (g: GunAnswer) => g.positions.find((p) => p.position === 'tip')
-const change = (name: string, over: Record<string, unknown> = {}) => ({ key: nextKey(), acts: [{ stationId: id(name), act: 'changed', position: 'tip', outReason: 'worn', ...over }] })
+const change = (name: string, over: Record<string, unknown> = {}) => ({
+  key: nextKey(),
+  acts: [{ stationId: id(name), act: 'changed', position: 'tip', outReason: 'worn', ...over }],
+})
 const events = async () => (await server.parts.deps.db.select({ n: count() }).from(ledgerEvent))[0]?.n ?? 0
 const rebuilt = async () => Object.values(await rebuild(server.parts.deps, false)).reduce((a, b) => a + b, 0)
 
@@ -54,16 +57,36 @@ describe('logging', () => {
   })
   it('two people who log on one gun at once are both kept, and the fold holds both', async () => {
     const before = (await gun('A4')).tape.length
-    await Promise.all(Array.from({ length: 6 }, (_, i) => lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id('A4'), act: 'cleaned', position: 'nozzle', happenedMs: server.clock.nowMs - i * 60_000 }] })))
+    await Promise.all(
+      Array.from({ length: 6 }, (_, i) =>
+        lead.post('/logbook', {
+          key: nextKey(),
+          acts: [
+            { stationId: id('A4'), act: 'cleaned', position: 'nozzle', happenedMs: server.clock.nowMs - i * 60_000 },
+          ],
+        }),
+      ),
+    )
     expect((await gun('A4')).tape.length).toBe(before + 6)
     expect(await rebuilt()).toBe(0)
   })
   it('an act that can’t be read is refused with what and where, and nothing of its request is written', async () => {
     const before = await events()
-    const bad = await lead.post<Problem>('/logbook', { key: nextKey(), acts: [{ stationId: id('A1'), act: 'cleaned', position: 'nozzle' }, { stationId: 'stn_nowhere', act: 'cleaned', position: 'nozzle' }] })
+    const bad = await lead.post<Problem>('/logbook', {
+      key: nextKey(),
+      acts: [
+        { stationId: id('A1'), act: 'cleaned', position: 'nozzle' },
+        { stationId: 'stn_nowhere', act: 'cleaned', position: 'nozzle' },
+      ],
+    })
     expect(bad).toMatchObject({ status: 404, body: { code: 'not-found' } })
-    expect((await lead.post<Problem>('/logbook', { key: nextKey(), acts: [{ stationId: id('A1'), act: 'changed' }] })).body.details[0]).toContain('say which part')
-    expect((await lead.post<Problem>('/logbook', change('A1', { happenedMs: server.clock.nowMs + HOUR }))).body.message).toContain('still to come')
+    expect(
+      (await lead.post<Problem>('/logbook', { key: nextKey(), acts: [{ stationId: id('A1'), act: 'changed' }] })).body
+        .details[0],
+    ).toContain('say which part')
+    expect(
+      (await lead.post<Problem>('/logbook', change('A1', { happenedMs: server.clock.nowMs + HOUR }))).body.message,
+    ).toContain('still to come')
     expect(await events()).toBe(before)
   })
   it('needs somebody: a stranger is told how to become one', async () => {
@@ -86,7 +109,10 @@ describe('putting right', () => {
     const first = await lead.post<LogAnswer>('/logbook', change('A5'))
     server.clock.nowMs += 60_000
     await lead.post('/logbook', change('A5'))
-    const late = await lead.post<Problem>('/logbook/undo', { key: nextKey(), eventIds: first.body.logged.map((l) => l.eventId) })
+    const late = await lead.post<Problem>('/logbook/undo', {
+      key: nextKey(),
+      eventIds: first.body.logged.map((l) => l.eventId),
+    })
     expect(late).toMatchObject({ status: 409, body: { code: 'too-late-to-undo' } })
   })
   it('"not this gun" moves the act: both guns are counted again', async () => {
@@ -97,18 +123,27 @@ describe('putting right', () => {
     expect(tip(await gun('A5'))?.fittedMs).toBe(five)
     expect(tip(await gun('A6'))?.fittedMs).not.toBe(six)
     const book = (await lead.get<LogbookAnswer>('/logbook')).body
-    expect(book.lines.find((l) => l.eventId === wrong.body.logged[0]?.eventId)).toMatchObject({ stationName: 'A6', standing: 'changed' })
+    expect(book.lines.find((l) => l.eventId === wrong.body.logged[0]?.eventId)).toMatchObject({
+      stationName: 'A6',
+      standing: 'changed',
+    })
     expect(await rebuilt()).toBe(0)
   })
   it('an act logged late finds its place between those that came before and after', async () => {
     const now = server.clock.nowMs
-    await lead.post('/logbook', change('A3', { happenedMs: now - 2 * HOUR, outReason: 'burnedBack', precision: 'shift' }))
+    await lead.post(
+      '/logbook',
+      change('A3', { happenedMs: now - 2 * HOUR, outReason: 'burnedBack', precision: 'shift' }),
+    )
     const g = await gun('A3')
     expect(tip(g)?.fittedMs).toBe(Math.max(now - 2 * HOUR, tip(g)?.fittedMs ?? 0))
     expect(await rebuilt()).toBe(0)
   })
   it('"all looked at" is taken back whole', async () => {
-    const seen = await lead.post<LogAnswer>('/logbook', { key: nextKey(), acts: [{ stationId: id('A6'), act: 'seen' }] })
+    const seen = await lead.post<LogAnswer>('/logbook', {
+      key: nextKey(),
+      acts: [{ stationId: id('A6'), act: 'seen' }],
+    })
     expect((await gun('A6')).positions.every((p) => p.seenMs !== null)).toBe(true)
     await lead.post('/logbook/undo', { key: nextKey(), eventIds: seen.body.logged.map((l) => l.eventId) })
     expect((await gun('A6')).positions.filter((p) => p.seenMs === null).length).toBeGreaterThan(5)

@@ -11,7 +11,10 @@ import { loadShop } from '@server/shop/model.ts'
 type LifeRow = typeof life.$inferSelect
 
 /** A life's use in its kind's unit; null where that is not measured or not known. */
-export function amountOf(row: Pick<LifeRow, 'kg' | 'arcHours' | 'starts' | 'cleanings' | 'matings' | 'spools'>, unit: string): number | null {
+export function amountOf(
+  row: Pick<LifeRow, 'kg' | 'arcHours' | 'starts' | 'cleanings' | 'matings' | 'spools'>,
+  unit: string,
+): number | null {
   if (unit === 'kg') return row.kg
   if (unit === 'arcHours') return row.arcHours
   if (unit === 'starts') return row.starts
@@ -23,7 +26,18 @@ export function amountOf(row: Pick<LifeRow, 'kg' | 'arcHours' | 'starts' | 'clea
 /** What the logger gets back: what the part that came out did, and the usual here. Silent where it is not known. */
 export async function payBack(deps: Deps, rows: readonly EventRow[]): Promise<LoggedAct[]> {
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
-  const ended = rows.length === 0 ? [] : await deps.db.select().from(life).where(inArray(life.toEventId, rows.map((r) => r.id)))
+  const ended =
+    rows.length === 0
+      ? []
+      : await deps.db
+          .select()
+          .from(life)
+          .where(
+            inArray(
+              life.toEventId,
+              rows.map((r) => r.id),
+            ),
+          )
   const usual = new Map<string, UsualLife>()
   const answers: LoggedAct[] = []
   for (const row of rows) {
@@ -33,12 +47,20 @@ export async function payBack(deps: Deps, rows: readonly EventRow[]): Promise<Lo
     const kind = position ? shop.kindByKey.get(kindOfPosition(position)) : undefined
     const out = ended.find((l) => l.toEventId === row.id)
     const scope = kind && station && out ? `${kind.key} ${station.classKey}` : null
-    if (scope && kind && station && !usual.has(scope)) usual.set(scope, await usualHere(deps.db, { kindKey: kind.key, classKey: station.classKey, unit: kind.lifeUnit }))
+    if (scope && kind && station && !usual.has(scope))
+      usual.set(scope, await usualHere(deps.db, { kindKey: kind.key, classKey: station.classKey, unit: kind.lifeUnit }))
     const here = scope ? usual.get(scope) : undefined
     const did = out && kind && out.parts === 1 && out.entryAge === 'new' ? amountOf(out, kind.lifeUnit) : null
     answers.push({
-      eventId: row.id, stationId: row.stationId ?? '', stationName: station?.name ?? '', position, didAmount: did, unit: kind?.lifeUnit ?? null, isEstimated: false,
-      usualAmount: here?.ok ? here.median : null, usualN: here?.ok ? here.n : null,
+      eventId: row.id,
+      stationId: row.stationId ?? '',
+      stationName: station?.name ?? '',
+      position,
+      didAmount: did,
+      unit: kind?.lifeUnit ?? null,
+      isEstimated: false,
+      usualAmount: here?.ok ? here.median : null,
+      usualN: here?.ok ? here.n : null,
     })
   }
   return answers
@@ -48,8 +70,31 @@ export async function payBack(deps: Deps, rows: readonly EventRow[]): Promise<Lo
 const MOST_LIVES = 2000
 
 /** Median life of this kind at places of this class, from own lives: whole, of known age, one part each. */
-export async function usualHere(db: Reader, scope: { kindKey: string; classKey: string; unit: string }): Promise<UsualLife> {
-  const rows = await db.select({ kg: life.kg, arcHours: life.arcHours, starts: life.starts, cleanings: life.cleanings, matings: life.matings, spools: life.spools, outReason: life.outReason }).from(life).where(and(eq(life.kindKey, scope.kindKey), eq(life.classKey, scope.classKey), eq(life.entryAge, 'new'), eq(life.parts, 1))).orderBy(desc(life.toMs)).limit(MOST_LIVES)
+export async function usualHere(
+  db: Reader,
+  scope: { kindKey: string; classKey: string; unit: string },
+): Promise<UsualLife> {
+  const rows = await db
+    .select({
+      kg: life.kg,
+      arcHours: life.arcHours,
+      starts: life.starts,
+      cleanings: life.cleanings,
+      matings: life.matings,
+      spools: life.spools,
+      outReason: life.outReason,
+    })
+    .from(life)
+    .where(
+      and(
+        eq(life.kindKey, scope.kindKey),
+        eq(life.classKey, scope.classKey),
+        eq(life.entryAge, 'new'),
+        eq(life.parts, 1),
+      ),
+    )
+    .orderBy(desc(life.toMs))
+    .limit(MOST_LIVES)
   const known = rows.flatMap((row) => {
     const amount = amountOf(row, scope.unit)
     return amount !== null && amount > 0 ? [{ amount, event: isWornOut(row.outReason) ? 1 : 0 }] : []

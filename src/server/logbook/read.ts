@@ -10,7 +10,11 @@ import { addDays, dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { isOwn } from './correct.ts'
 
 /** One day of the log, newest first, each line as it stands now. */
-export async function readLogbook(deps: Deps, who: Who, query: { day?: string | undefined; stationId?: string | undefined; position?: string | undefined }): Promise<LogbookAnswer> {
+export async function readLogbook(
+  deps: Deps,
+  who: Who,
+  query: { day?: string | undefined; stationId?: string | undefined; position?: string | undefined },
+): Promise<LogbookAnswer> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
   const zone = shop.site.zone
@@ -18,12 +22,30 @@ export async function readLogbook(deps: Deps, who: Who, query: { day?: string | 
   const day = query.day ?? today
   const fromMs = wallToMsOrNext(zone, day, '00:00')
   const toMs = wallToMsOrNext(zone, addDays(day, 1), '00:00')
-  const here = and(notLike(ledgerEvent.idempotencyKey, 'mount/%'), query.stationId ? eq(ledgerEvent.stationId, query.stationId) : undefined)
-  const lines = await linesWhere(deps.db, { who, shop, where: and(gte(ledgerEvent.happenedMs, fromMs), lt(ledgerEvent.happenedMs, toMs), here) })
-  const [before] = await deps.db.select({ at: ledgerEvent.happenedMs }).from(ledgerEvent).where(and(lt(ledgerEvent.happenedMs, fromMs), here)).orderBy(desc(ledgerEvent.happenedMs)).limit(1)
-  const [after] = await deps.db.select({ at: ledgerEvent.happenedMs }).from(ledgerEvent).where(and(gte(ledgerEvent.happenedMs, toMs), here)).orderBy(asc(ledgerEvent.happenedMs)).limit(1)
+  const here = and(
+    notLike(ledgerEvent.idempotencyKey, 'mount/%'),
+    query.stationId ? eq(ledgerEvent.stationId, query.stationId) : undefined,
+  )
+  const lines = await linesWhere(deps.db, {
+    who,
+    shop,
+    where: and(gte(ledgerEvent.happenedMs, fromMs), lt(ledgerEvent.happenedMs, toMs), here),
+  })
+  const [before] = await deps.db
+    .select({ at: ledgerEvent.happenedMs })
+    .from(ledgerEvent)
+    .where(and(lt(ledgerEvent.happenedMs, fromMs), here))
+    .orderBy(desc(ledgerEvent.happenedMs))
+    .limit(1)
+  const [after] = await deps.db
+    .select({ at: ledgerEvent.happenedMs })
+    .from(ledgerEvent)
+    .where(and(gte(ledgerEvent.happenedMs, toMs), here))
+    .orderBy(asc(ledgerEvent.happenedMs))
+    .limit(1)
   return {
-    day, zone,
+    day,
+    zone,
     lines: query.position ? lines.filter((l) => l.position === query.position) : lines,
     previousDay: before ? dayOf(zone, before.at) : null,
     nextDay: after ? dayOf(zone, after.at) : day < today ? today : null,
@@ -31,14 +53,29 @@ export async function readLogbook(deps: Deps, who: Who, query: { day?: string | 
 }
 
 /** The last acts at one place, for the tape under a gun. */
-export async function lastLines(db: Reader, at: { who: Who; shop: ShopModel; stationId: string; count: number }): Promise<LogLine[]> {
-  const recent = await db.select({ rootId: ledgerEvent.rootId }).from(ledgerEvent).where(eq(ledgerEvent.stationId, at.stationId)).orderBy(desc(ledgerEvent.happenedMs), desc(ledgerEvent.loggedMs)).limit(at.count * 3)
+export async function lastLines(
+  db: Reader,
+  at: { who: Who; shop: ShopModel; stationId: string; count: number },
+): Promise<LogLine[]> {
+  const recent = await db
+    .select({ rootId: ledgerEvent.rootId })
+    .from(ledgerEvent)
+    .where(eq(ledgerEvent.stationId, at.stationId))
+    .orderBy(desc(ledgerEvent.happenedMs), desc(ledgerEvent.loggedMs))
+    .limit(at.count * 3)
   if (recent.length === 0) return []
-  const lines = await linesWhere(db, { ...at, where: inArray(ledgerEvent.id, [...new Set(recent.map((r) => r.rootId))]) })
+  const lines = await linesWhere(db, {
+    ...at,
+    where: inArray(ledgerEvent.id, [...new Set(recent.map((r) => r.rootId))]),
+  })
   return lines.filter((l) => l.standing !== 'withdrawn' && l.stationId === at.stationId).slice(0, at.count)
 }
 
-interface LinesAt { who: Who; shop: ShopModel; where: SQL | undefined }
+interface LinesAt {
+  who: Who
+  shop: ShopModel
+  where: SQL | undefined
+}
 
 /** Lines whose fact, or a correction of it, falls under the condition. */
 export async function linesWhere(db: Reader, at: LinesAt): Promise<LogLine[]> {
@@ -52,18 +89,28 @@ export async function linesWhere(db: Reader, at: LinesAt): Promise<LogLine[]> {
     else chains.set(row.rootId, [row])
   }
   // "All looked at" keeps a line per carrier; people did it once, and read it once.
-  const isFirst = (chain: readonly EventRow[]) => !chain.some((row) => row.kind === 'confirmed' && /\/[12]$/.test(row.idempotencyKey))
+  const isFirst = (chain: readonly EventRow[]) =>
+    !chain.some((row) => row.kind === 'confirmed' && /\/[12]$/.test(row.idempotencyKey))
   const lines = [...chains.values()].filter(isFirst).flatMap((chain) => lineOf(chain, at, names) ?? [])
-  return lines.sort((a, b) => b.happenedMs - a.happenedMs || b.loggedMs - a.loggedMs || (a.eventId < b.eventId ? 1 : -1))
+  return lines.sort(
+    (a, b) => b.happenedMs - a.happenedMs || b.loggedMs - a.loggedMs || (a.eventId < b.eventId ? 1 : -1),
+  )
 }
 
-interface Names { parts: Map<string, string>; wires: Map<string, string>; people: Map<string, string>; devices: Map<string, string> }
+interface Names {
+  parts: Map<string, string>
+  wires: Map<string, string>
+  people: Map<string, string>
+  devices: Map<string, string>
+}
 
 async function namesOf(db: Reader, rows: readonly EventRow[]): Promise<Names> {
   const partIds = [...new Set(rows.flatMap((r) => r.partId ?? []))]
   const [parts, wires, people, devices] = await Promise.all([
     partIds.length === 0 ? [] : db.select({ id: part.id, name: part.code }).from(part).where(inArray(part.id, partIds)),
-    db.select({ id: wire.id, name: wire.name }).from(wire), db.select({ id: person.id, name: person.name }).from(person), db.select({ id: device.id, name: device.name }).from(device),
+    db.select({ id: wire.id, name: wire.name }).from(wire),
+    db.select({ id: person.id, name: person.name }).from(person),
+    db.select({ id: device.id, name: device.name }).from(device),
   ])
   const asMap = (list: { id: string; name: string }[]) => new Map(list.map((x) => [x.id, x.name]))
   return { parts: asMap(parts), wires: asMap(wires), people: asMap(people), devices: asMap(devices) }
@@ -78,20 +125,44 @@ function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine 
   if (!shown) return null
   const { fact } = shown
   // Who did it is shown to leads only; everybody else sees the device or nothing.
-  const who = isLead(at.who) && said.personId ? (names.people.get(said.personId) ?? null) : said.deviceId ? (names.devices.get(said.deviceId) ?? null) : null
+  const who =
+    isLead(at.who) && said.personId
+      ? (names.people.get(said.personId) ?? null)
+      : said.deviceId
+        ? (names.devices.get(said.deviceId) ?? null)
+        : null
   return {
-    eventId: said.id, happenedMs: shown.happenedMs, loggedMs: said.loggedMs, precision: shown.precision, stationId: shown.stationId,
-    stationName: shown.stationId ? (at.shop.stationById.get(shown.stationId)?.name ?? null) : null, kind: fact.kind,
-    position: 'position' in fact ? fact.position : null, partCode: 'partId' in fact && fact.partId ? (names.parts.get(fact.partId) ?? null) : null,
-    outReason: 'outReason' in fact ? fact.outReason : null, count: fact.kind === 'fitted' ? fact.count : fact.kind === 'counted' || fact.kind === 'received' ? fact.quantity : 1,
-    wireName: fact.kind === 'wireLoaded' && fact.wireId ? (names.wires.get(fact.wireId) ?? null) : null, labelKg: fact.kind === 'wireLoaded' ? fact.labelKg : null,
-    rows: fact.kind === 'usageEntered' ? fact.rows : null, what: fact.kind === 'shopChanged' ? fact.what : null, who, note: last?.note ?? said.note,
-    standing: !last ? 'as said' : standing ? (isSame(said, standing) ? 'as said' : 'changed') : 'withdrawn', correctedMs: last?.loggedMs ?? null,
-    canUndo: isOwn(said, at.who) && Boolean(standing), canCorrect: isOwn(said, at.who) && fact.kind !== 'shopChanged' && fact.kind !== 'usageEntered' && fact.kind !== 'mounted',
+    eventId: said.id,
+    happenedMs: shown.happenedMs,
+    loggedMs: said.loggedMs,
+    precision: shown.precision,
+    stationId: shown.stationId,
+    stationName: shown.stationId ? (at.shop.stationById.get(shown.stationId)?.name ?? null) : null,
+    kind: fact.kind,
+    position: 'position' in fact ? fact.position : null,
+    partCode: 'partId' in fact && fact.partId ? (names.parts.get(fact.partId) ?? null) : null,
+    outReason: 'outReason' in fact ? fact.outReason : null,
+    count:
+      fact.kind === 'fitted' ? fact.count : fact.kind === 'counted' || fact.kind === 'received' ? fact.quantity : 1,
+    wireName: fact.kind === 'wireLoaded' && fact.wireId ? (names.wires.get(fact.wireId) ?? null) : null,
+    labelKg: fact.kind === 'wireLoaded' ? fact.labelKg : null,
+    rows: fact.kind === 'usageEntered' ? fact.rows : null,
+    what: fact.kind === 'shopChanged' ? fact.what : null,
+    who,
+    note: last?.note ?? said.note,
+    standing: !last ? 'as said' : standing ? (isSame(said, standing) ? 'as said' : 'changed') : 'withdrawn',
+    correctedMs: last?.loggedMs ?? null,
+    canUndo: isOwn(said, at.who) && Boolean(standing),
+    canCorrect:
+      isOwn(said, at.who) && fact.kind !== 'shopChanged' && fact.kind !== 'usageEntered' && fact.kind !== 'mounted',
   }
 }
 
 function isSame(said: EventRow, standing: { fact: unknown; happenedMs: number }): boolean {
   const first = occurrenceOf(fromRow(said))
-  return first !== null && first.happenedMs === standing.happenedMs && JSON.stringify(first.fact) === JSON.stringify(standing.fact)
+  return (
+    first !== null &&
+    first.happenedMs === standing.happenedMs &&
+    JSON.stringify(first.fact) === JSON.stringify(standing.fact)
+  )
 }

@@ -15,14 +15,29 @@ export const digest = (token: string) => createHash('sha256').update(token).dige
 const newToken = () => randomBytes(24).toString('base64url')
 
 /** Who a pair of cookies stands for. Expired or unknown tokens are nobody. */
-export async function whoIs(deps: Deps, tokens: { session: string | undefined; device: string | undefined }): Promise<Who> {
+export async function whoIs(
+  deps: Deps,
+  tokens: { session: string | undefined; device: string | undefined },
+): Promise<Who> {
   const [people, devices] = await Promise.all([
     tokens.session
-      ? deps.db.select({ id: person.id, name: person.name, role: person.role }).from(session).innerJoin(person, eq(person.id, session.personId))
-          .where(and(eq(session.tokenHash, digest(tokens.session)), gt(session.expiresMs, deps.now()), eq(person.isActive, true)))
+      ? deps.db
+          .select({ id: person.id, name: person.name, role: person.role })
+          .from(session)
+          .innerJoin(person, eq(person.id, session.personId))
+          .where(
+            and(
+              eq(session.tokenHash, digest(tokens.session)),
+              gt(session.expiresMs, deps.now()),
+              eq(person.isActive, true),
+            ),
+          )
       : [],
     tokens.device
-      ? deps.db.select({ id: device.id, name: device.name, areaId: device.areaId, stationId: device.stationId }).from(device).where(and(eq(device.tokenHash, digest(tokens.device)), eq(device.isActive, true)))
+      ? deps.db
+          .select({ id: device.id, name: device.name, areaId: device.areaId, stationId: device.stationId })
+          .from(device)
+          .where(and(eq(device.tokenHash, digest(tokens.device)), eq(device.isActive, true)))
       : [],
   ])
   return { person: people[0] ?? null, device: devices[0] ?? null }
@@ -31,10 +46,17 @@ export async function whoIs(deps: Deps, tokens: { session: string | undefined; d
 /** A hash to compare with when there is no such person, so that both answers take as long. */
 const NOBODY = hash('nobody has this password')
 
-export async function signIn(deps: Deps, request: { name: string; password: string }): Promise<{ token: string; expiresMs: number }> {
-  const [found] = await deps.db.select().from(person).where(and(eq(person.name, request.name), eq(person.isActive, true)))
+export async function signIn(
+  deps: Deps,
+  request: { name: string; password: string },
+): Promise<{ token: string; expiresMs: number }> {
+  const [found] = await deps.db
+    .select()
+    .from(person)
+    .where(and(eq(person.name, request.name), eq(person.isActive, true)))
   const isRight = await verify(found?.passwordHash ?? (await NOBODY), request.password)
-  if (!found?.passwordHash || !isRight) throw new DomainError('wrong-password', 'That name and password do not go together.', ['Check both and try again.'])
+  if (!found?.passwordHash || !isRight)
+    throw new DomainError('wrong-password', 'That name and password do not go together.', ['Check both and try again.'])
   return openSession(deps, found.id)
 }
 
@@ -51,20 +73,39 @@ export async function signOut(deps: Deps, token: string | undefined): Promise<vo
 
 export async function me(deps: Deps, who: Who) {
   const [[only], [someLead], [demo]] = await Promise.all([
-    deps.db.select().from(site), deps.db.select({ id: person.id }).from(person).where(isNotNull(person.passwordHash)).limit(1), deps.db.select().from(meta).where(eq(meta.key, 'demo')),
+    deps.db.select().from(site),
+    deps.db.select({ id: person.id }).from(person).where(isNotNull(person.passwordHash)).limit(1),
+    deps.db.select().from(meta).where(eq(meta.key, 'demo')),
   ])
   return {
-    ...who, isNew: !someLead, isDemo: Boolean(demo), shopName: only?.name ?? 'Idle Spool', zone: only?.zone ?? 'UTC', units: only?.units ?? ('metric' as const), currency: only?.currency ?? 'EUR',
+    ...who,
+    isNew: !someLead,
+    isDemo: Boolean(demo),
+    shopName: only?.name ?? 'Idle Spool',
+    zone: only?.zone ?? 'UTC',
+    units: only?.units ?? ('metric' as const),
+    currency: only?.currency ?? 'EUR',
   }
 }
 
 /** An empty shop gets its name and its first lead, once. */
-export async function firstLead(deps: Deps, request: { shopName: string; zone: string; units: 'metric' | 'us'; name: string; password: string }) {
-  if (!isZone(request.zone)) throw new DomainError('bad-request', `"${request.zone}" is no time zone this machine knows.`, ['Write it like Europe/Oslo or America/Chicago.'])
+export async function firstLead(
+  deps: Deps,
+  request: { shopName: string; zone: string; units: 'metric' | 'us'; name: string; password: string },
+) {
+  if (!isZone(request.zone))
+    throw new DomainError('bad-request', `"${request.zone}" is no time zone this machine knows.`, [
+      'Write it like Europe/Oslo or America/Chicago.',
+    ])
   const passwordHash = await hash(request.password)
   const personId = makeId('person', deps.now(), deps.random)
   await transact(deps.db, async (tx) => {
-    const [someLead] = await tx.select({ id: person.id }).from(person).where(isNotNull(person.passwordHash)).limit(1).for('update')
+    const [someLead] = await tx
+      .select({ id: person.id })
+      .from(person)
+      .where(isNotNull(person.passwordHash))
+      .limit(1)
+      .for('update')
     if (someLead) throw new DomainError('already-set-up', 'This shop has a lead already.', ['Sign in instead.'])
     await seedShop(tx, { deps, name: request.shopName, zone: request.zone, units: request.units, currency: 'EUR' })
     await tx.insert(person).values({ id: personId, name: request.name, role: 'lead', passwordHash })
@@ -72,39 +113,75 @@ export async function firstLead(deps: Deps, request: { shopName: string; zone: s
   return openSession(deps, personId)
 }
 
-export async function savePerson(deps: Deps, who: Who, request: { id?: string | undefined; name: string; role: Role; password?: string | undefined; isActive: boolean }) {
+export async function savePerson(
+  deps: Deps,
+  who: Who,
+  request: { id?: string | undefined; name: string; role: Role; password?: string | undefined; isActive: boolean },
+) {
   mustLead(who)
   const passwordHash = request.password ? await hash(request.password) : undefined
-  const values = { name: request.name, role: request.role, isActive: request.isActive, ...(passwordHash ? { passwordHash } : {}) }
-  if (request.id === who.person?.id && (!request.isActive || (request.role !== 'lead' && request.role !== 'instructor'))) {
+  const values = {
+    name: request.name,
+    role: request.role,
+    isActive: request.isActive,
+    ...(passwordHash ? { passwordHash } : {}),
+  }
+  if (
+    request.id === who.person?.id &&
+    (!request.isActive || (request.role !== 'lead' && request.role !== 'instructor'))
+  ) {
     throw new DomainError('bad-request', 'You would lock yourself out.', ['Let another lead change this.'])
   }
   try {
     if (request.id) await deps.db.update(person).set(values).where(eq(person.id, request.id))
     else await deps.db.insert(person).values({ id: makeId('person', deps.now(), deps.random), ...values })
   } catch (problem) {
-    if (isDuplicate(problem)) throw new DomainError('name-taken', `There is a ${request.name} already.`, ['Add a letter to tell them apart.'])
+    if (isDuplicate(problem))
+      throw new DomainError('name-taken', `There is a ${request.name} already.`, ['Add a letter to tell them apart.'])
     throw problem
   }
   if (request.id && passwordHash) await deps.db.delete(session).where(eq(session.personId, request.id))
 }
 
 /** A one-time link that binds the device that opens it to a place; good for a day. */
-export async function makeDeviceLink(deps: Deps, who: Who, request: { name: string; areaId?: string | null | undefined; stationId?: string | null | undefined }) {
+export async function makeDeviceLink(
+  deps: Deps,
+  who: Who,
+  request: { name: string; areaId?: string | null | undefined; stationId?: string | null | undefined },
+) {
   mustLead(who)
   const token = newToken()
   const deviceId = makeId('device', deps.now(), deps.random)
   const expiresMs = deps.now() + LINK_MS
-  await deps.db.insert(device).values({ id: deviceId, name: request.name, areaId: request.areaId ?? null, stationId: request.stationId ?? null, linkHash: digest(token), linkExpiresMs: expiresMs })
+  await deps.db
+    .insert(device)
+    .values({
+      id: deviceId,
+      name: request.name,
+      areaId: request.areaId ?? null,
+      stationId: request.stationId ?? null,
+      linkHash: digest(token),
+      linkExpiresMs: expiresMs,
+    })
   return { deviceId, path: `/link/${token}`, expiresMs }
 }
 
 export async function bindDevice(deps: Deps, token: string): Promise<{ token: string }> {
   const made = newToken()
   await transact(deps.db, async (tx) => {
-    const [found] = await tx.select().from(device).where(and(eq(device.linkHash, digest(token)), eq(device.isActive, true))).for('update')
-    if (!found || (found.linkExpiresMs ?? 0) < deps.now()) throw new DomainError('link-used', 'This link was used before, or is over a day old.', ['Ask the lead for a new one.'])
-    await tx.update(device).set({ linkHash: null, linkExpiresMs: null, tokenHash: digest(made), boundMs: deps.now() }).where(eq(device.id, found.id))
+    const [found] = await tx
+      .select()
+      .from(device)
+      .where(and(eq(device.linkHash, digest(token)), eq(device.isActive, true)))
+      .for('update')
+    if (!found || (found.linkExpiresMs ?? 0) < deps.now())
+      throw new DomainError('link-used', 'This link was used before, or is over a day old.', [
+        'Ask the lead for a new one.',
+      ])
+    await tx
+      .update(device)
+      .set({ linkHash: null, linkExpiresMs: null, tokenHash: digest(made), boundMs: deps.now() })
+      .where(eq(device.id, found.id))
   })
   return { token: made }
 }
@@ -116,10 +193,28 @@ export async function dropDevice(deps: Deps, who: Who, deviceId: string): Promis
 
 export async function peopleLines(deps: Deps, who: Who) {
   if (who.person?.role !== 'lead' && who.person?.role !== 'instructor') return { people: [], devices: [] }
-  const [people, devices, areas, stations] = await Promise.all([deps.db.select().from(person), deps.db.select().from(device), deps.db.select().from(area), deps.db.select().from(station)])
-  const placeName = (d: (typeof devices)[number]) => stations.find((s) => s.id === d.stationId)?.name ?? areas.find((a) => a.id === d.areaId)?.name ?? 'the whole shop'
+  const [people, devices, areas, stations] = await Promise.all([
+    deps.db.select().from(person),
+    deps.db.select().from(device),
+    deps.db.select().from(area),
+    deps.db.select().from(station),
+  ])
+  const placeName = (d: (typeof devices)[number]) =>
+    stations.find((s) => s.id === d.stationId)?.name ?? areas.find((a) => a.id === d.areaId)?.name ?? 'the whole shop'
   return {
-    people: people.map((p) => ({ id: p.id, name: p.name, role: p.role, isActive: p.isActive, hasPassword: p.passwordHash !== null })),
-    devices: devices.map((d) => ({ id: d.id, name: d.name, place: placeName(d), isBound: d.tokenHash !== null, isActive: d.isActive })),
+    people: people.map((p) => ({
+      id: p.id,
+      name: p.name,
+      role: p.role,
+      isActive: p.isActive,
+      hasPassword: p.passwordHash !== null,
+    })),
+    devices: devices.map((d) => ({
+      id: d.id,
+      name: d.name,
+      place: placeName(d),
+      isBound: d.tokenHash !== null,
+      isActive: d.isActive,
+    })),
   }
 }

@@ -35,8 +35,25 @@ export async function withDescendants(db: Reader, ids: ReadonlySet<string>): Pro
 export async function withStationsOf(db: Reader, ids: ReadonlySet<string>): Promise<Set<string>> {
   const all = new Set(ids)
   if (ids.size === 0) return all
-  const rows = await db.selectDistinct({ id: mount.onId }).from(mount).where(inArray(mount.childId, [...ids]))
-  const stations = rows.length === 0 ? [] : await db.select({ id: carrier.id }).from(carrier).where(and(inArray(carrier.id, rows.map((r) => r.id)), inArray(carrier.type, ['station'])))
+  const rows = await db
+    .selectDistinct({ id: mount.onId })
+    .from(mount)
+    .where(inArray(mount.childId, [...ids]))
+  const stations =
+    rows.length === 0
+      ? []
+      : await db
+          .select({ id: carrier.id })
+          .from(carrier)
+          .where(
+            and(
+              inArray(
+                carrier.id,
+                rows.map((r) => r.id),
+              ),
+              inArray(carrier.type, ['station']),
+            ),
+          )
   stations.forEach((s) => all.add(s.id))
   return all
 }
@@ -54,7 +71,11 @@ export async function gather(db: Reader, wanted: ReadonlySet<string>, shop: Shop
     fresh = new Set(await above(db, ids, { stories, carriers }))
   }
   const stretchesOf = stretchFinder(stories, carriers)
-  const clocks = await clocksOf(db, [...carriers.values()].filter((c) => c.type === 'head'), { stories, shop, stretchesOf, carriers })
+  const clocks = await clocksOf(
+    db,
+    [...carriers.values()].filter((c) => c.type === 'head'),
+    { stories, shop, stretchesOf, carriers },
+  )
   return { carriers, stories, clocks, stretchesOf }
 }
 
@@ -63,11 +84,17 @@ async function above(db: Reader, ids: string[], known: Pick<Gathered, 'stories' 
   const { stories, carriers } = known
   const parents = ids.flatMap((id) => stories.get(id)?.mounts.map((m) => m.onId as string) ?? [])
   const stations = ids.filter((id) => carriers.get(id)?.type === 'station')
-  const heads = stations.length === 0 ? [] : await db.selectDistinct({ id: mount.childId }).from(mount).where(inArray(mount.onId, stations))
+  const heads =
+    stations.length === 0
+      ? []
+      : await db.selectDistinct({ id: mount.childId }).from(mount).where(inArray(mount.onId, stations))
   return [...new Set([...parents, ...heads.map((h) => h.id)])].filter((id) => !stories.has(id))
 }
 
-function stretchFinder(stories: Map<string, CarrierStory>, carriers: Map<string, CarrierRow>): (id: string) => ChainStretch[] {
+function stretchFinder(
+  stories: Map<string, CarrierStory>,
+  carriers: Map<string, CarrierRow>,
+): (id: string) => ChainStretch[] {
   const known = new Map<string, ChainStretch[]>()
   const find = (id: string): ChainStretch[] => {
     const kept = known.get(id)
@@ -91,25 +118,37 @@ function stretchFinder(stories: Map<string, CarrierStory>, carriers: Map<string,
   return find
 }
 
-interface ClockNeeds { stories: Map<string, CarrierStory>; shop: ShopModel; carriers: Map<string, CarrierRow>; stretchesOf: (id: string) => ChainStretch[] }
+interface ClockNeeds {
+  stories: Map<string, CarrierStory>
+  shop: ShopModel
+  carriers: Map<string, CarrierRow>
+  stretchesOf: (id: string) => ChainStretch[]
+}
 
 async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Promise<Map<string, HeadClocks>> {
   const usage = new Map<string, UsageEntry[]>(heads.map((h) => [h.id, []]))
   const ids = heads.map((h) => h.id)
   for (let i = 0; i < ids.length; i += 50) {
-    const rows = await db.select().from(usageSpan).where(inArray(usageSpan.headId, ids.slice(i, i + 50)))
+    const rows = await db
+      .select()
+      .from(usageSpan)
+      .where(inArray(usageSpan.headId, ids.slice(i, i + 50)))
     rows.forEach((row) => usage.get(row.headId)?.push(row))
   }
-  return new Map(heads.map((head) => {
-    const { schedule, kgPerArcHour } = placeOf(head.id, needs)
-    const loads = (needs.stories.get(head.id)?.spools ?? []).flatMap((s) => (s.labelKg === null ? [] : [{ atMs: s.atMs, labelKg: s.labelKg, loggedMs: s.loggedMs, leftKg: s.leftKg }]))
-    return [head.id, buildHeadClocks([...(usage.get(head.id) ?? []), ...spoolUsage(loads)], kgPerArcHour, schedule)]
-  }))
+  return new Map(
+    heads.map((head) => {
+      const { schedule, kgPerArcHour } = placeOf(head.id, needs)
+      const loads = (needs.stories.get(head.id)?.spools ?? []).flatMap((s) =>
+        s.labelKg === null ? [] : [{ atMs: s.atMs, labelKg: s.labelKg, loggedMs: s.loggedMs, leftKg: s.leftKg }],
+      )
+      return [head.id, buildHeadClocks([...(usage.get(head.id) ?? []), ...spoolUsage(loads)], kgPerArcHour, schedule)]
+    }),
+  )
 }
 
 /** The schedule and conversion of where a head stands now, or stood last. */
 function placeOf(headId: string, needs: ClockNeeds): { schedule: Schedule | null; kgPerArcHour: number | null } {
   const last = needs.stories.get(headId)?.mounts.at(-1)?.onId
-  const stationId = last ? needs.carriers.get(last)?.stationId ?? needs.shop.stationOfCarrier.get(last) : null
+  const stationId = last ? (needs.carriers.get(last)?.stationId ?? needs.shop.stationOfCarrier.get(last)) : null
   return needs.shop.clockSetup(stationId ?? null)
 }

@@ -20,7 +20,10 @@ import { sync } from './sync.ts'
  * 4. Projecting twice changes nothing.
  */
 /** Rows written per projected table: all nought when what is stored agrees with the ledger. */
-export type Written = Record<'mount' | 'life' | 'positionNow' | 'headNow' | 'stationNow' | 'stoppage' | 'stockNow', number>
+export type Written = Record<
+  'mount' | 'life' | 'positionNow' | 'headNow' | 'stationNow' | 'stoppage' | 'stockNow',
+  number
+>
 
 export async function project(tx: Tx, touched: Touched, at: { calendar: Calendar; nowMs: number }): Promise<Written> {
   const shop = await loadShop(tx, at.calendar, at.nowMs)
@@ -37,32 +40,71 @@ export async function project(tx: Tx, touched: Touched, at: { calendar: Calendar
 
 async function closure(tx: Tx, ids: ReadonlySet<string>): Promise<Set<string>> {
   const down = await withDescendants(tx, ids)
-  const heads = down.size === 0 ? [] : await tx.select({ id: carrier.id, type: carrier.type }).from(carrier).where(inArray(carrier.id, [...down]))
-  return new Set([...down, ...(await withStationsOf(tx, new Set(heads.filter((h) => h.type === 'head').map((h) => h.id))))])
+  const heads =
+    down.size === 0
+      ? []
+      : await tx
+          .select({ id: carrier.id, type: carrier.type })
+          .from(carrier)
+          .where(inArray(carrier.id, [...down]))
+  return new Set([
+    ...down,
+    ...(await withStationsOf(tx, new Set(heads.filter((h) => h.type === 'head').map((h) => h.id)))),
+  ])
 }
 
 /** Takes the rows in id order. */
 export async function lock(tx: Tx, carrierIds: ReadonlySet<string>): Promise<void> {
   if (carrierIds.size === 0) return
-  await tx.select({ id: carrier.id }).from(carrier).where(inArray(carrier.id, [...carrierIds])).orderBy(asc(carrier.id)).for('update')
+  await tx
+    .select({ id: carrier.id })
+    .from(carrier)
+    .where(inArray(carrier.id, [...carrierIds]))
+    .orderBy(asc(carrier.id))
+    .for('update')
 }
 
 async function writeMounts(tx: Tx, ids: ReadonlySet<string>, gathered: Gathered): Promise<number> {
   const movable = [...ids].filter((id) => gathered.carriers.get(id)?.type !== 'station')
   return sync(tx, mount, {
     rows: movable.flatMap((id) => mountRows(id, gathered.stories.get(id))),
-    owner: { column: mount.childId, ids: movable }, key: (r) => `${r.childId} ${r.fromEventId}`, keyColumn: mount.fromEventId, keyOf: (r) => r.fromEventId,
+    owner: { column: mount.childId, ids: movable },
+    key: (r) => `${r.childId} ${r.fromEventId}`,
+    keyColumn: mount.fromEventId,
+    keyOf: (r) => r.fromEventId,
   })
 }
 
-async function writeCarriers(tx: Tx, ids: ReadonlySet<string>, at: { gathered: Gathered; shop: ShopModel }): Promise<Pick<Written, 'life' | 'positionNow' | 'headNow'>> {
+async function writeCarriers(
+  tx: Tx,
+  ids: ReadonlySet<string>,
+  at: { gathered: Gathered; shop: ShopModel },
+): Promise<Pick<Written, 'life' | 'positionNow' | 'headNow'>> {
   const { gathered, shop } = at
   const list = [...ids].filter((id) => gathered.carriers.has(id))
   const classOf = (id: string) => classKeyOf(id, gathered, shop)
-  const lives = await sync(tx, life, { rows: list.flatMap((id) => lifeRows(id, gathered, classOf(id))), owner: { column: life.carrierId, ids: list }, key: (r) => r.fromEventId, keyColumn: life.fromEventId, keyOf: (r) => r.fromEventId })
-  const positions = await sync(tx, positionNow, { rows: list.flatMap((id) => positionRows(id, gathered)), owner: { column: positionNow.carrierId, ids: list }, key: (r) => `${r.carrierId} ${r.position}`, keyColumn: positionNow.position, keyOf: (r) => r.position })
+  const lives = await sync(tx, life, {
+    rows: list.flatMap((id) => lifeRows(id, gathered, classOf(id))),
+    owner: { column: life.carrierId, ids: list },
+    key: (r) => r.fromEventId,
+    keyColumn: life.fromEventId,
+    keyOf: (r) => r.fromEventId,
+  })
+  const positions = await sync(tx, positionNow, {
+    rows: list.flatMap((id) => positionRows(id, gathered)),
+    owner: { column: positionNow.carrierId, ids: list },
+    key: (r) => `${r.carrierId} ${r.position}`,
+    keyColumn: positionNow.position,
+    keyOf: (r) => r.position,
+  })
   const heads = list.filter((id) => gathered.carriers.get(id)?.type === 'head')
-  const headRows = await sync(tx, headNow, { rows: heads.map((id) => headRow(id, gathered)), owner: { column: headNow.headId, ids: heads }, key: (r) => r.headId, keyColumn: headNow.headId, keyOf: (r) => r.headId })
+  const headRows = await sync(tx, headNow, {
+    rows: heads.map((id) => headRow(id, gathered)),
+    owner: { column: headNow.headId, ids: heads },
+    key: (r) => r.headId,
+    keyColumn: headNow.headId,
+    keyOf: (r) => r.headId,
+  })
   return { life: lives, positionNow: positions, headNow: headRows }
 }
 
@@ -89,10 +131,26 @@ function stationsOf(ids: ReadonlySet<string>, gathered: Gathered, shop: ShopMode
   })
 }
 
-async function writeStations(tx: Tx, ids: ReadonlySet<string>, shop: ShopModel): Promise<Pick<Written, 'stationNow' | 'stoppage'>> {
+async function writeStations(
+  tx: Tx,
+  ids: ReadonlySet<string>,
+  shop: ShopModel,
+): Promise<Pick<Written, 'stationNow' | 'stoppage'>> {
   const list = [...ids].filter((id) => shop.stationById.has(id))
   const { now, stoppages } = await stationRows(tx, list, shop)
-  const nows = await sync(tx, stationNow, { rows: now, owner: { column: stationNow.stationId, ids: list }, key: (r) => r.stationId, keyColumn: stationNow.stationId, keyOf: (r) => r.stationId })
-  const stops = await sync(tx, stoppage, { rows: stoppages, owner: { column: stoppage.stationId, ids: list }, key: (r) => r.fromEventId, keyColumn: stoppage.fromEventId, keyOf: (r) => r.fromEventId })
+  const nows = await sync(tx, stationNow, {
+    rows: now,
+    owner: { column: stationNow.stationId, ids: list },
+    key: (r) => r.stationId,
+    keyColumn: stationNow.stationId,
+    keyOf: (r) => r.stationId,
+  })
+  const stops = await sync(tx, stoppage, {
+    rows: stoppages,
+    owner: { column: stoppage.stationId, ids: list },
+    key: (r) => r.fromEventId,
+    keyColumn: stoppage.fromEventId,
+    keyOf: (r) => r.fromEventId,
+  })
   return { stationNow: nows, stoppage: stops }
 }

@@ -23,14 +23,35 @@ export function lifeRows(id: string, gathered: Gathered, classKey: string | null
   return (story?.lives ?? []).flatMap((l) => {
     if (l.toMs === null) return []
     const used = exposureOver(stretches, clocks, { fromMs: l.fromMs, toMs: l.toMs })
-    return [{ ...endedLife(l, l.toMs), ...counted(id, gathered, { fromMs: l.fromMs, toMs: l.toMs }), carrierId: id, classKey, kg: used.kg?.amount ?? null, arcHours: used.arcHours?.amount ?? null, starts: used.starts?.amount ?? null }]
+    return [
+      {
+        ...endedLife(l, l.toMs),
+        ...counted(id, gathered, { fromMs: l.fromMs, toMs: l.toMs }),
+        carrierId: id,
+        classKey,
+        kg: used.kg?.amount ?? null,
+        arcHours: used.arcHours?.amount ?? null,
+        starts: used.starts?.amount ?? null,
+      },
+    ]
   })
 }
 
 function endedLife(l: FoldedLife, toMs: number) {
   return {
-    fromEventId: l.fromEventId, position: l.position, kindKey: kindOfPosition(l.position), partId: l.partId, fromMs: l.fromMs, fromPrecision: l.fromPrecision,
-    entryAge: l.entryAge, toMs, toPrecision: l.toPrecision ?? 'exact', toEventId: l.toEventId ?? l.fromEventId, outReason: l.outReason ?? 'notSaid', parts: l.count, cleanings: l.cleanings,
+    fromEventId: l.fromEventId,
+    position: l.position,
+    kindKey: kindOfPosition(l.position),
+    partId: l.partId,
+    fromMs: l.fromMs,
+    fromPrecision: l.fromPrecision,
+    entryAge: l.entryAge,
+    toMs,
+    toPrecision: l.toPrecision ?? 'exact',
+    toEventId: l.toEventId ?? l.fromEventId,
+    outReason: l.outReason ?? 'notSaid',
+    parts: l.count,
+    cleanings: l.cleanings,
   } as const
 }
 
@@ -47,22 +68,39 @@ export function positionRows(id: string, gathered: Gathered): PositionRow[] {
   const chainFromMs = last && last.toMs === null ? last.fromMs : null
   return names.map((position) => {
     const at: FoldedPosition | undefined = story.positions.get(position)
-    const since = (fromMs: number | null | undefined) => (fromMs === null || fromMs === undefined ? null : usedSince(stretches, gathered, fromMs))
+    const since = (fromMs: number | null | undefined) =>
+      fromMs === null || fromMs === undefined ? null : usedSince(stretches, gathered, fromMs)
     return {
-      carrierId: id, position, partId: at?.openLife?.partId ?? null, fittedMs: at?.openLife?.fromMs ?? null, fittedEventId: at?.openLife?.fromEventId ?? null,
-      entryAge: at?.openLife?.entryAge ?? null, cleanedMs: at?.cleanedMs ?? null, cleanings: at?.cleanings ?? 0, seenMs: latest(at?.seenMs ?? null, seenAll), chainFromMs, ...counted(id, gathered, { fromMs: at?.openLife?.fromMs ?? Infinity, toMs: Infinity }),
-      sinceFitted: since(at?.openLife?.fromMs), sinceCleaned: since(at?.openLife ? at.cleanedMs : null),
+      carrierId: id,
+      position,
+      partId: at?.openLife?.partId ?? null,
+      fittedMs: at?.openLife?.fromMs ?? null,
+      fittedEventId: at?.openLife?.fromEventId ?? null,
+      entryAge: at?.openLife?.entryAge ?? null,
+      cleanedMs: at?.cleanedMs ?? null,
+      cleanings: at?.cleanings ?? 0,
+      seenMs: latest(at?.seenMs ?? null, seenAll),
+      chainFromMs,
+      ...counted(id, gathered, { fromMs: at?.openLife?.fromMs ?? Infinity, toMs: Infinity }),
+      sinceFitted: since(at?.openLife?.fromMs),
+      sinceCleaned: since(at?.openLife ? at.cleanedMs : null),
     }
   })
 }
 
 /** What the ledger itself counts over a stretch: seatings of the gun, spools put on the heads it hung on. */
-function counted(id: string, gathered: Gathered, span: { fromMs: number; toMs: number }): { matings: number; spools: number } {
+function counted(
+  id: string,
+  gathered: Gathered,
+  span: { fromMs: number; toMs: number },
+): { matings: number; spools: number } {
   const isIn = (atMs: number) => atMs > span.fromMs && atMs <= span.toMs
   const matings = (gathered.stories.get(id)?.mounts ?? []).filter((m) => isIn(m.fromMs)).length
   const spools = gathered.stretchesOf(id).reduce((sum, stretch) => {
     const loads = gathered.stories.get(stretch.headId)?.spools ?? []
-    return sum + loads.filter((l) => isIn(l.atMs) && l.atMs >= stretch.fromMs && l.atMs < (stretch.toMs ?? Infinity)).length
+    return (
+      sum + loads.filter((l) => isIn(l.atMs) && l.atMs >= stretch.fromMs && l.atMs < (stretch.toMs ?? Infinity)).length
+    )
   }, 0)
   return { matings, spools }
 }
@@ -80,7 +118,8 @@ function usedSince(stretches: readonly ChainStretch[], gathered: Gathered, fromM
     // Hung on a head without a clock: what it did before still counts, what it does there is not known.
     if (!clock && open.toMs === null && fromMs >= open.fromMs) continue
     const toMs = open.toMs ?? clock?.runOn.fromMs ?? open.fromMs
-    exposure[counter] = toMs > fromMs ? exposureOver(stretches, clocks, { fromMs, toMs })[counter] : { amount: 0, estimated: 0, sd: 0 }
+    exposure[counter] =
+      toMs > fromMs ? exposureOver(stretches, clocks, { fromMs, toMs })[counter] : { amount: 0, estimated: 0, sd: 0 }
   }
   return exposure
 }
@@ -89,15 +128,31 @@ export function headRow(id: string, gathered: Gathered): HeadRow {
   const clocks = gathered.clocks.get(id) ?? NO_CLOCKS
   const spool = gathered.stories.get(id)?.spools.at(-1)
   const ends = COUNTERS.flatMap((c) => clocks[c]?.runOn.fromMs ?? [])
-  const used = spool && clocks.kg && clocks.kg.runOn.fromMs > spool.atMs ? usedBetween(clocks.kg, spool.atMs, clocks.kg.runOn.fromMs).amount : 0
+  const used =
+    spool && clocks.kg && clocks.kg.runOn.fromMs > spool.atMs
+      ? usedBetween(clocks.kg, spool.atMs, clocks.kg.runOn.fromMs).amount
+      : 0
   return {
     headId: id,
-    runOn: { kg: clocks.kg?.runOn ?? null, arcHours: clocks.arcHours?.runOn ?? null, starts: clocks.starts?.runOn ?? null },
+    runOn: {
+      kg: clocks.kg?.runOn ?? null,
+      arcHours: clocks.arcHours?.runOn ?? null,
+      starts: clocks.starts?.runOn ?? null,
+    },
     lastEntryMs: ends.length > 0 ? Math.max(...ends) : null,
-    spoolWireId: spool?.wireId ?? null, spoolKg: spool?.labelKg ?? null, spoolMs: spool?.atMs ?? null, spoolUsedKg: spool && clocks.kg ? used : null,
+    spoolWireId: spool?.wireId ?? null,
+    spoolKg: spool?.labelKg ?? null,
+    spoolMs: spool?.atMs ?? null,
+    spoolUsedKg: spool && clocks.kg ? used : null,
   }
 }
 
 export function mountRows(id: string, story: CarrierStory | undefined): MountRow[] {
-  return (story?.mounts ?? []).map((m) => ({ childId: id, onId: m.onId, fromMs: m.fromMs, toMs: m.toMs, fromEventId: m.fromEventId }))
+  return (story?.mounts ?? []).map((m) => ({
+    childId: id,
+    onId: m.onId,
+    fromMs: m.fromMs,
+    toMs: m.toMs,
+    fromEventId: m.fromEventId,
+  }))
 }

@@ -14,13 +14,21 @@ const MIN_MS = 60_000
  * Minutes a gun stood, in scheduled time. One ended by another log than "running" counts no further than the end of the
  * shift it began in: nobody knows when it ran again.
  */
-export function stoppedMinutes(stoppage: Pick<FoldedStoppage, 'fromMs' | 'toMs' | 'endedBy'>, schedule: Schedule | null, nowMs: number): number {
+export function stoppedMinutes(
+  stoppage: Pick<FoldedStoppage, 'fromMs' | 'toMs' | 'endedBy'>,
+  schedule: Schedule | null,
+  nowMs: number,
+): number {
   const toMs = stoppage.toMs ?? nowMs
   const capped = stoppage.endedBy === 'running' ? toMs : Math.min(toMs, shiftEndMs(schedule, stoppage.fromMs))
   return workedMs(schedule, stoppage.fromMs, capped) / MIN_MS
 }
 
-export async function stationRows(db: Reader, stationIds: readonly string[], shop: ShopModel): Promise<{ now: StationNowRow[]; stoppages: StoppageRow[] }> {
+export async function stationRows(
+  db: Reader,
+  stationIds: readonly string[],
+  shop: ShopModel,
+): Promise<{ now: StationNowRow[]; stoppages: StoppageRow[] }> {
   const standings = await standingOfStations(db, stationIds)
   const hung = await hungAt(db, stationIds, shop)
   const now: StationNowRow[] = []
@@ -31,20 +39,54 @@ export async function stationRows(db: Reader, stationIds: readonly string[], sho
     const story = foldStation(standings.get(stationId) ?? [])
     const open = story.stoppages.at(-1)
     const down = open && open.toMs === null ? open : null
-    now.push({ stationId, ...(hung.get(stationId) ?? { headId: null, gunId: null }), downSinceMs: down?.fromMs ?? null, downPosition: down?.position ?? null, isParked: story.isParked, lastMs: story.lastMs })
+    now.push({
+      stationId,
+      ...(hung.get(stationId) ?? { headId: null, gunId: null }),
+      downSinceMs: down?.fromMs ?? null,
+      downPosition: down?.position ?? null,
+      isParked: story.isParked,
+      lastMs: story.lastMs,
+    })
     const schedule = shop.scheduleOfArea(row.areaId)
-    for (const s of story.stoppages) stoppages.push({ ...s, stationId, minutes: s.toMs === null ? null : stoppedMinutes(s, schedule, s.toMs) })
+    for (const s of story.stoppages)
+      stoppages.push({ ...s, stationId, minutes: s.toMs === null ? null : stoppedMinutes(s, schedule, s.toMs) })
   }
   return { now, stoppages }
 }
 
 /** The head that stands at each station now, and the gun on it. */
-async function hungAt(db: Reader, stationIds: readonly string[], shop: ShopModel): Promise<Map<string, { headId: string | null; gunId: string | null }>> {
+async function hungAt(
+  db: Reader,
+  stationIds: readonly string[],
+  shop: ShopModel,
+): Promise<Map<string, { headId: string | null; gunId: string | null }>> {
   const carriers = stationIds.flatMap((id) => shop.carrierOfStation.get(id) ?? [])
-  const heads = carriers.length === 0 ? [] : await db.select().from(mount).where(and(inArray(mount.onId, carriers), isNull(mount.toMs)))
-  const guns = heads.length === 0 ? [] : await db.select().from(mount).where(and(inArray(mount.onId, heads.map((h) => h.childId)), isNull(mount.toMs)))
-  return new Map(heads.map((head) => {
-    const stationId = shop.stationOfCarrier.get(head.onId) ?? ''
-    return [stationId, { headId: head.childId, gunId: guns.find((g) => g.onId === head.childId)?.childId ?? null }]
-  }))
+  const heads =
+    carriers.length === 0
+      ? []
+      : await db
+          .select()
+          .from(mount)
+          .where(and(inArray(mount.onId, carriers), isNull(mount.toMs)))
+  const guns =
+    heads.length === 0
+      ? []
+      : await db
+          .select()
+          .from(mount)
+          .where(
+            and(
+              inArray(
+                mount.onId,
+                heads.map((h) => h.childId),
+              ),
+              isNull(mount.toMs),
+            ),
+          )
+  return new Map(
+    heads.map((head) => {
+      const stationId = shop.stationOfCarrier.get(head.onId) ?? ''
+      return [stationId, { headId: head.childId, gunId: guns.find((g) => g.onId === head.childId)?.childId ?? null }]
+    }),
+  )
 }

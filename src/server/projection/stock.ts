@@ -6,7 +6,9 @@ import { standingOfPart } from '@server/ledger/standings.ts'
 
 /** On hand = last count + received since − put on since; null without a count: nothing is known then. */
 export function stockFrom(standings: readonly Standing[]): { onHand: number; countedMs: number } | null {
-  const counts = standings.filter((s) => s.fact.kind === 'counted').sort((a, b) => b.happenedMs - a.happenedMs || b.loggedMs - a.loggedMs)
+  const counts = standings
+    .filter((s) => s.fact.kind === 'counted')
+    .sort((a, b) => b.happenedMs - a.happenedMs || b.loggedMs - a.loggedMs)
   const [last] = counts
   if (!last || last.fact.kind !== 'counted') return null
   let onHand = last.fact.quantity
@@ -19,7 +21,12 @@ export function stockFrom(standings: readonly Standing[]): { onHand: number; cou
 }
 
 export async function stockRow(db: Reader, partId: string): Promise<typeof stockNow.$inferSelect | null> {
-  const [count] = await db.select({ at: ledgerEvent.happenedMs }).from(ledgerEvent).where(and(eq(ledgerEvent.partId, partId), eq(ledgerEvent.kind, 'counted'))).orderBy(desc(ledgerEvent.happenedMs)).limit(1)
+  const [count] = await db
+    .select({ at: ledgerEvent.happenedMs })
+    .from(ledgerEvent)
+    .where(and(eq(ledgerEvent.partId, partId), eq(ledgerEvent.kind, 'counted')))
+    .orderBy(desc(ledgerEvent.happenedMs))
+    .limit(1)
   if (!count) return null
   // A withdrawn count makes an older one stand again, so everything is read then; usually the newest stands.
   const recent = stockFrom(await standingOfPart(db, partId, count.at))
@@ -35,7 +42,11 @@ export async function projectStock(tx: Tx, partIds: ReadonlySet<string>): Promis
     if (stored?.onHand === row?.onHand && stored?.countedMs === row?.countedMs) continue
     written++
     if (!row) await tx.delete(stockNow).where(eq(stockNow.partId, partId))
-    else await tx.insert(stockNow).values(row).onDuplicateKeyUpdate({ set: { onHand: row.onHand, countedMs: row.countedMs } })
+    else
+      await tx
+        .insert(stockNow)
+        .values(row)
+        .onDuplicateKeyUpdate({ set: { onHand: row.onHand, countedMs: row.countedMs } })
   }
   return written
 }

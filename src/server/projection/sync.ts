@@ -21,7 +21,8 @@ const CLOSE = 1e-9
  */
 export function isSame(a: unknown, b: unknown): boolean {
   if (a === b) return true
-  if (typeof a === 'number' && typeof b === 'number') return Math.abs(a - b) <= CLOSE * Math.max(1, Math.abs(a), Math.abs(b))
+  if (typeof a === 'number' && typeof b === 'number')
+    return Math.abs(a - b) <= CLOSE * Math.max(1, Math.abs(a), Math.abs(b))
   if (typeof a !== 'object' || typeof b !== 'object' || a === null || b === null) return false
   const keys = Object.keys(a)
   if (keys.length !== Object.keys(b).length) return false
@@ -42,9 +43,14 @@ export async function sync<T extends MySqlTable>(tx: Tx, table: T, what: Sync<T>
     const ownerValue = (gone as Record<string, unknown>)[propertyOf(table, what.owner.column)]
     await tx.delete(table).where(and(eq(what.owner.column, ownerValue), eq(what.keyColumn, what.keyOf(gone))))
   }
-  const set = Object.fromEntries(Object.entries(getTableColumns(table)).map(([name, column]) => [name, sql`values(${sql.identifier(column.name)})`]))
+  const set = Object.fromEntries(
+    Object.entries(getTableColumns(table)).map(([name, column]) => [name, sql`values(${sql.identifier(column.name)})`]),
+  )
   for (let i = 0; i < changed.length; i += BATCH) {
-    await tx.insert(table).values(changed.slice(i, i + BATCH) as never).onDuplicateKeyUpdate({ set: set as never })
+    await tx
+      .insert(table)
+      .values(changed.slice(i, i + BATCH) as never)
+      .onDuplicateKeyUpdate({ set: set as never })
   }
   return changed.length + kept.size
 }
@@ -56,7 +62,10 @@ function propertyOf(table: MySqlTable, column: MySqlColumn): string {
 async function readStored<T extends MySqlTable>(tx: Tx, table: T, what: Sync<T>): Promise<InferSelectModel<T>[]> {
   const rows: InferSelectModel<T>[] = []
   for (let i = 0; i < what.owner.ids.length; i += BATCH) {
-    const part = await tx.select().from(table as MySqlTable).where(inArray(what.owner.column, what.owner.ids.slice(i, i + BATCH)))
+    const part = await tx
+      .select()
+      .from(table as MySqlTable)
+      .where(inArray(what.owner.column, what.owner.ids.slice(i, i + BATCH)))
     rows.push(...(part as InferSelectModel<T>[]))
   }
   return rows

@@ -6,7 +6,11 @@ import { solverFor } from '@core/reference/solvers.ts'
 /** Cases of a file or folder against the core: a line each, then the total. Without an argument, the project's own copies. */
 function filesUnder(path: string): string[] {
   if (!statSync(path).isDirectory()) return [path]
-  return readdirSync(path).sort().flatMap((name) => (name.endsWith('.json') || statSync(join(path, name)).isDirectory() ? filesUnder(join(path, name)) : []))
+  return readdirSync(path)
+    .sort()
+    .flatMap((name) =>
+      name.endsWith('.json') || statSync(join(path, name)).isDirectory() ? filesUnder(join(path, name)) : [],
+    )
 }
 
 const OWN = ['src/core/life/reference', 'src/core/spools/reference']
@@ -17,7 +21,11 @@ function judge(set: string, one: ReferenceCase): CaseResult {
   try {
     return judgeCase(one, solve)
   } catch (problem) {
-    return { verdict: 'off', largestRelativeError: Infinity, where: problem instanceof Error ? problem.message : 'threw' }
+    return {
+      verdict: 'off',
+      largestRelativeError: Infinity,
+      where: problem instanceof Error ? problem.message : 'threw',
+    }
   }
 }
 
@@ -34,7 +42,10 @@ for (const file of (process.argv.slice(2).length > 0 ? process.argv.slice(2) : O
     const result = judge(set, one)
     if (result.verdict === 'ok') ok++
     else off++
-    const error = result.verdict === 'not built' ? '' : `${result.largestRelativeError.toExponential(1)}${result.where ? ` at ${result.where}` : ''}`
+    const error =
+      result.verdict === 'not built'
+        ? ''
+        : `${result.largestRelativeError.toExponential(1)}${result.where ? ` at ${result.where}` : ''}`
     console.log(`${result.verdict.padEnd(10)} ${set} ${one.id} ${error}`)
   }
 }

@@ -3,8 +3,34 @@ import { type z } from 'zod'
 import { makeId, type EventId, type PartId } from '@core/ids/id.ts'
 import { NOTHING_BUILT } from '@core/shop/built.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
-import { type areaRequest, type classRequest, type familyRequest, type kindRequest, type moveRequest, type partRequest, type ruleRequest, type shiftsRequest, type siteRequest, type stationRequest, type wireRequest } from '@contract/shop.ts'
-import { area, carrier, fitFamily, holiday, houseRule, part, partKind, shiftPattern, site, station, stationClass, stationNow, wire } from '@server/db/schema.ts'
+import {
+  type areaRequest,
+  type classRequest,
+  type familyRequest,
+  type kindRequest,
+  type moveRequest,
+  type partRequest,
+  type ruleRequest,
+  type shiftsRequest,
+  type siteRequest,
+  type stationRequest,
+  type wireRequest,
+} from '@contract/shop.ts'
+import {
+  area,
+  carrier,
+  fitFamily,
+  holiday,
+  houseRule,
+  part,
+  partKind,
+  shiftPattern,
+  site,
+  station,
+  stationClass,
+  stationNow,
+  wire,
+} from '@server/db/schema.ts'
 import { isDuplicate, transact, type Tx } from '@server/db/db.ts'
 import { mustLead, mustLogAt, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
@@ -17,7 +43,11 @@ import { mountedDraft } from './places.ts'
 const OK = { ok: true as const }
 
 /** A change of the set-up is a line of the ledger too, and is refolded where clocks depend on it. Same key: done before. */
-async function changing(deps: Deps, who: Who, at: { key: string; what: string; work: (tx: Tx) => Promise<Touched | void> }): Promise<typeof OK> {
+async function changing(
+  deps: Deps,
+  who: Who,
+  at: { key: string; what: string; work: (tx: Tx) => Promise<Touched | void> },
+): Promise<typeof OK> {
   mustLead(who)
   try {
     await transact(deps.db, async (tx) => {
@@ -27,7 +57,8 @@ async function changing(deps: Deps, who: Who, at: { key: string; what: string; w
       await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
     })
   } catch (problem) {
-    if (isDuplicate(problem) && !(await eventByKey(deps.db, at.key))) throw new DomainError('name-taken', 'There is one with that name already.', ['Choose another name.'])
+    if (isDuplicate(problem) && !(await eventByKey(deps.db, at.key)))
+      throw new DomainError('name-taken', 'There is one with that name already.', ['Choose another name.'])
     if (!isDuplicate(problem)) throw problem
   }
   return OK
@@ -36,17 +67,33 @@ async function changing(deps: Deps, who: Who, at: { key: string; what: string; w
 function shopDraft(deps: Deps, who: Who, at: { key: string; what: string }): Draft {
   const id = makeId('event', deps.now(), deps.random) as EventId
   return {
-    id, rootId: id, happenedMs: deps.now(), loggedMs: deps.now(), precision: 'exact', stationId: null, personId: (who.person?.id ?? null) as Draft['personId'],
-    deviceId: null, note: null, body: { type: 'fact', fact: { kind: 'shopChanged', what: at.what.slice(0, 120) } }, idempotencyKey: at.key,
+    id,
+    rootId: id,
+    happenedMs: deps.now(),
+    loggedMs: deps.now(),
+    precision: 'exact',
+    stationId: null,
+    personId: (who.person?.id ?? null) as Draft['personId'],
+    deviceId: null,
+    note: null,
+    body: { type: 'fact', fact: { kind: 'shopChanged', what: at.what.slice(0, 120) } },
+    idempotencyKey: at.key,
   }
 }
 
 export const saveSite = (deps: Deps, who: Who, r: z.infer<typeof siteRequest>) => {
-  if (!isZone(r.zone)) throw new DomainError('bad-request', `"${r.zone}" is no time zone this machine knows.`, ['Write it like Europe/Oslo.'])
-  return changing(deps, who, { key: r.key, what: `shop: ${r.name}, ${r.zone}`, work: async (tx) => {
-    await tx.update(site).set({ name: r.name, zone: r.zone, units: r.units, currency: r.currency })
-    return allHeads(tx)
-  } })
+  if (!isZone(r.zone))
+    throw new DomainError('bad-request', `"${r.zone}" is no time zone this machine knows.`, [
+      'Write it like Europe/Oslo.',
+    ])
+  return changing(deps, who, {
+    key: r.key,
+    what: `shop: ${r.name}, ${r.zone}`,
+    work: async (tx) => {
+      await tx.update(site).set({ name: r.name, zone: r.zone, units: r.units, currency: r.currency })
+      return allHeads(tx)
+    },
+  })
 }
 
 /** After shifts or zone change every clock runs differently. */
@@ -56,50 +103,97 @@ async function allHeads(tx: Tx): Promise<Touched> {
 }
 
 async function headsAt(tx: Tx, stationIds: readonly string[]): Promise<Touched> {
-  const nows = stationIds.length === 0 ? [] : await tx.select().from(stationNow).where(inArray(stationNow.stationId, [...stationIds]))
-  return { ...nothingTouched(), carrierIds: new Set(nows.flatMap((n) => n.headId ?? [])), stationIds: new Set(stationIds) }
+  const nows =
+    stationIds.length === 0
+      ? []
+      : await tx
+          .select()
+          .from(stationNow)
+          .where(inArray(stationNow.stationId, [...stationIds]))
+  return {
+    ...nothingTouched(),
+    carrierIds: new Set(nows.flatMap((n) => n.headId ?? [])),
+    stationIds: new Set(stationIds),
+  }
 }
 
 export const saveArea = (deps: Deps, who: Who, r: z.infer<typeof areaRequest>) =>
-  changing(deps, who, { key: r.key, what: `area ${r.name ?? r.areaId} changed`, work: async (tx) => {
-    const [row] = await tx.select().from(area).where(eq(area.id, r.areaId)).for('update')
-    if (!row) throw new DomainError('not-found', 'There is no such area.')
-    await tx.update(area).set({ ...(r.name ? { name: r.name } : {}), built: { ...NOTHING_BUILT, ...row.built, ...r.built } }).where(eq(area.id, r.areaId))
-    const stations = await tx.select().from(station).where(eq(station.areaId, r.areaId))
-    if (r.walk) await reorder(tx, r.walk, stations)
-    return headsAt(tx, stations.map((s) => s.id))
-  } })
+  changing(deps, who, {
+    key: r.key,
+    what: `area ${r.name ?? r.areaId} changed`,
+    work: async (tx) => {
+      const [row] = await tx.select().from(area).where(eq(area.id, r.areaId)).for('update')
+      if (!row) throw new DomainError('not-found', 'There is no such area.')
+      await tx
+        .update(area)
+        .set({ ...(r.name ? { name: r.name } : {}), built: { ...NOTHING_BUILT, ...row.built, ...r.built } })
+        .where(eq(area.id, r.areaId))
+      const stations = await tx.select().from(station).where(eq(station.areaId, r.areaId))
+      if (r.walk) await reorder(tx, r.walk, stations)
+      return headsAt(
+        tx,
+        stations.map((s) => s.id),
+      )
+    },
+  })
 
 /** The walk's order keeps the places it had on the whole walk; only who stands where in them changes. */
-async function reorder(tx: Tx, walk: readonly string[], stations: readonly { id: string; walkOrder: number }[]): Promise<void> {
+async function reorder(
+  tx: Tx,
+  walk: readonly string[],
+  stations: readonly { id: string; walkOrder: number }[],
+): Promise<void> {
   const slots = stations.map((s) => s.walkOrder).sort((a, b) => a - b)
-  const order = [...walk.filter((id) => stations.some((s) => s.id === id)), ...stations.map((s) => s.id).filter((id) => !walk.includes(id))]
-  for (const [i, id] of order.entries()) await tx.update(station).set({ walkOrder: slots[i] ?? i }).where(eq(station.id, id))
+  const order = [
+    ...walk.filter((id) => stations.some((s) => s.id === id)),
+    ...stations.map((s) => s.id).filter((id) => !walk.includes(id)),
+  ]
+  for (const [i, id] of order.entries())
+    await tx
+      .update(station)
+      .set({ walkOrder: slots[i] ?? i })
+      .where(eq(station.id, id))
 }
 
 export const saveStation = (deps: Deps, who: Who, r: z.infer<typeof stationRequest>) =>
-  changing(deps, who, { key: r.key, what: `place ${r.name ?? r.stationId} changed`, work: async (tx) => {
-    const [row] = await tx.select().from(station).where(eq(station.id, r.stationId)).for('update')
-    if (!row) throw new DomainError('not-found', 'There is no such place.')
-    const values = { name: r.name, placeWord: r.placeWord, classKey: r.classKey, walkMinutes: r.walkMinutes, stopGroup: r.stopGroup, except: r.except ? { ...row.except, ...r.except } : undefined }
-    const given = Object.fromEntries(Object.entries(values).filter(([, v]) => v !== undefined))
-    if (Object.keys(given).length > 0) await tx.update(station).set(given).where(eq(station.id, r.stationId))
-    if (r.absent) await setAbsent(tx, { deps, stationId: r.stationId, absent: new Set(r.absent) })
-    const touched = await headsAt(tx, [r.stationId])
-    const [own] = await tx.select({ id: carrier.id }).from(carrier).where(eq(carrier.stationId, r.stationId))
-    if (own) touched.carrierIds.add(own.id)
-    return touched
-  } })
+  changing(deps, who, {
+    key: r.key,
+    what: `place ${r.name ?? r.stationId} changed`,
+    work: async (tx) => {
+      const [row] = await tx.select().from(station).where(eq(station.id, r.stationId)).for('update')
+      if (!row) throw new DomainError('not-found', 'There is no such place.')
+      const values = {
+        name: r.name,
+        placeWord: r.placeWord,
+        classKey: r.classKey,
+        walkMinutes: r.walkMinutes,
+        stopGroup: r.stopGroup,
+        except: r.except ? { ...row.except, ...r.except } : undefined,
+      }
+      const given = Object.fromEntries(Object.entries(values).filter(([, v]) => v !== undefined))
+      if (Object.keys(given).length > 0) await tx.update(station).set(given).where(eq(station.id, r.stationId))
+      if (r.absent) await setAbsent(tx, { deps, stationId: r.stationId, absent: new Set(r.absent) })
+      const touched = await headsAt(tx, [r.stationId])
+      const [own] = await tx.select({ id: carrier.id }).from(carrier).where(eq(carrier.stationId, r.stationId))
+      if (own) touched.carrierIds.add(own.id)
+      return touched
+    },
+  })
 
 async function setAbsent(tx: Tx, at: { deps: Deps; stationId: string; absent: Set<string> }): Promise<void> {
   const shop = await loadShop(tx, at.deps.calendar, at.deps.now())
   const [now] = await tx.select().from(stationNow).where(eq(stationNow.stationId, at.stationId))
-  const ids = [now?.headId, now?.gunId, shop.carrierOfStation.get(at.stationId)].filter((id): id is string => Boolean(id))
+  const ids = [now?.headId, now?.gunId, shop.carrierOfStation.get(at.stationId)].filter((id): id is string =>
+    Boolean(id),
+  )
   const rows = await tx.select().from(carrier).where(inArray(carrier.id, ids))
   for (const row of rows) {
     const positions = shop.kinds.filter((k) => k.rides === row.type && !at.absent.has(k.key)).map((k) => k.key)
     const lanes = row.positions.filter((p) => p.includes('#'))
-    await tx.update(carrier).set({ positions: [...positions, ...lanes] }).where(eq(carrier.id, row.id))
+    await tx
+      .update(carrier)
+      .set({ positions: [...positions, ...lanes] })
+      .where(eq(carrier.id, row.id))
   }
 }
 
@@ -111,11 +205,17 @@ export async function moveGun(deps: Deps, who: Who, r: z.infer<typeof moveReques
     const here = shop.stationById.get(r.stationId)
     const [to] = await tx.select().from(stationNow).where(eq(stationNow.stationId, r.stationId)).for('update')
     const [from] = await tx.select().from(stationNow).where(eq(stationNow.stationId, r.gunOfStationId)).for('update')
-    if (!here || !to?.headId || !from?.gunId || !from.headId) throw new DomainError('not-found', 'That gun or place is not there any more.')
+    if (!here || !to?.headId || !from?.gunId || !from.headId)
+      throw new DomainError('not-found', 'That gun or place is not there any more.')
     mustLogAt(who, here)
     const at = { deps, who, happenedMs: deps.now() }
-    const drafts = [mountedDraft({ ...at, stationId: r.stationId, childId: from.gunId, onId: to.headId, key: `${r.key}/0` })]
-    if (to.gunId) drafts.push(mountedDraft({ ...at, stationId: r.gunOfStationId, childId: to.gunId, onId: from.headId, key: `${r.key}/1` }))
+    const drafts = [
+      mountedDraft({ ...at, stationId: r.stationId, childId: from.gunId, onId: to.headId, key: `${r.key}/0` }),
+    ]
+    if (to.gunId)
+      drafts.push(
+        mountedDraft({ ...at, stationId: r.gunOfStationId, childId: to.gunId, onId: from.headId, key: `${r.key}/1` }),
+      )
     const touched = await append(tx, drafts)
     touched.stationIds.add(r.stationId).add(r.gunOfStationId)
     await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
@@ -124,24 +224,50 @@ export async function moveGun(deps: Deps, who: Who, r: z.infer<typeof moveReques
 }
 
 export const saveRule = (deps: Deps, who: Who, r: z.infer<typeof ruleRequest>) =>
-  changing(deps, who, { key: r.key, what: `house rule: ${r.kindKey}, ${r.classKey}`, work: async (tx) => {
-    const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
-    if (!kind) throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
-    const values = { changeLimit: r.changeLimit, cleanLimit: kind.canClean ? r.cleanLimit : null, lookDays: r.lookDays, chosenById: who.person?.id ?? null, chosenMs: deps.now() }
-    await tx.insert(houseRule).values({ id: makeId('rule', deps.now(), deps.random), kindKey: r.kindKey, classKey: r.classKey, ...values }).onDuplicateKeyUpdate({ set: values })
-  } })
+  changing(deps, who, {
+    key: r.key,
+    what: `house rule: ${r.kindKey}, ${r.classKey}`,
+    work: async (tx) => {
+      const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
+      if (!kind) throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
+      const values = {
+        changeLimit: r.changeLimit,
+        cleanLimit: kind.canClean ? r.cleanLimit : null,
+        lookDays: r.lookDays,
+        chosenById: who.person?.id ?? null,
+        chosenMs: deps.now(),
+      }
+      await tx
+        .insert(houseRule)
+        .values({ id: makeId('rule', deps.now(), deps.random), kindKey: r.kindKey, classKey: r.classKey, ...values })
+        .onDuplicateKeyUpdate({ set: values })
+    },
+  })
 
 export const saveClass = (deps: Deps, who: Who, r: z.infer<typeof classRequest>) =>
-  changing(deps, who, { key: r.key, what: `rates of ${r.classKey}`, work: async (tx) => {
-    await tx.update(stationClass).set({ labourMinorPerHour: r.labourMinorPerHour, stopMinorPerHour: r.stopMinorPerHour }).where(eq(stationClass.key, r.classKey))
-  } })
+  changing(deps, who, {
+    key: r.key,
+    what: `rates of ${r.classKey}`,
+    work: async (tx) => {
+      await tx
+        .update(stationClass)
+        .set({ labourMinorPerHour: r.labourMinorPerHour, stopMinorPerHour: r.stopMinorPerHour })
+        .where(eq(stationClass.key, r.classKey))
+    },
+  })
 
 export const saveKind = (deps: Deps, who: Who, r: z.infer<typeof kindRequest>) =>
-  changing(deps, who, { key: r.key, what: `part kind ${r.kindKey}`, work: async (tx) => {
-    const { changeMin, cleanMin, confirmDays, lifeUnit, synonyms } = r
-    const given = Object.fromEntries(Object.entries({ changeMin, cleanMin, confirmDays, lifeUnit, synonyms }).filter(([, v]) => v !== undefined))
-    if (Object.keys(given).length > 0) await tx.update(partKind).set(given).where(eq(partKind.key, r.kindKey))
-  } })
+  changing(deps, who, {
+    key: r.key,
+    what: `part kind ${r.kindKey}`,
+    work: async (tx) => {
+      const { changeMin, cleanMin, confirmDays, lifeUnit, synonyms } = r
+      const given = Object.fromEntries(
+        Object.entries({ changeMin, cleanMin, confirmDays, lifeUnit, synonyms }).filter(([, v]) => v !== undefined),
+      )
+      if (Object.keys(given).length > 0) await tx.update(partKind).set(given).where(eq(partKind.key, r.kindKey))
+    },
+  })
 
 function sizeOf(text: string | null | undefined): number | null {
   if (!text) return null
@@ -151,37 +277,79 @@ function sizeOf(text: string | null | undefined): number | null {
 }
 
 export const savePart = (deps: Deps, who: Who, r: z.infer<typeof partRequest>) =>
-  changing(deps, who, { key: r.key, what: `part ${r.code}`, work: async (tx) => {
-    const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
-    if (!kind) throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
-    const values = { name: r.name, kindKey: r.kindKey, familyId: r.familyId ?? null, wireSizeMm: sizeOf(r.wireSize), priceMinor: r.priceMinor ?? null }
-    const [found] = await tx.select({ id: part.id }).from(part).where(eq(part.code, r.code)).for('update')
-    const id = found?.id ?? makeId('part', deps.now(), deps.random)
-    await tx.insert(part).values({ id, code: r.code, ...values }).onDuplicateKeyUpdate({ set: values })
-    if (r.onHand === null || r.onHand === undefined) return undefined
-    return append(tx, [{ ...shopDraft(deps, who, { key: `${r.key}/count`, what: '' }), body: { type: 'fact', fact: { kind: 'counted', partId: id as PartId, quantity: r.onHand } } }])
-  } })
+  changing(deps, who, {
+    key: r.key,
+    what: `part ${r.code}`,
+    work: async (tx) => {
+      const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
+      if (!kind) throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
+      const values = {
+        name: r.name,
+        kindKey: r.kindKey,
+        familyId: r.familyId ?? null,
+        wireSizeMm: sizeOf(r.wireSize),
+        priceMinor: r.priceMinor ?? null,
+      }
+      const [found] = await tx.select({ id: part.id }).from(part).where(eq(part.code, r.code)).for('update')
+      const id = found?.id ?? makeId('part', deps.now(), deps.random)
+      await tx
+        .insert(part)
+        .values({ id, code: r.code, ...values })
+        .onDuplicateKeyUpdate({ set: values })
+      if (r.onHand === null || r.onHand === undefined) return undefined
+      return append(tx, [
+        {
+          ...shopDraft(deps, who, { key: `${r.key}/count`, what: '' }),
+          body: { type: 'fact', fact: { kind: 'counted', partId: id as PartId, quantity: r.onHand } },
+        },
+      ])
+    },
+  })
 
 export const saveFamily = (deps: Deps, who: Who, r: z.infer<typeof familyRequest>) =>
-  changing(deps, who, { key: r.key, what: `fit family ${r.name}`, work: async (tx) => {
-    await tx.insert(fitFamily).values({ id: makeId('family', deps.now(), deps.random), name: r.name })
-  } })
+  changing(deps, who, {
+    key: r.key,
+    what: `fit family ${r.name}`,
+    work: async (tx) => {
+      await tx.insert(fitFamily).values({ id: makeId('family', deps.now(), deps.random), name: r.name })
+    },
+  })
 
 export const saveWire = (deps: Deps, who: Who, r: z.infer<typeof wireRequest>) =>
-  changing(deps, who, { key: r.key, what: `wire ${r.name}`, work: async (tx) => {
-    const values = { construction: r.construction, diameterMm: sizeOf(r.size) ?? 0, densityGPerCm3: r.densityGPerCm3, spoolKg: r.spoolKg }
-    await tx.insert(wire).values({ id: makeId('wire', deps.now(), deps.random), name: r.name, ...values }).onDuplicateKeyUpdate({ set: values })
-    return allHeads(tx)
-  } })
+  changing(deps, who, {
+    key: r.key,
+    what: `wire ${r.name}`,
+    work: async (tx) => {
+      const values = {
+        construction: r.construction,
+        diameterMm: sizeOf(r.size) ?? 0,
+        densityGPerCm3: r.densityGPerCm3,
+        spoolKg: r.spoolKg,
+      }
+      await tx
+        .insert(wire)
+        .values({ id: makeId('wire', deps.now(), deps.random), name: r.name, ...values })
+        .onDuplicateKeyUpdate({ set: values })
+      return allHeads(tx)
+    },
+  })
 
 export const saveShifts = (deps: Deps, who: Who, r: z.infer<typeof shiftsRequest>) =>
-  changing(deps, who, { key: r.key, what: `shifts (${r.shifts.length})`, work: async (tx) => {
-    const all = await tx.select().from(shiftPattern)
-    for (const old of all.filter((s) => s.areaId === r.areaId)) await tx.delete(shiftPattern).where(eq(shiftPattern.id, old.id))
-    if (r.shifts.length > 0) await tx.insert(shiftPattern).values(r.shifts.map((s) => ({ id: makeId('pattern', deps.now(), deps.random), areaId: r.areaId, ...s })))
-    if (r.holidays) {
-      await tx.delete(holiday)
-      if (r.holidays.length > 0) await tx.insert(holiday).values(r.holidays)
-    }
-    return allHeads(tx)
-  } })
+  changing(deps, who, {
+    key: r.key,
+    what: `shifts (${r.shifts.length})`,
+    work: async (tx) => {
+      const all = await tx.select().from(shiftPattern)
+      for (const old of all.filter((s) => s.areaId === r.areaId))
+        await tx.delete(shiftPattern).where(eq(shiftPattern.id, old.id))
+      if (r.shifts.length > 0)
+        await tx
+          .insert(shiftPattern)
+          .values(r.shifts.map((s) => ({ id: makeId('pattern', deps.now(), deps.random), areaId: r.areaId, ...s })))
+      if (r.holidays) {
+        await tx.delete(holiday)
+        if (r.holidays.length > 0) await tx.insert(holiday).values(r.holidays)
+      }
+      return allHeads(tx)
+    },
+  })

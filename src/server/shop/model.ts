@@ -2,7 +2,19 @@ import { asc, eq } from 'drizzle-orm'
 import { kgPerArcHour } from '@core/spools/wire.ts'
 import { builtOf, NOTHING_BUILT, type Built } from '@core/shop/built.ts'
 import { type Schedule } from '@core/clock/schedule.ts'
-import { area, carrier, fitFamily, holiday, houseRule, partKind, shiftPattern, site, station, stationClass, wire } from '@server/db/schema.ts'
+import {
+  area,
+  carrier,
+  fitFamily,
+  holiday,
+  houseRule,
+  partKind,
+  shiftPattern,
+  site,
+  station,
+  stationClass,
+  wire,
+} from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type Calendar, type ShiftOfWeek } from '@server/time/calendar.ts'
 import { DomainError } from '@server/http/problem.ts'
@@ -10,7 +22,10 @@ import { DomainError } from '@server/http/problem.ts'
 export type StationRow = typeof station.$inferSelect
 export type KindRow = typeof partKind.$inferSelect
 export type RuleRow = typeof houseRule.$inferSelect
-export interface ClockSetup { schedule: Schedule | null; kgPerArcHour: number | null }
+export interface ClockSetup {
+  schedule: Schedule | null
+  kgPerArcHour: number | null
+}
 
 /** The shop as it is set up, read once per request or projection. No history in it. */
 export interface ShopModel {
@@ -34,14 +49,23 @@ export interface ShopModel {
 }
 
 export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): Promise<ShopModel> {
-  const [sites, areas, stations, classes, kinds, wires, families, patterns, holidays, rules, stationCarriers] = await Promise.all([
-    db.select().from(site), db.select().from(area).orderBy(asc(area.walkOrder)), db.select().from(station).orderBy(asc(station.walkOrder), asc(station.name)),
-    db.select().from(stationClass), db.select().from(partKind).orderBy(asc(partKind.walkOrder)), db.select().from(wire), db.select().from(fitFamily),
-    db.select().from(shiftPattern), db.select().from(holiday), db.select().from(houseRule),
-    db.select({ id: carrier.id, stationId: carrier.stationId }).from(carrier).where(eq(carrier.type, 'station')),
-  ])
+  const [sites, areas, stations, classes, kinds, wires, families, patterns, holidays, rules, stationCarriers] =
+    await Promise.all([
+      db.select().from(site),
+      db.select().from(area).orderBy(asc(area.walkOrder)),
+      db.select().from(station).orderBy(asc(station.walkOrder), asc(station.name)),
+      db.select().from(stationClass),
+      db.select().from(partKind).orderBy(asc(partKind.walkOrder)),
+      db.select().from(wire),
+      db.select().from(fitFamily),
+      db.select().from(shiftPattern),
+      db.select().from(holiday),
+      db.select().from(houseRule),
+      db.select({ id: carrier.id, stationId: carrier.stationId }).from(carrier).where(eq(carrier.type, 'station')),
+    ])
   const [only] = sites
-  if (!only) throw new DomainError('not-found', 'The shop has no name yet.', ['Open the first page and say what it is called.'])
+  if (!only)
+    throw new DomainError('not-found', 'The shop has no name yet.', ['Open the first page and say what it is called.'])
   const areaById = new Map(areas.map((a) => [a.id, a]))
   const stationById = new Map(stations.map((s) => [s.id, s]))
   const wireById = new Map(wires.map((w) => [w.id, w]))
@@ -53,13 +77,23 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
     return row ? builtOf({ ...NOTHING_BUILT, ...areaById.get(row.areaId)?.built }, row.except) : NOTHING_BUILT
   }
   return {
-    site: only, areas, stations, stationById, kinds, shifts: patterns, holidays: input.holidays, wires: wireById, built, scheduleOfArea,
+    site: only,
+    areas,
+    stations,
+    stationById,
+    kinds,
+    shifts: patterns,
+    holidays: input.holidays,
+    wires: wireById,
+    built,
+    scheduleOfArea,
     stationOfCarrier: new Map(stationCarriers.map((c) => [c.id, c.stationId ?? ''])),
     carrierOfStation: new Map(stationCarriers.map((c) => [c.stationId ?? '', c.id])),
     classes: new Map(classes.map((c) => [c.key, c])),
     kindByKey: new Map(kinds.map((k) => [k.key, k])),
     families: new Map(families.map((f) => [f.id, f.name])),
-    clockSetup: (stationId) => clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? '' }),
+    clockSetup: (stationId) =>
+      clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? '' }),
     ruleFor: (kindKey, classKey) => ruleBy.get(`${kindKey} ${classKey}`) ?? ruleBy.get(`${kindKey} *`) ?? null,
   }
 }

@@ -13,8 +13,22 @@ import { append, type Draft } from '@server/ledger/append.ts'
 import { project } from '@server/projection/project.ts'
 import { loadShop, type KindRow } from './model.ts'
 
-export interface NewStation { name: string; areaId: string; placeWord: string; classKey: string; walkMinutes: number; walkOrder: number; except: BuiltExcept }
-export interface MadeStation { stationId: StationId; name: string; headId: CarrierId; gunId: CarrierId; stationCarrierId: CarrierId }
+export interface NewStation {
+  name: string
+  areaId: string
+  placeWord: string
+  classKey: string
+  walkMinutes: number
+  walkOrder: number
+  except: BuiltExcept
+}
+export interface MadeStation {
+  stationId: StationId
+  name: string
+  headId: CarrierId
+  gunId: CarrierId
+  stationCarrierId: CarrierId
+}
 
 /**
  * Places from "A1–A24", built as their area or as one that is there. A name that exists is kept as it is, so sending the
@@ -23,7 +37,10 @@ export interface MadeStation { stationId: StationId; name: string; headId: Carri
 export async function makePlaces(deps: Deps, who: Who, request: z.infer<typeof placesRequest>) {
   mustLead(who)
   const range = parseNameRange(request.names)
-  if (!range.ok) throw new DomainError('bad-request', `Those names can't be read: ${range.reason}.`, ['Write A1–A24, or A1, A2, A5.'])
+  if (!range.ok)
+    throw new DomainError('bad-request', `Those names can't be read: ${range.reason}.`, [
+      'Write A1–A24, or A1, A2, A5.',
+    ])
   const tooLong = range.names.find((n) => n.length > 24)
   if (tooLong) throw new DomainError('bad-request', `"${tooLong}" is too long for a name.`, ['24 letters at most.'])
   return transact(deps.db, async (tx) => {
@@ -36,8 +53,13 @@ export async function makePlaces(deps: Deps, who: Who, request: z.infer<typeof p
     const [last] = await tx.select({ order: max(station.walkOrder) }).from(station)
     const fresh = range.names.filter((name) => !kept.includes(name))
     const rows = fresh.map((name, i) => ({
-      name, areaId, placeWord: like?.placeWord ?? request.placeWord, classKey: like?.classKey ?? request.classKey, walkMinutes: like?.walkMinutes ?? request.walkMinutes,
-      walkOrder: (last?.order ?? 0) + i + 1, except: like?.except ?? {},
+      name,
+      areaId,
+      placeWord: like?.placeWord ?? request.placeWord,
+      classKey: like?.classKey ?? request.classKey,
+      walkMinutes: like?.walkMinutes ?? request.walkMinutes,
+      walkOrder: (last?.order ?? 0) + i + 1,
+      except: like?.except ?? {},
     }))
     const made = await insertStations(tx, { deps, who, rows, kinds, positionsOf: like?.positionsOf })
     return { made: made.map((m) => ({ stationId: m.stationId, name: m.name })), kept }
@@ -49,16 +71,32 @@ async function mustBeClass(tx: Tx, classKey: string): Promise<void> {
   if (!found) throw new DomainError('not-found', `There is no class of place called "${classKey}".`)
 }
 
-export async function ensureArea(tx: Tx, deps: Deps, what: { name: string; built?: Partial<Built> | undefined }): Promise<string> {
+export async function ensureArea(
+  tx: Tx,
+  deps: Deps,
+  what: { name: string; built?: Partial<Built> | undefined },
+): Promise<string> {
   const areas = await tx.select().from(area).for('update')
   const found = areas.find((a) => a.name.toLowerCase() === what.name.toLowerCase())
   if (found) {
-    if (what.built) await tx.update(area).set({ built: { ...NOTHING_BUILT, ...found.built, ...what.built } }).where(eq(area.id, found.id))
+    if (what.built)
+      await tx
+        .update(area)
+        .set({ built: { ...NOTHING_BUILT, ...found.built, ...what.built } })
+        .where(eq(area.id, found.id))
     return found.id
   }
   const [only] = await tx.select().from(site)
   const id = makeId('area', deps.now(), deps.random)
-  await tx.insert(area).values({ id, siteId: only?.id ?? '', name: what.name, walkOrder: areas.length + 1, built: { ...NOTHING_BUILT, ...what.built } })
+  await tx
+    .insert(area)
+    .values({
+      id,
+      siteId: only?.id ?? '',
+      name: what.name,
+      walkOrder: areas.length + 1,
+      built: { ...NOTHING_BUILT, ...what.built },
+    })
   return id
 }
 
@@ -72,7 +110,10 @@ async function likeOf(tx: Tx, stationId: string) {
 async function positionsLike(tx: Tx, stationId: string): Promise<(type: CarrierType) => string[]> {
   const [now] = await tx.select().from(stationNow).where(eq(stationNow.stationId, stationId))
   const ids = [now?.headId, now?.gunId].filter((id): id is string => Boolean(id))
-  const rows = await tx.select().from(carrier).where(or(eq(carrier.stationId, stationId), inArray(carrier.id, ids.length > 0 ? ids : [''])))
+  const rows = await tx
+    .select()
+    .from(carrier)
+    .where(or(eq(carrier.stationId, stationId), inArray(carrier.id, ids.length > 0 ? ids : [''])))
   return (type) => rows.find((r) => r.type === type)?.positions ?? []
 }
 
@@ -82,26 +123,54 @@ const FOUND_HANGING_MS = 3 * 365 * 86_400_000
 /** Stations with a head and a gun each, and the ledger lines that hang gun on head and head on place. */
 export async function insertStations(
   tx: Tx,
-  at: { deps: Deps; who: Who; rows: readonly NewStation[]; kinds: readonly KindRow[]; positionsOf?: ((type: CarrierType) => string[]) | undefined; mountedMs?: number; isProjected?: boolean },
+  at: {
+    deps: Deps
+    who: Who
+    rows: readonly NewStation[]
+    kinds: readonly KindRow[]
+    positionsOf?: ((type: CarrierType) => string[]) | undefined
+    mountedMs?: number
+    isProjected?: boolean
+  },
 ): Promise<MadeStation[]> {
   const { deps, rows } = at
   if (rows.length === 0) return []
   const nowMs = deps.now()
-  const positions = (type: CarrierType) => at.positionsOf?.(type) ?? at.kinds.filter((k) => k.rides === type).map((k) => k.key)
+  const positions = (type: CarrierType) =>
+    at.positionsOf?.(type) ?? at.kinds.filter((k) => k.rides === type).map((k) => k.key)
   const made = rows.map((row): MadeStation & { row: NewStation } => ({
-    row, name: row.name, stationId: makeId('station', nowMs, deps.random) as StationId, headId: makeId('carrier', nowMs, deps.random) as CarrierId,
-    gunId: makeId('carrier', nowMs, deps.random) as CarrierId, stationCarrierId: makeId('carrier', nowMs, deps.random) as CarrierId,
+    row,
+    name: row.name,
+    stationId: makeId('station', nowMs, deps.random) as StationId,
+    headId: makeId('carrier', nowMs, deps.random) as CarrierId,
+    gunId: makeId('carrier', nowMs, deps.random) as CarrierId,
+    stationCarrierId: makeId('carrier', nowMs, deps.random) as CarrierId,
   }))
   await tx.insert(station).values(made.map((m) => ({ id: m.stationId, ...m.row })))
-  await tx.insert(carrier).values(made.flatMap((m) => [
-    { id: m.stationCarrierId, type: 'station' as const, name: m.name, stationId: m.stationId, positions: positions('station') },
-    { id: m.headId, type: 'head' as const, name: `feeder ${m.name}`, stationId: null, positions: positions('head') },
-    { id: m.gunId, type: 'gun' as const, name: `gun ${m.name}`, stationId: null, positions: positions('gun') },
-  ]))
+  await tx.insert(carrier).values(
+    made.flatMap((m) => [
+      {
+        id: m.stationCarrierId,
+        type: 'station' as const,
+        name: m.name,
+        stationId: m.stationId,
+        positions: positions('station'),
+      },
+      { id: m.headId, type: 'head' as const, name: `feeder ${m.name}`, stationId: null, positions: positions('head') },
+      { id: m.gunId, type: 'gun' as const, name: `gun ${m.name}`, stationId: null, positions: positions('gun') },
+    ]),
+  )
   // Found hanging there: since when is not known, so what is logged late still counts its use.
   const happenedMs = at.mountedMs ?? nowMs - FOUND_HANGING_MS
   const drafts = made.flatMap((m) => [
-    mountedDraft({ deps, who: at.who, happenedMs, stationId: m.stationId, childId: m.headId, onId: m.stationCarrierId }),
+    mountedDraft({
+      deps,
+      who: at.who,
+      happenedMs,
+      stationId: m.stationId,
+      childId: m.headId,
+      onId: m.stationCarrierId,
+    }),
     mountedDraft({ deps, who: at.who, happenedMs, stationId: m.stationId, childId: m.gunId, onId: m.headId }),
   ])
   const touched = await append(tx, drafts)
@@ -110,11 +179,30 @@ export async function insertStations(
   return made
 }
 
-export function mountedDraft(at: { deps: Deps; who: Who; happenedMs: number; stationId: string; childId: string; onId: string | null; key?: string }): Draft {
+export function mountedDraft(at: {
+  deps: Deps
+  who: Who
+  happenedMs: number
+  stationId: string
+  childId: string
+  onId: string | null
+  key?: string
+}): Draft {
   const id = makeId('event', at.deps.now(), at.deps.random) as EventId
   return {
-    id, rootId: id, happenedMs: at.happenedMs, loggedMs: at.deps.now(), precision: 'exact', stationId: at.stationId as StationId,
-    personId: (at.who.person?.id ?? null) as Draft['personId'], deviceId: (at.who.device?.id ?? null) as Draft['deviceId'], note: null,
-    body: { type: 'fact', fact: { kind: 'mounted', carrierId: at.childId as CarrierId, onId: at.onId as CarrierId | null } }, idempotencyKey: at.key ?? `mount/${id}`,
+    id,
+    rootId: id,
+    happenedMs: at.happenedMs,
+    loggedMs: at.deps.now(),
+    precision: 'exact',
+    stationId: at.stationId as StationId,
+    personId: (at.who.person?.id ?? null) as Draft['personId'],
+    deviceId: (at.who.device?.id ?? null) as Draft['deviceId'],
+    note: null,
+    body: {
+      type: 'fact',
+      fact: { kind: 'mounted', carrierId: at.childId as CarrierId, onId: at.onId as CarrierId | null },
+    },
+    idempotencyKey: at.key ?? `mount/${id}`,
   }
 }

@@ -4,7 +4,14 @@ import { type GunAnswer } from '@contract/gun.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { Calendar, shiftSpan } from '@server/time/calendar.ts'
 import { addDays, dayOf, wallToMs, wallToMsOrNext } from '@server/time/wall.ts'
-import { type Client, makePlaces, nextKey, openShop, startTestServer, type TestServer } from '@server/testing/testserver.ts'
+import {
+  type Client,
+  makePlaces,
+  nextKey,
+  openShop,
+  startTestServer,
+  type TestServer,
+} from '@server/testing/testserver.ts'
 
 /** A second shop, set up by hand: inch and pounds, two-roll feeders, one family, no telemetry, a night shift across a clock change. */
 const ZONE = 'America/Chicago'
@@ -21,16 +28,38 @@ const tip = (g: GunAnswer) => g.positions.find((p) => p.position === 'tip')
 beforeAll(async () => {
   server = await startTestServer({ nowMs: NOW })
   lead = await openShop(server, { zone: ZONE, units: 'us' })
-  await lead.post('/shop/wire', { key: nextKey(), name: 'tubular', construction: 'flux-cored', size: '.045', densityGPerCm3: 6.1, spoolKg: 15 })
+  await lead.post('/shop/wire', {
+    key: nextKey(),
+    name: 'tubular',
+    construction: 'flux-cored',
+    size: '.045',
+    densityGPerCm3: 6.1,
+    spoolKg: 15,
+  })
   const wireId = (await lead.get<{ wires: { id: string; diameterMm: number }[] }>('/shop')).body.wires[0]?.id
-  ids = await makePlaces(lead, '01–04', { areaName: 'Frame shop', built: { wireId, rollCount: 2, wireSpeedMPerMin: 7, parts: {} } })
-  await lead.post('/shop/shifts', { key: nextKey(), areaId: null, shifts: [{ name: 'night', weekdays: [1, 2, 3, 4, 5, 6, 7], start: '22:00', end: '06:00', breaks: [] }] })
-  await lead.post('/shop/rule', { key: nextKey(), kindKey: 'tip', classKey: '*', changeLimit: 6, cleanLimit: null, lookDays: null })
+  ids = await makePlaces(lead, '01–04', {
+    areaName: 'Frame shop',
+    built: { wireId, rollCount: 2, wireSpeedMPerMin: 7, parts: {} },
+  })
+  await lead.post('/shop/shifts', {
+    key: nextKey(),
+    areaId: null,
+    shifts: [{ name: 'night', weekdays: [1, 2, 3, 4, 5, 6, 7], start: '22:00', end: '06:00', breaks: [] }],
+  })
+  await lead.post('/shop/rule', {
+    key: nextKey(),
+    kindKey: 'tip',
+    classKey: '*',
+    changeLimit: 6,
+    cleanLimit: null,
+    lookDays: null,
+  })
 })
 afterAll(() => server.close())
 
 describe('the second shop', () => {
-  it('keeps the noughts of its numbers and knows its one wire', async () => expect(await gun('01')).toMatchObject({ name: '01', wireMm: 1.2, areaName: 'Frame shop' }))
+  it('keeps the noughts of its numbers and knows its one wire', async () =>
+    expect(await gun('01')).toMatchObject({ name: '01', wireMm: 1.2, areaName: 'Frame shop' }))
   it('before anybody looked, nothing is drawn as good and nothing opens a row', async () => {
     const floor = (await lead.get<FloorAnswer>('/floor')).body
     expect(floor.notSeenGuns).toBe(4)
@@ -41,7 +70,13 @@ describe('the second shop', () => {
     expect((span.toMs - span.fromMs) / HOUR).toBe(9)
     await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id('01'), act: 'changed', position: 'tip' }] })
     server.clock.nowMs = span.toMs + HOUR
-    await lead.post('/clock/usage', { key: nextKey(), stationId: id('01'), day: '2026-10-31', shift: 'night', arcHours: 4.5 })
+    await lead.post('/clock/usage', {
+      key: nextKey(),
+      stationId: id('01'),
+      day: '2026-10-31',
+      shift: 'night',
+      arcHours: 4.5,
+    })
     expect(tip(await gun('01'))?.used).toBeCloseTo(4.5, 5)
   })
   it('the next night runs on as estimate, is part-worn, then due, and opens a row', async () => {
@@ -51,13 +86,20 @@ describe('the second shop', () => {
     expect(due?.used).toBeGreaterThan(4.5)
     expect(due).toMatchObject({ state: 'due' })
     const floor = (await lead.get<FloorAnswer>('/floor')).body
-    expect(floor.guns.find((g) => g.rank === 0)).toMatchObject({ name: '01', wants: [{ position: 'tip', act: 'change', limit: 6 }] })
+    expect(floor.guns.find((g) => g.rank === 0)).toMatchObject({
+      name: '01',
+      wants: [{ position: 'tip', act: 'change', limit: 6 }],
+    })
   })
   it('spools alone are a clock: a new one says the old one is used up', async () => {
-    const load = (happenedMs: number) => lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id('02'), act: 'newSpool', happenedMs }] })
+    const load = (happenedMs: number) =>
+      lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id('02'), act: 'newSpool', happenedMs }] })
     const t0 = server.clock.nowMs - 3 * 24 * HOUR
     await load(t0)
-    await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id('02'), act: 'changed', position: 'liner', happenedMs: t0 }] })
+    await lead.post('/logbook', {
+      key: nextKey(),
+      acts: [{ stationId: id('02'), act: 'changed', position: 'liner', happenedMs: t0 }],
+    })
     await load(server.clock.nowMs - HOUR)
     const liner = (await gun('02')).positions.find((p) => p.position === 'liner')
     expect(liner?.used).toBeGreaterThan(14.5)
@@ -93,9 +135,23 @@ describe('wall time', () => {
     expect(addDays('2026-02-28', 1)).toBe('2026-03-01')
   })
   it('a schedule leaves out breaks, weekends and days off', () => {
-    const shifts = [{ areaId: null, name: 'day', weekdays: [1, 2, 3, 4, 5], start: '06:00', end: '14:00', breaks: [{ start: '09:00', minutes: 30 }] }]
-    const schedule = new Calendar().scheduleFor({ zone: 'UTC', shifts, holidays: ['2026-11-24'] }, 'any', Date.UTC(2026, 10, 23))
-    const week = schedule?.spans.filter((s) => s.fromMs >= Date.UTC(2026, 10, 23) && s.fromMs < Date.UTC(2026, 10, 30)) ?? []
+    const shifts = [
+      {
+        areaId: null,
+        name: 'day',
+        weekdays: [1, 2, 3, 4, 5],
+        start: '06:00',
+        end: '14:00',
+        breaks: [{ start: '09:00', minutes: 30 }],
+      },
+    ]
+    const schedule = new Calendar().scheduleFor(
+      { zone: 'UTC', shifts, holidays: ['2026-11-24'] },
+      'any',
+      Date.UTC(2026, 10, 23),
+    )
+    const week =
+      schedule?.spans.filter((s) => s.fromMs >= Date.UTC(2026, 10, 23) && s.fromMs < Date.UTC(2026, 10, 30)) ?? []
     expect(week.reduce((sum, s) => sum + s.toMs - s.fromMs, 0) / HOUR).toBe(4 * 7.5)
   })
 })

@@ -11,8 +11,15 @@ export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
   const [nows, carriers, rules, parts, stock, families, holidays, people, lines] = await Promise.all([
-    deps.db.select().from(stationNow), deps.db.select().from(carrier), deps.db.select().from(houseRule), deps.db.select().from(part).orderBy(asc(part.code)),
-    deps.db.select().from(stockNow), deps.db.select().from(fitFamily), deps.db.select().from(holiday), deps.db.select().from(person), peopleLines(deps, who),
+    deps.db.select().from(stationNow),
+    deps.db.select().from(carrier),
+    deps.db.select().from(houseRule),
+    deps.db.select().from(part).orderBy(asc(part.code)),
+    deps.db.select().from(stockNow),
+    deps.db.select().from(fitFamily),
+    deps.db.select().from(holiday),
+    deps.db.select().from(person),
+    peopleLines(deps, who),
   ])
   const byId = new Map(carriers.map((c) => [c.id, c]))
   const nowOf = new Map(nows.map((n) => [n.stationId, n]))
@@ -26,16 +33,59 @@ export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
       const now = nowOf.get(s.id)
       const ids = [now?.headId, now?.gunId, shop.carrierOfStation.get(s.id)]
       return {
-        id: s.id, name: s.name, areaId: s.areaId, placeWord: s.placeWord, classKey: s.classKey, walkOrder: s.walkOrder, walkMinutes: s.walkMinutes, stopGroup: s.stopGroup, except: s.except,
-        gunName: now?.gunId ? (byId.get(now.gunId)?.name ?? null) : null, headName: now?.headId ? (byId.get(now.headId)?.name ?? null) : null,
-        positions: ids.flatMap((id) => (id ? (byId.get(id)?.positions ?? []) : [])), isParked: now?.isParked ?? false,
+        id: s.id,
+        name: s.name,
+        areaId: s.areaId,
+        placeWord: s.placeWord,
+        classKey: s.classKey,
+        walkOrder: s.walkOrder,
+        walkMinutes: s.walkMinutes,
+        stopGroup: s.stopGroup,
+        except: s.except,
+        gunName: now?.gunId ? (byId.get(now.gunId)?.name ?? null) : null,
+        headName: now?.headId ? (byId.get(now.headId)?.name ?? null) : null,
+        positions: ids.flatMap((id) => (id ? (byId.get(id)?.positions ?? []) : [])),
+        isParked: now?.isParked ?? false,
       }
     }),
-    classes: [...shop.classes.values()].map((c) => ({ ...c, labourMinorPerHour: money ? c.labourMinorPerHour : 0, stopMinorPerHour: money ? c.stopMinorPerHour : 0 })),
-    kinds: shop.kinds.map((k) => ({ key: k.key, name: k.name, column: k.column, partClass: k.partClass, lifeUnit: k.lifeUnit, canClean: k.canClean, changeMin: k.changeMin, cleanMin: k.cleanMin, confirmDays: k.confirmDays, synonyms: k.synonyms })),
-    rules: rules.map((r) => ({ kindKey: r.kindKey, classKey: r.classKey, changeLimit: r.changeLimit, cleanLimit: r.cleanLimit, lookDays: r.lookDays, chosenBy: money && r.chosenById ? (nameOf.get(r.chosenById) ?? null) : null, chosenMs: r.chosenMs })),
+    classes: [...shop.classes.values()].map((c) => ({
+      ...c,
+      labourMinorPerHour: money ? c.labourMinorPerHour : 0,
+      stopMinorPerHour: money ? c.stopMinorPerHour : 0,
+    })),
+    kinds: shop.kinds.map((k) => ({
+      key: k.key,
+      name: k.name,
+      column: k.column,
+      partClass: k.partClass,
+      lifeUnit: k.lifeUnit,
+      canClean: k.canClean,
+      changeMin: k.changeMin,
+      cleanMin: k.cleanMin,
+      confirmDays: k.confirmDays,
+      synonyms: k.synonyms,
+    })),
+    rules: rules.map((r) => ({
+      kindKey: r.kindKey,
+      classKey: r.classKey,
+      changeLimit: r.changeLimit,
+      cleanLimit: r.cleanLimit,
+      lookDays: r.lookDays,
+      chosenBy: money && r.chosenById ? (nameOf.get(r.chosenById) ?? null) : null,
+      chosenMs: r.chosenMs,
+    })),
     parts: parts.map((p) => ({ ...p, priceMinor: money ? p.priceMinor : null, onHand: onHand.get(p.id) ?? null })),
     wires: [...shop.wires.values()],
-    families, shifts: shop.shifts.map(({ areaId, name, weekdays, start, end, breaks }) => ({ areaId, name, weekdays, start, end, breaks })), holidays, ...lines,
+    families,
+    shifts: shop.shifts.map(({ areaId, name, weekdays, start, end, breaks }) => ({
+      areaId,
+      name,
+      weekdays,
+      start,
+      end,
+      breaks,
+    })),
+    holidays,
+    ...lines,
   }
 }

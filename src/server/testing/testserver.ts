@@ -34,11 +34,22 @@ export async function startTestServer(at: { nowMs: number; seed?: number }): Pro
 
 async function listen(at: { databaseUrl: string; clock: { nowMs: number }; seed: number }): Promise<TestServer> {
   const faults: unknown[] = []
-  const parts = compose({ databaseUrl: at.databaseUrl, webFolder: null, onFault: (problem) => faults.push(problem), now: () => at.clock.nowMs, random: makeRandom(at.seed), signInsPerMinute: 1000 })
+  const parts = compose({
+    databaseUrl: at.databaseUrl,
+    webFolder: null,
+    onFault: (problem) => faults.push(problem),
+    now: () => at.clock.nowMs,
+    random: makeRandom(at.seed),
+    signInsPerMinute: 1000,
+  })
   const server: Server = createServer(parts.app)
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done))
   return {
-    parts, clock: at.clock, faults, databaseUrl: at.databaseUrl, url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    parts,
+    clock: at.clock,
+    faults,
+    databaseUrl: at.databaseUrl,
+    url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
     close: async () => {
       server.closeAllConnections()
       await new Promise((done) => server.close(done))
@@ -48,7 +59,10 @@ async function listen(at: { databaseUrl: string; clock: { nowMs: number }; seed:
   }
 }
 
-export interface Answer<T> { status: number; body: T }
+export interface Answer<T> {
+  status: number
+  body: T
+}
 /** A browser's worth of cookies. */
 export class Client {
   private cookies = new Map<string, string>()
@@ -56,7 +70,11 @@ export class Client {
 
   async ask<T>(method: 'GET' | 'POST', path: string, body?: unknown): Promise<Answer<T>> {
     const response = await fetch(`${this.url}/api${path}`, {
-      method, headers: { cookie: [...this.cookies].map(([k, v]) => `${k}=${v}`).join('; '), ...(method === 'POST' ? { 'content-type': 'application/json', 'x-idle-spool': '1' } : {}) },
+      method,
+      headers: {
+        cookie: [...this.cookies].map(([k, v]) => `${k}=${v}`).join('; '),
+        ...(method === 'POST' ? { 'content-type': 'application/json', 'x-idle-spool': '1' } : {}),
+      },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     })
     for (const cookie of response.headers.getSetCookie()) {
@@ -65,7 +83,10 @@ export class Client {
       this.cookies.set(name, value)
     }
     const text = await response.text()
-    return { status: response.status, body: (response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as T }
+    return {
+      status: response.status,
+      body: (response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as T,
+    }
   }
   get = <T>(path: string) => this.ask<T>('GET', path)
   post = <T>(path: string, body: unknown) => this.ask<T>('POST', path, body)
@@ -74,9 +95,17 @@ export class Client {
 export const LEAD = { name: 'Lead', password: 'a long password' }
 
 /** A shop with its first lead signed in. */
-export async function openShop(server: TestServer, over: { zone?: string; units?: 'metric' | 'us' } = {}): Promise<Client> {
+export async function openShop(
+  server: TestServer,
+  over: { zone?: string; units?: 'metric' | 'us' } = {},
+): Promise<Client> {
   const lead = new Client(server.url)
-  await lead.post('/people/first-lead', { shopName: 'Test shop', zone: over.zone ?? 'UTC', units: over.units ?? 'metric', ...LEAD })
+  await lead.post('/people/first-lead', {
+    shopName: 'Test shop',
+    zone: over.zone ?? 'UTC',
+    units: over.units ?? 'metric',
+    ...LEAD,
+  })
   return lead
 }
 
@@ -84,7 +113,16 @@ let key = 0
 export const nextKey = () => `test-key-${key++}`
 
 /** Places by number, as their ids by name. */
-export async function makePlaces(lead: Client, names: string, over: Record<string, unknown> = {}): Promise<Map<string, string>> {
-  const { body } = await lead.post<{ made: { stationId: string; name: string }[] }>('/shop/places', { key: nextKey(), names, areaName: 'Bay A', ...over })
+export async function makePlaces(
+  lead: Client,
+  names: string,
+  over: Record<string, unknown> = {},
+): Promise<Map<string, string>> {
+  const { body } = await lead.post<{ made: { stationId: string; name: string }[] }>('/shop/places', {
+    key: nextKey(),
+    names,
+    areaName: 'Bay A',
+    ...over,
+  })
   return new Map(body.made.map((m) => [m.name, m.stationId]))
 }

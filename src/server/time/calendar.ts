@@ -1,8 +1,19 @@
 import { makeSchedule, type Schedule, type Span } from '@core/clock/schedule.ts'
 import { addDays, dayOf, wallToMsOrNext, weekdayOf } from './wall.ts'
 
-export interface ShiftOfWeek { areaId: string | null; name: string; weekdays: number[]; start: string; end: string; breaks: { start: string; minutes: number }[] }
-export interface CalendarInput { zone: string; shifts: readonly ShiftOfWeek[]; holidays: readonly string[] }
+export interface ShiftOfWeek {
+  areaId: string | null
+  name: string
+  weekdays: number[]
+  start: string
+  end: string
+  breaks: { start: string; minutes: number }[]
+}
+export interface CalendarInput {
+  zone: string
+  shifts: readonly ShiftOfWeek[]
+  holidays: readonly string[]
+}
 
 const YEARS_BACK = 6
 const DAYS_AHEAD = 150
@@ -63,10 +74,15 @@ export class Calendar {
 function build(input: CalendarInput, shifts: readonly ShiftOfWeek[], today: string): Schedule {
   const holidays = new Set(input.holidays)
   const stretches: Span[] = []
-  for (let day = addDays(today, -365 * YEARS_BACK), i = 0; i <= 365 * YEARS_BACK + DAYS_AHEAD; i++, day = addDays(day, 1)) {
+  for (
+    let day = addDays(today, -365 * YEARS_BACK), i = 0;
+    i <= 365 * YEARS_BACK + DAYS_AHEAD;
+    i++, day = addDays(day, 1)
+  ) {
     if (holidays.has(day)) continue
     const weekday = weekdayOf(day)
-    for (const shift of shifts) if (shift.weekdays.includes(weekday)) stretches.push(...workStretches(input.zone, shift, day))
+    for (const shift of shifts)
+      if (shift.weekdays.includes(weekday)) stretches.push(...workStretches(input.zone, shift, day))
   }
   return makeSchedule(stretches)
 }

@@ -36,7 +36,9 @@ export function wallToMs(zone: string, day: string, wall: string): number | null
   const asUtc = Date.parse(`${day}T${wall}:00Z`)
   if (Number.isNaN(asUtc)) return null
   const offsets = new Set([offsetMin(zone, asUtc - DAY_MS), offsetMin(zone, asUtc + DAY_MS)])
-  const fitting = [...offsets].map((o) => ({ o, at: asUtc - o * MIN_MS })).filter(({ o, at }) => offsetMin(zone, at) === o)
+  const fitting = [...offsets]
+    .map((o) => ({ o, at: asUtc - o * MIN_MS }))
+    .filter(({ o, at }) => offsetMin(zone, at) === o)
   return fitting.length === 0 ? null : Math.min(...fitting.map(({ at }) => at))
 }
 

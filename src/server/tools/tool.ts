@@ -28,10 +28,14 @@ async function runRebuild(url: string, isWriting: boolean): Promise<number> {
   const parts = compose({ databaseUrl: url, webFolder: null, onFault: (problem) => console.error(problem) })
   const written = await rebuild(parts.deps, isWriting)
   await parts.close()
-  for (const [table, rows] of Object.entries(written)) console.log(`${table.padEnd(12)} ${rows === 0 ? 'agrees' : `${rows} rows differ`}`)
+  for (const [table, rows] of Object.entries(written))
+    console.log(`${table.padEnd(12)} ${rows === 0 ? 'agrees' : `${rows} rows differ`}`)
   const off = Object.values(written).reduce((sum, rows) => sum + rows, 0)
   if (off === 0) console.log('Rebuilt = stored.')
-  else console.log(isWriting ? `${off} rows were put right.` : `${off} rows differ. "npm run rebuild -- --write" puts them right.`)
+  else
+    console.log(
+      isWriting ? `${off} rows were put right.` : `${off} rows differ. "npm run rebuild -- --write" puts them right.`,
+    )
   return off === 0 || isWriting ? 0 : 1
 }
 

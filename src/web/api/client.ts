@@ -19,17 +19,37 @@ async function ask<A extends z.ZodType>(path: string, answer: A, init: RequestIn
   try {
     response = await fetch(`/api${path}`, { credentials: 'same-origin', ...init })
   } catch (cause) {
-    throw Object.assign(new ApiError({ code: OFFLINE, message: 'No link to the server.', details: ['What you see is from before. Try again when the link is back.'] }), { cause })
+    throw Object.assign(
+      new ApiError({
+        code: OFFLINE,
+        message: 'No link to the server.',
+        details: ['What you see is from before. Try again when the link is back.'],
+      }),
+      { cause },
+    )
   }
   const body: unknown = await response.json().catch(() => null)
   if (response.ok) return answer.parse(body)
   const read = problem.safeParse(body)
-  throw new ApiError(read.success ? read.data : { code: 'server-fault', message: `The server answered ${response.status}.`, details: ['Try again in a moment.'] })
+  throw new ApiError(
+    read.success
+      ? read.data
+      : {
+          code: 'server-fault',
+          message: `The server answered ${response.status}.`,
+          details: ['Try again in a moment.'],
+        },
+  )
 }
 
 export const getJson = <A extends z.ZodType>(path: string, answer: A) => ask(path, answer, { method: 'GET' })
 export const postJson = <A extends z.ZodType>(path: string, body: unknown, answer: A) =>
-  ask(path, answer, { method: 'POST', headers: { 'content-type': 'application/json', 'x-idle-spool': '1' }, body: JSON.stringify(body) })
+  ask(path, answer, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json', 'x-idle-spool': '1' },
+    body: JSON.stringify(body),
+  })
 
 /** A fresh key for one write; the same write sent again carries the same key. */
-export const newKey = () => crypto.randomUUID?.() ?? Array.from(crypto.getRandomValues(new Uint32Array(4)), (n) => n.toString(16)).join('-')
+export const newKey = () =>
+  crypto.randomUUID?.() ?? Array.from(crypto.getRandomValues(new Uint32Array(4)), (n) => n.toString(16)).join('-')

@@ -12,7 +12,13 @@ import { Cell } from '@web/path/WirePath.tsx'
 const SIZE = { columnWidth: 150, thickness: 5, tall: 9, height: 34 }
 
 /** One part over the whole floor. Press and draw down to tick several; one act then goes to all of them. */
-export function ColumnView(props: { floor: FloorAnswer; units: Units; column: Column; ticked: readonly string[]; onTick: (ids: string[]) => void }) {
+export function ColumnView(props: {
+  floor: FloorAnswer
+  units: Units
+  column: Column
+  ticked: readonly string[]
+  onTick: (ids: string[]) => void
+}) {
   const { floor, column, ticked } = props
   const list = byLifeLeft(floor.guns, column)
   const index = COLUMNS.indexOf(column)
@@ -26,16 +32,52 @@ export function ColumnView(props: { floor: FloorAnswer; units: Units; column: Co
     props.onTick([...new Set([...ticked, ...drawing.current])])
   }
   return (
-    <ol className="column-view" onPointerUp={() => { drawing.current = null }} onPointerLeave={() => { drawing.current = null }}>
+    <ol
+      className="column-view"
+      onPointerUp={() => {
+        drawing.current = null
+      }}
+      onPointerLeave={() => {
+        drawing.current = null
+      }}
+    >
       {list.map((gun) => {
         const cell = gun.cells[index]
         const state = STATES[cell?.[0] ?? 0] ?? 'absent'
         return (
-          <li key={gun.stationId} className={ticked.includes(gun.stationId) ? 'is-ticked' : ''} onPointerDown={() => { drawing.current = new Set() }} onPointerMove={(e) => { if (e.buttons > 0) draw(gun.stationId) }}>
-            <label><input type="checkbox" className="form-check-input" checked={ticked.includes(gun.stationId)} onChange={() => toggle(gun.stationId)} /> <span className="visually-hidden">{gun.name}</span></label>
-            <Link to={`/gun/${gun.stationId}`} draggable={false}>{gun.name}</Link>
-            {cell ? <svg className="wire" width={SIZE.columnWidth} height={SIZE.height} aria-hidden="true"><Cell cell={cell} size={SIZE} x={0} /></svg> : null}
-            <span className="dim">{STATE_WORD[state]}{gun.columnWant ? ` ${wantWhy(gun.columnWant, props.units).replace(`${partName(gun.columnWant.position)} `, column === gun.columnWant.position ? '' : `${partName(gun.columnWant.position)} `)}` : ''}</span>
+          <li
+            key={gun.stationId}
+            className={ticked.includes(gun.stationId) ? 'is-ticked' : ''}
+            onPointerDown={() => {
+              drawing.current = new Set()
+            }}
+            onPointerMove={(e) => {
+              if (e.buttons > 0) draw(gun.stationId)
+            }}
+          >
+            <label>
+              <input
+                type="checkbox"
+                className="form-check-input"
+                checked={ticked.includes(gun.stationId)}
+                onChange={() => toggle(gun.stationId)}
+              />{' '}
+              <span className="visually-hidden">{gun.name}</span>
+            </label>
+            <Link to={`/gun/${gun.stationId}`} draggable={false}>
+              {gun.name}
+            </Link>
+            {cell ? (
+              <svg className="wire" width={SIZE.columnWidth} height={SIZE.height} aria-hidden="true">
+                <Cell cell={cell} size={SIZE} x={0} />
+              </svg>
+            ) : null}
+            <span className="dim">
+              {STATE_WORD[state]}
+              {gun.columnWant
+                ? ` ${wantWhy(gun.columnWant, props.units).replace(`${partName(gun.columnWant.position)} `, column === gun.columnWant.position ? '' : `${partName(gun.columnWant.position)} `)}`
+                : ''}
+            </span>
           </li>
         )
       })}

@@ -25,13 +25,29 @@ export function FloorPage() {
       return before
     })
   }
-  if (floor.isPending) return <main className="floor" aria-busy="true"><h1 className="sentence dim">Looking over the floor …</h1></main>
-  if (!floor.data) return <main className="floor"><Trouble problem={floor.error} /></main>
+  if (floor.isPending)
+    return (
+      <main className="floor" aria-busy="true">
+        <h1 className="sentence dim">Looking over the floor …</h1>
+      </main>
+    )
+  if (!floor.data)
+    return (
+      <main className="floor">
+        <Trouble problem={floor.error} />
+      </main>
+    )
   return (
     <FloorView
-      floor={floor.data} units={me.data?.units ?? 'metric'} areaId={areaId} column={isColumn(column) ? column : null} draw={draw}
+      floor={floor.data}
+      units={me.data?.units ?? 'metric'}
+      areaId={areaId}
+      column={isColumn(column) ? column : null}
+      draw={draw}
       isLead={me.data?.person?.role === 'lead' || me.data?.person?.role === 'instructor'}
-      onArea={(id) => set('area', id)} onColumn={(c) => set('column', c)} onDraw={setDraw}
+      onArea={(id) => set('area', id)}
+      onColumn={(c) => set('column', c)}
+      onDraw={setDraw}
     />
   )
 }

@@ -34,29 +34,75 @@ export function FloorView(props: FloorViewProps) {
     <main className="floor">
       <h1 className="sentence">{floorSentence(floor)}</h1>
       <p className="honesty dim">{honesty(floor)}</p>
-      {props.areaId ? <button type="button" className="bare" onClick={() => props.onArea(null)}>the whole floor</button> : null}
-      {props.column
-        ? <ByColumn {...props} column={props.column} />
-        : <>{isPhone ? null : <Heads onColumn={props.onColumn} />}<Rows {...props} isPhone={isPhone} /><Areas {...props} isPhone={isPhone} /></>}
-      {draw && draw.stationIds.length > 0 ? <ManyBar column={draw.column} stationIds={draw.stationIds} names={names} onDone={() => props.onDraw(null)} /> : null}
+      {props.areaId ? (
+        <button type="button" className="bare" onClick={() => props.onArea(null)}>
+          the whole floor
+        </button>
+      ) : null}
+      {props.column ? (
+        <ByColumn {...props} column={props.column} />
+      ) : (
+        <>
+          {isPhone ? null : <Heads onColumn={props.onColumn} />}
+          <Rows {...props} isPhone={isPhone} />
+          <Areas {...props} isPhone={isPhone} />
+        </>
+      )}
+      {draw && draw.stationIds.length > 0 ? (
+        <ManyBar column={draw.column} stationIds={draw.stationIds} names={names} onDone={() => props.onDraw(null)} />
+      ) : null}
       {isPhone ? <PhoneMore /> : null}
-      {isPhone || props.column ? null : <p className="hint small-print">A name opens the gun · a break logs · a column’s name shows that part over the floor · draw down a column to log one act on many</p>}
+      {isPhone || props.column ? null : (
+        <p className="hint small-print">
+          A name opens the gun · a break logs · a column’s name shows that part over the floor · draw down a column to
+          log one act on many
+        </p>
+      )}
     </main>
   )
 }
 
 function Heads({ onColumn }: { onColumn: (column: Column) => void }) {
-  return <div className="heads" role="group" aria-label="Columns">{COLUMNS.map((c) => <button type="button" key={c} onClick={() => onColumn(c)}>{c}</button>)}</div>
+  return (
+    <div className="heads" role="group" aria-label="Columns">
+      {COLUMNS.map((c) => (
+        <button type="button" key={c} onClick={() => onColumn(c)}>
+          {c}
+        </button>
+      ))}
+    </div>
+  )
 }
 
 function Rows({ floor, units, isPhone }: FloorViewProps & { isPhone: boolean }) {
-  const opened = floor.guns.filter((g): g is FloorGun & { rank: number } => g.rank !== null).sort((a, b) => a.rank - b.rank)
+  const opened = floor.guns
+    .filter((g): g is FloorGun & { rank: number } => g.rank !== null)
+    .sort((a, b) => a.rank - b.rank)
   const shown = opened.slice(0, isPhone ? 3 : MOST_ROWS)
   const left = opened.slice(shown.length)
   return (
     <section className="rows" aria-label="Guns that want hands">
-      {shown.map((gun) => <OpenedRow key={gun.stationId} gun={gun} floor={floor} units={units} size={isPhone ? PHONE_SIZE : ROW_SIZE} isPhone={isPhone} />)}
-      {left.length > 0 ? <p className="rows-rest dim">then {left.map((g, i) => <span key={g.stationId}>{i > 0 ? ', ' : ''}<Link to={`/gun/${g.stationId}`}>{g.name}</Link></span>)}</p> : null}
+      {shown.map((gun) => (
+        <OpenedRow
+          key={gun.stationId}
+          gun={gun}
+          floor={floor}
+          units={units}
+          size={isPhone ? PHONE_SIZE : ROW_SIZE}
+          isPhone={isPhone}
+        />
+      ))}
+      {left.length > 0 ? (
+        <p className="rows-rest dim">
+          then{' '}
+          {left.map((g, i) => (
+            <span key={g.stationId}>
+              {i > 0 ? ', ' : ''}
+              <Link to={`/gun/${g.stationId}`}>{g.name}</Link>
+            </span>
+          ))}
+        </p>
+      ) : null}
     </section>
   )
 }
@@ -66,18 +112,23 @@ function Areas({ floor, areaId, onArea, onDraw, isPhone }: FloorViewProps & { is
   const columnWidth = isPhone ? PHONE_SIZE.columnWidth : ROW_SIZE.columnWidth
   return (
     <section className="areas" aria-label="Quiet guns">
-      {floor.areas.filter((a) => !areaId || a.id === areaId).map((area) => {
-        const guns = floor.guns.filter((g) => g.areaId === area.id)
-        if (guns.length === 0) return null
-        const quiet = guns.filter((g) => g.rank === null && !g.isParked).length
-        return (
-          <div className="area" key={area.id}>
-            <button type="button" className="area-name" onClick={() => onArea(areaId ? null : area.id)}><strong>{area.name}</strong><span className="dim">{quiet} quiet</span></button>
-            <Strands guns={guns} pitch={pitch} columnWidth={columnWidth} onDraw={onDraw} />
-            <p className="area-next dim">{nextOf(guns, floor.nowMs, floor.zone)}</p>
-          </div>
-        )
-      })}
+      {floor.areas
+        .filter((a) => !areaId || a.id === areaId)
+        .map((area) => {
+          const guns = floor.guns.filter((g) => g.areaId === area.id)
+          if (guns.length === 0) return null
+          const quiet = guns.filter((g) => g.rank === null && !g.isParked).length
+          return (
+            <div className="area" key={area.id}>
+              <button type="button" className="area-name" onClick={() => onArea(areaId ? null : area.id)}>
+                <strong>{area.name}</strong>
+                <span className="dim">{quiet} quiet</span>
+              </button>
+              <Strands guns={guns} pitch={pitch} columnWidth={columnWidth} onDraw={onDraw} />
+              <p className="area-next dim">{nextOf(guns, floor.nowMs, floor.zone)}</p>
+            </div>
+          )
+        })}
     </section>
   )
 }
@@ -86,8 +137,19 @@ function ByColumn(props: FloorViewProps & { column: Column }) {
   const { column, draw, floor } = props
   return (
     <>
-      <div className="column-head"><h2>{column}, by life left</h2><button type="button" className="bare" onClick={() => props.onColumn(null)}>all columns</button></div>
-      <ColumnView floor={floor} units={props.units} column={column} ticked={draw?.stationIds ?? []} onTick={(ids) => props.onDraw({ column, stationIds: ids })} />
+      <div className="column-head">
+        <h2>{column}, by life left</h2>
+        <button type="button" className="bare" onClick={() => props.onColumn(null)}>
+          all columns
+        </button>
+      </div>
+      <ColumnView
+        floor={floor}
+        units={props.units}
+        column={column}
+        ticked={draw?.stationIds ?? []}
+        onTick={(ids) => props.onDraw({ column, stationIds: ids })}
+      />
     </>
   )
 }
@@ -95,8 +157,20 @@ function ByColumn(props: FloorViewProps & { column: Column }) {
 function EmptyFloor({ isLead }: { isLead: boolean }) {
   return (
     <main className="floor">
-      <div className="heads" aria-hidden="true">{COLUMNS.map((c) => <span key={c}>{c}</span>)}</div>
-      <svg className="wire empty-wire" height="10" width={ROW_SIZE.columnWidth * COLUMNS.length} aria-hidden="true"><path d={`M4 5H${ROW_SIZE.columnWidth * COLUMNS.length}`} className="wire-stroke" strokeWidth="2.6" strokeDasharray="0 7.2" strokeLinecap="round" /></svg>
+      <div className="heads" aria-hidden="true">
+        {COLUMNS.map((c) => (
+          <span key={c}>{c}</span>
+        ))}
+      </div>
+      <svg className="wire empty-wire" height="10" width={ROW_SIZE.columnWidth * COLUMNS.length} aria-hidden="true">
+        <path
+          d={`M4 5H${ROW_SIZE.columnWidth * COLUMNS.length}`}
+          className="wire-stroke"
+          strokeWidth="2.6"
+          strokeDasharray="0 7.2"
+          strokeLinecap="round"
+        />
+      </svg>
       <h1 className="sentence">No guns yet. Say how many there are.</h1>
       {isLead ? <FirstPlaces /> : <p className="said dim">The lead sets them up in Our shop.</p>}
     </main>

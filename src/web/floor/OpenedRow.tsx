@@ -9,30 +9,62 @@ import { type Units } from '@web/format/numbers.ts'
 import { WirePath, type WireSize } from '@web/path/WirePath.tsx'
 import { leaving, rowAct, rowWhy } from './sentence.ts'
 
-export const SHORT_REASONS: readonly OutReason[] = OUT_REASONS.filter((r) => ['worn', 'burnedBack', 'due', 'knocked', 'toTry'].includes(r))
+export const SHORT_REASONS: readonly OutReason[] = OUT_REASONS.filter((r) =>
+  ['worn', 'burnedBack', 'due', 'knocked', 'toTry'].includes(r),
+)
 
 /** What one would log on this gun now: what it wants, and whether it stands. */
 export function choicesFor(gun: FloorGun): Choice[] {
-  const wanted = gun.wants.map((w): Choice => ({ act: w.act === 'clean' ? 'cleaned' : 'changed', position: w.position }))
+  const wanted = gun.wants.map((w): Choice => ({
+    act: w.act === 'clean' ? 'cleaned' : 'changed',
+    position: w.position,
+  }))
   return [...wanted, gun.downSinceMs !== null ? { act: 'running', position: null } : { act: 'down', position: null }]
 }
 
 /** A gun that wants hands: name, wire with its break, the act and why, what leaving it does. A tap on the break logs. */
-export function OpenedRow(props: { gun: FloorGun; floor: FloorAnswer; units: Units; size: WireSize; isPhone: boolean }) {
+export function OpenedRow(props: {
+  gun: FloorGun
+  floor: FloorAnswer
+  units: Units
+  size: WireSize
+  isPhone: boolean
+}) {
   const { gun, floor, units } = props
   const [isOpen, setOpen] = useState(false)
   const driver = useLogKeys([gun.stationId], () => setOpen(false))
   const isDown = gun.downSinceMs !== null
   return (
     <article className={isDown ? 'row-gun is-down' : 'row-gun'} aria-label={gun.name}>
-      <Link className="row-name" to={`/gun/${gun.stationId}`}>{gun.name}</Link>
-      <button type="button" className="row-wire" onClick={() => setOpen(!isOpen)} aria-expanded={isOpen} aria-label={`Log on ${gun.name}`}>
+      <Link className="row-name" to={`/gun/${gun.stationId}`}>
+        {gun.name}
+      </Link>
+      <button
+        type="button"
+        className="row-wire"
+        onClick={() => setOpen(!isOpen)}
+        aria-expanded={isOpen}
+        aria-label={`Log on ${gun.name}`}
+      >
         <WirePath cells={gun.cells} size={props.size} label={gun.name} isFluid={props.isPhone} />
-        {props.isPhone ? <span className="row-ends dim"><span>{COLUMNS[0]}</span><span>liner</span><span>{COLUMNS.at(-1)}</span></span> : null}
+        {props.isPhone ? (
+          <span className="row-ends dim">
+            <span>{COLUMNS[0]}</span>
+            <span>liner</span>
+            <span>{COLUMNS.at(-1)}</span>
+          </span>
+        ) : null}
       </button>
-      <div className="row-act"><strong>{rowAct(gun, floor.nowMs, floor.zone)}</strong><span>{rowWhy(gun, units)}</span></div>
+      <div className="row-act">
+        <strong>{rowAct(gun, floor.nowMs, floor.zone)}</strong>
+        <span>{rowWhy(gun, units)}</span>
+      </div>
       <div className="row-leave">{leaving(gun, floor.nowMs, floor.zone)}</div>
-      {isOpen ? <div className="row-log"><LogKeys driver={driver} choices={choicesFor(gun)} reasonsOf={() => SHORT_REASONS} /></div> : null}
+      {isOpen ? (
+        <div className="row-log">
+          <LogKeys driver={driver} choices={choicesFor(gun)} reasonsOf={() => SHORT_REASONS} />
+        </div>
+      ) : null}
     </article>
   )
 }

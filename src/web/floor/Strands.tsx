@@ -8,15 +8,28 @@ import { Cell, type WireSize } from '@web/path/WirePath.tsx'
 
 /** Pitch of the bare lines: roomy while the shop is small, never so tight that teeth touch. */
 export const pitchFor = (guns: number) => (guns <= 40 ? 10 : guns <= 64 ? 8 : 6)
-const strandSize = (pitch: number, columnWidth: number): WireSize => ({ columnWidth, thickness: pitch > 7 ? 3 : 2, tall: Math.min(4.6, pitch / 2 - 0.4), height: pitch })
+const strandSize = (pitch: number, columnWidth: number): WireSize => ({
+  columnWidth,
+  thickness: pitch > 7 ? 3 : 2,
+  tall: Math.min(4.6, pitch / 2 - 0.4),
+  height: pitch,
+})
 
-export interface Draw { column: Column; stationIds: string[] }
+export interface Draw {
+  column: Column
+  stationIds: string[]
+}
 
 /**
  * Quiet guns as bare lines in walking order, never re-sorted; a gun that opened leaves a notch. Drawing down a column ticks
  * guns for one act on many; a tap opens the gun.
  */
-export function Strands(props: { guns: readonly FloorGun[]; pitch: number; columnWidth: number; onDraw?: (draw: Draw) => void }) {
+export function Strands(props: {
+  guns: readonly FloorGun[]
+  pitch: number
+  columnWidth: number
+  onDraw?: (draw: Draw) => void
+}) {
   const { guns, pitch, columnWidth } = props
   const size = strandSize(pitch, columnWidth)
   const [drawn, setDrawn] = useState<{ column: number; from: number; to: number } | null>(null)
@@ -28,44 +41,107 @@ export function Strands(props: { guns: readonly FloorGun[]; pitch: number; colum
     if (!rect) return { row: 0, column: 0 }
     const row = Math.floor(((event.clientY - rect.top) / rect.height) * guns.length)
     const column = Math.floor(((event.clientX - rect.left) / rect.width) * COLUMNS.length)
-    return { row: Math.max(0, Math.min(guns.length - 1, row)), column: Math.max(0, Math.min(COLUMNS.length - 1, column)) }
+    return {
+      row: Math.max(0, Math.min(guns.length - 1, row)),
+      column: Math.max(0, Math.min(COLUMNS.length - 1, column)),
+    }
   }
   const finish = () => {
     if (drawn && drawn.from !== drawn.to && props.onDraw) {
       const [a, b] = [Math.min(drawn.from, drawn.to), Math.max(drawn.from, drawn.to)]
-      props.onDraw({ column: COLUMNS[drawn.column] ?? 'tip', stationIds: guns.slice(a, b + 1).filter((g) => !g.isParked).map((g) => g.stationId) })
+      props.onDraw({
+        column: COLUMNS[drawn.column] ?? 'tip',
+        stationIds: guns
+          .slice(a, b + 1)
+          .filter((g) => !g.isParked)
+          .map((g) => g.stationId),
+      })
     }
     setDrawn(null)
   }
   return (
     <div className="strands" style={{ width, height: guns.length * pitch }}>
       <svg
-        ref={box} className="wire" viewBox={`0 0 ${width} ${guns.length * pitch}`} width={width} height={guns.length * pitch} aria-hidden="true"
-        onPointerDown={(e) => { const p = at(e); setDrawn({ column: p.column, from: p.row, to: p.row }) }}
-        onPointerMove={(e) => { const p = at(e); setOver(p.row); if (drawn && e.buttons > 0) setDrawn({ ...drawn, to: p.row }) }}
-        onPointerUp={finish} onPointerLeave={() => { setOver(null); finish() }}
+        ref={box}
+        className="wire"
+        viewBox={`0 0 ${width} ${guns.length * pitch}`}
+        width={width}
+        height={guns.length * pitch}
+        aria-hidden="true"
+        onPointerDown={(e) => {
+          const p = at(e)
+          setDrawn({ column: p.column, from: p.row, to: p.row })
+        }}
+        onPointerMove={(e) => {
+          const p = at(e)
+          setOver(p.row)
+          if (drawn && e.buttons > 0) setDrawn({ ...drawn, to: p.row })
+        }}
+        onPointerUp={finish}
+        onPointerLeave={() => {
+          setOver(null)
+          finish()
+        }}
       >
-        {drawn && drawn.from !== drawn.to ? <rect className="drawn" x={drawn.column * columnWidth} y={Math.min(drawn.from, drawn.to) * pitch} width={columnWidth} height={(Math.abs(drawn.to - drawn.from) + 1) * pitch} /> : null}
-        {guns.map((gun, i) => <Strand key={gun.stationId} gun={gun} size={size} y={i * pitch} isOver={over === i} width={width} />)}
+        {drawn && drawn.from !== drawn.to ? (
+          <rect
+            className="drawn"
+            x={drawn.column * columnWidth}
+            y={Math.min(drawn.from, drawn.to) * pitch}
+            width={columnWidth}
+            height={(Math.abs(drawn.to - drawn.from) + 1) * pitch}
+          />
+        ) : null}
+        {guns.map((gun, i) => (
+          <Strand key={gun.stationId} gun={gun} size={size} y={i * pitch} isOver={over === i} width={width} />
+        ))}
       </svg>
-      {over !== null && guns[over] ? <span className="strand-name" style={{ top: over * pitch - 9 }}>{guns[over].name}{guns[over].isParked ? ' parked' : ''}</span> : null}
+      {over !== null && guns[over] ? (
+        <span className="strand-name" style={{ top: over * pitch - 9 }}>
+          {guns[over].name}
+          {guns[over].isParked ? ' parked' : ''}
+        </span>
+      ) : null}
       <ul className="strand-links">
-        {guns.map((gun, i) => <li key={gun.stationId} style={{ top: i * pitch, height: pitch }}><Link to={`/gun/${gun.stationId}`} draggable={false}>{gun.name}: {gun.isParked ? 'parked' : describePath(gun.cells)}</Link></li>)}
+        {guns.map((gun, i) => (
+          <li key={gun.stationId} style={{ top: i * pitch, height: pitch }}>
+            <Link to={`/gun/${gun.stationId}`} draggable={false}>
+              {gun.name}: {gun.isParked ? 'parked' : describePath(gun.cells)}
+            </Link>
+          </li>
+        ))}
       </ul>
     </div>
   )
 }
 
-function Strand({ gun, size, y, isOver, width }: { gun: FloorGun; size: WireSize; y: number; isOver: boolean; width: number }) {
+function Strand({
+  gun,
+  size,
+  y,
+  isOver,
+  width,
+}: {
+  gun: FloorGun
+  size: WireSize
+  y: number
+  isOver: boolean
+  width: number
+}) {
   return (
     <g transform={`translate(0 ${y + (size.thickness % 2) / 2})`}>
       {isOver ? <rect className="strand-over" width={width} height={size.height} /> : null}
-      {gun.isParked ? null : gun.rank !== null
-        ? <path className="notch" d={`M0 ${size.height / 2}h9m${width - 18} 0h9`} />
-        : shownCells(gun.cells).map((cell, i) => <Cell key={COLUMNS[i]} cell={thin(cell)} size={size} x={i * size.columnWidth} />)}
+      {gun.isParked ? null : gun.rank !== null ? (
+        <path className="notch" d={`M0 ${size.height / 2}h9m${width - 18} 0h9`} />
+      ) : (
+        shownCells(gun.cells).map((cell, i) => (
+          <Cell key={COLUMNS[i]} cell={thin(cell)} size={size} x={i * size.columnWidth} />
+        ))
+      )}
     </g>
   )
 }
 
 /** Below five pixels a waist can't be seen: a part-worn cell is then simply good, or hollow; the eye reads bands of colour. */
-const thin = (cell: FloorGun['cells'][number]): FloorGun['cells'][number] => (STATES[cell[0]] === 'partWorn' ? [cell[0], Math.min(cell[1], 0.75), 0, cell[3]] : [cell[0], cell[1], 0, cell[3]])
+const thin = (cell: FloorGun['cells'][number]): FloorGun['cells'][number] =>
+  STATES[cell[0]] === 'partWorn' ? [cell[0], Math.min(cell[1], 0.75), 0, cell[3]] : [cell[0], cell[1], 0, cell[3]]

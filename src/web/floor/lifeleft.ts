@@ -7,5 +7,7 @@ export function byLifeLeft(guns: readonly FloorGun[], column: Column): FloorGun[
   const index = COLUMNS.indexOf(column)
   const cell = (g: FloorGun) => g.cells[index] ?? [STATES.length - 1, 0, 0, 0]
   const state = (g: FloorGun) => STATES[cell(g)[0]] ?? 'absent'
-  return [...guns].filter((g) => !g.isParked).sort((a, b) => (isWorse(state(a), state(b)) ? -1 : isWorse(state(b), state(a)) ? 1 : cell(b)[1] - cell(a)[1] || 0))
+  return [...guns]
+    .filter((g) => !g.isParked)
+    .sort((a, b) => (isWorse(state(a), state(b)) ? -1 : isWorse(state(b), state(a)) ? 1 : cell(b)[1] - cell(a)[1] || 0))
 }

@@ -5,7 +5,13 @@ import { getJson } from '@web/api/client.ts'
 const EVERY_MS = 60_000
 
 /** Clocks run on, so Floor asks again every minute even when nothing was logged. */
-const asked = (params: Record<string, string | null>) => new URLSearchParams(Object.entries(params).filter((p): p is [string, string] => p[1] !== null)).toString()
+const asked = (params: Record<string, string | null>) =>
+  new URLSearchParams(Object.entries(params).filter((p): p is [string, string] => p[1] !== null)).toString()
 
 export const useFloor = (areaId: string | null, column: string | null) =>
-  useQuery({ queryKey: ['floor', areaId, column], queryFn: () => getJson(`/floor?${asked({ areaId, column })}`, floorAnswer), refetchInterval: EVERY_MS, placeholderData: keepPreviousData })
+  useQuery({
+    queryKey: ['floor', areaId, column],
+    queryFn: () => getJson(`/floor?${asked({ areaId, column })}`, floorAnswer),
+    refetchInterval: EVERY_MS,
+    placeholderData: keepPreviousData,
+  })

@@ -6,52 +6,122 @@ import { byLifeLeft } from './lifeleft.ts'
 
 const NOW = Date.UTC(2026, 10, 24, 6, 0)
 const HOUR = 3_600_000
-const want = (over: Partial<FloorWant> = {}): FloorWant => ({ position: 'tip', act: 'change', minutes: 2, used: 5.8, limit: 6, unit: 'arcHours', reachedMs: NOW + HOUR, earlyMs: NOW, lateMs: NOW + 3 * HOUR, shiftsOver: 0, isEstimated: false, ...over })
+const want = (over: Partial<FloorWant> = {}): FloorWant => ({
+  position: 'tip',
+  act: 'change',
+  minutes: 2,
+  used: 5.8,
+  limit: 6,
+  unit: 'arcHours',
+  reachedMs: NOW + HOUR,
+  earlyMs: NOW,
+  lateMs: NOW + 3 * HOUR,
+  shiftsOver: 0,
+  isEstimated: false,
+  ...over,
+})
 const gun = (over: Partial<FloorGun> = {}): FloorGun => ({
-  stationId: 'stn_1', name: 'B7', areaId: 'a', cells: Array.from({ length: 11 }, () => [STATES.indexOf('good'), 0.2, 0, 0]), isParked: false, downSinceMs: null, downPosition: null, downMinutes: null,
-  rank: null, minutes: 0, wants: [], next: null, columnWant: null, ...over,
+  stationId: 'stn_1',
+  name: 'B7',
+  areaId: 'a',
+  cells: Array.from({ length: 11 }, () => [STATES.indexOf('good'), 0.2, 0, 0]),
+  isParked: false,
+  downSinceMs: null,
+  downPosition: null,
+  downMinutes: null,
+  rank: null,
+  minutes: 0,
+  wants: [],
+  next: null,
+  columnWant: null,
+  ...over,
 })
 const floor = (guns: FloorGun[], over: Partial<FloorAnswer> = {}): FloorAnswer => ({
-  nowMs: NOW, shopName: 'x', zone: 'UTC', cutoff: { atMs: NOW + 3.25 * HOUR, isKnown: true }, areas: [], guns, laterGuns: 0, notSeenGuns: 0, estimatedGuns: 0, ...over,
+  nowMs: NOW,
+  shopName: 'x',
+  zone: 'UTC',
+  cutoff: { atMs: NOW + 3.25 * HOUR, isKnown: true },
+  areas: [],
+  guns,
+  laterGuns: 0,
+  notSeenGuns: 0,
+  estimatedGuns: 0,
+  ...over,
 })
 
 describe('the sentence', () => {
   it('says how many, by when, how long, and what the rest do', () => {
-    expect(floorSentence(floor([gun({ rank: 0, minutes: 2 }), gun({ rank: 1, minutes: 29 })]))).toBe('Two guns want hands before 09:15. 31 minutes. The rest can wait till tomorrow.')
-    expect(floorSentence(floor([gun({ rank: 0, minutes: 2 })], { laterGuns: 3 }))).toBe('One gun wants hands before 09:15. 2 minutes. Three more by this time tomorrow.')
+    expect(floorSentence(floor([gun({ rank: 0, minutes: 2 }), gun({ rank: 1, minutes: 29 })]))).toBe(
+      'Two guns want hands before 09:15. 31 minutes. The rest can wait till tomorrow.',
+    )
+    expect(floorSentence(floor([gun({ rank: 0, minutes: 2 })], { laterGuns: 3 }))).toBe(
+      'One gun wants hands before 09:15. 2 minutes. Three more by this time tomorrow.',
+    )
   })
-  it('goes quiet when nothing is wrong', () => expect(floorSentence(floor([gun()]))).toBe('Nothing wants hands before 09:15. The rest can wait till tomorrow.'))
-  it('on the first day says that nobody has looked', () => expect(floorSentence(floor([gun(), gun()], { notSeenGuns: 2 }))).toBe('Nobody has looked at 2 guns.'))
+  it('goes quiet when nothing is wrong', () =>
+    expect(floorSentence(floor([gun()]))).toBe('Nothing wants hands before 09:15. The rest can wait till tomorrow.'))
+  it('on the first day says that nobody has looked', () =>
+    expect(floorSentence(floor([gun(), gun()], { notSeenGuns: 2 }))).toBe('Nobody has looked at 2 guns.'))
   it('with no guns says so', () => expect(floorSentence(floor([]))).toBe('No guns yet.'))
   it('owns up to what is not known, or says nothing', () => {
     expect(honesty(floor([gun()]))).toBe('')
-    expect(honesty(floor([gun(), gun({ isParked: true })], { notSeenGuns: 1, estimatedGuns: 1 }))).toContain('1 of 2 guns')
+    expect(honesty(floor([gun(), gun({ isParked: true })], { notSeenGuns: 1, estimatedGuns: 1 }))).toContain(
+      '1 of 2 guns',
+    )
   })
 })
 
 describe('a row', () => {
   it('names act, minutes, use against the rule, and what leaving it does', () => {
-    const row = gun({ rank: 0, minutes: 3, wants: [want(), want({ position: 'nozzle', act: 'clean', used: 4, limit: 3, isEstimated: true })] })
+    const row = gun({
+      rank: 0,
+      minutes: 3,
+      wants: [want(), want({ position: 'nozzle', act: 'clean', used: 4, limit: 3, isEstimated: true })],
+    })
     expect(rowAct(row, NOW, 'UTC')).toBe('Change the tip and 1 more, 3 min')
-    expect(rowWhy(row, 'metric')).toBe('tip 5.8 h on it, house rule 6 h; nozzle 4 h since cleaned, house rule 3 h, est.')
+    expect(rowWhy(row, 'metric')).toBe(
+      'tip 5.8 h on it, house rule 6 h; nozzle 4 h since cleaned, house rule 3 h, est.',
+    )
     expect(leaving(row, NOW, 'UTC')).toBe('gets there about 07:00 (06:00–09:00)')
     expect(leaving(gun({ wants: [want({ shiftsOver: 2.2 })] }), NOW, 'UTC')).toBe('2 shifts past')
   })
   it('of a standing gun says since when, where, and the minutes', () => {
     const row = gun({ rank: 0, downSinceMs: NOW - HOUR, downMinutes: 60, downPosition: 'liner' })
-    expect([rowAct(row, NOW, 'UTC'), rowWhy(row, 'metric'), leaving(row, NOW, 'UTC')]).toEqual(['Down since 05:00', 'at the liner', '60 min so far'])
+    expect([rowAct(row, NOW, 'UTC'), rowWhy(row, 'metric'), leaving(row, NOW, 'UTC')]).toEqual([
+      'Down since 05:00',
+      'at the liner',
+      '60 min so far',
+    ])
   })
-  it('that gets nowhere says so', () => expect(reach(want({ reachedMs: null }), NOW, 'UTC')).toBe('at no time at this rate'))
+  it('that gets nowhere says so', () =>
+    expect(reach(want({ reachedMs: null }), NOW, 'UTC')).toBe('at no time at this rate'))
 })
 
 describe('beside an area', () => {
-  it('the soonest quiet gun is named', () => expect(nextOf([gun({ name: 'A1', next: want({ reachedMs: NOW + 9 * HOUR }) }), gun({ name: 'A5', next: want({ reachedMs: NOW + 7 * HOUR }) }), gun({ name: 'P', isParked: true, next: want() })], NOW, 'UTC')).toBe('next: A5 tip, about 13:00'))
+  it('the soonest quiet gun is named', () =>
+    expect(
+      nextOf(
+        [
+          gun({ name: 'A1', next: want({ reachedMs: NOW + 9 * HOUR }) }),
+          gun({ name: 'A5', next: want({ reachedMs: NOW + 7 * HOUR }) }),
+          gun({ name: 'P', isParked: true, next: want() }),
+        ],
+        NOW,
+        'UTC',
+      ),
+    ).toBe('next: A5 tip, about 13:00'))
 })
 
 describe('a column over the floor', () => {
-  const cells = (state: (typeof STATES)[number], used: number): FloorGun['cells'] => Array.from({ length: 11 }, () => [STATES.indexOf(state), used, 0, 0])
+  const cells = (state: (typeof STATES)[number], used: number): FloorGun['cells'] =>
+    Array.from({ length: 11 }, () => [STATES.indexOf(state), used, 0, 0])
   it('lists the worst first, then the most used; parked guns are left out', () => {
-    const list = [gun({ name: 'good', cells: cells('good', 0.4) }), gun({ name: 'due', cells: cells('due', 1.1) }), gun({ name: 'better', cells: cells('good', 0.1) }), gun({ name: 'parked', isParked: true, cells: cells('due', 3) })]
+    const list = [
+      gun({ name: 'good', cells: cells('good', 0.4) }),
+      gun({ name: 'due', cells: cells('due', 1.1) }),
+      gun({ name: 'better', cells: cells('good', 0.1) }),
+      gun({ name: 'parked', isParked: true, cells: cells('due', 3) }),
+    ]
     expect(byLifeLeft(list, 'tip').map((g) => g.name)).toEqual(['due', 'good', 'better'])
   })
 })

@@ -10,7 +10,8 @@ export function floorSentence(floor: FloorAnswer): string {
   const by = when(floor.cutoff.atMs, floor.nowMs, floor.zone)
   const rest = restSentence(floor)
   if (opened.length === 0) {
-    if (floor.notSeenGuns === floor.guns.length) return `Nobody has looked at ${floor.guns.length} ${guns(floor.guns.length)}.`
+    if (floor.notSeenGuns === floor.guns.length)
+      return `Nobody has looked at ${floor.guns.length} ${guns(floor.guns.length)}.`
     return `Nothing wants hands before ${by}.${rest}`
   }
   const total = opened.reduce((sum, g) => sum + g.minutes, 0)
@@ -26,8 +27,12 @@ function restSentence(floor: FloorAnswer): string {
 /** What the numbers rest on: not seen, estimated. Nothing when there is nothing to own up to. */
 export function honesty(floor: FloorAnswer): string {
   const said: string[] = []
-  if (floor.notSeenGuns > 0 && floor.notSeenGuns < floor.guns.length) said.push(`${floor.notSeenGuns} of ${floor.guns.length} guns have parts nobody has seen lately or set a limit for: dotted below.`)
-  if (floor.estimatedGuns > 0) said.push(`Hollow lines rest on estimated hours (${floor.estimatedGuns} ${guns(floor.estimatedGuns)}).`)
+  if (floor.notSeenGuns > 0 && floor.notSeenGuns < floor.guns.length)
+    said.push(
+      `${floor.notSeenGuns} of ${floor.guns.length} guns have parts nobody has seen lately or set a limit for: dotted below.`,
+    )
+  if (floor.estimatedGuns > 0)
+    said.push(`Hollow lines rest on estimated hours (${floor.estimatedGuns} ${guns(floor.estimatedGuns)}).`)
   const parked = floor.guns.filter((g) => g.isParked).length
   if (parked > 0) said.push(`${parked} parked.`)
   return said.join(' ')
@@ -43,7 +48,8 @@ export function rowAct(gun: FloorGun, nowMs: number, zone: string): string {
 
 /** Why: the use against the limit, and whose number it is. */
 export function rowWhy(gun: FloorGun, units: Units): string {
-  if (gun.downSinceMs !== null) return gun.downPosition ? `at the ${partName(gun.downPosition)}` : 'nobody has said where'
+  if (gun.downSinceMs !== null)
+    return gun.downPosition ? `at the ${partName(gun.downPosition)}` : 'nobody has said where'
   return gun.wants.map((w) => wantWhy(w, units)).join('; ')
 }
 export function wantWhy(want: FloorWant, units: Units): string {
@@ -56,7 +62,8 @@ export function leaving(gun: FloorGun, nowMs: number, zone: string): string {
   if (gun.downSinceMs !== null) return `${minutes(gun.downMinutes ?? 0)} so far`
   const [first] = gun.wants
   if (!first) return ''
-  if (first.shiftsOver >= 1) return `${Math.round(first.shiftsOver)} ${Math.round(first.shiftsOver) === 1 ? 'shift' : 'shifts'} past`
+  if (first.shiftsOver >= 1)
+    return `${Math.round(first.shiftsOver)} ${Math.round(first.shiftsOver) === 1 ? 'shift' : 'shifts'} past`
   if (first.reachedMs !== null && first.reachedMs <= nowMs) return `past since ${when(first.reachedMs, nowMs, zone)}`
   return first.reachedMs === null ? 'now' : `gets there ${reach(first, nowMs, zone)}`
 }
@@ -64,7 +71,10 @@ export function leaving(gun: FloorGun, nowMs: number, zone: string): string {
 /** "about 13:00 (11:30–tomorrow 07:00)": the instant and the span that holds 8 in 10. */
 export function reach(want: FloorWant, nowMs: number, zone: string): string {
   if (want.reachedMs === null) return 'at no time at this rate'
-  const span = want.earlyMs !== null && want.lateMs !== null ? ` (${about(Math.max(want.earlyMs, nowMs), nowMs, zone)}–${about(want.lateMs, nowMs, zone)})` : ''
+  const span =
+    want.earlyMs !== null && want.lateMs !== null
+      ? ` (${about(Math.max(want.earlyMs, nowMs), nowMs, zone)}–${about(want.lateMs, nowMs, zone)})`
+      : ''
   return `about ${about(want.reachedMs, nowMs, zone)}${span}`
 }
 

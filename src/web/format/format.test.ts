@@ -5,13 +5,23 @@ import { actPhrase, donePhrase } from './words.ts'
 import { matchPlaces } from '@web/shell/find.ts'
 
 describe('numbers as people say them', () => {
-  it('have two figures at most', () => expect([0, 0.042, 5.83, 9.96, 41.2, 312, 1249].map(twoFigures)).toEqual(['0', '0.04', '5.8', '10', '41', '310', '1200']))
+  it('have two figures at most', () =>
+    expect([0, 0.042, 5.83, 9.96, 41.2, 312, 1249].map(twoFigures)).toEqual([
+      '0',
+      '0.04',
+      '5.8',
+      '10',
+      '41',
+      '310',
+      '1200',
+    ]))
   it('follow the shop’s units', () => {
     expect(amount(10, 'kg', 'us')).toBe('22 lb')
     expect(amount(5.8, 'arcHours', 'metric')).toBe('5.8 h')
     expect([wireSize(0.9, 'metric'), wireSize(0.9, 'us'), cable(4, 'us')]).toEqual(['0.9 mm', '.035', '13 ft'])
   })
-  it('minutes become hours when there are many', () => expect([0.2, 31, 119, 300].map(minutes)).toEqual(['1 min', '31 min', '119 min', '5 h']))
+  it('minutes become hours when there are many', () =>
+    expect([0.2, 31, 119, 300].map(minutes)).toEqual(['1 min', '31 min', '119 min', '5 h']))
 })
 
 describe('times in the site’s wall time', () => {
@@ -22,19 +32,36 @@ describe('times in the site’s wall time', () => {
     expect(when(now - 86_400_000, now, 'Europe/Oslo')).toBe('yesterday 13:00')
     expect(when(now + 20 * 86_400_000, now, 'Europe/Oslo')).toBe('16 Apr')
   })
-  it('follow a clock change', () => expect([Date.UTC(2026, 2, 28, 12), Date.UTC(2026, 2, 29, 12)].map((t) => clockTime(t, 'Europe/Oslo'))).toEqual(['13:00', '14:00']))
-  it('know the site’s day, not the server’s', () => expect(dayKey(Date.UTC(2026, 0, 1, 3), 'America/Chicago')).toBe('2025-12-31'))
-  it('say how long ago', () => expect([5, 200, 3000, 60_000].map((m) => ago(0, m * 60_000))).toEqual(['5 min', '3 h', '2 days', '6 weeks']))
+  it('follow a clock change', () =>
+    expect([Date.UTC(2026, 2, 28, 12), Date.UTC(2026, 2, 29, 12)].map((t) => clockTime(t, 'Europe/Oslo'))).toEqual([
+      '13:00',
+      '14:00',
+    ]))
+  it('know the site’s day, not the server’s', () =>
+    expect(dayKey(Date.UTC(2026, 0, 1, 3), 'America/Chicago')).toBe('2025-12-31'))
+  it('say how long ago', () =>
+    expect([5, 200, 3000, 60_000].map((m) => ago(0, m * 60_000))).toEqual(['5 min', '3 h', '2 days', '6 weeks']))
 })
 
 describe('words', () => {
   it('name the act and the part', () => {
-    expect([actPhrase('clean', 'nozzle'), actPhrase('change', 'tip#2'), donePhrase('newSpool', null), donePhrase('cleaned', 'nozzle')]).toEqual(['Clean the nozzle', 'Change the tip 2', 'New spool', 'Nozzle cleaned'])
+    expect([
+      actPhrase('clean', 'nozzle'),
+      actPhrase('change', 'tip#2'),
+      donePhrase('newSpool', null),
+      donePhrase('cleaned', 'nozzle'),
+    ]).toEqual(['Clean the nozzle', 'Change the tip 2', 'New spool', 'Nozzle cleaned'])
   })
 })
 
 describe('finding a gun', () => {
-  const places = ['A1', 'A12', 'B1', 'Cell 2'].map((name, i) => ({ stationId: `stn_${i}`, name, placeWord: 'booth', areaName: 'Bay', gunName: `gun ${name}` }))
+  const places = ['A1', 'A12', 'B1', 'Cell 2'].map((name, i) => ({
+    stationId: `stn_${i}`,
+    name,
+    placeWord: 'booth',
+    areaName: 'Bay',
+    gunName: `gun ${name}`,
+  }))
   const found = (typed: string) => matchPlaces(places, typed).map((p) => p.name)
   it('takes two characters in any case, the exact name first', () => {
     expect(found('a1')).toEqual(['A1', 'A12'])

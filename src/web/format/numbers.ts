@@ -14,18 +14,29 @@ export function twoFigures(value: number): string {
 }
 const trimZero = (text: string) => (text.includes('.') ? text.replace(/\.?0+$/, '') : text)
 
-const UNIT_WORD: Record<string, string> = { arcHours: 'h', kg: 'kg', starts: 'starts', matings: 'times seated', spools: 'spools', cleanings: 'cleanings' }
+const UNIT_WORD: Record<string, string> = {
+  arcHours: 'h',
+  kg: 'kg',
+  starts: 'starts',
+  matings: 'times seated',
+  spools: 'spools',
+  cleanings: 'cleanings',
+}
 
 /** A life or limit in its kind's unit: "5.8 h", "310 kg" or "680 lb". */
 export function amount(value: number, unit: string, units: Units): string {
   if (unit === 'kg' && units === 'us') return `${twoFigures(kgToLb(value))} lb`
   return `${twoFigures(value)} ${UNIT_WORD[unit] ?? unit}`
 }
-export const unitWord = (unit: string, units: Units) => (unit === 'kg' && units === 'us' ? 'lb' : unit === 'arcHours' ? 'arc hours' : (UNIT_WORD[unit] ?? unit))
+export const unitWord = (unit: string, units: Units) =>
+  unit === 'kg' && units === 'us' ? 'lb' : unit === 'arcHours' ? 'arc hours' : (UNIT_WORD[unit] ?? unit)
 
-export const wireSize = (diameterMm: number, units: Units) => (units === 'us' ? (inchName(diameterMm) ?? `${diameterMm} mm`) : `${diameterMm.toFixed(1)} mm`)
-export const cable = (metres: number, units: Units) => (units === 'us' ? `${twoFigures((metres * 1000) / MM_PER_FOOT)} ft` : `${metres} m`)
-export const wireSpeed = (speed: number, units: Units) => (units === 'us' ? `${twoFigures(metrePerMinToIpm(speed))} in/min` : `${speed} m/min`)
+export const wireSize = (diameterMm: number, units: Units) =>
+  units === 'us' ? (inchName(diameterMm) ?? `${diameterMm} mm`) : `${diameterMm.toFixed(1)} mm`
+export const cable = (metres: number, units: Units) =>
+  units === 'us' ? `${twoFigures((metres * 1000) / MM_PER_FOOT)} ft` : `${metres} m`
+export const wireSpeed = (speed: number, units: Units) =>
+  units === 'us' ? `${twoFigures(metrePerMinToIpm(speed))} in/min` : `${speed} m/min`
 
 export function minutes(value: number): string {
   const whole = Math.max(1, Math.round(value))
@@ -33,5 +44,9 @@ export function minutes(value: number): string {
 }
 
 export function money(minor: number, currency: string): string {
-  return new Intl.NumberFormat('en', { style: 'currency', currency, maximumFractionDigits: minor >= 10_000 ? 0 : 2 }).format(minor / 100)
+  return new Intl.NumberFormat('en', {
+    style: 'currency',
+    currency,
+    maximumFractionDigits: minor >= 10_000 ? 0 : 2,
+  }).format(minor / 100)
 }

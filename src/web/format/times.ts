@@ -7,11 +7,19 @@ function format(zone: string, options: Intl.DateTimeFormatOptions): Intl.DateTim
 }
 
 /** Everything is shown in the site's own wall time. */
-export const clockTime = (ms: number, zone: string) => format(zone, { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(ms)
+export const clockTime = (ms: number, zone: string) =>
+  format(zone, { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' }).format(ms)
 export const dayKey = (ms: number, zone: string) => new Intl.DateTimeFormat('sv-SE', { timeZone: zone }).format(ms)
 const weekday = (ms: number, zone: string) => format(zone, { weekday: 'short' }).format(ms)
 export const shortDate = (ms: number, zone: string) => format(zone, { day: 'numeric', month: 'short' }).format(ms)
-export const longDay = (day: string) => new Intl.DateTimeFormat('en-GB', { timeZone: 'UTC', weekday: 'long', day: 'numeric', month: 'long', year: 'numeric' }).format(Date.parse(`${day}T12:00:00Z`))
+export const longDay = (day: string) =>
+  new Intl.DateTimeFormat('en-GB', {
+    timeZone: 'UTC',
+    weekday: 'long',
+    day: 'numeric',
+    month: 'long',
+    year: 'numeric',
+  }).format(Date.parse(`${day}T12:00:00Z`))
 
 const DAY_MS = 86_400_000
 

@@ -3,15 +3,41 @@ import { type OutReason } from '@core/path/columns.ts'
 
 /** All words that screens share. A state is told by its stroke and one of these, never by colour alone. */
 export const STATE_WORD: Record<PositionState, string> = {
-  down: 'down', wrong: 'wrong part', due: 'change', look: 'look', notSeen: 'not seen', partWorn: 'part-worn', good: '', absent: 'not on this gun',
+  down: 'down',
+  wrong: 'wrong part',
+  due: 'change',
+  look: 'look',
+  notSeen: 'not seen',
+  partWorn: 'part-worn',
+  good: '',
+  absent: 'not on this gun',
 }
 
 export const REASON_WORD: Record<OutReason, string> = {
-  worn: 'worn', burnedBack: 'burned back', due: 'due', knocked: 'knocked', toTry: 'to try', stripped: 'stripped', blocked: 'blocked', kinked: 'kinked', notSaid: 'not said',
+  worn: 'worn',
+  burnedBack: 'burned back',
+  due: 'due',
+  knocked: 'knocked',
+  toTry: 'to try',
+  stripped: 'stripped',
+  blocked: 'blocked',
+  kinked: 'kinked',
+  notSaid: 'not said',
 }
 
 const SHORT_NAME: Record<string, string> = {
-  hub: 'hub', inlet: 'inlet guide', rolls: 'rolls', outlet: 'outlet guide', orings: 'O-rings', liner: 'liner', neck: 'neck', diffuser: 'diffuser', tip: 'tip', nozzle: 'nozzle', insulator: 'insulator', gas: 'gas line',
+  hub: 'hub',
+  inlet: 'inlet guide',
+  rolls: 'rolls',
+  outlet: 'outlet guide',
+  orings: 'O-rings',
+  liner: 'liner',
+  neck: 'neck',
+  diffuser: 'diffuser',
+  tip: 'tip',
+  nozzle: 'nozzle',
+  insulator: 'insulator',
+  gas: 'gas line',
 }
 const PLURAL = new Set(['rolls', 'orings'])
 
@@ -41,10 +67,27 @@ export function donePhrase(act: string, position: string | null): string {
 }
 export const isPlural = (position: string) => PLURAL.has(position.split('#')[0] ?? '')
 
-const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten', 'Eleven', 'Twelve']
+const NUMBERS = [
+  'No',
+  'One',
+  'Two',
+  'Three',
+  'Four',
+  'Five',
+  'Six',
+  'Seven',
+  'Eight',
+  'Nine',
+  'Ten',
+  'Eleven',
+  'Twelve',
+]
 export const countWord = (n: number) => NUMBERS[n] ?? String(n)
 export const guns = (n: number) => (n === 1 ? 'gun' : 'guns')
 
 export const WHY_NOT_SEEN: Record<string, string> = {
-  'no rule': 'no limit or look interval is set for it', 'no fitting date': 'nobody knows when it went on', 'nobody has looked': 'nobody has looked at it lately', 'no clock': 'no usage was entered for ten working days',
+  'no rule': 'no limit or look interval is set for it',
+  'no fitting date': 'nobody knows when it went on',
+  'nobody has looked': 'nobody has looked at it lately',
+  'no clock': 'no usage was entered for ten working days',
 }

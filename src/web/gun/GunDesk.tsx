@@ -12,11 +12,19 @@ import { PartPanel } from './PartPanel.tsx'
 import { ShiftTotal } from './ShiftTotal.tsx'
 import { gunVerdict } from './verdict.ts'
 
-export interface GunViewProps { gun: GunAnswer; units: Units; chosen: Column | null; onChoose: (column: Column | null) => void; driver: LogKeysDriver }
+export interface GunViewProps {
+  gun: GunAnswer
+  units: Units
+  chosen: Column | null
+  onChoose: (column: Column | null) => void
+  driver: LogKeysDriver
+}
 
 /** "1.0 solid · short circuit · Kelp · 4 m cable". */
 export function builtLine(gun: GunAnswer, units: Units): string {
-  return [gun.wireName, gun.mode, gun.familyName, gun.cableM ? `${cable(gun.cableM, units)} cable` : null].filter(Boolean).join(' · ')
+  return [gun.wireName, gun.mode, gun.familyName, gun.cableM ? `${cable(gun.cableM, units)} cable` : null]
+    .filter(Boolean)
+    .join(' · ')
 }
 
 export function GunDesk(props: GunViewProps) {
@@ -26,12 +34,29 @@ export function GunDesk(props: GunViewProps) {
     <main className="gun">
       <header className={gun.downSinceMs !== null ? 'gun-head is-down' : 'gun-head'}>
         <h1>{gun.name}</h1>
-        <div><p className="verdict">{verdict.line}</p><p className="dim">{verdict.because}{costLine(gun)}</p></div>
-        <p className="gun-built dim">{gun.areaName}<br />{builtLine(gun, units)}</p>
+        <div>
+          <p className="verdict">{verdict.line}</p>
+          <p className="dim">
+            {verdict.because}
+            {costLine(gun)}
+          </p>
+        </div>
+        <p className="gun-built dim">
+          {gun.areaName}
+          <br />
+          {builtLine(gun, units)}
+        </p>
       </header>
       <GunDrawing gun={gun} units={units} chosen={chosen} onChoose={props.onChoose} />
       <div className="gun-columns">
-        {chosen ? <PartPanel gun={gun} positions={inColumn(gun, chosen)} units={units} driver={driver} /> : <><OnIt gun={gun} /><HowLong gun={gun} units={units} /></>}
+        {chosen ? (
+          <PartPanel gun={gun} positions={inColumn(gun, chosen)} units={units} driver={driver} />
+        ) : (
+          <>
+            <OnIt gun={gun} />
+            <HowLong gun={gun} units={units} />
+          </>
+        )}
         <section className="gun-acts" aria-label="Acts">
           <LogKeys driver={driver} choices={fourKeys(gun)} reasonsOf={reasonsOn(gun)} />
           {driver.state.step === 'choosing' ? <StandKeys gun={gun} driver={driver} /> : null}
@@ -51,9 +76,29 @@ export function StandKeys({ gun, driver }: { gun: GunAnswer; driver: LogKeysDriv
   const isDown = gun.downSinceMs !== null
   return (
     <div className="stand-keys">
-      <button type="button" className="key key-chalk" onClick={() => driver.tell({ type: 'chose', choice: { act: isDown ? 'running' : 'down', position: null } })}>{isDown ? 'Running' : 'It’s down'}</button>
-      <button type="button" className="key" onClick={() => driver.tell({ type: 'chose', choice: { act: 'seen', position: null } })}>All looked at</button>
-      <button type="button" className="key" onClick={() => driver.tell({ type: 'chose', choice: { act: gun.isParked ? 'unparked' : 'parked', position: null } })}>{gun.isParked ? 'In use again' : 'Park it'}</button>
+      <button
+        type="button"
+        className="key key-chalk"
+        onClick={() => driver.tell({ type: 'chose', choice: { act: isDown ? 'running' : 'down', position: null } })}
+      >
+        {isDown ? 'Running' : 'It’s down'}
+      </button>
+      <button
+        type="button"
+        className="key"
+        onClick={() => driver.tell({ type: 'chose', choice: { act: 'seen', position: null } })}
+      >
+        All looked at
+      </button>
+      <button
+        type="button"
+        className="key"
+        onClick={() =>
+          driver.tell({ type: 'chose', choice: { act: gun.isParked ? 'unparked' : 'parked', position: null } })
+        }
+      >
+        {gun.isParked ? 'In use again' : 'Park it'}
+      </button>
     </div>
   )
 }
@@ -62,10 +107,27 @@ function OnIt({ gun }: { gun: GunAnswer }) {
   return (
     <section>
       <h2>What is on it</h2>
-      <ul className="plain">{gun.positions.filter((p) => p.partCode).map((p) => <li key={p.position}>{capital(partName(p.position))}: {p.partName}{p.onHand === null ? '' : <span className="dim">, {p.onHand} on hand</span>}</li>)}</ul>
+      <ul className="plain">
+        {gun.positions
+          .filter((p) => p.partCode)
+          .map((p) => (
+            <li key={p.position}>
+              {capital(partName(p.position))}: {p.partName}
+              {p.onHand === null ? '' : <span className="dim">, {p.onHand} on hand</span>}
+            </li>
+          ))}
+      </ul>
       <SpoolLine gun={gun} />
-      {gun.notes.map((note) => <p key={note} className="small-print">Usage: {note}.</p>)}
-      <p className="small-print">{gun.lastEntryMs === null ? 'No usage entered yet.' : `Usage entered up to ${when(gun.lastEntryMs, gun.nowMs, gun.zone)}.`}</p>
+      {gun.notes.map((note) => (
+        <p key={note} className="small-print">
+          Usage: {note}.
+        </p>
+      ))}
+      <p className="small-print">
+        {gun.lastEntryMs === null
+          ? 'No usage entered yet.'
+          : `Usage entered up to ${when(gun.lastEntryMs, gun.nowMs, gun.zone)}.`}
+      </p>
       <ShiftTotal gun={gun} />
     </section>
   )
@@ -74,7 +136,17 @@ function OnIt({ gun }: { gun: GunAnswer }) {
 export function SpoolLine({ gun }: { gun: GunAnswer }) {
   if (!gun.spool) return null
   const left = gun.spool.usedKg === null ? null : gun.spool.kg - gun.spool.usedKg
-  return <p>Spool: {gun.wireName}, {ago(gun.spool.sinceMs, gun.nowMs)} on{left === null ? '' : left > 0 ? `, about ${twoFigures(left)} of ${twoFigures(gun.spool.kg)} kg left` : ', should be empty: was a new one not logged?'}.</p>
+  return (
+    <p>
+      Spool: {gun.wireName}, {ago(gun.spool.sinceMs, gun.nowMs)} on
+      {left === null
+        ? ''
+        : left > 0
+          ? `, about ${twoFigures(left)} of ${twoFigures(gun.spool.kg)} kg left`
+          : ', should be empty: was a new one not logged?'}
+      .
+    </p>
+  )
 }
 
 function HowLong({ gun, units }: { gun: GunAnswer; units: Units }) {
@@ -83,14 +155,35 @@ function HowLong({ gun, units }: { gun: GunAnswer; units: Units }) {
     <section>
       <h2>How long</h2>
       <table className="table">
-        <thead><tr><th>part</th><th>on it</th><th>rule</th><th>half gone by, here</th></tr></thead>
-        <tbody>{known.map((p) => (
-          <tr key={p.position}>
-            <td>{partName(p.position)}</td><td>{p.used === null ? '' : amount(p.used, p.unit, units)}</td>
-            <td>{p.change ? amount(p.change.limit, p.unit, units) : ''}{p.clean ? ` clean ${amount(p.clean.limit, p.unit, units)}` : ''}</td>
-            <td>{p.usual ? <>{amount(p.usual.amount, p.unit, units)} <span className="dim">yours, {p.usual.n}</span></> : ''}</td>
+        <thead>
+          <tr>
+            <th>part</th>
+            <th>on it</th>
+            <th>rule</th>
+            <th>half gone by, here</th>
           </tr>
-        ))}</tbody>
+        </thead>
+        <tbody>
+          {known.map((p) => (
+            <tr key={p.position}>
+              <td>{partName(p.position)}</td>
+              <td>{p.used === null ? '' : amount(p.used, p.unit, units)}</td>
+              <td>
+                {p.change ? amount(p.change.limit, p.unit, units) : ''}
+                {p.clean ? ` clean ${amount(p.clean.limit, p.unit, units)}` : ''}
+              </td>
+              <td>
+                {p.usual ? (
+                  <>
+                    {amount(p.usual.amount, p.unit, units)} <span className="dim">yours, {p.usual.n}</span>
+                  </>
+                ) : (
+                  ''
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
       </table>
       {known.length === 0 ? <p className="small-print">Nothing known yet about how long parts last here.</p> : null}
     </section>

@@ -17,26 +17,58 @@ export const inColumn = (gun: GunAnswer, column: string): GunPosition[] =>
   gun.positions.filter((p) => p.column === column).sort((a, b) => STATES.indexOf(a.state) - STATES.indexOf(b.state))
 
 /** The gun drawn as long as the screen, each part in its place on one wire. */
-export function GunDrawing(props: { gun: GunAnswer; units: Units; chosen: Column | null; onChoose: (column: Column) => void }) {
+export function GunDrawing(props: {
+  gun: GunAnswer
+  units: Units
+  chosen: Column | null
+  onChoose: (column: Column) => void
+}) {
   const { gun, units, chosen } = props
   const cells = shownCells(gun.cells)
   return (
     <section className={gun.downSinceMs !== null ? 'drawing is-standing' : 'drawing'} aria-label="The wire path">
-      <svg className="wire" viewBox={`0 0 ${WIDTH} ${HEIGHT}`} width="100%" role="img" aria-label={describePath(gun.cells)}>
-        {COLUMNS.map((column, i) => <g key={column} className="part-outline" transform={`translate(${COLUMN_X[i]} ${HEIGHT / 2})`}>{drawPart(column)}</g>)}
+      <svg
+        className="wire"
+        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+        width="100%"
+        role="img"
+        aria-label={describePath(gun.cells)}
+      >
+        {COLUMNS.map((column, i) => (
+          <g key={column} className="part-outline" transform={`translate(${COLUMN_X[i]} ${HEIGHT / 2})`}>
+            {drawPart(column)}
+          </g>
+        ))}
         {cells.map((cell, i) => {
           const column = COLUMNS[i] ?? 'tip'
-          return <Cell key={column} cell={cell} x={COLUMN_X[i] ?? 0} size={{ columnWidth: PART_WIDTH[column], thickness: 8, tall: 15, height: HEIGHT }} />
+          return (
+            <Cell
+              key={column}
+              cell={cell}
+              x={COLUMN_X[i] ?? 0}
+              size={{ columnWidth: PART_WIDTH[column], thickness: 8, tall: 15, height: HEIGHT }}
+            />
+          )
         })}
       </svg>
       <div className="drawing-keys" style={{ gridTemplateColumns: COLUMNS.map((c) => `${PART_WIDTH[c]}fr`).join(' ') }}>
         {COLUMNS.map((column) => {
           const [first] = inColumn(gun, column)
           return (
-            <button type="button" key={column} aria-pressed={chosen === column} disabled={!first} onClick={() => props.onChoose(column)}>
+            <button
+              type="button"
+              key={column}
+              aria-pressed={chosen === column}
+              disabled={!first}
+              onClick={() => props.onChoose(column)}
+            >
               <strong>{column}</strong>
               <span>{first ? partNumber(first, units) : 'not on it'}</span>
-              <em>{first ? `${first.position !== column && first.state !== 'good' ? `${partName(first.position)} ` : ''}${first.state === 'due' && !isChange(first) ? 'clean' : STATE_WORD[first.state]}` : ''}</em>
+              <em>
+                {first
+                  ? `${first.position !== column && first.state !== 'good' ? `${partName(first.position)} ` : ''}${first.state === 'due' && !isChange(first) ? 'clean' : STATE_WORD[first.state]}`
+                  : ''}
+              </em>
             </button>
           )
         })}
@@ -46,4 +78,5 @@ export function GunDrawing(props: { gun: GunAnswer; units: Units; chosen: Column
 }
 
 /** Of a due position: is it the change that is due, rather than the cleaning. */
-export const isChange = (p: GunPosition) => (p.change?.used ?? 0) / (p.change?.limit ?? 1) >= (p.clean?.used ?? 0) / (p.clean?.limit ?? 1)
+export const isChange = (p: GunPosition) =>
+  (p.change?.used ?? 0) / (p.change?.limit ?? 1) >= (p.clean?.used ?? 0) / (p.clean?.limit ?? 1)

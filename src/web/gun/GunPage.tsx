@@ -19,15 +19,29 @@ export function GunPage() {
   const [chosen, setChosen] = useState<Column | null>(null)
   const driver = useLogKeys([stationId])
   const isDown = gun.data?.downSinceMs != null
-  useShortcuts({
-    t: () => driver.tell({ type: 'chose', choice: { act: 'changed', position: 'tip' } }),
-    n: () => driver.tell({ type: 'chose', choice: { act: 'cleaned', position: 'nozzle' } }),
-    s: () => driver.tell({ type: 'chose', choice: { act: 'newSpool', position: null } }),
-    d: () => driver.tell({ type: 'chose', choice: { act: isDown ? 'running' : 'down', position: null } }),
-    Escape: () => (driver.state.step === 'asking' ? driver.tell({ type: 'back' }) : setChosen(null)),
-  }, true)
+  useShortcuts(
+    {
+      t: () => driver.tell({ type: 'chose', choice: { act: 'changed', position: 'tip' } }),
+      n: () => driver.tell({ type: 'chose', choice: { act: 'cleaned', position: 'nozzle' } }),
+      s: () => driver.tell({ type: 'chose', choice: { act: 'newSpool', position: null } }),
+      d: () => driver.tell({ type: 'chose', choice: { act: isDown ? 'running' : 'down', position: null } }),
+      Escape: () => (driver.state.step === 'asking' ? driver.tell({ type: 'back' }) : setChosen(null)),
+    },
+    true,
+  )
   if (gun.isPending) return <main className="gun" aria-busy="true" />
-  if (!gun.data) return <main className="gun"><Trouble problem={gun.error} /></main>
-  const props = { gun: gun.data, units: me.data?.units ?? ('metric' as const), chosen, onChoose: (c: Column | null) => setChosen(c === chosen ? null : c), driver }
+  if (!gun.data)
+    return (
+      <main className="gun">
+        <Trouble problem={gun.error} />
+      </main>
+    )
+  const props = {
+    gun: gun.data,
+    units: me.data?.units ?? ('metric' as const),
+    chosen,
+    onChoose: (c: Column | null) => setChosen(c === chosen ? null : c),
+    driver,
+  }
   return isPhone ? <GunPhone {...props} /> : <GunDesk {...props} />
 }

@@ -27,15 +27,41 @@ export function GunPhone(props: GunViewProps) {
   const verdict = gunVerdict(gun, units)
   return (
     <main className="gun-phone">
-      <header><h1>{gun.name}</h1><p className="dim">{builtLine(gun, units)}</p><button type="button" className="key key-low" onClick={() => go('/')}>not {gun.name}</button></header>
-      <div className={gun.downSinceMs !== null ? 'phone-verdict is-down' : 'phone-verdict'}><p className="verdict">{verdict.line}</p><p className="dim">{verdict.because}</p></div>
+      <header>
+        <h1>{gun.name}</h1>
+        <p className="dim">{builtLine(gun, units)}</p>
+        <button type="button" className="key key-low" onClick={() => go('/')}>
+          not {gun.name}
+        </button>
+      </header>
+      <div className={gun.downSinceMs !== null ? 'phone-verdict is-down' : 'phone-verdict'}>
+        <p className="verdict">{verdict.line}</p>
+        <p className="dim">{verdict.because}</p>
+      </div>
       <WirePath cells={gun.cells} size={PHONE_SIZE} label={gun.name} isFluid />
-      <div className="reaches" role="group" aria-label="Which part of the path">{REACHES.map((r, i) => <button type="button" key={r.name} className={i === reach ? 'key key-low is-on' : 'key key-low'} aria-pressed={i === reach} onClick={() => { setReach(i); props.onChoose(null) }}>{r.name}</button>)}</div>
+      <div className="reaches" role="group" aria-label="Which part of the path">
+        {REACHES.map((r, i) => (
+          <button
+            type="button"
+            key={r.name}
+            className={i === reach ? 'key key-low is-on' : 'key key-low'}
+            aria-pressed={i === reach}
+            onClick={() => {
+              setReach(i)
+              props.onChoose(null)
+            }}
+          >
+            {r.name}
+          </button>
+        ))}
+      </div>
       <ReachCells {...props} columns={REACHES[reach]?.columns ?? []} />
       {chosen ? <PartPanel gun={gun} positions={inColumn(gun, chosen)} units={units} driver={driver} /> : null}
       <LogKeys driver={driver} choices={fourKeys(gun)} reasonsOf={reasonsOn(gun)} />
       <Tape lines={gun.tape.slice(0, 5)} nowMs={gun.nowMs} zone={gun.zone} units={units} isOneGun />
-      <footer className="phone-foot">{driver.state.step === 'choosing' ? <StandKeys gun={gun} driver={driver} /> : null}</footer>
+      <footer className="phone-foot">
+        {driver.state.step === 'choosing' ? <StandKeys gun={gun} driver={driver} /> : null}
+      </footer>
     </main>
   )
 }
@@ -47,11 +73,28 @@ function ReachCells({ gun, units, chosen, onChoose, columns }: GunViewProps & { 
         const [first] = inColumn(gun, column)
         const cell = gun.cells[COLUMNS.indexOf(column)] ?? [STATES.indexOf('absent'), 0, 0, 0]
         return (
-          <button type="button" key={column} disabled={!first} aria-pressed={chosen === column} onClick={() => onChoose(column)}>
-            <svg className="wire" viewBox={`0 0 ${BIG.columnWidth} ${BIG.height}`} preserveAspectRatio="none" width="100%" height={BIG.height} aria-hidden="true"><Cell cell={cell} size={BIG} x={0} /></svg>
+          <button
+            type="button"
+            key={column}
+            disabled={!first}
+            aria-pressed={chosen === column}
+            onClick={() => onChoose(column)}
+          >
+            <svg
+              className="wire"
+              viewBox={`0 0 ${BIG.columnWidth} ${BIG.height}`}
+              preserveAspectRatio="none"
+              width="100%"
+              height={BIG.height}
+              aria-hidden="true"
+            >
+              <Cell cell={cell} size={BIG} x={0} />
+            </svg>
             <strong>{column}</strong>
             <span>{first ? partNumber(first, units) : ''}</span>
-            <em>{first ? (first.state === 'due' && !isChange(first) ? 'clean' : STATE_WORD[first.state]) : 'not on it'}</em>
+            <em>
+              {first ? (first.state === 'due' && !isChange(first) ? 'clean' : STATE_WORD[first.state]) : 'not on it'}
+            </em>
           </button>
         )
       })}

@@ -6,17 +6,47 @@ import { type LogKeysDriver } from '@web/log/useLogKeys.ts'
 import { lifeLines } from './verdict.ts'
 
 /** One column opened: what is on, how long, and everything that can be logged there. */
-export function PartPanel(props: { gun: GunAnswer; positions: readonly GunPosition[]; units: Units; driver: LogKeysDriver }) {
+export function PartPanel(props: {
+  gun: GunAnswer
+  positions: readonly GunPosition[]
+  units: Units
+  driver: LogKeysDriver
+}) {
   const { gun, positions, driver } = props
   return (
     <div className="part-panel">
       {positions.map((p) => (
         <section key={p.position} aria-label={partName(p.position)}>
           <h2>{capital(partName(p.position))}</h2>
-          <p>{p.partCode ? <>{p.partName} <span className="dim">({p.partCode}{p.onHand === null ? '' : `, ${p.onHand} on hand`})</span></> : <span className="dim">which one is on is not known</span>}</p>
-          {lifeLines(p, gun, props.units).map((line) => <p key={line} className="small-print">{line}</p>)}
+          <p>
+            {p.partCode ? (
+              <>
+                {p.partName}{' '}
+                <span className="dim">
+                  ({p.partCode}
+                  {p.onHand === null ? '' : `, ${p.onHand} on hand`})
+                </span>
+              </>
+            ) : (
+              <span className="dim">which one is on is not known</span>
+            )}
+          </p>
+          {lifeLines(p, gun, props.units).map((line) => (
+            <p key={line} className="small-print">
+              {line}
+            </p>
+          ))}
           <div className="part-acts">
-            {actsFor(p).map((choice) => <button type="button" key={choice.act} className="btn" onClick={() => driver.tell({ type: 'chose', choice })}>{WORD[choice.act]}</button>)}
+            {actsFor(p).map((choice) => (
+              <button
+                type="button"
+                key={choice.act}
+                className="btn"
+                onClick={() => driver.tell({ type: 'chose', choice })}
+              >
+                {WORD[choice.act]}
+              </button>
+            ))}
           </div>
         </section>
       ))}
@@ -24,7 +54,13 @@ export function PartPanel(props: { gun: GunAnswer; positions: readonly GunPositi
   )
 }
 
-const WORD: Record<string, string> = { changed: 'changed', cleaned: 'cleaned', seen: 'looked at: good', removed: 'taken out', newSpool: 'new spool' }
+const WORD: Record<string, string> = {
+  changed: 'changed',
+  cleaned: 'cleaned',
+  seen: 'looked at: good',
+  removed: 'taken out',
+  newSpool: 'new spool',
+}
 
 export function actsFor(p: GunPosition): Choice[] {
   const acts: Choice[] = p.position === 'hub' ? [{ act: 'newSpool', position: null }] : []

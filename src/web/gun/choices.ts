@@ -3,12 +3,20 @@ import { type OutReason } from '@core/path/columns.ts'
 import { type Choice } from '@web/log/logkeys.ts'
 
 const isAct = (act: string): act is Choice['act'] => ['changed', 'cleaned', 'newSpool'].includes(act)
-const USUAL: readonly Choice[] = [{ act: 'changed', position: 'tip' }, { act: 'cleaned', position: 'nozzle' }, { act: 'newSpool', position: null }, { act: 'changed', position: 'nozzle' }]
+const USUAL: readonly Choice[] = [
+  { act: 'changed', position: 'tip' },
+  { act: 'cleaned', position: 'nozzle' },
+  { act: 'newSpool', position: null },
+  { act: 'changed', position: 'nozzle' },
+]
 const same = (a: Choice, b: Choice) => a.act === b.act && a.position === b.position
 
 /** The four big keys: what this gun wants, then what is done on it most, then what is usual anywhere. Cold: "as the bay" first. */
 export function fourKeys(gun: GunAnswer): Choice[] {
-  const wanted = gun.wants.map((w): Choice => ({ act: w.act === 'clean' ? 'cleaned' : 'changed', position: w.position }))
+  const wanted = gun.wants.map((w): Choice => ({
+    act: w.act === 'clean' ? 'cleaned' : 'changed',
+    position: w.position,
+  }))
   const often = gun.usualActs.flatMap((u): Choice[] => (isAct(u.act) ? [{ act: u.act, position: u.position }] : []))
   const isCold = gun.positions.every((p) => p.seenMs === null)
   const first: Choice[] = isCold ? [{ act: 'seen', position: null }] : []
@@ -16,5 +24,7 @@ export function fourKeys(gun: GunAnswer): Choice[] {
   return all.filter((c, i) => all.findIndex((d) => same(c, d)) === i).slice(0, 4)
 }
 
-export const reasonsOn = (gun: GunAnswer) => (position: string): readonly OutReason[] =>
-  gun.positions.find((p) => p.position === position)?.reasons ?? ['worn', 'due', 'knocked', 'toTry']
+export const reasonsOn =
+  (gun: GunAnswer) =>
+  (position: string): readonly OutReason[] =>
+    gun.positions.find((p) => p.position === position)?.reasons ?? ['worn', 'due', 'knocked', 'toTry']

@@ -4,23 +4,37 @@ import { amount, minutes, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
 import { actPhrase, capital, partName, WHY_NOT_SEEN } from '@web/format/words.ts'
 
-export interface Verdict { line: string; because: string }
+export interface Verdict {
+  line: string
+  because: string
+}
 
 /** The one line about a gun, and what it rests on. */
 export function gunVerdict(gun: GunAnswer, units: Units): Verdict {
   const { nowMs, zone } = gun
   if (gun.downSinceMs !== null) {
     const at = gun.downPosition ? ` at the ${partName(gun.downPosition)}` : ''
-    return { line: `Down${at}, ${minutes(gun.downMinutes ?? 0)}.`, because: `Since ${when(gun.downSinceMs, nowMs, zone)}. Tap running when it runs again.` }
+    return {
+      line: `Down${at}, ${minutes(gun.downMinutes ?? 0)}.`,
+      because: `Since ${when(gun.downSinceMs, nowMs, zone)}. Tap running when it runs again.`,
+    }
   }
-  if (gun.isParked) return { line: 'Parked.', because: 'Nobody is using it; the next thing logged here puts it back in use.' }
+  if (gun.isParked)
+    return { line: 'Parked.', because: 'Nobody is using it; the next thing logged here puts it back in use.' }
   const [first, ...more] = gun.wants
   if (first) {
     const rest = more.length > 0 ? ` ${capital(more.map((w) => partName(w.position)).join(', '))} too.` : ''
-    return { line: `${actPhrase(first.act, first.position)}.${rest}`, because: `${capital(wantWhy(first, units)).replace(/\.$/, '')}.` }
+    return {
+      line: `${actPhrase(first.act, first.position)}.${rest}`,
+      because: `${capital(wantWhy(first, units)).replace(/\.$/, '')}.`,
+    }
   }
   const unseen = gun.positions.filter((p) => p.state === 'notSeen')
-  if (unseen.length === gun.positions.length && unseen.length > 0) return { line: 'Nobody has looked at this one.', because: 'Look it over once: “as the bay” says every part is what the area says.' }
+  if (unseen.length === gun.positions.length && unseen.length > 0)
+    return {
+      line: 'Nobody has looked at this one.',
+      because: 'Look it over once: “as the bay” says every part is what the area says.',
+    }
   const line = `Nothing wants hands before ${when(gun.cutoffMs, nowMs, zone)}.`
   if (gun.next) return { line, because: `Next: ${partName(gun.next.position)}, ${reach(gun.next, nowMs, zone)}.` }
   return { line, because: unseen.length > 0 ? `Not seen: ${unseen.map((p) => partName(p.position)).join(', ')}.` : '' }
@@ -30,10 +44,17 @@ export function gunVerdict(gun: GunAnswer, units: Units): Verdict {
 export function lifeLines(p: GunPosition, gun: GunAnswer, units: Units): string[] {
   const { nowMs, zone } = gun
   const lines: string[] = []
-  if (p.used !== null) lines.push(`${amount(p.used, p.unit, units)} on it${p.usedSd !== null && p.usedSd / Math.max(p.used, 1e-9) > 0.08 ? ` (±${amount(p.usedSd, p.unit, units)})` : ''}${p.isEstimated ? ', est.' : ''}${p.entryAge === 'unknown' ? ', and what it had before' : ''}.`)
+  if (p.used !== null)
+    lines.push(
+      `${amount(p.used, p.unit, units)} on it${p.usedSd !== null && p.usedSd / Math.max(p.used, 1e-9) > 0.08 ? ` (±${amount(p.usedSd, p.unit, units)})` : ''}${p.isEstimated ? ', est.' : ''}${p.entryAge === 'unknown' ? ', and what it had before' : ''}.`,
+    )
   else if (p.fittedMs !== null) lines.push(`On since ${when(p.fittedMs, nowMs, zone)}; no usage known.`)
-  if (p.change) lines.push(`House rule: change at ${amount(p.change.limit, p.unit, units)}, ${p.change.shiftsOver > 0 ? 'reached' : reach(p.change, nowMs, zone)}.`)
-  if (p.clean) lines.push(`Cleaned ${amount(p.clean.used, p.unit, units)} ago; rule ${amount(p.clean.limit, p.unit, units)}.`)
+  if (p.change)
+    lines.push(
+      `House rule: change at ${amount(p.change.limit, p.unit, units)}, ${p.change.shiftsOver > 0 ? 'reached' : reach(p.change, nowMs, zone)}.`,
+    )
+  if (p.clean)
+    lines.push(`Cleaned ${amount(p.clean.used, p.unit, units)} ago; rule ${amount(p.clean.limit, p.unit, units)}.`)
   if (p.usual) lines.push(`Half are gone by ${amount(p.usual.amount, p.unit, units)} here (yours, ${p.usual.n}).`)
   if (p.why) lines.push(`Not seen: ${WHY_NOT_SEEN[p.why] ?? p.why}.`)
   else if (p.seenMs !== null) lines.push(`Last seen ${ago(p.seenMs, nowMs)} ago.`)

@@ -21,7 +21,9 @@ export function payBackLine(last: LastLogged, units: Units): string {
 export function lastTitle(last: LastLogged): string {
   const [act] = last.acts
   const phrase = donePhrase(act?.act ?? '', act?.position ?? null)
-  return last.logged.length > 1 ? `${phrase} on ${last.logged.length} guns` : `${phrase} · ${last.logged[0]?.stationName ?? ''}`
+  return last.logged.length > 1
+    ? `${phrase} on ${last.logged.length} guns`
+    : `${phrase} · ${last.logged[0]?.stationName ?? ''}`
 }
 
 /** What was logged last stays here, with its undo, until the next act. */
@@ -36,13 +38,22 @@ export function ActStrip() {
   const isOne = last.logged.length === 1 && one
   return (
     <aside className="act-strip" aria-label="Last logged">
-      <span><strong>{lastTitle(last)}</strong> <span className="dim">{clockTime(last.atMs, me.data?.zone ?? 'UTC')}</span></span>
+      <span>
+        <strong>{lastTitle(last)}</strong> <span className="dim">{clockTime(last.atMs, me.data?.zone ?? 'UTC')}</span>
+      </span>
       <span role="status">{payBackLine(last, units)}</span>
       <Trouble problem={undo.error} />
       <span className="acts">
-        <Button onClick={() => undo.mutate({ key: newKey(), eventIds: last.logged.map((l) => l.eventId) })} disabled={undo.isPending}>Undo</Button>
+        <Button
+          onClick={() => undo.mutate({ key: newKey(), eventIds: last.logged.map((l) => l.eventId) })}
+          disabled={undo.isPending}
+        >
+          Undo
+        </Button>
         {isOne ? <Button onClick={() => setMoving(true)}>not {one.stationName}</Button> : null}
-        <Button onClick={() => keepLast(null)} aria-label="Put this line away">ok</Button>
+        <Button onClick={() => keepLast(null)} aria-label="Put this line away">
+          ok
+        </Button>
       </span>
       {isMoving && isOne ? <MoveAct logged={one} onDone={() => setMoving(false)} /> : null}
     </aside>
@@ -62,5 +73,9 @@ export function Flash() {
     return () => clearTimeout(timer)
   }, [atMs])
   if (!last || shownMs === atMs) return null
-  return <div className="flash" aria-hidden="true">{lastTitle(last).toUpperCase()}</div>
+  return (
+    <div className="flash" aria-hidden="true">
+      {lastTitle(last).toUpperCase()}
+    </div>
+  )
 }

@@ -15,20 +15,47 @@ export function MoveAct({ logged, onDone }: { logged: LoggedAct; onDone: () => v
   const [typed, setTyped] = useState('')
   const correct = useCorrect()
   const last = useLast()
-  const found = matchPlaces((places.data?.places ?? []).filter((p) => p.stationId !== logged.stationId), typed)
+  const found = matchPlaces(
+    (places.data?.places ?? []).filter((p) => p.stationId !== logged.stationId),
+    typed,
+  )
   const move = (stationId: string, name: string) =>
-    correct.mutate({ key: newKey(), eventId: logged.eventId, stationId }, {
-      onSuccess: () => {
-        if (last) keepLast({ acts: last.acts, logged: [{ ...logged, stationId, stationName: name, didAmount: null }] })
-        onDone()
+    correct.mutate(
+      { key: newKey(), eventId: logged.eventId, stationId },
+      {
+        onSuccess: () => {
+          if (last)
+            keepLast({ acts: last.acts, logged: [{ ...logged, stationId, stationName: name, didAmount: null }] })
+          onDone()
+        },
       },
-    })
+    )
   return (
     <Modal show onHide={onDone} animation={false} scrollable aria-label="Which gun was it?">
-      <Modal.Header><Form.Control autoFocus size="lg" placeholder={`not ${logged.stationName}: which gun was it?`} aria-label="Which gun was it" value={typed} onChange={(e) => setTyped(e.target.value)} /></Modal.Header>
+      <Modal.Header>
+        <Form.Control
+          autoFocus
+          size="lg"
+          placeholder={`not ${logged.stationName}: which gun was it?`}
+          aria-label="Which gun was it"
+          value={typed}
+          onChange={(e) => setTyped(e.target.value)}
+        />
+      </Modal.Header>
       <Modal.Body className="find-list">
         <Trouble problem={correct.error} />
-        {found.slice(0, 30).map((p) => <button type="button" key={p.stationId} className="find-line" disabled={correct.isPending} onClick={() => move(p.stationId, p.name)}><strong>{p.name}</strong><span className="dim">{p.areaName}</span></button>)}
+        {found.slice(0, 30).map((p) => (
+          <button
+            type="button"
+            key={p.stationId}
+            className="find-line"
+            disabled={correct.isPending}
+            onClick={() => move(p.stationId, p.name)}
+          >
+            <strong>{p.name}</strong>
+            <span className="dim">{p.areaName}</span>
+          </button>
+        ))}
       </Modal.Body>
     </Modal>
   )

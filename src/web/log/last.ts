@@ -2,7 +2,10 @@ import { useSyncExternalStore } from 'react'
 import { type Act, type LoggedAct } from '@contract/logbook.ts'
 
 /** The last thing logged on this device: its pay-back line and undo stay until the next one. */
-export interface LastLogged { acts: readonly Act[]; logged: readonly LoggedAct[] }
+export interface LastLogged {
+  acts: readonly Act[]
+  logged: readonly LoggedAct[]
+}
 let last: (LastLogged & { atMs: number }) | null = null
 const watchers = new Set<() => void>()
 
@@ -11,4 +14,10 @@ export function keepLast(next: LastLogged | null): void {
   watchers.forEach((watch) => watch())
 }
 export const useLast = () =>
-  useSyncExternalStore((watch) => { watchers.add(watch); return () => watchers.delete(watch) }, () => last)
+  useSyncExternalStore(
+    (watch) => {
+      watchers.add(watch)
+      return () => watchers.delete(watch)
+    },
+    () => last,
+  )

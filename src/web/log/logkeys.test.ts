@@ -7,10 +7,14 @@ const asking = logStep({ step: 'choosing' }, { type: 'chose', choice: tip }, 100
 describe('the two-tap log', () => {
   it('asks why after a change, and sends after the second tap', () => {
     expect(asking.step).toBe('asking')
-    expect(logStep(asking, { type: 'reason', reason: 'worn' }, 1500)).toMatchObject({ state: { step: 'choosing' }, send: { choice: tip, reason: 'worn', count: 1 } })
+    expect(logStep(asking, { type: 'reason', reason: 'worn' }, 1500)).toMatchObject({
+      state: { step: 'choosing' },
+      send: { choice: tip, reason: 'worn', count: 1 },
+    })
   })
   it('sends a cleaning, a spool, a stoppage at once', () => {
-    for (const act of ['cleaned', 'newSpool', 'down'] as const) expect(logStep({ step: 'choosing' }, { type: 'chose', choice: { act, position: null } }, 0).send).not.toBeNull()
+    for (const act of ['cleaned', 'newSpool', 'down'] as const)
+      expect(logStep({ step: 'choosing' }, { type: 'chose', choice: { act, position: null } }, 0).send).not.toBeNull()
   })
   it('untouched for eight seconds is "not said", not a moment sooner', () => {
     expect(logStep(asking, { type: 'tick' }, 1000 + UNTOUCHED_MS - 1).send).toBeNull()
@@ -29,7 +33,13 @@ describe('the two-tap log', () => {
     expect(logStep(done, { type: 'tick' }, 99_999).send).toBeNull()
   })
   it('"earlier today" carries the width of a shift', () => {
-    expect(actOf('stn_1', { choice: tip, reason: 'worn', count: 2, isEarlier: true }, 10_000_000)).toMatchObject({ happenedMs: 2_800_000, precision: 'shift', count: 2 })
-    expect(actOf('stn_1', { choice: tip, reason: 'worn', count: 1, isEarlier: false }, 1)).not.toHaveProperty('happenedMs')
+    expect(actOf('stn_1', { choice: tip, reason: 'worn', count: 2, isEarlier: true }, 10_000_000)).toMatchObject({
+      happenedMs: 2_800_000,
+      precision: 'shift',
+      count: 2,
+    })
+    expect(actOf('stn_1', { choice: tip, reason: 'worn', count: 1, isEarlier: false }, 1)).not.toHaveProperty(
+      'happenedMs',
+    )
   })
 })

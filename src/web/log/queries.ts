@@ -7,7 +7,8 @@ const RETRIES = 3
 
 function useRefresh() {
   const client = useQueryClient()
-  return () => Promise.all(['floor', 'gun', 'logbook', 'shop'].map((key) => client.invalidateQueries({ queryKey: [key] })))
+  return () =>
+    Promise.all(['floor', 'gun', 'logbook', 'shop'].map((key) => client.invalidateQueries({ queryKey: [key] })))
 }
 
 /** Logs acts. The key is made once per act, so a retry after a lost answer does not log twice. */
@@ -34,5 +35,8 @@ export function useUndo() {
 }
 export function useCorrect() {
   const refresh = useRefresh()
-  return useMutation({ mutationFn: (input: CorrectRequest) => postJson('/logbook/correct', input, correctAnswer), onSuccess: refresh })
+  return useMutation({
+    mutationFn: (input: CorrectRequest) => postJson('/logbook/correct', input, correctAnswer),
+    onSuccess: refresh,
+  })
 }

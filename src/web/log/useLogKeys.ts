@@ -10,14 +10,20 @@ export function useLogKeys(stationIds: readonly string[], onSent?: () => void) {
   const at = useRef({ state, stationIds, onSent })
   at.current = { state, stationIds, onSent }
   const { mutate } = log
-  const tell = useCallback((event: LogEvent) => {
-    const nowMs = Date.now()
-    const { state: next, send } = logStep(at.current.state, event, nowMs)
-    at.current.state = next
-    setState(next)
-    if (!send) return
-    mutate({ key: newKey(), acts: at.current.stationIds.map((id) => actOf(id, send, nowMs)) }, { onSuccess: () => at.current.onSent?.() })
-  }, [mutate])
+  const tell = useCallback(
+    (event: LogEvent) => {
+      const nowMs = Date.now()
+      const { state: next, send } = logStep(at.current.state, event, nowMs)
+      at.current.state = next
+      setState(next)
+      if (!send) return
+      mutate(
+        { key: newKey(), acts: at.current.stationIds.map((id) => actOf(id, send, nowMs)) },
+        { onSuccess: () => at.current.onSent?.() },
+      )
+    },
+    [mutate],
+  )
   useEffect(() => {
     if (state.step !== 'asking') return
     const timer = setInterval(() => tell({ type: 'tick' }), 250)

@@ -1,6 +1,7 @@
+import { PickField, TextField } from '@web/shell/Field.tsx'
 import { useState } from 'react'
 import { useQuery } from '@tanstack/react-query'
-import { Button, Form, Modal } from 'react-bootstrap'
+import { Button, Modal } from 'react-bootstrap'
 import { OUT_REASONS, type OutReason } from '@core/path/columns.ts'
 import { findAnswer } from '@contract/gun.ts'
 import { type CorrectRequest, type LogLine } from '@contract/logbook.ts'
@@ -20,23 +21,91 @@ export function CorrectLine({ line, units, onDone }: { line: LogLine; units: Uni
   const [reason, setReason] = useState<OutReason>(line.outReason ?? 'notSaid')
   const [minutesOff, setMinutesOff] = useState('0')
   const [note, setNote] = useState('')
-  const send = (change: Partial<CorrectRequest>) => correct.mutate({ key, eventId: line.eventId, ...(note ? { note } : {}), ...change }, { onSuccess: onDone })
+  const send = (change: Partial<CorrectRequest>) =>
+    correct.mutate({ key, eventId: line.eventId, ...(note ? { note } : {}), ...change }, { onSuccess: onDone })
   const shift = Number(minutesOff) * 60_000
-  const changed = { ...(stationId !== line.stationId ? { stationId } : {}), ...(line.outReason && reason !== line.outReason ? { outReason: reason } : {}), ...(shift !== 0 ? { happenedMs: line.happenedMs - shift } : {}) }
+  const changed = {
+    ...(stationId !== line.stationId ? { stationId } : {}),
+    ...(line.outReason && reason !== line.outReason ? { outReason: reason } : {}),
+    ...(shift !== 0 ? { happenedMs: line.happenedMs - shift } : {}),
+  }
   const isWithdrawn = line.standing === 'withdrawn'
   return (
     <Modal show onHide={onDone} animation={false} aria-label="Correct this line">
       <Modal.Body className="stack">
-        <h2>{line.stationName}: {lineSentence(line, units)}</h2>
-        {isWithdrawn ? <p>This line was taken back. If it did happen, log it again.</p> : <>
-          <Form.Group controlId="c-place"><Form.Label>It was on</Form.Label><Form.Select value={stationId} onChange={(e) => setStation(e.target.value)}>{(places.data?.places ?? []).map((p) => <option key={p.stationId} value={p.stationId}>{p.name}, {p.areaName}</option>)}</Form.Select></Form.Group>
-          {line.outReason ? <Form.Group controlId="c-why"><Form.Label>It came out because</Form.Label><Form.Select value={reason} onChange={(e) => setReason(OUT_REASONS.find((r) => r === e.target.value) ?? 'notSaid')}>{OUT_REASONS.map((r) => <option key={r} value={r}>{REASON_WORD[r]}</option>)}</Form.Select></Form.Group> : null}
-          <Form.Group controlId="c-when"><Form.Label>It was earlier by</Form.Label><Form.Select value={minutesOff} onChange={(e) => setMinutesOff(e.target.value)}>{[['0', 'as said'], ['30', 'half an hour'], ['60', 'an hour'], ['120', '2 hours'], ['240', '4 hours'], ['480', 'a shift'], ['1440', 'a day']].map(([v, t]) => <option key={v} value={v}>{t}</option>)}</Form.Select></Form.Group>
-          <Form.Group controlId="c-note"><Form.Label>A word why, if you like</Form.Label><Form.Control value={note} maxLength={200} onChange={(e) => setNote(e.target.value)} /></Form.Group>
-        </>}
+        <h2>
+          {line.stationName}: {lineSentence(line, units)}
+        </h2>
+        {isWithdrawn ? (
+          <p>This line was taken back. If it did happen, log it again.</p>
+        ) : (
+          <>
+            <PickField id="c-place" label="It was on" value={stationId} onChange={(e) => setStation(e.target.value)}>
+              {(places.data?.places ?? []).map((p) => (
+                <option key={p.stationId} value={p.stationId}>
+                  {p.name}, {p.areaName}
+                </option>
+              ))}
+            </PickField>
+            {line.outReason ? (
+              <PickField
+                id="c-why"
+                label="It came out because"
+                value={reason}
+                onChange={(e) => setReason(OUT_REASONS.find((r) => r === e.target.value) ?? 'notSaid')}
+              >
+                {OUT_REASONS.map((r) => (
+                  <option key={r} value={r}>
+                    {REASON_WORD[r]}
+                  </option>
+                ))}
+              </PickField>
+            ) : null}
+            <PickField
+              id="c-when"
+              label="It was earlier by"
+              value={minutesOff}
+              onChange={(e) => setMinutesOff(e.target.value)}
+            >
+              {[
+                ['0', 'as said'],
+                ['30', 'half an hour'],
+                ['60', 'an hour'],
+                ['120', '2 hours'],
+                ['240', '4 hours'],
+                ['480', 'a shift'],
+                ['1440', 'a day'],
+              ].map(([v, t]) => (
+                <option key={v} value={v}>
+                  {t}
+                </option>
+              ))}
+            </PickField>
+            <TextField
+              id="c-note"
+              label="A word why, if you like"
+              value={note}
+              maxLength={200}
+              onChange={(e) => setNote(e.target.value)}
+            />
+          </>
+        )}
         <Trouble problem={correct.error} />
         <div className="d-flex gap-2 flex-wrap">
-          {isWithdrawn ? null : <><Button variant="chalk" disabled={Object.keys(changed).length === 0 || correct.isPending} onClick={() => send(changed)}>Correct it</Button><Button disabled={correct.isPending} onClick={() => send({ withdraw: true })}>It did not happen</Button></>}
+          {isWithdrawn ? null : (
+            <>
+              <Button
+                variant="chalk"
+                disabled={Object.keys(changed).length === 0 || correct.isPending}
+                onClick={() => send(changed)}
+              >
+                Correct it
+              </Button>
+              <Button disabled={correct.isPending} onClick={() => send({ withdraw: true })}>
+                It did not happen
+              </Button>
+            </>
+          )}
           <Button onClick={onDone}>leave it</Button>
         </div>
       </Modal.Body>

@@ -16,24 +16,76 @@ export function LogbookPage() {
   const me = useMe()
   const book = useLogbook(params.toString())
   const [open, setOpen] = useState<LogLine | null>(null)
-  const set = (key: string, value: string) => setParams((p) => { if (value) p.set(key, value); else p.delete(key); return p })
+  const set = (key: string, value: string) =>
+    setParams((p) => {
+      if (value) p.set(key, value)
+      else p.delete(key)
+      return p
+    })
   const units = me.data?.units ?? 'metric'
-  if (!book.data) return <main className="logbook"><Trouble problem={book.error} /></main>
+  if (!book.data)
+    return (
+      <main className="logbook">
+        <Trouble problem={book.error} />
+      </main>
+    )
   const { day, lines, previousDay, nextDay, zone } = book.data
   return (
     <main className="logbook">
-      <h1 className="sentence">{countWord(lines.length)} {lines.length === 1 ? 'line' : 'lines'} on {longDay(day)}{params.get('position') ? `, ${params.get('position')} only` : ''}.</h1>
+      <h1 className="sentence">
+        {countWord(lines.length)} {lines.length === 1 ? 'line' : 'lines'} on {longDay(day)}
+        {params.get('position') ? `, ${params.get('position')} only` : ''}.
+      </h1>
       <div className="logbook-words">
-        <button type="button" className="btn" disabled={!previousDay} onClick={() => previousDay && set('day', previousDay)}>earlier</button>
+        <button
+          type="button"
+          className="btn"
+          disabled={!previousDay}
+          onClick={() => previousDay && set('day', previousDay)}
+        >
+          earlier
+        </button>
         <Form.Control type="date" aria-label="Day" value={day} onChange={(e) => set('day', e.target.value)} />
-        <button type="button" className="btn" disabled={!nextDay} onClick={() => nextDay && set('day', nextDay)}>later</button>
-        <Form.Select aria-label="Which part" value={params.get('position') ?? ''} onChange={(e) => set('position', e.target.value)}>
-          <option value="">every part</option>{['tip', 'nozzle', 'liner', 'diffuser', 'insulator', 'rolls', 'outlet', 'inlet', 'orings', 'neck', 'hub', 'gas'].map((p) => <option key={p} value={p}>{p === 'orings' ? 'O-rings' : p}</option>)}
+        <button type="button" className="btn" disabled={!nextDay} onClick={() => nextDay && set('day', nextDay)}>
+          later
+        </button>
+        <Form.Select
+          aria-label="Which part"
+          value={params.get('position') ?? ''}
+          onChange={(e) => set('position', e.target.value)}
+        >
+          <option value="">every part</option>
+          {[
+            'tip',
+            'nozzle',
+            'liner',
+            'diffuser',
+            'insulator',
+            'rolls',
+            'outlet',
+            'inlet',
+            'orings',
+            'neck',
+            'hub',
+            'gas',
+          ].map((p) => (
+            <option key={p} value={p}>
+              {p === 'orings' ? 'O-rings' : p}
+            </option>
+          ))}
         </Form.Select>
-        <a className="btn" href={`/api/logbook.csv?from=${day}&to=${day}`} download>this day as CSV</a>
-        <a className="btn" href={`/api/logbook.csv?from=${day.slice(0, 7)}-01&to=${day}`} download>the month so far</a>
+        <a className="btn" href={`/api/logbook.csv?from=${day}&to=${day}`} download>
+          this day as CSV
+        </a>
+        <a className="btn" href={`/api/logbook.csv?from=${day.slice(0, 7)}-01&to=${day}`} download>
+          the month so far
+        </a>
       </div>
-      {lines.length === 0 ? <p className="said dim">Nothing was logged that day{params.get('position') ? ' for that part' : ''}.</p> : <Tape lines={lines} nowMs={Date.now()} zone={zone} units={units} onOpen={setOpen} />}
+      {lines.length === 0 ? (
+        <p className="said dim">Nothing was logged that day{params.get('position') ? ' for that part' : ''}.</p>
+      ) : (
+        <Tape lines={lines} nowMs={Date.now()} zone={zone} units={units} onOpen={setOpen} />
+      )}
       {open ? <CorrectLine line={open} units={units} onDone={() => setOpen(null)} /> : null}
     </main>
   )

@@ -12,7 +12,14 @@ export interface CellShape {
   /** Strokes: caps of a hole, dots, knots. */
   strokes: { d: string; width: number; dash?: string; isSignal?: boolean }[]
 }
-export interface CellInput { state: PositionState; used: number; shiftsOver: number; width: number; thickness: number; tall: number }
+export interface CellInput {
+  state: PositionState
+  used: number
+  shiftsOver: number
+  width: number
+  thickness: number
+  tall: number
+}
 
 /** Neighbours overlap by a hair, so that no seam shows where cells meet. */
 const HAIR = 0.35
@@ -47,18 +54,33 @@ export function cellShape(input: CellInput): CellShape {
     }
     case 'wrong': {
       const off = tall * 0.72
-      return { areas: [bar([0, mid + 3.5], t, -off), bar([mid - 3.5, w], t, off)], edges: [barEdges([0, mid + 3.5], t, -off), barEdges([mid - 3.5, w], t, off)], strokes: [] }
+      return {
+        areas: [bar([0, mid + 3.5], t, -off), bar([mid - 3.5, w], t, off)],
+        edges: [barEdges([0, mid + 3.5], t, -off), barEdges([mid - 3.5, w], t, off)],
+        strokes: [],
+      }
     }
     case 'notSeen':
-      return { areas: [], edges: [], strokes: [{ d: `M${3.5} 0H${w}`, width: Math.max(1.6, t * 0.52), dash: `0 ${Math.max(5, t * 1.45)}` }] }
+      return {
+        areas: [],
+        edges: [],
+        strokes: [{ d: `M${3.5} 0H${w}`, width: Math.max(1.6, t * 0.52), dash: `0 ${Math.max(5, t * 1.45)}` }],
+      }
     case 'absent':
       return { areas: [], edges: [], strokes: [{ d: `M0 0H${w}`, width: 0.6 }] }
     case 'down':
-      return { areas: [bar([0, mid - tall * 0.4], t)], edges: [barEdges([0, mid - tall * 0.4], t)], strokes: [knot(mid, tall, t)] }
+      return {
+        areas: [bar([0, mid - tall * 0.4], t)],
+        edges: [barEdges([0, mid - tall * 0.4], t)],
+        strokes: [knot(mid, tall, t)],
+      }
   }
 }
 
-interface Outline { areas: string[]; edges: string[] }
+interface Outline {
+  areas: string[]
+  edges: string[]
+}
 
 function waist(w: number, t: number, used: number): Outline {
   const neck = Math.max(t * 0.16, t * (1 - Math.min(used, 1)))
@@ -81,5 +103,8 @@ function tooth(w: number, t: number, tall: number): Outline {
 /** The wire run up on itself: a loop and a half. */
 function knot(x: number, tall: number, t: number) {
   const r = tall * 0.95
-  return { d: `M${x - tall * 0.5} 0H${x}a${r * 0.9} ${r * 0.9} 0 1 0 ${-r * 0.9} ${-r * 0.9}a${r * 0.5} ${r * 0.5} 0 1 1 ${r} ${0}a${r * 0.28} ${r * 0.28} 0 1 1 ${-r * 0.56} 0`, width: Math.max(1.2, t * 0.72) }
+  return {
+    d: `M${x - tall * 0.5} 0H${x}a${r * 0.9} ${r * 0.9} 0 1 0 ${-r * 0.9} ${-r * 0.9}a${r * 0.5} ${r * 0.5} 0 1 1 ${r} ${0}a${r * 0.28} ${r * 0.28} 0 1 1 ${-r * 0.56} 0`,
+    width: Math.max(1.2, t * 0.72),
+  }
 }

@@ -11,9 +11,18 @@ export function LinkPage() {
   return (
     <main className="narrow">
       <h1>This device belongs to a place</h1>
-      <p className="said dim">From now on it shows the floor and logs what is done there, without anybody signing in.</p>
+      <p className="said dim">
+        From now on it shows the floor and logs what is done there, without anybody signing in.
+      </p>
       <Trouble problem={bind.error} />
-      <Button variant="chalk" className="big-key" disabled={bind.isPending} onClick={() => bind.mutate(token, { onSuccess: () => go('/') })}>Bind it here</Button>
+      <Button
+        variant="chalk"
+        className="big-key"
+        disabled={bind.isPending}
+        onClick={() => bind.mutate(token, { onSuccess: () => go('/') })}
+      >
+        Bind it here
+      </Button>
     </main>
   )
 }

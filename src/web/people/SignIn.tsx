@@ -1,3 +1,4 @@
+import { PickField, TextField } from '@web/shell/Field.tsx'
 import { useForm } from 'react-hook-form'
 import { zodResolver } from '@hookform/resolvers/zod'
 import { Button, Form } from 'react-bootstrap'
@@ -20,21 +21,41 @@ function SignIn({ isDemo }: { isDemo: boolean }) {
   return (
     <main className="narrow">
       <h1>Sign in</h1>
-      <p className="dim said">For the lead’s things. A tablet at a booth needs no name: the lead makes a link in Our shop that binds it to its place.</p>
-      <Form noValidate onSubmit={form.handleSubmit((values) => signIn.mutate(values, { onSuccess: () => go('/') }))} className="stack">
-        <Form.Group controlId="name"><Form.Label>Name</Form.Label><Form.Control autoFocus autoComplete="username" {...form.register('name')} /></Form.Group>
-        <Form.Group controlId="password"><Form.Label>Password</Form.Label><Form.Control type="password" autoComplete="current-password" {...form.register('password')} /></Form.Group>
+      <p className="dim said">
+        For the lead’s things. A tablet at a booth needs no name: the lead makes a link in Our shop that binds it to its
+        place.
+      </p>
+      <Form
+        noValidate
+        onSubmit={form.handleSubmit((values) => signIn.mutate(values, { onSuccess: () => go('/') }))}
+        className="stack"
+      >
+        <TextField id="name" label="Name" autoFocus autoComplete="username" {...form.register('name')} />
+        <TextField
+          id="password"
+          label="Password"
+          type="password"
+          autoComplete="current-password"
+          {...form.register('password')}
+        />
         <Trouble problem={signIn.error} />
-        <Button type="submit" variant="chalk" disabled={signIn.isPending}>Sign in</Button>
+        <Button type="submit" variant="chalk" disabled={signIn.isPending}>
+          Sign in
+        </Button>
       </Form>
-      {isDemo ? <p className="small-print">This is the demo yard; its sign-in stands where the program was started.</p> : null}
+      {isDemo ? (
+        <p className="small-print">This is the demo yard; its sign-in stands where the program was started.</p>
+      ) : null}
     </main>
   )
 }
 
 function FirstLead() {
   const zone = Intl.DateTimeFormat().resolvedOptions().timeZone
-  const form = useForm({ resolver: zodResolver(firstLeadRequest), defaultValues: { shopName: '', zone, units: 'metric' as const, name: '', password: '' } })
+  const form = useForm({
+    resolver: zodResolver(firstLeadRequest),
+    defaultValues: { shopName: '', zone, units: 'metric' as const, name: '', password: '' },
+  })
   const save = useFirstLead()
   const go = useNavigate()
   const errors = form.formState.errors
@@ -42,16 +63,40 @@ function FirstLead() {
     <main className="narrow">
       <h1>A new shop</h1>
       <p className="dim said">Say what it is called and who leads it. The guns come next, in one line.</p>
-      <Form noValidate onSubmit={form.handleSubmit((values) => save.mutate(values, { onSuccess: () => go('/') }))} className="stack">
-        <Form.Group controlId="shopName"><Form.Label>Shop</Form.Label><Form.Control autoFocus {...form.register('shopName')} isInvalid={!!errors.shopName} /></Form.Group>
+      <Form
+        noValidate
+        onSubmit={form.handleSubmit((values) => save.mutate(values, { onSuccess: () => go('/') }))}
+        className="stack"
+      >
+        <TextField id="shopName" label="Shop" autoFocus {...form.register('shopName')} isInvalid={!!errors.shopName} />
         <div className="pair">
-          <Form.Group controlId="zone"><Form.Label>Time zone</Form.Label><Form.Control {...form.register('zone')} /></Form.Group>
-          <Form.Group controlId="units"><Form.Label>Units</Form.Label><Form.Select {...form.register('units')}><option value="metric">mm, kg</option><option value="us">inch, lb</option></Form.Select></Form.Group>
+          <TextField id="zone" label="Time zone" {...form.register('zone')} />
+          <PickField id="units" label="Units" {...form.register('units')}>
+            <option value="metric">mm, kg</option>
+            <option value="us">inch, lb</option>
+          </PickField>
         </div>
-        <Form.Group controlId="name"><Form.Label>Your name</Form.Label><Form.Control autoComplete="username" {...form.register('name')} isInvalid={!!errors.name} /></Form.Group>
-        <Form.Group controlId="password"><Form.Label>A password, at least 10 letters</Form.Label><Form.Control type="password" autoComplete="new-password" {...form.register('password')} isInvalid={!!errors.password} /><Form.Control.Feedback type="invalid">{errors.password?.message}</Form.Control.Feedback></Form.Group>
+        <TextField
+          id="name"
+          label="Your name"
+          autoComplete="username"
+          {...form.register('name')}
+          isInvalid={!!errors.name}
+        />
+        <Form.Group controlId="password">
+          <Form.Label>A password, at least 10 letters</Form.Label>
+          <Form.Control
+            type="password"
+            autoComplete="new-password"
+            {...form.register('password')}
+            isInvalid={!!errors.password}
+          />
+          <Form.Control.Feedback type="invalid">{errors.password?.message}</Form.Control.Feedback>
+        </Form.Group>
         <Trouble problem={save.error} />
-        <Button type="submit" variant="chalk" disabled={save.isPending}>Open the shop</Button>
+        <Button type="submit" variant="chalk" disabled={save.isPending}>
+          Open the shop
+        </Button>
       </Form>
     </main>
   )

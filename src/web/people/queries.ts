@@ -1,7 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type z } from 'zod'
 import { done } from '@contract/common.ts'
-import { deviceLinkAnswer, meAnswer, type deviceLinkRequest, type firstLeadRequest, type personRequest, type signInRequest } from '@contract/people.ts'
+import {
+  deviceLinkAnswer,
+  meAnswer,
+  type deviceLinkRequest,
+  type firstLeadRequest,
+  type personRequest,
+  type signInRequest,
+} from '@contract/people.ts'
 import { getJson, postJson } from '@web/api/client.ts'
 
 export const meQuery = { queryKey: ['me'], queryFn: () => getJson('/people/me', meAnswer), staleTime: 60_000 }
@@ -12,9 +19,14 @@ function useFresh<T>(send: (input: T) => Promise<unknown>) {
   return useMutation({ mutationFn: send, onSuccess: () => client.invalidateQueries() })
 }
 export const useSignIn = () => useFresh((r: z.infer<typeof signInRequest>) => postJson('/people/sign-in', r, done))
-export const useFirstLead = () => useFresh((r: z.infer<typeof firstLeadRequest>) => postJson('/people/first-lead', r, done))
+export const useFirstLead = () =>
+  useFresh((r: z.infer<typeof firstLeadRequest>) => postJson('/people/first-lead', r, done))
 export const useSignOut = () => useFresh(() => postJson('/people/sign-out', {}, done))
 export const useBind = () => useFresh((token: string) => postJson('/people/bind', { token }, done))
 export const useSavePerson = () => useFresh((r: z.input<typeof personRequest>) => postJson('/people/person', r, done))
-export const useDropDevice = () => useFresh((r: { key: string; deviceId: string }) => postJson('/people/device-drop', r, done))
-export const useDeviceLink = () => useMutation({ mutationFn: (r: z.infer<typeof deviceLinkRequest>) => postJson('/people/device-link', r, deviceLinkAnswer) })
+export const useDropDevice = () =>
+  useFresh((r: { key: string; deviceId: string }) => postJson('/people/device-drop', r, done))
+export const useDeviceLink = () =>
+  useMutation({
+    mutationFn: (r: z.infer<typeof deviceLinkRequest>) => postJson('/people/device-link', r, deviceLinkAnswer),
+  })

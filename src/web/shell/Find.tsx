@@ -9,7 +9,12 @@ import { matchPlaces } from './find.ts'
 
 /** Two characters and Enter get to any gun; asked from "it's down", the same two say which. */
 export function Find({ isOpen, isDown, onClose }: { isOpen: boolean; isDown: boolean; onClose: () => void }) {
-  const places = useQuery({ queryKey: ['find'], queryFn: () => getJson('/find', findAnswer), enabled: isOpen, staleTime: 30_000 })
+  const places = useQuery({
+    queryKey: ['find'],
+    queryFn: () => getJson('/find', findAnswer),
+    enabled: isOpen,
+    staleTime: 30_000,
+  })
   const [typed, setTyped] = useState('')
   const go = useNavigate()
   const log = useLog()
@@ -26,15 +31,38 @@ export function Find({ isOpen, isDown, onClose }: { isOpen: boolean; isDown: boo
   return (
     <Modal show={isOpen} onHide={close} animation={false} aria-label="Find a gun" fullscreen="sm-down" scrollable>
       <Modal.Header>
-        <Form className="find-form" onSubmit={(e) => { e.preventDefault(); if (found[0]) open(found[0].stationId) }}>
-          <Form.Control autoFocus size="lg" placeholder={isDown ? 'which gun is down?' : 'the number on the gun'} aria-label="The number on the gun" value={typed} onChange={(e) => setTyped(e.target.value)} />
+        <Form
+          className="find-form"
+          onSubmit={(e) => {
+            e.preventDefault()
+            if (found[0]) open(found[0].stationId)
+          }}
+        >
+          <Form.Control
+            autoFocus
+            size="lg"
+            placeholder={isDown ? 'which gun is down?' : 'the number on the gun'}
+            aria-label="The number on the gun"
+            value={typed}
+            onChange={(e) => setTyped(e.target.value)}
+          />
         </Form>
-        <button type="button" className="bare" onClick={close}>close</button>
+        <button type="button" className="bare" onClick={close}>
+          close
+        </button>
       </Modal.Header>
       <Modal.Body className="find-list">
         {found.slice(0, 40).map((p, i) => (
-          <button type="button" key={p.stationId} className={i === 0 && typed ? 'find-line is-first' : 'find-line'} onClick={() => open(p.stationId)}>
-            <strong>{p.name}</strong><span className="dim">{p.placeWord}, {p.areaName}</span>
+          <button
+            type="button"
+            key={p.stationId}
+            className={i === 0 && typed ? 'find-line is-first' : 'find-line'}
+            onClick={() => open(p.stationId)}
+          >
+            <strong>{p.name}</strong>
+            <span className="dim">
+              {p.placeWord}, {p.areaName}
+            </span>
           </button>
         ))}
         {places.data && found.length === 0 ? <p className="said">No gun has “{typed}” painted on it.</p> : null}

@@ -3,9 +3,25 @@ import { STATES } from '@core/floor/state.ts'
 import { STATE_WORD } from '@web/format/words.ts'
 import { Cell } from '@web/path/WirePath.tsx'
 
-const KEYS: [string, string][] = [['/', 'find a gun'], ['f', 'Floor'], ['l', 'Logbook'], ['t', 'on a gun: tip changed'], ['n', 'on a gun: nozzle cleaned'], ['s', 'on a gun: new spool'], ['d', 'on a gun: it’s down, or running'], ['?', 'this page'], ['Esc', 'back']]
+const KEYS: [string, string][] = [
+  ['/', 'find a gun'],
+  ['f', 'Floor'],
+  ['l', 'Logbook'],
+  ['t', 'on a gun: tip changed'],
+  ['n', 'on a gun: nozzle cleaned'],
+  ['s', 'on a gun: new spool'],
+  ['d', 'on a gun: it’s down, or running'],
+  ['?', 'this page'],
+  ['Esc', 'back'],
+]
 const SIZE = { columnWidth: 96, thickness: 5, tall: 9, height: 40 }
-const WORDS: Partial<Record<(typeof STATES)[number], string>> = { good: 'good: no word, no news', due: 'change or clean: wider with each shift past', partWorn: 'part-worn: the waist is the use', notSeen: 'not seen: nobody has looked, or nothing is known', absent: 'not on this gun' }
+const WORDS: Partial<Record<(typeof STATES)[number], string>> = {
+  good: 'good: no word, no news',
+  due: 'change or clean: wider with each shift past',
+  partWorn: 'part-worn: the waist is the use',
+  notSeen: 'not seen: nobody has looked, or nothing is known',
+  absent: 'not on this gun',
+}
 
 /** Shortcuts, and what the strokes say. */
 export function Help({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
@@ -13,18 +29,36 @@ export function Help({ isOpen, onClose }: { isOpen: boolean; onClose: () => void
     <Modal show={isOpen} onHide={onClose} animation={false} aria-label="Shortcuts and strokes">
       <Modal.Body className="help">
         <h2>Keys</h2>
-        <dl>{KEYS.map(([key, what]) => <div key={key}><dt><kbd>{key}</kbd></dt><dd>{what}</dd></div>)}</dl>
+        <dl>
+          {KEYS.map(([key, what]) => (
+            <div key={key}>
+              <dt>
+                <kbd>{key}</kbd>
+              </dt>
+              <dd>{what}</dd>
+            </div>
+          ))}
+        </dl>
         <h2>What the wire says</h2>
         <ul className="strokes">
           {STATES.map((state, i) => (
             <li key={state}>
-              <svg className="wire" width={SIZE.columnWidth} height={SIZE.height} aria-hidden="true"><Cell cell={[i, 0.75, 0, 1]} size={SIZE} x={0} /></svg>
+              <svg className="wire" width={SIZE.columnWidth} height={SIZE.height} aria-hidden="true">
+                <Cell cell={[i, 0.75, 0, 1]} size={SIZE} x={0} />
+              </svg>
               <span>{WORDS[state] ?? STATE_WORD[state]}</span>
             </li>
           ))}
-          <li><svg className="wire" width={SIZE.columnWidth} height={SIZE.height} aria-hidden="true"><Cell cell={[6, 0.2, 1, 0]} size={SIZE} x={0} /></svg><span>hollow: estimated, not counted</span></li>
+          <li>
+            <svg className="wire" width={SIZE.columnWidth} height={SIZE.height} aria-hidden="true">
+              <Cell cell={[6, 0.2, 1, 0]} size={SIZE} x={0} />
+            </svg>
+            <span>hollow: estimated, not counted</span>
+          </li>
         </ul>
-        <button type="button" className="btn btn-chalk" onClick={onClose}>Close</button>
+        <button type="button" className="btn btn-chalk" onClick={onClose}>
+          Close
+        </button>
       </Modal.Body>
     </Modal>
   )

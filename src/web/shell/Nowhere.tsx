@@ -9,7 +9,9 @@ export function Nowhere() {
       <h1>{problem ? 'This page tripped' : 'There is nothing here'}</h1>
       <Trouble problem={problem} />
       <p className="said dim">What was logged is kept. Go back to Floor and try again.</p>
-      <Link className="btn btn-chalk" to="/">Floor</Link>
+      <Link className="btn btn-chalk" to="/">
+        Floor
+      </Link>
     </main>
   )
 }

@@ -9,7 +9,11 @@ import { Help } from './Help.tsx'
 import { useShortcuts } from './useShortcuts.ts'
 import { useTheme } from './useTheme.ts'
 
-const SECTIONS = [{ to: '/', name: 'Floor' }, { to: '/logbook', name: 'Logbook' }, { to: '/shop', name: 'Our shop' }]
+const SECTIONS = [
+  { to: '/', name: 'Floor' },
+  { to: '/logbook', name: 'Logbook' },
+  { to: '/shop', name: 'Our shop' },
+]
 
 /** The frame of every screen: section words on one line, or three targets at the foot of a phone. */
 export function Shell() {
@@ -19,7 +23,10 @@ export function Shell() {
   const [open, setOpen] = useState<'find' | 'down' | 'help' | null>(null)
   const isKnown = Boolean(me.data?.person ?? me.data?.device)
   useChanges(isKnown)
-  useShortcuts({ '/': () => setOpen('find'), '?': () => setOpen('help'), f: () => go('/'), l: () => go('/logbook') }, open === null)
+  useShortcuts(
+    { '/': () => setOpen('find'), '?': () => setOpen('help'), f: () => go('/'), l: () => go('/logbook') },
+    open === null,
+  )
   const isOpenPage = place.pathname.startsWith('/sign-in') || place.pathname.startsWith('/link')
   if (me.data && !isKnown && !isOpenPage) return <Stranger isNew={me.data.isNew} />
   return (
@@ -43,12 +50,32 @@ function Head({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
   const who = me.data?.person?.name ?? me.data?.device?.name
   return (
     <header className="shell-head">
-      <nav aria-label="Sections">{SECTIONS.map((s) => <NavLink key={s.to} to={s.to} end={s.to === '/'}>{s.name}</NavLink>)}</nav>
+      <nav aria-label="Sections">
+        {SECTIONS.map((s) => (
+          <NavLink key={s.to} to={s.to} end={s.to === '/'}>
+            {s.name}
+          </NavLink>
+        ))}
+      </nav>
       <span className="shell-place dim">{me.data?.shopName}</span>
-      <button type="button" className="bare" onClick={onFind}><kbd>/</kbd> find a gun</button>
-      <button type="button" className="bare" onClick={flip}>{theme === 'dark' ? 'light' : 'dark'}</button>
-      <button type="button" className="bare" onClick={onHelp} aria-label="Shortcuts"><kbd>?</kbd></button>
-      {me.data?.person ? <button type="button" className="bare" onClick={() => signOut.mutate(undefined)}>{who}: sign out</button> : <Link to="/sign-in" className="bare">{who ? `${who}: ` : ''}sign in</Link>}
+      <button type="button" className="bare" onClick={onFind}>
+        <kbd>/</kbd> find a gun
+      </button>
+      <button type="button" className="bare" onClick={flip}>
+        {theme === 'dark' ? 'light' : 'dark'}
+      </button>
+      <button type="button" className="bare" onClick={onHelp} aria-label="Shortcuts">
+        <kbd>?</kbd>
+      </button>
+      {me.data?.person ? (
+        <button type="button" className="bare" onClick={() => signOut.mutate(undefined)}>
+          {who}: sign out
+        </button>
+      ) : (
+        <Link to="/sign-in" className="bare">
+          {who ? `${who}: ` : ''}sign in
+        </Link>
+      )}
     </header>
   )
 }
@@ -59,8 +86,18 @@ function Foot({ onFind, onDown }: { onFind: () => void; onDown: () => void }) {
   if (place.pathname.startsWith('/gun/')) return null
   return (
     <footer className="shell-foot">
-      <button type="button" className="key key-chalk" onClick={onFind}>Find a gun</button>
-      {place.pathname === '/' ? <button type="button" className="key" onClick={onDown}>It’s down</button> : <Link className="key" to="/">Floor</Link>}
+      <button type="button" className="key key-chalk" onClick={onFind}>
+        Find a gun
+      </button>
+      {place.pathname === '/' ? (
+        <button type="button" className="key" onClick={onDown}>
+          It’s down
+        </button>
+      ) : (
+        <Link className="key" to="/">
+          Floor
+        </Link>
+      )}
     </footer>
   )
 }
@@ -68,21 +105,39 @@ function Foot({ onFind, onDown }: { onFind: () => void; onDown: () => void }) {
 /** The other sections, at the end of a phone's page. */
 export function PhoneMore() {
   const place = useLocation()
-  return <nav className="phone-more" aria-label="More">{SECTIONS.filter((s) => s.to !== place.pathname).map((s) => <Link key={s.to} className="key key-low" to={s.to}>{s.name}</Link>)}</nav>
+  return (
+    <nav className="phone-more" aria-label="More">
+      {SECTIONS.filter((s) => s.to !== place.pathname).map((s) => (
+        <Link key={s.to} className="key key-low" to={s.to}>
+          {s.name}
+        </Link>
+      ))}
+    </nav>
+  )
 }
 
 function LinkStrip({ zone }: { zone: string }) {
   const lostMs = useLinkLost()
   if (lostMs === null) return null
-  return <div className="strip strip-top" role="status">No link since {clockTime(lostMs, zone)}. What you see is from then.</div>
+  return (
+    <div className="strip strip-top" role="status">
+      No link since {clockTime(lostMs, zone)}. What you see is from then.
+    </div>
+  )
 }
 
 function Stranger({ isNew }: { isNew: boolean }) {
   return (
     <main className="narrow">
       <h1>{isNew ? 'No shop here yet' : 'This device belongs to no place yet'}</h1>
-      <p className="said dim">{isNew ? 'It takes a minute: the shop’s name, a lead, and the numbers painted on the guns.' : 'Ask the lead for a link that binds it to its booth or hall, or sign in.'}</p>
-      <Link className="btn btn-chalk" to="/sign-in">{isNew ? 'Begin' : 'Sign in'}</Link>
+      <p className="said dim">
+        {isNew
+          ? 'It takes a minute: the shop’s name, a lead, and the numbers painted on the guns.'
+          : 'Ask the lead for a link that binds it to its booth or hall, or sign in.'}
+      </p>
+      <Link className="btn btn-chalk" to="/sign-in">
+        {isNew ? 'Begin' : 'Sign in'}
+      </Link>
     </main>
   )
 }

@@ -7,7 +7,13 @@ export function Trouble({ problem }: { problem: unknown }) {
   return (
     <div className="trouble" role="alert">
       {problem instanceof Error ? problem.message : 'Something tripped.'}
-      {details.length > 0 ? <ul>{details.slice(0, 40).map((d) => <li key={d}>{d}</li>)}</ul> : null}
+      {details.length > 0 ? (
+        <ul>
+          {details.slice(0, 40).map((d) => (
+            <li key={d}>{d}</li>
+          ))}
+        </ul>
+      ) : null}
     </div>
   )
 }

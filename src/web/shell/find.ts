@@ -14,5 +14,9 @@ export function matchPlaces(places: readonly Place[], typed: string): Place[] {
     if (name.includes(wanted) || norm(p.gunName ?? '').includes(wanted)) return 2
     return norm(`${p.areaName} ${p.placeWord}`).includes(wanted) ? 3 : 9
   }
-  return places.map((p, i) => ({ p, i, r: rank(p) })).filter((x) => x.r < 9).sort((a, b) => a.r - b.r || a.i - b.i).map((x) => x.p)
+  return places
+    .map((p, i) => ({ p, i, r: rank(p) }))
+    .filter((x) => x.r < 9)
+    .sort((a, b) => a.r - b.r || a.i - b.i)
+    .map((x) => x.p)
 }

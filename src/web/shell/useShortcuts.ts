@@ -1,6 +1,8 @@
 import { useEffect } from 'react'
 
-const isTyping = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
 
 /** Single keys, off while somebody types or holds a modifier. */
 export function useShortcuts(keys: Readonly<Record<string, () => void>>, isOn: boolean): void {

@@ -1,3 +1,4 @@
+import { PickField, TextField } from '@web/shell/Field.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { parseNumber } from '@core/ingest/columns.ts'
@@ -11,30 +12,69 @@ export function PartsList({ shop }: { shop: ShopAnswer }) {
   const [filter, setFilter] = useState('')
   const [open, setOpen] = useState<Partial<ShopAnswer['parts'][number]> | null>(null)
   const family = new Map(shop.families.map((f) => [f.id, f.name]))
-  const shown = shop.parts.filter((p) => `${p.code} ${p.name} ${p.kindKey} ${family.get(p.familyId ?? '') ?? ''}`.toLowerCase().includes(filter.toLowerCase()))
+  const shown = shop.parts.filter((p) =>
+    `${p.code} ${p.name} ${p.kindKey} ${family.get(p.familyId ?? '') ?? ''}`
+      .toLowerCase()
+      .includes(filter.toLowerCase()),
+  )
   return (
     <>
       <div className="d-flex gap-2 flex-wrap align-items-end mb-2">
-        <Form.Group controlId="f-part"><Form.Label>find</Form.Label><Form.Control value={filter} onChange={(e) => setFilter(e.target.value)} /></Form.Group>
+        <TextField id="f-part" label="find" value={filter} onChange={(e) => setFilter(e.target.value)} />
         <Button onClick={() => setOpen({})}>a new part</Button>
       </div>
       {open ? <PartForm key={open.id ?? 'new'} shop={shop} part={open} onDone={() => setOpen(null)} /> : null}
-      <div className="table-responsive"><table className="table">
-        <thead><tr><th>code</th><th>part</th><th>kind</th><th>family</th><th>wire</th><th className="text-end">price</th><th className="text-end">on hand</th><th /></tr></thead>
-        <tbody>{shown.map((p) => (
-          <tr key={p.id}>
-            <td>{p.code}</td><td>{p.name}</td><td>{shop.kinds.find((k) => k.key === p.kindKey)?.name}</td><td>{family.get(p.familyId ?? '') ?? ''}</td><td>{p.wireSizeMm ? wireSize(p.wireSizeMm, shop.site.units) : ''}</td>
-            <td className="text-end">{p.priceMinor === null ? '' : money(p.priceMinor, shop.site.currency)}</td><td className="text-end">{p.onHand ?? <span className="dim">not counted</span>}</td>
-            <td className="text-end"><button type="button" className="bare" onClick={() => setOpen(p)}>change</button></td>
-          </tr>
-        ))}</tbody>
-      </table></div>
-      <div className="cols"><Wires shop={shop} /><Families shop={shop} /></div>
+      <div className="table-responsive">
+        <table className="table">
+          <thead>
+            <tr>
+              <th>code</th>
+              <th>part</th>
+              <th>kind</th>
+              <th>family</th>
+              <th>wire</th>
+              <th className="text-end">price</th>
+              <th className="text-end">on hand</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((p) => (
+              <tr key={p.id}>
+                <td>{p.code}</td>
+                <td>{p.name}</td>
+                <td>{shop.kinds.find((k) => k.key === p.kindKey)?.name}</td>
+                <td>{family.get(p.familyId ?? '') ?? ''}</td>
+                <td>{p.wireSizeMm ? wireSize(p.wireSizeMm, shop.site.units) : ''}</td>
+                <td className="text-end">{p.priceMinor === null ? '' : money(p.priceMinor, shop.site.currency)}</td>
+                <td className="text-end">{p.onHand ?? <span className="dim">not counted</span>}</td>
+                <td className="text-end">
+                  <button type="button" className="bare" onClick={() => setOpen(p)}>
+                    change
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+      <div className="cols">
+        <Wires shop={shop} />
+        <Families shop={shop} />
+      </div>
     </>
   )
 }
 
-function PartForm({ shop, part, onDone }: { shop: ShopAnswer; part: Partial<ShopAnswer['parts'][number]>; onDone: () => void }) {
+function PartForm({
+  shop,
+  part,
+  onDone,
+}: {
+  shop: ShopAnswer
+  part: Partial<ShopAnswer['parts'][number]>
+  onDone: () => void
+}) {
   const save = useSave('/shop/part')
   const [code, setCode] = useState(part.code ?? '')
   const [name, setName] = useState(part.name ?? '')
@@ -46,18 +86,71 @@ function PartForm({ shop, part, onDone }: { shop: ShopAnswer; part: Partial<Shop
   const priceMinor = price ? Math.round((parseNumber(price) ?? NaN) * 100) : null
   const onHand = count ? parseNumber(count) : null
   const isBad = (priceMinor !== null && !Number.isFinite(priceMinor)) || (count !== '' && onHand === null)
-  const submit = () => save.mutate({ code, name, kindKey, familyId: familyId || null, wireSize: size || null, priceMinor, onHand }, { onSuccess: onDone })
+  const submit = () =>
+    save.mutate(
+      { code, name, kindKey, familyId: familyId || null, wireSize: size || null, priceMinor, onHand },
+      { onSuccess: onDone },
+    )
   return (
-    <Form className="built-form boxed" onSubmit={(e) => { e.preventDefault(); submit() }}>
-      <Form.Group controlId="pt-code"><Form.Label>code</Form.Label><Form.Control value={code} readOnly={Boolean(part.id)} onChange={(e) => setCode(e.target.value)} /></Form.Group>
-      <Form.Group controlId="pt-name"><Form.Label>name</Form.Label><Form.Control value={name} onChange={(e) => setName(e.target.value)} /></Form.Group>
-      <Form.Group controlId="pt-kind"><Form.Label>kind</Form.Label><Form.Select value={kindKey} onChange={(e) => setKind(e.target.value)}>{shop.kinds.map((k) => <option key={k.key} value={k.key}>{k.name}</option>)}</Form.Select></Form.Group>
-      <Form.Group controlId="pt-fam"><Form.Label>fit family</Form.Label><Form.Select value={familyId} onChange={(e) => setFamily(e.target.value)}><option value="">any</option>{shop.families.map((f) => <option key={f.id} value={f.id}>{f.name}</option>)}</Form.Select></Form.Group>
-      <Form.Group controlId="pt-size"><Form.Label>for wire</Form.Label><Form.Control placeholder="0.9 mm, .035" value={size} onChange={(e) => setSize(e.target.value)} /></Form.Group>
-      <Form.Group controlId="pt-price"><Form.Label>price, {shop.site.currency}</Form.Label><Form.Control inputMode="decimal" value={price} onChange={(e) => setPrice(e.target.value)} /></Form.Group>
-      <Form.Group controlId="pt-count"><Form.Label>counted now</Form.Label><Form.Control inputMode="numeric" placeholder={part.onHand == null ? '' : `${part.onHand} by the log`} value={count} onChange={(e) => setCount(e.target.value)} /></Form.Group>
+    <Form
+      className="built-form boxed"
+      onSubmit={(e) => {
+        e.preventDefault()
+        submit()
+      }}
+    >
+      <TextField
+        id="pt-code"
+        label="code"
+        value={code}
+        readOnly={Boolean(part.id)}
+        onChange={(e) => setCode(e.target.value)}
+      />
+      <TextField id="pt-name" label="name" value={name} onChange={(e) => setName(e.target.value)} />
+      <PickField id="pt-kind" label="kind" value={kindKey} onChange={(e) => setKind(e.target.value)}>
+        {shop.kinds.map((k) => (
+          <option key={k.key} value={k.key}>
+            {k.name}
+          </option>
+        ))}
+      </PickField>
+      <PickField id="pt-fam" label="fit family" value={familyId} onChange={(e) => setFamily(e.target.value)}>
+        <option value="">any</option>
+        {shop.families.map((f) => (
+          <option key={f.id} value={f.id}>
+            {f.name}
+          </option>
+        ))}
+      </PickField>
+      <TextField
+        id="pt-size"
+        label="for wire"
+        placeholder="0.9 mm, .035"
+        value={size}
+        onChange={(e) => setSize(e.target.value)}
+      />
+      <TextField
+        id="pt-price"
+        label={`price, ${shop.site.currency}`}
+        inputMode="decimal"
+        value={price}
+        onChange={(e) => setPrice(e.target.value)}
+      />
+      <TextField
+        id="pt-count"
+        label="counted now"
+        inputMode="numeric"
+        placeholder={part.onHand == null ? '' : `${part.onHand} by the log`}
+        value={count}
+        onChange={(e) => setCount(e.target.value)}
+      />
       <Trouble problem={save.error} />
-      <div className="built-keys"><Button type="submit" variant="chalk" disabled={!code || !name || isBad || save.isPending}>Save</Button><Button onClick={onDone}>leave it</Button></div>
+      <div className="built-keys">
+        <Button type="submit" variant="chalk" disabled={!code || !name || isBad || save.isPending}>
+          Save
+        </Button>
+        <Button onClick={onDone}>leave it</Button>
+      </div>
     </Form>
   )
 }
@@ -72,14 +165,52 @@ function Wires({ shop }: { shop: ShopAnswer }) {
   return (
     <section>
       <h2>Wires</h2>
-      <ul className="plain">{shop.wires.map((w) => <li key={w.id}>{w.name} <span className="dim">{wireSize(w.diameterMm, shop.site.units)}, {w.construction}, spool {w.spoolKg} kg</span></li>)}</ul>
-      <Form className="built-form" onSubmit={(e) => { e.preventDefault(); save.mutate({ name, size, construction, densityGPerCm3: density[construction], spoolKg: parseNumber(kg) }, { onSuccess: () => setName('') }) }}>
-        <Form.Group controlId="w-name"><Form.Label>name</Form.Label><Form.Control value={name} onChange={(e) => setName(e.target.value)} /></Form.Group>
-        <Form.Group controlId="w-size"><Form.Label>size</Form.Label><Form.Control placeholder="0.9 mm, .035" value={size} onChange={(e) => setSize(e.target.value)} /></Form.Group>
-        <Form.Group controlId="w-con"><Form.Label>made as</Form.Label><Form.Select value={construction} onChange={(e) => setConstruction(e.target.value)}>{Object.keys(density).map((d) => <option key={d}>{d}</option>)}</Form.Select></Form.Group>
-        <Form.Group controlId="w-kg"><Form.Label>kg on a full spool</Form.Label><Form.Control inputMode="decimal" value={kg} onChange={(e) => setKg(e.target.value)} /></Form.Group>
+      <ul className="plain">
+        {shop.wires.map((w) => (
+          <li key={w.id}>
+            {w.name}{' '}
+            <span className="dim">
+              {wireSize(w.diameterMm, shop.site.units)}, {w.construction}, spool {w.spoolKg} kg
+            </span>
+          </li>
+        ))}
+      </ul>
+      <Form
+        className="built-form"
+        onSubmit={(e) => {
+          e.preventDefault()
+          save.mutate(
+            { name, size, construction, densityGPerCm3: density[construction], spoolKg: parseNumber(kg) },
+            { onSuccess: () => setName('') },
+          )
+        }}
+      >
+        <TextField id="w-name" label="name" value={name} onChange={(e) => setName(e.target.value)} />
+        <TextField
+          id="w-size"
+          label="size"
+          placeholder="0.9 mm, .035"
+          value={size}
+          onChange={(e) => setSize(e.target.value)}
+        />
+        <PickField id="w-con" label="made as" value={construction} onChange={(e) => setConstruction(e.target.value)}>
+          {Object.keys(density).map((d) => (
+            <option key={d}>{d}</option>
+          ))}
+        </PickField>
+        <TextField
+          id="w-kg"
+          label="kg on a full spool"
+          inputMode="decimal"
+          value={kg}
+          onChange={(e) => setKg(e.target.value)}
+        />
         <Trouble problem={save.error} />
-        <div className="built-keys"><Button type="submit" disabled={!name || !size || parseNumber(kg) === null}>Add the wire</Button></div>
+        <div className="built-keys">
+          <Button type="submit" disabled={!name || !size || parseNumber(kg) === null}>
+            Add the wire
+          </Button>
+        </div>
       </Form>
     </section>
   )
@@ -92,8 +223,23 @@ function Families({ shop }: { shop: ShopAnswer }) {
     <section>
       <h2>Fit families</h2>
       <p className="small-print">Parts that screw and seat together.</p>
-      <ul className="plain">{shop.families.map((f) => <li key={f.id}>{f.name}</li>)}</ul>
-      <Form className="d-flex gap-2 mt-2" onSubmit={(e) => { e.preventDefault(); save.mutate({ name }, { onSuccess: () => setName('') }) }}><Form.Control aria-label="Name of a fit family" value={name} onChange={(e) => setName(e.target.value)} /><Button type="submit" disabled={!name.trim()}>Add</Button></Form>
+      <ul className="plain">
+        {shop.families.map((f) => (
+          <li key={f.id}>{f.name}</li>
+        ))}
+      </ul>
+      <Form
+        className="d-flex gap-2 mt-2"
+        onSubmit={(e) => {
+          e.preventDefault()
+          save.mutate({ name }, { onSuccess: () => setName('') })
+        }}
+      >
+        <Form.Control aria-label="Name of a fit family" value={name} onChange={(e) => setName(e.target.value)} />
+        <Button type="submit" disabled={!name.trim()}>
+          Add
+        </Button>
+      </Form>
       <Trouble problem={save.error} />
     </section>
   )

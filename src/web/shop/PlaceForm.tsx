@@ -1,3 +1,4 @@
+import { PickField, TextField } from '@web/shell/Field.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
@@ -18,24 +19,108 @@ export function PlaceForm({ shop, place, onDone }: { shop: ShopAnswer; place: St
   const [isBuilt, setBuilt] = useState(false)
   const absent = shop.kinds.filter((k) => !place.positions.some((p) => p.split('#')[0] === k.key)).map((k) => k.key)
   const area = shop.areas.find((a) => a.id === place.areaId)
-  const toggle = (key: string) => save.mutate({ stationId: place.id, absent: absent.includes(key) ? absent.filter((k) => k !== key) : [...absent, key] })
+  const toggle = (key: string) =>
+    save.mutate({
+      stationId: place.id,
+      absent: absent.includes(key) ? absent.filter((k) => k !== key) : [...absent, key],
+    })
   return (
     <section className="place-form" aria-label={`Place ${place.name}`}>
-      <div className="d-flex gap-3 align-items-baseline"><h2>{place.name}</h2><Link to={`/gun/${place.id}`}>open the gun</Link><button type="button" className="bare ms-auto" onClick={onDone}>close</button></div>
+      <div className="d-flex gap-3 align-items-baseline">
+        <h2>{place.name}</h2>
+        <Link to={`/gun/${place.id}`}>open the gun</Link>
+        <button type="button" className="bare ms-auto" onClick={onDone}>
+          close
+        </button>
+      </div>
       <Trouble problem={save.error ?? move.error ?? make.error} />
       <div className="built-form">
-        <Form.Group controlId="pl-name"><Form.Label>painted on it</Form.Label><Form.Control value={name} maxLength={24} onChange={(e) => setName(e.target.value)} /></Form.Group>
-        <Form.Group controlId="pl-class"><Form.Label>class</Form.Label><Form.Select value={classKey} onChange={(e) => setClass(e.target.value)}>{shop.classes.map((c) => <option key={c.key} value={c.key}>{c.name}</option>)}</Form.Select></Form.Group>
-        <Button variant="chalk" disabled={name === place.name && classKey === place.classKey} onClick={() => save.mutate({ stationId: place.id, name, classKey })}>Save</Button>
-        <Form.Group controlId="pl-more"><Form.Label>more like this one</Form.Label><Form.Control placeholder="A25–A44" value={more} onChange={(e) => setMore(e.target.value)} /></Form.Group>
-        <Button disabled={!more.trim()} onClick={() => make.mutate({ names: more, areaName: area?.name ?? '', likeStationId: place.id }, { onSuccess: () => setMore('') })}>Set them up</Button>
-        <Form.Group controlId="pl-gun"><Form.Label>the gun here ({place.gunName ?? 'none'}) is really the one of</Form.Label><Form.Select value={gunOf} onChange={(e) => setGunOf(e.target.value)}><option value="">choose …</option>{shop.stations.filter((s) => s.id !== place.id).map((s) => <option key={s.id} value={s.id}>{s.name}: {s.gunName}</option>)}</Form.Select></Form.Group>
-        <Button disabled={!gunOf} onClick={() => move.mutate({ stationId: place.id, gunOfStationId: gunOf }, { onSuccess: () => setGunOf('') })}>Hang it here; swap the two</Button>
+        <TextField
+          id="pl-name"
+          label="painted on it"
+          value={name}
+          maxLength={24}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <PickField id="pl-class" label="class" value={classKey} onChange={(e) => setClass(e.target.value)}>
+          {shop.classes.map((c) => (
+            <option key={c.key} value={c.key}>
+              {c.name}
+            </option>
+          ))}
+        </PickField>
+        <Button
+          variant="chalk"
+          disabled={name === place.name && classKey === place.classKey}
+          onClick={() => save.mutate({ stationId: place.id, name, classKey })}
+        >
+          Save
+        </Button>
+        <TextField
+          id="pl-more"
+          label="more like this one"
+          placeholder="A25–A44"
+          value={more}
+          onChange={(e) => setMore(e.target.value)}
+        />
+        <Button
+          disabled={!more.trim()}
+          onClick={() =>
+            make.mutate(
+              { names: more, areaName: area?.name ?? '', likeStationId: place.id },
+              { onSuccess: () => setMore('') },
+            )
+          }
+        >
+          Set them up
+        </Button>
+        <PickField
+          id="pl-gun"
+          label={`the gun here (${place.gunName ?? 'none'}) is really the one of`}
+          value={gunOf}
+          onChange={(e) => setGunOf(e.target.value)}
+        >
+          <option value="">choose …</option>
+          {shop.stations
+            .filter((s) => s.id !== place.id)
+            .map((s) => (
+              <option key={s.id} value={s.id}>
+                {s.name}: {s.gunName}
+              </option>
+            ))}
+        </PickField>
+        <Button
+          disabled={!gunOf}
+          onClick={() => move.mutate({ stationId: place.id, gunOfStationId: gunOf }, { onSuccess: () => setGunOf('') })}
+        >
+          Hang it here; swap the two
+        </Button>
       </div>
       <h3>On this gun</h3>
-      <div className="place-row">{shop.kinds.map((k) => <label key={k.key} className="on-gun"><Form.Check.Input checked={!absent.includes(k.key)} disabled={save.isPending} onChange={() => toggle(k.key)} /> {k.name}</label>)}</div>
-      <Button className="mt-2" onClick={() => setBuilt(!isBuilt)}>as the bay, except …</Button>
-      {isBuilt ? <BuiltForm shop={shop} built={place.except} emptyWord="as the bay" onSave={(except) => save.mutate({ stationId: place.id, except }, { onSuccess: () => setBuilt(false) })} onDone={() => setBuilt(false)} /> : null}
+      <div className="place-row">
+        {shop.kinds.map((k) => (
+          <label key={k.key} className="on-gun">
+            <Form.Check.Input
+              checked={!absent.includes(k.key)}
+              disabled={save.isPending}
+              onChange={() => toggle(k.key)}
+            />{' '}
+            {k.name}
+          </label>
+        ))}
+      </div>
+      <Button className="mt-2" onClick={() => setBuilt(!isBuilt)}>
+        as the bay, except …
+      </Button>
+      {isBuilt ? (
+        <BuiltForm
+          shop={shop}
+          built={place.except}
+          emptyWord="as the bay"
+          onSave={(except) => save.mutate({ stationId: place.id, except }, { onSuccess: () => setBuilt(false) })}
+          onDone={() => setBuilt(false)}
+        />
+      ) : null}
     </section>
   )
 }

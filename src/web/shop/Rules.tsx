@@ -13,12 +13,39 @@ export function Rules({ shop }: { shop: ShopAnswer }) {
   const [classKey, setClass] = useState('*')
   return (
     <>
-      <p className="said">A limit is yours to set: none is shipped. Without a limit or a look interval a part is drawn dotted, never good.</p>
-      <Form.Group controlId="r-class" className="rule-class"><Form.Label>for</Form.Label><Form.Select value={classKey} onChange={(e) => setClass(e.target.value)}><option value="*">every place that has no rule of its own</option>{shop.classes.map((c) => <option key={c.key} value={c.key}>{c.name}</option>)}</Form.Select></Form.Group>
-      <div className="table-responsive"><table className="table rules">
-        <thead><tr><th>part</th><th>change at</th><th>clean at</th><th>look every</th><th /><th>chosen</th></tr></thead>
-        <tbody>{shop.kinds.map((k) => <RuleRow key={`${k.key} ${classKey}`} shop={shop} kind={k} classKey={classKey} />)}</tbody>
-      </table></div>
+      <p className="said">
+        A limit is yours to set: none is shipped. Without a limit or a look interval a part is drawn dotted, never good.
+      </p>
+      <Form.Group controlId="r-class" className="rule-class">
+        <Form.Label>for</Form.Label>
+        <Form.Select value={classKey} onChange={(e) => setClass(e.target.value)}>
+          <option value="*">every place that has no rule of its own</option>
+          {shop.classes.map((c) => (
+            <option key={c.key} value={c.key}>
+              {c.name}
+            </option>
+          ))}
+        </Form.Select>
+      </Form.Group>
+      <div className="table-responsive">
+        <table className="table rules">
+          <thead>
+            <tr>
+              <th>part</th>
+              <th>change at</th>
+              <th>clean at</th>
+              <th>look every</th>
+              <th />
+              <th>chosen</th>
+            </tr>
+          </thead>
+          <tbody>
+            {shop.kinds.map((k) => (
+              <RuleRow key={`${k.key} ${classKey}`} shop={shop} kind={k} classKey={classKey} />
+            ))}
+          </tbody>
+        </table>
+      </div>
       <Rates shop={shop} />
     </>
   )
@@ -34,30 +61,87 @@ function RuleRow({ shop, kind, classKey }: { shop: ShopAnswer; kind: ShopAnswer[
   const [clean, setClean] = useState(shown(rule?.cleanLimit))
   const [look, setLook] = useState(rule?.lookDays == null ? '' : String(rule.lookDays))
   const number = (text: string) => (text.trim() ? parseNumber(text) : null)
-  const amount = (text: string) => { const value = number(text); return value !== null && isLb ? lbToKg(value) : value }
+  const amount = (text: string) => {
+    const value = number(text)
+    return value !== null && isLb ? lbToKg(value) : value
+  }
   const isBad = [change, clean, look].some((t) => t.trim() !== '' && !((parseNumber(t) ?? 0) > 0))
-  const isSame = change === shown(rule?.changeLimit) && clean === shown(rule?.cleanLimit) && look === (rule?.lookDays == null ? '' : String(rule.lookDays))
+  const isSame =
+    change === shown(rule?.changeLimit) &&
+    clean === shown(rule?.cleanLimit) &&
+    look === (rule?.lookDays == null ? '' : String(rule.lookDays))
   const word = unitWord(kind.lifeUnit, units)
   return (
     <tr>
       <td>{kind.name}</td>
-      <td><Field label={`${kind.name}: change at`} value={change} unit={word} onChange={setChange} /></td>
-      <td>{kind.canClean ? <Field label={`${kind.name}: clean at`} value={clean} unit={word} onChange={setClean} /> : null}</td>
-      <td><Field label={`${kind.name}: look every`} value={look} unit="days" onChange={setLook} /></td>
-      <td><Button disabled={isSame || isBad || save.isPending} onClick={() => save.mutate({ kindKey: kind.key, classKey, changeLimit: amount(change), cleanLimit: amount(clean), lookDays: look ? Math.round(number(look) ?? 0) : null })}>Save</Button><Trouble problem={save.error} /></td>
+      <td>
+        <Field label={`${kind.name}: change at`} value={change} unit={word} onChange={setChange} />
+      </td>
+      <td>
+        {kind.canClean ? (
+          <Field label={`${kind.name}: clean at`} value={clean} unit={word} onChange={setClean} />
+        ) : null}
+      </td>
+      <td>
+        <Field label={`${kind.name}: look every`} value={look} unit="days" onChange={setLook} />
+      </td>
+      <td>
+        <Button
+          disabled={isSame || isBad || save.isPending}
+          onClick={() =>
+            save.mutate({
+              kindKey: kind.key,
+              classKey,
+              changeLimit: amount(change),
+              cleanLimit: amount(clean),
+              lookDays: look ? Math.round(number(look) ?? 0) : null,
+            })
+          }
+        >
+          Save
+        </Button>
+        <Trouble problem={save.error} />
+      </td>
       <td className="dim">{rule ? `${rule.chosenBy ?? ''} ${shortDate(rule.chosenMs, zone)}` : ''}</td>
     </tr>
   )
 }
 
 function Field(props: { label: string; value: string; unit: string; onChange: (v: string) => void }) {
-  return <span className="field"><Form.Control aria-label={props.label} inputMode="decimal" value={props.value} onChange={(e) => props.onChange(e.target.value)} /><span className="dim">{props.unit}</span></span>
+  return (
+    <span className="field">
+      <Form.Control
+        aria-label={props.label}
+        inputMode="decimal"
+        value={props.value}
+        onChange={(e) => props.onChange(e.target.value)}
+      />
+      <span className="dim">{props.unit}</span>
+    </span>
+  )
 }
 
 function Rates({ shop }: { shop: ShopAnswer }) {
   return (
-    <section><h2>What an hour costs ({shop.site.currency})</h2>
-      <div className="table-responsive"><table className="table rules"><thead><tr><th>places</th><th>labour</th><th>standing</th><th /></tr></thead><tbody>{shop.classes.map((c) => <RateRow key={c.key} c={c} />)}</tbody></table></div>
+    <section>
+      <h2>What an hour costs ({shop.site.currency})</h2>
+      <div className="table-responsive">
+        <table className="table rules">
+          <thead>
+            <tr>
+              <th>places</th>
+              <th>labour</th>
+              <th>standing</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {shop.classes.map((c) => (
+              <RateRow key={c.key} c={c} />
+            ))}
+          </tbody>
+        </table>
+      </div>
     </section>
   )
 }
@@ -68,7 +152,24 @@ function RateRow({ c }: { c: ShopAnswer['classes'][number] }) {
   const minor = (text: string) => Math.round((parseNumber(text) ?? NaN) * 100)
   const isBad = !(minor(labour) >= 0) || !(minor(stop) >= 0)
   return (
-    <tr><td>{c.name}</td><td><Field label={`${c.name}: labour an hour`} value={labour} unit="" onChange={setLabour} /></td><td><Field label={`${c.name}: standing an hour`} value={stop} unit="" onChange={setStop} /></td>
-      <td><Button disabled={isBad || (minor(labour) === c.labourMinorPerHour && minor(stop) === c.stopMinorPerHour)} onClick={() => save.mutate({ classKey: c.key, labourMinorPerHour: minor(labour), stopMinorPerHour: minor(stop) })}>Save</Button></td></tr>
+    <tr>
+      <td>{c.name}</td>
+      <td>
+        <Field label={`${c.name}: labour an hour`} value={labour} unit="" onChange={setLabour} />
+      </td>
+      <td>
+        <Field label={`${c.name}: standing an hour`} value={stop} unit="" onChange={setStop} />
+      </td>
+      <td>
+        <Button
+          disabled={isBad || (minor(labour) === c.labourMinorPerHour && minor(stop) === c.stopMinorPerHour)}
+          onClick={() =>
+            save.mutate({ classKey: c.key, labourMinorPerHour: minor(labour), stopMinorPerHour: minor(stop) })
+          }
+        >
+          Save
+        </Button>
+      </td>
+    </tr>
   )
 }

@@ -14,7 +14,17 @@ export function Shifts({ shop }: { shop: ShopAnswer }) {
   return (
     <>
       <p className="said">Clocks run only in these hours. Without any, they run round the clock.</p>
-      <Form.Group controlId="s-area" className="rule-class"><Form.Label>for</Form.Label><Form.Select value={areaId ?? ''} onChange={(e) => setArea(e.target.value || null)}><option value="">every area without its own</option>{shop.areas.map((a) => <option key={a.id} value={a.id}>{a.name}</option>)}</Form.Select></Form.Group>
+      <Form.Group controlId="s-area" className="rule-class">
+        <Form.Label>for</Form.Label>
+        <Form.Select value={areaId ?? ''} onChange={(e) => setArea(e.target.value || null)}>
+          <option value="">every area without its own</option>
+          {shop.areas.map((a) => (
+            <option key={a.id} value={a.id}>
+              {a.name}
+            </option>
+          ))}
+        </Form.Select>
+      </Form.Group>
       <ShiftEditor key={`${areaId}-${list.length}`} areaId={areaId} shifts={list} holidays={shop.holidays} />
     </>
   )
@@ -25,32 +35,138 @@ function ShiftEditor(props: { areaId: string | null; shifts: Shift[]; holidays: 
   const [shifts, setShifts] = useState<Shift[]>(props.shifts)
   const [holidays, setHolidays] = useState(props.holidays.map((h) => `${h.day} ${h.name}`.trim()).join('\n'))
   const change = (i: number, part: Partial<Shift>) => setShifts(shifts.map((s, j) => (j === i ? { ...s, ...part } : s)))
-  const blank: Shift = { areaId: props.areaId, name: 'day', weekdays: [1, 2, 3, 4, 5], start: '06:00', end: '14:00', breaks: [] }
-  const days = holidays.split('\n').map((l) => l.trim()).filter(Boolean).map((l) => ({ day: l.slice(0, 10), name: l.slice(10).trim() }))
-  const submit = () => save.mutate({ areaId: props.areaId, shifts: shifts.map(({ name, weekdays, start, end, breaks }) => ({ name, weekdays, start, end, breaks })), holidays: days })
+  const blank: Shift = {
+    areaId: props.areaId,
+    name: 'day',
+    weekdays: [1, 2, 3, 4, 5],
+    start: '06:00',
+    end: '14:00',
+    breaks: [],
+  }
+  const days = holidays
+    .split('\n')
+    .map((l) => l.trim())
+    .filter(Boolean)
+    .map((l) => ({ day: l.slice(0, 10), name: l.slice(10).trim() }))
+  const submit = () =>
+    save.mutate({
+      areaId: props.areaId,
+      shifts: shifts.map(({ name, weekdays, start, end, breaks }) => ({ name, weekdays, start, end, breaks })),
+      holidays: days,
+    })
   return (
     <>
-      {shifts.map((s, i) => <ShiftRow key={i} shift={s} onChange={(part) => change(i, part)} onDrop={() => setShifts(shifts.filter((_, j) => j !== i))} />)}
+      {shifts.map((s, i) => (
+        <ShiftRow
+          key={i}
+          shift={s}
+          onChange={(part) => change(i, part)}
+          onDrop={() => setShifts(shifts.filter((_, j) => j !== i))}
+        />
+      ))}
       <Button onClick={() => setShifts([...shifts, blank])}>one more shift</Button>
-      <Form.Group controlId="s-hol" className="mt-3 holidays"><Form.Label>days off, one a line: 2026-12-25 name</Form.Label><Form.Control as="textarea" rows={4} value={holidays} onChange={(e) => setHolidays(e.target.value)} /></Form.Group>
+      <Form.Group controlId="s-hol" className="mt-3 holidays">
+        <Form.Label>days off, one a line: 2026-12-25 name</Form.Label>
+        <Form.Control as="textarea" rows={4} value={holidays} onChange={(e) => setHolidays(e.target.value)} />
+      </Form.Group>
       <Trouble problem={save.error} />
-      <div className="d-flex gap-2 mt-2 align-items-center"><Button variant="chalk" disabled={save.isPending || shifts.some((s) => !s.name.trim() || s.weekdays.length === 0)} onClick={submit}>Save the shifts</Button><span role="status" className="small-print">{save.isSuccess ? 'Saved.' : ''}</span></div>
+      <div className="d-flex gap-2 mt-2 align-items-center">
+        <Button
+          variant="chalk"
+          disabled={save.isPending || shifts.some((s) => !s.name.trim() || s.weekdays.length === 0)}
+          onClick={submit}
+        >
+          Save the shifts
+        </Button>
+        <span role="status" className="small-print">
+          {save.isSuccess ? 'Saved.' : ''}
+        </span>
+      </div>
     </>
   )
 }
 
-function ShiftRow({ shift, onChange, onDrop }: { shift: Shift; onChange: (part: Partial<Shift>) => void; onDrop: () => void }) {
-  const toggle = (day: number) => onChange({ weekdays: shift.weekdays.includes(day) ? shift.weekdays.filter((d) => d !== day) : [...shift.weekdays, day].sort() })
-  const setBreak = (i: number, part: Partial<Shift['breaks'][number]>) => onChange({ breaks: shift.breaks.map((b, j) => (j === i ? { ...b, ...part } : b)) })
+function ShiftRow({
+  shift,
+  onChange,
+  onDrop,
+}: {
+  shift: Shift
+  onChange: (part: Partial<Shift>) => void
+  onDrop: () => void
+}) {
+  const toggle = (day: number) =>
+    onChange({
+      weekdays: shift.weekdays.includes(day)
+        ? shift.weekdays.filter((d) => d !== day)
+        : [...shift.weekdays, day].sort(),
+    })
+  const setBreak = (i: number, part: Partial<Shift['breaks'][number]>) =>
+    onChange({ breaks: shift.breaks.map((b, j) => (j === i ? { ...b, ...part } : b)) })
   return (
     <div className="shift-row">
-      <Form.Control aria-label="Name of the shift" className="shift-name" value={shift.name} onChange={(e) => onChange({ name: e.target.value })} />
-      <span className="shift-days" role="group" aria-label="Days">{DAYS.map((d, i) => <button type="button" key={d} aria-pressed={shift.weekdays.includes(i + 1)} onClick={() => toggle(i + 1)}>{d}</button>)}</span>
-      <Form.Control aria-label="Starts" type="time" value={shift.start} onChange={(e) => onChange({ start: e.target.value })} />
-      <Form.Control aria-label="Ends" type="time" value={shift.end} onChange={(e) => onChange({ end: e.target.value })} />
-      {shift.breaks.map((b, i) => <span key={i} className="shift-break"><Form.Control aria-label="Break at" type="time" value={b.start} onChange={(e) => setBreak(i, { start: e.target.value })} /><Form.Control aria-label="Minutes of break" type="number" min={1} max={240} value={b.minutes} onChange={(e) => setBreak(i, { minutes: Number(e.target.value) })} /><span className="dim">min</span><button type="button" className="bare" aria-label="No such break" onClick={() => onChange({ breaks: shift.breaks.filter((_, j) => j !== i) })}>×</button></span>)}
-      <button type="button" className="bare" onClick={() => onChange({ breaks: [...shift.breaks, { start: '10:00', minutes: 15 }] })}>a break</button>
-      <button type="button" className="bare" onClick={onDrop}>no such shift</button>
+      <Form.Control
+        aria-label="Name of the shift"
+        className="shift-name"
+        value={shift.name}
+        onChange={(e) => onChange({ name: e.target.value })}
+      />
+      <span className="shift-days" role="group" aria-label="Days">
+        {DAYS.map((d, i) => (
+          <button type="button" key={d} aria-pressed={shift.weekdays.includes(i + 1)} onClick={() => toggle(i + 1)}>
+            {d}
+          </button>
+        ))}
+      </span>
+      <Form.Control
+        aria-label="Starts"
+        type="time"
+        value={shift.start}
+        onChange={(e) => onChange({ start: e.target.value })}
+      />
+      <Form.Control
+        aria-label="Ends"
+        type="time"
+        value={shift.end}
+        onChange={(e) => onChange({ end: e.target.value })}
+      />
+      {shift.breaks.map((b, i) => (
+        <span key={i} className="shift-break">
+          <Form.Control
+            aria-label="Break at"
+            type="time"
+            value={b.start}
+            onChange={(e) => setBreak(i, { start: e.target.value })}
+          />
+          <Form.Control
+            aria-label="Minutes of break"
+            type="number"
+            min={1}
+            max={240}
+            value={b.minutes}
+            onChange={(e) => setBreak(i, { minutes: Number(e.target.value) })}
+          />
+          <span className="dim">min</span>
+          <button
+            type="button"
+            className="bare"
+            aria-label="No such break"
+            onClick={() => onChange({ breaks: shift.breaks.filter((_, j) => j !== i) })}
+          >
+            ×
+          </button>
+        </span>
+      ))}
+      <button
+        type="button"
+        className="bare"
+        onClick={() => onChange({ breaks: [...shift.breaks, { start: '10:00', minutes: 15 }] })}
+      >
+        a break
+      </button>
+      <button type="button" className="bare" onClick={onDrop}>
+        no such shift
+      </button>
     </div>
   )
 }

@@ -11,7 +11,15 @@ import { Shifts } from './Shifts.tsx'
 import { SiteForm } from './SiteForm.tsx'
 import { useShop } from './queries.ts'
 
-const TABS = [['places', 'places'], ['parts', 'parts and wires'], ['rules', 'house rules'], ['shifts', 'shifts'], ['people', 'people and devices'], ['bring', 'bring in a sheet'], ['site', 'the shop']] as const
+const TABS = [
+  ['places', 'places'],
+  ['parts', 'parts and wires'],
+  ['rules', 'house rules'],
+  ['shifts', 'shifts'],
+  ['people', 'people and devices'],
+  ['bring', 'bring in a sheet'],
+  ['site', 'the shop'],
+] as const
 
 /** Our shop: how it is set up. Everybody may look; leads change it. */
 export function ShopPage() {
@@ -20,13 +28,31 @@ export function ShopPage() {
   const [params, setParams] = useSearchParams()
   const tab = params.get('part') ?? 'places'
   const isLead = me.data?.person?.role === 'lead' || me.data?.person?.role === 'instructor'
-  if (!shop.data) return <main className="shop"><Trouble problem={shop.error} /></main>
+  if (!shop.data)
+    return (
+      <main className="shop">
+        <Trouble problem={shop.error} />
+      </main>
+    )
   return (
     <main className="shop">
       <h1 className="sentence">{shopSentence(shop.data)}</h1>
-      <nav className="shop-words" aria-label="Parts of the set-up">{TABS.map(([key, name]) => <button type="button" key={key} aria-current={tab === key ? 'page' : undefined} onClick={() => setParams({ part: key })}>{name}</button>)}</nav>
+      <nav className="shop-words" aria-label="Parts of the set-up">
+        {TABS.map(([key, name]) => (
+          <button
+            type="button"
+            key={key}
+            aria-current={tab === key ? 'page' : undefined}
+            onClick={() => setParams({ part: key })}
+          >
+            {name}
+          </button>
+        ))}
+      </nav>
       {isLead ? null : <p className="small-print">To look at. A lead signs in to change it.</p>}
-      <fieldset disabled={!isLead} className="shop-part"><Part tab={tab} shop={shop.data} /></fieldset>
+      <fieldset disabled={!isLead} className="shop-part">
+        <Part tab={tab} shop={shop.data} />
+      </fieldset>
     </main>
   )
 }
@@ -38,12 +64,19 @@ function shopSentence(shop: ShopAnswer): string {
 
 function Part({ tab, shop }: { tab: string; shop: ShopAnswer }) {
   switch (tab) {
-    case 'parts': return <PartsList shop={shop} />
-    case 'rules': return <Rules shop={shop} />
-    case 'shifts': return <Shifts shop={shop} />
-    case 'people': return <People shop={shop} />
-    case 'bring': return <BringIn />
-    case 'site': return <SiteForm shop={shop} />
-    default: return <Places shop={shop} />
+    case 'parts':
+      return <PartsList shop={shop} />
+    case 'rules':
+      return <Rules shop={shop} />
+    case 'shifts':
+      return <Shifts shop={shop} />
+    case 'people':
+      return <People shop={shop} />
+    case 'bring':
+      return <BringIn />
+    case 'site':
+      return <SiteForm shop={shop} />
+    default:
+      return <Places shop={shop} />
   }
 }

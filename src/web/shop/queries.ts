@@ -5,7 +5,8 @@ import { importAnswer, importPreview, type ImportRequest } from '@contract/inges
 import { placesAnswer, shopAnswer, type placesRequest } from '@contract/shop.ts'
 import { getJson, newKey, postJson } from '@web/api/client.ts'
 
-export const useShop = () => useQuery({ queryKey: ['shop'], queryFn: () => getJson('/shop', shopAnswer), staleTime: 30_000 })
+export const useShop = () =>
+  useQuery({ queryKey: ['shop'], queryFn: () => getJson('/shop', shopAnswer), staleTime: 30_000 })
 
 function useAll() {
   const client = useQueryClient()
@@ -15,13 +16,21 @@ function useAll() {
 /** Any change of the set-up: what is sent, and a fresh key for it. */
 export function useSave(path: string) {
   const onSuccess = useAll()
-  return useMutation({ mutationFn: (body: Record<string, unknown>) => postJson(path, { key: newKey(), ...body }, done), onSuccess })
+  return useMutation({
+    mutationFn: (body: Record<string, unknown>) => postJson(path, { key: newKey(), ...body }, done),
+    onSuccess,
+  })
 }
 export function useMakePlaces() {
   const onSuccess = useAll()
-  return useMutation({ mutationFn: (body: Omit<z.input<typeof placesRequest>, 'key'>) => postJson('/shop/places', { key: newKey(), ...body }, placesAnswer), onSuccess })
+  return useMutation({
+    mutationFn: (body: Omit<z.input<typeof placesRequest>, 'key'>) =>
+      postJson('/shop/places', { key: newKey(), ...body }, placesAnswer),
+    onSuccess,
+  })
 }
-export const usePreview = () => useMutation({ mutationFn: (r: ImportRequest) => postJson('/ingest/preview', r, importPreview) })
+export const usePreview = () =>
+  useMutation({ mutationFn: (r: ImportRequest) => postJson('/ingest/preview', r, importPreview) })
 export function useTakeIn() {
   const onSuccess = useAll()
   return useMutation({ mutationFn: (r: ImportRequest) => postJson('/ingest', r, importAnswer), onSuccess })

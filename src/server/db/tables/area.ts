@@ -2,11 +2,15 @@ import { int, json, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-c
 import { type Built } from '@core/shop/built.ts'
 import { idColumn } from './columns.ts'
 
-export const area = mysqlTable('area', {
-  id: idColumn('id').primaryKey(),
-  siteId: idColumn('site_id').notNull(),
-  name: varchar('name', { length: 60 }).notNull(),
-  walkOrder: int('walk_order').notNull(),
-  /** How guns here are built; a gun's own differences stand on its station. */
-  built: json('built').$type<Built>().notNull(),
-}, (t) => [uniqueIndex('area_name').on(t.siteId, t.name)])
+export const area = mysqlTable(
+  'area',
+  {
+    id: idColumn('id').primaryKey(),
+    siteId: idColumn('site_id').notNull(),
+    name: varchar('name', { length: 60 }).notNull(),
+    walkOrder: int('walk_order').notNull(),
+    /** How guns here are built; a gun's own differences stand on its station. */
+    built: json('built').$type<Built>().notNull(),
+  },
+  (t) => [uniqueIndex('area_name').on(t.siteId, t.name)],
+)

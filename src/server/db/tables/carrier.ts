@@ -3,12 +3,16 @@ import { type CarrierType } from '@core/path/columns.ts'
 import { idColumn } from './columns.ts'
 
 /** Anything that carries parts: the station itself, a feeder head, a gun or torch, a neck. Which hangs on which is in `mount`. */
-export const carrier = mysqlTable('carrier', {
-  id: idColumn('id').primaryKey(),
-  type: varchar('type', { length: 8 }).$type<CarrierType>().notNull(),
-  name: varchar('name', { length: 40 }).notNull(),
-  /** Set on the station's own carrier only. */
-  stationId: idColumn('station_id'),
-  /** Positions this one has, in path order; a kind, or kind#lane. */
-  positions: json('positions').$type<string[]>().notNull(),
-}, (t) => [index('carrier_station').on(t.stationId)])
+export const carrier = mysqlTable(
+  'carrier',
+  {
+    id: idColumn('id').primaryKey(),
+    type: varchar('type', { length: 8 }).$type<CarrierType>().notNull(),
+    name: varchar('name', { length: 40 }).notNull(),
+    /** Set on the station's own carrier only. */
+    stationId: idColumn('station_id'),
+    /** Positions this one has, in path order; a kind, or kind#lane. */
+    positions: json('positions').$type<string[]>().notNull(),
+  },
+  (t) => [index('carrier_station').on(t.stationId)],
+)

@@ -2,13 +2,17 @@ import { double, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql
 import { idColumn, instantMs } from './columns.ts'
 
 /** The first house rule: fixed usage per kind and station class, and how often a look is due. `classKey` '*': every class. */
-export const houseRule = mysqlTable('house_rule', {
-  id: idColumn('id').primaryKey(),
-  kindKey: varchar('kind_key', { length: 20 }).notNull(),
-  classKey: varchar('class_key', { length: 20 }).notNull(),
-  changeLimit: double('change_limit'),
-  cleanLimit: double('clean_limit'),
-  lookDays: int('look_days'),
-  chosenById: idColumn('chosen_by_id'),
-  chosenMs: instantMs('chosen_ms').notNull(),
-}, (t) => [uniqueIndex('house_rule_scope').on(t.kindKey, t.classKey)])
+export const houseRule = mysqlTable(
+  'house_rule',
+  {
+    id: idColumn('id').primaryKey(),
+    kindKey: varchar('kind_key', { length: 20 }).notNull(),
+    classKey: varchar('class_key', { length: 20 }).notNull(),
+    changeLimit: double('change_limit'),
+    cleanLimit: double('clean_limit'),
+    lookDays: int('look_days'),
+    chosenById: idColumn('chosen_by_id'),
+    chosenMs: instantMs('chosen_ms').notNull(),
+  },
+  (t) => [uniqueIndex('house_rule_scope').on(t.kindKey, t.classKey)],
+)

@@ -3,27 +3,31 @@ import { type LedgerEvent, type Precision } from '@core/ledger/event.ts'
 import { idColumn, instantMs } from './columns.ts'
 
 /** The truth: append-only. `rootId` is the fact at the bottom of a chain of corrections; a fact is its own root. */
-export const ledgerEvent = mysqlTable('ledger_event', {
-  id: idColumn('id').primaryKey(),
-  rootId: idColumn('root_id').notNull(),
-  kind: varchar('kind', { length: 16 }).notNull(),
-  carrierId: idColumn('carrier_id'),
-  stationId: idColumn('station_id'),
-  partId: idColumn('part_id'),
-  happenedMs: instantMs('happened_ms').notNull(),
-  precision: varchar('happened_precision', { length: 6 }).$type<Precision>().notNull(),
-  loggedMs: instantMs('logged_ms').notNull(),
-  personId: idColumn('person_id'),
-  deviceId: idColumn('device_id'),
-  note: varchar('note', { length: 200 }),
-  body: json('body').$type<LedgerEvent['body']>().notNull(),
-  idempotencyKey: varchar('idempotency_key', { length: 100 }).notNull(),
-}, (t) => [
-  uniqueIndex('ledger_key').on(t.idempotencyKey),
-  index('ledger_root').on(t.rootId),
-  index('ledger_carrier').on(t.carrierId, t.rootId),
-  index('ledger_station').on(t.stationId, t.rootId),
-  index('ledger_part').on(t.partId, t.rootId),
-  index('ledger_happened').on(t.happenedMs),
-  index('ledger_logged').on(t.loggedMs),
-])
+export const ledgerEvent = mysqlTable(
+  'ledger_event',
+  {
+    id: idColumn('id').primaryKey(),
+    rootId: idColumn('root_id').notNull(),
+    kind: varchar('kind', { length: 16 }).notNull(),
+    carrierId: idColumn('carrier_id'),
+    stationId: idColumn('station_id'),
+    partId: idColumn('part_id'),
+    happenedMs: instantMs('happened_ms').notNull(),
+    precision: varchar('happened_precision', { length: 6 }).$type<Precision>().notNull(),
+    loggedMs: instantMs('logged_ms').notNull(),
+    personId: idColumn('person_id'),
+    deviceId: idColumn('device_id'),
+    note: varchar('note', { length: 200 }),
+    body: json('body').$type<LedgerEvent['body']>().notNull(),
+    idempotencyKey: varchar('idempotency_key', { length: 100 }).notNull(),
+  },
+  (t) => [
+    uniqueIndex('ledger_key').on(t.idempotencyKey),
+    index('ledger_root').on(t.rootId),
+    index('ledger_carrier').on(t.carrierId, t.rootId),
+    index('ledger_station').on(t.stationId, t.rootId),
+    index('ledger_part').on(t.partId, t.rootId),
+    index('ledger_happened').on(t.happenedMs),
+    index('ledger_logged').on(t.loggedMs),
+  ],
+)

@@ -1,7 +1,10 @@
 import { json, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { idColumn } from './columns.ts'
 
-export interface ShiftBreak { start: string; minutes: number }
+export interface ShiftBreak {
+  start: string
+  minutes: number
+}
 /** One shift of the week in the site's wall time; `areaId` null: for every area without patterns of its own. */
 export const shiftPattern = mysqlTable('shift_pattern', {
   id: idColumn('id').primaryKey(),

@@ -2,12 +2,16 @@ import { index, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { idColumn, instantMs, quantity } from './columns.ts'
 
 /** Projected: times a gun stood. `minutes` counts scheduled time only. */
-export const stoppage = mysqlTable('stoppage', {
-  fromEventId: idColumn('from_event_id').primaryKey(),
-  stationId: idColumn('station_id').notNull(),
-  position: varchar('position', { length: 24 }),
-  fromMs: instantMs('from_ms').notNull(),
-  toMs: instantMs('to_ms'),
-  endedBy: varchar('ended_by', { length: 8 }).$type<'running' | 'log'>(),
-  minutes: quantity('minutes'),
-}, (t) => [index('stoppage_station').on(t.stationId, t.fromMs)])
+export const stoppage = mysqlTable(
+  'stoppage',
+  {
+    fromEventId: idColumn('from_event_id').primaryKey(),
+    stationId: idColumn('station_id').notNull(),
+    position: varchar('position', { length: 24 }),
+    fromMs: instantMs('from_ms').notNull(),
+    toMs: instantMs('to_ms'),
+    endedBy: varchar('ended_by', { length: 8 }).$type<'running' | 'log'>(),
+    minutes: quantity('minutes'),
+  },
+  (t) => [index('stoppage_station').on(t.stationId, t.fromMs)],
+)

@@ -1,0 +1,125 @@
+import AxeBuilder from '@axe-core/playwright'
+import { expect, openGun, signIn, startShop, test, type Page, type Shop } from './fixtures.ts'
+
+const LEAD = { name: 'Ilse Varn', password: 'low-tide-at-six' }
+let shop: Shop
+test.beforeAll(async () => {
+  test.setTimeout(180_000)
+  shop = await startShop(true)
+})
+test.afterAll(() => shop.stop())
+
+async function sound(page: Page) {
+  const results = await new AxeBuilder({ page }).analyze()
+  expect(results.violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
+}
+
+test('the demo’s planted stories can be found', async ({ page }) => {
+  await signIn(page, shop, LEAD)
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('hands before')
+  const first = page.getByRole('article').first()
+  await expect(first).toHaveAccessibleName('B3')
+  await expect(first).toContainText('at the liner')
+  await openGun(page, 'T5')
+  await expect(page.getByText('Parked.', { exact: true })).toBeVisible()
+  await openGun(page, 'R2')
+  await page.getByRole('button', { name: /^tip/ }).click()
+  await expect(page.getByLabel('tip', { exact: true })).toContainText('Not seen')
+  await openGun(page, 'A6')
+  await expect(page.getByLabel('What was done')).toContainText('booked on the wrong gun')
+})
+
+test('a break is logged from Floor in two taps and the picture moves', async ({ page }) => {
+  await signIn(page, shop, LEAD)
+  const row = page
+    .getByRole('article')
+    .filter({ hasText: /Change the tip|Clean the nozzle/ })
+    .first()
+  const name = await row.getAttribute('aria-label')
+  await page.getByRole('button', { name: `Log on ${name}` }).click()
+  const key = row.getByRole('button', { name: /Tip changed|Nozzle cleaned/ }).first()
+  const what = await key.innerText()
+  await key.click()
+  if (what.includes('changed')) await row.getByRole('button', { name: 'Due' }).click()
+  await expect(page.getByLabel('Last logged')).toContainText(`${what} · ${name}`)
+  await page.getByLabel('Last logged').getByRole('button', { name: 'ok' }).click()
+})
+
+test('drawing down a column logs one act on many guns', async ({ page }) => {
+  await signIn(page, shop, LEAD)
+  await expect(page.locator('.strands svg').first()).toBeVisible()
+  const box = await page.locator('.strands svg').first().boundingBox()
+  if (!box) throw new Error('no strands')
+  const x = box.x + box.width * (9.5 / 11)
+  await page.mouse.move(x, box.y + 5)
+  await page.mouse.down()
+  await page.mouse.move(x, box.y + 25, { steps: 4 })
+  await page.mouse.up()
+  await expect(page.getByRole('heading', { name: '3 guns, nozzle' })).toBeVisible()
+  await page.getByRole('button', { name: 'Nozzle cleaned' }).click()
+  await expect(page.getByLabel('Last logged')).toContainText('Nozzle cleaned on 3 guns')
+})
+
+test('area and column live in the address', async ({ page }) => {
+  await signIn(page, shop, LEAD)
+  await page.getByRole('button', { name: 'tip', exact: true }).click()
+  await expect(page).toHaveURL(/column=tip/)
+  await expect(page.getByRole('heading', { name: 'tip, by life left' })).toBeVisible()
+  await sound(page)
+  await page.goBack()
+  await page.getByRole('button', { name: /Robot cells/ }).click()
+  await expect(page).toHaveURL(/area=/)
+  await expect(page.getByRole('link', { name: /^Cell 1:/ })).toBeAttached()
+  await expect(page.getByRole('link', { name: /^A1:/ })).not.toBeAttached()
+})
+
+test('on a phone: the gun by its number, two taps, at 88 pixels', async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true })
+  const page = await context.newPage()
+  await page.goto(`${shop.url}/sign-in`)
+  await page.getByLabel('Name').fill(LEAD.name)
+  await page.getByLabel('Password').fill(LEAD.password)
+  await page.getByRole('button', { name: 'Sign in' }).tap()
+  await page.getByRole('button', { name: 'Find a gun' }).tap()
+  await page.getByLabel('The number on the gun').fill('A1')
+  await page.getByRole('button', { name: /^A1booth/ }).tap()
+  const key = page.getByLabel('Log', { exact: true }).getByRole('button', { name: 'Nozzle cleaned' })
+  expect((await key.boundingBox())?.height).toBeGreaterThanOrEqual(88)
+  await sound(page)
+  await key.tap()
+  await expect(page.getByLabel('Last logged')).toContainText('Nozzle cleaned · A1')
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+  await context.close()
+})
+
+test('every main view reads well to a screen reader, in both themes', async ({ page }) => {
+  await signIn(page, shop, LEAD)
+  await sound(page)
+  await page.getByRole('button', { name: 'light' }).click()
+  await sound(page)
+  await openGun(page, 'B3')
+  await sound(page)
+  await page.getByRole('button', { name: 'dark' }).click()
+  await sound(page)
+  for (const part of ['places', 'parts', 'rules', 'shifts', 'people', 'bring', 'site']) {
+    await page.goto(`${shop.url}/shop?part=${part}`)
+    await expect(page.locator('.shop-part')).toBeVisible()
+    await sound(page)
+  }
+  await page.goto(`${shop.url}/logbook`)
+  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+  await sound(page)
+  await page.keyboard.press('?')
+  await expect(page.getByRole('heading', { name: 'What the wire says' })).toBeVisible()
+})
+
+test('without a link it says so, and comes back by itself', async ({ page }) => {
+  test.setTimeout(90_000)
+  await signIn(page, shop, LEAD)
+  await expect(page.getByRole('article').first()).toBeVisible()
+  await shop.stop()
+  await expect(page.getByText(/No link since/)).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('article').first()).toBeVisible()
+  await shop.start()
+  await expect(page.getByText(/No link since/)).toBeHidden({ timeout: 30_000 })
+})

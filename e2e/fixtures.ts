@@ -1,0 +1,94 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { createServer } from 'node:net'
+import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test'
+import mysql from 'mysql2/promise'
+
+/** A server process of its own on a database of its own. */
+export interface Shop {
+  url: string
+  stop: () => Promise<void>
+  start: () => Promise<void>
+}
+
+async function freePort(): Promise<number> {
+  return new Promise((done) => {
+    const probe = createServer()
+    probe.listen(0, '127.0.0.1', () => {
+      const address = probe.address()
+      probe.close(() => done(typeof address === 'object' && address ? address.port : 0))
+    })
+  })
+}
+
+let made = 0
+export async function startShop(withDemo: boolean): Promise<Shop> {
+  const root = process.env['TEST_DATABASE_URL']
+  if (!root) throw new Error('TEST_DATABASE_URL is not set: run npm test')
+  const name = `e2e_${process.pid}_${made++}`
+  const connection = await mysql.createConnection(root)
+  await connection.query(`create database \`${name}\` character set utf8mb4`)
+  await connection.end()
+  const port = await freePort()
+  const url = `http://127.0.0.1:${port}`
+  let child: ChildProcess | null = null
+  const start = async () => {
+    child = spawn(process.execPath, ['dist/server/main.js'], {
+      stdio: ['ignore', 'inherit', 'inherit'],
+      env: {
+        ...process.env,
+        DATABASE_URL: root.replace(/\/[^/]*$/, `/${name}`),
+        PORT: String(port),
+        WITH_DEMO: withDemo ? '1' : '0',
+        LOG_LEVEL: 'error',
+      },
+    })
+    for (let tries = 0; tries < 600; tries++) {
+      const isUp = await fetch(`${url}/api/health`).then(
+        (r) => r.ok,
+        () => false,
+      )
+      if (isUp) return
+      await new Promise((r) => setTimeout(r, 100))
+    }
+    throw new Error('the server did not come up')
+  }
+  const stop = async () => {
+    const gone = new Promise((done) => child?.once('exit', done))
+    child?.kill('SIGTERM')
+    await gone
+  }
+  await start()
+  return { url, stop, start }
+}
+
+export const OWNER = { shopName: 'Kettle Lane Frames', name: 'Oda', password: 'ten letters or more' }
+
+/** A fresh shop, opened by its first lead through the first page. */
+export async function openNewShop(page: Page, shop: Shop): Promise<void> {
+  await page.goto(shop.url)
+  await page.getByRole('link', { name: 'Begin' }).click()
+  await page.getByLabel('Shop').fill(OWNER.shopName)
+  await page.getByLabel('Your name').fill(OWNER.name)
+  await page.getByLabel(/password/).fill(OWNER.password)
+  await page.getByRole('button', { name: 'Open the shop' }).click()
+  await expect(page.getByRole('heading', { name: /No guns yet/ })).toBeVisible()
+}
+
+export async function signIn(page: Page, shop: Shop, who: { name: string; password: string }): Promise<void> {
+  await page.goto(`${shop.url}/sign-in`)
+  await page.getByLabel('Name').fill(who.name)
+  await page.getByLabel('Password').fill(who.password)
+  await page.getByRole('button', { name: 'Sign in' }).click()
+  await expect(page.getByRole('navigation', { name: 'Sections' })).toBeVisible()
+}
+
+/** Opens a gun as a hand would: `/`, its number, Enter. */
+export async function openGun(page: Page, name: string): Promise<void> {
+  await page.keyboard.press('/')
+  await page.getByLabel('The number on the gun').fill(name)
+  await page.getByLabel('The number on the gun').press('Enter')
+  await expect(page.getByRole('heading', { level: 1, name, exact: true })).toBeVisible()
+}
+
+export const test = base
+export { expect, type Browser, type BrowserContext, type Page }
