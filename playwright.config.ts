@@ -3,14 +3,16 @@ import { defineConfig } from '@playwright/test'
 /** Journeys of a person, each file on a server and database of its own. */
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  timeout: 25_000,
+  expect: { timeout: 6_000 },
   workers: 1,
   retries: 0,
   forbidOnly: true,
   outputDir: 'test-results',
   use: {
     browserName: 'chromium',
+    colorScheme: 'dark',
+    actionTimeout: 8_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: '/usr/bin/chromium',

@@ -42,7 +42,7 @@ test('a break is logged from Floor in two taps and the picture moves', async ({ 
   await key.click()
   if (what.includes('changed')) await row.getByRole('button', { name: 'Due' }).click()
   await expect(page.getByLabel('Last logged')).toContainText(`${what} · ${name}`)
-  await page.getByLabel('Last logged').getByRole('button', { name: 'ok' }).click()
+  await page.getByLabel('Last logged').getByRole('button', { name: 'Put this line away' }).click()
 })
 
 test('drawing down a column logs one act on many guns', async ({ page }) => {
@@ -82,7 +82,7 @@ test('on a phone: the gun by its number, two taps, at 88 pixels', async ({ brows
   await page.getByRole('button', { name: 'Sign in' }).tap()
   await page.getByRole('button', { name: 'Find a gun' }).tap()
   await page.getByLabel('The number on the gun').fill('A1')
-  await page.getByRole('button', { name: /^A1booth/ }).tap()
+  await page.getByRole('button', { name: /^A1\s*booth/ }).tap()
   const key = page.getByLabel('Log', { exact: true }).getByRole('button', { name: 'Nozzle cleaned' })
   expect((await key.boundingBox())?.height).toBeGreaterThanOrEqual(88)
   await sound(page)

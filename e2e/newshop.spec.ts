@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, openGun, openNewShop, startShop, test, type Shop } from './fixtures.ts'
+import { asOwner, expect, openGun, openNewShop, startShop, test, withPlaces, type Shop } from './fixtures.ts'
 
 let shop: Shop
 test.beforeAll(async () => {
@@ -34,7 +34,7 @@ test('from nothing to a gun of one’s own, a tip changed, undone, corrected and
   await page.keyboard.press('t')
   await page.getByRole('button', { name: 'Burned back' }).click()
   await page.getByRole('button', { name: 'not A2' }).click()
-  await page.getByLabel('Which gun was it').fill('A3')
+  await page.getByRole('textbox', { name: 'Which gun was it' }).fill('A3')
   await page.getByRole('button', { name: /^A3/ }).click()
   await expect(page.getByLabel('Last logged')).toContainText('Tip changed · A3')
   await openGun(page, 'A3')
@@ -49,11 +49,7 @@ test('from nothing to a gun of one’s own, a tip changed, undone, corrected and
 })
 
 test('a sheet with five mistakes gets five clear lines, and is taken in when mended', async ({ page }) => {
-  await page.goto(shop.url)
-  await page.goto(`${shop.url}/sign-in`)
-  await page.getByLabel('Name').fill('Oda')
-  await page.getByLabel('Password').fill('ten letters or more')
-  await page.getByRole('button', { name: 'Sign in' }).click()
+  await asOwner(page, shop)
   await page.getByRole('link', { name: 'Our shop' }).click()
   await page.getByRole('button', { name: 'bring in a sheet' }).click()
   const bad =
@@ -78,10 +74,8 @@ test('a sheet with five mistakes gets five clear lines, and is taken in when men
 })
 
 test('a limit, shifts and a shift total make a gun want hands', async ({ page }) => {
-  await page.goto(`${shop.url}/sign-in`)
-  await page.getByLabel('Name').fill('Oda')
-  await page.getByLabel('Password').fill('ten letters or more')
-  await page.getByRole('button', { name: 'Sign in' }).click()
+  await asOwner(page, shop)
+  await withPlaces(page, shop, 'A1')
   await page.getByRole('link', { name: 'Our shop' }).click()
   await page.getByRole('button', { name: 'house rules' }).click()
   await page.getByLabel('contact tip: change at').fill('2')
@@ -103,14 +97,11 @@ test('a limit, shifts and a shift total make a gun want hands', async ({ page })
 })
 
 test('an unbound device is told what to do, and a link binds it once', async ({ browser, page }) => {
+  await asOwner(page, shop)
   const fresh = await browser.newContext()
   const tablet = await fresh.newPage()
   await tablet.goto(shop.url)
   await expect(tablet.getByRole('heading', { name: 'This device belongs to no place yet' })).toBeVisible()
-  await page.goto(`${shop.url}/sign-in`)
-  await page.getByLabel('Name').fill('Oda')
-  await page.getByLabel('Password').fill('ten letters or more')
-  await page.getByRole('button', { name: 'Sign in' }).click()
   await page.getByRole('link', { name: 'Our shop' }).click()
   await page.getByRole('button', { name: 'people and devices' }).click()
   await page.getByLabel('what it is called').fill('bay tablet')

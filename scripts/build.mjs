@@ -35,7 +35,11 @@ export async function buildServer() {
   const esbuild = await import('esbuild')
   mkdirSync(join(ROOT, 'dist'), { recursive: true })
   await esbuild.build({
-    entryPoints: { main: join(ROOT, 'src/server/main.ts'), tool: join(ROOT, 'src/server/tools/tool.ts') },
+    entryPoints: {
+      main: join(ROOT, 'src/server/main.ts'),
+      tool: join(ROOT, 'src/server/tools/tool.ts'),
+      bench: join(ROOT, 'src/server/bench/bench.ts'),
+    },
     outdir: join(ROOT, 'dist/server'),
     bundle: true,
     platform: 'node',

@@ -60,7 +60,7 @@ export async function lastLines(
   const recent = await db
     .select({ rootId: ledgerEvent.rootId })
     .from(ledgerEvent)
-    .where(eq(ledgerEvent.stationId, at.stationId))
+    .where(and(eq(ledgerEvent.stationId, at.stationId), notLike(ledgerEvent.idempotencyKey, 'mount/%')))
     .orderBy(desc(ledgerEvent.happenedMs), desc(ledgerEvent.loggedMs))
     .limit(at.count * 3)
   if (recent.length === 0) return []

@@ -35,7 +35,7 @@ export function PartsList({ shop }: { shop: ShopAnswer }) {
               <th>wire</th>
               <th className="text-end">price</th>
               <th className="text-end">on hand</th>
-              <th />
+              <td />
             </tr>
           </thead>
           <tbody>

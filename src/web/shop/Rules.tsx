@@ -35,7 +35,7 @@ export function Rules({ shop }: { shop: ShopAnswer }) {
               <th>change at</th>
               <th>clean at</th>
               <th>look every</th>
-              <th />
+              <td />
               <th>chosen</th>
             </tr>
           </thead>
@@ -132,7 +132,7 @@ function Rates({ shop }: { shop: ShopAnswer }) {
               <th>places</th>
               <th>labour</th>
               <th>standing</th>
-              <th />
+              <td />
             </tr>
           </thead>
           <tbody>

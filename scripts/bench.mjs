@@ -1,0 +1,26 @@
+// npm run bench: speed at full size (500 stations, five years) on a database of its own. BENCH_STATIONS and BENCH_YEARS make it smaller.
+import { spawnSync } from 'node:child_process'
+import { rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { DATA, ensureModules, ensurePackages, ROOT, SetupError } from './lib/machine.mjs'
+
+try {
+  ensurePackages(['database'])
+  ensureModules()
+  const { buildIfStale } = await import('./build.mjs')
+  const { startDatabase } = await import('./lib/mariadb.mjs')
+  await buildIfStale()
+  const folder = join(DATA, `bench-${process.pid}`)
+  const database = await startDatabase({ folder, wantedPort: 36460, isThrowaway: true })
+  const done = spawnSync(process.execPath, ['--enable-source-maps', join(ROOT, 'dist/server/bench.js')], {
+    cwd: ROOT,
+    stdio: 'inherit',
+    env: { ...process.env, DATABASE_URL: database.url },
+  })
+  await database.stop()
+  rmSync(folder, { recursive: true, force: true })
+  process.exitCode = done.status ?? 1
+} catch (problem) {
+  console.error(problem instanceof SetupError ? problem.message : problem)
+  process.exitCode = 1
+}

@@ -1,0 +1,108 @@
+// npm run screenshots: one picture of each main view from a fresh demo, into docs/screenshots.
+import { spawn } from 'node:child_process'
+import { mkdirSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
+import { ensureModules, ensurePackages, freePort, programs, ROOT, say, SetupError } from './lib/machine.mjs'
+
+const DESK = { width: 1280, height: 800 }
+const PHONE = { width: 390, height: 844 }
+const TABLET = { width: 820, height: 1180 }
+const VIEWS = [
+  { name: 'floor', path: '/', size: DESK },
+  { name: 'floor-light', path: '/', size: DESK, light: true },
+  { name: 'floor-column', path: '/?column=tip', size: DESK },
+  { name: 'floor-tablet', path: '/', size: TABLET },
+  { name: 'floor-phone', path: '/', size: PHONE },
+  { name: 'gun', gun: 'A5', size: DESK },
+  { name: 'gun-down', gun: 'B3', size: DESK, light: true },
+  { name: 'gun-log', gun: 'A2', size: DESK, keys: ['t'] },
+  { name: 'gun-phone', gun: 'B6', size: PHONE },
+  { name: 'gun-tablet', gun: 'Cell 2', size: TABLET },
+  { name: 'logbook', path: '/logbook?day=', size: DESK },
+  { name: 'shop-places', path: '/shop', size: DESK },
+  { name: 'shop-rules', path: '/shop?part=rules', size: DESK },
+  {
+    name: 'shop-bring-in',
+    path: '/shop?part=bring',
+    size: DESK,
+    sheet:
+      'booth,bay,part kind,put on,cable\nA1,Pontoon hall,banana,2026-01-05,4\nA2,Pontoon hall,tip,soon,4\n,Pontoon hall,tip,2026-01-05,4',
+  },
+  { name: 'strokes', path: '/', size: DESK, keys: ['?'] },
+]
+
+async function up(url) {
+  for (let tries = 0; tries < 900; tries++) {
+    if (
+      await fetch(`${url}/api/health`).then(
+        (r) => r.ok,
+        () => false,
+      )
+    )
+      return
+    await new Promise((r) => setTimeout(r, 200))
+  }
+  throw new Error('the server did not come up')
+}
+
+async function take(browser, url, view) {
+  const context = await browser.newContext({
+    viewport: view.size,
+    baseURL: url,
+    colorScheme: view.light ? 'light' : 'dark',
+    hasTouch: view.size.width < 1000,
+  })
+  await context.request.post('/api/people/sign-in', {
+    headers: { 'x-idle-spool': '1' },
+    data: { name: 'Ilse Varn', password: 'low-tide-at-six' },
+  })
+  const page = await context.newPage()
+  let path = view.path
+  if (view.gun) {
+    const { places } = await (await context.request.get('/api/find')).json()
+    path = `/gun/${places.find((p) => p.name === view.gun).stationId}`
+  }
+  if (path === '/logbook?day=') path += (await (await context.request.get('/api/logbook')).json()).previousDay
+  await page.goto(path)
+  await page.waitForTimeout(900)
+  for (const key of view.keys ?? []) await page.keyboard.press(key)
+  if (view.sheet) {
+    await page.getByLabel('or paste it here').fill(view.sheet)
+    await page.getByRole('button', { name: 'Read it' }).click()
+  }
+  await page.waitForTimeout(400)
+  await page.screenshot({ path: join(ROOT, 'docs/screenshots', `${view.name}.png`) })
+  await context.close()
+}
+
+try {
+  ensurePackages(['database', 'browser'])
+  ensureModules()
+  const { buildIfStale } = await import('./build.mjs')
+  const { startDatabase } = await import('./lib/mariadb.mjs')
+  const { chromium } = await import('@playwright/test')
+  await buildIfStale()
+  const folder = join(ROOT, '.data', `shots-${process.pid}`)
+  const database = await startDatabase({ folder, wantedPort: 35460, isThrowaway: true })
+  const port = await freePort(8560)
+  const url = `http://127.0.0.1:${port}`
+  const server = spawn(process.execPath, [join(ROOT, 'dist/server/main.js')], {
+    stdio: 'inherit',
+    env: { ...process.env, DATABASE_URL: database.url, PORT: String(port), WITH_DEMO: '1' },
+  })
+  try {
+    await up(url)
+    mkdirSync(join(ROOT, 'docs/screenshots'), { recursive: true })
+    const browser = await chromium.launch({ executablePath: programs.chromium(), args: ['--no-sandbox'] })
+    for (const view of VIEWS) await take(browser, url, view)
+    await browser.close()
+    say(`${VIEWS.length} pictures are in docs/screenshots.`)
+  } finally {
+    server.kill('SIGTERM')
+    await database.stop()
+    rmSync(folder, { recursive: true, force: true })
+  }
+} catch (problem) {
+  console.error(problem instanceof SetupError ? problem.message : problem)
+  process.exitCode = 1
+}

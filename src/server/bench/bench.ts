@@ -1,0 +1,109 @@
+import { createServer } from 'node:http'
+import { type AddressInfo } from 'node:net'
+import { join } from 'node:path'
+import { readdirSync, readFileSync } from 'node:fs'
+import { gzipSync } from 'node:zlib'
+import { compose } from '@server/compose.ts'
+import { migrateDatabase } from '@server/db/db.ts'
+import { isEmpty } from '@server/demo/demo.ts'
+import { stationNow } from '@server/db/schema.ts'
+import { firstLead } from '@server/people/people.ts'
+import { kaplanMeier } from '@core/life/kaplanmeier.ts'
+import { drawWeibull, makeRandom } from '@core/random/random.ts'
+import { buildWorld } from './world.ts'
+
+/** Speed against the targets, printed as a table; never asserted in tests. */
+const ROOT = process.cwd()
+const stations = Number(process.env['BENCH_STATIONS'] ?? 500)
+const years = Number(process.env['BENCH_YEARS'] ?? 5)
+const url = process.env['DATABASE_URL'] ?? ''
+
+interface Row {
+  what: string
+  target: string
+  measured: string
+}
+const rows: Row[] = []
+const p95 = (times: number[]) => [...times].sort((a, b) => a - b)[Math.floor(times.length * 0.95)] ?? NaN
+
+async function timed(runs: number, work: (i: number) => Promise<unknown>): Promise<number[]> {
+  const times: number[] = []
+  for (let i = 0; i < runs; i++) {
+    const start = performance.now()
+    await work(i)
+    times.push(performance.now() - start)
+  }
+  return times
+}
+
+await migrateDatabase(url, join(ROOT, 'src/server/db/migrations'))
+const parts = compose({
+  databaseUrl: url,
+  webFolder: null,
+  onFault: (problem) => console.error(problem),
+  signInsPerMinute: 1000,
+})
+if (!(await isEmpty(parts.deps))) throw new Error('bench: expected an empty database')
+const lead = await firstLead(parts.deps, {
+  shopName: 'Bench',
+  zone: 'UTC',
+  units: 'metric',
+  name: 'bench',
+  password: 'bench bench',
+})
+const start = performance.now()
+const world = await buildWorld(parts.deps, { stations, years, seed: 7 }, (text) => console.log(text))
+console.log(
+  `world: ${stations} stations, ${world.lives} part lives, ${world.usage} usage rows, built in ${Math.round((performance.now() - start) / 1000)} s`,
+)
+
+const server = createServer(parts.app)
+await new Promise<void>((done) => server.listen(0, '127.0.0.1', done))
+const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`
+const headers = { cookie: `idle_session=${lead.token}`, 'content-type': 'application/json', 'x-idle-spool': '1' }
+const ask = async (path: string, body?: unknown) => {
+  const response = await fetch(base + path, {
+    headers,
+    ...(body ? { method: 'POST', body: JSON.stringify(body) } : {}),
+  })
+  const text = await response.text()
+  if (!response.ok) throw new Error(`${path}: ${text}`)
+  return text
+}
+const ids = (await parts.deps.db.select({ id: stationNow.stationId }).from(stationNow)).map((r) => r.id)
+await timed(5, () => ask('/floor'))
+const floor = await timed(40, () => ask('/floor'))
+rows.push({ what: 'Floor answer, p95', target: '< 150 ms', measured: `${p95(floor).toFixed(0)} ms` })
+await timed(5, (i) => ask(`/gun/${ids[i]}`))
+const gun = await timed(60, (i) => ask(`/gun/${ids[(i * 7) % ids.length]}`))
+rows.push({ what: 'station page, p95', target: '< 100 ms', measured: `${p95(gun).toFixed(0)} ms` })
+const logs = await timed(30, (i) =>
+  ask('/logbook', {
+    key: `bench-log-${i}-key`,
+    acts: [{ stationId: ids[(i * 11) % ids.length], act: 'changed', position: 'tip', outReason: 'worn' }],
+  }),
+)
+rows.push({ what: 'log a tip change, p95', target: '(none set)', measured: `${p95(logs).toFixed(0)} ms` })
+const random = makeRandom(3)
+const lives = Array.from({ length: 100_000 }, () => drawWeibull(random, 2.2, 6))
+const km = await timed(3, async () => kaplanMeier({ time: lives, event: lives.map((_, i) => (i % 4 ? 1 : 0)) }))
+rows.push({ what: 'Kaplan–Meier of 100,000 lives', target: '(none set)', measured: `${Math.min(...km).toFixed(0)} ms` })
+rows.push({
+  what: 'server memory (with the builder)',
+  target: '< 400 MB',
+  measured: `${Math.round(process.memoryUsage().rss / 1e6)} MB`,
+})
+const assets = join(ROOT, 'dist/web/assets')
+const first = readFileSync(join(ROOT, 'dist/web/index.html'), 'utf8')
+const script = readdirSync(assets)
+  .filter((f) => f.endsWith('.js') && first.includes(f))
+  .reduce((sum, f) => sum + gzipSync(readFileSync(join(assets, f))).length, 0)
+rows.push({
+  what: 'script before the first screen, gzipped',
+  target: '< 250 kB',
+  measured: `${Math.round(script / 1000)} kB`,
+})
+console.table(rows)
+server.closeAllConnections()
+server.close()
+await parts.close()

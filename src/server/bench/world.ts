@@ -1,0 +1,178 @@
+import { makeId, type CarrierId, type EventId, type StationId } from '@core/ids/id.ts'
+import { drawLogNormal, drawWeibull, makeRandom } from '@core/random/random.ts'
+import { KIND_DEFAULTS } from '@core/path/kinds.ts'
+import { houseRule, ledgerEvent, shiftPattern, usageSpan, wire } from '@server/db/schema.ts'
+import { transact } from '@server/db/db.ts'
+import { type Deps } from '@server/http/context.ts'
+import { toRow, type Draft } from '@server/ledger/append.ts'
+import { rebuild } from '@server/projection/rebuild.ts'
+import { loadShop } from '@server/shop/model.ts'
+import { ensureArea, insertStations, type MadeStation } from '@server/shop/places.ts'
+import { seedShop } from '@server/shop/seed.ts'
+
+const DAY_MS = 86_400_000
+const NOBODY = { person: null, device: null }
+export interface WorldSize {
+  stations: number
+  years: number
+  seed: number
+}
+
+/** A large shop whose parameters are drawn, not chosen: lives, hours and habits differ from place to place. */
+export async function buildWorld(
+  deps: Deps,
+  size: WorldSize,
+  say: (text: string) => void,
+): Promise<{ lives: number; usage: number }> {
+  const random = makeRandom(size.seed)
+  const own: Deps = { ...deps, random }
+  const made: MadeStation[] = []
+  const wireId = makeId('wire', deps.now(), random)
+  await transact(deps.db, async (tx) => {
+    await seedShop(tx, { deps: own, name: 'Bench', zone: 'UTC', units: 'metric', currency: 'EUR' })
+    await tx
+      .insert(wire)
+      .values({ id: wireId, name: 'wire', construction: 'solid', diameterMm: 1, densityGPerCm3: 7.85, spoolKg: 15 })
+    const every = [1, 2, 3, 4, 5, 6, 7]
+    const shifts = [
+      ['a', '06:00', '14:00'],
+      ['b', '14:00', '22:00'],
+    ] as const
+    await tx
+      .insert(shiftPattern)
+      .values(
+        shifts.map(([name, start, end]) => ({
+          id: makeId('pattern', deps.now(), random),
+          areaId: null,
+          name,
+          weekdays: every,
+          start,
+          end,
+          breaks: [],
+        })),
+      )
+    await tx
+      .insert(houseRule)
+      .values(
+        KIND_DEFAULTS.map((k) => ({
+          id: makeId('rule', deps.now(), random),
+          kindKey: k.key,
+          classKey: '*',
+          changeLimit: k.lifeUnit === 'arcHours' ? 8 : 400,
+          cleanLimit: k.canClean ? 6 : null,
+          lookDays: 30,
+          chosenById: null,
+          chosenMs: deps.now(),
+        })),
+      )
+    const { kinds } = await loadShop(tx, deps.calendar, deps.now())
+    for (let a = 0; a * 50 < size.stations; a++) {
+      const areaId = await ensureArea(tx, own, { name: `Area ${a + 1}`, built: { wireId, wireSpeedMPerMin: 7 } })
+      const rows = Array.from({ length: Math.min(50, size.stations - a * 50) }, (_, i) => ({
+        name: `${a + 1}-${i + 1}`,
+        areaId,
+        placeWord: 'booth',
+        classKey: 'booth',
+        walkMinutes: 1,
+        walkOrder: a * 50 + i,
+        except: {},
+      }))
+      made.push(
+        ...(await insertStations(tx, {
+          deps: own,
+          who: NOBODY,
+          rows,
+          kinds,
+          mountedMs: deps.now() - size.years * 365 * DAY_MS - DAY_MS,
+          isProjected: false,
+        })),
+      )
+    }
+  })
+  let lives = 0
+  let usage = 0
+  for (const [i, station] of made.entries()) {
+    const history = historyOf(station, { deps: own, size })
+    for (let j = 0; j < history.events.length; j += 2000)
+      await deps.db.insert(ledgerEvent).values(history.events.slice(j, j + 2000).map(toRow))
+    for (let j = 0; j < history.usage.length; j += 4000)
+      await deps.db.insert(usageSpan).values(history.usage.slice(j, j + 4000))
+    lives += history.events.length
+    usage += history.usage.length
+    if (i % 50 === 49) say(`${i + 1} stations written`)
+  }
+  await rebuild(own, true, (done, of) => say(`projected ${done} of ${of}`))
+  return { lives, usage }
+}
+
+function historyOf(
+  station: MadeStation,
+  at: { deps: Deps; size: WorldSize },
+): { events: Draft[]; usage: (typeof usageSpan.$inferInsert)[] } {
+  const { deps, size } = at
+  const { random } = deps
+  const meanHours = drawLogNormal(random, 2, 0.4)
+  const parts = [
+    { position: 'tip', scale: drawLogNormal(random, 14, 0.4), shape: 1.5 + 2 * random() },
+    { position: 'nozzle', scale: drawLogNormal(random, 90, 0.3), shape: 2 },
+    { position: 'liner', scale: drawLogNormal(random, 160, 0.3), shape: 2 },
+  ]
+  const left = parts.map((p) => drawWeibull(random, p.shape, p.scale))
+  const events: Draft[] = []
+  const usage: (typeof usageSpan.$inferInsert)[] = []
+  const startMs = Math.floor(deps.now() / DAY_MS) * DAY_MS - size.years * 365 * DAY_MS
+  const push = (position: string, happenedMs: number) => {
+    const id = makeId('event', happenedMs, random) as EventId
+    events.push({
+      id,
+      rootId: id,
+      happenedMs,
+      loggedMs: happenedMs,
+      precision: 'exact',
+      stationId: station.stationId as StationId,
+      personId: null,
+      deviceId: null,
+      note: null,
+      idempotencyKey: id,
+      body: {
+        type: 'fact',
+        fact: {
+          kind: 'fitted',
+          carrierId: station.gunId as CarrierId,
+          position,
+          partId: null,
+          outReason: random() < 0.8 ? 'worn' : 'due',
+          count: 1,
+          entryAge: 'new',
+        },
+      },
+    })
+  }
+  parts.forEach((p) => push(p.position, startMs))
+  for (let day = 0; day < size.years * 365; day++) {
+    for (const hour of [6, 14]) {
+      const fromMs = startMs + day * DAY_MS + hour * 3_600_000
+      const hours = drawLogNormal(random, meanHours, 0.4)
+      const id = makeId('usage', fromMs, random)
+      usage.push({
+        id,
+        headId: station.headId,
+        fromMs,
+        toMs: fromMs + 8 * 3_600_000,
+        source: 'shiftLog',
+        kg: null,
+        arcHours: hours,
+        starts: null,
+        loggedMs: fromMs,
+        idempotencyKey: id,
+      })
+      parts.forEach((p, i) => {
+        left[i] = (left[i] ?? 0) - hours
+        if ((left[i] ?? 0) > 0) return
+        push(p.position, fromMs + Math.floor(random() * 8 * 3_600_000))
+        left[i] = drawWeibull(random, p.shape, p.scale)
+      })
+    }
+  }
+  return { events, usage }
+}
