@@ -4,7 +4,7 @@ import { NOTHING_BUILT } from '@core/shop/built.ts'
 import { carrier, fitFamily, holiday, houseRule, part, person, stationNow, stockNow } from '@server/db/schema.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { peopleLines } from '@server/people/people.ts'
-import { loadShop } from './model.ts'
+import { loadShop, type KindRow } from './model.ts'
 
 /** How the shop is set up. Prices and rates are told to leads only. */
 export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
@@ -53,18 +53,7 @@ export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
       labourMinorPerHour: money ? c.labourMinorPerHour : 0,
       stopMinorPerHour: money ? c.stopMinorPerHour : 0,
     })),
-    kinds: shop.kinds.map((k) => ({
-      key: k.key,
-      name: k.name,
-      column: k.column,
-      partClass: k.partClass,
-      lifeUnit: k.lifeUnit,
-      canClean: k.canClean,
-      changeMin: k.changeMin,
-      cleanMin: k.cleanMin,
-      confirmDays: k.confirmDays,
-      synonyms: k.synonyms,
-    })),
+    kinds: shop.kinds.map(kindLine),
     rules: rules.map((r) => ({
       kindKey: r.kindKey,
       classKey: r.classKey,
@@ -89,3 +78,16 @@ export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
     ...lines,
   }
 }
+
+const kindLine = (k: KindRow): ShopAnswer['kinds'][number] => ({
+  key: k.key,
+  name: k.name,
+  column: k.column,
+  partClass: k.partClass,
+  lifeUnit: k.lifeUnit,
+  canClean: k.canClean,
+  changeMin: k.changeMin,
+  cleanMin: k.cleanMin,
+  confirmDays: k.confirmDays,
+  synonyms: k.synonyms,
+})

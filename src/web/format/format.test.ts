@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { amount, cable, minutes, twoFigures, wireSize } from './numbers.ts'
+import { nextIndex } from '@web/floor/useArrows.ts'
+import { measures, shown, typed } from './measures.ts'
 import { ago, clockTime, dayKey, when } from './times.ts'
 import { actPhrase, donePhrase } from './words.ts'
 import { matchPlaces } from '@web/shell/find.ts'
@@ -22,6 +24,36 @@ describe('numbers as people say them', () => {
   })
   it('minutes become hours when there are many', () =>
     expect([0.2, 31, 119, 300].map(minutes)).toEqual(['1 min', '31 min', '119 min', '5 h']))
+})
+
+describe('quantities as typed', () => {
+  const us = measures('us')
+  it('go to SI and come back as they were typed', () => {
+    for (const [measure, text] of [
+      [us.mass, '33'],
+      [us.cable, '13'],
+      [us.speed, '280'],
+      [measures('metric').cable, '4.5'],
+    ] as const) {
+      expect(shown(typed(text, measure), measure)).toBe(text)
+    }
+    expect(typed('33', us.mass)).toBeCloseTo(14.97, 2)
+  })
+  it('that are no numbers are nothing', () =>
+    expect([typed('', us.mass), typed('much', us.mass), shown(null, us.mass)]).toEqual([null, null, '']))
+})
+
+describe('arrows on Floor', () => {
+  it('begin at either end and stop at both', () => {
+    expect([
+      nextIndex(-1, 5, 1),
+      nextIndex(-1, 5, -1),
+      nextIndex(4, 5, 1),
+      nextIndex(0, 5, -1),
+      nextIndex(2, 5, 1),
+      nextIndex(-1, 0, 1),
+    ]).toEqual([0, 4, 4, 0, 3, -1])
+  })
 })
 
 describe('times in the site’s wall time', () => {

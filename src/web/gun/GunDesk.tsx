@@ -1,6 +1,6 @@
 import { type Column } from '@core/path/columns.ts'
 import { type GunAnswer } from '@contract/gun.ts'
-import { amount, cable, money, twoFigures, type Units } from '@web/format/numbers.ts'
+import { amount, cable, money, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
 import { capital, partName } from '@web/format/words.ts'
 import { LogKeys } from '@web/log/LogKeys.tsx'
@@ -53,7 +53,7 @@ export function GunDesk(props: GunViewProps) {
           <PartPanel gun={gun} positions={inColumn(gun, chosen)} units={units} driver={driver} />
         ) : (
           <>
-            <OnIt gun={gun} />
+            <OnIt gun={gun} units={units} />
             <HowLong gun={gun} units={units} />
           </>
         )}
@@ -103,7 +103,7 @@ export function StandKeys({ gun, driver }: { gun: GunAnswer; driver: LogKeysDriv
   )
 }
 
-function OnIt({ gun }: { gun: GunAnswer }) {
+function OnIt({ gun, units }: { gun: GunAnswer; units: Units }) {
   return (
     <section>
       <h2>What is on it</h2>
@@ -117,7 +117,7 @@ function OnIt({ gun }: { gun: GunAnswer }) {
             </li>
           ))}
       </ul>
-      <SpoolLine gun={gun} />
+      {gun.spool ? <p>{spoolSentence(gun, units)}</p> : null}
       {gun.notes.map((note) => (
         <p key={note} className="small-print">
           Usage: {note}.
@@ -133,20 +133,14 @@ function OnIt({ gun }: { gun: GunAnswer }) {
   )
 }
 
-export function SpoolLine({ gun }: { gun: GunAnswer }) {
-  if (!gun.spool) return null
-  const left = gun.spool.usedKg === null ? null : gun.spool.kg - gun.spool.usedKg
-  return (
-    <p>
-      Spool: {gun.wireName}, {ago(gun.spool.sinceMs, gun.nowMs)} on
-      {left === null
-        ? ''
-        : left > 0
-          ? `, about ${twoFigures(left)} of ${twoFigures(gun.spool.kg)} kg left`
-          : ', should be empty: was a new one not logged?'}
-      .
-    </p>
-  )
+/** The spool that is on, and what is left of it by the clock. */
+export function spoolSentence(gun: GunAnswer, units: Units): string {
+  if (!gun.spool) return ''
+  const { kg, usedKg, sinceMs } = gun.spool
+  const on = `Spool: ${gun.wireName}, ${ago(sinceMs, gun.nowMs)} on`
+  if (usedKg === null) return `${on}.`
+  if (usedKg >= kg) return `${on}; should be empty by now. Was a new one not logged?`
+  return `${on}, about ${amount(kg - usedKg, 'kg', units)} of ${amount(kg, 'kg', units)} left.`
 }
 
 function HowLong({ gun, units }: { gun: GunAnswer; units: Units }) {

@@ -4,6 +4,7 @@ import { Button, Form } from 'react-bootstrap'
 import { type GunAnswer } from '@contract/gun.ts'
 import { parseNumber } from '@core/ingest/columns.ts'
 import { newKey } from '@web/api/client.ts'
+import { measures, typed } from '@web/format/measures.ts'
 import { dayKey } from '@web/format/times.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { useShop } from '@web/shop/queries.ts'
@@ -29,6 +30,7 @@ function ShiftTotalForm({ gun, onDone }: { gun: GunAnswer; onDone: () => void })
   const [hours, setHours] = useState('')
   const [kg, setKg] = useState('')
   const [key] = useState(newKey)
+  const { mass } = measures(shop.data?.site.units ?? 'metric')
   const own = shop.data?.shifts.filter((s) => s.areaId === gun.areaId) ?? []
   const shifts = own.length > 0 ? own : (shop.data?.shifts.filter((s) => s.areaId === null) ?? [])
   const isBad = (text: string) => text !== '' && parseNumber(text) === null
@@ -40,7 +42,7 @@ function ShiftTotalForm({ gun, onDone }: { gun: GunAnswer; onDone: () => void })
         day,
         shift: shift || null,
         arcHours: hours ? parseNumber(hours) : null,
-        kg: kg ? parseNumber(kg) : null,
+        kg: typed(kg, mass),
       },
       { onSuccess: onDone },
     )
@@ -77,7 +79,7 @@ function ShiftTotalForm({ gun, onDone }: { gun: GunAnswer; onDone: () => void })
       />
       <TextField
         id="u-kg"
-        label="kg of wire"
+        label={`${mass.word} of wire`}
         inputMode="decimal"
         value={kg}
         isInvalid={isBad(kg)}

@@ -5,6 +5,8 @@ import { Cell } from '@web/path/WirePath.tsx'
 
 const KEYS: [string, string][] = [
   ['/', 'find a gun'],
+  ['↑ ↓', 'on Floor: from gun to gun'],
+  ['Enter', 'opens it'],
   ['f', 'Floor'],
   ['l', 'Logbook'],
   ['t', 'on a gun: tip changed'],

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { parseNumber } from '@core/ingest/columns.ts'
+import { measures, shown, typed } from '@web/format/measures.ts'
 import { type BuiltExcept } from '@core/shop/built.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 
@@ -18,7 +18,7 @@ export function BuiltForm(props: {
   const [built, setBuilt] = useState<BuiltExcept>(props.built)
   const none = props.emptyWord ?? 'not said'
   const set = (change: BuiltExcept) => setBuilt({ ...built, ...change })
-  const number = (text: string) => (text.trim() ? parseNumber(text) : null)
+  const { cable, speed, mass } = measures(shop.site.units)
   const kinds = shop.kinds.filter((k) => shop.parts.some((p) => p.kindKey === k.key))
   const partOf = (kind: string, partId: string) => {
     const parts = { ...(built.parts ?? {}) }
@@ -66,21 +66,23 @@ export function BuiltForm(props: {
         onPick={(v) => set({ rollCount: v === '2' ? 2 : v === '4' ? 4 : null })}
       />
       <Form.Group>
-        <Form.Label htmlFor="b-cable">cable, m</Form.Label>
+        <Form.Label htmlFor="b-cable">cable, {cable.word}</Form.Label>
         <Form.Control
           id="b-cable"
           inputMode="decimal"
-          defaultValue={built.cableM ?? ''}
-          onChange={(e) => set({ cableM: number(e.target.value) })}
+          defaultValue={shown(props.built.cableM, cable)}
+          onChange={(e) => set({ cableM: typed(e.target.value, cable) })}
         />
       </Form.Group>
       <Form.Group>
-        <Form.Label htmlFor="b-speed">wire speed, m/min (a guess turns kg into hours)</Form.Label>
+        <Form.Label htmlFor="b-speed">
+          wire speed, {speed.word} (a guess turns {mass.word} into hours)
+        </Form.Label>
         <Form.Control
           id="b-speed"
           inputMode="decimal"
-          defaultValue={built.wireSpeedMPerMin ?? ''}
-          onChange={(e) => set({ wireSpeedMPerMin: number(e.target.value) })}
+          defaultValue={shown(props.built.wireSpeedMPerMin, speed)}
+          onChange={(e) => set({ wireSpeedMPerMin: typed(e.target.value, speed) })}
         />
       </Form.Group>
       {kinds.map((k) => (

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { parseNumber } from '@core/ingest/columns.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
+import { measures, shown, typed } from '@web/format/measures.ts'
 import { money, wireSize } from '@web/format/numbers.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { useSave } from './queries.ts'
@@ -157,6 +158,7 @@ function PartForm({
 
 function Wires({ shop }: { shop: ShopAnswer }) {
   const save = useSave('/shop/wire')
+  const { mass } = measures(shop.site.units)
   const [name, setName] = useState('')
   const [size, setSize] = useState('')
   const [construction, setConstruction] = useState('solid')
@@ -170,7 +172,7 @@ function Wires({ shop }: { shop: ShopAnswer }) {
           <li key={w.id}>
             {w.name}{' '}
             <span className="dim">
-              {wireSize(w.diameterMm, shop.site.units)}, {w.construction}, spool {w.spoolKg} kg
+              {wireSize(w.diameterMm, shop.site.units)}, {w.construction}, spool {shown(w.spoolKg, mass)} {mass.word}
             </span>
           </li>
         ))}
@@ -180,7 +182,7 @@ function Wires({ shop }: { shop: ShopAnswer }) {
         onSubmit={(e) => {
           e.preventDefault()
           save.mutate(
-            { name, size, construction, densityGPerCm3: density[construction], spoolKg: parseNumber(kg) },
+            { name, size, construction, densityGPerCm3: density[construction], spoolKg: typed(kg, mass) },
             { onSuccess: () => setName('') },
           )
         }}
@@ -200,7 +202,7 @@ function Wires({ shop }: { shop: ShopAnswer }) {
         </PickField>
         <TextField
           id="w-kg"
-          label="kg on a full spool"
+          label={`${mass.word} on a full spool`}
           inputMode="decimal"
           value={kg}
           onChange={(e) => setKg(e.target.value)}

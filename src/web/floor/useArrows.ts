@@ -1,0 +1,37 @@
+import { useEffect } from 'react'
+
+/** Guns in the order they stand on the page: opened rows, then strands. */
+const GUN_LINKS = '.row-name, .strand-links a, .column-view a'
+
+/** The gun that an arrow leads to from the one that has the focus; the first when none has. */
+export function nextIndex(at: number, count: number, step: 1 | -1): number {
+  if (count === 0) return -1
+  return at < 0 ? (step === 1 ? 0 : count - 1) : Math.min(count - 1, Math.max(0, at + step))
+}
+
+/** Arrows move over the guns; Enter, being a link's own key, opens the one that has the focus. */
+export function useArrows(): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : null
+      const isTyping =
+        event.target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(event.target.tagName)
+      if (step === null || isTyping || document.querySelector('[role="dialog"]')) return
+      const links = [...document.querySelectorAll<HTMLElement>(GUN_LINKS)]
+      const next =
+        links[
+          nextIndex(
+            links.findIndex((l) => l === document.activeElement),
+            links.length,
+            step,
+          )
+        ]
+      if (!next) return
+      event.preventDefault()
+      next.focus()
+      next.scrollIntoView({ block: 'nearest' })
+    }
+    addEventListener('keydown', onKey)
+    return () => removeEventListener('keydown', onKey)
+  }, [])
+}

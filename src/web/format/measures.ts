@@ -1,0 +1,35 @@
+import { ipmToMetrePerMin, kgToLb, lbToKg, metrePerMinToIpm, MM_PER_FOOT } from '@core/units/convert.ts'
+import { parseNumber } from '@core/ingest/columns.ts'
+import { type Units } from './numbers.ts'
+
+/** How a quantity is typed and shown in the shop's units; `toSi` and `fromSi` are each other's inverse. */
+export interface Measure {
+  word: string
+  toSi: (value: number) => number
+  fromSi: (value: number) => number
+}
+const same = (value: number) => value
+const METRIC = {
+  mass: { word: 'kg', toSi: same, fromSi: same },
+  cable: { word: 'm', toSi: same, fromSi: same },
+  speed: { word: 'm/min', toSi: same, fromSi: same },
+}
+const FOOT_M = MM_PER_FOOT / 1000
+const US = {
+  mass: { word: 'lb', toSi: lbToKg, fromSi: kgToLb },
+  cable: { word: 'ft', toSi: (ft: number) => ft * FOOT_M, fromSi: (m: number) => m / FOOT_M },
+  speed: { word: 'in/min', toSi: ipmToMetrePerMin, fromSi: metrePerMinToIpm },
+}
+export const measures = (units: Units): Record<'mass' | 'cable' | 'speed', Measure> => (units === 'us' ? US : METRIC)
+
+/** What was typed, in SI; null when nothing or no number was. */
+export function typed(text: string, measure: Measure): number | null {
+  const value = text.trim() ? parseNumber(text) : null
+  return value === null ? null : measure.toSi(value)
+}
+
+/** What stands in a field for an SI value: three figures at most after conversion. */
+export function shown(value: number | null | undefined, measure: Measure): string {
+  if (value === null || value === undefined) return ''
+  return String(Number(measure.fromSi(value).toPrecision(measure.fromSi === same ? 12 : 3)))
+}
