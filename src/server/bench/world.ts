@@ -38,33 +38,29 @@ export async function buildWorld(
       ['a', '06:00', '14:00'],
       ['b', '14:00', '22:00'],
     ] as const
-    await tx
-      .insert(shiftPattern)
-      .values(
-        shifts.map(([name, start, end]) => ({
-          id: makeId('pattern', deps.now(), random),
-          areaId: null,
-          name,
-          weekdays: every,
-          start,
-          end,
-          breaks: [],
-        })),
-      )
-    await tx
-      .insert(houseRule)
-      .values(
-        KIND_DEFAULTS.map((k) => ({
-          id: makeId('rule', deps.now(), random),
-          kindKey: k.key,
-          classKey: '*',
-          changeLimit: k.lifeUnit === 'arcHours' ? 8 : 400,
-          cleanLimit: k.canClean ? 6 : null,
-          lookDays: 30,
-          chosenById: null,
-          chosenMs: deps.now(),
-        })),
-      )
+    await tx.insert(shiftPattern).values(
+      shifts.map(([name, start, end]) => ({
+        id: makeId('pattern', deps.now(), random),
+        areaId: null,
+        name,
+        weekdays: every,
+        start,
+        end,
+        breaks: [],
+      })),
+    )
+    await tx.insert(houseRule).values(
+      KIND_DEFAULTS.map((k) => ({
+        id: makeId('rule', deps.now(), random),
+        kindKey: k.key,
+        classKey: '*',
+        changeLimit: k.lifeUnit === 'arcHours' ? 8 : 400,
+        cleanLimit: k.canClean ? 6 : null,
+        lookDays: 30,
+        chosenById: null,
+        chosenMs: deps.now(),
+      })),
+    )
     const { kinds } = await loadShop(tx, deps.calendar, deps.now())
     for (let a = 0; a * 50 < size.stations; a++) {
       const areaId = await ensureArea(tx, own, { name: `Area ${a + 1}`, built: { wireId, wireSpeedMPerMin: 7 } })

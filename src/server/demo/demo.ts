@@ -136,20 +136,18 @@ async function insertShop(tx: Tx, deps: Deps): Promise<Ids> {
       .set({ labourMinorPerHour: labour, stopMinorPerHour: stop })
       .where(eq(stationClass.key, key))
   const lead = people[0]?.id ?? null
-  await tx
-    .insert(houseRule)
-    .values(
-      RULES.map((r) => ({
-        id: id('rule'),
-        kindKey: r.kind,
-        classKey: r.cls,
-        changeLimit: r.change,
-        cleanLimit: r.clean,
-        lookDays: r.look,
-        chosenById: lead,
-        chosenMs: deps.now() - 70 * 86_400_000,
-      })),
-    )
+  await tx.insert(houseRule).values(
+    RULES.map((r) => ({
+      id: id('rule'),
+      kindKey: r.kind,
+      classKey: r.cls,
+      changeLimit: r.change,
+      cleanLimit: r.clean,
+      lookDays: r.look,
+      chosenById: lead,
+      chosenMs: deps.now() - 70 * 86_400_000,
+    })),
+  )
   return {
     wires: new Map(wires.map((w) => [w.name, w.id])),
     families: new Map(families.map((f) => [f.name, f.id])),

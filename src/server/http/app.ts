@@ -187,12 +187,10 @@ function answerProblem(onFault: (problem: unknown) => void): ErrorRequestHandler
     if (problem instanceof SyntaxError)
       return void res.status(400).json({ code: 'bad-request', message: 'That request is no JSON.', details: [] })
     onFault(problem)
-    return void res
-      .status(500)
-      .json({
-        code: 'server-fault',
-        message: 'The program tripped; nothing was written.',
-        details: ['Try again. If it happens twice, tell whoever looks after this server.'],
-      })
+    return void res.status(500).json({
+      code: 'server-fault',
+      message: 'The program tripped; nothing was written.',
+      details: ['Try again. If it happens twice, tell whoever looks after this server.'],
+    })
   }
 }

@@ -131,15 +131,13 @@ export async function takeImport(
           ? await writeUsage(tx, { deps, who, rows: planned.plan.rows, key })
           : await writePlaces(tx, { deps, who, plan: planned.plan, shop })
       await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
-      await tx
-        .insert(importRun)
-        .values({
-          idempotencyKey: key,
-          kind: request.kind,
-          atMs: deps.now(),
-          byId: who.person?.id ?? null,
-          summary: did,
-        })
+      await tx.insert(importRun).values({
+        idempotencyKey: key,
+        kind: request.kind,
+        atMs: deps.now(),
+        byId: who.person?.id ?? null,
+        summary: did,
+      })
       return { did, isRepeat: false }
     })
   } catch (problem) {

@@ -153,16 +153,14 @@ export async function makeDeviceLink(
   const token = newToken()
   const deviceId = makeId('device', deps.now(), deps.random)
   const expiresMs = deps.now() + LINK_MS
-  await deps.db
-    .insert(device)
-    .values({
-      id: deviceId,
-      name: request.name,
-      areaId: request.areaId ?? null,
-      stationId: request.stationId ?? null,
-      linkHash: digest(token),
-      linkExpiresMs: expiresMs,
-    })
+  await deps.db.insert(device).values({
+    id: deviceId,
+    name: request.name,
+    areaId: request.areaId ?? null,
+    stationId: request.stationId ?? null,
+    linkHash: digest(token),
+    linkExpiresMs: expiresMs,
+  })
   return { deviceId, path: `/link/${token}`, expiresMs }
 }
 

@@ -4,6 +4,8 @@ import { type Tx } from '@server/db/db.ts'
 import { type Touched } from '@server/ledger/append.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { type Calendar } from '@server/time/calendar.ts'
+import { foldCarrier } from '@core/ledger/fold.ts'
+import { standingOfCarriers } from '@server/ledger/standings.ts'
 import { gather, withDescendants, withStationsOf, type Gathered } from './gather.ts'
 import { headRow, lifeRows, mountRows, positionRows } from './rows.ts'
 import { stationRows } from './stationrows.ts'
@@ -38,6 +40,16 @@ export async function project(tx: Tx, touched: Touched, at: { calendar: Calendar
   return { mount: mounts, ...carriers, ...stations, stockNow: await projectStock(tx, touched.partIds) }
 }
 
+/** Only what hangs on what: the first pass of a rebuild, so that the second can take what belongs together at once. */
+export async function projectMounts(tx: Tx, ids: ReadonlySet<string>): Promise<number> {
+  await lock(tx, ids)
+  const list = [...ids]
+  const rows = list.length === 0 ? [] : await tx.select().from(carrier).where(inArray(carrier.id, list))
+  const standings = await standingOfCarriers(tx, list)
+  const stories = new Map(list.map((id) => [id, foldCarrier(standings.get(id) ?? [])]))
+  return writeMounts(tx, ids, { carriers: new Map(rows.map((r) => [r.id, r])), stories })
+}
+
 async function closure(tx: Tx, ids: ReadonlySet<string>): Promise<Set<string>> {
   const down = await withDescendants(tx, ids)
   const heads =
@@ -64,7 +76,11 @@ export async function lock(tx: Tx, carrierIds: ReadonlySet<string>): Promise<voi
     .for('update')
 }
 
-async function writeMounts(tx: Tx, ids: ReadonlySet<string>, gathered: Gathered): Promise<number> {
+async function writeMounts(
+  tx: Tx,
+  ids: ReadonlySet<string>,
+  gathered: Pick<Gathered, 'carriers' | 'stories'>,
+): Promise<number> {
   const movable = [...ids].filter((id) => gathered.carriers.get(id)?.type !== 'station')
   return sync(tx, mount, {
     rows: movable.flatMap((id) => mountRows(id, gathered.stories.get(id))),

@@ -1,50 +1,80 @@
 import { isNotNull } from 'drizzle-orm'
-import { carrier, ledgerEvent, station } from '@server/db/schema.ts'
+import { carrier, ledgerEvent, mount } from '@server/db/schema.ts'
+import { type Tx } from '@server/db/db.ts'
 import { type Deps } from '@server/http/context.ts'
 import { nothingTouched } from '@server/ledger/append.ts'
-import { project, type Written } from './project.ts'
+import { project, projectMounts, type Written } from './project.ts'
 
-const BATCH = 60
+const MOUNT_BATCH = 200
+const HEAD_BATCH = 20
 
 class OnlyLooking extends Error {}
 
 /**
  * Builds everything projected again from ledger and usage, and counts rows that differ from what is stored: none when both
- * agree. Without `isWriting` each batch is rolled back after counting.
+ * agree. First what hangs on what, then head by head with all that hangs on it, then what never hung anywhere. Without
+ * `isWriting` each batch is rolled back after counting.
  */
 export async function rebuild(
   deps: Deps,
   isWriting: boolean,
   onBatch: (done: number, of: number) => void = () => {},
 ): Promise<Written> {
-  const carriers = (await deps.db.select({ id: carrier.id }).from(carrier)).map((c) => c.id)
-  const stations = (await deps.db.select({ id: station.id }).from(station)).map((s) => s.id)
-  const parts = (
-    await deps.db.selectDistinct({ id: ledgerEvent.partId }).from(ledgerEvent).where(isNotNull(ledgerEvent.partId))
-  ).map((p) => p.id ?? '')
   const total: Written = { mount: 0, life: 0, positionNow: 0, headNow: 0, stationNow: 0, stoppage: 0, stockNow: 0 }
-  const batches = Math.max(1, Math.ceil(Math.max(carriers.length, stations.length) / BATCH))
-  for (let i = 0; i < batches; i++) {
-    const cut = (list: string[]) => new Set(list.slice(i * BATCH, (i + 1) * BATCH))
-    const touched = {
-      ...nothingTouched(),
-      carrierIds: cut(carriers),
-      stationIds: cut(stations),
-      partIds: i === 0 ? new Set(parts) : new Set<string>(),
-    }
-    const written = await oneBatch(deps, touched, isWriting)
-    for (const table of Object.keys(total) as (keyof Written)[]) total[table] += written[table]
-    onBatch(i + 1, batches)
+  const add = (written: Partial<Written>) => {
+    for (const table of Object.keys(written) as (keyof Written)[]) total[table] += written[table] ?? 0
+  }
+  const carriers = await deps.db
+    .select({ id: carrier.id, type: carrier.type, stationId: carrier.stationId })
+    .from(carrier)
+  for (const ids of batches(
+    carriers.map((c) => c.id),
+    MOUNT_BATCH,
+  )) {
+    add({ mount: await oneBatch(deps, isWriting, (tx) => projectMounts(tx, new Set(ids))) })
+  }
+  const jobs = await jobsOf(deps, carriers)
+  for (const [i, touched] of jobs.entries()) {
+    add(await oneBatch(deps, isWriting, (tx) => project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })))
+    onBatch(i + 1, jobs.length)
   }
   return total
 }
 
-async function oneBatch(deps: Deps, touched: Parameters<typeof project>[1], isWriting: boolean): Promise<Written> {
-  let written: Written | null = null
+function batches<T>(list: readonly T[], size: number): T[][] {
+  return Array.from({ length: Math.ceil(list.length / size) }, (_, i) => list.slice(i * size, (i + 1) * size))
+}
+
+type CarrierLine = { id: string; type: string; stationId: string | null }
+
+async function jobsOf(deps: Deps, carriers: readonly CarrierLine[]) {
+  const hung = new Set((await deps.db.selectDistinct({ id: mount.childId }).from(mount)).map((m) => m.id))
+  const parts = await deps.db
+    .selectDistinct({ id: ledgerEvent.partId })
+    .from(ledgerEvent)
+    .where(isNotNull(ledgerEvent.partId))
+  const heads = carriers.filter((c) => c.type === 'head').map((c) => c.id)
+  const loose = carriers.filter((c) => c.type !== 'head' && (c.type === 'station' || !hung.has(c.id)))
+  return [
+    ...batches(heads, HEAD_BATCH).map((ids) => ({ ...nothingTouched(), carrierIds: new Set(ids) })),
+    ...batches(
+      loose.filter((c) => c.type !== 'station').map((c) => c.id),
+      MOUNT_BATCH,
+    ).map((ids) => ({ ...nothingTouched(), carrierIds: new Set(ids) })),
+    ...batches(
+      loose.flatMap((c) => c.stationId ?? []),
+      MOUNT_BATCH,
+    ).map((ids) => ({ ...nothingTouched(), stationIds: new Set(ids) })),
+    { ...nothingTouched(), partIds: new Set(parts.map((p) => p.id ?? '')) },
+  ]
+}
+
+async function oneBatch<T>(deps: Deps, isWriting: boolean, work: (tx: Tx) => Promise<T>): Promise<T> {
+  const done: T[] = []
   try {
     await deps.db.transaction(
       async (tx) => {
-        written = await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+        done.push(await work(tx))
         if (!isWriting) throw new OnlyLooking()
       },
       { isolationLevel: 'read committed' },
@@ -52,6 +82,7 @@ async function oneBatch(deps: Deps, touched: Parameters<typeof project>[1], isWr
   } catch (problem) {
     if (!(problem instanceof OnlyLooking)) throw problem
   }
-  if (!written) throw new Error('rebuild: nothing was projected')
-  return written
+  const [result] = done
+  if (result === undefined) throw new Error('rebuild: a batch answered nothing')
+  return result
 }

@@ -1,4 +1,4 @@
-import { eq, inArray } from 'drizzle-orm'
+import { asc, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { makeId, type EventId, type PartId } from '@core/ids/id.ts'
 import { NOTHING_BUILT } from '@core/shop/built.ts'
@@ -128,7 +128,11 @@ export const saveArea = (deps: Deps, who: Who, r: z.infer<typeof areaRequest>) =
         .update(area)
         .set({ ...(r.name ? { name: r.name } : {}), built: { ...NOTHING_BUILT, ...row.built, ...r.built } })
         .where(eq(area.id, r.areaId))
-      const stations = await tx.select().from(station).where(eq(station.areaId, r.areaId))
+      const stations = await tx
+        .select()
+        .from(station)
+        .where(eq(station.areaId, r.areaId))
+        .orderBy(asc(station.walkOrder))
       if (r.walk) await reorder(tx, r.walk, stations)
       return headsAt(
         tx,

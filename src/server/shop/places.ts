@@ -88,15 +88,13 @@ export async function ensureArea(
   }
   const [only] = await tx.select().from(site)
   const id = makeId('area', deps.now(), deps.random)
-  await tx
-    .insert(area)
-    .values({
-      id,
-      siteId: only?.id ?? '',
-      name: what.name,
-      walkOrder: areas.length + 1,
-      built: { ...NOTHING_BUILT, ...what.built },
-    })
+  await tx.insert(area).values({
+    id,
+    siteId: only?.id ?? '',
+    name: what.name,
+    walkOrder: areas.length + 1,
+    built: { ...NOTHING_BUILT, ...what.built },
+  })
   return id
 }
 

@@ -18,26 +18,22 @@ export async function seedShop(
   at: { deps: Pick<Deps, 'now' | 'random'>; name: string; zone: string; units: 'metric' | 'us'; currency: string },
 ): Promise<void> {
   await tx.delete(site)
-  await tx
-    .insert(site)
-    .values({
-      id: makeId('site', at.deps.now(), at.deps.random),
-      name: at.name,
-      zone: at.zone,
-      units: at.units,
-      currency: at.currency,
-    })
+  await tx.insert(site).values({
+    id: makeId('site', at.deps.now(), at.deps.random),
+    name: at.name,
+    zone: at.zone,
+    units: at.units,
+    currency: at.currency,
+  })
   await tx.delete(partKind)
-  await tx
-    .insert(partKind)
-    .values(
-      KIND_DEFAULTS.map((kind, walkOrder) => ({
-        ...kind,
-        reasons: [...kind.reasons],
-        synonyms: [...kind.synonyms],
-        walkOrder,
-      })),
-    )
+  await tx.insert(partKind).values(
+    KIND_DEFAULTS.map((kind, walkOrder) => ({
+      ...kind,
+      reasons: [...kind.reasons],
+      synonyms: [...kind.synonyms],
+      walkOrder,
+    })),
+  )
   await tx.delete(stationClass)
   await tx.insert(stationClass).values(CLASSES.map((c) => ({ ...c, labourMinorPerHour: 0, stopMinorPerHour: 0 })))
 }

@@ -1,0 +1,215 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { asc, count, eq } from 'drizzle-orm'
+import { makeRandom, pick } from '@core/random/random.ts'
+import { type LogAnswer } from '@contract/logbook.ts'
+import { ledgerEvent, life, positionNow, stationNow } from '@server/db/schema.ts'
+import { transact } from '@server/db/db.ts'
+import { rebuild } from '@server/projection/rebuild.ts'
+import { isSame } from '@server/projection/sync.ts'
+import { stockFrom } from '@server/projection/stock.ts'
+import { stoppedMinutes } from '@server/projection/stationrows.ts'
+import { makeSchedule } from '@core/clock/schedule.ts'
+import { type Standing } from '@core/ledger/resolve.ts'
+import {
+  type Client,
+  makePlaces,
+  nextKey,
+  openShop,
+  startTestServer,
+  type TestServer,
+} from '@server/testing/testserver.ts'
+
+const HOUR = 3_600_000
+const NOW = Date.UTC(2026, 10, 23, 12)
+let server: TestServer
+let lead: Client
+let ids: string[]
+const differing = async () => Object.values(await rebuild(server.parts.deps, false)).reduce((a, b) => a + b, 0)
+
+beforeAll(async () => {
+  server = await startTestServer({ nowMs: NOW })
+  lead = await openShop(server)
+  ids = [...(await makePlaces(lead, 'A1–A4')).values()]
+})
+afterAll(() => server.close())
+
+/** A seeded day of a shop where people log late, wrong, twice, and move guns about. */
+async function liveADay(seed: number, steps: number): Promise<void> {
+  const random = makeRandom(seed)
+  const logged: string[] = []
+  for (let i = 0; i < steps; i++) {
+    server.clock.nowMs += Math.floor(random() * 20 * 60_000)
+    const stationId = pick(random, ids)
+    const dice = random()
+    if (dice < 0.5) {
+      const act = pick(random, [
+        'changed',
+        'changed',
+        'cleaned',
+        'removed',
+        'seen',
+        'down',
+        'running',
+        'parked',
+        'newSpool',
+      ] as const)
+      const position = ['changed', 'cleaned', 'removed'].includes(act)
+        ? pick(random, ['tip', 'nozzle', 'liner'])
+        : undefined
+      const happenedMs = server.clock.nowMs - Math.floor(random() * 5 * HOUR)
+      const answer = await lead.post<LogAnswer>('/logbook', {
+        key: nextKey(),
+        acts: [
+          { stationId, act, happenedMs, labelKg: 15, count: random() < 0.2 ? 2 : 1, ...(position ? { position } : {}) },
+        ],
+      })
+      expect(answer.status).toBe(200)
+      logged.push(...answer.body.logged.map((l) => l.eventId))
+    } else if (dice < 0.65) {
+      await lead.post('/clock/usage', {
+        key: nextKey(),
+        stationId,
+        day: new Date(server.clock.nowMs).toISOString().slice(0, 10),
+        arcHours: Math.round(random() * 40) / 10,
+      })
+    } else if (dice < 0.75) {
+      await lead.post('/shop/move', {
+        key: nextKey(),
+        stationId,
+        gunOfStationId: pick(
+          random,
+          ids.filter((x) => x !== stationId),
+        ),
+      })
+    } else if (logged.length > 0) {
+      const eventId = pick(random, logged)
+      const change =
+        random() < 0.4
+          ? { withdraw: true }
+          : random() < 0.5
+            ? { stationId }
+            : { happenedMs: server.clock.nowMs - Math.floor(random() * 8 * HOUR) }
+      const answer = await lead.post('/logbook/correct', { key: nextKey(), eventId, ...change })
+      expect([200, 400, 404]).toContain(answer.status)
+    }
+  }
+}
+
+describe('the projection', () => {
+  it('is what the ledger says after days of late, wrong, corrected and moved entries', async () => {
+    for (const seed of [3, 14, 159]) {
+      await liveADay(seed, 40)
+      expect(await differing()).toBe(0)
+    }
+    expect(server.faults).toEqual([])
+  })
+  it('tells, and puts right, what was tampered with', async () => {
+    const { deps } = server.parts
+    const [one] = await deps.db.select().from(positionNow).limit(1)
+    await deps.db
+      .update(positionNow)
+      .set({ cleanings: 99 })
+      .where(eq(positionNow.carrierId, one?.carrierId ?? ''))
+    await deps.db.delete(life)
+    expect((await rebuild(deps, false)).life).toBeGreaterThan(0)
+    expect(await differing()).toBeGreaterThan(0)
+    await rebuild(deps, true)
+    expect(await differing()).toBe(0)
+  })
+  it('is rolled back whole with the lines that caused it', async () => {
+    const { deps } = server.parts
+    const before = [
+      await deps.db.select({ n: count() }).from(ledgerEvent),
+      await deps.db.select().from(stationNow).orderBy(asc(stationNow.stationId)),
+    ]
+    const original = deps.db.transaction.bind(deps.db)
+    deps.db.transaction = ((work: Parameters<typeof original>[0], config: Parameters<typeof original>[1]) =>
+      original(async (tx) => {
+        await work(tx)
+        throw new Error('power cut')
+      }, config)) as typeof deps.db.transaction
+    const answer = await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: ids[0], act: 'down' }] })
+    deps.db.transaction = original
+    expect(answer).toMatchObject({ status: 500, body: { code: 'server-fault' } })
+    server.faults.length = 0
+    expect([
+      await deps.db.select({ n: count() }).from(ledgerEvent),
+      await deps.db.select().from(stationNow).orderBy(asc(stationNow.stationId)),
+    ]).toEqual(before)
+    expect(await differing()).toBe(0)
+  })
+  it('two guns that swap places while both are logged on end in one state that the ledger agrees with', async () => {
+    await Promise.all([
+      lead.post('/shop/move', { key: nextKey(), stationId: ids[0], gunOfStationId: ids[1] }),
+      ...[0, 1, 0, 1].map((i) =>
+        lead.post('/logbook', { key: nextKey(), acts: [{ stationId: ids[i], act: 'changed', position: 'tip' }] }),
+      ),
+      lead.post('/clock/usage', { key: nextKey(), stationId: ids[0], day: '2026-11-23', arcHours: 2 }),
+    ])
+    expect(server.faults).toEqual([])
+    expect(await differing()).toBe(0)
+  })
+})
+
+describe('transactions', () => {
+  it('are tried again after a deadlock, and give up on anything else', async () => {
+    let tries = 0
+    const deadlock = Object.assign(new Error('deadlock'), { errno: 1213 })
+    const done = await transact(server.parts.deps.db, async () => {
+      if (++tries < 3) throw deadlock
+      return tries
+    })
+    expect(done).toBe(3)
+    await expect(
+      transact(server.parts.deps.db, async () => {
+        throw new Error('no')
+      }),
+    ).rejects.toThrow('no')
+  })
+})
+
+describe('what is compared', () => {
+  it('numbers agree to nine figures, everything else exactly', () => {
+    expect(isSame({ a: 1, b: [{ c: 0.1 + 0.2 }] }, { a: 1, b: [{ c: 0.3 }] })).toBe(true)
+    expect(isSame({ a: 1 }, { a: 1, b: null })).toBe(false)
+    expect(isSame({ a: '1' }, { a: 1 })).toBe(false)
+    expect(isSame(1000, 1000.1)).toBe(false)
+  })
+})
+
+describe('stock', () => {
+  const standing = (happenedMs: number, fact: Record<string, unknown>): Standing =>
+    ({
+      eventId: 'ev_1',
+      loggedMs: happenedMs,
+      happenedMs,
+      precision: 'exact',
+      stationId: null,
+      fact: { partId: 'part_1', ...fact },
+    }) as unknown as Standing
+  it('is the last count, plus what came, less what was put on since', () => {
+    const said = [
+      standing(1, { kind: 'counted', quantity: 50 }),
+      standing(2, { kind: 'fitted', count: 3, entryAge: 'new' }),
+      standing(5, { kind: 'counted', quantity: 20 }),
+      standing(6, { kind: 'received', quantity: 10 }),
+      standing(7, { kind: 'fitted', count: 2, entryAge: 'new' }),
+    ]
+    expect(stockFrom(said)).toEqual({ onHand: 28, countedMs: 5 })
+  })
+  it('without a count is not known', () =>
+    expect(stockFrom([standing(6, { kind: 'received', quantity: 10 })])).toBeNull())
+})
+
+describe('minutes stood', () => {
+  const day = makeSchedule([
+    { fromMs: 0, toMs: 8 * HOUR },
+    { fromMs: 24 * HOUR, toMs: 32 * HOUR },
+  ])
+  it('count scheduled time only', () =>
+    expect(stoppedMinutes({ fromMs: 7 * HOUR, toMs: 25 * HOUR, endedBy: 'running' }, day, 0)).toBe(120))
+  it('end with the shift when nobody said that it ran again', () =>
+    expect(stoppedMinutes({ fromMs: 7 * HOUR, toMs: 25 * HOUR, endedBy: 'log' }, day, 0)).toBe(60))
+  it('of an open one run to now, within its shift', () =>
+    expect(stoppedMinutes({ fromMs: 7 * HOUR, toMs: null, endedBy: null }, day, 7.5 * HOUR)).toBe(30))
+})
