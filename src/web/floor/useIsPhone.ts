@@ -5,4 +5,9 @@ const subscribe = (watch: () => void) => {
   narrow.addEventListener('change', watch)
   return () => narrow.removeEventListener('change', watch)
 }
-export const useIsPhone = () => useSyncExternalStore(subscribe, () => narrow.matches)
+export const useIsPhone = () =>
+  useSyncExternalStore(
+    subscribe,
+    () => narrow.matches,
+    () => false,
+  )

@@ -46,7 +46,7 @@ export function lifeLines(p: GunPosition, gun: GunAnswer, units: Units): string[
   const lines: string[] = []
   if (p.used !== null)
     lines.push(
-      `${amount(p.used, p.unit, units)} on it${p.usedSd !== null && p.usedSd / Math.max(p.used, 1e-9) > 0.08 ? ` (±${amount(p.usedSd, p.unit, units)})` : ''}${p.isEstimated ? ', est.' : ''}${p.entryAge === 'unknown' ? ', and what it had before' : ''}.`,
+      `${amount(p.used, p.unit, units)} on it${p.usedSd !== null && p.usedSd / Math.max(p.used, 1e-9) > 0.08 ? ` (±${amount(p.usedSd, p.unit, units)})` : ''}${p.isEstimated ? ', estimated' : ''}${p.entryAge === 'unknown' ? ', and what it had before' : ''}.`,
     )
   else if (p.fittedMs !== null) lines.push(`On since ${when(p.fittedMs, nowMs, zone)}; no usage known.`)
   if (p.change)

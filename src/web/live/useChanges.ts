@@ -13,7 +13,12 @@ const subscribe = (watch: () => void) => {
   watchers.add(watch)
   return () => watchers.delete(watch)
 }
-export const useLinkLost = () => useSyncExternalStore(subscribe, () => lostMs)
+export const useLinkLost = () =>
+  useSyncExternalStore(
+    subscribe,
+    () => lostMs,
+    () => lostMs,
+  )
 
 const PATIENCE_MS = 4000
 

@@ -1,0 +1,106 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { renderToStaticMarkup } from 'react-dom/server'
+import { MemoryRouter } from 'react-router'
+import { beforeAll, describe, expect, it, vi } from 'vitest'
+import { STATES } from '@core/floor/state.ts'
+import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
+import { NOW, want } from '@web/testing/samples.ts'
+
+const HOUR = 3_600_000
+const cells = (at: number, state: (typeof STATES)[number]): FloorGun['cells'] =>
+  Array.from({ length: 11 }, (_, i) => [STATES.indexOf(i === at ? state : 'good'), 0.3, 0, 1])
+const gun = (name: string, over: Partial<FloorGun> = {}): FloorGun => ({
+  stationId: `stn_${name}`,
+  name,
+  areaId: 'a',
+  cells: cells(-1, 'good'),
+  isParked: false,
+  downSinceMs: null,
+  downPosition: null,
+  downMinutes: null,
+  rank: null,
+  minutes: 0,
+  wants: [],
+  next: null,
+  columnWant: null,
+  ...over,
+})
+const floor = (guns: FloorGun[]): FloorAnswer => ({
+  nowMs: NOW,
+  shopName: 'x',
+  zone: 'UTC',
+  cutoff: { atMs: NOW + 3.25 * HOUR, isKnown: true },
+  areas: [{ id: 'a', name: 'Bay A' }],
+  guns,
+  laterGuns: 0,
+  notSeenGuns: 0,
+  estimatedGuns: 0,
+})
+let show: (answer: FloorAnswer, over?: Record<string, unknown>) => string
+
+beforeAll(async () => {
+  vi.stubGlobal('matchMedia', () => ({ matches: false, addEventListener: vi.fn(), removeEventListener: vi.fn() }))
+  vi.stubGlobal('localStorage', { getItem: () => null, setItem: vi.fn() })
+  const { FloorView } = await import('./FloorView.tsx')
+  show = (answer, over = {}) =>
+    renderToStaticMarkup(
+      <QueryClientProvider client={new QueryClient()}>
+        <MemoryRouter>
+          <FloorView
+            floor={answer}
+            units="metric"
+            areaId={null}
+            column={null}
+            draw={null}
+            isLead
+            onArea={vi.fn()}
+            onColumn={vi.fn()}
+            onDraw={vi.fn()}
+            {...over}
+          />
+        </MemoryRouter>
+      </QueryClientProvider>,
+    )
+})
+
+describe('Floor', () => {
+  const opened = gun('B7', { rank: 1, minutes: 2, wants: [want()], cells: cells(8, 'due') })
+  const down = gun('B3', {
+    rank: 0,
+    downSinceMs: NOW - HOUR,
+    downMinutes: 60,
+    downPosition: 'liner',
+    cells: cells(5, 'down'),
+  })
+  it('opens guns that want hands into rows by rank, inverts what stands, and keeps the rest as strands', () => {
+    const html = show(floor([gun('A1'), opened, down]))
+    expect(html.indexOf('aria-label="B3"')).toBeLessThan(html.indexOf('aria-label="B7"'))
+    expect(html).toContain('row-gun is-down')
+    expect(html).toContain('A1: all good')
+    expect(html).not.toContain('aria-label="A1"')
+  })
+  it('shows six rows and names the rest', () => {
+    const many = Array.from({ length: 9 }, (_, i) => gun(`G${i}`, { rank: i, wants: [want()] }))
+    const html = show(floor(many))
+    expect(html.match(/<article/g)).toHaveLength(6)
+    expect(html).toMatch(/then .*G6.*G7.*G8/)
+  })
+  it('a gun that is opened leaves a notch at its place; a parked one leaves nothing', () => {
+    expect(show(floor([opened]))).toContain('class="notch"')
+    expect(show(floor([gun('P', { isParked: true })]))).toContain('P: parked')
+  })
+  it('empty, asks how many there are, or says whose business it is', () => {
+    expect(show(floor([]))).toContain('Say how many there are')
+    expect(show(floor([]), { isLead: false })).toContain('The lead sets them up')
+  })
+  it('drawn down, offers the acts of that column', () => {
+    const html = show(floor([gun('A1'), gun('A2')]), { draw: { column: 'nozzle', stationIds: ['stn_A1', 'stn_A2'] } })
+    expect(html).toContain('2 guns, nozzle')
+    expect(html).toContain('Nozzle cleaned')
+  })
+  it('by column lists use against the limit', () => {
+    const html = show(floor([gun('A1', { columnWant: want({ used: 3 }) })]), { column: 'tip' })
+    expect(html).toContain('tip, by life left')
+    expect(html).toContain('3 h on it, house rule 6 h')
+  })
+})
