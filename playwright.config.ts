@@ -3,7 +3,7 @@ import { defineConfig } from '@playwright/test'
 /** Journeys of a person, each file on a server and database of its own. */
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 25_000,
+  timeout: 60_000,
   expect: { timeout: 6_000 },
   workers: 1,
   retries: 0,

@@ -93,6 +93,7 @@ test('on a phone: the gun by its number, two taps, at 88 pixels', async ({ brows
 })
 
 test('every main view reads well to a screen reader, in both themes', async ({ page }) => {
+  test.setTimeout(150_000) // a dozen pages, each looked through whole
   await signIn(page, shop, LEAD)
   await sound(page)
   await page.getByRole('button', { name: 'light' }).click()
