@@ -28,6 +28,15 @@ export function Find({ isOpen, isDown, onClose }: { isOpen: boolean; isDown: boo
     if (isDown) log.mutate({ key: newKey(), acts: [{ stationId, act: 'down' }] })
     go(`/gun/${stationId}`)
   }
+  // Fingers are faster than the list: Enter waits for one that is still on its way, and looks once more before it gives up.
+  const enter = async () => {
+    if (!typed.trim()) return
+    const isSure = found.length > 0 && !places.isFetching
+    const list = isSure
+      ? found
+      : matchPlaces((await places.refetch({ cancelRefetch: false })).data?.places ?? [], typed)
+    if (list[0]) open(list[0].stationId)
+  }
   return (
     <Modal show={isOpen} onHide={close} animation={false} aria-label="Find a gun" fullscreen="sm-down" scrollable>
       <Modal.Header>
@@ -35,7 +44,7 @@ export function Find({ isOpen, isDown, onClose }: { isOpen: boolean; isDown: boo
           className="find-form"
           onSubmit={(e) => {
             e.preventDefault()
-            if (found[0]) open(found[0].stationId)
+            void enter()
           }}
         >
           <Form.Control
