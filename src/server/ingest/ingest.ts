@@ -38,7 +38,7 @@ async function planOf(
     const plan = planUsage(sheet, shop, nowMs)
     return { sheet, bad: plan.bad, planned: { kind: 'usage', plan } }
   }
-  const plan = planPlaces(sheet, shop, { nowMs, known: new Map() })
+  const plan = planPlaces(sheet, shop, { nowMs })
   const codes = [...new Set(plan.fits.flatMap((f) => f.partCode ?? []))]
   const parts = codes.length === 0 ? [] : await db.select().from(part).where(inArray(part.code, codes))
   const unknown = plan.fits.filter((f) => f.partCode && !parts.some((p) => p.code === f.partCode))

@@ -30,11 +30,7 @@ export interface PlacePlan {
  * What a sheet of places and parts asks for, row by row; every cell that can't be read is named with row, column, value and
  * why. A place may stand in several rows, one per part.
  */
-export function planPlaces(
-  sheet: Sheet,
-  shop: ShopModel,
-  at: { nowMs: number; known: ReadonlyMap<string, string> },
-): PlacePlan {
+export function planPlaces(sheet: Sheet, shop: ShopModel, at: { nowMs: number }): PlacePlan {
   const plan: PlacePlan = { places: [], fits: [], bad: [] }
   const seen = new Map<string, PlannedPlace>()
   sheet.rows.forEach((row, i) => {

@@ -1,25 +1,11 @@
 import { describe, expect, it } from 'vitest'
 import { STATES } from '@core/floor/state.ts'
-import { type FloorAnswer, type FloorGun, type FloorWant } from '@contract/floor.ts'
+import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
+import { NOW, want } from '@web/testing/samples.ts'
 import { floorSentence, honesty, leaving, nextOf, reach, rowAct, rowWhy } from './sentence.ts'
 import { byLifeLeft } from './lifeleft.ts'
 
-const NOW = Date.UTC(2026, 10, 24, 6, 0)
 const HOUR = 3_600_000
-const want = (over: Partial<FloorWant> = {}): FloorWant => ({
-  position: 'tip',
-  act: 'change',
-  minutes: 2,
-  used: 5.8,
-  limit: 6,
-  unit: 'arcHours',
-  reachedMs: NOW + HOUR,
-  earlyMs: NOW,
-  lateMs: NOW + 3 * HOUR,
-  shiftsOver: 0,
-  isEstimated: false,
-  ...over,
-})
 const gun = (over: Partial<FloorGun> = {}): FloorGun => ({
   stationId: 'stn_1',
   name: 'B7',
