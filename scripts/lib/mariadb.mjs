@@ -2,6 +2,7 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { chmodSync, chownSync, existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { totalmem } from 'node:os'
 import { dirname, join } from 'node:path'
 import { freePort, isOurs, programs, readJson, SetupError, stopProcess, writeJson } from './machine.mjs'
 
@@ -78,13 +79,8 @@ function launch({ folder, data, user, port, secret, database, isThrowaway }) {
   )
   chmodSync(init, user === 'mysql' ? 0o644 : 0o600)
   const out = openSync(join(folder, 'mariadb.log'), 'a')
-  const fast = [
-    '--innodb-flush-log-at-trx-commit=0',
-    '--innodb-doublewrite=0',
-    '--performance-schema=OFF',
-    '--innodb-buffer-pool-size=256M',
-  ]
-  const durable = ['--innodb-flush-log-at-trx-commit=1', '--innodb-buffer-pool-size=256M']
+  const fast = ['--innodb-flush-log-at-trx-commit=0', '--innodb-doublewrite=0', '--performance-schema=OFF']
+  const durable = ['--innodb-flush-log-at-trx-commit=1']
   const child = spawn(
     programs.mariadbd(),
     [
@@ -101,6 +97,7 @@ function launch({ folder, data, user, port, secret, database, isThrowaway }) {
       '--max-allowed-packet=64M',
       '--transaction-isolation=READ-COMMITTED',
       `--init-file=${init}`,
+      `--innodb-buffer-pool-size=${poolMb()}M`,
       ...(isThrowaway ? fast : durable),
     ],
     { stdio: ['ignore', out, out], detached: true },
@@ -108,6 +105,9 @@ function launch({ folder, data, user, port, secret, database, isThrowaway }) {
   child.unref()
   return child.pid
 }
+
+/** An eighth of the machine's memory for pages: a big shop's five years do not fit into 256 MB, a small machine has no more to give. */
+const poolMb = () => Math.round(Math.min(2048, Math.max(256, totalmem() / 8 / 2 ** 20)))
 
 async function answers(url) {
   const mysql = await import('mysql2/promise')

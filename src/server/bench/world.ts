@@ -109,7 +109,7 @@ function historyOf(
   const { random } = deps
   const meanHours = drawLogNormal(random, 2, 0.4)
   const parts = [
-    { position: 'tip', scale: drawLogNormal(random, 14, 0.4), shape: 1.5 + 2 * random() },
+    { position: 'tip', scale: drawLogNormal(random, 25, 0.4), shape: 1.5 + 2 * random() },
     { position: 'nozzle', scale: drawLogNormal(random, 90, 0.3), shape: 2 },
     { position: 'liner', scale: drawLogNormal(random, 160, 0.3), shape: 2 },
   ]

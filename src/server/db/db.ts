@@ -1,3 +1,5 @@
+import { getTableColumns, sql, type InferSelectModel, type SQL } from 'drizzle-orm'
+import { type MySqlTable } from 'drizzle-orm/mysql-core'
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
 import { migrate } from 'drizzle-orm/mysql2/migrator'
 import mysql from 'mysql2/promise'
@@ -21,7 +23,47 @@ export function openDatabase(url: string): Database {
     timezone: 'Z',
     charset: 'utf8mb4',
   })
+  quicken(pool)
+  const getConnection = pool.getConnection.bind(pool)
+  pool.getConnection = async () => quicken(await getConnection())
   return { db: drizzle(pool, { schema, mode: 'default' }), close: () => pool.end() }
+}
+
+/**
+ * The mapper asks the driver to call back for every field, for date columns. There are none here (instants are whole
+ * milliseconds), and without the call reading 5,000 rows takes a third of the time.
+ */
+function quicken<T extends { query: mysql.Pool['query'] }>(client: T): T {
+  const query = client.query.bind(client) as (options: object | string, values?: unknown) => Promise<never>
+  client.query = ((options: object | string, values?: unknown) =>
+    query(typeof options === 'string' ? options : { ...options, typeCast: true }, values)) as T['query']
+  return client
+}
+
+/**
+ * Whole rows as the driver gives them, without the mapper's work per field: for reads of thousands of rows. JSON columns are
+ * parsed; a table with booleans cannot be read this way (the driver gives 0 and 1), which is misuse.
+ */
+export async function readMany<T extends MySqlTable>(
+  db: Reader,
+  table: T,
+  where: SQL | undefined,
+): Promise<InferSelectModel<T>[]> {
+  const columns = Object.entries(getTableColumns(table))
+  if (columns.some(([, column]) => column.dataType === 'boolean'))
+    throw new RangeError('readMany: expected a table without booleans')
+  const names = sql.join(
+    columns.map(([name, column]) => sql`${column} as ${sql.identifier(name)}`),
+    sql`, `,
+  )
+  const [rows] = await db.execute(
+    where ? sql`select ${names} from ${table} where ${where}` : sql`select ${names} from ${table}`,
+  )
+  const list = rows as unknown as Record<string, unknown>[]
+  for (const [name, column] of columns)
+    if (column.dataType === 'json')
+      for (const row of list) if (typeof row[name] === 'string') row[name] = JSON.parse(row[name])
+  return list as InferSelectModel<T>[]
 }
 
 /** Brings the tables up to date. A named lock keeps two servers that start at once from doing it together. */

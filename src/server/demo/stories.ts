@@ -5,7 +5,7 @@ import { correct } from '@server/logbook/correct.ts'
 import { logActs } from '@server/logbook/log.ts'
 import { loadShop } from '@server/shop/model.ts'
 import { backWorked } from '@core/clock/schedule.ts'
-import { moveGun } from '@server/shop/change.ts'
+import { moveGun } from '@server/shop/move.ts'
 import { act } from '@contract/logbook.ts'
 import { DEMO_LEAD } from './yard.ts'
 

@@ -14,13 +14,13 @@ export function openWants(surveyed: Surveyed): FloorWant[] {
 
 /** The soonest limit still ahead, for "next: A5 tip, about 13:00". */
 export function nextWant(surveyed: Surveyed, nowMs: number): FloorWant | null {
-  const ahead = surveyed.positions
-    .flatMap((p) => [p.change, p.clean])
-    .filter((w): w is FloorWant => w !== null && w.reachedMs !== null && w.reachedMs > nowMs && w.shiftsOver === 0)
-  return ahead.reduce<FloorWant | null>(
-    (soonest, w) => (!soonest || (w.reachedMs ?? 0) < (soonest.reachedMs ?? 0) ? w : soonest),
-    null,
-  )
+  let soonest: FloorWant | null = null
+  for (const p of surveyed.positions)
+    for (const want of [p.change, p.clean]) {
+      if (!want || want.reachedMs === null || want.reachedMs <= nowMs || want.shiftsOver > 0) continue
+      if (!soonest || want.reachedMs < (soonest.reachedMs ?? 0)) soonest = want
+    }
+  return soonest
 }
 
 /** In one column, the limit that is furthest gone. */
@@ -37,14 +37,15 @@ export function wantInColumn(surveyed: Surveyed, column: Column): FloorWant | nu
 
 /** One cell per column of the path: the worst of its positions. Without any the gun has no such part. */
 export function cellsOf(surveyed: Surveyed): FloorCell[] {
-  return COLUMNS.map((column) => cellOf(surveyed.positions.filter((p) => p.kind.column === (column satisfies Column))))
+  const worst = new Map<Column, SurveyedPosition>()
+  for (const p of surveyed.positions) {
+    const known = worst.get(p.kind.column)
+    if (!known || isWorse(p.verdict.state, known.verdict.state)) worst.set(p.kind.column, p)
+  }
+  return COLUMNS.map((column) => cellOf(worst.get(column)))
 }
 
-function cellOf(positions: readonly SurveyedPosition[]): FloorCell {
-  const worst = positions.reduce<SurveyedPosition | null>(
-    (w, p) => (!w || isWorse(p.verdict.state, w.verdict.state) ? p : w),
-    null,
-  )
+function cellOf(worst: SurveyedPosition | undefined): FloorCell {
   if (!worst) return [STATES.indexOf('absent'), 0, 0, 0]
   const want = worst.verdict.act === 'clean' ? worst.clean : worst.change
   const due = worst.verdict.due

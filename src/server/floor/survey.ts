@@ -8,7 +8,7 @@ import { isMeasured } from '@core/ledger/exposure.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { type FloorWant } from '@contract/floor.ts'
 import { carrier, headNow, positionNow, stationNow } from '@server/db/schema.ts'
-import { type Reader } from '@server/db/db.ts'
+import { readMany, type Reader } from '@server/db/db.ts'
 import { type KindRow, type RuleRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
 
 export type PositionRow = typeof positionNow.$inferSelect
@@ -46,10 +46,11 @@ export async function survey(
     .flatMap((n) => [n.headId, n.gunId, shop.carrierOfStation.get(n.stationId) ?? null])
     .filter((id): id is string => id !== null)
   const [rows, heads] = await Promise.all([
-    db
-      .select()
-      .from(positionNow)
-      .where(stationIds ? inArray(positionNow.carrierId, carrierIds.length > 0 ? carrierIds : ['']) : undefined),
+    readMany(
+      db,
+      positionNow,
+      stationIds ? inArray(positionNow.carrierId, carrierIds.length > 0 ? carrierIds : ['']) : undefined,
+    ),
     db
       .select()
       .from(headNow)
@@ -72,7 +73,7 @@ export async function survey(
       .flatMap((id) => (id ? (rowsOf.get(id) ?? []) : []))
       .flatMap((row) => {
         const kind = shop.kindByKey.get(kindOfPosition(row.position))
-        return kind ? [judge(row, { kind, station, now, head, schedule, nowMs, cutoffMs, shop, freshness })] : []
+        return kind ? judge(row, { kind, station, now, head, schedule, nowMs, cutoffMs, shop, freshness }) : []
       })
     positions.sort((a, b) => a.kind.walkOrder - b.kind.walkOrder)
     return [{ station, now, head, schedule, positions }]
@@ -120,16 +121,15 @@ function judge(row: PositionRow, at: JudgeAt): SurveyedPosition {
   const rule = shop.ruleFor(kind.key, station.classKey)
   const change =
     rule?.changeLimit && row.fittedMs !== null
-      ? dueBy(row, { ...at, act: 'change', limit: rule.changeLimit, sinceMs: row.fittedMs })
+      ? dueBy(row, at, { act: 'change', limit: rule.changeLimit, sinceMs: row.fittedMs })
       : null
   const clean =
     rule?.cleanLimit && row.cleanedMs !== null && row.fittedMs !== null
-      ? dueBy(row, { ...at, act: 'clean', limit: rule.cleanLimit, sinceMs: row.cleanedMs })
+      ? dueBy(row, at, { act: 'clean', limit: rule.cleanLimit, sinceMs: row.cleanedMs })
       : null
-  const dues = [
-    ...(change ? [{ act: 'change' as const, due: change }] : []),
-    ...(clean ? [{ act: 'clean' as const, due: clean }] : []),
-  ]
+  const dues: { act: 'change' | 'clean'; due: Due }[] = []
+  if (change) dues.push({ act: 'change', due: change })
+  if (clean) dues.push({ act: 'clean', due: clean })
   const isDown = now.downSinceMs !== null
   const verdict = stateOf({
     isOnGun: true,
@@ -157,32 +157,29 @@ function judge(row: PositionRow, at: JudgeAt): SurveyedPosition {
 
 function dueBy(
   row: PositionRow,
-  at: JudgeAt & { act: 'change' | 'clean'; limit: number; sinceMs: number },
+  at: JudgeAt,
+  what: { act: 'change' | 'clean'; limit: number; sinceMs: number },
 ): Due | null {
   const unit = at.kind.lifeUnit
+  const { schedule, nowMs } = at
+  const { limit } = what
   if (!isMeasured(unit)) {
-    const amount = at.act === 'clean' ? 0 : row[unit]
-    return dueOf({
-      limit: at.limit,
-      base: { amount, estimated: 0, sd: 0 },
-      runOn: null,
-      schedule: at.schedule,
-      nowMs: at.nowMs,
-    })
+    const amount = what.act === 'clean' ? 0 : row[unit]
+    return dueOf({ limit, base: { amount, estimated: 0, sd: 0 }, runOn: null, schedule, nowMs })
   }
-  const base = (at.act === 'change' ? row.sinceFitted : row.sinceCleaned)?.[unit]
+  const base = (what.act === 'change' ? row.sinceFitted : row.sinceCleaned)?.[unit]
   const runOn: RunOn | null = at.head?.runOn[unit] ?? null
   if (!base || row.chainFromMs === null) return null
-  if (!runOn) return dueOf({ limit: at.limit, base, runOn: null, schedule: at.schedule, nowMs: at.nowMs })
-  const fromMs = Math.max(runOn.fromMs, at.sinceMs, row.chainFromMs)
+  if (!runOn) return dueOf({ limit, base, runOn: null, schedule, nowMs })
+  const fromMs = Math.max(runOn.fromMs, what.sinceMs, row.chainFromMs)
   // A clock nobody has entered for ten working days stands: what it counted holds, what it would have counted is unknown.
   const perWorkedHour = at.freshness(unit) ? runOn.perWorkedHour : 0
   return dueOf({
-    limit: at.limit,
+    limit,
     base,
-    runOn: { ...runOn, fromMs, perWorkedHour },
-    schedule: at.schedule,
-    nowMs: at.nowMs,
+    runOn: { fromMs, perWorkedHour, dayCv: runOn.dayCv, days: runOn.days },
+    schedule,
+    nowMs,
   })
 }
 
@@ -194,16 +191,18 @@ function wantOf(row: PositionRow, at: JudgeAt, what: { act: 'change' | 'clean'; 
     position: row.position,
     act,
     minutes: act === 'change' ? at.kind.changeMin : at.kind.cleanMin,
-    used: due.used,
+    used: thousandths(due.used),
     limit,
     unit: at.kind.lifeUnit,
     reachedMs: whole(due.reachedMs),
     earlyMs: whole(due.earlyMs),
     lateMs: whole(due.lateMs),
-    shiftsOver: shiftsOver(due, at.schedule, at.nowMs),
+    shiftsOver: thousandths(shiftsOver(due, at.schedule, at.nowMs)),
     isEstimated: due.estimatedShare > MOSTLY,
   }
 }
+/** As fine as anyone reads it; all digits of a double double the answer's size. */
+const thousandths = (n: number) => Math.round(n * 1000) / 1000
 const whole = (ms: number | null) => (ms === null ? null : Math.max(0, Math.round(ms)))
 
 export async function carrierNames(db: Reader, ids: readonly (string | null)[]): Promise<Map<string, string>> {

@@ -5,6 +5,7 @@ import { type Problem } from '@contract/common.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { importRun, ledgerEvent, station, usageSpan } from '@server/db/schema.ts'
 import { type Client, nextKey, openShop, startTestServer, type TestServer } from '@server/testing/testserver.ts'
+import { withPowerCut } from '@server/testing/powercut.ts'
 import { parseDay, readSheet } from './sheet.ts'
 
 const NOW = Date.UTC(2026, 10, 23, 15, 0)
@@ -103,15 +104,8 @@ describe('a sheet of usage', () => {
   it('that fails half way leaves nothing behind', async () => {
     const before = [await rows(usageSpan), await rows(ledgerEvent), await rows(importRun)]
     const text = 'date,booth,arc hours\n2026-11-18,K1,2\n2026-11-18,K2,3'
-    const { deps } = server.parts
-    const original = deps.db.transaction.bind(deps.db)
-    deps.db.transaction = ((work: Parameters<typeof original>[0], config: Parameters<typeof original>[1]) =>
-      original(async (tx) => {
-        await work(tx)
-        throw new Error('power cut')
-      }, config)) as typeof deps.db.transaction
-    expect((await lead.post('/ingest', { kind: 'usage', text })).status).toBe(500)
-    deps.db.transaction = original
+    const cut = await withPowerCut(server, () => lead.post('/ingest', { kind: 'usage', text }))
+    expect(cut.status).toBe(500)
     expect([await rows(usageSpan), await rows(ledgerEvent), await rows(importRun)]).toEqual(before)
     expect((await lead.post('/ingest', { kind: 'usage', text })).status).toBe(200)
   })

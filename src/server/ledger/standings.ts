@@ -1,13 +1,13 @@
 import { and, gte, inArray, or, type SQL } from 'drizzle-orm'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
-import { type Reader } from '@server/db/db.ts'
+import { readMany, type Reader } from '@server/db/db.ts'
 import { fromRow } from './append.ts'
 
 /** Whole chains (fact and corrections) of every line that ever spoke of the wanted, as they stand now. */
 async function standingWhere(db: Reader, where: SQL | undefined): Promise<Standing[]> {
   const roots = db.select({ rootId: ledgerEvent.rootId }).from(ledgerEvent).where(where)
-  const rows = await db.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, roots))
+  const rows = await readMany(db, ledgerEvent, inArray(ledgerEvent.rootId, roots))
   return standingFacts(rows.map(fromRow))
 }
 

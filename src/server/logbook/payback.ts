@@ -1,4 +1,5 @@
-import { and, desc, eq, inArray } from 'drizzle-orm'
+import { and, desc, eq, gt, inArray, type ColumnBaseConfig } from 'drizzle-orm'
+import { type MySqlColumn } from 'drizzle-orm/mysql-core'
 import { usualLife, type UsualLife } from '@core/life/kaplanmeier.ts'
 import { isWornOut, kindOfPosition } from '@core/path/columns.ts'
 import { type LoggedAct } from '@contract/logbook.ts'
@@ -66,24 +67,18 @@ export async function payBack(deps: Deps, rows: readonly EventRow[]): Promise<Lo
   return answers
 }
 
-/** The newest lives speak; older ones only cost time. */
-const MOST_LIVES = 2000
+/** The newest lives speak: with 400 the median stands within some 4%, and older ones tell of another time. */
+const MOST_LIVES = 400
 
 /** Median life of this kind at places of this class, from own lives: whole, of known age, one part each. */
 export async function usualHere(
   db: Reader,
   scope: { kindKey: string; classKey: string; unit: string },
 ): Promise<UsualLife> {
+  const amount = COUNTED_IN[scope.unit]
+  if (!amount) throw new RangeError(`usualHere: expected a unit of life, got ${scope.unit}`)
   const rows = await db
-    .select({
-      kg: life.kg,
-      arcHours: life.arcHours,
-      starts: life.starts,
-      cleanings: life.cleanings,
-      matings: life.matings,
-      spools: life.spools,
-      outReason: life.outReason,
-    })
+    .select({ amount, outReason: life.outReason })
     .from(life)
     .where(
       and(
@@ -91,13 +86,19 @@ export async function usualHere(
         eq(life.classKey, scope.classKey),
         eq(life.entryAge, 'new'),
         eq(life.parts, 1),
+        gt(amount, 0),
       ),
     )
     .orderBy(desc(life.toMs))
     .limit(MOST_LIVES)
-  const known = rows.flatMap((row) => {
-    const amount = amountOf(row, scope.unit)
-    return amount !== null && amount > 0 ? [{ amount, event: isWornOut(row.outReason) ? 1 : 0 }] : []
-  })
-  return usualLife({ time: known.map((k) => k.amount), event: known.map((k) => k.event) })
+  return usualLife({ time: rows.map((r) => r.amount ?? 0), event: rows.map((r) => (isWornOut(r.outReason) ? 1 : 0)) })
+}
+
+const COUNTED_IN: Record<string, MySqlColumn<ColumnBaseConfig<'number', string>> | undefined> = {
+  kg: life.kg,
+  arcHours: life.arcHours,
+  starts: life.starts,
+  cleanings: life.cleanings,
+  matings: life.matings,
+  spools: life.spools,
 }

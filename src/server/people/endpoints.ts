@@ -19,10 +19,7 @@ export const peopleEndpoints = [
     summary: 'Add or change a person',
     body: personRequest,
     answer: done,
-    run: async (deps, who, { body }) => {
-      await savePerson(deps, who, body)
-      return { ok: true as const }
-    },
+    run: (deps, who, { body }) => savePerson(deps, who, body),
   }),
   endpoint({
     method: 'post',
@@ -38,9 +35,6 @@ export const peopleEndpoints = [
     summary: 'A device no longer belongs here',
     body: z.object({ key: idempotencyKey, deviceId: z.string() }),
     answer: done,
-    run: async (deps, who, { body }) => {
-      await dropDevice(deps, who, body.deviceId)
-      return { ok: true as const }
-    },
+    run: (deps, who, { body }) => dropDevice(deps, who, body),
   }),
 ]

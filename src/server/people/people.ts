@@ -3,10 +3,11 @@ import { and, eq, gt, isNotNull } from 'drizzle-orm'
 import { hash, verify } from '@node-rs/argon2'
 import { makeId } from '@core/ids/id.ts'
 import { area, device, meta, person, session, site, station, type Role } from '@server/db/schema.ts'
-import { isDuplicate, transact } from '@server/db/db.ts'
+import { transact } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { isZone } from '@server/time/wall.ts'
+import { changing } from '@server/shop/changing.ts'
 import { seedShop } from '@server/shop/seed.ts'
 
 const SESSION_MS = 14 * 86_400_000
@@ -116,9 +117,19 @@ export async function firstLead(
 export async function savePerson(
   deps: Deps,
   who: Who,
-  request: { id?: string | undefined; name: string; role: Role; password?: string | undefined; isActive: boolean },
+  request: {
+    key: string
+    id?: string | undefined
+    name: string
+    role: Role
+    password?: string | undefined
+    isActive: boolean
+  },
 ) {
   mustLead(who)
+  const isStillLead = request.isActive && (request.role === 'lead' || request.role === 'instructor')
+  if (request.id === who.person?.id && !isStillLead)
+    throw new DomainError('bad-request', 'You would lock yourself out.', ['Let another lead change this.'])
   const passwordHash = request.password ? await hash(request.password) : undefined
   const values = {
     name: request.name,
@@ -126,40 +137,46 @@ export async function savePerson(
     isActive: request.isActive,
     ...(passwordHash ? { passwordHash } : {}),
   }
-  if (
-    request.id === who.person?.id &&
-    (!request.isActive || (request.role !== 'lead' && request.role !== 'instructor'))
-  ) {
-    throw new DomainError('bad-request', 'You would lock yourself out.', ['Let another lead change this.'])
-  }
-  try {
-    if (request.id) await deps.db.update(person).set(values).where(eq(person.id, request.id))
-    else await deps.db.insert(person).values({ id: makeId('person', deps.now(), deps.random), ...values })
-  } catch (problem) {
-    if (isDuplicate(problem))
-      throw new DomainError('name-taken', `There is a ${request.name} already.`, ['Add a letter to tell them apart.'])
-    throw problem
-  }
-  if (request.id && passwordHash) await deps.db.delete(session).where(eq(session.personId, request.id))
+  return changing(deps, who, {
+    key: request.key,
+    what: request.id ? 'a person changed' : 'a person added',
+    work: async (tx) => {
+      if (!request.id) await tx.insert(person).values({ id: makeId('person', deps.now(), deps.random), ...values })
+      else await tx.update(person).set(values).where(eq(person.id, request.id))
+      if (request.id && passwordHash) await tx.delete(session).where(eq(session.personId, request.id))
+    },
+  })
 }
 
-/** A one-time link that binds the device that opens it to a place; good for a day. */
+/**
+ * A one-time link that binds the device that opens it to a place; good for a day. Asked for again under the same key the
+ * device is the same and only its link is new: the first one is known to nobody but its hash.
+ */
 export async function makeDeviceLink(
   deps: Deps,
   who: Who,
-  request: { name: string; areaId?: string | null | undefined; stationId?: string | null | undefined },
+  request: { key: string; name: string; areaId?: string | null | undefined; stationId?: string | null | undefined },
 ) {
   mustLead(who)
   const token = newToken()
-  const deviceId = makeId('device', deps.now(), deps.random)
   const expiresMs = deps.now() + LINK_MS
-  await deps.db.insert(device).values({
-    id: deviceId,
-    name: request.name,
-    areaId: request.areaId ?? null,
-    stationId: request.stationId ?? null,
-    linkHash: digest(token),
-    linkExpiresMs: expiresMs,
+  const link = { linkHash: digest(token), linkExpiresMs: expiresMs }
+  const deviceId = await transact(deps.db, async (tx) => {
+    await tx
+      .insert(device)
+      .values({
+        id: makeId('device', deps.now(), deps.random),
+        name: request.name,
+        areaId: request.areaId ?? null,
+        stationId: request.stationId ?? null,
+        linkKey: request.key,
+        ...link,
+      })
+      .onDuplicateKeyUpdate({ set: link })
+    const [made] = await tx.select().from(device).where(eq(device.linkKey, request.key))
+    if (!made || made.tokenHash || !made.isActive)
+      throw new DomainError('key-used', 'That device is bound already.', ['Ask for a link under a new name.'])
+    return made.id
   })
   return { deviceId, path: `/link/${token}`, expiresMs }
 }
@@ -184,10 +201,15 @@ export async function bindDevice(deps: Deps, token: string): Promise<{ token: st
   return { token: made }
 }
 
-export async function dropDevice(deps: Deps, who: Who, deviceId: string): Promise<void> {
-  mustLead(who)
-  await deps.db.update(device).set({ isActive: false, tokenHash: null, linkHash: null }).where(eq(device.id, deviceId))
-}
+export const dropDevice = (deps: Deps, who: Who, request: { key: string; deviceId: string }) =>
+  changing(deps, who, {
+    key: request.key,
+    what: 'a device dropped',
+    work: async (tx) => {
+      const gone = { isActive: false, tokenHash: null, linkHash: null }
+      await tx.update(device).set(gone).where(eq(device.id, request.deviceId))
+    },
+  })
 
 export async function peopleLines(deps: Deps, who: Who) {
   if (who.person?.role !== 'lead' && who.person?.role !== 'instructor') return { people: [], devices: [] }

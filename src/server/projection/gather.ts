@@ -5,7 +5,7 @@ import { buildHeadClocks, spoolUsage, type HeadClocks, type UsageEntry } from '@
 import { chainStretches, type ChainStretch } from '@core/ledger/exposure.ts'
 import { type Schedule } from '@core/clock/schedule.ts'
 import { carrier, mount, usageSpan } from '@server/db/schema.ts'
-import { type Reader } from '@server/db/db.ts'
+import { readMany, type Reader } from '@server/db/db.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
 import { type ShopModel } from '@server/shop/model.ts'
 
@@ -129,10 +129,7 @@ async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Pro
   const usage = new Map<string, UsageEntry[]>(heads.map((h) => [h.id, []]))
   const ids = heads.map((h) => h.id)
   for (let i = 0; i < ids.length; i += 50) {
-    const rows = await db
-      .select()
-      .from(usageSpan)
-      .where(inArray(usageSpan.headId, ids.slice(i, i + 50)))
+    const rows = await readMany(db, usageSpan, inArray(usageSpan.headId, ids.slice(i, i + 50)))
     rows.forEach((row) => usage.get(row.headId)?.push(row))
   }
   return new Map(

@@ -18,6 +18,7 @@ import {
   startTestServer,
   type TestServer,
 } from '@server/testing/testserver.ts'
+import { withPowerCut } from '@server/testing/powercut.ts'
 
 const HOUR = 3_600_000
 const NOW = Date.UTC(2026, 10, 23, 12)
@@ -122,16 +123,10 @@ describe('the projection', () => {
       await deps.db.select({ n: count() }).from(ledgerEvent),
       await deps.db.select().from(stationNow).orderBy(asc(stationNow.stationId)),
     ]
-    const original = deps.db.transaction.bind(deps.db)
-    deps.db.transaction = ((work: Parameters<typeof original>[0], config: Parameters<typeof original>[1]) =>
-      original(async (tx) => {
-        await work(tx)
-        throw new Error('power cut')
-      }, config)) as typeof deps.db.transaction
-    const answer = await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: ids[0], act: 'down' }] })
-    deps.db.transaction = original
+    const answer = await withPowerCut(server, () =>
+      lead.post('/logbook', { key: nextKey(), acts: [{ stationId: ids[0], act: 'down' }] }),
+    )
     expect(answer).toMatchObject({ status: 500, body: { code: 'server-fault' } })
-    server.faults.length = 0
     expect([
       await deps.db.select({ n: count() }).from(ledgerEvent),
       await deps.db.select().from(stationNow).orderBy(asc(stationNow.stationId)),

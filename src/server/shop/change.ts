@@ -1,6 +1,6 @@
 import { asc, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
-import { makeId, type EventId, type PartId } from '@core/ids/id.ts'
+import { makeId, type PartId } from '@core/ids/id.ts'
 import { NOTHING_BUILT } from '@core/shop/built.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
 import {
@@ -8,7 +8,6 @@ import {
   type classRequest,
   type familyRequest,
   type kindRequest,
-  type moveRequest,
   type partRequest,
   type ruleRequest,
   type shiftsRequest,
@@ -31,55 +30,13 @@ import {
   stationNow,
   wire,
 } from '@server/db/schema.ts'
-import { isDuplicate, transact, type Tx } from '@server/db/db.ts'
-import { mustLead, mustLogAt, type Deps, type Who } from '@server/http/context.ts'
+import { type Tx } from '@server/db/db.ts'
+import { type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { append, eventByKey, nothingTouched, type Draft, type Touched } from '@server/ledger/append.ts'
-import { project } from '@server/projection/project.ts'
+import { append, nothingTouched, type Touched } from '@server/ledger/append.ts'
 import { isZone } from '@server/time/wall.ts'
+import { changing, shopDraft } from './changing.ts'
 import { loadShop } from './model.ts'
-import { mountedDraft } from './places.ts'
-
-const OK = { ok: true as const }
-
-/** A change of the set-up is a line of the ledger too, and is refolded where clocks depend on it. Same key: done before. */
-async function changing(
-  deps: Deps,
-  who: Who,
-  at: { key: string; what: string; work: (tx: Tx) => Promise<Touched | void> },
-): Promise<typeof OK> {
-  mustLead(who)
-  try {
-    await transact(deps.db, async (tx) => {
-      if (await eventByKey(tx, at.key)) return
-      const touched = (await at.work(tx)) ?? nothingTouched()
-      await append(tx, [shopDraft(deps, who, at)])
-      await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
-    })
-  } catch (problem) {
-    if (isDuplicate(problem) && !(await eventByKey(deps.db, at.key)))
-      throw new DomainError('name-taken', 'There is one with that name already.', ['Choose another name.'])
-    if (!isDuplicate(problem)) throw problem
-  }
-  return OK
-}
-
-function shopDraft(deps: Deps, who: Who, at: { key: string; what: string }): Draft {
-  const id = makeId('event', deps.now(), deps.random) as EventId
-  return {
-    id,
-    rootId: id,
-    happenedMs: deps.now(),
-    loggedMs: deps.now(),
-    precision: 'exact',
-    stationId: null,
-    personId: (who.person?.id ?? null) as Draft['personId'],
-    deviceId: null,
-    note: null,
-    body: { type: 'fact', fact: { kind: 'shopChanged', what: at.what.slice(0, 120) } },
-    idempotencyKey: at.key,
-  }
-}
 
 export const saveSite = (deps: Deps, who: Who, r: z.infer<typeof siteRequest>) => {
   if (!isZone(r.zone))
@@ -199,32 +156,6 @@ async function setAbsent(tx: Tx, at: { deps: Deps; stationId: string; absent: Se
       .set({ positions: [...positions, ...lanes] })
       .where(eq(carrier.id, row.id))
   }
-}
-
-/** A gun found at another place: it hangs there from now; what hung there goes where this one came from. */
-export async function moveGun(deps: Deps, who: Who, r: z.infer<typeof moveRequest>): Promise<typeof OK> {
-  await transact(deps.db, async (tx) => {
-    if (await eventByKey(tx, `${r.key}/0`)) return
-    const shop = await loadShop(tx, deps.calendar, deps.now())
-    const here = shop.stationById.get(r.stationId)
-    const [to] = await tx.select().from(stationNow).where(eq(stationNow.stationId, r.stationId)).for('update')
-    const [from] = await tx.select().from(stationNow).where(eq(stationNow.stationId, r.gunOfStationId)).for('update')
-    if (!here || !to?.headId || !from?.gunId || !from.headId)
-      throw new DomainError('not-found', 'That gun or place is not there any more.')
-    mustLogAt(who, here)
-    const at = { deps, who, happenedMs: deps.now() }
-    const drafts = [
-      mountedDraft({ ...at, stationId: r.stationId, childId: from.gunId, onId: to.headId, key: `${r.key}/0` }),
-    ]
-    if (to.gunId)
-      drafts.push(
-        mountedDraft({ ...at, stationId: r.gunOfStationId, childId: to.gunId, onId: from.headId, key: `${r.key}/1` }),
-      )
-    const touched = await append(tx, drafts)
-    touched.stationIds.add(r.stationId).add(r.gunOfStationId)
-    await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
-  })
-  return OK
 }
 
 export const saveRule = (deps: Deps, who: Who, r: z.infer<typeof ruleRequest>) =>

@@ -17,7 +17,6 @@ import {
 } from '@contract/shop.ts'
 import { endpoint } from '@server/http/routes.ts'
 import {
-  moveGun,
   saveArea,
   saveClass,
   saveFamily,
@@ -29,6 +28,7 @@ import {
   saveStation,
   saveWire,
 } from './change.ts'
+import { moveGun } from './move.ts'
 import { makePlaces } from './places.ts'
 import { readShop } from './shop.ts'
 

@@ -71,7 +71,14 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
   const wireById = new Map(wires.map((w) => [w.id, w]))
   const ruleBy = new Map(rules.map((r) => [`${r.kindKey} ${r.classKey}`, r]))
   const input = { zone: only.zone, shifts: patterns, holidays: holidays.map((h) => h.day) }
-  const scheduleOfArea = (areaId: string) => calendar.scheduleFor(input, areaId, nowMs)
+  const schedules = new Map<string, Schedule | null>()
+  const scheduleOfArea = (areaId: string) => {
+    const known = schedules.get(areaId)
+    if (known !== undefined) return known
+    const made = calendar.scheduleFor(input, areaId, nowMs)
+    schedules.set(areaId, made)
+    return made
+  }
   const built = (stationId: string): Built => {
     const row = stationById.get(stationId)
     return row ? builtOf({ ...NOTHING_BUILT, ...areaById.get(row.areaId)?.built }, row.except) : NOTHING_BUILT

@@ -9,6 +9,8 @@ export const device = mysqlTable('device', {
   stationId: idColumn('station_id'),
   linkHash: varchar('link_hash', { length: 64 }),
   linkExpiresMs: instantMs('link_expires_ms'),
+  /** The key of the request that made it: asked for again, the same device gets a fresh link. */
+  linkKey: varchar('link_key', { length: 100 }).unique(),
   tokenHash: varchar('token_hash', { length: 64 }).unique(),
   boundMs: instantMs('bound_ms'),
   isActive: boolean('is_active').notNull().default(true),

@@ -1,4 +1,4 @@
-import { index, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
 import { type OutReason } from '@core/path/columns.ts'
 import { type Precision } from '@core/ledger/event.ts'
 import { idColumn, instantMs, quantity } from './columns.ts'
@@ -7,7 +7,7 @@ import { idColumn, instantMs, quantity } from './columns.ts'
 export const life = mysqlTable(
   'life',
   {
-    fromEventId: idColumn('from_event_id').primaryKey(),
+    fromEventId: idColumn('from_event_id').notNull(),
     carrierId: idColumn('carrier_id').notNull(),
     position: varchar('position', { length: 24 }).notNull(),
     kindKey: varchar('kind_key', { length: 20 }).notNull(),
@@ -29,7 +29,7 @@ export const life = mysqlTable(
     spools: int('spools').notNull(),
   },
   (t) => [
-    index('life_carrier').on(t.carrierId),
+    primaryKey({ columns: [t.carrierId, t.fromEventId] }),
     index('life_kind').on(t.kindKey, t.classKey, t.toMs),
     index('life_to').on(t.toEventId),
   ],

@@ -1,4 +1,4 @@
-import { index, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { mysqlTable, primaryKey, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { type UsageSource } from '@core/clock/source.ts'
 import { idColumn, instantMs, quantity } from './columns.ts'
 
@@ -6,7 +6,7 @@ import { idColumn, instantMs, quantity } from './columns.ts'
 export const usageSpan = mysqlTable(
   'usage_span',
   {
-    id: idColumn('id').primaryKey(),
+    id: idColumn('id').notNull(),
     headId: idColumn('head_id').notNull(),
     fromMs: instantMs('from_ms').notNull(),
     toMs: instantMs('to_ms').notNull(),
@@ -17,5 +17,6 @@ export const usageSpan = mysqlTable(
     loggedMs: instantMs('logged_ms').notNull(),
     idempotencyKey: varchar('idempotency_key', { length: 100 }).notNull(),
   },
-  (t) => [uniqueIndex('usage_key').on(t.idempotencyKey), index('usage_head').on(t.headId, t.fromMs)],
+  // A head's entries lie together on disk: the clock reads them all at once.
+  (t) => [primaryKey({ columns: [t.headId, t.fromMs, t.id] }), uniqueIndex('usage_key').on(t.idempotencyKey)],
 )
