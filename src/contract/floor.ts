@@ -60,5 +60,7 @@ export const floorAnswer = z.object({
   laterGuns: z.number().int(),
   notSeenGuns: z.number().int(),
   estimatedGuns: z.number().int(),
+  /** Chance that one of the guns without a row reaches a limit before the cut-off all the same. */
+  quietChance: z.number().min(0).max(1),
 })
 export type FloorAnswer = z.infer<typeof floorAnswer>

@@ -1,6 +1,7 @@
 import { type Express } from 'express'
 import { Changes } from './changes/changes.ts'
 import { openDatabase } from './db/db.ts'
+import { PositionStore } from './floor/positions.ts'
 import { type Deps } from './http/context.ts'
 import { makeApp } from './http/app.ts'
 import { Calendar } from './time/calendar.ts'
@@ -26,6 +27,7 @@ export function compose(input: ComposeInput): Composed {
   const deps: Deps = {
     db: database.db,
     calendar: new Calendar(),
+    positions: new PositionStore(),
     now: input.now ?? Date.now,
     random: input.random ?? Math.random,
   }

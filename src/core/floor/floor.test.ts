@@ -1,3 +1,4 @@
+import { makeSchedule } from '@core/clock/schedule.ts'
 import { describe, expect, it } from 'vitest'
 import { type Due } from '@core/houserule/due.ts'
 import { openedRows, shiftsOver, type RankedInput } from './rank.ts'
@@ -12,6 +13,7 @@ const due = (over: Partial<Due> = {}): Due => ({
   usedFraction: 0.3,
   estimatedShare: 0,
   isReached: false,
+  chanceBy: 0,
   reachedMs: NOW + 3 * DAY,
   earlyMs: null,
   lateMs: null,
@@ -83,6 +85,7 @@ const gun = (stationId: string, over: Partial<RankedInput> = {}): RankedInput =>
   isParked: false,
   downSinceMs: null,
   stopRateMinorPerHour: 5000,
+  schedule: null,
   wants: [],
   ...over,
 })
@@ -103,7 +106,6 @@ describe('opened rows', () => {
         gun('wrong', { wants: [want('wrong')] }),
         gun('down', { downSinceMs: NOW - HOUR }),
       ],
-      null,
       NOW,
     )
     expect(rows.map((r) => r.stationId)).toEqual(['down', 'wrong', 'late', 'due'])
@@ -116,7 +118,6 @@ describe('opened rows', () => {
           gun('b', { isParked: true, wants: [want('due')] }),
           gun('c'),
         ],
-        null,
         NOW,
       ),
     ).toEqual([])
@@ -129,11 +130,25 @@ describe('opened rows', () => {
         gun('a', { wants }),
         gun('cell', { walkOrder: 9, stopRateMinorPerHour: 14_000, wants }),
       ],
-      null,
       NOW,
     )
     expect(rows.map((r) => r.stationId)).toEqual(['cell', 'a', 'b'])
     expect(rows[1]).toMatchObject({ minutes: 2, shiftsOver: 1 })
+  })
+  it('count lateness in the shifts worked at the gun’s own place', () => {
+    const everyDay = makeSchedule(
+      Array.from({ length: 20 }, (_, d) => ({ fromMs: NOW - (d + 1) * DAY, toMs: NOW - (d + 1) * DAY + 8 * HOUR })),
+    )
+    const oncePerWeek = makeSchedule([{ fromMs: NOW - 5 * DAY, toMs: NOW - 5 * DAY + 8 * HOUR }])
+    const wants = [want('due', { reachedMs: NOW - 6 * DAY })]
+    const rows = openedRows(
+      [gun('rare', { wants, schedule: oncePerWeek }), gun('busy', { wants, schedule: everyDay })],
+      NOW,
+    )
+    expect(rows.map((r) => [r.stationId, r.shiftsOver])).toEqual([
+      ['busy', 6],
+      ['rare', 1],
+    ])
   })
   it('counts shifts only once a limit is reached', () => expect(shiftsOver(due(), null, NOW)).toBe(0))
 })

@@ -17,6 +17,8 @@ export interface RankedInput {
   }[]
   /** Money an hour of standing costs here, minor units; ranks guns of equal lateness. */
   stopRateMinorPerHour: number
+  /** Working time of its own area: lateness is counted in the shifts worked there. */
+  schedule: Schedule | null
 }
 export interface OpenedRow {
   stationId: string
@@ -40,11 +42,11 @@ const OPENS: readonly PositionState[] = ['wrong', 'due']
  * Opened rows: down first (longest first), then wrong part, then due by lateness × what standing costs; ties by the walk.
  * Parked guns, looks and "not seen" open nothing.
  */
-export function openedRows(guns: readonly RankedInput[], schedule: Schedule | null, nowMs: number): OpenedRow[] {
+export function openedRows(guns: readonly RankedInput[], nowMs: number): OpenedRow[] {
   const rows = guns.flatMap((gun) => {
     const wants = gun.wants.filter((want) => OPENS.includes(want.state))
     if (gun.downSinceMs === null && (gun.isParked || wants.length === 0)) return []
-    const over = Math.max(0, ...wants.map((want) => shiftsOver(want.due, schedule, nowMs)))
+    const over = Math.max(0, ...wants.map((want) => shiftsOver(want.due, gun.schedule, nowMs)))
     const minutes = wants.reduce((sum, want) => sum + want.minutes, 0)
     return [
       {

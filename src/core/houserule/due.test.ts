@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import fc from 'fast-check'
 import { makeSchedule } from '@core/clock/schedule.ts'
 import { dueOf } from './due.ts'
 
@@ -38,6 +39,29 @@ describe('a usage limit', () => {
     expect(
       dueOf({ limit: 7, base, runOn: runOn({ perWorkedHour: 0 }), schedule, nowMs: 6 * HOUR }).reachedMs,
     ).toBeNull())
+  it('has an even chance to be reached by the moment it is expected, and nearly none or all well before or after', () => {
+    const at = (byMs: number) => dueOf({ limit: 7, base, runOn: runOn(), schedule, nowMs: 6 * HOUR, byMs }).chanceBy
+    expect(at(DAY + 10 * HOUR)).toBeCloseTo(0.5, 2)
+    expect(at(7 * HOUR)).toBeLessThan(0.001)
+    expect(at(6 * DAY)).toBeGreaterThan(0.95)
+  })
+  it('gets likelier as time passes, and no chance leaves nought to one', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 6, max: 400 }), fc.double({ min: 0.5, max: 30, noNaN: true }), (hours, limit) => {
+        const at = (h: number) =>
+          dueOf({ limit, base, runOn: runOn(), schedule, nowMs: 6 * HOUR, byMs: h * HOUR }).chanceBy
+        expect(at(hours)).toBeGreaterThanOrEqual(0)
+        expect(at(hours)).toBeLessThanOrEqual(1)
+        if (limit > 4 + hours * 0.25) expect(at(hours + 24)).toBeGreaterThanOrEqual(at(hours) - 1e-9)
+      }),
+      { seed: 5, numRuns: 80 },
+    )
+  })
+  it('of a counter without spread is certain either way', () => {
+    const counted = { amount: 3, estimated: 0, sd: 0 }
+    const of = (limit: number) => dueOf({ limit, base: counted, runOn: null, schedule: null, nowMs: 0 }).chanceBy
+    expect([of(3), of(4)]).toEqual([1, 0])
+  })
   it('of nothing is misuse', () =>
     expect(() => dueOf({ limit: 0, base, runOn: null, schedule, nowMs: 0 })).toThrow('expected limit > 0'))
 })

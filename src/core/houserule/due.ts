@@ -1,5 +1,6 @@
 import { afterWorked, backWorked, workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { addRunOn, type Amount, type RunOn } from '@core/clock/clock.ts'
+import { normalCdf } from '@core/stats/normal.ts'
 
 /** A fixed-usage house rule: change or clean at this much use. */
 export interface UsageLimit {
@@ -12,6 +13,8 @@ export interface DueInput {
   runOn: RunOn | null
   schedule: Schedule | null
   nowMs: number
+  /** The moment that `chanceBy` speaks of; now when left out. */
+  byMs?: number
 }
 export interface Due {
   used: number
@@ -19,6 +22,8 @@ export interface Due {
   usedFraction: number
   estimatedShare: number
   isReached: boolean
+  /** Chance that use is at the limit by `byMs`: Φ((use then − limit) ÷ its standard error). */
+  chanceBy: number
   /** When use reaches the limit at the present rate; in the past once reached; null when it stands still. */
   reachedMs: number | null
   earlyMs: number | null
@@ -45,10 +50,18 @@ export function dueOf(input: DueInput): Due {
     usedFraction: used.amount / limit,
     estimatedShare: used.amount > 0 ? used.estimated / used.amount : 0,
     isReached: used.amount >= limit,
+    chanceBy: chanceBy(input, used),
     reachedMs: at(0),
     earlyMs: at(Z_80),
     lateMs: at(-Z_80),
   }
+}
+
+function chanceBy(input: DueInput, used: Amount): number {
+  const { runOn, schedule, byMs, limit, base } = input
+  const then = runOn && byMs !== undefined ? addRunOn(base, runOn, workedMs(schedule, runOn.fromMs, byMs)) : used
+  if (then.sd <= 0) return then.amount >= limit ? 1 : 0
+  return normalCdf((then.amount - limit) / then.sd)
 }
 
 function reachedAt(input: DueInput, used: Amount, z: number): number | null {

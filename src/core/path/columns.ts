@@ -40,7 +40,10 @@ export type OutReason = (typeof OUT_REASONS)[number]
 
 /** A position is a kind, or a kind and a lane where two wires share a nozzle: `tip`, `tip#2`. */
 export type Position = string
-export const kindOfPosition = (position: Position) => position.split('#')[0] ?? position
+export function kindOfPosition(position: Position): string {
+  const lane = position.indexOf('#')
+  return lane < 0 ? position : position.slice(0, lane)
+}
 
 /** Wear life counts only "worn" as the end; every other reason leaves the life censored for wear. */
 export const isWornOut = (reason: OutReason) => reason === 'worn'

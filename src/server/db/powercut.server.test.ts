@@ -125,7 +125,10 @@ const WRITES: { what: string; path: string; body: () => object }[] = [
   {
     what: 'a sheet of places',
     path: '/ingest',
-    body: () => ({ kind: 'places', text: 'booth,area,part kind,put on\nK1,Bay K,tip,2026-11-01\nK2,Bay K,tip,2026-11-02' }),
+    body: () => ({
+      kind: 'places',
+      text: 'booth,area,part kind,put on\nK1,Bay K,tip,2026-11-01\nK2,Bay K,tip,2026-11-02',
+    }),
   },
   {
     what: 'a sheet of usage',

@@ -1,7 +1,8 @@
 import { COLUMNS, type Column } from '@core/path/columns.ts'
 import { isWorse, STATES } from '@core/floor/state.ts'
 import { type FloorCell, type FloorWant } from '@contract/floor.ts'
-import { type Surveyed, type SurveyedPosition } from './survey.ts'
+import { type SurveyedPosition } from './judge.ts'
+import { type Surveyed } from './survey.ts'
 
 /** The wants that open a row: due before the window. */
 export function openWants(surveyed: Surveyed): FloorWant[] {

@@ -1,6 +1,7 @@
 import { type Column } from '@core/path/columns.ts'
 import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { openedRows, type OpenedRow } from '@core/floor/rank.ts'
+import { chanceOfAny } from '@core/stats/normal.ts'
 import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
@@ -20,16 +21,17 @@ export async function readFloor(
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.calendar, nowMs)
   const wanted = filter.areaId ? shop.stations.filter((s) => s.areaId === filter.areaId).map((s) => s.id) : undefined
-  const surveyed = await survey(deps.db, shop, { nowMs, ...(wanted ? { stationIds: wanted } : {}) })
-  const areaId = filter.areaId ?? shop.areas[0]?.id ?? ''
-  const cutoff = nextWindow(shop.scheduleOfArea(areaId), nowMs)
-  const rows = new Map(
-    openedRows(
-      surveyed.map((s) => rankInput(s, shop)),
-      shop.scheduleOfArea(areaId),
-      nowMs,
-    ).map((row, i) => [row.stationId, { ...row, place: i }]),
+  const surveyed = await survey(deps.db, shop, {
+    nowMs,
+    store: deps.positions,
+    ...(wanted ? { stationIds: wanted } : {}),
+  })
+  const opened = openedRows(
+    surveyed.map((s) => rankInput(s, shop)),
+    nowMs,
   )
+  const rows = new Map(opened.map((row, i) => [row.stationId, { ...row, place: i }]))
+  const cutoff = cutoffOf(surveyed, rows, nowMs)
   const guns = surveyed.map((s) => ({
     ...gunLine(s, rows.get(s.station.id) ?? null, nowMs),
     columnWant: filter.column ? wantInColumn(s, filter.column) : null,
@@ -46,7 +48,25 @@ export async function readFloor(
     notSeenGuns: surveyed.filter((s) => !s.now.isParked && s.positions.some((p) => p.verdict.state === 'notSeen'))
       .length,
     estimatedGuns: guns.filter((g) => g.cells.some((c) => c[2] === 1)).length,
+    quietChance: chanceOfAny(
+      surveyed
+        .filter((s) => !s.now.isParked && !rows.has(s.station.id))
+        .map((s) => chanceOfAny(s.positions.map((p) => p.chanceBy))),
+    ),
   }
+}
+
+/**
+ * "Before 09:15": the soonest window of the places that have a row, or of all places where nothing wants hands. Each gun is
+ * judged by its own area's.
+ */
+function cutoffOf(surveyed: readonly Surveyed[], rows: ReadonlyMap<string, unknown>, nowMs: number) {
+  const wanting = surveyed.filter((s) => rows.has(s.station.id))
+  const soonest = (wanting.length > 0 ? wanting : surveyed).reduce<Surveyed | null>(
+    (first, s) => (!first || s.cutoffMs < first.cutoffMs ? s : first),
+    null,
+  )
+  return nextWindow(soonest?.schedule ?? null, nowMs)
 }
 
 const isBefore = (ms: number | null | undefined, limitMs: number) => ms !== null && ms !== undefined && ms < limitMs
@@ -65,6 +85,7 @@ function rankInput(s: Surveyed, shop: ShopModel) {
       due: p.verdict.due,
     })),
     stopRateMinorPerHour: shop.classes.get(s.station.classKey)?.stopMinorPerHour ?? 0,
+    schedule: s.schedule,
   }
 }
 

@@ -1,5 +1,6 @@
 import { type Db } from '@server/db/db.ts'
 import { type Calendar } from '@server/time/calendar.ts'
+import { type PositionStore } from '@server/floor/positions.ts'
 import { type Role } from '@server/db/schema.ts'
 import { DomainError } from './problem.ts'
 
@@ -7,6 +8,7 @@ import { DomainError } from './problem.ts'
 export interface Deps {
   db: Db
   calendar: Calendar
+  positions: PositionStore
   now: () => number
   random: () => number
 }

@@ -1,4 +1,4 @@
-import { asc, inArray } from 'drizzle-orm'
+import { asc, inArray, sql } from 'drizzle-orm'
 import { carrier, headNow, life, mount, positionNow, stationNow, stoppage } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { type Touched } from '@server/ledger/append.ts'
@@ -35,6 +35,7 @@ export async function project(tx: Tx, touched: Touched, at: { calendar: Calendar
   const mounts = await writeMounts(tx, before, gathered)
   const all = await closure(tx, before)
   const complete = all.size === before.size ? gathered : await gather(tx, all, shop)
+  await countRevision(tx, all)
   const carriers = await writeCarriers(tx, all, { gathered: complete, shop })
   const stations = await writeStations(tx, new Set([...touched.stationIds, ...stationsOf(all, complete, shop)]), shop)
   return { mount: mounts, ...carriers, ...stations, stockNow: await projectStock(tx, touched.partIds) }
@@ -74,6 +75,14 @@ export async function lock(tx: Tx, carrierIds: ReadonlySet<string>): Promise<voi
     .where(inArray(carrier.id, [...carrierIds]))
     .orderBy(asc(carrier.id))
     .for('update')
+}
+
+async function countRevision(tx: Tx, ids: ReadonlySet<string>): Promise<void> {
+  if (ids.size === 0) return
+  await tx
+    .update(carrier)
+    .set({ revision: sql`${carrier.revision} + 1` })
+    .where(inArray(carrier.id, [...ids]))
 }
 
 async function writeMounts(

@@ -2,40 +2,10 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { MemoryRouter } from 'react-router'
 import { beforeAll, describe, expect, it, vi } from 'vitest'
-import { STATES } from '@core/floor/state.ts'
-import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
-import { NOW, want } from '@web/testing/samples.ts'
+import { type FloorAnswer } from '@contract/floor.ts'
+import { cells, floorGun as gun, floorOf as floor, NOW, want } from '@web/testing/samples.ts'
 
 const HOUR = 3_600_000
-const cells = (at: number, state: (typeof STATES)[number]): FloorGun['cells'] =>
-  Array.from({ length: 11 }, (_, i) => [STATES.indexOf(i === at ? state : 'good'), 0.3, 0, 1])
-const gun = (name: string, over: Partial<FloorGun> = {}): FloorGun => ({
-  stationId: `stn_${name}`,
-  name,
-  areaId: 'a',
-  cells: cells(-1, 'good'),
-  isParked: false,
-  downSinceMs: null,
-  downPosition: null,
-  downMinutes: null,
-  rank: null,
-  minutes: 0,
-  wants: [],
-  next: null,
-  columnWant: null,
-  ...over,
-})
-const floor = (guns: FloorGun[]): FloorAnswer => ({
-  nowMs: NOW,
-  shopName: 'x',
-  zone: 'UTC',
-  cutoff: { atMs: NOW + 3.25 * HOUR, isKnown: true },
-  areas: [{ id: 'a', name: 'Bay A' }],
-  guns,
-  laterGuns: 0,
-  notSeenGuns: 0,
-  estimatedGuns: 0,
-})
 let show: (answer: FloorAnswer, over?: Record<string, unknown>) => string
 
 beforeAll(async () => {

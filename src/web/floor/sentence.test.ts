@@ -1,39 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { STATES } from '@core/floor/state.ts'
-import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
-import { NOW, want } from '@web/testing/samples.ts'
+import { type FloorGun } from '@contract/floor.ts'
+import { floorGun, floorOf as floor, NOW, want } from '@web/testing/samples.ts'
 import { floorSentence, honesty, leaving, nextOf, reach, rowAct, rowWhy } from './sentence.ts'
 import { byLifeLeft } from './lifeleft.ts'
 
 const HOUR = 3_600_000
-const gun = (over: Partial<FloorGun> = {}): FloorGun => ({
-  stationId: 'stn_1',
-  name: 'B7',
-  areaId: 'a',
-  cells: Array.from({ length: 11 }, () => [STATES.indexOf('good'), 0.2, 0, 0]),
-  isParked: false,
-  downSinceMs: null,
-  downPosition: null,
-  downMinutes: null,
-  rank: null,
-  minutes: 0,
-  wants: [],
-  next: null,
-  columnWant: null,
-  ...over,
-})
-const floor = (guns: FloorGun[], over: Partial<FloorAnswer> = {}): FloorAnswer => ({
-  nowMs: NOW,
-  shopName: 'x',
-  zone: 'UTC',
-  cutoff: { atMs: NOW + 3.25 * HOUR, isKnown: true },
-  areas: [],
-  guns,
-  laterGuns: 0,
-  notSeenGuns: 0,
-  estimatedGuns: 0,
-  ...over,
-})
+const gun = (over: Partial<FloorGun> = {}) => floorGun('B7', over)
 
 describe('the sentence', () => {
   it('says how many, by when, how long, and what the rest do', () => {
@@ -46,6 +19,14 @@ describe('the sentence', () => {
   })
   it('goes quiet when nothing is wrong', () =>
     expect(floorSentence(floor([gun()]))).toBe('Nothing wants hands before 09:15. The rest can wait till tomorrow.'))
+  it('says how sure the silence is', () => {
+    expect(floorSentence(floor([gun()], { quietChance: 0.05 }))).toBe(
+      'Nothing wants hands before 09:15 (1 in 20 that this is wrong). The rest can wait till tomorrow.',
+    )
+    expect(honesty(floor([gun({ rank: 0 }), gun()], { quietChance: 0.21 }))).toBe(
+      '1 in 5 that one more gets there before then.',
+    )
+  })
   it('on the first day says that nobody has looked', () =>
     expect(floorSentence(floor([gun(), gun()], { notSeenGuns: 2 }))).toBe('Nobody has looked at 2 guns.'))
   it('with no guns says so', () => expect(floorSentence(floor([]))).toBe('No guns yet.'))

@@ -1,7 +1,7 @@
 import { type FloorAnswer, type FloorGun, type FloorWant } from '@contract/floor.ts'
 import { amount, minutes, type Units } from '@web/format/numbers.ts'
 import { about, when } from '@web/format/times.ts'
-import { actPhrase, countWord, guns, partName } from '@web/format/words.ts'
+import { actPhrase, capital, countWord, inN, guns, partName } from '@web/format/words.ts'
 
 /** The one sentence that is read first: how many guns, by when, how long, and what the rest do. */
 export function floorSentence(floor: FloorAnswer): string {
@@ -12,11 +12,16 @@ export function floorSentence(floor: FloorAnswer): string {
   if (opened.length === 0) {
     if (floor.notSeenGuns === floor.guns.length)
       return `Nobody has looked at ${floor.guns.length} ${guns(floor.guns.length)}.`
-    return `Nothing wants hands before ${by}.${rest}`
+    return `Nothing wants hands before ${by}${sureness(floor.quietChance)}.${rest}`
   }
   const total = opened.reduce((sum, g) => sum + g.minutes, 0)
   const time = total > 0 ? ` ${minutes(total).replace(' min', ' minutes')}.` : ''
   return `${countWord(opened.length)} ${guns(opened.length)} ${opened.length === 1 ? 'wants' : 'want'} hands before ${by}.${time}${rest}`
+}
+
+/** The value of silence is how sure it is; nothing said means nothing could be told. */
+function sureness(chance: number): string {
+  return chance > 0 ? ` (${inN(chance)} that this is wrong)` : ''
 }
 
 function restSentence(floor: FloorAnswer): string {
@@ -33,6 +38,9 @@ export function honesty(floor: FloorAnswer): string {
     )
   if (floor.estimatedGuns > 0)
     said.push(`Hollow lines rest on estimated hours (${floor.estimatedGuns} ${guns(floor.estimatedGuns)}).`)
+  const isSomeOpen = floor.guns.some((g) => g.rank !== null)
+  if (isSomeOpen && floor.quietChance > 0)
+    said.push(`${capital(inN(floor.quietChance))} that one more gets there before then.`)
   const parked = floor.guns.filter((g) => g.isParked).length
   if (parked > 0) said.push(`${parked} parked.`)
   return said.join(' ')

@@ -3,7 +3,7 @@ import { amount, cable, minutes, twoFigures, wireSize } from './numbers.ts'
 import { nextIndex } from '@web/floor/useArrows.ts'
 import { measures, shown, typed } from './measures.ts'
 import { ago, clockTime, dayKey, when } from './times.ts'
-import { actPhrase, donePhrase } from './words.ts'
+import { inN, actPhrase, donePhrase } from './words.ts'
 import { matchPlaces } from '@web/shell/find.ts'
 
 describe('numbers as people say them', () => {
@@ -100,5 +100,29 @@ describe('finding a gun', () => {
     expect(found('cell2')).toEqual(['Cell 2'])
     expect(found('12')).toEqual(['A12'])
     expect(found('zz')).toEqual([])
+  })
+})
+
+describe('chances', () => {
+  it('are natural counts that anyone can feel', () => {
+    expect([0.001, 0.02, 0.05, 0.08, 0.21, 0.33, 0.5, 0.68, 0.94, 0.99].map(inN)).toEqual([
+      'under 1 in 50',
+      '1 in 50',
+      '1 in 20',
+      '1 in 15',
+      '1 in 5',
+      '1 in 3',
+      '5 in 10',
+      '7 in 10',
+      '9 in 10',
+      'nearly certain',
+    ])
+  })
+  it('never fall as the chance rises', () => {
+    const asNumber = (text: string) => {
+      const [, k = '1', n = '1'] = /(\d+) in (\d+)/.exec(text) ?? []
+      return text.startsWith('under') ? 0 : text.startsWith('nearly') ? 1 : Number(k) / Number(n)
+    }
+    for (let p = 0.001; p < 1; p += 0.001) expect(asNumber(inN(p + 0.001))).toBeGreaterThanOrEqual(asNumber(inN(p)))
   })
 })

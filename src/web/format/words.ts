@@ -83,6 +83,17 @@ const NUMBERS = [
   'Twelve',
 ]
 export const countWord = (n: number) => NUMBERS[n] ?? String(n)
+/**
+ * A chance in natural counts: "1 in 12" up to an even one, "7 in 10" above; beyond what anyone can feel, "under 1 in 50".
+ */
+export function inN(chance: number): string {
+  if (chance < 0.02) return 'under 1 in 50'
+  if (chance > 0.97) return 'nearly certain'
+  if (chance >= 0.45) return `${Math.max(5, Math.min(9, Math.round(chance * 10)))} in 10`
+  const n = 1 / chance
+  return `1 in ${n < 10 ? Math.round(n) : Math.round(n / 5) * 5}`
+}
+
 export const guns = (n: number) => (n === 1 ? 'gun' : 'guns')
 
 export const WHY_NOT_SEEN: Record<string, string> = {

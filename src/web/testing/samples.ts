@@ -1,5 +1,5 @@
 import { STATES } from '@core/floor/state.ts'
-import { type FloorWant } from '@contract/floor.ts'
+import { type FloorAnswer, type FloorGun, type FloorWant } from '@contract/floor.ts'
 import { type GunAnswer, type GunPosition } from '@contract/gun.ts'
 import { type LogLine } from '@contract/logbook.ts'
 
@@ -106,5 +106,40 @@ export const line = (over: Partial<LogLine> = {}): LogLine => ({
   correctedMs: null,
   canUndo: true,
   canCorrect: true,
+  ...over,
+})
+
+/** Cells of a gun all good but for one column. */
+export const cells = (at: number, state: (typeof STATES)[number]): FloorGun['cells'] =>
+  Array.from({ length: 11 }, (_, i) => [STATES.indexOf(i === at ? state : 'good'), 0.3, 0, 1])
+
+export const floorGun = (name: string, over: Partial<FloorGun> = {}): FloorGun => ({
+  stationId: `stn_${name}`,
+  name,
+  areaId: 'a',
+  cells: cells(-1, 'good'),
+  isParked: false,
+  downSinceMs: null,
+  downPosition: null,
+  downMinutes: null,
+  rank: null,
+  minutes: 0,
+  wants: [],
+  next: null,
+  columnWant: null,
+  ...over,
+})
+
+export const floorOf = (guns: FloorGun[], over: Partial<FloorAnswer> = {}): FloorAnswer => ({
+  nowMs: NOW,
+  shopName: 'x',
+  zone: 'UTC',
+  cutoff: { atMs: NOW + 3.25 * HOUR, isKnown: true },
+  areas: [{ id: 'a', name: 'Bay A' }],
+  guns,
+  laterGuns: 0,
+  notSeenGuns: 0,
+  estimatedGuns: 0,
+  quietChance: 0,
   ...over,
 })

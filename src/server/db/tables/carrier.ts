@@ -1,4 +1,4 @@
-import { index, json, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { index, int, json, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { type CarrierType } from '@core/path/columns.ts'
 import { idColumn } from './columns.ts'
 
@@ -13,6 +13,8 @@ export const carrier = mysqlTable(
     stationId: idColumn('station_id'),
     /** Positions this one has, in path order; a kind, or kind#lane. */
     positions: json('positions').$type<string[]>().notNull(),
+    /** Counts projections of this carrier; rows read at one revision hold until the next. */
+    revision: int('revision').notNull().default(0),
   },
   (t) => [index('carrier_station').on(t.stationId)],
 )

@@ -1,0 +1,33 @@
+/**
+ * Standard normal distribution function Φ(z), by the Chebyshev fit of the complementary error function; relative error under
+ * 1.2e-7 everywhere, so far tails stay good. Source: Press, Teukolsky, Vetterling, Flannery, Numerical Recipes (1992), 6.2.
+ * @example normalCdf(1.2815515655446004) // 0.9
+ */
+export function normalCdf(z: number): number {
+  if (Number.isNaN(z)) throw new RangeError('normalCdf: expected a number, got NaN')
+  return z > 0 ? 1 - erfcHalf(z) : erfcHalf(-z)
+}
+
+const FIT = [
+  -1.26551223, 1.00002368, 0.37409196, 0.09678418, -0.18628806, 0.27886807, -1.13520398, 1.48851587, -0.82215223,
+  0.17087277,
+]
+
+/** Upper tail beyond z ≥ 0. */
+function erfcHalf(z: number): number {
+  const x = z / Math.SQRT2
+  const t = 1 / (1 + x / 2)
+  let sum = 0
+  for (let i = FIT.length - 1; i >= 0; i--) sum = sum * t + (FIT[i] ?? 0)
+  return (t * Math.exp(-x * x + sum)) / 2
+}
+
+/** The chance that at least one of several independent things happens: 1 − Π(1 − p). */
+export function chanceOfAny(chances: readonly number[]): number {
+  let log = 0
+  for (const p of chances) {
+    if (!(p >= 0 && p <= 1)) throw new RangeError(`chanceOfAny: expected chances in 0…1, got ${p}`)
+    log += Math.log1p(-p)
+  }
+  return 0 - Math.expm1(log)
+}

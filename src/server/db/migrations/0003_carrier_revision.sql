@@ -1,0 +1,1 @@
+ALTER TABLE `carrier` ADD `revision` int DEFAULT 0 NOT NULL;

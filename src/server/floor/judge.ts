@@ -1,0 +1,150 @@
+import { type RunOn } from '@core/clock/clock.ts'
+import { workingDays, type Schedule } from '@core/clock/schedule.ts'
+import { shiftsOver } from '@core/floor/rank.ts'
+import { stateOf, type PositionVerdict } from '@core/floor/state.ts'
+import { dueOf, type Due } from '@core/houserule/due.ts'
+import { isMeasured } from '@core/ledger/exposure.ts'
+import { type FloorWant } from '@contract/floor.ts'
+import { type headNow, type stationNow } from '@server/db/schema.ts'
+import { type KindRow, type RuleRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
+import { type PositionRow } from './positions.ts'
+
+export type HeadRow = typeof headNow.$inferSelect
+export interface SurveyedPosition {
+  row: PositionRow
+  kind: KindRow
+  rule: RuleRow | null
+  verdict: PositionVerdict
+  change: FloorWant | null
+  clean: FloorWant | null
+  /** Chance that one of its limits is reached before the next window. */
+  chanceBy: number
+}
+
+const CLOCK_STALE_DAYS = 10
+
+/** What holds for every position of one gun. */
+export interface JudgeAt {
+  station: StationRow
+  now: typeof stationNow.$inferSelect
+  head: HeadRow | null
+  schedule: Schedule | null
+  nowMs: number
+  cutoffMs: number
+  shop: ShopModel
+  freshness: (unit: string) => boolean
+}
+
+/** Has the counter behind a unit been entered within ten working days; told once per head, not per position. */
+export function clockFreshness(
+  head: HeadRow | null,
+  schedule: Schedule | null,
+  nowMs: number,
+): (unit: string) => boolean {
+  const known = new Map<string, boolean>()
+  return (unit) => {
+    const kept = known.get(unit)
+    if (kept !== undefined) return kept
+    const runOn = head && isMeasured(unit as 'kg') ? head.runOn[unit as 'kg'] : null
+    const isFresh =
+      !isMeasured(unit as 'kg') || (runOn !== null && workingDays(schedule, runOn.fromMs, nowMs) <= CLOCK_STALE_DAYS)
+    known.set(unit, isFresh)
+    return isFresh
+  }
+}
+
+/** State of one position, and its limits run on to now. */
+export function judge(row: PositionRow, kind: KindRow, at: JudgeAt): SurveyedPosition {
+  const { now, station, shop } = at
+  const rule = shop.ruleFor(kind.key, station.classKey)
+  const change =
+    rule?.changeLimit && row.fittedMs !== null
+      ? dueBy(row, at, { kind, act: 'change', limit: rule.changeLimit, sinceMs: row.fittedMs })
+      : null
+  const clean =
+    rule?.cleanLimit && row.cleanedMs !== null && row.fittedMs !== null
+      ? dueBy(row, at, { kind, act: 'clean', limit: rule.cleanLimit, sinceMs: row.cleanedMs })
+      : null
+  const dues: { act: 'change' | 'clean'; due: Due }[] = []
+  if (change) dues.push({ act: 'change', due: change })
+  if (clean) dues.push({ act: 'clean', due: clean })
+  const isDown = now.downSinceMs !== null
+  const verdict = stateOf({
+    isOnGun: true,
+    isDownHere: isDown && (now.downPosition ?? 'orings') === row.position,
+    hasWrongPart: false,
+    dues,
+    hasLimit: Boolean(rule?.changeLimit ?? rule?.cleanLimit),
+    lookEveryDays: rule?.lookDays ?? null,
+    confirmDays: kind.confirmDays,
+    seenMs: row.seenMs,
+    hasFittingDate: row.fittedMs !== null && row.entryAge === 'new',
+    isClockFresh: at.freshness(kind.lifeUnit),
+    nowMs: at.nowMs,
+    cutoffMs: at.cutoffMs,
+  })
+  return {
+    row,
+    kind,
+    rule,
+    verdict,
+    change: change && wantOf(row, at, { kind, act: 'change', due: change, limit: rule?.changeLimit ?? 0 }),
+    clean: clean && wantOf(row, at, { kind, act: 'clean', due: clean, limit: rule?.cleanLimit ?? 0 }),
+    chanceBy: Math.max(change?.chanceBy ?? 0, clean?.chanceBy ?? 0),
+  }
+}
+
+function dueBy(
+  row: PositionRow,
+  at: JudgeAt,
+  what: { kind: KindRow; act: 'change' | 'clean'; limit: number; sinceMs: number },
+): Due | null {
+  const unit = what.kind.lifeUnit
+  const { schedule, nowMs, cutoffMs: byMs } = at
+  const { limit } = what
+  if (!isMeasured(unit)) {
+    const amount = what.act === 'clean' ? 0 : row[unit]
+    return dueOf({ limit, base: { amount, estimated: 0, sd: 0 }, runOn: null, schedule, nowMs, byMs })
+  }
+  const base = (what.act === 'change' ? row.sinceFitted : row.sinceCleaned)?.[unit]
+  const runOn: RunOn | null = at.head?.runOn[unit] ?? null
+  if (!base || row.chainFromMs === null) return null
+  if (!runOn) return dueOf({ limit, base, runOn: null, schedule, nowMs, byMs })
+  const fromMs = Math.max(runOn.fromMs, what.sinceMs, row.chainFromMs)
+  // A clock nobody has entered for ten working days stands: what it counted holds, what it would have counted is unknown.
+  const perWorkedHour = at.freshness(unit) ? runOn.perWorkedHour : 0
+  return dueOf({
+    limit,
+    base,
+    runOn: { fromMs, perWorkedHour, dayCv: runOn.dayCv, days: runOn.days },
+    schedule,
+    nowMs,
+    byMs,
+  })
+}
+
+const MOSTLY = 0.5
+
+function wantOf(
+  row: PositionRow,
+  at: JudgeAt,
+  what: { kind: KindRow; act: 'change' | 'clean'; due: Due; limit: number },
+): FloorWant {
+  const { kind, act, due, limit } = what
+  return {
+    position: row.position,
+    act,
+    minutes: act === 'change' ? kind.changeMin : kind.cleanMin,
+    used: thousandths(due.used),
+    limit,
+    unit: kind.lifeUnit,
+    reachedMs: whole(due.reachedMs),
+    earlyMs: whole(due.earlyMs),
+    lateMs: whole(due.lateMs),
+    shiftsOver: thousandths(shiftsOver(due, at.schedule, at.nowMs)),
+    isEstimated: due.estimatedShare > MOSTLY,
+  }
+}
+/** As fine as anyone reads it; all digits of a double double the answer's size. */
+const thousandths = (n: number) => Math.round(n * 1000) / 1000
+const whole = (ms: number | null) => (ms === null ? null : Math.max(0, Math.round(ms)))
