@@ -56,6 +56,14 @@ describe('the simulated shop', () => {
   })
   it('happens inside shifts only', () =>
     expect(simulate([gun({ lateShare: 0.5 })], 4).events.every((e) => e.atMs % DAY <= 8 * HOUR)).toBe(true))
+  it('a stoppage that is logged is logged whole and in its order, however late people book other things', () => {
+    const part = { ...gun().parts[0], stops: { chance: 1, medianMin: 120 } } as SimGun['parts'][number]
+    const told = simulate([gun({ parts: [part], lateShare: 0.7, logShare: 0.7 })], 8)
+      .events.filter((e) => e.isLogged && ['stopped', 'fitted', 'restarted'].includes(e.act.kind))
+      .map((e) => e.act.kind)
+    expect(told.length).toBeGreaterThan(100)
+    for (let i = 0; i < told.length; i += 3) expect(told.slice(i, i + 3)).toEqual(['stopped', 'fitted', 'restarted'])
+  })
   it('a rule that is kept ends lives as due', () => {
     const part = { ...gun().parts[0], rule: { limit: 3, fromMs: 0, kept: 1 } } as SimGun['parts'][number]
     const reasons = simulate([gun({ parts: [part] })], 6).events.flatMap((e) =>

@@ -108,12 +108,12 @@ function freshLife(part: SimPart, gun: SimGun, random: () => number): { left: nu
 }
 
 /** Tells of an act at a share of the shift; logged with the given chance. */
-type Log = (share: number, act: SimAct, more: { logShare: number; lifeUsed?: number }) => boolean
+type Log = (share: number, act: SimAct, more: { logShare: number; lifeUsed?: number; isAtOnce?: boolean }) => boolean
 
 function logger(gun: SimGun, at: { shift: Span; random: () => number; history: SimHistory }): Log {
   const { shift, random, history } = at
-  return (share, act, { logShare, lifeUsed }) => {
-    const isLate = random() < gun.lateShare
+  return (share, act, { logShare, lifeUsed, isAtOnce = false }) => {
+    const isLate = random() < gun.lateShare && !isAtOnce
     const isLogged = random() < logShare
     const atMs = isLate
       ? shift.toMs - Math.round(random() * 10) * MIN_MS
@@ -174,15 +174,16 @@ function endLife(end: { part: SimPart; used: number; isKnocked: boolean; share: 
       ? drawLogNormal(at.random, part.stops.medianMin, 0.6)
       : 0
   const shiftMin = (at.shift.toMs - at.shift.fromMs) / MIN_MS
-  // Who logs a stoppage logs all of it: the three lines stand or fall together.
-  const logShare = at.random() < at.gun.logShare ? 1 : 0
-  if (standsMin > 0) at.log(share, { kind: 'stopped', position: part.position }, { logShare })
+  // Who logs a stoppage logs all of it, as it happens: the three lines stand or fall together, in their order.
+  const more = { logShare: at.random() < at.gun.logShare ? 1 : 0, isAtOnce: standsMin > 0 }
+  const stopShare = Math.min(share, 0.99 - Math.min((standsMin + 2) / shiftMin, 0.9))
+  if (standsMin > 0) at.log(stopShare, { kind: 'stopped', position: part.position }, more)
   at.log(
-    share + standsMin / shiftMin,
+    (standsMin > 0 ? stopShare : share) + standsMin / shiftMin,
     { kind: 'fitted', position: part.position, reason },
-    { logShare, lifeUsed: used },
+    { ...more, lifeUsed: used },
   )
-  if (standsMin > 0) at.log(share + (standsMin + 1) / shiftMin, { kind: 'restarted' }, { logShare })
+  if (standsMin > 0) at.log(stopShare + (standsMin + 1) / shiftMin, { kind: 'restarted' }, more)
 }
 
 function drawReason(reasons: SimPart['reasons'], random: () => number): OutReason {

@@ -245,8 +245,11 @@ function simGun(made: Made, nowMs: number): SimGun {
     for (const shift of plan.shifts) {
       const span = shiftSpan(YARD.zone, shift, day)
       const isOldBench = station.name === 'R2' && span.fromMs > nowMs - 30 * 86_400_000
-      const isParked = station.name === 'T5' && span.fromMs > nowMs - 12 * 86_400_000
-      if (shift.weekdays.includes(weekdayOf(day)) && span.toMs < nowMs && !isOldBench && !isParked) shifts.push(span)
+      const isParked = station.name === 'T5' && span.toMs > nowMs - 12 * 86_400_000
+      // Nothing may be logged on it after it went down, and on a Monday before dawn that was on Friday.
+      const isStanding = station.name === 'B3' && span.toMs > nowMs - 3 * 86_400_000
+      const isQuiet = isOldBench || isParked || isStanding
+      if (shift.weekdays.includes(weekdayOf(day)) && span.toMs < nowMs && !isQuiet) shifts.push(span)
     }
   }
   const rule = plan.classKey === 'cell' ? { limit: 7, fromMs: nowMs - 70 * 86_400_000, kept: 0.9 } : undefined

@@ -1,4 +1,4 @@
-import { and, eq, gt, inArray } from 'drizzle-orm'
+import { and, asc, eq, gt, inArray } from 'drizzle-orm'
 import { makeId, type CarrierId, type EventId, type StationId } from '@core/ids/id.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
 import { type Fact, type Occurrence } from '@core/ledger/event.ts'
@@ -128,7 +128,9 @@ async function correcting(deps: Deps, who: Who, what: Correcting): Promise<{ eve
     return await transact(deps.db, async (tx) => {
       const shop = await loadShop(tx, deps.calendar, deps.now())
       const drafts: Draft[] = []
-      for (const [i, eventId] of (await withSiblings(tx, what.eventIds)).entries())
+      const eventIds = await withSiblings(tx, what.eventIds)
+      await lockLines(tx, eventIds)
+      for (const [i, eventId] of eventIds.entries())
         drafts.push(await draftCorrection(tx, { deps, who, what, shop, eventId, i }))
       const touched = await append(tx, drafts)
       await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
@@ -140,6 +142,16 @@ async function correcting(deps: Deps, who: Who, what: Correcting): Promise<{ eve
     if (!winner) throw problem
     return { eventIds: [winner.id] }
   }
+}
+
+/** Two who correct one line wait for each other: the second must see what the first moved, to fold all it touches. */
+async function lockLines(tx: Tx, eventIds: readonly string[]): Promise<void> {
+  await tx
+    .select({ id: ledgerEvent.id })
+    .from(ledgerEvent)
+    .where(inArray(ledgerEvent.id, [...eventIds]))
+    .orderBy(asc(ledgerEvent.id))
+    .for('update')
 }
 
 async function draftCorrection(
@@ -159,7 +171,7 @@ async function draftCorrection(
   const replacement = await what.change(tx, { row, standing: standing ?? null, shop })
   const target = replacement?.stationId ? shop.stationById.get(replacement.stationId) : undefined
   if (target && target.id !== row.stationId) mustLogAt(who, target)
-  const nowMs = deps.now()
+  const nowMs = Math.max(deps.now(), 1 + Math.max(...chain.map((r) => r.loggedMs)))
   return {
     id: makeId('event', nowMs, deps.random) as EventId,
     rootId: row.rootId as EventId,

@@ -3,7 +3,7 @@ import { and, eq, gt, isNotNull } from 'drizzle-orm'
 import { hash, verify } from '@node-rs/argon2'
 import { makeId } from '@core/ids/id.ts'
 import { area, device, meta, person, session, site, station, type Role } from '@server/db/schema.ts'
-import { transact } from '@server/db/db.ts'
+import { isDuplicate, transact } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { isZone } from '@server/time/wall.ts'
@@ -100,6 +100,7 @@ export async function firstLead(
     ])
   const passwordHash = await hash(request.password)
   const personId = makeId('person', deps.now(), deps.random)
+  const isSetUp = new DomainError('already-set-up', 'This shop has a lead already.', ['Sign in instead.'])
   await transact(deps.db, async (tx) => {
     const [someLead] = await tx
       .select({ id: person.id })
@@ -107,9 +108,12 @@ export async function firstLead(
       .where(isNotNull(person.passwordHash))
       .limit(1)
       .for('update')
-    if (someLead) throw new DomainError('already-set-up', 'This shop has a lead already.', ['Sign in instead.'])
+    if (someLead) throw isSetUp
     await seedShop(tx, { deps, name: request.shopName, zone: request.zone, units: request.units, currency: 'EUR' })
     await tx.insert(person).values({ id: personId, name: request.name, role: 'lead', passwordHash })
+  }).catch((problem: unknown) => {
+    // There is one site: whoever comes second in the same moment finds it made.
+    throw isDuplicate(problem) ? isSetUp : problem
   })
   return openSession(deps, personId)
 }

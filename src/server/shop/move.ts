@@ -1,8 +1,8 @@
-import { eq } from 'drizzle-orm'
+import { asc, inArray, max } from 'drizzle-orm'
 import { type z } from 'zod'
 import { type moveRequest } from '@contract/shop.ts'
-import { stationNow } from '@server/db/schema.ts'
-import { transact } from '@server/db/db.ts'
+import { mount, stationNow } from '@server/db/schema.ts'
+import { transact, type Tx } from '@server/db/db.ts'
 import { mustLogAt, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { append, eventByKey } from '@server/ledger/append.ts'
@@ -17,12 +17,19 @@ export async function moveGun(deps: Deps, who: Who, r: z.infer<typeof moveReques
     if (await eventByKey(tx, `${r.key}/0`)) return
     const shop = await loadShop(tx, deps.calendar, deps.now())
     const here = shop.stationById.get(r.stationId)
-    const [to] = await tx.select().from(stationNow).where(eq(stationNow.stationId, r.stationId)).for('update')
-    const [from] = await tx.select().from(stationNow).where(eq(stationNow.stationId, r.gunOfStationId)).for('update')
+    const nows = await tx
+      .select()
+      .from(stationNow)
+      .where(inArray(stationNow.stationId, [r.stationId, r.gunOfStationId]))
+      .orderBy(asc(stationNow.stationId))
+      .for('update')
+    const to = nows.find((n) => n.stationId === r.stationId)
+    const from = nows.find((n) => n.stationId === r.gunOfStationId)
     if (!here || !to?.headId || !from?.gunId || !from.headId)
       throw new DomainError('not-found', 'That gun or place is not there any more.')
     mustLogAt(who, here)
-    const at = { deps, who, happenedMs: deps.now() }
+    const guns = [from.gunId, ...(to.gunId ? [to.gunId] : [])]
+    const at = { deps, who, happenedMs: await afterLastMount(tx, guns, deps.now()) }
     const drafts = [
       mountedDraft({ ...at, stationId: r.stationId, childId: from.gunId, onId: to.headId, key: `${r.key}/0` }),
     ]
@@ -35,4 +42,13 @@ export async function moveGun(deps: Deps, who: Who, r: z.infer<typeof moveReques
     await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
   })
   return OK
+}
+
+/** Now, but after these were hung where they hang: two moves in one millisecond keep their order. */
+async function afterLastMount(tx: Tx, gunIds: readonly string[], nowMs: number): Promise<number> {
+  const [last] = await tx
+    .select({ fromMs: max(mount.fromMs) })
+    .from(mount)
+    .where(inArray(mount.childId, [...gunIds]))
+  return Math.max(nowMs, Number(last?.fromMs ?? 0) + 1)
 }

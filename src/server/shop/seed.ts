@@ -1,6 +1,6 @@
 import { makeId } from '@core/ids/id.ts'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
-import { partKind, site, stationClass } from '@server/db/schema.ts'
+import { meta, partKind, site, stationClass } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { type Deps } from '@server/http/context.ts'
 
@@ -17,7 +17,8 @@ export async function seedShop(
   tx: Tx,
   at: { deps: Pick<Deps, 'now' | 'random'>; name: string; zone: string; units: 'metric' | 'us'; currency: string },
 ): Promise<void> {
-  await tx.delete(site)
+  // One row that only one can write: of two who open a shop in the same moment the second is refused by the database.
+  await tx.insert(meta).values({ key: 'opened', value: String(at.deps.now()) })
   await tx.insert(site).values({
     id: makeId('site', at.deps.now(), at.deps.random),
     name: at.name,
@@ -25,7 +26,6 @@ export async function seedShop(
     units: at.units,
     currency: at.currency,
   })
-  await tx.delete(partKind)
   await tx.insert(partKind).values(
     KIND_DEFAULTS.map((kind, walkOrder) => ({
       ...kind,
@@ -34,6 +34,5 @@ export async function seedShop(
       walkOrder,
     })),
   )
-  await tx.delete(stationClass)
   await tx.insert(stationClass).values(CLASSES.map((c) => ({ ...c, labourMinorPerHour: 0, stopMinorPerHour: 0 })))
 }

@@ -5,7 +5,7 @@ import { useMe } from '@web/people/queries.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { FloorView } from './FloorView.tsx'
 import { useFloor } from './queries.ts'
-import { useArrows } from './useArrows.ts'
+import { useArrows, useFloorLetters } from './useArrows.ts'
 import { type Draw } from './Strands.tsx'
 
 const isColumn = (text: string | null): text is Column => COLUMNS.some((c) => c === text)
@@ -17,6 +17,7 @@ export function FloorPage() {
   const column = params.get('column')
   const me = useMe()
   useArrows()
+  useFloorLetters()
   const floor = useFloor(areaId, isColumn(column) ? column : null)
   const [draw, setDraw] = useState<Draw | null>(null)
   const set = (key: string, value: string | null) => {

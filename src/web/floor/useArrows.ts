@@ -1,4 +1,7 @@
 import { useEffect } from 'react'
+import { useNavigate } from 'react-router'
+import { LETTERS } from '@web/log/letters.ts'
+import { useShortcuts } from '@web/shell/useShortcuts.ts'
 
 /** Guns in the order they stand on the page: opened rows, then strands. */
 const GUN_LINKS = '.row-name, .strand-links a, .column-view a'
@@ -34,4 +37,14 @@ export function useArrows(): void {
     addEventListener('keydown', onKey)
     return () => removeEventListener('keydown', onKey)
   }, [])
+}
+
+/** T, N, S, D on the gun that has the focus: its page opens with that act begun. */
+export function useFloorLetters(): void {
+  const go = useNavigate()
+  const press = (letter: string) => {
+    const at = document.activeElement
+    if (at instanceof HTMLAnchorElement && at.matches(GUN_LINKS)) void go(at.pathname, { state: { letter } })
+  }
+  useShortcuts(Object.fromEntries(LETTERS.map((letter) => [letter, () => press(letter)])), true)
 }

@@ -2,6 +2,8 @@ import { useState } from 'react'
 import { useParams } from 'react-router'
 import { type Column } from '@core/path/columns.ts'
 import { useIsPhone } from '@web/floor/useIsPhone.ts'
+import { choiceOf, LETTERS, type Letter } from '@web/log/letters.ts'
+import { useBroughtLetter } from '@web/log/useBroughtLetter.ts'
 import { useLogKeys } from '@web/log/useLogKeys.ts'
 import { useMe } from '@web/people/queries.ts'
 import { useShortcuts } from '@web/shell/useShortcuts.ts'
@@ -19,12 +21,11 @@ export function GunPage() {
   const [chosen, setChosen] = useState<Column | null>(null)
   const driver = useLogKeys([stationId])
   const isDown = gun.data?.downSinceMs != null
+  const press = (letter: Letter) => driver.tell({ type: 'chose', choice: choiceOf(letter, isDown) })
+  useBroughtLetter(gun.data !== undefined, press)
   useShortcuts(
     {
-      t: () => driver.tell({ type: 'chose', choice: { act: 'changed', position: 'tip' } }),
-      n: () => driver.tell({ type: 'chose', choice: { act: 'cleaned', position: 'nozzle' } }),
-      s: () => driver.tell({ type: 'chose', choice: { act: 'newSpool', position: null } }),
-      d: () => driver.tell({ type: 'chose', choice: { act: isDown ? 'running' : 'down', position: null } }),
+      ...Object.fromEntries(LETTERS.map((letter) => [letter, () => press(letter)])),
       Escape: () => (driver.state.step === 'asking' ? driver.tell({ type: 'back' }) : setChosen(null)),
     },
     true,

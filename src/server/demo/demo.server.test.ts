@@ -1,0 +1,148 @@
+import { afterEach, describe, expect, it } from 'vitest'
+import { eq } from 'drizzle-orm'
+import { usualLife } from '@core/life/kaplanmeier.ts'
+import { isWornOut } from '@core/path/columns.ts'
+import { type FloorAnswer } from '@contract/floor.ts'
+import { type GunAnswer } from '@contract/gun.ts'
+import { life, mount, stationNow, station } from '@server/db/schema.ts'
+import { rebuild } from '@server/projection/rebuild.ts'
+import { Client, startTestServer, type TestServer } from '@server/testing/testserver.ts'
+import { buildDemo } from './demo.ts'
+import { DEMO_LEAD, PARTS, STORIES } from './yard.ts'
+
+/** The demo is built on whatever day it is installed: its stories must be there on any of them. */
+const DAYS = [
+  ['a working morning', Date.UTC(2026, 10, 25, 7, 40)],
+  ['a Sunday night', Date.UTC(2026, 5, 7, 23, 10)],
+  ['the afternoon after the clocks went forward', Date.UTC(2027, 2, 29, 13, 0)],
+  ['a new year’s first hour', Date.UTC(2028, 0, 1, 0, 20)],
+] as const
+
+let server: TestServer
+let lead: Client
+let ids: Map<string, string>
+afterEach(() => server.close())
+
+async function openYard(nowMs: number): Promise<void> {
+  server = await startTestServer({ nowMs })
+  await buildDemo(server.parts.deps)
+  lead = new Client(server.url)
+  await lead.post('/people/sign-in', DEMO_LEAD)
+  ids = new Map((await server.parts.deps.db.select().from(station)).map((s) => [s.name, s.id]))
+}
+const gun = async (name: string) => (await lead.get<GunAnswer>(`/gun/${ids.get(name) ?? ''}`)).body
+const floor = async () => (await lead.get<FloorAnswer>('/floor')).body
+
+/** Tip lives that ended on the gun of a place, in arc hours. */
+async function tipLives(name: string) {
+  const { db } = server.parts.deps
+  const [now] = await db
+    .select()
+    .from(stationNow)
+    .where(eq(stationNow.stationId, ids.get(name) ?? ''))
+  const rows = await db
+    .select()
+    .from(life)
+    .where(eq(life.carrierId, now?.gunId ?? ''))
+  return rows.filter((r) => r.position === 'tip' && r.arcHours !== null && r.arcHours > 0)
+}
+async function tipMedian(names: readonly string[]): Promise<number> {
+  const lives = (await Promise.all(names.map(tipLives))).flat()
+  const usual = usualLife({
+    time: lives.map((l) => l.arcHours ?? 0),
+    event: lives.map((l) => (isWornOut(l.outReason) ? 1 : 0)),
+  })
+  if (!usual.ok) throw new Error(`too few lives on ${names.join(', ')}`)
+  return usual.median
+}
+const named = (from: number, to: number, letter: string) =>
+  Array.from({ length: to - from + 1 }, (_, i) => `${letter}${from + i}`)
+
+const CHECKS: Record<string, () => Promise<void>> = {
+  'A gun that wears tips twice as fast as its neighbours': async () => {
+    const ratio = (await tipMedian(['A7'])) / (await tipMedian(named(1, 6, 'A')))
+    expect(ratio).toBeGreaterThan(0.35)
+    expect(ratio).toBeLessThan(0.65)
+  },
+  'A hall where four in ten changes are never logged': async () => {
+    const tip = PARTS.find((p) => p.position === 'tip')
+    const truth = (tip?.scale ?? 0) * Math.log(2) ** (1 / (tip?.shape ?? 1))
+    const forgetful = await tipMedian(named(3, 7, 'B'))
+    expect(forgetful).toBeGreaterThan(1.25 * truth)
+    // The careful hall reads long too, for tips that burned back count as still good; but less so.
+    expect(forgetful / (await tipMedian(named(1, 6, 'A')))).toBeGreaterThan(1.15)
+  },
+  'Cells that began to change tips by rule ten weeks ago': async () => {
+    const since = server.clock.nowMs - 60 * 86_400_000
+    const lives = (await Promise.all(['Cell 1', 'Cell 2', 'Cell 3'].map(tipLives))).flat()
+    const byRule = lives.filter((l) => l.fromMs > since && l.outReason === 'due').map((l) => l.arcHours ?? 0)
+    expect(byRule.length).toBeGreaterThan(20)
+    const before = lives.filter((l) => l.toMs < since - 20 * 86_400_000 && l.outReason === 'due')
+    expect(before.length).toBe(0)
+    const sorted = byRule.sort((a, b) => a - b)
+    expect(sorted[sorted.length >> 1]).toBeGreaterThan(7)
+    expect(sorted[sorted.length >> 1]).toBeLessThan(11)
+  },
+  'A gun standing since this morning with the liner suspected': async () => {
+    const first = (await floor()).guns.find((g) => g.rank === 0)
+    expect(first).toMatchObject({ name: 'B3', downPosition: 'liner', downMinutes: 25 })
+  },
+  'A booth nobody uses': async () => {
+    const t5 = (await floor()).guns.find((g) => g.name === 'T5')
+    expect(t5).toMatchObject({ isParked: true, rank: null })
+  },
+  'A gun hung from one hall to the other': async () => {
+    const { db } = server.parts.deps
+    const [now] = await db
+      .select()
+      .from(stationNow)
+      .where(eq(stationNow.stationId, ids.get('B2') ?? ''))
+    const links = await db
+      .select()
+      .from(mount)
+      .where(eq(mount.childId, now?.gunId ?? ''))
+    expect(links.length).toBe(2)
+    expect((await gun('B2')).gunName).toBe('gun A9')
+    const liner = (await gun('B2')).positions.find((p) => p.position === 'liner')
+    expect(liner?.used).toBeGreaterThan(0)
+  },
+  'A tip booked on the wrong gun and moved': async () => {
+    const line = (await gun('A6')).tape.find((l) => l.note === 'booked on the wrong gun')
+    expect(line).toMatchObject({ position: 'tip', standing: 'changed' })
+  },
+  'A bench without any usage for weeks': async () => {
+    const r2 = await gun('R2')
+    const limited = r2.positions.filter((p) => p.change ?? p.clean)
+    expect(limited.length).toBeGreaterThan(0)
+    for (const p of limited) expect(['notSeen', 'due']).toContain(p.state)
+    expect(r2.positions.every((p) => p.state !== 'good')).toBe(true)
+  },
+}
+
+/** A shop's plain mix: few rows, most guns quiet, nothing in the future. */
+async function looksLikeAShop(): Promise<void> {
+  const { guns, notSeenGuns, quietChance } = await floor()
+  const opened = guns.filter((g) => g.rank !== null).length
+  expect(guns.length).toBeGreaterThanOrEqual(24)
+  expect(opened).toBeGreaterThanOrEqual(2)
+  expect(opened).toBeLessThan(guns.length / 3)
+  expect(notSeenGuns).toBeLessThan(guns.length / 2)
+  expect(quietChance).toBeGreaterThan(0)
+  const ends = await server.parts.deps.db.select({ to: life.toMs }).from(life)
+  expect(Math.max(...ends.map((e) => e.to))).toBeLessThanOrEqual(server.clock.nowMs)
+}
+
+describe('the demo built on', () => {
+  it.each(DAYS)('%s holds every story of its table, and its state is what its ledger says', async (_, nowMs) => {
+    await openYard(nowMs)
+    await looksLikeAShop()
+    expect(Object.keys(CHECKS).sort()).toEqual(STORIES.map((s) => s.story).sort())
+    for (const [story, check] of Object.entries(CHECKS))
+      await check().catch((cause: unknown) => {
+        throw new Error(`not found: ${story}`, { cause })
+      })
+    const rows = await rebuild(server.parts.deps, false)
+    expect(Object.values(rows).reduce((a, b) => a + b, 0)).toBe(0)
+    expect(server.faults).toEqual([])
+  })
+})
