@@ -1,13 +1,13 @@
-import { eq } from 'drizzle-orm'
-import { makeId, type CarrierId, type EventId, type StationId } from '@core/ids/id.ts'
+import { and, eq, max } from 'drizzle-orm'
+import { makeId, type CarrierId } from '@core/ids/id.ts'
 import { sourceDisagreement } from '@core/clock/headclock.ts'
 import { type UsageRequest } from '@contract/clock.ts'
 import { stationNow, usageSpan } from '@server/db/schema.ts'
 import { isDuplicate, transact, type Tx } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { append, eventByKey, nothingTouched, type Draft } from '@server/ledger/append.ts'
-import { project } from '@server/projection/project.ts'
+import { append, eventByKey, factDraft, nothingTouched, type Draft } from '@server/ledger/append.ts'
+import { lock, project } from '@server/projection/project.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { shiftSpan, shiftsOf } from '@server/time/calendar.ts'
 import { addDays, dayOf, wallToMsOrNext } from '@server/time/wall.ts'
@@ -80,6 +80,7 @@ async function write(
   try {
     return await transact(deps.db, async (tx: Tx) => {
       if (await eventByKey(tx, request.key)) return true
+      await lock(tx, new Set([headId]))
       await tx.insert(usageSpan).values({
         id: makeId('usage', deps.now(), deps.random),
         headId,
@@ -89,7 +90,7 @@ async function write(
         kg: request.kg ?? null,
         arcHours: request.arcHours ?? null,
         starts: request.starts ?? null,
-        loggedMs: deps.now(),
+        loggedMs: await afterLastEntry(tx, { headId, fromMs, nowMs: deps.now() }),
         idempotencyKey: request.key,
       })
       await append(tx, [
@@ -108,23 +109,25 @@ async function write(
   }
 }
 
+/** Now, but after what was entered for the same time before: of two entries in one millisecond the second one wins. */
+async function afterLastEntry(tx: Tx, at: { headId: string; fromMs: number; nowMs: number }): Promise<number> {
+  const [last] = await tx
+    .select({ loggedMs: max(usageSpan.loggedMs) })
+    .from(usageSpan)
+    .where(and(eq(usageSpan.headId, at.headId), eq(usageSpan.fromMs, at.fromMs)))
+  return Math.max(at.nowMs, Number(last?.loggedMs ?? 0) + 1)
+}
+
 export function usageDraft(
   deps: Deps,
   who: Who,
   at: { key: string; headId: string | null; stationId: string | null; rows: number; happenedMs: number },
 ): Draft {
-  const id = makeId('event', deps.now(), deps.random) as EventId
-  return {
-    id,
-    rootId: id,
+  return factDraft(deps, who, {
+    fact: { kind: 'usageEntered', carrierId: at.headId as CarrierId | null, rows: at.rows },
     happenedMs: at.happenedMs,
-    loggedMs: deps.now(),
     precision: 'shift',
-    stationId: at.stationId as StationId | null,
-    personId: (who.person?.id ?? null) as Draft['personId'],
-    deviceId: (who.device?.id ?? null) as Draft['deviceId'],
-    note: null,
-    body: { type: 'fact', fact: { kind: 'usageEntered', carrierId: at.headId as CarrierId | null, rows: at.rows } },
+    stationId: at.stationId,
     idempotencyKey: at.key,
-  }
+  })
 }

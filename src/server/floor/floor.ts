@@ -43,16 +43,20 @@ export async function readFloor(
     cutoff,
     areas: shop.areas.map((a) => ({ id: a.id, name: a.name })),
     guns,
-    laterGuns: guns.filter((g) => g.rank === null && !g.isParked && isBefore(g.next?.reachedMs, cutoff.atMs + DAY_MS))
-      .length,
-    notSeenGuns: surveyed.filter((s) => !s.now.isParked && s.positions.some((p) => p.verdict.state === 'notSeen'))
-      .length,
+    ...tallies(surveyed, guns, cutoff.atMs),
+  }
+}
+
+/** What the sentence and the honesty line count. */
+function tallies(surveyed: readonly Surveyed[], guns: readonly FloorGun[], cutoffMs: number) {
+  const isQuiet = new Set(guns.filter((g) => g.rank === null && !g.isParked).map((g) => g.stationId))
+  const quiet = surveyed.filter((s) => isQuiet.has(s.station.id))
+  const isNotSeen = (s: Surveyed) => s.positions.some((p) => p.verdict.state === 'notSeen')
+  return {
+    laterGuns: guns.filter((g) => isQuiet.has(g.stationId) && isBefore(g.next?.reachedMs, cutoffMs + DAY_MS)).length,
+    notSeenGuns: surveyed.filter((s) => !s.now.isParked && isNotSeen(s)).length,
     estimatedGuns: guns.filter((g) => g.cells.some((c) => c[2] === 1)).length,
-    quietChance: chanceOfAny(
-      surveyed
-        .filter((s) => !s.now.isParked && !rows.has(s.station.id))
-        .map((s) => chanceOfAny(s.positions.map((p) => p.chanceBy))),
-    ),
+    quietChance: chanceOfAny(quiet.flatMap((s) => s.positions.map((p) => p.chanceBy))),
   }
 }
 

@@ -1,5 +1,5 @@
 import { inArray } from 'drizzle-orm'
-import { nextWindow, type Schedule } from '@core/clock/schedule.ts'
+import { type Schedule } from '@core/clock/schedule.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { carrier, headNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -37,31 +37,33 @@ export async function survey(
       .from(headNow)
       .where(stationIds ? inArray(headNow.headId, carrierIds.length > 0 ? carrierIds : ['']) : undefined),
   ])
-  const headOf = new Map(heads.map((h) => [h.headId, h]))
-  const byStation = new Map(nows.map((n) => [n.stationId, n]))
-  const windows = new Map<string, number>()
-  return shop.stations.flatMap((station) => {
-    const now = byStation.get(station.id)
-    if (!now) return []
-    const schedule = shop.scheduleOfArea(station.areaId)
-    const cutoffMs = windows.get(station.areaId) ?? nextWindow(schedule, nowMs).atMs
-    windows.set(station.areaId, cutoffMs)
-    const head = now.headId ? (headOf.get(now.headId) ?? null) : null
-    const rows = [shop.carrierOfStation.get(station.id), now.headId, now.gunId].flatMap((id) =>
-      id ? (rowsOf.get(id) ?? []) : [],
-    )
-    const positions = judgeAll(rows, {
-      station,
-      now,
-      head,
-      schedule,
-      cutoffMs,
-      shop,
-      nowMs,
-      freshness: clockFreshness(head, schedule, nowMs),
-    })
-    return [{ station, now, head, schedule, cutoffMs, positions }]
-  })
+  const read = {
+    rowsOf,
+    headOf: new Map(heads.map((h) => [h.headId, h])),
+    nowOf: new Map(nows.map((n) => [n.stationId, n])),
+  }
+  return shop.stations.flatMap((station) => surveyOne(station, { shop, nowMs, read }) ?? [])
+}
+
+interface Read {
+  rowsOf: ReadonlyMap<string, PositionRow[]>
+  headOf: ReadonlyMap<string, HeadRow>
+  nowOf: ReadonlyMap<string, Surveyed['now']>
+}
+
+function surveyOne(station: StationRow, at: { shop: ShopModel; nowMs: number; read: Read }): Surveyed | null {
+  const { shop, nowMs, read } = at
+  const now = read.nowOf.get(station.id)
+  if (!now) return null
+  const schedule = shop.scheduleOfArea(station.areaId)
+  const cutoffMs = shop.windowOfArea(station.areaId).atMs
+  const head = now.headId ? (read.headOf.get(now.headId) ?? null) : null
+  const rows = [shop.carrierOfStation.get(station.id), now.headId, now.gunId].flatMap((id) =>
+    id ? (read.rowsOf.get(id) ?? []) : [],
+  )
+  const freshness = clockFreshness(head, schedule, nowMs)
+  const positions = judgeAll(rows, { station, now, head, schedule, cutoffMs, shop, nowMs, freshness })
+  return { station, now, head, schedule, cutoffMs, positions }
 }
 
 function judgeAll(rows: readonly PositionRow[], at: JudgeAt): SurveyedPosition[] {

@@ -109,10 +109,9 @@ async function positionLine(
 ): Promise<GunPosition> {
   const { p, parts, nowMs } = at
   const fitted = p.row.partId ? parts.get(p.row.partId) : undefined
-  const usual =
-    p.kind.changeMin > 0
-      ? await usualHere(db, { kindKey: p.kind.key, classKey: s.station.classKey, unit: p.kind.lifeUnit })
-      : null
+  const scope = { kindKey: p.kind.key, classKey: s.station.classKey, unit: p.kind.lifeUnit }
+  const usual = p.kind.changeMin > 0 ? await usualHere(db, scope) : null
+  const since = usedNow(s, { p, nowMs, since: 'cleaned' })
   const used = p.change
     ? { amount: p.change.used, isEstimated: p.change.isEstimated }
     : usedNow(s, { p, nowMs, since: 'fitted' })
@@ -130,9 +129,7 @@ async function positionLine(
     used: used?.amount ?? null,
     usedSd: p.verdict.due?.usedSd ?? null,
     isEstimated: used?.isEstimated ?? false,
-    sinceCleaned: p.kind.canClean
-      ? (p.clean?.used ?? usedNow(s, { p, nowMs, since: 'cleaned' })?.amount ?? null)
-      : null,
+    sinceCleaned: p.kind.canClean ? (p.clean?.used ?? since?.amount ?? null) : null,
     change: p.change,
     clean: p.clean,
     fittedMs: p.row.fittedMs,

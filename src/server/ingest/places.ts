@@ -4,7 +4,7 @@ import { parseWireSize } from '@core/units/wiresize.ts'
 import { type BadRow } from '@contract/ingest.ts'
 import { type KindRow, type ShopModel } from '@server/shop/model.ts'
 import { wallToMsOrNext } from '@server/time/wall.ts'
-import { cellOf, LABELS, parseDay, type Sheet } from './sheet.ts'
+import { badCell, cellOf, parseDay, type Sheet } from './sheet.ts'
 
 export interface PlannedPlace {
   name: string
@@ -34,15 +34,7 @@ export function planPlaces(sheet: Sheet, shop: ShopModel, at: { nowMs: number })
   const plan: PlacePlan = { places: [], fits: [], bad: [] }
   const seen = new Map<string, PlannedPlace>()
   sheet.rows.forEach((row, i) => {
-    const bad: Bad = (key, why) => (
-      plan.bad.push({
-        row: i + 2,
-        column: sheet.headings[sheet.columns[key] ?? -1] ?? LABELS[key] ?? key,
-        value: cellOf(sheet, row, key),
-        why,
-      }),
-      null
-    )
+    const bad: Bad = (key, why) => (plan.bad.push(badCell(sheet, row, { key, why, number: i + 2 })), null)
     const place = placeOf(sheet, row, { shop, bad, number: i + 2 })
     if (!place) return
     const before = seen.get(place.name.toLowerCase())

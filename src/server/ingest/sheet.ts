@@ -66,6 +66,18 @@ export const cellOf = (sheet: Sheet, row: readonly string[], key: string): strin
   return index === undefined ? '' : (row[index] ?? '').trim()
 }
 
+/** A cell that can't be taken: where it is, what it says, and why. */
+export const badCell = (
+  sheet: Sheet,
+  row: readonly string[],
+  at: { key: string; why: string; number: number },
+): BadRow => ({
+  row: at.number,
+  column: sheet.headings[sheet.columns[at.key] ?? -1] ?? LABELS[at.key] ?? at.key,
+  value: cellOf(sheet, row, at.key),
+  why: at.why,
+})
+
 const DAY_FORMATS = ['yyyy-MM-dd', 'dd.MM.yyyy', 'd.M.yyyy', 'dd/MM/yyyy', 'yyyy/MM/dd', 'd MMM yyyy']
 const US_FORMATS = ['yyyy-MM-dd', 'MM/dd/yyyy', 'M/d/yyyy', 'yyyy/MM/dd', 'MMM d, yyyy']
 

@@ -3,7 +3,7 @@ import { type BadRow } from '@contract/ingest.ts'
 import { spanOf } from '@server/clock/usage.ts'
 import { type ShopModel } from '@server/shop/model.ts'
 import { dayOf } from '@server/time/wall.ts'
-import { cellOf, LABELS, parseDay, type Sheet } from './sheet.ts'
+import { badCell, cellOf, parseDay, type Sheet } from './sheet.ts'
 
 export interface PlannedUsage {
   stationId: string
@@ -23,19 +23,28 @@ export interface UsagePlan {
 /** What a sheet of usage says, row by row; every cell that can't be read is named. */
 export function planUsage(sheet: Sheet, shop: ShopModel, nowMs: number): UsagePlan {
   const plan: UsagePlan = { rows: [], bad: [] }
-  const byName = new Map(shop.stations.map((s) => [s.name.toLowerCase(), s]))
   const seen = new Map<string, number>()
-  const today = dayOf(shop.site.zone, nowMs)
+  const read = usageReader(sheet, shop, nowMs)
   sheet.rows.forEach((row, i) => {
     const number = i + 2
+    const bad: Bad = (key, why) => void plan.bad.push(badCell(sheet, row, { key, why, number }))
+    const planned = read(row, bad, number)
+    if (!planned) return
+    const before = seen.get(planned.identity)
+    if (before) return bad('date', `row ${before} has the same place and shift already`)
+    seen.set(planned.identity, number)
+    plan.rows.push(planned)
+  })
+  return plan
+}
+
+type Bad = (key: string, why: string) => void
+
+function usageReader(sheet: Sheet, shop: ShopModel, nowMs: number) {
+  const byName = new Map(shop.stations.map((s) => [s.name.toLowerCase(), s]))
+  const today = dayOf(shop.site.zone, nowMs)
+  return (row: readonly string[], bad: Bad, number: number): PlannedUsage | void => {
     const cell = (key: string) => cellOf(sheet, row, key)
-    const bad = (key: string, why: string) =>
-      void plan.bad.push({
-        row: number,
-        column: sheet.headings[sheet.columns[key] ?? -1] ?? LABELS[key] ?? key,
-        value: cell(key),
-        why,
-      })
     const station = byName.get(cell('place').toLowerCase())
     if (!station)
       return bad(
@@ -47,23 +56,17 @@ export function planUsage(sheet: Sheet, shop: ShopModel, nowMs: number): UsagePl
     if (day > today) return bad('date', 'that day is still to come')
     const span = spanOf(shop, { areaId: station.areaId, day, shift: cell('shift') || null })
     if (!span.ok) return bad('shift', span.reason)
-    const hours = (span.toMs - span.fromMs) / 3_600_000
-    const amounts = amountsOf(cell, bad, hours)
+    const amounts = amountsOf(cell, bad, (span.toMs - span.fromMs) / 3_600_000)
     if (!amounts) return
-    const identity = `${station.id} ${span.fromMs} ${span.toMs}`
-    const before = seen.get(identity)
-    if (before) return bad('date', `row ${before} has the same place and shift already`)
-    seen.set(identity, number)
-    plan.rows.push({
+    return {
       stationId: station.id,
       fromMs: span.fromMs,
       toMs: Math.min(span.toMs, Math.max(nowMs, span.fromMs + 60_000)),
       ...amounts,
       row: number,
-      identity,
-    })
-  })
-  return plan
+      identity: `${station.id} ${span.fromMs} ${span.toMs}`,
+    }
+  }
 }
 
 type Amounts = Pick<PlannedUsage, 'kg' | 'arcHours' | 'starts'>

@@ -1,8 +1,9 @@
 import { eq, inArray } from 'drizzle-orm'
-import { type EventId } from '@core/ids/id.ts'
+import { makeId, type EventId } from '@core/ids/id.ts'
 import { carrierOf, partOf, type Fact, type LedgerEvent, type Occurrence } from '@core/ledger/event.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { type Reader, type Tx } from '@server/db/db.ts'
+import { type Deps, type Who } from '@server/http/context.ts'
 
 export type EventRow = typeof ledgerEvent.$inferSelect
 export interface Draft extends LedgerEvent {
@@ -84,6 +85,49 @@ function touch(touched: Touched, row: EventRow): void {
 export async function eventByKey(db: Reader, key: string): Promise<EventRow | null> {
   const [row] = await db.select().from(ledgerEvent).where(eq(ledgerEvent.idempotencyKey, key)).limit(1)
   return row ?? null
+}
+
+/** Which of these keys the ledger has already. */
+export async function knownKeys(db: Reader, keys: readonly string[]): Promise<Set<string>> {
+  const known = new Set<string>()
+  for (let i = 0; i < keys.length; i += BATCH) {
+    const rows = await db
+      .select({ key: ledgerEvent.idempotencyKey })
+      .from(ledgerEvent)
+      .where(inArray(ledgerEvent.idempotencyKey, keys.slice(i, i + BATCH)))
+    rows.forEach((row) => known.add(row.key))
+  }
+  return known
+}
+
+/** One new fact as a line, logged now by whoever asks. */
+export function factDraft(
+  deps: Pick<Deps, 'now' | 'random'>,
+  who: Who,
+  what: {
+    fact: Fact
+    happenedMs: number
+    precision: Draft['precision']
+    stationId: string | null
+    idempotencyKey: string
+    note?: string | null
+  },
+): Draft {
+  const nowMs = deps.now()
+  const id = makeId('event', nowMs, deps.random) as EventId
+  return {
+    id,
+    rootId: id,
+    happenedMs: what.happenedMs,
+    loggedMs: nowMs,
+    precision: what.precision,
+    stationId: what.stationId as Draft['stationId'],
+    personId: (who.person?.id ?? null) as Draft['personId'],
+    deviceId: (who.device?.id ?? null) as Draft['deviceId'],
+    note: what.note ?? null,
+    body: { type: 'fact', fact: what.fact },
+    idempotencyKey: what.idempotencyKey,
+  }
 }
 
 export const occurrenceOf = (event: LedgerEvent): Occurrence | null =>

@@ -1,10 +1,10 @@
-import { makeId, type CarrierId, type EventId, type PartId, type StationId, type WireId } from '@core/ids/id.ts'
+import { type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { type ActRead } from '@contract/logbook.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { type Draft } from '@server/ledger/append.ts'
+import { factDraft, type Draft } from '@server/ledger/append.ts'
 import { type ShopModel } from '@server/shop/model.ts'
 import { type StationNowRow } from '@server/projection/stationrows.ts'
 
@@ -48,17 +48,8 @@ export function factOf(act: ActRead, place: Place, shop: ShopModel): Fact {
       return { kind: 'removed', carrierId: carrierAt(place, at, shop), position: at, outReason: act.outReason }
     case 'cleaned':
       return { kind: 'cleaned', carrierId: carrierAt(place, at, shop), position: at }
-    case 'newSpool': {
-      const wireId = act.wireId ?? built.wireId
-      const labelKg = act.labelKg ?? (wireId ? (shop.wires.get(wireId)?.spoolKg ?? null) : null)
-      return {
-        kind: 'wireLoaded',
-        carrierId: carrierAt(place, 'hub', shop),
-        wireId: wireId as WireId | null,
-        labelKg,
-        leftKg: act.leftKg ?? null,
-      }
-    }
+    case 'newSpool':
+      return spoolFact(act, place, shop)
     case 'down':
       return { kind: 'stopped', carrierId: here, position: act.position ?? null }
     case 'running':
@@ -73,6 +64,18 @@ export function factOf(act: ActRead, place: Place, shop: ShopModel): Fact {
         carrierId: act.position ? carrierAt(place, at, shop) : here,
         position: act.position ?? null,
       }
+  }
+}
+
+function spoolFact(act: ActRead, place: Place, shop: ShopModel): Fact {
+  const wireId = act.wireId ?? shop.built(place.stationId).wireId
+  const labelKg = act.labelKg ?? (wireId ? (shop.wires.get(wireId)?.spoolKg ?? null) : null)
+  return {
+    kind: 'wireLoaded',
+    carrierId: carrierAt(place, 'hub', shop),
+    wireId: wireId as WireId | null,
+    labelKg,
+    leftKg: act.leftKg ?? null,
   }
 }
 
@@ -97,22 +100,16 @@ export function draftsOf(
   const happenedMs = act.happenedMs ?? nowMs
   checkTime(happenedMs, nowMs)
   const facts = act.act === 'seen' && !act.position ? seenEverywhere(place) : [factOf(act, place, shop)]
-  return facts.map((fact, i) => {
-    const id = makeId('event', nowMs, deps.random) as EventId
-    return {
-      id,
-      rootId: id,
+  return facts.map((fact, i) =>
+    factDraft(deps, who, {
+      fact,
       happenedMs: Math.min(happenedMs, nowMs),
-      loggedMs: nowMs,
       precision: act.precision,
-      stationId: place.stationId as StationId,
-      personId: (who.person?.id ?? null) as Draft['personId'],
-      deviceId: (who.device?.id ?? null) as Draft['deviceId'],
+      stationId: place.stationId,
       note: act.note ?? null,
-      body: { type: 'fact', fact },
       idempotencyKey: i === 0 ? key : `${key}/${i}`,
-    }
-  })
+    }),
+  )
 }
 
 function seenEverywhere(place: Place): Fact[] {

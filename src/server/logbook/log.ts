@@ -76,3 +76,17 @@ export async function placeOf(db: Reader, stationId: string, shop: ShopModel): P
     throw new DomainError('not-found', 'There is no such place.', ['It may have been renamed; find it by its number.'])
   return { stationId, stationCarrierId, now }
 }
+
+/** Every place by its name in small letters, for sheets that speak of many. */
+export async function placesByName(db: Reader, shop: ShopModel): Promise<Map<string, Place>> {
+  const nows = new Map((await db.select().from(stationNow)).map((n) => [n.stationId, n]))
+  return new Map(
+    shop.stations.flatMap((s) => {
+      const now = nows.get(s.id)
+      const stationCarrierId = shop.carrierOfStation.get(s.id)
+      return now && stationCarrierId
+        ? [[s.name.toLowerCase(), { stationId: s.id, stationCarrierId, now }] as const]
+        : []
+    }),
+  )
+}

@@ -7,7 +7,7 @@ import { life } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type Deps } from '@server/http/context.ts'
 import { type EventRow } from '@server/ledger/append.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
 
 type LifeRow = typeof life.$inferSelect
 
@@ -39,32 +39,50 @@ export async function payBack(deps: Deps, rows: readonly EventRow[]): Promise<Lo
               rows.map((r) => r.id),
             ),
           )
-  const usual = new Map<string, UsualLife>()
+  const usual = usualOnce(deps.db)
   const answers: LoggedAct[] = []
   for (const row of rows) {
-    const fact = row.body.type === 'fact' ? row.body.fact : null
-    const position = fact && 'position' in fact ? fact.position : null
-    const station = row.stationId ? shop.stationById.get(row.stationId) : undefined
-    const kind = position ? shop.kindByKey.get(kindOfPosition(position)) : undefined
     const out = ended.find((l) => l.toEventId === row.id)
-    const scope = kind && station && out ? `${kind.key} ${station.classKey}` : null
-    if (scope && kind && station && !usual.has(scope))
-      usual.set(scope, await usualHere(deps.db, { kindKey: kind.key, classKey: station.classKey, unit: kind.lifeUnit }))
-    const here = scope ? usual.get(scope) : undefined
-    const did = out && kind && out.parts === 1 && out.entryAge === 'new' ? amountOf(out, kind.lifeUnit) : null
-    answers.push({
-      eventId: row.id,
-      stationId: row.stationId ?? '',
-      stationName: station?.name ?? '',
-      position,
-      didAmount: did,
-      unit: kind?.lifeUnit ?? null,
-      isEstimated: false,
-      usualAmount: here?.ok ? here.median : null,
-      usualN: here?.ok ? here.n : null,
-    })
+    answers.push(await payBackOne(row, { shop, out, usual }))
   }
   return answers
+}
+
+/** Asks for each kind and class once. */
+function usualOnce(db: Reader) {
+  const known = new Map<string, UsualLife>()
+  return async (scope: Parameters<typeof usualHere>[1]): Promise<UsualLife> => {
+    const key = `${scope.kindKey} ${scope.classKey}`
+    const life = known.get(key) ?? (await usualHere(db, scope))
+    known.set(key, life)
+    return life
+  }
+}
+
+async function payBackOne(
+  row: EventRow,
+  at: { shop: ShopModel; out: typeof life.$inferSelect | undefined; usual: ReturnType<typeof usualOnce> },
+): Promise<LoggedAct> {
+  const { shop, out } = at
+  const fact = row.body.type === 'fact' ? row.body.fact : null
+  const position = fact && 'position' in fact ? fact.position : null
+  const station = row.stationId ? shop.stationById.get(row.stationId) : undefined
+  const kind = position ? shop.kindByKey.get(kindOfPosition(position)) : undefined
+  const here =
+    kind && station && out
+      ? await at.usual({ kindKey: kind.key, classKey: station.classKey, unit: kind.lifeUnit })
+      : undefined
+  return {
+    eventId: row.id,
+    stationId: row.stationId ?? '',
+    stationName: station?.name ?? '',
+    position,
+    didAmount: out && kind && out.parts === 1 && out.entryAge === 'new' ? amountOf(out, kind.lifeUnit) : null,
+    unit: kind?.lifeUnit ?? null,
+    isEstimated: false,
+    usualAmount: here?.ok ? here.median : null,
+    usualN: here?.ok ? here.n : null,
+  }
 }
 
 /** The newest lives speak: with 400 the median stands within some 4%, and older ones tell of another time. */

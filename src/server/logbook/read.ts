@@ -31,25 +31,36 @@ export async function readLogbook(
     shop,
     where: and(gte(ledgerEvent.happenedMs, fromMs), lt(ledgerEvent.happenedMs, toMs), here),
   })
-  const [before] = await deps.db
-    .select({ at: ledgerEvent.happenedMs })
-    .from(ledgerEvent)
-    .where(and(lt(ledgerEvent.happenedMs, fromMs), here))
-    .orderBy(desc(ledgerEvent.happenedMs))
-    .limit(1)
-  const [after] = await deps.db
-    .select({ at: ledgerEvent.happenedMs })
-    .from(ledgerEvent)
-    .where(and(gte(ledgerEvent.happenedMs, toMs), here))
-    .orderBy(asc(ledgerEvent.happenedMs))
-    .limit(1)
+  const [before, after] = await Promise.all([
+    neighbour(deps.db, here, { beforeMs: fromMs }),
+    neighbour(deps.db, here, { fromMs: toMs }),
+  ])
   return {
     day,
     zone,
     lines: query.position ? lines.filter((l) => l.position === query.position) : lines,
-    previousDay: before ? dayOf(zone, before.at) : null,
-    nextDay: after ? dayOf(zone, after.at) : day < today ? today : null,
+    previousDay: before === null ? null : dayOf(zone, before),
+    nextDay: after !== null ? dayOf(zone, after) : day < today ? today : null,
   }
+}
+
+/** When the last line before an instant, or the first from one on, happened. */
+async function neighbour(
+  db: Reader,
+  here: SQL | undefined,
+  at: { beforeMs: number } | { fromMs: number },
+): Promise<number | null> {
+  const [where, order] =
+    'beforeMs' in at
+      ? [lt(ledgerEvent.happenedMs, at.beforeMs), desc(ledgerEvent.happenedMs)]
+      : [gte(ledgerEvent.happenedMs, at.fromMs), asc(ledgerEvent.happenedMs)]
+  const [line] = await db
+    .select({ at: ledgerEvent.happenedMs })
+    .from(ledgerEvent)
+    .where(and(where, here))
+    .orderBy(order)
+    .limit(1)
+  return line?.at ?? null
 }
 
 /** The last acts at one place, for the tape under a gun. */

@@ -1,8 +1,7 @@
-import { makeId, type EventId } from '@core/ids/id.ts'
 import { isDuplicate, transact, type Tx } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { append, eventByKey, nothingTouched, type Draft, type Touched } from '@server/ledger/append.ts'
+import { append, eventByKey, factDraft, nothingTouched, type Draft, type Touched } from '@server/ledger/append.ts'
 import { project } from '@server/projection/project.ts'
 
 export const OK = { ok: true as const }
@@ -29,19 +28,11 @@ export async function changing(
   return OK
 }
 
-export function shopDraft(deps: Deps, who: Who, at: { key: string; what: string }): Draft {
-  const id = makeId('event', deps.now(), deps.random) as EventId
-  return {
-    id,
-    rootId: id,
+export const shopDraft = (deps: Deps, who: Who, at: { key: string; what: string }): Draft =>
+  factDraft(deps, who, {
+    fact: { kind: 'shopChanged', what: at.what.slice(0, 120) },
     happenedMs: deps.now(),
-    loggedMs: deps.now(),
     precision: 'exact',
     stationId: null,
-    personId: (who.person?.id ?? null) as Draft['personId'],
-    deviceId: null,
-    note: null,
-    body: { type: 'fact', fact: { kind: 'shopChanged', what: at.what.slice(0, 120) } },
     idempotencyKey: at.key,
-  }
-}
+  })

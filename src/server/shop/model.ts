@@ -1,7 +1,7 @@
 import { asc, eq } from 'drizzle-orm'
 import { kgPerArcHour } from '@core/spools/wire.ts'
 import { builtOf, NOTHING_BUILT, type Built } from '@core/shop/built.ts'
-import { type Schedule } from '@core/clock/schedule.ts'
+import { nextWindow, type Schedule } from '@core/clock/schedule.ts'
 import {
   area,
   carrier,
@@ -44,25 +44,31 @@ export interface ShopModel {
   holidays: string[]
   built: (stationId: string) => Built
   scheduleOfArea: (areaId: string) => Schedule | null
+  /** When its guns stand still anyway, next. */
+  windowOfArea: (areaId: string) => ReturnType<typeof nextWindow>
   clockSetup: (stationId: string | null) => ClockSetup
   ruleFor: (kindKey: string, classKey: string) => RuleRow | null
 }
 
+function readTables(db: Reader) {
+  return Promise.all([
+    db.select().from(site),
+    db.select().from(area).orderBy(asc(area.walkOrder)),
+    db.select().from(station).orderBy(asc(station.walkOrder), asc(station.name)),
+    db.select().from(stationClass),
+    db.select().from(partKind).orderBy(asc(partKind.walkOrder)),
+    db.select().from(wire),
+    db.select().from(fitFamily),
+    db.select().from(shiftPattern),
+    db.select().from(holiday),
+    db.select().from(houseRule),
+    db.select({ id: carrier.id, stationId: carrier.stationId }).from(carrier).where(eq(carrier.type, 'station')),
+  ])
+}
+
 export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): Promise<ShopModel> {
   const [sites, areas, stations, classes, kinds, wires, families, patterns, holidays, rules, stationCarriers] =
-    await Promise.all([
-      db.select().from(site),
-      db.select().from(area).orderBy(asc(area.walkOrder)),
-      db.select().from(station).orderBy(asc(station.walkOrder), asc(station.name)),
-      db.select().from(stationClass),
-      db.select().from(partKind).orderBy(asc(partKind.walkOrder)),
-      db.select().from(wire),
-      db.select().from(fitFamily),
-      db.select().from(shiftPattern),
-      db.select().from(holiday),
-      db.select().from(houseRule),
-      db.select({ id: carrier.id, stationId: carrier.stationId }).from(carrier).where(eq(carrier.type, 'station')),
-    ])
+    await readTables(db)
   const [only] = sites
   if (!only)
     throw new DomainError('not-found', 'The shop has no name yet.', ['Open the first page and say what it is called.'])
@@ -71,14 +77,7 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
   const wireById = new Map(wires.map((w) => [w.id, w]))
   const ruleBy = new Map(rules.map((r) => [`${r.kindKey} ${r.classKey}`, r]))
   const input = { zone: only.zone, shifts: patterns, holidays: holidays.map((h) => h.day) }
-  const schedules = new Map<string, Schedule | null>()
-  const scheduleOfArea = (areaId: string) => {
-    const known = schedules.get(areaId)
-    if (known !== undefined) return known
-    const made = calendar.scheduleFor(input, areaId, nowMs)
-    schedules.set(areaId, made)
-    return made
-  }
+  const scheduleOfArea = once((areaId) => calendar.scheduleFor(input, areaId, nowMs))
   const built = (stationId: string): Built => {
     const row = stationById.get(stationId)
     return row ? builtOf({ ...NOTHING_BUILT, ...areaById.get(row.areaId)?.built }, row.except) : NOTHING_BUILT
@@ -94,6 +93,7 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
     wires: wireById,
     built,
     scheduleOfArea,
+    windowOfArea: once((areaId) => nextWindow(scheduleOfArea(areaId), nowMs)),
     stationOfCarrier: new Map(stationCarriers.map((c) => [c.id, c.stationId ?? ''])),
     carrierOfStation: new Map(stationCarriers.map((c) => [c.stationId ?? '', c.id])),
     classes: new Map(classes.map((c) => [c.key, c])),
@@ -102,6 +102,18 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
     clockSetup: (stationId) =>
       clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? '' }),
     ruleFor: (kindKey, classKey) => ruleBy.get(`${kindKey} ${classKey}`) ?? ruleBy.get(`${kindKey} *`) ?? null,
+  }
+}
+
+/** Works out once per id what is asked for many times in one request. */
+function once<T>(make: (id: string) => T): (id: string) => T {
+  const known = new Map<string, T>()
+  return (id) => {
+    const kept = known.get(id)
+    if (kept !== undefined || known.has(id)) return kept as T
+    const made = make(id)
+    known.set(id, made)
+    return made
   }
 }
 

@@ -1,5 +1,5 @@
 import { eq, inArray, max, or } from 'drizzle-orm'
-import { makeId, type CarrierId, type EventId, type StationId } from '@core/ids/id.ts'
+import { makeId, type CarrierId, type StationId } from '@core/ids/id.ts'
 import { type CarrierType } from '@core/path/columns.ts'
 import { parseNameRange } from '@core/shop/range.ts'
 import { NOTHING_BUILT, type Built, type BuiltExcept } from '@core/shop/built.ts'
@@ -9,7 +9,7 @@ import { area, carrier, site, station, stationClass, stationNow } from '@server/
 import { transact, type Tx } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { append, type Draft } from '@server/ledger/append.ts'
+import { append, factDraft, type Draft } from '@server/ledger/append.ts'
 import { project } from '@server/projection/project.ts'
 import { loadShop, type KindRow } from './model.ts'
 
@@ -145,36 +145,39 @@ export async function insertStations(
     stationCarrierId: makeId('carrier', nowMs, deps.random) as CarrierId,
   }))
   await tx.insert(station).values(made.map((m) => ({ id: m.stationId, ...m.row })))
-  await tx.insert(carrier).values(
-    made.flatMap((m) => [
-      {
-        id: m.stationCarrierId,
-        type: 'station' as const,
-        name: m.name,
-        stationId: m.stationId,
-        positions: positions('station'),
-      },
-      { id: m.headId, type: 'head' as const, name: `feeder ${m.name}`, stationId: null, positions: positions('head') },
-      { id: m.gunId, type: 'gun' as const, name: `gun ${m.name}`, stationId: null, positions: positions('gun') },
-    ]),
+  await tx.insert(carrier).values(made.flatMap((m) => carrierRows(m, positions)))
+  const drafts = made.flatMap((m) =>
+    hangingDrafts(m, { deps, who: at.who, happenedMs: at.mountedMs ?? nowMs - FOUND_HANGING_MS }),
   )
-  // Found hanging there: since when is not known, so what is logged late still counts its use.
-  const happenedMs = at.mountedMs ?? nowMs - FOUND_HANGING_MS
-  const drafts = made.flatMap((m) => [
-    mountedDraft({
-      deps,
-      who: at.who,
-      happenedMs,
-      stationId: m.stationId,
-      childId: m.headId,
-      onId: m.stationCarrierId,
-    }),
-    mountedDraft({ deps, who: at.who, happenedMs, stationId: m.stationId, childId: m.gunId, onId: m.headId }),
-  ])
   const touched = await append(tx, drafts)
   made.forEach((m) => touched.carrierIds.add(m.stationCarrierId))
   if (at.isProjected !== false) await project(tx, touched, { calendar: deps.calendar, nowMs })
   return made
+}
+
+/** Found hanging there: since when is not known, so what is logged late still counts its use. */
+function hangingDrafts(m: MadeStation, at: { deps: Deps; who: Who; happenedMs: number }): Draft[] {
+  const { stationId, headId, gunId, stationCarrierId } = m
+  return [
+    mountedDraft({ ...at, stationId, childId: headId, onId: stationCarrierId }),
+    mountedDraft({ ...at, stationId, childId: gunId, onId: headId }),
+  ]
+}
+
+/** The place's own carrier, its feeder head and its gun. */
+function carrierRows(m: MadeStation, positions: (type: CarrierType) => string[]): (typeof carrier.$inferInsert)[] {
+  const row = (id: string, type: CarrierType, name: string) => ({
+    id,
+    type,
+    name,
+    stationId: null,
+    positions: positions(type),
+  })
+  return [
+    { ...row(m.stationCarrierId, 'station', m.name), stationId: m.stationId },
+    row(m.headId, 'head', `feeder ${m.name}`),
+    row(m.gunId, 'gun', `gun ${m.name}`),
+  ]
 }
 
 export function mountedDraft(at: {
@@ -186,21 +189,11 @@ export function mountedDraft(at: {
   onId: string | null
   key?: string
 }): Draft {
-  const id = makeId('event', at.deps.now(), at.deps.random) as EventId
-  return {
-    id,
-    rootId: id,
+  return factDraft(at.deps, at.who, {
+    fact: { kind: 'mounted', carrierId: at.childId as CarrierId, onId: at.onId as CarrierId | null },
     happenedMs: at.happenedMs,
-    loggedMs: at.deps.now(),
     precision: 'exact',
-    stationId: at.stationId as StationId,
-    personId: (at.who.person?.id ?? null) as Draft['personId'],
-    deviceId: (at.who.device?.id ?? null) as Draft['deviceId'],
-    note: null,
-    body: {
-      type: 'fact',
-      fact: { kind: 'mounted', carrierId: at.childId as CarrierId, onId: at.onId as CarrierId | null },
-    },
-    idempotencyKey: at.key ?? `mount/${id}`,
-  }
+    stationId: at.stationId,
+    idempotencyKey: at.key ?? `mount/${makeId('event', at.deps.now(), at.deps.random)}`,
+  })
 }

@@ -4,7 +4,8 @@ import { NOTHING_BUILT } from '@core/shop/built.ts'
 import { carrier, fitFamily, holiday, houseRule, part, person, stationNow, stockNow } from '@server/db/schema.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { peopleLines } from '@server/people/people.ts'
-import { loadShop, type KindRow } from './model.ts'
+import { type ShiftOfWeek } from '@server/time/calendar.ts'
+import { loadShop, type KindRow, type RuleRow, type ShopModel, type StationRow } from './model.ts'
 
 /** How the shop is set up. Prices and rates are told to leads only. */
 export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
@@ -29,51 +30,18 @@ export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
   return {
     site: { name: shop.site.name, zone: shop.site.zone, units: shop.site.units, currency: shop.site.currency },
     areas: shop.areas.map((a) => ({ id: a.id, name: a.name, built: { ...NOTHING_BUILT, ...a.built } })),
-    stations: shop.stations.map((s) => {
-      const now = nowOf.get(s.id)
-      const ids = [now?.headId, now?.gunId, shop.carrierOfStation.get(s.id)]
-      return {
-        id: s.id,
-        name: s.name,
-        areaId: s.areaId,
-        placeWord: s.placeWord,
-        classKey: s.classKey,
-        walkOrder: s.walkOrder,
-        walkMinutes: s.walkMinutes,
-        stopGroup: s.stopGroup,
-        except: s.except,
-        gunName: now?.gunId ? (byId.get(now.gunId)?.name ?? null) : null,
-        headName: now?.headId ? (byId.get(now.headId)?.name ?? null) : null,
-        positions: ids.flatMap((id) => (id ? (byId.get(id)?.positions ?? []) : [])),
-        isParked: now?.isParked ?? false,
-      }
-    }),
+    stations: shop.stations.map((s) => stationLine(s, { shop, now: nowOf.get(s.id), byId })),
     classes: [...shop.classes.values()].map((c) => ({
       ...c,
       labourMinorPerHour: money ? c.labourMinorPerHour : 0,
       stopMinorPerHour: money ? c.stopMinorPerHour : 0,
     })),
     kinds: shop.kinds.map(kindLine),
-    rules: rules.map((r) => ({
-      kindKey: r.kindKey,
-      classKey: r.classKey,
-      changeLimit: r.changeLimit,
-      cleanLimit: r.cleanLimit,
-      lookDays: r.lookDays,
-      chosenBy: money && r.chosenById ? (nameOf.get(r.chosenById) ?? null) : null,
-      chosenMs: r.chosenMs,
-    })),
+    rules: rules.map((r) => ruleLine(r, money && r.chosenById ? (nameOf.get(r.chosenById) ?? null) : null)),
     parts: parts.map((p) => ({ ...p, priceMinor: money ? p.priceMinor : null, onHand: onHand.get(p.id) ?? null })),
     wires: [...shop.wires.values()],
     families,
-    shifts: shop.shifts.map(({ areaId, name, weekdays, start, end, breaks }) => ({
-      areaId,
-      name,
-      weekdays,
-      start,
-      end,
-      breaks,
-    })),
+    shifts: shop.shifts.map(shiftLine),
     holidays,
     ...lines,
   }
@@ -90,4 +58,50 @@ const kindLine = (k: KindRow): ShopAnswer['kinds'][number] => ({
   cleanMin: k.cleanMin,
   confirmDays: k.confirmDays,
   synonyms: k.synonyms,
+})
+
+function stationLine(
+  s: StationRow,
+  at: {
+    shop: ShopModel
+    now: typeof stationNow.$inferSelect | undefined
+    byId: Map<string, typeof carrier.$inferSelect>
+  },
+): ShopAnswer['stations'][number] {
+  const { shop, now, byId } = at
+  const ids = [now?.headId, now?.gunId, shop.carrierOfStation.get(s.id)]
+  return {
+    id: s.id,
+    name: s.name,
+    areaId: s.areaId,
+    placeWord: s.placeWord,
+    classKey: s.classKey,
+    walkOrder: s.walkOrder,
+    walkMinutes: s.walkMinutes,
+    stopGroup: s.stopGroup,
+    except: s.except,
+    gunName: now?.gunId ? (byId.get(now.gunId)?.name ?? null) : null,
+    headName: now?.headId ? (byId.get(now.headId)?.name ?? null) : null,
+    positions: ids.flatMap((id) => (id ? (byId.get(id)?.positions ?? []) : [])),
+    isParked: now?.isParked ?? false,
+  }
+}
+
+const ruleLine = (r: RuleRow, chosenBy: string | null): ShopAnswer['rules'][number] => ({
+  kindKey: r.kindKey,
+  classKey: r.classKey,
+  changeLimit: r.changeLimit,
+  cleanLimit: r.cleanLimit,
+  lookDays: r.lookDays,
+  chosenBy,
+  chosenMs: r.chosenMs,
+})
+
+const shiftLine = ({ areaId, name, weekdays, start, end, breaks }: ShiftOfWeek) => ({
+  areaId,
+  name,
+  weekdays,
+  start,
+  end,
+  breaks,
 })

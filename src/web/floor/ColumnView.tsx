@@ -2,8 +2,8 @@ import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { COLUMNS, type Column } from '@core/path/columns.ts'
 import { STATES } from '@core/floor/state.ts'
-import { type FloorAnswer } from '@contract/floor.ts'
-import { type Units } from '@web/format/numbers.ts'
+import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
+import { amount, type Units } from '@web/format/numbers.ts'
 import { partName, STATE_WORD } from '@web/format/words.ts'
 import { byLifeLeft } from './lifeleft.ts'
 import { wantWhy } from './sentence.ts'
@@ -43,7 +43,6 @@ export function ColumnView(props: {
     >
       {list.map((gun) => {
         const cell = gun.cells[index]
-        const state = STATES[cell?.[0] ?? 0] ?? 'absent'
         return (
           <li
             key={gun.stationId}
@@ -72,15 +71,21 @@ export function ColumnView(props: {
                 <Cell cell={cell} size={SIZE} x={0} />
               </svg>
             ) : null}
-            <span className="dim">
-              {STATE_WORD[state]}
-              {gun.columnWant
-                ? ` ${wantWhy(gun.columnWant, props.units).replace(`${partName(gun.columnWant.position)} `, column === gun.columnWant.position ? '' : `${partName(gun.columnWant.position)} `)}`
-                : ''}
-            </span>
+            <span className="dim">{columnWords(gun, column, props.units)}</span>
           </li>
         )
       })}
     </ol>
   )
+}
+
+/** "change 21 h on it, house rule 14 h": of a part not seen only the rule, for what was counted means nothing. */
+export function columnWords(gun: FloorGun, column: Column, units: Units): string {
+  const state = STATES[gun.cells[COLUMNS.indexOf(column)]?.[0] ?? 0] ?? 'absent'
+  const want = gun.columnWant
+  if (!want) return STATE_WORD[state]
+  if (state === 'notSeen') return `${STATE_WORD[state]}, house rule ${amount(want.limit, want.unit, units)}`
+  const why = wantWhy(want, units)
+  const name = `${partName(want.position)} `
+  return `${STATE_WORD[state]} ${column === want.position ? why.replace(name, '') : why}`.trim()
 }

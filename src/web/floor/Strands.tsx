@@ -32,33 +32,8 @@ export function Strands(props: {
 }) {
   const { guns, pitch, columnWidth } = props
   const size = strandSize(pitch, columnWidth)
-  const [drawn, setDrawn] = useState<{ column: number; from: number; to: number } | null>(null)
-  const [over, setOver] = useState<number | null>(null)
-  const box = useRef<SVGSVGElement>(null)
   const width = columnWidth * COLUMNS.length
-  const at = (event: React.PointerEvent) => {
-    const rect = box.current?.getBoundingClientRect()
-    if (!rect) return { row: 0, column: 0 }
-    const row = Math.floor(((event.clientY - rect.top) / rect.height) * guns.length)
-    const column = Math.floor(((event.clientX - rect.left) / rect.width) * COLUMNS.length)
-    return {
-      row: Math.max(0, Math.min(guns.length - 1, row)),
-      column: Math.max(0, Math.min(COLUMNS.length - 1, column)),
-    }
-  }
-  const finish = () => {
-    if (drawn && drawn.from !== drawn.to && props.onDraw) {
-      const [a, b] = [Math.min(drawn.from, drawn.to), Math.max(drawn.from, drawn.to)]
-      props.onDraw({
-        column: COLUMNS[drawn.column] ?? 'tip',
-        stationIds: guns
-          .slice(a, b + 1)
-          .filter((g) => !g.isParked)
-          .map((g) => g.stationId),
-      })
-    }
-    setDrawn(null)
-  }
+  const { box, drawn, over, pointer } = useDraw(guns, props.onDraw)
   return (
     <div className="strands" style={{ width, height: guns.length * pitch }}>
       <svg
@@ -68,20 +43,7 @@ export function Strands(props: {
         width={width}
         height={guns.length * pitch}
         aria-hidden="true"
-        onPointerDown={(e) => {
-          const p = at(e)
-          setDrawn({ column: p.column, from: p.row, to: p.row })
-        }}
-        onPointerMove={(e) => {
-          const p = at(e)
-          setOver(p.row)
-          if (drawn && e.buttons > 0) setDrawn({ ...drawn, to: p.row })
-        }}
-        onPointerUp={finish}
-        onPointerLeave={() => {
-          setOver(null)
-          finish()
-        }}
+        {...pointer}
       >
         {drawn && drawn.from !== drawn.to ? (
           <rect
@@ -145,3 +107,44 @@ function Strand({
 /** Below five pixels a waist can't be seen: a part-worn cell is then simply good, or hollow; the eye reads bands of colour. */
 const thin = (cell: FloorGun['cells'][number]): FloorGun['cells'][number] =>
   STATES[cell[0]] === 'partWorn' ? [cell[0], Math.min(cell[1], 0.75), 0, cell[3]] : [cell[0], cell[1], 0, cell[3]]
+
+/** The pointer over the strands: which gun it is on, and which stretch of a column it draws. */
+function useDraw(guns: readonly FloorGun[], onDraw?: (draw: Draw) => void) {
+  const [drawn, setDrawn] = useState<{ column: number; from: number; to: number } | null>(null)
+  const [over, setOver] = useState<number | null>(null)
+  const box = useRef<SVGSVGElement>(null)
+  const at = (event: React.PointerEvent) => {
+    const rect = box.current?.getBoundingClientRect()
+    if (!rect) return { row: 0, column: 0 }
+    const within = (share: number, count: number) => Math.max(0, Math.min(count - 1, Math.floor(share * count)))
+    return {
+      row: within((event.clientY - rect.top) / rect.height, guns.length),
+      column: within((event.clientX - rect.left) / rect.width, COLUMNS.length),
+    }
+  }
+  const finish = () => {
+    if (drawn && drawn.from !== drawn.to) {
+      const between = guns.slice(Math.min(drawn.from, drawn.to), Math.max(drawn.from, drawn.to) + 1)
+      const stationIds = between.filter((g) => !g.isParked).map((g) => g.stationId)
+      onDraw?.({ column: COLUMNS[drawn.column] ?? 'tip', stationIds })
+    }
+    setDrawn(null)
+  }
+  const pointer = {
+    onPointerDown: (e: React.PointerEvent) => {
+      const { row, column } = at(e)
+      setDrawn({ column, from: row, to: row })
+    },
+    onPointerMove: (e: React.PointerEvent) => {
+      const { row } = at(e)
+      setOver(row)
+      if (drawn && e.buttons > 0) setDrawn({ ...drawn, to: row })
+    },
+    onPointerUp: finish,
+    onPointerLeave: () => {
+      setOver(null)
+      finish()
+    },
+  }
+  return { box, drawn, over, pointer }
+}

@@ -3,6 +3,7 @@ import { renderToStaticMarkup } from 'react-dom/server'
 import { MemoryRouter } from 'react-router'
 import { beforeAll, describe, expect, it, vi } from 'vitest'
 import { type FloorAnswer } from '@contract/floor.ts'
+import { COLUMNS } from '@core/path/columns.ts'
 import { cells, floorGun as gun, floorOf as floor, NOW, want } from '@web/testing/samples.ts'
 
 const HOUR = 3_600_000
@@ -72,5 +73,9 @@ describe('Floor', () => {
     const html = show(floor([gun('A1', { columnWant: want({ used: 3 }) })]), { column: 'tip' })
     expect(html).toContain('tip, by life left')
     expect(html).toContain('3 h on it, house rule 6 h')
+  })
+  it('of a part not seen tells only the rule: what was counted of it means nothing', () => {
+    const unseen = gun('T1', { columnWant: want({ used: 0 }), cells: cells(COLUMNS.indexOf('tip'), 'notSeen') })
+    expect(show(floor([unseen]), { column: 'tip' })).toContain('not seen, house rule 6 h<')
   })
 })

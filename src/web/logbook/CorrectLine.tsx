@@ -1,4 +1,4 @@
-import { PickField, TextField } from '@web/shell/Field.tsx'
+import { PickOne, TextField, type Option } from '@web/shell/Field.tsx'
 import { useState } from 'react'
 import { useQuery } from '@tanstack/react-query'
 import { Button, Modal } from 'react-bootstrap'
@@ -11,6 +11,17 @@ import { type Units } from '@web/format/numbers.ts'
 import { useCorrect } from '@web/log/queries.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { lineSentence } from './lines.ts'
+
+/** Minutes, and how people say them. */
+const EARLIER: readonly Option[] = [
+  ['0', 'as said'],
+  ['30', 'half an hour'],
+  ['60', 'an hour'],
+  ['120', '2 hours'],
+  ['240', '4 hours'],
+  ['480', 'a shift'],
+  ['1440', 'a day'],
+]
 
 /** What a line should have said. The old line stays and says it was corrected. */
 export function CorrectLine({ line, units, onDone }: { line: LogLine; units: Units; onDone: () => void }) {
@@ -30,6 +41,7 @@ export function CorrectLine({ line, units, onDone }: { line: LogLine; units: Uni
     ...(shift !== 0 ? { happenedMs: line.happenedMs - shift } : {}),
   }
   const isWithdrawn = line.standing === 'withdrawn'
+  const isSame = Object.keys(changed).length === 0
   return (
     <Modal show onHide={onDone} animation={false} aria-label="Correct this line">
       <Modal.Body className="stack">
@@ -40,47 +52,29 @@ export function CorrectLine({ line, units, onDone }: { line: LogLine; units: Uni
           <p>This line was taken back. If it did happen, log it again.</p>
         ) : (
           <>
-            <PickField id="c-place" label="It was on" value={stationId} onChange={(e) => setStation(e.target.value)}>
-              {(places.data?.places ?? []).map((p) => (
-                <option key={p.stationId} value={p.stationId}>
-                  {p.name}, {p.areaName}
-                </option>
-              ))}
-            </PickField>
+            <PickOne
+              id="c-place"
+              label="It was on"
+              value={stationId}
+              options={(places.data?.places ?? []).map((p) => [p.stationId, `${p.name}, ${p.areaName}`])}
+              onPick={setStation}
+            />
             {line.outReason ? (
-              <PickField
+              <PickOne
                 id="c-why"
                 label="It came out because"
                 value={reason}
-                onChange={(e) => setReason(OUT_REASONS.find((r) => r === e.target.value) ?? 'notSaid')}
-              >
-                {OUT_REASONS.map((r) => (
-                  <option key={r} value={r}>
-                    {REASON_WORD[r]}
-                  </option>
-                ))}
-              </PickField>
+                options={OUT_REASONS.map((r) => [r, REASON_WORD[r]])}
+                onPick={(v) => setReason(OUT_REASONS.find((r) => r === v) ?? 'notSaid')}
+              />
             ) : null}
-            <PickField
+            <PickOne
               id="c-when"
               label="It was earlier by"
               value={minutesOff}
-              onChange={(e) => setMinutesOff(e.target.value)}
-            >
-              {[
-                ['0', 'as said'],
-                ['30', 'half an hour'],
-                ['60', 'an hour'],
-                ['120', '2 hours'],
-                ['240', '4 hours'],
-                ['480', 'a shift'],
-                ['1440', 'a day'],
-              ].map(([v, t]) => (
-                <option key={v} value={v}>
-                  {t}
-                </option>
-              ))}
-            </PickField>
+              options={EARLIER}
+              onPick={setMinutesOff}
+            />
             <TextField
               id="c-note"
               label="A word why, if you like"
@@ -94,11 +88,7 @@ export function CorrectLine({ line, units, onDone }: { line: LogLine; units: Uni
         <div className="d-flex gap-2 flex-wrap">
           {isWithdrawn ? null : (
             <>
-              <Button
-                variant="chalk"
-                disabled={Object.keys(changed).length === 0 || correct.isPending}
-                onClick={() => send(changed)}
-              >
+              <Button variant="chalk" disabled={isSame || correct.isPending} onClick={() => send(changed)}>
                 Correct it
               </Button>
               <Button disabled={correct.isPending} onClick={() => send({ withdraw: true })}>

@@ -42,24 +42,10 @@ export function cellShape(input: CellInput): CellShape {
       return { ...waist(w, t, input.used), strokes: [] }
     case 'look':
       return { ...tooth(w, t, tall), strokes: [] }
-    case 'due': {
-      const hole = holeWidth(w, input.shiftsOver)
-      const a = mid - hole / 2
-      const b = mid + hole / 2
-      return {
-        areas: [bar([0, a], t), bar([b, w], t)],
-        edges: [barEdges([0, a], t), barEdges([b, w], t)],
-        strokes: [a, b].map((x) => ({ d: `M${x} ${-tall}V${tall}`, width: Math.max(1.4, t * 0.75), isSignal: true })),
-      }
-    }
-    case 'wrong': {
-      const off = tall * 0.72
-      return {
-        areas: [bar([0, mid + 3.5], t, -off), bar([mid - 3.5, w], t, off)],
-        edges: [barEdges([0, mid + 3.5], t, -off), barEdges([mid - 3.5, w], t, off)],
-        strokes: [],
-      }
-    }
+    case 'due':
+      return hole(w, t, input)
+    case 'wrong':
+      return halves(w, t, tall)
     case 'notSeen':
       return {
         areas: [],
@@ -106,5 +92,27 @@ function knot(x: number, tall: number, t: number) {
   return {
     d: `M${x - tall * 0.5} 0H${x}a${r * 0.9} ${r * 0.9} 0 1 0 ${-r * 0.9} ${-r * 0.9}a${r * 0.5} ${r * 0.5} 0 1 1 ${r} ${0}a${r * 0.28} ${r * 0.28} 0 1 1 ${-r * 0.56} 0`,
     width: Math.max(1.2, t * 0.72),
+  }
+}
+
+/** Wire, cap, nothing, cap, wire: it has to be changed or cleaned. */
+function hole(w: number, t: number, { shiftsOver, tall }: CellInput): CellShape {
+  const half = holeWidth(w, shiftsOver) / 2
+  const [a, b] = [w / 2 - half, w / 2 + half]
+  return {
+    areas: [bar([0, a], t), bar([b, w], t)],
+    edges: [barEdges([0, a], t), barEdges([b, w], t)],
+    strokes: [a, b].map((x) => ({ d: `M${x} ${-tall}V${tall}`, width: Math.max(1.4, t * 0.75), isSignal: true })),
+  }
+}
+
+/** Halves that do not meet: the part does not go with its neighbours. */
+function halves(w: number, t: number, tall: number): CellShape {
+  const off = tall * 0.72
+  const mid = w / 2
+  return {
+    areas: [bar([0, mid + 3.5], t, -off), bar([mid - 3.5, w], t, off)],
+    edges: [barEdges([0, mid + 3.5], t, -off), barEdges([mid - 3.5, w], t, off)],
+    strokes: [],
   }
 }

@@ -28,3 +28,32 @@ export function PickField({
     </Form.Group>
   )
 }
+
+export type Option = readonly [value: string, text: string]
+
+/** A choice among options given as pairs; `none` names the empty one, where there may be none. */
+export function PickOne(props: {
+  id: string
+  label: string
+  value: string
+  options: readonly Option[]
+  none?: string
+  onPick: (value: string) => void
+}) {
+  return (
+    <PickField id={props.id} label={props.label} value={props.value} onChange={(e) => props.onPick(e.target.value)}>
+      {props.none === undefined ? null : <option value="">{props.none}</option>}
+      {props.options.map(([value, text]) => (
+        <option key={value} value={value}>
+          {text}
+        </option>
+      ))}
+    </PickField>
+  )
+}
+
+/** A text and what sets it, as a control takes them. */
+export const field = (value: string, set: (value: string) => void) => ({
+  value,
+  onChange: (e: { target: { value: string } }) => set(e.target.value),
+})

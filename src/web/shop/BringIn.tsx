@@ -1,6 +1,6 @@
-import { PickField, TextField } from '@web/shell/Field.tsx'
+import { PickOne, TextField, type Option } from '@web/shell/Field.tsx'
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Button } from 'react-bootstrap'
 import { type ImportPreview, type ImportRequest } from '@contract/ingest.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { usePreview, useTakeIn } from './queries.ts'
@@ -13,55 +13,11 @@ const EXAMPLE = {
 
 /** A sheet comes in whole or not at all: columns guessed, every bad cell named, nothing written before it is right. */
 export function BringIn() {
-  const [kind, setKind] = useState<ImportRequest['kind']>('places')
-  const [text, setText] = useState('')
-  const [columns, setColumns] = useState<Record<string, number> | undefined>()
-  const preview = usePreview()
-  const take = useTakeIn()
-  const request = (over: Partial<ImportRequest> = {}): ImportRequest => ({
-    kind,
-    text,
-    ...(columns ? { columns } : {}),
-    ...over,
-  })
-  const read = (next: Partial<ImportRequest>) => {
-    take.reset()
-    if ((next.text ?? text).trim()) preview.mutate(request(next))
-    else preview.reset()
-  }
-  const load = async (file: File | undefined) => {
-    if (!file) return
-    const loaded = await file.text()
-    setText(loaded)
-    setColumns(undefined)
-    read({ text: loaded, columns: undefined })
-  }
-  const remap = (key: string, index: number | null) => {
-    const next = Object.fromEntries(
-      Object.entries({ ...(preview.data?.columns ?? {}), [key]: index }).filter(
-        (pair): pair is [string, number] => pair[1] !== null,
-      ),
-    )
-    setColumns(next)
-    read({ columns: next })
-  }
+  const { kind, text, preview, take, choose, type, load, remap, read, takeIn } = useSheet()
   return (
     <div className="bring">
       <div className="d-flex gap-3 flex-wrap align-items-end">
-        <PickField
-          id="i-kind"
-          label="the sheet holds"
-          value={kind}
-          onChange={(e) => {
-            const next = e.target.value === 'usage' ? 'usage' : 'places'
-            setKind(next)
-            setColumns(undefined)
-            read({ kind: next, columns: undefined })
-          }}
-        >
-          <option value="places">places and the parts on them</option>
-          <option value="usage">usage per shift or day</option>
-        </PickField>
+        <PickOne id="i-kind" label="the sheet holds" value={kind} options={KINDS} onPick={choose} />
         <TextField
           id="i-file"
           label="a CSV file"
@@ -69,15 +25,7 @@ export function BringIn() {
           accept=".csv,text/csv,text/plain"
           onChange={(e) => void load((e.target as HTMLInputElement).files?.[0])}
         />
-        <Button
-          onClick={() => {
-            setText(EXAMPLE[kind])
-            setColumns(undefined)
-            preview.reset()
-          }}
-        >
-          show me an example
-        </Button>
+        <Button onClick={() => type(EXAMPLE[kind])}>show me an example</Button>
       </div>
       <TextField
         id="i-text"
@@ -86,21 +34,14 @@ export function BringIn() {
         rows={7}
         className="sheet"
         value={text}
-        onChange={(e) => {
-          setText(e.target.value)
-          setColumns(undefined)
-        }}
+        onChange={(e) => type(e.target.value)}
         onBlur={() => read({})}
       />
       <div className="d-flex gap-2">
         <Button disabled={!text.trim() || preview.isPending} onClick={() => read({})}>
           Read it
         </Button>
-        <Button
-          variant="chalk"
-          disabled={!preview.data?.canTake || take.isPending || take.isSuccess}
-          onClick={() => take.mutate(request(columns ? { columns } : {}))}
-        >
+        <Button variant="chalk" disabled={!preview.data?.canTake || take.isPending || take.isSuccess} onClick={takeIn}>
           Take it in
         </Button>
       </div>
@@ -117,90 +58,115 @@ export function BringIn() {
   )
 }
 
+const KINDS: readonly Option[] = [
+  ['places', 'places and the parts on them'],
+  ['usage', 'usage per shift or day'],
+]
+
+/** The sheet at hand: its text, which column is which, what the server read in it, and taking it in. */
+function useSheet() {
+  const [kind, setKind] = useState<ImportRequest['kind']>('places')
+  const [text, setText] = useState('')
+  const [columns, setColumns] = useState<Record<string, number> | undefined>()
+  const preview = usePreview()
+  const take = useTakeIn()
+  const read = (next: Partial<ImportRequest>) => {
+    take.reset()
+    const request = { kind, text, ...(columns ? { columns } : {}), ...next }
+    if (request.text.trim()) preview.mutate(request)
+    else preview.reset()
+  }
+  const type = (next: string) => {
+    setText(next)
+    setColumns(undefined)
+    preview.reset()
+  }
+  const choose = (value: string) => {
+    const next = value === 'usage' ? 'usage' : 'places'
+    setKind(next)
+    setColumns(undefined)
+    read({ kind: next, columns: undefined })
+  }
+  const load = async (file: File | undefined) => {
+    if (!file) return
+    const loaded = await file.text()
+    type(loaded)
+    read({ text: loaded, columns: undefined })
+  }
+  const remap = (key: string, index: number | null) => {
+    const { [key]: _, ...rest } = preview.data?.columns ?? {}
+    const next = index === null ? rest : { ...rest, [key]: index }
+    setColumns(next)
+    read({ columns: next })
+  }
+  const takeIn = () => take.mutate({ kind, text, ...(columns ? { columns } : {}) })
+  return { kind, text, preview, take, choose, type, load, remap, read, takeIn }
+}
+
 const counts = (did: Record<string, number>) =>
   Object.entries(did)
     .map(([what, n]) => `${n} ${what}`)
     .join(', ')
 
-function Previewed({
-  preview,
-  onColumn,
-}: {
-  preview: ImportPreview
-  onColumn: (key: string, index: number | null) => void
-}) {
+function Previewed(props: { preview: ImportPreview; onColumn: (key: string, index: number | null) => void }) {
+  const { preview } = props
+  const { bad } = preview
   return (
     <>
       <h2>
-        {preview.bad.length === 0
+        {bad.length === 0
           ? `All ${preview.rows} rows can be read: ${counts(preview.would)}.`
-          : `${preview.bad.length} ${preview.bad.length === 1 ? 'cell' : 'cells'} to mend; nothing is taken before that.`}
+          : `${bad.length} ${bad.length === 1 ? 'cell' : 'cells'} to mend; nothing is taken before that.`}
       </h2>
-      {preview.bad.length > 0 ? (
-        <div className="table-responsive">
-          <table className="table">
-            <thead>
-              <tr>
-                <th>row</th>
-                <th>column</th>
-                <th>it says</th>
-                <th>why not</th>
-              </tr>
-            </thead>
-            <tbody>
-              {preview.bad.slice(0, 200).map((b, i) => (
-                <tr key={i}>
-                  <td>{b.row}</td>
-                  <td>{b.column}</td>
-                  <td>{b.value ? `“${b.value}”` : 'nothing'}</td>
-                  <td>{b.why}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+      {bad.length > 0 ? (
+        <Grid
+          heads={['row', 'column', 'it says', 'why not']}
+          rows={bad
+            .slice(0, MOST_SHOWN)
+            .map((b) => [String(b.row), b.column, b.value ? `“${b.value}”` : 'nothing', b.why])}
+        />
       ) : null}
       <div className="built-form">
         {preview.wanted.map((w) => (
-          <Form.Group key={w.key} controlId={`col-${w.key}`}>
-            <Form.Label>
-              {w.label}
-              {w.isNeeded ? '' : ' (if any)'}
-            </Form.Label>
-            <Form.Select
-              value={preview.columns[w.key] ?? ''}
-              onChange={(e) => onColumn(w.key, e.target.value === '' ? null : Number(e.target.value))}
-            >
-              <option value="">no such column</option>
-              {preview.headings.map((h, i) => (
-                <option key={i} value={i}>
-                  {h || `column ${i + 1}`}
-                </option>
-              ))}
-            </Form.Select>
-          </Form.Group>
+          <PickOne
+            key={w.key}
+            id={`col-${w.key}`}
+            label={`${w.label}${w.isNeeded ? '' : ' (if any)'}`}
+            none="no such column"
+            value={String(preview.columns[w.key] ?? '')}
+            options={preview.headings.map((h, i) => [String(i), h || `column ${i + 1}`])}
+            onPick={(v) => props.onColumn(w.key, v === '' ? null : Number(v))}
+          />
         ))}
       </div>
-      <div className="table-responsive">
-        <table className="table">
-          <thead>
-            <tr>
-              {preview.headings.map((h, i) => (
-                <th key={i}>{h}</th>
+      <Grid heads={preview.headings} rows={preview.sample} />
+    </>
+  )
+}
+
+const MOST_SHOWN = 200
+
+function Grid({ heads, rows }: { heads: readonly string[]; rows: readonly (readonly string[])[] }) {
+  return (
+    <div className="table-responsive">
+      <table className="table">
+        <thead>
+          <tr>
+            {heads.map((h, i) => (
+              <th key={i}>{h}</th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row, i) => (
+            <tr key={i}>
+              {row.map((c, j) => (
+                <td key={j}>{c}</td>
               ))}
             </tr>
-          </thead>
-          <tbody>
-            {preview.sample.map((row, i) => (
-              <tr key={i}>
-                {row.map((c, j) => (
-                  <td key={j}>{c}</td>
-                ))}
-              </tr>
-            ))}
-          </tbody>
-        </table>
-      </div>
-    </>
+          ))}
+        </tbody>
+      </table>
+    </div>
   )
 }

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { PickOne, TextField, type Option } from '@web/shell/Field.tsx'
 import { measures, shown, typed } from '@web/format/measures.ts'
 import { type BuiltExcept } from '@core/shop/built.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
@@ -19,13 +20,7 @@ export function BuiltForm(props: {
   const none = props.emptyWord ?? 'not said'
   const set = (change: BuiltExcept) => setBuilt({ ...built, ...change })
   const { cable, speed, mass } = measures(shop.site.units)
-  const kinds = shop.kinds.filter((k) => shop.parts.some((p) => p.kindKey === k.key))
-  const partOf = (kind: string, partId: string) => {
-    const parts = { ...(built.parts ?? {}) }
-    if (partId) parts[kind] = partId
-    else delete parts[kind]
-    set({ parts })
-  }
+  const picks = [...howBuilt(shop, built, set), ...whatIsOn(shop, built, set)]
   return (
     <Form
       className="built-form"
@@ -34,67 +29,23 @@ export function BuiltForm(props: {
         props.onSave(built)
       }}
     >
-      <Pick
-        label="wire"
-        value={built.wireId ?? ''}
-        none={none}
-        options={shop.wires.map((w) => [w.id, w.name])}
-        onPick={(v) => set({ wireId: v || null })}
-      />
-      <Pick
-        label="fit family"
-        value={built.familyId ?? ''}
-        none={none}
-        options={shop.families.map((f) => [f.id, f.name])}
-        onPick={(v) => set({ familyId: v || null })}
-      />
-      <Pick
-        label="mode"
-        value={built.mode ?? ''}
-        none={none}
-        options={MODES.map((m) => [m, m])}
-        onPick={(v) => set({ mode: MODES.find((m) => m === v) ?? null })}
-      />
-      <Pick
-        label="drive rolls"
-        value={built.rollCount ? String(built.rollCount) : ''}
-        none={none}
-        options={[
-          ['2', '2 rolls'],
-          ['4', '4 rolls'],
-        ]}
-        onPick={(v) => set({ rollCount: v === '2' ? 2 : v === '4' ? 4 : null })}
-      />
-      <Form.Group>
-        <Form.Label htmlFor="b-cable">cable, {cable.word}</Form.Label>
-        <Form.Control
-          id="b-cable"
-          inputMode="decimal"
-          defaultValue={shown(props.built.cableM, cable)}
-          onChange={(e) => set({ cableM: typed(e.target.value, cable) })}
-        />
-      </Form.Group>
-      <Form.Group>
-        <Form.Label htmlFor="b-speed">
-          wire speed, {speed.word} (a guess turns {mass.word} into hours)
-        </Form.Label>
-        <Form.Control
-          id="b-speed"
-          inputMode="decimal"
-          defaultValue={shown(props.built.wireSpeedMPerMin, speed)}
-          onChange={(e) => set({ wireSpeedMPerMin: typed(e.target.value, speed) })}
-        />
-      </Form.Group>
-      {kinds.map((k) => (
-        <Pick
-          key={k.key}
-          label={`${k.name} on it`}
-          value={built.parts?.[k.key] ?? ''}
-          none={none}
-          options={shop.parts.filter((p) => p.kindKey === k.key).map((p) => [p.id, `${p.code} ${p.name}`])}
-          onPick={(v) => partOf(k.key, v)}
-        />
+      {picks.map((p) => (
+        <PickOne key={p.label} id={`pick-${p.label.replace(/\W+/g, '-')}`} none={none} {...p} />
       ))}
+      <TextField
+        id="b-cable"
+        label={`cable, ${cable.word}`}
+        inputMode="decimal"
+        defaultValue={shown(props.built.cableM, cable)}
+        onChange={(e) => set({ cableM: typed(e.target.value, cable) })}
+      />
+      <TextField
+        id="b-speed"
+        label={`wire speed, ${speed.word} (a guess turns ${mass.word} into hours)`}
+        inputMode="decimal"
+        defaultValue={shown(props.built.wireSpeedMPerMin, speed)}
+        onChange={(e) => set({ wireSpeedMPerMin: typed(e.target.value, speed) })}
+      />
       <div className="built-keys">
         <Button type="submit" variant="chalk">
           Save
@@ -105,25 +56,59 @@ export function BuiltForm(props: {
   )
 }
 
-function Pick(props: {
+interface Pick {
   label: string
   value: string
-  none: string
-  options: (readonly [string, string])[]
+  options: readonly Option[]
   onPick: (value: string) => void
-}) {
-  const id = `pick-${props.label.replace(/\W+/g, '-')}`
-  return (
-    <Form.Group>
-      <Form.Label htmlFor={id}>{props.label}</Form.Label>
-      <Form.Select id={id} value={props.value} onChange={(e) => props.onPick(e.target.value)}>
-        <option value="">{props.none}</option>
-        {props.options.map(([v, t]) => (
-          <option key={v} value={v}>
-            {t}
-          </option>
-        ))}
-      </Form.Select>
-    </Form.Group>
-  )
+}
+type Set = (change: BuiltExcept) => void
+
+function howBuilt(shop: ShopAnswer, built: BuiltExcept, set: Set): Pick[] {
+  return [
+    {
+      label: 'wire',
+      value: built.wireId ?? '',
+      options: shop.wires.map((w) => [w.id, w.name]),
+      onPick: (v) => set({ wireId: v || null }),
+    },
+    {
+      label: 'fit family',
+      value: built.familyId ?? '',
+      options: shop.families.map((f) => [f.id, f.name]),
+      onPick: (v) => set({ familyId: v || null }),
+    },
+    {
+      label: 'mode',
+      value: built.mode ?? '',
+      options: MODES.map((m) => [m, m]),
+      onPick: (v) => set({ mode: MODES.find((m) => m === v) ?? null }),
+    },
+    {
+      label: 'drive rolls',
+      value: built.rollCount ? String(built.rollCount) : '',
+      options: [
+        ['2', '2 rolls'],
+        ['4', '4 rolls'],
+      ],
+      onPick: (v) => set({ rollCount: v === '2' ? 2 : v === '4' ? 4 : null }),
+    },
+  ]
+}
+
+/** One choice per kind of part that the shop has parts of. */
+function whatIsOn(shop: ShopAnswer, built: BuiltExcept, set: Set): Pick[] {
+  return shop.kinds.flatMap((k) => {
+    const parts = shop.parts.filter((p) => p.kindKey === k.key)
+    if (parts.length === 0) return []
+    const { [k.key]: now, ...rest } = built.parts ?? {}
+    return [
+      {
+        label: `${k.name} on it`,
+        value: now ?? '',
+        options: parts.map((p): Option => [p.id, `${p.code} ${p.name}`]),
+        onPick: (v: string) => set({ parts: v ? { ...rest, [k.key]: v } : rest }),
+      },
+    ]
+  })
 }

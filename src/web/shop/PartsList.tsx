@@ -1,4 +1,4 @@
-import { PickField, TextField } from '@web/shell/Field.tsx'
+import { PickField, field, PickOne, TextField } from '@web/shell/Field.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { parseNumber } from '@core/ingest/columns.ts'
@@ -100,50 +100,31 @@ function PartForm({
         submit()
       }}
     >
-      <TextField
-        id="pt-code"
-        label="code"
-        value={code}
-        readOnly={Boolean(part.id)}
-        onChange={(e) => setCode(e.target.value)}
+      <TextField id="pt-code" label="code" readOnly={Boolean(part.id)} {...field(code, setCode)} />
+      <TextField id="pt-name" label="name" {...field(name, setName)} />
+      <PickOne
+        id="pt-kind"
+        label="kind"
+        value={kindKey}
+        options={shop.kinds.map((k) => [k.key, k.name])}
+        onPick={setKind}
       />
-      <TextField id="pt-name" label="name" value={name} onChange={(e) => setName(e.target.value)} />
-      <PickField id="pt-kind" label="kind" value={kindKey} onChange={(e) => setKind(e.target.value)}>
-        {shop.kinds.map((k) => (
-          <option key={k.key} value={k.key}>
-            {k.name}
-          </option>
-        ))}
-      </PickField>
-      <PickField id="pt-fam" label="fit family" value={familyId} onChange={(e) => setFamily(e.target.value)}>
-        <option value="">any</option>
-        {shop.families.map((f) => (
-          <option key={f.id} value={f.id}>
-            {f.name}
-          </option>
-        ))}
-      </PickField>
-      <TextField
-        id="pt-size"
-        label="for wire"
-        placeholder="0.9 mm, .035"
-        value={size}
-        onChange={(e) => setSize(e.target.value)}
+      <PickOne
+        id="pt-fam"
+        label="fit family"
+        none="any"
+        value={familyId}
+        options={shop.families.map((f) => [f.id, f.name])}
+        onPick={setFamily}
       />
-      <TextField
-        id="pt-price"
-        label={`price, ${shop.site.currency}`}
-        inputMode="decimal"
-        value={price}
-        onChange={(e) => setPrice(e.target.value)}
-      />
+      <TextField id="pt-size" label="for wire" placeholder="0.9 mm, .035" {...field(size, setSize)} />
+      <TextField id="pt-price" label={`price, ${shop.site.currency}`} inputMode="decimal" {...field(price, setPrice)} />
       <TextField
         id="pt-count"
         label="counted now"
         inputMode="numeric"
         placeholder={part.onHand == null ? '' : `${part.onHand} by the log`}
-        value={count}
-        onChange={(e) => setCount(e.target.value)}
+        {...field(count, setCount)}
       />
       <Trouble problem={save.error} />
       <div className="built-keys">

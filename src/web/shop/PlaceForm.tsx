@@ -1,4 +1,4 @@
-import { PickField, TextField } from '@web/shell/Field.tsx'
+import { PickOne, TextField } from '@web/shell/Field.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
@@ -12,10 +12,6 @@ export function PlaceForm({ shop, place, onDone }: { shop: ShopAnswer; place: St
   const save = useSave('/shop/station')
   const move = useSave('/shop/move')
   const make = useMakePlaces()
-  const [name, setName] = useState(place.name)
-  const [classKey, setClass] = useState(place.classKey)
-  const [more, setMore] = useState('')
-  const [gunOf, setGunOf] = useState('')
   const [isBuilt, setBuilt] = useState(false)
   const absent = shop.kinds.filter((k) => !place.positions.some((p) => p.split('#')[0] === k.key)).map((k) => k.key)
   const area = shop.areas.find((a) => a.id === place.areaId)
@@ -35,66 +31,9 @@ export function PlaceForm({ shop, place, onDone }: { shop: ShopAnswer; place: St
       </div>
       <Trouble problem={save.error ?? move.error ?? make.error} />
       <div className="built-form">
-        <TextField
-          id="pl-name"
-          label="painted on it"
-          value={name}
-          maxLength={24}
-          onChange={(e) => setName(e.target.value)}
-        />
-        <PickField id="pl-class" label="class" value={classKey} onChange={(e) => setClass(e.target.value)}>
-          {shop.classes.map((c) => (
-            <option key={c.key} value={c.key}>
-              {c.name}
-            </option>
-          ))}
-        </PickField>
-        <Button
-          variant="chalk"
-          disabled={name === place.name && classKey === place.classKey}
-          onClick={() => save.mutate({ stationId: place.id, name, classKey })}
-        >
-          Save
-        </Button>
-        <TextField
-          id="pl-more"
-          label="more like this one"
-          placeholder="A25–A44"
-          value={more}
-          onChange={(e) => setMore(e.target.value)}
-        />
-        <Button
-          disabled={!more.trim()}
-          onClick={() =>
-            make.mutate(
-              { names: more, areaName: area?.name ?? '', likeStationId: place.id },
-              { onSuccess: () => setMore('') },
-            )
-          }
-        >
-          Set them up
-        </Button>
-        <PickField
-          id="pl-gun"
-          label={`the gun here (${place.gunName ?? 'none'}) is really the one of`}
-          value={gunOf}
-          onChange={(e) => setGunOf(e.target.value)}
-        >
-          <option value="">choose …</option>
-          {shop.stations
-            .filter((s) => s.id !== place.id)
-            .map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.name}: {s.gunName}
-              </option>
-            ))}
-        </PickField>
-        <Button
-          disabled={!gunOf}
-          onClick={() => move.mutate({ stationId: place.id, gunOfStationId: gunOf }, { onSuccess: () => setGunOf('') })}
-        >
-          Hang it here; swap the two
-        </Button>
+        <Named shop={shop} place={place} save={save.mutate} />
+        <MoreLike place={place} areaName={area?.name ?? ''} make={make.mutate} />
+        <HangHere shop={shop} place={place} move={move.mutate} />
       </div>
       <h3>On this gun</h3>
       <div className="place-row">
@@ -122,5 +61,87 @@ export function PlaceForm({ shop, place, onDone }: { shop: ShopAnswer; place: St
         />
       ) : null}
     </section>
+  )
+}
+
+type Save = ReturnType<typeof useSave>['mutate']
+
+function Named({ shop, place, save }: { shop: ShopAnswer; place: StationLine; save: Save }) {
+  const [name, setName] = useState(place.name)
+  const [classKey, setClass] = useState(place.classKey)
+  return (
+    <>
+      <TextField
+        id="pl-name"
+        label="painted on it"
+        value={name}
+        maxLength={24}
+        onChange={(e) => setName(e.target.value)}
+      />
+      <PickOne
+        id="pl-class"
+        label="class"
+        value={classKey}
+        options={shop.classes.map((c) => [c.key, c.name])}
+        onPick={setClass}
+      />
+      <Button
+        variant="chalk"
+        disabled={name === place.name && classKey === place.classKey}
+        onClick={() => save({ stationId: place.id, name, classKey })}
+      >
+        Save
+      </Button>
+    </>
+  )
+}
+
+function MoreLike(props: { place: StationLine; areaName: string; make: ReturnType<typeof useMakePlaces>['mutate'] }) {
+  const [more, setMore] = useState('')
+  return (
+    <>
+      <TextField
+        id="pl-more"
+        label="more like this one"
+        placeholder="A25–A44"
+        value={more}
+        onChange={(e) => setMore(e.target.value)}
+      />
+      <Button
+        disabled={!more.trim()}
+        onClick={() =>
+          props.make(
+            { names: more, areaName: props.areaName, likeStationId: props.place.id },
+            { onSuccess: () => setMore('') },
+          )
+        }
+      >
+        Set them up
+      </Button>
+    </>
+  )
+}
+
+function HangHere({ shop, place, move }: { shop: ShopAnswer; place: StationLine; move: Save }) {
+  const [gunOf, setGunOf] = useState('')
+  return (
+    <>
+      <PickOne
+        id="pl-gun"
+        label={`the gun here (${place.gunName ?? 'none'}) is really the one of`}
+        none="choose …"
+        value={gunOf}
+        options={shop.stations
+          .filter((s) => s.id !== place.id)
+          .map((s) => [s.id, `${s.name}: ${s.gunName ?? 'no gun'}`])}
+        onPick={setGunOf}
+      />
+      <Button
+        disabled={!gunOf}
+        onClick={() => move({ stationId: place.id, gunOfStationId: gunOf }, { onSuccess: () => setGunOf('') })}
+      >
+        Hang it here; swap the two
+      </Button>
+    </>
   )
 }

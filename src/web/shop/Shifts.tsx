@@ -131,31 +131,12 @@ function ShiftRow({
         onChange={(e) => onChange({ end: e.target.value })}
       />
       {shift.breaks.map((b, i) => (
-        <span key={i} className="shift-break">
-          <Form.Control
-            aria-label="Break at"
-            type="time"
-            value={b.start}
-            onChange={(e) => setBreak(i, { start: e.target.value })}
-          />
-          <Form.Control
-            aria-label="Minutes of break"
-            type="number"
-            min={1}
-            max={240}
-            value={b.minutes}
-            onChange={(e) => setBreak(i, { minutes: Number(e.target.value) })}
-          />
-          <span className="dim">min</span>
-          <button
-            type="button"
-            className="bare"
-            aria-label="No such break"
-            onClick={() => onChange({ breaks: shift.breaks.filter((_, j) => j !== i) })}
-          >
-            ×
-          </button>
-        </span>
+        <BreakField
+          key={i}
+          pause={b}
+          onChange={(part) => setBreak(i, part)}
+          onDrop={() => onChange({ breaks: shift.breaks.filter((_, j) => j !== i) })}
+        />
       ))}
       <button
         type="button"
@@ -168,5 +149,32 @@ function ShiftRow({
         no such shift
       </button>
     </div>
+  )
+}
+
+type Break = Shift['breaks'][number]
+function BreakField(props: { pause: Break; onChange: (part: Partial<Break>) => void; onDrop: () => void }) {
+  const { pause, onChange } = props
+  return (
+    <span className="shift-break">
+      <Form.Control
+        aria-label="Break at"
+        type="time"
+        value={pause.start}
+        onChange={(e) => onChange({ start: e.target.value })}
+      />
+      <Form.Control
+        aria-label="Minutes of break"
+        type="number"
+        min={1}
+        max={240}
+        value={pause.minutes}
+        onChange={(e) => onChange({ minutes: Number(e.target.value) })}
+      />
+      <span className="dim">min</span>
+      <button type="button" className="bare" aria-label="No such break" onClick={props.onDrop}>
+        ×
+      </button>
+    </span>
   )
 }

@@ -1,0 +1,72 @@
+import { expect, startShop, test, type Page, type Shop } from './fixtures.ts'
+
+/** Every view at the three sizes it is used at: nothing scrolls sideways, and what is tapped at a booth is big enough. */
+const LEAD = { name: 'Ilse Varn', password: 'low-tide-at-six' }
+const SIZES = [
+  { name: 'desk', width: 1280, height: 800 },
+  { name: 'tablet', width: 820, height: 1180 },
+  { name: 'phone', width: 390, height: 844 },
+] as const
+let shop: Shop
+test.beforeAll(async () => {
+  test.setTimeout(180_000)
+  shop = await startShop(true)
+})
+test.afterAll(() => shop.stop())
+
+const SHOP_PARTS = ['places', 'parts', 'rules', 'shifts', 'people', 'bring', 'site']
+
+async function paths(page: Page): Promise<string[]> {
+  const found = (await (await page.request.get(`${shop.url}/api/find`)).json()) as {
+    places: { stationId: string; name: string }[]
+  }
+  const gun = (name: string) => `/gun/${found.places.find((p) => p.name === name)?.stationId ?? ''}`
+  const book = (await (await page.request.get(`${shop.url}/api/logbook`)).json()) as { previousDay: string }
+  return [
+    '/',
+    '/?column=tip',
+    '/?column=nozzle',
+    gun('A5'),
+    gun('B3'),
+    gun('T5'),
+    gun('Cell 1'),
+    `/logbook?day=${book.previousDay}`,
+    ...SHOP_PARTS.map((part) => `/shop?part=${part}`),
+    '/sign-in',
+  ]
+}
+const overhang = (page: Page) => page.evaluate(() => document.documentElement.scrollWidth - innerWidth)
+
+for (const size of SIZES) {
+  test(`at ${size.name} size no view scrolls sideways, nor does a gun with a part opened or an act begun`, async ({
+    browser,
+  }) => {
+    test.setTimeout(120_000)
+    const context = await browser.newContext({
+      viewport: { width: size.width, height: size.height },
+      hasTouch: size.width < 1000,
+    })
+    const page = await context.newPage()
+    await page.request.post(`${shop.url}/api/people/sign-in`, { headers: { 'x-idle-spool': '1' }, data: LEAD })
+    const faults: string[] = []
+    page.on('pageerror', (problem) => faults.push(problem.message))
+    for (const path of await paths(page)) {
+      await page.goto(shop.url + path)
+      await expect(page.getByRole('heading').first()).toBeVisible()
+      expect([path, await overhang(page)]).toEqual([path, 0])
+    }
+    await page.goto(shop.url + ((await paths(page))[3] ?? ''))
+    await page.getByRole('button', { name: /^tip/i }).first().click()
+    await expect(page.getByRole('heading', { name: 'Tip' })).toBeVisible()
+    expect(['part opened', await overhang(page)]).toEqual(['part opened', 0])
+    await page.getByLabel('tip', { exact: true }).getByRole('button', { name: 'changed' }).click()
+    await expect(page.getByText('Why did the old one come out?')).toBeVisible()
+    expect(['act begun', await overhang(page)]).toEqual(['act begun', 0])
+    if (size.width < 1000) {
+      const reasons = page.getByLabel('Log', { exact: true }).getByRole('button', { name: /Worn|Due|Knocked/ })
+      for (const reason of await reasons.all()) expect((await reason.boundingBox())?.height).toBeGreaterThanOrEqual(88)
+    }
+    expect(faults).toEqual([])
+    await context.close()
+  })
+}

@@ -1,0 +1,13 @@
+import { createHash } from 'node:crypto'
+import { type ImportRequest } from '@contract/ingest.ts'
+import { type PlannedUsage } from './usage.ts'
+
+export const shortHash = (text: string) => createHash('sha256').update(text).digest('hex').slice(0, 40)
+
+/** A row is the same row when place, time and amounts are: the same file twice changes nothing, a mended total is a new entry. */
+export const usageKey = (row: PlannedUsage) =>
+  `sheet/${shortHash(`${row.identity} ${row.kg} ${row.arcHours} ${row.starts}`)}`
+
+/** A sheet is the same sheet when its content and its columns are. */
+export const sheetKey = (request: ImportRequest) =>
+  `import/${shortHash(JSON.stringify([request.kind, request.text, request.columns ?? null]))}`

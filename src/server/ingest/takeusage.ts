@@ -1,0 +1,72 @@
+import { inArray } from 'drizzle-orm'
+import { makeId } from '@core/ids/id.ts'
+import { stationNow, usageSpan } from '@server/db/schema.ts'
+import { type Tx } from '@server/db/db.ts'
+import { usageDraft } from '@server/clock/usage.ts'
+import { type Deps, type Who } from '@server/http/context.ts'
+import { append, nothingTouched, type Touched } from '@server/ledger/append.ts'
+import { usageKey } from './key.ts'
+import { type UsagePlan } from './usage.ts'
+
+const BATCH = 2000
+
+/** Usage rows that are not there yet. */
+export async function writeUsage(
+  tx: Tx,
+  at: { deps: Deps; who: Who; rows: UsagePlan['rows']; key: string },
+): Promise<Touched> {
+  const { deps, rows } = at
+  const fresh = await freshRows(tx, deps, rows)
+  for (let i = 0; i < fresh.length; i += BATCH) await tx.insert(usageSpan).values(fresh.slice(i, i + BATCH))
+  await append(tx, [
+    usageDraft(deps, at.who, {
+      key: at.key,
+      headId: null,
+      stationId: null,
+      rows: fresh.length,
+      happenedMs: deps.now(),
+    }),
+  ])
+  return {
+    ...nothingTouched(),
+    carrierIds: new Set(fresh.map((r) => r.headId)),
+    stationIds: new Set(rows.map((r) => r.stationId)),
+  }
+}
+
+async function freshRows(
+  tx: Tx,
+  deps: Deps,
+  rows: UsagePlan['rows'],
+): Promise<(typeof usageSpan.$inferInsert & { headId: string })[]> {
+  const nows = await tx
+    .select()
+    .from(stationNow)
+    .where(inArray(stationNow.stationId, [...new Set(rows.map((r) => r.stationId))]))
+  const headOf = new Map(nows.map((n) => [n.stationId, n.headId]))
+  const keys = rows.map(usageKey)
+  const known = new Set(
+    (
+      await tx.select({ key: usageSpan.idempotencyKey }).from(usageSpan).where(inArray(usageSpan.idempotencyKey, keys))
+    ).map((k) => k.key),
+  )
+  return rows.flatMap((row) => {
+    const headId = headOf.get(row.stationId)
+    const idempotencyKey = usageKey(row)
+    if (!headId || known.has(idempotencyKey)) return []
+    return [
+      {
+        id: makeId('usage', deps.now(), deps.random),
+        headId,
+        fromMs: row.fromMs,
+        toMs: row.toMs,
+        source: 'shiftLog' as const,
+        kg: row.kg,
+        arcHours: row.arcHours,
+        starts: row.starts,
+        loggedMs: deps.now(),
+        idempotencyKey,
+      },
+    ]
+  })
+}
