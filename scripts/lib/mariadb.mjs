@@ -74,6 +74,9 @@ function launch({ folder, data, user, port, secret, database, isThrowaway }) {
       `ALTER USER 'idle_spool'@'127.0.0.1' IDENTIFIED BY '${secret}';`,
       `GRANT ALL ON ${scope} TO 'idle_spool'@'127.0.0.1';`,
       `ALTER USER 'root'@'localhost' IDENTIFIED BY '${secret}';`,
+      // The installer also makes root without a password for 127.0.0.1, and an account without a name: nobody needs either.
+      `DELETE FROM mysql.global_priv WHERE User = '' OR (User = 'root' AND Host <> 'localhost');`,
+      'FLUSH PRIVILEGES;',
       '',
     ].join('\n'),
   )

@@ -133,16 +133,20 @@ async function looksLikeAShop(): Promise<void> {
 }
 
 describe('the demo built on', () => {
-  it.each(DAYS)('%s holds every story of its table, and its state is what its ledger says', async (_, nowMs) => {
-    await openYard(nowMs)
-    await looksLikeAShop()
-    expect(Object.keys(CHECKS).sort()).toEqual(STORIES.map((s) => s.story).sort())
-    for (const [story, check] of Object.entries(CHECKS))
-      await check().catch((cause: unknown) => {
-        throw new Error(`not found: ${story}`, { cause })
-      })
-    const rows = await rebuild(server.parts.deps, false)
-    expect(Object.values(rows).reduce((a, b) => a + b, 0)).toBe(0)
-    expect(server.faults).toEqual([])
-  })
+  it.each(DAYS)(
+    '%s holds every story of its table, and its state is what its ledger says',
+    { timeout: 150_000 },
+    async (_, nowMs) => {
+      await openYard(nowMs)
+      await looksLikeAShop()
+      expect(Object.keys(CHECKS).sort()).toEqual(STORIES.map((s) => s.story).sort())
+      for (const [story, check] of Object.entries(CHECKS))
+        await check().catch((cause: unknown) => {
+          throw new Error(`not found: ${story}`, { cause })
+        })
+      const rows = await rebuild(server.parts.deps, false)
+      expect(Object.values(rows).reduce((a, b) => a + b, 0)).toBe(0)
+      expect(server.faults).toEqual([])
+    },
+  )
 })

@@ -29,7 +29,7 @@ async function ask<A extends z.ZodType>(path: string, answer: A, init: RequestIn
     )
   }
   const body: unknown = await response.json().catch(() => null)
-  if (response.ok) return answer.parse(body)
+  if (response.ok) return readAnswer(answer, body)
   const read = problem.safeParse(body)
   throw new ApiError(
     read.success
@@ -39,6 +39,20 @@ async function ask<A extends z.ZodType>(path: string, answer: A, init: RequestIn
           message: `The server answered ${response.status}.`,
           details: ['Try again in a moment.'],
         },
+  )
+}
+
+/** An answer of another shape comes from a server of another version: the page was open while it was brought up to date. */
+function readAnswer<A extends z.ZodType>(answer: A, body: unknown): z.output<A> {
+  const read = answer.safeParse(body)
+  if (read.success) return read.data
+  throw Object.assign(
+    new ApiError({
+      code: 'other-version',
+      message: 'This page is older than the server.',
+      details: ['Load it again. What you sent was taken.'],
+    }),
+    { cause: read.error },
   )
 }
 

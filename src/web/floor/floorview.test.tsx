@@ -65,7 +65,9 @@ describe('Floor', () => {
     expect(show(floor([]), { isLead: false })).toContain('The lead sets them up')
   })
   it('drawn down, offers the acts of that column', () => {
-    const html = show(floor([gun('A1'), gun('A2')]), { draw: { column: 'nozzle', stationIds: ['stn_A1', 'stn_A2'] } })
+    const html = show(floor([gun('A1'), gun('A2')]), {
+      draw: { column: 'nozzle', stationIds: ['stn_00a1', 'stn_00a2'] },
+    })
     expect(html).toContain('2 guns, nozzle')
     expect(html).toContain('Nozzle cleaned')
   })

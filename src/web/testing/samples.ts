@@ -52,7 +52,7 @@ export const position = (over: Partial<GunPosition> = {}): GunPosition => ({
 export const gun = (over: Partial<GunAnswer> = {}): GunAnswer => ({
   nowMs: NOW,
   zone: 'UTC',
-  stationId: 'stn_1',
+  stationId: 'stn_00b7',
   name: 'B7',
   placeWord: 'booth',
   areaId: 'area_1',
@@ -85,11 +85,11 @@ export const gun = (over: Partial<GunAnswer> = {}): GunAnswer => ({
 })
 
 export const line = (over: Partial<LogLine> = {}): LogLine => ({
-  eventId: 'ev_1',
+  eventId: 'ev_0000001',
   happenedMs: NOW,
   loggedMs: NOW,
   precision: 'exact',
-  stationId: 'stn_1',
+  stationId: 'stn_00b7',
   stationName: 'B7',
   kind: 'fitted',
   position: 'tip',
@@ -114,7 +114,7 @@ export const cells = (at: number, state: (typeof STATES)[number]): FloorGun['cel
   Array.from({ length: 11 }, (_, i) => [STATES.indexOf(i === at ? state : 'good'), 0.3, 0, 1])
 
 export const floorGun = (name: string, over: Partial<FloorGun> = {}): FloorGun => ({
-  stationId: `stn_${name}`,
+  stationId: `stn_00${name.toLowerCase()}`,
   name,
   areaId: 'a',
   cells: cells(-1, 'good'),

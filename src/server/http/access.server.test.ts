@@ -1,0 +1,239 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { type Problem } from '@contract/common.ts'
+import { type GunAnswer } from '@contract/gun.ts'
+import { type ShopAnswer } from '@contract/shop.ts'
+import { contentOf } from '@server/testing/powercut.ts'
+import { Client, makePlaces, nextKey, openShop, startTestServer, type TestServer } from '@server/testing/testserver.ts'
+import { endpoints } from './endpoints.ts'
+
+/** Who may do what, endpoint by endpoint; and what a request that can't be read is told. */
+let server: TestServer
+let lead: Client
+let ids: Map<string, string>
+const people: Record<'stranger' | 'tablet' | 'hand' | 'instructor' | 'lead', Client> = {} as never
+const id = (name: string) => ids.get(name) ?? ''
+
+beforeAll(async () => {
+  server = await startTestServer({ nowMs: Date.UTC(2026, 10, 23, 12) })
+  lead = await openShop(server)
+  ids = await makePlaces(lead, 'A1–A3')
+  for (const [name, stationId] of await makePlaces(lead, 'B1', { areaName: 'Bay B' })) ids.set(name, stationId)
+  people.stranger = new Client(server.url)
+  people.lead = lead
+  for (const role of ['hand', 'instructor'] as const) {
+    const password = 'ten letters or more'
+    await lead.post('/people/person', { key: nextKey(), name: role, role, password, isActive: true })
+    people[role] = new Client(server.url)
+    await people[role].post('/people/sign-in', { name: role, password })
+  }
+  const areaId = (await lead.get<ShopAnswer>('/shop')).body.areas.find((a) => a.name === 'Bay A')?.id
+  const link = await lead.post<{ path: string }>('/people/device-link', { key: nextKey(), name: 'tablet', areaId })
+  people.tablet = new Client(server.url)
+  await people.tablet.post('/people/bind', { token: link.body.path.split('/').at(-1) })
+})
+afterAll(async () => {
+  expect(server.faults).toEqual([])
+  await server.close()
+})
+
+const NOT_FOUND_IS_ALLOWED = [200, 400, 404, 409, 422]
+/** The least that each endpoint needs to get past its shape; services refuse by who asks before they look at what. */
+const BODIES: Record<string, () => object> = {
+  '/logbook': () => ({ acts: [{ stationId: id('A1'), act: 'cleaned', position: 'nozzle' }] }),
+  '/logbook/undo': () => ({ eventIds: ['ev_000000000abc'] }),
+  '/logbook/correct': () => ({ eventId: 'ev_000000000abc', outReason: 'worn' }),
+  '/clock/usage': () => ({ stationId: id('A1'), day: '2026-11-20', arcHours: 2 }),
+  '/ingest/preview': () => ({ kind: 'usage', text: 'date,booth,arc hours\n2026-11-20,A1,2' }),
+  '/ingest': () => ({ kind: 'usage', text: 'date,booth,arc hours\n2026-11-19,A1,2' }),
+  '/shop/places': () => ({ names: 'A1', areaName: 'Bay A' }),
+  '/shop/site': () => ({ name: 'x', zone: 'UTC', units: 'metric', currency: 'EUR' }),
+  '/shop/area': () => ({ areaId: 'area_none' }),
+  '/shop/station': () => ({ stationId: id('A1'), walkMinutes: 1 }),
+  '/shop/move': () => ({ stationId: id('A1'), gunOfStationId: id('A2') }),
+  '/shop/rule': () => ({ kindKey: 'tip', classKey: '*', changeLimit: 6, cleanLimit: null, lookDays: null }),
+  '/shop/class': () => ({ classKey: 'booth', labourMinorPerHour: 1, stopMinorPerHour: 1 }),
+  '/shop/kind': () => ({ kindKey: 'tip', changeMin: 2 }),
+  '/shop/part': () => ({ code: 'T', name: 'tip', kindKey: 'tip' }),
+  '/shop/family': () => ({ name: 'Kite' }),
+  '/shop/wire': () => ({ name: 'w', construction: 'solid', size: '1.0', densityGPerCm3: 7.85, spoolKg: 15 }),
+  '/shop/shifts': () => ({ areaId: null, shifts: [] }),
+  '/people/person': () => ({ name: 'new one', role: 'hand', isActive: true }),
+  '/people/device-link': () => ({ name: 'phone' }),
+  '/people/device-drop': () => ({ deviceId: 'dev_none' }),
+}
+/** What anybody who may read may also do; everything else that writes is the lead's. */
+const FOR_HANDS = ['/logbook', '/logbook/undo', '/logbook/correct', '/clock/usage', '/shop/move']
+const WITHOUT_KEY = ['/ingest', '/ingest/preview']
+const writes = endpoints.filter((e) => e.method === 'post').map((e) => e.path)
+const reads = endpoints.filter((e) => e.method === 'get' && e.path !== '/people/me')
+const bodyOf = (path: string) => ({
+  ...(WITHOUT_KEY.includes(path) ? {} : { key: nextKey() }),
+  ...(BODIES[path]?.() ?? {}),
+})
+
+describe('who may do what', () => {
+  it('every write has a case here', () => expect(Object.keys(BODIES).sort()).toEqual([...writes].sort()))
+  it.each(writes)('a stranger may not %s, and nothing is written', async (path) => {
+    const before = await contentOf(server)
+    expect(await people.stranger.post(path, bodyOf(path))).toMatchObject({ status: 401 })
+    expect(await contentOf(server)).toEqual(before)
+  })
+  it.each(reads.map((e) => e.path))('a stranger may not read %s', async (path) =>
+    expect((await people.stranger.get(path.replace(':stationId', id('A1')))).status).toBe(401),
+  )
+  it.each(writes.filter((p) => !FOR_HANDS.includes(p)))('hands and tablets may not %s', async (path) => {
+    const before = await contentOf(server)
+    for (const who of [people.hand, people.tablet])
+      expect(await who.post(path, bodyOf(path))).toMatchObject({ status: 403, body: { code: 'not-yours' } })
+    expect(await contentOf(server)).toEqual(before)
+  })
+  it.each(FOR_HANDS)('hands and tablets get past the door of %s', async (path) => {
+    for (const who of [people.hand, people.tablet])
+      expect(NOT_FOUND_IS_ALLOWED).toContain((await who.post(path, bodyOf(path))).status)
+  })
+  it.each(writes)('leads and instructors get past the door of %s', async (path) => {
+    for (const who of [people.instructor, people.lead])
+      expect(NOT_FOUND_IS_ALLOWED).toContain((await who.post(path, bodyOf(path))).status)
+  })
+  it('a tablet of one bay logs there and nowhere else', async () => {
+    const at = (name: string) => ({ key: nextKey(), acts: [{ stationId: id(name), act: 'seen' }] })
+    expect((await people.tablet.post('/logbook', at('A2'))).status).toBe(200)
+    expect(await people.tablet.post<Problem>('/logbook', at('B1'))).toMatchObject({ status: 403 })
+    expect(
+      (await people.tablet.post('/clock/usage', { key: nextKey(), stationId: id('B1'), day: '2026-11-20', kg: 4 }))
+        .status,
+    ).toBe(403)
+  })
+  it('money is told to leads only', async () => {
+    await lead.post('/shop/class', {
+      key: nextKey(),
+      classKey: 'booth',
+      labourMinorPerHour: 4000,
+      stopMinorPerHour: 9000,
+    })
+    await lead.post('/shop/part', { key: nextKey(), code: 'P1', name: 'tip', kindKey: 'tip', priceMinor: 64 })
+    await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id('A3'), act: 'down' }] })
+    for (const who of [people.hand, people.tablet]) {
+      const shop = (await who.get<ShopAnswer>('/shop')).body
+      expect(shop.classes.every((c) => c.stopMinorPerHour === 0 && c.labourMinorPerHour === 0)).toBe(true)
+      expect(shop.parts.every((p) => p.priceMinor === null)).toBe(true)
+      expect(shop.people).toEqual([])
+      expect((await who.get<GunAnswer>(`/gun/${id('A3')}`)).body.stopMinorPerHour).toBeNull()
+    }
+    expect((await lead.get<GunAnswer>(`/gun/${id('A3')}`)).body.stopMinorPerHour).toBe(9000)
+  })
+})
+
+const LONG = 'x'.repeat(500)
+const BAD: [what: string, path: string, body: () => object, says: RegExp][] = [
+  ['no key', '/logbook', () => ({ key: undefined, acts: [] }), /key/],
+  ['a short key', '/logbook', () => ({ key: 'abc', acts: [] }), /key/],
+  ['no acts', '/logbook', () => ({ acts: [] }), /acts/],
+  ['an act nobody knows', '/logbook', () => ({ acts: [{ stationId: id('A1'), act: 'polished' }] }), /acts\.0\.act/],
+  ['a change of nothing', '/logbook', () => ({ acts: [{ stationId: id('A1'), act: 'changed' }] }), /say which part/],
+  [
+    'a position that is code',
+    '/logbook',
+    () => ({ acts: [{ stationId: id('A1'), act: 'cleaned', position: "tip'; drop table" }] }),
+    /position/,
+  ],
+  [
+    'twenty-one tips',
+    '/logbook',
+    () => ({ acts: [{ stationId: id('A1'), act: 'changed', position: 'tip', count: 21 }] }),
+    /count/,
+  ],
+  [
+    'a spool of a tonne and more',
+    '/logbook',
+    () => ({ acts: [{ stationId: id('A1'), act: 'newSpool', labelKg: 1001 }] }),
+    /labelKg/,
+  ],
+  [
+    'a spool of less than nothing',
+    '/logbook',
+    () => ({ acts: [{ stationId: id('A1'), act: 'newSpool', labelKg: -1 }] }),
+    /labelKg/,
+  ],
+  ['a note without end', '/logbook', () => ({ acts: [{ stationId: id('A1'), act: 'seen', note: LONG }] }), /note/],
+  ['a place that is no id', '/logbook', () => ({ acts: [{ stationId: 'A1', act: 'seen' }] }), /stationId/],
+  ['a day that is no day', '/clock/usage', () => ({ stationId: id('A1'), day: '2026-02-30', kg: 1 }), /day/],
+  [
+    'a day of 25 arc hours',
+    '/clock/usage',
+    () => ({ stationId: id('A1'), day: '2026-11-20', arcHours: 25 }),
+    /arcHours/,
+  ],
+  ['usage of nothing', '/clock/usage', () => ({ stationId: id('A1'), day: '2026-11-20' }), /give arc hours/],
+  ['half a start', '/clock/usage', () => ({ stationId: id('A1'), day: '2026-11-20', starts: 1.5 }), /starts/],
+  ['a sheet of another kind', '/ingest', () => ({ kind: 'songs', text: 'a,b' }), /kind/],
+  ['an empty sheet', '/ingest', () => ({ kind: 'usage', text: '' }), /text/],
+  [
+    'a limit of nought',
+    '/shop/rule',
+    () => ({ kindKey: 'tip', classKey: '*', changeLimit: 0, cleanLimit: null, lookDays: null }),
+    /changeLimit/,
+  ],
+  [
+    'a shift on no day',
+    '/shop/shifts',
+    () => ({ areaId: null, shifts: [{ name: 'x', weekdays: [], start: '06:00', end: '14:00', breaks: [] }] }),
+    /weekdays/,
+  ],
+  [
+    'a shift at 25 o’clock',
+    '/shop/shifts',
+    () => ({ areaId: null, shifts: [{ name: 'x', weekdays: [1], start: '25:00', end: '14:00', breaks: [] }] }),
+    /start/,
+  ],
+  [
+    'a day off that is none',
+    '/shop/shifts',
+    () => ({ areaId: null, shifts: [], holidays: [{ day: '2026-13-01', name: '' }] }),
+    /day/,
+  ],
+  [
+    'a currency of two letters',
+    '/shop/site',
+    () => ({ name: 'x', zone: 'UTC', units: 'metric', currency: 'EU' }),
+    /currency/,
+  ],
+  [
+    'a wire as dense as nothing known',
+    '/shop/wire',
+    () => ({ name: 'w', construction: 'solid', size: '1.0', densityGPerCm3: 21, spoolKg: 15 }),
+    /density/,
+  ],
+  ['half a part on hand', '/shop/part', () => ({ code: 'T', name: 't', kindKey: 'tip', onHand: 1.5 }), /onHand/],
+  [
+    'a password of nine letters',
+    '/people/person',
+    () => ({ name: 'n', role: 'lead', password: '123456789', isActive: true }),
+    /password/,
+  ],
+  ['a role nobody has', '/people/person', () => ({ name: 'n', role: 'king', isActive: true }), /role/],
+  ['a name of nothing', '/people/device-link', () => ({ name: '   ' }), /name/],
+]
+
+describe('a request that can’t be read', () => {
+  it.each(BAD)('%s is told what and where, and nothing is written', async (_, path, body, says) => {
+    const before = await contentOf(server)
+    const answer = await lead.post<Problem>(path, { key: nextKey(), ...body() })
+    expect(answer.status).toBe(400)
+    expect(answer.body.details.join('\n')).toMatch(says)
+    expect(await contentOf(server)).toEqual(before)
+  })
+  it('is no JSON, is too much at once, or goes nowhere: each in words', async () => {
+    const send = (path: string, body: string) =>
+      fetch(`${server.url}/api${path}`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', 'x-idle-spool': '1' },
+        body,
+      })
+    const no = await send('/logbook', '{"key": ')
+    expect([no.status, ((await no.json()) as Problem).message]).toEqual([400, 'That request is no JSON.'])
+    const much = await send('/ingest', JSON.stringify({ kind: 'usage', text: 'x'.repeat(9_000_000) }))
+    expect([much.status, ((await much.json()) as Problem).details]).toEqual([413, ['Bring it in parts.']])
+    expect((await lead.post<Problem>('/nowhere', {})).body.message).toBe('There is nothing at that address.')
+  })
+})

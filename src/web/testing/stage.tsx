@@ -1,0 +1,152 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { cleanup, render } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { type ReactNode } from 'react'
+import { MemoryRouter, Route, Routes, useLocation } from 'react-router'
+import { vi } from 'vitest'
+import { type Me } from '@contract/people.ts'
+import { type ShopAnswer } from '@contract/shop.ts'
+
+// What the made-up browser lacks, there before any module of the app asks for it: import this file first.
+Object.assign(globalThis, {
+  matchMedia: () => ({ matches: false, addEventListener: vi.fn(), removeEventListener: vi.fn() }),
+  EventSource: class {
+    addEventListener = vi.fn()
+    close = vi.fn()
+  },
+})
+Element.prototype.scrollIntoView = vi.fn()
+
+/** A page in a made-up browser before a made-up server: what was sent is kept, what is answered is given. */
+export interface Sent {
+  path: string
+  body: Record<string, unknown>
+}
+export type Answers = Record<string, unknown>
+
+export const ME: Me = {
+  person: { id: 'per_1', name: 'Oda', role: 'lead' },
+  device: null,
+  isNew: false,
+  isDemo: false,
+  shopName: 'Kettle Lane',
+  zone: 'UTC',
+  units: 'metric',
+  currency: 'EUR',
+}
+export const PLACES = {
+  places: [
+    { stationId: 'stn_00a1', name: 'A1', placeWord: 'booth', areaName: 'Bay A', gunName: 'gun A1' },
+    { stationId: 'stn_00a2', name: 'A2', placeWord: 'booth', areaName: 'Bay A', gunName: 'gun A2' },
+    { stationId: 'stn_00b7', name: 'B7', placeWord: 'cell', areaName: 'Bay B', gunName: 'gun B7' },
+  ],
+}
+
+export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
+  const nothing = { familyId: null, cableM: null, mode: null, wireSpeedMPerMin: null, rollCount: null, parts: {} }
+  const kind = (key: string, name: string, column: string, canClean: boolean) => ({
+    key,
+    name,
+    column,
+    partClass: 'wear part' as const,
+    lifeUnit: key === 'liner' ? 'kg' : 'arcHours',
+    canClean,
+    changeMin: 2,
+    cleanMin: 1,
+    confirmDays: 2,
+    synonyms: [],
+  })
+  const station = (id: string, name: string) => ({
+    id,
+    name,
+    areaId: 'area_1',
+    placeWord: 'booth',
+    classKey: 'booth',
+    walkOrder: 1,
+    walkMinutes: 1,
+    stopGroup: null,
+    except: {},
+    gunName: `gun ${name}`,
+    headName: `feeder ${name}`,
+    positions: ['tip', 'nozzle', 'liner'],
+    isParked: false,
+  })
+  return {
+    site: { name: 'Kettle Lane', zone: 'UTC', units: 'metric', currency: 'EUR' },
+    areas: [{ id: 'area_1', name: 'Bay A', built: { ...nothing, wireId: 'wire_1' } }],
+    stations: [station('stn_00a1', 'A1'), station('stn_00a2', 'A2')],
+    classes: [{ key: 'booth', name: 'Booths', labourMinorPerHour: 3800, stopMinorPerHour: 5200 }],
+    kinds: [
+      kind('tip', 'contact tip', 'tip', true),
+      kind('nozzle', 'nozzle', 'nozzle', true),
+      kind('liner', 'liner', 'liner', false),
+    ],
+    rules: [],
+    parts: [
+      {
+        id: 'part_1',
+        code: 'T-10',
+        name: 'tip 1.0',
+        kindKey: 'tip',
+        familyId: null,
+        wireSizeMm: 1,
+        priceMinor: 64,
+        onHand: 12,
+      },
+    ],
+    wires: [
+      { id: 'wire_1', name: 'solid 1.0', construction: 'solid', diameterMm: 1, densityGPerCm3: 7.85, spoolKg: 15 },
+    ],
+    families: [{ id: 'fam_1', name: 'Kite' }],
+    shifts: [],
+    holidays: [],
+    people: [{ id: 'per_1', name: 'Oda', role: 'lead', isActive: true, hasPassword: true }],
+    devices: [],
+    ...over,
+  }
+}
+
+function Where() {
+  const { pathname, search } = useLocation()
+  return <output data-testid="where">{pathname + search}</output>
+}
+
+/**
+ * Renders a piece of the app. `answers` maps "/path" to what the server says, a problem (`{ problem, status }`), or a
+ * function of what was sent; anything that was not foreseen is "done".
+ */
+export function stage(node: ReactNode, answers: Answers = {}, at = '/') {
+  const sent: Sent[] = []
+  const known: Answers = { '/people/me': ME, '/shop': shopAnswer(), '/find': PLACES, ...answers }
+  vi.stubGlobal('fetch', (url: string, init: RequestInit) => {
+    const path = url.replace(/^\/api/, '')
+    if (init.method === 'POST') sent.push({ path, body: JSON.parse(String(init.body)) as Sent['body'] })
+    const found = known[path] ?? known[path.split('?')[0] ?? ''] ?? { ok: true }
+    const answer = typeof found === 'function' ? (found as (s: Sent | undefined) => unknown)(sent.at(-1)) : found
+    if (answer === 'no link') return Promise.reject(new TypeError('failed to fetch'))
+    const isProblem = typeof answer === 'object' && answer !== null && 'problem' in answer
+    const body = isProblem ? (answer as { problem: unknown }).problem : answer
+    return Promise.resolve(new Response(JSON.stringify(body), { status: isProblem ? 409 : 200 }))
+  })
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false }, mutations: { retry: false } } })
+  const view = render(
+    <QueryClientProvider client={client}>
+      <MemoryRouter initialEntries={[at]}>
+        <Routes>
+          <Route path="*" element={node} />
+          <Route path="/link/:token" element={node} />
+        </Routes>
+        <Where />
+      </MemoryRouter>
+    </QueryClientProvider>,
+  )
+  const user = userEvent.setup()
+  return { ...view, sent, user, where: () => view.getByTestId('where').textContent ?? '' }
+}
+export const unstage = () => {
+  cleanup()
+  vi.unstubAllGlobals()
+}
+export const taken = {
+  problem: { code: 'name-taken', message: 'There is one with that name already.', details: ['Choose another name.'] },
+}
