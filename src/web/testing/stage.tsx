@@ -44,10 +44,10 @@ export const PLACES = {
 
 export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
   const nothing = { familyId: null, cableM: null, mode: null, wireSpeedMPerMin: null, rollCount: null, parts: {} }
-  const kind = (key: string, name: string, column: string, canClean: boolean) => ({
+  const kind = (key: string, name: string, canClean: boolean) => ({
     key,
     name,
-    column,
+    column: key,
     partClass: 'wear part' as const,
     lifeUnit: key === 'liner' ? 'kg' : 'arcHours',
     canClean,
@@ -76,11 +76,7 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
     areas: [{ id: 'area_1', name: 'Bay A', built: { ...nothing, wireId: 'wire_1' } }],
     stations: [station('stn_00a1', 'A1'), station('stn_00a2', 'A2')],
     classes: [{ key: 'booth', name: 'Booths', labourMinorPerHour: 3800, stopMinorPerHour: 5200 }],
-    kinds: [
-      kind('tip', 'contact tip', 'tip', true),
-      kind('nozzle', 'nozzle', 'nozzle', true),
-      kind('liner', 'liner', 'liner', false),
-    ],
+    kinds: [kind('tip', 'contact tip', true), kind('nozzle', 'nozzle', true), kind('liner', 'liner', false)],
     rules: [],
     parts: [
       {
