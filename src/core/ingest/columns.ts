@@ -55,6 +55,22 @@ export const USAGE_COLUMNS: readonly Wanted[] = [
   { key: 'starts', words: ['starts', 'arc starts', 'ignitions'], isNeeded: false },
 ]
 
+/** Past work as shops write it down: which gun, when, and a note in anybody's words. */
+export const HISTORY_COLUMNS: readonly Wanted[] = [
+  {
+    key: 'place',
+    words: ['place', 'booth', 'station', 'gun', 'cell', 'bench', 'machine', 'name', 'no'],
+    isNeeded: true,
+  },
+  { key: 'date', words: ['date', 'day', 'when'], isNeeded: true },
+  {
+    key: 'note',
+    words: ['what', 'note', 'notes', 'work', 'work done', 'done', 'part', 'parts', 'remarks', 'comment', 'job'],
+    isNeeded: true,
+  },
+  { key: 'count', words: ['count', 'qty', 'quantity', 'number', 'pcs'], isNeeded: false },
+]
+
 /**
  * A number as people type it: `1 234.5`, `1.234,5`, `3,2`, `4 kg`. A single comma or point with one or two digits after
  * it (or any other than exactly three) is the decimal mark; the last of both kinds is.

@@ -45,6 +45,7 @@ const BODIES: Record<string, () => object> = {
   '/clock/usage': () => ({ stationId: id('A1'), day: '2026-11-20', arcHours: 2 }),
   '/ingest/preview': () => ({ kind: 'usage', text: 'date,booth,arc hours\n2026-11-20,A1,2' }),
   '/ingest': () => ({ kind: 'usage', text: 'date,booth,arc hours\n2026-11-19,A1,2' }),
+  '/ingest/cancel': () => ({ runKey: nextKey() }),
   '/shop/places': () => ({ names: 'A1', areaName: 'Bay A' }),
   '/shop/site': () => ({ name: 'x', zone: 'UTC', units: 'metric', currency: 'EUR' }),
   '/shop/area': () => ({ areaId: 'area_none' }),
@@ -63,7 +64,7 @@ const BODIES: Record<string, () => object> = {
 }
 /** What anybody who may read may also do; everything else that writes is the lead's. */
 const FOR_HANDS = ['/logbook', '/logbook/undo', '/logbook/correct', '/clock/usage', '/shop/move']
-const WITHOUT_KEY = ['/ingest', '/ingest/preview']
+const WITHOUT_KEY = ['/ingest', '/ingest/preview', '/ingest/cancel']
 const writes = endpoints.filter((e) => e.method === 'post').map((e) => e.path)
 const reads = endpoints.filter((e) => e.method === 'get' && e.path !== '/people/me')
 const bodyOf = (path: string) => ({
@@ -79,7 +80,13 @@ describe('who may do what', () => {
     expect(await contentOf(server)).toEqual(before)
   })
   it.each(reads.map((e) => e.path))('a stranger may not read %s', async (path) =>
-    expect((await people.stranger.get(path.replace(':stationId', id('A1')))).status).toBe(401),
+    expect(
+      (
+        await people.stranger.get(
+          path.replace(':stationId', id('A1')).replace('progress', `progress?runKey=${nextKey()}`),
+        )
+      ).status,
+    ).toBe(401),
   )
   it.each(writes.filter((p) => !FOR_HANDS.includes(p)))('hands and tablets may not %s', async (path) => {
     const before = await contentOf(server)
@@ -232,7 +239,7 @@ describe('a request that can’t be read', () => {
       })
     const no = await send('/logbook', '{"key": ')
     expect([no.status, ((await no.json()) as Problem).message]).toEqual([400, 'That request is no JSON.'])
-    const much = await send('/ingest', JSON.stringify({ kind: 'usage', text: 'x'.repeat(9_000_000) }))
+    const much = await send('/ingest', JSON.stringify({ kind: 'usage', text: 'x'.repeat(17_000_000) }))
     expect([much.status, ((await much.json()) as Problem).details]).toEqual([413, ['Bring it in parts.']])
     expect((await lead.post<Problem>('/nowhere', {})).body.message).toBe('There is nothing at that address.')
   })

@@ -8,6 +8,7 @@ import helmet from 'helmet'
 import { z, ZodError } from 'zod'
 import { bindRequest, firstLeadRequest, signInRequest } from '@contract/people.ts'
 import { type Changes } from '@server/changes/changes.ts'
+import { readFile } from '@server/ingest/readfile.ts'
 import { logbookCsv } from '@server/logbook/csv.ts'
 import { bindDevice, firstLead, signIn, signOut, whoIs } from '@server/people/people.ts'
 import { dayOf } from '@server/time/wall.ts'
@@ -27,6 +28,7 @@ export interface AppParts {
 
 const COOKIE = { session: 'idle_session', device: 'idle_device' }
 const YEAR_MS = 365 * 86_400_000
+const FILE_LIMIT = '20mb'
 
 export function makeApp(parts: AppParts): Express {
   const app = express()
@@ -46,8 +48,12 @@ export function makeApp(parts: AppParts): Express {
   )
   app.use(compression({ filter: (req, res) => !req.path.endsWith('/changes') && compression.filter(req, res) }))
   const api = express.Router()
-  api.use(express.json({ limit: '8mb' }))
   api.use(mustCarryHeader)
+  api.post('/ingest/file', express.raw({ type: () => true, limit: FILE_LIMIT }), async (req, res) => {
+    const who = await whoOf(parts.deps, req)
+    res.json(await readFile(who, Buffer.isBuffer(req.body) ? req.body : new Uint8Array()))
+  })
+  api.use(express.json({ limit: '16mb' }))
   signing(api, parts)
   for (const e of endpoints) api[e.method](e.path, handler(parts.deps, e))
   const described = describeApi(endpoints)

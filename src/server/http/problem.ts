@@ -24,6 +24,7 @@ export const STATUS = {
   'sheet-refused': 422,
   'time-refused': 422,
   'link-used': 410,
+  'stopped-by-you': 409,
   'too-many': 429,
   'server-fault': 500,
 } as const

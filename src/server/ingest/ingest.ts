@@ -1,14 +1,19 @@
 import { eq, inArray } from 'drizzle-orm'
-import { type BadRow, type ImportPreview, type ImportRequest } from '@contract/ingest.ts'
+import { groupNotes } from '@core/ingest/notes.ts'
+import { type BadRow, type ImportPreview, type ImportRequest, type NoteDecision } from '@contract/ingest.ts'
 import { importRun, usageSpan } from '@server/db/schema.ts'
-import { isDuplicate, transact, type Reader } from '@server/db/db.ts'
+import { isDuplicate, transact, type Reader, type Tx } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
+import { nothingTouched, type Touched } from '@server/ledger/append.ts'
 import { project } from '@server/projection/project.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { decided, type HistoryPlan } from './history.ts'
 import { sheetKey, usageKey } from './key.ts'
 import { planOf, type Planned } from './plan.ts'
+import { startProgress, type Progress } from './progress.ts'
 import { LABELS, WANTED } from './sheet.ts'
+import { writeHistory } from './takehistory.ts'
 import { writePlaces } from './takeplaces.ts'
 import { writeUsage } from './takeusage.ts'
 
@@ -24,12 +29,34 @@ export async function previewImport(deps: Deps, who: Who, request: ImportRequest
     rows: sheet.rows.length,
     sample: sheet.rows.slice(0, 5),
     bad,
-    would: await wouldDo(deps.db, planned, shop),
-    canTake: bad.length === 0,
+    ...notesOf(planned, shop),
+    would: await wouldDo(deps.db, planned, { shop, decisions: request.decisions ?? {} }),
+    canTake: bad.length === 0 || (planned.kind === 'history' && planned.plan.notes.length > 0),
   }
 }
 
-async function wouldDo(db: Reader, planned: Planned, shop: ShopModel): Promise<Record<string, number>> {
+const MOST_UNREAD = 200
+
+/** A history's groups, and what in its notes nobody but a person can read. */
+function notesOf(planned: Planned, shop: ShopModel): Pick<ImportPreview, 'groups' | 'unread'> {
+  if (planned.kind !== 'history') return { groups: [], unread: [] }
+  const groups = groupNotes(planned.plan.notes).map(({ kindKey, ...group }) => {
+    const kind = shop.kindByKey.get(kindKey)
+    return { ...group, kindName: kind?.name ?? kindKey, canClean: kind?.canClean ?? false }
+  })
+  const unread = planned.plan.notes.flatMap(({ row, text, read }) =>
+    read.unread.length > 0 || (read.acts.length === 0 && !read.isStop) ? [{ row, text }] : [],
+  )
+  return { groups, unread: unread.slice(0, MOST_UNREAD) }
+}
+
+async function wouldDo(
+  db: Reader,
+  planned: Planned,
+  at: { shop: ShopModel; decisions: Record<string, NoteDecision> },
+): Promise<Record<string, number>> {
+  const { shop } = at
+  if (planned.kind === 'history') return historyWould(planned.plan, at.decisions)
   if (planned.kind === 'usage') {
     const keys = planned.plan.rows.map(usageKey)
     const known =
@@ -50,6 +77,18 @@ async function wouldDo(db: Reader, planned: Planned, shop: ShopModel): Promise<R
   }
 }
 
+function historyWould(plan: HistoryPlan, decisions: Record<string, NoteDecision>): Record<string, number> {
+  const did = { 'parts put on': 0, cleanings: 0, looks: 0, 'acts left out': 0 }
+  for (const act of plan.notes.flatMap((n) => n.read.acts)) {
+    const as = decided(act, decisions)
+    if (as === 'changed') did['parts put on'] += act.count
+    else if (as === 'cleaned') did.cleanings++
+    else if (as === 'seen') did.looks++
+    else did['acts left out']++
+  }
+  return { ...did, 'rows left out': plan.bad.length }
+}
+
 /** Takes a whole sheet in, or nothing of it. The same sheet again is told apart by its content and does nothing. */
 export async function takeImport(
   deps: Deps,
@@ -60,17 +99,10 @@ export async function takeImport(
   const key = sheetKey(request)
   const [before] = await deps.db.select().from(importRun).where(eq(importRun.idempotencyKey, key))
   if (before) return { did: before.summary, isRepeat: true }
+  const progress = await startProgress(deps, request.runKey)
   try {
     return await transact(deps.db, async (tx) => {
-      const shop = await loadShop(tx, deps.calendar, deps.now())
-      const { bad, planned } = await planOf(tx, request, { shop, nowMs: deps.now() })
-      mustBeGood(bad)
-      const did = await wouldDo(tx, planned, shop)
-      const touched =
-        planned.kind === 'usage'
-          ? await writeUsage(tx, { deps, who, rows: planned.plan.rows, key })
-          : await writePlaces(tx, { deps, who, plan: planned.plan, shop })
-      await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+      const did = await takeInside(tx, { deps, who, request, key, progress })
       await tx.insert(importRun).values({
         idempotencyKey: key,
         kind: request.kind,
@@ -86,6 +118,54 @@ export async function takeImport(
     if (!winner) throw problem
     return { did: winner.summary, isRepeat: true }
   }
+}
+
+interface Taking {
+  deps: Deps
+  who: Who
+  request: ImportRequest
+  key: string
+  progress: Progress
+}
+
+async function takeInside(tx: Tx, at: Taking): Promise<Record<string, number>> {
+  const { deps, request } = at
+  const shop = await loadShop(tx, deps.calendar, deps.now())
+  const { bad, planned } = await planOf(tx, request, { shop, nowMs: deps.now() })
+  if (!(planned.kind === 'history' && request.leaveOutBad && planned.plan.notes.length > 0)) mustBeGood(bad)
+  const decisions = request.decisions ?? {}
+  const did = await wouldDo(tx, planned, { shop, decisions })
+  const touched = await writePlanned(tx, planned, { ...at, shop, decisions })
+  await projectInSteps(tx, touched, at)
+  return did
+}
+
+function writePlanned(
+  tx: Tx,
+  planned: Planned,
+  at: Taking & { shop: ShopModel; decisions: Record<string, NoteDecision> },
+): Promise<Touched> {
+  switch (planned.kind) {
+    case 'usage':
+      return writeUsage(tx, { ...at, rows: planned.plan.rows })
+    case 'places':
+      return writePlaces(tx, { ...at, plan: planned.plan })
+    case 'history':
+      return writeHistory(tx, { ...at, plan: planned.plan })
+  }
+}
+
+const STEP = 20
+
+/** Guns are counted again a few at a time, so that somebody watching sees it move and can stop it. */
+async function projectInSteps(tx: Tx, touched: Touched, at: Taking): Promise<void> {
+  const ids = [...touched.carrierIds].sort()
+  const when = { calendar: at.deps.calendar, nowMs: at.deps.now() }
+  for (let i = STEP; i < ids.length; i += STEP) {
+    await at.progress('counting guns again', i, ids.length)
+    await project(tx, { ...nothingTouched(), carrierIds: new Set(ids.slice(i, i + STEP)) }, when)
+  }
+  await project(tx, { ...touched, carrierIds: new Set(ids.slice(0, STEP)) }, when)
 }
 
 function mustBeGood(bad: readonly BadRow[]): void {

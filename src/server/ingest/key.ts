@@ -9,5 +9,9 @@ export const usageKey = (row: PlannedUsage) =>
   `sheet/${shortHash(`${row.identity} ${row.kg} ${row.arcHours} ${row.starts}`)}`
 
 /** A sheet is the same sheet when its content and its columns are. */
-export const sheetKey = (request: ImportRequest) =>
-  `import/${shortHash(JSON.stringify([request.kind, request.text, request.columns ?? null]))}`
+export function sheetKey(request: ImportRequest): string {
+  const { decisions, leaveOutBad } = request
+  // What decides nothing is left out, so that a plain sheet keeps the key it had before there were decisions.
+  const said = decisions || leaveOutBad ? [Object.entries(decisions ?? {}).sort(), leaveOutBad ?? false] : []
+  return `import/${shortHash(JSON.stringify([request.kind, request.text, request.columns ?? null, ...said]))}`
+}

@@ -34,8 +34,11 @@ export function planPlaces(sheet: Sheet, shop: ShopModel, at: { nowMs: number })
   const plan: PlacePlan = { places: [], fits: [], bad: [] }
   const seen = new Map<string, PlannedPlace>()
   sheet.rows.forEach((row, i) => {
-    const bad: Bad = (key, why) => (plan.bad.push(badCell(sheet, row, { key, why, number: i + 2 })), null)
-    const place = placeOf(sheet, row, { shop, bad, number: i + 2 })
+    const bad: Bad = (key, why) => (
+      plan.bad.push(badCell(sheet, row, { key, why, number: sheet.numbers[i] ?? 0 })),
+      null
+    )
+    const place = placeOf(sheet, row, { shop, bad, number: sheet.numbers[i] ?? 0 })
     if (!place) return
     const before = seen.get(place.name.toLowerCase())
     if (before && before.areaName.toLowerCase() !== place.areaName.toLowerCase())
@@ -45,7 +48,7 @@ export function planPlaces(sheet: Sheet, shop: ShopModel, at: { nowMs: number })
       plan.places.push(place)
     }
     const fit = fitOf(sheet, row, { shop, bad, nowMs: at.nowMs })
-    if (fit) plan.fits.push({ ...fit, place: place.name, row: i + 2 })
+    if (fit) plan.fits.push({ ...fit, place: place.name, row: sheet.numbers[i] ?? 0 })
   })
   return plan
 }

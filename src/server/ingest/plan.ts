@@ -3,11 +3,13 @@ import { type BadRow, type ImportRequest } from '@contract/ingest.ts'
 import { part } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel } from '@server/shop/model.ts'
+import { planHistory, type HistoryPlan } from './history.ts'
 import { planPlaces, type PlacePlan } from './places.ts'
 import { missingColumns, readSheet, type Sheet } from './sheet.ts'
 import { planUsage, type UsagePlan } from './usage.ts'
 
-export type Planned = { kind: 'places'; plan: PlacePlan } | { kind: 'usage'; plan: UsagePlan }
+export type Planned =
+  { kind: 'places'; plan: PlacePlan } | { kind: 'usage'; plan: UsagePlan } | { kind: 'history'; plan: HistoryPlan }
 export interface PlannedSheet {
   sheet: Sheet
   bad: BadRow[]
@@ -17,6 +19,7 @@ export interface PlannedSheet {
 const NOTHING: Record<ImportRequest['kind'], Planned> = {
   places: { kind: 'places', plan: { places: [], fits: [], bad: [] } },
   usage: { kind: 'usage', plan: { rows: [], bad: [] } },
+  history: { kind: 'history', plan: { notes: [], bad: [] } },
 }
 
 /** What a sheet asks for, and every cell that can't be taken. Reads only. */
@@ -32,6 +35,10 @@ export async function planOf(
   if (request.kind === 'usage') {
     const plan = planUsage(sheet, shop, nowMs)
     return { sheet, bad: plan.bad, planned: { kind: 'usage', plan } }
+  }
+  if (request.kind === 'history') {
+    const plan = planHistory(sheet, shop, nowMs)
+    return { sheet, bad: plan.bad, planned: { kind: 'history', plan } }
   }
   const plan = planPlaces(sheet, shop, { nowMs })
   const bad = [...plan.bad, ...(await badCodes(db, plan, sheet))].sort((a, b) => a.row - b.row)

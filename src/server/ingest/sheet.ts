@@ -1,10 +1,15 @@
 import Papa from 'papaparse'
 import { isValid, parse } from 'date-fns'
-import { guessColumns, PLACE_COLUMNS, USAGE_COLUMNS, type Wanted } from '@core/ingest/columns.ts'
-import { type BadRow } from '@contract/ingest.ts'
+import { guessColumns, HISTORY_COLUMNS, PLACE_COLUMNS, USAGE_COLUMNS, type Wanted } from '@core/ingest/columns.ts'
+import { findHeading } from '@core/ingest/heading.ts'
+import { type BadRow, type ImportKind } from '@contract/ingest.ts'
 import { DomainError } from '@server/http/problem.ts'
 
-export const WANTED: Record<'places' | 'usage', readonly Wanted[]> = { places: PLACE_COLUMNS, usage: USAGE_COLUMNS }
+export const WANTED: Record<ImportKind, readonly Wanted[]> = {
+  places: PLACE_COLUMNS,
+  usage: USAGE_COLUMNS,
+  history: HISTORY_COLUMNS,
+}
 export const LABELS: Record<string, string> = {
   place: 'place',
   area: 'area',
@@ -18,35 +23,44 @@ export const LABELS: Record<string, string> = {
   arcHours: 'arc hours',
   kg: 'wire (kg)',
   starts: 'arc starts',
+  note: 'what was done',
+  count: 'how many',
 }
 
 export interface Sheet {
   headings: string[]
   rows: string[][]
+  /** The number a spreadsheet shows beside each row: blank rows count, and so does what stands above the heading. */
+  numbers: number[]
   columns: Record<string, number>
 }
 const MOST_ROWS = 20_000
 
-/** A sheet as rows of text, with its columns found or as given. Rows are numbered as a spreadsheet does: heading is 1. */
-export function readSheet(kind: 'places' | 'usage', text: string, given: Record<string, number> | undefined): Sheet {
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), {
-    skipEmptyLines: 'greedy',
-    delimitersToGuess: [',', ';', '\t', '|'],
-  })
-  const [headings, ...rows] = parsed.data
-  if (!headings || rows.length === 0)
+/** A sheet as rows of text, with its heading and columns found, or the columns as given. */
+export function readSheet(kind: ImportKind, text: string, given: Record<string, number> | undefined): Sheet {
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimitersToGuess: [',', ';', '\t', '|'] })
+  const { headings, dataFrom } = findHeading(parsed.data, WANTED[kind])
+  const kept = parsed.data
+    .map((row, i) => ({ row, number: i + 1 }))
+    .slice(dataFrom)
+    .filter(({ row }) => row.some((cell) => cell.trim() !== ''))
+  if (kept.length === 0)
     throw new DomainError('sheet-refused', 'There is nothing in that sheet but a heading.', [
       'It needs one row of headings and at least one row under it.',
     ])
-  if (rows.length > MOST_ROWS)
-    throw new DomainError('sheet-refused', `That sheet has ${rows.length} rows.`, [
+  if (kept.length > MOST_ROWS)
+    throw new DomainError('sheet-refused', `That sheet has ${kept.length} rows.`, [
       `Bring it in parts of at most ${MOST_ROWS}.`,
     ])
-  const columns = given ?? guessColumns(headings, WANTED[kind])
-  return { headings: headings.map((h) => h.trim()), rows, columns }
+  return {
+    headings,
+    rows: kept.map((k) => k.row),
+    numbers: kept.map((k) => k.number),
+    columns: given ?? guessColumns(headings, WANTED[kind]),
+  }
 }
 
-export function missingColumns(kind: 'places' | 'usage', sheet: Sheet): BadRow[] {
+export function missingColumns(kind: ImportKind, sheet: Sheet): BadRow[] {
   return WANTED[kind]
     .filter((w) => w.isNeeded && sheet.columns[w.key] === undefined)
     .map((w) => ({
@@ -78,16 +92,36 @@ export const badCell = (
   why: at.why,
 })
 
-const DAY_FORMATS = ['yyyy-MM-dd', 'dd.MM.yyyy', 'd.M.yyyy', 'dd/MM/yyyy', 'yyyy/MM/dd', 'd MMM yyyy']
-const US_FORMATS = ['yyyy-MM-dd', 'MM/dd/yyyy', 'M/d/yyyy', 'yyyy/MM/dd', 'MMM d, yyyy']
+const DAY_FORMATS = [
+  'yyyy-MM-dd',
+  'dd.MM.yyyy',
+  'd.M.yyyy',
+  'dd/MM/yyyy',
+  'yyyy/MM/dd',
+  'd MMM yyyy',
+  'd.M.yy',
+  'd/M/yy',
+]
+const US_FORMATS = ['yyyy-MM-dd', 'MM/dd/yyyy', 'M/d/yyyy', 'yyyy/MM/dd', 'MMM d, yyyy', 'M/d/yy']
+
+/** Two figures of a year mean the one nearest to this. */
+const NEAR = new Date(Date.UTC(2025, 0, 1))
 
 /** A day as people write it; day before month, unless the shop measures in US units. Null when it is no day. */
 export function parseDay(text: string, units: 'metric' | 'us'): string | null {
-  const plain = text.trim().replace(/[T ]\d{2}:\d{2}(:\d{2})?$/, '')
+  const plain = text.trim().replace(/[T ]\d{1,2}:\d{2}(:\d{2})?$/, '')
   for (const format of units === 'us' ? US_FORMATS : DAY_FORMATS) {
-    const day = parse(`${plain} Z`, `${format} X`, new Date(0))
+    const day = parse(`${plain} Z`, `${format} X`, NEAR)
     if (isValid(day) && day.getUTCFullYear() > 1990 && day.getUTCFullYear() < 2200)
       return day.toISOString().slice(0, 10)
   }
   return null
+}
+
+/** A day with the time of day that may stand behind it. */
+export function parseWhen(text: string, units: 'metric' | 'us'): { day: string; time: string | null } | null {
+  const day = parseDay(text, units)
+  if (!day) return null
+  const time = /[T ]([01]?\d|2[0-3]):([0-5]\d)(:\d{2})?$/.exec(text.trim())
+  return { day, time: time ? `${(time[1] ?? '').padStart(2, '0')}:${time[2] ?? ''}` : null }
 }

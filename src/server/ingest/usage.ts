@@ -26,7 +26,7 @@ export function planUsage(sheet: Sheet, shop: ShopModel, nowMs: number): UsagePl
   const seen = new Map<string, number>()
   const read = usageReader(sheet, shop, nowMs)
   sheet.rows.forEach((row, i) => {
-    const number = i + 2
+    const number = sheet.numbers[i] ?? 0
     const bad: Bad = (key, why) => void plan.bad.push(badCell(sheet, row, { key, why, number }))
     const planned = read(row, bad, number)
     if (!planned) return

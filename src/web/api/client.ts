@@ -64,6 +64,14 @@ export const postJson = <A extends z.ZodType>(path: string, body: unknown, answe
     body: JSON.stringify(body),
   })
 
+/** A file as it is, for the server to read. */
+export const postFile = <A extends z.ZodType>(path: string, file: Blob, answer: A) =>
+  ask(path, answer, {
+    method: 'POST',
+    headers: { 'content-type': 'application/octet-stream', 'x-idle-spool': '1' },
+    body: file,
+  })
+
 /** A fresh key for one write; the same write sent again carries the same key. */
 export const newKey = () =>
   crypto.randomUUID?.() ?? Array.from(crypto.getRandomValues(new Uint32Array(4)), (n) => n.toString(16)).join('-')

@@ -1,32 +1,38 @@
-import { PickOne, TextField, type Option } from '@web/shell/Field.tsx'
-import { useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { type ImportPreview, type ImportRequest } from '@contract/ingest.ts'
+import { type ImportKind } from '@contract/ingest.ts'
+import { PickOne, TextField, type Option } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
-import { usePreview, useTakeIn } from './queries.ts'
+import { Notes } from './Notes.tsx'
+import { Previewed } from './Previewed.tsx'
+import { useCancelImport, useProgress } from './queries.ts'
+import { counts } from './sheetwords.ts'
+import { useSheet } from './useSheet.ts'
 
-const EXAMPLE = {
+const EXAMPLE: Record<ImportKind, string> = {
   places:
     'place,area,part kind,part,put on,wire,cable\nA1,Bay A,tip,,2026-11-20,,4\nA1,Bay A,liner,,2026-09-01,,4\nA2,Bay A,,,,,4',
   usage: 'place,date,shift,arc hours,kg\nA1,2026-11-20,,2.4,\nA2,2026-11-20,,,6.1',
+  history: 'gun,date,what\nA1,20.11.2026,"tip x2 + liner, nest, bad wire?"\nA2,21.11.2026,nozzle cleaned',
 }
 
 /** A sheet comes in whole or not at all: columns guessed, every bad cell named, nothing written before it is right. */
 export function BringIn() {
-  const { kind, text, preview, take, choose, type, load, remap, read, takeIn } = useSheet()
+  const sheet = useSheet()
+  const { kind, text, preview, take, file } = sheet
   return (
     <div className="bring">
       <div className="d-flex gap-3 flex-wrap align-items-end">
-        <PickOne id="i-kind" label="the sheet holds" value={kind} options={KINDS} onPick={choose} />
+        <PickOne id="i-kind" label="the sheet holds" value={kind} options={KINDS} onPick={sheet.choose} />
         <TextField
           id="i-file"
-          label="a CSV file"
+          label="a file: CSV or XLSX"
           type="file"
-          accept=".csv,text/csv,text/plain"
-          onChange={(e) => void load((e.target as HTMLInputElement).files?.[0])}
+          accept=".csv,.txt,.tsv,.xlsx,text/csv,text/plain"
+          onChange={(e) => void sheet.load((e.target as HTMLInputElement).files?.[0])}
         />
-        <Button onClick={() => type(EXAMPLE[kind])}>show me an example</Button>
+        <Button onClick={() => sheet.type(EXAMPLE[kind])}>show me an example</Button>
       </div>
+      {file.data && file.data.notes.length > 0 ? <p className="small-print">{file.data.notes.join('; ')}.</p> : null}
       <TextField
         id="i-text"
         label="or paste it here"
@@ -34,18 +40,11 @@ export function BringIn() {
         rows={7}
         className="sheet"
         value={text}
-        onChange={(e) => type(e.target.value)}
-        onBlur={() => read({})}
+        onChange={(e) => sheet.type(e.target.value)}
+        onBlur={() => sheet.read({})}
       />
-      <div className="d-flex gap-2">
-        <Button disabled={!text.trim() || preview.isPending} onClick={() => read({})}>
-          Read it
-        </Button>
-        <Button variant="chalk" disabled={!preview.data?.canTake || take.isPending || take.isSuccess} onClick={takeIn}>
-          Take it in
-        </Button>
-      </div>
-      <Trouble problem={preview.error ?? take.error} />
+      <TakeKeys sheet={sheet} />
+      <Trouble problem={file.error ?? preview.error ?? take.error} />
       {take.data ? (
         <p className="said" role="status">
           {take.data.isRepeat
@@ -53,7 +52,42 @@ export function BringIn() {
             : `Taken in: ${counts(take.data.did)}.`}
         </p>
       ) : null}
-      {preview.data ? <Previewed preview={preview.data} onColumn={remap} /> : null}
+      {preview.data && preview.data.groups.length > 0 ? (
+        <Notes preview={preview.data} decisions={sheet.decisions} onDecide={sheet.decide} />
+      ) : null}
+      {preview.data ? <Previewed preview={preview.data} onColumn={sheet.remap} /> : null}
+    </div>
+  )
+}
+
+/** Read, take in, and while that runs how far it is and the way out. */
+function TakeKeys({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
+  const { text, preview, take } = sheet
+  const cancel = useCancelImport()
+  const progress = useProgress(sheet.runKey, take.isPending)
+  const isSome = (preview.data?.bad.length ?? 0) > 0 && preview.data?.canTake
+  return (
+    <div className="d-flex gap-2 align-items-center flex-wrap">
+      <Button disabled={!text.trim() || preview.isPending} onClick={() => sheet.read({})}>
+        Read it
+      </Button>
+      <Button
+        variant="chalk"
+        disabled={!preview.data?.canTake || take.isPending || take.isSuccess}
+        onClick={sheet.takeIn}
+      >
+        {isSome ? `Take in the rest, leave ${preview.data?.bad.length ?? 0} out` : 'Take it in'}
+      </Button>
+      {take.isPending ? (
+        <>
+          <span role="status">
+            {progress.data && progress.data.of > 0
+              ? `${progress.data.stage}: ${progress.data.done} of ${progress.data.of}`
+              : (progress.data?.stage ?? 'sending')}
+          </span>
+          <Button onClick={() => cancel.mutate(sheet.runKey)}>take nothing in</Button>
+        </>
+      ) : null}
     </div>
   )
 }
@@ -61,112 +95,5 @@ export function BringIn() {
 const KINDS: readonly Option[] = [
   ['places', 'places and the parts on them'],
   ['usage', 'usage per shift or day'],
+  ['history', 'past work, in your own words'],
 ]
-
-/** The sheet at hand: its text, which column is which, what the server read in it, and taking it in. */
-function useSheet() {
-  const [kind, setKind] = useState<ImportRequest['kind']>('places')
-  const [text, setText] = useState('')
-  const [columns, setColumns] = useState<Record<string, number> | undefined>()
-  const preview = usePreview()
-  const take = useTakeIn()
-  const read = (next: Partial<ImportRequest>) => {
-    take.reset()
-    const request = { kind, text, ...(columns ? { columns } : {}), ...next }
-    if (request.text.trim()) preview.mutate(request)
-    else preview.reset()
-  }
-  const type = (next: string) => {
-    setText(next)
-    setColumns(undefined)
-    preview.reset()
-  }
-  const choose = (value: string) => {
-    const next = value === 'usage' ? 'usage' : 'places'
-    setKind(next)
-    setColumns(undefined)
-    read({ kind: next, columns: undefined })
-  }
-  const load = async (file: File | undefined) => {
-    if (!file) return
-    const loaded = await file.text()
-    type(loaded)
-    read({ text: loaded, columns: undefined })
-  }
-  const remap = (key: string, index: number | null) => {
-    const { [key]: _, ...rest } = preview.data?.columns ?? {}
-    const next = index === null ? rest : { ...rest, [key]: index }
-    setColumns(next)
-    read({ columns: next })
-  }
-  const takeIn = () => take.mutate({ kind, text, ...(columns ? { columns } : {}) })
-  return { kind, text, preview, take, choose, type, load, remap, read, takeIn }
-}
-
-const counts = (did: Record<string, number>) =>
-  Object.entries(did)
-    .map(([what, n]) => `${n} ${what}`)
-    .join(', ')
-
-function Previewed(props: { preview: ImportPreview; onColumn: (key: string, index: number | null) => void }) {
-  const { preview } = props
-  const { bad } = preview
-  return (
-    <>
-      <h2>
-        {bad.length === 0
-          ? `All ${preview.rows} rows can be read: ${counts(preview.would)}.`
-          : `${bad.length} ${bad.length === 1 ? 'cell' : 'cells'} to mend; nothing is taken before that.`}
-      </h2>
-      {bad.length > 0 ? (
-        <Grid
-          heads={['row', 'column', 'it says', 'why not']}
-          rows={bad
-            .slice(0, MOST_SHOWN)
-            .map((b) => [String(b.row), b.column, b.value ? `“${b.value}”` : 'nothing', b.why])}
-        />
-      ) : null}
-      <div className="built-form">
-        {preview.wanted.map((w) => (
-          <PickOne
-            key={w.key}
-            id={`col-${w.key}`}
-            label={`${w.label}${w.isNeeded ? '' : ' (if any)'}`}
-            none="no such column"
-            value={String(preview.columns[w.key] ?? '')}
-            options={preview.headings.map((h, i) => [String(i), h || `column ${i + 1}`])}
-            onPick={(v) => props.onColumn(w.key, v === '' ? null : Number(v))}
-          />
-        ))}
-      </div>
-      <Grid heads={preview.headings} rows={preview.sample} />
-    </>
-  )
-}
-
-const MOST_SHOWN = 200
-
-function Grid({ heads, rows }: { heads: readonly string[]; rows: readonly (readonly string[])[] }) {
-  return (
-    <div className="table-responsive">
-      <table className="table">
-        <thead>
-          <tr>
-            {heads.map((h, i) => (
-              <th key={i}>{h}</th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row, i) => (
-            <tr key={i}>
-              {row.map((c, j) => (
-                <td key={j}>{c}</td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
-  )
-}

@@ -1,9 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type z } from 'zod'
 import { done } from '@contract/common.ts'
-import { importAnswer, importPreview, type ImportRequest } from '@contract/ingest.ts'
+import { importAnswer, importPreview, progressAnswer, readFileAnswer, type ImportRequest } from '@contract/ingest.ts'
 import { placesAnswer, shopAnswer, type placesRequest } from '@contract/shop.ts'
-import { getJson, newKey, postJson } from '@web/api/client.ts'
+import { getJson, newKey, postFile, postJson } from '@web/api/client.ts'
 
 export const useShop = () =>
   useQuery({ queryKey: ['shop'], queryFn: () => getJson('/shop', shopAnswer), staleTime: 30_000 })
@@ -29,6 +29,19 @@ export function useMakePlaces() {
     onSuccess,
   })
 }
+export const useReadFile = () =>
+  useMutation({ mutationFn: (file: File) => postFile('/ingest/file', file, readFileAnswer) })
+const ASK_AGAIN_MS = 400
+/** How far the import under this key is; asked for only while it runs. */
+export const useProgress = (runKey: string, isRunning: boolean) =>
+  useQuery({
+    queryKey: ['progress', runKey],
+    queryFn: () => getJson(`/ingest/progress?runKey=${runKey}`, progressAnswer),
+    enabled: isRunning,
+    refetchInterval: ASK_AGAIN_MS,
+  })
+export const useCancelImport = () =>
+  useMutation({ mutationFn: (runKey: string) => postJson('/ingest/cancel', { runKey }, done) })
 export const usePreview = () =>
   useMutation({ mutationFn: (r: ImportRequest) => postJson('/ingest/preview', r, importPreview) })
 export function useTakeIn() {

@@ -262,6 +262,8 @@ describe('a sheet', () => {
     rows: 2,
     sample: [['A1', '2026-11-20', 'x']],
     bad: [{ row: 3, column: 'when', value: 'soon', why: 'that is no date' }],
+    groups: [],
+    unread: [],
     would: { 'usage rows new': 2 },
     canTake: false,
     ...over,
@@ -291,11 +293,75 @@ describe('a sheet', () => {
     const { user, getByLabelText, getByRole, findByText } = stage(<BringIn />, {
       '/ingest/preview': preview({ bad: [], canTake: true }),
       '/ingest': { did: {}, isRepeat: true },
+      '/ingest/file': { text: 'booth,when\nA1,2026-11-20', notes: ['read the sheet "Bay A"'] },
     })
-    const file = Object.assign(new File(['x'], 'a.csv'), { text: () => Promise.resolve('booth,when\nA1,2026-11-20') })
-    await user.upload(getByLabelText('a CSV file'), file)
+    await user.upload(getByLabelText('a file: CSV or XLSX'), new File(['x'], 'a.xlsx'))
+    await findByText('read the sheet "Bay A".')
     await findByText(/All 2 rows/)
     await user.click(getByRole('button', { name: 'Take it in' }))
     await waitFor(() => findByText('This very sheet was taken in before; nothing changed.'))
+  })
+  const group = (key: string, over: object = {}) => ({
+    key,
+    kindName: 'contact tip',
+    verb: 'unsaid',
+    notes: 214,
+    parts: 230,
+    examples: ['tip', 'tip x2'],
+    canClean: true,
+    ...over,
+  })
+  it('of past work asks one question per group of notes, and sends the answers', async () => {
+    const { user, getByLabelText, getByRole, findByText, findByRole, sent } = stage(<BringIn />, {
+      '/ingest/preview': preview({
+        canTake: true,
+        groups: [
+          group('tip unsaid'),
+          group('liner changed', { kindName: 'liner', verb: 'changed', notes: 1, parts: 1, canClean: false }),
+        ],
+        unread: [{ row: 7, text: 'asked Per' }],
+      }),
+      '/ingest': { did: { 'parts put on': 1 }, isRepeat: false },
+    })
+    await user.selectOptions(getByLabelText('the sheet holds'), 'past work, in your own words')
+    await user.click(getByLabelText('or paste it here'))
+    await user.paste('gun,date,what\nA1,2026-11-20,tip')
+    await user.click(getByRole('button', { name: 'Read it' }))
+    const tips = within(
+      await findByRole('group', { name: '214 notes say contact tip (230 of them), not what was done' }),
+    )
+    tips.getByText('Contact tip changed: 230.')
+    await user.click(tips.getByRole('button', { name: 'leave out' }))
+    tips.getByText('Left out.')
+    const liner = within(getByRole('group', { name: 'One note says liner changed' }))
+    expect(liner.queryByRole('button', { name: 'cleaned' })).toBeNull()
+    await findByText(/One note has/)
+    await user.click(getByRole('button', { name: 'Take in the rest, leave 1 out' }))
+    await findByText('Taken in: 1 parts put on.')
+    expect(sent.at(-1)).toMatchObject({
+      path: '/ingest',
+      body: { kind: 'history', leaveOutBad: true, decisions: { 'tip unsaid': 'out', 'liner changed': 'changed' } },
+    })
+  })
+  it('that takes long says how far it is and can be stopped', async () => {
+    let finish: (answer: object) => void = () => {}
+    const { user, getByLabelText, getByRole, findByText, findByRole, sent } = stage(<BringIn />, {
+      '/ingest/preview': preview({ bad: [], canTake: true }),
+      '/ingest': new Promise((done) => (finish = done)),
+      '/ingest/progress': { stage: 'writing the lines', done: 4000, of: 20_000 },
+    })
+    await user.click(getByLabelText('or paste it here'))
+    await user.paste('booth,when\nA1,2026-11-20')
+    await user.click(getByRole('button', { name: 'Read it' }))
+    await findByText(/All 2 rows/)
+    await user.click(getByRole('button', { name: 'Take it in' }))
+    await findByText('writing the lines: 4000 of 20000')
+    await user.click(getByRole('button', { name: 'take nothing in' }))
+    const run = sent.find((s) => s.path === '/ingest')?.body['runKey']
+    expect(sent.at(-1)).toMatchObject({ path: '/ingest/cancel', body: { runKey: run } })
+    finish({
+      problem: { code: 'stopped-by-you', message: 'Stopped. Nothing of that sheet was taken in.', details: [] },
+    })
+    expect((await findByRole('alert')).textContent).toContain('Nothing of that sheet was taken in.')
   })
 })

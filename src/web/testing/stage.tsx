@@ -114,15 +114,18 @@ function Where() {
 export function stage(node: ReactNode, answers: Answers = {}, at = '/') {
   const sent: Sent[] = []
   const known: Answers = { '/people/me': ME, '/shop': shopAnswer(), '/find': PLACES, ...answers }
-  vi.stubGlobal('fetch', (url: string, init: RequestInit) => {
+  vi.stubGlobal('fetch', async (url: string, init: RequestInit) => {
     const path = url.replace(/^\/api/, '')
-    if (init.method === 'POST') sent.push({ path, body: JSON.parse(String(init.body)) as Sent['body'] })
+    if (init.method === 'POST')
+      sent.push({ path, body: typeof init.body === 'string' ? (JSON.parse(init.body) as Sent['body']) : {} })
     const found = known[path] ?? known[path.split('?')[0] ?? ''] ?? { ok: true }
-    const answer = typeof found === 'function' ? (found as (s: Sent | undefined) => unknown)(sent.at(-1)) : found
-    if (answer === 'no link') return Promise.reject(new TypeError('failed to fetch'))
+    const answer: unknown = await (typeof found === 'function'
+      ? (found as (s: Sent | undefined) => unknown)(sent.at(-1))
+      : found)
+    if (answer === 'no link') throw new TypeError('failed to fetch')
     const isProblem = typeof answer === 'object' && answer !== null && 'problem' in answer
-    const body = isProblem ? (answer as { problem: unknown }).problem : answer
-    return Promise.resolve(new Response(JSON.stringify(body), { status: isProblem ? 409 : 200 }))
+    const body = isProblem ? answer.problem : answer
+    return new Response(JSON.stringify(body), { status: isProblem ? 409 : 200 })
   })
   const client = new QueryClient({ defaultOptions: { queries: { retry: false }, mutations: { retry: false } } })
   const view = render(

@@ -1,0 +1,259 @@
+import ExcelJS from 'exceljs'
+import { and, eq, like } from 'drizzle-orm'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { makeRandom, pick } from '@core/random/random.ts'
+import { type Problem } from '@contract/common.ts'
+import { type ImportPreview, type ReadFileAnswer } from '@contract/ingest.ts'
+import { importProgress, ledgerEvent, life } from '@server/db/schema.ts'
+import { rebuild } from '@server/projection/rebuild.ts'
+import { contentOf, withPowerCut } from '@server/testing/powercut.ts'
+import {
+  type Client,
+  makePlaces,
+  nextKey,
+  openShop,
+  startTestServer,
+  type TestServer,
+} from '@server/testing/testserver.ts'
+import { decode } from './readfile.ts'
+
+let server: TestServer
+let lead: Client
+beforeAll(async () => {
+  server = await startTestServer({ nowMs: Date.UTC(2026, 10, 23, 15) })
+  lead = await openShop(server)
+  await makePlaces(lead, 'A1–A12')
+  await makePlaces(lead, 'Cell 1–3', { areaName: 'Cells' })
+})
+afterAll(async () => {
+  expect(server.faults).toEqual([])
+  await server.close()
+})
+beforeEach(() => {
+  server.clock.nowMs += 60_000
+})
+const preview = async (text: string) =>
+  (await lead.post<ImportPreview>('/ingest/preview', { kind: 'history', text })).body
+const take = (text: string, over: object = {}) =>
+  lead.post<{ did: Record<string, number>; isRepeat: boolean } & Problem>('/ingest', { kind: 'history', text, ...over })
+const imported = () =>
+  server.parts.deps.db.select().from(ledgerEvent).where(like(ledgerEvent.idempotencyKey, 'sheet/%'))
+
+const MESSY = `Bay A, tips and that,
+,,printed 3.1.
+Gun,Date,What
+A-01,20.10.2026,"tip x2 + liner, nest, bad wire?"
+gun A2,21.10.2026,New tip
+a 3,22.10.26,nozzle cleaned
+
+A4,23.10.2026 07:30,"changed contact tip, worn"
+A4,24.10.2026,asked Per about it
+B9,24.10.2026,tip
+A5,31.02.2026,tip
+A6,1.1.2030,tip
+Cell 02,25.10.2026,"cup, knocked"`
+
+describe('past work in a shop’s own words', () => {
+  it('is read under its title, gun by gun, whatever way the guns are written; what can’t be is named by its own row', async () => {
+    const read = await preview(MESSY)
+    expect(read.headings).toEqual(['Gun', 'Date', 'What'])
+    expect(read.bad.map((b) => [b.row, b.value])).toEqual([
+      [10, 'B9'],
+      [11, '31.02.2026'],
+      [12, '1.1.2030'],
+    ])
+    expect(read.groups.map((g) => [g.key, g.notes, g.parts])).toEqual([
+      ['tip changed', 2, 2],
+      ['liner unsaid', 1, 1],
+      ['nozzle cleaned', 1, 1],
+      ['nozzle unsaid', 1, 1],
+      ['tip unsaid', 1, 2],
+    ])
+    expect(read.unread.map((u) => u.row)).toEqual([4, 9])
+    expect(read.canTake).toBe(true)
+  })
+  it('with rows that can’t be read is refused, unless they are left out by choice', async () => {
+    const before = await contentOf(server)
+    const refused = await take(MESSY)
+    expect(refused.status).toBe(422)
+    expect(refused.body.details[0]).toContain('row 10, Gun, "B9"')
+    expect(await contentOf(server)).toEqual(before)
+    const taken = await take(MESSY, {
+      leaveOutBad: true,
+      decisions: { 'tip unsaid': 'changed', 'nozzle unsaid': 'out' },
+    })
+    expect(taken.body.did).toEqual({
+      'parts put on': 4,
+      cleanings: 1,
+      looks: 0,
+      'acts left out': 2,
+      'rows left out': 3,
+    })
+    const lines = await imported()
+    expect(lines.map((l) => [l.kind, l.precision, l.note]).sort()).toEqual([
+      ['cleaned', 'day', 'nozzle cleaned'],
+      ['fitted', 'day', 'New tip'],
+      ['fitted', 'day', 'tip x2 + liner, nest, bad wire?'],
+      ['fitted', 'exact', 'changed contact tip, worn'],
+    ])
+    const x2 = lines.find((l) => l.note?.startsWith('tip x2'))
+    expect(x2?.body).toMatchObject({ fact: { kind: 'fitted', count: 2, position: 'tip', outReason: 'notSaid' } })
+  })
+  it('that has grown adds only what is new, and two equal notes of one day are two acts', async () => {
+    const text = 'gun,date,what\nA7,2026-09-01,new tip\nA7,2026-09-01,new tip\nA7,2026-09-02,new tip'
+    await take(text)
+    const once = (await imported()).length
+    expect((await take(text)).body.isRepeat).toBe(true)
+    await take(`${text}\nA7,2026-09-03,new tip`)
+    expect((await imported()).length).toBe(once + 1)
+    const lives = await server.parts.deps.db
+      .select()
+      .from(life)
+      .where(and(eq(life.position, 'tip')))
+    expect(lives.length).toBeGreaterThanOrEqual(3)
+    expect(Object.values(await rebuild(server.parts.deps, false)).reduce((a, b) => a + b, 0)).toBe(0)
+  })
+  it('cut off at the last moment leaves nothing, and then goes through', async () => {
+    const text = 'gun,date,what\nA8,2026-08-01,new liner'
+    const before = await contentOf(server)
+    expect((await withPowerCut(server, () => take(text))).status).toBe(500)
+    expect(await contentOf(server)).toEqual(before)
+    expect((await take(text)).status).toBe(200)
+  })
+  it('three hundred messy rows become a history that the lives can be read from', async () => {
+    const random = makeRandom(77)
+    const notes = [
+      'tip',
+      'new tip',
+      'tip x2',
+      'contact tip, worn',
+      'tip + nozzle cleaned',
+      'liner',
+      'nest',
+      'changed shroud',
+      '???',
+    ]
+    const days = Array.from({ length: 300 }, (_, i) =>
+      new Date(Date.UTC(2026, 0, 1) + i * 86_400_000).toISOString().slice(0, 10),
+    )
+    const rows = days.map(
+      (day) => `A${1 + Math.floor(random() * 12)},${day.split('-').reverse().join('.')},"${pick(random, notes)}"`,
+    )
+    const text = ['What we did', 'Gun,Date,What', ...rows].join('\n')
+    const read = await preview(text)
+    expect(read.bad).toEqual([])
+    expect(read.groups[0]?.notes).toBeGreaterThan(40)
+    const decisions = Object.fromEntries(read.groups.map((g) => [g.key, g.verb === 'unsaid' ? 'changed' : g.verb]))
+    expect((await take(text, { decisions })).status).toBe(200)
+    const lives = await server.parts.deps.db.select().from(life).where(eq(life.kindKey, 'tip'))
+    expect(lives.length).toBeGreaterThan(100)
+    expect(lives.every((l) => l.toMs >= l.fromMs)).toBe(true)
+    expect(Object.values(await rebuild(server.parts.deps, false)).reduce((a, b) => a + b, 0)).toBe(0)
+  })
+})
+
+describe('a long import', () => {
+  const long = [
+    'gun,date,what',
+    ...Array.from(
+      { length: 4000 },
+      (_, i) =>
+        `A${1 + (i % 12)},${new Date(Date.UTC(2024, 0, 1) + Math.floor(i / 12) * 86_400_000).toISOString().slice(0, 10)},new tip`,
+    ),
+  ].join('\n')
+  it('tells how far it is', async () => {
+    const runKey = nextKey()
+    expect((await lead.get(`/ingest/progress?runKey=${runKey}`)).body).toEqual({ stage: 'not begun', done: 0, of: 0 })
+    const seen = new Set<string>()
+    const run = take(long.replace('new tip', 'changed tip'), { runKey })
+    for (let i = 0; i < 200; i++) {
+      const { stage } = (await lead.get<{ stage: string }>(`/ingest/progress?runKey=${runKey}`)).body
+      seen.add(stage)
+      if (stage === 'counting guns again') break
+    }
+    expect((await run).status).toBe(200)
+    expect(seen).toContain('writing the lines')
+  })
+  it('stopped half way keeps nothing, and can be taken in afterwards', async () => {
+    const runKey = nextKey()
+    const text = long.replaceAll('new tip', 'tip changed')
+    const before = await contentOf(server, ['import_progress'])
+    await lead.post('/ingest/cancel', { runKey })
+    expect(await take(text, { runKey })).toMatchObject({ status: 409, body: { code: 'stopped-by-you' } })
+    expect(await contentOf(server, ['import_progress'])).toEqual(before)
+    expect((await take(text, { runKey: nextKey() })).status).toBe(200)
+    const [row] = await server.parts.deps.db.select().from(importProgress).where(eq(importProgress.key, runKey))
+    expect(row?.isCancelled).toBe(true)
+  })
+})
+
+describe('a file', () => {
+  const send = async (bytes: Uint8Array) => {
+    const cookie = (lead as unknown as { cookies: Map<string, string> }).cookies
+    const response = await fetch(`${server.url}/api/ingest/file`, {
+      method: 'POST',
+      headers: {
+        'content-type': 'application/octet-stream',
+        'x-idle-spool': '1',
+        cookie: [...cookie].map(([k, v]) => `${k}=${v}`).join('; '),
+      },
+      body: Buffer.from(bytes),
+    })
+    return { status: response.status, body: (await response.json()) as ReadFileAnswer & Problem }
+  }
+  const text = (s: string) => new TextEncoder().encode(s)
+  it('of text is read whatever page it was written on', async () => {
+    expect((await send(text('Gun,Größe\nA1,ö'))).body).toEqual({ text: 'Gun,Größe\nA1,ö', notes: [] })
+    const western = Uint8Array.from([0x47, 0x72, 0xf6, 0xdf, 0x65])
+    expect(decode(western)).toEqual({ text: 'Größe', notes: ['read as Windows western text'] })
+    const utf16 = new Uint8Array([
+      0xff,
+      0xfe,
+      ...new Uint8Array(new Uint16Array([...'Gun;1'].map((c) => c.charCodeAt(0))).buffer),
+    ])
+    expect(decode(utf16)).toEqual({ text: 'Gun;1', notes: ['read as UTF-16'] })
+  })
+  it.each([
+    ['a PDF in a CSV’s clothes', text('%PDF-1.7 …'), 'That file is a PDF, whatever its name says.'],
+    [
+      'an old workbook',
+      Uint8Array.from([0xd0, 0xcf, 0x11, 0xe0, 1]),
+      'That file is an old workbook (XLS), whatever its name says.',
+    ],
+    ['a picture', Uint8Array.from([0x89, 0x50, 0x4e, 0x47, 1]), 'That file is a picture, whatever its name says.'],
+    [
+      'bytes that are no text',
+      Uint8Array.from([65, 66, 0, 67]),
+      'That file is no text: there is a NUL byte at place 3.',
+    ],
+    ['nothing', new Uint8Array(), 'That file is empty.'],
+    ['a damaged workbook', Uint8Array.from([0x50, 0x4b, 3, 4, 9, 9, 9]), 'That workbook can'],
+  ])('%s is refused in words that say what to do', async (_, bytes, message) => {
+    const { status, body } = await send(bytes)
+    expect(status).toBe(422)
+    expect(body.message).toContain(message)
+    expect(body.details).toEqual(['Open it in a spreadsheet and save the sheet as CSV or XLSX.'])
+  })
+  it('of 21 MB is too much, and said so', async () =>
+    expect((await send(new Uint8Array(21_000_000).fill(65))).status).toBe(413))
+  it('that is a workbook is read with its days, times, formulas and title; other sheets are named', async () => {
+    const book = new ExcelJS.Workbook()
+    const sheet = book.addWorksheet('Bay A')
+    sheet.addRow(['What we did'])
+    sheet.mergeCells('A1:C1')
+    sheet.addRow(['Gun', 'Date', 'What'])
+    sheet.addRow(['A1', new Date(Date.UTC(2026, 9, 5)), { richText: [{ text: 'new ' }, { text: 'tip' }] }])
+    sheet.addRow(['A2', new Date(Date.UTC(2026, 9, 6, 7, 30)), { formula: '1+1', result: 2 }])
+    book.addWorksheet('Bay B').addRow(['x'])
+    const { status, body } = await send(new Uint8Array(await book.xlsx.writeBuffer()))
+    expect(status).toBe(200)
+    expect(body.notes).toEqual(['read the sheet "Bay A"', 'other sheets in it were left alone'])
+    expect(body.text.split('\n').slice(1)).toEqual(['Gun,Date,What', 'A1,2026-10-05,new tip', 'A2,2026-10-06 07:30,2'])
+    expect((await preview(body.text)).groups.map((g) => g.key)).toEqual(['tip changed'])
+  })
+  it('is for leads', async () =>
+    expect(
+      (await fetch(`${server.url}/api/ingest/file`, { method: 'POST', headers: { 'x-idle-spool': '1' }, body: 'x' }))
+        .status,
+    ).toBe(401))
+})

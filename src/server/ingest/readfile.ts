@@ -1,0 +1,85 @@
+import { Worker } from 'node:worker_threads'
+import { type ReadFileAnswer } from '@contract/ingest.ts'
+import { mustLead, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { type ReadWorkbook } from './xlsxworker.ts'
+
+/** Any file a person drags in, as rows of text or a refusal that says what it is and what to do. */
+const SAVE_AS = ['Open it in a spreadsheet and save the sheet as CSV or XLSX.']
+const KINDS: readonly { name: string; starts: readonly number[] }[] = [
+  { name: 'a PDF', starts: [0x25, 0x50, 0x44, 0x46] },
+  { name: 'an old workbook (XLS)', starts: [0xd0, 0xcf, 0x11, 0xe0] },
+  { name: 'a picture', starts: [0x89, 0x50, 0x4e, 0x47] },
+  { name: 'a picture', starts: [0xff, 0xd8, 0xff] },
+  { name: 'a compressed file', starts: [0x1f, 0x8b] },
+]
+const ZIP = [0x50, 0x4b, 0x03, 0x04]
+const begins = (bytes: Uint8Array, starts: readonly number[]) => starts.every((byte, i) => bytes[i] === byte)
+
+export async function readFile(who: Who, bytes: Uint8Array): Promise<ReadFileAnswer> {
+  mustLead(who)
+  if (bytes.length === 0) throw new DomainError('sheet-refused', 'That file is empty.', SAVE_AS)
+  const known = KINDS.find((kind) => begins(bytes, kind.starts))
+  if (known) throw new DomainError('sheet-refused', `That file is ${known.name}, whatever its name says.`, SAVE_AS)
+  if (begins(bytes, ZIP)) return fromWorkbook(bytes)
+  return decode(bytes)
+}
+
+/** UTF-8, UTF-16 by its mark, else the western code page that spreadsheets on older desks write. */
+export function decode(bytes: Uint8Array): ReadFileAnswer {
+  if (begins(bytes, [0xff, 0xfe])) return { text: new TextDecoder('utf-16le').decode(bytes), notes: ['read as UTF-16'] }
+  if (begins(bytes, [0xfe, 0xff])) return { text: new TextDecoder('utf-16be').decode(bytes), notes: ['read as UTF-16'] }
+  const nul = bytes.indexOf(0)
+  if (nul >= 0)
+    throw new DomainError('sheet-refused', `That file is no text: there is a NUL byte at place ${nul + 1}.`, SAVE_AS)
+  try {
+    return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), notes: [] }
+  } catch {
+    // Not valid UTF-8: every byte has a meaning in this code page, so nothing is lost; the preview shows whether it reads well.
+    return { text: new TextDecoder('windows-1252').decode(bytes), notes: ['read as Windows western text'] }
+  }
+}
+
+const LONGEST_MS = 20_000
+const MOST_MEMORY_MB = 384
+
+async function fromWorkbook(bytes: Uint8Array): Promise<ReadFileAnswer> {
+  const { text, sheet, others, isCut } = await inWorker(bytes)
+  if (!text.trim()) throw new DomainError('sheet-refused', 'There is nothing in that workbook.', SAVE_AS)
+  const notes = [`read the sheet "${sheet}"`]
+  if (others.length > 0) notes.push('other sheets in it were left alone')
+  if (isCut) notes.push('cut after 21,000 rows')
+  return { text, notes }
+}
+
+/** Bundled there is a file beside this one; from source the thread learns to read it first. */
+function openWorker(bytes: Uint8Array): Worker {
+  const options = { workerData: bytes, resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB } }
+  if (!import.meta.url.endsWith('.ts')) return new Worker(new URL('./xlsxworker.js', import.meta.url), options)
+  const source = new URL('./xlsxworker.ts', import.meta.url).href
+  const boot = `import('tsx/esm/api').then((tsx) => { tsx.register(); return import(${JSON.stringify(source)}) })`
+  return new Worker(boot, { ...options, eval: true })
+}
+
+function inWorker(bytes: Uint8Array): Promise<ReadWorkbook> {
+  return new Promise((done, fail) => {
+    const worker = openWorker(bytes)
+    const refuse = (why: string) =>
+      fail(new DomainError('sheet-refused', `That workbook can't be read: ${why}.`, SAVE_AS))
+    const timer = setTimeout(() => refuse('it unpacks without end'), LONGEST_MS)
+    worker.once('message', (said: { read?: ReadWorkbook; problem?: string }) =>
+      said.read ? done(said.read) : refuse(said.problem ?? 'it is damaged'),
+    )
+    worker.once('error', () => refuse('it unpacks to more than fits'))
+    const end = () => {
+      clearTimeout(timer)
+      void worker.terminate()
+    }
+    worker.once('message', end)
+    worker.once('error', end)
+    worker.once('exit', () => {
+      clearTimeout(timer)
+      refuse('it is damaged')
+    })
+  })
+}

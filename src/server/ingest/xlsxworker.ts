@@ -1,0 +1,73 @@
+import { Readable } from 'node:stream'
+import { parentPort, workerData } from 'node:worker_threads'
+import ExcelJS from 'exceljs'
+import Papa from 'papaparse'
+
+/** Reads a workbook row by row in a thread of its own, with a bound on rows and columns: a file that unpacks without end ends here. */
+const MOST_ROWS = 21_000
+const MOST_COLUMNS = 60
+
+export interface ReadWorkbook {
+  text: string
+  sheet: string
+  others: string[]
+  isCut: boolean
+}
+
+const pad = (n: number) => String(n).padStart(2, '0')
+/** A cell as a person sees it: a day as 2026-11-20, with its time where it has one; a formula by its result. */
+export function cellText(value: unknown): string {
+  if (value === null || value === undefined) return ''
+  if (value instanceof Date) {
+    const day = value.toISOString().slice(0, 10)
+    const minutes = value.getUTCHours() * 60 + value.getUTCMinutes()
+    return minutes === 0 ? day : `${day} ${pad(Math.floor(minutes / 60))}:${pad(minutes % 60)}`
+  }
+  if (typeof value !== 'object') return String(value as string | number | boolean)
+  if ('richText' in value && Array.isArray(value.richText))
+    return value.richText.map((part: { text?: string }) => part.text ?? '').join('')
+  if ('result' in value) return cellText(value.result)
+  return 'text' in value ? cellText(value.text) : ''
+}
+
+/** The first sheet with anything in it; the others are named. */
+export async function readWorkbook(bytes: Uint8Array): Promise<ReadWorkbook> {
+  const reader = new ExcelJS.stream.xlsx.WorkbookReader(Readable.from(Buffer.from(bytes)), {
+    sharedStrings: 'cache',
+    styles: 'cache',
+    hyperlinks: 'ignore',
+    worksheets: 'emit',
+    entries: 'ignore',
+  })
+  let rows: string[][] = []
+  let sheet = ''
+  let isCut = false
+  const others: string[] = []
+  for await (const worksheet of reader) {
+    const name = (worksheet as unknown as { name?: string }).name ?? 'a sheet'
+    if (rows.length > 0) {
+      others.push(name)
+      break
+    }
+    sheet = name
+    for await (const row of worksheet) {
+      if (row.number > MOST_ROWS) {
+        isCut = true
+        break
+      }
+      while (rows.length < row.number - 1) rows.push([])
+      const values = Array.isArray(row.values) ? row.values.slice(1, MOST_COLUMNS + 1) : []
+      rows.push(Array.from(values, cellText))
+    }
+    if (!rows.some((r) => r.some((c) => c.trim() !== ''))) rows = []
+  }
+  return { text: Papa.unparse(rows, { newline: '\n' }), sheet, others, isCut }
+}
+
+if (parentPort) {
+  const port = parentPort
+  readWorkbook(workerData as Uint8Array).then(
+    (read) => port.postMessage({ read }),
+    (problem: unknown) => port.postMessage({ problem: problem instanceof Error ? problem.message : String(problem) }),
+  )
+}
