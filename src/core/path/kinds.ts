@@ -198,18 +198,29 @@ const norm = (text: string) =>
     .replace(/\s+/g, ' ')
     .replace(/^(the|a) /, '')
 
+interface Named {
+  key: string
+  name: string
+  synonyms: readonly string[]
+}
+/** Every name a list of kinds goes by, looked up once per list: sheets ask a hundred thousand times. */
+const indexes = new WeakMap<readonly Named[], Map<string, Named>>()
+function indexOf(kinds: readonly Named[]): Map<string, Named> {
+  const kept = indexes.get(kinds)
+  if (kept) return kept
+  const made = new Map<string, Named>()
+  for (const kind of kinds)
+    for (const name of [kind.key, kind.name, ...kind.synonyms].map(norm)) if (!made.has(name)) made.set(name, kind)
+  indexes.set(kinds, made)
+  return made
+}
+
 /**
  * The kind a word means, by key, name or synonym; a plural "s" is forgiven.
  * @example kindFromWord('Shroud', KIND_DEFAULTS)?.key // 'nozzle'
  */
-export function kindFromWord<K extends { key: string; name: string; synonyms: readonly string[] }>(
-  word: string,
-  kinds: readonly K[],
-): K | null {
+export function kindFromWord<K extends Named>(word: string, kinds: readonly K[]): K | null {
+  const index = indexOf(kinds)
   const wanted = norm(word)
-  const singular = wanted.replace(/s$/, '')
-  const names = (kind: K) => [kind.key, kind.name, ...kind.synonyms].map(norm)
-  return (
-    kinds.find((kind) => names(kind).includes(wanted)) ?? kinds.find((kind) => names(kind).includes(singular)) ?? null
-  )
+  return ((index.get(wanted) ?? index.get(wanted.replace(/s$/, ''))) as K | undefined) ?? null
 }

@@ -22,6 +22,12 @@ export interface HistoryPlan {
 export function planHistory(sheet: Sheet, shop: ShopModel, nowMs: number): HistoryPlan {
   const plan: HistoryPlan = { notes: [], bad: [] }
   const find = placeFinder(shop)
+  const known = new Map<string, ReadNote>()
+  const readOnce = (text: string) => {
+    const kept = known.get(text) ?? readNote(text, shop.kinds)
+    known.set(text, kept)
+    return structuredClone(kept)
+  }
   sheet.rows.forEach((row, i) => {
     const number = sheet.numbers[i] ?? 0
     const bad = (key: string, why: string) => void plan.bad.push(badCell(sheet, row, { key, why, number }))
@@ -32,7 +38,7 @@ export function planHistory(sheet: Sheet, shop: ShopModel, nowMs: number): Histo
     const happenedMs = wallToMsOrNext(shop.site.zone, when.day, when.time ?? '12:00')
     if (happenedMs > nowMs) return bad('date', 'that day is still to come')
     const text = cellOf(sheet, row, 'note')
-    const read = readNote(text, shop.kinds)
+    const read = readOnce(text)
     countOf(read, cellOf(sheet, row, 'count'))
     plan.notes.push({ row: number, stationId, happenedMs, precision: when.time ? 'exact' : 'day', text, read })
   })

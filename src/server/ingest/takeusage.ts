@@ -1,14 +1,12 @@
 import { inArray } from 'drizzle-orm'
 import { makeId } from '@core/ids/id.ts'
 import { stationNow, usageSpan } from '@server/db/schema.ts'
-import { type Tx } from '@server/db/db.ts'
+import { insertMany, type Tx } from '@server/db/db.ts'
 import { usageDraft } from '@server/clock/usage.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { append, nothingTouched, type Touched } from '@server/ledger/append.ts'
 import { usageKey } from './key.ts'
 import { type UsagePlan } from './usage.ts'
-
-const BATCH = 2000
 
 /** Usage rows that are not there yet. */
 export async function writeUsage(
@@ -17,7 +15,7 @@ export async function writeUsage(
 ): Promise<Touched> {
   const { deps, rows } = at
   const fresh = await freshRows(tx, deps, rows)
-  for (let i = 0; i < fresh.length; i += BATCH) await tx.insert(usageSpan).values(fresh.slice(i, i + BATCH))
+  await insertMany(tx, usageSpan, { rows: fresh })
   await append(tx, [
     usageDraft(deps, at.who, {
       key: at.key,

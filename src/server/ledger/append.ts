@@ -2,7 +2,7 @@ import { eq, inArray } from 'drizzle-orm'
 import { makeId, type EventId } from '@core/ids/id.ts'
 import { carrierOf, partOf, type Fact, type LedgerEvent, type Occurrence } from '@core/ledger/event.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
-import { type Reader, type Tx } from '@server/db/db.ts'
+import { insertMany, type Reader, type Tx } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 
 export type EventRow = typeof ledgerEvent.$inferSelect
@@ -63,8 +63,7 @@ const BATCH = 1000
 /** Appends lines and answers what they touch, including what older lines of a corrected chain said. */
 export async function append(tx: Tx, drafts: readonly Draft[]): Promise<Touched> {
   const touched = nothingTouched()
-  for (let i = 0; i < drafts.length; i += BATCH)
-    await tx.insert(ledgerEvent).values(drafts.slice(i, i + BATCH).map(toRow))
+  await insertMany(tx, ledgerEvent, { rows: drafts.map(toRow) })
   drafts.forEach((draft) => touch(touched, toRow(draft)))
   const corrected = drafts.filter((d) => d.body.type === 'correction').map((d) => d.rootId)
   if (corrected.length > 0) {

@@ -1,6 +1,6 @@
-import { and, eq, getTableColumns, inArray, sql, type InferSelectModel } from 'drizzle-orm'
+import { and, eq, getTableColumns, inArray, type InferSelectModel } from 'drizzle-orm'
 import { type MySqlColumn, type MySqlTable } from 'drizzle-orm/mysql-core'
-import { type Tx } from '@server/db/db.ts'
+import { insertMany, readMany, type Tx } from '@server/db/db.ts'
 
 /** How a projected table is brought in line: the rows it should hold for some owners, and how to tell rows apart. */
 export interface Sync<T extends MySqlTable> {
@@ -43,15 +43,7 @@ export async function sync<T extends MySqlTable>(tx: Tx, table: T, what: Sync<T>
     const ownerValue = (gone as Record<string, unknown>)[propertyOf(table, what.owner.column)]
     await tx.delete(table).where(and(eq(what.owner.column, ownerValue), eq(what.keyColumn, what.keyOf(gone))))
   }
-  const set = Object.fromEntries(
-    Object.entries(getTableColumns(table)).map(([name, column]) => [name, sql`values(${sql.identifier(column.name)})`]),
-  )
-  for (let i = 0; i < changed.length; i += BATCH) {
-    await tx
-      .insert(table)
-      .values(changed.slice(i, i + BATCH) as never)
-      .onDuplicateKeyUpdate({ set: set as never })
-  }
+  await insertMany(tx, table, { rows: changed as never, isReplacing: true })
   return changed.length + kept.size
 }
 
@@ -62,11 +54,17 @@ function propertyOf(table: MySqlTable, column: MySqlColumn): string {
 async function readStored<T extends MySqlTable>(tx: Tx, table: T, what: Sync<T>): Promise<InferSelectModel<T>[]> {
   const rows: InferSelectModel<T>[] = []
   for (let i = 0; i < what.owner.ids.length; i += BATCH) {
-    const part = await tx
-      .select()
-      .from(table as MySqlTable)
-      .where(inArray(what.owner.column, what.owner.ids.slice(i, i + BATCH)))
+    const where = inArray(what.owner.column, what.owner.ids.slice(i, i + BATCH))
+    const part = hasBooleans(table)
+      ? await tx
+          .select()
+          .from(table as MySqlTable)
+          .where(where)
+      : await readMany(tx, table, where)
     rows.push(...(part as InferSelectModel<T>[]))
   }
   return rows
 }
+
+const hasBooleans = (table: MySqlTable) =>
+  Object.values(getTableColumns(table)).some((column) => column.dataType === 'boolean')

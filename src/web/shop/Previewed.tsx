@@ -8,11 +8,7 @@ export function Previewed(props: { preview: ImportPreview; onColumn: (key: strin
   const { bad } = preview
   return (
     <>
-      <h2>
-        {bad.length === 0
-          ? `All ${preview.rows} rows can be read: ${counts(preview.would)}.`
-          : `${bad.length} ${bad.length === 1 ? 'cell' : 'cells'} to mend; nothing is taken before that.`}
-      </h2>
+      <h2>{verdictOn(preview)}</h2>
       {bad.length > 0 ? (
         <Grid
           heads={['row', 'column', 'it says', 'why not']}
@@ -37,6 +33,12 @@ export function Previewed(props: { preview: ImportPreview; onColumn: (key: strin
       <Grid heads={preview.headings} rows={preview.sample} />
     </>
   )
+}
+
+function verdictOn({ bad, rows, would, canTake }: ImportPreview): string {
+  if (bad.length === 0) return `All ${rows} rows can be read: ${counts(would)}.`
+  const cells = `${bad.length} ${bad.length === 1 ? 'cell' : 'cells'} to mend`
+  return canTake ? `${cells}, or their rows are left out.` : `${cells}; nothing is taken before that.`
 }
 
 const MOST_SHOWN = 200
