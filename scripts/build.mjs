@@ -39,6 +39,7 @@ export async function buildServer() {
       main: join(ROOT, 'src/server/main.ts'),
       tool: join(ROOT, 'src/server/tools/tool.ts'),
       bench: join(ROOT, 'src/server/bench/bench.ts'),
+      standin: join(ROOT, 'src/server/standin/main.ts'),
       xlsxworker: join(ROOT, 'src/server/ingest/xlsxworker.ts'),
     },
     outdir: join(ROOT, 'dist/server'),

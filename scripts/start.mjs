@@ -1,5 +1,6 @@
 // npm start: everything a bare machine needs, then the program. Ctrl-C stops all of it.
 import { spawn } from 'node:child_process'
+import { randomBytes } from 'node:crypto'
 import { join } from 'node:path'
 import {
   DATA,
@@ -17,6 +18,8 @@ import {
 
 const RUN = join(DATA, 'run.json')
 const SERVER = join(ROOT, 'dist/server/main.js')
+const STANDIN = join(ROOT, 'dist/server/standin.js')
+const STANDIN_FILE = join(DATA, 'standin.json')
 
 async function main() {
   const before = readJson(RUN)
@@ -27,6 +30,7 @@ async function main() {
   ensurePackages(['database'])
   ensureModules()
   if (before?.serverPid) await stopProcess(before.serverPid, SERVER)
+  if (before?.standInPid) await stopProcess(before.standInPid, STANDIN)
   const { buildIfStale } = await import('./build.mjs')
   const { startDatabase } = await import('./lib/mariadb.mjs')
   await buildIfStale()
@@ -40,6 +44,7 @@ async function main() {
 function run({ database, port }) {
   const isEmpty = process.argv.includes('--no-demo')
   const address = `http://127.0.0.1:${port}`
+  const secret = standInSecret()
   const server = spawn(process.execPath, ['--enable-source-maps', SERVER], {
     stdio: ['ignore', 'inherit', 'inherit'],
     env: {
@@ -49,13 +54,16 @@ function run({ database, port }) {
       PORT: String(port),
       WITH_DEMO: isEmpty ? '0' : '1',
       SAY_READY: '1',
+      STANDIN_SECRET: secret,
     },
   })
-  writeJson(RUN, { pid: process.pid, serverPid: server.pid, address })
+  const standIn = isEmpty ? null : startStandIn(address, secret)
+  writeJson(RUN, { pid: process.pid, serverPid: server.pid, standInPid: standIn?.pid, address })
   let isStopping = false
   const stop = async (code) => {
     if (isStopping) return
     isStopping = true
+    if (standIn) await stopProcess(standIn.pid, STANDIN)
     await stopProcess(server.pid, SERVER)
     await database.stop()
     writeJson(RUN, {})
@@ -67,6 +75,24 @@ function run({ database, port }) {
   server.on('exit', (code) => {
     if (!isStopping) say('The server stopped by itself; what it said stands above.')
     stop(code ?? 1)
+  })
+}
+
+/** Made once a folder: server and stand-in make the same tokens from it. */
+function standInSecret() {
+  const path = join(DATA, 'standin-secret.json')
+  const known = readJson(path)?.secret
+  if (known) return known
+  const secret = randomBytes(24).toString('hex')
+  writeJson(path, { secret })
+  return secret
+}
+
+/** The demo's feeders, as a process that knows the shop only by its address. It waits by itself until the server answers. */
+function startStandIn(address, secret) {
+  return spawn(process.execPath, ['--enable-source-maps', STANDIN], {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env: { ...process.env, SHOP_URL: address, STANDIN_SECRET: secret, STANDIN_FILE },
   })
 }
 

@@ -36,6 +36,8 @@ export const floorGun = z.object({
   areaId: z.string(),
   cells: z.array(floorCell),
   isParked: z.boolean(),
+  /** What its feeder said a moment ago; null where none sends. */
+  isArcOn: z.boolean().nullable(),
   downSinceMs: instantMs.nullable(),
   downPosition: z.string().nullable(),
   downMinutes: z.number().nullable(),

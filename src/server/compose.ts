@@ -3,6 +3,7 @@ import { Changes } from './changes/changes.ts'
 import { openDatabase } from './db/db.ts'
 import { PositionStore } from './floor/positions.ts'
 import { type Deps } from './http/context.ts'
+import { Settler } from './ingest/settler.ts'
 import { makeApp } from './http/app.ts'
 import { Calendar } from './time/calendar.ts'
 
@@ -10,6 +11,7 @@ export interface Composed {
   deps: Deps
   app: Express
   changes: Changes
+  settler: Settler
   close: () => Promise<void>
 }
 export interface ComposeInput {
@@ -32,6 +34,7 @@ export function compose(input: ComposeInput): Composed {
     random: input.random ?? Math.random,
   }
   const changes = new Changes(database.db, deps.now, input.onFault)
+  const settler = new Settler(deps, input.onFault)
   const app = makeApp({
     deps,
     changes,
@@ -43,7 +46,9 @@ export function compose(input: ComposeInput): Composed {
     deps,
     app,
     changes,
+    settler,
     close: async () => {
+      settler.stop()
       changes.stop()
       await database.close()
     },

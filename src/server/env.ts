@@ -5,6 +5,8 @@ const shape = z.object({
   PORT: z.coerce.number().int().min(1).max(65_535).default(8460),
   WITH_DEMO: z.enum(['0', '1']).default('0'),
   SAY_READY: z.enum(['0', '1']).default('0'),
+  /** Shared with the demo's feeder stand-in, so that both make the same tokens. */
+  STANDIN_SECRET: z.string().min(16).optional(),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info']).default('warn'),
 })
 export type Env = Readonly<z.infer<typeof shape>>

@@ -5,6 +5,7 @@ import { existsSync } from 'node:fs'
 import { pino } from 'pino'
 import { compose } from './compose.ts'
 import { migrateDatabase } from './db/db.ts'
+import { connectStandIn } from './demo/standin.ts'
 import { buildDemo, isEmpty } from './demo/demo.ts'
 import { DEMO_LEAD } from './demo/yard.ts'
 import { readEnv } from './env.ts'
@@ -29,6 +30,8 @@ async function main(): Promise<void> {
     say('Building the demo yard with 18 months of history (once, about 20 seconds) …')
     await buildDemo(parts.deps)
   }
+  if (env.WITH_DEMO === '1' && env.STANDIN_SECRET) await connectStandIn(parts.deps, env.STANDIN_SECRET)
+  parts.settler.start()
   const server = createServer(parts.app)
   server.listen(env.PORT, '127.0.0.1', () => {
     say(`\nIdle Spool:  http://127.0.0.1:${env.PORT}`)

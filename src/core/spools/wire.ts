@@ -28,6 +28,10 @@ export function lengthFromMassM(wire: { diameterMm: number; densityGPerCm3: numb
   return (massKg * 1000) / gramPerMetre(wire.diameterMm, wire.densityGPerCm3)
 }
 
+/** Mass of a length of wire, kg = g/m × m ÷ 1000. */
+export const massFromLengthKg = (wire: { diameterMm: number; densityGPerCm3: number }, lengthM: number): number =>
+  (gramPerMetre(wire.diameterMm, wire.densityGPerCm3) * lengthM) / 1000
+
 export interface CoredFill {
   sheathDensity: number
   coreDensity: number

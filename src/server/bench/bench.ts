@@ -93,7 +93,7 @@ const sheet = (kind: 'usage' | 'history') =>
     return kind === 'usage' ? `${place},${day},2.5` : `${place},${day},"new tip, nozzle cleaned"`
   })
 const history = ['place,date,what', ...sheet('history')].join('\n')
-const [imported = NaN] = await timed(1, () => ask('/ingest', { kind: 'history', text: history }))
+const [imported = NaN] = await timed(1, () => ask('/ingest/take', { kind: 'history', text: history }))
 rows.push({
   what: 'import of 20,000 notes into five years of history',
   target: '< 10 s',

@@ -124,7 +124,7 @@ const WRITES: { what: string; path: string; body: () => object }[] = [
   { what: 'a link for a device', path: '/people/device-link', body: () => ({ name: 'tablet' }) },
   {
     what: 'a sheet of places',
-    path: '/ingest',
+    path: '/ingest/take',
     body: () => ({
       kind: 'places',
       text: 'booth,area,part kind,put on\nK1,Bay K,tip,2026-11-01\nK2,Bay K,tip,2026-11-02',
@@ -132,7 +132,7 @@ const WRITES: { what: string; path: string; body: () => object }[] = [
   },
   {
     what: 'a sheet of usage',
-    path: '/ingest',
+    path: '/ingest/take',
     body: () => ({ kind: 'usage', text: 'date,booth,arc hours\n2026-11-20,A1,2\n2026-11-21,A1,3' }),
   },
 ]

@@ -147,7 +147,7 @@ describe('at once', () => {
   it('the same sheet from two desks is taken in once', async () => {
     const body = { kind: 'usage', text: 'date,booth,arc hours\n2026-11-19,A1,2\n2026-11-20,A2,3' }
     const before = [await rows(importRun), await rows(usageSpan)]
-    expect(statuses(await atOnce('/ingest', [body, body, body]))).toEqual([200, 200, 200])
+    expect(statuses(await atOnce('/ingest/take', [body, body, body]))).toEqual([200, 200, 200])
     expect([await rows(importRun), await rows(usageSpan)]).toEqual([(before[0] ?? 0) + 1, (before[1] ?? 0) + 2])
   })
   it('one house rule from two desks is one rule', async () => {

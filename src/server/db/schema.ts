@@ -1,6 +1,7 @@
 export { area } from './tables/area.ts'
 export { carrier } from './tables/carrier.ts'
 export { device } from './tables/device.ts'
+export { feeder, telemetryHour, telemetryRow } from './tables/feeder.ts'
 export { fitFamily } from './tables/fitfamily.ts'
 export { headNow } from './tables/headnow.ts'
 export { holiday } from './tables/holiday.ts'

@@ -336,3 +336,13 @@ export const STORIES = [
   },
   { story: 'A bench without any usage for weeks', where: 'R2', mustFind: 'its limits read "not seen", never good' },
 ] as const
+
+/** Feeders that send their own counts; the stand-in plays them. */
+export const STAND_IN = [
+  { place: 'Cell 1', equipmentId: 'WF-301', arcHoursPerShift: 4.1, wireMPerMin: 9 },
+  { place: 'Cell 2', equipmentId: 'WF-302', arcHoursPerShift: 4.4, wireMPerMin: 9 },
+  { place: 'Cell 3', equipmentId: 'WF-303', arcHoursPerShift: 3.9, wireMPerMin: 9 },
+  { place: 'A1', equipmentId: 'WF-101', arcHoursPerShift: 2.3, wireMPerMin: 7.5 },
+  { place: 'A2', equipmentId: 'WF-102', arcHoursPerShift: 2.2, wireMPerMin: 7.5 },
+  { place: 'A3', equipmentId: 'WF-103', arcHoursPerShift: 2.5, wireMPerMin: 7.5 },
+] as const

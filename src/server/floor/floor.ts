@@ -4,6 +4,7 @@ import { openedRows, type OpenedRow } from '@core/floor/rank.ts'
 import { chanceOfAny } from '@core/stats/normal.ts'
 import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { liveArcs } from '@server/ingest/settle.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { cellsOf, nextWant, openWants, wantInColumn } from './cells.ts'
 import { survey, type Surveyed } from './survey.ts'
@@ -26,6 +27,7 @@ export async function readFloor(
     store: deps.positions,
     ...(wanted ? { stationIds: wanted } : {}),
   })
+  const arcs = await liveArcs(deps)
   const opened = openedRows(
     surveyed.map((s) => rankInput(s, shop)),
     nowMs,
@@ -34,6 +36,7 @@ export async function readFloor(
   const cutoff = cutoffOf(surveyed, rows, nowMs)
   const guns = surveyed.map((s) => ({
     ...gunLine(s, rows.get(s.station.id) ?? null, nowMs),
+    isArcOn: s.now.headId ? (arcs.get(s.now.headId) ?? null) : null,
     columnWant: filter.column ? wantInColumn(s, filter.column) : null,
   }))
   return {
@@ -101,7 +104,7 @@ function gunLine(
   s: Surveyed,
   row: (OpenedRow & { place: number }) | null,
   nowMs: number,
-): Omit<FloorGun, 'columnWant'> {
+): Omit<FloorGun, 'columnWant' | 'isArcOn'> {
   return {
     stationId: s.station.id,
     name: s.station.name,

@@ -44,13 +44,14 @@ const BODIES: Record<string, () => object> = {
   '/logbook/correct': () => ({ eventId: 'ev_000000000abc', outReason: 'worn' }),
   '/clock/usage': () => ({ stationId: id('A1'), day: '2026-11-20', arcHours: 2 }),
   '/ingest/preview': () => ({ kind: 'usage', text: 'date,booth,arc hours\n2026-11-20,A1,2' }),
-  '/ingest': () => ({ kind: 'usage', text: 'date,booth,arc hours\n2026-11-19,A1,2' }),
+  '/ingest/take': () => ({ kind: 'usage', text: 'date,booth,arc hours\n2026-11-19,A1,2' }),
   '/ingest/cancel': () => ({ runKey: nextKey() }),
   '/shop/places': () => ({ names: 'A1', areaName: 'Bay A' }),
   '/shop/site': () => ({ name: 'x', zone: 'UTC', units: 'metric', currency: 'EUR' }),
   '/shop/area': () => ({ areaId: 'area_none' }),
   '/shop/station': () => ({ stationId: id('A1'), walkMinutes: 1 }),
   '/shop/move': () => ({ stationId: id('A1'), gunOfStationId: id('A2') }),
+  '/shop/feeder': () => ({ stationId: id('A1'), equipmentId: 'F-1' }),
   '/shop/rule': () => ({ kindKey: 'tip', classKey: '*', changeLimit: 6, cleanLimit: null, lookDays: null }),
   '/shop/class': () => ({ classKey: 'booth', labourMinorPerHour: 1, stopMinorPerHour: 1 }),
   '/shop/kind': () => ({ kindKey: 'tip', changeMin: 2 }),
@@ -64,7 +65,7 @@ const BODIES: Record<string, () => object> = {
 }
 /** What anybody who may read may also do; everything else that writes is the lead's. */
 const FOR_HANDS = ['/logbook', '/logbook/undo', '/logbook/correct', '/clock/usage', '/shop/move']
-const WITHOUT_KEY = ['/ingest', '/ingest/preview', '/ingest/cancel']
+const WITHOUT_KEY = ['/ingest/take', '/ingest/preview', '/ingest/cancel']
 const writes = endpoints.filter((e) => e.method === 'post').map((e) => e.path)
 const reads = endpoints.filter((e) => e.method === 'get' && e.path !== '/people/me')
 const bodyOf = (path: string) => ({
@@ -173,8 +174,8 @@ const BAD: [what: string, path: string, body: () => object, says: RegExp][] = [
   ],
   ['usage of nothing', '/clock/usage', () => ({ stationId: id('A1'), day: '2026-11-20' }), /give arc hours/],
   ['half a start', '/clock/usage', () => ({ stationId: id('A1'), day: '2026-11-20', starts: 1.5 }), /starts/],
-  ['a sheet of another kind', '/ingest', () => ({ kind: 'songs', text: 'a,b' }), /kind/],
-  ['an empty sheet', '/ingest', () => ({ kind: 'usage', text: '' }), /text/],
+  ['a sheet of another kind', '/ingest/take', () => ({ kind: 'songs', text: 'a,b' }), /kind/],
+  ['an empty sheet', '/ingest/take', () => ({ kind: 'usage', text: '' }), /text/],
   [
     'a limit of nought',
     '/shop/rule',
@@ -239,7 +240,7 @@ describe('a request that can’t be read', () => {
       })
     const no = await send('/logbook', '{"key": ')
     expect([no.status, ((await no.json()) as Problem).message]).toEqual([400, 'That request is no JSON.'])
-    const much = await send('/ingest', JSON.stringify({ kind: 'usage', text: 'x'.repeat(17_000_000) }))
+    const much = await send('/ingest/take', JSON.stringify({ kind: 'usage', text: 'x'.repeat(17_000_000) }))
     expect([much.status, ((await much.json()) as Problem).details]).toEqual([413, ['Bring it in parts.']])
     expect((await lead.post<Problem>('/nowhere', {})).body.message).toBe('There is nothing at that address.')
   })

@@ -7,7 +7,9 @@ import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
 import { z, ZodError } from 'zod'
 import { bindRequest, firstLeadRequest, signInRequest } from '@contract/people.ts'
+import { telemetryRequest } from '@contract/telemetry.ts'
 import { type Changes } from '@server/changes/changes.ts'
+import { takeTelemetry } from '@server/ingest/telemetry.ts'
 import { readFile } from '@server/ingest/readfile.ts'
 import { logbookCsv } from '@server/logbook/csv.ts'
 import { bindDevice, firstLead, signIn, signOut, whoIs } from '@server/people/people.ts'
@@ -48,11 +50,9 @@ export function makeApp(parts: AppParts): Express {
   )
   app.use(compression({ filter: (req, res) => !req.path.endsWith('/changes') && compression.filter(req, res) }))
   const api = express.Router()
+  takeFromEquipment(api, parts)
   api.use(mustCarryHeader)
-  api.post('/ingest/file', express.raw({ type: () => true, limit: FILE_LIMIT }), async (req, res) => {
-    const who = await whoOf(parts.deps, req)
-    res.json(await readFile(who, Buffer.isBuffer(req.body) ? req.body : new Uint8Array()))
-  })
+  takeFiles(api, parts)
   api.use(express.json({ limit: '16mb' }))
   signing(api, parts)
   for (const e of endpoints) api[e.method](e.path, handler(parts.deps, e))
@@ -68,6 +68,21 @@ export function makeApp(parts: AppParts): Express {
   if (parts.webFolder) serveWeb(app, parts.webFolder)
   app.use(answerProblem(parts.onFault))
   return app
+}
+
+/** Equipment carries a token in its own header, which no page can make a browser send: it needs no other. */
+function takeFromEquipment(api: express.Router, { deps }: AppParts): void {
+  api.post('/ingest', express.json({ limit: '4mb' }), async (req, res) => {
+    const token = /^Bearer (\S+)$/.exec(req.headers.authorization ?? '')?.[1]
+    res.json(await takeTelemetry(deps, token, telemetryRequest.parse(req.body)))
+  })
+}
+
+function takeFiles(api: express.Router, { deps }: AppParts): void {
+  api.post('/ingest/file', express.raw({ type: () => true, limit: FILE_LIMIT }), async (req, res) => {
+    const who = await whoOf(deps, req)
+    res.json(await readFile(who, Buffer.isBuffer(req.body) ? req.body : new Uint8Array()))
+  })
 }
 
 /** A page of another site can't set this header, so it can't write in a signed-in browser's name. */

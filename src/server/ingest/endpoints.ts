@@ -22,7 +22,7 @@ export const ingestEndpoints = [
   }),
   endpoint({
     method: 'post',
-    path: '/ingest',
+    path: '/ingest/take',
     summary: 'Take a whole sheet in, or nothing of it',
     body: importRequest,
     answer: importAnswer,

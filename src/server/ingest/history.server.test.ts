@@ -35,7 +35,11 @@ beforeEach(() => {
 const preview = async (text: string) =>
   (await lead.post<ImportPreview>('/ingest/preview', { kind: 'history', text })).body
 const take = (text: string, over: object = {}) =>
-  lead.post<{ did: Record<string, number>; isRepeat: boolean } & Problem>('/ingest', { kind: 'history', text, ...over })
+  lead.post<{ did: Record<string, number>; isRepeat: boolean } & Problem>('/ingest/take', {
+    kind: 'history',
+    text,
+    ...over,
+  })
 const imported = () =>
   server.parts.deps.db.select().from(ledgerEvent).where(like(ledgerEvent.idempotencyKey, 'sheet/%'))
 

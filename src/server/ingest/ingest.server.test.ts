@@ -47,7 +47,7 @@ describe('a sheet of places', () => {
     ])
     expect(preview.bad.every((b) => b.why.length > 10)).toBe(true)
     const before = await rows(station)
-    const refused = await lead.post<Problem>('/ingest', { kind: 'places', text: BROKEN })
+    const refused = await lead.post<Problem>('/ingest/take', { kind: 'places', text: BROKEN })
     expect(refused.status).toBe(422)
     expect(refused.body.details).toHaveLength(6)
     expect(await rows(station)).toBe(before)
@@ -55,13 +55,15 @@ describe('a sheet of places', () => {
   it('that is right is taken in whole, and again does nothing', async () => {
     const preview = (await lead.post<ImportPreview>('/ingest/preview', { kind: 'places', text: PLACES })).body
     expect(preview).toMatchObject({ canTake: true, rows: 3, would: { 'places new': 2, 'parts put on': 2 } })
-    expect(await lead.post('/ingest', { kind: 'places', text: PLACES })).toMatchObject({
+    expect(await lead.post('/ingest/take', { kind: 'places', text: PLACES })).toMatchObject({
       status: 200,
       body: { isRepeat: false },
     })
     const [stations, events] = [await rows(station), await rows(ledgerEvent)]
-    expect(await lead.post('/ingest', { kind: 'places', text: PLACES })).toMatchObject({ body: { isRepeat: true } })
-    expect(await lead.post('/ingest', { kind: 'places', text: `${PLACES}\n` })).toMatchObject({ status: 200 })
+    expect(await lead.post('/ingest/take', { kind: 'places', text: PLACES })).toMatchObject({
+      body: { isRepeat: true },
+    })
+    expect(await lead.post('/ingest/take', { kind: 'places', text: `${PLACES}\n` })).toMatchObject({ status: 200 })
     expect([await rows(station), await rows(ledgerEvent)]).toEqual([stations, events])
     const floor = (await lead.get<FloorAnswer>('/floor')).body
     expect(floor.guns.map((g) => g.name)).toEqual(['K1', 'K2'])
@@ -91,12 +93,12 @@ describe('a sheet of usage', () => {
     expect(preview.bad[5]?.why).toContain('row 7')
   })
   it('moves the clocks; a mended total is taken beside what is there already', async () => {
-    expect(await lead.post('/ingest', { kind: 'usage', text: USAGE })).toMatchObject({
+    expect(await lead.post('/ingest/take', { kind: 'usage', text: USAGE })).toMatchObject({
       status: 200,
       body: { did: { 'usage rows new': 3 } },
     })
     const mended = USAGE.replace('"2,4"', '2.9')
-    expect(await lead.post('/ingest', { kind: 'usage', text: mended })).toMatchObject({
+    expect(await lead.post('/ingest/take', { kind: 'usage', text: mended })).toMatchObject({
       body: { did: { 'usage rows new': 1, 'usage rows there already': 2 } },
     })
     expect(await rows(usageSpan)).toBe(4)
@@ -104,10 +106,10 @@ describe('a sheet of usage', () => {
   it('that fails half way leaves nothing behind', async () => {
     const before = [await rows(usageSpan), await rows(ledgerEvent), await rows(importRun)]
     const text = 'date,booth,arc hours\n2026-11-18,K1,2\n2026-11-18,K2,3'
-    const cut = await withPowerCut(server, () => lead.post('/ingest', { kind: 'usage', text }))
+    const cut = await withPowerCut(server, () => lead.post('/ingest/take', { kind: 'usage', text }))
     expect(cut.status).toBe(500)
     expect([await rows(usageSpan), await rows(ledgerEvent), await rows(importRun)]).toEqual(before)
-    expect((await lead.post('/ingest', { kind: 'usage', text })).status).toBe(200)
+    expect((await lead.post('/ingest/take', { kind: 'usage', text })).status).toBe(200)
   })
 })
 

@@ -13,7 +13,7 @@ import { seedShop } from '@server/shop/seed.ts'
 const SESSION_MS = 14 * 86_400_000
 const LINK_MS = 24 * 3_600_000
 export const digest = (token: string) => createHash('sha256').update(token).digest('hex')
-const newToken = () => randomBytes(24).toString('base64url')
+export const newToken = () => randomBytes(24).toString('base64url')
 
 /** Who a pair of cookies stands for. Expired or unknown tokens are nobody. */
 export async function whoIs(

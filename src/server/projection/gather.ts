@@ -4,7 +4,8 @@ import { foldCarrier, type CarrierStory } from '@core/ledger/fold.ts'
 import { buildHeadClocks, spoolUsage, type HeadClocks, type UsageEntry } from '@core/clock/headclock.ts'
 import { chainStretches, type ChainStretch } from '@core/ledger/exposure.ts'
 import { type Schedule } from '@core/clock/schedule.ts'
-import { carrier, mount, usageSpan } from '@server/db/schema.ts'
+import { massFromLengthKg } from '@core/spools/wire.ts'
+import { carrier, mount, telemetryHour, usageSpan } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
 import { type ShopModel } from '@server/shop/model.ts'
@@ -131,6 +132,8 @@ async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Pro
   for (let i = 0; i < ids.length; i += 50) {
     const rows = await readMany(db, usageSpan, inArray(usageSpan.headId, ids.slice(i, i + 50)))
     rows.forEach((row) => usage.get(row.headId)?.push(row))
+    const hours = await readMany(db, telemetryHour, inArray(telemetryHour.headId, ids.slice(i, i + 50)))
+    hours.forEach((hour) => usage.get(hour.headId)?.push(entryOf(hour, needs)))
   }
   return new Map(
     heads.map((head) => {
@@ -143,9 +146,33 @@ async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Pro
   )
 }
 
+/** An hour of telemetry as usage; metres become kilograms by the wire that was on then. */
+function entryOf(hour: typeof telemetryHour.$inferSelect, needs: ClockNeeds): UsageEntry {
+  const loads = needs.stories.get(hour.headId)?.spools ?? []
+  const wireId = loads.filter((l) => l.atMs <= hour.hourMs).at(-1)?.wireId ?? builtWireOf(hour.headId, needs)
+  const wire = wireId ? needs.shop.wires.get(wireId) : undefined
+  return {
+    fromMs: hour.hourMs,
+    toMs: Math.max(hour.toMs, hour.hourMs + 1),
+    source: 'telemetry',
+    loggedMs: hour.toMs,
+    kg: wire ? massFromLengthKg(wire, hour.wireFedM) : null,
+    arcHours: hour.arcOnS / 3600,
+    starts: hour.arcStarts,
+  }
+}
+
+function builtWireOf(headId: string, needs: ClockNeeds): string | null {
+  const stationId = stationOf(headId, needs)
+  return stationId ? needs.shop.built(stationId).wireId : null
+}
+
 /** The schedule and conversion of where a head stands now, or stood last. */
 function placeOf(headId: string, needs: ClockNeeds): { schedule: Schedule | null; kgPerArcHour: number | null } {
+  return needs.shop.clockSetup(stationOf(headId, needs))
+}
+
+function stationOf(headId: string, needs: ClockNeeds): string | null {
   const last = needs.stories.get(headId)?.mounts.at(-1)?.onId
-  const stationId = last ? (needs.carriers.get(last)?.stationId ?? needs.shop.stationOfCarrier.get(last)) : null
-  return needs.shop.clockSetup(stationId ?? null)
+  return (last ? (needs.carriers.get(last)?.stationId ?? needs.shop.stationOfCarrier.get(last)) : null) ?? null
 }

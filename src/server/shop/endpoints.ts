@@ -28,6 +28,8 @@ import {
   saveStation,
   saveWire,
 } from './change.ts'
+import { feederAnswer, feederRequest } from '@contract/telemetry.ts'
+import { makeFeeder } from '@server/ingest/feeders.ts'
 import { moveGun } from './move.ts'
 import { makePlaces } from './places.ts'
 import { readShop } from './shop.ts'
@@ -77,6 +79,14 @@ export const shopEndpoints = [
     summary: 'A gun hangs at another place now',
     body: moveRequest,
     run: (deps, who, { body }) => moveGun(deps, who, body),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/shop/feeder',
+    summary: 'A token for a feeder that sends its counters',
+    body: feederRequest,
+    answer: feederAnswer,
+    run: (deps, who, { body }) => makeFeeder(deps, who, body),
   }),
   endpoint({
     ...post,

@@ -122,7 +122,10 @@ function Areas({ floor, areaId, onArea, onDraw, isPhone }: FloorViewProps & { is
             <div className="area" key={area.id}>
               <button type="button" className="area-name" onClick={() => onArea(areaId ? null : area.id)}>
                 <strong>{area.name}</strong>
-                <span className="dim">{quiet} quiet</span>
+                <span className="dim">
+                  {quiet} quiet
+                  {guns.some((g) => g.isArcOn !== null) ? `, ${guns.filter((g) => g.isArcOn).length} welding` : ''}
+                </span>
               </button>
               <Strands guns={guns} pitch={pitch} columnWidth={columnWidth} onDraw={onDraw} />
               <p className="area-next dim">{nextOf(guns, floor.nowMs, floor.zone)}</p>

@@ -69,6 +69,7 @@ export function Strands(props: {
           <li key={gun.stationId} style={{ top: i * pitch, height: pitch }}>
             <Link to={`/gun/${gun.stationId}`} draggable={false}>
               {gun.name}: {gun.isParked ? 'parked' : describePath(gun.cells)}
+              {gun.isArcOn ? ', arc on' : ''}
             </Link>
           </li>
         ))}
@@ -100,6 +101,9 @@ function Strand({
           <Cell key={COLUMNS[i]} cell={thin(cell)} size={size} x={i * size.columnWidth} />
         ))
       )}
+      {gun.isArcOn ? (
+        <circle className="arc" cx={width - 3} cy={size.height / 2} r={Math.min(2.4, size.height / 3)} />
+      ) : null}
     </g>
   )
 }

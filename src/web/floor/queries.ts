@@ -3,6 +3,8 @@ import { floorAnswer } from '@contract/floor.ts'
 import { getJson } from '@web/api/client.ts'
 
 const EVERY_MS = 60_000
+/** Where feeders send, an arc is on or off now, not a minute ago. */
+const LIVE_MS = 5_000
 
 /** Clocks run on, so Floor asks again every minute even when nothing was logged. */
 const asked = (params: Record<string, string | null>) =>
@@ -12,6 +14,6 @@ export const useFloor = (areaId: string | null, column: string | null) =>
   useQuery({
     queryKey: ['floor', areaId, column],
     queryFn: () => getJson(`/floor?${asked({ areaId, column })}`, floorAnswer),
-    refetchInterval: EVERY_MS,
+    refetchInterval: (query) => (query.state.data?.guns.some((g) => g.isArcOn !== null) ? LIVE_MS : EVERY_MS),
     placeholderData: keepPreviousData,
   })

@@ -5,6 +5,7 @@ import { Link } from 'react-router'
 import { type ShopAnswer, type StationLine } from '@contract/shop.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { BuiltForm } from './BuiltForm.tsx'
+import { FeederToken } from './FeederToken.tsx'
 import { useMakePlaces, useSave } from './queries.ts'
 
 /** One place: its name and class, what is different on it, which parts it lacks, more like it, and which gun hangs there. */
@@ -35,6 +36,7 @@ export function PlaceForm({ shop, place, onDone }: { shop: ShopAnswer; place: St
         <MoreLike place={place} areaName={area?.name ?? ''} make={make.mutate} />
         <HangHere shop={shop} place={place} move={move.mutate} />
       </div>
+      <FeederToken place={place} />
       <h3>On this gun</h3>
       <div className="place-row">
         {shop.kinds.map((k) => (

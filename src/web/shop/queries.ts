@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type z } from 'zod'
 import { done } from '@contract/common.ts'
 import { importAnswer, importPreview, progressAnswer, readFileAnswer, type ImportRequest } from '@contract/ingest.ts'
+import { feederAnswer } from '@contract/telemetry.ts'
 import { placesAnswer, shopAnswer, type placesRequest } from '@contract/shop.ts'
 import { getJson, newKey, postFile, postJson } from '@web/api/client.ts'
 
@@ -29,6 +30,11 @@ export function useMakePlaces() {
     onSuccess,
   })
 }
+export const useMakeFeeder = () =>
+  useMutation({
+    mutationFn: (body: { stationId: string; equipmentId: string }) =>
+      postJson('/shop/feeder', { key: newKey(), ...body }, feederAnswer),
+  })
 export const useReadFile = () =>
   useMutation({ mutationFn: (file: File) => postFile('/ingest/file', file, readFileAnswer) })
 const ASK_AGAIN_MS = 400
@@ -46,5 +52,5 @@ export const usePreview = () =>
   useMutation({ mutationFn: (r: ImportRequest) => postJson('/ingest/preview', r, importPreview) })
 export function useTakeIn() {
   const onSuccess = useAll()
-  return useMutation({ mutationFn: (r: ImportRequest) => postJson('/ingest', r, importAnswer), onSuccess })
+  return useMutation({ mutationFn: (r: ImportRequest) => postJson('/ingest/take', r, importAnswer), onSuccess })
 }

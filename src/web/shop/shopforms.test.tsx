@@ -16,7 +16,7 @@ afterEach(unstage)
 /** What was sent, without its key; every write has one. */
 const said = (sent: { path: string; body: Record<string, unknown> }[]) =>
   sent.map(({ path, body: { key, ...rest } }) => {
-    expect(path === '/ingest' || path === '/ingest/preview' ? 'sheets need none' : key).toMatch(/.{8,}|sheets/)
+    expect(path === '/ingest/take' || path === '/ingest/preview' ? 'sheets need none' : key).toMatch(/.{8,}|sheets/)
     return [path, rest]
   })
 
@@ -273,7 +273,7 @@ describe('a sheet', () => {
       last?.body['columns'] ? preview({ bad: [], canTake: true, columns: { place: 0, date: 1 } }) : preview()
     const { user, getByLabelText, getByRole, findByText, sent } = stage(<BringIn />, {
       '/ingest/preview': answers,
-      '/ingest': { did: { 'usage rows new': 2 }, isRepeat: false },
+      '/ingest/take': { did: { 'usage rows new': 2 }, isRepeat: false },
     })
     await user.selectOptions(getByLabelText('the sheet holds'), 'usage per shift or day')
     await user.click(getByLabelText('or paste it here'))
@@ -287,12 +287,12 @@ describe('a sheet', () => {
     await user.click(getByRole('button', { name: 'Take it in' }))
     await findByText('Taken in: 2 usage rows new.')
     const last = sent.at(-1)
-    expect(last).toMatchObject({ path: '/ingest', body: { kind: 'usage', columns: { place: 0, date: 1 } } })
+    expect(last).toMatchObject({ path: '/ingest/take', body: { kind: 'usage', columns: { place: 0, date: 1 } } })
   })
   it('from a file is read at once; the same one again says so', async () => {
     const { user, getByLabelText, getByRole, findByText } = stage(<BringIn />, {
       '/ingest/preview': preview({ bad: [], canTake: true }),
-      '/ingest': { did: {}, isRepeat: true },
+      '/ingest/take': { did: {}, isRepeat: true },
       '/ingest/file': { text: 'booth,when\nA1,2026-11-20', notes: ['read the sheet "Bay A"'] },
     })
     await user.upload(getByLabelText('a file: CSV or XLSX'), new File(['x'], 'a.xlsx'))
@@ -321,7 +321,7 @@ describe('a sheet', () => {
         ],
         unread: [{ row: 7, text: 'asked Per' }],
       }),
-      '/ingest': { did: { 'parts put on': 1 }, isRepeat: false },
+      '/ingest/take': { did: { 'parts put on': 1 }, isRepeat: false },
     })
     await user.selectOptions(getByLabelText('the sheet holds'), 'past work, in your own words')
     await user.click(getByLabelText('or paste it here'))
@@ -339,7 +339,7 @@ describe('a sheet', () => {
     await user.click(getByRole('button', { name: 'Take in the rest, leave 1 out' }))
     await findByText('Taken in: 1 parts put on.')
     expect(sent.at(-1)).toMatchObject({
-      path: '/ingest',
+      path: '/ingest/take',
       body: { kind: 'history', leaveOutBad: true, decisions: { 'tip unsaid': 'out', 'liner changed': 'changed' } },
     })
   })
@@ -347,7 +347,7 @@ describe('a sheet', () => {
     let finish: (answer: object) => void = () => {}
     const { user, getByLabelText, getByRole, findByText, findByRole, sent } = stage(<BringIn />, {
       '/ingest/preview': preview({ bad: [], canTake: true }),
-      '/ingest': new Promise((done) => (finish = done)),
+      '/ingest/take': new Promise((done) => (finish = done)),
       '/ingest/progress': { stage: 'writing the lines', done: 4000, of: 20_000 },
     })
     await user.click(getByLabelText('or paste it here'))
@@ -357,7 +357,7 @@ describe('a sheet', () => {
     await user.click(getByRole('button', { name: 'Take it in' }))
     await findByText('writing the lines: 4000 of 20000')
     await user.click(getByRole('button', { name: 'take nothing in' }))
-    const run = sent.find((s) => s.path === '/ingest')?.body['runKey']
+    const run = sent.find((s) => s.path === '/ingest/take')?.body['runKey']
     expect(sent.at(-1)).toMatchObject({ path: '/ingest/cancel', body: { runKey: run } })
     finish({
       problem: { code: 'stopped-by-you', message: 'Stopped. Nothing of that sheet was taken in.', details: [] },

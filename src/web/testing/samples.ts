@@ -119,6 +119,7 @@ export const floorGun = (name: string, over: Partial<FloorGun> = {}): FloorGun =
   areaId: 'a',
   cells: cells(-1, 'good'),
   isParked: false,
+  isArcOn: null,
   downSinceMs: null,
   downPosition: null,
   downMinutes: null,

@@ -1,0 +1,37 @@
+import { inArray } from 'drizzle-orm'
+import { feeder, station, stationNow } from '@server/db/schema.ts'
+import { transact } from '@server/db/db.ts'
+import { type Deps } from '@server/http/context.ts'
+import { standInToken } from '@server/ingest/feeders.ts'
+import { digest } from '@server/people/people.ts'
+import { STAND_IN } from './yard.ts'
+
+/** The demo's feeders that send their own counts: their tokens come from the secret that the stand-in was started with too. */
+export async function connectStandIn(deps: Deps, secret: string): Promise<void> {
+  await transact(deps.db, async (tx) => {
+    const places = await tx
+      .select()
+      .from(station)
+      .where(
+        inArray(
+          station.name,
+          STAND_IN.map((s) => s.place),
+        ),
+      )
+    for (const { place, equipmentId } of STAND_IN) {
+      const at = places.find((p) => p.name === place)
+      const [now] = at
+        ? await tx
+            .select()
+            .from(stationNow)
+            .where(inArray(stationNow.stationId, [at.id]))
+        : []
+      if (!now?.headId) continue
+      const values = { headId: now.headId, tokenHash: digest(standInToken(secret, equipmentId)) }
+      await tx
+        .insert(feeder)
+        .values({ equipmentId, ...values })
+        .onDuplicateKeyUpdate({ set: values })
+    }
+  })
+}

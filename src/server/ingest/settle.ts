@@ -1,0 +1,58 @@
+import { and, eq, inArray, isNotNull, lt, lte, asc } from 'drizzle-orm'
+import { feeder, telemetryRow } from '@server/db/schema.ts'
+import { transact } from '@server/db/db.ts'
+import { type Deps } from '@server/http/context.ts'
+import { nothingTouched } from '@server/ledger/append.ts'
+import { project } from '@server/projection/project.ts'
+import { RAW_KEPT_MS } from './telemetry.ts'
+
+const AT_ONCE = 10
+const SWEPT_AT_ONCE = 20_000
+
+/**
+ * Counts the clocks of feeders whose hours changed: rows come by the second, clocks are counted every few. Any server may do
+ * it; a feeder that another one is counting is left to that one.
+ * @returns how many feeders were counted
+ */
+export async function settle(deps: Deps): Promise<number> {
+  return transact(deps.db, async (tx) => {
+    const dirty = await tx
+      .select({ equipmentId: feeder.equipmentId, headId: feeder.headId })
+      .from(feeder)
+      .where(isNotNull(feeder.dirtyMs))
+      .orderBy(asc(feeder.dirtyMs))
+      .limit(AT_ONCE)
+      .for('update', { skipLocked: true })
+    if (dirty.length === 0) return 0
+    const touched = { ...nothingTouched(), carrierIds: new Set(dirty.map((d) => d.headId)) }
+    await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+    await tx
+      .update(feeder)
+      .set({ dirtyMs: null })
+      .where(
+        inArray(
+          feeder.equipmentId,
+          dirty.map((d) => d.equipmentId),
+        ),
+      )
+    return dirty.length
+  })
+}
+
+/** Rows older than two weeks go; their hours stay for ever. */
+export async function sweepRows(deps: Deps): Promise<void> {
+  await deps.db
+    .delete(telemetryRow)
+    .where(lt(telemetryRow.atMs, deps.now() - RAW_KEPT_MS))
+    .limit(SWEPT_AT_ONCE)
+}
+
+/** Is an arc burning at a head, as far as its feeder said a moment ago. */
+const LIVE_MS = 60_000
+export async function liveArcs(deps: Deps): Promise<Map<string, boolean>> {
+  const rows = await deps.db
+    .select({ headId: feeder.headId, isArcOn: feeder.isArcOn, receivedMs: feeder.receivedMs })
+    .from(feeder)
+    .where(and(eq(feeder.isActive, true), isNotNull(feeder.receivedMs), lte(feeder.receivedMs, deps.now())))
+  return new Map(rows.filter((r) => deps.now() - (r.receivedMs ?? 0) < LIVE_MS).map((r) => [r.headId, r.isArcOn]))
+}

@@ -1,0 +1,42 @@
+import { type Deps } from '@server/http/context.ts'
+import { settle, sweepRows } from './settle.ts'
+
+const EVERY_MS = 4_000
+const SWEEP_EVERY_MS = 3_600_000
+
+/** Counts clocks of feeders that sent something, every few seconds, one round at a time; sweeps old rows once an hour. */
+export class Settler {
+  private timer: NodeJS.Timeout | null = null
+  private isBusy = false
+  private sweptMs = 0
+
+  constructor(
+    private readonly deps: Deps,
+    private readonly onProblem: (problem: unknown) => void,
+  ) {}
+
+  start(): void {
+    this.timer ??= setInterval(() => void this.round(), EVERY_MS)
+    this.timer.unref()
+  }
+  stop(): void {
+    if (this.timer) clearInterval(this.timer)
+    this.timer = null
+  }
+
+  private async round(): Promise<void> {
+    if (this.isBusy) return
+    this.isBusy = true
+    try {
+      while ((await settle(this.deps)) > 0);
+      if (this.deps.now() - this.sweptMs > SWEEP_EVERY_MS) {
+        await sweepRows(this.deps)
+        this.sweptMs = this.deps.now()
+      }
+    } catch (problem) {
+      this.onProblem(problem)
+    } finally {
+      this.isBusy = false
+    }
+  }
+}

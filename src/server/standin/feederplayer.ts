@@ -1,0 +1,70 @@
+import { isArcAt, usedByArcs, type ArcPlan, type Counters } from '@core/simulator/arcs.ts'
+import { workedMs, type Schedule } from '@core/clock/schedule.ts'
+import { type FeederRowSent } from '@contract/telemetry.ts'
+
+/**
+ * One made-up feeder: it counts by itself, keeps what it could not send, and sends it when it can.
+ *
+ *   counting ──tick──> a row in the buffer ──sent──> answered: dropped from the buffer
+ *                                            └─ no answer: kept, sent again with the next
+ *
+ * 1. Counters begin at nought with each boot; rows of a boot are numbered without gaps.
+ * 2. A row leaves the buffer only when the server has answered for it.
+ */
+export interface FeederState {
+  bootId: string
+  nextSeq: number
+  countedMs: number
+  counters: Counters
+  buffer: FeederRowSent[]
+}
+export interface FeederSetUp {
+  equipmentId: string
+  plan: ArcPlan
+  schedule: Schedule | null
+}
+
+export const bootUp = (bootId: string, atMs: number): FeederState => ({
+  bootId,
+  nextSeq: 0,
+  countedMs: atMs,
+  counters: { wireFedM: 0, arcOnS: 0, arcStarts: 0 },
+  buffer: [],
+})
+
+const isOpen = (schedule: Schedule | null, fromMs: number, toMs: number) =>
+  schedule === null || workedMs(schedule, fromMs, toMs) > (toMs - fromMs) / 2
+
+/** Counts on to a moment and puts a row about it into the buffer. */
+export function tick(state: FeederState, setUp: FeederSetUp, atMs: number): FeederState {
+  const { counters } = state
+  const isWorking = isOpen(setUp.schedule, state.countedMs, atMs)
+  const used = isWorking ? usedByArcs(setUp.plan, state.countedMs, atMs) : { wireFedM: 0, arcOnS: 0, arcStarts: 0 }
+  const now = {
+    wireFedM: counters.wireFedM + used.wireFedM,
+    arcOnS: counters.arcOnS + used.arcOnS,
+    arcStarts: counters.arcStarts + used.arcStarts,
+  }
+  const row: FeederRowSent = {
+    equipmentId: setUp.equipmentId,
+    bootId: state.bootId,
+    seq: state.nextSeq,
+    deviceMs: atMs,
+    ...now,
+    isArcOn: isWorking && isArcAt(setUp.plan, atMs),
+  }
+  return { ...state, nextSeq: state.nextSeq + 1, countedMs: atMs, counters: now, buffer: [...state.buffer, row] }
+}
+
+/** Ticks as often as the feeder would have while nobody listened; at most what it can keep. */
+export function catchUp(state: FeederState, setUp: FeederSetUp, at: { nowMs: number; everyMs: number }): FeederState {
+  let next = state
+  for (let ms = state.countedMs + at.everyMs; ms <= at.nowMs; ms += at.everyMs) next = tick(next, setUp, ms)
+  return next
+}
+
+/** The server answered for the rows up to a number. */
+export const answered = (state: FeederState, upToSeq: number): FeederState => ({
+  ...state,
+  buffer: state.buffer.filter((row) => row.bootId === state.bootId && row.seq > upToSeq),
+})
