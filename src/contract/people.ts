@@ -11,6 +11,8 @@ export const firstLeadRequest = z.object({
   name: z.string().trim().min(1).max(60),
   password: z.string().min(10, 'at least 10 letters').max(200),
 })
+/** What an empty shop took in from a whole one’s file. */
+export const broughtBack = z.object({ rows: z.number().int() })
 export const meAnswer = z.object({
   person: z.object({ id: z.string(), name: z.string(), role: z.enum(ROLES) }).nullable(),
   device: z

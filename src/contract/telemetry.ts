@@ -30,6 +30,8 @@ export const telemetryRequest = z.object({
   sentMs: z.number().int(),
   rows: z.array(z.unknown()).min(1).max(5000),
 })
+/** The same as equipment should send it: what the description of the API shows. */
+export const telemetryMessage = telemetryRequest.extend({ rows: z.array(feederRow).min(1).max(5000) })
 export const telemetryAnswer = z.object({
   accepted: z.number().int(),
   duplicates: z.number().int(),

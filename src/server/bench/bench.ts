@@ -10,6 +10,7 @@ import { stationNow } from '@server/db/schema.ts'
 import { firstLead, signIn } from '@server/people/people.ts'
 import { kaplanMeier } from '@core/life/kaplanmeier.ts'
 import { drawWeibull, makeRandom } from '@core/random/random.ts'
+import { sendAll } from './feeders.ts'
 import { buildWorld } from './world.ts'
 
 /** Speed against the targets, printed as a table; never asserted in tests. */
@@ -98,6 +99,16 @@ rows.push({
   what: 'import of 20,000 notes into five years of history',
   target: '< 10 s',
   measured: `${(imported / 1000).toFixed(1)} s`,
+})
+parts.settler.start()
+const sent = await sendAll(parts.deps, { base, seconds: 30, askFloor: () => ask('/floor') })
+parts.settler.stop()
+rows.push({ what: 'telemetry rows a second, 500 feeders, 30 s', target: '≥ 5,000', measured: sent.rowsPerS.toFixed(0) })
+rows.push({ what: 'Floor meanwhile, p95', target: '< 150 ms', measured: `${p95(sent.floor).toFixed(0)} ms` })
+rows.push({
+  what: 'memory grown meanwhile, after one round',
+  target: 'flat',
+  measured: `${sent.grownMb.toFixed(0)} MB`,
 })
 const random = makeRandom(3)
 const lives = Array.from({ length: 100_000 }, () => drawWeibull(random, 2.2, 6))

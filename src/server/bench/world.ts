@@ -8,7 +8,6 @@ import { toRow, type Draft } from '@server/ledger/append.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { loadShop } from '@server/shop/model.ts'
 import { ensureArea, insertStations, type MadeStation } from '@server/shop/places.ts'
-import { seedShop } from '@server/shop/seed.ts'
 
 const DAY_MS = 86_400_000
 const NOBODY = { person: null, device: null }
@@ -29,7 +28,6 @@ export async function buildWorld(
   const made: MadeStation[] = []
   const wireId = makeId('wire', deps.now(), random)
   await transact(deps.db, async (tx) => {
-    await seedShop(tx, { deps: own, name: 'Bench', zone: 'UTC', units: 'metric', currency: 'EUR' })
     await tx
       .insert(wire)
       .values({ id: wireId, name: 'wire', construction: 'solid', diameterMm: 1, densityGPerCm3: 7.85, spoolKg: 15 })

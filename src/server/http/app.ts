@@ -13,9 +13,10 @@ import { takeTelemetry } from '@server/ingest/telemetry.ts'
 import { readFile } from '@server/ingest/readfile.ts'
 import { logbookCsv } from '@server/logbook/csv.ts'
 import { bindDevice, firstLead, signIn, signOut, whoIs } from '@server/people/people.ts'
+import { exportAll, importAll } from '@server/shop/whole.ts'
 import { dayOf } from '@server/time/wall.ts'
-import { mustRead, type Deps, type Who } from './context.ts'
-import { endpoints } from './endpoints.ts'
+import { mustLead, mustRead, type Deps, type Who } from './context.ts'
+import { endpoints, equipmentDoor } from './endpoints.ts'
 import { describeApi } from './openapi.ts'
 import { DomainError, STATUS } from './problem.ts'
 import { type Endpoint } from './routes.ts'
@@ -56,10 +57,11 @@ export function makeApp(parts: AppParts): Express {
   api.use(express.json({ limit: '16mb' }))
   signing(api, parts)
   for (const e of endpoints) api[e.method](e.path, handler(parts.deps, e))
-  const described = describeApi(endpoints)
+  const described = describeApi([...endpoints, equipmentDoor])
   api.get('/openapi.json', (_req, res) => void res.json(described))
   api.get('/health', async (_req, res) => void res.json({ ok: true, nowMs: parts.deps.now() }))
   api.get('/logbook.csv', (req, res) => csv(parts.deps, req, res))
+  api.get('/shop/whole.jsonl', (req, res) => whole(parts.deps, req, res))
   api.get('/changes', (req, res) => stream(parts, req, res))
   api.use((_req, _res) => {
     throw new DomainError('not-found', 'There is nothing at that address.')
@@ -79,6 +81,8 @@ function takeFromEquipment(api: express.Router, { deps }: AppParts): void {
 }
 
 function takeFiles(api: express.Router, { deps }: AppParts): void {
+  // A whole shop may be hundreds of megabytes: it flows through and is never held.
+  api.post('/shop/whole', async (req, res) => void res.json(await importAll(deps, req)))
   api.post('/ingest/file', express.raw({ type: () => true, limit: FILE_LIMIT }), async (req, res) => {
     const who = await whoOf(deps, req)
     res.json(await readFile(who, Buffer.isBuffer(req.body) ? req.body : new Uint8Array()))
@@ -147,6 +151,15 @@ async function csv(deps: Deps, req: Request, res: Response): Promise<void> {
   res.setHeader('content-type', 'text/csv; charset=utf-8')
   res.setHeader('content-disposition', `attachment; filename="logbook-${from ?? today}-${to ?? from ?? today}.csv"`)
   res.send(`\uFEFF${text}`)
+}
+
+async function whole(deps: Deps, req: Request, res: Response): Promise<void> {
+  const who = await whoOf(deps, req)
+  mustLead(who)
+  res.setHeader('content-type', 'application/jsonl; charset=utf-8')
+  res.setHeader('content-disposition', `attachment; filename="shop-${dayOf('UTC', deps.now())}.jsonl"`)
+  await exportAll(deps, who, res)
+  res.end()
 }
 
 const BEAT_MS = 20_000

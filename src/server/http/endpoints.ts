@@ -1,3 +1,4 @@
+import { telemetryAnswer, telemetryMessage } from '@contract/telemetry.ts'
 import { clockEndpoints } from '@server/clock/endpoints.ts'
 import { floorEndpoints } from '@server/floor/endpoints.ts'
 import { gunEndpoints } from '@server/gun/endpoints.ts'
@@ -6,6 +7,15 @@ import { logbookEndpoints } from '@server/logbook/endpoints.ts'
 import { peopleEndpoints } from '@server/people/endpoints.ts'
 import { shopEndpoints } from '@server/shop/endpoints.ts'
 import { type Endpoint } from './routes.ts'
+
+/** Equipment comes in by its own door, with a token instead of a cookie; it is described here and served in the app. */
+export const equipmentDoor = {
+  method: 'post' as const,
+  path: '/ingest',
+  summary: 'Counters of a feeder; header "Authorization: Bearer <token>"',
+  body: telemetryMessage,
+  answer: telemetryAnswer,
+}
 
 export const endpoints: readonly Endpoint[] = [
   ...floorEndpoints,

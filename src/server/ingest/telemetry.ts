@@ -62,7 +62,8 @@ export async function takeTelemetry(
         receivedMs,
         clockOffMs,
         isArcOn: newest?.isArcOn ?? line.isArcOn,
-        ...(fresh.length > 0 ? { dirtyMs: receivedMs } : {}),
+        // Since when it waits to be counted: whoever waits longest is next.
+        ...(fresh.length > 0 ? { dirtyMs: line.dirtyMs ?? receivedMs } : {}),
       })
       .where(eq(feeder.equipmentId, line.equipmentId))
     return { accepted: fresh.length, duplicates: good.length - fresh.length, refused, clockOffMs }

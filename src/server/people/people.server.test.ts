@@ -114,7 +114,14 @@ describe('the API', () => {
     const { body } = await lead.get<{ openapi: string; paths: Record<string, unknown> }>('/openapi.json')
     expect(body.openapi).toBe('3.1.0')
     expect(Object.keys(body.paths)).toEqual(
-      expect.arrayContaining(['/api/floor', '/api/gun/{stationId}', '/api/logbook', '/api/shop/places', '/api/ingest']),
+      expect.arrayContaining([
+        '/api/floor',
+        '/api/gun/{stationId}',
+        '/api/logbook',
+        '/api/shop/places',
+        '/api/ingest',
+        '/api/ingest/take',
+      ]),
     )
   })
   it('answers what it does not know with words', async () =>

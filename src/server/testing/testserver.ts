@@ -85,7 +85,7 @@ export class Client {
     const text = await response.text()
     return {
       status: response.status,
-      body: (response.headers.get('content-type')?.includes('json') ? JSON.parse(text) : text) as T,
+      body: (response.headers.get('content-type')?.startsWith('application/json;') ? JSON.parse(text) : text) as T,
     }
   }
   get = <T>(path: string) => this.ask<T>('GET', path)

@@ -5,13 +5,20 @@ import { Button, Form } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
 import { firstLeadRequest, signInRequest } from '@contract/people.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
-import { useFirstLead, useMe, useSignIn } from './queries.ts'
+import { useBringBack, useFirstLead, useMe, useSignIn } from './queries.ts'
 
 /** Sign-in for the lead's things; on an empty shop, its name and first lead. */
 export function SignInPage() {
   const me = useMe()
   if (me.isPending) return null
-  return me.data?.isNew ? <FirstLead /> : <SignIn isDemo={me.data?.isDemo ?? false} />
+  return me.data?.isNew ? (
+    <>
+      <FirstLead />
+      <BringBack />
+    </>
+  ) : (
+    <SignIn isDemo={me.data?.isDemo ?? false} />
+  )
 }
 
 function SignIn({ isDemo }: { isDemo: boolean }) {
@@ -47,6 +54,34 @@ function SignIn({ isDemo }: { isDemo: boolean }) {
         <p className="small-print">This is the demo yard; its sign-in stands where the program was started.</p>
       ) : null}
     </main>
+  )
+}
+
+/** The other way to begin: a shop that was saved as one file. */
+function BringBack() {
+  const bring = useBringBack()
+  return (
+    <section className="narrow">
+      <h2>Or bring a whole shop back</h2>
+      <TextField
+        id="whole"
+        label="its file, as Our shop saved it"
+        type="file"
+        accept=".jsonl"
+        onChange={(e) => {
+          const file = (e.target as HTMLInputElement).files?.[0]
+          if (file) bring.mutate(file)
+        }}
+      />
+      <Trouble problem={bring.error} />
+      <p className="small-print" role="status">
+        {bring.isPending
+          ? 'Taking it in …'
+          : bring.data
+            ? `${bring.data.rows} rows are back. Sign in as you did there.`
+            : ''}
+      </p>
+    </section>
   )
 }
 

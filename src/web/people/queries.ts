@@ -2,6 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type z } from 'zod'
 import { done } from '@contract/common.ts'
 import {
+  broughtBack,
   deviceLinkAnswer,
   meAnswer,
   type deviceLinkRequest,
@@ -9,7 +10,7 @@ import {
   type personRequest,
   type signInRequest,
 } from '@contract/people.ts'
-import { getJson, postJson } from '@web/api/client.ts'
+import { getJson, postFile, postJson } from '@web/api/client.ts'
 
 export const meQuery = { queryKey: ['me'], queryFn: () => getJson('/people/me', meAnswer), staleTime: 60_000 }
 export const useMe = () => useQuery(meQuery)
@@ -21,6 +22,12 @@ function useFresh<T>(send: (input: T) => Promise<unknown>) {
 export const useSignIn = () => useFresh((r: z.infer<typeof signInRequest>) => postJson('/people/sign-in', r, done))
 export const useFirstLead = () =>
   useFresh((r: z.infer<typeof firstLeadRequest>) => postJson('/people/first-lead', r, done))
+/** A whole shop from its file, into this empty one. */
+export function useBringBack() {
+  const client = useQueryClient()
+  const mutationFn = (file: File) => postFile('/shop/whole', file, broughtBack)
+  return useMutation({ mutationFn, onSuccess: () => client.invalidateQueries() })
+}
 export const useSignOut = () => useFresh(() => postJson('/people/sign-out', {}, done))
 export const useBind = () => useFresh((token: string) => postJson('/people/bind', { token }, done))
 export const useSavePerson = () => useFresh((r: z.input<typeof personRequest>) => postJson('/people/person', r, done))

@@ -53,6 +53,15 @@ export function SiteForm({ shop }: { shop: ShopAnswer }) {
           {save.isSuccess ? 'Saved.' : ''}
         </span>
       </div>
+      <p className="built-keys">
+        <a className="btn" href="/api/shop/whole.jsonl" download>
+          everything as one file
+        </a>
+        <span className="small-print">
+          The whole shop with its history. An empty shop takes it in on its first page. Keep it like a key: people’s
+          sign-ins are in it.
+        </span>
+      </p>
     </Form>
   )
 }

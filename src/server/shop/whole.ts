@@ -1,0 +1,192 @@
+import { once } from 'node:events'
+import { createInterface } from 'node:readline'
+import { type Readable, type Writable } from 'node:stream'
+import { and, asc, count, getTableColumns, getTableName, gt, or, eq, type SQL } from 'drizzle-orm'
+import { getTableConfig, type MySqlColumn, type MySqlTable } from 'drizzle-orm/mysql-core'
+import * as schema from '@server/db/schema.ts'
+import { insertMany, transact, type Tx } from '@server/db/db.ts'
+import { mustLead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { rebuild } from '@server/projection/rebuild.ts'
+
+/**
+ * A whole shop as lines of JSON, and back. The first line names the format and counts the rows of every table; each other line
+ * is one row: {"t": table, "r": row}. Only the truth is in it; what is projected is built again on the way in.
+ *
+ * 1. Written from one snapshot: what is logged meanwhile is in it wholly or not at all.
+ * 2. Taken in only by an empty shop, whole or not at all: a cut file is told by its counts.
+ * 3. Out, in and out again gives the same lines.
+ */
+const TRUTH: readonly MySqlTable[] = [
+  schema.site,
+  schema.area,
+  schema.stationClass,
+  schema.station,
+  schema.partKind,
+  schema.fitFamily,
+  schema.wire,
+  schema.part,
+  schema.carrier,
+  schema.shiftPattern,
+  schema.holiday,
+  schema.houseRule,
+  schema.person,
+  schema.device,
+  schema.importRun,
+  schema.meta,
+  schema.ledgerEvent,
+  schema.usageSpan,
+  schema.feeder,
+  schema.telemetryHour,
+  schema.telemetryRow,
+]
+const FORMAT = 'idle-spool shop'
+const VERSION = 1
+const PAGE = 2000
+
+interface Head {
+  format: string
+  version: number
+  madeMs: number
+  tables: Record<string, number>
+}
+type Row = Record<string, unknown>
+const keysOf = (table: MySqlTable): MySqlColumn[] => {
+  const config = getTableConfig(table)
+  const own = config.columns.filter((c) => c.primary)
+  return own.length > 0 ? own : (config.primaryKeys[0]?.columns ?? [])
+}
+
+/** Rows after one, in key order: pages that do not grow slower towards the end. */
+function after(table: MySqlTable, last: Row | null): SQL | undefined {
+  if (!last) return undefined
+  const names = new Map(Object.entries(getTableColumns(table)).map(([name, column]) => [column.name, name]))
+  const keys = keysOf(table)
+  const valueOf = (column: MySqlColumn) => last[names.get(column.name) ?? '']
+  return or(
+    ...keys.map((key, i) =>
+      and(...keys.slice(0, i).map((before) => eq(before, valueOf(before))), gt(key, valueOf(key))),
+    ),
+  )
+}
+
+async function* rowsOf(tx: Tx, table: MySqlTable): AsyncGenerator<Row> {
+  let last: Row | null = null
+  for (;;) {
+    const page = (await tx
+      .select()
+      .from(table)
+      .where(after(table, last))
+      .orderBy(...keysOf(table).map((key) => asc(key)))
+      .limit(PAGE)) as Row[]
+    yield* page
+    if (page.length < PAGE) return
+    last = page.at(-1) ?? null
+  }
+}
+
+/** A carrier's revision counts projections here, and is no truth about the shop. */
+const truthOf = (table: MySqlTable, { revision, ...row }: Row): Row =>
+  table === schema.carrier || revision === undefined ? row : { ...row, revision }
+
+/** Everything, to whoever reads; waits where the reader is slower than the database. */
+export async function exportAll(deps: Deps, who: Who, out: Writable): Promise<void> {
+  mustLead(who)
+  await deps.db.transaction(
+    async (tx) => {
+      const tables: Record<string, number> = {}
+      for (const table of TRUTH) tables[getTableName(table)] = (await tx.select({ n: count() }).from(table))[0]?.n ?? 0
+      const head: Head = { format: FORMAT, version: VERSION, madeMs: deps.now(), tables }
+      const write = async (line: object) => {
+        if (!out.write(`${JSON.stringify(line)}\n`)) await once(out, 'drain')
+      }
+      await write(head)
+      for (const table of TRUTH)
+        for await (const r of rowsOf(tx, table)) await write({ t: getTableName(table), r: truthOf(table, r) })
+    },
+    { isolationLevel: 'repeatable read', withConsistentSnapshot: true },
+  )
+}
+
+const refuse = (message: string) =>
+  new DomainError('sheet-refused', message, ['Nothing was taken in. Try the file again, or another one.'])
+
+/** Takes a whole shop in where there is none yet. */
+export async function importAll(deps: Deps, input: Readable): Promise<{ rows: number }> {
+  const rows = await transact(deps.db, async (tx) => {
+    const [there] = await tx.select({ n: count() }).from(schema.site)
+    if ((there?.n ?? 0) > 0)
+      throw new DomainError('already-set-up', 'There is a shop here already.', [
+        'A whole shop goes only into an empty one.',
+      ])
+    return takeLines(tx, createInterface({ input, crlfDelay: Infinity }))
+  })
+  await rebuild(deps, true)
+  return { rows }
+}
+
+async function takeLines(tx: Tx, lines: AsyncIterable<string>): Promise<number> {
+  const writer = pageWriter(tx)
+  let head: Head | null = null
+  let number = 0
+  for await (const line of lines) {
+    number++
+    if (line.trim() === '') continue
+    const read = readLine(line, number)
+    if (head) await writer.take(rowIn(read, number), number)
+    else head = headOf(read)
+  }
+  await writer.flush()
+  if (!head) throw refuse('That file is empty.')
+  return mustBeWhole(head, writer.seen)
+}
+
+/** Gathers rows of one table and writes them a page at a time. */
+function pageWriter(tx: Tx) {
+  const byName = new Map(TRUTH.map((table) => [getTableName(table), table]))
+  const seen: Record<string, number> = {}
+  let name = ''
+  let rows: Row[] = []
+  const flush = async () => {
+    const table = byName.get(name)
+    if (table && rows.length > 0) await insertMany(tx, table, { rows: rows as never })
+    rows = []
+  }
+  const take = async ({ t, r }: { t: string; r: Row }, number: number) => {
+    if (!byName.has(t)) throw refuse(`Line ${number} speaks of "${t}", which this program does not know.`)
+    if (t !== name || rows.length >= PAGE) await flush()
+    name = t
+    rows.push(r)
+    seen[t] = (seen[t] ?? 0) + 1
+  }
+  return { seen, take, flush }
+}
+
+function readLine(line: string, number: number): unknown {
+  try {
+    return JSON.parse(line)
+  } catch {
+    throw refuse(`Line ${number} is cut or no JSON.`)
+  }
+}
+const isObject = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null
+
+function headOf(read: unknown): Head {
+  if (!isObject(read) || read['format'] !== FORMAT) throw refuse('That file is no export of this program.')
+  if (read['version'] !== VERSION)
+    throw refuse(`That file is of version ${String(read['version'])}; this program reads ${VERSION}.`)
+  return read as unknown as Head
+}
+
+function rowIn(read: unknown, number: number): { t: string; r: Row } {
+  if (!isObject(read) || typeof read['t'] !== 'string' || !isObject(read['r']))
+    throw refuse(`Line ${number} is no row.`)
+  return { t: read['t'], r: read['r'] }
+}
+
+function mustBeWhole(head: Head, seen: Record<string, number>): number {
+  for (const [name, wanted] of Object.entries(head.tables))
+    if ((seen[name] ?? 0) !== wanted)
+      throw refuse(`That file is cut: it should hold ${wanted} rows of ${name} and holds ${seen[name] ?? 0}.`)
+  return Object.values(seen).reduce((sum, n) => sum + n, 0)
+}
