@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright'
-import { asOwner, expect, openGun, openNewShop, startShop, test, withPlaces, type Shop } from './fixtures.ts'
+import { asOwner, expect, openGun, openNewShop, OWNER, startShop, test, withPlaces, type Shop } from './fixtures.ts'
 
 let shop: Shop
 test.beforeAll(async () => {
@@ -113,4 +113,58 @@ test('an unbound device is told what to do, and a link binds it once', async ({ 
   const results = await new AxeBuilder({ page: tablet }).analyze()
   expect(results.violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
   await fresh.close()
+})
+
+test('a sheet of notes becomes history: read under its title, asked about in groups, one bad row left out', async ({
+  page,
+}) => {
+  await asOwner(page, shop)
+  await withPlaces(page, shop, 'N1–N6')
+  await page.goto(`${shop.url}/shop?part=bring`)
+  await page.getByLabel('the sheet holds').selectOption('past work, in your own words')
+  const rows = Array.from({ length: 60 }, (_, i) => {
+    const day = `${1 + (i % 28)}.${1 + Math.floor(i / 10)}.2026`
+    return `n-0${1 + (i % 6)};${day};"${['tip', 'new tip', 'tip x2', 'cup cleaned', 'liner, kinked'][i % 5] ?? ''}"`
+  })
+  rows[7] = 'Q9;3.1.2026;"tip"'
+  const sheet = ['What we did, north bay', '', 'Gun;Date;What', ...rows].join('\n')
+  await page
+    .getByLabel('a file: CSV or XLSX')
+    .setInputFiles({ name: 'bay.csv', mimeType: 'text/csv', buffer: Buffer.from(sheet) })
+  const tips = page.getByRole('group', { name: /notes say contact tip \(.* of them\), not what was done/ })
+  await expect(tips).toBeVisible()
+  await expect(page.getByRole('heading', { name: '1 cell to mend, or their rows are left out.' })).toBeVisible()
+  await page
+    .getByRole('group', { name: /notes say liner, not what was done/ })
+    .getByRole('button', { name: 'leave out' })
+    .click()
+  await page.getByRole('button', { name: 'Take in the rest, leave 1 out' }).click()
+  await expect(page.getByText(/Taken in: .* parts put on/)).toBeVisible()
+  await openGun(page, 'N2')
+  await expect(page.getByLabel('What was done')).toContainText('Tip changed')
+  await page.goto(`${shop.url}/logbook?day=2026-01-02`)
+  await expect(page.getByLabel('What was done').getByRole('listitem').first()).toContainText('that day')
+})
+
+test('a whole shop goes out as one file and comes back into an empty one', async ({ page, browser }) => {
+  test.setTimeout(120_000)
+  await asOwner(page, shop)
+  const file = await (await page.request.get(`${shop.url}/api/shop/whole.jsonl`)).body()
+  const other = await startShop(false)
+  const context = await browser.newContext()
+  const fresh = await context.newPage()
+  await fresh.goto(`${other.url}/sign-in`)
+  await fresh
+    .getByLabel('the file it was saved as')
+    .setInputFiles({ name: 'shop.jsonl', mimeType: 'application/jsonl', buffer: file })
+  await expect(fresh.getByRole('heading', { name: 'Sign in' })).toBeVisible({ timeout: 30_000 })
+  await fresh.getByLabel('Name').fill(OWNER.name)
+  await fresh.getByLabel('Password').fill(OWNER.password)
+  await fresh.getByRole('button', { name: 'Sign in' }).click()
+  await expect(fresh.getByRole('link', { name: 'Our shop' })).toBeVisible()
+  const back = await (await fresh.request.get(`${other.url}/api/shop/whole.jsonl`)).body()
+  const rows = (text: Buffer) => text.toString().split('\n').slice(1)
+  expect(rows(back)).toEqual(rows(file))
+  await context.close()
+  await other.stop()
 })

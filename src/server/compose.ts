@@ -48,7 +48,7 @@ export function compose(input: ComposeInput): Composed {
     changes,
     settler,
     close: async () => {
-      settler.stop()
+      await settler.stop()
       changes.stop()
       await database.close()
     },

@@ -1,44 +1,37 @@
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
 import { feeder, stationNow } from '@server/db/schema.ts'
 import { insertMany } from '@server/db/db.ts'
 import { type Deps } from '@server/http/context.ts'
 import { digest } from '@server/people/people.ts'
 
-/** Every head of the world gets a feeder that sends a row a second, a minute's worth at a time, from several connections at once. */
+/** Every head of the world gets a feeder that sends a row a second, a minute's worth at a time, from a process of its own. */
 const BATCH_ROWS = 60
-const CONNECTIONS = 8
+const CONNECTIONS = 6
 
-interface Sent {
-  rowsPerS: number
-  floor: number[]
-  grownMb: number
+export interface SendJob {
+  base: string
+  run: string
+  feeders: number
+  seconds: number
 }
+const equipmentOf = (run: string, i: number) => `B${run}-${i}`
+const tokenOf = (run: string, i: number) => `bench-token-${run}-${i}`
 
-export async function sendAll(
-  deps: Deps,
-  at: { base: string; seconds: number; askFloor: () => Promise<unknown> },
-): Promise<Sent> {
-  const heads = (await deps.db.select().from(stationNow)).flatMap((n) => n.headId ?? [])
-  const run = `${process.pid}-${Date.now()}`
-  const tokens = heads.map((_, i) => `bench-${run}-${i}`)
-  await insertMany(deps.db, feeder, {
-    rows: heads.map((headId, i) => ({ equipmentId: `B${run}-${i}`, headId, tokenHash: digest(tokens[i] ?? '') })),
-  })
-  const next = heads.map(() => 0)
+/** The sender's side: as many batches as it gets answers for. Prints the rows taken a second. */
+export async function sendAll({ base, run, feeders, seconds }: SendJob): Promise<void> {
+  const next = Array.from({ length: feeders }, () => 0)
   const startMs = performance.now()
-  const isOver = () => performance.now() - startMs > at.seconds * 1000
-  const memoryMb = () => process.memoryUsage().rss / 1e6
   let rows = 0
   let turn = 0
-  let warmMb = 0
   const sender = async () => {
-    while (!isOver()) {
-      const i = turn++ % heads.length
-      if (turn === heads.length) warmMb = memoryMb()
+    while (performance.now() - startMs < seconds * 1000) {
+      const i = turn++ % feeders
       const seq = next[i] ?? 0
       next[i] = seq + BATCH_ROWS
       const sentMs = Date.now()
       const list = Array.from({ length: BATCH_ROWS }, (_, k) => ({
-        equipmentId: `B${run}-${i}`,
+        equipmentId: equipmentOf(run, i),
         bootId: 'boot',
         seq: seq + k,
         deviceMs: sentMs - (BATCH_ROWS - k) * 1000,
@@ -46,29 +39,55 @@ export async function sendAll(
         arcOnS: (seq + k) * 0.4,
         arcStarts: Math.floor((seq + k) / 20),
       }))
-      const response = await fetch(`${at.base}/ingest`, {
+      const response = await fetch(`${base}/ingest`, {
         method: 'POST',
-        headers: { 'content-type': 'application/json', authorization: `Bearer ${tokens[i] ?? ''}` },
+        headers: { 'content-type': 'application/json', authorization: `Bearer ${tokenOf(run, i)}` },
         body: JSON.stringify({ sentMs, rows: list }),
       })
       if (!response.ok) throw new Error(`ingest: ${await response.text()}`)
-      await response.json()
-      rows += BATCH_ROWS
+      rows += ((await response.json()) as { accepted: number }).accepted
     }
   }
+  await Promise.all(Array.from({ length: CONNECTIONS }, sender))
+  console.log(JSON.stringify({ rowsPerS: rows / ((performance.now() - startMs) / 1000) }))
+}
+
+/** The server's side: starts the sender and asks for Floor meanwhile. */
+export async function whileSending(
+  deps: Deps,
+  at: { base: string; seconds: number; askFloor: () => Promise<unknown> },
+): Promise<{ rowsPerS: number; floor: number[]; grownMb: number }> {
+  const heads = (await deps.db.select().from(stationNow)).flatMap((n) => n.headId ?? [])
+  const run = `${process.pid}-${Date.now()}`
+  await insertMany(deps.db, feeder, {
+    rows: heads.map((headId, i) => ({
+      equipmentId: equipmentOf(run, i),
+      headId,
+      tokenHash: digest(tokenOf(run, i)),
+    })),
+  })
+  const job: SendJob = { base: at.base, run, feeders: heads.length, seconds: at.seconds }
+  const child = spawn(process.execPath, [process.argv[1] ?? ''], {
+    env: { ...process.env, BENCH_SEND: JSON.stringify(job) },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  })
+  let said = ''
+  child.stdout.on('data', (chunk: Buffer) => (said += chunk.toString()))
+  const isOver = once(child, 'exit').then(() => true)
   const floor: number[] = []
-  const asker = async () => {
-    while (!isOver()) {
-      const askedMs = performance.now()
-      await at.askFloor()
-      floor.push(performance.now() - askedMs)
-      await new Promise((done) => setTimeout(done, 200))
-    }
-  }
-  await Promise.all([...Array.from({ length: CONNECTIONS }, sender), asker()])
+  const memory: number[] = []
+  const pause = () => new Promise<boolean>((done) => setTimeout(() => done(false), 250))
+  do {
+    const askedMs = performance.now()
+    await at.askFloor()
+    floor.push(performance.now() - askedMs)
+    memory.push(process.memoryUsage().rss / 1e6)
+  } while (!(await Promise.race([isOver, pause()])))
+  const { rowsPerS } = JSON.parse(said) as { rowsPerS: number }
+  const half = Math.floor(memory.length / 2)
   return {
-    rowsPerS: rows / ((performance.now() - startMs) / 1000),
-    floor,
-    grownMb: memoryMb() - (warmMb || memoryMb()),
+    rowsPerS,
+    floor: floor.slice(2),
+    grownMb: Math.max(...memory.slice(half)) - Math.max(...memory.slice(0, half)),
   }
 }

@@ -7,7 +7,7 @@ const SWEEP_EVERY_MS = 3_600_000
 /** Counts clocks of feeders that sent something, every few seconds, one round at a time; sweeps old rows once an hour. */
 export class Settler {
   private timer: NodeJS.Timeout | null = null
-  private isBusy = false
+  private current: Promise<void> | null = null
   private sweptMs = 0
 
   constructor(
@@ -16,17 +16,20 @@ export class Settler {
   ) {}
 
   start(): void {
-    this.timer ??= setInterval(() => void this.round(), EVERY_MS)
+    this.timer ??= setInterval(() => {
+      this.current ??= this.round().finally(() => (this.current = null))
+    }, EVERY_MS)
     this.timer.unref()
   }
-  stop(): void {
+
+  /** Lets the round that runs come to its end. */
+  async stop(): Promise<void> {
     if (this.timer) clearInterval(this.timer)
     this.timer = null
+    await this.current
   }
 
   private async round(): Promise<void> {
-    if (this.isBusy) return
-    this.isBusy = true
     try {
       for (let isMore = true; isMore && this.timer;) {
         const startMs = performance.now()
@@ -40,8 +43,6 @@ export class Settler {
       }
     } catch (problem) {
       this.onProblem(problem)
-    } finally {
-      this.isBusy = false
     }
   }
 }

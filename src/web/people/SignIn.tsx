@@ -65,7 +65,7 @@ function BringBack() {
       <h2>Or bring a whole shop back</h2>
       <TextField
         id="whole"
-        label="its file, as Our shop saved it"
+        label="the file it was saved as"
         type="file"
         accept=".jsonl"
         onChange={(e) => {
