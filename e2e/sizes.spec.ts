@@ -55,6 +55,14 @@ for (const size of SIZES) {
       await expect(page.getByRole('heading').first()).toBeVisible()
       expect([path, await overhang(page)]).toEqual([path, 0])
     }
+    await page.goto(`${shop.url}/shop?part=bring`)
+    await page.getByLabel('the sheet holds').selectOption('past work, in your own words')
+    await page
+      .getByLabel('or paste it here')
+      .fill('gun,date,what\nA1,2026-01-05,"tip x2, a long note that nobody can read whole"')
+    await page.getByRole('button', { name: 'Read it' }).click()
+    await expect(page.getByRole('group', { name: /not what was done/ })).toBeVisible()
+    expect(['notes asked about', await overhang(page)]).toEqual(['notes asked about', 0])
     await page.goto(shop.url + ((await paths(page))[3] ?? ''))
     await page.getByRole('button', { name: /^tip/i }).first().click()
     await expect(page.getByRole('heading', { name: 'Tip' })).toBeVisible()

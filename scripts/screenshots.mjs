@@ -28,6 +28,14 @@ const VIEWS = [
     sheet:
       'booth,bay,part kind,put on,cable\nA1,Pontoon hall,banana,2026-01-05,4\nA2,Pontoon hall,tip,soon,4\n,Pontoon hall,tip,2026-01-05,4',
   },
+  {
+    name: 'shop-history',
+    path: '/shop?part=bring',
+    size: DESK,
+    kind: 'past work, in your own words',
+    sheet:
+      'Pontoon hall, what we did\n\nGun;Date;What\nA-01;3.8.2026;"tip x2 + liner, nest, bad wire?"\nA2;4.8.2026;new tip\nA3;5.8.26;cup cleaned\na 4;6.8.2026;tip\nA5;7.8.2026;asked about the wire\nA6;8.8.2026;tip\nZ9;9.8.2026;tip',
+  },
   { name: 'strokes', path: '/', size: DESK, keys: ['?'] },
 ]
 
@@ -66,6 +74,7 @@ async function take(browser, url, view) {
   await page.goto(path)
   await page.waitForTimeout(900)
   for (const key of view.keys ?? []) await page.keyboard.press(key)
+  if (view.kind) await page.getByLabel('the sheet holds').selectOption(view.kind)
   if (view.sheet) {
     await page.getByLabel('or paste it here').fill(view.sheet)
     await page.getByRole('button', { name: 'Read it' }).click()

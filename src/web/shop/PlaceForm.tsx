@@ -31,11 +31,9 @@ export function PlaceForm({ shop, place, onDone }: { shop: ShopAnswer; place: St
         </button>
       </div>
       <Trouble problem={save.error ?? move.error ?? make.error} />
-      <div className="built-form">
-        <Named shop={shop} place={place} save={save.mutate} />
-        <MoreLike place={place} areaName={area?.name ?? ''} make={make.mutate} />
-        <HangHere shop={shop} place={place} move={move.mutate} />
-      </div>
+      <Named shop={shop} place={place} save={save.mutate} />
+      <MoreLike place={place} areaName={area?.name ?? ''} make={make.mutate} />
+      <HangHere shop={shop} place={place} move={move.mutate} />
       <FeederToken place={place} />
       <h3>On this gun</h3>
       <div className="place-row">
@@ -72,7 +70,7 @@ function Named({ shop, place, save }: { shop: ShopAnswer; place: StationLine; sa
   const [name, setName] = useState(place.name)
   const [classKey, setClass] = useState(place.classKey)
   return (
-    <>
+    <div className="built-form">
       <TextField
         id="pl-name"
         label="painted on it"
@@ -94,14 +92,14 @@ function Named({ shop, place, save }: { shop: ShopAnswer; place: StationLine; sa
       >
         Save
       </Button>
-    </>
+    </div>
   )
 }
 
 function MoreLike(props: { place: StationLine; areaName: string; make: ReturnType<typeof useMakePlaces>['mutate'] }) {
   const [more, setMore] = useState('')
   return (
-    <>
+    <div className="built-form">
       <TextField
         id="pl-more"
         label="more like this one"
@@ -120,14 +118,14 @@ function MoreLike(props: { place: StationLine; areaName: string; make: ReturnTyp
       >
         Set them up
       </Button>
-    </>
+    </div>
   )
 }
 
 function HangHere({ shop, place, move }: { shop: ShopAnswer; place: StationLine; move: Save }) {
   const [gunOf, setGunOf] = useState('')
   return (
-    <>
+    <div className="built-form">
       <PickOne
         id="pl-gun"
         label={`the gun here (${place.gunName ?? 'none'}) is really the one of`}
@@ -144,6 +142,6 @@ function HangHere({ shop, place, move }: { shop: ShopAnswer; place: StationLine;
       >
         Hang it here; swap the two
       </Button>
-    </>
+    </div>
   )
 }
