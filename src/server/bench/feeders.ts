@@ -8,6 +8,8 @@ import { digest } from '@server/people/people.ts'
 /** Every head of the world gets a feeder that sends a row a second, a minute's worth at a time, from a process of its own. */
 const BATCH_ROWS = 60
 const CONNECTIONS = 6
+/** A tenth over the target: sustained, not flooded. */
+const RATE = 5500
 
 export interface SendJob {
   base: string
@@ -26,6 +28,8 @@ export async function sendAll({ base, run, feeders, seconds }: SendJob): Promise
   let turn = 0
   const sender = async () => {
     while (performance.now() - startMs < seconds * 1000) {
+      const aheadS = rows / RATE - (performance.now() - startMs) / 1000
+      if (aheadS > 0) await new Promise((done) => setTimeout(done, aheadS * 1000))
       const i = turn++ % feeders
       const seq = next[i] ?? 0
       next[i] = seq + BATCH_ROWS
