@@ -21,7 +21,7 @@ async function freePort(): Promise<number> {
 }
 
 let made = 0
-export async function startShop(withDemo: boolean): Promise<Shop> {
+export async function startShop(withDemo: boolean, more: Record<string, string> = {}): Promise<Shop> {
   const root = process.env['TEST_DATABASE_URL']
   if (!root) throw new Error('TEST_DATABASE_URL is not set: run npm test')
   const name = `e2e_${process.pid}_${made++}`
@@ -40,6 +40,7 @@ export async function startShop(withDemo: boolean): Promise<Shop> {
         PORT: String(port),
         WITH_DEMO: withDemo ? '1' : '0',
         LOG_LEVEL: 'error',
+        ...more,
       },
     })
     for (let tries = 0; tries < 600; tries++) {

@@ -1,0 +1,68 @@
+import { spawn, type ChildProcess } from 'node:child_process'
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { expect, signIn, startShop, test, type Shop } from './fixtures.ts'
+
+/** The demo's feeders as a process of its own, against a real shop: seen on Floor, unplugged, plugged in again. */
+const SECRET = 'a secret of sixteen letters or more'
+let shop: Shop
+let folder: string
+let standIn: ChildProcess | null = null
+const memory = () => join(folder, 'standin.json')
+
+function plugIn(): void {
+  standIn = spawn(process.execPath, ['dist/server/standin.js'], {
+    stdio: ['ignore', 'inherit', 'inherit'],
+    env: { ...process.env, SHOP_URL: shop.url, STANDIN_SECRET: SECRET, STANDIN_FILE: memory() },
+  })
+}
+async function unplug(signal: NodeJS.Signals): Promise<void> {
+  const gone = new Promise((done) => standIn?.once('exit', done))
+  standIn?.kill(signal)
+  await gone
+  standIn = null
+}
+interface Kept {
+  bootId: string
+  nextSeq: number
+  buffer: unknown[]
+}
+const kept = () => Object.values(JSON.parse(readFileSync(memory(), 'utf8')) as Record<string, Kept>)
+
+test.beforeAll(async () => {
+  test.setTimeout(180_000)
+  folder = mkdtempSync(join(tmpdir(), 'idle-standin-'))
+  shop = await startShop(true, { STANDIN_SECRET: SECRET })
+})
+test.afterAll(async () => {
+  if (standIn) await unplug('SIGTERM')
+  await shop.stop()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+test('feeders that send are seen on Floor; killed and plugged in again they go on where they were', async ({
+  page,
+}) => {
+  test.setTimeout(120_000)
+  plugIn()
+  await signIn(page, shop, { name: 'Ilse Varn', password: 'low-tide-at-six' })
+  const cells = page.getByRole('button', { name: /Robot cells/ })
+  await expect(cells).toContainText(/welding/, { timeout: 40_000 })
+  await expect.poll(() => kept().every((k) => k.buffer.length === 0)).toBe(true)
+  const before = kept()
+  await unplug('SIGKILL')
+  plugIn()
+  await expect.poll(() => kept().every((k, i) => k.nextSeq > (before[i]?.nextSeq ?? 0)), { timeout: 40_000 }).toBe(true)
+  expect(kept().map((k) => k.bootId)).toEqual(before.map((k) => k.bootId))
+  await expect.poll(() => kept().every((k) => k.buffer.length === 0), { timeout: 20_000 }).toBe(true)
+})
+
+test('while the shop is away they keep their rows, and send them when it is back', async () => {
+  test.setTimeout(120_000)
+  if (!standIn) plugIn()
+  await shop.stop()
+  await expect.poll(() => kept().every((k) => k.buffer.length > 0), { timeout: 40_000 }).toBe(true)
+  await shop.start()
+  await expect.poll(() => kept().every((k) => k.buffer.length === 0), { timeout: 40_000 }).toBe(true)
+})
