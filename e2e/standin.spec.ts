@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { expect, signIn, startShop, test, type Shop } from './fixtures.ts'
@@ -28,7 +28,11 @@ interface Kept {
   nextSeq: number
   buffer: unknown[]
 }
-const kept = () => Object.values(JSON.parse(readFileSync(memory(), 'utf8')) as Record<string, Kept>)
+/** What it remembers of its six feeders; nothing before its first round is over. */
+const kept = () =>
+  existsSync(memory()) ? Object.values(JSON.parse(readFileSync(memory(), 'utf8')) as Record<string, Kept>) : []
+const areAll = (is: (feeder: Kept, i: number) => boolean) => () => kept().length === 6 && kept().every(is)
+const isEmpty = areAll((k) => k.buffer.length === 0)
 
 test.beforeAll(async () => {
   test.setTimeout(180_000)
@@ -44,25 +48,37 @@ test.afterAll(async () => {
 test('feeders that send are seen on Floor; killed and plugged in again they go on where they were', async ({
   page,
 }) => {
-  test.setTimeout(120_000)
+  test.setTimeout(200_000)
   plugIn()
   await signIn(page, shop, { name: 'Ilse Varn', password: 'low-tide-at-six' })
   const cells = page.getByRole('button', { name: /Robot cells/ })
-  await expect(cells).toContainText(/welding/, { timeout: 40_000 })
-  await expect.poll(() => kept().every((k) => k.buffer.length === 0)).toBe(true)
+  // A Floor that nobody sent to asks once a minute; after that every few seconds.
+  await expect(cells).toContainText(/welding/, { timeout: 80_000 })
+  await expect.poll(isEmpty, { timeout: 30_000 }).toBe(true)
   const before = kept()
   await unplug('SIGKILL')
   plugIn()
-  await expect.poll(() => kept().every((k, i) => k.nextSeq > (before[i]?.nextSeq ?? 0)), { timeout: 40_000 }).toBe(true)
+  await expect
+    .poll(
+      areAll((k, i) => k.nextSeq > (before[i]?.nextSeq ?? 0)),
+      { timeout: 40_000 },
+    )
+    .toBe(true)
   expect(kept().map((k) => k.bootId)).toEqual(before.map((k) => k.bootId))
-  await expect.poll(() => kept().every((k) => k.buffer.length === 0), { timeout: 20_000 }).toBe(true)
+  await expect.poll(isEmpty, { timeout: 30_000 }).toBe(true)
 })
 
 test('while the shop is away they keep their rows, and send them when it is back', async () => {
   test.setTimeout(120_000)
   if (!standIn) plugIn()
+  await expect.poll(isEmpty, { timeout: 40_000 }).toBe(true)
   await shop.stop()
-  await expect.poll(() => kept().every((k) => k.buffer.length > 0), { timeout: 40_000 }).toBe(true)
+  await expect
+    .poll(
+      areAll((k) => k.buffer.length > 0),
+      { timeout: 40_000 },
+    )
+    .toBe(true)
   await shop.start()
-  await expect.poll(() => kept().every((k) => k.buffer.length === 0), { timeout: 40_000 }).toBe(true)
+  await expect.poll(isEmpty, { timeout: 40_000 }).toBe(true)
 })
