@@ -22,12 +22,10 @@ export async function readFloor(
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.calendar, nowMs)
   const wanted = filter.areaId ? shop.stations.filter((s) => s.areaId === filter.areaId).map((s) => s.id) : undefined
-  const surveyed = await survey(deps.db, shop, {
-    nowMs,
-    store: deps.positions,
-    ...(wanted ? { stationIds: wanted } : {}),
-  })
-  const arcs = await liveArcs(deps)
+  const [surveyed, arcs] = await Promise.all([
+    survey(deps.db, shop, { nowMs, store: deps.positions, ...(wanted ? { stationIds: wanted } : {}) }),
+    liveArcs(deps),
+  ])
   const opened = openedRows(
     surveyed.map((s) => rankInput(s, shop)),
     nowMs,

@@ -26,7 +26,7 @@ export function planHistory(sheet: Sheet, shop: ShopModel, nowMs: number): Histo
   const readOnce = (text: string) => {
     const kept = known.get(text) ?? readNote(text, shop.kinds)
     known.set(text, kept)
-    return structuredClone(kept)
+    return kept
   }
   sheet.rows.forEach((row, i) => {
     const number = sheet.numbers[i] ?? 0
@@ -38,8 +38,7 @@ export function planHistory(sheet: Sheet, shop: ShopModel, nowMs: number): Histo
     const happenedMs = wallToMsOrNext(shop.site.zone, when.day, when.time ?? '12:00')
     if (happenedMs > nowMs) return bad('date', 'that day is still to come')
     const text = cellOf(sheet, row, 'note')
-    const read = readOnce(text)
-    countOf(read, cellOf(sheet, row, 'count'))
+    const read = counted(readOnce(text), cellOf(sheet, row, 'count'))
     plan.notes.push({ row: number, stationId, happenedMs, precision: when.time ? 'exact' : 'day', text, read })
   })
   return plan
@@ -65,10 +64,11 @@ const loosely = (name: string) =>
     .replace(/0+(?=\d)/g, '')
 
 /** A column of its own for how many speaks for a note that names one part. */
-function countOf(read: ReadNote, text: string): void {
+function counted(read: ReadNote, text: string): ReadNote {
   const count = text ? parseNumber(text) : null
   const [only, more] = read.acts
-  if (only && !more && count !== null && Number.isInteger(count) && count >= 1 && count <= 20) only.count = count
+  const isOne = only && !more && count !== null && Number.isInteger(count) && count >= 1 && count <= 20
+  return isOne ? { ...read, acts: [{ ...only, count }] } : read
 }
 
 /** What an act counts as: as said, or as the person who brings the sheet decided for its group; undecided it stays out. */
