@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { STATES } from '@core/floor/state.ts'
+import { boughtLine, loggingShareLine } from './parts.ts'
 import { instantMs, position, stationId } from './common.ts'
 
 /** One column of one gun: state, share of life used, drawn hollow (estimated), shifts past. */
@@ -62,6 +63,10 @@ export const floorAnswer = z.object({
   laterGuns: z.number().int(),
   notSeenGuns: z.number().int(),
   estimatedGuns: z.number().int(),
+  /** The share of changes that gets logged, for the kind most is known of; null where nothing tells. */
+  logging: loggingShareLine.nullable(),
+  /** What purchases alone tell, while nothing is known of lives yet. */
+  bought: z.array(boughtLine),
   /** Chance that one of the guns without a row reaches a limit before the cut-off all the same. */
   quietChance: z.number().min(0).max(1),
 })

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { NOTE_VERBS } from '@core/ingest/notes.ts'
 import { idempotencyKey } from './common.ts'
 
-export const IMPORT_KINDS = ['places', 'usage', 'history'] as const
+export const IMPORT_KINDS = ['places', 'usage', 'history', 'purchases'] as const
 export type ImportKind = (typeof IMPORT_KINDS)[number]
 /** What a group of notes is counted as: "tip" as tips changed, cleaned, looked at, or left out. */
 export const NOTE_DECISIONS = ['changed', 'cleaned', 'seen', 'out'] as const
@@ -41,6 +41,8 @@ export const importPreview = z.object({
   rows: z.number().int(),
   sample: z.array(z.array(z.string())),
   bad: z.array(badRow),
+  /** Rows that nobody has to mend, left out: what they say. */
+  leftOut: z.array(z.object({ row: z.number().int(), text: z.string() })),
   /** How notes fall into groups, and what in them can't be read. */
   groups: z.array(noteGroup),
   unread: z.array(z.object({ row: z.number().int(), text: z.string() })),

@@ -5,6 +5,7 @@ import { PositionStore } from './floor/positions.ts'
 import { type Deps } from './http/context.ts'
 import { Settler } from './ingest/settler.ts'
 import { makeApp } from './http/app.ts'
+import { ShareStore } from './parts/sharestore.ts'
 import { Calendar } from './time/calendar.ts'
 
 export interface Composed {
@@ -30,6 +31,7 @@ export function compose(input: ComposeInput): Composed {
     db: database.db,
     calendar: new Calendar(),
     positions: new PositionStore(),
+    shares: new ShareStore(),
     now: input.now ?? Date.now,
     random: input.random ?? Math.random,
   }

@@ -22,6 +22,8 @@ export const ID_PREFIX = {
   stoppage: 'stop',
   mount: 'mnt',
   run: 'run',
+  purchase: 'buy',
+  tin: 'tin',
 } as const
 export type IdName = keyof typeof ID_PREFIX
 

@@ -71,6 +71,15 @@ export const HISTORY_COLUMNS: readonly Wanted[] = [
   { key: 'count', words: ['count', 'qty', 'quantity', 'number', 'pcs'], isNeeded: false },
 ]
 
+/** A purchase list: accounts know the item, when, and how many; the rest of the list is gloves and coffee. */
+export const PURCHASE_COLUMNS: readonly Wanted[] = [
+  { key: 'item', words: ['item', 'article', 'description', 'part', 'what', 'product', 'name', 'code'], isNeeded: true },
+  { key: 'month', words: ['month', 'date', 'period', 'when', 'day', 'delivered'], isNeeded: true },
+  { key: 'quantity', words: ['quantity', 'qty', 'amount', 'number', 'pieces', 'pcs', 'bought', 'kg'], isNeeded: true },
+  { key: 'unit', words: ['unit', 'per', 'pack', 'package', 'uom'], isNeeded: false },
+  { key: 'area', words: ['area', 'bay', 'hall', 'cost centre', 'for', 'department'], isNeeded: false },
+]
+
 /**
  * A number as people type it: `1 234.5`, `1.234,5`, `3,2`, `4 kg`. A single comma or point with one or two digits after
  * it (or any other than exactly three) is the decimal mark; the last of both kinds is.

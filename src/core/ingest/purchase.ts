@@ -35,6 +35,7 @@ export function readItem(text: string, known: Known): Item | null {
   return WIRE.test(wanted) ? { kind: 'wire', wireId: null, spoolKg: null } : null
 }
 
+const TONNES = /\b(t|to|tons?|tonnes?)\b/
 const LB_KG = 0.45359237
 export type Amount = { ok: true; quantity: number } | { ok: false; reason: string }
 
@@ -46,14 +47,20 @@ export type Amount = { ok: true; quantity: number } | { ok: false; reason: strin
 export function readAmount(text: string, unit: string, item: Item): Amount {
   const said = plain(`${text} ${unit}`)
   const number = /^-?[\d.,'’ ]*\d/.exec(text.trim())?.[0]
-  const value = number === undefined ? null : parseNumber(number)
+  const value = number === undefined ? null : amountIn(number, said)
   if (value === null) return { ok: false, reason: 'that is not a number' }
   if (value < 0) return { ok: false, reason: 'less than nothing can’t be bought; leave returns out' }
   return item.kind === 'wire' ? kgOf(value, said, item.spoolKg) : piecesOf(value, said)
 }
 
+/** "1.500" bought is fifteen hundred, but of tonnes one and a half: nobody buys by the thousandth of a kilo. */
+function amountIn(number: string, said: string): number | null {
+  const isGrouped = /^\d{1,3}([.,]\d{3})+$/.test(number) && !TONNES.test(said)
+  return parseNumber(isGrouped ? number.replace(/[.,]/g, '') : number)
+}
+
 function kgOf(value: number, said: string, spoolKg: number | null): Amount {
-  if (/\b(t|to|tons?|tonnes?)\b/.test(said)) return { ok: true, quantity: value * 1000 }
+  if (TONNES.test(said)) return { ok: true, quantity: value * 1000 }
   if (/\b(lbs?|pounds?)\b/.test(said)) return { ok: true, quantity: value * LB_KG }
   const each =
     /(\d+(?:[.,]\d+)?)\s*kg\s*(?:spools?|drums?|reels?)|(?:spools?|drums?|reels?) (?:of|à|a) (\d+(?:[.,]\d+)?)/.exec(

@@ -111,6 +111,14 @@ export function joined(windows: readonly Taken[]): Taken[] {
   return done
 }
 
+/** Of stretches put together where they follow on each other, the longest: the others are older or stand alone. */
+export function longestRun(windows: readonly Taken[]): Taken | null {
+  return joined(windows).reduce<Taken | null>(
+    (best, w) => (!best || w.toMs - w.fromMs > best.toMs - best.fromMs ? w : best),
+    null,
+  )
+}
+
 export interface PerKg {
   pieces: number
   kg: number

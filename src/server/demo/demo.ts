@@ -52,11 +52,12 @@ import {
   YARD,
   type AreaPlan,
 } from './yard.ts'
+import { insertPurchases, insertTins, shelfFacts } from './supply.ts'
 import { plantStories } from './stories.ts'
 
 const SEED = 20_417
 const HISTORY_DAYS = 540
-export const DEMO_VERSION = '1'
+export const DEMO_VERSION = '2'
 const NOBODY = { person: null, device: null }
 
 export async function isEmpty(deps: Deps): Promise<boolean> {
@@ -74,6 +75,7 @@ export interface Ids {
   parts: Map<string, string>
   people: string[]
   devices: Map<string, string>
+  areas: Map<string, string>
 }
 
 /** Builds the yard with 18 months of history that ends today: whole or not at all, then projected. */
@@ -154,6 +156,7 @@ async function insertShop(tx: Tx, deps: Deps): Promise<Ids> {
     parts: new Map([...parts, ...rolls].map((p) => [p.code, p.id])),
     people: people.filter((p) => p.role === 'hand').map((p) => p.id),
     devices: new Map(),
+    areas: new Map(),
   }
 }
 
@@ -173,6 +176,7 @@ async function insertPlaces(tx: Tx, deps: Deps, ids: Ids): Promise<Made[]> {
         parts: partsFor(plan.family, plan.wire, ids),
       },
     })
+    ids.areas.set(plan.name, areaId)
     await tx
       .update(area)
       .set({ walkOrder: made.length + 1 })
@@ -286,7 +290,10 @@ async function insertHistory(tx: Tx, at: HistoryAt): Promise<void> {
   const facts = history.events
     .filter((e) => e.isLogged && e.atMs < nowMs)
     .flatMap((e) => eventDraft(e, byName.get(e.gun), at))
-  await append(tx, [...firstFittings(at), ...facts, ...weeklyLooks(at), ...counts(at)])
+  const supply = trueSupply(history, byName, at)
+  await append(tx, [...firstFittings(at), ...facts, ...weeklyLooks(at), ...shelves(supply, at)])
+  await insertPurchases(tx, supply)
+  await insertTins(tx, supply)
   const usage = history.usage.flatMap((u) => usageRow(u, byName.get(u.gun), at))
   for (let i = 0; i < usage.length; i += 2000) await tx.insert(usageSpan).values(usage.slice(i, i + 2000))
 }
@@ -395,20 +402,39 @@ function weeklyLooks(at: HistoryAt): Draft[] {
   })
 }
 
-/** Crib counts, two weeks ago. */
-function counts(at: HistoryAt): Draft[] {
-  const happenedMs = at.deps.now() - 14 * 86_400_000
-  const stems = new Map<string, number>(FAMILY_PARTS.map((p) => [p.stem, p.count]))
-  return [...at.ids.parts].map(([code, partId]) =>
-    draft(at, null, {
-      happenedMs,
-      fact: {
-        kind: 'counted',
-        partId: partId as PartId,
-        quantity: Math.round((stems.get(code.split('-')[1]?.[0] ?? '') ?? 4) * (0.6 + at.deps.random())),
-      },
+/** What was really put on and welded away, logged or not: the purchase list, the shelf and the tin go by it. */
+function trueSupply(history: ReturnType<typeof simulate>, byName: Map<string, Made>, at: HistoryAt) {
+  const nowMs = at.deps.now()
+  const codeOf = new Map([...at.ids.parts].map(([code, id]) => [id, code]))
+  return {
+    deps: at.deps,
+    areaIds: at.ids.areas,
+    spoolKgOf: (name: string) => WIRES.find((w) => w.name === name)?.spoolKg ?? 15,
+    changes: history.events.flatMap((e) => {
+      const made = byName.get(e.gun)
+      const partId = made && e.act.kind === 'fitted' ? partFor(made, e.act.position, at.ids) : null
+      if (!made || !partId || e.act.kind !== 'fitted' || e.atMs >= nowMs) return []
+      return [
+        { atMs: e.atMs, areaName: made.plan.name, kindKey: e.act.position, partId, code: codeOf.get(partId) ?? '' },
+      ]
     }),
-  )
+    wires: history.usage.flatMap((u) => {
+      const made = byName.get(u.gun)
+      if (!made) return []
+      const { name } = wireOf(made)
+      return [{ atMs: u.fromMs, wireName: name, wireId: at.ids.wires.get(name) ?? '', kg: u.kg }]
+    }),
+  }
+}
+
+/** The shelf, counted twice. */
+function shelves(supply: ReturnType<typeof trueSupply>, at: HistoryAt): Draft[] {
+  const stems = new Map<string, { count: number; kind: string }>(FAMILY_PARTS.map((p) => [p.stem, p]))
+  const parts = [...at.ids.parts].map(([code, partId]) => {
+    const plan = stems.get(code.split('-')[1]?.[0] ?? '')
+    return { partId, kindKey: code.startsWith('ROLL') ? 'rolls' : (plan?.kind ?? ''), usual: plan?.count ?? 4 }
+  })
+  return shelfFacts(supply, parts).map((line) => draft(at, null, line))
 }
 
 function usageRow(u: SimUsage, made: Made | undefined, at: HistoryAt): (typeof usageSpan.$inferInsert)[] {

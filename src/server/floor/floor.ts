@@ -3,6 +3,7 @@ import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { openedRows, type OpenedRow } from '@core/floor/rank.ts'
 import { chanceOfAny } from '@core/stats/normal.ts'
 import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
+import { type LoggingShareLine } from '@contract/parts.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { liveArcs } from '@server/ingest/settle.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
@@ -22,9 +23,10 @@ export async function readFloor(
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.calendar, nowMs)
   const wanted = filter.areaId ? shop.stations.filter((s) => s.areaId === filter.areaId).map((s) => s.id) : undefined
-  const [surveyed, arcs] = await Promise.all([
+  const [surveyed, arcs, supply] = await Promise.all([
     survey(deps.db, shop, { nowMs, store: deps.positions, ...(wanted ? { stationIds: wanted } : {}) }),
     liveArcs(deps),
+    deps.shares.read(deps.db, shop, nowMs),
   ])
   const opened = openedRows(
     surveyed.map((s) => rankInput(s, shop)),
@@ -45,7 +47,25 @@ export async function readFloor(
     areas: shop.areas.map((a) => ({ id: a.id, name: a.name })),
     guns,
     ...tallies(surveyed, guns, cutoff.atMs),
+    logging: shareFor(supply.shares, filter.areaId ?? null),
+    bought: isCold(surveyed) ? supply.bought.slice(0, MOST_BOUGHT) : [],
   }
+}
+
+const MOST_BOUGHT = 3
+/** Nobody has looked at anything yet. */
+const isCold = (surveyed: readonly Surveyed[]) =>
+  surveyed.length > 0 && surveyed.every((s) => s.positions.some((p) => p.verdict.state === 'notSeen'))
+
+/**
+ * The share that Floor owns up to: of the area shown where one is told, else of the whole shop, else of the area most is known
+ * of; the kind most were taken of.
+ */
+function shareFor(shares: readonly LoggingShareLine[], areaId: string | null): LoggingShareLine | null {
+  const told = shares.filter((s) => s.share !== null)
+  const rank = (s: LoggingShareLine) => (areaId !== null && s.areaId === areaId ? 0 : s.areaId === null ? 1 : 2)
+  const fits = told.filter((s) => areaId === null || s.areaId === null || s.areaId === areaId)
+  return [...fits].sort((a, b) => rank(a) - rank(b) || b.taken - a.taken)[0] ?? null
 }
 
 /** What the sentence and the honesty line count. */

@@ -1,6 +1,7 @@
 import { type Db } from '@server/db/db.ts'
 import { type Calendar } from '@server/time/calendar.ts'
 import { type PositionStore } from '@server/floor/positions.ts'
+import { type ShareStore } from '@server/parts/sharestore.ts'
 import { type Role } from '@server/db/schema.ts'
 import { DomainError } from './problem.ts'
 
@@ -9,6 +10,7 @@ export interface Deps {
   db: Db
   calendar: Calendar
   positions: PositionStore
+  shares: ShareStore
   now: () => number
   random: () => number
 }

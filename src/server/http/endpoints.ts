@@ -4,6 +4,7 @@ import { floorEndpoints } from '@server/floor/endpoints.ts'
 import { gunEndpoints } from '@server/gun/endpoints.ts'
 import { ingestEndpoints } from '@server/ingest/endpoints.ts'
 import { logbookEndpoints } from '@server/logbook/endpoints.ts'
+import { partsEndpoints } from '@server/parts/endpoints.ts'
 import { peopleEndpoints } from '@server/people/endpoints.ts'
 import { shopEndpoints } from '@server/shop/endpoints.ts'
 import { type Endpoint } from './routes.ts'
@@ -24,5 +25,6 @@ export const endpoints: readonly Endpoint[] = [
   ...clockEndpoints,
   ...ingestEndpoints,
   ...shopEndpoints,
+  ...partsEndpoints,
   ...peopleEndpoints,
 ]

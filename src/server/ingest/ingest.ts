@@ -14,6 +14,7 @@ import { planOf, type Planned } from './plan.ts'
 import { startProgress, type Progress } from './progress.ts'
 import { LABELS, WANTED } from './sheet.ts'
 import { writeHistory } from './takehistory.ts'
+import { freshPurchases, writePurchases } from './takepurchases.ts'
 import { writePlaces } from './takeplaces.ts'
 import { writeUsage } from './takeusage.ts'
 
@@ -29,13 +30,19 @@ export async function previewImport(deps: Deps, who: Who, request: ImportRequest
     rows: sheet.rows.length,
     sample: sheet.rows.slice(0, 5),
     bad,
+    leftOut: planned.kind === 'purchases' ? planned.plan.leftOut.slice(0, MOST_UNREAD) : [],
     ...notesOf(planned, shop),
     would: await wouldDo(deps.db, planned, { shop, decisions: request.decisions ?? {} }),
-    canTake: bad.length === 0 || (planned.kind === 'history' && planned.plan.notes.length > 0),
+    canTake: bad.length === 0 || canLeaveOut(planned),
   }
 }
 
 const MOST_UNREAD = 200
+
+/** Old notes and purchase lists may be taken without the rows that can't be read; usage and places may not. */
+const canLeaveOut = (planned: Planned) =>
+  (planned.kind === 'history' && planned.plan.notes.length > 0) ||
+  (planned.kind === 'purchases' && planned.plan.rows.length > 0)
 
 /** A history's groups, and what in its notes nobody but a person can read. */
 function notesOf(planned: Planned, shop: ShopModel): Pick<ImportPreview, 'groups' | 'unread'> {
@@ -57,6 +64,16 @@ async function wouldDo(
 ): Promise<Record<string, number>> {
   const { shop } = at
   if (planned.kind === 'history') return historyWould(planned.plan, at.decisions)
+  if (planned.kind === 'purchases') {
+    const { rows, leftOut, bad } = planned.plan
+    const fresh = await freshPurchases(db, rows)
+    return {
+      'purchases new': fresh.length,
+      'purchases there already': rows.length - fresh.length,
+      'rows of other goods left out': leftOut.length,
+      'rows left out': bad.length,
+    }
+  }
   if (planned.kind === 'usage') {
     const keys = planned.plan.rows.map(usageKey)
     const known =
@@ -132,7 +149,7 @@ async function takeInside(tx: Tx, at: Taking): Promise<Record<string, number>> {
   const { deps, request } = at
   const shop = await loadShop(tx, deps.calendar, deps.now())
   const { bad, planned } = await planOf(tx, request, { shop, nowMs: deps.now() })
-  if (!(planned.kind === 'history' && request.leaveOutBad && planned.plan.notes.length > 0)) mustBeGood(bad)
+  if (!(request.leaveOutBad && canLeaveOut(planned))) mustBeGood(bad)
   const decisions = request.decisions ?? {}
   const did = await wouldDo(tx, planned, { shop, decisions })
   const touched = await writePlanned(tx, planned, { ...at, shop, decisions })
@@ -150,6 +167,8 @@ function writePlanned(
       return writeUsage(tx, { ...at, rows: planned.plan.rows })
     case 'places':
       return writePlaces(tx, { ...at, plan: planned.plan })
+    case 'purchases':
+      return writePurchases(tx, { ...at, rows: planned.plan.rows })
     case 'history':
       return writeHistory(tx, { ...at, plan: planned.plan })
   }

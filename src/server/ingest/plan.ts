@@ -1,4 +1,5 @@
 import { inArray } from 'drizzle-orm'
+import { readPurchases, type PurchasePlan } from './purchases.ts'
 import { type BadRow, type ImportRequest } from '@contract/ingest.ts'
 import { part } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -9,7 +10,10 @@ import { missingColumns, readSheet, type Sheet } from './sheet.ts'
 import { planUsage, type UsagePlan } from './usage.ts'
 
 export type Planned =
-  { kind: 'places'; plan: PlacePlan } | { kind: 'usage'; plan: UsagePlan } | { kind: 'history'; plan: HistoryPlan }
+  | { kind: 'places'; plan: PlacePlan }
+  | { kind: 'usage'; plan: UsagePlan }
+  | { kind: 'history'; plan: HistoryPlan }
+  | { kind: 'purchases'; plan: PurchasePlan }
 export interface PlannedSheet {
   sheet: Sheet
   bad: BadRow[]
@@ -20,6 +24,7 @@ const NOTHING: Record<ImportRequest['kind'], Planned> = {
   places: { kind: 'places', plan: { places: [], fits: [], bad: [] } },
   usage: { kind: 'usage', plan: { rows: [], bad: [] } },
   history: { kind: 'history', plan: { notes: [], bad: [] } },
+  purchases: { kind: 'purchases', plan: { rows: [], leftOut: [], bad: [] } },
 }
 
 /** What a sheet asks for, and every cell that can't be taken. Reads only. */
@@ -35,6 +40,10 @@ export async function planOf(
   if (request.kind === 'usage') {
     const plan = planUsage(sheet, shop, nowMs)
     return { sheet, bad: plan.bad, planned: { kind: 'usage', plan } }
+  }
+  if (request.kind === 'purchases') {
+    const plan = await readPurchases(db, sheet, { shop, nowMs })
+    return { sheet, bad: plan.bad, planned: { kind: 'purchases', plan } }
   }
   if (request.kind === 'history') {
     const plan = planHistory(sheet, shop, nowMs)

@@ -1,6 +1,13 @@
 import Papa from 'papaparse'
 import { isValid, parse } from 'date-fns'
-import { guessColumns, HISTORY_COLUMNS, PLACE_COLUMNS, USAGE_COLUMNS, type Wanted } from '@core/ingest/columns.ts'
+import {
+  guessColumns,
+  HISTORY_COLUMNS,
+  PLACE_COLUMNS,
+  PURCHASE_COLUMNS,
+  USAGE_COLUMNS,
+  type Wanted,
+} from '@core/ingest/columns.ts'
 import { findHeading } from '@core/ingest/heading.ts'
 import { type BadRow, type ImportKind } from '@contract/ingest.ts'
 import { DomainError } from '@server/http/problem.ts'
@@ -9,6 +16,7 @@ export const WANTED: Record<ImportKind, readonly Wanted[]> = {
   places: PLACE_COLUMNS,
   usage: USAGE_COLUMNS,
   history: HISTORY_COLUMNS,
+  purchases: PURCHASE_COLUMNS,
 }
 export const LABELS: Record<string, string> = {
   place: 'place',
@@ -25,6 +33,10 @@ export const LABELS: Record<string, string> = {
   starts: 'arc starts',
   note: 'what was done',
   count: 'how many',
+  item: 'item',
+  month: 'month',
+  quantity: 'how many',
+  unit: 'unit',
 }
 
 export interface Sheet {
@@ -116,6 +128,19 @@ export function parseDay(text: string, units: 'metric' | 'us'): string | null {
       return day.toISOString().slice(0, 10)
   }
   return null
+}
+
+const MONTH_FORMATS = ['yyyy-MM', 'MM/yyyy', 'M/yyyy', 'MM.yyyy', 'M.yyyy', 'MMM yyyy', 'MMMM yyyy', 'MMM yy', 'MMM-yy']
+
+/** A month as people write it, or the month of a day: "2026-03", "03/2026", "Mar 26". Null when it is neither. */
+export function parseMonth(text: string, units: 'metric' | 'us'): string | null {
+  const plain = text.trim()
+  for (const format of MONTH_FORMATS) {
+    const month = parse(`${plain} Z`, `${format} X`, NEAR)
+    if (isValid(month) && month.getUTCFullYear() > 1990 && month.getUTCFullYear() < 2200)
+      return month.toISOString().slice(0, 7)
+  }
+  return parseDay(plain, units)?.slice(0, 7) ?? null
 }
 
 /** A day with the time of day that may stand behind it. */

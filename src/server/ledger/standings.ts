@@ -40,3 +40,19 @@ export async function standingOfPart(db: Reader, partId: string, sinceMs: number
   )
   return standings.filter((s) => 'partId' in s.fact && s.fact.partId === partId)
 }
+
+/** What was counted on and delivered to the shelves of some parts since. */
+export async function standingOfShelves(
+  db: Reader,
+  partIds: readonly string[],
+  sinceMs: number,
+): Promise<Map<string, Standing[]>> {
+  const byPart = new Map<string, Standing[]>()
+  if (partIds.length === 0) return byPart
+  const where = and(inArray(ledgerEvent.partId, [...partIds]), inArray(ledgerEvent.kind, ['counted', 'received']))
+  for (const standing of await standingWhere(db, where)) {
+    if (!('partId' in standing.fact) || !standing.fact.partId || standing.happenedMs < sinceMs) continue
+    byPart.set(standing.fact.partId, [...(byPart.get(standing.fact.partId) ?? []), standing])
+  }
+  return byPart
+}

@@ -36,6 +36,8 @@ const TRUTH: readonly MySqlTable[] = [
   schema.meta,
   schema.ledgerEvent,
   schema.usageSpan,
+  schema.purchase,
+  schema.tinWeighing,
   schema.feeder,
   schema.telemetryHour,
   schema.telemetryRow,

@@ -3,6 +3,7 @@ import { COLUMNS, type Column } from '@core/path/columns.ts'
 import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { PHONE_SIZE, ROW_SIZE } from '@web/path/WirePath.tsx'
+import { boughtSentence } from '@web/parts/supplywords.ts'
 import { FirstPlaces } from '@web/shop/FirstPlaces.tsx'
 import { ColumnView } from './ColumnView.tsx'
 import { ManyBar } from './ManyBar.tsx'
@@ -34,6 +35,11 @@ export function FloorView(props: FloorViewProps) {
     <main className="floor">
       <h1 className="sentence">{floorSentence(floor)}</h1>
       <p className="honesty dim">{honesty(floor)}</p>
+      {floor.bought.map((line) => (
+        <p className="bought" key={line.kindKey}>
+          {boughtSentence(line, props.units)}
+        </p>
+      ))}
       {props.areaId ? (
         <button type="button" className="bare" onClick={() => props.onArea(null)}>
           the whole floor

@@ -1,6 +1,7 @@
 import { type FloorAnswer, type FloorGun, type FloorWant } from '@contract/floor.ts'
 import { amount, minutes, type Units } from '@web/format/numbers.ts'
 import { about, when } from '@web/format/times.ts'
+import { loggingSentence } from '@web/parts/supplywords.ts'
 import { actPhrase, capital, countWord, inN, guns, partName } from '@web/format/words.ts'
 
 /** The one sentence that is read first: how many guns, by when, how long, and what the rest do. */
@@ -38,6 +39,11 @@ export function honesty(floor: FloorAnswer): string {
     )
   if (floor.estimatedGuns > 0)
     said.push(`Hollow lines rest on estimated hours (${floor.estimatedGuns} ${guns(floor.estimatedGuns)}).`)
+  if (floor.logging) {
+    const { areaId } = floor.logging
+    const area = areaId && floor.areas.length > 1 ? floor.areas.find((a) => a.id === areaId)?.name : null
+    said.push(loggingSentence(floor.logging, area ?? null))
+  }
   const isSomeOpen = floor.guns.some((g) => g.rank !== null)
   if (isSomeOpen && floor.quietChance > 0)
     said.push(`${capital(inN(floor.quietChance))} that one more gets there before then.`)

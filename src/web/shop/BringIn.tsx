@@ -12,6 +12,8 @@ const EXAMPLE: Record<ImportKind, string> = {
   places:
     'place,area,part kind,part,put on,wire,cable\nA1,Bay A,tip,,2026-11-20,,4\nA1,Bay A,liner,,2026-09-01,,4\nA2,Bay A,,,,,4',
   usage: 'place,date,shift,arc hours,kg\nA1,2026-11-20,,2.4,\nA2,2026-11-20,,,6.1',
+  purchases:
+    'item,month,quantity,unit\ncontact tips,2026-08,4,box of 100\nsolid wire,2026-08,1.2,t\ngloves,2026-08,20,pairs',
   history: 'gun,date,what\nA1,20.11.2026,"tip x2 + liner, nest, bad wire?"\nA2,21.11.2026,nozzle cleaned',
 }
 
@@ -96,4 +98,5 @@ const KINDS: readonly Option[] = [
   ['places', 'places and the parts on them'],
   ['usage', 'usage per shift or day'],
   ['history', 'past work, in your own words'],
+  ['purchases', 'purchases: item, month, how many'],
 ]

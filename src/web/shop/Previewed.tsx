@@ -17,6 +17,15 @@ export function Previewed(props: { preview: ImportPreview; onColumn: (key: strin
             .map((b) => [String(b.row), b.column, b.value ? `“${b.value}”` : 'nothing', b.why])}
         />
       ) : null}
+      {preview.leftOut.length > 0 ? (
+        <details>
+          <summary>
+            {preview.leftOut.length} {preview.leftOut.length === 1 ? 'row names' : 'rows name'} no part and no wire:
+            left out
+          </summary>
+          <p className="small-print">{preview.leftOut.map((l) => `row ${l.row}: ${l.text}`).join(' · ')}</p>
+        </details>
+      ) : null}
       <div className="built-form">
         {preview.wanted.map((w) => (
           <PickOne

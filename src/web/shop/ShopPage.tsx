@@ -1,6 +1,7 @@
 import { useSearchParams } from 'react-router'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { useMe } from '@web/people/queries.ts'
+import { Supply } from '@web/parts/Supply.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { BringIn } from './BringIn.tsx'
 import { PartsList } from './PartsList.tsx'
@@ -14,6 +15,7 @@ import { useShop } from './queries.ts'
 const TABS = [
   ['places', 'places'],
   ['parts', 'parts and wires'],
+  ['counts', 'counts and purchases'],
   ['rules', 'house rules'],
   ['shifts', 'shifts'],
   ['people', 'people and devices'],
@@ -51,7 +53,7 @@ export function ShopPage() {
       </nav>
       {isLead ? null : <p className="small-print">To look at. A lead signs in to change it.</p>}
       <fieldset disabled={!isLead} className="shop-part">
-        <Part tab={tab} shop={shop.data} />
+        <Part tab={tab} shop={shop.data} isLead={isLead} />
       </fieldset>
     </main>
   )
@@ -62,10 +64,12 @@ function shopSentence(shop: ShopAnswer): string {
   return `${shop.site.name}: ${shop.stations.length} ${shop.stations.length === 1 ? 'gun' : 'guns'} in ${shop.areas.length} ${shop.areas.length === 1 ? 'area' : 'areas'}.`
 }
 
-function Part({ tab, shop }: { tab: string; shop: ShopAnswer }) {
+function Part({ tab, shop, isLead }: { tab: string; shop: ShopAnswer; isLead: boolean }) {
   switch (tab) {
     case 'parts':
       return <PartsList shop={shop} />
+    case 'counts':
+      return <Supply shop={shop} isLead={isLead} />
     case 'rules':
       return <Rules shop={shop} />
     case 'shifts':

@@ -71,7 +71,10 @@ export function useSheet() {
     const key = newKey()
     setRunKey(key)
     const said = { decisions: notes.decisions, leaveOutBad: (preview.data?.bad.length ?? 0) > 0 }
-    take.mutate({ ...sheet.request({ runKey: key }), ...(sheet.kind === 'history' ? said : {}) })
+    take.mutate({
+      ...sheet.request({ runKey: key }),
+      ...(sheet.kind === 'history' ? said : sheet.kind === 'purchases' ? { leaveOutBad: said.leaveOutBad } : {}),
+    })
   }
   const decide = (key: string, as: NoteDecision) => {
     take.reset()

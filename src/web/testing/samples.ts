@@ -136,6 +136,8 @@ export const floorOf = (guns: FloorGun[], over: Partial<FloorAnswer> = {}): Floo
   shopName: 'x',
   zone: 'UTC',
   cutoff: { atMs: NOW + 3.25 * HOUR, isKnown: true },
+  logging: null,
+  bought: [],
   areas: [{ id: 'a', name: 'Bay A' }],
   guns,
   laterGuns: 0,

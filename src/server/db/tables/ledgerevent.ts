@@ -26,7 +26,7 @@ export const ledgerEvent = mysqlTable(
     index('ledger_root').on(t.rootId),
     index('ledger_carrier').on(t.carrierId, t.rootId),
     index('ledger_station').on(t.stationId, t.rootId),
-    index('ledger_part').on(t.partId, t.rootId),
+    index('ledger_part_kind').on(t.partId, t.kind, t.happenedMs),
     index('ledger_happened').on(t.happenedMs),
     index('ledger_logged').on(t.loggedMs),
   ],

@@ -32,5 +32,6 @@ export const life = mysqlTable(
     primaryKey({ columns: [t.carrierId, t.fromEventId] }),
     index('life_kind').on(t.kindKey, t.classKey, t.toMs),
     index('life_to').on(t.toEventId),
+    index('life_ended').on(t.toMs),
   ],
 )

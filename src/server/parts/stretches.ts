@@ -1,0 +1,94 @@
+import { asc, eq, gte } from 'drizzle-orm'
+import { type Standing } from '@core/ledger/resolve.ts'
+import { longestRun, takenByCounts, takenByTin, type Taken } from '@core/parts/taken.ts'
+import { part, stockNow, tinWeighing } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { standingOfShelves } from '@server/ledger/standings.ts'
+
+/** A stretch in which it is known how many parts of a kind left the crib, for an area or the whole shop. */
+export interface Evidence extends Taken {
+  areaId: string | null
+  kindKey: string
+  /** Only changes to these parts count, where the shelf of each was counted; null: every part of the kind. */
+  partIds: ReadonlySet<string> | null
+}
+
+/** Shelves counted at least twice: what left each, put together per kind. */
+export async function shelfStretches(db: Reader, sinceMs: number): Promise<Evidence[]> {
+  const parts = await db
+    .select({ id: part.id, kindKey: part.kindKey })
+    .from(stockNow)
+    .innerJoin(part, eq(part.id, stockNow.partId))
+  const shelves = await standingOfShelves(
+    db,
+    parts.map((p) => p.id),
+    sinceMs,
+  )
+  const byKind = new Map<string, Shelf[]>()
+  for (const { id, kindKey } of parts) {
+    const taken = shelfOf(shelves.get(id) ?? [])
+    if (taken) byKind.set(kindKey, [...(byKind.get(kindKey) ?? []), { partId: id, taken }])
+  }
+  return [...byKind].map(([kindKey, list]) => together(kindKey, list))
+}
+
+interface Shelf {
+  partId: string
+  taken: Taken
+}
+
+function shelfOf(standing: readonly Standing[]): Taken | null {
+  const of = (kind: 'counted' | 'received') =>
+    standing.flatMap(({ fact, happenedMs }) =>
+      fact.kind === kind ? [{ atMs: happenedMs, quantity: fact.quantity }] : [],
+    )
+  return longestRun(takenByCounts({ counts: of('counted'), received: of('received') }))
+}
+
+/** Shelves of one kind are counted on one round: those counted over the same days as the longest of them speak together. */
+function together(kindKey: string, shelves: readonly Shelf[]): Evidence {
+  const longest = shelves.reduce((best, s) =>
+    s.taken.toMs - s.taken.fromMs > best.taken.toMs - best.taken.fromMs ? s : best,
+  )
+  const isWith = (t: Taken) =>
+    Math.abs(t.fromMs - longest.taken.fromMs) < DAY_MS && Math.abs(t.toMs - longest.taken.toMs) < DAY_MS
+  const same = shelves.filter((s) => isWith(s.taken))
+  return {
+    areaId: null,
+    kindKey,
+    source: 'counted',
+    fromMs: longest.taken.fromMs,
+    toMs: longest.taken.toMs,
+    taken: same.reduce((sum, s) => sum + s.taken.taken, 0),
+    sdTaken: Math.hypot(...same.map((s) => s.taken.sdTaken)),
+    partIds: new Set(same.map((s) => s.partId)),
+  }
+}
+
+const DAY_MS = 86_400_000
+
+export type TinRow = typeof tinWeighing.$inferSelect
+
+/** Weighings in order, one a day and tin: the one logged last holds. */
+export async function readTins(db: Reader, sinceMs: number): Promise<TinRow[]> {
+  const rows = await db
+    .select()
+    .from(tinWeighing)
+    .where(gte(tinWeighing.atMs, sinceMs))
+    .orderBy(asc(tinWeighing.loggedMs), asc(tinWeighing.id))
+  const held = new Map(rows.map((r) => [`${r.areaId} ${r.kindKey} ${r.day}`, r]))
+  return [...held.values()].sort((a, b) => a.atMs - b.atMs)
+}
+
+export async function tinStretches(db: Reader, sinceMs: number): Promise<Evidence[]> {
+  const groups = new Map<string, TinRow[]>()
+  for (const row of await readTins(db, sinceMs)) {
+    const key = `${row.areaId} ${row.kindKey}`
+    groups.set(key, [...(groups.get(key) ?? []), row])
+  }
+  return [...groups.values()].flatMap((rows) => {
+    const last = rows.at(-1)
+    const taken = last && longestRun(takenByTin(rows, last))
+    return taken ? [{ ...taken, areaId: last.areaId, kindKey: last.kindKey, partIds: null }] : []
+  })
+}

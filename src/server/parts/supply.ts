@@ -1,0 +1,126 @@
+import { eq } from 'drizzle-orm'
+import { type z } from 'zod'
+import { LOSS_GUESS } from '@core/life/loggingshare.ts'
+import { makeId, type PartId } from '@core/ids/id.ts'
+import { type Fact } from '@core/ledger/event.ts'
+import { type countRequest, type receivedRequest, type SupplyAnswer, type tinRequest } from '@contract/parts.ts'
+import { area, part, partKind, tinWeighing } from '@server/db/schema.ts'
+import { insertMany, type Tx } from '@server/db/db.ts'
+import { mustLead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { append, factDraft, type Touched } from '@server/ledger/append.ts'
+import { changing } from '@server/shop/changing.ts'
+import { loadShop } from '@server/shop/model.ts'
+import { dayOf, wallToMsOrNext } from '@server/time/wall.ts'
+import { boughtLines, readPurchases } from './purchases.ts'
+import { LOOK_BACK_MS, readShares } from './shares.ts'
+import { readTins } from './stretches.ts'
+
+/** What purchases, shelves and tins tell: how much of what is changed gets logged, and what a part costs in wire. */
+export async function readSupply(deps: Deps, who: Who): Promise<SupplyAnswer> {
+  mustLead(who)
+  const nowMs = deps.now()
+  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const [shares, bought, tins] = await Promise.all([
+    readShares(deps.db, shop, nowMs),
+    readPurchases(deps.db, { zone: shop.site.zone, nowMs, months: 12 }),
+    readTins(deps.db, nowMs - LOOK_BACK_MS),
+  ])
+  const newest = new Map(tins.map((t) => [`${t.areaId} ${t.kindKey}`, t]))
+  return {
+    nowMs,
+    zone: shop.site.zone,
+    lossShare: LOSS_GUESS,
+    shares,
+    bought: boughtLines(bought, shop, nowMs),
+    tins: [...newest.values()].map(({ areaId, kindKey, day, grams, gramsEach, pieces, isEmptied }) => ({
+      areaId,
+      kindKey,
+      day,
+      grams,
+      gramsEach,
+      pieces,
+      isEmptied,
+    })),
+  }
+}
+
+/** A round of the shelves: what is there of each part, now. */
+export const countShelves = (deps: Deps, who: Who, r: z.infer<typeof countRequest>) =>
+  changing(deps, who, {
+    key: r.key,
+    what: `shelves counted: ${r.counts.length} ${r.counts.length === 1 ? 'part' : 'parts'}`,
+    work: (tx) =>
+      sayOfParts(tx, {
+        deps,
+        who,
+        key: r.key,
+        facts: r.counts.map((c) => ({ kind: 'counted', partId: c.partId as PartId, quantity: c.quantity })),
+      }),
+  })
+
+/** A delivery, put on the shelf. */
+export const receiveParts = (deps: Deps, who: Who, r: z.infer<typeof receivedRequest>) =>
+  changing(deps, who, {
+    key: r.key,
+    what: 'a delivery put on the shelf',
+    work: (tx) =>
+      sayOfParts(tx, {
+        deps,
+        who,
+        key: r.key,
+        facts: [{ kind: 'received', partId: r.partId as PartId, quantity: r.quantity }],
+      }),
+  })
+
+async function sayOfParts(
+  tx: Tx,
+  at: { deps: Deps; who: Who; key: string; facts: (Fact & { partId: PartId })[] },
+): Promise<Touched> {
+  const known = new Set((await tx.select({ id: part.id }).from(part)).map((p) => p.id))
+  if (at.facts.some((f) => !known.has(f.partId)))
+    throw new DomainError('not-found', 'There is no such part.', ['Add it under parts and wires first.'])
+  const drafts = at.facts.map((fact, i) =>
+    factDraft(at.deps, at.who, {
+      fact,
+      happenedMs: at.deps.now(),
+      precision: 'exact',
+      stationId: null,
+      idempotencyKey: `${at.key}/part${i}`,
+    }),
+  )
+  return append(tx, drafts)
+}
+
+/** An area's tin of old parts on the scale. Weighed again on the same day, the later weighing holds. */
+export const weighTin = (deps: Deps, who: Who, r: z.infer<typeof tinRequest>) =>
+  changing(deps, who, {
+    key: r.key,
+    what: `tin of old ${r.kindKey}s weighed: ${Math.round(r.grams)} g${r.isEmptied ? ', emptied' : ''}`,
+    work: async (tx) => {
+      const [place] = await tx.select().from(area).where(eq(area.id, r.areaId))
+      const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
+      if (!place || !kind)
+        throw new DomainError('not-found', place ? 'There is no such part.' : 'There is no such area.')
+      const { zone } = (await loadShop(tx, deps.calendar, deps.now())).site
+      const today = dayOf(zone, deps.now())
+      const day = r.day ?? today
+      if (day > today)
+        throw new DomainError('time-refused', 'That day is still to come.', ['Give the day it was weighed.'])
+      const atMs = day === today ? deps.now() : wallToMsOrNext(zone, day, '12:00')
+      const row = {
+        id: makeId('tin', deps.now(), deps.random),
+        areaId: r.areaId,
+        kindKey: r.kindKey,
+        day,
+        atMs,
+        grams: r.grams,
+        gramsEach: r.gramsOfPieces / r.pieces,
+        pieces: r.pieces,
+        isEmptied: r.isEmptied,
+        loggedMs: deps.now(),
+        idempotencyKey: r.key,
+      }
+      await insertMany(tx, tinWeighing, { rows: [row] })
+    },
+  })
