@@ -31,6 +31,11 @@ describe('the share of changes that were logged', () => {
     expect(share({ logged: 80, taken: 50, sdTaken: 1 })).toMatchObject({ isOver: true })
     expect(share({ logged: 80, taken: 50, sdTaken: 1 }).low).toBeGreaterThan(0.9)
   })
+  it('old parts in a tin were put on, and some never reached it', () => {
+    const tin = share({ logged: 57, taken: 100, sdTaken: 0, isOld: true })
+    expect(tin.share).toBeCloseTo(57 / (100 / 0.95), 1)
+    expect(tin.share).toBeLessThan(share({ logged: 57, taken: 100, sdTaken: 0 }).share)
+  })
   it('says nothing on a handful', () =>
     expect(loggingShare({ logged: 2, taken: 4, sdTaken: 0 })).toEqual({ ok: false, reason: 'only 4 taken' }))
   it('its band holds the truth about nine times in ten', () => {

@@ -115,9 +115,11 @@ export async function insertTins(tx: Tx, at: At): Promise<void> {
     Array.from({ length: WEEKS + 1 }, (_, week) => {
       const day = addDays(lastFriday, -7 * (WEEKS - week))
       const atMs = wallToMsOrNext(YARD.zone, day, '13:40')
-      const old = at.changes.filter(
-        (c) => c.areaName === areaName && c.kindKey === 'tip' && c.atMs > atMs - 7 * DAY_MS && c.atMs <= atMs,
-      ).length
+      const old =
+        (1 - ASTRAY) *
+        at.changes.filter(
+          (c) => c.areaName === areaName && c.kindKey === 'tip' && c.atMs > atMs - 7 * DAY_MS && c.atMs <= atMs,
+        ).length
       const id = makeId('tin', atMs, random)
       return {
         id,

@@ -35,6 +35,7 @@ export async function readShares(db: Reader, shop: ShopModel, nowMs: number): Pr
   const logged = await putOn(db, shop, { kinds: [...kinds], sinceMs })
   const evidence = [...shelves, ...tins, ...boughtStretches(bought, { shop, nowMs, logged })]
   return evidence.flatMap((e) => {
+    if (e.taken < 1) return []
     const kind = shop.kindByKey.get(e.kindKey)
     return kind ? [lineOf(e, kind.name, logged)] : []
   })
@@ -47,7 +48,7 @@ function lineOf(evidence: Evidence, kindName: string, all: readonly PutOn[]): Lo
     .filter((l) => areaId === null || l.areaId === areaId)
     .filter((l) => partIds === null || l.partId === null || partIds.has(l.partId))
     .reduce((sum, l) => sum + l.count, 0)
-  const answer = loggingShare({ logged, taken, sdTaken })
+  const answer = loggingShare({ logged, taken, sdTaken, isOld: source === 'tin' })
   const told = answer.ok
     ? { share: answer.share, low: answer.low, high: answer.high, isOver: answer.isOver, reason: null }
     : { share: null, low: null, high: null, isOver: false, reason: answer.reason }

@@ -70,8 +70,8 @@ function ShareTable({ supply, shop }: { supply: SupplyAnswer; shop: ShopAnswer }
               <th>where</th>
               <th>told by</th>
               <th>from – to</th>
-              <th className="figure">taken</th>
-              <th className="figure">logged</th>
+              <th className="num">taken</th>
+              <th className="num">logged</th>
               <th>share logged</th>
             </tr>
           </thead>
@@ -84,11 +84,11 @@ function ShareTable({ supply, shop }: { supply: SupplyAnswer; shop: ShopAnswer }
                 <td>
                   {shortDate(s.fromMs, supply.zone)} – {shortDate(s.toMs, supply.zone)}
                 </td>
-                <td className="figure">
+                <td className="num">
                   {Math.round(s.taken)}
                   {s.sdTaken >= 0.5 ? ` ± ${Math.round(1.645 * s.sdTaken)}` : ''}
                 </td>
-                <td className="figure">{s.logged}</td>
+                <td className="num">{s.logged}</td>
                 <td>{shareCell(s)}</td>
               </tr>
             ))}

@@ -28,7 +28,6 @@ export function loggingSentence(line: LoggingShareLine, areaName: string | null)
 }
 
 const plural = (name: string) => (name.endsWith('s') ? name : `${name}s`)
-const an = (name: string) => (/^[aeiou]/i.test(name) ? `an ${name}` : `a ${name}`)
 
 const mass = (kg: number, units: Units) =>
   units === 'us' ? `${twoFigures(kgToLb(kg))} lb` : kg >= 1000 ? `${twoFigures(kg / 1000)} t` : `${twoFigures(kg)} kg`
@@ -38,7 +37,7 @@ export function boughtSentence(line: BoughtLine, units: Units): string {
   const unit = units === 'us' ? kgToLb : (kg: number) => kg
   const band = `${steady(unit(line.lowKg))}–${steady(unit(line.highKg))}`
   const months = line.months === 1 ? 'in a month' : `in ${line.months} months`
-  return `${capital(an(line.kindName))} per ${steady(unit(line.kgEach))} ${units === 'us' ? 'lb' : 'kg'} of wire (${band}), as bought: ${twoFigures(line.pieces)} for ${mass(line.kg, units)} ${months}.`
+  return `One ${line.kindName} per ${steady(unit(line.kgEach))} ${units === 'us' ? 'lb' : 'kg'} of wire (${band}), as bought: ${twoFigures(line.pieces)} for ${mass(line.kg, units)} ${months}.`
 }
 /** Two figures that keep their nought: 3.0, 2.8, 310. */
 const steady = (value: number) => (value < 10 ? value.toFixed(1) : twoFigures(value))
