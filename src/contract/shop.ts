@@ -93,6 +93,10 @@ export const wireRequest = z.object({
   size: z.string().trim().min(1).max(20),
   densityGPerCm3: z.number().positive().max(20),
   spoolKg: z.number().positive().max(1000),
+  tareKg: z.number().positive().max(100).nullish(),
+  coreMm: z.number().positive().max(1000).nullish(),
+  fullMm: z.number().positive().max(2000).nullish(),
+  widthMm: z.number().positive().max(1000).nullish(),
 })
 export const shiftsRequest = z.object({
   key: idempotencyKey,
@@ -189,6 +193,10 @@ export const shopAnswer = z.object({
       diameterMm: z.number(),
       densityGPerCm3: z.number(),
       spoolKg: z.number(),
+      tareKg: z.number().nullable(),
+      coreMm: z.number().nullable(),
+      fullMm: z.number().nullable(),
+      widthMm: z.number().nullable(),
     }),
   ),
   families: z.array(z.object({ id: z.string(), name: z.string() })),

@@ -23,30 +23,59 @@ export interface SpoolLoad {
   atMs: number
   labelKg: number
   loggedMs: number
+  /** What was left on the spool before this one. */
   leftKg?: number | null
+  /** When it came off again, and what was then left on it. */
+  offMs?: number | null
+  offLeftKg?: number | null
+  /** What was found on it while it hung there. */
+  reads?: readonly { atMs: number; kg: number; loggedMs: number; isWeighed: boolean }[]
+}
+interface Mark {
+  atMs: number
+  kg: number
+  loggedMs: number
+  isWeighed: boolean
 }
 
 /**
- * Spool loads as usage: when the next spool goes on, the one before has been used but for what was left on it.
- * The spool that is on now says nothing yet. Loads at the same instant count once, the later-logged one.
+ * Spool loads as usage: what was on a spool at one mark (its label, a weighing) less what was on it at the next (a weighing,
+ * what was left when it came off; nothing left when the next one went on and nobody said). The spool that is on now tells as
+ * far as it was read. Between two weighings the source is "weighed". Loads at the same instant count once, the later-logged one.
  */
 export function spoolUsage(loads: readonly SpoolLoad[]): UsageEntry[] {
   const sorted = [...loads].sort((a, b) => a.atMs - b.atMs || a.loggedMs - b.loggedMs)
   const distinct = sorted.filter((load, i) => sorted[i + 1]?.atMs !== load.atMs)
-  return distinct.slice(0, -1).map((load, i) => {
-    const next = distinct[i + 1] as SpoolLoad
-    const kg = Math.max(0, load.labelKg - (next.leftKg ?? 0))
-    return {
-      fromMs: load.atMs,
-      toMs: next.atMs,
-      source: 'label',
-      loggedMs: next.loggedMs,
-      kg,
-      arcHours: null,
-      starts: null,
-    }
+  return distinct.flatMap((load, i) => {
+    const marks = marksOf(load, distinct[i + 1])
+    return marks.slice(1).map((mark, j) => between(marks[j] as Mark, mark))
   })
 }
+
+function marksOf(load: SpoolLoad, next: SpoolLoad | undefined): Mark[] {
+  const endMs = load.offMs ?? next?.atMs ?? Infinity
+  const start: Mark = { atMs: load.atMs, kg: load.labelKg, loggedMs: load.loggedMs, isWeighed: false }
+  const reads = (load.reads ?? []).filter((r) => r.atMs > load.atMs && r.atMs < endMs)
+  return [start, ...[...reads].sort((a, b) => a.atMs - b.atMs), ...endOf(load, next)]
+}
+
+function endOf(load: SpoolLoad, next: SpoolLoad | undefined): Mark[] {
+  if (typeof load.offMs === 'number') {
+    if (typeof load.offLeftKg !== 'number') return []
+    return [{ atMs: load.offMs, kg: load.offLeftKg, loggedMs: load.loggedMs, isWeighed: false }]
+  }
+  return next ? [{ atMs: next.atMs, kg: next.leftKg ?? 0, loggedMs: next.loggedMs, isWeighed: false }] : []
+}
+
+const between = (from: Mark, to: Mark): UsageEntry => ({
+  fromMs: from.atMs,
+  toMs: to.atMs,
+  source: from.isWeighed && to.isWeighed ? 'weighed' : 'label',
+  loggedMs: Math.max(from.loggedMs, to.loggedMs),
+  kg: Math.max(0, from.kg - to.kg),
+  arcHours: null,
+  starts: null,
+})
 
 function spansOf(counter: Counter, entries: readonly UsageEntry[]): UsageSpan[] {
   return entries.flatMap((entry) => {

@@ -24,6 +24,7 @@ export const ID_PREFIX = {
   run: 'run',
   purchase: 'buy',
   tin: 'tin',
+  spool: 'spool',
 } as const
 export type IdName = keyof typeof ID_PREFIX
 
@@ -34,6 +35,7 @@ export type PartId = Id<'part'>
 export type WireId = Id<'wire'>
 export type PersonId = Id<'person'>
 export type DeviceId = Id<'device'>
+export type SpoolId = Id<'spool'>
 export type AreaId = Id<'area'>
 
 const ALPHABET = '0123456789abcdefghjkmnpqrstvwxyz'

@@ -4,6 +4,7 @@ import {
   type EventId,
   type PartId,
   type PersonId,
+  type SpoolId,
   type StationId,
   type WireId,
 } from '@core/ids/id.ts'
@@ -27,7 +28,35 @@ export type Fact =
   | { kind: 'cleaned'; carrierId: CarrierId; position: Position }
   | { kind: 'confirmed'; carrierId: CarrierId; position: Position | null }
   | { kind: 'mounted'; carrierId: CarrierId; onId: CarrierId | null }
-  | { kind: 'wireLoaded'; carrierId: CarrierId; wireId: WireId | null; labelKg: number | null; leftKg: number | null }
+  /** `leftKg`: what was left on the spool before it. `spoolId`: which spool, where the shop tells them apart. */
+  | {
+      kind: 'wireLoaded'
+      carrierId: CarrierId
+      wireId: WireId | null
+      labelKg: number | null
+      leftKg: number | null
+      spoolId?: SpoolId
+    }
+  | {
+      kind: 'spoolIn'
+      spoolId: SpoolId
+      wireId: WireId | null
+      labelKg: number | null
+      lot: string | null
+      tareKg: number | null
+    }
+  | { kind: 'wireOff'; carrierId: CarrierId; spoolId: SpoolId | null; leftKg: number | null; sdKg: number | null }
+  | {
+      kind: 'spoolRead'
+      /** The feeder it hung on when it was read. */
+      carrierId: CarrierId | null
+      spoolId: SpoolId | null
+      how: 'weighed' | 'measured' | 'said'
+      leftKg: number
+      sdKg: number
+    }
+  | { kind: 'wireLost'; carrierId: CarrierId | null; spoolId: SpoolId | null; kg: number; why: WireLostWhy }
+  | { kind: 'spoolGone'; spoolId: SpoolId; leftKg: number | null }
   | { kind: 'stopped'; carrierId: CarrierId; position: Position | null }
   | { kind: 'restarted'; carrierId: CarrierId }
   | { kind: 'parked'; carrierId: CarrierId }
@@ -36,6 +65,9 @@ export type Fact =
   | { kind: 'received'; partId: PartId; quantity: number }
   | { kind: 'usageEntered'; carrierId: CarrierId | null; rows: number }
   | { kind: 'shopChanged'; what: string }
+
+export const WIRE_LOST_WHYS = ['nest', 'cable emptied', 'cut back', 'let go', 'other'] as const
+export type WireLostWhy = (typeof WIRE_LOST_WHYS)[number]
 
 export type FactKind = Fact['kind']
 export const PRECISIONS = ['exact', 'shift', 'day', 'week'] as const
@@ -69,4 +101,5 @@ export interface Correction {
 }
 
 export const carrierOf = (fact: Fact): CarrierId | null => ('carrierId' in fact ? fact.carrierId : null)
+export const spoolOf = (fact: Fact): SpoolId | null => ('spoolId' in fact ? (fact.spoolId ?? null) : null)
 export const partOf = (fact: Fact): PartId | null => ('partId' in fact ? fact.partId : null)

@@ -1,4 +1,4 @@
-import { type CarrierId, type EventId, type PartId, type WireId } from '@core/ids/id.ts'
+import { type CarrierId, type EventId, type PartId, type SpoolId, type WireId } from '@core/ids/id.ts'
 import { type OutReason, type Position } from '@core/path/columns.ts'
 import { type Precision } from './event.ts'
 import { byTime, type Standing } from './resolve.ts'
@@ -49,6 +49,12 @@ export interface FoldedSpool {
   leftKg: number | null
   loggedMs: number
   eventId: EventId
+  spoolId: SpoolId | null
+  /** When it came off again, before another went on; and what was then left on it, where somebody said. */
+  offMs: number | null
+  offLeftKg: number | null
+  /** What was found on it while it hung there. */
+  reads: { atMs: number; kg: number; sdKg: number; loggedMs: number; isWeighed: boolean }[]
 }
 
 export interface CarrierStory {
@@ -96,11 +102,30 @@ function apply(story: CarrierStory, standing: Standing): void {
         leftKg: fact.leftKg,
         loggedMs: standing.loggedMs,
         eventId: standing.eventId,
+        spoolId: fact.spoolId ?? null,
+        offMs: null,
+        offLeftKg: null,
+        reads: [],
       })
       return
+    case 'wireOff':
+      return applyOff(story, happenedMs, fact.leftKg)
+    case 'spoolRead': {
+      const { leftKg: kg, sdKg } = fact
+      const read = { atMs: happenedMs, kg, sdKg, loggedMs: standing.loggedMs, isWeighed: fact.how === 'weighed' }
+      story.spools.at(-1)?.reads.push(read)
+      return
+    }
     default:
       return
   }
+}
+
+function applyOff(story: CarrierStory, atMs: number, leftKg: number | null): void {
+  const spool = story.spools.at(-1)
+  if (!spool || spool.offMs !== null) return
+  spool.offMs = atMs
+  spool.offLeftKg = leftKg
 }
 
 function applyFitted(

@@ -69,6 +69,8 @@ function resolveCorrection(
 const RANK: Partial<Record<Occurrence['fact']['kind'], number>> = {
   mounted: 0,
   removed: 1,
+  spoolIn: 0,
+  wireOff: 1,
   restarted: 2,
   unparked: 2,
   fitted: 3,

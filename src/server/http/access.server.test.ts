@@ -69,12 +69,13 @@ const BODIES: Record<string, () => object> = {
     gramsOfPieces: 600,
     isEmptied: true,
   }),
+  '/spools': () => ({ what: { act: 'gone', spoolId: 'spool_none' } }),
   '/people/person': () => ({ name: 'new one', role: 'hand', isActive: true }),
   '/people/device-link': () => ({ name: 'phone' }),
   '/people/device-drop': () => ({ deviceId: 'dev_none' }),
 }
 /** What anybody who may read may also do; everything else that writes is the lead's. */
-const FOR_HANDS = ['/logbook', '/logbook/undo', '/logbook/correct', '/clock/usage', '/shop/move']
+const FOR_HANDS = ['/logbook', '/logbook/undo', '/logbook/correct', '/clock/usage', '/shop/move', '/spools']
 const WITHOUT_KEY = ['/ingest/take', '/ingest/preview', '/ingest/cancel']
 const writes = endpoints.filter((e) => e.method === 'post').map((e) => e.path)
 const reads = endpoints.filter((e) => e.method === 'get' && e.path !== '/people/me')

@@ -7,6 +7,7 @@ import { logbookEndpoints } from '@server/logbook/endpoints.ts'
 import { partsEndpoints } from '@server/parts/endpoints.ts'
 import { peopleEndpoints } from '@server/people/endpoints.ts'
 import { shopEndpoints } from '@server/shop/endpoints.ts'
+import { spoolsEndpoints } from '@server/spools/endpoints.ts'
 import { type Endpoint } from './routes.ts'
 
 /** Equipment comes in by its own door, with a token instead of a cookie; it is described here and served in the app. */
@@ -26,5 +27,6 @@ export const endpoints: readonly Endpoint[] = [
   ...ingestEndpoints,
   ...shopEndpoints,
   ...partsEndpoints,
+  ...spoolsEndpoints,
   ...peopleEndpoints,
 ]

@@ -36,7 +36,8 @@ export async function writeHistory(
   for (let i = 0; i < fresh.length; i += BATCH) {
     await at.progress('writing the lines', i, fresh.length)
     const part = await append(tx, fresh.slice(i, i + BATCH))
-    for (const key of ['carrierIds', 'stationIds', 'partIds'] as const) part[key].forEach((id) => touched[key].add(id))
+    for (const key of ['carrierIds', 'stationIds', 'partIds', 'spoolIds'] as const)
+      part[key].forEach((id) => touched[key].add(id))
   }
   return touched
 }

@@ -1,6 +1,6 @@
 import { eq, inArray } from 'drizzle-orm'
 import { makeId, type EventId } from '@core/ids/id.ts'
-import { carrierOf, partOf, type Fact, type LedgerEvent, type Occurrence } from '@core/ledger/event.ts'
+import { carrierOf, partOf, spoolOf, type Fact, type LedgerEvent, type Occurrence } from '@core/ledger/event.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { insertMany, type Reader, type Tx } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
@@ -16,8 +16,14 @@ export interface Touched {
   carrierIds: Set<string>
   stationIds: Set<string>
   partIds: Set<string>
+  spoolIds: Set<string>
 }
-export const nothingTouched = (): Touched => ({ carrierIds: new Set(), stationIds: new Set(), partIds: new Set() })
+export const nothingTouched = (): Touched => ({
+  carrierIds: new Set(),
+  stationIds: new Set(),
+  partIds: new Set(),
+  spoolIds: new Set(),
+})
 
 const saidBy = (event: LedgerEvent): Fact | null =>
   event.body.type === 'fact' ? event.body.fact : (event.body.replacement?.fact ?? null)
@@ -32,6 +38,7 @@ export function toRow(draft: Draft): EventRow {
     carrierId: fact ? carrierOf(fact) : null,
     stationId: replacement?.stationId ?? draft.stationId,
     partId: fact ? partOf(fact) : null,
+    spoolId: fact ? spoolOf(fact) : null,
     happenedMs: replacement?.happenedMs ?? draft.happenedMs,
     precision: draft.precision,
     loggedMs: draft.loggedMs,
@@ -77,6 +84,7 @@ function touch(touched: Touched, row: EventRow): void {
   if (row.carrierId) touched.carrierIds.add(row.carrierId)
   if (row.stationId) touched.stationIds.add(row.stationId)
   if (row.partId) touched.partIds.add(row.partId)
+  if (row.spoolId) touched.spoolIds.add(row.spoolId)
   if (row.body.type === 'fact' && row.body.fact.kind === 'mounted' && row.body.fact.onId)
     touched.carrierIds.add(row.body.fact.onId)
 }

@@ -1,4 +1,5 @@
 import { and, gte, inArray, or, type SQL } from 'drizzle-orm'
+import { spoolOf } from '@core/ledger/event.ts'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
@@ -55,4 +56,15 @@ export async function standingOfShelves(
     byPart.set(standing.fact.partId, [...(byPart.get(standing.fact.partId) ?? []), standing])
   }
   return byPart
+}
+
+/** Everything said of some spools. */
+export async function standingOfSpools(db: Reader, spoolIds: readonly string[]): Promise<Map<string, Standing[]>> {
+  const bySpool = new Map<string, Standing[]>()
+  if (spoolIds.length === 0) return bySpool
+  for (const standing of await standingWhere(db, inArray(ledgerEvent.spoolId, [...spoolIds]))) {
+    const id = spoolOf(standing.fact)
+    if (id) bySpool.set(id, [...(bySpool.get(id) ?? []), standing])
+  }
+  return bySpool
 }

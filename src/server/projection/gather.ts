@@ -139,7 +139,7 @@ async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Pro
     heads.map((head) => {
       const { schedule, kgPerArcHour } = placeOf(head.id, needs)
       const loads = (needs.stories.get(head.id)?.spools ?? []).flatMap((s) =>
-        s.labelKg === null ? [] : [{ atMs: s.atMs, labelKg: s.labelKg, loggedMs: s.loggedMs, leftKg: s.leftKg }],
+        s.labelKg === null ? [] : [{ ...s, labelKg: s.labelKg }],
       )
       return [head.id, buildHeadClocks([...(usage.get(head.id) ?? []), ...spoolUsage(loads)], kgPerArcHour, schedule)]
     }),

@@ -9,6 +9,7 @@ import { standingOfCarriers } from '@server/ledger/standings.ts'
 import { gather, withDescendants, withStationsOf, type Gathered } from './gather.ts'
 import { headRow, lifeRows, mountRows, positionRows } from './rows.ts'
 import { stationRows } from './stationrows.ts'
+import { projectSpools } from './spools.ts'
 import { projectStock } from './stock.ts'
 import { sync } from './sync.ts'
 
@@ -23,7 +24,7 @@ import { sync } from './sync.ts'
  */
 /** Rows written per projected table: all nought when what is stored agrees with the ledger. */
 export type Written = Record<
-  'mount' | 'life' | 'positionNow' | 'headNow' | 'stationNow' | 'stoppage' | 'stockNow',
+  'mount' | 'life' | 'positionNow' | 'headNow' | 'stationNow' | 'stoppage' | 'stockNow' | 'spoolNow',
   number
 >
 
@@ -38,7 +39,14 @@ export async function project(tx: Tx, touched: Touched, at: { calendar: Calendar
   await countRevision(tx, all)
   const carriers = await writeCarriers(tx, all, { gathered: complete, shop })
   const stations = await writeStations(tx, new Set([...touched.stationIds, ...stationsOf(all, complete, shop)]), shop)
-  return { mount: mounts, ...carriers, ...stations, stockNow: await projectStock(tx, touched.partIds) }
+  const spools = await projectSpools(tx, touched.spoolIds)
+  return {
+    mount: mounts,
+    ...carriers,
+    ...stations,
+    stockNow: await projectStock(tx, touched.partIds),
+    spoolNow: spools,
+  }
 }
 
 /** Only what hangs on what: the first pass of a rebuild, so that the second can take what belongs together at once. */

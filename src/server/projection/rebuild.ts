@@ -1,5 +1,5 @@
 import { isNotNull } from 'drizzle-orm'
-import { carrier, ledgerEvent, mount } from '@server/db/schema.ts'
+import { carrier, ledgerEvent, mount, spool } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { type Deps } from '@server/http/context.ts'
 import { nothingTouched } from '@server/ledger/append.ts'
@@ -20,7 +20,16 @@ export async function rebuild(
   isWriting: boolean,
   onBatch: (done: number, of: number) => void = () => {},
 ): Promise<Written> {
-  const total: Written = { mount: 0, life: 0, positionNow: 0, headNow: 0, stationNow: 0, stoppage: 0, stockNow: 0 }
+  const total: Written = {
+    mount: 0,
+    life: 0,
+    positionNow: 0,
+    headNow: 0,
+    stationNow: 0,
+    stoppage: 0,
+    stockNow: 0,
+    spoolNow: 0,
+  }
   const add = (written: Partial<Written>) => {
     for (const table of Object.keys(written) as (keyof Written)[]) total[table] += written[table] ?? 0
   }
@@ -53,6 +62,7 @@ async function jobsOf(deps: Deps, carriers: readonly CarrierLine[]) {
     .selectDistinct({ id: ledgerEvent.partId })
     .from(ledgerEvent)
     .where(isNotNull(ledgerEvent.partId))
+  const spools = await deps.db.select({ id: spool.id }).from(spool)
   const heads = carriers.filter((c) => c.type === 'head').map((c) => c.id)
   const loose = carriers.filter((c) => c.type !== 'head' && (c.type === 'station' || !hung.has(c.id)))
   return [
@@ -66,6 +76,10 @@ async function jobsOf(deps: Deps, carriers: readonly CarrierLine[]) {
       MOUNT_BATCH,
     ).map((ids) => ({ ...nothingTouched(), stationIds: new Set(ids) })),
     { ...nothingTouched(), partIds: new Set(parts.map((p) => p.id ?? '')) },
+    ...batches(
+      spools.map((s) => s.id),
+      MOUNT_BATCH,
+    ).map((ids) => ({ ...nothingTouched(), spoolIds: new Set(ids) })),
   ]
 }
 

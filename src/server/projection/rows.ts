@@ -1,7 +1,14 @@
 import { type HeadClocks } from '@core/clock/headclock.ts'
 import { usedBetween } from '@core/clock/clock.ts'
 import { COUNTERS } from '@core/clock/source.ts'
-import { ALL_POSITIONS, type CarrierStory, type FoldedLife, type FoldedPosition } from '@core/ledger/fold.ts'
+import { labelSdKg } from '@core/spools/left.ts'
+import {
+  ALL_POSITIONS,
+  type CarrierStory,
+  type FoldedLife,
+  type FoldedPosition,
+  type FoldedSpool,
+} from '@core/ledger/fold.ts'
 import { exposureOver, type ChainStretch, type Exposure } from '@core/ledger/exposure.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { type headNow, type life, type mount, type positionNow } from '@server/db/schema.ts'
@@ -126,11 +133,13 @@ function usedSince(stretches: readonly ChainStretch[], gathered: Gathered, fromM
 
 export function headRow(id: string, gathered: Gathered): HeadRow {
   const clocks = gathered.clocks.get(id) ?? NO_CLOCKS
-  const spool = gathered.stories.get(id)?.spools.at(-1)
+  const load = gathered.stories.get(id)?.spools.at(-1)
+  const spool = load && load.offMs === null ? load : undefined
+  const base = spool ? baseOf(spool) : null
   const ends = COUNTERS.flatMap((c) => clocks[c]?.runOn.fromMs ?? [])
   const used =
-    spool && clocks.kg && clocks.kg.runOn.fromMs > spool.atMs
-      ? usedBetween(clocks.kg, spool.atMs, clocks.kg.runOn.fromMs).amount
+    base && clocks.kg && clocks.kg.runOn.fromMs > base.atMs
+      ? usedBetween(clocks.kg, base.atMs, clocks.kg.runOn.fromMs).amount
       : 0
   return {
     headId: id,
@@ -141,10 +150,21 @@ export function headRow(id: string, gathered: Gathered): HeadRow {
     },
     lastEntryMs: ends.length > 0 ? Math.max(...ends) : null,
     spoolWireId: spool?.wireId ?? null,
-    spoolKg: spool?.labelKg ?? null,
-    spoolMs: spool?.atMs ?? null,
-    spoolUsedKg: spool && clocks.kg ? used : null,
+    spoolKg: base?.kg ?? null,
+    spoolMs: base?.atMs ?? null,
+    spoolUsedKg: base && clocks.kg ? used : null,
+    spoolId: spool?.spoolId ?? null,
+    spoolSdKg: base?.sdKg ?? null,
+    loadedMs: spool?.atMs ?? null,
   }
+}
+
+/** What was on the spool when somebody last knew: read while it hung there, or as its label says. */
+function baseOf(spool: FoldedSpool): { atMs: number; kg: number | null; sdKg: number | null } {
+  const read = [...spool.reads].sort((a, b) => a.atMs - b.atMs).at(-1)
+  if (read) return { atMs: read.atMs, kg: read.kg, sdKg: read.sdKg }
+  const { labelKg } = spool
+  return { atMs: spool.atMs, kg: labelKg, sdKg: labelKg === null ? null : labelSdKg(labelKg) }
 }
 
 export function mountRows(id: string, story: CarrierStory | undefined): MountRow[] {

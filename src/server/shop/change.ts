@@ -260,7 +260,13 @@ export const saveWire = (deps: Deps, who: Who, r: z.infer<typeof wireRequest>) =
         diameterMm: sizeOf(r.size) ?? 0,
         densityGPerCm3: r.densityGPerCm3,
         spoolKg: r.spoolKg,
+        tareKg: r.tareKg ?? null,
+        coreMm: r.coreMm ?? null,
+        fullMm: r.fullMm ?? null,
+        widthMm: r.widthMm ?? null,
       }
+      if (values.coreMm !== null && values.fullMm !== null && values.fullMm <= values.coreMm)
+        throw new DomainError('bad-request', 'A full spool is wider across than its core.', ['Mend one of the two.'])
       await tx
         .insert(wire)
         .values({ id: makeId('wire', deps.now(), deps.random), name: r.name, ...values })

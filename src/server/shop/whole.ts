@@ -26,6 +26,7 @@ const TRUTH: readonly MySqlTable[] = [
   schema.fitFamily,
   schema.wire,
   schema.part,
+  schema.spool,
   schema.carrier,
   schema.shiftPattern,
   schema.holiday,

@@ -262,6 +262,7 @@ describe('a sheet', () => {
     rows: 2,
     sample: [['A1', '2026-11-20', 'x']],
     bad: [{ row: 3, column: 'when', value: 'soon', why: 'that is no date' }],
+    leftOut: [],
     groups: [],
     unread: [],
     would: { 'usage rows new': 2 },

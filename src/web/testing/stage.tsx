@@ -91,7 +91,11 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
       },
     ],
     wires: [
-      { id: 'wire_1', name: 'solid 1.0', construction: 'solid', diameterMm: 1, densityGPerCm3: 7.85, spoolKg: 15 },
+      { id: 'wire_1', name: 'solid 1.0', construction: 'solid', diameterMm: 1, densityGPerCm3: 7.85,
+        tareKg: null,
+        coreMm: null,
+        fullMm: null,
+        widthMm: null, spoolKg: 15 },
     ],
     families: [{ id: 'fam_1', name: 'Kite' }],
     shifts: [],

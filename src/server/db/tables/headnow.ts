@@ -11,4 +11,9 @@ export const headNow = mysqlTable('head_now', {
   spoolKg: quantity('spool_kg'),
   spoolMs: instantMs('spool_ms'),
   spoolUsedKg: quantity('spool_used_kg'),
+  /** The spool's own record, where the shop tells spools apart. */
+  spoolId: idColumn('spool_id'),
+  /** One standard deviation of `spoolKg`, which was read or stood on the label at `spoolMs`. */
+  spoolSdKg: quantity('spool_sd_kg'),
+  loadedMs: instantMs('loaded_ms'),
 })

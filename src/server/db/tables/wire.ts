@@ -8,4 +8,9 @@ export const wire = mysqlTable('wire', {
   diameterMm: double('diameter_mm').notNull(),
   densityGPerCm3: double('density_g_per_cm3').notNull(),
   spoolKg: double('spool_kg').notNull(),
+  /** What an empty spool of it weighs, and how it is wound: for what is left by weight and by a rule. */
+  tareKg: double('tare_kg'),
+  coreMm: double('core_mm'),
+  fullMm: double('full_mm'),
+  widthMm: double('width_mm'),
 })
