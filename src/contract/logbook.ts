@@ -83,7 +83,9 @@ export const logLine = z.object({
   outReason: outReason.nullable(),
   count: z.number().int(),
   wireName: z.string().nullable(),
+  /** Kilos that the line speaks of: on a label, left on a spool, lost. */
   labelKg: z.number().nullable(),
+  spoolNumber: z.number().int().nullable(),
   rows: z.number().int().nullable(),
   what: z.string().nullable(),
   who: z.string().nullable(),

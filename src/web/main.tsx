@@ -21,6 +21,7 @@ const router = createBrowserRouter([
     children: [
       { index: true, Component: FloorPage },
       { path: 'gun/:stationId', lazy: async () => ({ Component: (await import('./gun/GunPage.tsx')).GunPage }) },
+      { path: 'spools', lazy: async () => ({ Component: (await import('./spools/SpoolsPage.tsx')).SpoolsPage }) },
       { path: 'logbook', lazy: async () => ({ Component: (await import('./logbook/LogbookPage.tsx')).LogbookPage }) },
       { path: 'shop', lazy: async () => ({ Component: (await import('./shop/ShopPage.tsx')).ShopPage }) },
       { path: 'sign-in', lazy: async () => ({ Component: (await import('./people/SignIn.tsx')).SignInPage }) },

@@ -7,6 +7,7 @@ import { loadShop } from '@server/shop/model.ts'
 import { backWorked } from '@core/clock/schedule.ts'
 import { moveGun } from '@server/shop/move.ts'
 import { act } from '@contract/logbook.ts'
+import { plantSpools } from './spoolstories.ts'
 import { DEMO_LEAD } from './yard.ts'
 
 const DAY_MS = 86_400_000
@@ -29,6 +30,7 @@ export async function plantStories(deps: Deps): Promise<void> {
     position: 'liner',
     happenedMs: await workedAgo(deps, idOf('B3'), 25 * 60_000),
   })
+  await plantSpools(deps, who, idOf)
   await movedLine(deps, who, { from: idOf('A5'), to: idOf('A6') })
 }
 

@@ -1,7 +1,8 @@
 import { and, asc, desc, eq, gte, inArray, lt, notLike, type SQL } from 'drizzle-orm'
+import { spoolOf, type Fact } from '@core/ledger/event.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
 import { type LogbookAnswer, type LogLine } from '@contract/logbook.ts'
-import { device, ledgerEvent, part, person, wire } from '@server/db/schema.ts'
+import { device, ledgerEvent, part, person, spool, wire } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { fromRow, occurrenceOf, type EventRow } from '@server/ledger/append.ts'
@@ -113,19 +114,31 @@ interface Names {
   wires: Map<string, string>
   people: Map<string, string>
   devices: Map<string, string>
+  spools: Map<string, number>
 }
 
 async function namesOf(db: Reader, rows: readonly EventRow[]): Promise<Names> {
   const partIds = [...new Set(rows.flatMap((r) => r.partId ?? []))]
-  const [parts, wires, people, devices] = await Promise.all([
+  const spoolIds = [...new Set(rows.flatMap((r) => r.spoolId ?? []))]
+  const [parts, wires, people, devices, spools] = await Promise.all([
     partIds.length === 0 ? [] : db.select({ id: part.id, name: part.code }).from(part).where(inArray(part.id, partIds)),
     db.select({ id: wire.id, name: wire.name }).from(wire),
     db.select({ id: person.id, name: person.name }).from(person),
     db.select({ id: device.id, name: device.name }).from(device),
+    spoolIds.length === 0 ? [] : db.select().from(spool).where(inArray(spool.id, spoolIds)),
   ])
   const asMap = (list: { id: string; name: string }[]) => new Map(list.map((x) => [x.id, x.name]))
-  return { parts: asMap(parts), wires: asMap(wires), people: asMap(people), devices: asMap(devices) }
+  return {
+    parts: asMap(parts),
+    wires: asMap(wires),
+    people: asMap(people),
+    devices: asMap(devices),
+    spools: new Map(spools.map((s) => [s.id, s.number])),
+  }
 }
+
+/** Lines that only stand or fall: what they say is not changed field by field. */
+const NOT_CORRECTED = new Set<Fact['kind']>(['shopChanged', 'usageEntered', 'mounted'])
 
 function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine | null {
   const said = chain.find((r) => r.body.type === 'fact')
@@ -155,17 +168,33 @@ function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine 
     outReason: 'outReason' in fact ? fact.outReason : null,
     count:
       fact.kind === 'fitted' ? fact.count : fact.kind === 'counted' || fact.kind === 'received' ? fact.quantity : 1,
-    wireName: fact.kind === 'wireLoaded' && fact.wireId ? (names.wires.get(fact.wireId) ?? null) : null,
-    labelKg: fact.kind === 'wireLoaded' ? fact.labelKg : null,
+    wireName: 'wireId' in fact && fact.wireId ? (names.wires.get(fact.wireId) ?? null) : null,
+    labelKg: kgOf(fact),
+    spoolNumber: names.spools.get(spoolOf(fact) ?? '') ?? null,
     rows: fact.kind === 'usageEntered' ? fact.rows : null,
-    what: fact.kind === 'shopChanged' ? fact.what : null,
+    what: fact.kind === 'shopChanged' ? fact.what : fact.kind === 'wireLost' ? fact.why : null,
     who,
     note: last?.note ?? said.note,
     standing: !last ? 'as said' : standing ? (isSame(said, standing) ? 'as said' : 'changed') : 'withdrawn',
     correctedMs: last?.loggedMs ?? null,
     canUndo: isOwn(said, at.who) && Boolean(standing),
-    canCorrect:
-      isOwn(said, at.who) && fact.kind !== 'shopChanged' && fact.kind !== 'usageEntered' && fact.kind !== 'mounted',
+    canCorrect: isOwn(said, at.who) && !NOT_CORRECTED.has(fact.kind),
+  }
+}
+
+function kgOf(fact: Fact): number | null {
+  switch (fact.kind) {
+    case 'wireLoaded':
+    case 'spoolIn':
+      return fact.labelKg
+    case 'wireOff':
+    case 'spoolRead':
+    case 'spoolGone':
+      return fact.leftKg
+    case 'wireLost':
+      return fact.kg
+    default:
+      return null
   }
 }
 

@@ -22,8 +22,6 @@ export function lineSentence(line: LogLine, units: Units): string {
       return `${part} cleaned.`
     case 'confirmed':
       return line.position ? `${part} looked at: good.` : 'Looked over, all as it should be.'
-    case 'wireLoaded':
-      return `New spool${line.wireName ? ` of ${line.wireName}` : ''}${line.labelKg ? `, ${kilos(line.labelKg, units)} on the label` : ''}.`
     case 'stopped':
       return line.position ? `Down at the ${partName(line.position)}.` : 'Down.'
     case 'restarted':
@@ -42,6 +40,28 @@ export function lineSentence(line: LogLine, units: Units): string {
       return line.rows === 1 ? 'Shift usage entered.' : `Usage brought in, ${line.rows} rows.`
     case 'shopChanged':
       return `Set-up: ${line.what ?? ''}.`
+    default:
+      return spoolSentence(line, units)
+  }
+}
+
+/** What happened to wire and spools. */
+function spoolSentence(line: LogLine, units: Units): string {
+  const number = line.spoolNumber ? ` ${line.spoolNumber}` : ''
+  const kg = line.labelKg === null ? '' : kilos(line.labelKg, units)
+  switch (line.kind) {
+    case 'spoolIn':
+      return `Spool${number}${line.wireName ? ` of ${line.wireName}` : ''} came in${kg ? `, ${kg} on the label` : ''}.`
+    case 'wireOff':
+      return `Spool${number} taken off${kg ? `, about ${kg} left` : ''}.`
+    case 'spoolRead':
+      return `Spool${number} read: ${kg} left.`
+    case 'wireLost':
+      return `Wire lost, ${kg}: ${line.what ?? ''}.`
+    case 'spoolGone':
+      return line.labelKg ? `Spool${number} thrown away with ${kg} on it.` : `Spool${number} empty.`
+    case 'wireLoaded':
+      return `${line.spoolNumber ? `Spool${number} put on` : 'New spool'}${line.wireName ? ` of ${line.wireName}` : ''}${kg ? `, ${kg} ${line.spoolNumber ? 'on it' : 'on the label'}` : ''}.`
     default:
       return line.kind
   }

@@ -11,6 +11,7 @@ import { useTheme } from './useTheme.ts'
 
 const SECTIONS = [
   { to: '/', name: 'Floor' },
+  { to: '/spools', name: 'Spools' },
   { to: '/logbook', name: 'Logbook' },
   { to: '/shop', name: 'Our shop' },
 ]

@@ -1,11 +1,11 @@
-import { PickField, field, PickOne, TextField } from '@web/shell/Field.tsx'
+import { field, PickOne, TextField } from '@web/shell/Field.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { parseNumber } from '@core/ingest/columns.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { measures, shown, typed } from '@web/format/measures.ts'
 import { money, wireSize } from '@web/format/numbers.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { Wires } from './Wires.tsx'
 import { useSave } from './queries.ts'
 
 /** Parts with price and count, wires, fit families. */
@@ -134,68 +134,6 @@ function PartForm({
         <Button onClick={onDone}>leave it</Button>
       </div>
     </Form>
-  )
-}
-
-function Wires({ shop }: { shop: ShopAnswer }) {
-  const save = useSave('/shop/wire')
-  const { mass } = measures(shop.site.units)
-  const [name, setName] = useState('')
-  const [size, setSize] = useState('')
-  const [construction, setConstruction] = useState('solid')
-  const [kg, setKg] = useState('15')
-  const density: Record<string, number> = { solid: 7.85, 'flux-cored': 6.1, 'metal-cored': 6.9, aluminium: 2.68 }
-  return (
-    <section>
-      <h2>Wires</h2>
-      <ul className="plain">
-        {shop.wires.map((w) => (
-          <li key={w.id}>
-            {w.name}{' '}
-            <span className="dim">
-              {wireSize(w.diameterMm, shop.site.units)}, {w.construction}, spool {shown(w.spoolKg, mass)} {mass.word}
-            </span>
-          </li>
-        ))}
-      </ul>
-      <Form
-        className="built-form"
-        onSubmit={(e) => {
-          e.preventDefault()
-          save.mutate(
-            { name, size, construction, densityGPerCm3: density[construction], spoolKg: typed(kg, mass) },
-            { onSuccess: () => setName('') },
-          )
-        }}
-      >
-        <TextField id="w-name" label="name" value={name} onChange={(e) => setName(e.target.value)} />
-        <TextField
-          id="w-size"
-          label="size"
-          placeholder="0.9 mm, .035"
-          value={size}
-          onChange={(e) => setSize(e.target.value)}
-        />
-        <PickField id="w-con" label="made as" value={construction} onChange={(e) => setConstruction(e.target.value)}>
-          {Object.keys(density).map((d) => (
-            <option key={d}>{d}</option>
-          ))}
-        </PickField>
-        <TextField
-          id="w-kg"
-          label={`${mass.word} on a full spool`}
-          inputMode="decimal"
-          value={kg}
-          onChange={(e) => setKg(e.target.value)}
-        />
-        <Trouble problem={save.error} />
-        <div className="built-keys">
-          <Button type="submit" disabled={!name || !size || parseNumber(kg) === null}>
-            Add the wire
-          </Button>
-        </div>
-      </Form>
-    </section>
   )
 }
 

@@ -98,6 +98,7 @@ export const line = (over: Partial<LogLine> = {}): LogLine => ({
   count: 1,
   wireName: null,
   labelKg: null,
+  spoolNumber: null,
   rows: null,
   what: null,
   who: null,

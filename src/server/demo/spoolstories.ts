@@ -1,0 +1,28 @@
+import { type Deps, type Who } from '@server/http/context.ts'
+import { type SpoolAct, spoolRequest } from '@contract/spools.ts'
+import { actOnSpool } from '@server/spools/act.ts'
+import { readSpools } from '@server/spools/read.ts'
+
+const HOUR_MS = 3_600_000
+
+/** The yard numbers its spools since last week: full ones, a short end, one weighed on a gun, a nest. */
+export async function plantSpools(deps: Deps, who: Who, idOf: (name: string) => string): Promise<void> {
+  let n = 0
+  const say = (hoursAgo: number, what: SpoolAct) => {
+    const then: Deps = { ...deps, now: () => deps.now() - hoursAgo * HOUR_MS }
+    return actOnSpool(then, who, spoolRequest.parse({ key: `story-spool-${n++}`, what }))
+  }
+  const { wires, guns } = await readSpools(deps, who)
+  const wireOf = (place: string) => guns.find((g) => g.stationId === idOf(place))?.wireId ?? wires[0]?.id ?? ''
+  await say(170, { act: 'in', wireId: wireOf('A1'), count: 4, lot: 'SC-0418' })
+  await say(168, { act: 'in', wireId: wireOf('B1'), count: 2, lot: 'SC-0422' })
+  await say(120, { act: 'in', wireId: wireOf('R1'), labelKg: 7 })
+  const { shelf } = await readSpools(deps, who)
+  const spoolId = (number: number) => shelf.find((s) => s.number === number)?.spoolId ?? ''
+  await say(96, { act: 'read', spoolId: spoolId(7), grossKg: 1.6 })
+  await say(72, { act: 'read', spoolId: spoolId(3), diameterMm: 232 })
+  await say(30, { act: 'load', stationId: idOf('A2'), spoolId: spoolId(1), oldLeftKg: 0 })
+  await say(4, { act: 'read', stationId: idOf('A2'), grossKg: 9.1 })
+  await say(26, { act: 'lost', stationId: idOf('B6'), why: 'nest', metres: 35 })
+  await say(50, { act: 'lost', stationId: idOf('A4'), why: 'cable emptied' })
+}
