@@ -27,6 +27,8 @@ export const spoolOnGun = z.object({
   emptyMs: instantMs.nullable(),
   emptyEarlyMs: instantMs.nullable(),
   emptyLateMs: instantMs.nullable(),
+  /** More has run than was ever on it: a change went unlogged. */
+  isOverrun: z.boolean(),
   /** Seconds for new wire to come through the cable. */
   threadUpS: z.number().nullable(),
   /** What lies in the cable, and is binned when the gun is emptied. */

@@ -77,6 +77,7 @@ function gunLine(on: { station: ShopModel['stations'][number]; isParked: boolean
     emptyMs: run?.emptyMs ?? null,
     emptyEarlyMs: run?.earlyMs ?? null,
     emptyLateMs: run?.lateMs ?? null,
+    isOverrun: run?.isOverrun ?? false,
     threadUpS: cableM && wireSpeedMPerMin ? threadUpSeconds(cableM, wireSpeedMPerMin) : null,
     cableKg: cableM && wireRow ? cableWireKg(wireRow, cableM) : null,
   }
@@ -98,6 +99,8 @@ function runsEmpty(on: { station: ShopModel['stations'][number]; isParked: boole
     schedule,
     nowMs: at.nowMs,
   })
+  if (due.used > OVERRUN * head.spoolKg + 2 * due.usedSd)
+    return { kg: null, sdKg: null, emptyMs: null, earlyMs: null, lateMs: null, isOverrun: true }
   const isClocked = head.spoolUsedKg !== null
   return {
     kg: isClocked ? Math.max(0, head.spoolKg - due.used) : null,
@@ -105,8 +108,11 @@ function runsEmpty(on: { station: ShopModel['stations'][number]; isParked: boole
     emptyMs: whole(due.reachedMs),
     earlyMs: whole(due.earlyMs),
     lateMs: whole(due.lateMs),
+    isOverrun: false,
   }
 }
+/** So much more than it held cannot have run off it: another one went on and nobody said so. */
+const OVERRUN = 1.15
 /** A clock between two weighings is right to about one part in twenty. */
 const USED_SPREAD = 0.05
 

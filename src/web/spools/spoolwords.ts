@@ -25,6 +25,7 @@ export function leftSentence(left: { leftKg: number | null; sdKg: number | null 
 
 export function emptySentence(gun: SpoolOnGun, nowMs: number, zone: string): string {
   if (gun.isParked) return 'parked'
+  if (gun.isOverrun) return 'a change went unlogged: weigh it, or log the next one'
   if (gun.emptyMs === null) return ''
   if (gun.emptyMs <= nowMs) return 'empty by the clock'
   const span =
@@ -34,12 +35,13 @@ export function emptySentence(gun: SpoolOnGun, nowMs: number, zone: string): str
   return `empty about ${about(gun.emptyMs, nowMs, zone)}${span}`
 }
 
-const DAY_MS = 86_400_000
+/** Half a shift: long enough to fetch a spool in a break, short enough to be about now. */
+const SOON_MS = 4 * 3_600_000
 
-/** Guns that run out before this time tomorrow, the soonest first. */
+/** Guns that run out in the next four hours, the soonest first. */
 export const soonEmpty = (spools: SpoolsAnswer) =>
   spools.guns
-    .filter((g) => !g.isParked && g.emptyMs !== null && g.emptyMs < spools.nowMs + DAY_MS)
+    .filter((g) => !g.isParked && g.emptyMs !== null && g.emptyMs < spools.nowMs + SOON_MS)
     .sort((a, b) => (a.emptyMs ?? 0) - (b.emptyMs ?? 0))
 
 const NAMED = 4
@@ -48,7 +50,7 @@ export function spoolsSentence(spools: SpoolsAnswer): string {
   const known = spools.guns.filter((g) => g.leftKg !== null).length
   if (spools.guns.length === 0) return 'No guns yet, so no spools.'
   if (known === 0) return 'Nobody knows what is left on any spool. Weigh one, or tap "new spool" when it is changed.'
-  const by = when(spools.nowMs + DAY_MS, spools.nowMs, spools.zone)
+  const by = when(spools.nowMs + SOON_MS, spools.nowMs, spools.zone)
   if (soon.length === 0) return `No gun runs out of wire before ${by}, of the ${known} that are known.`
   const names = soon.slice(0, NAMED).map((g) => g.name)
   const more = soon.length > NAMED ? ` and ${soon.length - NAMED} more` : ''
