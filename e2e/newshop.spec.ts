@@ -77,7 +77,7 @@ test('a limit, shifts and a shift total make a gun want hands', async ({ page })
   await asOwner(page, shop)
   await withPlaces(page, shop, 'A1')
   await page.getByRole('link', { name: 'Our shop' }).click()
-  await page.getByRole('button', { name: 'house rules' }).click()
+  await page.getByRole('button', { name: 'limits' }).click()
   await page.getByLabel('contact tip: change at').fill('2')
   await page
     .getByRole('row', { name: /contact tip/ })

@@ -47,6 +47,13 @@ export const gunAnswer = z.object({
   familyName: z.string().nullable(),
   mode: z.string().nullable(),
   cableM: z.number().nullable(),
+  /** What house rules go by. */
+  ruledBy: z.object({
+    family: z.string().nullable(),
+    feeder: z.string().nullable(),
+    mode: z.string().nullable(),
+    class: z.string(),
+  }),
   isParked: z.boolean(),
   downSinceMs: instantMs.nullable(),
   downMinutes: z.number().nullable(),

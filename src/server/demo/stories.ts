@@ -7,6 +7,7 @@ import { loadShop } from '@server/shop/model.ts'
 import { backWorked } from '@core/clock/schedule.ts'
 import { moveGun } from '@server/shop/move.ts'
 import { act } from '@contract/logbook.ts'
+import { choose } from '@server/houserule/choices.ts'
 import { plantSpools } from './spoolstories.ts'
 import { DEMO_LEAD } from './yard.ts'
 
@@ -31,6 +32,10 @@ export async function plantStories(deps: Deps): Promise<void> {
     happenedMs: await workedAgo(deps, idOf('B3'), 25 * 60_000),
   })
   await plantSpools(deps, who, idOf)
+  const chose = (code: string, option: string, note: string) =>
+    choose(past, who, { key: `story-rule-${code}`, code, scopeType: 'site', scopeKey: '*', option, note })
+  await chose('D25', 'forATime', 'three days, then the liner')
+  await chose('D14', 'first', 'a drum of aluminium fell in March')
   await movedLine(deps, who, { from: idOf('A5'), to: idOf('A6') })
 }
 

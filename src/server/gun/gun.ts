@@ -73,6 +73,12 @@ function placeWords(s: Surveyed, shop: ShopModel, names: Map<string, string>) {
     familyName: built.familyId ? (shop.families.get(built.familyId) ?? null) : null,
     mode: built.mode,
     cableM: built.cableM,
+    ruledBy: {
+      family: built.familyId,
+      feeder: built.rollCount === null ? null : String(built.rollCount),
+      mode: built.mode,
+      class: s.station.classKey,
+    },
   }
 }
 

@@ -69,6 +69,7 @@ const BODIES: Record<string, () => object> = {
     gramsOfPieces: 600,
     isEmptied: true,
   }),
+  '/houserule': () => ({ code: 'D10', scopeType: 'site', scopeKey: '*', option: 'on' }),
   '/spools': () => ({ what: { act: 'gone', spoolId: 'spool_none' } }),
   '/people/person': () => ({ name: 'new one', role: 'hand', isActive: true }),
   '/people/device-link': () => ({ name: 'phone' }),

@@ -2,6 +2,7 @@ import { telemetryAnswer, telemetryMessage } from '@contract/telemetry.ts'
 import { clockEndpoints } from '@server/clock/endpoints.ts'
 import { floorEndpoints } from '@server/floor/endpoints.ts'
 import { gunEndpoints } from '@server/gun/endpoints.ts'
+import { houseruleEndpoints } from '@server/houserule/endpoints.ts'
 import { ingestEndpoints } from '@server/ingest/endpoints.ts'
 import { logbookEndpoints } from '@server/logbook/endpoints.ts'
 import { partsEndpoints } from '@server/parts/endpoints.ts'
@@ -27,6 +28,7 @@ export const endpoints: readonly Endpoint[] = [
   ...ingestEndpoints,
   ...shopEndpoints,
   ...partsEndpoints,
+  ...houseruleEndpoints,
   ...spoolsEndpoints,
   ...peopleEndpoints,
 ]

@@ -31,6 +31,7 @@ const TRUTH: readonly MySqlTable[] = [
   schema.shiftPattern,
   schema.holiday,
   schema.houseRule,
+  schema.houseChoice,
   schema.person,
   schema.device,
   schema.importRun,

@@ -3,6 +3,7 @@ import { type Units } from '@web/format/numbers.ts'
 import { capital, partName } from '@web/format/words.ts'
 import { type Choice } from '@web/log/logkeys.ts'
 import { type LogKeysDriver } from '@web/log/useLogKeys.ts'
+import { PartRules } from '@web/houserule/PartRules.tsx'
 import { lifeLines } from './verdict.ts'
 
 /** One column opened: what is on, how long, and everything that can be logged there. */
@@ -48,6 +49,7 @@ export function PartPanel(props: {
               </button>
             ))}
           </div>
+          <PartRules gun={gun} position={p.position} />
         </section>
       ))}
     </div>

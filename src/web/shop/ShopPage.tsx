@@ -1,6 +1,7 @@
 import { useSearchParams } from 'react-router'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { useMe } from '@web/people/queries.ts'
+import { Schools } from '@web/houserule/Schools.tsx'
 import { Supply } from '@web/parts/Supply.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { BringIn } from './BringIn.tsx'
@@ -16,7 +17,8 @@ const TABS = [
   ['places', 'places'],
   ['parts', 'parts and wires'],
   ['counts', 'counts and purchases'],
-  ['rules', 'house rules'],
+  ['rules', 'limits'],
+  ['schools', 'house rules'],
   ['shifts', 'shifts'],
   ['people', 'people and devices'],
   ['bring', 'bring in a sheet'],
@@ -72,6 +74,8 @@ function Part({ tab, shop, isLead }: { tab: string; shop: ShopAnswer; isLead: bo
       return <Supply shop={shop} isLead={isLead} />
     case 'rules':
       return <Rules shop={shop} />
+    case 'schools':
+      return <Schools shop={shop} isLead={isLead} />
     case 'shifts':
       return <Shifts shop={shop} />
     case 'people':

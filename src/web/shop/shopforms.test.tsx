@@ -245,7 +245,7 @@ describe('the shop itself', () => {
   })
   it('its parts are words that live in the address', async () => {
     const { user, findByRole, where } = stage(<ShopPage />)
-    await user.click(await findByRole('button', { name: 'house rules' }))
+    await user.click(await findByRole('button', { name: 'limits' }))
     expect(where()).toBe('/?part=rules')
     await findByRole('heading', { name: /What an hour costs/ })
   })

@@ -65,6 +65,7 @@ export const gun = (over: Partial<GunAnswer> = {}): GunAnswer => ({
   familyName: 'Kite',
   mode: 'short circuit',
   cableM: 4,
+  ruledBy: { family: 'fam_1', feeder: '4', mode: 'short circuit', class: 'booth' },
   isParked: false,
   downSinceMs: null,
   downMinutes: null,

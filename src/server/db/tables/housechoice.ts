@@ -1,0 +1,19 @@
+import { mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { type ScopeType } from '@core/houserule/schools.ts'
+import { idColumn, instantMs } from './columns.ts'
+
+/** The shop's choice among schools, for the site or something narrower. What was chosen before stands in the ledger. */
+export const houseChoice = mysqlTable(
+  'house_choice',
+  {
+    id: idColumn('id').primaryKey(),
+    code: varchar('code', { length: 4 }).notNull(),
+    scopeType: varchar('scope_type', { length: 8 }).$type<ScopeType>().notNull(),
+    scopeKey: varchar('scope_key', { length: 40 }).notNull(),
+    option: varchar('chosen_option', { length: 20 }).notNull(),
+    note: varchar('note', { length: 200 }),
+    chosenById: idColumn('chosen_by_id'),
+    chosenMs: instantMs('chosen_ms').notNull(),
+  },
+  (t) => [uniqueIndex('house_choice_scope').on(t.code, t.scopeType, t.scopeKey)],
+)

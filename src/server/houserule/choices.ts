@@ -1,0 +1,75 @@
+import { and, eq } from 'drizzle-orm'
+import { type z } from 'zod'
+import { questionByCode, type ScopeType } from '@core/houserule/schools.ts'
+import { makeId } from '@core/ids/id.ts'
+import { type choiceRequest, type choicesAnswer } from '@contract/houserule.ts'
+import { fitFamily, houseChoice, person, stationClass } from '@server/db/schema.ts'
+import { type Tx } from '@server/db/db.ts'
+import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { changing } from '@server/shop/changing.ts'
+import { loadShop } from '@server/shop/model.ts'
+
+/** What the shop chose among the schools, scope by scope. */
+export async function readChoices(deps: Deps, who: Who): Promise<z.input<typeof choicesAnswer>> {
+  mustRead(who)
+  const [{ site }, rows, people] = await Promise.all([
+    loadShop(deps.db, deps.calendar, deps.now()),
+    deps.db.select().from(houseChoice),
+    deps.db.select().from(person),
+  ])
+  const nameOf = new Map(people.map((p) => [p.id, p.name]))
+  return {
+    zone: site.zone,
+    choices: rows.map(({ id: _, chosenById, ...row }) => ({
+      ...row,
+      chosenBy: isLead(who) && chosenById ? (nameOf.get(chosenById) ?? null) : null,
+    })),
+  }
+}
+
+/** Chooses, or goes back to the usual; either is a line of the ledger that says what it was before. */
+export const choose = (deps: Deps, who: Who, r: z.output<typeof choiceRequest>) =>
+  changing(deps, who, {
+    key: r.key,
+    what: `house rule ${r.code}, ${r.scopeType === 'site' ? 'everywhere' : `${r.scopeType} ${r.scopeKey}`}: ${r.option ?? 'the usual'}`,
+    work: async (tx) => {
+      const question = questionByCode.get(r.code)
+      if (!question) throw new DomainError('not-found', `There is no question ${r.code}.`)
+      if (r.option !== null && !question.schools.some((s) => s.key === r.option))
+        throw new DomainError('bad-request', `"${r.option}" is no school of ${r.code}.`, ['Choose one of those shown.'])
+      await mustBeScope(tx, r.scopeType, r.scopeKey)
+      const scope = and(
+        eq(houseChoice.code, r.code),
+        eq(houseChoice.scopeType, r.scopeType),
+        eq(houseChoice.scopeKey, r.scopeKey),
+      )
+      if (r.option === null) return void (await tx.delete(houseChoice).where(scope))
+      const values = {
+        option: r.option,
+        note: r.note?.trim() || null,
+        chosenById: who.person?.id ?? null,
+        chosenMs: deps.now(),
+      }
+      const { code, scopeType, scopeKey } = r
+      await tx
+        .insert(houseChoice)
+        .values({ id: makeId('rule', deps.now(), deps.random), code, scopeType, scopeKey, ...values })
+        .onDuplicateKeyUpdate({ set: values })
+    },
+  })
+
+const MODES = ['short circuit', 'spray', 'pulse', 'globular']
+const FEEDERS = ['2', '4']
+
+async function mustBeScope(tx: Tx, type: ScopeType, key: string): Promise<void> {
+  const known: Record<ScopeType, () => Promise<boolean>> = {
+    site: () => Promise.resolve(key === '*'),
+    mode: () => Promise.resolve(MODES.includes(key)),
+    feeder: () => Promise.resolve(FEEDERS.includes(key)),
+    class: async () => (await tx.select().from(stationClass).where(eq(stationClass.key, key))).length > 0,
+    family: async () => (await tx.select().from(fitFamily).where(eq(fitFamily.id, key))).length > 0,
+  }
+  if (!(await known[type]()))
+    throw new DomainError('not-found', `There is no ${type} "${key}" here.`, ['Choose one of those shown.'])
+}

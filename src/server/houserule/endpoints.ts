@@ -1,0 +1,22 @@
+import { done } from '@contract/common.ts'
+import { choiceRequest, choicesAnswer } from '@contract/houserule.ts'
+import { endpoint } from '@server/http/routes.ts'
+import { choose, readChoices } from './choices.ts'
+
+export const houseruleEndpoints = [
+  endpoint({
+    method: 'get',
+    path: '/houserule',
+    summary: 'What the shop chose where practitioners differ',
+    answer: choicesAnswer,
+    run: (deps, who) => readChoices(deps, who),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/houserule',
+    summary: 'Choose a school for the site, a family, a feeder type, a mode or a class',
+    body: choiceRequest,
+    answer: done,
+    run: (deps, who, { body }) => choose(deps, who, body),
+  }),
+]

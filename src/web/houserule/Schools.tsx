@@ -1,0 +1,56 @@
+import { useState } from 'react'
+import { QUESTIONS, type ScopeType } from '@core/houserule/schools.ts'
+import { type ShopAnswer } from '@contract/shop.ts'
+import { TextField, field } from '@web/shell/Field.tsx'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { Question } from './Question.tsx'
+import { useChoices } from './queries.ts'
+import { type ScopeNames } from './rulewords.ts'
+
+export const namesOf = (shop: ShopAnswer): ScopeNames => ({
+  families: new Map(shop.families.map((f) => [f.id, f.name])),
+  classes: new Map(shop.classes.map((c) => [c.key, c.name])),
+})
+
+/** All thirty-two questions on which good people differ: what holds here, why, and the other ways. */
+export function Schools({ shop, isLead }: { shop: ShopAnswer; isLead: boolean }) {
+  const choices = useChoices()
+  const [find, setFind] = useState('')
+  const wanted = find.trim().toLowerCase()
+  const shown = QUESTIONS.filter((q) =>
+    `${q.ask} ${q.at.join(' ')} ${q.schools.map((s) => s.name).join(' ')}`.toLowerCase().includes(wanted),
+  )
+  const mode = ['short circuit', 'spray', 'pulse', 'globular'].map((key) => ({ type: 'mode' as ScopeType, key }))
+  const scopes = [
+    { type: 'site' as ScopeType, key: '*' },
+    ...shop.families.map((f) => ({ type: 'family' as ScopeType, key: f.id })),
+    ...['2', '4'].map((key) => ({ type: 'feeder' as ScopeType, key })),
+    ...mode,
+    ...shop.classes.map((c) => ({ type: 'class' as ScopeType, key: c.key })),
+  ]
+  return (
+    <>
+      <p className="said">
+        Good people differ on these. What holds until you choose is marked usual; each way has its reason. Your site’s
+        own safety rules and the maker’s manual come first.
+      </p>
+      <TextField id="q-find" label="find" {...field(find, setFind)} />
+      <Trouble problem={choices.error} />
+      {choices.data
+        ? shown.map((q) => (
+            <Question
+              key={q.code}
+              question={q}
+              choices={choices.data.choices}
+              gun={{}}
+              scopes={scopes}
+              names={namesOf(shop)}
+              zone={choices.data.zone}
+              isLead={isLead}
+            />
+          ))
+        : null}
+      {shown.length === 0 ? <p className="dim">None of the thirty-two speaks of that.</p> : null}
+    </>
+  )
+}
