@@ -54,6 +54,18 @@ export type LoggedAct = z.infer<typeof loggedAct>
 export const logAnswer = z.object({ logged: z.array(loggedAct), isRepeat: z.boolean() })
 export type LogAnswer = z.infer<typeof logAnswer>
 
+/** A printed code, as a scanner types it or a phone opens it. */
+export const scanRequest = z.object({ key: idempotencyKey, code: z.string().min(4).max(300) })
+export const scanAnswer = z.object({
+  stationId,
+  stationName: z.string(),
+  /** Logged; the same code again within two minutes; the last act was so many; a gun to open. */
+  said: z.enum(['logged', 'twice', 'again', 'open']),
+  acts: z.array(act),
+  logged: z.array(loggedAct),
+})
+export type ScanAnswer = z.infer<typeof scanAnswer>
+
 export const undoRequest = z.object({ key: idempotencyKey, eventIds: z.array(eventId).min(1).max(200) })
 /** A correction: what the line should have said. Only what is given changes; `withdraw` says it did not happen. */
 export const correctRequest = z.object({

@@ -24,6 +24,8 @@ const router = createBrowserRouter([
       { path: 'spools', lazy: async () => ({ Component: (await import('./spools/SpoolsPage.tsx')).SpoolsPage }) },
       { path: 'logbook', lazy: async () => ({ Component: (await import('./logbook/LogbookPage.tsx')).LogbookPage }) },
       { path: 'shop', lazy: async () => ({ Component: (await import('./shop/ShopPage.tsx')).ShopPage }) },
+      { path: 'scan', lazy: async () => ({ Component: (await import('./scan/ScanPage.tsx')).ScanPage }) },
+      { path: 'go/*', lazy: async () => ({ Component: (await import('./scan/GoPage.tsx')).GoPage }) },
       { path: 'sign-in', lazy: async () => ({ Component: (await import('./people/SignIn.tsx')).SignInPage }) },
       { path: 'link/:token', lazy: async () => ({ Component: (await import('./people/Link.tsx')).LinkPage }) },
       { path: '*', Component: Nowhere },

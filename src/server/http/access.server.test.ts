@@ -40,6 +40,7 @@ const NOT_FOUND_IS_ALLOWED = [200, 400, 404, 409, 422]
 /** The least that each endpoint needs to get past its shape; services refuse by who asks before they look at what. */
 const BODIES: Record<string, () => object> = {
   '/logbook': () => ({ acts: [{ stationId: id('A1'), act: 'cleaned', position: 'nozzle' }] }),
+  '/logbook/scan': () => ({ code: '/go/A1/nozzle-cleaned' }),
   '/logbook/undo': () => ({ eventIds: ['ev_000000000abc'] }),
   '/logbook/correct': () => ({ eventId: 'ev_000000000abc', outReason: 'worn' }),
   '/clock/usage': () => ({ stationId: id('A1'), day: '2026-11-20', arcHours: 2 }),
@@ -76,7 +77,15 @@ const BODIES: Record<string, () => object> = {
   '/people/device-drop': () => ({ deviceId: 'dev_none' }),
 }
 /** What anybody who may read may also do; everything else that writes is the lead's. */
-const FOR_HANDS = ['/logbook', '/logbook/undo', '/logbook/correct', '/clock/usage', '/shop/move', '/spools']
+const FOR_HANDS = [
+  '/logbook',
+  '/logbook/scan',
+  '/logbook/undo',
+  '/logbook/correct',
+  '/clock/usage',
+  '/shop/move',
+  '/spools',
+]
 const WITHOUT_KEY = ['/ingest/take', '/ingest/preview', '/ingest/cancel']
 const writes = endpoints.filter((e) => e.method === 'post').map((e) => e.path)
 const reads = endpoints.filter((e) => e.method === 'get' && e.path !== '/people/me')

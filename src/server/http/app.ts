@@ -14,6 +14,7 @@ import { readFile } from '@server/ingest/readfile.ts'
 import { logbookCsv } from '@server/logbook/csv.ts'
 import { bindDevice, firstLead, signIn, signOut, whoIs } from '@server/people/people.ts'
 import { exportAll, importAll } from '@server/shop/whole.ts'
+import { print, printQuery } from '@server/print/prints.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { mustLead, mustRead, type Deps, type Who } from './context.ts'
 import { endpoints, equipmentDoor } from './endpoints.ts'
@@ -62,6 +63,7 @@ export function makeApp(parts: AppParts): Express {
   api.get('/health', async (_req, res) => void res.json({ ok: true, nowMs: parts.deps.now() }))
   api.get('/logbook.csv', (req, res) => csv(parts.deps, req, res))
   api.get('/shop/whole.jsonl', (req, res) => whole(parts.deps, req, res))
+  api.get('/print.pdf', (req, res) => printed(parts.deps, req, res))
   api.get('/changes', (req, res) => stream(parts, req, res))
   api.use((_req, _res) => {
     throw new DomainError('not-found', 'There is nothing at that address.')
@@ -151,6 +153,15 @@ async function csv(deps: Deps, req: Request, res: Response): Promise<void> {
   res.setHeader('content-type', 'text/csv; charset=utf-8')
   res.setHeader('content-disposition', `attachment; filename="logbook-${from ?? today}-${to ?? from ?? today}.csv"`)
   res.send(`\uFEFF${text}`)
+}
+
+async function printed(deps: Deps, req: Request, res: Response): Promise<void> {
+  const query = printQuery.parse(req.query)
+  const origin = `${req.protocol}://${req.get('host') ?? 'localhost'}`
+  const pdf = await print(deps, await whoOf(deps, req), { query, origin })
+  res.setHeader('content-type', 'application/pdf')
+  res.setHeader('content-disposition', `inline; filename="${query.what}.pdf"`)
+  res.send(pdf)
 }
 
 async function whole(deps: Deps, req: Request, res: Response): Promise<void> {

@@ -5,12 +5,15 @@ import {
   logbookAnswer,
   logbookQuery,
   logRequest,
+  scanAnswer,
+  scanRequest,
   undoRequest,
 } from '@contract/logbook.ts'
 import { endpoint } from '@server/http/routes.ts'
 import { correct, undo } from './correct.ts'
 import { logActs } from './log.ts'
 import { readLogbook } from './read.ts'
+import { scan } from './scan.ts'
 
 export const logbookEndpoints = [
   endpoint({
@@ -20,6 +23,14 @@ export const logbookEndpoints = [
     query: logbookQuery,
     answer: logbookAnswer,
     run: (deps, who, { query }) => readLogbook(deps, who, query),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/logbook/scan',
+    summary: 'A printed code was scanned: open a gun, log an act, or say how many',
+    body: scanRequest,
+    answer: scanAnswer,
+    run: (deps, who, { body }) => scan(deps, who, body),
   }),
   endpoint({
     method: 'post',

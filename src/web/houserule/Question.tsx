@@ -42,7 +42,7 @@ export function Question(props: Props) {
         {question.schools.map((s) => (
           <li key={s.key}>
             <strong>{capital(s.name)}</strong>
-            {s.key === school.key ? <span className="dim"> holds here</span> : null}
+            {s.key === school.key ? <span> (holds here)</span> : null}
             <span className="dim"> {s.reason}</span>
           </li>
         ))}

@@ -4,6 +4,7 @@ import { useMe, useSignOut } from '@web/people/queries.ts'
 import { ActStrip, Flash } from '@web/log/ActStrip.tsx'
 import { useChanges, useLinkLost } from '@web/live/useChanges.ts'
 import { clockTime } from '@web/format/times.ts'
+import { Wedge } from '@web/scan/Wedge.tsx'
 import { Find } from './Find.tsx'
 import { Help } from './Help.tsx'
 import { useShortcuts } from './useShortcuts.ts'
@@ -36,6 +37,7 @@ export function Shell() {
       {isKnown ? <Head onFind={() => setOpen('find')} onHelp={() => setOpen('help')} /> : null}
       <Outlet />
       <ActStrip />
+      {isKnown ? <Wedge /> : null}
       <Flash />
       {isKnown ? <Foot onFind={() => setOpen('find')} onDown={() => setOpen('down')} /> : null}
       <Find isOpen={open === 'find' || open === 'down'} isDown={open === 'down'} onClose={() => setOpen(null)} />
@@ -108,11 +110,13 @@ export function PhoneMore() {
   const place = useLocation()
   return (
     <nav className="phone-more" aria-label="More">
-      {SECTIONS.filter((s) => s.to !== place.pathname).map((s) => (
-        <Link key={s.to} className="key key-low" to={s.to}>
-          {s.name}
-        </Link>
-      ))}
+      {[...SECTIONS, { to: '/scan', name: 'Scan' }]
+        .filter((s) => s.to !== place.pathname)
+        .map((s) => (
+          <Link key={s.to} className="key key-low" to={s.to}>
+            {s.name}
+          </Link>
+        ))}
     </nav>
   )
 }

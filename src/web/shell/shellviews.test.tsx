@@ -76,7 +76,7 @@ describe('the frame', () => {
     const { user, findByText, findByLabelText, getByLabelText, queryByLabelText, where } = stage(<Shell />)
     await findByText('Kettle Lane')
     await user.keyboard('l')
-    expect(where()).toBe('/logbook')
+    await waitFor(() => expect(where()).toBe('/logbook'))
     await user.keyboard('?')
     await findByText('What the wire says')
     await user.keyboard('{Escape}')
@@ -86,6 +86,15 @@ describe('the frame', () => {
     expect(where()).toBe('/logbook')
     await user.keyboard('{Escape}')
     expect(queryByLabelText('The number on the gun')).toBeNull()
+  })
+  it('a scanner that types is heard on any screen, and its letters are nobody’s shortcuts', async () => {
+    const said = { stationId: 'stn_00b7', stationName: 'B7', said: 'twice', acts: [], logged: [] }
+    const { findByText, findByRole, sent, where } = stage(<Shell />, { '/logbook/scan': said })
+    await findByText('Kettle Lane')
+    for (const key of [...'/go/B7/tip-changed', 'Enter']) fireEvent.keyDown(document.body, { key })
+    expect((await findByRole('alert')).textContent).toContain('Scanned a moment ago on B7')
+    expect(sent).toMatchObject([{ path: '/logbook/scan', body: { code: '/go/B7/tip-changed' } }])
+    expect(where()).toBe('/')
   })
   it('a device is named by its place and may sign in', async () => {
     const device = { id: 'dev_1', name: 'hall tablet', areaId: null, stationId: null }
@@ -238,21 +247,25 @@ describe('the Logbook', () => {
 describe('a gun’s page', () => {
   const answers = { '/gun/stn_00b7': gun({ wants: [want()] }), '/logbook': logged() }
   it('logs with a letter and a tap, and pays back', async () => {
-    const { user, findByRole, getByRole, sent } = stage(<GunPage />, { '/gun/': gun(), ...answers }, '/link/x')
+    const { user, findByRole, sent } = stage(<GunPage />, { '/gun/': gun(), ...answers }, '/link/x')
     await findByRole('heading', { name: 'B7' })
     await user.keyboard('t')
-    await user.click(getByRole('button', { name: 'Burned back' }))
+    await user.click(await findByRole('button', { name: 'Burned back' }))
     expect(sent).toMatchObject([
       { path: '/logbook', body: { acts: [{ act: 'changed', position: 'tip', outReason: 'burnedBack', count: 1 }] } },
     ])
   })
   it('Escape goes back before anything is logged', async () => {
-    const { user, findByRole, getByRole, queryByText, sent } = stage(<GunPage />, { '/gun/': gun() }, '/link/x')
+    const { user, findByRole, findByText, getByRole, queryByText, sent } = stage(
+      <GunPage />,
+      { '/gun/': gun() },
+      '/link/x',
+    )
     await findByRole('heading', { name: 'B7' })
     await user.keyboard('t')
-    expect(queryByText(/Why did the old one come out/)).not.toBeNull()
+    await findByText(/Why did the old one come out/)
     await user.keyboard('{Escape}')
-    expect(queryByText(/Why did the old one come out/)).toBeNull()
+    await waitFor(() => expect(queryByText(/Why did the old one come out/)).toBeNull())
     expect(getByRole('button', { name: 'Tip changed' })).toBeTruthy()
     expect(sent).toEqual([])
   })
@@ -328,7 +341,7 @@ describe('Floor', () => {
     await user.keyboard('{ArrowDown}{ArrowDown}{ArrowDown}')
     expect(document.activeElement?.textContent).toContain('A2')
     await user.keyboard('t')
-    expect(where()).toBe('/gun/stn_00a2')
+    await waitFor(() => expect(where()).toBe('/gun/stn_00a2'))
   })
   it('a drag down the strands ticks the guns it passes, not the parked one', async () => {
     const { findByRole, container } = stage(<FloorPage />, { '/floor': two })

@@ -1,21 +1,35 @@
-import { useEffect } from 'react'
+import { useEffect, useRef } from 'react'
+import { GAP_MS } from '@web/scan/burst.ts'
+import { isWedgeTyping, wedgeScans } from '@web/scan/wedge.ts'
 
 const isTyping = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
 
-/** Single keys, off while somebody types or holds a modifier. */
+/**
+ * Single keys, off while somebody types or holds a modifier. A scanner types letters too: a key is a shortcut only when
+ * nothing follows it at a scanner's pace.
+ */
 export function useShortcuts(keys: Readonly<Record<string, () => void>>, isOn: boolean): void {
+  const latest = useRef({ keys, isOn })
+  latest.current = { keys, isOn }
   useEffect(() => {
-    if (!isOn) return
+    const waiting = new Set<ReturnType<typeof setTimeout>>()
     const onKey = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return
-      const act = keys[event.key]
-      if (!act) return
+      if (!latest.current.isOn || event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) return
+      if (!latest.current.keys[event.key]) return
       event.preventDefault()
-      act()
+      const scans = wedgeScans()
+      const timer = setTimeout(() => {
+        waiting.delete(timer)
+        if (!isWedgeTyping() && wedgeScans() === scans) latest.current.keys[event.key]?.()
+      }, GAP_MS + 5)
+      waiting.add(timer)
     }
     addEventListener('keydown', onKey)
-    return () => removeEventListener('keydown', onKey)
-  }, [keys, isOn])
+    return () => {
+      removeEventListener('keydown', onKey)
+      waiting.forEach((timer) => clearTimeout(timer))
+    }
+  }, [])
 }

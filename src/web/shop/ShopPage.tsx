@@ -8,6 +8,7 @@ import { BringIn } from './BringIn.tsx'
 import { PartsList } from './PartsList.tsx'
 import { People } from './People.tsx'
 import { Places } from './Places.tsx'
+import { Prints } from './Prints.tsx'
 import { Rules } from './Rules.tsx'
 import { Shifts } from './Shifts.tsx'
 import { SiteForm } from './SiteForm.tsx'
@@ -21,6 +22,7 @@ const TABS = [
   ['schools', 'house rules'],
   ['shifts', 'shifts'],
   ['people', 'people and devices'],
+  ['prints', 'cards and labels'],
   ['bring', 'bring in a sheet'],
   ['site', 'the shop'],
 ] as const
@@ -80,6 +82,8 @@ function Part({ tab, shop, isLead }: { tab: string; shop: ShopAnswer; isLead: bo
       return <Shifts shop={shop} />
     case 'people':
       return <People shop={shop} />
+    case 'prints':
+      return <Prints shop={shop} />
     case 'bring':
       return <BringIn />
     case 'site':

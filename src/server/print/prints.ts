@@ -1,0 +1,55 @@
+import { asc, isNull } from 'drizzle-orm'
+import { z } from 'zod'
+import { codePath } from '@core/logbook/actcode.ts'
+import { spool, spoolNow } from '@server/db/schema.ts'
+import { mustLead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { boothCards, labelSheet, type Label } from './cards.ts'
+import { pdfOf } from './pdf.ts'
+
+export const printQuery = z.object({
+  what: z.enum(['cards', 'guns', 'spools']),
+  areaId: z.string().optional(),
+  stationId: z.string().optional(),
+})
+type PrintQuery = z.output<typeof printQuery>
+
+/** Booth cards, gun labels or spool labels as a PDF. `origin` stands before every code: the address this page was asked under. */
+export async function print(deps: Deps, who: Who, at: { query: PrintQuery; origin: string }): Promise<Buffer> {
+  mustLead(who)
+  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const { what } = at.query
+  if (what === 'spools') return pdfOf(labelSheet(mustHaveSome(await spoolLabels(deps, shop), 'spool'), 'spool labels'))
+  const stations = shop.stations.filter(
+    (s) => (!at.query.areaId || s.areaId === at.query.areaId) && (!at.query.stationId || s.id === at.query.stationId),
+  )
+  const some = mustHaveSome(stations, 'gun')
+  if (what === 'cards') return pdfOf(boothCards(some, shop, at.origin))
+  const labels = some.map((s) => ({
+    title: s.name,
+    sub: `${s.placeWord}, ${shop.areas.find((a) => a.id === s.areaId)?.name ?? ''}`,
+    code: `${at.origin}${codePath(s.name)}`,
+  }))
+  return pdfOf(labelSheet(labels, 'gun labels'))
+}
+
+function mustHaveSome<T>(list: readonly T[], word: string): readonly T[] {
+  if (list.length === 0) throw new DomainError('not-found', `There is no ${word} to print for.`, ['Set one up first.'])
+  return list
+}
+
+async function spoolLabels(deps: Deps, shop: ShopModel): Promise<Label[]> {
+  const [numbers, nows] = await Promise.all([
+    deps.db.select().from(spool).orderBy(asc(spool.number)),
+    deps.db.select().from(spoolNow).where(isNull(spoolNow.goneMs)),
+  ])
+  const nowOf = new Map(nows.map((s) => [s.spoolId, s]))
+  return numbers.flatMap((s) => {
+    const now = nowOf.get(s.id)
+    if (!now) return []
+    const wire = shop.wires.get(now.wireId ?? '')?.name ?? ''
+    const lot = now.lot ? `, lot ${now.lot}` : ''
+    return [{ title: String(s.number), sub: `${wire}${lot}`, code: `spool ${s.number}` }]
+  })
+}

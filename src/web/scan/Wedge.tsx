@@ -1,0 +1,22 @@
+import { useScan, useWedge } from './useScan.ts'
+import { scanSentence } from './scanwords.ts'
+
+/** Listens for a scanner on every screen. A logged act shows in the strip; what was not logged says why here. */
+export function Wedge() {
+  const scan = useScan()
+  useWedge((code) => scan.mutate({ code }))
+  const text = scan.error
+    ? scan.error.message
+    : scan.data && scan.data.said !== 'logged' && scan.data.said !== 'open'
+      ? scanSentence(scan.data)
+      : ''
+  if (!text) return null
+  return (
+    <div className="wedge-said" role="alert">
+      <span>{text}</span>
+      <button type="button" className="btn" onClick={() => scan.reset()}>
+        ok
+      </button>
+    </div>
+  )
+}

@@ -1,0 +1,29 @@
+import { useEffect, useRef } from 'react'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useNavigate } from 'react-router'
+import { scanAnswer } from '@contract/logbook.ts'
+import { newKey, postJson } from '@web/api/client.ts'
+import { keepLast } from '@web/log/last.ts'
+import { startWedge } from './wedge.ts'
+
+/** A code goes to the server, which says what it means here; what it logged stands in the strip with its undo. */
+export function useScan() {
+  const client = useQueryClient()
+  const go = useNavigate()
+  return useMutation({
+    mutationFn: (input: { code: string; key?: string }) =>
+      postJson('/logbook/scan', { key: input.key ?? newKey(), code: input.code }, scanAnswer),
+    onSuccess: (answer) => {
+      if (answer.said === 'open') return void go(`/gun/${answer.stationId}`)
+      if (answer.said === 'logged') keepLast({ acts: answer.acts, logged: answer.logged })
+      return client.invalidateQueries()
+    },
+  })
+}
+
+/** A scanner that types works on every screen, whatever has the focus, as long as nobody is typing in a field. */
+export function useWedge(onScan: (code: string) => void): void {
+  const latest = useRef(onScan)
+  latest.current = onScan
+  useEffect(() => startWedge((text) => latest.current(text)), [])
+}

@@ -1,0 +1,36 @@
+import { burstStep, isScanning, QUIET } from './burst.ts'
+
+/** One listener for the page, ahead of all others; who wants a scanned code or asks whether one is being typed comes here. */
+let burst = QUIET
+let scans = 0
+let hear: ((text: string) => void) | null = null
+
+const isField = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+
+function onKey(event: KeyboardEvent): void {
+  if (isField(event.target) || event.ctrlKey || event.metaKey || event.altKey) return
+  const step = burstStep(burst, event.key, event.timeStamp)
+  burst = step.burst
+  if (step.scanned === null) return
+  scans++
+  // The Enter of a scan is not the focused link's.
+  event.preventDefault()
+  event.stopImmediatePropagation()
+  hear?.(step.scanned)
+}
+
+export function startWedge(onScan: (text: string) => void): () => void {
+  hear = onScan
+  addEventListener('keydown', onKey, true)
+  return () => {
+    removeEventListener('keydown', onKey, true)
+    hear = null
+    burst = QUIET
+  }
+}
+
+/** How many codes were scanned: a key that waited while one came through was the scanner's. */
+export const wedgeScans = () => scans
+export const isWedgeTyping = () => isScanning(burst)
