@@ -14,7 +14,7 @@ test.beforeAll(async () => {
 })
 test.afterAll(() => shop.stop())
 
-const SHOP_PARTS = ['places', 'parts', 'rules', 'shifts', 'people', 'bring', 'site']
+const SHOP_PARTS = ['places', 'parts', 'counts', 'rules', 'schools', 'prints', 'shifts', 'people', 'bring', 'site']
 
 async function paths(page: Page): Promise<string[]> {
   const found = (await (await page.request.get(`${shop.url}/api/find`)).json()) as {
@@ -32,6 +32,9 @@ async function paths(page: Page): Promise<string[]> {
     gun('Cell 1'),
     `/logbook?day=${book.previousDay}`,
     ...SHOP_PARTS.map((part) => `/shop?part=${part}`),
+    '/spools',
+    '/spools?number=3',
+    '/scan',
     '/sign-in',
   ]
 }

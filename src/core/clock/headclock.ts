@@ -56,8 +56,12 @@ function marksOf(load: SpoolLoad, next: SpoolLoad | undefined): Mark[] {
   const endMs = load.offMs ?? next?.atMs ?? Infinity
   const start: Mark = { atMs: load.atMs, kg: load.labelKg, loggedMs: load.loggedMs, isWeighed: false }
   const reads = (load.reads ?? []).filter((r) => r.atMs > load.atMs && r.atMs < endMs)
-  return [start, ...[...reads].sort((a, b) => a.atMs - b.atMs), ...endOf(load, next)]
+  const known = [start, ...[...reads].sort((a, b) => a.atMs - b.atMs)]
+  // Read twice in half an hour it is the same wire read better, not wire that ran off.
+  const apart = known.filter((mark, i) => (known[i + 1]?.atMs ?? Infinity) - mark.atMs >= SAME_WIRE_MS)
+  return [...apart, ...endOf(load, next)]
 }
+const SAME_WIRE_MS = 30 * 60_000
 
 function endOf(load: SpoolLoad, next: SpoolLoad | undefined): Mark[] {
   if (typeof load.offMs === 'number') {

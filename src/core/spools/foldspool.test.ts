@@ -61,25 +61,30 @@ describe('a spool’s story', () => {
 })
 
 describe('spools as a clock', () => {
-  const load = (atMs: number, over = {}) => ({ atMs, labelKg: 15, loggedMs: atMs, ...over })
+  const H = 3_600_000
+  const load = (atH: number, over = {}) => ({ atMs: atH * H, labelKg: 15, loggedMs: atH, ...over })
   it('a spool that is followed by another was used up but for what was left', () =>
     expect(spoolUsage([load(0), load(10, { leftKg: 2 })])).toMatchObject([
-      { fromMs: 0, toMs: 10, kg: 13, source: 'label' },
+      { fromMs: 0, toMs: 10 * H, kg: 13, source: 'label' },
     ]))
   it('the one that is on tells as far as it was read', () => {
     const reads = [
-      { atMs: 4, kg: 9, loggedMs: 4, isWeighed: true },
-      { atMs: 7, kg: 6.5, loggedMs: 7, isWeighed: true },
+      { atMs: 4 * H, kg: 9, loggedMs: 4, isWeighed: true },
+      { atMs: 7 * H, kg: 6.5, loggedMs: 7, isWeighed: true },
     ]
     expect(spoolUsage([load(0, { reads })])).toMatchObject([
-      { fromMs: 0, toMs: 4, kg: 6, source: 'label' },
-      { fromMs: 4, toMs: 7, kg: 2.5, source: 'weighed' },
+      { fromMs: 0, toMs: 4 * H, kg: 6, source: 'label' },
+      { fromMs: 4 * H, toMs: 7 * H, kg: 2.5, source: 'weighed' },
     ])
   })
   it('taken off part-used it tells what ran off until then, and nothing of the time without a spool', () =>
-    expect(spoolUsage([load(0, { offMs: 6, offLeftKg: 11 }), load(20)])).toMatchObject([{ fromMs: 0, toMs: 6, kg: 4 }]))
+    expect(spoolUsage([load(0, { offMs: 6 * H, offLeftKg: 11 }), load(20)])).toMatchObject([
+      { fromMs: 0, toMs: 6 * H, kg: 4 },
+    ]))
   it('taken off without a word on what was left, it tells nothing', () =>
-    expect(spoolUsage([load(0, { offMs: 6, offLeftKg: null }), load(20)])).toEqual([]))
+    expect(spoolUsage([load(0, { offMs: 6 * H, offLeftKg: null }), load(20)])).toEqual([]))
+  it('weighed just after it went on, the scale is believed over the label, and nothing ran off', () =>
+    expect(spoolUsage([load(0, { reads: [{ atMs: 60_000, kg: 14.4, loggedMs: 1, isWeighed: true }] })])).toEqual([]))
   it('a reading above what was there is no negative use', () =>
-    expect(spoolUsage([load(0, { reads: [{ atMs: 4, kg: 15.3, loggedMs: 4, isWeighed: true }] })])[0]?.kg).toBe(0))
+    expect(spoolUsage([load(0, { reads: [{ atMs: 4 * H, kg: 15.3, loggedMs: 4, isWeighed: true }] })])[0]?.kg).toBe(0))
 })

@@ -20,7 +20,8 @@ export async function print(deps: Deps, who: Who, at: { query: PrintQuery; origi
   mustLead(who)
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
   const { what } = at.query
-  if (what === 'spools') return pdfOf(labelSheet(mustHaveSome(await spoolLabels(deps, shop), 'spool'), 'spool labels'))
+  if (what === 'spools')
+    return pdfOf(labelSheet(mustHaveSome(await spoolLabels(deps, shop, at.origin), 'spool'), 'spool labels'))
   const stations = shop.stations.filter(
     (s) => (!at.query.areaId || s.areaId === at.query.areaId) && (!at.query.stationId || s.id === at.query.stationId),
   )
@@ -39,7 +40,7 @@ function mustHaveSome<T>(list: readonly T[], word: string): readonly T[] {
   return list
 }
 
-async function spoolLabels(deps: Deps, shop: ShopModel): Promise<Label[]> {
+async function spoolLabels(deps: Deps, shop: ShopModel, origin: string): Promise<Label[]> {
   const [numbers, nows] = await Promise.all([
     deps.db.select().from(spool).orderBy(asc(spool.number)),
     deps.db.select().from(spoolNow).where(isNull(spoolNow.goneMs)),
@@ -50,6 +51,6 @@ async function spoolLabels(deps: Deps, shop: ShopModel): Promise<Label[]> {
     if (!now) return []
     const wire = shop.wires.get(now.wireId ?? '')?.name ?? ''
     const lot = now.lot ? `, lot ${now.lot}` : ''
-    return [{ title: String(s.number), sub: `${wire}${lot}`, code: `spool ${s.number}` }]
+    return [{ title: String(s.number), sub: `${wire}${lot}`, code: `${origin}/go/spool/${s.number}` }]
   })
 }

@@ -20,7 +20,7 @@ export function GoPage() {
   }, [isKnown, pathname, key, mutate])
   return (
     <main className="narrow scan-said">
-      {scan.data ? <h1 role="status">{scanSentence(scan.data)}</h1> : null}
+      <div role="status">{scan.data ? <h1>{scanSentence(scan.data)}</h1> : null}</div>
       <Trouble problem={scan.error} />
       {scan.isPending ? <p className="dim">Reading the code …</p> : null}
       {scan.data ? (

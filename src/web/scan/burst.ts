@@ -1,10 +1,10 @@
 /**
  * Tells a scanner from fingers: a scanner types a whole code in a few hundredths of a second and ends with Enter.
  *
- *   quiet ──key──> one key ──key within 45 ms──> burst ──Enter──> scanned
- *          <──45 ms without a key──
+ *   quiet ──key──> one key ──key within 80 ms──> burst ──Enter──> scanned
+ *          <──80 ms without a key──
  *
- * 1. A single key is fingers, once nothing follows it for 45 ms: shortcuts wait that long.
+ * 1. A single key is fingers, once nothing follows it for 80 ms: shortcuts wait that long.
  * 2. Keys of a burst are nobody's shortcuts.
  */
 export interface Burst {
@@ -12,7 +12,7 @@ export interface Burst {
   lastMs: number
 }
 export const QUIET: Burst = { text: '', lastMs: -Infinity }
-export const GAP_MS = 45
+export const GAP_MS = 80
 const LEAST = 4
 
 export function burstStep(burst: Burst, key: string, atMs: number): { burst: Burst; scanned: string | null } {

@@ -6,14 +6,27 @@ import { newKey, postJson } from '@web/api/client.ts'
 import { keepLast } from '@web/log/last.ts'
 import { startWedge } from './wedge.ts'
 
+/** A spool's own label opens it; nothing is logged. */
+export function spoolIn(code: string): number | null {
+  const found = /\/go\/spool\/(\d{1,7})\/?$/.exec(code)
+  return found ? Number(found[1]) : null
+}
+
 /** A code goes to the server, which says what it means here; what it logged stands in the strip with its undo. */
 export function useScan() {
   const client = useQueryClient()
   const go = useNavigate()
   return useMutation({
-    mutationFn: (input: { code: string; key?: string }) =>
-      postJson('/logbook/scan', { key: input.key ?? newKey(), code: input.code }, scanAnswer),
+    mutationFn: (input: { code: string; key?: string }) => {
+      const number = spoolIn(input.code)
+      if (number !== null) {
+        void go(`/spools?number=${number}`)
+        return Promise.resolve(null)
+      }
+      return postJson('/logbook/scan', { key: input.key ?? newKey(), code: input.code }, scanAnswer)
+    },
     onSuccess: (answer) => {
+      if (!answer) return
       if (answer.said === 'open') return void go(`/gun/${answer.stationId}`)
       if (answer.said === 'logged') keepLast({ acts: answer.acts, logged: answer.logged })
       return client.invalidateQueries()

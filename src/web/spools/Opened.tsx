@@ -121,8 +121,9 @@ function OnGun({ gun, spools, units, send }: { gun: SpoolOnGun; spools: SpoolsAn
   const [metres, setMetres] = useState('')
   const leftKg = kilos(left, units)
   const long = parseNumber(metres)
-  const fits = spools.shelf.filter((s) => gun.wireId === null || s.wireId === gun.wireId)
-  const other = spools.shelf.filter((s) => !fits.includes(s))
+  const shelf = [...spools.shelf].sort((a, b) => a.number - b.number)
+  const fits = shelf.filter((s) => gun.wireId === null || s.wireId === gun.wireId)
+  const other = shelf.filter((s) => !fits.includes(s))
   const unit = units === 'us' ? 'lb' : 'kg'
   const { stationId } = gun
   const lost = (why: (typeof WIRE_LOST_WHYS)[number]) => {

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { useSearchParams } from 'react-router'
 import { useMe } from '@web/people/queries.ts'
 import { useShop } from '@web/shop/queries.ts'
 import { PhoneMore } from '@web/shell/Shell.tsx'
@@ -19,7 +20,8 @@ export function SpoolsPage() {
   const me = useMe()
   const act = useSpoolAct()
   const isPhone = useIsPhone()
-  const [open, setOpen] = useState<Open | null>(null)
+  const [params, setParams] = useSearchParams()
+  const [chosen, setOpen] = useState<Open | null>(null)
   const units = me.data?.units ?? 'metric'
   if (!spools.data)
     return (
@@ -27,9 +29,11 @@ export function SpoolsPage() {
         <Trouble problem={spools.error} />
       </main>
     )
-  const choose = (next: Open) => {
+  const open = chosen ?? byNumber(spools.data, params.get('number'))
+  const choose = (next: Open | null) => {
     act.reset()
     setOpen(next)
+    setParams({})
   }
   const areas = (shop.data?.areas ?? []).map((a) => ({ ...a, guns: spools.data.guns.filter((g) => g.areaId === a.id) }))
   const soon = new Set(soonEmpty(spools.data).map((g) => g.stationId))
@@ -44,7 +48,7 @@ export function SpoolsPage() {
           spools={spools.data}
           units={units}
           act={act}
-          onDone={() => setOpen(null)}
+          onDone={() => choose(null)}
         />
       ) : null}
       {areas.map((area) =>
@@ -71,6 +75,15 @@ export function SpoolsPage() {
       {isPhone ? <PhoneMore /> : null}
     </main>
   )
+}
+
+/** The spool whose label was scanned. */
+function byNumber(spools: SpoolsAnswer, text: string | null): Open | null {
+  const number = Number(text)
+  if (!text) return null
+  const gun = spools.guns.find((g) => g.number === number)
+  const shelf = spools.shelf.find((s) => s.number === number)
+  return gun ? { stationId: gun.stationId } : shelf ? { spoolId: shelf.spoolId } : null
 }
 
 function GunSpool(props: {
