@@ -38,12 +38,16 @@ async function main() {
   const wanted = Number(process.env.PORT ?? 8460)
   const port = await freePort(wanted)
   if (port !== wanted) say(`Port ${wanted} is taken by another program; using ${port}.`)
-  run({ database, port })
+  const isLan = process.argv.includes('--lan')
+  const trustPort = isLan ? await freePort(port + 1) : null
+  const localPort = isLan ? await freePort(trustPort + 1) : null
+  run({ database, port, trustPort, localPort })
 }
 
-function run({ database, port }) {
+/** On the network the program speaks HTTPS; this machine's own equipment keeps a plain door on loopback. */
+function run({ database, port, trustPort, localPort }) {
   const isEmpty = process.argv.includes('--no-demo')
-  const address = `http://127.0.0.1:${port}`
+  const address = `http://127.0.0.1:${localPort ?? port}`
   const secret = standInSecret()
   const server = spawn(process.execPath, ['--enable-source-maps', SERVER], {
     stdio: ['ignore', 'inherit', 'inherit'],
@@ -55,6 +59,9 @@ function run({ database, port }) {
       WITH_DEMO: isEmpty ? '0' : '1',
       SAY_READY: '1',
       STANDIN_SECRET: secret,
+      ...(localPort
+        ? { LAN_FOLDER: join(DATA, 'lan'), TRUST_PORT: String(trustPort), LOCAL_PORT: String(localPort) }
+        : {}),
     },
   })
   const standIn = isEmpty ? null : startStandIn(address, secret)

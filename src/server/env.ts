@@ -7,6 +7,10 @@ const shape = z.object({
   SAY_READY: z.enum(['0', '1']).default('0'),
   /** Shared with the demo's feeder stand-in, so that both make the same tokens. */
   STANDIN_SECRET: z.string().min(16).optional(),
+  /** On the network too, encrypted; certificates live in the folder. */
+  LAN_FOLDER: z.string().min(1).optional(),
+  TRUST_PORT: z.coerce.number().int().min(1).max(65_535).default(8461),
+  LOCAL_PORT: z.coerce.number().int().min(1).max(65_535).default(8462),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info']).default('warn'),
 })
 export type Env = Readonly<z.infer<typeof shape>>

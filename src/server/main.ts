@@ -2,13 +2,15 @@ import { createServer } from 'node:http'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { existsSync } from 'node:fs'
+import { type Express } from 'express'
 import { pino } from 'pino'
 import { compose } from './compose.ts'
 import { migrateDatabase } from './db/db.ts'
 import { connectStandIn } from './demo/standin.ts'
 import { buildDemo, isEmpty } from './demo/demo.ts'
 import { DEMO_LEAD } from './demo/yard.ts'
-import { readEnv } from './env.ts'
+import { readEnv, type Env } from './env.ts'
+import { serveLan } from './lan/serve.ts'
 
 /** Folders beside the bundle, or in the source tree when run from there. */
 function folderOf(candidates: string[]): string {
@@ -25,25 +27,51 @@ async function main(): Promise<void> {
     webFolder: folderOf(['../web', '../../dist/web']),
     onFault: (problem) => logger.error(problem),
   })
-  const say = (text: string) => (env.SAY_READY === '1' ? process.stdout.write(`${text}\n`) : undefined)
+  const say: Say = (text) => {
+    if (env.SAY_READY === '1') process.stdout.write(`${text}\n`)
+  }
   if (env.WITH_DEMO === '1' && (await isEmpty(parts.deps))) {
     say('Building the demo yard with 18 months of history (once, about 20 seconds) …')
     await buildDemo(parts.deps)
   }
   if (env.WITH_DEMO === '1' && env.STANDIN_SECRET) await connectStandIn(parts.deps, env.STANDIN_SECRET)
   parts.settler.start()
-  const server = createServer(parts.app)
-  server.listen(env.PORT, '127.0.0.1', () => {
-    say(`\nIdle Spool:  http://127.0.0.1:${env.PORT}`)
-    if (env.WITH_DEMO === '1') say(`Demo lead:   ${DEMO_LEAD.name}   password: ${DEMO_LEAD.password}`)
-    say('Ctrl-C stops it. Your own shop instead of the demo: npm start -- --no-demo with an empty .data folder.\n')
-  })
+  const close = env.LAN_FOLDER ? await onNetwork(parts.app, env, say) : onThisMachine(parts.app, env, say)
+  if (env.WITH_DEMO === '1') say(`Demo lead:   ${DEMO_LEAD.name}   password: ${DEMO_LEAD.password}`)
+  say('Ctrl-C stops it. Your own shop instead of the demo: npm start -- --no-demo with an empty .data folder.\n')
   const stop = () => {
-    server.close(() => void parts.close().then(() => process.exit(0)))
-    server.closeAllConnections()
+    close()
+    void parts.close().then(() => process.exit(0))
   }
   process.on('SIGTERM', stop)
   process.on('SIGINT', stop)
+}
+
+type Say = (text: string) => void
+
+function onThisMachine(app: Express, env: Env, say: Say): () => void {
+  const server = createServer(app)
+  server.listen(env.PORT, '127.0.0.1')
+  say(`\nIdle Spool:  http://127.0.0.1:${env.PORT}`)
+  say('Only this machine reaches it. Phones and tablets: npm start -- --lan')
+  return () => {
+    server.close()
+    server.closeAllConnections()
+  }
+}
+
+async function onNetwork(app: Express, env: Env, say: Say): Promise<() => void> {
+  const ports = { secure: env.PORT, trust: env.TRUST_PORT, local: env.LOCAL_PORT }
+  const lan = await serveLan(app, { folder: env.LAN_FOLDER ?? '', ports })
+  const hosts = lan.addresses.length > 0 ? lan.addresses : ['127.0.0.1']
+  say('')
+  for (const host of hosts) say(`Idle Spool:  https://${host}:${env.PORT}`)
+  say(`A new phone or tablet opens this first, once:  http://${hosts[0] ?? ''}:${env.TRUST_PORT}`)
+  say(`It must show this fingerprint (SHA-256):\n  ${lan.fingerprint}`)
+  if (env.WITH_DEMO === '1')
+    say('The demo’s password is public: for your own shop start with --lan --no-demo and an empty .data folder.')
+  say(`On this machine also:  http://127.0.0.1:${env.LOCAL_PORT}`)
+  return lan.close
 }
 
 main().catch((problem: unknown) => {

@@ -43,7 +43,7 @@ export function makeApp(parts: AppParts): Express {
         directives: {
           'default-src': ["'self'"],
           'style-src': ["'self'", "'unsafe-inline'"],
-          'img-src': ["'self'", 'data:'],
+          'img-src': ["'self'", 'data:', 'blob:'],
           'upgrade-insecure-requests': null,
         },
       },
@@ -125,7 +125,13 @@ function signing(api: express.Router, parts: AppParts): void {
     },
   })
   const keep = (res: Response, cookie: { name: string; token: string; maxAge: number }) =>
-    res.cookie(cookie.name, cookie.token, { httpOnly: true, sameSite: 'lax', maxAge: cookie.maxAge, path: '/' })
+    res.cookie(cookie.name, cookie.token, {
+      httpOnly: true,
+      sameSite: 'lax',
+      secure: res.req.secure,
+      maxAge: cookie.maxAge,
+      path: '/',
+    })
   api.post('/people/sign-in', limited, async (req, res) => {
     const made = await signIn(deps, signInRequest.parse(req.body))
     keep(res, { name: COOKIE.session, token: made.token, maxAge: made.expiresMs - deps.now() }).json({ ok: true })

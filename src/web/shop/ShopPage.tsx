@@ -9,6 +9,7 @@ import { PartsList } from './PartsList.tsx'
 import { People } from './People.tsx'
 import { Places } from './Places.tsx'
 import { Prints } from './Prints.tsx'
+import { Reach } from './Reach.tsx'
 import { Rules } from './Rules.tsx'
 import { Shifts } from './Shifts.tsx'
 import { SiteForm } from './SiteForm.tsx'
@@ -87,7 +88,12 @@ function Part({ tab, shop, isLead }: { tab: string; shop: ShopAnswer; isLead: bo
     case 'bring':
       return <BringIn />
     case 'site':
-      return <SiteForm shop={shop} />
+      return (
+        <>
+          <SiteForm shop={shop} />
+          <Reach />
+        </>
+      )
     default:
       return <Places shop={shop} />
   }

@@ -1,0 +1,69 @@
+import { createServer as createPlain, type RequestListener, type Server } from 'node:http'
+import { createServer as createSecure, type Server as SecureServer } from 'node:https'
+import { lanAddresses, machineNames } from './addresses.ts'
+import { ensureAuthority, ensureMachine, fingerprintOf } from './certificates.ts'
+import { trustApp } from './trust.ts'
+
+export interface LanPorts {
+  /** HTTPS, for everybody on the network. */
+  secure: number
+  /** Plain: the trust page and nothing else. */
+  trust: number
+  /** Plain, this machine only: its own equipment and tools. */
+  local: number
+}
+export interface Lan {
+  addresses: string[]
+  fingerprint: string
+  close: () => void
+}
+const LOOK_AGAIN_MS = 10 * 60_000
+const EVERYWHERE = '0.0.0.0'
+
+/**
+ *   phone ──http──> trust page (certificate, how to trust it)
+ *   phone ──https─> program
+ *   this machine ──http, loopback──> program
+ */
+export async function serveLan(app: RequestListener, at: { folder: string; ports: LanPorts }): Promise<Lan> {
+  const { folder, ports } = at
+  const authority = ensureAuthority(folder, Date.now())
+  const pair = () => ensureMachine(folder, machineNames(lanAddresses()), Date.now())
+  const first = pair()
+  const secure = createSecure({ key: first.keyPem, cert: first.certPem }, app)
+  const fingerprint = fingerprintOf(authority.certPem)
+  const trust = createPlain(
+    trustApp({ certPem: () => authority.certPem, fingerprint: () => fingerprint, securePort: ports.secure }),
+  )
+  const local = createPlain(app)
+  await Promise.all([
+    listen(secure, ports.secure, EVERYWHERE),
+    listen(trust, ports.trust, EVERYWHERE),
+    listen(local, ports.local, '127.0.0.1'),
+  ])
+  const timer = setInterval(() => renew(secure, pair), LOOK_AGAIN_MS)
+  return {
+    addresses: lanAddresses(),
+    fingerprint,
+    close: () => {
+      clearInterval(timer)
+      for (const server of [secure, trust, local]) {
+        server.close()
+        server.closeAllConnections()
+      }
+    },
+  }
+}
+
+/** An address given by the network may change while the program runs; the next connection gets a certificate that names it. */
+function renew(server: SecureServer, pair: () => { keyPem: string; certPem: string }): void {
+  const { keyPem, certPem } = pair()
+  server.setSecureContext({ key: keyPem, cert: certPem })
+}
+
+function listen(server: Server | SecureServer, port: number, host: string): Promise<void> {
+  return new Promise((done, fail) => {
+    server.once('error', fail)
+    server.listen(port, host, done)
+  })
+}
