@@ -25,6 +25,7 @@ export const ID_PREFIX = {
   purchase: 'buy',
   tin: 'tin',
   spool: 'spool',
+  photo: 'pic',
 } as const
 export type IdName = keyof typeof ID_PREFIX
 

@@ -71,6 +71,7 @@ const BODIES: Record<string, () => object> = {
     isEmptied: true,
   }),
   '/houserule': () => ({ code: 'D10', scopeType: 'site', scopeKey: '*', option: 'on' }),
+  '/photo/hide': () => ({ id: 'pic_none' }),
   '/spools': () => ({ what: { act: 'gone', spoolId: 'spool_none' } }),
   '/people/person': () => ({ name: 'new one', role: 'hand', isActive: true }),
   '/people/device-link': () => ({ name: 'phone' }),
@@ -85,6 +86,7 @@ const FOR_HANDS = [
   '/clock/usage',
   '/shop/move',
   '/spools',
+  '/photo/hide',
 ]
 const WITHOUT_KEY = ['/ingest/take', '/ingest/preview', '/ingest/cancel']
 const writes = endpoints.filter((e) => e.method === 'post').map((e) => e.path)
@@ -105,7 +107,10 @@ describe('who may do what', () => {
     expect(
       (
         await people.stranger.get(
-          path.replace(':stationId', id('A1')).replace('progress', `progress?runKey=${nextKey()}`),
+          path
+            .replace(':stationId', id('A1'))
+            .replace(/^.photo$/, '/photo?type=spool&key=x')
+            .replace('progress', `progress?runKey=${nextKey()}`),
         )
       ).status,
     ).toBe(401),

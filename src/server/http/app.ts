@@ -7,6 +7,7 @@ import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
 import { z, ZodError } from 'zod'
 import { bindRequest, firstLeadRequest, signInRequest } from '@contract/people.ts'
+import { photoUpload } from '@contract/photo.ts'
 import { telemetryRequest } from '@contract/telemetry.ts'
 import { type Changes } from '@server/changes/changes.ts'
 import { takeTelemetry } from '@server/ingest/telemetry.ts'
@@ -14,6 +15,7 @@ import { readFile } from '@server/ingest/readfile.ts'
 import { logbookCsv } from '@server/logbook/csv.ts'
 import { bindDevice, firstLead, signIn, signOut, whoIs } from '@server/people/people.ts'
 import { exportAll, importAll } from '@server/shop/whole.ts'
+import { keepPhoto, readPhoto } from '@server/photo/photos.ts'
 import { print, printQuery } from '@server/print/prints.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { mustLead, mustRead, type Deps, type Who } from './context.ts'
@@ -33,6 +35,7 @@ export interface AppParts {
 const COOKIE = { session: 'idle_session', device: 'idle_device' }
 const YEAR_MS = 365 * 86_400_000
 const FILE_LIMIT = '20mb'
+const PHOTO_LIMIT = '25mb'
 
 export function makeApp(parts: AppParts): Express {
   const app = express()
@@ -63,6 +66,7 @@ export function makeApp(parts: AppParts): Express {
   api.get('/health', async (_req, res) => void res.json({ ok: true, nowMs: parts.deps.now() }))
   api.get('/logbook.csv', (req, res) => csv(parts.deps, req, res))
   api.get('/shop/whole.jsonl', (req, res) => whole(parts.deps, req, res))
+  api.get('/photo/:file', (req, res) => picture(parts.deps, req, res))
   api.get('/print.pdf', (req, res) => printed(parts.deps, req, res))
   api.get('/changes', (req, res) => stream(parts, req, res))
   api.use((_req, _res) => {
@@ -85,6 +89,10 @@ function takeFromEquipment(api: express.Router, { deps }: AppParts): void {
 function takeFiles(api: express.Router, { deps }: AppParts): void {
   // A whole shop may be hundreds of megabytes: it flows through and is never held.
   api.post('/shop/whole', async (req, res) => void res.json(await importAll(deps, req)))
+  api.post('/photo', express.raw({ type: () => true, limit: PHOTO_LIMIT }), async (req, res) => {
+    const bytes = Buffer.isBuffer(req.body) ? req.body : new Uint8Array()
+    res.json(await keepPhoto(deps, await whoOf(deps, req), { of: photoUpload.parse(req.query), bytes }))
+  })
   api.post('/ingest/file', express.raw({ type: () => true, limit: FILE_LIMIT }), async (req, res) => {
     const who = await whoOf(deps, req)
     res.json(await readFile(who, Buffer.isBuffer(req.body) ? req.body : new Uint8Array()))
@@ -159,6 +167,14 @@ async function csv(deps: Deps, req: Request, res: Response): Promise<void> {
   res.setHeader('content-type', 'text/csv; charset=utf-8')
   res.setHeader('content-disposition', `attachment; filename="logbook-${from ?? today}-${to ?? from ?? today}.csv"`)
   res.send(`\uFEFF${text}`)
+}
+
+/** A picture never changes under its id, so a device may keep it; not a device in between. */
+async function picture(deps: Deps, req: Request, res: Response): Promise<void> {
+  const [, id = '', small] = /^(pic_\w+?)(-small)?\.jpg$/.exec(String(req.params['file'])) ?? []
+  const jpeg = await readPhoto(deps, await whoOf(deps, req), { id, isSmall: small !== undefined })
+  res.setHeader('cache-control', 'private, max-age=31536000, immutable')
+  res.type('jpeg').send(jpeg)
 }
 
 async function printed(deps: Deps, req: Request, res: Response): Promise<void> {

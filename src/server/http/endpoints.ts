@@ -5,6 +5,7 @@ import { gunEndpoints } from '@server/gun/endpoints.ts'
 import { houseruleEndpoints } from '@server/houserule/endpoints.ts'
 import { ingestEndpoints } from '@server/ingest/endpoints.ts'
 import { logbookEndpoints } from '@server/logbook/endpoints.ts'
+import { photoEndpoints } from '@server/photo/endpoints.ts'
 import { partsEndpoints } from '@server/parts/endpoints.ts'
 import { peopleEndpoints } from '@server/people/endpoints.ts'
 import { shopEndpoints } from '@server/shop/endpoints.ts'
@@ -29,6 +30,7 @@ export const endpoints: readonly Endpoint[] = [
   ...shopEndpoints,
   ...partsEndpoints,
   ...houseruleEndpoints,
+  ...photoEndpoints,
   ...spoolsEndpoints,
   ...peopleEndpoints,
 ]

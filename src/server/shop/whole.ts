@@ -39,6 +39,7 @@ const TRUTH: readonly MySqlTable[] = [
   schema.ledgerEvent,
   schema.usageSpan,
   schema.purchase,
+  schema.photo,
   schema.tinWeighing,
   schema.feeder,
   schema.telemetryHour,
@@ -47,6 +48,9 @@ const TRUTH: readonly MySqlTable[] = [
 const FORMAT = 'idle-spool shop'
 const VERSION = 1
 const PAGE = 2000
+/** Photos are a third of a megabyte each: a few at a time, so that memory and the database's packets hold them. */
+const PHOTO_PAGE = 4
+const pageOf = (table: MySqlTable) => (table === schema.photo ? PHOTO_PAGE : PAGE)
 
 interface Head {
   format: string
@@ -82,9 +86,9 @@ async function* rowsOf(tx: Tx, table: MySqlTable): AsyncGenerator<Row> {
       .from(table)
       .where(after(table, last))
       .orderBy(...keysOf(table).map((key) => asc(key)))
-      .limit(PAGE)) as Row[]
+      .limit(pageOf(table))) as Row[]
     yield* page
-    if (page.length < PAGE) return
+    if (page.length < pageOf(table)) return
     last = page.at(-1) ?? null
   }
 }
@@ -157,8 +161,9 @@ function pageWriter(tx: Tx) {
     rows = []
   }
   const take = async ({ t, r }: { t: string; r: Row }, number: number) => {
-    if (!byName.has(t)) throw refuse(`Line ${number} speaks of "${t}", which this program does not know.`)
-    if (t !== name || rows.length >= PAGE) await flush()
+    const table = byName.get(t)
+    if (!table) throw refuse(`Line ${number} speaks of "${t}", which this program does not know.`)
+    if (t !== name || rows.length >= pageOf(table)) await flush()
     name = t
     rows.push(r)
     seen[t] = (seen[t] ?? 0) + 1

@@ -72,7 +72,7 @@ export class Client {
     const response = await fetch(`${this.url}/api${path}`, {
       method,
       headers: {
-        cookie: [...this.cookies].map(([k, v]) => `${k}=${v}`).join('; '),
+        cookie: this.cookie(),
         ...(method === 'POST' ? { 'content-type': 'application/json', 'x-idle-spool': '1' } : {}),
       },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
@@ -88,6 +88,18 @@ export class Client {
       body: (response.headers.get('content-type')?.startsWith('application/json;') ? JSON.parse(text) : text) as T,
     }
   }
+  private cookie = () => [...this.cookies].map(([k, v]) => `${k}=${v}`).join('; ')
+  /** A file, as it is. */
+  async send<T>(path: string, bytes: Uint8Array): Promise<Answer<T>> {
+    const response = await fetch(`${this.url}/api${path}`, {
+      method: 'POST',
+      headers: { cookie: this.cookie(), 'content-type': 'application/octet-stream', 'x-idle-spool': '1' },
+      body: new Uint8Array(bytes),
+    })
+    return { status: response.status, body: (await response.json()) as T }
+  }
+  bytes = async (path: string): Promise<Buffer> =>
+    Buffer.from(await (await fetch(`${this.url}/api${path}`, { headers: { cookie: this.cookie() } })).arrayBuffer())
   get = <T>(path: string) => this.ask<T>('GET', path)
   post = <T>(path: string, body: unknown) => this.ask<T>('POST', path, body)
 }

@@ -4,6 +4,8 @@ import { capital, partName } from '@web/format/words.ts'
 import { type Choice } from '@web/log/logkeys.ts'
 import { type LogKeysDriver } from '@web/log/useLogKeys.ts'
 import { PartRules } from '@web/houserule/PartRules.tsx'
+import { positionKey } from '@core/photo/photo.ts'
+import { Photos } from '@web/photo/Photos.tsx'
 import { lifeLines } from './verdict.ts'
 
 /** One column opened: what is on, how long, and everything that can be logged there. */
@@ -49,6 +51,7 @@ export function PartPanel(props: {
               </button>
             ))}
           </div>
+          <Photos of={{ type: 'position', key: positionKey(gun.stationId, p.position) }} />
           <PartRules gun={gun} position={p.position} />
         </section>
       ))}

@@ -10,6 +10,7 @@ import { REASON_WORD } from '@web/format/words.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { useCorrect } from '@web/log/queries.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { Photos } from '@web/photo/Photos.tsx'
 import { lineSentence } from './lines.ts'
 
 /** Minutes, and how people say them. */
@@ -48,6 +49,7 @@ export function CorrectLine({ line, units, onDone }: { line: LogLine; units: Uni
         <h2>
           {line.stationName}: {lineSentence(line, units)}
         </h2>
+        <Photos of={{ type: 'event', key: line.eventId }} />
         {isWithdrawn ? (
           <p>This line was taken back. If it did happen, log it again.</p>
         ) : (

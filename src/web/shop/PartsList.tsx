@@ -4,6 +4,7 @@ import { Button, Form } from 'react-bootstrap'
 import { parseNumber } from '@core/ingest/columns.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { money, wireSize } from '@web/format/numbers.ts'
+import { Photos } from '@web/photo/Photos.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { Wires } from './Wires.tsx'
 import { useSave } from './queries.ts'
@@ -25,6 +26,7 @@ export function PartsList({ shop }: { shop: ShopAnswer }) {
         <Button onClick={() => setOpen({})}>a new part</Button>
       </div>
       {open ? <PartForm key={open.id ?? 'new'} shop={shop} part={open} onDone={() => setOpen(null)} /> : null}
+      {open?.id ? <Photos of={{ type: 'part', key: open.id }} /> : null}
       <div className="table-responsive">
         <table className="table">
           <thead>

@@ -7,6 +7,7 @@ import { lbToKg } from '@core/units/convert.ts'
 import { type SpoolAct, type SpoolOnGun, type SpoolOnShelf, type SpoolsAnswer } from '@contract/spools.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { field, PickOne, TextField } from '@web/shell/Field.tsx'
+import { Photos } from '@web/photo/Photos.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { type useSpoolAct } from './queries.ts'
 import { leftSentence, LOST_KEY, weight } from './spoolwords.ts'
@@ -49,6 +50,7 @@ export function Opened(props: Props) {
       />
       {gun ? <OnGun gun={gun} {...{ spools, units, send }} /> : null}
       {shelf ? <OnShelf shelf={shelf} send={send} onDone={props.onDone} /> : null}
+      {it.spoolId ? <Photos of={{ type: 'spool', key: it.spoolId }} word="photo of the label" /> : null}
       <Trouble problem={act.error} />
       {act.data ? (
         <p className="said" role="status">

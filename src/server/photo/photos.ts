@@ -1,0 +1,139 @@
+import { and, desc, eq, isNull } from 'drizzle-orm'
+import { type z } from 'zod'
+import { placeOfKey, type PhotoOf } from '@core/photo/photo.ts'
+import { makeId } from '@core/ids/id.ts'
+import { type photoHide, type photoKept, type photosAnswer, type photoUpload } from '@contract/photo.ts'
+import { ledgerEvent, part, photo, spool, station } from '@server/db/schema.ts'
+import { isDuplicate, transact, type Reader } from '@server/db/db.ts'
+import { isLead, mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { append, eventByKey, factDraft } from '@server/ledger/append.ts'
+import { recode } from './recode.ts'
+import { loadShop } from '@server/shop/model.ts'
+
+type Row = Omit<typeof photo.$inferSelect, 'jpeg' | 'small'>
+const LINE = {
+  id: photo.id,
+  ofType: photo.ofType,
+  ofKey: photo.ofKey,
+  widthPx: photo.widthPx,
+  heightPx: photo.heightPx,
+  takenMs: photo.takenMs,
+  personId: photo.personId,
+  deviceId: photo.deviceId,
+  hiddenMs: photo.hiddenMs,
+  idempotencyKey: photo.idempotencyKey,
+}
+const isOwn = (row: Row, who: Who) =>
+  isLead(who) ||
+  Boolean(row.personId && who.person?.id === row.personId) ||
+  Boolean(row.deviceId && who.device?.id === row.deviceId && !row.personId)
+
+/** Photos of one thing, newest first. */
+export async function listPhotos(deps: Deps, who: Who, of: PhotoOf): Promise<z.input<typeof photosAnswer>> {
+  mustRead(who)
+  const [{ site }, rows] = await Promise.all([
+    loadShop(deps.db, deps.calendar, deps.now()),
+    deps.db
+      .select(LINE)
+      .from(photo)
+      .where(and(eq(photo.ofType, of.type), eq(photo.ofKey, of.key), isNull(photo.hiddenMs)))
+      .orderBy(desc(photo.takenMs)),
+  ])
+  return {
+    zone: site.zone,
+    photos: rows.map((row) => ({
+      id: row.id,
+      widthPx: row.widthPx,
+      heightPx: row.heightPx,
+      takenMs: row.takenMs,
+      canHide: isOwn(row, who),
+    })),
+  }
+}
+
+/** The picture itself. */
+export async function readPhoto(deps: Deps, who: Who, at: { id: string; isSmall: boolean }): Promise<Buffer> {
+  mustRead(who)
+  const [row] = await deps.db
+    .select({ picture: at.isSmall ? photo.small : photo.jpeg })
+    .from(photo)
+    .where(and(eq(photo.id, at.id), isNull(photo.hiddenMs)))
+  if (!row) throw new DomainError('not-found', 'There is no such photo.')
+  return Buffer.from(row.picture, 'base64')
+}
+
+/** Keeps a photo of something there is; the same request again keeps it once. */
+export async function keepPhoto(
+  deps: Deps,
+  who: Who,
+  at: { of: z.output<typeof photoUpload>; bytes: Uint8Array },
+): Promise<z.input<typeof photoKept>> {
+  mustRead(who)
+  const { type, key, once } = at.of
+  const known = await byKey(deps.db, once)
+  if (known) return { id: known }
+  await mustBeThere(deps.db, who, { type, key })
+  const recoded = await recode(at.bytes)
+  const row = {
+    id: makeId('photo', deps.now(), deps.random),
+    ofType: type,
+    ofKey: key,
+    ...recoded,
+    takenMs: deps.now(),
+    personId: who.person?.id ?? null,
+    deviceId: who.device?.id ?? null,
+    hiddenMs: null,
+    idempotencyKey: once,
+  }
+  try {
+    await transact(deps.db, (tx) => tx.insert(photo).values(row))
+    return { id: row.id }
+  } catch (problem) {
+    const winner = isDuplicate(problem) ? await byKey(deps.db, once) : null
+    if (!winner) throw problem
+    return { id: winner }
+  }
+}
+
+async function byKey(db: Reader, key: string): Promise<string | null> {
+  const [row] = await db.select({ id: photo.id }).from(photo).where(eq(photo.idempotencyKey, key))
+  return row?.id ?? null
+}
+
+async function mustBeThere(db: Reader, who: Who, of: PhotoOf): Promise<void> {
+  const placeId = placeOfKey(of)
+  if (placeId !== null) {
+    const [place] = await db.select().from(station).where(eq(station.id, placeId))
+    if (!place) throw new DomainError('not-found', 'There is no such place.')
+    return mustLogAt(who, place)
+  }
+  if (of.type === 'guide') return
+  const table = { spool, part, event: ledgerEvent, position: station }[of.type]
+  const [row] = await db.select({ id: table.id }).from(table).where(eq(table.id, of.key))
+  if (!row) throw new DomainError('not-found', `There is no such ${of.type === 'event' ? 'line' : of.type}.`)
+}
+
+/** Taken back: it is kept and no longer shown, and the Logbook says so. */
+export async function hidePhoto(deps: Deps, who: Who, r: z.output<typeof photoHide>): Promise<{ ok: true }> {
+  mustRead(who)
+  await transact(deps.db, async (tx) => {
+    if (await eventByKey(tx, r.key)) return
+    const [row] = await tx.select(LINE).from(photo).where(eq(photo.id, r.id)).for('update')
+    if (!row) throw new DomainError('not-found', 'There is no such photo.')
+    if (!isOwn(row, who))
+      throw new DomainError('not-yours', 'Somebody else took this photo.', ['Ask them or the lead.'])
+    await tx.update(photo).set({ hiddenMs: deps.now() }).where(eq(photo.id, r.id))
+    const fact = { kind: 'shopChanged' as const, what: `a photo of a ${row.ofType} taken back` }
+    await append(tx, [
+      factDraft(deps, who, {
+        fact,
+        happenedMs: deps.now(),
+        precision: 'exact',
+        stationId: null,
+        idempotencyKey: r.key,
+      }),
+    ])
+  })
+  return { ok: true }
+}
