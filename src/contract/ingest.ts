@@ -63,5 +63,8 @@ export const readFileAnswer = z.object({
   text: z.string(),
   /** What was seen in it, in words: its encoding, which of its sheets was read. */
   notes: z.array(z.string()),
+  /** A workbook's sheets by name, and which was read. */
+  sheets: z.array(z.string()),
+  sheet: z.string().nullable(),
 })
 export type ReadFileAnswer = z.infer<typeof readFileAnswer>

@@ -69,6 +69,7 @@ export const HISTORY_COLUMNS: readonly Wanted[] = [
     isNeeded: true,
   },
   { key: 'count', words: ['count', 'qty', 'quantity', 'number', 'pcs'], isNeeded: false },
+  { key: 'who', words: ['who', 'by', 'person', 'done by', 'welder', 'operator', 'initials'], isNeeded: false },
 ]
 
 /** A purchase list: accounts know the item, when, and how many; the rest of the list is gloves and coffee. */

@@ -5,21 +5,19 @@ import { parse as parseCookies } from 'cookie'
 import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import helmet from 'helmet'
-import { z, ZodError } from 'zod'
+import { ZodError } from 'zod'
 import { bindRequest, firstLeadRequest, signInRequest } from '@contract/people.ts'
 import { photoUpload } from '@contract/photo.ts'
 import { telemetryRequest } from '@contract/telemetry.ts'
 import { type Changes } from '@server/changes/changes.ts'
 import { takeTelemetry } from '@server/ingest/telemetry.ts'
 import { readFile } from '@server/ingest/readfile.ts'
-import { logbookCsv } from '@server/logbook/csv.ts'
 import { bindDevice, firstLead, signIn, signOut, whoIs } from '@server/people/people.ts'
-import { exportAll, importAll } from '@server/shop/whole.ts'
-import { keepPhoto, readPhoto } from '@server/photo/photos.ts'
-import { print, printQuery } from '@server/print/prints.ts'
-import { dayOf } from '@server/time/wall.ts'
-import { mustLead, mustRead, type Deps, type Who } from './context.ts'
+import { importAll } from '@server/shop/whole.ts'
+import { keepPhoto } from '@server/photo/photos.ts'
+import { mustRead, type Deps, type Who } from './context.ts'
 import { endpoints, equipmentDoor } from './endpoints.ts'
+import { giveFiles } from './files.ts'
 import { describeApi } from './openapi.ts'
 import { DomainError, STATUS } from './problem.ts'
 import { type Endpoint } from './routes.ts'
@@ -64,10 +62,7 @@ export function makeApp(parts: AppParts): Express {
   const described = describeApi([...endpoints, equipmentDoor])
   api.get('/openapi.json', (_req, res) => void res.json(described))
   api.get('/health', async (_req, res) => void res.json({ ok: true, nowMs: parts.deps.now() }))
-  api.get('/logbook.csv', (req, res) => csv(parts.deps, req, res))
-  api.get('/shop/whole.jsonl', (req, res) => whole(parts.deps, req, res))
-  api.get('/photo/:file', (req, res) => picture(parts.deps, req, res))
-  api.get('/print.pdf', (req, res) => printed(parts.deps, req, res))
+  giveFiles(api, parts.deps, whoOf)
   api.get('/changes', (req, res) => stream(parts, req, res))
   api.use((_req, _res) => {
     throw new DomainError('not-found', 'There is nothing at that address.')
@@ -95,7 +90,8 @@ function takeFiles(api: express.Router, { deps }: AppParts): void {
   })
   api.post('/ingest/file', express.raw({ type: () => true, limit: FILE_LIMIT }), async (req, res) => {
     const who = await whoOf(deps, req)
-    res.json(await readFile(who, Buffer.isBuffer(req.body) ? req.body : new Uint8Array()))
+    const wanted = typeof req.query['sheet'] === 'string' ? req.query['sheet'] : null
+    res.json(await readFile(who, Buffer.isBuffer(req.body) ? req.body : new Uint8Array(), wanted))
   })
 }
 
@@ -156,43 +152,6 @@ function signing(api: express.Router, parts: AppParts): void {
     const made = await bindDevice(deps, bindRequest.parse(req.body).token)
     keep(res, { name: COOKIE.device, token: made.token, maxAge: 2 * YEAR_MS }).json({ ok: true })
   })
-}
-
-const csvQuery = z.object({ from: z.iso.date().optional(), to: z.iso.date().optional() })
-
-async function csv(deps: Deps, req: Request, res: Response): Promise<void> {
-  const { from, to } = csvQuery.parse(req.query)
-  const today = dayOf('UTC', deps.now())
-  const text = await logbookCsv(deps, await whoOf(deps, req), { from: from ?? to ?? today, to: to ?? from ?? today })
-  res.setHeader('content-type', 'text/csv; charset=utf-8')
-  res.setHeader('content-disposition', `attachment; filename="logbook-${from ?? today}-${to ?? from ?? today}.csv"`)
-  res.send(`\uFEFF${text}`)
-}
-
-/** A picture never changes under its id, so a device may keep it; not a device in between. */
-async function picture(deps: Deps, req: Request, res: Response): Promise<void> {
-  const [, id = '', small] = /^(pic_\w+?)(-small)?\.jpg$/.exec(String(req.params['file'])) ?? []
-  const jpeg = await readPhoto(deps, await whoOf(deps, req), { id, isSmall: small !== undefined })
-  res.setHeader('cache-control', 'private, max-age=31536000, immutable')
-  res.type('jpeg').send(jpeg)
-}
-
-async function printed(deps: Deps, req: Request, res: Response): Promise<void> {
-  const query = printQuery.parse(req.query)
-  const origin = `${req.protocol}://${req.get('host') ?? 'localhost'}`
-  const pdf = await print(deps, await whoOf(deps, req), { query, origin })
-  res.setHeader('content-type', 'application/pdf')
-  res.setHeader('content-disposition', `inline; filename="${query.what}.pdf"`)
-  res.send(pdf)
-}
-
-async function whole(deps: Deps, req: Request, res: Response): Promise<void> {
-  const who = await whoOf(deps, req)
-  mustLead(who)
-  res.setHeader('content-type', 'application/jsonl; charset=utf-8')
-  res.setHeader('content-disposition', `attachment; filename="shop-${dayOf('UTC', deps.now())}.jsonl"`)
-  await exportAll(deps, who, res)
-  res.end()
 }
 
 const BEAT_MS = 20_000

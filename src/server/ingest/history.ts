@@ -12,6 +12,8 @@ export interface PlannedNote {
   precision: 'exact' | 'day'
   text: string
   read: ReadNote
+  /** As written; only a name of somebody here is kept. */
+  who: string
 }
 export interface HistoryPlan {
   notes: PlannedNote[]
@@ -39,7 +41,15 @@ export function planHistory(sheet: Sheet, shop: ShopModel, nowMs: number): Histo
     if (happenedMs > nowMs) return bad('date', 'that day is still to come')
     const text = cellOf(sheet, row, 'note')
     const read = counted(readOnce(text), cellOf(sheet, row, 'count'))
-    plan.notes.push({ row: number, stationId, happenedMs, precision: when.time ? 'exact' : 'day', text, read })
+    plan.notes.push({
+      row: number,
+      stationId,
+      happenedMs,
+      precision: when.time ? 'exact' : 'day',
+      text,
+      read,
+      who: cellOf(sheet, row, 'who'),
+    })
   })
   return plan
 }

@@ -12,7 +12,7 @@ import { decided, type HistoryPlan } from './history.ts'
 import { sheetKey, usageKey } from './key.ts'
 import { planOf, type Planned } from './plan.ts'
 import { startProgress, type Progress } from './progress.ts'
-import { LABELS, WANTED } from './sheet.ts'
+import { LABELS, WANTED, type Sheet } from './sheet.ts'
 import { writeHistory } from './takehistory.ts'
 import { freshPurchases, writePurchases } from './takepurchases.ts'
 import { writePlaces } from './takeplaces.ts'
@@ -30,7 +30,7 @@ export async function previewImport(deps: Deps, who: Who, request: ImportRequest
     rows: sheet.rows.length,
     sample: sheet.rows.slice(0, 5),
     bad,
-    leftOut: planned.kind === 'purchases' ? planned.plan.leftOut.slice(0, MOST_UNREAD) : [],
+    leftOut: 'leftOut' in planned.plan ? planned.plan.leftOut.slice(0, MOST_UNREAD) : [],
     ...notesOf(planned, shop),
     would: await wouldDo(deps.db, planned, { shop, decisions: request.decisions ?? {} }),
     canTake: bad.length === 0 || canLeaveOut(planned),
@@ -83,7 +83,11 @@ async function wouldDo(
             .select({ key: usageSpan.idempotencyKey })
             .from(usageSpan)
             .where(inArray(usageSpan.idempotencyKey, keys))
-    return { 'usage rows new': keys.length - known.length, 'usage rows there already': known.length }
+    return {
+      'usage rows new': keys.length - known.length,
+      'usage rows there already': known.length,
+      'idle rows left out': planned.plan.leftOut.length,
+    }
   }
   const names = new Set(shop.stations.map((s) => s.name.toLowerCase()))
   const fresh = planned.plan.places.filter((p) => !names.has(p.name.toLowerCase()))
@@ -119,13 +123,15 @@ export async function takeImport(
   const progress = await startProgress(deps, request.runKey)
   try {
     return await transact(deps.db, async (tx) => {
-      const did = await takeInside(tx, { deps, who, request, key, progress })
+      const { did, sheet } = await takeInside(tx, { deps, who, request, key, progress })
       await tx.insert(importRun).values({
         idempotencyKey: key,
         kind: request.kind,
         atMs: deps.now(),
         byId: who.person?.id ?? null,
         summary: did,
+        headings: sheet.headings,
+        columns: sheet.columns,
       })
       return { did, isRepeat: false }
     })
@@ -145,16 +151,16 @@ interface Taking {
   progress: Progress
 }
 
-async function takeInside(tx: Tx, at: Taking): Promise<Record<string, number>> {
+async function takeInside(tx: Tx, at: Taking): Promise<{ did: Record<string, number>; sheet: Sheet }> {
   const { deps, request } = at
   const shop = await loadShop(tx, deps.calendar, deps.now())
-  const { bad, planned } = await planOf(tx, request, { shop, nowMs: deps.now() })
+  const { sheet, bad, planned } = await planOf(tx, request, { shop, nowMs: deps.now() })
   if (!(request.leaveOutBad && canLeaveOut(planned))) mustBeGood(bad)
   const decisions = request.decisions ?? {}
   const did = await wouldDo(tx, planned, { shop, decisions })
   const touched = await writePlanned(tx, planned, { ...at, shop, decisions })
   await projectInSteps(tx, touched, at)
-  return did
+  return { did, sheet }
 }
 
 function writePlanned(

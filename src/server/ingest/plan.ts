@@ -22,7 +22,7 @@ export interface PlannedSheet {
 
 const NOTHING: Record<ImportRequest['kind'], Planned> = {
   places: { kind: 'places', plan: { places: [], fits: [], bad: [] } },
-  usage: { kind: 'usage', plan: { rows: [], bad: [] } },
+  usage: { kind: 'usage', plan: { rows: [], leftOut: [], bad: [] } },
   history: { kind: 'history', plan: { notes: [], bad: [] } },
   purchases: { kind: 'purchases', plan: { rows: [], leftOut: [], bad: [] } },
 }

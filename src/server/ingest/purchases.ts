@@ -41,6 +41,8 @@ function planPurchases(sheet: Sheet, at: { shop: ShopModel; nowMs: number }, kno
     const text = cellOf(sheet, row, 'item')
     const item = readItem(text, known)
     if (!item) return void plan.leftOut.push({ row: number, text: text || 'no item' })
+    if (cellOf(sheet, row, 'quantity') === '')
+      return void plan.leftOut.push({ row: number, text: `${text}: none bought` })
     const bad = (key: string, why: string) => void plan.bad.push(badCell(sheet, row, { key, why, number }))
     const bought = read(row, { item, text }, bad)
     if (!bought) return

@@ -16,54 +16,60 @@ const KINDS: readonly { name: string; starts: readonly number[] }[] = [
 const ZIP = [0x50, 0x4b, 0x03, 0x04]
 const begins = (bytes: Uint8Array, starts: readonly number[]) => starts.every((byte, i) => bytes[i] === byte)
 
-export async function readFile(who: Who, bytes: Uint8Array): Promise<ReadFileAnswer> {
+export async function readFile(who: Who, bytes: Uint8Array, wanted: string | null = null): Promise<ReadFileAnswer> {
   mustLead(who)
   if (bytes.length === 0) throw new DomainError('sheet-refused', 'That file is empty.', SAVE_AS)
   const known = KINDS.find((kind) => begins(bytes, kind.starts))
   if (known) throw new DomainError('sheet-refused', `That file is ${known.name}, whatever its name says.`, SAVE_AS)
-  if (begins(bytes, ZIP)) return fromWorkbook(bytes)
+  if (begins(bytes, ZIP)) return fromWorkbook(bytes, wanted)
   return decode(bytes)
 }
 
 /** UTF-8, UTF-16 by its mark, else the western code page that spreadsheets on older desks write. */
 export function decode(bytes: Uint8Array): ReadFileAnswer {
-  if (begins(bytes, [0xff, 0xfe])) return { text: new TextDecoder('utf-16le').decode(bytes), notes: ['read as UTF-16'] }
-  if (begins(bytes, [0xfe, 0xff])) return { text: new TextDecoder('utf-16be').decode(bytes), notes: ['read as UTF-16'] }
+  if (begins(bytes, [0xff, 0xfe]))
+    return { text: new TextDecoder('utf-16le').decode(bytes), notes: ['read as UTF-16'], sheets: [], sheet: null }
+  if (begins(bytes, [0xfe, 0xff]))
+    return { text: new TextDecoder('utf-16be').decode(bytes), notes: ['read as UTF-16'], sheets: [], sheet: null }
   const nul = bytes.indexOf(0)
   if (nul >= 0)
     throw new DomainError('sheet-refused', `That file is no text: there is a NUL byte at place ${nul + 1}.`, SAVE_AS)
   try {
-    return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), notes: [] }
+    return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), notes: [], sheets: [], sheet: null }
   } catch {
     // Not valid UTF-8: every byte has a meaning in this code page, so nothing is lost; the preview shows whether it reads well.
-    return { text: new TextDecoder('windows-1252').decode(bytes), notes: ['read as Windows western text'] }
+    return {
+      text: new TextDecoder('windows-1252').decode(bytes),
+      notes: ['read as Windows western text'],
+      sheets: [],
+      sheet: null,
+    }
   }
 }
 
 const LONGEST_MS = 20_000
 const MOST_MEMORY_MB = 384
 
-async function fromWorkbook(bytes: Uint8Array): Promise<ReadFileAnswer> {
-  const { text, sheet, others, isCut } = await inWorker(bytes)
+async function fromWorkbook(bytes: Uint8Array, wanted: string | null): Promise<ReadFileAnswer> {
+  const { text, sheet, sheets, isCut } = await inWorker(bytes, wanted)
   if (!text.trim()) throw new DomainError('sheet-refused', 'There is nothing in that workbook.', SAVE_AS)
   const notes = [`read the sheet "${sheet}"`]
-  if (others.length > 0) notes.push('other sheets in it were left alone')
   if (isCut) notes.push('cut after 21,000 rows')
-  return { text, notes }
+  return { text, notes, sheets, sheet }
 }
 
 /** Bundled there is a file beside this one; from source the thread learns to read it first. */
-function openWorker(bytes: Uint8Array): Worker {
-  const options = { workerData: bytes, resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB } }
+function openWorker(bytes: Uint8Array, wanted: string | null): Worker {
+  const options = { workerData: { bytes, wanted }, resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB } }
   if (!import.meta.url.endsWith('.ts')) return new Worker(new URL('./xlsxworker.js', import.meta.url), options)
   const source = new URL('./xlsxworker.ts', import.meta.url).href
   const boot = `import('tsx/esm/api').then((tsx) => { tsx.register(); return import(${JSON.stringify(source)}) })`
   return new Worker(boot, { ...options, eval: true })
 }
 
-function inWorker(bytes: Uint8Array): Promise<ReadWorkbook> {
+function inWorker(bytes: Uint8Array, wanted: string | null): Promise<ReadWorkbook> {
   return new Promise((done, fail) => {
-    const worker = openWorker(bytes)
+    const worker = openWorker(bytes, wanted)
     const refuse = (why: string) =>
       fail(new DomainError('sheet-refused', `That workbook can't be read: ${why}.`, SAVE_AS))
     const timer = setTimeout(() => refuse('it unpacks without end'), LONGEST_MS)

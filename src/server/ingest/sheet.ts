@@ -33,6 +33,7 @@ export const LABELS: Record<string, string> = {
   starts: 'arc starts',
   note: 'what was done',
   count: 'how many',
+  who: 'who',
   item: 'item',
   month: 'month',
   quantity: 'how many',

@@ -2,6 +2,7 @@ import { type PartId } from '@core/ids/id.ts'
 import { type NoteAct } from '@core/ingest/notes.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type NoteDecision } from '@contract/ingest.ts'
+import { person } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { append, factDraft, knownKeys, nothingTouched, type Draft, type Touched } from '@server/ledger/append.ts'
@@ -45,6 +46,7 @@ export async function writeHistory(
 async function historyDrafts(tx: Tx, at: Parameters<typeof writeHistory>[1]): Promise<Draft[]> {
   const places = new Map([...(await placesByName(tx, at.shop)).values()].map((p) => [p.stationId, p]))
   const seen = new Map<string, number>()
+  const people = new Map((await tx.select().from(person)).map((p) => [p.name.toLowerCase(), p.id]))
   return at.plan.notes.flatMap((note) => {
     const place = places.get(note.stationId)
     if (!place) return []
@@ -55,7 +57,10 @@ async function historyDrafts(tx: Tx, at: Parameters<typeof writeHistory>[1]): Pr
       const same = `${note.stationId} ${act.kindKey} ${fact.kind} ${note.happenedMs} ${note.text}`
       const nth = (seen.get(same) ?? 0) + 1
       seen.set(same, nth)
-      return [draftOf(note, fact, { deps: at.deps, who: at.who, key: `sheet/${shortHash(`${same} ${nth}`)}` })]
+      const draft = draftOf(note, fact, { deps: at.deps, who: at.who, key: `sheet/${shortHash(`${same} ${nth}`)}` })
+      const by = note.who ? people.get(note.who.toLowerCase()) : undefined
+      // Who brought the sheet in did not do the work; a name nobody here has is not kept.
+      return [note.who ? { ...draft, personId: (by ?? null) as Draft['personId'] } : draft]
     })
   })
 }

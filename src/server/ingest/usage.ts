@@ -17,17 +17,21 @@ export interface PlannedUsage {
 }
 export interface UsagePlan {
   rows: PlannedUsage[]
+  /** Guns that stood idle: a place and a day, and no amount. */
+  leftOut: { row: number; text: string }[]
   bad: BadRow[]
 }
 
 /** What a sheet of usage says, row by row; every cell that can't be read is named. */
 export function planUsage(sheet: Sheet, shop: ShopModel, nowMs: number): UsagePlan {
-  const plan: UsagePlan = { rows: [], bad: [] }
+  const plan: UsagePlan = { rows: [], leftOut: [], bad: [] }
   const seen = new Map<string, number>()
   const read = usageReader(sheet, shop, nowMs)
   sheet.rows.forEach((row, i) => {
     const number = sheet.numbers[i] ?? 0
     const bad: Bad = (key, why) => void plan.bad.push(badCell(sheet, row, { key, why, number }))
+    if (AMOUNTS.every((key) => cellOf(sheet, row, key) === ''))
+      return void plan.leftOut.push({ row: number, text: `${cellOf(sheet, row, 'place')}: no amount` })
     const planned = read(row, bad, number)
     if (!planned) return
     const before = seen.get(planned.identity)
@@ -38,6 +42,7 @@ export function planUsage(sheet: Sheet, shop: ShopModel, nowMs: number): UsagePl
   return plan
 }
 
+const AMOUNTS = ['arcHours', 'kg', 'starts']
 type Bad = (key: string, why: string) => void
 
 function usageReader(sheet: Sheet, shop: ShopModel, nowMs: number) {
@@ -98,9 +103,5 @@ function amountsOf(
   )
   const starts = read('starts', 100_000, () => 'that many starts do not fit into a shift')
   if (arcHours === undefined || kg === undefined || starts === undefined) return null
-  if (arcHours === null && kg === null && starts === null) {
-    bad('arcHours', 'the row gives neither arc hours, kg nor starts')
-    return null
-  }
   return { arcHours, kg, starts: starts === null ? null : Math.round(starts) }
 }

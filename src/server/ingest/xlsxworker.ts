@@ -10,7 +10,8 @@ const MOST_COLUMNS = 60
 export interface ReadWorkbook {
   text: string
   sheet: string
-  others: string[]
+  /** All sheets of the workbook, in order. */
+  sheets: string[]
   isCut: boolean
 }
 
@@ -30,8 +31,8 @@ export function cellText(value: unknown): string {
   return 'text' in value ? cellText(value.text) : ''
 }
 
-/** The first sheet with anything in it; the others are named. */
-export async function readWorkbook(bytes: Uint8Array): Promise<ReadWorkbook> {
+/** The wanted sheet, or the first with anything in it; all are named. */
+export async function readWorkbook(bytes: Uint8Array, wanted: string | null = null): Promise<ReadWorkbook> {
   const reader = new ExcelJS.stream.xlsx.WorkbookReader(Readable.from(Buffer.from(bytes)), {
     sharedStrings: 'cache',
     styles: 'cache',
@@ -42,12 +43,13 @@ export async function readWorkbook(bytes: Uint8Array): Promise<ReadWorkbook> {
   let rows: string[][] = []
   let sheet = ''
   let isCut = false
-  const others: string[] = []
   for await (const worksheet of reader) {
     const name = (worksheet as unknown as { name?: string }).name ?? 'a sheet'
-    if (rows.length > 0) {
-      others.push(name)
-      break
+    if (rows.length > 0) break
+    if (wanted !== null && name !== wanted) {
+      // What comes before the wanted one has to be run through.
+      for await (const _ of worksheet);
+      continue
     }
     sheet = name
     for await (const row of worksheet) {
@@ -61,12 +63,19 @@ export async function readWorkbook(bytes: Uint8Array): Promise<ReadWorkbook> {
     }
     if (!rows.some((r) => r.some((c) => c.trim() !== ''))) rows = []
   }
-  return { text: Papa.unparse(rows, { newline: '\n' }), sheet, others, isCut }
+  return { text: Papa.unparse(rows, { newline: '\n' }), sheet, sheets: namesOf(reader), isCut }
+}
+
+/** The reader knows the workbook's own list once it has begun; its types do not tell. */
+function namesOf(reader: object): string[] {
+  const { model } = reader as { model?: { sheets?: { name?: unknown }[] } }
+  return (model?.sheets ?? []).flatMap((s) => (typeof s.name === 'string' ? [s.name] : []))
 }
 
 if (parentPort) {
   const port = parentPort
-  readWorkbook(workerData as Uint8Array).then(
+  const { bytes, wanted } = workerData as { bytes: Uint8Array; wanted: string | null }
+  readWorkbook(bytes, wanted).then(
     (read) => port.postMessage({ read }),
     (problem: unknown) => port.postMessage({ problem: problem instanceof Error ? problem.message : String(problem) }),
   )

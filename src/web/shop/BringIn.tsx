@@ -33,7 +33,22 @@ export function BringIn() {
           onChange={(e) => void sheet.load((e.target as HTMLInputElement).files?.[0])}
         />
         <Button onClick={() => sheet.type(EXAMPLE[kind])}>show me an example</Button>
+        <a className="btn" href={`/api/ingest/sheet.csv?kind=${kind}&blank=1`} download>
+          a blank one to fill in
+        </a>
+        <a className="btn" href={`/api/ingest/sheet.csv?kind=${kind}`} download>
+          what is here, in your columns
+        </a>
       </div>
+      {file.data && file.data.sheets.length > 1 ? (
+        <PickOne
+          id="i-sheet"
+          label="which sheet of the workbook"
+          value={file.data.sheet ?? ''}
+          options={file.data.sheets.map((name) => [name, name])}
+          onPick={(name) => void sheet.loadSheet(name)}
+        />
+      ) : null}
       {file.data && file.data.notes.length > 0 ? <p className="small-print">{file.data.notes.join('; ')}.</p> : null}
       <TextField
         id="i-text"

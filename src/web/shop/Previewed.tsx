@@ -20,8 +20,8 @@ export function Previewed(props: { preview: ImportPreview; onColumn: (key: strin
       {preview.leftOut.length > 0 ? (
         <details>
           <summary>
-            {preview.leftOut.length} {preview.leftOut.length === 1 ? 'row names' : 'rows name'} no part and no wire:
-            left out
+            {preview.leftOut.length} {preview.leftOut.length === 1 ? 'row says' : 'rows say'} nothing to take in: left
+            out
           </summary>
           <p className="small-print">{preview.leftOut.map((l) => `row ${l.row}: ${l.text}`).join(' · ')}</p>
         </details>

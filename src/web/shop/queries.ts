@@ -36,7 +36,10 @@ export const useMakeFeeder = () =>
       postJson('/shop/feeder', { key: newKey(), ...body }, feederAnswer),
   })
 export const useReadFile = () =>
-  useMutation({ mutationFn: (file: File) => postFile('/ingest/file', file, readFileAnswer) })
+  useMutation({
+    mutationFn: ({ file, sheet }: { file: File; sheet?: string }) =>
+      postFile(`/ingest/file${sheet ? `?sheet=${encodeURIComponent(sheet)}` : ''}`, file, readFileAnswer),
+  })
 const ASK_AGAIN_MS = 400
 /** How far the import under this key is; asked for only while it runs. */
 export const useProgress = (runKey: string, isRunning: boolean) =>

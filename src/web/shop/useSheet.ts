@@ -60,8 +60,11 @@ export function useSheet() {
   const sheet = useSheetText(() => take.reset())
   const { preview } = sheet
   const notes = useDecisions(preview.data?.groups ?? [])
-  const load = async (given: File | undefined) => {
-    const loaded = given ? await file.mutateAsync(given).catch(() => null) : null
+  const [held, hold] = useState<File | undefined>()
+  const load = async (given: File | undefined, sheetName?: string) => {
+    hold(given)
+    const asked = given && { file: given, ...(sheetName ? { sheet: sheetName } : {}) }
+    const loaded = asked ? await file.mutateAsync(asked).catch(() => null) : null
     if (!loaded) return
     sheet.type(loaded.text)
     notes.forget()
@@ -80,5 +83,15 @@ export function useSheet() {
     take.reset()
     notes.decide(key, as)
   }
-  return { ...sheet, take, file, runKey, decisions: notes.decisions, load, decide, takeIn }
+  return {
+    ...sheet,
+    take,
+    file,
+    runKey,
+    decisions: notes.decisions,
+    load,
+    loadSheet: (name: string) => load(held, name),
+    decide,
+    takeIn,
+  }
 }

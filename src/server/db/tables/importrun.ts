@@ -8,4 +8,7 @@ export const importRun = mysqlTable('import_run', {
   atMs: instantMs('at_ms').notNull(),
   byId: idColumn('by_id'),
   summary: json('summary').$type<Record<string, number>>().notNull(),
+  /** The sheet's own headings and which of them meant what: it is given back in them. */
+  headings: json('headings').$type<string[]>(),
+  columns: json('sheet_columns').$type<Record<string, number>>(),
 })

@@ -1,0 +1,71 @@
+import { type Request, type Response, type Router } from 'express'
+import { z } from 'zod'
+import { sheetBack, sheetQuery } from '@server/ingest/giveback.ts'
+import { logbookCsv } from '@server/logbook/csv.ts'
+import { readPhoto } from '@server/photo/photos.ts'
+import { print, printQuery } from '@server/print/prints.ts'
+import { exportAll } from '@server/shop/whole.ts'
+import { dayOf } from '@server/time/wall.ts'
+import { mustLead, type Deps, type Who } from './context.ts'
+
+interface Asked {
+  deps: Deps
+  who: Who
+  req: Request
+  res: Response
+}
+
+/** What is no JSON: sheets, the whole shop, pictures, paper. */
+export function giveFiles(api: Router, deps: Deps, whoOf: (deps: Deps, req: Request) => Promise<Who>): void {
+  const give = (path: string, answer: (asked: Asked) => Promise<void>) =>
+    api.get(path, async (req, res) => answer({ deps, who: await whoOf(deps, req), req, res }))
+  give('/logbook.csv', csv)
+  give('/ingest/sheet.csv', sheet)
+  give('/shop/whole.jsonl', whole)
+  give('/photo/:file', picture)
+  give('/print.pdf', printed)
+}
+
+const csvQuery = z.object({ from: z.iso.date().optional(), to: z.iso.date().optional() })
+
+async function csv({ deps, who, req, res }: Asked): Promise<void> {
+  const { from, to } = csvQuery.parse(req.query)
+  const today = dayOf('UTC', deps.now())
+  const text = await logbookCsv(deps, who, { from: from ?? to ?? today, to: to ?? from ?? today })
+  res.setHeader('content-type', 'text/csv; charset=utf-8')
+  res.setHeader('content-disposition', `attachment; filename="logbook-${from ?? today}-${to ?? from ?? today}.csv"`)
+  res.send(`\uFEFF${text}`)
+}
+
+/** A picture never changes under its id, so a device may keep it; not a device in between. */
+async function picture({ deps, who, req, res }: Asked): Promise<void> {
+  const [, id = '', small] = /^(pic_\w+?)(-small)?\.jpg$/.exec(String(req.params['file'])) ?? []
+  const jpeg = await readPhoto(deps, who, { id, isSmall: small !== undefined })
+  res.setHeader('cache-control', 'private, max-age=31536000, immutable')
+  res.type('jpeg').send(jpeg)
+}
+
+async function printed({ deps, who, req, res }: Asked): Promise<void> {
+  const query = printQuery.parse(req.query)
+  const origin = `${req.protocol}://${req.get('host') ?? 'localhost'}`
+  const pdf = await print(deps, who, { query, origin })
+  res.setHeader('content-type', 'application/pdf')
+  res.setHeader('content-disposition', `inline; filename="${query.what}.pdf"`)
+  res.send(pdf)
+}
+
+async function sheet({ deps, who, req, res }: Asked): Promise<void> {
+  const query = sheetQuery.parse(req.query)
+  const text = await sheetBack(deps, who, query)
+  res.setHeader('content-type', 'text/csv; charset=utf-8')
+  res.setHeader('content-disposition', `attachment; filename="${query.kind}${query.blank === '1' ? '-blank' : ''}.csv"`)
+  res.send(`\uFEFF${text}`)
+}
+
+async function whole({ deps, who, res }: Asked): Promise<void> {
+  mustLead(who)
+  res.setHeader('content-type', 'application/jsonl; charset=utf-8')
+  res.setHeader('content-disposition', `attachment; filename="shop-${dayOf('UTC', deps.now())}.jsonl"`)
+  await exportAll(deps, who, res)
+  res.end()
+}

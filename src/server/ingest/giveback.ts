@@ -1,0 +1,245 @@
+import Papa from 'papaparse'
+import { and, asc, desc, eq, gte, inArray, isNotNull, lt } from 'drizzle-orm'
+import { z } from 'zod'
+import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
+import { kindOfPosition } from '@core/path/columns.ts'
+import { IMPORT_KINDS, type ImportKind } from '@contract/ingest.ts'
+import { importRun, ledgerEvent, part, person, positionNow, stationNow, usageSpan } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { mustLead, type Deps, type Who } from '@server/http/context.ts'
+import { fromRow } from '@server/ledger/append.ts'
+import { harmless } from '@server/logbook/csv.ts'
+import { readPurchases } from '@server/parts/purchases.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { shiftSpan, shiftsOf } from '@server/time/calendar.ts'
+import { addDays, dayOf, wallOf, wallToMsOrNext } from '@server/time/wall.ts'
+import { LABELS, WANTED } from './sheet.ts'
+
+/** A row by the wanted columns' keys. */
+type Row = Record<string, string>
+interface At {
+  db: Reader
+  shop: ShopModel
+  nowMs: number
+  fromMs: number
+  toMs: number
+}
+
+export const sheetQuery = z.object({
+  kind: z.enum(IMPORT_KINDS),
+  /** Only headings, and what is known beforehand: places, items. */
+  blank: z.enum(['0', '1']).default('0'),
+  from: z.iso.date().optional(),
+  to: z.iso.date().optional(),
+})
+const DAYS_BACK = 366
+
+/**
+ * A sheet given back: what is known, in the very columns the shop's own sheet came in, or in plain ones where none did. A column
+ * that means nothing here comes back empty. Taken in again it changes nothing that is there.
+ */
+export async function sheetBack(deps: Deps, who: Who, query: z.output<typeof sheetQuery>): Promise<string> {
+  mustLead(who)
+  const nowMs = deps.now()
+  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const { zone } = shop.site
+  const to = query.to ?? dayOf(zone, nowMs)
+  const from = query.from ?? addDays(to, -DAYS_BACK)
+  const at: At = {
+    db: deps.db,
+    shop,
+    nowMs,
+    fromMs: wallToMsOrNext(zone, from, '00:00'),
+    toMs: wallToMsOrNext(zone, addDays(to, 1), '00:00'),
+  }
+  const { headings, columns } = await columnsOf(deps.db, query.kind)
+  const rows = query.blank === '1' ? await blanks(query.kind, at) : await ROWS[query.kind](at)
+  const keyAt = new Map(Object.entries(columns).map(([key, index]) => [index, key]))
+  const data = rows.map((row) => headings.map((_, i) => harmless(row[keyAt.get(i) ?? ''] ?? '')))
+  return Papa.unparse({ fields: headings.map(harmless), data }, { newline: '\r\n' })
+}
+
+/** The columns of the newest sheet of a kind, as it came in. */
+async function columnsOf(
+  db: Reader,
+  kind: ImportKind,
+): Promise<{ headings: string[]; columns: Record<string, number> }> {
+  const [last] = await db
+    .select()
+    .from(importRun)
+    .where(and(eq(importRun.kind, kind), isNotNull(importRun.headings)))
+    .orderBy(desc(importRun.atMs))
+    .limit(1)
+  if (last?.headings && last.columns) return { headings: last.headings, columns: last.columns }
+  const keys = WANTED[kind].map((w) => w.key)
+  return { headings: keys.map((k) => LABELS[k] ?? k), columns: Object.fromEntries(keys.map((k, i) => [k, i])) }
+}
+
+const ROWS: Record<ImportKind, (at: At) => Promise<Row[]>> = {
+  places: placeRows,
+  usage: usageRows,
+  history: historyRows,
+  purchases: purchaseRows,
+}
+
+async function blanks(kind: ImportKind, at: At): Promise<Row[]> {
+  const today = dayOf(at.shop.site.zone, at.nowMs)
+  const places = at.shop.stations.map((s) => ({ place: s.name, area: areaName(s.areaId, at.shop) }))
+  if (kind === 'usage') return places.map(({ place }) => ({ place, date: today }))
+  if (kind === 'places') return places
+  if (kind === 'history') return []
+  const parts = await at.db.select().from(part).orderBy(asc(part.code))
+  const month = today.slice(0, 7)
+  return [
+    ...parts.map((p) => ({ item: p.code, month, unit: 'pcs' })),
+    ...[...at.shop.wires.values()].map((w) => ({ item: w.name, month, unit: 'kg' })),
+  ]
+}
+
+const areaName = (areaId: string, shop: ShopModel) => shop.areas.find((a) => a.id === areaId)?.name ?? ''
+const text = (value: number | null | undefined) => (value === null || value === undefined ? '' : String(value))
+
+async function placeRows({ db, shop }: At): Promise<Row[]> {
+  const [nows, positions, parts] = await Promise.all([
+    db.select().from(stationNow),
+    db
+      .select({
+        carrierId: positionNow.carrierId,
+        position: positionNow.position,
+        partId: positionNow.partId,
+        fittedMs: positionNow.fittedMs,
+      })
+      .from(positionNow)
+      .where(isNotNull(positionNow.fittedMs)),
+    db.select().from(part),
+  ])
+  const codeOf = new Map(parts.map((p) => [p.id, p.code]))
+  const nowOf = new Map(nows.map((n) => [n.stationId, n]))
+  return shop.stations.flatMap((s) => {
+    const now = nowOf.get(s.id)
+    const carriers = new Set([now?.headId, now?.gunId, shop.carrierOfStation.get(s.id)])
+    const built = shop.built(s.id)
+    const here = {
+      place: s.name,
+      area: areaName(s.areaId, shop),
+      wire: shop.wires.get(built.wireId ?? '')?.name ?? '',
+      cable: text(built.cableM),
+    }
+    const on = positions
+      .filter((p) => carriers.has(p.carrierId))
+      .map((p) => ({
+        ...here,
+        position: shop.kindByKey.get(kindOfPosition(p.position))?.name ?? p.position,
+        part: codeOf.get(p.partId ?? '') ?? '',
+        fitted: dayOf(shop.site.zone, p.fittedMs ?? 0),
+      }))
+    return on.length > 0 ? on : [here]
+  })
+}
+
+/** Shift totals as entered, the newest entry of each stretch. */
+async function usageRows({ db, shop, fromMs, toMs }: At): Promise<Row[]> {
+  const [spans, nows] = await Promise.all([
+    db
+      .select()
+      .from(usageSpan)
+      .where(and(eq(usageSpan.source, 'shiftLog'), gte(usageSpan.fromMs, fromMs), lt(usageSpan.fromMs, toMs)))
+      .orderBy(asc(usageSpan.fromMs), asc(usageSpan.loggedMs)),
+    db.select().from(stationNow),
+  ])
+  const stationOf = new Map(nows.map((n) => [n.headId ?? '', shop.stationById.get(n.stationId)]))
+  const held = new Map(spans.map((s) => [`${s.headId} ${s.fromMs} ${s.toMs}`, s]))
+  return [...held.values()].flatMap((s) => {
+    const station = stationOf.get(s.headId)
+    if (!station) return []
+    const day = dayOf(shop.site.zone, s.fromMs)
+    const shift = shiftsOf(shop.shifts, station.areaId).find((p) => {
+      const span = shiftSpan(shop.site.zone, p, day)
+      return span.fromMs === s.fromMs && span.toMs >= s.toMs
+    })
+    return [
+      {
+        place: station.name,
+        date: day,
+        shift: shift?.name ?? '',
+        arcHours: text(s.arcHours),
+        kg: text(s.kg),
+        starts: text(s.starts),
+      },
+    ]
+  })
+}
+
+const WORK = ['fitted', 'cleaned', 'confirmed']
+
+/** Work on parts, a note a row: the note it was brought in with, else what was done in words that read back as the same. */
+async function historyRows({ db, shop, fromMs, toMs }: At): Promise<Row[]> {
+  const hits = db
+    .select({ rootId: ledgerEvent.rootId })
+    .from(ledgerEvent)
+    .where(and(gte(ledgerEvent.happenedMs, fromMs), lt(ledgerEvent.happenedMs, toMs), inArray(ledgerEvent.kind, WORK)))
+  const [rows, people] = await Promise.all([
+    db.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, hits)),
+    db.select().from(person),
+  ])
+  const said = new Map(rows.filter((r) => r.id === r.rootId).map((r) => [r.id, r]))
+  const nameOf = new Map(people.map((p) => [p.id, p.name]))
+  const notes = new Map<string, { atMs: number; row: Row }>()
+  for (const standing of standingFacts(rows.map(fromRow))) {
+    const first = said.get(standing.eventId)
+    const station = shop.stationById.get(standing.stationId ?? '')
+    const words = wordsOf(standing, shop)
+    if (!station || !words || standing.happenedMs < fromMs || standing.happenedMs >= toMs) continue
+    // One note of a sheet may have become several lines; it comes back as the one note it was.
+    const isBrought = first?.idempotencyKey.startsWith('sheet/') === true && first.note !== null
+    const note = isBrought ? (first.note ?? '') : words
+    const key = isBrought ? `${station.id} ${standing.happenedMs} ${note}` : standing.eventId
+    notes.set(key, {
+      atMs: standing.happenedMs,
+      row: { ...whenOf(standing, shop), place: station.name, note, who: nameOf.get(first?.personId ?? '') ?? '' },
+    })
+  }
+  return [...notes.values()].sort((a, b) => a.atMs - b.atMs).map((n) => n.row)
+}
+
+function whenOf(standing: Standing, shop: ShopModel): Row {
+  const day = dayOf(shop.site.zone, standing.happenedMs)
+  return { date: standing.precision === 'exact' ? `${day} ${wallOf(shop.site.zone, standing.happenedMs)}` : day }
+}
+
+const REASON: Record<string, string> = {
+  worn: ', worn',
+  burnedBack: ', burnt back',
+  due: ', due',
+  knocked: ', knocked',
+  stripped: ', stripped',
+  blocked: ', blocked',
+  kinked: ', kinked',
+}
+
+function wordsOf({ fact }: Standing, shop: ShopModel): string | null {
+  if (!('position' in fact) || !fact.position) return null
+  const name = shop.kindByKey.get(kindOfPosition(fact.position))?.name ?? fact.position
+  if (fact.kind === 'cleaned') return `${name} cleaned`
+  if (fact.kind === 'confirmed') return `${name} looked at`
+  if (fact.kind !== 'fitted') return null
+  return `${name} changed${fact.count > 1 ? ` x${fact.count}` : ''}${REASON[fact.outReason] ?? ''}`
+}
+
+const MONTHS_BACK = 60
+
+async function purchaseRows({ db, shop, nowMs, fromMs, toMs }: At): Promise<Row[]> {
+  const { zone } = shop.site
+  const rows = await readPurchases(db, { zone, nowMs, months: MONTHS_BACK })
+  const [from, to] = [dayOf(zone, fromMs).slice(0, 7), dayOf(zone, toMs - 1).slice(0, 7)]
+  return rows
+    .filter((r) => r.month >= from && r.month <= to)
+    .sort((a, b) => (a.month < b.month ? -1 : a.month > b.month ? 1 : a.item < b.item ? -1 : 1))
+    .map((r) => ({
+      item: r.item,
+      month: r.month,
+      quantity: text(r.quantity),
+      unit: r.kindKey === null ? 'kg' : 'pcs',
+      area: r.areaId ? areaName(r.areaId, shop) : '',
+    }))
+}
