@@ -39,9 +39,9 @@ export function guessColumns(headings: readonly string[], wanted: readonly Wante
 export const PLACE_COLUMNS: readonly Wanted[] = [
   { key: 'place', words: ['place', 'booth', 'station', 'gun', 'cell', 'bench', 'name', 'no'], isNeeded: true },
   { key: 'area', words: ['area', 'bay', 'hall', 'shop', 'line', 'room'], isNeeded: true },
-  { key: 'position', words: ['position', 'kind', 'part kind', 'what', 'part type'], isNeeded: false },
-  { key: 'part', words: ['part', 'part no', 'code', 'item', 'part number'], isNeeded: false },
-  { key: 'fitted', words: ['fitted', 'put on', 'date', 'changed', 'since'], isNeeded: false },
+  { key: 'position', words: ['position', 'which part', 'kind', 'part kind', 'what', 'part type'], isNeeded: false },
+  { key: 'part', words: ['part', 'part code', 'part no', 'code', 'item', 'part number'], isNeeded: false },
+  { key: 'fitted', words: ['fitted', 'put on date', 'put on', 'date', 'changed', 'since'], isNeeded: false },
   { key: 'wire', words: ['wire', 'wire size', 'wire name'], isNeeded: false },
   { key: 'cable', words: ['cable', 'cable m', 'cable length', 'length'], isNeeded: false },
 ]
@@ -59,16 +59,29 @@ export const USAGE_COLUMNS: readonly Wanted[] = [
 export const HISTORY_COLUMNS: readonly Wanted[] = [
   {
     key: 'place',
-    words: ['place', 'booth', 'station', 'gun', 'cell', 'bench', 'machine', 'name', 'no'],
+    words: ['place', 'booth', 'station', 'gun', 'cell', 'bench', 'machine', 'name', 'no', 'nr'],
     isNeeded: true,
   },
   { key: 'date', words: ['date', 'day', 'when'], isNeeded: true },
   {
     key: 'note',
-    words: ['what', 'note', 'notes', 'work', 'work done', 'done', 'part', 'parts', 'remarks', 'comment', 'job'],
+    words: [
+      'what',
+      'what was done',
+      'note',
+      'notes',
+      'work',
+      'work done',
+      'done',
+      'part',
+      'parts',
+      'remarks',
+      'comment',
+      'job',
+    ],
     isNeeded: true,
   },
-  { key: 'count', words: ['count', 'qty', 'quantity', 'number', 'pcs'], isNeeded: false },
+  { key: 'count', words: ['count', 'how many', 'qty', 'quantity', 'number', 'pcs'], isNeeded: false },
   { key: 'who', words: ['who', 'by', 'person', 'done by', 'welder', 'operator', 'initials'], isNeeded: false },
 ]
 
@@ -76,7 +89,11 @@ export const HISTORY_COLUMNS: readonly Wanted[] = [
 export const PURCHASE_COLUMNS: readonly Wanted[] = [
   { key: 'item', words: ['item', 'article', 'description', 'part', 'what', 'product', 'name', 'code'], isNeeded: true },
   { key: 'month', words: ['month', 'date', 'period', 'when', 'day', 'delivered'], isNeeded: true },
-  { key: 'quantity', words: ['quantity', 'qty', 'amount', 'number', 'pieces', 'pcs', 'bought', 'kg'], isNeeded: true },
+  {
+    key: 'quantity',
+    words: ['quantity', 'how many', 'qty', 'amount', 'number', 'pieces', 'pcs', 'bought', 'kg'],
+    isNeeded: true,
+  },
   { key: 'unit', words: ['unit', 'per', 'pack', 'package', 'uom'], isNeeded: false },
   { key: 'area', words: ['area', 'bay', 'hall', 'cost centre', 'for', 'department'], isNeeded: false },
 ]

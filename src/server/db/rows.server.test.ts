@@ -75,7 +75,15 @@ describe('writing many rows', () => {
     const summary = Object.fromEntries(awkward.map((text, i) => [text, i]))
     await insertMany(db(), importRun, { rows: [{ idempotencyKey: 'k1', kind: 'usage', atMs: 5, summary }] })
     const [back] = await db().select().from(importRun).where(eq(importRun.idempotencyKey, 'k1'))
-    expect(back).toEqual({ idempotencyKey: 'k1', kind: 'usage', atMs: 5, byId: null, summary })
+    expect(back).toEqual({
+      idempotencyKey: 'k1',
+      kind: 'usage',
+      atMs: 5,
+      byId: null,
+      summary,
+      headings: null,
+      columns: null,
+    })
     await insertMany(db(), device, { rows: [{ id: 'dev_x', name: 'x' }] })
     expect(await db().select().from(device).where(eq(device.id, 'dev_x'))).toMatchObject([
       { isActive: true, areaId: null },

@@ -207,15 +207,20 @@ describe('a file', () => {
   }
   const text = (s: string) => new TextEncoder().encode(s)
   it('of text is read whatever page it was written on', async () => {
-    expect((await send(text('Gun,Größe\nA1,ö'))).body).toEqual({ text: 'Gun,Größe\nA1,ö', notes: [] })
+    expect((await send(text('Gun,Größe\nA1,ö'))).body).toEqual({
+      text: 'Gun,Größe\nA1,ö',
+      notes: [],
+      sheets: [],
+      sheet: null,
+    })
     const western = Uint8Array.from([0x47, 0x72, 0xf6, 0xdf, 0x65])
-    expect(decode(western)).toEqual({ text: 'Größe', notes: ['read as Windows western text'] })
+    expect(decode(western)).toEqual({ text: 'Größe', notes: ['read as Windows western text'], sheets: [], sheet: null })
     const utf16 = new Uint8Array([
       0xff,
       0xfe,
       ...new Uint8Array(new Uint16Array([...'Gun;1'].map((c) => c.charCodeAt(0))).buffer),
     ])
-    expect(decode(utf16)).toEqual({ text: 'Gun;1', notes: ['read as UTF-16'] })
+    expect(decode(utf16)).toEqual({ text: 'Gun;1', notes: ['read as UTF-16'], sheets: [], sheet: null })
   })
   it.each([
     ['a PDF in a CSV’s clothes', text('%PDF-1.7 …'), 'That file is a PDF, whatever its name says.'],
@@ -251,9 +256,26 @@ describe('a file', () => {
     book.addWorksheet('Bay B').addRow(['x'])
     const { status, body } = await send(new Uint8Array(await book.xlsx.writeBuffer()))
     expect(status).toBe(200)
-    expect(body.notes).toEqual(['read the sheet "Bay A"', 'other sheets in it were left alone'])
+    expect(body).toMatchObject({ notes: ['read the sheet "Bay A"'], sheets: ['Bay A', 'Bay B'], sheet: 'Bay A' })
     expect(body.text.split('\n').slice(1)).toEqual(['Gun,Date,What', 'A1,2026-10-05,new tip', 'A2,2026-10-06 07:30,2'])
     expect((await preview(body.text)).groups.map((g) => g.key)).toEqual(['tip changed'])
+  })
+  it('with several sheets gives the one that is asked for', async () => {
+    const book = new ExcelJS.Workbook()
+    for (const name of ['Bay A', 'empty', 'Bay B & C']) {
+      const sheet = book.addWorksheet(name)
+      if (name !== 'empty')
+        sheet.addRows([
+          ['Gun', 'Date', 'What'],
+          [name === 'Bay A' ? 'A1' : 'A2', '2026-10-05', 'new tip'],
+        ])
+    }
+    const bytes = new Uint8Array(await book.xlsx.writeBuffer())
+    const read = async (sheet: string) =>
+      (await lead.send<ReadFileAnswer>(`/ingest/file?sheet=${encodeURIComponent(sheet)}`, bytes)).body
+    expect(await read('Bay B & C')).toMatchObject({ sheet: 'Bay B & C', sheets: ['Bay A', 'empty', 'Bay B & C'] })
+    expect((await read('Bay B & C')).text).toContain('A2,2026-10-05')
+    expect((await read('Bay A')).text).toContain('A1,2026-10-05')
   })
   it('is for leads', async () =>
     expect(

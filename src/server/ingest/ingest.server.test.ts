@@ -88,9 +88,10 @@ describe('a sheet of usage', () => {
     'date,booth,arc hours,kg\n2026-11-20,K9,2,\nsoon,K1,2,\n2026-11-20,K1,150,\n2026-11-20,K2,,\n2027-01-01,K1,2,\n2026-11-20,K2,1,\n2026-11-20,K2,2,'
   it('with mistakes names each, with the likely slip', async () => {
     const preview = (await lead.post<ImportPreview>('/ingest/preview', { kind: 'usage', text: BAD })).body
-    expect(preview.bad.map((b) => b.row)).toEqual([2, 3, 4, 5, 6, 8])
+    expect(preview.bad.map((b) => b.row)).toEqual([2, 3, 4, 6, 8])
+    expect(preview.leftOut).toEqual([{ row: 5, text: 'K2: no amount' }])
     expect(preview.bad[2]?.why).toContain('minutes')
-    expect(preview.bad[5]?.why).toContain('row 7')
+    expect(preview.bad[4]?.why).toContain('row 7')
   })
   it('moves the clocks; a mended total is taken beside what is there already', async () => {
     expect(await lead.post('/ingest/take', { kind: 'usage', text: USAGE })).toMatchObject({

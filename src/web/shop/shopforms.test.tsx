@@ -294,7 +294,12 @@ describe('a sheet', () => {
     const { user, getByLabelText, getByRole, findByText } = stage(<BringIn />, {
       '/ingest/preview': preview({ bad: [], canTake: true }),
       '/ingest/take': { did: {}, isRepeat: true },
-      '/ingest/file': { text: 'booth,when\nA1,2026-11-20', notes: ['read the sheet "Bay A"'] },
+      '/ingest/file': {
+        text: 'booth,when\nA1,2026-11-20',
+        notes: ['read the sheet "Bay A"'],
+        sheets: ['Bay A', 'Bay B'],
+        sheet: 'Bay A',
+      },
     })
     await user.upload(getByLabelText('a file: CSV or XLSX'), new File(['x'], 'a.xlsx'))
     await findByText('read the sheet "Bay A".')

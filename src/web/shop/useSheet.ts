@@ -52,24 +52,31 @@ function useSheetText(onChange: () => void) {
   return { kind, text, preview, request, read, type, choose, remap }
 }
 
-/** The sheet at hand: its text or file, what its notes count as, and taking it in. */
-export function useSheet() {
-  const take = useTakeIn()
+/** The file at hand, read by the server into text; of a workbook the sheet that is asked for. */
+function useSheetFile(onText: (text: string) => void) {
   const file = useReadFile()
-  const [runKey, setRunKey] = useState(newKey)
-  const sheet = useSheetText(() => take.reset())
-  const { preview } = sheet
-  const notes = useDecisions(preview.data?.groups ?? [])
   const [held, hold] = useState<File | undefined>()
   const load = async (given: File | undefined, sheetName?: string) => {
     hold(given)
     const asked = given && { file: given, ...(sheetName ? { sheet: sheetName } : {}) }
     const loaded = asked ? await file.mutateAsync(asked).catch(() => null) : null
-    if (!loaded) return
-    sheet.type(loaded.text)
-    notes.forget()
-    sheet.read({ text: loaded.text, columns: undefined })
+    if (loaded) onText(loaded.text)
   }
+  return { file, load, loadSheet: (name: string) => load(held, name) }
+}
+
+/** The sheet at hand: its text or file, what its notes count as, and taking it in. */
+export function useSheet() {
+  const take = useTakeIn()
+  const [runKey, setRunKey] = useState(newKey)
+  const sheet = useSheetText(() => take.reset())
+  const { preview } = sheet
+  const notes = useDecisions(preview.data?.groups ?? [])
+  const { file, load, loadSheet } = useSheetFile((text) => {
+    sheet.type(text)
+    notes.forget()
+    sheet.read({ text, columns: undefined })
+  })
   const takeIn = () => {
     const key = newKey()
     setRunKey(key)
@@ -90,7 +97,7 @@ export function useSheet() {
     runKey,
     decisions: notes.decisions,
     load,
-    loadSheet: (name: string) => load(held, name),
+    loadSheet,
     decide,
     takeIn,
   }
