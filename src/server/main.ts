@@ -10,6 +10,7 @@ import { connectStandIn } from './demo/standin.ts'
 import { buildDemo, isEmpty } from './demo/demo.ts'
 import { DEMO_LEAD } from './demo/yard.ts'
 import { readEnv, type Env } from './env.ts'
+import { startSettling } from './ingest/settlethread.ts'
 import { serveLan } from './lan/serve.ts'
 
 /** Folders beside the bundle, or in the source tree when run from there. */
@@ -35,13 +36,13 @@ async function main(): Promise<void> {
     await buildDemo(parts.deps)
   }
   if (env.WITH_DEMO === '1' && env.STANDIN_SECRET) await connectStandIn(parts.deps, env.STANDIN_SECRET)
-  parts.settler.start()
+  const settling = startSettling(env.DATABASE_URL, (problem) => logger.error(problem))
   const close = env.LAN_FOLDER ? await onNetwork(parts.app, env, say) : onThisMachine(parts.app, env, say)
   if (env.WITH_DEMO === '1') say(`Demo lead:   ${DEMO_LEAD.name}   password: ${DEMO_LEAD.password}`)
   say('Ctrl-C stops it. Your own shop instead of the demo: npm start -- --no-demo with an empty .data folder.\n')
   const stop = () => {
     close()
-    void parts.close().then(() => process.exit(0))
+    void Promise.all([settling.stop(), parts.close()]).then(() => process.exit(0))
   }
   process.on('SIGTERM', stop)
   process.on('SIGINT', stop)

@@ -7,10 +7,11 @@ import { compose } from '@server/compose.ts'
 import { migrateDatabase } from '@server/db/db.ts'
 import { isEmpty } from '@server/demo/demo.ts'
 import { stationNow } from '@server/db/schema.ts'
+import { startSettling } from '@server/ingest/settlethread.ts'
 import { firstLead, signIn } from '@server/people/people.ts'
 import { kaplanMeier } from '@core/life/kaplanmeier.ts'
 import { drawWeibull, makeRandom } from '@core/random/random.ts'
-import { sendAll, whileSending, type SendJob } from './feeders.ts'
+import { RATE, sendAll, whileSending, type SendJob } from './feeders.ts'
 import { buildWorld } from './world.ts'
 
 /** Speed against the targets, printed as a table; never asserted in tests. */
@@ -113,9 +114,18 @@ rows.push({
   target: '< 10 s',
   measured: `${(imported / 1000).toFixed(1)} s`,
 })
-parts.settler.start()
-const sent = await whileSending(parts.deps, { base, seconds: 30, askFloor: () => ask('/floor') })
-await parts.settler.stop()
+const settling = startSettling(url, (problem) => console.error(problem))
+const sent = await whileSending(parts.deps, { base, seconds: 30, rate: RATE, askFloor: () => ask('/floor') })
+const soakMin = Number(process.env['BENCH_SOAK_MIN'] ?? 0)
+if (soakMin > 0) {
+  const soak = await whileSending(parts.deps, { base, seconds: soakMin * 60, rate: 500, askFloor: () => ask('/floor') })
+  rows.push({
+    what: `memory grown in the second half of ${soakMin} min of 500 feeders, a row a second`,
+    target: 'flat',
+    measured: `${soak.grownMb.toFixed(0)} MB`,
+  })
+}
+await settling.stop()
 rows.push({ what: 'telemetry rows a second, 500 feeders, 30 s', target: '≥ 5,000', measured: sent.rowsPerS.toFixed(0) })
 rows.push({ what: 'Floor meanwhile, p95', target: '< 150 ms', measured: `${p95(sent.floor).toFixed(0)} ms` })
 rows.push({

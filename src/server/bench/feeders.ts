@@ -9,26 +9,28 @@ import { digest } from '@server/people/people.ts'
 const BATCH_ROWS = 60
 const CONNECTIONS = 6
 /** A tenth over the target: sustained, not flooded. */
-const RATE = 5500
+export const RATE = 5500
 
 export interface SendJob {
   base: string
   run: string
   feeders: number
   seconds: number
+  /** Rows a second. */
+  rate: number
 }
 const equipmentOf = (run: string, i: number) => `B${run}-${i}`
 const tokenOf = (run: string, i: number) => `bench-token-${run}-${i}`
 
 /** The sender's side: as many batches as it gets answers for. Prints the rows taken a second. */
-export async function sendAll({ base, run, feeders, seconds }: SendJob): Promise<void> {
+export async function sendAll({ base, run, feeders, seconds, rate }: SendJob): Promise<void> {
   const next = Array.from({ length: feeders }, () => 0)
   const startMs = performance.now()
   let rows = 0
   let turn = 0
   const sender = async () => {
     while (performance.now() - startMs < seconds * 1000) {
-      const aheadS = rows / RATE - (performance.now() - startMs) / 1000
+      const aheadS = rows / rate - (performance.now() - startMs) / 1000
       if (aheadS > 0) await new Promise((done) => setTimeout(done, aheadS * 1000))
       const i = turn++ % feeders
       const seq = next[i] ?? 0
@@ -59,7 +61,7 @@ export async function sendAll({ base, run, feeders, seconds }: SendJob): Promise
 /** The server's side: starts the sender and asks for Floor meanwhile. */
 export async function whileSending(
   deps: Deps,
-  at: { base: string; seconds: number; askFloor: () => Promise<unknown> },
+  at: { base: string; seconds: number; rate: number; askFloor: () => Promise<unknown> },
 ): Promise<{ rowsPerS: number; floor: number[]; grownMb: number }> {
   const heads = (await deps.db.select().from(stationNow)).flatMap((n) => n.headId ?? [])
   const run = `${process.pid}-${Date.now()}`
@@ -70,7 +72,7 @@ export async function whileSending(
       tokenHash: digest(tokenOf(run, i)),
     })),
   })
-  const job: SendJob = { base: at.base, run, feeders: heads.length, seconds: at.seconds }
+  const job: SendJob = { base: at.base, run, feeders: heads.length, seconds: at.seconds, rate: at.rate }
   const child = spawn(process.execPath, [process.argv[1] ?? ''], {
     env: { ...process.env, BENCH_SEND: JSON.stringify(job) },
     stdio: ['ignore', 'pipe', 'inherit'],

@@ -18,7 +18,7 @@ export interface Database {
 export function openDatabase(url: string): Database {
   const pool = mysql.createPool({
     uri: url,
-    connectionLimit: 12,
+    connectionLimit: 24,
     supportBigNumbers: true,
     timezone: 'Z',
     charset: 'utf8mb4',

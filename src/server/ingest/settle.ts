@@ -6,7 +6,7 @@ import { nothingTouched } from '@server/ledger/append.ts'
 import { project } from '@server/projection/project.ts'
 import { RAW_KEPT_MS } from './telemetry.ts'
 
-const AT_ONCE = 2
+const AT_ONCE = 1
 const SWEPT_AT_ONCE = 20_000
 
 /**

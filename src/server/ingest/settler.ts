@@ -34,8 +34,8 @@ export class Settler {
       for (let isMore = true; isMore && this.timer;) {
         const startMs = performance.now()
         isMore = (await settle(this.deps)) > 0
-        // Counting may take a fifth of this process's time: what sends and what asks come first.
-        if (isMore) await new Promise((done) => setTimeout(done, 4 * (performance.now() - startMs)))
+        // Counting may take a tenth of this process's time: what sends and what asks come first.
+        if (isMore) await new Promise((done) => setTimeout(done, 9 * (performance.now() - startMs)))
       }
       if (this.deps.now() - this.sweptMs > SWEEP_EVERY_MS) {
         await sweepRows(this.deps)

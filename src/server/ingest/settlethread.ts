@@ -1,0 +1,71 @@
+import { parentPort, Worker, workerData } from 'node:worker_threads'
+import { openDatabase } from '@server/db/db.ts'
+import { PositionStore } from '@server/floor/positions.ts'
+import { ShareStore } from '@server/parts/sharestore.ts'
+import { Calendar } from '@server/time/calendar.ts'
+import { Settler } from './settler.ts'
+
+/**
+ * Counting clocks takes tens of milliseconds at a stretch for a gun with years behind it. In a thread of its own nobody who
+ * asks for Floor waits for it.
+ */
+interface Given {
+  databaseUrl: string
+}
+
+/** The thread's side. */
+function count({ databaseUrl }: Given): void {
+  const port = parentPort
+  if (!port) return
+  const database = openDatabase(databaseUrl)
+  const deps = {
+    db: database.db,
+    calendar: new Calendar(),
+    positions: new PositionStore(),
+    shares: new ShareStore(),
+    now: Date.now,
+    random: Math.random,
+  }
+  const settler = new Settler(deps, (problem) =>
+    port.postMessage({ problem: problem instanceof Error ? (problem.stack ?? problem.message) : String(problem) }),
+  )
+  settler.start()
+  port.once('message', () => {
+    void settler
+      .stop()
+      .then(() => database.close())
+      .then(() => port.close())
+  })
+}
+const isGiven = (data: unknown): data is Given =>
+  typeof data === 'object' && data !== null && 'databaseUrl' in data && typeof data.databaseUrl === 'string'
+if (parentPort && isGiven(workerData)) count(workerData)
+
+/** The server's side: starts the thread from the bundle beside this one; a thread that fell over is started again. */
+export function startSettling(
+  databaseUrl: string,
+  onProblem: (problem: unknown) => void,
+): { stop: () => Promise<void> } {
+  let isStopping = false
+  let worker = open()
+  function open(): Worker {
+    const made = new Worker(new URL('./settlethread.js', import.meta.url), { workerData: { databaseUrl } })
+    made.on('message', (said: { problem?: string }) =>
+      onProblem(new Error(said.problem ?? 'the counting thread is unwell')),
+    )
+    made.on('error', onProblem)
+    made.on('exit', () => {
+      if (!isStopping) setTimeout(() => (worker = open()), AGAIN_MS).unref()
+    })
+    return made
+  }
+  return {
+    stop: () =>
+      new Promise((done) => {
+        isStopping = true
+        worker.once('exit', () => done())
+        worker.postMessage('stop')
+      }),
+  }
+}
+const AGAIN_MS = 5000
