@@ -18,9 +18,12 @@ const VIEWS = [
   { name: 'gun-log', gun: 'A2', size: DESK, keys: ['t'] },
   { name: 'gun-phone', gun: 'B6', size: PHONE },
   { name: 'gun-tablet', gun: 'Cell 2', size: TABLET },
+  { name: 'spools', path: '/spools', size: DESK },
   { name: 'logbook', path: '/logbook?day=', size: DESK },
   { name: 'shop-places', path: '/shop', size: DESK },
   { name: 'shop-rules', path: '/shop?part=rules', size: DESK },
+  { name: 'shop-schools', path: '/shop?part=schools', size: DESK },
+  { name: 'shop-counts', path: '/shop?part=counts', size: DESK },
   {
     name: 'shop-bring-in',
     path: '/shop?part=bring',
