@@ -77,6 +77,7 @@ if (parentPort) {
   const { bytes, wanted } = workerData as { bytes: Uint8Array; wanted: string | null }
   readWorkbook(bytes, wanted).then(
     (read) => port.postMessage({ read }),
-    (problem: unknown) => port.postMessage({ problem: problem instanceof Error ? problem.message : String(problem) }),
+    // What the reader trips over means nothing to whoever sent the file.
+    () => port.postMessage({ problem: 'it is damaged, or made by a program that writes workbooks its own way' }),
   )
 }

@@ -129,7 +129,9 @@ export function stage(node: ReactNode, answers: Answers = {}, at = '/') {
     const path = url.replace(/^\/api/, '')
     if (init.method === 'POST')
       sent.push({ path, body: typeof init.body === 'string' ? (JSON.parse(init.body) as Sent['body']) : {} })
-    const found = known[path] ?? known[path.split('?')[0] ?? ''] ?? { ok: true }
+    const bare = path.split('?')[0] ?? ''
+    // "POST /x" answers writes only, where reading the same path answers something else.
+    const found = known[`${init.method ?? 'GET'} ${bare}`] ?? known[path] ?? known[bare] ?? { ok: true }
     const answer: unknown = await (typeof found === 'function'
       ? (found as (s: Sent | undefined) => unknown)(sent.at(-1))
       : found)

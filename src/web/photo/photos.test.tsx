@@ -1,0 +1,38 @@
+// @vitest-environment jsdom
+import { afterEach, describe, expect, it } from 'vitest'
+import { stage, unstage } from '@web/testing/stage.tsx'
+import { Photos } from './Photos.tsx'
+
+afterEach(unstage)
+const of = { type: 'spool', key: 'spool_1' } as const
+const one = { id: 'pic_1', widthPx: 1200, heightPx: 1600, takenMs: Date.UTC(2026, 10, 20, 9), canHide: true }
+
+describe('photos', () => {
+  it('stand in a row; one opens large and may be taken back by who took it', async () => {
+    const { user, findByRole, getByAltText, getByRole, sent } = stage(<Photos of={of} />, {
+      '/photo': { zone: 'UTC', photos: [one] },
+      '/photo/hide': { ok: true },
+    })
+    await user.click(await findByRole('button', { name: /Photo of/ }))
+    expect(getByAltText('The photo, large').getAttribute('src')).toBe('/api/photo/pic_1.jpg')
+    await user.click(getByRole('button', { name: 'take it back' }))
+    expect(sent).toMatchObject([{ path: '/photo/hide', body: { id: 'pic_1' } }])
+  })
+  it('of somebody else can’t be taken back', async () => {
+    const { user, findByRole, queryByText } = stage(<Photos of={of} />, {
+      '/photo': { zone: 'UTC', photos: [{ ...one, canHide: false }] },
+    })
+    await user.click(await findByRole('button', { name: /Photo of/ }))
+    expect(queryByText('take it back')).toBeNull()
+  })
+  it('one that can’t be read says so in words', async () => {
+    const { user, getByLabelText, findByRole } = stage(<Photos of={of} word="photo of the label" />, {
+      '/photo': { zone: 'UTC', photos: [] },
+      'POST /photo': {
+        problem: { code: 'sheet-refused', message: 'That is no picture this program can read.', details: [] },
+      },
+    })
+    await user.upload(getByLabelText('photo of the label'), new File(['x'], 'x.jpg', { type: 'image/jpeg' }))
+    await findByRole('alert')
+  })
+})
