@@ -38,6 +38,7 @@ export async function startShop(withDemo: boolean, more: Record<string, string> 
         ...process.env,
         DATABASE_URL: root.replace(/\/[^/]*$/, `/${name}`),
         PORT: String(port),
+        LOCAL_PORT: String(port),
         WITH_DEMO: withDemo ? '1' : '0',
         LOG_LEVEL: 'error',
         ...more,
