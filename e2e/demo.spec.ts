@@ -102,14 +102,16 @@ test('every main view reads well to a screen reader, in both themes', async ({ p
   await sound(page)
   await page.getByRole('button', { name: 'dark' }).click()
   await sound(page)
-  for (const part of ['places', 'parts', 'rules', 'shifts', 'people', 'bring', 'site']) {
+  for (const part of ['places', 'parts', 'counts', 'rules', 'schools', 'prints', 'shifts', 'people', 'bring', 'site']) {
     await page.goto(`${shop.url}/shop?part=${part}`)
     await expect(page.locator('.shop-part')).toBeVisible()
     await sound(page)
   }
-  await page.goto(`${shop.url}/logbook`)
-  await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
-  await sound(page)
+  for (const view of ['logbook', 'spools', 'spools?number=3', 'scan']) {
+    await page.goto(`${shop.url}/${view}`)
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    await sound(page)
+  }
   await page.keyboard.press('?')
   await expect(page.getByRole('heading', { name: 'What the wire says' })).toBeVisible()
 })
