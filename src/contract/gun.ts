@@ -27,7 +27,8 @@ export const gunPosition = z.object({
   seenMs: instantMs.nullable(),
   canClean: z.boolean(),
   reasons: z.array(outReason),
-  usual: z.object({ amount: z.number(), n: z.number().int() }).nullable(),
+  /** `loggedShare`: so many of the changes behind it get logged; null where nothing tells. */
+  usual: z.object({ amount: z.number(), n: z.number().int(), loggedShare: z.number().nullable() }).nullable(),
 })
 export type GunPosition = z.infer<typeof gunPosition>
 

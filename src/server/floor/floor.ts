@@ -3,9 +3,9 @@ import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { openedRows, type OpenedRow } from '@core/floor/rank.ts'
 import { chanceOfAny } from '@core/stats/normal.ts'
 import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
-import { type LoggingShareLine } from '@contract/parts.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { liveArcs } from '@server/ingest/settle.ts'
+import { shareFor } from '@server/parts/sharestore.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { cellsOf, nextWant, openWants, wantInColumn } from './cells.ts'
 import { survey, type Surveyed } from './survey.ts'
@@ -47,7 +47,7 @@ export async function readFloor(
     areas: shop.areas.map((a) => ({ id: a.id, name: a.name })),
     guns,
     ...tallies(surveyed, guns, cutoff.atMs),
-    logging: shareFor(supply.shares, filter.areaId ?? null),
+    logging: shareFor(supply.shares, { areaId: filter.areaId ?? null }),
     bought: isCold(surveyed) ? supply.bought.slice(0, MOST_BOUGHT) : [],
   }
 }
@@ -56,17 +56,6 @@ const MOST_BOUGHT = 3
 /** Nobody has looked at anything yet. */
 const isCold = (surveyed: readonly Surveyed[]) =>
   surveyed.length > 0 && surveyed.every((s) => s.positions.some((p) => p.verdict.state === 'notSeen'))
-
-/**
- * The share that Floor owns up to: of the area shown where one is told, else of the whole shop, else of the area most is known
- * of; the kind most were taken of.
- */
-function shareFor(shares: readonly LoggingShareLine[], areaId: string | null): LoggingShareLine | null {
-  const told = shares.filter((s) => s.share !== null)
-  const rank = (s: LoggingShareLine) => (areaId !== null && s.areaId === areaId ? 0 : s.areaId === null ? 1 : 2)
-  const fits = told.filter((s) => areaId === null || s.areaId === null || s.areaId === areaId)
-  return [...fits].sort((a, b) => rank(a) - rank(b) || b.taken - a.taken)[0] ?? null
-}
 
 /** What the sentence and the honesty line count. */
 function tallies(surveyed: readonly Surveyed[], guns: readonly FloorGun[], cutoffMs: number) {

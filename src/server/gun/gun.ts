@@ -3,6 +3,7 @@ import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { sourceDisagreement } from '@core/clock/headclock.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { type FindAnswer, type GunAnswer, type GunPosition } from '@contract/gun.ts'
+import { type LoggingShareLine } from '@contract/parts.ts'
 import { ledgerEvent, part, stationNow, stockNow, usageSpan } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
@@ -13,6 +14,7 @@ import { type SurveyedPosition } from '@server/floor/judge.ts'
 import { carrierNames, survey, type Surveyed } from '@server/floor/survey.ts'
 import { usualHere } from '@server/logbook/payback.ts'
 import { lastLines } from '@server/logbook/read.ts'
+import { shareFor } from '@server/parts/sharestore.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 
 /** Everything about one place: what is on its gun, how long it lasts, what to do, what was done. */
@@ -29,7 +31,8 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
     frequentActs(deps.db, stationId, nowMs),
     clockNotes(deps.db, s),
   ])
-  const positions = await Promise.all(s.positions.map((p) => positionLine(deps.db, s, { p, parts, nowMs })))
+  const { shares } = await deps.shares.read(deps.db, shop, nowMs)
+  const positions = await Promise.all(s.positions.map((p) => positionLine(deps.db, s, { p, parts, nowMs, shares })))
   return {
     nowMs,
     zone: shop.site.zone,
@@ -111,12 +114,11 @@ async function partsOf(db: Reader, s: Surveyed): Promise<Map<string, Part>> {
 async function positionLine(
   db: Reader,
   s: Surveyed,
-  at: { p: SurveyedPosition; parts: Map<string, Part>; nowMs: number },
+  at: { p: SurveyedPosition; parts: Map<string, Part>; nowMs: number; shares: readonly LoggingShareLine[] },
 ): Promise<GunPosition> {
-  const { p, parts, nowMs } = at
+  const { p, parts, nowMs, shares } = at
   const fitted = p.row.partId ? parts.get(p.row.partId) : undefined
-  const scope = { kindKey: p.kind.key, classKey: s.station.classKey, unit: p.kind.lifeUnit }
-  const usual = p.kind.changeMin > 0 ? await usualHere(db, scope) : null
+  const usual = p.kind.changeMin > 0 ? await usualOf(db, s, { kind: p.kind, shares }) : null
   const since = usedNow(s, { p, nowMs, since: 'cleaned' })
   const used = p.change
     ? { amount: p.change.used, isEstimated: p.change.isEstimated }
@@ -144,8 +146,21 @@ async function positionLine(
     seenMs: p.row.seenMs,
     canClean: p.kind.canClean,
     reasons: p.kind.reasons,
-    usual: usual?.ok ? { amount: usual.median, n: usual.n } : null,
+    usual,
   }
+}
+
+/** The usual life of places of this class; the whole shop's logging share stands beside it, as its lives are of the whole shop. */
+async function usualOf(
+  db: Reader,
+  s: Surveyed,
+  at: { kind: SurveyedPosition['kind']; shares: readonly LoggingShareLine[] },
+): Promise<GunPosition['usual']> {
+  const { key: kindKey, lifeUnit: unit } = at.kind
+  const usual = await usualHere(db, { kindKey, classKey: s.station.classKey, unit })
+  if (!usual?.ok) return null
+  const loggedShare = shareFor(at.shares, { areaId: null, kindKey })?.share ?? null
+  return { amount: usual.median, n: usual.n, loggedShare }
 }
 
 /** Use since fitted or cleaned where no limit asks for it. */

@@ -35,3 +35,19 @@ async function readSupplyOf(db: Reader, shop: ShopModel, nowMs: number): Promise
   ])
   return { shares, bought: boughtLines(purchases, shop, nowMs) }
 }
+
+/**
+ * The share to own up to: of the area shown where one is told, else of the whole shop, else of the area most is known of; the
+ * kind that is spoken of, else the one most were taken of.
+ */
+export function shareFor(
+  shares: readonly LoggingShareLine[],
+  of: { areaId: string | null; kindKey?: string },
+): LoggingShareLine | null {
+  const { areaId, kindKey } = of
+  const rank = (s: LoggingShareLine) => (areaId !== null && s.areaId === areaId ? 0 : s.areaId === null ? 1 : 2)
+  const fits = shares
+    .filter((s) => s.share !== null && (kindKey === undefined || s.kindKey === kindKey))
+    .filter((s) => areaId === null || s.areaId === null || s.areaId === areaId)
+  return [...fits].sort((a, b) => rank(a) - rank(b) || b.taken - a.taken)[0] ?? null
+}

@@ -42,7 +42,13 @@ describe('the verdict on a gun', () => {
 describe('how long a part lasts', () => {
   it('is told with its source, spread and rule', () => {
     const lines = lifeLines(
-      position({ used: 5, usedSd: 0.8, isEstimated: true, change: want(), usual: { amount: 5.2, n: 41 } }),
+      position({
+        used: 5,
+        usedSd: 0.8,
+        isEstimated: true,
+        change: want(),
+        usual: { amount: 5.2, n: 41, loggedShare: 0.62 },
+      }),
       gun(),
       'metric',
     )
@@ -50,6 +56,7 @@ describe('how long a part lasts', () => {
       '5 h on it (±0.8 h), estimated.',
       'House rule: change at 6 h, about 07:00 (06:00–09:00).',
       'Half are gone by 5.2 h here (yours, 41).',
+      'About 6 in 10 changes get logged, so that reads long.',
       'Last seen 20 h ago.',
     ])
   })

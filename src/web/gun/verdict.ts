@@ -3,6 +3,7 @@ import { wantWhy, reach } from '@web/floor/sentence.ts'
 import { amount, minutes, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
 import { actPhrase, capital, partName, WHY_NOT_SEEN } from '@web/format/words.ts'
+import { shareWord } from '@web/parts/supplywords.ts'
 
 export interface Verdict {
   line: string
@@ -40,6 +41,9 @@ export function gunVerdict(gun: GunAnswer, units: Units): Verdict {
   return { line, because: unseen.length > 0 ? `Not seen: ${unseen.map((p) => partName(p.position)).join(', ')}.` : '' }
 }
 
+/** Above this share the records are as good as whole. */
+const ALL_LOGGED = 0.95
+
 /** What is known of how long one part lasts, in short sentences. */
 export function lifeLines(p: GunPosition, gun: GunAnswer, units: Units): string[] {
   const { nowMs, zone } = gun
@@ -56,6 +60,8 @@ export function lifeLines(p: GunPosition, gun: GunAnswer, units: Units): string[
   if (p.clean)
     lines.push(`Cleaned ${amount(p.clean.used, p.unit, units)} ago; rule ${amount(p.clean.limit, p.unit, units)}.`)
   if (p.usual) lines.push(`Half are gone by ${amount(p.usual.amount, p.unit, units)} here (yours, ${p.usual.n}).`)
+  if (p.usual?.loggedShare != null && p.usual.loggedShare <= ALL_LOGGED)
+    lines.push(`${capital(shareWord(p.usual.loggedShare))} changes get logged, so that reads long.`)
   if (p.why) lines.push(`Not seen: ${WHY_NOT_SEEN[p.why] ?? p.why}.`)
   else if (p.seenMs !== null) lines.push(`Last seen ${ago(p.seenMs, nowMs)} ago.`)
   return lines
