@@ -5,13 +5,13 @@ import { makeId } from '@core/ids/id.ts'
 import { type photoHide, type photoKept, type photosAnswer, type photoUpload } from '@contract/photo.ts'
 import { ledgerEvent, part, photo, spool, station } from '@server/db/schema.ts'
 import { isDuplicate, transact, type Reader } from '@server/db/db.ts'
-import { isLead, mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { append, eventByKey, factDraft } from '@server/ledger/append.ts'
+import { isOwn } from '@server/logbook/correct.ts'
 import { recode } from './recode.ts'
 import { loadShop } from '@server/shop/model.ts'
 
-type Row = Omit<typeof photo.$inferSelect, 'jpeg' | 'small'>
 const LINE = {
   id: photo.id,
   ofType: photo.ofType,
@@ -24,10 +24,6 @@ const LINE = {
   hiddenMs: photo.hiddenMs,
   idempotencyKey: photo.idempotencyKey,
 }
-const isOwn = (row: Row, who: Who) =>
-  isLead(who) ||
-  Boolean(row.personId && who.person?.id === row.personId) ||
-  Boolean(row.deviceId && who.device?.id === row.deviceId && !row.personId)
 
 /** Photos of one thing, newest first. */
 export async function listPhotos(deps: Deps, who: Who, of: PhotoOf): Promise<z.input<typeof photosAnswer>> {

@@ -1,6 +1,7 @@
 import { useEffect } from 'react'
 import { useNavigate } from 'react-router'
 import { LETTERS } from '@web/log/letters.ts'
+import { isTyping } from '@web/shell/typing.ts'
 import { useShortcuts } from '@web/shell/useShortcuts.ts'
 
 /** Guns in the order they stand on the page: opened rows, then strands. */
@@ -17,9 +18,7 @@ export function useArrows(): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : null
-      const isTyping =
-        event.target instanceof HTMLElement && ['INPUT', 'TEXTAREA', 'SELECT'].includes(event.target.tagName)
-      if (step === null || isTyping || document.querySelector('[role="dialog"]')) return
+      if (step === null || isTyping(event.target) || document.querySelector('[role="dialog"]')) return
       const links = [...document.querySelectorAll<HTMLElement>(GUN_LINKS)]
       const next =
         links[

@@ -1,3 +1,4 @@
+import { isTyping } from '@web/shell/typing.ts'
 import { burstStep, isScanning, QUIET } from './burst.ts'
 
 /** One listener for the page, ahead of all others; who wants a scanned code or asks whether one is being typed comes here. */
@@ -5,12 +6,8 @@ let burst = QUIET
 let scans = 0
 let hear: ((text: string) => void) | null = null
 
-const isField = (target: EventTarget | null) =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
-
 function onKey(event: KeyboardEvent): void {
-  if (isField(event.target) || event.ctrlKey || event.metaKey || event.altKey) return
+  if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return
   const step = burstStep(burst, event.key, event.timeStamp)
   burst = step.burst
   if (step.scanned === null) return

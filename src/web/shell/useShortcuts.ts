@@ -1,10 +1,7 @@
 import { useEffect, useRef } from 'react'
 import { GAP_MS } from '@web/scan/burst.ts'
 import { isWedgeTyping, wedgeScans } from '@web/scan/wedge.ts'
-
-const isTyping = (target: EventTarget | null) =>
-  target instanceof HTMLElement &&
-  (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
+import { isTyping } from './typing.ts'
 
 /**
  * Single keys, off while somebody types or holds a modifier. A scanner types letters too: a key is a shortcut only when

@@ -1,6 +1,6 @@
 import { type ShopAnswer } from '@contract/shop.ts'
+import { isLoopback } from './Reach.tsx'
 
-const isLoopback = () => ['localhost', '127.0.0.1', '[::1]'].includes(location.hostname)
 const href = (what: string, areaId?: string) =>
   `/api/print.pdf?what=${what}${areaId ? `&areaId=${encodeURIComponent(areaId)}` : ''}`
 

@@ -1,4 +1,5 @@
-const isLoopback = () => ['localhost', '127.0.0.1', '[::1]'].includes(location.hostname)
+/** The page was opened on the machine that serves it. */
+export const isLoopback = () => ['localhost', '127.0.0.1', '[::1]'].includes(location.hostname)
 
 /** Who can reach the program from where, and what is off because of it. */
 export function Reach() {
