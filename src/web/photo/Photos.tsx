@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { type PhotoOf } from '@core/photo/photo.ts'
 import { when } from '@web/format/times.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { useOutbox } from './keeping.ts'
 import { useHidePhoto, useKeepPhoto, usePhotos } from './queries.ts'
 
 /** Photos of one thing in a row, and the way to add one: the camera on a phone, a file on a desk. */
@@ -9,6 +10,8 @@ export function Photos({ of, word = 'a photo' }: { of: PhotoOf; word?: string })
   const photos = usePhotos(of)
   const keep = useKeepPhoto(of)
   const hide = useHidePhoto()
+  const { waiting, refused } = useOutbox()
+  const here = waiting.filter((w) => w.of.type === of.type && w.of.key === of.key).length
   const [open, setOpen] = useState<string | null>(null)
   const list = photos.data?.photos ?? []
   const shown = list.find((p) => p.id === open)
@@ -45,6 +48,14 @@ export function Photos({ of, word = 'a photo' }: { of: PhotoOf; word?: string })
           }}
         />
       </label>
+      {here > 0 ? (
+        <span role="status">{here === 1 ? 'one kept here' : `${here} kept here`} until there is a link</span>
+      ) : null}
+      {refused ? (
+        <p className="trouble" role="alert">
+          {refused}
+        </p>
+      ) : null}
       <Trouble problem={keep.error ?? hide.error} />
       {shown ? (
         <figure className="photo-open">

@@ -33,6 +33,14 @@ describe('photos', () => {
       },
     })
     await user.upload(getByLabelText('photo of the label'), new File(['x'], 'x.jpg', { type: 'image/jpeg' }))
-    await findByRole('alert')
+    expect((await findByRole('alert')).textContent).toContain('That is no picture this program can read.')
+  })
+  it('without a link wait on the device, and say so', async () => {
+    const { user, getByLabelText, findByText } = stage(<Photos of={{ type: 'part', key: 'part_1' }} />, {
+      '/photo': { zone: 'UTC', photos: [] },
+      'POST /photo': 'no link',
+    })
+    await user.upload(getByLabelText('a photo'), new File(['x'], 'x.jpg', { type: 'image/jpeg' }))
+    await findByText('one kept here until there is a link')
   })
 })

@@ -1,8 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { type PhotoOf } from '@core/photo/photo.ts'
 import { done } from '@contract/common.ts'
-import { photoKept, photosAnswer } from '@contract/photo.ts'
-import { getJson, newKey, postFile, postJson } from '@web/api/client.ts'
+import { photosAnswer } from '@contract/photo.ts'
+import { getJson, newKey, postJson } from '@web/api/client.ts'
+import { outbox } from './keeping.ts'
 import { shrink } from './shrink.ts'
 
 const query = (of: PhotoOf) => new URLSearchParams({ type: of.type, key: of.key }).toString()
@@ -10,13 +11,11 @@ const query = (of: PhotoOf) => new URLSearchParams({ type: of.type, key: of.key 
 export const usePhotos = (of: PhotoOf) =>
   useQuery({ queryKey: ['photo', of.type, of.key], queryFn: () => getJson(`/photo?${query(of)}`, photosAnswer) })
 
-export function useKeepPhoto(of: PhotoOf) {
-  const client = useQueryClient()
-  return useMutation({
-    mutationFn: async (file: File) => postFile(`/photo?${query(of)}&once=${newKey()}`, await shrink(file), photoKept),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['photo'] }),
+/** Made small, kept on the device, and sent as soon as there is a link. */
+export const useKeepPhoto = (of: PhotoOf) =>
+  useMutation({
+    mutationFn: async (file: File) => outbox.add({ once: newKey(), of, blob: await shrink(file), atMs: Date.now() }),
   })
-}
 export function useHidePhoto() {
   const client = useQueryClient()
   return useMutation({

@@ -4,6 +4,7 @@ const QUALITY = 0.85
 
 /** A photo made small on the device, so that weak wireless carries it; as it is where the browser can't read it (the server says why). */
 export async function shrink(file: File): Promise<Blob> {
+  if (typeof createImageBitmap === 'undefined') return file
   const image = await createImageBitmap(file, { imageOrientation: 'from-image' }).catch(() => null)
   if (!image) return file
   const size = fitInside(image, MOST_PX)
