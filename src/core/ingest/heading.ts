@@ -14,20 +14,27 @@ export function findHeading(
   wanted: readonly Wanted[],
 ): { headings: string[]; dataFrom: number } {
   const score = (row: readonly string[]) => Object.keys(guessColumns(row, wanted)).length
-  let at = 0
-  let best = -1
-  rows.slice(0, LOOK_AT).forEach((row, i) => {
-    const named = score(row)
-    if (named > best) [at, best] = [i, named]
+  const read = rows.slice(0, LOOK_AT).map((row, i) => {
+    const own = row.map((c) => c.trim())
+    const joined = withBand(rows[i - 1], own)
+    // A title over one cell is no band, and a row with figures is no heading: only taken together where that finds more.
+    return isHeadingLike(own) && score(joined) > score(own) ? joined : own
   })
-  if (best <= 0) return { headings: [...(rows[0] ?? [])].map((c) => c.trim()), dataFrom: 1 }
-  const above = bandOf(rows[at - 1])
-  const own = rows[at] ?? []
-  const width = Math.max(own.length, above.length)
-  const joined = Array.from({ length: width }, (_, i) => join(above[i] ?? '', own[i] ?? ''))
-  // A title over one cell is no band: it is only taken in where that finds more columns.
-  const headings = score(joined) > score(own) ? joined : [...own].map((c) => c.trim())
-  return { headings, dataFrom: at + 1 }
+  let at = 0
+  read.forEach((row, i) => {
+    if (score(row) > score(read[at] ?? [])) at = i
+  })
+  return score(read[at] ?? []) === 0
+    ? { headings: (rows[0] ?? []).map((c) => c.trim()), dataFrom: 1 }
+    : { headings: read[at] ?? [], dataFrom: at + 1 }
+}
+
+/** Dates and the numbers of guns stand in data; in the lower half of a heading there are only words. */
+const isHeadingLike = (row: readonly string[]) => row.some(isText) && !row.some((cell) => /\d/.test(cell))
+
+function withBand(upper: readonly string[] | undefined, own: readonly string[]): string[] {
+  const above = bandOf(upper)
+  return Array.from({ length: Math.max(own.length, above.length) }, (_, i) => join(above[i] ?? '', own[i] ?? ''))
 }
 
 /** A merged cell holds its text in its first place only; it goes for the empty places right of it. */

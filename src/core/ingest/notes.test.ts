@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
-import { HISTORY_COLUMNS, USAGE_COLUMNS } from './columns.ts'
+import { HISTORY_COLUMNS, USAGE_COLUMNS, guessColumns } from './columns.ts'
 import { findHeading } from './heading.ts'
 import { groupNotes, NOTE_VERBS, readNote, type ReadNote } from './notes.ts'
 
@@ -91,6 +91,18 @@ describe('the heading of a messy sheet', () => {
     const found = findHeading(rows, USAGE_COLUMNS)
     expect(found.headings.length).toBe(4)
     expect(found.dataFrom).toBeLessThanOrEqual(2)
+  })
+  it('is two rows put together where the upper one already names some columns', () => {
+    const rows = [
+      ['North hall, gun book', '', '', ''],
+      ['Gun', 'When', '', 'By', ''],
+      ['', 'Date', 'What', '', 'remarks of old'],
+      ['N4', '18.10.26', 'liner by Tom', 'Tove', ''],
+      ['N5', '19.10.26', 'tip', '', ''],
+    ]
+    const { headings, dataFrom } = findHeading(rows, HISTORY_COLUMNS)
+    expect(dataFrom).toBe(3)
+    expect(guessColumns(headings, HISTORY_COLUMNS)).toMatchObject({ place: 0, date: 1, note: 2, who: 3 })
   })
   it('of a sheet that names nothing known is its first row', () =>
     expect(
