@@ -45,7 +45,7 @@ const AGAIN_MS = 30_000
 /** What waits on this device; tried again when the link comes back, when the page opens, and every half minute. */
 export function useOutbox() {
   const client = useQueryClient()
-  const state = useSyncExternalStore(outbox.watch, outbox.read)
+  const state = useSyncExternalStore(outbox.watch, outbox.read, outbox.read)
   useEffect(() => {
     isSent = () => void client.invalidateQueries({ queryKey: ['photo'] })
     const again = () => void outbox.flush()
