@@ -91,10 +91,13 @@ async function changedFact(
   const place = await placeOf(tx, request.stationId, shop)
   const isOfPlace =
     fact.kind === 'stopped' || fact.kind === 'restarted' || fact.kind === 'parked' || fact.kind === 'unparked'
-  const position = fact.kind === 'wireLoaded' ? 'hub' : 'position' in fact ? fact.position : null
+  const position = OF_FEEDER.has(fact.kind) ? 'hub' : 'position' in fact ? fact.position : null
   const carrierId = isOfPlace || !position ? (place.stationCarrierId as CarrierId) : carrierAt(place, position, shop)
   return { ...fact, carrierId } as Fact
 }
+
+/** Said of the feeder, not of a part on it. */
+const OF_FEEDER = new Set<Fact['kind']>(['wireLoaded', 'wireOff', 'spoolRead', 'wireLost'])
 
 /** "All looked at" is one act and a line per carrier: they stand and fall together. */
 async function withSiblings(tx: Tx, eventIds: readonly string[]): Promise<string[]> {

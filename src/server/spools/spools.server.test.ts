@@ -151,6 +151,19 @@ describe('a spool', () => {
     ])
     expect(lost[0]?.kg).toBeCloseTo(0.2466, 3)
   })
+  it('a reading booked on the wrong gun is put right, and the gun it was on knows only its label again', async () => {
+    later(1)
+    await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id('A1'), act: 'newSpool' }] })
+    later(1)
+    await act({ act: 'read', stationId: id('A1'), grossKg: 9 })
+    expect(await onGun('A1')).toMatchObject({ how: 'weighed' })
+    const { lines } = (await lead.get<LogbookAnswer>('/logbook')).body
+    const line = lines.find((l) => l.kind === 'spoolRead' && l.stationName === 'A1')
+    const fix = { key: nextKey(), eventId: line?.eventId, stationId: id('A3') }
+    expect(await lead.post('/logbook/correct', fix)).toMatchObject({ status: 200 })
+    expect(await onGun('A1')).toMatchObject({ how: 'label' })
+    expect(await onGun('A3')).toMatchObject({ how: 'weighed' })
+  })
   it('all of it is told in the Logbook', async () => {
     const { lines } = (await lead.get<LogbookAnswer>('/logbook')).body
     for (const kind of ['spoolIn', 'wireLoaded', 'spoolRead', 'wireOff', 'wireLost', 'spoolGone'])

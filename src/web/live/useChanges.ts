@@ -1,5 +1,6 @@
 import { useEffect, useSyncExternalStore } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
+import { LIVE_KEYS } from './keys.ts'
 
 /** When the link went, or null while there is one; kept outside React so that every screen sees the same. */
 let lostMs: number | null = null
@@ -35,7 +36,7 @@ export function useChanges(isOn: boolean): void {
       setLost(null)
     }
     const refresh = () => {
-      for (const key of ['floor', 'gun', 'logbook', 'shop', 'find']) void client.invalidateQueries({ queryKey: [key] })
+      for (const key of LIVE_KEYS) void client.invalidateQueries({ queryKey: [key] })
     }
     source.addEventListener('hello', () => {
       if (lostMs !== null) refresh()

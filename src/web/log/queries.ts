@@ -1,14 +1,14 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { correctAnswer, logAnswer, type Act, type CorrectRequest } from '@contract/logbook.ts'
 import { postJson } from '@web/api/client.ts'
+import { LIVE_KEYS } from '@web/live/keys.ts'
 import { keepLast } from './last.ts'
 
 const RETRIES = 3
 
 function useRefresh() {
   const client = useQueryClient()
-  return () =>
-    Promise.all(['floor', 'gun', 'logbook', 'shop'].map((key) => client.invalidateQueries({ queryKey: [key] })))
+  return () => Promise.all(LIVE_KEYS.map((key) => client.invalidateQueries({ queryKey: [key] })))
 }
 
 /** Logs acts. The key is made once per act, so a retry after a lost answer does not log twice. */

@@ -45,20 +45,20 @@ describe('finding a gun', () => {
     const { user, getByLabelText, findByText, where } = stage(<Find isOpen isDown={false} onClose={vi.fn()} />)
     await findByText('cell, Bay B')
     await user.type(getByLabelText('The number on the gun'), 'b7{enter}')
-    expect(where()).toBe('/gun/stn_00b7')
+    await waitFor(() => expect(where()).toBe('/gun/stn_00b7'))
   })
   it('asked from "it’s down" says at once that it is', async () => {
     const { user, getByLabelText, findByText, sent, where } = stage(<Find isOpen isDown onClose={vi.fn()} />)
     await findByText('cell, Bay B')
     await user.type(getByLabelText('The number on the gun'), 'A2{enter}')
-    expect(where()).toBe('/gun/stn_00a2')
+    await waitFor(() => expect(where()).toBe('/gun/stn_00a2'))
     expect(sent).toMatchObject([{ path: '/logbook', body: { acts: [{ stationId: 'stn_00a2', act: 'down' }] } }])
   })
   it('that is not there says so and goes nowhere', async () => {
     const { user, getByLabelText, findByText, where } = stage(<Find isOpen isDown={false} onClose={vi.fn()} />)
     await user.type(getByLabelText('The number on the gun'), 'Z9{enter}')
     await findByText('No gun has “Z9” painted on it.')
-    expect(where()).toBe('/')
+    await waitFor(() => expect(where()).toBe('/'))
   })
 })
 
@@ -137,7 +137,7 @@ describe('signing in', () => {
     expect(sent).toEqual([])
     await user.click(key)
     expect(sent).toMatchObject([{ path: '/people/bind', body: { token: 'one-time-token' } }])
-    expect(where()).toBe('/')
+    await waitFor(() => expect(where()).toBe('/'))
   })
 })
 

@@ -1,0 +1,2 @@
+/** Queries that a log or a change elsewhere may have made stale. */
+export const LIVE_KEYS = ['floor', 'gun', 'logbook', 'shop', 'find', 'spools', 'supply', 'houserule', 'photo'] as const
