@@ -266,7 +266,7 @@ function byDiameter(diameterMm: number, wire: WireRow | undefined): LeftAnswer {
 /** Taken off part-used: a spool without a number gets one now, so that its wire is not forgotten. */
 async function takeOff(act: Of<'off'>, at: At): Promise<Said[]> {
   const { carrierId, head } = await headAt(act.stationId, at)
-  if (!head?.loadedMs)
+  if (head?.spoolMs == null)
     throw new DomainError('bad-request', 'No spool is known to be on this gun.', ['Book it in first.'])
   const sdKg = SAID_SHARE * act.leftKg
   const known = head.spoolId as SpoolId | null

@@ -72,7 +72,7 @@ function gunLine(on: { station: ShopModel['stations'][number]; isParked: boolean
     wireId: wireRow?.id ?? null,
     wireName: wireRow?.name ?? null,
     ...leftOn(wireRow, run),
-    how: head.spoolKg === null ? null : head.spoolMs === head.loadedMs ? 'label' : 'weighed',
+    how: head.spoolKg === null ? null : head.spoolMs === (head.loadedMs ?? head.spoolMs) ? 'label' : 'weighed',
     knownMs: head.spoolMs,
     emptyMs: run?.emptyMs ?? null,
     emptyEarlyMs: run?.earlyMs ?? null,
