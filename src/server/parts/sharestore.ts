@@ -28,7 +28,8 @@ export class ShareStore {
   }
 }
 
-async function readSupplyOf(db: Reader, shop: ShopModel, nowMs: number): Promise<Supply> {
+/** Shares and what purchases tell, worked out now. */
+export async function readSupplyOf(db: Reader, shop: ShopModel, nowMs: number): Promise<Supply> {
   const [shares, purchases] = await Promise.all([
     readShares(db, shop, nowMs),
     readPurchases(db, { zone: shop.site.zone, nowMs, months: 12 }),

@@ -12,8 +12,8 @@ import { append, factDraft, type Touched } from '@server/ledger/append.ts'
 import { changing } from '@server/shop/changing.ts'
 import { loadShop } from '@server/shop/model.ts'
 import { dayOf, wallToMsOrNext } from '@server/time/wall.ts'
-import { boughtLines, readPurchases } from './purchases.ts'
-import { LOOK_BACK_MS, readShares } from './shares.ts'
+import { LOOK_BACK_MS } from './shares.ts'
+import { readSupplyOf } from './sharestore.ts'
 import { readTins } from './stretches.ts'
 
 /** What purchases, shelves and tins tell: how much of what is changed gets logged, and what a part costs in wire. */
@@ -21,9 +21,8 @@ export async function readSupply(deps: Deps, who: Who): Promise<SupplyAnswer> {
   mustLead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.calendar, nowMs)
-  const [shares, bought, tins] = await Promise.all([
-    readShares(deps.db, shop, nowMs),
-    readPurchases(deps.db, { zone: shop.site.zone, nowMs, months: 12 }),
+  const [{ shares, bought }, tins] = await Promise.all([
+    readSupplyOf(deps.db, shop, nowMs),
     readTins(deps.db, nowMs - LOOK_BACK_MS),
   ])
   const newest = new Map(tins.map((t) => [`${t.areaId} ${t.kindKey}`, t]))
@@ -32,7 +31,7 @@ export async function readSupply(deps: Deps, who: Who): Promise<SupplyAnswer> {
     zone: shop.site.zone,
     lossShare: LOSS_GUESS,
     shares,
-    bought: boughtLines(bought, shop, nowMs),
+    bought,
     tins: [...newest.values()].map(({ areaId, kindKey, day, grams, gramsEach, pieces, isEmptied }) => ({
       areaId,
       kindKey,

@@ -3,7 +3,7 @@ import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { WIRE_LOST_WHYS } from '@core/ledger/event.ts'
 import { parseNumber } from '@core/ingest/columns.ts'
-import { lbToKg } from '@core/units/convert.ts'
+import { inchToMm, lbToKg, MM_PER_FOOT } from '@core/units/convert.ts'
 import { type SpoolAct, type SpoolOnGun, type SpoolOnShelf, type SpoolsAnswer } from '@contract/spools.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { field, PickOne, TextField } from '@web/shell/Field.tsx'
@@ -82,7 +82,7 @@ function Reading(props: {
   const unit = units === 'us' ? 'lb' : 'kg'
   const grossKg = kilos(gross, units)
   const value = parseNumber(across)
-  const diameterMm = value === null ? null : units === 'us' ? value * 25.4 : value
+  const diameterMm = value === null ? null : units === 'us' ? inchToMm(value) : value
   const isReady = (grossKg !== null && grossKg >= 0) || (diameterMm !== null && diameterMm > 0)
   const say = () => {
     if (grossKg !== null) props.send({ act: 'read', ...props.of, grossKg })
@@ -129,7 +129,7 @@ function OnGun({ gun, spools, units, send }: { gun: SpoolOnGun; spools: SpoolsAn
   const unit = units === 'us' ? 'lb' : 'kg'
   const { stationId } = gun
   const lost = (why: (typeof WIRE_LOST_WHYS)[number]) => {
-    const m = long === null ? undefined : units === 'us' ? long * 0.3048 : long
+    const m = long === null ? undefined : units === 'us' ? (long * MM_PER_FOOT) / 1000 : long
     send({ act: 'lost', stationId, why, ...(m ? { metres: m } : {}) })
   }
   return (

@@ -1,9 +1,8 @@
 import { type SpoolOnGun, type SpoolsAnswer } from '@contract/spools.ts'
-import { kgToLb } from '@core/units/convert.ts'
+import { kgToLb, MM_PER_FOOT } from '@core/units/convert.ts'
 import { twoFigures, type Units } from '@web/format/numbers.ts'
 import { about, when } from '@web/format/times.ts'
 import { countWord, guns } from '@web/format/words.ts'
-import { MM_PER_FOOT } from '@core/units/convert.ts'
 
 export const weight = (kg: number, units: Units) =>
   units === 'us' ? `${twoFigures(kgToLb(kg))} lb` : `${twoFigures(kg)} kg`
