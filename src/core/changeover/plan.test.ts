@@ -1,0 +1,160 @@
+import { describe, expect, it } from 'vitest'
+import { FEEDER, RIGHT_STEEL, SHELF, wireOf } from '@core/testing/sampleparts.ts'
+import { check } from '@core/rightparts/check.ts'
+import { type Setup } from '@core/rightparts/facts.ts'
+import { costOf } from './cost.ts'
+import { planChange, type ChangePlan } from './plan.ts'
+import { feedSeconds, USUAL_RULES, type ChangeRules, type Condition, type Step } from './step.ts'
+import { stepsOf } from './steps.ts'
+import { TAG_TEXT } from './tags.ts'
+
+const ALU = wireOf('aluminium', 1.2)
+const CORED = wireOf('flux-cored', 1.2, { isSelfShielded: true, pricePerKgMinor: 600 })
+const STEEL = wireOf('solid', 0.9)
+const minutesOf = () => 5
+const to = (from: Setup, target: Parameters<typeof planChange>[1], more = {}) =>
+  planChange(from, target, { parts: SHELF, ...more })
+
+describe('from 0.9 steel to aluminium on a feeder whose liner runs to the rolls', () => {
+  const plan = to(RIGHT_STEEL, { wire: ALU, mode: 'pulse' })
+  it('swaps tip, rolls and liner, takes the steel outlet guide out, and leaves the rest', () => {
+    expect(plan.swaps.map((s) => s.to?.code)).toEqual(['RU12', 'LP12', 'T12A'])
+    expect(plan.outletGuide).toBe('out')
+    expect(plan.stays.map((p) => p.code)).toEqual(['GI', 'DF', 'IN', 'NZ'])
+  })
+  it('ends with nothing wrong', () => {
+    expect(plan.left).toEqual([])
+    expect(check(plan.to).filter((f) => f.severity !== 'note')).toEqual([])
+  })
+  it('sets the machine, the gas and the rolls, and leaves the polarity that is right', () => {
+    expect(plan.settings).toEqual({
+      roll1: '1.2',
+      roll2: '1.2',
+      roll3: '1.2',
+      roll4: '1.2',
+      machineWire: '1.2',
+      machineMode: 'pulse',
+      machineMaterial: 'aluminium 4xxx',
+      gas: 'argon',
+    })
+  })
+  it('and back again is the same set-up, with the parts that were put by', () => {
+    const kept = plan.swaps.flatMap((s) => (s.isKept && s.from ? [s.from.id] : []))
+    const guide = RIGHT_STEEL.parts['outlet']
+    const more = { keptIds: kept, isGuideOut: true, guideId: guide?.id ?? null }
+    const back = to(plan.to, { wire: STEEL, mode: 'short circuit', gas: 'argon mix' }, more)
+    expect(back.to).toEqual(RIGHT_STEEL)
+  })
+})
+
+describe('a change of size', () => {
+  it('turns rolls that have the other size on their other face', () => {
+    const plan = to(RIGHT_STEEL, { wire: wireOf('solid', 1) })
+    expect(plan.turns).toEqual({ rolls: [1, 2, 3, 4], readMm: 1 })
+    expect(plan.swaps.map((s) => s.to?.code)).toEqual(['T10'])
+  })
+  it('says what the shop has none of', () => {
+    const plan = to(RIGHT_STEEL, { wire: wireOf('solid', 1.6) })
+    expect(plan.swaps.filter((s) => s.to === null).map((s) => s.kindKey)).toContain('rolls')
+    expect(plan.left.map((f) => f.at)).toContain('rolls')
+  })
+  it('names what nobody knows to be on', () => {
+    const from = { ...RIGHT_STEEL, parts: { ...RIGHT_STEEL.parts, liner: null } }
+    expect(to(from, { wire: ALU }).unknown).toEqual(['liner'])
+  })
+  it('swaps the polarity for gasless cored wire', () =>
+    expect(to(RIGHT_STEEL, { wire: CORED }).settings).toMatchObject({ polarity: 'gun negative', gas: 'none' }))
+})
+
+/** Every step finds what it needs, and nothing is left open. */
+function walk(steps: readonly Step[]): { open: Set<Condition>; tags: Set<string> } {
+  const open = new Set<Condition>()
+  const tags = new Set<string>()
+  for (const step of steps) {
+    for (const need of step.needs) if (!open.has(need)) throw new Error(`${step.key} needs ${need}`)
+    step.makes.forEach((c) => open.add(c))
+    step.undoes.forEach((c) => open.delete(c))
+    if (step.tie) tags.add(step.tie)
+    if (step.untie) tags.delete(step.untie)
+  }
+  return { open, tags }
+}
+const WIRES = [STEEL, wireOf('solid', 1), wireOf('solid', 1.2), CORED, wireOf('metal-cored', 1.2), ALU]
+const RULE_SETS: ChangeRules[] = [
+  USUAL_RULES,
+  { ...USUAL_RULES, gas: 'shut', lock: 'last', cable: 'scrap', power: 'unplug' },
+  { ...USUAL_RULES, tipWhileFeeding: 'on', speed: 'steady', setScrew: 'unscrew', tension: 'fault', gas: 'leave' },
+]
+
+describe('the order of it', () => {
+  const plans: ChangePlan[] = WIRES.map((wire) => to(RIGHT_STEEL, { wire }))
+  it('never asks for what is still covered, over every wire and school, and ends closed', () => {
+    for (const plan of plans)
+      for (const rules of RULE_SETS) {
+        const { open, tags } = walk(stepsOf(plan, rules, minutesOf))
+        for (const c of ['nozzleOff', 'tipOff', 'diffuserOff', 'screwOut'] as const) expect(open.has(c)).toBe(false)
+        expect([...tags].filter((t) => t !== 'guideOut')).toEqual([])
+      }
+  })
+  it('is off before hands touch, on only to feed, and asks at the end', () => {
+    const steps = stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, minutesOf)
+    const phases = [...new Set(steps.map((s) => s.phase))]
+    expect(phases).toEqual(['off', 'work', 'on', 'close'])
+    expect(steps[0]?.key).toBe('isolate')
+    expect(steps.filter((s) => s.phase === 'work').every((s) => s.power === 'off')).toBe(true)
+  })
+  it('takes the set screw out before the diffuser where the family has one', () => {
+    const keys = stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, minutesOf).map((s) => s.key)
+    expect(keys.indexOf('screwOut')).toBeGreaterThan(0)
+    expect(keys.indexOf('screwOut')).toBeLessThan(keys.indexOf('diffuserOff'))
+    const unscrewed = stepsOf(to(RIGHT_STEEL, { wire: ALU }), { ...USUAL_RULES, setScrew: 'unscrew' }, minutesOf)
+    expect(unscrewed.some((s) => s.key === 'screwOut')).toBe(false)
+  })
+  it('every step that touches feed parts names a hazard or stands behind one that does', () => {
+    for (const key of ['isolate', 'nozzleOff', 'snip', 'wireOut', 'spoolOff', 'spoolOn', 'thread', 'on', 'feed'])
+      expect(
+        stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, minutesOf).find((s) => s.key === key)?.hazard,
+      ).not.toBeNull()
+  })
+  it('shuts the gas only where the trigger would let it out', () => {
+    const jogless = { ...RIGHT_STEEL, feeder: { ...FEEDER, hasJog: false } }
+    const has = (from: Setup) =>
+      stepsOf(to(from, { wire: ALU }), USUAL_RULES, minutesOf).some((s) => s.key === 'gasShut')
+    expect([has(RIGHT_STEEL), has(jogless)]).toEqual([false, true])
+  })
+  it('every tag has words and a place', () =>
+    expect(Object.values(TAG_TEXT).every((t) => t.says && t.back && t.at)).toBe(true))
+})
+
+describe('what a change costs', () => {
+  it('feeds the length of the gun at the speed of the feeder', () => {
+    const plan = to(RIGHT_STEEL, { wire: ALU })
+    expect(feedSeconds(plan, 'fast')).toBeCloseTo((4.35 / 20) * 60, 6)
+    expect(feedSeconds(plan, 'slowThenFast')).toBeCloseTo((3.85 / 20 + 0.5 / 3) * 60, 6)
+  })
+  it('counts wire that is binned, at its price, and gas that is let out', () => {
+    const from = {
+      ...RIGHT_STEEL,
+      wire: wireOf('solid', 1, { pricePerKgMinor: 400 }),
+      feeder: { ...FEEDER, hasJog: false },
+    }
+    const plan = to(from, { wire: ALU })
+    const rules = { ...USUAL_RULES, gas: 'leave', cable: 'scrap' } as const
+    const steps = stepsOf(plan, rules, minutesOf)
+    const cost = costOf(plan, { steps, rules, gasMinorPerM3: 900, isScrapped: true })
+    expect(cost.wireM).toBeCloseTo(4.5, 9)
+    expect(cost.wireKg).toBeCloseTo((((4.5 * Math.PI) / 4) * 7.85) / 1000, 9)
+    expect(cost.wireMinor).toBeCloseTo(400 * cost.wireKg, 9)
+    expect(cost.gasL).toBeCloseTo((14 * feedSeconds(plan, 'slowThenFast')) / 60, 9)
+    expect(cost.minutesLow).toBeLessThan(cost.minutes)
+  })
+  it('scraps only the snipped ends where wire is wound back', () => {
+    const plan = to(RIGHT_STEEL, { wire: ALU })
+    const steps = stepsOf(plan, USUAL_RULES, minutesOf)
+    expect(costOf(plan, { steps, rules: USUAL_RULES, gasMinorPerM3: null, isScrapped: false })).toMatchObject({
+      wireM: 0.15,
+      wireMinor: null,
+      gasL: 0,
+    })
+  })
+})

@@ -1,0 +1,21 @@
+import { closeSteps, feedSteps, frontOnSteps } from './feedsteps.ts'
+import { loadSteps } from './loadsteps.ts'
+import { clearSteps } from './offsteps.ts'
+import { type ChangePlan } from './plan.ts'
+import { type ChangeRules, type Step } from './step.ts'
+import { feederSteps, frontSteps, linerSteps } from './worksteps.ts'
+
+/** The whole change in order: off, out, swapped, in, on, fed, closed. */
+export function stepsOf(plan: ChangePlan, rules: ChangeRules, minutesOf: (kindKey: string) => number): Step[] {
+  const at = { plan, rules, minutesOf }
+  return [
+    ...clearSteps(at),
+    ...feederSteps(at),
+    ...linerSteps(at),
+    ...frontSteps(at),
+    ...loadSteps(at),
+    ...feedSteps(at),
+    ...frontOnSteps(at),
+    ...closeSteps(at),
+  ]
+}

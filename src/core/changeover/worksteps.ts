@@ -1,0 +1,151 @@
+import { type Swap } from './plan.ts'
+import { step, swapOf, tight, type At, type Step } from './step.ts'
+
+/** Guides and rolls. */
+export function feederSteps(at: At): Step[] {
+  const [inlet, outlet] = [swapOf(at.plan, 'inlet'), swapOf(at.plan, 'outlet')]
+  return [
+    ...outletGuideSteps(at),
+    ...(inlet ? [putStep(at, inlet, { words: 'Inlet guide', look: null })] : []),
+    ...rollSteps(at),
+    ...(outlet ? [putStep(at, outlet, { words: 'Outlet guide', look: 'Rolls chew it: look at its mouth.' })] : []),
+  ]
+}
+
+function putStep({ minutesOf }: At, swap: Swap, say: { words: string; look: string | null }): Step {
+  return step('work', 'off', {
+    key: `swap-${swap.kindKey}`,
+    do: `${say.words}: ${swap.to?.name} (${swap.to?.code}).${swap.isKept && swap.from ? ` Put ${swap.from.code} by: it goes back.` : ''}`,
+    look: say.look,
+    minutes: minutesOf(swap.kindKey),
+    needs: ['wireOut'],
+    swap: swap.kindKey,
+  })
+}
+
+function outletGuideSteps({ plan }: At): Step[] {
+  const steps: Step[] = []
+  if (plan.outletGuide === 'out')
+    steps.push(
+      step('work', 'off', {
+        key: 'guideOut',
+        do: 'Outlet guide out, clip with it. Put both by: they go back for steel.',
+        minutes: 1.5,
+        needs: ['wireOut'],
+        tie: 'guideOut',
+      }),
+    )
+  if (plan.outletGuide === 'back')
+    steps.push(
+      step('work', 'off', {
+        key: 'guideBack',
+        do: 'Outlet guide back in, with its clip.',
+        look: 'It fits one way only.',
+        minutes: 1.5,
+        needs: ['wireOut'],
+        untie: 'guideOut',
+      }),
+    )
+  return steps
+}
+
+function rollSteps(at: At): Step[] {
+  const { plan } = at
+  const steps: Step[] = []
+  const rolls = swapOf(plan, 'rolls')
+  const count = plan.from.feeder?.rollCount ?? 4
+  const face = plan.turns ? ` Number ${plan.turns.readMm} facing out.` : ''
+  if (rolls)
+    steps.push(
+      putStep(at, rolls, {
+        words: `All ${count} rolls`,
+        look: `Hold the gear, twist the retainer, slide off. Every one of them.${face}`,
+      }),
+    )
+  else if (plan.turns)
+    steps.push(
+      step('work', 'off', {
+        key: 'turnRolls',
+        do: `Turn ${plan.turns.rolls.length === count ? `all ${count} rolls` : `roll ${plan.turns.rolls.join(' and ')}`} round.`,
+        look: `Number ${plan.turns.readMm} facing out on all ${count}.`,
+        minutes: 0.8 * plan.turns.rolls.length,
+        needs: ['wireOut'],
+      }),
+    )
+  return steps
+}
+
+const LINER_CUT = {
+  A: 'Press it home, cut what stands out to the family’s depth: long first, then again.',
+  B: 'Push it back, cut it level; the tip presses it home.',
+  C: 'Lay the old one beside it and cut to that length.',
+} as const
+
+export function linerSteps(at: At): Step[] {
+  const { plan, rules } = at
+  const swap = swapOf(plan, 'liner')
+  if (!swap) return []
+  const fit = plan.to.family?.fit
+  const hasScrew = rules.setScrew === 'screwFirst' || (rules.setScrew === 'family' && fit?.linerHeldBy === 'set screw')
+  const steps: Step[] = []
+  if (hasScrew)
+    steps.push(
+      step('work', 'off', {
+        key: 'screwOut',
+        do: 'Set screw out, before the diffuser: else the liner twists along.',
+        minutes: 1,
+        makes: ['screwOut'],
+        byRule: 'D24',
+      }),
+    )
+  steps.push(
+    step('work', 'off', {
+      key: 'diffuserOff',
+      do: 'Diffuser off.',
+      minutes: 1,
+      needs: ['tipOff', ...(hasScrew ? (['screwOut'] as const) : [])],
+      makes: ['diffuserOff'],
+      byRule: 'D24',
+    }),
+    linerInStep(at, swap),
+    step('work', 'off', {
+      key: 'diffuserOn',
+      do: `Diffuser on, ${tight(plan, 'diffuser', 3)}${hasScrew ? '; then the set screw' : ''}. Gun seated flush, then locked.`,
+      look: fit?.doesTipSeatLiner ? 'Here the tip seats the liner: put it on, then take it off again to feed.' : null,
+      minutes: 2,
+      needs: ['diffuserOff'],
+      undoes: ['diffuserOff', 'screwOut'],
+      byRule: 'D03',
+    }),
+  )
+  return steps
+}
+
+function linerInStep({ plan, minutesOf }: At, swap: Swap): Step {
+  const fit = plan.to.family?.fit
+  return step('work', 'off', {
+    key: 'swap-liner',
+    do: `Gun off the feeder, cable dead straight on clear floor. Liner nut off, ${swap.from?.code ?? 'the old liner'} out and put by; ${swap.to?.name} (${swap.to?.code}) in from the rear.`,
+    look: `Near the neck short pushes, never pliers: a kinked liner is scrap. ${LINER_CUT[fit?.linerRule ?? 'C']}${plan.outletGuide === 'out' ? ' At the feeder it runs up to the rolls, 1 to 2 mm short.' : ''}`,
+    hazard: 'stab',
+    minutes: minutesOf('liner'),
+    needs: ['wireOut', 'diffuserOff'],
+    swap: 'liner',
+  })
+}
+
+export function frontSteps({ plan, minutesOf }: At): Step[] {
+  return ['jump', 'neck', 'diffuser', 'clampRing', 'insulator'].flatMap((kindKey) => {
+    const swap = swapOf(plan, kindKey)
+    if (!swap) return []
+    return [
+      step('work', 'off', {
+        key: `swap-${kindKey}`,
+        do: `${swap.to?.name} (${swap.to?.code}) on instead of ${swap.from?.code}.`,
+        minutes: minutesOf(kindKey),
+        needs: ['tipOff'],
+        swap: kindKey,
+      }),
+    ]
+  })
+}

@@ -1,0 +1,131 @@
+import { alloyOf, grooveFor, isCored, isSoft, type PartFacts, type Setup, type WireFacts } from './facts.ts'
+import { jobRules } from './chooser.ts'
+import { isWorseFinding, type Finding, type RuleKey } from './finding.ts'
+import { frontRules } from './frontrules.ts'
+import { rollRules } from './rollrules.ts'
+import { supplyRules } from './supplyrules.ts'
+import { wireRules } from './wirerules.ts'
+
+/**
+ * Is the gun built right for the wire that is on it: every rule of fit over the whole path, worst first. What nobody has told
+ * gives no finding, so a gun of which nothing is known is not accused of anything.
+ * @example check(setupOf('0.9 solid', { tip: 'tip 1.2' })).map((f) => f.rule) // ['tipLarge']
+ */
+export function check(setup: Setup): Finding[] {
+  return [
+    ...wireRules(setup),
+    ...rollRules(setup),
+    ...frontRules(setup),
+    ...supplyRules(setup),
+    ...jobRules(setup),
+  ].sort(isWorseFinding)
+}
+
+export const doesStop = (findings: readonly Finding[]) => findings.some((f) => f.severity === 'stops')
+
+/** What of the chain procedure–spool–rolls–liner–tip–polarity–machine is known, and whether it agrees (P027). */
+export const CHAIN = ['procedure', 'spool', 'rolls', 'liner', 'tip', 'polarity', 'machine'] as const
+export type Link = (typeof CHAIN)[number]
+export interface ChainLink {
+  link: Link
+  is: 'agrees' | 'wrong' | 'not told'
+}
+
+const LINK_OF: Partial<Record<RuleKey, Link>> = {
+  otherWire: 'procedure',
+  otherMode: 'procedure',
+  otherGas: 'procedure',
+  procedurePolarity: 'procedure',
+  wireThick: 'procedure',
+  wrongAlloy: 'procedure',
+  unwind: 'spool',
+  rollOdd: 'rolls',
+  rollTurned: 'rolls',
+  grooveShape: 'rolls',
+  grooveSize: 'rolls',
+  linerSmall: 'liner',
+  linerLarge: 'liner',
+  linerKind: 'liner',
+  linerShort: 'liner',
+  tipSmall: 'tip',
+  tipLarge: 'tip',
+  tipPlain: 'tip',
+  polarity: 'polarity',
+  machineWire: 'machine',
+  machineMode: 'machine',
+  machineMaterial: 'machine',
+}
+
+/** One verdict over the chain: it holds, a link is wrong, or so much is not told. */
+export function chainOf(setup: Setup, findings: readonly Finding[]): ChainLink[] {
+  const wrong = new Set(findings.filter((f) => f.severity !== 'note').map((f) => LINK_OF[f.rule]))
+  const isTold: Record<Link, boolean> = {
+    procedure: setup.procedure !== null,
+    spool: setup.wire !== null,
+    rolls: Boolean(setup.parts['rolls']),
+    liner: Boolean(setup.parts['liner']),
+    tip: Boolean(setup.parts['tip']),
+    polarity: setup.settings.polarity !== undefined,
+    machine: setup.settings.machineWire !== undefined,
+  }
+  return CHAIN.map((link) => ({ link, is: wrong.has(link) ? 'wrong' : isTold[link] ? 'agrees' : 'not told' }))
+}
+
+/** Residue that is no fault (P021). */
+export function normalOn(wire: WireFacts): string | null {
+  if (wire.fit?.grade === 'deoxidised') return 'brown glassy islands on the bead are normal on this wire; they chip off'
+  if (wire.fit?.grade === 'plain')
+    return 'it wants clean metal: holes and a dull bead over rust, scale or paint are the surface, not the gun'
+  if (isCored(wire)) return 'slag over the bead is normal on cored wire'
+  return alloyOf(wire).startsWith('aluminium') ? 'a little black soot beside the bead is normal on aluminium' : null
+}
+
+export interface Stocked extends PartFacts {
+  onHand: number | null
+  priceMinor: number | null
+}
+
+/** A part put in place of what is on; rolls are taken to be turned right. */
+export function withPart(setup: Setup, part: PartFacts): Setup {
+  const { roll1: _1, roll2: _2, roll3: _3, roll4: _4, ...settings } = setup.settings
+  return {
+    ...setup,
+    settings: part.kindKey === 'rolls' ? settings : setup.settings,
+    parts: { ...setup.parts, [part.kindKey]: part },
+  }
+}
+
+/** Findings at the part's own position if it were on. */
+export function findingsWith(setup: Setup, part: PartFacts): Finding[] {
+  return check(withPart(setup, part)).filter((f) => f.at === part.kindKey)
+}
+
+/**
+ * What to put on: of the shop's parts of that kind the one with which nothing is found there; on the shelf first, then of the
+ * gun's own family, then told in more detail, then the cheaper, then by code. Null when the shop has none that fits.
+ */
+export function rightPart(setup: Setup, kindKey: string, parts: readonly Stocked[]): Stocked | null {
+  const fits = parts.filter(
+    (p) => p.kindKey === kindKey && saysEnough(p, setup.wire) && isClean(findingsWith(setup, p)),
+  )
+  const rank = (p: Stocked) => [
+    p.onHand === 0 ? 1 : 0,
+    p.familyId === setup.family?.id ? 0 : 1,
+    p.fit ? 0 : 1,
+    p.priceMinor ?? 1e12,
+  ]
+  return fits.sort((a, b) => compareLists(rank(a), rank(b)) || (a.code < b.code ? -1 : 1))[0] ?? null
+}
+
+const isClean = (findings: readonly Finding[]) => findings.every((f) => f.severity === 'note')
+/** A part nobody has described fits everything as far as anyone knows: it is not offered. */
+function saysEnough(p: Stocked, wire: WireFacts | null): boolean {
+  if (wire && p.kindKey === 'rolls' && grooveFor(wire) !== 'V' && !p.fit?.grooves) return false
+  if (wire && (p.kindKey === 'liner' || p.kindKey === 'jump') && isSoft(wire) && !p.fit?.linerKind) return false
+  return p.sizeMm !== null || p.fit !== null || p.familyId !== null
+}
+
+function compareLists(a: readonly number[], b: readonly number[]): number {
+  for (const [i, value] of a.entries()) if (value !== b[i]) return value - (b[i] ?? 0)
+  return 0
+}

@@ -1,0 +1,64 @@
+import { rateInterval, type RateInterval } from '@core/stats/poisson.ts'
+import { type Joint, type TightnessStep } from './facts.ts'
+
+/** What goes wrong with a joint: one vocabulary for all of them. */
+export const JOINT_FAULTS = ['cameLoose', 'turnedAlong', 'seized', 'stripped', 'crossThreaded'] as const
+export type JointFault = (typeof JOINT_FAULTS)[number]
+/** Which way a fault says the joint was made; crossed threads are the hand's start, not its strength. */
+export const SAYS: Record<JointFault, 'too slack' | 'too tight' | 'neither'> = {
+  cameLoose: 'too slack',
+  turnedAlong: 'too slack',
+  seized: 'too tight',
+  stripped: 'too tight',
+  crossThreaded: 'neither',
+}
+export const USUAL_STEP: Record<Joint, TightnessStep> = {
+  tip: 2,
+  diffuser: 3,
+  clampRing: 2,
+  insulator: 1,
+  nozzle: 1,
+  neck: 3,
+  linerNut: 2,
+  gunLock: 4,
+}
+const LOOSEST = 1
+/** The fifth step is a torque, which is no tighter than firm by itself: advice stops at firm. */
+const TIGHTEST = 4
+
+export interface JointAdvice {
+  slack: number
+  tight: number
+  crossed: number
+  /** Times the joint was made since the step was chosen. */
+  made: number
+  /** Faults per 100 times made, with exact 95% ends. */
+  slackRate: RateInterval | null
+  tightRate: RateInterval | null
+  advise: 'one tighter' | 'one slacker' | 'stay' | 'too few to tell'
+  to: TightnessStep | null
+}
+
+/**
+ * Too slack and too tight are counted apart, per 100 times the joint was made; one step the other way is advised only when
+ * their exact Poisson intervals (Garwood 1936) do not touch (P140, P141, D03). Nobody is named.
+ */
+export function adviseJoint(faults: readonly JointFault[], made: number, step: TightnessStep): JointAdvice {
+  const counted = (says: (typeof SAYS)[JointFault]) => faults.filter((f) => SAYS[f] === says).length
+  const [slack, tight, crossed] = [counted('too slack'), counted('too tight'), counted('neither')]
+  const per100 = Math.max(made, slack + tight, 1) / 100
+  const slackRate = rateInterval(slack, per100)
+  const tightRate = rateInterval(tight, per100)
+  const base = { slack, tight, crossed, made, slackRate, tightRate }
+  if (slackRate.low > tightRate.high)
+    return step >= TIGHTEST
+      ? { ...base, advise: 'stay', to: null }
+      : { ...base, advise: 'one tighter', to: (step + 1) as TightnessStep }
+  if (tightRate.low > slackRate.high)
+    return step <= LOOSEST
+      ? { ...base, advise: 'stay', to: null }
+      : { ...base, advise: 'one slacker', to: (step - 1) as TightnessStep }
+  return { ...base, advise: slack + tight < FEW ? 'too few to tell' : 'stay', to: null }
+}
+/** Fewer faults than this cannot separate whichever way they fall. */
+const FEW = 5
