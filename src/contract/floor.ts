@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { STATES } from '@core/floor/state.ts'
+import { findingLine } from './rightparts.ts'
 import { boughtLine, loggingShareLine } from './parts.ts'
 import { instantMs, position, stationId } from './common.ts'
 
@@ -46,6 +47,8 @@ export const floorGun = z.object({
   rank: z.number().int().nullable(),
   minutes: z.number(),
   wants: z.array(floorWant),
+  /** Wrong parts and settings of an opened row. */
+  wrong: z.array(findingLine),
   next: floorWant.nullable(),
   /** The limit nearest to its end in the column that was asked for. */
   columnWant: floorWant.nullable(),
@@ -62,6 +65,11 @@ export const floorAnswer = z.object({
   /** Guns that become due after the cut-off and before the same time tomorrow. */
   laterGuns: z.number().int(),
   notSeenGuns: z.number().int(),
+  /** Guns built wrong, and guns of which enough is known to say so. */
+  wrongGuns: z.number().int(),
+  checkedGuns: z.number().int(),
+  /** Reminders still tied, over the whole floor. */
+  tags: z.number().int(),
   estimatedGuns: z.number().int(),
   /** The share of changes that gets logged, for the kind most is known of; null where nothing tells. */
   logging: loggingShareLine.nullable(),

@@ -3,6 +3,7 @@ import { STATES } from '@core/floor/state.ts'
 import { instantMs, outReason, stationId } from './common.ts'
 import { floorCell, floorWant } from './floor.ts'
 import { logLine } from './logbook.ts'
+import { chainLine, findingLine, tagLine } from './rightparts.ts'
 
 export const gunPosition = z.object({
   position: z.string(),
@@ -11,6 +12,7 @@ export const gunPosition = z.object({
   column: z.string(),
   state: z.enum(STATES),
   why: z.string().nullable(),
+  partId: z.string().nullable(),
   partCode: z.string().nullable(),
   partName: z.string().nullable(),
   onHand: z.number().int().nullable(),
@@ -41,7 +43,9 @@ export const gunAnswer = z.object({
   areaId: z.string(),
   areaName: z.string(),
   gunName: z.string().nullable(),
+  gunId: z.string().nullable(),
   headName: z.string().nullable(),
+  wireId: z.string().nullable(),
   wireName: z.string().nullable(),
   wireMm: z.number().nullable(),
   spoolKg: z.number().nullable(),
@@ -52,6 +56,7 @@ export const gunAnswer = z.object({
   ruledBy: z.object({
     family: z.string().nullable(),
     feeder: z.string().nullable(),
+    feederType: z.string().nullable(),
     mode: z.string().nullable(),
     class: z.string(),
   }),
@@ -69,6 +74,14 @@ export const gunAnswer = z.object({
   spool: z.object({ kg: z.number(), usedKg: z.number().nullable(), sinceMs: instantMs }).nullable(),
   lastEntryMs: instantMs.nullable(),
   notes: z.array(z.string()),
+  /** What does not fit, worst first, with what the lead keeps so. */
+  findings: z.array(findingLine),
+  chain: z.array(chainLine),
+  procedureName: z.string().nullable(),
+  /** Residue that is no fault on this wire. */
+  normal: z.string().nullable(),
+  /** Temporary settings nobody has undone. */
+  tags: z.array(tagLine),
   /** This gun's most frequent acts, for the four big keys. */
   usualActs: z.array(z.object({ act: z.string(), position: z.string().nullable() })),
   tape: z.array(logLine),

@@ -1,6 +1,9 @@
 import { z } from 'zod'
 import { PART_CLASSES } from '@core/path/columns.ts'
 import { idempotencyKey, placeName, stationId } from './common.ts'
+import { familyFit, feederFit, partFit, procedureFit, wireFit } from './fit.ts'
+import { OUT_REASONS } from '@core/path/columns.ts'
+import { GASES, MODES } from '@core/rightparts/facts.ts'
 import { deviceLine, personLine } from './people.ts'
 
 const wall = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time like 06:00')
@@ -8,9 +11,12 @@ export const built = z.object({
   wireId: z.string().nullable(),
   familyId: z.string().nullable(),
   cableM: z.number().positive().max(60).nullable(),
-  mode: z.enum(['short circuit', 'spray', 'pulse', 'globular']).nullable(),
+  mode: z.enum(MODES).nullable(),
   wireSpeedMPerMin: z.number().positive().max(40).nullable(),
   rollCount: z.union([z.literal(2), z.literal(4)]).nullable(),
+  feederTypeId: z.string().nullable(),
+  procedureId: z.string().nullable(),
+  gas: z.enum(GASES).nullable(),
   parts: z.record(z.string(), z.string()),
 })
 export const builtExcept = built.partial()
@@ -42,6 +48,8 @@ export const stationRequest = z.object({
   except: builtExcept.optional(),
   /** Positions this gun does not have. */
   absent: z.array(z.string()).optional(),
+  /** Of the parts only some guns have, those that this one has. */
+  extra: z.array(z.string()).optional(),
 })
 export const areaRequest = z.object({
   key: idempotencyKey,
@@ -74,6 +82,8 @@ export const kindRequest = z.object({
   confirmDays: z.number().int().positive().nullish(),
   lifeUnit: z.enum(['arcHours', 'kg', 'starts', 'matings', 'spools', 'cleanings']).optional(),
   synonyms: z.array(z.string().trim().min(1).max(40)).max(40).optional(),
+  /** Why it comes out: the reasons offered when it is logged. */
+  reasons: z.array(z.enum(OUT_REASONS)).min(1).max(12).optional(),
 })
 export const partRequest = z.object({
   key: idempotencyKey,
@@ -84,8 +94,27 @@ export const partRequest = z.object({
   wireSize: z.string().trim().max(20).nullish(),
   priceMinor: z.number().int().min(0).nullish(),
   onHand: z.number().int().min(0).nullish(),
+  fit: partFit.nullish(),
 })
-export const familyRequest = z.object({ key: idempotencyKey, name: z.string().trim().min(1).max(40) })
+export const familyRequest = z.object({
+  key: idempotencyKey,
+  /** Given: that one is changed. */
+  id: z.string().nullish(),
+  name: z.string().trim().min(1).max(40),
+  fit: familyFit.nullish(),
+})
+export const feederTypeRequest = z.object({
+  key: idempotencyKey,
+  id: z.string().nullish(),
+  name: z.string().trim().min(1).max(40),
+  fit: feederFit,
+})
+export const procedureRequest = z.object({
+  key: idempotencyKey,
+  id: z.string().nullish(),
+  name: z.string().trim().min(1).max(60),
+  fit: procedureFit,
+})
 export const wireRequest = z.object({
   key: idempotencyKey,
   name: z.string().trim().min(1).max(60),
@@ -97,6 +126,7 @@ export const wireRequest = z.object({
   coreMm: z.number().positive().max(1000).nullish(),
   fullMm: z.number().positive().max(2000).nullish(),
   widthMm: z.number().positive().max(1000).nullish(),
+  fit: wireFit.nullish(),
 })
 export const shiftsRequest = z.object({
   key: idempotencyKey,
@@ -123,6 +153,7 @@ export const siteRequest = z.object({
   zone: z.string().max(40),
   units: z.enum(['metric', 'us']),
   currency: z.string().length(3),
+  gasMinorPerM3: z.number().int().min(0).max(10_000_000).nullish(),
 })
 
 export const stationLine = z.object({
@@ -142,7 +173,13 @@ export const stationLine = z.object({
 })
 export type StationLine = z.infer<typeof stationLine>
 export const shopAnswer = z.object({
-  site: z.object({ name: z.string(), zone: z.string(), units: z.enum(['metric', 'us']), currency: z.string() }),
+  site: z.object({
+    name: z.string(),
+    zone: z.string(),
+    units: z.enum(['metric', 'us']),
+    currency: z.string(),
+    gasMinorPerM3: z.number().nullable(),
+  }),
   areas: z.array(z.object({ id: z.string(), name: z.string(), built })),
   stations: z.array(stationLine),
   classes: z.array(
@@ -160,6 +197,7 @@ export const shopAnswer = z.object({
       cleanMin: z.number(),
       confirmDays: z.number().nullable(),
       synonyms: z.array(z.string()),
+      reasons: z.array(z.enum(OUT_REASONS)),
     }),
   ),
   rules: z.array(
@@ -183,6 +221,7 @@ export const shopAnswer = z.object({
       wireSizeMm: z.number().nullable(),
       priceMinor: z.number().nullable(),
       onHand: z.number().nullable(),
+      fit: partFit.nullable(),
     }),
   ),
   wires: z.array(
@@ -197,9 +236,12 @@ export const shopAnswer = z.object({
       coreMm: z.number().nullable(),
       fullMm: z.number().nullable(),
       widthMm: z.number().nullable(),
+      fit: wireFit.nullable(),
     }),
   ),
-  families: z.array(z.object({ id: z.string(), name: z.string() })),
+  families: z.array(z.object({ id: z.string(), name: z.string(), fit: familyFit.nullable() })),
+  feederTypes: z.array(z.object({ id: z.string(), name: z.string(), fit: feederFit })),
+  procedures: z.array(z.object({ id: z.string(), name: z.string(), fit: procedureFit })),
   shifts: z.array(
     z.object({
       areaId: z.string().nullable(),

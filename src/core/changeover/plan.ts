@@ -56,7 +56,7 @@ const CHANGED_KINDS = [
   'jump',
   'neck',
   'diffuser',
-  'clampRing',
+  'clampring',
   'insulator',
   'tip',
   'nozzle',

@@ -135,7 +135,7 @@ function linerInStep({ plan, minutesOf }: At, swap: Swap): Step {
 }
 
 export function frontSteps({ plan, minutesOf }: At): Step[] {
-  return ['jump', 'neck', 'diffuser', 'clampRing', 'insulator'].flatMap((kindKey) => {
+  return ['jump', 'neck', 'diffuser', 'clampring', 'insulator'].flatMap((kindKey) => {
     const swap = swapOf(plan, kindKey)
     if (!swap) return []
     return [

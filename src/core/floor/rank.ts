@@ -8,6 +8,8 @@ export interface RankedInput {
   walkOrder: number
   isParked: boolean
   downSinceMs: number | null
+  /** Minutes to put right what does not fit, on the path or off it; 0 where nothing stops. */
+  wrongMinutes: number
   wants: readonly {
     position: string
     state: PositionState
@@ -36,7 +38,7 @@ export function shiftsOver(due: Due | null, schedule: Schedule | null, nowMs: nu
   return workedMs(schedule, due.reachedMs, nowMs) / (SHIFT_HOURS * HOUR_MS)
 }
 
-const OPENS: readonly PositionState[] = ['wrong', 'due']
+const OPENS: readonly PositionState[] = ['due']
 
 /**
  * Opened rows: down first (longest first), then wrong part, then due by lateness × what standing costs; ties by the walk.
@@ -45,15 +47,15 @@ const OPENS: readonly PositionState[] = ['wrong', 'due']
 export function openedRows(guns: readonly RankedInput[], nowMs: number): OpenedRow[] {
   const rows = guns.flatMap((gun) => {
     const wants = gun.wants.filter((want) => OPENS.includes(want.state))
-    if (gun.downSinceMs === null && (gun.isParked || wants.length === 0)) return []
+    if (gun.downSinceMs === null && (gun.isParked || (wants.length === 0 && gun.wrongMinutes === 0))) return []
     const over = Math.max(0, ...wants.map((want) => shiftsOver(want.due, gun.schedule, nowMs)))
-    const minutes = wants.reduce((sum, want) => sum + want.minutes, 0)
+    const minutes = gun.wrongMinutes + wants.reduce((sum, want) => sum + want.minutes, 0)
     return [
       {
         stationId: gun.stationId,
         minutes,
         shiftsOver: over,
-        rank: rankOf(gun, { wants, over, nowMs }),
+        rank: rankOf(gun, { over, nowMs }),
         walkOrder: gun.walkOrder,
       },
     ]
@@ -63,9 +65,9 @@ export function openedRows(guns: readonly RankedInput[], nowMs: number): OpenedR
     .map(({ stationId, minutes, shiftsOver: over, rank }) => ({ stationId, minutes, shiftsOver: over, rank }))
 }
 
-function rankOf(gun: RankedInput, at: { wants: RankedInput['wants']; over: number; nowMs: number }): number {
-  const { wants, over, nowMs } = at
+function rankOf(gun: RankedInput, at: { over: number; nowMs: number }): number {
+  const { over, nowMs } = at
   if (gun.downSinceMs !== null) return 2e9 + Math.min((nowMs - gun.downSinceMs) / 1000, 9e8)
-  if (wants.some((want) => want.state === 'wrong')) return 1e9
+  if (gun.wrongMinutes > 0) return 1e9
   return (1 + over) * (1 + gun.stopRateMinorPerHour / 100)
 }

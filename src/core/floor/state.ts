@@ -14,6 +14,8 @@ export interface PositionInput {
   isOnGun: boolean
   isDownHere: boolean
   hasWrongPart: boolean
+  /** A finding that harms, or a temporary setting nobody has undone. */
+  isQuestioned: boolean
   /** One entry per usage limit that applies: change, clean. */
   dues: readonly { act: 'change' | 'clean'; due: Due }[]
   hasLimit: boolean
@@ -51,7 +53,7 @@ export function stateOf(input: PositionInput): PositionVerdict {
   const worst = mostUsed(input.dues)
   if (worst && isDueBefore(worst.due, input.cutoffMs))
     return { state: 'due', act: worst.act, due: worst.due, why: null }
-  if (isLookDue(input)) return { state: 'look', act: 'look', due: worst?.due ?? null, why: null }
+  if (input.isQuestioned || isLookDue(input)) return { state: 'look', act: 'look', due: worst?.due ?? null, why: null }
   const why = notSeenWhy(input)
   if (why) return { state: 'notSeen', act: null, due: worst?.due ?? null, why }
   const isPartWorn = worst !== null && worst.due.usedFraction > PART_WORN_ABOVE

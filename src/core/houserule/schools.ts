@@ -480,12 +480,12 @@ export const QUESTIONS: readonly Question[] = [
 export const questionByCode = new Map(QUESTIONS.map((q) => [q.code, q]))
 
 /** The narrower the scope the stronger: a family's rule holds over a feeder type's, that over a mode's, a class's, the site's. */
-export const SCOPES = ['site', 'class', 'mode', 'feeder', 'family'] as const
+export const SCOPES = ['site', 'class', 'mode', 'feeder', 'feederType', 'family'] as const
 export type ScopeType = (typeof SCOPES)[number]
 export interface Choice {
   code: string
   scopeType: ScopeType
-  /** Whose: a family's id, "2" or "4" rolls, a mode, a class key; "*" for the site. */
+  /** Whose: a family's or feeder type's id, "2" or "4" rolls, a mode, a class key; "*" for the site. */
   scopeKey: string
   option: string
 }

@@ -26,6 +26,9 @@ export const ID_PREFIX = {
   tin: 'tin',
   spool: 'spool',
   photo: 'pic',
+  feederType: 'feed',
+  procedure: 'proc',
+  kept: 'kept',
 } as const
 export type IdName = keyof typeof ID_PREFIX
 

@@ -8,7 +8,10 @@ import {
   type StationId,
   type WireId,
 } from '@core/ids/id.ts'
+import { type Tag } from '@core/changeover/tags.ts'
 import { type OutReason, type Position } from '@core/path/columns.ts'
+import { type Joint, type SettingName } from '@core/rightparts/facts.ts'
+import { type JointFault } from '@core/rightparts/joints.ts'
 
 /**
  * What can be true on the floor. A fact names the carrier it happened to; the ledger never forgets one.
@@ -63,11 +66,27 @@ export type Fact =
   | { kind: 'unparked'; carrierId: CarrierId }
   | { kind: 'counted'; partId: PartId; quantity: number }
   | { kind: 'received'; partId: PartId; quantity: number }
+  /** Looked at and named: which part is on. It ends no life of the same part. */
+  | { kind: 'found'; carrierId: CarrierId; position: Position; partId: PartId | null }
+  /** Looked at on the hub: which wire it is. How much is on it was not looked at, and no spool was changed. */
+  | { kind: 'wireFound'; carrierId: CarrierId; wireId: WireId }
+  /** An adjustable thing as read, or as set just now. */
+  | { kind: 'setting'; carrierId: CarrierId; name: SettingName; value: string; how: 'read' | 'set' }
+  | { kind: 'tied'; carrierId: CarrierId; tag: Tag; partIds?: PartId[] }
+  | { kind: 'untied'; carrierId: CarrierId; tag: Tag }
+  | { kind: 'changedOver'; carrierId: CarrierId; wireId: WireId; fromWireId: WireId | null; minutes: number | null }
+  | { kind: 'issued'; partId: PartId; quantity: number }
+  | { kind: 'jointFault'; carrierId: CarrierId; joint: Joint; fault: JointFault; thread: 'ran' | 'scrapped' | null }
+  | { kind: 'gunStatus'; carrierId: CarrierId; status: GunStatus }
   | { kind: 'usageEntered'; carrierId: CarrierId | null; rows: number }
   | { kind: 'shopChanged'; what: string }
 
 export const WIRE_LOST_WHYS = ['nest', 'cable emptied', 'cut back', 'let go', 'other'] as const
 export type WireLostWhy = (typeof WIRE_LOST_WHYS)[number]
+
+/** A gun that hangs nowhere: ready to go on, or waiting to be put right. */
+export const GUN_STATUSES = ['ready', 'toRefurbish'] as const
+export type GunStatus = (typeof GUN_STATUSES)[number]
 
 export type FactKind = Fact['kind']
 export const PRECISIONS = ['exact', 'shift', 'day', 'week'] as const

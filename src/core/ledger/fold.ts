@@ -1,6 +1,8 @@
 import { type CarrierId, type EventId, type PartId, type SpoolId, type WireId } from '@core/ids/id.ts'
 import { type OutReason, type Position } from '@core/path/columns.ts'
-import { type Precision } from './event.ts'
+import { type Tag } from '@core/changeover/tags.ts'
+import { type SettingName } from '@core/rightparts/facts.ts'
+import { type GunStatus, type Precision } from './event.ts'
 import { byTime, type Standing } from './resolve.ts'
 
 /**
@@ -11,6 +13,8 @@ import { byTime, type Standing } from './resolve.ts'
  *
  * 1. Pure: the same facts give the same story, whatever order they came in.
  * 2. Each position has at most one open life, and lives of one position never overlap.
+ *   found: names the part in place; another part than was known there ends the old life, at a time nobody knows
+ *
  * 3. A carrier hangs on at most one other at a time.
  */
 export interface FoldedLife {
@@ -24,7 +28,7 @@ export interface FoldedLife {
   toEventId: EventId | null
   toPrecision: Precision | null
   outReason: OutReason | null
-  /** How many parts this stretch stands for; over 1 the lives are coarse. */
+  /** How many parts this stretch stands for; over 1 the lives are coarse, 0: its end was never seen. */
   count: number
   /** Times it was cleaned while in place. */
   cleanings: number
@@ -50,6 +54,8 @@ export interface FoldedSpool {
   loggedMs: number
   eventId: EventId
   spoolId: SpoolId | null
+  /** Seen on the hub, not put on: it counts as no change of spool. */
+  isFound: boolean
   /** When it came off again, before another went on; and what was then left on it, where somebody said. */
   offMs: number | null
   offLeftKg: number | null
@@ -57,16 +63,40 @@ export interface FoldedSpool {
   reads: { atMs: number; kg: number; sdKg: number; loggedMs: number; isWeighed: boolean }[]
 }
 
+export interface FoldedSetting {
+  value: string
+  atMs: number
+  how: 'read' | 'set'
+}
+export interface FoldedTag {
+  sinceMs: number
+  eventId: EventId
+  partIds: PartId[]
+}
+
 export interface CarrierStory {
   lives: FoldedLife[]
   positions: Map<Position, FoldedPosition>
   mounts: FoldedMount[]
   spools: FoldedSpool[]
+  settings: Map<SettingName, FoldedSetting>
+  /** Temporary settings that nobody has undone. */
+  tags: Map<Tag, FoldedTag>
+  status: { is: GunStatus; sinceMs: number } | null
   lastMs: number | null
 }
 
 export function foldCarrier(facts: readonly Standing[]): CarrierStory {
-  const story: CarrierStory = { lives: [], positions: new Map(), mounts: [], spools: [], lastMs: null }
+  const story: CarrierStory = {
+    lives: [],
+    positions: new Map(),
+    mounts: [],
+    spools: [],
+    settings: new Map(),
+    tags: new Map(),
+    status: null,
+    lastMs: null,
+  }
   for (const fact of [...facts].sort(byTime)) apply(story, fact)
   for (const position of story.positions.values()) if (position.openLife) story.lives.push(position.openLife)
   return story
@@ -95,19 +125,17 @@ function apply(story: CarrierStory, standing: Standing): void {
     case 'mounted':
       return applyMounted(story, standing, fact.onId)
     case 'wireLoaded':
-      story.spools.push({
-        atMs: happenedMs,
-        wireId: fact.wireId,
-        labelKg: fact.labelKg,
-        leftKg: fact.leftKg,
-        loggedMs: standing.loggedMs,
-        eventId: standing.eventId,
-        spoolId: fact.spoolId ?? null,
-        offMs: null,
-        offLeftKg: null,
-        reads: [],
-      })
+      story.spools.push(newSpool(standing, { ...fact, isFound: false }))
       return
+    case 'wireFound':
+      return applyWireFound(story, standing, fact.wireId)
+    case 'found':
+      return applyFound(story, standing, fact)
+    case 'setting':
+    case 'tied':
+    case 'untied':
+    case 'gunStatus':
+      return applyState(story, standing, fact)
     case 'wireOff':
       return applyOff(story, happenedMs, fact.leftKg)
     case 'spoolRead': {
@@ -119,6 +147,47 @@ function apply(story: CarrierStory, standing: Standing): void {
     default:
       return
   }
+}
+
+type StateFact = Extract<Standing['fact'], { kind: 'setting' | 'tied' | 'untied' | 'gunStatus' }>
+function applyState(story: CarrierStory, standing: Standing, fact: StateFact): void {
+  const { happenedMs: atMs, eventId } = standing
+  if (fact.kind === 'setting') story.settings.set(fact.name, { value: fact.value, atMs, how: fact.how })
+  else if (fact.kind === 'untied') story.tags.delete(fact.tag)
+  else if (fact.kind === 'gunStatus') story.status = { is: fact.status, sinceMs: atMs }
+  else story.tags.set(fact.tag, { sinceMs: atMs, eventId, partIds: fact.partIds ?? [] })
+}
+
+function newSpool(
+  standing: Standing,
+  what: {
+    wireId: WireId | null
+    labelKg: number | null
+    leftKg: number | null
+    spoolId?: SpoolId | undefined
+    isFound: boolean
+  },
+): FoldedSpool {
+  return {
+    atMs: standing.happenedMs,
+    wireId: what.wireId,
+    labelKg: what.labelKg,
+    leftKg: what.leftKg,
+    loggedMs: standing.loggedMs,
+    eventId: standing.eventId,
+    spoolId: what.spoolId ?? null,
+    isFound: what.isFound,
+    offMs: null,
+    offLeftKg: null,
+    reads: [],
+  }
+}
+
+/** The wire that hangs there names the spool that is on; another wire than was logged is another spool. */
+function applyWireFound(story: CarrierStory, standing: Standing, wireId: WireId): void {
+  const on = story.spools.at(-1)
+  if (on && on.offMs === null && (on.wireId === null || on.wireId === wireId)) on.wireId = wireId
+  else story.spools.push(newSpool(standing, { wireId, labelKg: null, leftKg: null, isFound: true }))
 }
 
 function applyOff(story: CarrierStory, atMs: number, leftKg: number | null): void {
@@ -136,13 +205,30 @@ function applyFitted(
   const position = positionOf(story, fact.position)
   // With ×n the part found on was the first of n since the last log: the stretch stands for n lives, none of them exact.
   if (position.openLife) closeLife(story, position, { standing, reason: fact.outReason, count: fact.count })
-  position.openLife = {
-    position: fact.position,
-    partId: fact.partId,
+  position.openLife = newLife(standing, { position: fact.position, partId: fact.partId, entryAge: fact.entryAge })
+  position.cleanedMs = standing.happenedMs
+  position.cleanings = 0
+  position.seenMs = standing.happenedMs
+}
+
+function applyFound(story: CarrierStory, standing: Standing, fact: Extract<Standing['fact'], { kind: 'found' }>): void {
+  const position = positionOf(story, fact.position)
+  position.seenMs = standing.happenedMs
+  const life = position.openLife
+  if (life && (life.partId === null || fact.partId === null || life.partId === fact.partId)) {
+    life.partId = fact.partId ?? life.partId
+    return
+  }
+  if (life) closeLife(story, position, { standing, reason: 'notSaid', count: 0 })
+  position.openLife = newLife(standing, { position: fact.position, partId: fact.partId, entryAge: 'unknown' })
+}
+
+function newLife(standing: Standing, what: Pick<FoldedLife, 'position' | 'partId' | 'entryAge'>): FoldedLife {
+  return {
+    ...what,
     fromMs: standing.happenedMs,
     fromEventId: standing.eventId,
     fromPrecision: standing.precision,
-    entryAge: fact.entryAge,
     toMs: null,
     toEventId: null,
     toPrecision: null,
@@ -150,9 +236,6 @@ function applyFitted(
     count: 1,
     cleanings: 0,
   }
-  position.cleanedMs = standing.happenedMs
-  position.cleanings = 0
-  position.seenMs = standing.happenedMs
 }
 
 function closeLife(

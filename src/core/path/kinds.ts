@@ -14,6 +14,8 @@ export interface KindDefault {
   /** Days after which nobody having seen it makes it "not seen"; null: it does not age. */
   confirmDays: number | null
   reasons: readonly OutReason[]
+  /** Only some families have it: a gun gets it when somebody says so. */
+  isOptional?: boolean
   synonyms: readonly string[]
 }
 
@@ -120,6 +122,21 @@ export const KIND_DEFAULTS: readonly KindDefault[] = [
     synonyms: ['neck', 'swan neck', 'gooseneck', 'conductor tube'],
   },
   {
+    key: 'jump',
+    name: 'jump liner',
+    column: 'neck',
+    rides: 'gun',
+    partClass: 'wear part',
+    lifeUnit: 'kg',
+    canClean: false,
+    changeMin: 5,
+    cleanMin: 0,
+    confirmDays: 90,
+    reasons: ['worn', 'blocked', 'kinked', 'due', 'knocked', 'toTry'],
+    isOptional: true,
+    synonyms: ['jump liner', 'neck liner', 'front liner'],
+  },
+  {
     key: 'diffuser',
     name: 'diffuser',
     column: 'diffuser',
@@ -132,6 +149,21 @@ export const KIND_DEFAULTS: readonly KindDefault[] = [
     confirmDays: 30,
     reasons: ['worn', 'stripped', 'blocked', 'due', 'knocked', 'toTry'],
     synonyms: ['diffuser', 'gas diffuser', 'tip adapter', 'tip adaptor', 'tip holder', 'collet body', 'retaining head'],
+  },
+  {
+    key: 'clampring',
+    name: 'clamp ring',
+    column: 'diffuser',
+    rides: 'gun',
+    partClass: 'wear part',
+    lifeUnit: 'arcHours',
+    canClean: false,
+    changeMin: 2,
+    cleanMin: 0,
+    confirmDays: 30,
+    reasons: ['worn', 'stripped', 'due', 'knocked', 'toTry'],
+    isOptional: true,
+    synonyms: ['clamp ring', 'clamping ring', 'clamp nut'],
   },
   {
     key: 'tip',
@@ -190,6 +222,10 @@ export const KIND_DEFAULTS: readonly KindDefault[] = [
     synonyms: ['gas hose', 'hose', 'flowmeter', 'gas line'],
   },
 ]
+
+const OPTIONAL = new Set(KIND_DEFAULTS.filter((k) => k.isOptional).map((k) => k.key))
+/** Kinds that a new gun does not have until somebody says so. */
+export const isOptionalKind = (key: string) => OPTIONAL.has(key)
 
 const norm = (text: string) =>
   text

@@ -12,14 +12,14 @@ export type Polarity = (typeof POLARITIES)[number]
 export const GRADES = ['plain', 'deoxidised'] as const
 export type Grade = (typeof GRADES)[number]
 /** Low and high end of what is allowed, both included. */
-export type Span = readonly [from: number, to: number]
+export type Span = [from: number, to: number]
 
 export interface WireFit {
   alloy: Alloy | null
   isSelfShielded: boolean | null
   /** What its own data say; they win over the rule by construction. */
   polarity: Polarity | null
-  gases: readonly Gas[] | null
+  gases: Gas[] | null
   /** Where the tip stands by its data: + out of the nozzle, − back in it. */
   tipOutMm: Span | null
   grade: Grade | null
@@ -43,7 +43,7 @@ export type NozzleStyle = (typeof NOZZLE_STYLES)[number]
 /** How tight a joint is made, one to five. */
 export const TIGHTNESS = ['by finger', 'a nip', 'snug by tool', 'firm', 'to a torque'] as const
 export type TightnessStep = 1 | 2 | 3 | 4 | 5
-export const JOINTS = ['tip', 'diffuser', 'clampRing', 'insulator', 'nozzle', 'neck', 'linerNut', 'gunLock'] as const
+export const JOINTS = ['tip', 'diffuser', 'clampring', 'insulator', 'nozzle', 'neck', 'linerNut', 'gunLock'] as const
 export type Joint = (typeof JOINTS)[number]
 export interface JointRule {
   step: TightnessStep
@@ -79,9 +79,7 @@ export interface FamilyFacts {
   fit: FamilyFit | null
 }
 
-export interface FeederFacts {
-  id: string
-  name: string
+export interface FeederFit {
   rollCount: 2 | 4
   /** The groove that runs is the one whose number can be read from outside, or the one behind. */
   runsFace: 'read' | 'behind'
@@ -98,9 +96,7 @@ export interface FeederFacts {
   runsLinerToRolls: boolean
 }
 
-export interface ProcedureFacts {
-  id: string
-  name: string
+export interface ProcedureFit {
   wireId: string | null
   gas: Gas | null
   mode: Mode | null
@@ -113,6 +109,8 @@ export interface ProcedureFacts {
   thicknessMm: Span | null
   position: WeldPosition | null
 }
+export type FeederFacts = { id: string; name: string } & FeederFit
+export type ProcedureFacts = { id: string; name: string } & ProcedureFit
 export const WELD_POSITIONS = ['flat', 'horizontal', 'vertical', 'overhead'] as const
 export type WeldPosition = (typeof WELD_POSITIONS)[number]
 
@@ -129,7 +127,7 @@ export type GuideMaterial = (typeof GUIDE_MATERIALS)[number]
 
 /** What a part is, beyond kind, family and nominal size. Which of it applies goes by the kind. */
 export interface PartFit {
-  alsoFamilyIds: readonly string[]
+  alsoFamilyIds: string[]
   isForAluminium: boolean | null
   wireMm: Span | null
   linerKind: LinerKind | null
@@ -137,7 +135,7 @@ export interface PartFit {
   isJacketed: boolean | null
   bareFrontMm: number | null
   /** The groove under each face's number; a roll with one groove has it on both. */
-  grooves: readonly [Groove, Groove] | null
+  grooves: [Groove, Groove] | null
   material: GuideMaterial | null
   nozzleStyle: NozzleStyle | null
   boreMm: number | null

@@ -1,7 +1,7 @@
 import { isIn, tipOutFor, type PartFacts, type Setup } from './facts.ts'
 import { text, type Finding } from './finding.ts'
 
-const FRONT = ['neck', 'diffuser', 'clampRing', 'insulator', 'tip', 'nozzle'] as const
+const FRONT = ['neck', 'diffuser', 'clampring', 'insulator', 'tip', 'nozzle'] as const
 
 /** What screws and seats together at the front, where the tip stands, and what the gun may carry. */
 export const frontRules = (setup: Setup): Finding[] => [

@@ -15,7 +15,7 @@ export const SAYS: Record<JointFault, 'too slack' | 'too tight' | 'neither'> = {
 export const USUAL_STEP: Record<Joint, TightnessStep> = {
   tip: 2,
   diffuser: 3,
-  clampRing: 2,
+  clampring: 2,
   insulator: 1,
   nozzle: 1,
   neck: 3,

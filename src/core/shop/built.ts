@@ -1,11 +1,17 @@
+import { type Gas, type Mode } from '@core/rightparts/facts.ts'
+
 /** How guns of an area are built, and what is different on one of them. */
 export interface Built {
   wireId: string | null
   familyId: string | null
   cableM: number | null
-  mode: 'short circuit' | 'spray' | 'pulse' | 'globular' | null
+  mode: Mode | null
   wireSpeedMPerMin: number | null
   rollCount: 2 | 4 | null
+  feederTypeId: string | null
+  /** The written procedure that is welded by here. */
+  procedureId: string | null
+  gas: Gas | null
   /** Part id by kind. */
   parts: Record<string, string>
 }
@@ -18,6 +24,9 @@ export const NOTHING_BUILT: Built = {
   mode: null,
   wireSpeedMPerMin: null,
   rollCount: null,
+  feederTypeId: null,
+  procedureId: null,
+  gas: null,
   parts: {},
 }
 
@@ -31,3 +40,11 @@ export function builtOf(area: Built, except: BuiltExcept): Built {
   )
   return { ...area, ...own, parts: { ...area.parts, ...(except.parts ?? {}) } }
 }
+
+/** What a gun takes along wherever it hangs: its family and its cable. */
+export interface GunBuilt {
+  familyId: string | null
+  cableM: number | null
+}
+export const withGun = (place: Built, gun: GunBuilt | null): Built =>
+  gun ? { ...place, familyId: gun.familyId ?? place.familyId, cableM: gun.cableM ?? place.cableM } : place

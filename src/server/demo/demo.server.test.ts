@@ -4,10 +4,13 @@ import { usualLife } from '@core/life/kaplanmeier.ts'
 import { isWornOut } from '@core/path/columns.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { type GunAnswer } from '@contract/gun.ts'
+import { type JointsAnswer } from '@contract/rightparts.ts'
+import { type SpareGun } from '@contract/spareguns.ts'
 import { life, mount, stationNow, station } from '@server/db/schema.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { Client, startTestServer, type TestServer } from '@server/testing/testserver.ts'
 import { buildDemo } from './demo.ts'
+import { DOUBTFUL, MISBUILT } from './fityard.ts'
 import { DEMO_LEAD, PARTS, STORIES } from './yard.ts'
 
 /** The demo is built on whatever day it is installed: its stories must be there on any of them. */
@@ -58,6 +61,8 @@ async function tipMedian(names: readonly string[]): Promise<number> {
 const named = (from: number, to: number, letter: string) =>
   Array.from({ length: to - from + 1 }, (_, i) => `${letter}${from + i}`)
 
+const byPlace = (a: { where: string }, b: { where: string }) => (a.where < b.where ? -1 : 1)
+
 const CHECKS: Record<string, () => Promise<void>> = {
   'A gun that wears tips twice as fast as its neighbours': async () => {
     const ratio = (await tipMedian(['A7'])) / (await tipMedian(named(1, 6, 'A')))
@@ -91,19 +96,19 @@ const CHECKS: Record<string, () => Promise<void>> = {
     const t5 = (await floor()).guns.find((g) => g.name === 'T5')
     expect(t5).toMatchObject({ isParked: true, rank: null })
   },
-  'A gun hung from one hall to the other': async () => {
+  'A gun hung from one booth to the next': async () => {
     const { db } = server.parts.deps
     const [now] = await db
       .select()
       .from(stationNow)
-      .where(eq(stationNow.stationId, ids.get('B2') ?? ''))
+      .where(eq(stationNow.stationId, ids.get('A10') ?? ''))
     const links = await db
       .select()
       .from(mount)
       .where(eq(mount.childId, now?.gunId ?? ''))
     expect(links.length).toBe(2)
-    expect((await gun('B2')).gunName).toBe('gun A9')
-    const liner = (await gun('B2')).positions.find((p) => p.position === 'liner')
+    expect((await gun('A10')).gunName).toBe('gun A9')
+    const liner = (await gun('A10')).positions.find((p) => p.position === 'liner')
     expect(liner?.used).toBeGreaterThan(0)
   },
   'A tip booked on the wrong gun and moved': async () => {
@@ -116,6 +121,33 @@ const CHECKS: Record<string, () => Promise<void>> = {
     expect(limited.length).toBeGreaterThan(0)
     for (const p of limited) expect(['notSeen', 'due']).toContain(p.state)
     expect(r2.positions.every((p) => p.state !== 'good')).toBe(true)
+  },
+  'Guns built wrong': async () => {
+    const { guns, wrongGuns, checkedGuns } = await floor()
+    const wrong = guns.flatMap((g) => g.wrong.map((f) => ({ where: g.name, rule: f.rule })))
+    expect(wrong.sort(byPlace)).toEqual(MISBUILT.map(({ where, rule }) => ({ where, rule })).sort(byPlace))
+    expect([wrongGuns, checkedGuns]).toEqual([MISBUILT.length, guns.length])
+    for (const g of guns) {
+      const doubted = (await gun(g.name)).findings.filter((f) => f.severity === 'harms')
+      expect(doubted.map((f) => ({ where: g.name, rule: f.rule }))).toEqual(
+        DOUBTFUL.filter((d) => d.where === g.name).map(({ where, rule }) => ({ where, rule })),
+      )
+    }
+  },
+  'Tips of one family that seize': async () => {
+    const { joints } = (await lead.get<JointsAnswer>('/rightparts/joints')).body
+    expect(joints).toMatchObject([{ familyName: 'Kelp', joint: 'tip', advise: 'one slacker', to: 1 }])
+  },
+  'A brake left tight, and spare guns': async () => {
+    const t2 = await gun('T2')
+    expect(t2.tags.map((t) => t.tag)).toEqual(['brakeTight'])
+    expect(t2.positions.find((p) => p.position === 'hub')?.state).toBe('look')
+    const { guns } = (await lead.get<{ guns: SpareGun[] }>(`/gun/spares?stationId=${ids.get('A1') ?? ''}`)).body
+    expect(guns.map((g) => [g.name, g.status, g.fits])).toEqual([
+      ['spare K1', 'ready', true],
+      ['spare S1', 'ready', true],
+      ['spare K2', 'toRefurbish', true],
+    ])
   },
 }
 

@@ -46,7 +46,6 @@ import {
   FAMILY_PARTS,
   PARTS,
   PEOPLE,
-  ROLL_SIZES,
   RULES,
   WIRES,
   YARD,
@@ -54,10 +53,12 @@ import {
 } from './yard.ts'
 import { insertPurchases, insertTins, shelfFacts } from './supply.ts'
 import { plantStories } from './stories.ts'
+import { insertFit, rightSettings, type FitIds } from './insertfit.ts'
+import { AREA_FIT, CODES_BY_WIRE, FAMILY_FIT, OTHER_PARTS, partFitOf, PLACE_FIT, WIRE_FIT } from './fityard.ts'
 
 const SEED = 20_417
 const HISTORY_DAYS = 540
-export const DEMO_VERSION = '2'
+export const DEMO_VERSION = '3'
 const NOBODY = { person: null, device: null }
 
 export async function isEmpty(deps: Deps): Promise<boolean> {
@@ -77,6 +78,7 @@ export interface Ids {
   devices: Map<string, string>
   areas: Map<string, string>
 }
+export type AllIds = Ids & FitIds
 
 /** Builds the yard with 18 months of history that ends today: whole or not at all, then projected. */
 export async function buildDemo(deps: Deps): Promise<void> {
@@ -93,11 +95,11 @@ export async function buildDemo(deps: Deps): Promise<void> {
   await plantStories(demoDeps)
 }
 
-async function insertShop(tx: Tx, deps: Deps): Promise<Ids> {
+async function insertShop(tx: Tx, deps: Deps): Promise<AllIds> {
   const id = (name: Parameters<typeof makeId>[0]) => makeId(name, deps.now(), deps.random)
-  const wires = WIRES.map((w) => ({ id: id('wire'), ...w }))
+  const wires = WIRES.map((w) => ({ id: id('wire'), ...w, fit: WIRE_FIT[w.name] ?? null }))
   await tx.insert(wire).values(wires)
-  const families = FAMILIES.map((name) => ({ id: id('family'), name }))
+  const families = FAMILIES.map((name) => ({ id: id('family'), name, fit: FAMILY_FIT[name] ?? null }))
   await tx.insert(fitFamily).values(families)
   const sizes = [...new Set(WIRES.map((w) => w.diameterMm))]
   const parts = families.flatMap((family) =>
@@ -110,19 +112,22 @@ async function insertShop(tx: Tx, deps: Deps): Promise<Ids> {
         familyId: family.id as string | null,
         wireSizeMm: size,
         priceMinor: p.cents,
+        fit: partFitOf(p.kind, family.name, size),
       })),
     ),
   )
-  const rolls = ROLL_SIZES.map((size) => ({
+  const others = OTHER_PARTS.map((p) => ({
     id: id('part'),
-    code: `ROLL-${Math.round(size * 10)}`,
-    name: `drive roll set ${size.toFixed(1)}`,
-    kindKey: 'rolls',
-    familyId: null,
-    wireSizeMm: size,
-    priceMinor: 2450,
+    code: p.code,
+    name: p.name,
+    kindKey: p.kind,
+    familyId: families.find((f) => f.name === p.family)?.id ?? null,
+    wireSizeMm: p.sizeMm,
+    priceMinor: p.cents,
+    fit: p.fit,
   }))
-  await tx.insert(part).values([...parts, ...rolls])
+  await tx.insert(part).values([...parts, ...others])
+  const fit = await insertFit(tx, { id, wires })
   const people = PEOPLE.map((p) => ({ id: id('person'), ...p, passwordHash: null as string | null }))
   for (const p of people) if (p.name === DEMO_LEAD.name) p.passwordHash = await hash(DEMO_LEAD.password)
   await tx.insert(person).values(people)
@@ -153,14 +158,15 @@ async function insertShop(tx: Tx, deps: Deps): Promise<Ids> {
   return {
     wires: new Map(wires.map((w) => [w.name, w.id])),
     families: new Map(families.map((f) => [f.name, f.id])),
-    parts: new Map([...parts, ...rolls].map((p) => [p.code, p.id])),
+    ...fit,
+    parts: new Map([...parts, ...others].map((p) => [p.code, p.id])),
     people: people.filter((p) => p.role === 'hand').map((p) => p.id),
     devices: new Map(),
     areas: new Map(),
   }
 }
 
-async function insertPlaces(tx: Tx, deps: Deps, ids: Ids): Promise<Made[]> {
+async function insertPlaces(tx: Tx, deps: Deps, ids: AllIds): Promise<Made[]> {
   const made: Made[] = []
   const kinds = (await loadShop(tx, deps.calendar, deps.now())).kinds
   for (const plan of AREAS) {
@@ -174,6 +180,9 @@ async function insertPlaces(tx: Tx, deps: Deps, ids: Ids): Promise<Made[]> {
         wireSpeedMPerMin: plan.speed,
         rollCount: plan.rolls,
         parts: partsFor(plan.family, plan.wire, ids),
+        feederTypeId: ids.feeders.get(AREA_FIT[plan.name]?.feeder ?? '') ?? null,
+        procedureId: ids.procedures.get(AREA_FIT[plan.name]?.procedure ?? '') ?? null,
+        gas: AREA_FIT[plan.name]?.gas ?? null,
       },
     })
     ids.areas.set(plan.name, areaId)
@@ -213,10 +222,14 @@ async function insertPlaces(tx: Tx, deps: Deps, ids: Ids): Promise<Made[]> {
   return made
 }
 
-function exceptOf(name: string, plan: AreaPlan, ids: Ids) {
+function exceptOf(name: string, plan: AreaPlan, ids: AllIds) {
   const own = EXCEPTIONS[name]
+  const fit = PLACE_FIT[name]
   if (!own) return {}
   return {
+    ...(fit ? { procedureId: ids.procedures.get(fit.procedure) ?? null } : {}),
+    ...(fit?.gas ? { gas: fit.gas } : {}),
+    ...(fit?.mode ? { mode: fit.mode } : {}),
     ...(own.wire ? { wireId: ids.wires.get(own.wire) ?? null, parts: partsFor(plan.family, own.wire, ids) } : {}),
     ...(own.cableM ? { cableM: own.cableM } : {}),
   }
@@ -225,19 +238,20 @@ function exceptOf(name: string, plan: AreaPlan, ids: Ids) {
 function partsFor(family: string, wireName: string, ids: Ids): Record<string, string> {
   const size = WIRES.find((w) => w.name === wireName)?.diameterMm ?? 1
   const stem = family.slice(0, 2).toUpperCase()
-  const codes: [string, string][] = FAMILY_PARTS.map((p) => [
+  const own = CODES_BY_WIRE[wireName] ?? {}
+  const codes: [string, string][] = FAMILY_PARTS.filter((p) => !own[p.kind]).map((p) => [
     p.kind,
     `${stem}-${p.stem}${p.isSized ? Math.round(size * 10) : ''}`,
   ])
   return Object.fromEntries(
-    [...codes, ['rolls', `ROLL-${Math.round(size * 10)}`] as const].flatMap(([kind, code]) => {
+    [...codes, ...Object.entries(own)].flatMap(([kind, code]) => {
       const id = ids.parts.get(code)
       return id ? [[kind, id]] : []
     }),
   )
 }
 
-const wireOf = (made: Made) =>
+export const wireOf = (made: Made) =>
   WIRES.find((w) => w.name === (EXCEPTIONS[made.station.name]?.wire ?? made.plan.wire)) ?? WIRES[0]
 
 function simGun(made: Made, nowMs: number): SimGun {
@@ -291,7 +305,7 @@ async function insertHistory(tx: Tx, at: HistoryAt): Promise<void> {
     .filter((e) => e.isLogged && e.atMs < nowMs)
     .flatMap((e) => eventDraft(e, byName.get(e.gun), at))
   const supply = trueSupply(history, byName, at)
-  await append(tx, [...firstFittings(at), ...facts, ...weeklyLooks(at), ...shelves(supply, at)])
+  await append(tx, [...firstFittings(at), ...firstSettings(at), ...facts, ...weeklyLooks(at), ...shelves(supply, at)])
   await insertPurchases(tx, supply)
   await insertTins(tx, supply)
   const usage = history.usage.flatMap((u) => usageRow(u, byName.get(u.gun), at))
@@ -375,6 +389,19 @@ function firstFittings(at: HistoryAt): Draft[] {
           count: 1,
           entryAge: p.position === 'tip' || p.position === 'nozzle' ? 'new' : 'unknown',
         },
+      }),
+    ),
+  )
+}
+
+/** How every gun was set when the records began: as its wire and feeder want it. */
+function firstSettings(at: HistoryAt): Draft[] {
+  const startMs = at.deps.now() - HISTORY_DAYS * 86_400_000
+  return at.made.flatMap((made) =>
+    rightSettings(made).map(({ name, value }) =>
+      draft(at, made, {
+        happenedMs: startMs + Math.round(at.deps.random() * 3_600_000),
+        fact: { kind: 'setting', carrierId: made.station.headId, name, value, how: 'read' },
       }),
     ),
   )

@@ -8,6 +8,7 @@ import { backWorked } from '@core/clock/schedule.ts'
 import { moveGun } from '@server/shop/move.ts'
 import { act } from '@contract/logbook.ts'
 import { choose } from '@server/houserule/choices.ts'
+import { plantFit } from './fitstories.ts'
 import { plantSpools } from './spoolstories.ts'
 import { DEMO_LEAD } from './yard.ts'
 
@@ -23,7 +24,7 @@ export async function plantStories(deps: Deps): Promise<void> {
   const log = (key: string, entry: Parameters<typeof act.parse>[0]) =>
     logActs(deps, who, { key: `story-${key}`, acts: [act.parse(entry)] })
   const past: Deps = { ...deps, now: () => deps.now() - 45 * DAY_MS }
-  await moveGun(past, who, { key: 'story-gun-moved', stationId: idOf('B2'), gunOfStationId: idOf('A9') })
+  await moveGun(past, who, { key: 'story-gun-moved', stationId: idOf('A10'), gunOfStationId: idOf('A9') })
   await log('parked', { stationId: idOf('T5'), act: 'parked', happenedMs: deps.now() - 12 * DAY_MS })
   await log('down', {
     stationId: idOf('B3'),
@@ -32,6 +33,7 @@ export async function plantStories(deps: Deps): Promise<void> {
     happenedMs: await workedAgo(deps, idOf('B3'), 25 * 60_000),
   })
   await plantSpools(deps, who, idOf)
+  await plantFit(deps, who, idOf)
   const chose = (code: string, option: string, note: string) =>
     choose(past, who, { key: `story-rule-${code}`, code, scopeType: 'site', scopeKey: '*', option, note })
   await chose('D25', 'forATime', 'three days, then the liner')

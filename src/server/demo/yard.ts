@@ -86,7 +86,6 @@ export const FAMILY_PARTS = [
   { kind: 'liner', stem: 'L', name: 'liner', cents: 3150, isSized: true, count: 6 },
   { kind: 'orings', stem: 'O', name: 'O-ring pair', cents: 45, isSized: false, count: 60 },
 ] as const
-export const ROLL_SIZES = [0.9, 1.0, 1.2] as const
 
 export interface AreaPlan {
   name: string
@@ -385,8 +384,8 @@ export const STORIES = [
   },
   { story: 'A booth nobody uses', where: 'T5', mustFind: 'T5 is parked: no line, no row' },
   {
-    story: 'A gun hung from one hall to the other',
-    where: 'A9 and B2',
+    story: 'A gun hung from one booth to the next',
+    where: 'A9 and A10',
     mustFind: 'the parts on it took their hours along',
   },
   {
@@ -395,6 +394,9 @@ export const STORIES = [
     mustFind: 'the Logbook shows the line as changed, both guns count right',
   },
   { story: 'A bench without any usage for weeks', where: 'R2', mustFind: 'its limits read "not seen", never good' },
+  { story: 'Guns built wrong', where: 'A4, T3, B5, B8, R3', mustFind: 'each for its own reason, and no other gun' },
+  { story: 'Tips of one family that seize', where: 'Pontoon hall', mustFind: 'one step slacker is advised' },
+  { story: 'A brake left tight, and spare guns', where: 'T2', mustFind: 'a reminder on the hub; one gun ready' },
 ] as const
 
 /** Feeders that send their own counts; the stand-in plays them. */

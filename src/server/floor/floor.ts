@@ -2,9 +2,12 @@ import { type Column } from '@core/path/columns.ts'
 import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { openedRows, type OpenedRow } from '@core/floor/rank.ts'
 import { chanceOfAny } from '@core/stats/normal.ts'
+import { doesStop, type Stocked } from '@core/rightparts/check.ts'
 import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { liveArcs } from '@server/ingest/settle.ts'
+import { standing } from '@server/rightparts/findings.ts'
+import { findingLine, stockedParts } from '@server/rightparts/line.ts'
 import { shareFor } from '@server/parts/sharestore.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { cellsOf, nextWant, openWants, wantInColumn } from './cells.ts'
@@ -34,8 +37,11 @@ export async function readFloor(
   )
   const rows = new Map(opened.map((row, i) => [row.stationId, { ...row, place: i }]))
   const cutoff = cutoffOf(surveyed, rows, nowMs)
+  const isSomeWrong = surveyed.some((s) => rows.has(s.station.id) && isBuiltWrong(s))
+  const parts = isSomeWrong ? await stockedParts(deps.db) : []
   const guns = surveyed.map((s) => ({
     ...gunLine(s, rows.get(s.station.id) ?? null, nowMs),
+    wrong: rows.has(s.station.id) ? wrongLines(s, shop, parts) : [],
     isArcOn: s.now.headId ? (arcs.get(s.now.headId) ?? null) : null,
     columnWant: filter.column ? wantInColumn(s, filter.column) : null,
   }))
@@ -52,6 +58,15 @@ export async function readFloor(
   }
 }
 
+const isBuiltWrong = (s: Surveyed) => doesStop(standing(s.checked.findings))
+/** Something is known to be on it, so that a rule can speak. */
+const isChecked = (s: Surveyed) => Object.values(s.checked.setup.parts).some((p) => p !== null && p !== undefined)
+
+function wrongLines(s: Surveyed, shop: ShopModel, parts: readonly Stocked[]): FloorGun['wrong'] {
+  const at = { setup: s.checked.setup, shop, parts }
+  return standing(s.checked.findings).flatMap((f) => (f.severity === 'stops' ? [findingLine(f, at)] : []))
+}
+
 const MOST_BOUGHT = 3
 /** Nobody has looked at anything yet. */
 const isCold = (surveyed: readonly Surveyed[]) =>
@@ -64,6 +79,9 @@ function tallies(surveyed: readonly Surveyed[], guns: readonly FloorGun[], cutof
   const isNotSeen = (s: Surveyed) => s.positions.some((p) => p.verdict.state === 'notSeen')
   return {
     laterGuns: guns.filter((g) => isQuiet.has(g.stationId) && isBefore(g.next?.reachedMs, cutoffMs + DAY_MS)).length,
+    wrongGuns: surveyed.filter(isBuiltWrong).length,
+    checkedGuns: surveyed.filter(isChecked).length,
+    tags: surveyed.reduce((sum, s) => sum + s.tags.length, 0),
     notSeenGuns: surveyed.filter((s) => !s.now.isParked && isNotSeen(s)).length,
     estimatedGuns: guns.filter((g) => g.cells.some((c) => c[2] === 1)).length,
     quietChance: chanceOfAny(quiet.flatMap((s) => s.positions.map((p) => p.chanceBy))),
@@ -91,6 +109,7 @@ function rankInput(s: Surveyed, shop: ShopModel) {
     walkOrder: s.station.walkOrder,
     isParked: s.now.isParked,
     downSinceMs: s.now.downSinceMs,
+    wrongMinutes: wrongMinutes(s, shop),
     wants: s.positions.map((p) => ({
       position: p.row.position,
       state: p.verdict.state,
@@ -103,6 +122,20 @@ function rankInput(s: Surveyed, shop: ShopModel) {
   }
 }
 
+const SET_MIN = 2
+/** Minutes to put right what is wrong: the parts' own, a moment for each that is only turned or set. */
+function wrongMinutes(s: Surveyed, shop: ShopModel): number {
+  const kinds = new Set<string>()
+  let minutes = 0
+  for (const { severity, remedy } of standing(s.checked.findings)) {
+    if (severity !== 'stops') continue
+    if (remedy.do !== 'change') minutes += SET_MIN
+    else if (!kinds.has(remedy.kindKey)) minutes += shop.kindByKey.get(remedy.kindKey)?.changeMin ?? 0
+    if (remedy.do === 'change') kinds.add(remedy.kindKey)
+  }
+  return minutes
+}
+
 export function downMinutes(s: Surveyed, nowMs: number): number | null {
   return s.now.downSinceMs === null ? null : Math.round(workedMs(s.schedule, s.now.downSinceMs, nowMs) / MIN_MS)
 }
@@ -111,7 +144,7 @@ function gunLine(
   s: Surveyed,
   row: (OpenedRow & { place: number }) | null,
   nowMs: number,
-): Omit<FloorGun, 'columnWant' | 'isArcOn'> {
+): Omit<FloorGun, 'columnWant' | 'isArcOn' | 'wrong'> {
   return {
     stationId: s.station.id,
     name: s.station.name,

@@ -33,6 +33,9 @@ export interface JudgeAt {
   cutoffMs: number
   shop: ShopModel
   freshness: (unit: string) => boolean
+  /** Positions with a finding that stops, and with one that harms or a reminder tied there. */
+  wrong: ReadonlySet<string>
+  questioned: ReadonlySet<string>
 }
 
 /** Has the counter behind a unit been entered within ten working days; told once per head, not per position. */
@@ -72,7 +75,8 @@ export function judge(row: PositionRow, kind: KindRow, at: JudgeAt): SurveyedPos
   const verdict = stateOf({
     isOnGun: true,
     isDownHere: isDown && (now.downPosition ?? 'orings') === row.position,
-    hasWrongPart: false,
+    hasWrongPart: at.wrong.has(row.position),
+    isQuestioned: at.questioned.has(row.position),
     dues,
     hasLimit: Boolean(rule?.changeLimit ?? rule?.cleanLimit),
     lookEveryDays: rule?.lookDays ?? null,

@@ -11,7 +11,7 @@ import {
   startTestServer,
   type TestServer,
 } from '@server/testing/testserver.ts'
-import { PositionStore, readPositions, type PositionRow } from './positions.ts'
+import { PositionStore, readPositions, type CarrierState } from './positions.ts'
 
 let server: TestServer
 let lead: Client
@@ -23,8 +23,10 @@ beforeAll(async () => {
 })
 afterAll(() => server.close())
 
-const sorted = (rows: Map<string, PositionRow[]>) =>
-  [...rows.values()].flat().sort((a, b) => (`${a.carrierId} ${a.position}` < `${b.carrierId} ${b.position}` ? -1 : 1))
+const sorted = (states: Map<string, CarrierState>) =>
+  [...states.values()]
+    .flatMap((s) => s.rows)
+    .sort((a, b) => (`${a.carrierId} ${a.position}` < `${b.carrierId} ${b.position}` ? -1 : 1))
 
 describe('the store of positions', () => {
   it('is what the database holds after every one of many acts, undos and moves, also those of another server', async () => {
@@ -76,8 +78,8 @@ describe('the store of positions', () => {
       .set({ cleanings: 77 })
       .where(eq(positionNow.carrierId, one?.carrierId ?? ''))
     const kept = (await store.readAll(db)).get(one?.carrierId ?? '')
-    expect(kept?.some((r) => r.cleanings === 77)).toBe(false)
+    expect(kept?.rows.some((r) => r.cleanings === 77)).toBe(false)
     const fresh = (await new PositionStore().readAll(db)).get(one?.carrierId ?? '')
-    expect(fresh?.every((r) => r.cleanings === 77)).toBe(true)
+    expect(fresh?.rows.every((r) => r.cleanings === 77)).toBe(true)
   })
 })

@@ -1,8 +1,16 @@
 import { inArray } from 'drizzle-orm'
-import { carrier, positionNow } from '@server/db/schema.ts'
+import { type GunBuilt } from '@core/shop/built.ts'
+import { carrier, carrierNow, positionNow } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
 
 export type PositionRow = typeof positionNow.$inferSelect
+export type CarrierNowRow = typeof carrierNow.$inferSelect
+/** All that is projected of one carrier. */
+export interface CarrierState {
+  rows: PositionRow[]
+  now: CarrierNowRow | null
+  built: GunBuilt | null
+}
 
 /**
  * What is on every position of the shop, kept by carrier and its revision: a whole floor is thousands of rows of which an act
@@ -12,40 +20,63 @@ export type PositionRow = typeof positionNow.$inferSelect
  * 3. Nothing depends on one process: any server with an empty or old store reads what it lacks.
  */
 export class PositionStore {
-  private readonly kept = new Map<string, { revision: number; rows: PositionRow[] }>()
+  private readonly kept = new Map<string, { revision: number; rows: PositionRow[]; now: CarrierNowRow | null }>()
 
-  async readAll(db: Reader): Promise<Map<string, PositionRow[]>> {
-    const carriers = await db.select({ id: carrier.id, revision: carrier.revision }).from(carrier)
+  async readAll(db: Reader): Promise<Map<string, CarrierState>> {
+    const carriers = await readCarriers(db, null)
     const stale = carriers.filter((c) => this.kept.get(c.id)?.revision !== c.revision)
     const fresh = await readFresh(
       db,
       stale.map((c) => c.id),
       carriers.length,
     )
-    for (const c of stale) this.kept.set(c.id, { revision: c.revision, rows: fresh.get(c.id) ?? [] })
-    return new Map(carriers.map((c) => [c.id, this.kept.get(c.id)?.rows ?? []]))
+    for (const c of stale) {
+      const state = fresh.get(c.id)
+      this.kept.set(c.id, { revision: c.revision, rows: state?.rows ?? [], now: state?.now ?? null })
+    }
+    return new Map(
+      carriers.map(({ id, built }) => {
+        const kept = this.kept.get(id)
+        return [id, { rows: kept?.rows ?? [], now: kept?.now ?? null, built }]
+      }),
+    )
   }
 }
+
+const readCarriers = (db: Reader, ids: readonly string[] | null) =>
+  db
+    .select({ id: carrier.id, revision: carrier.revision, built: carrier.built })
+    .from(carrier)
+    .where(ids ? inArray(carrier.id, ids.length > 0 ? [...ids] : ['']) : undefined)
 
 /** Beyond this share of the shop one read of everything is quicker than a long list of ids. */
 const MOST = 0.5
+type Fresh = Omit<CarrierState, 'built'>
 
-function readFresh(db: Reader, ids: readonly string[], of: number): Promise<Map<string, PositionRow[]>> {
+function readFresh(db: Reader, ids: readonly string[], of: number): Promise<Map<string, Fresh>> {
   if (ids.length === 0) return Promise.resolve(new Map())
-  return ids.length > of * MOST ? readPositions(db, null) : readPositions(db, ids)
+  return ids.length > of * MOST ? readRows(db, null) : readRows(db, ids)
 }
 
-export async function readPositions(db: Reader, ids: readonly string[] | null): Promise<Map<string, PositionRow[]>> {
-  const rows = await readMany(
-    db,
-    positionNow,
-    ids ? inArray(positionNow.carrierId, ids.length > 0 ? [...ids] : ['']) : undefined,
-  )
-  const groups = new Map<string, PositionRow[]>()
-  for (const row of rows) {
-    const group = groups.get(row.carrierId)
-    if (group) group.push(row)
-    else groups.set(row.carrierId, [row])
+/** The states of some carriers, or all, without a store. */
+export async function readPositions(db: Reader, ids: readonly string[] | null): Promise<Map<string, CarrierState>> {
+  const [rows, carriers] = await Promise.all([readRows(db, ids), readCarriers(db, ids)])
+  return new Map(carriers.map(({ id, built }) => [id, { ...(rows.get(id) ?? { rows: [], now: null }), built }]))
+}
+
+async function readRows(db: Reader, ids: readonly string[] | null): Promise<Map<string, Fresh>> {
+  const some = ids && (ids.length > 0 ? [...ids] : [''])
+  const [rows, nows] = await Promise.all([
+    readMany(db, positionNow, some ? inArray(positionNow.carrierId, some) : undefined),
+    readMany(db, carrierNow, some ? inArray(carrierNow.carrierId, some) : undefined),
+  ])
+  const states = new Map<string, Fresh>()
+  const stateOf = (id: string) => {
+    const state = states.get(id) ?? { rows: [], now: null }
+    states.set(id, state)
+    return state
   }
-  return groups
+  for (const row of rows) stateOf(row.carrierId).rows.push(row)
+  for (const now of nows) stateOf(now.carrierId).now = now
+  return states
 }

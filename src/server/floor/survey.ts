@@ -1,11 +1,15 @@
 import { inArray } from 'drizzle-orm'
 import { type Schedule } from '@core/clock/schedule.ts'
+import { type GunBuilt } from '@core/shop/built.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { carrier, headNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel, type StationRow } from '@server/shop/model.ts'
 import { clockFreshness, judge, type HeadRow, type JudgeAt, type SurveyedPosition } from './judge.ts'
-import { readPositions, type PositionRow, type PositionStore } from './positions.ts'
+import { TAG_TEXT } from '@core/changeover/tags.ts'
+import { checkPlace, standing, type Checked } from '@server/rightparts/findings.ts'
+import { tagsHere } from '@server/rightparts/setup.ts'
+import { readPositions, type CarrierState, type PositionRow, type PositionStore } from './positions.ts'
 
 export interface Surveyed {
   station: StationRow
@@ -14,6 +18,10 @@ export interface Surveyed {
   schedule: Schedule | null
   cutoffMs: number
   positions: SurveyedPosition[]
+  checked: Checked
+  /** What the gun brought along. */
+  gunBuilt: GunBuilt | null
+  tags: ReturnType<typeof tagsHere>
 }
 
 /** The state of every position at some places, or at all: what is stored, run on to now. */
@@ -30,7 +38,7 @@ export async function survey(
   const carrierIds = nows
     .flatMap((n) => [n.headId, n.gunId, shop.carrierOfStation.get(n.stationId) ?? null])
     .filter((id): id is string => id !== null)
-  const [rowsOf, heads] = await Promise.all([
+  const [states, heads] = await Promise.all([
     store ? store.readAll(db) : readPositions(db, stationIds ? carrierIds : null),
     db
       .select()
@@ -38,7 +46,7 @@ export async function survey(
       .where(stationIds ? inArray(headNow.headId, carrierIds.length > 0 ? carrierIds : ['']) : undefined),
   ])
   const read = {
-    rowsOf,
+    states,
     headOf: new Map(heads.map((h) => [h.headId, h])),
     nowOf: new Map(nows.map((n) => [n.stationId, n])),
   }
@@ -46,7 +54,7 @@ export async function survey(
 }
 
 interface Read {
-  rowsOf: ReadonlyMap<string, PositionRow[]>
+  states: ReadonlyMap<string, CarrierState>
   headOf: ReadonlyMap<string, HeadRow>
   nowOf: ReadonlyMap<string, Surveyed['now']>
 }
@@ -59,11 +67,39 @@ function surveyOne(station: StationRow, at: { shop: ShopModel; nowMs: number; re
   const cutoffMs = shop.windowOfArea(station.areaId).atMs
   const head = now.headId ? (read.headOf.get(now.headId) ?? null) : null
   const rows = [shop.carrierOfStation.get(station.id), now.headId, now.gunId].flatMap((id) =>
-    id ? (read.rowsOf.get(id) ?? []) : [],
+    id ? (read.states.get(id)?.rows ?? []) : [],
   )
   const freshness = clockFreshness(head, schedule, nowMs)
-  const positions = judgeAll(rows, { station, now, head, schedule, cutoffMs, shop, nowMs, freshness })
-  return { station, now, head, schedule, cutoffMs, positions }
+  const hung = {
+    station,
+    now,
+    stateOf: (id: string | null | undefined) => (id ? read.states.get(id) : undefined),
+    spoolWireId: head?.spoolWireId ?? null,
+  }
+  const checked = checkPlace(hung, shop)
+  const tags = tagsHere(hung, shop)
+  const marks = marksOf(checked, tags)
+  const positions = judgeAll(rows, { station, now, head, schedule, cutoffMs, shop, nowMs, freshness, ...marks })
+  return {
+    station,
+    now,
+    head,
+    schedule,
+    cutoffMs,
+    positions,
+    checked,
+    tags,
+    gunBuilt: hung.stateOf(now.gunId)?.built ?? null,
+  }
+}
+
+/** Where something is found, by how bad; reminders hang where they were tied. */
+function marksOf(checked: Checked, tags: Surveyed['tags']) {
+  const at = (severity: string) => standing(checked.findings).flatMap((f) => (f.severity === severity ? [f.at] : []))
+  return {
+    wrong: new Set(at('stops')),
+    questioned: new Set([...at('harms'), ...tags.map((t) => TAG_TEXT[t.tag].at)]),
+  }
 }
 
 function judgeAll(rows: readonly PositionRow[], at: JudgeAt): SurveyedPosition[] {

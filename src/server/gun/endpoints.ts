@@ -1,8 +1,42 @@
+import { done } from '@contract/common.ts'
 import { findAnswer, gunAnswer } from '@contract/gun.ts'
+import { gunRequest, sparesAnswer, sparesQuery, statusRequest, swapRequest } from '@contract/spareguns.ts'
 import { endpoint } from '@server/http/routes.ts'
 import { findPlaces, readGun } from './gun.ts'
+import { makeGun, readSpares, setGunStatus, swapGun } from './swap.ts'
+
+const post = { method: 'post' as const, answer: done }
 
 export const gunEndpoints = [
+  endpoint({
+    method: 'get',
+    path: '/gun/spares',
+    summary: 'Guns that hang nowhere: ready, or to refurbish',
+    query: sparesQuery,
+    answer: sparesAnswer,
+    run: (deps, who, { query }) => readSpares(deps, who, query.stationId),
+  }),
+  endpoint({
+    ...post,
+    path: '/gun/swap',
+    summary: 'Another gun hung at a place',
+    body: swapRequest,
+    run: (deps, who, { body }) => swapGun(deps, who, body),
+  }),
+  endpoint({
+    ...post,
+    path: '/gun/spare',
+    summary: 'A gun that hangs nowhere yet',
+    body: gunRequest,
+    run: (deps, who, { body }) => makeGun(deps, who, body),
+  }),
+  endpoint({
+    ...post,
+    path: '/gun/status',
+    summary: 'A loose gun is ready, or to refurbish',
+    body: statusRequest,
+    run: (deps, who, { body }) => setGunStatus(deps, who, body),
+  }),
   endpoint({
     method: 'get',
     path: '/gun/:stationId',

@@ -1,10 +1,12 @@
 import { and, desc, eq, gte, inArray } from 'drizzle-orm'
 import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { sourceDisagreement } from '@core/clock/headclock.ts'
+import { withGun } from '@core/shop/built.ts'
+import { chainOf, normalOn, type Stocked } from '@core/rightparts/check.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { type FindAnswer, type GunAnswer, type GunPosition } from '@contract/gun.ts'
 import { type LoggingShareLine } from '@contract/parts.ts'
-import { ledgerEvent, part, stationNow, stockNow, usageSpan } from '@server/db/schema.ts'
+import { ledgerEvent, part, person, stationNow, stockNow, usageSpan } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
@@ -12,6 +14,8 @@ import { cellsOf, nextWant, openWants } from '@server/floor/cells.ts'
 import { downMinutes } from '@server/floor/floor.ts'
 import { type SurveyedPosition } from '@server/floor/judge.ts'
 import { carrierNames, survey, type Surveyed } from '@server/floor/survey.ts'
+import { standing } from '@server/rightparts/findings.ts'
+import { brief, findingLines, stockedParts } from '@server/rightparts/line.ts'
 import { usualHere } from '@server/logbook/payback.ts'
 import { lastLines } from '@server/logbook/read.ts'
 import { shareFor } from '@server/parts/sharestore.ts'
@@ -31,6 +35,9 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
     frequentActs(deps.db, stationId, nowMs),
     clockNotes(deps.db, s),
   ])
+  const stocked = await stockedParts(deps.db)
+  const people = isLead(who) ? await deps.db.select({ id: person.id, name: person.name }).from(person) : []
+  const nameOf = (id: string) => people.find((p) => p.id === id)?.name ?? null
   const { shares } = await deps.shares.read(deps.db, shop, nowMs)
   const positions = await Promise.all(s.positions.map((p) => positionLine(deps.db, s, { p, parts, nowMs, shares })))
   return {
@@ -51,13 +58,37 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
     spool: spoolLine(s, nowMs),
     lastEntryMs: s.head?.lastEntryMs ?? null,
     notes,
+    ...fitOf(s, { shop, parts: stocked, nameOf }),
     usualActs,
     tape,
   }
 }
 
+/** What does not fit, the chain as one verdict, and what is still tied. */
+function fitOf(
+  s: Surveyed,
+  at: { shop: ShopModel; parts: readonly Stocked[]; nameOf: (id: string) => string | null },
+): Pick<GunAnswer, 'findings' | 'chain' | 'procedureName' | 'normal' | 'tags'> {
+  const { setup, findings } = s.checked
+  const known = new Map(at.parts.map((p) => [p.id, p]))
+  return {
+    findings: findingLines(s.checked, at),
+    chain: chainOf(setup, standing(findings)),
+    procedureName: setup.procedure?.name ?? null,
+    normal: setup.wire ? normalOn(setup.wire) : null,
+    tags: s.tags.map(({ tag, sinceMs, partIds }) => ({
+      tag,
+      sinceMs,
+      parts: partIds.flatMap((id) => {
+        const found = known.get(id)
+        return found ? [brief(found)] : []
+      }),
+    })),
+  }
+}
+
 function placeWords(s: Surveyed, shop: ShopModel, names: Map<string, string>) {
-  const built = shop.built(s.station.id)
+  const built = withGun(shop.built(s.station.id), s.gunBuilt)
   const wire =
     (s.head?.spoolWireId && shop.wires.get(s.head.spoolWireId)) ||
     (built.wireId && shop.wires.get(built.wireId)) ||
@@ -69,7 +100,9 @@ function placeWords(s: Surveyed, shop: ShopModel, names: Map<string, string>) {
     areaId: s.station.areaId,
     areaName: shop.areas.find((a) => a.id === s.station.areaId)?.name ?? '',
     gunName: s.now.gunId ? (names.get(s.now.gunId) ?? null) : null,
+    gunId: s.now.gunId,
     headName: s.now.headId ? (names.get(s.now.headId) ?? null) : null,
+    wireId: wire ? wire.id : null,
     wireName: wire ? wire.name : null,
     wireMm: wire ? wire.diameterMm : null,
     spoolKg: wire ? wire.spoolKg : null,
@@ -79,6 +112,7 @@ function placeWords(s: Surveyed, shop: ShopModel, names: Map<string, string>) {
     ruledBy: {
       family: built.familyId,
       feeder: built.rollCount === null ? null : String(built.rollCount),
+      feederType: built.feederTypeId,
       mode: built.mode,
       class: s.station.classKey,
     },
@@ -130,6 +164,7 @@ async function positionLine(
     column: p.kind.column,
     state: p.verdict.state,
     why: p.verdict.why,
+    partId: fitted?.id ?? null,
     partCode: fitted?.code ?? null,
     partName: fitted?.name ?? null,
     onHand: fitted?.onHand ?? null,

@@ -3,7 +3,7 @@ import { type z } from 'zod'
 import { questionByCode, type ScopeType } from '@core/houserule/schools.ts'
 import { makeId } from '@core/ids/id.ts'
 import { type choiceRequest, type choicesAnswer } from '@contract/houserule.ts'
-import { fitFamily, houseChoice, person, stationClass } from '@server/db/schema.ts'
+import { feederType, fitFamily, houseChoice, person, stationClass } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
@@ -68,6 +68,7 @@ async function mustBeScope(tx: Tx, type: ScopeType, key: string): Promise<void> 
     mode: () => Promise.resolve(MODES.includes(key)),
     feeder: () => Promise.resolve(FEEDERS.includes(key)),
     class: async () => (await tx.select().from(stationClass).where(eq(stationClass.key, key))).length > 0,
+    feederType: async () => (await tx.select().from(feederType).where(eq(feederType.id, key))).length > 0,
     family: async () => (await tx.select().from(fitFamily).where(eq(fitFamily.id, key))).length > 0,
   }
   if (!(await known[type]()))

@@ -1,4 +1,5 @@
 import { telemetryAnswer, telemetryMessage } from '@contract/telemetry.ts'
+import { changeoverEndpoints } from '@server/changeover/endpoints.ts'
 import { clockEndpoints } from '@server/clock/endpoints.ts'
 import { floorEndpoints } from '@server/floor/endpoints.ts'
 import { gunEndpoints } from '@server/gun/endpoints.ts'
@@ -8,6 +9,7 @@ import { logbookEndpoints } from '@server/logbook/endpoints.ts'
 import { photoEndpoints } from '@server/photo/endpoints.ts'
 import { partsEndpoints } from '@server/parts/endpoints.ts'
 import { peopleEndpoints } from '@server/people/endpoints.ts'
+import { rightpartsEndpoints } from '@server/rightparts/endpoints.ts'
 import { shopEndpoints } from '@server/shop/endpoints.ts'
 import { spoolsEndpoints } from '@server/spools/endpoints.ts'
 import { type Endpoint } from './routes.ts'
@@ -23,6 +25,8 @@ export const equipmentDoor = {
 
 export const endpoints: readonly Endpoint[] = [
   ...floorEndpoints,
+  ...rightpartsEndpoints,
+  ...changeoverEndpoints,
   ...gunEndpoints,
   ...logbookEndpoints,
   ...clockEndpoints,

@@ -23,6 +23,7 @@ export const STATUS = {
   'key-used': 409,
   'sheet-refused': 422,
   'time-refused': 422,
+  'wrong-part': 422,
   'link-used': 410,
   'stopped-by-you': 409,
   'too-many': 429,

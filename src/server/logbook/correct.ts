@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, inArray } from 'drizzle-orm'
+import { and, asc, eq, gt, inArray, like } from 'drizzle-orm'
 import { makeId, type CarrierId, type EventId, type StationId } from '@core/ids/id.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
 import { type Fact, type Occurrence } from '@core/ledger/event.ts'
@@ -99,19 +99,23 @@ async function changedFact(
 /** Said of the feeder, not of a part on it. */
 const OF_FEEDER = new Set<Fact['kind']>(['wireLoaded', 'wireOff', 'spoolRead', 'wireLost'])
 
-/** "All looked at" is one act and a line per carrier: they stand and fall together. */
+/** "All looked at", a change of wire, a look at a gun: one act of several lines, which stand and fall together. */
 async function withSiblings(tx: Tx, eventIds: readonly string[]): Promise<string[]> {
   const rows = await tx
     .select({ id: ledgerEvent.id, key: ledgerEvent.idempotencyKey, kind: ledgerEvent.kind })
     .from(ledgerEvent)
     .where(inArray(ledgerEvent.id, [...eventIds]))
   const all = [...eventIds]
-  for (const row of rows.filter((r) => r.kind === 'confirmed')) {
-    const siblings = await tx
-      .select({ id: ledgerEvent.id })
-      .from(ledgerEvent)
-      .where(inArray(ledgerEvent.idempotencyKey, [`${row.key}/1`, `${row.key}/2`]))
-    all.push(...siblings.map((s) => s.id))
+  for (const row of rows) {
+    const siblings =
+      row.kind === 'confirmed'
+        ? inArray(ledgerEvent.idempotencyKey, [`${row.key}/1`, `${row.key}/2`])
+        : row.kind === 'changedOver'
+          ? like(ledgerEvent.idempotencyKey, `${row.key.replace(/#0$/, '').replace(/[%_\\]/g, '\\$&')}#%`)
+          : null
+    if (!siblings) continue
+    const found = await tx.select({ id: ledgerEvent.id }).from(ledgerEvent).where(siblings)
+    all.push(...found.map((s) => s.id).filter((id) => !all.includes(id)))
   }
   return all
 }

@@ -12,6 +12,8 @@ export interface Place {
   stationId: string
   stationCarrierId: string
   now: StationNowRow
+  /** The part that most likely went on when nobody says which; null: as the bay has it. */
+  partFor?: (position: string) => string | null
 }
 
 /** The carrier that a position of a place rides on. */
@@ -39,7 +41,8 @@ export function factOf(act: ActRead, place: Place, shop: ShopModel): Fact {
         kind: 'fitted',
         carrierId: carrierAt(place, at, shop),
         position: at,
-        partId: (act.partId ?? built.parts[kindOfPosition(at)] ?? null) as PartId | null,
+        partId: (act.partId ??
+          (place.partFor ? place.partFor(at) : (built.parts[kindOfPosition(at)] ?? null))) as PartId | null,
         outReason: act.outReason,
         count: act.count,
         entryAge: 'new',

@@ -7,6 +7,8 @@ import { DomainError } from '@server/http/problem.ts'
 import { append, eventByKey, type Draft, type EventRow } from '@server/ledger/append.ts'
 import { project } from '@server/projection/project.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { hungOne } from '@server/rightparts/hung.ts'
+import { likelyPart } from '@server/rightparts/setup.ts'
 import { draftsOf, type Place } from './draft.ts'
 import { payBack } from './payback.ts'
 
@@ -48,7 +50,7 @@ async function write(deps: Deps, who: Who, request: { key: string; acts: ActRead
     const shop = await loadShop(tx, deps.calendar, deps.now())
     const drafts: Draft[] = []
     for (const [i, act] of request.acts.entries()) {
-      const place = await placeOf(tx, act.stationId, shop)
+      const place = await withLikelyPart(tx, shop, { place: await placeOf(tx, act.stationId, shop), act })
       const station = shop.stationById.get(act.stationId)
       if (station) mustLogAt(who, station)
       drafts.push(...draftsOf(act, { place, shop, who, deps, key: keyOf(request.key, i) }))
@@ -67,6 +69,14 @@ async function write(deps: Deps, who: Who, request: { key: string; acts: ActRead
       )
     return drafts.flatMap((d) => rows.find((r) => r.id === d.id) ?? [])
   })
+}
+
+/** Which part went on when nobody says: asked of the rules of fit, and only for a change. */
+async function withLikelyPart(tx: Reader, shop: ShopModel, at: { place: Place; act: ActRead }): Promise<Place> {
+  const { place, act } = at
+  if (act.act !== 'changed' || act.partId) return place
+  const hung = await hungOne(tx, shop, place.stationId)
+  return { ...place, partFor: (position) => likelyPart(hung, shop, position) }
 }
 
 export async function placeOf(db: Reader, stationId: string, shop: ShopModel): Promise<Place> {

@@ -103,11 +103,17 @@ export async function linesWhere(db: Reader, at: LinesAt): Promise<LogLine[]> {
   // "All looked at" keeps a line per carrier; people did it once, and read it once.
   const isFirst = (chain: readonly EventRow[]) =>
     !chain.some((row) => row.kind === 'confirmed' && /\/[12]$/.test(row.idempotencyKey))
-  const lines = [...chains.values()].filter(isFirst).flatMap((chain) => lineOf(chain, at, names) ?? [])
+  // A change of wire is one act of a dozen lines: its first says it, parts that went on say themselves.
+  const isOfChange = (chain: readonly EventRow[]) =>
+    chain.some((row) => row.idempotencyKey.startsWith('chg/') && OF_CHANGE.has(row.kind))
+  const isShown = (chain: readonly EventRow[]) => isFirst(chain) && !isOfChange(chain)
+  const lines = [...chains.values()].filter(isShown).flatMap((chain) => lineOf(chain, at, names) ?? [])
   return lines.sort(
     (a, b) => b.happenedMs - a.happenedMs || b.loggedMs - a.loggedMs || (a.eventId < b.eventId ? 1 : -1),
   )
 }
+
+const OF_CHANGE = new Set(['setting', 'tied', 'untied', 'wireLoaded', 'removed'])
 
 interface Names {
   parts: Map<string, string>
@@ -138,7 +144,20 @@ async function namesOf(db: Reader, rows: readonly EventRow[]): Promise<Names> {
 }
 
 /** Lines that only stand or fall: what they say is not changed field by field. */
-const NOT_CORRECTED = new Set<Fact['kind']>(['shopChanged', 'usageEntered', 'mounted'])
+const NOT_CORRECTED = new Set<Fact['kind']>([
+  'shopChanged',
+  'usageEntered',
+  'mounted',
+  'found',
+  'wireFound',
+  'setting',
+  'tied',
+  'untied',
+  'changedOver',
+  'issued',
+  'jointFault',
+  'gunStatus',
+])
 
 function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine | null {
   const said = chain.find((r) => r.body.type === 'fact')
@@ -166,19 +185,39 @@ function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine 
     position: 'position' in fact ? fact.position : null,
     partCode: 'partId' in fact && fact.partId ? (names.parts.get(fact.partId) ?? null) : null,
     outReason: 'outReason' in fact ? fact.outReason : null,
-    count:
-      fact.kind === 'fitted' ? fact.count : fact.kind === 'counted' || fact.kind === 'received' ? fact.quantity : 1,
+    count: fact.kind === 'fitted' ? fact.count : 'quantity' in fact ? fact.quantity : 1,
     wireName: 'wireId' in fact && fact.wireId ? (names.wires.get(fact.wireId) ?? null) : null,
     labelKg: kgOf(fact),
     spoolNumber: names.spools.get(spoolOf(fact) ?? '') ?? null,
     rows: fact.kind === 'usageEntered' ? fact.rows : null,
-    what: fact.kind === 'shopChanged' ? fact.what : fact.kind === 'wireLost' ? fact.why : null,
+    what: whatOf(fact),
     who,
     note: last?.note ?? said.note,
     standing: !last ? 'as said' : standing ? (isSame(said, standing) ? 'as said' : 'changed') : 'withdrawn',
     correctedMs: last?.loggedMs ?? null,
     canUndo: isOwn(said, at.who) && Boolean(standing),
     canCorrect: isOwn(said, at.who) && !NOT_CORRECTED.has(fact.kind),
+  }
+}
+
+/** The word a line of its own kind turns on. */
+function whatOf(fact: Fact): string | null {
+  switch (fact.kind) {
+    case 'shopChanged':
+      return fact.what
+    case 'wireLost':
+      return fact.why
+    case 'setting':
+      return `${fact.name}=${fact.value}`
+    case 'tied':
+    case 'untied':
+      return fact.tag
+    case 'jointFault':
+      return `${fact.joint}=${fact.fault}`
+    case 'gunStatus':
+      return fact.status
+    default:
+      return null
   }
 }
 

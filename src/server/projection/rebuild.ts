@@ -24,6 +24,7 @@ export async function rebuild(
     mount: 0,
     life: 0,
     positionNow: 0,
+    carrierNow: 0,
     headNow: 0,
     stationNow: 0,
     stoppage: 0,

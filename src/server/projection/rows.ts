@@ -11,12 +11,13 @@ import {
 } from '@core/ledger/fold.ts'
 import { exposureOver, type ChainStretch, type Exposure } from '@core/ledger/exposure.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
-import { type headNow, type life, type mount, type positionNow } from '@server/db/schema.ts'
+import { type carrierNow, type headNow, type life, type mount, type positionNow } from '@server/db/schema.ts'
 import { type Gathered } from './gather.ts'
 
 export type LifeRow = typeof life.$inferSelect
 export type PositionRow = typeof positionNow.$inferSelect
 export type HeadRow = typeof headNow.$inferSelect
+export type CarrierNowRow = typeof carrierNow.$inferSelect
 export type MountRow = typeof mount.$inferSelect
 
 const NO_CLOCKS: HeadClocks = { kg: null, arcHours: null, starts: null }
@@ -106,7 +107,9 @@ function counted(
   const spools = gathered.stretchesOf(id).reduce((sum, stretch) => {
     const loads = gathered.stories.get(stretch.headId)?.spools ?? []
     return (
-      sum + loads.filter((l) => isIn(l.atMs) && l.atMs >= stretch.fromMs && l.atMs < (stretch.toMs ?? Infinity)).length
+      sum +
+      loads.filter((l) => !l.isFound && isIn(l.atMs) && l.atMs >= stretch.fromMs && l.atMs < (stretch.toMs ?? Infinity))
+        .length
     )
   }, 0)
   return { matings, spools }
@@ -129,6 +132,21 @@ function usedSince(stretches: readonly ChainStretch[], gathered: Gathered, fromM
       toMs > fromMs ? exposureOver(stretches, clocks, { fromMs, toMs })[counter] : { amount: 0, estimated: 0, sd: 0 }
   }
   return exposure
+}
+
+/** Settings, tags and status; no row where nothing was ever said. */
+export function carrierNowRows(id: string, gathered: Gathered): CarrierNowRow[] {
+  const story = gathered.stories.get(id)
+  if (!story || (story.settings.size === 0 && story.tags.size === 0 && !story.status)) return []
+  return [
+    {
+      carrierId: id,
+      settings: Object.fromEntries(story.settings),
+      tags: Object.fromEntries(story.tags),
+      status: story.status?.is ?? null,
+      statusMs: story.status?.sinceMs ?? null,
+    },
+  ]
 }
 
 export function headRow(id: string, gathered: Gathered): HeadRow {

@@ -4,7 +4,12 @@ import { ledgerEvent, stockNow } from '@server/db/schema.ts'
 import { type Reader, type Tx } from '@server/db/db.ts'
 import { standingOfPart } from '@server/ledger/standings.ts'
 
-/** On hand = last count + received since − put on since; null without a count: nothing is known then. */
+const ISSUED_FOR_MS = 14 * 86_400_000
+
+/**
+ * On hand = last count + received since − handed out since − put on since; null without a count: nothing is known then. What
+ * was handed out for a place and put on there within two weeks is one part, not two.
+ */
 export function stockFrom(standings: readonly Standing[]): { onHand: number; countedMs: number } | null {
   const counts = standings
     .filter((s) => s.fact.kind === 'counted')
@@ -12,10 +17,22 @@ export function stockFrom(standings: readonly Standing[]): { onHand: number; cou
   const [last] = counts
   if (!last || last.fact.kind !== 'counted') return null
   let onHand = last.fact.quantity
-  for (const { fact, happenedMs } of standings) {
+  const handedOut = new Map<string, number[]>()
+  const inOrder = [...standings].sort((a, b) => a.happenedMs - b.happenedMs || a.loggedMs - b.loggedMs)
+  for (const { fact, happenedMs, stationId } of inOrder) {
     if (happenedMs <= last.happenedMs) continue
     if (fact.kind === 'received') onHand += fact.quantity
-    if (fact.kind === 'fitted' && fact.entryAge === 'new') onHand -= fact.count
+    if (fact.kind === 'issued') {
+      onHand -= fact.quantity
+      const list = handedOut.get(stationId ?? '') ?? []
+      handedOut.set(stationId ?? '', [...list, ...Array<number>(fact.quantity).fill(happenedMs)])
+    }
+    if (fact.kind === 'fitted' && fact.entryAge === 'new') {
+      const list = (handedOut.get(stationId ?? '') ?? []).filter((at) => happenedMs - at <= ISSUED_FOR_MS)
+      const fromHand = Math.min(list.length, fact.count)
+      handedOut.set(stationId ?? '', list.slice(fromHand))
+      onHand -= fact.count - fromHand
+    }
   }
   return { onHand, countedMs: last.happenedMs }
 }

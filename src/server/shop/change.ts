@@ -1,12 +1,12 @@
 import { asc, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { makeId, type PartId } from '@core/ids/id.ts'
+import { isOptionalKind } from '@core/path/kinds.ts'
 import { NOTHING_BUILT } from '@core/shop/built.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
 import {
   type areaRequest,
   type classRequest,
-  type familyRequest,
   type kindRequest,
   type partRequest,
   type ruleRequest,
@@ -47,7 +47,13 @@ export const saveSite = (deps: Deps, who: Who, r: z.infer<typeof siteRequest>) =
     key: r.key,
     what: `shop: ${r.name}, ${r.zone}`,
     work: async (tx) => {
-      await tx.update(site).set({ name: r.name, zone: r.zone, units: r.units, currency: r.currency })
+      await tx.update(site).set({
+        name: r.name,
+        zone: r.zone,
+        units: r.units,
+        currency: r.currency,
+        ...(r.gasMinorPerM3 === undefined ? {} : { gasMinorPerM3: r.gasMinorPerM3 }),
+      })
       return allHeads(tx)
     },
   })
@@ -133,7 +139,7 @@ export const saveStation = (deps: Deps, who: Who, r: z.infer<typeof stationReque
       }
       const given = Object.fromEntries(Object.entries(values).filter(([, v]) => v !== undefined))
       if (Object.keys(given).length > 0) await tx.update(station).set(given).where(eq(station.id, r.stationId))
-      if (r.absent) await setAbsent(tx, { deps, stationId: r.stationId, absent: new Set(r.absent) })
+      if (r.absent ?? r.extra) await setPositions(tx, { deps, r })
       const touched = await headsAt(tx, [r.stationId])
       const [own] = await tx.select({ id: carrier.id }).from(carrier).where(eq(carrier.stationId, r.stationId))
       if (own) touched.carrierIds.add(own.id)
@@ -141,15 +147,17 @@ export const saveStation = (deps: Deps, who: Who, r: z.infer<typeof stationReque
     },
   })
 
-async function setAbsent(tx: Tx, at: { deps: Deps; stationId: string; absent: Set<string> }): Promise<void> {
+async function setPositions(tx: Tx, at: { deps: Deps; r: z.infer<typeof stationRequest> }): Promise<void> {
+  const { stationId, absent, extra } = at.r
   const shop = await loadShop(tx, at.deps.calendar, at.deps.now())
-  const [now] = await tx.select().from(stationNow).where(eq(stationNow.stationId, at.stationId))
-  const ids = [now?.headId, now?.gunId, shop.carrierOfStation.get(at.stationId)].filter((id): id is string =>
-    Boolean(id),
-  )
+  const [now] = await tx.select().from(stationNow).where(eq(stationNow.stationId, stationId))
+  const ids = [now?.headId, now?.gunId, shop.carrierOfStation.get(stationId)].filter((id): id is string => Boolean(id))
   const rows = await tx.select().from(carrier).where(inArray(carrier.id, ids))
   for (const row of rows) {
-    const positions = shop.kinds.filter((k) => k.rides === row.type && !at.absent.has(k.key)).map((k) => k.key)
+    const has = (key: string) => row.positions.includes(key)
+    const isOn = (key: string) =>
+      isOptionalKind(key) ? (extra?.includes(key) ?? has(key)) : absent ? !absent.includes(key) : has(key)
+    const positions = shop.kinds.filter((k) => k.rides === row.type && isOn(k.key)).map((k) => k.key)
     const lanes = row.positions.filter((p) => p.includes('#'))
     await tx
       .update(carrier)
@@ -196,9 +204,11 @@ export const saveKind = (deps: Deps, who: Who, r: z.infer<typeof kindRequest>) =
     key: r.key,
     what: `part kind ${r.kindKey}`,
     work: async (tx) => {
-      const { changeMin, cleanMin, confirmDays, lifeUnit, synonyms } = r
+      const { changeMin, cleanMin, confirmDays, lifeUnit, synonyms, reasons } = r
       const given = Object.fromEntries(
-        Object.entries({ changeMin, cleanMin, confirmDays, lifeUnit, synonyms }).filter(([, v]) => v !== undefined),
+        Object.entries({ changeMin, cleanMin, confirmDays, lifeUnit, synonyms, reasons }).filter(
+          ([, v]) => v !== undefined,
+        ),
       )
       if (Object.keys(given).length > 0) await tx.update(partKind).set(given).where(eq(partKind.key, r.kindKey))
     },
@@ -209,6 +219,18 @@ function sizeOf(text: string | null | undefined): number | null {
   const size = parseWireSize(text)
   if (!size.ok) throw new DomainError('bad-request', `Size: ${size.reason}.`)
   return size.diameterMm
+}
+
+/** A family that is there; rolls with a number on each face, so that anybody can tell which way round they are. */
+async function mustMakeSense(tx: Tx, r: z.infer<typeof partRequest>): Promise<void> {
+  const wanted = [r.familyId, ...(r.fit?.alsoFamilyIds ?? [])].filter((id): id is string => Boolean(id))
+  const known =
+    wanted.length === 0
+      ? []
+      : await tx.select({ id: fitFamily.id }).from(fitFamily).where(inArray(fitFamily.id, wanted))
+  if (wanted.some((id) => !known.some((k) => k.id === id)))
+    throw new DomainError('not-found', `${r.code}: there is no such fit family.`, ['Make the family first.'])
+  for (const groove of r.fit?.grooves ?? []) sizeOf(`${groove.sizeMm} mm`)
 }
 
 export const savePart = (deps: Deps, who: Who, r: z.infer<typeof partRequest>) =>
@@ -224,7 +246,9 @@ export const savePart = (deps: Deps, who: Who, r: z.infer<typeof partRequest>) =
         familyId: r.familyId ?? null,
         wireSizeMm: sizeOf(r.wireSize),
         priceMinor: r.priceMinor ?? null,
+        ...(r.fit === undefined ? {} : { fit: r.fit }),
       }
+      await mustMakeSense(tx, r)
       const [found] = await tx.select({ id: part.id }).from(part).where(eq(part.code, r.code)).for('update')
       const id = found?.id ?? makeId('part', deps.now(), deps.random)
       await tx
@@ -238,15 +262,6 @@ export const savePart = (deps: Deps, who: Who, r: z.infer<typeof partRequest>) =
           body: { type: 'fact', fact: { kind: 'counted', partId: id as PartId, quantity: r.onHand } },
         },
       ])
-    },
-  })
-
-export const saveFamily = (deps: Deps, who: Who, r: z.infer<typeof familyRequest>) =>
-  changing(deps, who, {
-    key: r.key,
-    what: `fit family ${r.name}`,
-    work: async (tx) => {
-      await tx.insert(fitFamily).values({ id: makeId('family', deps.now(), deps.random), name: r.name })
     },
   })
 
@@ -264,6 +279,7 @@ export const saveWire = (deps: Deps, who: Who, r: z.infer<typeof wireRequest>) =
         coreMm: r.coreMm ?? null,
         fullMm: r.fullMm ?? null,
         widthMm: r.widthMm ?? null,
+        ...(r.fit === undefined ? {} : { fit: r.fit }),
       }
       if (values.coreMm !== null && values.fullMm !== null && values.fullMm <= values.coreMm)
         throw new DomainError('bad-request', 'A full spool is wider across than its core.', ['Mend one of the two.'])

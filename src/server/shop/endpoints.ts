@@ -3,9 +3,11 @@ import {
   areaRequest,
   classRequest,
   familyRequest,
+  feederTypeRequest,
   kindRequest,
   moveRequest,
   partRequest,
+  procedureRequest,
   placesAnswer,
   placesRequest,
   ruleRequest,
@@ -19,7 +21,6 @@ import { endpoint } from '@server/http/routes.ts'
 import {
   saveArea,
   saveClass,
-  saveFamily,
   saveKind,
   savePart,
   saveRule,
@@ -32,6 +33,7 @@ import { feederAnswer, feederRequest } from '@contract/telemetry.ts'
 import { makeFeeder } from '@server/ingest/feeders.ts'
 import { moveGun } from './move.ts'
 import { makePlaces } from './places.ts'
+import { saveFamily, saveFeederType, saveProcedure } from './fit.ts'
 import { readShop } from './shop.ts'
 
 const post = { method: 'post' as const, answer: done }
@@ -119,9 +121,23 @@ export const shopEndpoints = [
   endpoint({
     ...post,
     path: '/shop/family',
-    summary: 'A fit family',
+    summary: 'A fit family, new or changed',
     body: familyRequest,
     run: (deps, who, { body }) => saveFamily(deps, who, body),
+  }),
+  endpoint({
+    ...post,
+    path: '/shop/feedertype',
+    summary: 'A type of feeder',
+    body: feederTypeRequest,
+    run: (deps, who, { body }) => saveFeederType(deps, who, body),
+  }),
+  endpoint({
+    ...post,
+    path: '/shop/procedure',
+    summary: 'A written procedure',
+    body: procedureRequest,
+    run: (deps, who, { body }) => saveProcedure(deps, who, body),
   }),
   endpoint({
     ...post,

@@ -5,10 +5,15 @@ import { nextWindow, type Schedule } from '@core/clock/schedule.ts'
 import {
   area,
   carrier,
+  feederType,
   fitFamily,
   holiday,
+  houseChoice,
   houseRule,
+  keptFinding,
+  part,
   partKind,
+  procedure,
   shiftPattern,
   site,
   station,
@@ -22,6 +27,7 @@ import { DomainError } from '@server/http/problem.ts'
 export type StationRow = typeof station.$inferSelect
 export type KindRow = typeof partKind.$inferSelect
 export type RuleRow = typeof houseRule.$inferSelect
+export type PartRow = typeof part.$inferSelect
 export interface ClockSetup {
   schedule: Schedule | null
   kgPerArcHour: number | null
@@ -40,6 +46,12 @@ export interface ShopModel {
   kindByKey: Map<string, KindRow>
   wires: Map<string, typeof wire.$inferSelect>
   families: Map<string, string>
+  familyById: Map<string, typeof fitFamily.$inferSelect>
+  partById: Map<string, PartRow>
+  feederTypes: Map<string, typeof feederType.$inferSelect>
+  procedures: Map<string, typeof procedure.$inferSelect>
+  choices: (typeof houseChoice.$inferSelect)[]
+  keptByStation: Map<string, (typeof keptFinding.$inferSelect)[]>
   shifts: ShiftOfWeek[]
   holidays: string[]
   built: (stationId: string) => Built
@@ -62,13 +74,19 @@ function readTables(db: Reader) {
     db.select().from(shiftPattern),
     db.select().from(holiday),
     db.select().from(houseRule),
+    db.select().from(part),
+    db.select().from(feederType),
+    db.select().from(procedure),
+    db.select().from(houseChoice),
+    db.select().from(keptFinding),
     db.select({ id: carrier.id, stationId: carrier.stationId }).from(carrier).where(eq(carrier.type, 'station')),
   ])
 }
 
 export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): Promise<ShopModel> {
-  const [sites, areas, stations, classes, kinds, wires, families, patterns, holidays, rules, stationCarriers] =
+  const [sites, areas, stations, classes, kinds, wires, families, patterns, holidays, rules, ...more] =
     await readTables(db)
+  const [parts, feederTypes, procedures, choices, kept, stationCarriers] = more
   const [only] = sites
   if (!only)
     throw new DomainError('not-found', 'The shop has no name yet.', ['Open the first page and say what it is called.'])
@@ -99,10 +117,29 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
     classes: new Map(classes.map((c) => [c.key, c])),
     kindByKey: new Map(kinds.map((k) => [k.key, k])),
     families: new Map(families.map((f) => [f.id, f.name])),
+    familyById: byId(families),
+    partById: byId(parts),
+    feederTypes: byId(feederTypes),
+    procedures: byId(procedures),
+    choices,
+    keptByStation: groupBy(kept, (k) => k.stationId),
     clockSetup: (stationId) =>
       clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? '' }),
     ruleFor: (kindKey, classKey) => ruleBy.get(`${kindKey} ${classKey}`) ?? ruleBy.get(`${kindKey} *`) ?? null,
   }
+}
+
+const byId = <T extends { id: string }>(rows: readonly T[]) => new Map(rows.map((row) => [row.id, row]))
+
+export function groupBy<T>(rows: readonly T[], keyOf: (row: T) => string): Map<string, T[]> {
+  const groups = new Map<string, T[]>()
+  for (const row of rows) {
+    const key = keyOf(row)
+    const group = groups.get(key)
+    if (group) group.push(row)
+    else groups.set(key, [row])
+  }
+  return groups
 }
 
 /** Works out once per id what is asked for many times in one request. */

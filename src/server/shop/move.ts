@@ -1,14 +1,14 @@
-import { asc, inArray, max } from 'drizzle-orm'
+import { and, asc, eq, inArray, isNull, max } from 'drizzle-orm'
 import { type z } from 'zod'
 import { type moveRequest } from '@contract/shop.ts'
-import { mount, stationNow } from '@server/db/schema.ts'
+import { carrier, mount, stationNow } from '@server/db/schema.ts'
 import { transact, type Tx } from '@server/db/db.ts'
 import { mustLogAt, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { append, eventByKey } from '@server/ledger/append.ts'
 import { project } from '@server/projection/project.ts'
 import { OK } from './changing.ts'
-import { loadShop } from './model.ts'
+import { loadShop, type ShopModel } from './model.ts'
 import { mountedDraft } from './places.ts'
 
 /** A gun found at another place: it hangs there from now; what hung there goes where this one came from. */
@@ -37,11 +37,31 @@ export async function moveGun(deps: Deps, who: Who, r: z.infer<typeof moveReques
       drafts.push(
         mountedDraft({ ...at, stationId: r.gunOfStationId, childId: to.gunId, onId: from.headId, key: `${r.key}/1` }),
       )
+    await pin(tx, shop, [
+      { gunId: from.gunId, stationId: r.gunOfStationId },
+      { gunId: to.gunId, stationId: r.stationId },
+    ])
     const touched = await append(tx, drafts)
     touched.stationIds.add(r.stationId).add(r.gunOfStationId)
     await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
   })
   return OK
+}
+
+/** A gun keeps being the gun it was: its family and its cable go with it. */
+async function pin(
+  tx: Tx,
+  shop: ShopModel,
+  guns: readonly { gunId: string | null; stationId: string }[],
+): Promise<void> {
+  for (const { gunId, stationId } of guns) {
+    if (!gunId) continue
+    const { familyId, cableM } = shop.built(stationId)
+    await tx
+      .update(carrier)
+      .set({ built: { familyId, cableM } })
+      .where(and(eq(carrier.id, gunId), isNull(carrier.built)))
+  }
 }
 
 /** Now, but after these were hung where they hang: two moves in one millisecond keep their order. */

@@ -1,6 +1,7 @@
 import { eq, inArray, max, or } from 'drizzle-orm'
 import { makeId, type CarrierId, type StationId } from '@core/ids/id.ts'
 import { type CarrierType } from '@core/path/columns.ts'
+import { isOptionalKind } from '@core/path/kinds.ts'
 import { parseNameRange } from '@core/shop/range.ts'
 import { NOTHING_BUILT, type Built, type BuiltExcept } from '@core/shop/built.ts'
 import { type z } from 'zod'
@@ -135,7 +136,7 @@ export async function insertStations(
   if (rows.length === 0) return []
   const nowMs = deps.now()
   const positions = (type: CarrierType) =>
-    at.positionsOf?.(type) ?? at.kinds.filter((k) => k.rides === type).map((k) => k.key)
+    at.positionsOf?.(type) ?? at.kinds.filter((k) => k.rides === type && !isOptionalKind(k.key)).map((k) => k.key)
   const made = rows.map((row): MadeStation & { row: NewStation } => ({
     row,
     name: row.name,

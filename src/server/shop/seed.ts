@@ -27,7 +27,7 @@ export async function seedShop(
     currency: at.currency,
   })
   await tx.insert(partKind).values(
-    KIND_DEFAULTS.map((kind, walkOrder) => ({
+    KIND_DEFAULTS.map(({ isOptional: _, ...kind }, walkOrder) => ({
       ...kind,
       reasons: [...kind.reasons],
       synonyms: [...kind.synonyms],

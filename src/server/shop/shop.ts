@@ -28,7 +28,13 @@ export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
   const nameOf = new Map(people.map((p) => [p.id, p.name]))
   const money = isLead(who)
   return {
-    site: { name: shop.site.name, zone: shop.site.zone, units: shop.site.units, currency: shop.site.currency },
+    site: {
+      name: shop.site.name,
+      zone: shop.site.zone,
+      units: shop.site.units,
+      currency: shop.site.currency,
+      gasMinorPerM3: isLead(who) ? shop.site.gasMinorPerM3 : null,
+    },
     areas: shop.areas.map((a) => ({ id: a.id, name: a.name, built: { ...NOTHING_BUILT, ...a.built } })),
     stations: shop.stations.map((s) => stationLine(s, { shop, now: nowOf.get(s.id), byId })),
     classes: [...shop.classes.values()].map((c) => ({
@@ -39,8 +45,12 @@ export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
     kinds: shop.kinds.map(kindLine),
     rules: rules.map((r) => ruleLine(r, money && r.chosenById ? (nameOf.get(r.chosenById) ?? null) : null)),
     parts: parts.map((p) => ({ ...p, priceMinor: money ? p.priceMinor : null, onHand: onHand.get(p.id) ?? null })),
-    wires: [...shop.wires.values()],
+    wires: [...shop.wires.values()].map((w) =>
+      money || !w.fit ? w : { ...w, fit: { ...w.fit, pricePerKgMinor: null } },
+    ),
     families,
+    feederTypes: [...shop.feederTypes.values()],
+    procedures: [...shop.procedures.values()],
     shifts: shop.shifts.map(shiftLine),
     holidays,
     ...lines,
@@ -58,6 +68,7 @@ const kindLine = (k: KindRow): ShopAnswer['kinds'][number] => ({
   cleanMin: k.cleanMin,
   confirmDays: k.confirmDays,
   synonyms: k.synonyms,
+  reasons: k.reasons,
 })
 
 function stationLine(

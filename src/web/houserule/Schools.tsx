@@ -10,6 +10,7 @@ import { type ScopeNames } from './rulewords.ts'
 export const namesOf = (shop: ShopAnswer): ScopeNames => ({
   families: new Map(shop.families.map((f) => [f.id, f.name])),
   classes: new Map(shop.classes.map((c) => [c.key, c.name])),
+  feederTypes: new Map(shop.feederTypes.map((f) => [f.id, f.name])),
 })
 
 /** All thirty-two questions on which good people differ: what holds here, why, and the other ways. */
@@ -24,6 +25,7 @@ export function Schools({ shop, isLead }: { shop: ShopAnswer; isLead: boolean })
   const scopes = [
     { type: 'site' as ScopeType, key: '*' },
     ...shop.families.map((f) => ({ type: 'family' as ScopeType, key: f.id })),
+    ...shop.feederTypes.map((f) => ({ type: 'feederType' as ScopeType, key: f.id })),
     ...['2', '4'].map((key) => ({ type: 'feeder' as ScopeType, key })),
     ...mode,
     ...shop.classes.map((c) => ({ type: 'class' as ScopeType, key: c.key })),

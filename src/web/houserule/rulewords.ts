@@ -5,8 +5,9 @@ import { shortDate } from '@web/format/times.ts'
 export interface ScopeNames {
   families: ReadonlyMap<string, string>
   classes: ReadonlyMap<string, string>
+  feederTypes: ReadonlyMap<string, string>
 }
-export const NO_NAMES: ScopeNames = { families: new Map(), classes: new Map() }
+export const NO_NAMES: ScopeNames = { families: new Map(), classes: new Map(), feederTypes: new Map() }
 
 /** "for family Kelp", "on 4-roll feeders", "everywhere". */
 export function scopeWord(type: ScopeType, key: string, names: ScopeNames): string {
@@ -17,6 +18,8 @@ export function scopeWord(type: ScopeType, key: string, names: ScopeNames): stri
       return `for family ${names.families.get(key) ?? 'no longer there'}`
     case 'feeder':
       return `on ${key}-roll feeders`
+    case 'feederType':
+      return `on feeder ${names.feederTypes.get(key) ?? 'no longer there'}`
     case 'mode':
       return `in ${key}`
     case 'class':
@@ -34,7 +37,7 @@ export function whose(choice: ChoiceLine | null, names: ScopeNames, zone: string
 
 /** Scopes that a gun itself offers, widest first. */
 export function scopesOf(gun: RuledBy): { type: ScopeType; key: string }[] {
-  const own = (['class', 'mode', 'feeder', 'family'] as const).flatMap((type) => {
+  const own = (['class', 'mode', 'feeder', 'feederType', 'family'] as const).flatMap((type) => {
     const key = gun[type]
     return key ? [{ type, key }] : []
   })

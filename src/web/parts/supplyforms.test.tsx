@@ -41,6 +41,7 @@ const parts = [
     wireSizeMm: null,
     priceMinor: null,
     onHand: 40,
+    fit: null,
   },
   {
     id: 'part_2',
@@ -51,6 +52,7 @@ const parts = [
     wireSizeMm: null,
     priceMinor: null,
     onHand: null,
+    fit: null,
   },
 ]
 const shop = shopAnswer({ parts })

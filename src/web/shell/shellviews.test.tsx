@@ -274,7 +274,7 @@ describe('a gun’s page', () => {
     expect((await findByRole('alert')).textContent).toContain('Try again when the link is back.')
   })
   it('a shift’s usage is typed in the shop’s unit, and refused in words', async () => {
-    const us = shopAnswer({ site: { name: 'x', zone: 'UTC', units: 'us', currency: 'USD' } })
+    const us = shopAnswer({ site: { name: 'x', zone: 'UTC', units: 'us', currency: 'USD', gasMinorPerM3: null } })
     const { user, getByRole, getByLabelText, findByLabelText, findByRole, sent } = stage(<ShiftTotal gun={gun()} />, {
       '/shop': us,
       '/clock/usage': taken,

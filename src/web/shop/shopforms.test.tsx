@@ -100,7 +100,7 @@ describe('places', () => {
 
 describe('house rules', () => {
   it('take what is typed in the shop’s unit, and refuse what is no number', async () => {
-    const shop = shopAnswer({ site: { name: 'x', zone: 'UTC', units: 'us', currency: 'USD' } })
+    const shop = shopAnswer({ site: { name: 'x', zone: 'UTC', units: 'us', currency: 'USD', gasMinorPerM3: null } })
     const { user, getByLabelText, getAllByRole, sent } = stage(<Rules shop={shop} />, { '/shop': shop })
     const row = () => within(getByLabelText('liner: change at').closest('tr') as HTMLElement)
     await user.type(getByLabelText('liner: change at'), 'soon')

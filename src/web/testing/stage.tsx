@@ -43,7 +43,17 @@ export const PLACES = {
 }
 
 export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
-  const nothing = { familyId: null, cableM: null, mode: null, wireSpeedMPerMin: null, rollCount: null, parts: {} }
+  const nothing = {
+    familyId: null,
+    cableM: null,
+    mode: null,
+    wireSpeedMPerMin: null,
+    rollCount: null,
+    feederTypeId: null,
+    procedureId: null,
+    gas: null,
+    parts: {},
+  }
   const kind = (key: string, name: string, canClean: boolean) => ({
     key,
     name,
@@ -55,6 +65,7 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
     cleanMin: 1,
     confirmDays: 2,
     synonyms: [],
+    reasons: ['worn' as const, 'due' as const],
   })
   const station = (id: string, name: string) => ({
     id,
@@ -72,7 +83,7 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
     isParked: false,
   })
   return {
-    site: { name: 'Kettle Lane', zone: 'UTC', units: 'metric', currency: 'EUR' },
+    site: { name: 'Kettle Lane', zone: 'UTC', units: 'metric', currency: 'EUR', gasMinorPerM3: null },
     areas: [{ id: 'area_1', name: 'Bay A', built: { ...nothing, wireId: 'wire_1' } }],
     stations: [station('stn_00a1', 'A1'), station('stn_00a2', 'A2')],
     classes: [{ key: 'booth', name: 'Booths', labourMinorPerHour: 3800, stopMinorPerHour: 5200 }],
@@ -88,6 +99,7 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
         wireSizeMm: 1,
         priceMinor: 64,
         onHand: 12,
+        fit: null,
       },
     ],
     wires: [
@@ -101,10 +113,13 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
         coreMm: null,
         fullMm: null,
         widthMm: null,
+        fit: null,
         spoolKg: 15,
       },
     ],
-    families: [{ id: 'fam_1', name: 'Kite' }],
+    families: [{ id: 'fam_1', name: 'Kite', fit: null }],
+    feederTypes: [],
+    procedures: [],
     shifts: [],
     holidays: [],
     people: [{ id: 'per_1', name: 'Oda', role: 'lead', isActive: true, hasPassword: true }],

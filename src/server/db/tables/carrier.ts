@@ -1,5 +1,6 @@
 import { index, int, json, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { type CarrierType } from '@core/path/columns.ts'
+import { type GunBuilt } from '@core/shop/built.ts'
 import { idColumn } from './columns.ts'
 
 /** Anything that carries parts: the station itself, a feeder head, a gun or torch, a neck. Which hangs on which is in `mount`. */
@@ -13,6 +14,8 @@ export const carrier = mysqlTable(
     stationId: idColumn('station_id'),
     /** Positions this one has, in path order; a kind, or kind#lane. */
     positions: json('positions').$type<string[]>().notNull(),
+    /** What a gun is, wherever it hangs; null: as the place it hangs at. */
+    built: json('built').$type<GunBuilt>(),
     /** Counts projections of this carrier; rows read at one revision hold until the next. */
     revision: int('revision').notNull().default(0),
   },

@@ -8,7 +8,7 @@ export const houseChoice = mysqlTable(
   {
     id: idColumn('id').primaryKey(),
     code: varchar('code', { length: 4 }).notNull(),
-    scopeType: varchar('scope_type', { length: 8 }).$type<ScopeType>().notNull(),
+    scopeType: varchar('scope_type', { length: 12 }).$type<ScopeType>().notNull(),
     scopeKey: varchar('scope_key', { length: 40 }).notNull(),
     option: varchar('chosen_option', { length: 20 }).notNull(),
     note: varchar('note', { length: 200 }),

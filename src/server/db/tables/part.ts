@@ -1,4 +1,5 @@
-import { double, int, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { double, int, json, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { type PartFit } from '@core/rightparts/facts.ts'
 import { idColumn } from './columns.ts'
 
 export const part = mysqlTable('part', {
@@ -9,4 +10,5 @@ export const part = mysqlTable('part', {
   familyId: idColumn('family_id'),
   wireSizeMm: double('wire_size_mm'),
   priceMinor: int('price_minor'),
+  fit: json('fit').$type<PartFit>(),
 })

@@ -1,4 +1,4 @@
-import { mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { int, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { idColumn } from './columns.ts'
 
 export const site = mysqlTable('site', {
@@ -7,4 +7,6 @@ export const site = mysqlTable('site', {
   zone: varchar('zone', { length: 40 }).notNull(),
   currency: varchar('currency', { length: 3 }).notNull(),
   units: varchar('units', { length: 8 }).$type<'metric' | 'us'>().notNull(),
+  /** What a cubic metre of shielding gas costs, minor units; null: nobody has said. */
+  gasMinorPerM3: int('gas_minor_per_m3'),
 })

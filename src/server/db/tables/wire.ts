@@ -1,4 +1,5 @@
-import { double, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { double, json, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { type WireFit } from '@core/rightparts/facts.ts'
 import { idColumn } from './columns.ts'
 
 export const wire = mysqlTable('wire', {
@@ -13,4 +14,5 @@ export const wire = mysqlTable('wire', {
   coreMm: double('core_mm'),
   fullMm: double('full_mm'),
   widthMm: double('width_mm'),
+  fit: json('fit').$type<WireFit>(),
 })

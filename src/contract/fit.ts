@@ -1,0 +1,101 @@
+import { z } from 'zod'
+import {
+  ALLOYS,
+  GASES,
+  GRADES,
+  GROOVE_SHAPES,
+  GUIDE_MATERIALS,
+  JOINTS,
+  LINER_HOLDS,
+  LINER_KINDS,
+  MODES,
+  NOZZLE_STYLES,
+  POLARITIES,
+  WELD_POSITIONS,
+} from '@core/rightparts/facts.ts'
+
+/** What families, feeders, parts, wires and procedures are, as far as fit goes by it. Null: not told. */
+const told = z.string().trim().min(1).max(60).nullable()
+const mm = (most: number) => z.number().positive().max(most).nullable()
+const span = (least: number, most: number) =>
+  z
+    .tuple([z.number().min(least).max(most), z.number().min(least).max(most)])
+    .refine(([from, to]) => from <= to, { message: 'the first of the two is the smaller one' })
+    .nullable()
+const WIRE_MOST_MM = 4
+
+export const wireFit = z.object({
+  alloy: z.enum(ALLOYS).nullable(),
+  isSelfShielded: z.boolean().nullable(),
+  polarity: z.enum(POLARITIES).nullable(),
+  gases: z.array(z.enum(GASES)).min(1).nullable(),
+  tipOutMm: span(-40, 40),
+  grade: z.enum(GRADES).nullable(),
+  isCopperCoated: z.boolean().nullable(),
+  classification: told,
+  pricePerKgMinor: z.number().int().min(0).nullable(),
+})
+
+const step = z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5)])
+export const familyFit = z.object({
+  thread: told,
+  pin: told,
+  linerHeldBy: z.enum(LINER_HOLDS).nullable(),
+  linerRule: z.enum(['A', 'B', 'C']).nullable(),
+  seatDepthMm: mm(100),
+  pushBackMm: mm(100),
+  doesTipSeatLiner: z.boolean(),
+  hasClampRing: z.boolean(),
+  nozzleStyle: z.enum(NOZZLE_STYLES).nullable(),
+  isNeckQuick: z.boolean(),
+  neckMm: mm(2000),
+  co2Amps: mm(2000),
+  mixedAmps: mm(2000),
+  dutyFraction: z.number().positive().max(1).nullable(),
+  aluBoreOverMm: mm(2),
+  tightness: z.partialRecord(z.enum(JOINTS), z.object({ step, sinceMs: z.number().int().min(0) })),
+})
+
+export const feederFit = z.object({
+  rollCount: z.union([z.literal(2), z.literal(4)]),
+  runsFace: z.enum(['read', 'behind']),
+  unwind: z.enum(['over the top', 'from underneath']).nullable(),
+  pin: told,
+  hasJog: z.boolean(),
+  hasPurge: z.boolean(),
+  cutsGas: z.boolean(),
+  scaleFrom: z.number().min(0).max(100).nullable(),
+  scaleTo: z.number().positive().max(100).nullable(),
+  topMPerMin: mm(60),
+  runsLinerToRolls: z.boolean(),
+})
+
+export const procedureFit = z.object({
+  wireId: z.string().nullable(),
+  gas: z.enum(GASES).nullable(),
+  mode: z.enum(MODES).nullable(),
+  polarity: z.enum(POLARITIES).nullable(),
+  amps: span(1, 2000),
+  dutyFraction: z.number().positive().max(1).nullable(),
+  wireMPerMin: span(0.1, 60),
+  stickOutMm: span(1, 100),
+  material: z.enum(ALLOYS).nullable(),
+  thicknessMm: span(0.1, 500),
+  position: z.enum(WELD_POSITIONS).nullable(),
+})
+
+const groove = z.object({ shape: z.enum(GROOVE_SHAPES), sizeMm: z.number().min(0.5).max(WIRE_MOST_MM) })
+export const partFit = z.object({
+  alsoFamilyIds: z.array(z.string()).max(20),
+  isForAluminium: z.boolean().nullable(),
+  wireMm: span(0.4, WIRE_MOST_MM),
+  linerKind: z.enum(LINER_KINDS).nullable(),
+  lengthM: mm(60),
+  isJacketed: z.boolean().nullable(),
+  bareFrontMm: mm(5000),
+  grooves: z.tuple([groove, groove]).nullable(),
+  material: z.enum(GUIDE_MATERIALS).nullable(),
+  nozzleStyle: z.enum(NOZZLE_STYLES).nullable(),
+  boreMm: mm(60),
+  tipOutMm: z.number().min(-40).max(40).nullable(),
+})

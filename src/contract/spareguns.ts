@@ -1,0 +1,35 @@
+import { z } from 'zod'
+import { idempotencyKey, idText, stationId } from './common.ts'
+
+/** Guns that hang nowhere, and the act of hanging another. */
+export const spareGun = z.object({
+  gunId: z.string(),
+  name: z.string(),
+  status: z.enum(['ready', 'toRefurbish', 'not said']),
+  familyName: z.string().nullable(),
+  cableM: z.number().nullable(),
+  sinceMs: z.number().nullable(),
+  /** A gun of another family does not seat: said before it is hung. */
+  fits: z.boolean(),
+})
+export type SpareGun = z.infer<typeof spareGun>
+export const sparesQuery = z.object({ stationId: stationId.optional() })
+export const sparesAnswer = z.object({ guns: z.array(spareGun) })
+export const swapRequest = z.object({
+  key: idempotencyKey,
+  stationId,
+  gunId: idText('car'),
+  /** What becomes of the gun that comes off. */
+  oldGun: z.enum(['ready', 'toRefurbish']),
+})
+export const gunRequest = z.object({
+  key: idempotencyKey,
+  name: z.string().trim().min(1).max(40),
+  familyId: z.string().nullable(),
+  cableM: z.number().positive().max(60).nullable(),
+})
+export const statusRequest = z.object({
+  key: idempotencyKey,
+  gunId: idText('car'),
+  status: z.enum(['ready', 'toRefurbish']),
+})

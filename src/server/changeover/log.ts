@@ -1,0 +1,166 @@
+import { type z } from 'zod'
+import { type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
+import { type Fact } from '@core/ledger/event.ts'
+import { TAGS, TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
+import { type SettingName } from '@core/rightparts/facts.ts'
+import { type changeRequest } from '@contract/changeover.ts'
+import { isDuplicate, transact } from '@server/db/db.ts'
+import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { eventByKey } from '@server/ledger/append.ts'
+import { logFactsIn } from '@server/logbook/facts.ts'
+import { carrierAt, type Place } from '@server/logbook/draft.ts'
+import { hungAt } from '@server/rightparts/hung.ts'
+import { settingCarrier, settingFact } from '@server/rightparts/act.ts'
+import { stockedParts } from '@server/rightparts/line.ts'
+import { tagsHere } from '@server/rightparts/setup.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { planAt, type Planned } from './read.ts'
+
+type Request = z.output<typeof changeRequest>
+const keyOf = (key: string, i: number) => `chg/${key}/${i}`
+
+/** Wire changed at one gun or many: every part, setting and reminder of it, one act a gun, all of them or none. */
+export async function logChange(deps: Deps, who: Who, r: Request): Promise<{ eventIds: string[] }> {
+  mustRead(who)
+  const before = async () => {
+    const rows = await Promise.all(r.stationIds.map((_, i) => eventByKey(deps.db, `${keyOf(r.key, i)}#0`)))
+    return rows[0] ? { eventIds: rows.flatMap((row) => row?.id ?? []) } : null
+  }
+  const known = await before()
+  if (known) return known
+  try {
+    return await transact(deps.db, async (tx) => {
+      const eventIds: string[] = []
+      for (const [i, stationId] of r.stationIds.entries()) {
+        const shop = await loadShop(tx, deps.calendar, deps.now())
+        const [hung] = await hungAt(tx, shop, [stationId])
+        if (!hung) continue
+        const parts = await stockedParts(tx)
+        const planned = planAt(hung, {
+          shop,
+          parts,
+          wireId: r.wireId,
+          procedureId: r.procedureId,
+          isScrapped: r.isScrapped,
+        })
+        const act = { key: keyOf(r.key, i), stationId, factsOf: (place: Place) => factsOf(planned, { place, shop, r }) }
+        eventIds.push(...(await logFactsIn(tx, { deps, who, act })).slice(0, 1))
+      }
+      return { eventIds }
+    })
+  } catch (problem) {
+    if (!isDuplicate(problem)) throw problem
+    const winner = await before()
+    if (!winner) throw problem
+    return winner
+  }
+}
+
+interface At {
+  place: Place
+  shop: ShopModel
+  r: Request
+}
+
+/** The lines of one change; the first says it in one. */
+function factsOf(planned: Planned, at: At): Fact[] {
+  const { place, shop, r } = at
+  const { plan } = planned
+  const head = carrierAt(place, 'hub', shop)
+  const wireId = r.wireId as WireId
+  const swaps = plan.swaps.filter((s) => s.to && !r.skipped.includes(s.kindKey))
+  return [
+    {
+      kind: 'changedOver',
+      carrierId: head,
+      wireId,
+      fromWireId: (plan.from.wire?.id ?? null) as WireId | null,
+      minutes: r.minutes ?? null,
+    },
+    ...swaps.map((s): Fact => ({
+      kind: 'fitted',
+      carrierId: carrierAt(place, s.kindKey, shop),
+      position: s.kindKey,
+      partId: (s.to?.id ?? null) as PartId | null,
+      outReason: 'toTry',
+      count: 1,
+      entryAge: wasKept(planned, s.to?.id, shop) ? 'unknown' : 'new',
+    })),
+    ...guideFacts(planned, at),
+    ...wireFacts(planned, at),
+    ...Object.entries(plan.settings).map(([name, value]) =>
+      settingFact(settingCarrier(place, name as SettingName), { name: name as SettingName, value }, 'set'),
+    ),
+    ...tagFacts(planned, at),
+  ]
+}
+
+const keptOn = (planned: Planned, shop: ShopModel) =>
+  tagsHere(planned.hung, shop).find((t) => t.tag === 'partsKept')?.partIds ?? []
+const wasKept = (planned: Planned, partId: string | undefined, shop: ShopModel) =>
+  partId !== undefined && keptOn(planned, shop).some((id) => id === partId)
+
+function guideFacts({ plan, hung }: Planned, { place, shop }: At): Fact[] {
+  const carrierId = carrierAt(place, 'outlet', shop)
+  if (plan.outletGuide === 'out')
+    return plan.from.parts['outlet'] === undefined
+      ? []
+      : [{ kind: 'removed', carrierId, position: 'outlet', outReason: 'toTry' }]
+  if (plan.outletGuide === 'stays') return []
+  const guideId = tagsHere(hung, shop).find((t) => t.tag === 'guideOut')?.partIds[0] ?? null
+  return [
+    {
+      kind: 'fitted',
+      carrierId,
+      position: 'outlet',
+      partId: guideId,
+      outReason: 'toTry',
+      count: 1,
+      entryAge: 'unknown',
+    },
+  ]
+}
+
+/** The new spool, and what was binned of the old wire. */
+function wireFacts({ plan, cost }: Planned, { place, shop, r }: At): Fact[] {
+  const carrierId = carrierAt(place, 'hub', shop)
+  const labelKg = shop.wires.get(r.wireId)?.spoolKg ?? null
+  const load: Fact = { kind: 'wireLoaded', carrierId, wireId: r.wireId as WireId, labelKg, leftKg: null }
+  if (!r.isScrapped || !plan.from.wire) return [load]
+  return [{ kind: 'wireLost', carrierId, spoolId: null, kg: cost.wireKg, why: 'cable emptied' }, load]
+}
+
+/** Reminders: what the change left tied, what it undid, and the parts put by to go back on. */
+function tagFacts(planned: Planned, { place, shop, r }: At): Fact[] {
+  const { plan } = planned
+  const carrierFor = (tag: Tag): CarrierId => carrierAt(place, TAG_TEXT[tag].at, shop)
+  const facts: Fact[] = TAGS.filter((t) => r.stillTied.includes(t)).map((t) => ({
+    kind: 'tied',
+    carrierId: carrierFor(t),
+    tag: t,
+  }))
+  if (plan.outletGuide === 'out') {
+    const guide = plan.from.parts['outlet']
+    facts.push({
+      kind: 'tied',
+      carrierId: carrierFor('guideOut'),
+      tag: 'guideOut',
+      partIds: guide ? [guide.id as PartId] : [],
+    })
+  }
+  if (plan.outletGuide === 'back') facts.push({ kind: 'untied', carrierId: carrierFor('guideOut'), tag: 'guideOut' })
+  const onNow = new Set(plan.swaps.flatMap((s) => s.to?.id ?? []))
+  const came = plan.swaps.flatMap((s) =>
+    s.isKept && s.from && s.to && !r.skipped.includes(s.kindKey) ? [s.from.id] : [],
+  )
+  const before = keptOn(planned, shop)
+  const kept = [...new Set([...before.filter((id) => !onNow.has(id)), ...came])] as PartId[]
+  const isSame = kept.length === before.length && kept.every((id) => before.includes(id))
+  if (isSame) return facts
+  const tag = 'partsKept' as const
+  const carrierId = carrierFor(tag)
+  return [
+    ...facts,
+    kept.length > 0 ? { kind: 'tied', carrierId, tag, partIds: kept } : { kind: 'untied', carrierId, tag },
+  ]
+}

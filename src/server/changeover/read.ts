@@ -1,0 +1,188 @@
+import { type z } from 'zod'
+import { costOf } from '@core/changeover/cost.ts'
+import { planChange, type ChangePlan } from '@core/changeover/plan.ts'
+import { HAZARDS, type ChangeRules, type Step } from '@core/changeover/step.ts'
+import { stepsOf } from '@core/changeover/steps.ts'
+import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
+import { type Stocked } from '@core/rightparts/check.ts'
+import { type Finding } from '@core/rightparts/finding.ts'
+import { type ChangeAnswer, type changeQuery, type ChangeStep, type GunChange } from '@contract/changeover.ts'
+import { type Reader } from '@server/db/db.ts'
+import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { hungAt } from '@server/rightparts/hung.ts'
+import { brief, findingLine, stockedParts } from '@server/rightparts/line.ts'
+import {
+  builtHere,
+  procedureFacts,
+  ruledBy,
+  setupOf,
+  tagsHere,
+  wireFacts,
+  type Hung,
+} from '@server/rightparts/setup.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+
+const FALLBACK_MIN = 5
+/** How the shop changes wire at one gun, by its choices among schools. */
+export function changeRules(by: RuledBy, choices: ShopModel['choices'], doesTipSeat: boolean): ChangeRules {
+  const pick = <K extends string>(code: string, known: readonly K[]): K => {
+    const { key } = rulingFor(code, by, choices).school
+    return known.find((k) => k === key) ?? (known[0] as K)
+  }
+  const power = pick('D11', ['twoStates', 'always', 'unplug'])
+  const tip = pick('D10', ['off', 'on'])
+  return {
+    // Where the tip seats the liner it is put on to seat it and comes off to feed, unless the shop feeds with it on.
+    tipWhileFeeding: doesTipSeat && tip === 'on' ? 'on' : tip,
+    power,
+    gas: pick('D12', ['jog', 'shut', 'leave']),
+    speed: pick('D13', ['slowThenFast', 'fast', 'steady']),
+    lock: pick('D14', ['first', 'last']),
+    cable: pick('D15', ['byState', 'rewind', 'scrap']),
+    setScrew: pick('D24', ['family', 'screwFirst', 'unscrew']),
+    tension: pick('D30', ['allFour', 'liner', 'wire', 'fault']),
+  }
+}
+
+export interface Planned {
+  hung: Hung
+  plan: ChangePlan
+  rules: ChangeRules
+  steps: Step[]
+  cost: ReturnType<typeof costOf>
+}
+
+/** The change at one gun, as the shop does it. */
+export function planAt(
+  hung: Hung,
+  at: {
+    shop: ShopModel
+    parts: readonly Stocked[]
+    wireId: string
+    procedureId?: string | null | undefined
+    isScrapped?: boolean | undefined
+  },
+): Planned {
+  const { shop, parts } = at
+  const wire = shop.wires.get(at.wireId)
+  if (!wire) throw new DomainError('not-found', 'There is no such wire.', ['Choose one of the list.'])
+  const from = setupOf(hung, shop)
+  const tags = tagsHere(hung, shop)
+  const guide = tags.find((t) => t.tag === 'guideOut')
+  const plan = planChange(
+    from,
+    { wire: wireFacts(wire), procedure: procedureFacts(at.procedureId ?? null, shop) },
+    {
+      parts,
+      keptIds: tags.find((t) => t.tag === 'partsKept')?.partIds ?? [],
+      isGuideOut: guide !== undefined,
+      guideId: guide?.partIds[0] ?? null,
+    },
+  )
+  const built = builtHere(hung, shop)
+  const rules = changeRules(ruledBy(hung.station, built), shop.choices, from.family?.fit?.doesTipSeatLiner ?? false)
+  const steps = stepsOf(plan, rules, (kindKey) => shop.kindByKey.get(kindKey)?.changeMin ?? FALLBACK_MIN)
+  const isScrapped = at.isScrapped ?? rules.cable === 'scrap'
+  const cost = costOf(plan, { steps, rules, gasMinorPerM3: shop.site.gasMinorPerM3, isScrapped })
+  return { hung, plan, rules, steps, cost }
+}
+
+/** What changing wire takes at some guns: parts against the shelf, order, minutes, money for leads. */
+export async function readChange(deps: Deps, who: Who, q: z.output<typeof changeQuery>): Promise<ChangeAnswer> {
+  mustRead(who)
+  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const parts = await stockedParts(deps.db)
+  const planned = await planAll(deps.db, shop, { ...q, stationIds: q.stationIds.split(','), parts })
+  const wire = shop.wires.get(q.wireId)
+  return {
+    toWire: wire?.name ?? '',
+    toWireId: q.wireId,
+    currency: shop.site.currency,
+    guns: planned.map((p) => gunChange(p, { shop, parts, isMoney: isLead(who) })),
+    parts: partsList(planned),
+    minutes: planned.reduce((sum, p) => sum + p.cost.minutes, 0),
+  }
+}
+
+export async function planAll(
+  db: Reader,
+  shop: ShopModel,
+  q: {
+    stationIds: readonly string[]
+    wireId: string
+    procedureId?: string | undefined
+    isScrapped?: 'yes' | 'no' | undefined
+    parts: readonly Stocked[]
+  },
+): Promise<Planned[]> {
+  const hung = await hungAt(db, shop, q.stationIds)
+  const isScrapped = q.isScrapped === undefined ? undefined : q.isScrapped === 'yes'
+  return hung.map((h) => planAt(h, { shop, parts: q.parts, wireId: q.wireId, procedureId: q.procedureId, isScrapped }))
+}
+
+export const stepLine = (s: Step): ChangeStep => ({
+  key: s.key,
+  phase: s.phase,
+  power: s.power,
+  do: s.do,
+  look: s.look,
+  hazard: s.hazard && HAZARDS[s.hazard],
+  minutes: s.minutes,
+  ties: s.tie,
+  unties: s.untie,
+  swap: s.swap,
+  byRule: s.byRule,
+})
+
+function gunChange(p: Planned, at: { shop: ShopModel; parts: readonly Stocked[]; isMoney: boolean }): GunChange {
+  const { plan, hung, steps, cost } = p
+  const stock = new Map(at.parts.map((x) => [x.id, x]))
+  const briefOf = (id: string | undefined) => {
+    const found = id ? stock.get(id) : undefined
+    return found ? brief(found) : null
+  }
+  const line = (f: Finding) => findingLine({ ...f, kept: null }, { setup: plan.to, shop: at.shop, parts: at.parts })
+  const stop = at.shop.classes.get(hung.station.classKey)
+  const standMinor = stop ? (cost.minutes / 60) * (stop.labourMinorPerHour + stop.stopMinorPerHour) : 0
+  return {
+    stationId: hung.station.id,
+    name: hung.station.name,
+    fromWire: plan.from.wire?.name ?? null,
+    swaps: plan.swaps.map((s) => ({
+      kindKey: s.kindKey,
+      from: briefOf(s.from?.id),
+      to: s.to && brief(s.to),
+      because: line(s.because),
+      isKept: s.isKept,
+    })),
+    turns: plan.turns,
+    outletGuide: plan.outletGuide,
+    stays: plan.stays.flatMap((x) => briefOf(x.id) ?? []),
+    unknown: plan.unknown,
+    settings: plan.settings,
+    left: plan.left.map(line),
+    steps: steps.map(stepLine),
+    cost: {
+      ...cost,
+      wireMinor: at.isMoney ? cost.wireMinor : null,
+      gasMinor: at.isMoney ? cost.gasMinor : null,
+      standMinor: at.isMoney ? standMinor : null,
+    },
+  }
+}
+
+/** One list for all guns: what to take from the shelf. */
+function partsList(planned: readonly Planned[]): ChangeAnswer['parts'] {
+  const wanted = new Map<string, { part: Stocked; wanted: number }>()
+  for (const { plan } of planned)
+    for (const { to } of plan.swaps) {
+      if (!to) continue
+      const line = wanted.get(to.id) ?? { part: to, wanted: 0 }
+      line.wanted++
+      wanted.set(to.id, line)
+    }
+  return [...wanted.values()]
+    .sort((a, b) => (a.part.code < b.part.code ? -1 : 1))
+    .map(({ part, wanted: n }) => ({ ...brief(part), wanted: n }))
+}

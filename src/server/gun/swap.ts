@@ -1,0 +1,167 @@
+import { and, asc, eq, inArray, isNull } from 'drizzle-orm'
+import { type z } from 'zod'
+import { makeId, type CarrierId } from '@core/ids/id.ts'
+import { isOptionalKind } from '@core/path/kinds.ts'
+import { type gunRequest, type SpareGun, type statusRequest, type swapRequest } from '@contract/spareguns.ts'
+import { carrier, carrierNow, mount, stationNow } from '@server/db/schema.ts'
+import { isDuplicate, transact, type Tx } from '@server/db/db.ts'
+import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { append, eventByKey, factDraft } from '@server/ledger/append.ts'
+import { project } from '@server/projection/project.ts'
+import { hungOne } from '@server/rightparts/hung.ts'
+import { builtHere } from '@server/rightparts/setup.ts'
+import { changing, OK } from '@server/shop/changing.ts'
+import { loadShop } from '@server/shop/model.ts'
+import { mountedDraft } from '@server/shop/places.ts'
+
+/** Guns that hang nowhere, ready ones first; with a place, those that fit it. */
+export async function readSpares(deps: Deps, who: Who, stationId: string | undefined): Promise<{ guns: SpareGun[] }> {
+  mustRead(who)
+  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const here = stationId ? builtHere(await hungOne(deps.db, shop, stationId), shop) : null
+  const rows = await deps.db
+    .select({ gun: carrier, now: carrierNow })
+    .from(carrier)
+    .leftJoin(mount, and(eq(mount.childId, carrier.id), isNull(mount.toMs)))
+    .leftJoin(carrierNow, eq(carrierNow.carrierId, carrier.id))
+    .where(and(eq(carrier.type, 'gun'), isNull(mount.childId)))
+    .orderBy(asc(carrier.name))
+  const guns = rows.map(({ gun, now }): SpareGun => ({
+    gunId: gun.id,
+    name: gun.name,
+    status: now?.status ?? 'not said',
+    familyName: gun.built?.familyId ? (shop.families.get(gun.built.familyId) ?? null) : null,
+    cableM: gun.built?.cableM ?? null,
+    sinceMs: now?.statusMs ?? null,
+    fits: !here?.familyId || !gun.built?.familyId || seats(gun.built.familyId, here, shop),
+  }))
+  const order = ['ready', 'not said', 'toRefurbish']
+  return {
+    guns: guns.sort((a, b) => order.indexOf(a.status) - order.indexOf(b.status) || Number(b.fits) - Number(a.fits)),
+  }
+}
+
+/** Another family seats where its pin is the feeder's; without told pins only the same family is sure to. */
+function seats(
+  familyId: string,
+  here: ReturnType<typeof builtHere>,
+  shop: Awaited<ReturnType<typeof loadShop>>,
+): boolean {
+  const pin = shop.familyById.get(familyId)?.fit?.pin
+  const wanted = here.feederTypeId ? shop.feederTypes.get(here.feederTypeId)?.fit.pin : null
+  return pin && wanted ? pin.toLowerCase() === wanted.toLowerCase() : familyId === here.familyId
+}
+
+/** A gun hung instead of another: the one that comes off is ready, or to be put right. */
+export async function swapGun(deps: Deps, who: Who, r: z.output<typeof swapRequest>): Promise<typeof OK> {
+  mustRead(who)
+  if (await eventByKey(deps.db, `${r.key}#0`)) return OK
+  try {
+    await transact(deps.db, (tx) => swapIn(tx, { deps, who, r }))
+  } catch (problem) {
+    if (!isDuplicate(problem)) throw problem
+  }
+  return OK
+}
+
+async function swapIn(
+  tx: Tx,
+  { deps, who, r }: { deps: Deps; who: Who; r: z.output<typeof swapRequest> },
+): Promise<void> {
+  const shop = await loadShop(tx, deps.calendar, deps.now())
+  const station = shop.stationById.get(r.stationId)
+  if (!station) throw new DomainError('not-found', 'There is no such place.')
+  mustLogAt(who, station)
+  await tx.select().from(stationNow).where(eq(stationNow.stationId, r.stationId)).for('update')
+  const hung = await hungOne(tx, shop, r.stationId)
+  const [gun] = await tx.select().from(carrier).where(eq(carrier.id, r.gunId)).for('update')
+  const [hangs] = await tx
+    .select()
+    .from(mount)
+    .where(and(eq(mount.childId, r.gunId), isNull(mount.toMs)))
+  if (!gun || gun.type !== 'gun') throw new DomainError('not-found', 'There is no such gun.')
+  if (hangs)
+    throw new DomainError('bad-request', `${gun.name} hangs somewhere already.`, [
+      'Say there that it came here instead.',
+    ])
+  if (!hung.now.headId) throw new DomainError('not-found', `There is no feeder on ${station.name} now.`)
+  const old = hung.now.gunId
+  // What came off keeps being the gun it was: its family and cable go with it.
+  if (old) {
+    const { familyId, cableM } = builtHere(hung, shop)
+    await tx
+      .update(carrier)
+      .set({ built: { familyId, cableM } })
+      .where(and(eq(carrier.id, old), isNull(carrier.built)))
+  }
+  const at = { deps, who, happenedMs: deps.now(), stationId: r.stationId }
+  const status = (carrierId: string, is: 'ready' | 'toRefurbish', i: number) =>
+    factDraft(deps, who, {
+      fact: { kind: 'gunStatus', carrierId: carrierId as CarrierId, status: is },
+      happenedMs: deps.now(),
+      precision: 'exact',
+      stationId: r.stationId,
+      idempotencyKey: `${r.key}#${i}`,
+    })
+  const touched = await append(tx, [
+    mountedDraft({ ...at, childId: r.gunId, onId: hung.now.headId, key: `${r.key}#0` }),
+    ...(old ? [mountedDraft({ ...at, childId: old, onId: null, key: `${r.key}#1` }), status(old, r.oldGun, 2)] : []),
+  ])
+  touched.stationIds.add(r.stationId)
+  await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+}
+
+/** A gun of the shop that hangs nowhere yet. */
+export const makeGun = (deps: Deps, who: Who, r: z.output<typeof gunRequest>) =>
+  changing(deps, who, {
+    key: r.key,
+    what: `gun ${r.name}`,
+    work: async (tx) => {
+      const shop = await loadShop(tx, deps.calendar, deps.now())
+      if (r.familyId && !shop.families.has(r.familyId)) throw new DomainError('not-found', 'There is no such family.')
+      const fit = r.familyId ? shop.familyById.get(r.familyId)?.fit : null
+      const [same] = await tx
+        .select({ id: carrier.id })
+        .from(carrier)
+        .where(and(eq(carrier.type, 'gun'), eq(carrier.name, r.name)))
+      if (same) throw new DomainError('name-taken', `There is a gun "${r.name}" already.`, ['Choose another name.'])
+      const has = (key: string) =>
+        !isOptionalKind(key) || (key === 'jump' && fit?.isNeckQuick) || (key === 'clampring' && fit?.hasClampRing)
+      const id = makeId('carrier', deps.now(), deps.random)
+      await tx.insert(carrier).values({
+        id,
+        type: 'gun',
+        name: r.name,
+        stationId: null,
+        positions: shop.kinds.filter((k) => k.rides === 'gun' && has(k.key)).map((k) => k.key),
+        built: { familyId: r.familyId, cableM: r.cableM },
+      })
+      return append(tx, [statusDraft(deps, who, { key: `${r.key}/status`, gunId: id, status: 'ready' })])
+    },
+  })
+
+const statusDraft = (deps: Deps, who: Who, r: { key: string; gunId: string; status: 'ready' | 'toRefurbish' }) =>
+  factDraft(deps, who, {
+    fact: { kind: 'gunStatus', carrierId: r.gunId as CarrierId, status: r.status },
+    happenedMs: deps.now(),
+    precision: 'exact',
+    stationId: null,
+    idempotencyKey: r.key,
+  })
+
+/** A loose gun was put right, or turned out to need it. */
+export async function setGunStatus(deps: Deps, who: Who, r: z.output<typeof statusRequest>): Promise<typeof OK> {
+  mustRead(who)
+  if (await eventByKey(deps.db, r.key)) return OK
+  await transact(deps.db, async (tx) => {
+    const [gun] = await tx
+      .select()
+      .from(carrier)
+      .where(inArray(carrier.id, [r.gunId]))
+    if (!gun || gun.type !== 'gun') throw new DomainError('not-found', 'There is no such gun.')
+    const touched = await append(tx, [statusDraft(deps, who, r)])
+    await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+  })
+  return OK
+}

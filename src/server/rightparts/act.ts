@@ -1,0 +1,253 @@
+import { type z } from 'zod'
+import { type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
+import { type Fact } from '@core/ledger/event.ts'
+import { kindOfPosition } from '@core/path/columns.ts'
+import { check, findingsWith } from '@core/rightparts/check.ts'
+import { type SettingName } from '@core/rightparts/facts.ts'
+import { RULES } from '@core/rightparts/finding.ts'
+import { TAG_TEXT } from '@core/changeover/tags.ts'
+import { makeId } from '@core/ids/id.ts'
+import { parseWireSize } from '@core/units/wiresize.ts'
+import {
+  type issueRequest,
+  type jointRequest,
+  type keepRequest,
+  type lookRequest,
+  type setRequest,
+  type tagRequest,
+} from '@contract/rightparts.ts'
+import { and, eq } from 'drizzle-orm'
+import { keptFinding, stockNow } from '@server/db/schema.ts'
+import { type Reader, type Tx } from '@server/db/db.ts'
+import { type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { carrierAt } from '@server/logbook/draft.ts'
+import { logFacts } from '@server/logbook/facts.ts'
+import { changing, OK } from '@server/shop/changing.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { checkPlace, ofWhat } from './findings.ts'
+import { hungOne } from './hung.ts'
+import { findingLines, stockedParts } from './line.ts'
+import { partFacts, setupOf } from './setup.ts'
+
+const ON: Record<SettingName, 'station' | 'head' | 'gun'> = {
+  roll1: 'head',
+  roll2: 'head',
+  roll3: 'head',
+  roll4: 'head',
+  polarity: 'head',
+  unwind: 'head',
+  gas: 'station',
+  machineWire: 'head',
+  machineMode: 'head',
+  machineMaterial: 'head',
+  tipOut: 'gun',
+  reamerBlade: 'station',
+  reamerClamp: 'station',
+}
+
+/** The carrier a setting is said of, by a position that rides on it. */
+export function settingCarrier(place: Parameters<typeof carrierAt>[0], name: SettingName): CarrierId {
+  const by = { station: place.stationCarrierId, head: place.now.headId, gun: place.now.gunId }[ON[name]]
+  if (!by)
+    throw new DomainError('not-found', 'There is no feeder or gun here now.', ['Say in Our shop what hangs there.'])
+  return by as CarrierId
+}
+
+const SIZES = new Set<SettingName>(['roll1', 'roll2', 'roll3', 'roll4', 'machineWire'])
+const LENGTHS = new Set<SettingName>(['tipOut', 'reamerBlade', 'reamerClamp'])
+
+/** A setting as it is kept: sizes in mm as the shop's wires have them; what is no size or length is refused in words. */
+export function settingValue(name: SettingName, value: string): string {
+  if (SIZES.has(name)) {
+    const size = parseWireSize(value)
+    if (!size.ok)
+      throw new DomainError('bad-request', `${name.startsWith('roll') ? 'Roll' : 'Machine'}: ${size.reason}.`)
+    return String(size.diameterMm)
+  }
+  if (LENGTHS.has(name)) {
+    const mm = Number(value.replace(',', '.').replace(/mm$/i, ''))
+    if (!Number.isFinite(mm) || Math.abs(mm) > 60)
+      throw new DomainError('bad-request', `"${value}" is no length in mm.`, [
+        'Write −3 for three back, 2 for two out.',
+      ])
+    return String(mm)
+  }
+  return value
+}
+
+export const settingFact = (
+  carrierId: CarrierId,
+  said: { name: SettingName; value: string },
+  how: 'read' | 'set',
+): Fact => ({ kind: 'setting', carrierId, name: said.name, value: settingValue(said.name, said.value), how })
+
+/** What is on a gun, as somebody saw it: named parts, read settings. Ends with what does not fit. */
+export async function look(deps: Deps, who: Who, r: z.output<typeof lookRequest>) {
+  await logFacts(deps, who, {
+    key: r.key,
+    stationId: r.stationId,
+    factsOf: (place, shop) => [
+      ...r.parts.map((p): Fact => {
+        const part = p.partId ? shop.partById.get(p.partId) : undefined
+        if (p.partId && part?.kindKey !== kindOfPosition(p.position))
+          throw new DomainError('bad-request', `That part is no ${kindOfPosition(p.position)}.`, [
+            'Choose one of the list.',
+          ])
+        return {
+          kind: 'found',
+          carrierId: carrierAt(place, p.position, shop),
+          position: p.position,
+          partId: p.partId as PartId | null,
+        }
+      }),
+      ...r.settings.map((s) => settingFact(settingCarrier(place, s.name), s, 'read')),
+      ...(r.wireId ? [wireFound(r.wireId, carrierAt(place, 'hub', shop), shop)] : []),
+    ],
+  })
+  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const [hung, parts] = [await hungOne(deps.db, shop, r.stationId), await stockedParts(deps.db)]
+  return { findings: findingLines(checkPlace(hung, shop), { shop, parts }) }
+}
+
+function wireFound(wireId: string, carrierId: CarrierId, shop: ShopModel): Fact {
+  if (!shop.wires.has(wireId)) throw new DomainError('not-found', 'There is no such wire.')
+  return { kind: 'wireFound', carrierId, wireId: wireId as WireId }
+}
+
+export async function setSettings(deps: Deps, who: Who, r: z.output<typeof setRequest>) {
+  await logFacts(deps, who, {
+    key: r.key,
+    stationId: r.stationId,
+    factsOf: (place) => r.settings.map((s) => settingFact(settingCarrier(place, s.name), s, r.how)),
+  })
+  return OK
+}
+
+export async function tag(deps: Deps, who: Who, r: z.output<typeof tagRequest>) {
+  await logFacts(deps, who, {
+    key: r.key,
+    stationId: r.stationId,
+    factsOf: (place, shop) => {
+      const carrierId = carrierAt(place, TAG_TEXT[r.tag].at, shop)
+      return [{ kind: r.isBack ? 'untied' : 'tied', carrierId, tag: r.tag }]
+    },
+  })
+  return OK
+}
+
+/** A joint that gave trouble. Scrapped threads take the tip and what it screws into. */
+export async function jointTrouble(deps: Deps, who: Who, r: z.output<typeof jointRequest>) {
+  await logFacts(deps, who, {
+    key: r.key,
+    stationId: r.stationId,
+    factsOf: (place, shop) => {
+      const at = POSITION_OF[r.joint] ?? r.joint
+      const carrierId = carrierAt(place, at, shop)
+      const fault: Fact = { kind: 'jointFault', carrierId, joint: r.joint, fault: r.fault, thread: r.thread }
+      if (r.thread !== 'scrapped') return [fault]
+      const both = SCREWED_INTO[r.joint] ? [at, SCREWED_INTO[r.joint] ?? ''] : [at]
+      return [
+        fault,
+        ...both.map((position): Fact => ({
+          kind: 'removed',
+          carrierId: carrierAt(place, position, shop),
+          position,
+          outReason: 'stripped',
+        })),
+      ]
+    },
+  })
+  return OK
+}
+const POSITION_OF: Partial<Record<string, string>> = { linerNut: 'liner', gunLock: 'orings' }
+const SCREWED_INTO: Partial<Record<string, string>> = { tip: 'diffuser' }
+
+/** Handed over the counter for a gun. A part that does not fit it is refused with the reason. */
+export async function issue(deps: Deps, who: Who, r: z.output<typeof issueRequest>) {
+  await logFacts(deps, who, {
+    key: r.key,
+    stationId: r.stationId,
+    check: async (tx, shop) => mustFit(tx, shop, r),
+    factsOf: () => [{ kind: 'issued', partId: r.partId as PartId, quantity: r.quantity }],
+  })
+  const [stock] = await deps.db.select().from(stockNow).where(eq(stockNow.partId, r.partId))
+  return { partId: r.partId, onHand: stock?.onHand ?? null }
+}
+
+async function mustFit(tx: Reader, shop: ShopModel, r: { stationId: string; partId: string }): Promise<void> {
+  const row = shop.partById.get(r.partId)
+  if (!row) throw new DomainError('not-found', 'There is no such part.')
+  const setup = setupOf(await hungOne(tx, shop, r.stationId), shop)
+  if (setup.parts[row.kindKey] === undefined)
+    throw new DomainError(
+      'wrong-part',
+      `There is no ${shop.kindByKey.get(row.kindKey)?.name ?? row.kindKey} on this gun.`,
+    )
+  const against = findingsWith(setup, partFacts(row)).filter((f) => f.severity !== 'note')
+  if (against.length > 0) throw new WrongPart(row.code, against)
+}
+
+/** Which rules speak against a part, by key: the page writes the sentences in the shop's units. */
+class WrongPart extends DomainError {
+  constructor(code: string, against: ReturnType<typeof check>) {
+    super(
+      'wrong-part',
+      `${code} does not fit this gun.`,
+      against.map((f) => `${inWords(f.rule, f)} ${RULES[f.rule].why}`),
+    )
+  }
+}
+function inWords(rule: keyof typeof RULES, f: ReturnType<typeof check>[number]): string {
+  return RULES[rule].what.replace('{found}', plain(f.found)).replace('{wanted}', plain(f.wanted))
+}
+function plain(d: ReturnType<typeof check>[number]['found']): string {
+  switch (d.is) {
+    case 'size':
+      return `${d.mm} mm`
+    case 'sizes':
+      return `${d.fromMm} to ${d.toMm} mm`
+    case 'length':
+      return `${Math.round(d.m * 100) / 100} m`
+    case 'groove':
+      return `${d.shape} ${d.sizeMm} mm`
+    case 'depth':
+      return `${d.mm} mm`
+    case 'depths':
+      return `${d.fromMm} to ${d.toMm} mm`
+    case 'text':
+      return d.text.startsWith('family:') ? 'another family' : d.text
+    case 'amps':
+      return `${d.amps} A`
+    case 'share':
+      return `${Math.round(d.fraction * 100)}%`
+    case 'speed':
+      return `${d.mPerMin} m/min`
+  }
+}
+
+/** The lead lives with a finding, or takes that back. It holds as long as the same thing is found. */
+export const keepFinding = (deps: Deps, who: Who, r: z.output<typeof keepRequest>) =>
+  changing(deps, who, {
+    key: r.key,
+    what: `${r.isKept ? 'kept as it is' : 'counts again'}: ${r.rule} at ${r.at}`,
+    work: async (tx: Tx) => {
+      const where = and(eq(keptFinding.stationId, r.stationId), eq(keptFinding.rule, r.rule), eq(keptFinding.at, r.at))
+      if (!r.isKept) return void (await tx.delete(keptFinding).where(where))
+      const shop = await loadShop(tx, deps.calendar, deps.now())
+      const { findings } = checkPlace(await hungOne(tx, shop, r.stationId), shop)
+      const found = findings.find((f) => f.rule === r.rule && f.at === r.at)
+      if (!found) throw new DomainError('not-found', 'That is not found there any more.')
+      const values = {
+        of: ofWhat(found),
+        note: r.note?.trim() || null,
+        chosenById: who.person?.id ?? null,
+        chosenMs: deps.now(),
+      }
+      const { stationId, rule, at } = r
+      await tx
+        .insert(keptFinding)
+        .values({ id: makeId('kept', deps.now(), deps.random), stationId, rule, at, ...values })
+        .onDuplicateKeyUpdate({ set: values })
+    },
+  })

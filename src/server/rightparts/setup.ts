@@ -1,0 +1,159 @@
+import { kindOfPosition } from '@core/path/columns.ts'
+import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
+import { withGun, type Built } from '@core/shop/built.ts'
+import {
+  type FamilyFacts,
+  type FeederFacts,
+  type PartFacts,
+  type ProcedureFacts,
+  type SettingName,
+  type Settings,
+  type Setup,
+  type WireFacts,
+} from '@core/rightparts/facts.ts'
+import { findingsWith } from '@core/rightparts/check.ts'
+import { type Tag } from '@core/changeover/tags.ts'
+import { type FoldedTag } from '@core/ledger/fold.ts'
+import { type stationNow } from '@server/db/schema.ts'
+import { type CarrierState } from '@server/floor/positions.ts'
+import { type PartRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
+
+/** A place with what is projected of its three carriers. */
+export interface Hung {
+  station: StationRow
+  now: typeof stationNow.$inferSelect
+  stateOf: (carrierId: string | null | undefined) => CarrierState | undefined
+  /** The wire on the feeder; null where no spool was ever logged. */
+  spoolWireId: string | null
+}
+
+export const wireFacts = (row: ShopModel['wires'] extends Map<string, infer W> ? W : never): WireFacts => ({
+  id: row.id,
+  name: row.name,
+  construction: row.construction,
+  diameterMm: row.diameterMm,
+  densityGPerCm3: row.densityGPerCm3,
+  fit: row.fit,
+})
+export const partFacts = (row: PartRow): PartFacts => ({
+  id: row.id,
+  code: row.code,
+  name: row.name,
+  kindKey: row.kindKey,
+  familyId: row.familyId,
+  sizeMm: row.wireSizeMm,
+  fit: row.fit,
+})
+
+/** How this gun is built: as the bay, except; and what the gun brought along. */
+export function builtHere(hung: Hung, shop: ShopModel): Built {
+  return withGun(shop.built(hung.station.id), hung.stateOf(hung.now.gunId)?.built ?? null)
+}
+
+export function ruledBy(station: StationRow, built: Built): RuledBy {
+  return {
+    family: built.familyId,
+    feederType: built.feederTypeId,
+    feeder: built.rollCount === null ? null : String(built.rollCount),
+    mode: built.mode,
+    class: station.classKey,
+  }
+}
+
+/** The feeder of a place: its type, or what little the roll count tells. */
+function feederOf(built: Built, shop: ShopModel): FeederFacts | null {
+  const type = built.feederTypeId ? shop.feederTypes.get(built.feederTypeId) : undefined
+  if (type) return { id: type.id, name: type.name, ...type.fit }
+  if (built.rollCount === null) return null
+  return { ...UNTOLD_FEEDER, name: `${built.rollCount}-roll feeder`, rollCount: built.rollCount }
+}
+const UNTOLD_FEEDER: FeederFacts = {
+  id: '',
+  name: '',
+  rollCount: 4,
+  runsFace: 'read',
+  unwind: null,
+  pin: null,
+  hasJog: false,
+  hasPurge: false,
+  cutsGas: false,
+  scaleFrom: null,
+  scaleTo: null,
+  topMPerMin: null,
+  runsLinerToRolls: false,
+}
+
+const carriersOf = (hung: Hung, shop: ShopModel) =>
+  [shop.carrierOfStation.get(hung.station.id), hung.now.headId, hung.now.gunId].map((id) => hung.stateOf(id))
+
+/** What was last read or set on the place, its feeder and its gun. */
+export function settingsHere(hung: Hung, shop: ShopModel): Settings {
+  const all: Settings = {}
+  for (const state of carriersOf(hung, shop))
+    for (const [name, said] of Object.entries(state?.now?.settings ?? {})) all[name as SettingName] = said.value
+  return all
+}
+export function tagsHere(hung: Hung, shop: ShopModel): (FoldedTag & { tag: Tag; carrierId: string })[] {
+  return carriersOf(hung, shop).flatMap((state) =>
+    Object.entries(state?.now?.tags ?? {}).map(([tag, said]) => ({
+      ...said,
+      tag: tag as Tag,
+      carrierId: state?.now?.carrierId ?? '',
+    })),
+  )
+}
+
+function partsHere(hung: Hung, shop: ShopModel): Setup['parts'] {
+  const parts: Record<string, PartFacts | null> = {}
+  for (const state of carriersOf(hung, shop))
+    for (const row of state?.rows ?? []) {
+      if (row.position.includes('#')) continue
+      const on = row.partId ? shop.partById.get(row.partId) : undefined
+      parts[kindOfPosition(row.position)] = on ? partFacts(on) : null
+    }
+  return parts
+}
+
+/** The gun as it stands, for the rules of fit. */
+export function setupOf(hung: Hung, shop: ShopModel): Setup {
+  const built = builtHere(hung, shop)
+  const wireRow = shop.wires.get(hung.spoolWireId ?? built.wireId ?? '')
+  const by = ruledBy(hung.station, built)
+  const polarity = rulingFor('D29', by, shop.choices).school.key
+  const stands = rulingFor('D09', by, shop.choices).school.key
+  return {
+    wire: wireRow ? wireFacts(wireRow) : null,
+    family: familyFacts(built.familyId, shop),
+    feeder: feederOf(built, shop),
+    procedure: procedureFacts(built.procedureId, shop),
+    mode: built.mode,
+    gas: built.gas,
+    cableM: built.cableM,
+    settings: settingsHere(hung, shop),
+    parts: partsHere(hung, shop),
+    polarityBy: polarity === 'gasless' ? 'gasless' : 'wire',
+    tipStands: stands === 'level' || stands === 'proud' ? stands : 'byMode',
+  }
+}
+
+function familyFacts(id: string | null, shop: ShopModel): FamilyFacts | null {
+  const row = id ? shop.familyById.get(id) : undefined
+  return row ? { id: row.id, name: row.name, fit: row.fit } : null
+}
+export function procedureFacts(id: string | null, shop: ShopModel): ProcedureFacts | null {
+  const row = id ? shop.procedures.get(id) : undefined
+  return row ? { id: row.id, name: row.name, ...row.fit } : null
+}
+
+/**
+ * The part that most likely went on: what the bay has, where that fits the wire on; else what was on, where that fits; else
+ * null, and nobody is said to have put on a wrong one.
+ */
+export function likelyPart(hung: Hung, shop: ShopModel, position: string): string | null {
+  const kindKey = kindOfPosition(position)
+  const setup = setupOf(hung, shop)
+  const bay = shop.built(hung.station.id).parts[kindKey]
+  const rows = [bay, setup.parts[kindKey]?.id].map((id) => (id ? shop.partById.get(id) : undefined))
+  const fits = rows.find((row) => row && findingsWith(setup, partFacts(row)).every((f) => f.severity === 'note'))
+  return fits?.id ?? null
+}
