@@ -20,6 +20,8 @@ export const changeStep = z.object({
   ties: z.string().nullable(),
   unties: z.string().nullable(),
   swap: z.string().nullable(),
+  /** Nothing later rests on it. */
+  canSkip: z.boolean(),
   /** The house rule that shaped this step. */
   byRule: z.string().nullable(),
 })

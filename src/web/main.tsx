@@ -21,6 +21,9 @@ const router = createBrowserRouter([
     children: [
       { index: true, Component: FloorPage },
       { path: 'gun/:stationId', lazy: async () => ({ Component: (await import('./gun/GunPage.tsx')).GunPage }) },
+      { path: 'look', lazy: async () => ({ Component: (await import('./rightparts/LookPage.tsx')).LookPage }) },
+      { path: 'change', lazy: async () => ({ Component: (await import('./changeover/ChangePage.tsx')).ChangePage }) },
+      { path: 'day', lazy: async () => ({ Component: (await import('./changeover/DayPage.tsx')).DayPage }) },
       { path: 'spools', lazy: async () => ({ Component: (await import('./spools/SpoolsPage.tsx')).SpoolsPage }) },
       { path: 'logbook', lazy: async () => ({ Component: (await import('./logbook/LogbookPage.tsx')).LogbookPage }) },
       { path: 'shop', lazy: async () => ({ Component: (await import('./shop/ShopPage.tsx')).ShopPage }) },

@@ -73,10 +73,10 @@ export function frontOnSteps({ plan, minutesOf }: At): Step[] {
   ]
 }
 
-export function closeSteps({ plan, rules }: At): Step[] {
+export function closeSteps({ plan, rules, sizeWord }: At): Step[] {
   const { settings, to } = plan
   const machine = [
-    settings.machineWire && `wire ${settings.machineWire}`,
+    settings.machineWire && `wire ${sizeWord(Number(settings.machineWire))}`,
     settings.machineMode,
     settings.machineMaterial,
   ]

@@ -11,7 +11,7 @@ import { TAG_TEXT } from './tags.ts'
 const ALU = wireOf('aluminium', 1.2)
 const CORED = wireOf('flux-cored', 1.2, { isSelfShielded: true, pricePerKgMinor: 600 })
 const STEEL = wireOf('solid', 0.9)
-const minutesOf = () => 5
+const shop = { minutesOf: () => 5, sizeWord: String }
 const to = (from: Setup, target: Parameters<typeof planChange>[1], more = {}) =>
   planChange(from, target, { parts: SHELF, ...more })
 
@@ -91,35 +91,34 @@ describe('the order of it', () => {
   it('never asks for what is still covered, over every wire and school, and ends closed', () => {
     for (const plan of plans)
       for (const rules of RULE_SETS) {
-        const { open, tags } = walk(stepsOf(plan, rules, minutesOf))
+        const { open, tags } = walk(stepsOf(plan, rules, shop))
         for (const c of ['nozzleOff', 'tipOff', 'diffuserOff', 'screwOut'] as const) expect(open.has(c)).toBe(false)
         expect([...tags].filter((t) => t !== 'guideOut')).toEqual([])
       }
   })
   it('is off before hands touch, on only to feed, and asks at the end', () => {
-    const steps = stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, minutesOf)
+    const steps = stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, shop)
     const phases = [...new Set(steps.map((s) => s.phase))]
     expect(phases).toEqual(['off', 'work', 'on', 'close'])
     expect(steps[0]?.key).toBe('isolate')
     expect(steps.filter((s) => s.phase === 'work').every((s) => s.power === 'off')).toBe(true)
   })
   it('takes the set screw out before the diffuser where the family has one', () => {
-    const keys = stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, minutesOf).map((s) => s.key)
+    const keys = stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, shop).map((s) => s.key)
     expect(keys.indexOf('screwOut')).toBeGreaterThan(0)
     expect(keys.indexOf('screwOut')).toBeLessThan(keys.indexOf('diffuserOff'))
-    const unscrewed = stepsOf(to(RIGHT_STEEL, { wire: ALU }), { ...USUAL_RULES, setScrew: 'unscrew' }, minutesOf)
+    const unscrewed = stepsOf(to(RIGHT_STEEL, { wire: ALU }), { ...USUAL_RULES, setScrew: 'unscrew' }, shop)
     expect(unscrewed.some((s) => s.key === 'screwOut')).toBe(false)
   })
   it('every step that touches feed parts names a hazard or stands behind one that does', () => {
     for (const key of ['isolate', 'nozzleOff', 'snip', 'wireOut', 'spoolOff', 'spoolOn', 'thread', 'on', 'feed'])
       expect(
-        stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, minutesOf).find((s) => s.key === key)?.hazard,
+        stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, shop).find((s) => s.key === key)?.hazard,
       ).not.toBeNull()
   })
   it('shuts the gas only where the trigger would let it out', () => {
     const jogless = { ...RIGHT_STEEL, feeder: { ...FEEDER, hasJog: false } }
-    const has = (from: Setup) =>
-      stepsOf(to(from, { wire: ALU }), USUAL_RULES, minutesOf).some((s) => s.key === 'gasShut')
+    const has = (from: Setup) => stepsOf(to(from, { wire: ALU }), USUAL_RULES, shop).some((s) => s.key === 'gasShut')
     expect([has(RIGHT_STEEL), has(jogless)]).toEqual([false, true])
   })
   it('every tag has words and a place', () =>
@@ -140,7 +139,7 @@ describe('what a change costs', () => {
     }
     const plan = to(from, { wire: ALU })
     const rules = { ...USUAL_RULES, gas: 'leave', cable: 'scrap' } as const
-    const steps = stepsOf(plan, rules, minutesOf)
+    const steps = stepsOf(plan, rules, shop)
     const cost = costOf(plan, { steps, rules, gasMinorPerM3: 900, isScrapped: true })
     expect(cost.wireM).toBeCloseTo(4.5, 9)
     expect(cost.wireKg).toBeCloseTo((((4.5 * Math.PI) / 4) * 7.85) / 1000, 9)
@@ -150,7 +149,7 @@ describe('what a change costs', () => {
   })
   it('scraps only the snipped ends where wire is wound back', () => {
     const plan = to(RIGHT_STEEL, { wire: ALU })
-    const steps = stepsOf(plan, USUAL_RULES, minutesOf)
+    const steps = stepsOf(plan, USUAL_RULES, shop)
     expect(costOf(plan, { steps, rules: USUAL_RULES, gasMinorPerM3: null, isScrapped: false })).toMatchObject({
       wireM: 0.15,
       wireMinor: null,

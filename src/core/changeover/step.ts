@@ -111,8 +111,13 @@ export const swapOf = (plan: ChangePlan, kindKey: string) =>
 export const tight = (plan: ChangePlan, joint: Joint, usual: number) =>
   TIGHTNESS[(plan.to.family?.fit?.tightness[joint]?.step ?? usual) - 1] ?? ''
 
-export interface At {
+/** What the shop says of its parts: minutes by kind, and a size as it is written there. */
+export interface ShopWords {
+  minutesOf: (kindKey: string) => number
+  sizeWord: (mm: number) => string
+}
+
+export interface At extends ShopWords {
   plan: ChangePlan
   rules: ChangeRules
-  minutesOf: (kindKey: string) => number
 }

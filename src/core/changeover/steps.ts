@@ -2,12 +2,12 @@ import { closeSteps, feedSteps, frontOnSteps } from './feedsteps.ts'
 import { loadSteps } from './loadsteps.ts'
 import { clearSteps } from './offsteps.ts'
 import { type ChangePlan } from './plan.ts'
-import { type ChangeRules, type Step } from './step.ts'
+import { type ChangeRules, type ShopWords, type Step } from './step.ts'
 import { feederSteps, frontSteps, linerSteps } from './worksteps.ts'
 
 /** The whole change in order: off, out, swapped, in, on, fed, closed. */
-export function stepsOf(plan: ChangePlan, rules: ChangeRules, minutesOf: (kindKey: string) => number): Step[] {
-  const at = { plan, rules, minutesOf }
+export function stepsOf(plan: ChangePlan, rules: ChangeRules, shop: ShopWords): Step[] {
+  const at = { plan, rules, ...shop }
   return [
     ...clearSteps(at),
     ...feederSteps(at),

@@ -50,11 +50,11 @@ function outletGuideSteps({ plan }: At): Step[] {
 }
 
 function rollSteps(at: At): Step[] {
-  const { plan } = at
+  const { plan, sizeWord } = at
   const steps: Step[] = []
   const rolls = swapOf(plan, 'rolls')
   const count = plan.from.feeder?.rollCount ?? 4
-  const face = plan.turns ? ` Number ${plan.turns.readMm} facing out.` : ''
+  const face = plan.turns ? ` Number ${sizeWord(plan.turns.readMm)} facing out.` : ''
   if (rolls)
     steps.push(
       putStep(at, rolls, {
@@ -67,7 +67,7 @@ function rollSteps(at: At): Step[] {
       step('work', 'off', {
         key: 'turnRolls',
         do: `Turn ${plan.turns.rolls.length === count ? `all ${count} rolls` : `roll ${plan.turns.rolls.join(' and ')}`} round.`,
-        look: `Number ${plan.turns.readMm} facing out on all ${count}.`,
+        look: `Number ${sizeWord(plan.turns.readMm)} facing out on all ${count}.`,
         minutes: 0.8 * plan.turns.rolls.length,
         needs: ['wireOut'],
       }),

@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import {
   FEEDER,
-  NO_FAMILY_FIT,
   NO_PROCEDURE,
   NOTHING_KNOWN,
   onShelf,
@@ -15,6 +14,7 @@ import { chainOf, check, normalOn, rightPart } from './check.ts'
 import { wireFor } from './chooser.ts'
 import { type Setup } from './facts.ts'
 import { RULES, type RuleKey } from './finding.ts'
+import { UNTOLD_FAMILY } from './untold.ts'
 import { permittedDuty } from './frontrules.ts'
 import { runningGroove } from './rollrules.ts'
 
@@ -34,9 +34,9 @@ const withFit = (kindKey: string, code: string, fit: Parameters<typeof partOf>[2
   ...RIGHT_STEEL,
   parts: { ...RIGHT_STEEL.parts, [kindKey]: partOf(kindKey, code, fit) },
 })
-const family = (fit: Partial<typeof NO_FAMILY_FIT>): Setup => ({
+const family = (fit: Partial<typeof UNTOLD_FAMILY>): Setup => ({
   ...RIGHT_STEEL,
-  family: { id: 'fam-kelp', name: 'Kelp', fit: { ...NO_FAMILY_FIT, neckMm: 150, ...fit } },
+  family: { id: 'fam-kelp', name: 'Kelp', fit: { ...UNTOLD_FAMILY, neckMm: 150, ...fit } },
 })
 const aluminium = { ...put('LP12'), wire: wireOf('aluminium', 1.2), gas: 'argon' as const, mode: 'pulse' as const }
 const onAluminium = (code: string): Setup => ({
@@ -56,6 +56,7 @@ const SPEAKS: Record<RuleKey, { setup: Setup; severity: 'stops' | 'harms' | 'not
   tipSmall: { setup: { ...put('T9'), wire: wireOf('solid', 1.2) }, severity: 'stops' },
   tipLarge: { setup: put('T10'), severity: 'harms' },
   tipPlain: { setup: onAluminium('T12'), severity: 'harms' },
+  tipWide: { setup: { ...put('T12A'), wire: wireOf('solid', 1.2) }, severity: 'harms' },
   otherFamily: { setup: withFit('diffuser', 'X', { familyId: 'fam-other' }), severity: 'stops' },
   otherPin: { setup: { ...family({ pin: 'long' }), feeder: { ...FEEDER, pin: 'short' } }, severity: 'stops' },
   linerSmall: { setup: { ...put('LS10'), wire: wireOf('solid', 1.2) }, severity: 'stops' },
@@ -78,7 +79,7 @@ const SPEAKS: Record<RuleKey, { setup: Setup; severity: 'stops' | 'harms' | 'not
   guideLarge: { setup: withFit('outlet', 'G16', { fit: { wireMm: [1.2, 1.6] } }), severity: 'harms' },
   guideSteel: { setup: onAluminium('GO'), severity: 'harms' },
   grooveShape: {
-    setup: { ...RIGHT_STEEL, parts: { ...RIGHT_STEEL.parts, rolls: rollsOf('RK9', 'knurled V', 0.9, 1.2) } },
+    setup: { ...RIGHT_STEEL, parts: { ...RIGHT_STEEL.parts, rolls: rollsOf('RK9', 'knurled V', [0.9, 1.2]) } },
     severity: 'stops',
   },
   grooveSize: { setup: { ...put('RV12'), settings: {} }, severity: 'stops' },

@@ -1,4 +1,4 @@
-import { alloyOf, grooveFor, isCored, isSoft, type PartFacts, type Setup, type WireFacts } from './facts.ts'
+import { alloyOf, grooveFor, isSoft, type PartFacts, type Setup, type WireFacts } from './facts.ts'
 import { jobRules } from './chooser.ts'
 import { isWorseFinding, type Finding, type RuleKey } from './finding.ts'
 import { frontRules } from './frontrules.ts'
@@ -50,6 +50,7 @@ const LINK_OF: Partial<Record<RuleKey, Link>> = {
   tipSmall: 'tip',
   tipLarge: 'tip',
   tipPlain: 'tip',
+  tipWide: 'tip',
   polarity: 'polarity',
   machineWire: 'machine',
   machineMode: 'machine',
@@ -76,7 +77,7 @@ export function normalOn(wire: WireFacts): string | null {
   if (wire.fit?.grade === 'deoxidised') return 'brown glassy islands on the bead are normal on this wire; they chip off'
   if (wire.fit?.grade === 'plain')
     return 'it wants clean metal: holes and a dull bead over rust, scale or paint are the surface, not the gun'
-  if (isCored(wire)) return 'slag over the bead is normal on cored wire'
+  if (wire.construction === 'flux-cored') return 'slag over the bead is normal on flux-cored wire'
   return alloyOf(wire).startsWith('aluminium') ? 'a little black soot beside the bead is normal on aluminium' : null
 }
 

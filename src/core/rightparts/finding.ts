@@ -50,6 +50,11 @@ export const RULES = {
     'Hot aluminium grows and sticks in a bore made for steel; its own tips have room.',
     'bore against wire',
   ),
+  tipWide: rule(
+    'A tip bored for aluminium on {wanted} {found} wire.',
+    'Its bore has room for wire that grows; hard wire touches it only now and then.',
+    'bore against wire',
+  ),
   otherFamily: rule(
     'It is a part of {found}; this gun takes {wanted}.',
     'Threads of different families cross; forcing one spoils both parts.',
@@ -113,7 +118,7 @@ export const RULES = {
     'groove by wire',
   ),
   rollTurned: rule(
-    'Roll turned: the groove that runs is {found}, the wire is {wanted}.',
+    'Turned round: the groove that runs is {found}, the wire is {wanted}.',
     'The right groove is on its other side.',
     'which face is out',
   ),
@@ -128,7 +133,7 @@ export const RULES = {
     'spool direction',
   ),
   polarity: rule(
-    'The gun is {found}; this wire wants {wanted}.',
+    'Polarity is {found}; this wire wants {wanted}.',
     'The wrong way round it spatters and does not burn in.',
     'polarity by wire',
   ),

@@ -37,7 +37,8 @@ function tipRules(setup: Setup, wire: WireFacts): Finding[] {
       return tip.fit?.isForAluminium === false ? found('tipPlain', 'harms') : []
     return over <= allowed + 0.001 && !tip.fit?.isForAluminium ? [] : found('tipLarge', 'stops')
   }
-  if (isSameSize(tip.sizeMm, wire.diameterMm)) return []
+  if (isSameSize(tip.sizeMm, wire.diameterMm))
+    return tip.fit?.isForAluminium ? found('tipWide', 'harms').map((f) => ({ ...f, found: text(alloyOf(wire)) })) : []
   return found('tipLarge', over > SLOPPY_MM ? 'stops' : 'harms')
 }
 

@@ -1,6 +1,5 @@
 import { type Stocked } from '@core/rightparts/check.ts'
 import {
-  type FamilyFit,
   type FeederFacts,
   type PartFit,
   type ProcedureFacts,
@@ -8,51 +7,9 @@ import {
   type WireFacts,
   type WireFit,
 } from '@core/rightparts/facts.ts'
+import { UNTOLD_FAMILY, UNTOLD_PART, UNTOLD_PROCEDURE, UNTOLD_WIRE } from '@core/rightparts/untold.ts'
 
 /** A gun with nothing said of it, and parts of a made-up bench, for tests of fit and of changing wire. */
-export const NO_WIRE_FIT: WireFit = {
-  alloy: null,
-  isSelfShielded: null,
-  polarity: null,
-  gases: null,
-  tipOutMm: null,
-  grade: null,
-  isCopperCoated: null,
-  classification: null,
-  pricePerKgMinor: null,
-}
-export const NO_PART_FIT: PartFit = {
-  alsoFamilyIds: [],
-  isForAluminium: null,
-  wireMm: null,
-  linerKind: null,
-  lengthM: null,
-  isJacketed: null,
-  bareFrontMm: null,
-  grooves: null,
-  material: null,
-  nozzleStyle: null,
-  boreMm: null,
-  tipOutMm: null,
-}
-export const NO_FAMILY_FIT: FamilyFit = {
-  thread: null,
-  pin: null,
-  linerHeldBy: null,
-  linerRule: null,
-  seatDepthMm: null,
-  pushBackMm: null,
-  doesTipSeatLiner: false,
-  hasClampRing: false,
-  nozzleStyle: null,
-  isNeckQuick: false,
-  neckMm: null,
-  co2Amps: null,
-  mixedAmps: null,
-  dutyFraction: null,
-  aluBoreOverMm: null,
-  tightness: {},
-}
 export const FEEDER: FeederFacts = {
   id: 'feeder-1',
   name: 'four-roll',
@@ -68,21 +25,7 @@ export const FEEDER: FeederFacts = {
   topMPerMin: 20,
   runsLinerToRolls: true,
 }
-export const NO_PROCEDURE: ProcedureFacts = {
-  id: 'proc-1',
-  name: 'fillet',
-  wireId: null,
-  gas: null,
-  mode: null,
-  polarity: null,
-  amps: null,
-  dutyFraction: null,
-  wireMPerMin: null,
-  stickOutMm: null,
-  material: null,
-  thicknessMm: null,
-  position: null,
-}
+export const NO_PROCEDURE: ProcedureFacts = { id: 'proc-1', name: 'fillet', ...UNTOLD_PROCEDURE }
 export function wireOf(
   construction: WireFacts['construction'],
   diameterMm: number,
@@ -94,7 +37,7 @@ export function wireOf(
     construction,
     diameterMm,
     densityGPerCm3: construction === 'aluminium' ? 2.66 : 7.85,
-    fit: { ...NO_WIRE_FIT, ...fit },
+    fit: { ...UNTOLD_WIRE, ...fit },
   }
 }
 type Said = Partial<Omit<Stocked, 'fit'>> & { fit?: Partial<PartFit> | null }
@@ -110,10 +53,10 @@ export function partOf(kindKey: string, code: string, said: Said = {}): Stocked 
     onHand: 5,
     priceMinor: 100,
     ...rest,
-    fit: fit === null || fit === undefined ? null : { ...NO_PART_FIT, ...fit },
+    fit: fit === null || fit === undefined ? null : { ...UNTOLD_PART, ...fit },
   }
 }
-export const rollsOf = (code: string, shape: 'V' | 'knurled V' | 'U', a: number, b: number): Stocked =>
+export const rollsOf = (code: string, shape: 'V' | 'knurled V' | 'U', [a, b]: readonly [number, number]): Stocked =>
   partOf('rolls', code, {
     fit: {
       grooves: [
@@ -140,7 +83,7 @@ export const NOTHING_KNOWN: Setup = {
 const KELP = {
   id: 'fam-kelp',
   name: 'Kelp',
-  fit: { ...NO_FAMILY_FIT, neckMm: 150, linerHeldBy: 'set screw' as const, linerRule: 'A' as const },
+  fit: { ...UNTOLD_FAMILY, neckMm: 150, linerHeldBy: 'set screw' as const, linerRule: 'A' as const },
 }
 const sized = (sizeMm: number) => (sizeMm * 10).toFixed(0)
 const tip = (mm: number, isForAluminium = false) =>
@@ -152,10 +95,10 @@ export const SHELF: readonly Stocked[] = [
   tip(1.0),
   tip(1.2),
   tip(1.2, true),
-  rollsOf('RV0910', 'V', 0.9, 1.0),
-  rollsOf('RV12', 'V', 1.2, 1.2),
-  rollsOf('RK12', 'knurled V', 1.2, 1.6),
-  rollsOf('RU12', 'U', 1.2, 1.6),
+  rollsOf('RV0910', 'V', [0.9, 1.0]),
+  rollsOf('RV12', 'V', [1.2, 1.2]),
+  rollsOf('RK12', 'knurled V', [1.2, 1.6]),
+  rollsOf('RU12', 'U', [1.2, 1.6]),
   partOf('liner', 'LS10', { fit: { linerKind: 'steel coil', wireMm: [0.8, 1.0], lengthM: 5 } }),
   partOf('liner', 'LS12', { fit: { linerKind: 'steel coil', wireMm: [1.0, 1.2], lengthM: 5 } }),
   partOf('liner', 'LP12', { fit: { linerKind: 'polymer', wireMm: [1.0, 1.2], lengthM: 5 } }),

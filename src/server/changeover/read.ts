@@ -3,6 +3,7 @@ import { costOf } from '@core/changeover/cost.ts'
 import { planChange, type ChangePlan } from '@core/changeover/plan.ts'
 import { HAZARDS, type ChangeRules, type Step } from '@core/changeover/step.ts'
 import { stepsOf } from '@core/changeover/steps.ts'
+import { inchName } from '@core/units/wiresize.ts'
 import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
 import { type Finding } from '@core/rightparts/finding.ts'
@@ -82,7 +83,10 @@ export function planAt(
   )
   const built = builtHere(hung, shop)
   const rules = changeRules(ruledBy(hung.station, built), shop.choices, from.family?.fit?.doesTipSeatLiner ?? false)
-  const steps = stepsOf(plan, rules, (kindKey) => shop.kindByKey.get(kindKey)?.changeMin ?? FALLBACK_MIN)
+  const steps = stepsOf(plan, rules, {
+    minutesOf: (kindKey) => shop.kindByKey.get(kindKey)?.changeMin ?? FALLBACK_MIN,
+    sizeWord: (mm) => (shop.site.units === 'us' ? (inchName(mm) ?? `${mm} mm`) : mm.toFixed(1)),
+  })
   const isScrapped = at.isScrapped ?? rules.cable === 'scrap'
   const cost = costOf(plan, { steps, rules, gasMinorPerM3: shop.site.gasMinorPerM3, isScrapped })
   return { hung, plan, rules, steps, cost }
@@ -132,6 +136,7 @@ export const stepLine = (s: Step): ChangeStep => ({
   ties: s.tie,
   unties: s.untie,
   swap: s.swap,
+  canSkip: s.makes.length === 0 && s.key !== 'isolate',
   byRule: s.byRule,
 })
 

@@ -1,3 +1,4 @@
+import { UNTOLD_PART, UNTOLD_WIRE } from '@core/rightparts/untold.ts'
 import {
   type FamilyFit,
   type FeederFit,
@@ -8,17 +9,6 @@ import {
 } from '@core/rightparts/facts.ts'
 
 /** How the made-up yard's guns are built: its wires, families, feeders, procedures and parts in detail. All invented. */
-const UNTOLD_WIRE: WireFit = {
-  alloy: null,
-  isSelfShielded: null,
-  polarity: null,
-  gases: null,
-  tipOutMm: null,
-  grade: null,
-  isCopperCoated: null,
-  classification: null,
-  pricePerKgMinor: null,
-}
 const solid: WireFit = {
   ...UNTOLD_WIRE,
   alloy: 'steel',
@@ -36,7 +26,7 @@ export const WIRE_FIT: Record<string, WireFit> = {
   'aluminium 1.2': { ...UNTOLD_WIRE, alloy: 'aluminium 5xxx', gases: ['argon'], pricePerKgMinor: 1450 },
 }
 
-const UNTOLD_FAMILY: FamilyFit = {
+const YARD_FAMILY: FamilyFit = {
   thread: null,
   pin: 'long',
   linerHeldBy: 'nut',
@@ -55,9 +45,9 @@ const UNTOLD_FAMILY: FamilyFit = {
   tightness: {},
 }
 export const FAMILY_FIT: Record<string, FamilyFit> = {
-  Kelp: { ...UNTOLD_FAMILY, thread: 'fine six', linerHeldBy: 'set screw' },
+  Kelp: { ...YARD_FAMILY, thread: 'fine six', linerHeldBy: 'set screw' },
   Shale: {
-    ...UNTOLD_FAMILY,
+    ...YARD_FAMILY,
     thread: 'coarse eight',
     nozzleStyle: 'threaded',
     neckMm: 210,
@@ -65,7 +55,7 @@ export const FAMILY_FIT: Record<string, FamilyFit> = {
     mixedAmps: 350,
   },
   Tarn: {
-    ...UNTOLD_FAMILY,
+    ...YARD_FAMILY,
     thread: 'fine eight',
     pin: 'short',
     linerRule: 'B',
@@ -115,7 +105,7 @@ export const FEEDER_TYPES: Record<string, FeederFit> = {
   },
 }
 
-const UNTOLD_PROCEDURE: Omit<ProcedureFit, 'wireId'> = {
+const YARD_PROCEDURE: Omit<ProcedureFit, 'wireId'> = {
   gas: 'argon mix',
   mode: 'short circuit',
   polarity: 'gun positive',
@@ -130,16 +120,16 @@ const UNTOLD_PROCEDURE: Omit<ProcedureFit, 'wireId'> = {
 export const PROCEDURES: Record<string, { wire: string; fit: Omit<ProcedureFit, 'wireId'> }> = {
   'pontoon plate 3–8': {
     wire: 'solid steel 1.0',
-    fit: { ...UNTOLD_PROCEDURE, amps: [150, 210], thicknessMm: [3, 8], wireMPerMin: [6, 9] },
+    fit: { ...YARD_PROCEDURE, amps: [150, 210], thicknessMm: [3, 8], wireMPerMin: [6, 9] },
   },
   'pontoon frame 8–20': {
     wire: 'solid steel 1.2',
-    fit: { ...UNTOLD_PROCEDURE, amps: [190, 250], thicknessMm: [8, 20], wireMPerMin: [5, 8] },
+    fit: { ...YARD_PROCEDURE, amps: [190, 250], thicknessMm: [8, 20], wireMPerMin: [5, 8] },
   },
   'ramp seam': {
     wire: 'metal-cored 1.2',
     fit: {
-      ...UNTOLD_PROCEDURE,
+      ...YARD_PROCEDURE,
       mode: 'spray',
       amps: [240, 300],
       thicknessMm: [6, 20],
@@ -149,12 +139,12 @@ export const PROCEDURES: Record<string, { wire: string; fit: Omit<ProcedureFit, 
   },
   'first beads': {
     wire: 'solid steel 0.9',
-    fit: { ...UNTOLD_PROCEDURE, amps: [110, 160], thicknessMm: [3, 6], wireMPerMin: [4.5, 7] },
+    fit: { ...YARD_PROCEDURE, amps: [110, 160], thicknessMm: [3, 6], wireMPerMin: [4.5, 7] },
   },
   'hinge plate': {
     wire: 'solid steel 1.2',
     fit: {
-      ...UNTOLD_PROCEDURE,
+      ...YARD_PROCEDURE,
       mode: 'pulse',
       amps: [220, 300],
       dutyFraction: 0.8,
@@ -165,7 +155,7 @@ export const PROCEDURES: Record<string, { wire: string; fit: Omit<ProcedureFit, 
   'site repair': {
     wire: 'flux-cored 1.2',
     fit: {
-      ...UNTOLD_PROCEDURE,
+      ...YARD_PROCEDURE,
       mode: 'spray',
       gas: 'CO2',
       amps: [180, 240],
@@ -177,7 +167,7 @@ export const PROCEDURES: Record<string, { wire: string; fit: Omit<ProcedureFit, 
   'deck aluminium': {
     wire: 'aluminium 1.2',
     fit: {
-      ...UNTOLD_PROCEDURE,
+      ...YARD_PROCEDURE,
       mode: 'pulse',
       gas: 'argon',
       amps: [140, 200],
@@ -188,20 +178,6 @@ export const PROCEDURES: Record<string, { wire: string; fit: Omit<ProcedureFit, 
   },
 }
 
-const UNTOLD_PART: PartFit = {
-  alsoFamilyIds: [],
-  isForAluminium: null,
-  wireMm: null,
-  linerKind: null,
-  lengthM: null,
-  isJacketed: null,
-  bareFrontMm: null,
-  grooves: null,
-  material: null,
-  nozzleStyle: null,
-  boreMm: null,
-  tipOutMm: null,
-}
 const LINER_RANGE: Record<string, [number, number]> = { '0.9': [0.8, 0.9], '1': [0.9, 1.0], '1.2': [1.0, 1.2] }
 const LINER_M: Record<string, number> = { Kelp: 4.5, Shale: 5, Tarn: 2 }
 const NOZZLE: Record<string, Pick<PartFit, 'nozzleStyle' | 'boreMm' | 'tipOutMm'>> = {

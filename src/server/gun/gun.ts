@@ -6,7 +6,7 @@ import { chainOf, normalOn, type Stocked } from '@core/rightparts/check.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { type FindAnswer, type GunAnswer, type GunPosition } from '@contract/gun.ts'
 import { type LoggingShareLine } from '@contract/parts.ts'
-import { ledgerEvent, part, person, stationNow, stockNow, usageSpan } from '@server/db/schema.ts'
+import { ledgerEvent, person, stationNow, usageSpan } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
@@ -28,16 +28,15 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
   const shop = await loadShop(deps.db, deps.calendar, nowMs)
   const [s] = await survey(deps.db, shop, { nowMs, stationIds: [stationId] })
   if (!s) throw new DomainError('not-found', 'There is no such place.', ['Find it by its number.'])
-  const [names, parts, tape, usualActs, notes] = await Promise.all([
+  const [names, stocked, tape, usualActs, notes, nameOf] = await Promise.all([
     carrierNames(deps.db, [s.now.gunId, s.now.headId]),
-    partsOf(deps.db, s),
+    stockedParts(deps.db),
     lastLines(deps.db, { who, shop, stationId, count: 8 }),
     frequentActs(deps.db, stationId, nowMs),
     clockNotes(deps.db, s),
+    namesFor(deps.db, who),
   ])
-  const stocked = await stockedParts(deps.db)
-  const people = isLead(who) ? await deps.db.select({ id: person.id, name: person.name }).from(person) : []
-  const nameOf = (id: string) => people.find((p) => p.id === id)?.name ?? null
+  const parts = new Map(stocked.map((p) => [p.id, p]))
   const { shares } = await deps.shares.read(deps.db, shop, nowMs)
   const positions = await Promise.all(s.positions.map((p) => positionLine(deps.db, s, { p, parts, nowMs, shares })))
   return {
@@ -62,6 +61,15 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
     usualActs,
     tape,
   }
+}
+
+/** Who people are, told to leads only. */
+async function namesFor(db: Reader, who: Who): Promise<(id: string) => string | null> {
+  if (!isLead(who)) return () => null
+  const people = new Map(
+    (await db.select({ id: person.id, name: person.name }).from(person)).map((p) => [p.id, p.name]),
+  )
+  return (id) => people.get(id) ?? null
 }
 
 /** What does not fit, the chain as one verdict, and what is still tied. */
@@ -132,23 +140,10 @@ function spoolLine(s: Surveyed, nowMs: number): GunAnswer['spool'] {
   }
 }
 
-type Part = { id: string; code: string; name: string; onHand: number | null }
-
-async function partsOf(db: Reader, s: Surveyed): Promise<Map<string, Part>> {
-  const ids = s.positions.flatMap((p) => p.row.partId ?? [])
-  if (ids.length === 0) return new Map()
-  const rows = await db
-    .select({ id: part.id, code: part.code, name: part.name, onHand: stockNow.onHand })
-    .from(part)
-    .leftJoin(stockNow, eq(stockNow.partId, part.id))
-    .where(inArray(part.id, ids))
-  return new Map(rows.map((r) => [r.id, r]))
-}
-
 async function positionLine(
   db: Reader,
   s: Surveyed,
-  at: { p: SurveyedPosition; parts: Map<string, Part>; nowMs: number; shares: readonly LoggingShareLine[] },
+  at: { p: SurveyedPosition; parts: Map<string, Stocked>; nowMs: number; shares: readonly LoggingShareLine[] },
 ): Promise<GunPosition> {
   const { p, parts, nowMs, shares } = at
   const fitted = p.row.partId ? parts.get(p.row.partId) : undefined

@@ -75,16 +75,7 @@ async function swapIn(
   mustLogAt(who, station)
   await tx.select().from(stationNow).where(eq(stationNow.stationId, r.stationId)).for('update')
   const hung = await hungOne(tx, shop, r.stationId)
-  const [gun] = await tx.select().from(carrier).where(eq(carrier.id, r.gunId)).for('update')
-  const [hangs] = await tx
-    .select()
-    .from(mount)
-    .where(and(eq(mount.childId, r.gunId), isNull(mount.toMs)))
-  if (!gun || gun.type !== 'gun') throw new DomainError('not-found', 'There is no such gun.')
-  if (hangs)
-    throw new DomainError('bad-request', `${gun.name} hangs somewhere already.`, [
-      'Say there that it came here instead.',
-    ])
+  await mustHangFree(tx, r.gunId)
   if (!hung.now.headId) throw new DomainError('not-found', `There is no feeder on ${station.name} now.`)
   const old = hung.now.gunId
   // What came off keeps being the gun it was: its family and cable go with it.
@@ -96,20 +87,27 @@ async function swapIn(
       .where(and(eq(carrier.id, old), isNull(carrier.built)))
   }
   const at = { deps, who, happenedMs: deps.now(), stationId: r.stationId }
-  const status = (carrierId: string, is: 'ready' | 'toRefurbish', i: number) =>
-    factDraft(deps, who, {
-      fact: { kind: 'gunStatus', carrierId: carrierId as CarrierId, status: is },
-      happenedMs: deps.now(),
-      precision: 'exact',
-      stationId: r.stationId,
-      idempotencyKey: `${r.key}#${i}`,
-    })
+  const statusOf = (gunId: string) =>
+    statusDraft(deps, who, { key: `${r.key}#2`, gunId, status: r.oldGun, stationId: r.stationId })
   const touched = await append(tx, [
     mountedDraft({ ...at, childId: r.gunId, onId: hung.now.headId, key: `${r.key}#0` }),
-    ...(old ? [mountedDraft({ ...at, childId: old, onId: null, key: `${r.key}#1` }), status(old, r.oldGun, 2)] : []),
+    ...(old ? [mountedDraft({ ...at, childId: old, onId: null, key: `${r.key}#1` }), statusOf(old)] : []),
   ])
   touched.stationIds.add(r.stationId)
   await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+}
+
+async function mustHangFree(tx: Tx, gunId: string): Promise<void> {
+  const [gun] = await tx.select().from(carrier).where(eq(carrier.id, gunId)).for('update')
+  const [hangs] = await tx
+    .select()
+    .from(mount)
+    .where(and(eq(mount.childId, gunId), isNull(mount.toMs)))
+  if (!gun || gun.type !== 'gun') throw new DomainError('not-found', 'There is no such gun.')
+  if (hangs)
+    throw new DomainError('bad-request', `${gun.name} hangs somewhere already.`, [
+      'Say there that it came here instead.',
+    ])
 }
 
 /** A gun of the shop that hangs nowhere yet. */
@@ -141,12 +139,16 @@ export const makeGun = (deps: Deps, who: Who, r: z.output<typeof gunRequest>) =>
     },
   })
 
-const statusDraft = (deps: Deps, who: Who, r: { key: string; gunId: string; status: 'ready' | 'toRefurbish' }) =>
+const statusDraft = (
+  deps: Deps,
+  who: Who,
+  r: { key: string; gunId: string; status: 'ready' | 'toRefurbish'; stationId?: string },
+) =>
   factDraft(deps, who, {
     fact: { kind: 'gunStatus', carrierId: r.gunId as CarrierId, status: r.status },
     happenedMs: deps.now(),
     precision: 'exact',
-    stationId: null,
+    stationId: r.stationId ?? null,
     idempotencyKey: r.key,
   })
 

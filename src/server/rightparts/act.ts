@@ -2,9 +2,9 @@ import { type z } from 'zod'
 import { type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
-import { check, findingsWith } from '@core/rightparts/check.ts'
+import { findingsWith } from '@core/rightparts/check.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
-import { RULES } from '@core/rightparts/finding.ts'
+import { RULES, type Datum, type Finding } from '@core/rightparts/finding.ts'
 import { TAG_TEXT } from '@core/changeover/tags.ts'
 import { makeId } from '@core/ids/id.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
@@ -190,7 +190,7 @@ async function mustFit(tx: Reader, shop: ShopModel, r: { stationId: string; part
 
 /** Which rules speak against a part, by key: the page writes the sentences in the shop's units. */
 class WrongPart extends DomainError {
-  constructor(code: string, against: ReturnType<typeof check>) {
+  constructor(code: string, against: Finding[]) {
     super(
       'wrong-part',
       `${code} does not fit this gun.`,
@@ -198,10 +198,10 @@ class WrongPart extends DomainError {
     )
   }
 }
-function inWords(rule: keyof typeof RULES, f: ReturnType<typeof check>[number]): string {
+function inWords(rule: keyof typeof RULES, f: Finding): string {
   return RULES[rule].what.replace('{found}', plain(f.found)).replace('{wanted}', plain(f.wanted))
 }
-function plain(d: ReturnType<typeof check>[number]['found']): string {
+function plain(d: Datum): string {
   switch (d.is) {
     case 'size':
       return `${d.mm} mm`

@@ -11,6 +11,7 @@ import {
   type Setup,
   type WireFacts,
 } from '@core/rightparts/facts.ts'
+import { UNTOLD_FEEDER } from '@core/rightparts/untold.ts'
 import { findingsWith } from '@core/rightparts/check.ts'
 import { type Tag } from '@core/changeover/tags.ts'
 import { type FoldedTag } from '@core/ledger/fold.ts'
@@ -65,22 +66,7 @@ function feederOf(built: Built, shop: ShopModel): FeederFacts | null {
   const type = built.feederTypeId ? shop.feederTypes.get(built.feederTypeId) : undefined
   if (type) return { id: type.id, name: type.name, ...type.fit }
   if (built.rollCount === null) return null
-  return { ...UNTOLD_FEEDER, name: `${built.rollCount}-roll feeder`, rollCount: built.rollCount }
-}
-const UNTOLD_FEEDER: FeederFacts = {
-  id: '',
-  name: '',
-  rollCount: 4,
-  runsFace: 'read',
-  unwind: null,
-  pin: null,
-  hasJog: false,
-  hasPurge: false,
-  cutsGas: false,
-  scaleFrom: null,
-  scaleTo: null,
-  topMPerMin: null,
-  runsLinerToRolls: false,
+  return { ...UNTOLD_FEEDER, id: '', name: `${built.rollCount}-roll feeder`, rollCount: built.rollCount }
 }
 
 const carriersOf = (hung: Hung, shop: ShopModel) =>

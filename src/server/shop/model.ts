@@ -86,7 +86,7 @@ function readTables(db: Reader) {
 export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): Promise<ShopModel> {
   const [sites, areas, stations, classes, kinds, wires, families, patterns, holidays, rules, ...more] =
     await readTables(db)
-  const [parts, feederTypes, procedures, choices, kept, stationCarriers] = more
+  const stationCarriers = more[5]
   const [only] = sites
   if (!only)
     throw new DomainError('not-found', 'The shop has no name yet.', ['Open the first page and say what it is called.'])
@@ -117,15 +117,32 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
     classes: new Map(classes.map((c) => [c.key, c])),
     kindByKey: new Map(kinds.map((k) => [k.key, k])),
     families: new Map(families.map((f) => [f.id, f.name])),
+    ...fitOfShop(families, more),
+    clockSetup: (stationId) =>
+      clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? '' }),
+    ruleFor: (kindKey, classKey) => ruleBy.get(`${kindKey} ${classKey}`) ?? ruleBy.get(`${kindKey} *`) ?? null,
+  }
+}
+
+/** What the rules of fit go by. */
+function fitOfShop(
+  families: (typeof fitFamily.$inferSelect)[],
+  [parts, feederTypes, procedures, choices, kept]: readonly [
+    (typeof part.$inferSelect)[],
+    (typeof feederType.$inferSelect)[],
+    (typeof procedure.$inferSelect)[],
+    (typeof houseChoice.$inferSelect)[],
+    (typeof keptFinding.$inferSelect)[],
+    ...unknown[],
+  ],
+): Pick<ShopModel, 'familyById' | 'partById' | 'feederTypes' | 'procedures' | 'choices' | 'keptByStation'> {
+  return {
     familyById: byId(families),
     partById: byId(parts),
     feederTypes: byId(feederTypes),
     procedures: byId(procedures),
     choices,
     keptByStation: groupBy(kept, (k) => k.stationId),
-    clockSetup: (stationId) =>
-      clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? '' }),
-    ruleFor: (kindKey, classKey) => ruleBy.get(`${kindKey} ${classKey}`) ?? ruleBy.get(`${kindKey} *`) ?? null,
   }
 }
 

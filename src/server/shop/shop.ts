@@ -1,7 +1,7 @@
 import { asc } from 'drizzle-orm'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { NOTHING_BUILT } from '@core/shop/built.ts'
-import { carrier, fitFamily, holiday, houseRule, part, person, stationNow, stockNow } from '@server/db/schema.ts'
+import { carrier, holiday, houseRule, part, person, stationNow, stockNow } from '@server/db/schema.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { peopleLines } from '@server/people/people.ts'
 import { type ShiftOfWeek } from '@server/time/calendar.ts'
@@ -11,13 +11,12 @@ import { loadShop, type KindRow, type RuleRow, type ShopModel, type StationRow }
 export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
-  const [nows, carriers, rules, parts, stock, families, holidays, people, lines] = await Promise.all([
+  const [nows, carriers, rules, parts, stock, holidays, people, lines] = await Promise.all([
     deps.db.select().from(stationNow),
     deps.db.select().from(carrier),
     deps.db.select().from(houseRule),
     deps.db.select().from(part).orderBy(asc(part.code)),
     deps.db.select().from(stockNow),
-    deps.db.select().from(fitFamily),
     deps.db.select().from(holiday),
     deps.db.select().from(person),
     peopleLines(deps, who),
@@ -28,13 +27,7 @@ export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
   const nameOf = new Map(people.map((p) => [p.id, p.name]))
   const money = isLead(who)
   return {
-    site: {
-      name: shop.site.name,
-      zone: shop.site.zone,
-      units: shop.site.units,
-      currency: shop.site.currency,
-      gasMinorPerM3: isLead(who) ? shop.site.gasMinorPerM3 : null,
-    },
+    site: siteLine(shop, money),
     areas: shop.areas.map((a) => ({ id: a.id, name: a.name, built: { ...NOTHING_BUILT, ...a.built } })),
     stations: shop.stations.map((s) => stationLine(s, { shop, now: nowOf.get(s.id), byId })),
     classes: [...shop.classes.values()].map((c) => ({
@@ -45,15 +38,35 @@ export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
     kinds: shop.kinds.map(kindLine),
     rules: rules.map((r) => ruleLine(r, money && r.chosenById ? (nameOf.get(r.chosenById) ?? null) : null)),
     parts: parts.map((p) => ({ ...p, priceMinor: money ? p.priceMinor : null, onHand: onHand.get(p.id) ?? null })),
-    wires: [...shop.wires.values()].map((w) =>
-      money || !w.fit ? w : { ...w, fit: { ...w.fit, pricePerKgMinor: null } },
-    ),
-    families,
-    feederTypes: [...shop.feederTypes.values()],
-    procedures: [...shop.procedures.values()],
+    ...fitLines(shop, money),
     shifts: shop.shifts.map(shiftLine),
     holidays,
     ...lines,
+  }
+}
+
+const siteLine = ({ site }: ShopModel, isMoney: boolean): ShopAnswer['site'] => ({
+  name: site.name,
+  zone: site.zone,
+  units: site.units,
+  currency: site.currency,
+  gasMinorPerM3: isMoney ? site.gasMinorPerM3 : null,
+})
+
+/** What fits what, by name. */
+function fitLines(
+  shop: ShopModel,
+  isMoney: boolean,
+): Pick<ShopAnswer, 'wires' | 'families' | 'feederTypes' | 'procedures'> {
+  const byName = <T extends { name: string }>(rows: Iterable<T>) =>
+    [...rows].sort((a, b) => a.name.localeCompare(b.name, 'en', { numeric: true }))
+  return {
+    wires: [...shop.wires.values()].map((w) =>
+      isMoney || !w.fit ? w : { ...w, fit: { ...w.fit, pricePerKgMinor: null } },
+    ),
+    families: byName(shop.familyById.values()),
+    feederTypes: byName(shop.feederTypes.values()),
+    procedures: byName(shop.procedures.values()),
   }
 }
 

@@ -34,7 +34,9 @@ export function FloorView(props: FloorViewProps) {
   return (
     <main className="floor">
       <h1 className="sentence">{floorSentence(floor)}</h1>
-      <p className="honesty dim">{honesty(floor)}</p>
+      <p className="honesty dim">
+        {honesty(floor)} <LookLink floor={floor} areaId={props.areaId} />
+      </p>
       {floor.bought.map((line) => (
         <p className="bought" key={line.kindKey}>
           {boughtSentence(line, props.units)}
@@ -65,6 +67,17 @@ export function FloorView(props: FloorViewProps) {
         </p>
       )}
     </main>
+  )
+}
+
+/** To the walk that asks what is on each gun, or to its list. */
+function LookLink({ floor, areaId }: { floor: FloorAnswer; areaId: string | null }) {
+  const isUnseen = floor.checkedGuns < floor.guns.length
+  if (!isUnseen && floor.wrongGuns === 0) return null
+  return (
+    <Link className="bare" to={areaId ? `/look?area=${areaId}` : '/look'}>
+      {isUnseen ? 'look at how they are built' : 'which are built wrong'}
+    </Link>
   )
 }
 

@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import { type Column } from '@core/path/columns.ts'
 import { LogKeys } from '@web/log/LogKeys.tsx'
 import { type Choice } from '@web/log/logkeys.ts'
@@ -80,6 +81,11 @@ export function ManyBar(props: {
           leave it
         </button>
       </div>
+      {props.column === 'spool' ? (
+        <Link className="key key-low" to={`/change?guns=${props.stationIds.join(',')}`}>
+          Change wire on {props.stationIds.length}
+        </Link>
+      ) : null}
       <LogKeys driver={driver} choices={choices} reasonsOf={() => SHORT_REASONS} />
     </section>
   )

@@ -56,7 +56,7 @@ export function OpenedRow(props: {
         ) : null}
       </button>
       <div className="row-act">
-        <strong>{rowAct(gun, floor.nowMs, floor.zone)}</strong>
+        <strong>{rowAct(gun, { nowMs: floor.nowMs, zone: floor.zone, units })}</strong>
         <span>{rowWhy(gun, units)}</span>
       </div>
       <div className="row-leave">{leaving(gun, floor.nowMs, floor.zone)}</div>

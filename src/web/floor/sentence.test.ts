@@ -45,7 +45,7 @@ describe('a row', () => {
       minutes: 3,
       wants: [want(), want({ position: 'nozzle', act: 'clean', used: 4, limit: 3, isEstimated: true })],
     })
-    expect(rowAct(row, NOW, 'UTC')).toBe('Change the tip and 1 more, 3 min')
+    expect(rowAct(row, { nowMs: NOW, zone: 'UTC', units: 'metric' })).toBe('Change the tip and 1 more, 3 min')
     expect(rowWhy(row, 'metric')).toBe(
       'tip 5.8 h on it, house rule 6 h; nozzle 4 h since cleaned, house rule 3 h, est.',
     )
@@ -54,11 +54,11 @@ describe('a row', () => {
   })
   it('of a standing gun says since when, where, and the minutes', () => {
     const row = gun({ rank: 0, downSinceMs: NOW - HOUR, downMinutes: 60, downPosition: 'liner' })
-    expect([rowAct(row, NOW, 'UTC'), rowWhy(row, 'metric'), leaving(row, NOW, 'UTC')]).toEqual([
-      'Down since 05:00',
-      'at the liner',
-      '60 min so far',
-    ])
+    expect([
+      rowAct(row, { nowMs: NOW, zone: 'UTC', units: 'metric' }),
+      rowWhy(row, 'metric'),
+      leaving(row, NOW, 'UTC'),
+    ]).toEqual(['Down since 05:00', 'at the liner', '60 min so far'])
   })
   it('that gets nowhere says so', () =>
     expect(reach(want({ reachedMs: null }), NOW, 'UTC')).toBe('at no time at this rate'))

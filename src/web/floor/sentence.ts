@@ -1,6 +1,7 @@
 import { type FloorAnswer, type FloorGun, type FloorWant } from '@contract/floor.ts'
 import { amount, minutes, type Units } from '@web/format/numbers.ts'
 import { about, when } from '@web/format/times.ts'
+import { findingPlace, findingSentence, remedyWords } from '@web/rightparts/words.ts'
 import { loggingSentence } from '@web/parts/supplywords.ts'
 import { actPhrase, capital, countWord, inN, guns, partName } from '@web/format/words.ts'
 
@@ -37,6 +38,15 @@ export function honesty(floor: FloorAnswer): string {
     said.push(
       `${floor.notSeenGuns} of ${floor.guns.length} guns have parts nobody has seen lately or set a limit for: dotted below.`,
     )
+  if (floor.wrongGuns > 0)
+    said.push(
+      `${floor.wrongGuns} of ${floor.checkedGuns} guns are built wrong.`.replace(
+        /^1 of (\d+) guns are/,
+        '1 of $1 guns is',
+      ),
+    )
+  if (floor.tags > 0)
+    said.push(`${floor.tags} temporary ${floor.tags === 1 ? 'setting is' : 'settings are'} still standing.`)
   if (floor.estimatedGuns > 0)
     said.push(`Hollow lines rest on estimated hours (${floor.estimatedGuns} ${guns(floor.estimatedGuns)}).`)
   if (floor.logging) {
@@ -53,8 +63,14 @@ export function honesty(floor: FloorAnswer): string {
 }
 
 /** The act of an opened row, with its minutes. */
-export function rowAct(gun: FloorGun, nowMs: number, zone: string): string {
+export function rowAct(gun: FloorGun, at: { nowMs: number; zone: string; units: Units }): string {
+  const { nowMs, zone, units } = at
   if (gun.downSinceMs !== null) return `Down since ${when(gun.downSinceMs, nowMs, zone)}`
+  const [worst, ...others] = gun.wrong
+  if (worst) {
+    const rest = others.length + gun.wants.length
+    return `${remedyWords(worst, units)}${rest > 0 ? ` and ${rest} more` : ''}, ${minutes(gun.minutes)}`
+  }
   const [first, ...more] = gun.wants
   if (!first) return ''
   return `${actPhrase(first.act, first.position)}${more.length > 0 ? ` and ${more.length} more` : ''}, ${minutes(gun.minutes)}`
@@ -64,7 +80,8 @@ export function rowAct(gun: FloorGun, nowMs: number, zone: string): string {
 export function rowWhy(gun: FloorGun, units: Units): string {
   if (gun.downSinceMs !== null)
     return gun.downPosition ? `at the ${partName(gun.downPosition)}` : 'nobody has said where'
-  return gun.wants.map((w) => wantWhy(w, units)).join('; ')
+  const wrong = gun.wrong.map((f) => `${findingPlace(f)}: ${findingSentence(f, units)}`)
+  return [...wrong, gun.wants.map((w) => wantWhy(w, units)).join('; ')].filter(Boolean).join(' ')
 }
 export function wantWhy(want: FloorWant, units: Units): string {
   const did = want.act === 'clean' ? 'since cleaned' : 'on it'
@@ -74,6 +91,7 @@ export function wantWhy(want: FloorWant, units: Units): string {
 /** What leaving it does, as far as is known: how long past, or when it gets there. */
 export function leaving(gun: FloorGun, nowMs: number, zone: string): string {
   if (gun.downSinceMs !== null) return `${minutes(gun.downMinutes ?? 0)} so far`
+  if (gun.wrong.length > 0) return 'wrong part'
   const [first] = gun.wants
   if (!first) return ''
   if (first.shiftsOver >= 1)

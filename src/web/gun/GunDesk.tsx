@@ -9,6 +9,8 @@ import { Tape } from '@web/logbook/Tape.tsx'
 import { fourKeys, reasonsOn } from './choices.ts'
 import { GunDrawing, inColumn } from './GunDrawing.tsx'
 import { PartPanel } from './PartPanel.tsx'
+import { Fit } from '@web/rightparts/Fit.tsx'
+import { MoreActs } from '@web/rightparts/More.tsx'
 import { ShiftTotal } from './ShiftTotal.tsx'
 import { gunVerdict } from './verdict.ts'
 
@@ -48,6 +50,7 @@ export function GunDesk(props: GunViewProps) {
         </p>
       </header>
       <GunDrawing gun={gun} units={units} chosen={chosen} onChoose={props.onChoose} />
+      <Fit gun={gun} units={units} />
       <div className="gun-columns">
         {chosen ? (
           <PartPanel gun={gun} positions={inColumn(gun, chosen)} units={units} driver={driver} />
@@ -60,6 +63,7 @@ export function GunDesk(props: GunViewProps) {
         <section className="gun-acts" aria-label="Acts">
           <LogKeys driver={driver} choices={fourKeys(gun)} reasonsOf={reasonsOn(gun)} />
           {driver.state.step === 'choosing' ? <StandKeys gun={gun} driver={driver} /> : null}
+          <MoreActs gun={gun} />
         </section>
       </div>
       <Tape lines={gun.tape} nowMs={gun.nowMs} zone={gun.zone} units={units} isOneGun />

@@ -9,6 +9,8 @@ import { STATE_WORD } from '@web/format/words.ts'
 import { fourKeys, reasonsOn } from './choices.ts'
 import { builtLine, StandKeys, type GunViewProps } from './GunDesk.tsx'
 import { inColumn, isChange } from './GunDrawing.tsx'
+import { Fit } from '@web/rightparts/Fit.tsx'
+import { MoreActs } from '@web/rightparts/More.tsx'
 import { PartPanel } from './PartPanel.tsx'
 import { gunVerdict, partNumber } from './verdict.ts'
 
@@ -39,6 +41,7 @@ export function GunPhone(props: GunViewProps) {
         <p className="dim">{verdict.because}</p>
       </div>
       <WirePath cells={gun.cells} size={PHONE_SIZE} label={gun.name} isFluid />
+      <Fit gun={gun} units={units} />
       <div className="reaches" role="group" aria-label="Which part of the path">
         {REACHES.map((r, i) => (
           <button
@@ -58,6 +61,7 @@ export function GunPhone(props: GunViewProps) {
       <ReachCells {...props} columns={REACHES[reach]?.columns ?? []} />
       {chosen ? <PartPanel gun={gun} positions={inColumn(gun, chosen)} units={units} driver={driver} /> : null}
       <LogKeys driver={driver} choices={fourKeys(gun)} reasonsOf={reasonsOn(gun)} />
+      <MoreActs gun={gun} />
       <Tape lines={gun.tape.slice(0, 5)} nowMs={gun.nowMs} zone={gun.zone} units={units} isOneGun />
       <footer className="phone-foot">
         {driver.state.step === 'choosing' ? <StandKeys gun={gun} driver={driver} /> : null}

@@ -3,6 +3,7 @@ import { wantWhy, reach } from '@web/floor/sentence.ts'
 import { amount, minutes, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
 import { actPhrase, capital, partName, WHY_NOT_SEEN } from '@web/format/words.ts'
+import { findingWhy, remedyWords } from '@web/rightparts/words.ts'
 import { shareWord } from '@web/parts/supplywords.ts'
 
 export interface Verdict {
@@ -22,6 +23,13 @@ export function gunVerdict(gun: GunAnswer, units: Units): Verdict {
   }
   if (gun.isParked)
     return { line: 'Parked.', because: 'Nobody is using it; the next thing logged here puts it back in use.' }
+  const wrong = gun.findings.filter((f) => f.severity === 'stops' && f.kept === null)
+  const [worst] = wrong
+  if (worst)
+    return {
+      line: `Built wrong${worst.at === 'off' ? '' : ` at the ${partName(worst.at)}`}. ${remedyWords(worst, units)}.`,
+      because: wrong.length > 1 ? `And ${wrong.length - 1} more.` : findingWhy(worst),
+    }
   const [first, ...more] = gun.wants
   if (first) {
     const rest = more.length > 0 ? ` ${capital(more.map((w) => partName(w.position)).join(', '))} too.` : ''

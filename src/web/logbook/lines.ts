@@ -1,5 +1,9 @@
 import { type LogLine } from '@contract/logbook.ts'
 import { twoFigures, type Units } from '@web/format/numbers.ts'
+import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
+import { type SettingName } from '@core/rightparts/facts.ts'
+import { type JointFault } from '@core/rightparts/joints.ts'
+import { FAULT_WORD, JOINT_WORD, SETTING_WORD, settingWords } from '@web/rightparts/words.ts'
 import { kgToLb } from '@core/units/convert.ts'
 import { capital, isPlural, partName, REASON_WORD } from '@web/format/words.ts'
 
@@ -41,7 +45,35 @@ export function lineSentence(line: LogLine, units: Units): string {
     case 'shopChanged':
       return `Set-up: ${line.what ?? ''}.`
     default:
-      return spoolSentence(line, units)
+      return fitSentence(line, units) ?? spoolSentence(line, units)
+  }
+}
+
+/** What was seen, set, tied, handed out. */
+function fitSentence(line: LogLine, units: Units): string | null {
+  const code = line.partCode ? ` (${line.partCode})` : ''
+  const [name = '', value = ''] = (line.what ?? '').split('=')
+  switch (line.kind) {
+    case 'changedOver':
+      return `Wire changed${line.wireName ? ` to ${line.wireName}` : ''}.`
+    case 'found':
+      return `${capital(partName(line.position ?? ''))} looked at${code}.`
+    case 'wireFound':
+      return `On the hub: ${line.wireName ?? 'a wire'}.`
+    case 'setting':
+      return `${capital(SETTING_WORD[name as SettingName] ?? name)}: ${settingWords(name as SettingName, value, units)}.`
+    case 'tied':
+      return `${capital(TAG_TEXT[name as Tag]?.says ?? name)}.`
+    case 'untied':
+      return `${capital(TAG_TEXT[name as Tag]?.back ?? name)}.`
+    case 'issued':
+      return `${line.count} handed out${code}.`
+    case 'jointFault':
+      return `${capital(JOINT_WORD[name] ?? name)}: ${FAULT_WORD[value as JointFault] ?? value}.`
+    case 'gunStatus':
+      return `Gun off: ${line.what === 'ready' ? 'ready' : 'to refurbish'}.`
+    default:
+      return null
   }
 }
 

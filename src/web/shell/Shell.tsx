@@ -83,10 +83,13 @@ function Head({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
   )
 }
 
-/** On a phone: where the thumb is. A gun's own page has its own foot. */
+/** On a phone: where the thumb is. A gun's own page and a walk have their own foot. */
 function Foot({ onFind, onDown }: { onFind: () => void; onDown: () => void }) {
   const place = useLocation()
-  if (place.pathname.startsWith('/gun/')) return null
+  const params = new URLSearchParams(place.search)
+  const isWalking =
+    (place.pathname === '/look' && params.has('gun')) || (place.pathname === '/change' && params.has('at'))
+  if (place.pathname.startsWith('/gun/') || isWalking) return null
   return (
     <footer className="shell-foot">
       <button type="button" className="key key-chalk" onClick={onFind}>

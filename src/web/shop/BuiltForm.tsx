@@ -3,9 +3,14 @@ import { Button, Form } from 'react-bootstrap'
 import { PickOne, TextField, type Option } from '@web/shell/Field.tsx'
 import { measures, shown, typed } from '@web/format/measures.ts'
 import { type BuiltExcept } from '@core/shop/built.ts'
+import { GASES, MODES } from '@core/rightparts/facts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 
-const MODES = ['short circuit', 'spray', 'pulse', 'globular'] as const
+/** A feeder of a known type says its rolls by itself. */
+function rollsOf(shop: ShopAnswer, feederTypeId: string): BuiltExcept {
+  const type = shop.feederTypes.find((f) => f.id === feederTypeId)
+  return type ? { rollCount: type.fit.rollCount } : {}
+}
 
 /** How guns are built: wire, family, cable, mode, wire speed, and which part code sits where. Empty: not said, or as the bay. */
 export function BuiltForm(props: {
@@ -83,6 +88,24 @@ function howBuilt(shop: ShopAnswer, built: BuiltExcept, set: Set): Pick[] {
       value: built.mode ?? '',
       options: MODES.map((m) => [m, m]),
       onPick: (v) => set({ mode: MODES.find((m) => m === v) ?? null }),
+    },
+    {
+      label: 'feeder',
+      value: built.feederTypeId ?? '',
+      options: shop.feederTypes.map((f) => [f.id, f.name]),
+      onPick: (v) => set({ feederTypeId: v || null, ...rollsOf(shop, v) }),
+    },
+    {
+      label: 'procedure',
+      value: built.procedureId ?? '',
+      options: shop.procedures.map((p) => [p.id, p.name]),
+      onPick: (v) => set({ procedureId: v || null }),
+    },
+    {
+      label: 'gas',
+      value: built.gas ?? '',
+      options: GASES.map((g) => [g, g]),
+      onPick: (v) => set({ gas: GASES.find((g) => g === v) ?? null }),
     },
     {
       label: 'drive rolls',

@@ -2,6 +2,7 @@ import { PickOne, TextField } from '@web/shell/Field.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
+import { isOptionalKind } from '@core/path/kinds.ts'
 import { type ShopAnswer, type StationLine } from '@contract/shop.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { BuiltForm } from './BuiltForm.tsx'
@@ -16,10 +17,13 @@ export function PlaceForm({ shop, place, onDone }: { shop: ShopAnswer; place: St
   const [isBuilt, setBuilt] = useState(false)
   const absent = shop.kinds.filter((k) => !place.positions.some((p) => p.split('#')[0] === k.key)).map((k) => k.key)
   const area = shop.areas.find((a) => a.id === place.areaId)
+  const extra = shop.kinds.filter((k) => isOptionalKind(k.key) && !absent.includes(k.key)).map((k) => k.key)
+  const flip = (list: readonly string[], key: string) =>
+    list.includes(key) ? list.filter((k) => k !== key) : [...list, key]
   const toggle = (key: string) =>
     save.mutate({
       stationId: place.id,
-      absent: absent.includes(key) ? absent.filter((k) => k !== key) : [...absent, key],
+      ...(isOptionalKind(key) ? { extra: flip(extra, key) } : { absent: flip(absent, key) }),
     })
   return (
     <section className="place-form" aria-label={`Place ${place.name}`}>

@@ -6,6 +6,7 @@ import { type ShopAnswer } from '@contract/shop.ts'
 import { twoFigures, unitWord } from '@web/format/numbers.ts'
 import { shortDate } from '@web/format/times.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { KindReasons } from './KindReasons.tsx'
 import { useSave } from './queries.ts'
 
 /** House rules: change and clean at so much use, look every so many days; per kind of part, and per class where it differs. */
@@ -47,6 +48,7 @@ export function Rules({ shop }: { shop: ShopAnswer }) {
         </table>
       </div>
       <Rates shop={shop} />
+      <KindReasons shop={shop} />
     </>
   )
 }

@@ -5,6 +5,8 @@ import { Schools } from '@web/houserule/Schools.tsx'
 import { Supply } from '@web/parts/Supply.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { BringIn } from './BringIn.tsx'
+import { FitForms } from './FitForms.tsx'
+import { GunsAndJoints } from './GunsAndJoints.tsx'
 import { PartsList } from './PartsList.tsx'
 import { People } from './People.tsx'
 import { Places } from './Places.tsx'
@@ -18,6 +20,8 @@ import { useShop } from './queries.ts'
 const TABS = [
   ['places', 'places'],
   ['parts', 'parts and wires'],
+  ['fit', 'what fits'],
+  ['guns', 'spare guns'],
   ['counts', 'counts and purchases'],
   ['rules', 'limits'],
   ['schools', 'house rules'],
@@ -73,6 +77,10 @@ function Part({ tab, shop, isLead }: { tab: string; shop: ShopAnswer; isLead: bo
   switch (tab) {
     case 'parts':
       return <PartsList shop={shop} />
+    case 'fit':
+      return <FitForms shop={shop} />
+    case 'guns':
+      return <GunsAndJoints shop={shop} />
     case 'counts':
       return <Supply shop={shop} isLead={isLead} />
     case 'rules':

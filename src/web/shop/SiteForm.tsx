@@ -1,6 +1,7 @@
 import { PickField, TextField } from '@web/shell/Field.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { parseNumber } from '@core/ingest/columns.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { useSave } from './queries.ts'
@@ -8,12 +9,14 @@ import { useSave } from './queries.ts'
 export function SiteForm({ shop }: { shop: ShopAnswer }) {
   const save = useSave('/shop/site')
   const [site, setSite] = useState(shop.site)
+  const [gas, setGas] = useState(shop.site.gasMinorPerM3 === null ? '' : String(shop.site.gasMinorPerM3 / 100))
+  const gasMinor = gas.trim() ? parseNumber(gas) : null
   return (
     <Form
       className="built-form"
       onSubmit={(e) => {
         e.preventDefault()
-        save.mutate(site)
+        save.mutate({ ...site, gasMinorPerM3: gasMinor === null ? null : Math.round(gasMinor * 100) })
       }}
     >
       <TextField
@@ -44,9 +47,20 @@ export function SiteForm({ shop }: { shop: ShopAnswer }) {
         value={site.currency}
         onChange={(e) => setSite({ ...site, currency: e.target.value.toUpperCase() })}
       />
+      <TextField
+        id="st-gas"
+        label={`a cubic metre of gas, ${site.currency}`}
+        inputMode="decimal"
+        value={gas}
+        onChange={(e) => setGas(e.target.value)}
+      />
       <Trouble problem={save.error} />
       <div className="built-keys">
-        <Button type="submit" variant="chalk" disabled={!site.name.trim() || site.currency.length !== 3}>
+        <Button
+          type="submit"
+          variant="chalk"
+          disabled={!site.name.trim() || site.currency.length !== 3 || (gas.trim() !== '' && gasMinor === null)}
+        >
           Save
         </Button>
         <span className="small-print" role="status">

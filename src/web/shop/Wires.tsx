@@ -1,11 +1,15 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { parseNumber } from '@core/ingest/columns.ts'
+import { GASES, type Gas } from '@core/rightparts/facts.ts'
+import { UNTOLD_WIRE } from '@core/rightparts/untold.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { measures, shown, typed } from '@web/format/measures.ts'
 import { wireSize } from '@web/format/numbers.ts'
 import { field, PickOne, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { WIRE_SPECS } from './fitspecs.ts'
+import { factsOf, SpecFields, textsOf, type Texts } from './SpecFields.tsx'
 import { useSave } from './queries.ts'
 
 type Wire = ShopAnswer['wires'][number]
@@ -45,6 +49,11 @@ export function Wires({ shop }: { shop: ShopAnswer }) {
   )
 }
 
+const roundPrice = (facts: Record<string, unknown>) => {
+  const price = facts['pricePerKgMinor']
+  return typeof price === 'number' ? { ...facts, pricePerKgMinor: Math.round(price) } : facts
+}
+
 const number = (text: string) => (text.trim() ? parseNumber(text) : null)
 const text = (value: number | null | undefined) => (value == null ? '' : String(value))
 
@@ -59,6 +68,9 @@ function WireForm({ shop, wire, onDone }: { shop: ShopAnswer; wire: Wire | null;
   const [core, setCore] = useState(text(wire?.coreMm))
   const [full, setFull] = useState(text(wire?.fullMm))
   const [width, setWidth] = useState(text(wire?.widthMm))
+  const [texts, setTexts] = useState<Texts>(() => textsOf(WIRE_SPECS, wire?.fit))
+  const [gases, setGases] = useState<Gas[]>(wire?.fit?.gases ?? [])
+  const told = factsOf(WIRE_SPECS, texts)
   const sizes = { coreMm: number(core), fullMm: number(full), widthMm: number(width) }
   const densityGPerCm3 = wire?.construction === construction ? wire.densityGPerCm3 : DENSITY[construction]
   const send = () =>
@@ -71,6 +83,7 @@ function WireForm({ shop, wire, onDone }: { shop: ShopAnswer; wire: Wire | null;
         spoolKg: typed(kg, mass),
         tareKg: tare.trim() ? typed(tare, mass) : null,
         ...sizes,
+        fit: { ...UNTOLD_WIRE, ...(told.ok ? roundPrice(told.facts) : {}), gases: gases.length > 0 ? gases : null },
       },
       { onSuccess: onDone },
     )
@@ -96,9 +109,27 @@ function WireForm({ shop, wire, onDone }: { shop: ShopAnswer; wire: Wire | null;
       <TextField id="w-core" label="core across, mm" inputMode="decimal" {...field(core, setCore)} />
       <TextField id="w-full" label="full one across, mm" inputMode="decimal" {...field(full, setFull)} />
       <TextField id="w-width" label="wound width, mm" inputMode="decimal" {...field(width, setWidth)} />
+      <SpecFields id="w" specs={WIRE_SPECS} texts={texts} onChange={setTexts} />
+      <fieldset className="built-keys">
+        <legend className="small-print">gases its data name; none ticked: not told</legend>
+        {GASES.map((g) => (
+          <label key={g} className="on-gun">
+            <Form.Check.Input
+              checked={gases.includes(g)}
+              onChange={(e) => setGases(e.target.checked ? [...gases, g] : gases.filter((x) => x !== g))}
+            />{' '}
+            {g}
+          </label>
+        ))}
+      </fieldset>
+      {told.ok ? null : (
+        <p className="trouble" role="alert">
+          {told.why}
+        </p>
+      )}
       <Trouble problem={save.error} />
       <div className="built-keys">
-        <Button type="submit" variant="chalk" disabled={!name.trim() || !size.trim() || save.isPending}>
+        <Button type="submit" variant="chalk" disabled={!name.trim() || !size.trim() || !told.ok || save.isPending}>
           Save
         </Button>
         <Button onClick={onDone}>leave it</Button>

@@ -50,6 +50,15 @@ export const position = (over: Partial<GunPosition> = {}): GunPosition => ({
   ...over,
 })
 
+/** How it is built, as far as these tests care. */
+const built = {
+  findings: [],
+  chain: [],
+  procedureName: null,
+  normal: null,
+  tags: [],
+}
+
 export const gun = (over: Partial<GunAnswer> = {}): GunAnswer => ({
   nowMs: NOW,
   zone: 'UTC',
@@ -83,11 +92,7 @@ export const gun = (over: Partial<GunAnswer> = {}): GunAnswer => ({
   spool: null,
   lastEntryMs: NOW - 10 * HOUR,
   notes: [],
-  findings: [],
-  chain: [],
-  procedureName: null,
-  normal: null,
-  tags: [],
+  ...built,
   usualActs: [],
   tape: [],
   ...over,

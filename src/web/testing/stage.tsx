@@ -42,18 +42,19 @@ export const PLACES = {
   ],
 }
 
+const nothing = {
+  familyId: null,
+  cableM: null,
+  mode: null,
+  wireSpeedMPerMin: null,
+  rollCount: null,
+  feederTypeId: null,
+  procedureId: null,
+  gas: null,
+  parts: {},
+}
+
 export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
-  const nothing = {
-    familyId: null,
-    cableM: null,
-    mode: null,
-    wireSpeedMPerMin: null,
-    rollCount: null,
-    feederTypeId: null,
-    procedureId: null,
-    gas: null,
-    parts: {},
-  }
   const kind = (key: string, name: string, canClean: boolean) => ({
     key,
     name,

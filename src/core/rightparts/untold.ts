@@ -1,0 +1,72 @@
+import { type FamilyFit, type FeederFit, type PartFit, type ProcedureFit, type WireFit } from './facts.ts'
+
+/** Facts of which nothing has been told yet: what a form begins with. */
+export const UNTOLD_WIRE: WireFit = {
+  alloy: null,
+  isSelfShielded: null,
+  polarity: null,
+  gases: null,
+  tipOutMm: null,
+  grade: null,
+  isCopperCoated: null,
+  classification: null,
+  pricePerKgMinor: null,
+}
+export const UNTOLD_PART: PartFit = {
+  alsoFamilyIds: [],
+  isForAluminium: null,
+  wireMm: null,
+  linerKind: null,
+  lengthM: null,
+  isJacketed: null,
+  bareFrontMm: null,
+  grooves: null,
+  material: null,
+  nozzleStyle: null,
+  boreMm: null,
+  tipOutMm: null,
+}
+export const UNTOLD_FAMILY: FamilyFit = {
+  thread: null,
+  pin: null,
+  linerHeldBy: null,
+  linerRule: null,
+  seatDepthMm: null,
+  pushBackMm: null,
+  doesTipSeatLiner: false,
+  hasClampRing: false,
+  nozzleStyle: null,
+  isNeckQuick: false,
+  neckMm: null,
+  co2Amps: null,
+  mixedAmps: null,
+  dutyFraction: null,
+  aluBoreOverMm: null,
+  tightness: {},
+}
+export const UNTOLD_FEEDER: FeederFit = {
+  rollCount: 4,
+  runsFace: 'read',
+  unwind: null,
+  pin: null,
+  hasJog: false,
+  hasPurge: false,
+  cutsGas: false,
+  scaleFrom: null,
+  scaleTo: null,
+  topMPerMin: null,
+  runsLinerToRolls: false,
+}
+export const UNTOLD_PROCEDURE: ProcedureFit = {
+  wireId: null,
+  gas: null,
+  mode: null,
+  polarity: null,
+  amps: null,
+  dutyFraction: null,
+  wireMPerMin: null,
+  stickOutMm: null,
+  material: null,
+  thicknessMm: null,
+  position: null,
+}

@@ -1,0 +1,187 @@
+import { useMemo, useState } from 'react'
+import { Link, useNavigate, useSearchParams } from 'react-router'
+import { type ChangeAnswer, type GunChange } from '@contract/changeover.ts'
+import { type ShopAnswer } from '@contract/shop.ts'
+import { newKey } from '@web/api/client.ts'
+import { useMe } from '@web/people/queries.ts'
+import { useShop } from '@web/shop/queries.ts'
+import { PickOne } from '@web/shell/Field.tsx'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { ChangeSheet } from './ChangeSheet.tsx'
+import { StepWalk } from './StepWalk.tsx'
+import { useChange, useLogChange } from './queries.ts'
+
+/** Changing wire on one gun or many: which wire, what it takes, then step by step at the booth. */
+export function ChangePage() {
+  const shop = useShop()
+  const me = useMe()
+  const [params, setParams] = useSearchParams()
+  const stationIds = useMemo(() => (params.get('guns') ?? '').split(',').filter(Boolean), [params])
+  const [isScrapped, setScrapped] = useState<boolean | null>(null)
+  const asked = { stationIds, wireId: params.get('wire') ?? '', procedureId: params.get('by'), isScrapped }
+  const change = useChange(asked)
+  const units = me.data?.units ?? 'metric'
+  if (!shop.data) return <main className="change" aria-busy="true" />
+  const names = stationIds.map((id) => shop.data.stations.find((s) => s.id === id)?.name ?? '')
+  const set = (name: string, value: string) => {
+    const next = new URLSearchParams(params)
+    if (value) next.set(name, value)
+    else next.delete(name)
+    setParams(next, { replace: true })
+  }
+  const atGun = params.get('at')
+  const walked = change.data?.guns.find((g) => g.stationId === atGun)
+  if (walked && change.data)
+    return (
+      <Walked
+        change={change.data}
+        gun={walked}
+        asked={{ ...asked, isScrapped: isScrapped ?? false }}
+        onLeave={() => set('at', '')}
+      />
+    )
+  return (
+    <main className="change">
+      <h1 className="sentence">{title(names, change.data)}</h1>
+      <WhichWire shop={shop.data} wireId={asked.wireId} procedureId={asked.procedureId} onPick={set} />
+      <Trouble problem={change.error} />
+      {change.data ? (
+        <ChangeSheet
+          change={change.data}
+          units={units}
+          isScrapped={isScrapped}
+          onScrapped={setScrapped}
+          onWalk={(id) => set('at', id)}
+        />
+      ) : null}
+      {change.data ? <AllAtOnce change={change.data} asked={asked} /> : null}
+    </main>
+  )
+}
+
+function title(names: readonly string[], change: ChangeAnswer | undefined): string {
+  const where = names.length > 4 ? `${names.length} guns` : names.join(', ')
+  return change
+    ? `${where}: to ${change.toWire}, about ${Math.round(change.minutes)} minutes.`
+    : `${where}: to which wire?`
+}
+
+function WhichWire(props: {
+  shop: ShopAnswer
+  wireId: string
+  procedureId: string | null
+  onPick: (name: string, value: string) => void
+}) {
+  const { shop } = props
+  const fitting = shop.procedures.filter((p) => p.fit.wireId === props.wireId || p.fit.wireId === null)
+  return (
+    <div className="built-form">
+      <PickOne
+        id="change-wire"
+        label="to which wire"
+        none="choose …"
+        value={props.wireId}
+        options={shop.wires.map((w) => [w.id, w.name])}
+        onPick={(v) => props.onPick('wire', v)}
+      />
+      {fitting.length > 0 ? (
+        <PickOne
+          id="change-by"
+          label="by which procedure"
+          none="none"
+          value={props.procedureId ?? ''}
+          options={fitting.map((p) => [p.id, p.name])}
+          onPick={(v) => props.onPick('by', v)}
+        />
+      ) : null}
+    </div>
+  )
+}
+
+interface Asked {
+  stationIds: readonly string[]
+  wireId: string
+  procedureId: string | null
+  isScrapped: boolean | null
+}
+
+/** Several guns changed by several hands, said in one tap. */
+function AllAtOnce({ change, asked }: { change: ChangeAnswer; asked: Asked }) {
+  const log = useLogChange()
+  const [key] = useState(newKey)
+  if (change.guns.length < 2) return null
+  if (log.isSuccess)
+    return (
+      <p role="status" className="said">
+        Logged on {change.guns.length} guns. <Link to="/">Floor</Link>
+      </p>
+    )
+  return (
+    <div className="change-foot">
+      <button
+        type="button"
+        className="key"
+        disabled={log.isPending || change.guns.some(isStuck)}
+        onClick={() =>
+          log.mutate({
+            key,
+            stationIds: change.guns.map((g) => g.stationId),
+            wireId: asked.wireId,
+            procedureId: asked.procedureId,
+            isScrapped: asked.isScrapped ?? false,
+            stillTied: [],
+            skipped: [],
+          })
+        }
+      >
+        All {change.guns.length} are changed
+      </button>
+      <Trouble problem={log.error} />
+    </div>
+  )
+}
+/** A part the shop has none of: the change would end with a wrong one. */
+export const isStuck = (g: GunChange) => g.swaps.some((s) => s.to === null)
+
+function Walked(props: {
+  change: ChangeAnswer
+  gun: GunChange
+  asked: Asked & { isScrapped: boolean }
+  onLeave: () => void
+}) {
+  const { change, gun, asked } = props
+  const log = useLogChange()
+  const go = useNavigate()
+  const [key] = useState(newKey)
+  const [startedMs] = useState(() => Date.now())
+  return (
+    <StepWalk
+      gun={gun}
+      toWire={change.toWire}
+      isSending={log.isPending}
+      problem={log.error}
+      onLeave={props.onLeave}
+      onDone={(end) =>
+        log.mutate(
+          {
+            key,
+            stationIds: [gun.stationId],
+            wireId: asked.wireId,
+            procedureId: asked.procedureId,
+            isScrapped: asked.isScrapped,
+            minutes: minutesSince(startedMs, Date.now(), gun),
+            stillTied: end.stillTied,
+            skipped: end.skipped,
+          },
+          { onSuccess: () => go(`/gun/${gun.stationId}`) },
+        )
+      }
+    />
+  )
+}
+
+/** As long as it was open on the screen, where that can have been the work; a list read through in a minute was not. */
+export function minutesSince(startedMs: number, nowMs: number, gun: GunChange): number | null {
+  const minutes = (nowMs - startedMs) / 60_000
+  return minutes > gun.cost.minutesLow / 3 && minutes < gun.cost.minutesHigh * 4 ? Math.round(minutes * 10) / 10 : null
+}

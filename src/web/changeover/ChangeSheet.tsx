@@ -1,0 +1,152 @@
+import { type ChangeAnswer, type GunChange } from '@contract/changeover.ts'
+import { type Units } from '@web/format/numbers.ts'
+import { capital, partName } from '@web/format/words.ts'
+import { findingSentence, SETTING_WORD, settingWords } from '@web/rightparts/words.ts'
+import { type SettingName } from '@core/rightparts/facts.ts'
+import { costSentence, PHASE_WORD } from './changewords.ts'
+
+/** What the change takes, before anybody picks up a tool: what to fetch, what swaps, what stays, and in which order. */
+export function ChangeSheet(props: {
+  change: ChangeAnswer
+  units: Units
+  isScrapped: boolean | null
+  onScrapped: (isScrapped: boolean) => void
+  onWalk: (stationId: string) => void
+}) {
+  const { change } = props
+  const [only] = change.guns
+  return (
+    <>
+      <Fetch change={change} />
+      <p className="small-print">
+        Wire in the cable:{' '}
+        <button
+          type="button"
+          className="bare"
+          aria-pressed={props.isScrapped === true}
+          onClick={() => props.onScrapped(props.isScrapped !== true)}
+        >
+          {props.isScrapped ? 'binned (kinked, nested or old)' : 'wound back'}
+        </button>
+      </p>
+      {change.guns.map((g) => (
+        <GunSheet key={g.stationId} gun={g} change={change} units={props.units} onWalk={props.onWalk} />
+      ))}
+      {change.guns.length === 1 && only ? <Order gun={only} /> : null}
+    </>
+  )
+}
+
+function Fetch({ change }: { change: ChangeAnswer }) {
+  if (change.parts.length === 0) return <p className="said">No part has to be fetched.</p>
+  return (
+    <section aria-label="To fetch">
+      <h2>Take along</h2>
+      <ul className="plain">
+        {change.parts.map((p) => (
+          <li key={p.partId} className={p.onHand !== null && p.onHand < p.wanted ? 'is-short' : ''}>
+            <strong>{p.wanted} ×</strong> {p.code} {p.name}{' '}
+            <span className="dim">
+              {p.onHand === null
+                ? 'not counted'
+                : p.onHand < p.wanted
+                  ? `only ${p.onHand} on the shelf`
+                  : `${p.onHand} on the shelf`}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+function GunSheet(props: { gun: GunChange; change: ChangeAnswer; units: Units; onWalk: (stationId: string) => void }) {
+  const { gun, units } = props
+  const settings = Object.entries(gun.settings) as [SettingName, string][]
+  const other = settings.filter(([name]) => !name.startsWith('roll'))
+  return (
+    <section className="gun-change" aria-label={gun.name}>
+      <div className="gun-change-head">
+        <h2>{gun.name}</h2>
+        <span className="dim">from {gun.fromWire ?? 'a wire nobody has named'}</span>
+        <button type="button" className="key key-low key-chalk" onClick={() => props.onWalk(gun.stationId)}>
+          Step by step
+        </button>
+      </div>
+      <ul className="plain">
+        {gun.swaps.map((s) => (
+          <li key={s.kindKey} className={s.to ? '' : 'is-short'}>
+            {capital(partName(s.kindKey))}: {s.from?.code ?? 'what is on'} →{' '}
+            <strong>{s.to?.code ?? 'the shop has none that fits'}</strong>
+            {s.isKept && s.to ? <span className="dim">, the old one is put by.</span> : null}
+            <span className="dim"> {findingSentence(s.because, units)}</span>
+          </li>
+        ))}
+        {gun.turns && !gun.swaps.some((s) => s.kindKey === 'rolls') ? (
+          <li>
+            Rolls {gun.turns.rolls.join(', ')}: turned, {settingWords('roll1', String(gun.turns.readMm), units)} out
+          </li>
+        ) : null}
+        {gun.outletGuide === 'out' ? <li>Outlet guide: out, and kept</li> : null}
+        {gun.outletGuide === 'back' ? <li>Outlet guide: back in</li> : null}
+        {other.map(([name, value]) => (
+          <li key={name}>
+            {capital(SETTING_WORD[name])}: {settingWords(name, value, units)}
+          </li>
+        ))}
+      </ul>
+      {gun.stays.length > 0 ? <p className="small-print">Stays: {gun.stays.map((p) => p.code).join(', ')}.</p> : null}
+      {gun.unknown.length > 0 ? (
+        <p className="small-print">
+          Nobody knows what is on as {gun.unknown.map(partName).join(', ')}: look before you begin.
+        </p>
+      ) : null}
+      {gun.left.map((f) => (
+        <p key={`${f.rule} ${f.at}`} className="finding is-wrong">
+          Still wrong afterwards: {findingSentence(f, units)}
+        </p>
+      ))}
+      <p className="small-print">{capital(costSentence(gun, units, props.change.currency))}</p>
+    </section>
+  )
+}
+
+/** The whole order on one sheet, for who would rather read it once. */
+function Order({ gun }: { gun: GunChange }) {
+  let from = 1
+  return (
+    <section className="order" aria-label="The order of it">
+      <h2>The order of it</h2>
+      <div className="order-columns">
+        {byPower(gun).map(({ word, steps }) => {
+          const start = from
+          from += steps.length
+          return (
+            <div key={word}>
+              <h3>{capital(word)}</h3>
+              <ol start={start}>
+                {steps.map((s) => (
+                  <li key={s.key}>
+                    {s.do}
+                    {s.hazard ? <span className="dim"> {s.hazard}</span> : null}
+                  </li>
+                ))}
+              </ol>
+            </div>
+          )
+        })}
+      </div>
+    </section>
+  )
+}
+
+function byPower(gun: GunChange): { word: string; steps: GunChange['steps'] }[] {
+  const groups: { word: string; steps: GunChange['steps'] }[] = []
+  for (const step of gun.steps) {
+    const word = PHASE_WORD[step.phase]
+    const last = groups.at(-1)
+    if (last?.word === word) last.steps.push(step)
+    else groups.push({ word, steps: [step] })
+  }
+  return groups
+}

@@ -1,0 +1,190 @@
+import { useState } from 'react'
+import { useSearchParams } from 'react-router'
+import { parseNumber } from '@core/ingest/columns.ts'
+import { type DayAnswer, type DedicateAnswer } from '@contract/changeover.ts'
+import { type ShopAnswer } from '@contract/shop.ts'
+import { minutes, money, twoFigures } from '@web/format/numbers.ts'
+import { useMe } from '@web/people/queries.ts'
+import { useShop } from '@web/shop/queries.ts'
+import { field, PickOne, TextField } from '@web/shell/Field.tsx'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { readDay } from './day.ts'
+import { useDay, useDedicate } from './queries.ts'
+
+/** Wires over a day: the same work with the fewest and cheapest changes, and whether a gun kept for one wire would pay. */
+export function DayPage() {
+  const shop = useShop()
+  const me = useMe()
+  if (!shop.data) return <main className="day" aria-busy="true" />
+  const role = me.data?.person?.role
+  return (
+    <main className="day">
+      <GroupDay shop={shop.data} />
+      {role === 'lead' || role === 'instructor' ? <Dedicate shop={shop.data} /> : null}
+    </main>
+  )
+}
+
+function GroupDay({ shop }: { shop: ShopAnswer }) {
+  const day = useDay()
+  const [text, setText] = useState('')
+  const [problems, setProblems] = useState<string[]>([])
+  const send = () => {
+    const read = readDay(text, shop)
+    setProblems(read.ok ? [] : read.problems)
+    if (read.ok) day.mutate({ lines: read.lines })
+    else day.reset()
+  }
+  return (
+    <section aria-label="The day">
+      <h1 className="sentence">{day.data ? daySentence(day.data) : 'Which booth needs which wire, and when?'}</h1>
+      <form
+        onSubmit={(e) => {
+          e.preventDefault()
+          send()
+        }}
+      >
+        <label htmlFor="day-lines" className="form-label">
+          booth, period, wire: a line each, typed or pasted from a sheet
+        </label>
+        <textarea
+          id="day-lines"
+          className="form-control"
+          rows={8}
+          placeholder={'T1, period 1, solid steel 0.9\nT2, period 1, flux-cored'}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+        <div className="built-keys">
+          <button type="submit" className="btn btn-chalk" disabled={day.isPending || text.trim() === ''}>
+            Group it
+          </button>
+          <label className="btn">
+            from a file
+            <input
+              type="file"
+              accept=".csv,.txt,text/csv"
+              className="visually-hidden"
+              onChange={(e) => void e.target.files?.[0]?.text().then(setText)}
+            />
+          </label>
+        </div>
+      </form>
+      {problems.length > 0 ? (
+        <div className="trouble" role="alert">
+          {problems.length === 1 ? 'One line can’t be read.' : `${problems.length} lines can’t be read.`}
+          <ul>
+            {problems.slice(0, 12).map((p) => (
+              <li key={p}>{p}</li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
+      <Trouble problem={day.error} />
+      {day.data ? <DayTable day={day.data} /> : null}
+    </section>
+  )
+}
+
+export function daySentence(day: DayAnswer): string {
+  const saved = day.entered.minutes - day.grouped.minutes
+  const { entered, grouped } = day
+  if (saved < 1) return `${entered.changes} changes, ${minutes(entered.minutes)}: it is as good as it gets.`
+  const paid =
+    entered.minor !== null && grouped.minor !== null && entered.minor > grouped.minor
+      ? ` and ${money(entered.minor - grouped.minor, day.currency)}`
+      : ''
+  return `${grouped.changes} changes instead of ${entered.changes}: ${minutes(saved)}${paid} less.`
+}
+
+function DayTable({ day }: { day: DayAnswer }) {
+  return (
+    <>
+      <p className="small-print">
+        {day.isExact ? 'The least there is' : 'The least that was found'}, by what each change takes at each booth.
+        Where it differs from what was entered it stands in bold; booths without work keep their wire.
+      </p>
+      <div className="table-responsive">
+        <table className="table">
+          <thead>
+            <tr>
+              <th>booth</th>
+              <th>on it now</th>
+              {day.periods.map((p) => (
+                <th key={p}>{p}</th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {day.booths.map((b) => (
+              <tr key={b.name}>
+                <th scope="row">{b.name}</th>
+                <td className="dim">{b.startsWith ?? 'not said'}</td>
+                {b.plan.map((wire, i) => {
+                  const isChange = wire !== (i === 0 ? b.startsWith : b.plan[i - 1])
+                  const isOther = b.entered[i] !== null && b.entered[i] !== wire
+                  return (
+                    <td key={day.periods[i]}>
+                      {isOther ? <strong>{wire}</strong> : wire}
+                      {isChange ? <span className="dim"> change</span> : null}
+                    </td>
+                  )
+                })}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
+    </>
+  )
+}
+
+/** Would a gun kept for one wire pay at a place that is changed to and fro. */
+function Dedicate({ shop }: { shop: ShopAnswer }) {
+  const [params] = useSearchParams()
+  const [stationId, setStation] = useState(params.get('gun') ?? '')
+  const [price, setPrice] = useState('')
+  const [years, setYears] = useState('5')
+  const gunMinor = Math.round((parseNumber(price) ?? NaN) * 100)
+  const gunYears = parseNumber(years) ?? NaN
+  const isTold = stationId !== '' && gunMinor >= 0 && gunYears > 0
+  const answer = useDedicate(isTold ? { stationId, gunMinor, gunYears } : null)
+  return (
+    <section aria-label="A gun kept for one wire">
+      <h2>Would a gun kept for one wire pay?</h2>
+      <div className="built-form">
+        <PickOne
+          id="ded-where"
+          label="where"
+          none="choose …"
+          value={stationId}
+          options={shop.stations.map((s) => [s.id, s.name])}
+          onPick={setStation}
+        />
+        <TextField
+          id="ded-price"
+          label={`what a second gun and its parts cost, ${shop.site.currency}`}
+          inputMode="decimal"
+          {...field(price, setPrice)}
+        />
+        <TextField id="ded-years" label="for how many years" inputMode="decimal" {...field(years, setYears)} />
+      </div>
+      <Trouble problem={answer.error} />
+      {answer.data ? <p className="said">{dedicateSentence(answer.data)}</p> : null}
+    </section>
+  )
+}
+
+export function dedicateSentence(a: DedicateAnswer): string {
+  const counted = `${a.changes} changes in ${Math.round(a.days)} days (yours)`
+  if (a.changes === 0) return `No change of wire was logged there in ${Math.round(a.days)} days: nothing to save.`
+  const each = `${minutes(a.minutesPerChange)} and ${money(a.costPerChangeMinor, a.currency)} each`
+  const year = `${money(a.perYearMinor, a.currency)} a year (${money(a.lowMinor, a.currency)}–${money(a.highMinor, a.currency)})`
+  const even = a.breakEvenPerYear === null ? '' : ` It pays from ${twoFigures(a.breakEvenPerYear)} changes a year on.`
+  const says = {
+    pays: 'It pays.',
+    'does not pay': 'It does not pay.',
+    'too few to tell': 'Too few changes to tell yet.',
+  }[a.says]
+  return `${counted}, ${each}: ${year}. ${says}${even}`
+}

@@ -1,0 +1,64 @@
+import { useState } from 'react'
+import { type GunAnswer } from '@contract/gun.ts'
+import { type SpareGun } from '@contract/spareguns.ts'
+import { cable } from '@web/format/numbers.ts'
+import { useMe } from '@web/people/queries.ts'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { useSpares, useSwap } from './queries.ts'
+
+export const GUN_STATUS_WORD: Record<SpareGun['status'], string> = {
+  ready: 'ready',
+  toRefurbish: 'to refurbish',
+  'not said': 'not said',
+}
+
+/** Another gun on this feeder: back to work now, the liner later. */
+export function SwapGun({ gun, onDone }: { gun: GunAnswer; onDone: () => void }) {
+  const spares = useSpares(gun.stationId)
+  const swap = useSwap()
+  const me = useMe()
+  const [oldGun, setOldGun] = useState<'ready' | 'toRefurbish'>('toRefurbish')
+  const units = me.data?.units ?? 'metric'
+  const list = spares.data?.guns ?? []
+  return (
+    <div className="more-form">
+      <p>
+        {gun.gunName ?? 'The gun'} comes off and is{' '}
+        <button
+          type="button"
+          className="bare"
+          aria-pressed={oldGun === 'ready'}
+          onClick={() => setOldGun(oldGun === 'ready' ? 'toRefurbish' : 'ready')}
+        >
+          {oldGun === 'ready' ? 'still good: ready' : 'to refurbish'}
+        </button>
+        . Which one goes on {gun.name}?
+      </p>
+      <p className="small-print">Power off first, by the site’s own lock-out practice. Seat it flush, then lock it.</p>
+      <div className="more-keys">
+        {list.map((g) => (
+          <button
+            type="button"
+            key={g.gunId}
+            className={g.status === 'ready' && g.fits ? 'key key-low key-chalk' : 'key key-low'}
+            disabled={!g.fits || swap.isPending}
+            onClick={() => swap.mutate({ stationId: gun.stationId, gunId: g.gunId, oldGun }, { onSuccess: onDone })}
+          >
+            {g.name} on {gun.name} now
+            <small>
+              {[
+                g.fits ? GUN_STATUS_WORD[g.status] : 'does not seat here',
+                g.familyName,
+                g.cableM ? cable(g.cableM, units) : null,
+              ]
+                .filter(Boolean)
+                .join(', ')}
+            </small>
+          </button>
+        ))}
+      </div>
+      {spares.data && list.length === 0 ? <p>No gun hangs free. Leads name spare guns in Our shop.</p> : null}
+      <Trouble problem={spares.error ?? swap.error} />
+    </div>
+  )
+}

@@ -1,0 +1,29 @@
+import { type GunChange } from '@contract/changeover.ts'
+import { cable, money, twoFigures, type Units } from '@web/format/numbers.ts'
+import { kgToLb } from '@core/units/convert.ts'
+
+const kilos = (kg: number, units: Units) => (units === 'us' ? `${twoFigures(kgToLb(kg))} lb` : `${twoFigures(kg)} kg`)
+
+/** "about 31 min (23–50, a guess until yours are logged), 0.15 m of wire, 4 l of gas". */
+export function costSentence(gun: GunChange, units: Units, currency: string): string {
+  const { cost } = gun
+  const said = [
+    `about ${Math.round(cost.minutes)} min (${Math.round(cost.minutesLow)}–${Math.round(cost.minutesHigh)}, a guess)`,
+  ]
+  if (cost.wireM > 0) {
+    const weight = cost.wireKg >= 0.01 ? ` (${kilos(cost.wireKg, units)})` : ''
+    said.push(`${cable(Math.round(cost.wireM * 100) / 100, units)} of wire${weight}`)
+  }
+  if (cost.gasL >= 1) said.push(`${Math.round(cost.gasL)} l of gas`)
+  const scrap = (cost.wireMinor ?? 0) + (cost.gasMinor ?? 0)
+  if (cost.standMinor) said.push(`${money(cost.standMinor + scrap, currency)} with what it stands`)
+  else if (scrap > 0) said.push(money(scrap, currency))
+  return `${said.join(', ')}.`
+}
+
+export const PHASE_WORD = {
+  off: 'power off',
+  work: 'power off',
+  on: 'power on',
+  close: 'before you leave it',
+} as const

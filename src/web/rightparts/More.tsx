@@ -1,0 +1,154 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { JOINTS, type Joint } from '@core/rightparts/facts.ts'
+import { JOINT_FAULTS, SAYS, type JointFault } from '@core/rightparts/joints.ts'
+import { rulingFor } from '@core/houserule/schools.ts'
+import { type GunAnswer } from '@contract/gun.ts'
+import { capital } from '@web/format/words.ts'
+import { useChoices } from '@web/houserule/queries.ts'
+import { useShop } from '@web/shop/queries.ts'
+import { PickOne } from '@web/shell/Field.tsx'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { SwapGun } from '@web/changeover/SwapGun.tsx'
+import { useIssue, useJoint } from './queries.ts'
+import { FAULT_WORD, JOINT_WORD } from './words.ts'
+
+type Open = 'swap' | 'issue' | 'joint' | null
+
+/** What one does with a whole gun: change its wire, swap it, fetch a part for it, say that a joint gave trouble. */
+export function MoreActs({ gun }: { gun: GunAnswer }) {
+  const [open, setOpen] = useState<Open>(null)
+  const key = (is: Exclude<Open, null>, words: string) => (
+    <button
+      type="button"
+      className="key key-low"
+      aria-expanded={open === is}
+      onClick={() => setOpen(open === is ? null : is)}
+    >
+      {words}
+    </button>
+  )
+  return (
+    <section className="more-acts" aria-label="The whole gun">
+      <div className="more-keys">
+        <Link className="key key-low" to={`/change?guns=${gun.stationId}`}>
+          Change wire
+        </Link>
+        {key('swap', 'Swap the gun')}
+        {key('issue', 'Fetch a part')}
+        {key('joint', 'Joint trouble')}
+      </div>
+      {open === 'swap' ? <SwapGun gun={gun} onDone={() => setOpen(null)} /> : null}
+      {open === 'issue' ? <IssuePart gun={gun} /> : null}
+      {open === 'joint' ? <JointTrouble gun={gun} onDone={() => setOpen(null)} /> : null}
+    </section>
+  )
+}
+
+/** A part handed out for this gun; what does not fit is refused with the reason. */
+function IssuePart({ gun }: { gun: GunAnswer }) {
+  const shop = useShop()
+  const issue = useIssue()
+  const kinds = new Set(gun.positions.map((p) => p.kindKey))
+  const parts = (shop.data?.parts ?? []).filter((p) => kinds.has(p.kindKey))
+  const [partId, setPart] = useState('')
+  const part = parts.find((p) => p.id === partId)
+  return (
+    <div className="more-form">
+      <PickOne
+        id="issue-part"
+        label="a part from the shelf"
+        none="choose …"
+        value={partId}
+        options={parts.map((p) => [p.id, `${p.code} ${p.name}${p.onHand === null ? '' : `, ${p.onHand}`}`])}
+        onPick={(id) => {
+          issue.reset()
+          setPart(id)
+        }}
+      />
+      <button
+        type="button"
+        className="key key-low key-chalk"
+        disabled={!partId || issue.isPending}
+        onClick={() => issue.mutate({ stationId: gun.stationId, partId })}
+      >
+        Hand it out for {gun.name}
+      </button>
+      {issue.data ? (
+        <p role="status">
+          {part?.code ?? ''} fits. {issue.data.onHand === null ? '' : `${issue.data.onHand} left on the shelf.`}
+        </p>
+      ) : null}
+      <Trouble problem={issue.error} />
+    </div>
+  )
+}
+
+/** Which joint, what it did; a damaged thread has two outcomes. */
+function JointTrouble({ gun, onDone }: { gun: GunAnswer; onDone: () => void }) {
+  const send = useJoint()
+  const choices = useChoices()
+  const [joint, setJoint] = useState<Joint | null>(null)
+  const [fault, setFault] = useState<JointFault | null>(null)
+  const has = new Set(gun.positions.map((p) => p.kindKey))
+  const joints = JOINTS.filter((j) =>
+    j === 'linerNut' ? has.has('liner') : j === 'gunLock' ? has.has('orings') : has.has(j),
+  )
+  const say = (thread: 'ran' | 'scrapped' | null, what = fault) => {
+    if (joint && what) send.mutate({ stationId: gun.stationId, joint, fault: what, thread }, { onSuccess: onDone })
+  }
+  const isThread = fault === 'stripped' || fault === 'crossThreaded'
+  const school = choices.data ? rulingFor('D19', gun.ruledBy, choices.data.choices).school.key : 'once'
+  return (
+    <div className="more-form">
+      <p>{joint ? `${capital(JOINT_WORD[joint] ?? joint)}:` : 'Which joint?'}</p>
+      <div className="more-keys">
+        {joint === null
+          ? joints.map((j) => (
+              <button type="button" key={j} className="key key-low" onClick={() => setJoint(j)}>
+                {JOINT_WORD[j]}
+              </button>
+            ))
+          : fault === null
+            ? JOINT_FAULTS.map((f) => (
+                <button
+                  type="button"
+                  key={f}
+                  className="key key-low"
+                  onClick={() => (SAYS[f] === 'neither' || f === 'stripped' ? setFault(f) : say(null, f))}
+                >
+                  {FAULT_WORD[f]}
+                </button>
+              ))
+            : null}
+      </div>
+      {isThread ? <ThreadKeys school={school} say={say} /> : null}
+      <Trouble problem={send.error} />
+    </div>
+  )
+}
+
+function ThreadKeys({ school, say }: { school: string; say: (thread: 'ran' | 'scrapped' | null) => void }) {
+  return (
+    <>
+      <p>
+        {school === 'scrap'
+          ? 'House rule: both go, the tip and what it screws into.'
+          : 'Cleaned once and tried by hand: does it run freely? If not, both go; a tip that stands askew shorts later.'}
+      </p>
+      <div className="more-keys">
+        {school === 'scrap' ? null : (
+          <button type="button" className="key key-low" onClick={() => say('ran')}>
+            It runs freely
+          </button>
+        )}
+        <button type="button" className="key key-low" onClick={() => say('scrapped')}>
+          Both scrapped
+        </button>
+        <button type="button" className="key key-low" onClick={() => say(null)}>
+          Not tried yet
+        </button>
+      </div>
+    </>
+  )
+}

@@ -1,0 +1,70 @@
+import { type LookAnswer, type LookGun } from '@contract/rightparts.ts'
+import { type ShopAnswer } from '@contract/shop.ts'
+
+/** What somebody saw on one gun, before it is sent: the bay's description, and what differs. */
+export interface Seen {
+  wireId: string | null
+  /** By position: a part, null where it is not one of the shop's, missing where nobody looked. */
+  parts: Record<string, string | null>
+  reads: (number | null)[]
+}
+
+/** Positions that are worth a look: those of which the shop has parts to tell apart. */
+export function lookedAt(gun: LookGun, shop: ShopAnswer): LookGun['positions'] {
+  const kinds = new Set(shop.parts.map((p) => p.kindKey))
+  return gun.positions.filter((p) => kinds.has(p.kindKey))
+}
+
+export function asTheBay(gun: LookGun, shop: ShopAnswer): Seen {
+  const parts: Seen['parts'] = {}
+  for (const p of lookedAt(gun, shop)) {
+    const id = p.bayPartId ?? p.partId
+    if (id) parts[p.position] = id
+  }
+  return {
+    wireId: gun.wireId,
+    parts,
+    reads: Array.from({ length: gun.rollCount }, () => gun.bayReadMm),
+  }
+}
+
+/** As the request wants it: only what was said. */
+export function lookBody(gun: LookGun, seen: Seen) {
+  const names = ['roll1', 'roll2', 'roll3', 'roll4'] as const
+  return {
+    stationId: gun.stationId,
+    wireId: seen.wireId,
+    parts: Object.entries(seen.parts).map(([position, partId]) => ({ position, partId })),
+    settings: seen.reads.flatMap((mm, i) => {
+      const name = names[i]
+      return mm !== null && name ? [{ name, value: String(mm) }] : []
+    }),
+  }
+}
+
+/** Numbers that can be read on the faces of a roll set; without grooves, the sizes of the shop's wires. */
+export function readable(seen: Seen, shop: ShopAnswer): number[] {
+  const roll = shop.parts.find((p) => p.id === seen.parts['rolls'])
+  const faces = roll?.fit?.grooves?.map((g) => g.sizeMm) ?? []
+  const wires = shop.wires.map((w) => w.diameterMm)
+  return [...new Set([...faces, ...wires])].sort((a, b) => a - b)
+}
+
+export const isWrong = (gun: LookGun) => gun.findings.some((f) => f.severity === 'stops' && f.kept === null)
+
+/** "5 of 60 guns are built wrong." */
+export function lookSentence(look: LookAnswer): string {
+  const seen = look.guns.filter((g) => g.positions.some((p) => p.partId !== null))
+  const wrong = seen.filter(isWrong).length
+  if (seen.length === 0) return `Nobody has looked at how ${look.guns.length} guns are built.`
+  const rest = look.guns.length - seen.length
+  const unseen = rest > 0 ? ` ${rest} not looked at.` : ''
+  if (wrong === 0) return `None of ${seen.length} guns is built wrong.${unseen}`
+  return `${wrong} of ${seen.length} guns ${wrong === 1 ? 'is' : 'are'} built wrong.${unseen}`
+}
+
+/** Walking order goes on from the gun after this one. */
+export function nextGun(look: LookAnswer, stationId: string): LookGun | null {
+  const at = look.guns.findIndex((g) => g.stationId === stationId)
+  return look.guns[at + 1] ?? null
+}

@@ -1,0 +1,178 @@
+import { useState, type ReactNode } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { JOINTS, TIGHTNESS, type Joint } from '@core/rightparts/facts.ts'
+import { USUAL_STEP } from '@core/rightparts/joints.ts'
+import { UNTOLD_FAMILY } from '@core/rightparts/untold.ts'
+import { type ShopAnswer } from '@contract/shop.ts'
+import { capital } from '@web/format/words.ts'
+import { JOINT_WORD } from '@web/rightparts/words.ts'
+import { field, PickOne, TextField } from '@web/shell/Field.tsx'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { FAMILY_SPECS, FEEDER_SPECS, PROCEDURE_SPECS } from './fitspecs.ts'
+import { factsOf, SpecFields, textsOf, type Spec } from './SpecFields.tsx'
+import { useSave } from './queries.ts'
+
+type Named = { id: string; name: string; fit: Record<string, unknown> | null }
+
+/** Fit families, feeders and written procedures: what the rules of fit go by. What is not told gives no verdict. */
+export function FitForms({ shop }: { shop: ShopAnswer }) {
+  return (
+    <>
+      <p className="said">
+        What fits what. Leave empty what you do not know: nothing is judged by it, and nobody is accused.
+      </p>
+      <div className="cols fit-cols">
+        <Things
+          title="Fit families"
+          hint="Parts that screw and seat together."
+          list={shop.families}
+          form={(one, onDone) => <FamilyForm family={one} onDone={onDone} />}
+        />
+        <Things
+          title="Feeders"
+          hint="A type each: which face of a roll runs, how wire leaves the spool."
+          list={shop.feederTypes}
+          form={(one, onDone) => (
+            <ThingForm one={one} path="/shop/feedertype" specs={FEEDER_SPECS} fixed={numberOfRolls} onDone={onDone} />
+          )}
+        />
+        <Things
+          title="Procedures"
+          hint="Which wire, gas and settings for which weld."
+          list={shop.procedures}
+          form={(one, onDone) => (
+            <ThingForm one={one} path="/shop/procedure" specs={procedureSpecs(shop)} fixed={(f) => f} onDone={onDone} />
+          )}
+        />
+      </div>
+    </>
+  )
+}
+
+const procedureSpecs = (shop: ShopAnswer): readonly Spec[] => [
+  { key: 'wireId', label: 'wire', is: 'pick', options: shop.wires.map((w) => [w.id, w.name] as const) },
+  ...PROCEDURE_SPECS,
+]
+const numberOfRolls = (facts: Record<string, unknown>) => ({
+  ...facts,
+  rollCount: facts['rollCount'] === '2' ? 2 : 4,
+  runsFace: facts['runsFace'] ?? 'read',
+})
+
+function Things<T extends Named>(props: {
+  title: string
+  hint: string
+  list: readonly T[]
+  form: (one: T | null, onDone: () => void) => ReactNode
+}) {
+  const [open, setOpen] = useState<T | 'new' | null>(null)
+  return (
+    <section aria-label={props.title}>
+      <h2>{props.title}</h2>
+      <p className="small-print">{props.hint}</p>
+      <ul className="plain">
+        {props.list.map((one) => (
+          <li key={one.id}>
+            <button type="button" className="bare" onClick={() => setOpen(one)}>
+              {one.name}
+            </button>
+            {one.fit === null ? <span className="dim"> nothing told of it yet</span> : null}
+          </li>
+        ))}
+      </ul>
+      {open ? (
+        <div key={open === 'new' ? 'new' : open.id}>
+          {props.form(open === 'new' ? null : open, () => setOpen(null))}
+        </div>
+      ) : (
+        <Button onClick={() => setOpen('new')}>a new one</Button>
+      )}
+    </section>
+  )
+}
+
+function ThingForm(props: {
+  one: Named | null
+  path: string
+  specs: readonly Spec[]
+  fixed: (facts: Record<string, unknown>) => Record<string, unknown>
+  onDone: () => void
+}) {
+  const { one, specs } = props
+  const save = useSave(props.path)
+  const [name, setName] = useState(one?.name ?? '')
+  const [texts, setTexts] = useState(() => textsOf(specs, one?.fit))
+  const read = factsOf(specs, texts)
+  return (
+    <Form
+      className="built-form boxed"
+      onSubmit={(e) => {
+        e.preventDefault()
+        if (read.ok)
+          save.mutate({ id: one?.id ?? null, name, fit: props.fixed(read.facts) }, { onSuccess: props.onDone })
+      }}
+    >
+      <TextField id="fit-name" label="name" {...field(name, setName)} />
+      <SpecFields id="fit" specs={specs} texts={texts} onChange={setTexts} />
+      <Ends isBad={!read.ok || !name.trim() || save.isPending} why={read.ok ? null : read.why} onDone={props.onDone} />
+      <Trouble problem={save.error} />
+    </Form>
+  )
+}
+
+function Ends({ isBad, why, onDone }: { isBad: boolean; why: string | null; onDone: () => void }) {
+  return (
+    <div className="built-keys">
+      {why ? (
+        <p className="trouble" role="alert">
+          {why}
+        </p>
+      ) : null}
+      <Button type="submit" variant="chalk" disabled={isBad}>
+        Save
+      </Button>
+      <Button onClick={onDone}>leave it</Button>
+    </div>
+  )
+}
+
+/** A family, with how tight each of its joints is made. */
+function FamilyForm({ family, onDone }: { family: ShopAnswer['families'][number] | null; onDone: () => void }) {
+  const save = useSave('/shop/family')
+  const [name, setName] = useState(family?.name ?? '')
+  const [texts, setTexts] = useState(() => textsOf(FAMILY_SPECS, family?.fit ?? UNTOLD_FAMILY))
+  const [steps, setSteps] = useState<Partial<Record<Joint, string>>>(() =>
+    Object.fromEntries(JOINTS.map((j) => [j, String(family?.fit?.tightness[j]?.step ?? '')])),
+  )
+  const read = factsOf(FAMILY_SPECS, texts)
+  const tightness = Object.fromEntries(
+    JOINTS.flatMap((j) => (steps[j] ? [[j, { step: Number(steps[j]), sinceMs: 0 }]] : [])),
+  )
+  return (
+    <Form
+      className="built-form boxed"
+      onSubmit={(e) => {
+        e.preventDefault()
+        if (read.ok)
+          save.mutate({ id: family?.id ?? null, name, fit: { ...read.facts, tightness } }, { onSuccess: onDone })
+      }}
+    >
+      <TextField id="fam-name" label="name" {...field(name, setName)} />
+      <SpecFields id="fam" specs={FAMILY_SPECS} texts={texts} onChange={setTexts} />
+      <p className="built-keys small-print">How tight each joint is made. Empty: the usual.</p>
+      {JOINTS.map((j) => (
+        <PickOne
+          key={j}
+          id={`fam-${j}`}
+          label={JOINT_WORD[j] ?? j}
+          none={`usual: ${TIGHTNESS[USUAL_STEP[j] - 1] ?? ''}`}
+          value={steps[j] ?? ''}
+          options={TIGHTNESS.map((t, i) => [String(i + 1), capital(t)])}
+          onPick={(v) => setSteps({ ...steps, [j]: v })}
+        />
+      ))}
+      <Ends isBad={!read.ok || !name.trim() || save.isPending} why={read.ok ? null : read.why} onDone={onDone} />
+      <Trouble problem={save.error} />
+    </Form>
+  )
+}

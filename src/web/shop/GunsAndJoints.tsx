@@ -1,0 +1,165 @@
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { TIGHTNESS } from '@core/rightparts/facts.ts'
+import { type JointLine } from '@contract/rightparts.ts'
+import { type ShopAnswer } from '@contract/shop.ts'
+import { GUN_STATUS_WORD } from '@web/changeover/SwapGun.tsx'
+import { useGunStatus, useMakeGun, useSpares } from '@web/changeover/queries.ts'
+import { measures, typed } from '@web/format/measures.ts'
+import { cable, twoFigures } from '@web/format/numbers.ts'
+import { ago } from '@web/format/times.ts'
+import { capital } from '@web/format/words.ts'
+import { useJoints } from '@web/rightparts/queries.ts'
+import { JOINT_WORD } from '@web/rightparts/words.ts'
+import { field, PickOne, TextField } from '@web/shell/Field.tsx'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { useSave } from './queries.ts'
+
+/** Guns that hang nowhere, and what the joints of each family tell about how tight they are made. */
+export function GunsAndJoints({ shop }: { shop: ShopAnswer }) {
+  return (
+    <>
+      <SpareGuns shop={shop} />
+      <Joints shop={shop} />
+    </>
+  )
+}
+
+function SpareGuns({ shop }: { shop: ShopAnswer }) {
+  const spares = useSpares(null)
+  const status = useGunStatus()
+  const guns = spares.data?.guns ?? []
+  const ready = guns.filter((g) => g.status === 'ready').length
+  return (
+    <section aria-label="Spare guns">
+      <h2>Spare guns</h2>
+      <p className="small-print">
+        One ready gun a family and a stoppage ends in minutes; the liner is changed later, off the floor. {ready} ready,{' '}
+        {guns.length - ready} not.
+      </p>
+      <ul className="plain">
+        {guns.map((g) => (
+          <li key={g.gunId}>
+            <strong>{g.name}</strong>{' '}
+            <span className="dim">
+              {[g.familyName, g.cableM ? cable(g.cableM, shop.site.units) : null].filter(Boolean).join(', ')}
+            </span>{' '}
+            {GUN_STATUS_WORD[g.status]}
+            {g.sinceMs ? <span className="dim"> for {ago(g.sinceMs, Date.now())}</span> : null}{' '}
+            <button
+              type="button"
+              className="bare"
+              disabled={status.isPending}
+              onClick={() => status.mutate({ gunId: g.gunId, status: g.status === 'ready' ? 'toRefurbish' : 'ready' })}
+            >
+              {g.status === 'ready' ? 'it wants refurbishing' : 'it is ready'}
+            </button>
+          </li>
+        ))}
+      </ul>
+      <Trouble problem={spares.error ?? status.error} />
+      <NewGun shop={shop} />
+    </section>
+  )
+}
+
+function NewGun({ shop }: { shop: ShopAnswer }) {
+  const make = useMakeGun()
+  const [name, setName] = useState('')
+  const [familyId, setFamily] = useState('')
+  const [length, setLength] = useState('')
+  const measure = measures(shop.site.units).cable
+  return (
+    <Form
+      className="built-form"
+      onSubmit={(e) => {
+        e.preventDefault()
+        make.mutate(
+          { name, familyId: familyId || null, cableM: typed(length, measure) },
+          { onSuccess: () => setName('') },
+        )
+      }}
+    >
+      <TextField id="sg-name" label="painted on it" {...field(name, setName)} />
+      <PickOne
+        id="sg-fam"
+        label="fit family"
+        none="not told"
+        value={familyId}
+        options={shop.families.map((f) => [f.id, f.name])}
+        onPick={setFamily}
+      />
+      <TextField id="sg-len" label={`cable, ${measure.word}`} inputMode="decimal" {...field(length, setLength)} />
+      <Button type="submit" disabled={!name.trim() || make.isPending}>
+        A gun that hangs free
+      </Button>
+      <Trouble problem={make.error} />
+    </Form>
+  )
+}
+
+function Joints({ shop }: { shop: ShopAnswer }) {
+  const joints = useJoints()
+  const lines = joints.data?.joints ?? []
+  return (
+    <section aria-label="Joints">
+      <h2>How tight joints are made</h2>
+      {joints.data && lines.length === 0 ? (
+        <p className="said dim">No trouble with a joint was logged yet: a gun’s page has “Joint trouble”.</p>
+      ) : null}
+      {lines.map((line) => (
+        <JointBlock key={`${line.familyId} ${line.joint}`} line={line} shop={shop} />
+      ))}
+      <Trouble problem={joints.error} />
+    </section>
+  )
+}
+
+const per100 = (rate: JointLine['slackRate']) =>
+  rate ? `${twoFigures(rate.rate)} in 100 times made (${twoFigures(rate.low)}–${twoFigures(rate.high)})` : ''
+
+/** "Tips of Kelp: 14 too tight, 1 too slack": both ways, and what to do. */
+export function jointSentence(line: JointLine): string {
+  const step = TIGHTNESS[line.step - 1] ?? ''
+  const to = line.to === null ? '' : (TIGHTNESS[line.to - 1] ?? '')
+  const says = {
+    'one tighter': `Make it one tighter: ${to} instead of ${step}.`,
+    'one slacker': `Make it one slacker: ${to} instead of ${step}.`,
+    stay: `Stay at ${step}.`,
+    'too few to tell': `Too few to tell; stay at ${step}.`,
+  }[line.advise]
+  return `${line.tight} too tight, ${line.slack} too slack${line.crossed > 0 ? `, ${line.crossed} crossed` : ''}. ${says}`
+}
+
+function JointBlock({ line, shop }: { line: JointLine; shop: ShopAnswer }) {
+  const save = useSave('/shop/family')
+  const family = shop.families.find((f) => f.id === line.familyId)
+  const follow = () => {
+    if (!family?.fit || line.to === null) return
+    const tightness = { ...family.fit.tightness, [line.joint]: { step: line.to, sinceMs: 0 } }
+    save.mutate({ id: family.id, name: family.name, fit: { ...family.fit, tightness } })
+  }
+  return (
+    <article className="joint-block">
+      <p>
+        <strong>
+          {line.familyName} {JOINT_WORD[line.joint] ?? line.joint}
+        </strong>
+        : {jointSentence(line)}
+      </p>
+      <p className="small-print">
+        Too tight {per100(line.tightRate)}; too slack {per100(line.slackRate)}.{' '}
+        {line.places.length > 0 ? `At ${line.places.map((p) => `${p.name} (${p.faults})`).join(', ')}. ` : ''}
+        {line.diffusersPer100Tips === null
+          ? ''
+          : `${twoFigures(line.diffusersPer100Tips)} diffusers put on per 100 tips.`}
+      </p>
+      {line.to !== null && family?.fit ? (
+        <Button disabled={save.isPending} onClick={follow}>
+          {capital(TIGHTNESS[line.to - 1] ?? '')} from now on
+        </Button>
+      ) : null}
+      <Trouble problem={save.error} />
+    </article>
+  )
+}

@@ -1,0 +1,137 @@
+import {
+  ALLOYS,
+  GASES,
+  GUIDE_MATERIALS,
+  LINER_HOLDS,
+  LINER_KINDS,
+  MODES,
+  NOZZLE_STYLES,
+  POLARITIES,
+  WELD_POSITIONS,
+} from '@core/rightparts/facts.ts'
+import { type Spec } from './SpecFields.tsx'
+
+const same = (values: readonly string[]) => values.map((v) => [v, v] as const)
+
+export const FAMILY_SPECS: readonly Spec[] = [
+  { key: 'thread', label: 'tip thread, as the shop calls it', is: 'text' },
+  { key: 'pin', label: 'pin it ends in', is: 'text' },
+  { key: 'linerHeldBy', label: 'liner held by', is: 'pick', options: same(LINER_HOLDS) },
+  {
+    key: 'linerRule',
+    label: 'liner is cut',
+    is: 'pick',
+    options: [
+      ['A', 'by what stands out'],
+      ['B', 'flush and pushed back'],
+      ['C', 'like the old one'],
+    ],
+  },
+  { key: 'seatDepthMm', label: 'what stands out, mm', is: 'number' },
+  { key: 'pushBackMm', label: 'pushed back, mm', is: 'number' },
+  { key: 'nozzleStyle', label: 'nozzle', is: 'pick', options: same(NOZZLE_STYLES) },
+  { key: 'neckMm', label: 'neck, mm', is: 'number' },
+  { key: 'co2Amps', label: 'rated amps with CO2', is: 'number' },
+  { key: 'mixedAmps', label: 'rated amps with mixed gas', is: 'number' },
+  { key: 'dutyFraction', label: 'at a duty of, %', is: 'number', scale: 100 },
+  { key: 'aluBoreOverMm', label: 'plain bore over aluminium, mm at most', is: 'number' },
+  { key: 'doesTipSeatLiner', label: 'the tip seats the liner', is: 'flag' },
+  { key: 'hasClampRing', label: 'diffuser with a clamp ring', is: 'flag' },
+  { key: 'isNeckQuick', label: 'neck comes off quickly', is: 'flag' },
+]
+
+export const FEEDER_SPECS: readonly Spec[] = [
+  {
+    key: 'rollCount',
+    label: 'rolls',
+    is: 'pick',
+    options: [
+      ['2', '2'],
+      ['4', '4'],
+    ],
+  },
+  {
+    key: 'runsFace',
+    label: 'the groove that runs is',
+    is: 'pick',
+    options: [
+      ['read', 'the one whose number faces out'],
+      ['behind', 'the one behind'],
+    ],
+  },
+  {
+    key: 'unwind',
+    label: 'wire leaves the spool',
+    is: 'pick',
+    options: same(['over the top', 'from underneath']),
+  },
+  { key: 'pin', label: 'takes a pin', is: 'text' },
+  { key: 'scaleFrom', label: 'knob from', is: 'number' },
+  { key: 'scaleTo', label: 'knob to', is: 'number' },
+  { key: 'topMPerMin', label: 'fastest, m/min', is: 'number' },
+  { key: 'hasJog', label: 'jog button', is: 'flag' },
+  { key: 'hasPurge', label: 'purge button', is: 'flag' },
+  { key: 'cutsGas', label: 'no gas without an arc', is: 'flag' },
+  { key: 'runsLinerToRolls', label: 'soft wire: liner up to the rolls, outlet guide out', is: 'flag' },
+]
+
+export const PROCEDURE_SPECS: readonly Spec[] = [
+  { key: 'gas', label: 'gas', is: 'pick', options: same(GASES) },
+  { key: 'mode', label: 'mode', is: 'pick', options: same(MODES) },
+  { key: 'polarity', label: 'polarity', is: 'pick', options: same(POLARITIES) },
+  { key: 'amps', label: 'amps', is: 'span' },
+  { key: 'dutyFraction', label: 'arc on so much of the time, %', is: 'number', scale: 100 },
+  { key: 'wireMPerMin', label: 'wire speed, m/min', is: 'span' },
+  { key: 'stickOutMm', label: 'stick-out, mm', is: 'span' },
+  { key: 'material', label: 'on', is: 'pick', options: same(ALLOYS) },
+  { key: 'thicknessMm', label: 'thickness, mm', is: 'span' },
+  { key: 'position', label: 'position', is: 'pick', options: same(WELD_POSITIONS) },
+]
+
+export const WIRE_SPECS: readonly Spec[] = [
+  { key: 'alloy', label: 'metal', is: 'pick', options: same(ALLOYS) },
+  { key: 'isSelfShielded', label: 'gasless', is: 'maybe' },
+  { key: 'polarity', label: 'polarity by its data', is: 'pick', options: same(POLARITIES) },
+  { key: 'tipOutMm', label: 'tip stands (− back), mm', is: 'span', placeholder: '-6–-3' },
+  {
+    key: 'grade',
+    label: 'grade',
+    is: 'pick',
+    options: [
+      ['plain', 'for clean metal'],
+      ['deoxidised', 'goes over rust and scale'],
+    ],
+  },
+  { key: 'isCopperCoated', label: 'copper on it', is: 'maybe' },
+  { key: 'classification', label: 'classification on the label', is: 'text' },
+  { key: 'pricePerKgMinor', label: 'price a kg', is: 'number', scale: 0.01 },
+]
+
+const LINER: readonly Spec[] = [
+  { key: 'linerKind', label: 'made of', is: 'pick', options: same(LINER_KINDS) },
+  { key: 'wireMm', label: 'for wire, mm', is: 'span' },
+]
+/** What is asked of a part, by its kind. */
+export const PART_SPECS: Record<string, readonly Spec[]> = {
+  tip: [{ key: 'isForAluminium', label: 'bored for aluminium', is: 'maybe' }],
+  liner: [
+    ...LINER,
+    { key: 'lengthM', label: 'length as bought, m', is: 'number' },
+    { key: 'isJacketed', label: 'has a jacket', is: 'maybe' },
+    { key: 'bareFrontMm', label: 'bare at the front, mm', is: 'number' },
+  ],
+  jump: LINER,
+  inlet: [
+    { key: 'wireMm', label: 'for wire, mm', is: 'span' },
+    { key: 'material', label: 'made of', is: 'pick', options: same(GUIDE_MATERIALS) },
+  ],
+  outlet: [
+    { key: 'wireMm', label: 'for wire, mm', is: 'span' },
+    { key: 'material', label: 'made of', is: 'pick', options: same(GUIDE_MATERIALS) },
+  ],
+  nozzle: [
+    { key: 'nozzleStyle', label: 'goes on', is: 'pick', options: same(NOZZLE_STYLES) },
+    { key: 'boreMm', label: 'bore, mm', is: 'number' },
+    { key: 'tipOutMm', label: 'leaves the tip (− back), mm', is: 'number' },
+  ],
+}
