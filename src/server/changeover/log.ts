@@ -8,6 +8,7 @@ import { isDuplicate, transact } from '@server/db/db.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { eventByKey } from '@server/ledger/append.ts'
 import { logFactsIn } from '@server/logbook/facts.ts'
+import { CHANGE } from '@server/logbook/manylines.ts'
 import { carrierAt, type Place } from '@server/logbook/draft.ts'
 import { hungAt } from '@server/rightparts/hung.ts'
 import { settingCarrier, settingFact } from '@server/rightparts/act.ts'
@@ -17,7 +18,7 @@ import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { planAt, type Planned } from './read.ts'
 
 type Request = z.output<typeof changeRequest>
-const keyOf = (key: string, i: number) => `chg/${key}/${i}`
+const keyOf = (key: string, i: number) => `${CHANGE}${key}/${i}`
 
 /** Wire changed at one gun or many: every part, setting and reminder of it, one act a gun, all of them or none. */
 export async function logChange(deps: Deps, who: Who, r: Request): Promise<{ eventIds: string[] }> {

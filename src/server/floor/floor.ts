@@ -2,6 +2,7 @@ import { type Column } from '@core/path/columns.ts'
 import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { openedRows, type OpenedRow } from '@core/floor/rank.ts'
 import { chanceOfAny } from '@core/stats/normal.ts'
+import { isToUndo } from '@core/changeover/tags.ts'
 import { doesStop, type Stocked } from '@core/rightparts/check.ts'
 import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
@@ -81,7 +82,7 @@ function tallies(surveyed: readonly Surveyed[], guns: readonly FloorGun[], cutof
     laterGuns: guns.filter((g) => isQuiet.has(g.stationId) && isBefore(g.next?.reachedMs, cutoffMs + DAY_MS)).length,
     wrongGuns: surveyed.filter(isBuiltWrong).length,
     checkedGuns: surveyed.filter(isChecked).length,
-    tags: surveyed.reduce((sum, s) => sum + s.tags.length, 0),
+    tags: surveyed.reduce((sum, s) => sum + s.tags.filter((t) => isToUndo(t.tag)).length, 0),
     notSeenGuns: surveyed.filter((s) => !s.now.isParked && isNotSeen(s)).length,
     estimatedGuns: guns.filter((g) => g.cells.some((c) => c[2] === 1)).length,
     quietChance: chanceOfAny(quiet.flatMap((s) => s.positions.map((p) => p.chanceBy))),

@@ -6,7 +6,7 @@ import { carrier, headNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel, type StationRow } from '@server/shop/model.ts'
 import { clockFreshness, judge, type HeadRow, type JudgeAt, type SurveyedPosition } from './judge.ts'
-import { TAG_TEXT } from '@core/changeover/tags.ts'
+import { isToUndo, TAG_TEXT } from '@core/changeover/tags.ts'
 import { checkPlace, standing, type Checked } from '@server/rightparts/findings.ts'
 import { tagsHere } from '@server/rightparts/setup.ts'
 import { readPositions, type CarrierState, type PositionRow, type PositionStore } from './positions.ts'
@@ -98,7 +98,7 @@ function marksOf(checked: Checked, tags: Surveyed['tags']) {
   const at = (severity: string) => standing(checked.findings).flatMap((f) => (f.severity === severity ? [f.at] : []))
   return {
     wrong: new Set(at('stops')),
-    questioned: new Set([...at('harms'), ...tags.map((t) => TAG_TEXT[t.tag].at)]),
+    questioned: new Set([...at('harms'), ...tags.filter((t) => isToUndo(t.tag)).map((t) => TAG_TEXT[t.tag].at)]),
   }
 }
 

@@ -4,6 +4,7 @@ import { type GunAnswer } from '@contract/gun.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { contentOf } from '@server/testing/powercut.ts'
 import { Client, makePlaces, nextKey, openShop, startTestServer, type TestServer } from '@server/testing/testserver.ts'
+import { UNTOLD_FEEDER, UNTOLD_PROCEDURE } from '@core/rightparts/untold.ts'
 import { endpoints } from './endpoints.ts'
 
 /** Who may do what, endpoint by endpoint; and what a request that can't be read is told. */
@@ -58,6 +59,33 @@ const BODIES: Record<string, () => object> = {
   '/shop/kind': () => ({ kindKey: 'tip', changeMin: 2 }),
   '/shop/part': () => ({ code: 'T', name: 'tip', kindKey: 'tip' }),
   '/shop/family': () => ({ name: 'Kite' }),
+  '/shop/feedertype': () => ({ name: 'f', fit: UNTOLD_FEEDER }),
+  '/shop/procedure': () => ({ name: 'p', fit: UNTOLD_PROCEDURE }),
+  '/rightparts/look': () => ({
+    stationId: id('A1'),
+    parts: [],
+    settings: [{ name: 'polarity', value: 'gun positive' }],
+  }),
+  '/rightparts/set': () => ({
+    stationId: id('A1'),
+    how: 'read',
+    settings: [{ name: 'polarity', value: 'gun positive' }],
+  }),
+  '/rightparts/keep': () => ({ stationId: id('A1'), rule: 'polarity', at: 'off', isKept: false }),
+  '/rightparts/tag': () => ({ stationId: id('A1'), tag: 'brakeTight', isBack: false }),
+  '/rightparts/joint': () => ({ stationId: id('A1'), joint: 'tip', fault: 'seized', thread: null }),
+  '/parts/issue': () => ({ stationId: id('A1'), partId: 'part_none' }),
+  '/changeover': () => ({
+    stationIds: [id('A1')],
+    wireId: 'wire_none',
+    isScrapped: false,
+    stillTied: [],
+    skipped: [],
+  }),
+  '/changeover/day': () => ({ lines: [{ booth: 'A1', period: 'one', wireId: 'wire_none' }] }),
+  '/gun/swap': () => ({ stationId: id('A1'), gunId: 'car_none', oldGun: 'ready' }),
+  '/gun/spare': () => ({ name: 'spare', familyId: null, cableM: null }),
+  '/gun/status': () => ({ gunId: 'car_none', status: 'ready' }),
   '/shop/wire': () => ({ name: 'w', construction: 'solid', size: '1.0', densityGPerCm3: 7.85, spoolKg: 15 }),
   '/shop/shifts': () => ({ areaId: null, shifts: [] }),
   '/parts/count': () => ({ counts: [{ partId: 'part_none', quantity: 3 }] }),
@@ -87,8 +115,17 @@ const FOR_HANDS = [
   '/shop/move',
   '/spools',
   '/photo/hide',
+  '/rightparts/look',
+  '/rightparts/set',
+  '/rightparts/tag',
+  '/rightparts/joint',
+  '/parts/issue',
+  '/changeover',
+  '/changeover/day',
+  '/gun/swap',
+  '/gun/status',
 ]
-const WITHOUT_KEY = ['/ingest/take', '/ingest/preview', '/ingest/cancel']
+const WITHOUT_KEY = ['/ingest/take', '/ingest/preview', '/ingest/cancel', '/changeover/day']
 const writes = endpoints.filter((e) => e.method === 'post').map((e) => e.path)
 const reads = endpoints.filter((e) => e.method === 'get' && e.path !== '/people/me')
 const bodyOf = (path: string) => ({
@@ -110,7 +147,9 @@ describe('who may do what', () => {
           path
             .replace(':stationId', id('A1'))
             .replace(/^.photo$/, '/photo?type=spool&key=x')
-            .replace('progress', `progress?runKey=${nextKey()}`),
+            .replace('progress', `progress?runKey=${nextKey()}`)
+            .replace(/^.changeover$/, `/changeover?stationIds=${id('A1')}&wireId=wire_none`)
+            .replace('dedicate', `dedicate?stationId=${id('A1')}&gunMinor=1&gunYears=1`),
         )
       ).status,
     ).toBe(401),

@@ -1,4 +1,4 @@
-import { and, asc, eq, gt, inArray, like } from 'drizzle-orm'
+import { and, asc, eq, gt, inArray } from 'drizzle-orm'
 import { makeId, type CarrierId, type EventId, type StationId } from '@core/ids/id.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
 import { type Fact, type Occurrence } from '@core/ledger/event.ts'
@@ -11,6 +11,7 @@ import { append, eventByKey, fromRow, type Draft, type EventRow } from '@server/
 import { project } from '@server/projection/project.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { carrierAt, checkTime } from './draft.ts'
+import { siblingsOf } from './manylines.ts'
 import { placeOf } from './log.ts'
 
 /** The same person or the same device that logged it; a lead always. */
@@ -110,9 +111,7 @@ async function withSiblings(tx: Tx, eventIds: readonly string[]): Promise<string
     const siblings =
       row.kind === 'confirmed'
         ? inArray(ledgerEvent.idempotencyKey, [`${row.key}/1`, `${row.key}/2`])
-        : row.kind === 'changedOver'
-          ? like(ledgerEvent.idempotencyKey, `${row.key.replace(/#0$/, '').replace(/[%_\\]/g, '\\$&')}#%`)
-          : null
+        : siblingsOf(row.key)
     if (!siblings) continue
     const found = await tx.select({ id: ledgerEvent.id }).from(ledgerEvent).where(siblings)
     all.push(...found.map((s) => s.id).filter((id) => !all.includes(id)))

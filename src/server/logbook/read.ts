@@ -1,4 +1,4 @@
-import { and, asc, desc, eq, gte, inArray, lt, notLike, type SQL } from 'drizzle-orm'
+import { and, asc, desc, eq, gte, inArray, lt, type SQL } from 'drizzle-orm'
 import { spoolOf, type Fact } from '@core/ledger/event.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
 import { type LogbookAnswer, type LogLine } from '@contract/logbook.ts'
@@ -9,6 +9,7 @@ import { fromRow, occurrenceOf, type EventRow } from '@server/ledger/append.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { addDays, dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { isOwn } from './correct.ts'
+import { isLookLine, isReadLine, isToRead } from './manylines.ts'
 
 /** One day of the log, newest first, each line as it stands now. */
 export async function readLogbook(
@@ -23,10 +24,7 @@ export async function readLogbook(
   const day = query.day ?? today
   const fromMs = wallToMsOrNext(zone, day, '00:00')
   const toMs = wallToMsOrNext(zone, addDays(day, 1), '00:00')
-  const here = and(
-    notLike(ledgerEvent.idempotencyKey, 'mount/%'),
-    query.stationId ? eq(ledgerEvent.stationId, query.stationId) : undefined,
-  )
+  const here = and(isToRead, query.stationId ? eq(ledgerEvent.stationId, query.stationId) : undefined)
   const lines = await linesWhere(deps.db, {
     who,
     shop,
@@ -72,7 +70,7 @@ export async function lastLines(
   const recent = await db
     .select({ rootId: ledgerEvent.rootId })
     .from(ledgerEvent)
-    .where(and(eq(ledgerEvent.stationId, at.stationId), notLike(ledgerEvent.idempotencyKey, 'mount/%')))
+    .where(and(eq(ledgerEvent.stationId, at.stationId), isToRead))
     .orderBy(desc(ledgerEvent.happenedMs), desc(ledgerEvent.loggedMs))
     .limit(at.count * 3)
   if (recent.length === 0) return []
@@ -103,17 +101,12 @@ export async function linesWhere(db: Reader, at: LinesAt): Promise<LogLine[]> {
   // "All looked at" keeps a line per carrier; people did it once, and read it once.
   const isFirst = (chain: readonly EventRow[]) =>
     !chain.some((row) => row.kind === 'confirmed' && /\/[12]$/.test(row.idempotencyKey))
-  // A change of wire is one act of a dozen lines: its first says it, parts that went on say themselves.
-  const isOfChange = (chain: readonly EventRow[]) =>
-    chain.some((row) => row.idempotencyKey.startsWith('chg/') && OF_CHANGE.has(row.kind))
-  const isShown = (chain: readonly EventRow[]) => isFirst(chain) && !isOfChange(chain)
+  const isShown = (chain: readonly EventRow[]) => isFirst(chain) && chain.every(isReadLine)
   const lines = [...chains.values()].filter(isShown).flatMap((chain) => lineOf(chain, at, names) ?? [])
   return lines.sort(
     (a, b) => b.happenedMs - a.happenedMs || b.loggedMs - a.loggedMs || (a.eventId < b.eventId ? 1 : -1),
   )
 }
-
-const OF_CHANGE = new Set(['setting', 'tied', 'untied', 'wireLoaded', 'removed'])
 
 interface Names {
   parts: Map<string, string>
@@ -190,7 +183,7 @@ function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine 
     labelKg: kgOf(fact),
     spoolNumber: names.spools.get(spoolOf(fact) ?? '') ?? null,
     rows: fact.kind === 'usageEntered' ? fact.rows : null,
-    what: whatOf(fact),
+    what: isLookLine(said.idempotencyKey) ? 'look' : whatOf(fact),
     who,
     note: last?.note ?? said.note,
     standing: !last ? 'as said' : standing ? (isSame(said, standing) ? 'as said' : 'changed') : 'withdrawn',

@@ -22,6 +22,7 @@ import { type Reader, type Tx } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { carrierAt } from '@server/logbook/draft.ts'
+import { LOOK } from '@server/logbook/manylines.ts'
 import { logFacts } from '@server/logbook/facts.ts'
 import { changing, OK } from '@server/shop/changing.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
@@ -85,7 +86,7 @@ export const settingFact = (
 /** What is on a gun, as somebody saw it: named parts, read settings. Ends with what does not fit. */
 export async function look(deps: Deps, who: Who, r: z.output<typeof lookRequest>) {
   await logFacts(deps, who, {
-    key: r.key,
+    key: `${LOOK}${r.key}`,
     stationId: r.stationId,
     factsOf: (place, shop) => [
       ...r.parts.map((p): Fact => {

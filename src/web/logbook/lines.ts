@@ -53,6 +53,7 @@ export function lineSentence(line: LogLine, units: Units): string {
 function fitSentence(line: LogLine, units: Units): string | null {
   const code = line.partCode ? ` (${line.partCode})` : ''
   const [name = '', value = ''] = (line.what ?? '').split('=')
+  if (line.what === 'look') return 'Looked over how it is built.'
   switch (line.kind) {
     case 'changedOver':
       return `Wire changed${line.wireName ? ` to ${line.wireName}` : ''}.`

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { TAG_TEXT } from '@core/changeover/tags.ts'
+import { isToUndo, TAG_TEXT } from '@core/changeover/tags.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type FindingLine, type TagLine } from '@contract/rightparts.ts'
 import { type Act } from '@contract/logbook.ts'
@@ -23,9 +23,11 @@ export function Fit({ gun, units }: { gun: GunAnswer; units: Units }) {
   const said = gun.findings.filter((f) => f.kept !== null || f.severity === 'note')
   return (
     <section className="fit" aria-label="Right parts">
-      {gun.tags.map((t) => (
-        <TagKey key={t.tag} gun={gun} tag={t} />
-      ))}
+      {gun.tags
+        .filter((t) => isToUndo(t.tag))
+        .map((t) => (
+          <TagKey key={t.tag} gun={gun} tag={t} />
+        ))}
       {open.map((f, i) => (
         <FindingBlock
           key={`${f.rule} ${f.at}`}
@@ -37,6 +39,14 @@ export function Fit({ gun, units }: { gun: GunAnswer; units: Units }) {
         />
       ))}
       <Chain gun={gun} />
+      {gun.tags
+        .filter((t) => !isToUndo(t.tag))
+        .map((t) => (
+          <p className="small-print" key={t.tag}>
+            {capital(TAG_TEXT[t.tag].says)}
+            {t.parts.length > 0 ? `: ${t.parts.map((p) => p.code).join(', ')}` : ''}.
+          </p>
+        ))}
       {said.map((f) => (
         <p className="small-print" key={`${f.rule} ${f.at}`}>
           {f.kept ? <Kept gun={gun} finding={f} units={units} isLead={isLead} /> : findingSentence(f, units)}
