@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { NOTE_VERBS } from '@core/ingest/notes.ts'
 import { idempotencyKey } from './common.ts'
 
-export const IMPORT_KINDS = ['places', 'usage', 'history', 'purchases'] as const
+export const IMPORT_KINDS = ['places', 'usage', 'history', 'purchases', 'parts', 'families'] as const
 export type ImportKind = (typeof IMPORT_KINDS)[number]
 /** What a group of notes is counted as: "tip" as tips changed, cleaned, looked at, or left out. */
 export const NOTE_DECISIONS = ['changed', 'cleaned', 'seen', 'out'] as const

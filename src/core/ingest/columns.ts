@@ -98,6 +98,33 @@ export const PURCHASE_COLUMNS: readonly Wanted[] = [
   { key: 'area', words: ['area', 'bay', 'hall', 'cost centre', 'for', 'department'], isNeeded: false },
 ]
 
+/** A price list or a parts cabinet: what there is, which family it is of, and what it is for. */
+export const PART_COLUMNS: readonly Wanted[] = [
+  { key: 'part', words: ['part code', 'code', 'part no', 'part number', 'article', 'item'], isNeeded: true },
+  { key: 'kind', words: ['kind of part', 'kind', 'part kind', 'type', 'what'], isNeeded: true },
+  { key: 'partName', words: ['name', 'description', 'text'], isNeeded: false },
+  { key: 'family', words: ['fit family', 'family', 'gun', 'system'], isNeeded: false },
+  { key: 'size', words: ['size', 'bore', 'wire size'], isNeeded: false },
+  { key: 'wires', words: ['for wire', 'wire from to', 'range', 'wires'], isNeeded: false },
+  { key: 'made', words: ['made of', 'material'], isNeeded: false },
+  { key: 'partLength', words: ['length m', 'length'], isNeeded: false },
+  { key: 'faces', words: ['faces', 'grooves', 'groove'], isNeeded: false },
+  { key: 'forAluminium', words: ['for aluminium', 'aluminium', 'aluminum'], isNeeded: false },
+  { key: 'price', words: ['price', 'cost', 'each'], isNeeded: false },
+  { key: 'onHand', words: ['on hand', 'stock', 'count', 'in stock'], isNeeded: false },
+]
+
+/** What screws and seats together, a line a family. */
+export const FAMILY_COLUMNS: readonly Wanted[] = [
+  { key: 'family', words: ['fit family', 'family', 'name', 'gun', 'system'], isNeeded: true },
+  { key: 'thread', words: ['tip thread', 'thread'], isNeeded: false },
+  { key: 'pin', words: ['pin', 'connector'], isNeeded: false },
+  { key: 'linerHeld', words: ['liner held by', 'liner held', 'held by', 'retention'], isNeeded: false },
+  { key: 'nozzle', words: ['nozzle', 'nozzle style'], isNeeded: false },
+  { key: 'neck', words: ['neck mm', 'neck'], isNeeded: false },
+  { key: 'standsOut', words: ['liner stands out mm', 'stands out', 'seat depth', 'projection'], isNeeded: false },
+]
+
 /**
  * A number as people type it: `1 234.5`, `1.234,5`, `3,2`, `4 kg`. A single comma or point with one or two digits after
  * it (or any other than exactly three) is the decimal mark; the last of both kinds is.

@@ -1,6 +1,8 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { type LogAnswer } from '@contract/logbook.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
+import { UNTOLD_FEEDER, UNTOLD_PROCEDURE } from '@core/rightparts/untold.ts'
+import { type SpareGun } from '@contract/spareguns.ts'
 import { buildDemo } from '@server/demo/demo.ts'
 import { contentOf, withPowerCut } from '@server/testing/powercut.ts'
 import {
@@ -19,6 +21,9 @@ let lead: Client
 let ids: Map<string, string>
 let shop: ShopAnswer
 let logged: string
+let spareId: string
+let wireId: string
+let partId: string
 const id = (name: string) => ids.get(name) ?? ''
 
 beforeAll(async () => {
@@ -37,8 +42,31 @@ beforeAll(async () => {
     acts: [{ stationId: id('A1'), act: 'changed', position: 'tip', outReason: 'worn' }],
   })
   logged = log.body.logged[0]?.eventId ?? ''
+  await fitSomething()
   shop = (await lead.get<ShopAnswer>('/shop')).body
 })
+/** Two wires, a tip for each, a gun that hangs free, and one gun with the wrong tip on it. */
+async function fitSomething(): Promise<void> {
+  for (const size of ['0.9', '1.2']) {
+    const wire = { name: `steel ${size}`, construction: 'solid', size, densityGPerCm3: 7.85, spoolKg: 15 }
+    await lead.post('/shop/wire', { key: nextKey(), ...wire })
+    const tip = { code: `T-${size}`, name: 'tip', kindKey: 'tip', wireSize: size, onHand: 9 }
+    await lead.post('/shop/part', { key: nextKey(), ...tip })
+  }
+  await lead.post('/gun/spare', { key: nextKey(), name: 'K0', familyId: null, cableM: 4 })
+  const { wires, parts } = (await lead.get<ShopAnswer>('/shop')).body
+  const codeId = (code: string) => parts.find((p) => p.code === code)?.id ?? ''
+  wireId = wires.find((w) => w.name === 'steel 0.9')?.id ?? ''
+  partId = codeId('T-0.9')
+  spareId = (await lead.get<{ guns: SpareGun[] }>('/gun/spares')).body.guns[0]?.gunId ?? ''
+  await lead.post('/rightparts/look', {
+    key: nextKey(),
+    stationId: id('A4'),
+    parts: [{ position: 'tip', partId: codeId('T-1.2') }],
+    settings: [],
+    wireId,
+  })
+}
 afterAll(() => server.close())
 beforeEach(() => {
   server.clock.nowMs += 60_000
@@ -101,6 +129,60 @@ const WRITES: { what: string; path: string; body: () => object }[] = [
     body: () => ({ code: 'T-1', name: 'tip', kindKey: 'tip', wireSize: '1.0', onHand: 12 }),
   },
   { what: 'a family', path: '/shop/family', body: () => ({ name: 'Gull' }) },
+  { what: 'a feeder', path: '/shop/feedertype', body: () => ({ name: 'four', fit: UNTOLD_FEEDER }) },
+  { what: 'a procedure', path: '/shop/procedure', body: () => ({ name: 'fillet', fit: UNTOLD_PROCEDURE }) },
+  {
+    what: 'a look at a gun',
+    path: '/rightparts/look',
+    body: () => ({
+      stationId: id('A1'),
+      parts: [{ position: 'tip', partId: null }],
+      settings: [{ name: 'roll1', value: '0.9' }],
+    }),
+  },
+  {
+    what: 'a setting',
+    path: '/rightparts/set',
+    body: () => ({ stationId: id('A1'), how: 'set', settings: [{ name: 'polarity', value: 'gun positive' }] }),
+  },
+  {
+    what: 'a reminder',
+    path: '/rightparts/tag',
+    body: () => ({ stationId: id('A1'), tag: 'brakeTight', isBack: false }),
+  },
+  {
+    what: 'a joint that seized, both parts scrapped',
+    path: '/rightparts/joint',
+    body: () => ({ stationId: id('A1'), joint: 'tip', fault: 'seized', thread: 'scrapped' }),
+  },
+  { what: 'a spare gun', path: '/gun/spare', body: () => ({ name: 'K1', familyId: null, cableM: 4 }) },
+  {
+    what: 'a gun swapped',
+    path: '/gun/swap',
+    body: () => ({ stationId: id('A1'), gunId: spareId, oldGun: 'toRefurbish' }),
+  },
+  { what: 'a loose gun put right', path: '/gun/status', body: () => ({ gunId: spareId, status: 'ready' }) },
+  {
+    what: 'a change of wire',
+    path: '/changeover',
+    body: () => ({ stationIds: [id('A1')], wireId, isScrapped: true, stillTied: ['brakeTight'], skipped: [] }),
+  },
+  { what: 'a part handed out', path: '/parts/issue', body: () => ({ stationId: id('A1'), partId }) },
+  {
+    what: 'a finding the lead keeps',
+    path: '/rightparts/keep',
+    body: () => ({ stationId: id('A4'), rule: 'tipLarge', at: 'tip', isKept: true }),
+  },
+  {
+    what: 'a sheet of parts',
+    path: '/ingest/take',
+    body: () => ({ kind: 'parts', text: 'code,kind,size,on hand\nZ-1,tip,1.0,5\nZ-2,nozzle,,3' }),
+  },
+  {
+    what: 'a sheet of families',
+    path: '/ingest/take',
+    body: () => ({ kind: 'families', text: 'family,pin\nWren,long\nLark,short' }),
+  },
   {
     what: 'a wire',
     path: '/shop/wire',

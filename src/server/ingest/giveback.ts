@@ -4,7 +4,16 @@ import { z } from 'zod'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { IMPORT_KINDS, type ImportKind } from '@contract/ingest.ts'
-import { importRun, ledgerEvent, part, person, positionNow, stationNow, usageSpan } from '@server/db/schema.ts'
+import {
+  importRun,
+  ledgerEvent,
+  part,
+  person,
+  positionNow,
+  stationNow,
+  stockNow,
+  usageSpan,
+} from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { fromRow } from '@server/ledger/append.ts'
@@ -80,6 +89,8 @@ const ROWS: Record<ImportKind, (at: At) => Promise<Row[]>> = {
   usage: usageRows,
   history: historyRows,
   purchases: purchaseRows,
+  parts: partRows,
+  families: familyRows,
 }
 
 async function blanks(kind: ImportKind, at: At): Promise<Row[]> {
@@ -87,7 +98,8 @@ async function blanks(kind: ImportKind, at: At): Promise<Row[]> {
   const places = at.shop.stations.map((s) => ({ place: s.name, area: areaName(s.areaId, at.shop) }))
   if (kind === 'usage') return places.map(({ place }) => ({ place, date: today }))
   if (kind === 'places') return places
-  if (kind === 'history') return []
+  if (kind === 'history' || kind === 'families') return []
+  if (kind === 'parts') return at.shop.kinds.map((k) => ({ kind: k.name }))
   const parts = await at.db.select().from(part).orderBy(asc(part.code))
   const month = today.slice(0, 7)
   return [
@@ -98,6 +110,43 @@ async function blanks(kind: ImportKind, at: At): Promise<Row[]> {
 
 const areaName = (areaId: string, shop: ShopModel) => shop.areas.find((a) => a.id === areaId)?.name ?? ''
 const text = (value: number | null | undefined) => (value === null || value === undefined ? '' : String(value))
+
+/** A range as it reads back. */
+const rangeText = (span: readonly [number, number] | null | undefined) => (span ? `${span[0]}–${span[1]} mm` : '')
+const yesNo = (value: boolean | null | undefined) => (value === null || value === undefined ? '' : value ? 'yes' : 'no')
+
+async function partRows({ db, shop }: At): Promise<Row[]> {
+  const rows = await db.select().from(part).orderBy(asc(part.code))
+  const stock = new Map((await db.select().from(stockNow)).map((s) => [s.partId, s.onHand]))
+  return rows.map((p) => ({
+    part: p.code,
+    kind: shop.kindByKey.get(p.kindKey)?.name ?? p.kindKey,
+    partName: p.name,
+    family: shop.families.get(p.familyId ?? '') ?? '',
+    size: p.wireSizeMm === null ? '' : `${p.wireSizeMm} mm`,
+    wires: rangeText(p.fit?.wireMm),
+    made: p.fit?.linerKind ?? p.fit?.material ?? '',
+    partLength: text(p.fit?.lengthM),
+    faces: p.fit?.grooves?.map((g) => `${g.sizeMm} ${g.shape}`).join(' / ') ?? '',
+    forAluminium: yesNo(p.fit?.isForAluminium),
+    price: p.priceMinor === null ? '' : String(p.priceMinor / 100),
+    onHand: text(stock.get(p.id)),
+  }))
+}
+
+function familyRows({ shop }: At): Promise<Row[]> {
+  return Promise.resolve(
+    [...shop.familyById.values()].map(({ name, fit }) => ({
+      family: name,
+      thread: fit?.thread ?? '',
+      pin: fit?.pin ?? '',
+      linerHeld: fit?.linerHeldBy ?? '',
+      nozzle: fit?.nozzleStyle ?? '',
+      neck: text(fit?.neckMm),
+      standsOut: text(fit?.seatDepthMm),
+    })),
+  )
+}
 
 async function placeRows({ db, shop }: At): Promise<Row[]> {
   const [nows, positions, parts] = await Promise.all([

@@ -13,6 +13,7 @@ import { sheetKey, usageKey } from './key.ts'
 import { planOf, type Planned } from './plan.ts'
 import { startProgress, type Progress } from './progress.ts'
 import { LABELS, WANTED, type Sheet } from './sheet.ts'
+import { writeFamilies, writeParts } from './takefit.ts'
 import { writeHistory } from './takehistory.ts'
 import { freshPurchases, writePurchases } from './takepurchases.ts'
 import { writePlaces } from './takeplaces.ts'
@@ -64,6 +65,7 @@ async function wouldDo(
 ): Promise<Record<string, number>> {
   const { shop } = at
   if (planned.kind === 'history') return historyWould(planned.plan, at.decisions)
+  if (planned.kind === 'parts' || planned.kind === 'families') return fitWould(planned, shop)
   if (planned.kind === 'purchases') {
     const { rows, leftOut, bad } = planned.plan
     const fresh = await freshPurchases(db, rows)
@@ -96,6 +98,17 @@ async function wouldDo(
     'places there already': planned.plan.places.length - fresh.length,
     'parts put on': planned.plan.fits.length,
   }
+}
+
+/** How many parts or families are new, and how many are there already and get what the sheet tells. */
+function fitWould(planned: Extract<Planned, { kind: 'parts' | 'families' }>, shop: ShopModel): Record<string, number> {
+  const isParts = planned.kind === 'parts'
+  const names = isParts ? planned.plan.parts.map((p) => p.code) : planned.plan.families.map((f) => f.name)
+  const known = isParts ? [...shop.partById.values()].map((p) => p.code) : [...shop.families.values()]
+  const there = new Set(known.map((n) => n.toLowerCase()))
+  const fresh = names.filter((n) => !there.has(n.toLowerCase())).length
+  const word = isParts ? 'parts' : 'families'
+  return { [`${word} new`]: fresh, [`${word} there already`]: names.length - fresh }
 }
 
 function historyWould(plan: HistoryPlan, decisions: Record<string, NoteDecision>): Record<string, number> {
@@ -175,6 +188,10 @@ function writePlanned(
       return writePlaces(tx, { ...at, plan: planned.plan })
     case 'purchases':
       return writePurchases(tx, { ...at, rows: planned.plan.rows })
+    case 'parts':
+      return writeParts(tx, { ...at, plan: planned.plan })
+    case 'families':
+      return writeFamilies(tx, { ...at, plan: planned.plan })
     case 'history':
       return writeHistory(tx, { ...at, plan: planned.plan })
   }

@@ -4,6 +4,7 @@ import { type BadRow, type ImportRequest } from '@contract/ingest.ts'
 import { part } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel } from '@server/shop/model.ts'
+import { planFamilies, planParts, type FamilyPlan, type PartPlan } from './fitsheet.ts'
 import { planHistory, type HistoryPlan } from './history.ts'
 import { planPlaces, type PlacePlan } from './places.ts'
 import { missingColumns, readSheet, type Sheet } from './sheet.ts'
@@ -14,6 +15,8 @@ export type Planned =
   | { kind: 'usage'; plan: UsagePlan }
   | { kind: 'history'; plan: HistoryPlan }
   | { kind: 'purchases'; plan: PurchasePlan }
+  | { kind: 'parts'; plan: PartPlan }
+  | { kind: 'families'; plan: FamilyPlan }
 export interface PlannedSheet {
   sheet: Sheet
   bad: BadRow[]
@@ -25,6 +28,8 @@ const NOTHING: Record<ImportRequest['kind'], Planned> = {
   usage: { kind: 'usage', plan: { rows: [], leftOut: [], bad: [] } },
   history: { kind: 'history', plan: { notes: [], bad: [] } },
   purchases: { kind: 'purchases', plan: { rows: [], leftOut: [], bad: [] } },
+  parts: { kind: 'parts', plan: { parts: [], bad: [] } },
+  families: { kind: 'families', plan: { families: [], bad: [] } },
 }
 
 /** What a sheet asks for, and every cell that can't be taken. Reads only. */
@@ -44,6 +49,14 @@ export async function planOf(
   if (request.kind === 'purchases') {
     const plan = await readPurchases(db, sheet, { shop, nowMs })
     return { sheet, bad: plan.bad, planned: { kind: 'purchases', plan } }
+  }
+  if (request.kind === 'parts') {
+    const plan = planParts(sheet, shop)
+    return { sheet, bad: plan.bad, planned: { kind: 'parts', plan } }
+  }
+  if (request.kind === 'families') {
+    const plan = planFamilies(sheet)
+    return { sheet, bad: plan.bad, planned: { kind: 'families', plan } }
   }
   if (request.kind === 'history') {
     const plan = planHistory(sheet, shop, nowMs)

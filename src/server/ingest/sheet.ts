@@ -1,8 +1,10 @@
 import Papa from 'papaparse'
 import { isValid, parse } from 'date-fns'
 import {
+  FAMILY_COLUMNS,
   guessColumns,
   HISTORY_COLUMNS,
+  PART_COLUMNS,
   PLACE_COLUMNS,
   PURCHASE_COLUMNS,
   USAGE_COLUMNS,
@@ -17,6 +19,8 @@ export const WANTED: Record<ImportKind, readonly Wanted[]> = {
   usage: USAGE_COLUMNS,
   history: HISTORY_COLUMNS,
   purchases: PURCHASE_COLUMNS,
+  parts: PART_COLUMNS,
+  families: FAMILY_COLUMNS,
 }
 export const LABELS: Record<string, string> = {
   place: 'place',
@@ -38,6 +42,23 @@ export const LABELS: Record<string, string> = {
   month: 'month',
   quantity: 'how many',
   unit: 'unit',
+  kind: 'kind of part',
+  partName: 'name',
+  family: 'fit family',
+  size: 'size',
+  wires: 'for wire',
+  made: 'made of',
+  partLength: 'length (m)',
+  faces: 'faces',
+  forAluminium: 'for aluminium',
+  price: 'price',
+  onHand: 'on hand',
+  thread: 'tip thread',
+  pin: 'pin',
+  linerHeld: 'liner held by',
+  nozzle: 'nozzle',
+  neck: 'neck (mm)',
+  standsOut: 'liner stands out (mm)',
 }
 
 export interface Sheet {

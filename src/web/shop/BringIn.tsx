@@ -14,6 +14,9 @@ const EXAMPLE: Record<ImportKind, string> = {
   usage: 'place,date,shift,arc hours,kg\nA1,2026-11-20,,2.4,\nA2,2026-11-20,,,6.1',
   purchases:
     'item,month,quantity,unit\ncontact tips,2026-08,4,box of 100\nsolid wire,2026-08,1.2,t\ngloves,2026-08,20,pairs',
+  parts:
+    'code,kind,family,size,for wire,made of,length m,faces,price,on hand\nT-10,tip,,1.0 mm,,,,,0.64,140\nL-10,liner,,,0.9–1.0,steel coil,4.5,,31.50,6\nR-10,drive rolls,,,,,,0.9 V / 1.0 V,24.50,4',
+  families: 'family,tip thread,pin,liner held by,nozzle,neck mm\nfirst family,fine six,long,set screw,push-on,170',
   history: 'gun,date,what\nA1,20.11.2026,"tip x2 + liner, nest, bad wire?"\nA2,21.11.2026,nozzle cleaned',
 }
 
@@ -114,4 +117,6 @@ const KINDS: readonly Option[] = [
   ['usage', 'usage per shift or day'],
   ['history', 'past work, in your own words'],
   ['purchases', 'purchases: item, month, how many'],
+  ['parts', 'parts: code, kind, family, size'],
+  ['families', 'fit families: name, thread, pin'],
 ]

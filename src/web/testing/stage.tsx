@@ -178,3 +178,11 @@ export const unstage = () => {
 export const taken = {
   problem: { code: 'name-taken', message: 'There is one with that name already.', details: ['Choose another name.'] },
 }
+
+/** What was sent, without the keys that make each write its own; a write without one is a fault. */
+export const saidOf = (sent: readonly Sent[]) =>
+  sent.map(({ path, body: { key, ...body } }): [string, Record<string, unknown>] => {
+    const needsNone = path.startsWith('/ingest/')
+    if (!needsNone && !(typeof key === 'string' && key.length >= 8)) throw new Error(`${path} was sent without a key`)
+    return [path, body]
+  })

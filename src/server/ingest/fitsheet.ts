@@ -1,0 +1,147 @@
+import { parseNumber } from '@core/ingest/columns.ts'
+import { readFaces, readWireRange, readWord } from '@core/ingest/fitwords.ts'
+import { kindFromWord } from '@core/path/kinds.ts'
+import {
+  GUIDE_MATERIALS,
+  LINER_HOLDS,
+  LINER_KINDS,
+  NOZZLE_STYLES,
+  type FamilyFit,
+  type PartFit,
+} from '@core/rightparts/facts.ts'
+import { UNTOLD_FAMILY, UNTOLD_PART } from '@core/rightparts/untold.ts'
+import { parseWireSize } from '@core/units/wiresize.ts'
+import { type BadRow } from '@contract/ingest.ts'
+import { type ShopModel } from '@server/shop/model.ts'
+import { badCell, cellOf, type Sheet } from './sheet.ts'
+
+export interface PlannedPart {
+  code: string
+  name: string
+  kindKey: string
+  familyId: string | null
+  wireSizeMm: number | null
+  priceMinor: number | null
+  onHand: number | null
+  fit: PartFit
+}
+export interface PartPlan {
+  parts: PlannedPart[]
+  bad: BadRow[]
+}
+export interface FamilyPlan {
+  families: { name: string; fit: FamilyFit }[]
+  bad: BadRow[]
+}
+
+/** Reads one cell: what it says, or null where it is empty; a cell that cannot be read is put on the list. */
+type Cell = <T>(key: string, read: (text: string) => { ok: true; value: T } | { ok: false; reason: string }) => T | null
+
+function cellReader(sheet: Sheet, at: { row: readonly string[]; number: number; bad: BadRow[] }): Cell {
+  return (key, read) => {
+    const text = cellOf(sheet, at.row, key)
+    if (text === '') return null
+    const said = read(text)
+    if (said.ok) return said.value
+    at.bad.push(badCell(sheet, at.row, { key, why: said.reason, number: at.number }))
+    return null
+  }
+}
+
+const number = (least: number) => (text: string) => {
+  const value = parseNumber(text)
+  return value !== null && value >= least
+    ? { ok: true as const, value }
+    : { ok: false as const, reason: `write a number, ${least} or more` }
+}
+const size = (text: string) => {
+  const read = parseWireSize(text)
+  return read.ok ? { ok: true as const, value: read.diameterMm } : read
+}
+const yesNo = (text: string) => readYes(text)
+function readYes(text: string): { ok: true; value: boolean } | { ok: false; reason: string } {
+  if (/^(yes|y|x|1|true)$/i.test(text)) return { ok: true, value: true }
+  return /^(no|n|0|false)$/i.test(text) ? { ok: true, value: false } : { ok: false, reason: 'write yes or no' }
+}
+
+/** Parts with what they fit. A family or kind nobody has entered is named, and nothing is taken. */
+export function planParts(sheet: Sheet, shop: ShopModel): PartPlan {
+  const plan: PartPlan = { parts: [], bad: [] }
+  const familyBy = new Map([...shop.families].map(([id, name]) => [name.toLowerCase(), id]))
+  sheet.rows.forEach((row, i) => {
+    const cell = cellReader(sheet, { row, number: sheet.numbers[i] ?? 0, bad: plan.bad })
+    const before = plan.bad.length
+    const code = cell('part', (t) =>
+      t.length <= 40 ? { ok: true, value: t } : { ok: false, reason: 'a code has 40 letters at most' },
+    )
+    const kind = cell('kind', (t) => {
+      const found = kindFromWord(t, shop.kinds)
+      return found ? { ok: true, value: found } : { ok: false, reason: 'there is no kind of part called that' }
+    })
+    const familyId = cell('family', (t) => {
+      const id = familyBy.get(t.toLowerCase())
+      return id ? { ok: true, value: id } : { ok: false, reason: 'there is no such fit family; make it first' }
+    })
+    const price = cell('price', number(0))
+    const onHand = cell('onHand', number(0))
+    const wireSizeMm = cell('size', size)
+    const fit = partFit(cell, kind?.key ?? '')
+    const missing = [!code && 'part', !kind && 'kind'].filter((k): k is string => Boolean(k))
+    for (const key of missing)
+      if (cellOf(sheet, row, key) === '')
+        plan.bad.push(badCell(sheet, row, { key, why: 'every part needs one', number: sheet.numbers[i] ?? 0 }))
+    if (!code || !kind || plan.bad.length > before) return
+    plan.parts.push({
+      code,
+      name: (cellOf(sheet, row, 'partName') || `${kind.name} ${code}`).slice(0, 80),
+      kindKey: kind.key,
+      familyId,
+      wireSizeMm,
+      priceMinor: price === null ? null : Math.round(price * 100),
+      onHand: onHand === null ? null : Math.round(onHand),
+      fit,
+    })
+  })
+  return plan
+}
+
+function partFit(cell: Cell, kindKey: string): PartFit {
+  const isLiner = kindKey === 'liner' || kindKey === 'jump'
+  const isGuide = kindKey === 'inlet' || kindKey === 'outlet'
+  return {
+    ...UNTOLD_PART,
+    isForAluminium: cell('forAluminium', yesNo),
+    wireMm: cell('wires', readWireRange),
+    linerKind: isLiner ? cell('made', (t) => readWord(t, LINER_KINDS)) : null,
+    material: isGuide ? cell('made', (t) => readWord(t, GUIDE_MATERIALS)) : null,
+    lengthM: cell('partLength', number(0.05)),
+    grooves: kindKey === 'rolls' ? cell('faces', readFaces) : null,
+  }
+}
+
+/** Families with how their parts seat. */
+export function planFamilies(sheet: Sheet): FamilyPlan {
+  const plan: FamilyPlan = { families: [], bad: [] }
+  sheet.rows.forEach((row, i) => {
+    const at = { row, number: sheet.numbers[i] ?? 0, bad: plan.bad }
+    const cell = cellReader(sheet, at)
+    const before = plan.bad.length
+    const name = cellOf(sheet, row, 'family').slice(0, 40)
+    if (!name)
+      plan.bad.push(badCell(sheet, row, { key: 'family', why: 'every family needs a name', number: at.number }))
+    const plain = (text: string) => ({ ok: true as const, value: text.slice(0, 60) })
+    const standsOut = cell('standsOut', number(0))
+    const fit: FamilyFit = {
+      ...UNTOLD_FAMILY,
+      thread: cell('thread', plain),
+      pin: cell('pin', plain),
+      linerHeldBy: cell('linerHeld', (t) => readWord(t, LINER_HOLDS)),
+      linerRule: standsOut === null ? null : 'A',
+      seatDepthMm: standsOut,
+      nozzleStyle: cell('nozzle', (t) => readWord(t, NOZZLE_STYLES)),
+      neckMm: cell('neck', number(1)),
+    }
+    if (plan.bad.length === before) plan.families.push({ name, fit })
+  })
+  return plan
+}
