@@ -102,12 +102,44 @@ test('every main view reads well to a screen reader, in both themes', async ({ p
   await sound(page)
   await page.getByRole('button', { name: 'dark' }).click()
   await sound(page)
-  for (const part of ['places', 'parts', 'counts', 'rules', 'schools', 'prints', 'shifts', 'people', 'bring', 'site']) {
+  for (const part of [
+    'places',
+    'parts',
+    'fit',
+    'guns',
+    'counts',
+    'rules',
+    'schools',
+    'prints',
+    'shifts',
+    'people',
+    'bring',
+    'site',
+  ]) {
     await page.goto(`${shop.url}/shop?part=${part}`)
     await expect(page.locator('.shop-part')).toBeVisible()
     await sound(page)
   }
-  for (const view of ['logbook', 'spools', 'spools?number=3', 'scan']) {
+  await openGun(page, 'B5')
+  const b5 = page.url().split('/').at(-1) ?? ''
+  await expect(page.getByText('Threads of different families', { exact: false })).toBeVisible()
+  await sound(page)
+  const { wires } = (await (await page.request.get(`${shop.url}/api/shop`)).json()) as {
+    wires: { id: string; name: string }[]
+  }
+  const change = `change?guns=${b5}&wire=${wires.find((w) => w.name === 'aluminium 1.2')?.id ?? ''}`
+  const views = [
+    'logbook',
+    'spools',
+    'spools?number=3',
+    'scan',
+    'look',
+    `look?gun=${b5}`,
+    'day',
+    change,
+    `${change}&at=${b5}`,
+  ]
+  for (const view of views) {
     await page.goto(`${shop.url}/${view}`)
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
     await sound(page)

@@ -14,13 +14,31 @@ test.beforeAll(async () => {
 })
 test.afterAll(() => shop.stop())
 
-const SHOP_PARTS = ['places', 'parts', 'counts', 'rules', 'schools', 'prints', 'shifts', 'people', 'bring', 'site']
+const SHOP_PARTS = [
+  'places',
+  'parts',
+  'fit',
+  'guns',
+  'counts',
+  'rules',
+  'schools',
+  'prints',
+  'shifts',
+  'people',
+  'bring',
+  'site',
+]
 
 async function paths(page: Page): Promise<string[]> {
   const found = (await (await page.request.get(`${shop.url}/api/find`)).json()) as {
     places: { stationId: string; name: string }[]
   }
-  const gun = (name: string) => `/gun/${found.places.find((p) => p.name === name)?.stationId ?? ''}`
+  const id = (name: string) => found.places.find((p) => p.name === name)?.stationId ?? ''
+  const gun = (name: string) => `/gun/${id(name)}`
+  const { wires } = (await (await page.request.get(`${shop.url}/api/shop`)).json()) as {
+    wires: { id: string; name: string }[]
+  }
+  const wire = wires.find((w) => w.name === 'aluminium 1.2')?.id ?? ''
   const book = (await (await page.request.get(`${shop.url}/api/logbook`)).json()) as { previousDay: string }
   return [
     '/',
@@ -32,6 +50,11 @@ async function paths(page: Page): Promise<string[]> {
     gun('Cell 1'),
     `/logbook?day=${book.previousDay}`,
     ...SHOP_PARTS.map((part) => `/shop?part=${part}`),
+    '/look',
+    `/look?gun=${id('T3')}`,
+    `/change?guns=${id('B1')},${id('B2')}&wire=${wire}`,
+    `/change?guns=${id('B1')}&wire=${wire}&at=${id('B1')}`,
+    '/day',
     '/spools',
     '/spools?number=3',
     '/scan',

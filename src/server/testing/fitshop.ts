@@ -14,7 +14,11 @@ export const STEEL = 'steel 0.9'
 export const ALUMINIUM = 'alu 1.2'
 export const CORED = 'gasless 1.2'
 
-export async function openFitShop(lead: Client, names: string, over: Record<string, unknown> = {}): Promise<FitShop> {
+export async function openFitShop(
+  lead: Pick<Client, 'get' | 'post'>,
+  names: string,
+  over: Record<string, unknown> = {},
+): Promise<FitShop> {
   await lead.post('/shop/family', {
     key: nextKey(),
     name: 'Kelp',

@@ -126,7 +126,7 @@ export const nextKey = () => `test-key-${key++}`
 
 /** Places by number, as their ids by name. */
 export async function makePlaces(
-  lead: Client,
+  lead: Pick<Client, 'post'>,
   names: string,
   over: Record<string, unknown> = {},
 ): Promise<Map<string, string>> {

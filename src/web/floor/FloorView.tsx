@@ -24,7 +24,7 @@ export interface FloorViewProps {
   onColumn: (column: Column | null) => void
   onDraw: (draw: Draw | null) => void
 }
-const MOST_ROWS = 6
+const MOST_ROWS = 8
 
 export function FloorView(props: FloorViewProps) {
   const { floor, draw } = props
