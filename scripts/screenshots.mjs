@@ -6,22 +6,22 @@ import { ensureModules, ensurePackages, freePort, programs, ROOT, say, SetupErro
 
 const DESK = { width: 1280, height: 800 }
 const PHONE = { width: 390, height: 844 }
-const TABLET = { width: 820, height: 1180 }
 const VIEWS = [
   { name: 'floor', path: '/', size: DESK },
   { name: 'floor-light', path: '/', size: DESK, light: true },
   { name: 'floor-column', path: '/?column=tip', size: DESK },
-  { name: 'floor-tablet', path: '/', size: TABLET },
   { name: 'floor-phone', path: '/', size: PHONE },
   { name: 'gun', gun: 'A5', size: DESK },
   { name: 'gun-down', gun: 'B3', size: DESK, light: true },
-  { name: 'gun-log', gun: 'A2', size: DESK, keys: ['t'] },
   { name: 'gun-phone', gun: 'B6', size: PHONE },
-  { name: 'gun-tablet', gun: 'Cell 2', size: TABLET },
+  { name: 'gun-wrong', gun: 'B8', size: DESK },
+  { name: 'look', path: '/look', size: DESK },
+  { name: 'change', path: '/change?guns={A2}&wire={solid steel 1.2}', size: DESK },
+  { name: 'change-phone', path: '/change?guns={B1}&wire={aluminium 1.2}&at={B1}', size: PHONE, done: 7 },
   { name: 'spools', path: '/spools', size: DESK },
   { name: 'logbook', path: '/logbook?day=', size: DESK },
   { name: 'shop-places', path: '/shop', size: DESK },
-  { name: 'shop-rules', path: '/shop?part=rules', size: DESK },
+  { name: 'shop-fit', path: '/shop?part=fit', size: DESK },
   { name: 'shop-schools', path: '/shop?part=schools', size: DESK },
   { name: 'shop-counts', path: '/shop?part=counts', size: DESK },
   {
@@ -30,14 +30,6 @@ const VIEWS = [
     size: DESK,
     sheet:
       'booth,bay,part kind,put on,cable\nA1,Pontoon hall,banana,2026-01-05,4\nA2,Pontoon hall,tip,soon,4\n,Pontoon hall,tip,2026-01-05,4',
-  },
-  {
-    name: 'shop-history',
-    path: '/shop?part=bring',
-    size: DESK,
-    kind: 'past work, in your own words',
-    sheet:
-      'Pontoon hall, what we did\n\nGun;Date;What\nA-01;3.8.2026;"tip x2 + liner, nest, bad wire?"\nA2;4.8.2026;new tip\nA3;5.8.26;cup cleaned\na 4;6.8.2026;tip\nA5;7.8.2026;asked about the wire\nA6;8.8.2026;tip\nZ9;9.8.2026;tip',
   },
   { name: 'strokes', path: '/', size: DESK, keys: ['?'] },
 ]
@@ -54,6 +46,17 @@ async function up(url) {
     await new Promise((r) => setTimeout(r, 200))
   }
   throw new Error('the server did not come up')
+}
+
+/** Names in braces become ids: of a place, else of a wire. */
+async function withIds(request, path) {
+  if (!path.includes('{')) return path
+  const { places } = await (await request.get('/api/find')).json()
+  const { wires } = await (await request.get('/api/shop')).json()
+  return path.replace(/\{([^}]+)\}/g, (_, name) => {
+    const place = places.find((p) => p.name === name)
+    return place ? place.stationId : wires.find((w) => w.name === name).id
+  })
 }
 
 async function take(browser, url, view) {
@@ -73,11 +76,12 @@ async function take(browser, url, view) {
     const { places } = await (await context.request.get('/api/find')).json()
     path = `/gun/${places.find((p) => p.name === view.gun).stationId}`
   }
+  path = await withIds(context.request, path)
   if (path === '/logbook?day=') path += (await (await context.request.get('/api/logbook')).json()).previousDay
   await page.goto(path)
   await page.waitForTimeout(900)
+  for (let i = 0; i < (view.done ?? 0); i++) await page.getByRole('button', { name: 'Done' }).click()
   for (const key of view.keys ?? []) await page.keyboard.press(key)
-  if (view.kind) await page.getByLabel('the sheet holds').selectOption(view.kind)
   if (view.sheet) {
     await page.getByLabel('or paste it here').fill(view.sheet)
     await page.getByRole('button', { name: 'Read it' }).click()

@@ -43,6 +43,8 @@ export const gunChange = z.object({
   outletGuide: z.enum(['stays', 'out', 'back']),
   stays: z.array(partBrief),
   unknown: z.array(z.string()),
+  /** Due or asking to be looked at, and not part of the change: the gun is open anyway. */
+  alsoDue: z.array(z.object({ position: z.string(), state: z.enum(['due', 'look']) })),
   settings: z.partialRecord(z.enum(SETTINGS), z.string()),
   left: z.array(findingLine),
   steps: z.array(changeStep),
@@ -82,6 +84,8 @@ export const changeRequest = z.object({
   stillTied: z.array(z.string()).max(10),
   /** What did not go on after all. */
   skipped: z.array(z.string()).max(20),
+  /** What was not yet so when it was left. */
+  note: z.string().trim().max(200).nullish(),
 })
 export const changedAnswer = z.object({ eventIds: z.array(z.string()) })
 

@@ -14,7 +14,11 @@ export const spareGun = z.object({
 })
 export type SpareGun = z.infer<typeof spareGun>
 export const sparesQuery = z.object({ stationId: stationId.optional() })
-export const sparesAnswer = z.object({ guns: z.array(spareGun) })
+export const sparesAnswer = z.object({
+  guns: z.array(spareGun),
+  /** Guns that hang at another place: one of them may be here now, and nobody said so. */
+  elsewhere: z.array(z.object({ name: z.string(), stationId, stationName: z.string() })),
+})
 export const swapRequest = z.object({
   key: idempotencyKey,
   stationId,

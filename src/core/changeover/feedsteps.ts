@@ -93,6 +93,7 @@ export function closeSteps({ plan, rules, sizeWord }: At): Step[] {
       : []),
     ...(to.settings.polarity ? [ask('closePolarity', `Polarity: ${to.settings.polarity}?`)] : []),
     ...(machine ? [ask('closeMachine', `Machine set: ${machine}?`)] : []),
+    ask('closeClamp', 'Work clamp on clean, bare metal?'),
     ask('closeFeed', 'Fed without a jerk?'),
   ]
 }

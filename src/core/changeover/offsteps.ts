@@ -1,10 +1,10 @@
+import { type NozzleStyle } from '@core/rightparts/facts.ts'
 import { step, type At, type Step } from './step.ts'
 
 /** Power off, front off, wire out, spool off. */
 export const clearSteps = (at: At): Step[] => [...frontOffSteps(at), ...wireOutSteps(at)]
 
 function frontOffSteps({ plan, rules }: At): Step[] {
-  const style = plan.from.family?.fit?.nozzleStyle
   return [
     step('off', 'off', {
       key: 'isolate',
@@ -15,13 +15,7 @@ function frontOffSteps({ plan, rules }: At): Step[] {
     }),
     step('off', 'off', {
       key: 'nozzleOff',
-      do:
-        style === 'push-on'
-          ? 'Pull the nozzle off with a twist.'
-          : style === 'threaded'
-            ? 'Unscrew the nozzle.'
-            : 'Nozzle off.',
-      look: style === null || style === undefined ? 'Push-on or screwed: try a twist before you pull.' : null,
+      ...nozzleWords(plan.from.family?.fit?.nozzleStyle ?? null),
       hazard: 'hot',
       minutes: 0.5,
       makes: ['nozzleOff'],
@@ -42,6 +36,14 @@ function frontOffSteps({ plan, rules }: At): Step[] {
       makes: ['tipOff'],
     }),
   ]
+}
+
+const STUCK = 'Stuck: grip and twist, gently. Sits it crooked, look for why.'
+/** How the nozzle comes off goes by its style. */
+function nozzleWords(style: NozzleStyle | null): { do: string; look: string } {
+  if (style === 'push-on') return { do: 'Pull the nozzle off with a twist.', look: STUCK }
+  if (style === 'threaded') return { do: 'Unscrew the nozzle.', look: STUCK }
+  return { do: 'Nozzle off.', look: 'Push-on or screwed: try a twist before you pull.' }
 }
 
 function wireOutSteps({ plan, rules }: At): Step[] {

@@ -11,7 +11,7 @@ import { TAG_TEXT } from './tags.ts'
 const ALU = wireOf('aluminium', 1.2)
 const CORED = wireOf('flux-cored', 1.2, { isSelfShielded: true, pricePerKgMinor: 600 })
 const STEEL = wireOf('solid', 0.9)
-const shop = { minutesOf: () => 5, sizeWord: String }
+const shop = { minutesOf: () => 5, sizeWord: String, lengthWord: (m: number) => `${m.toFixed(2)} m` }
 const to = (from: Setup, target: Parameters<typeof planChange>[1], more = {}) =>
   planChange(from, target, { parts: SHELF, ...more })
 
@@ -116,6 +116,10 @@ describe('the order of it', () => {
         stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, shop).find((s) => s.key === key)?.hazard,
       ).not.toBeNull()
   })
+  it('tells what comes off a liner as it is bought', () =>
+    expect(
+      stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, shop).find((s) => s.key === 'swap-liner')?.look,
+    ).toContain('About 0.85 m comes off.'))
   it('shuts the gas only where the trigger would let it out', () => {
     const jogless = { ...RIGHT_STEEL, feeder: { ...FEEDER, hasJog: false } }
     const has = (from: Setup) => stepsOf(to(from, { wire: ALU }), USUAL_RULES, shop).some((s) => s.key === 'gasShut')

@@ -115,6 +115,7 @@ export const tight = (plan: ChangePlan, joint: Joint, usual: number) =>
 export interface ShopWords {
   minutesOf: (kindKey: string) => number
   sizeWord: (mm: number) => string
+  lengthWord: (m: number) => string
 }
 
 export interface At extends ShopWords {

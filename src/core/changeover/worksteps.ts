@@ -1,4 +1,4 @@
-import { type Swap } from './plan.ts'
+import { type ChangePlan, type Swap } from './plan.ts'
 import { step, swapOf, tight, type At, type Step } from './step.ts'
 
 /** Guides and rolls. */
@@ -121,12 +121,21 @@ export function linerSteps(at: At): Step[] {
   return steps
 }
 
-function linerInStep({ plan, minutesOf }: At, swap: Swap): Step {
+/** What is left over of a liner as bought: it is sold long, for nobody knows the gun. */
+function offCutM(plan: ChangePlan, swap: Swap): number | null {
+  const boughtM = swap.to?.fit?.lengthM
+  if (!boughtM || plan.from.cableM === null) return null
+  const off = boughtM - plan.from.cableM - (plan.from.family?.fit?.neckMm ?? 0) / 1000
+  return off > 0.05 ? off : null
+}
+
+function linerInStep({ plan, minutesOf, lengthWord }: At, swap: Swap): Step {
   const fit = plan.to.family?.fit
+  const offM = offCutM(plan, swap)
   return step('work', 'off', {
     key: 'swap-liner',
     do: `Gun off the feeder, cable dead straight on clear floor. Liner nut off, ${swap.from?.code ?? 'the old liner'} out and put by; ${swap.to?.name} (${swap.to?.code}) in from the rear.`,
-    look: `Near the neck short pushes, never pliers: a kinked liner is scrap. ${LINER_CUT[fit?.linerRule ?? 'C']}${plan.outletGuide === 'out' ? ' At the feeder it runs up to the rolls, 1 to 2 mm short.' : ''}`,
+    look: `Near the neck short pushes, never pliers: a kinked liner is scrap. ${LINER_CUT[fit?.linerRule ?? 'C']}${offM === null ? '' : ` About ${lengthWord(offM)} comes off.`}${plan.outletGuide === 'out' ? ' At the feeder it runs up to the rolls, 1 to 2 mm short.' : ''}`,
     hazard: 'stab',
     minutes: minutesOf('liner'),
     needs: ['wireOut', 'diffuserOff'],

@@ -103,7 +103,7 @@ export function findingsWith(setup: Setup, part: PartFacts): Finding[] {
 
 /**
  * What to put on: of the shop's parts of that kind the one with which nothing is found there; on the shelf first, then of the
- * gun's own family, then told in more detail, then the cheaper, then by code. Null when the shop has none that fits.
+ * gun's own family, then told in more detail, then the shortest liner, then the cheaper, then by code. Null when the shop has none that fits.
  */
 export function rightPart(setup: Setup, kindKey: string, parts: readonly Stocked[]): Stocked | null {
   const fits = parts.filter(
@@ -113,6 +113,7 @@ export function rightPart(setup: Setup, kindKey: string, parts: readonly Stocked
     p.onHand === 0 ? 1 : 0,
     p.familyId === setup.family?.id ? 0 : 1,
     p.fit ? 0 : 1,
+    kindKey === 'liner' ? (p.fit?.lengthM ?? 0) : 0,
     p.priceMinor ?? 1e12,
   ]
   return fits.sort((a, b) => compareLists(rank(a), rank(b)) || (a.code < b.code ? -1 : 1))[0] ?? null

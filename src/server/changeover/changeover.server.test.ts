@@ -2,6 +2,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { type Problem } from '@contract/common.ts'
 import { type ChangeAnswer, type DayAnswer, type DedicateAnswer } from '@contract/changeover.ts'
 import { type GunAnswer } from '@contract/gun.ts'
+import { type ShopAnswer } from '@contract/shop.ts'
 import { type SpareGun } from '@contract/spareguns.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
@@ -160,6 +161,23 @@ describe('a change', () => {
         })
       ).status,
     ).toBe(404)
+    expect(await contentOf(server)).toEqual(before)
+  })
+  it('for which the shop has no rolls is refused in words, and nothing is saved', async () => {
+    await lead.post('/shop/wire', {
+      key: nextKey(),
+      name: 'thick 1.6',
+      construction: 'solid',
+      size: '1.6',
+      densityGPerCm3: 7.85,
+      spoolKg: 15,
+    })
+    const { wires } = (await lead.get<ShopAnswer>('/shop')).body
+    const wireId = wires.find((w) => w.name === 'thick 1.6')?.id ?? ''
+    const before = await contentOf(server)
+    const answer = await change(['B9'], 'none', { wireId })
+    expect(answer.status).toBe(422)
+    expect((answer.body as unknown as Problem).message).toContain('the shop has no drive rolls, no')
     expect(await contentOf(server)).toEqual(before)
   })
   it('goes by the shop’s schools', async () => {

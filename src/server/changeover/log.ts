@@ -4,13 +4,14 @@ import { type Fact } from '@core/ledger/event.ts'
 import { TAGS, TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
 import { type changeRequest } from '@contract/changeover.ts'
-import { isDuplicate, transact } from '@server/db/db.ts'
+import { isDuplicate, transact, type Tx } from '@server/db/db.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
 import { eventByKey } from '@server/ledger/append.ts'
 import { logFactsIn } from '@server/logbook/facts.ts'
 import { CHANGE } from '@server/logbook/manylines.ts'
 import { carrierAt, type Place } from '@server/logbook/draft.ts'
-import { hungAt } from '@server/rightparts/hung.ts'
+import { hungOne } from '@server/rightparts/hung.ts'
 import { settingCarrier, settingFact } from '@server/rightparts/act.ts'
 import { stockedParts } from '@server/rightparts/line.ts'
 import { tagsHere } from '@server/rightparts/setup.ts'
@@ -30,31 +31,44 @@ export async function logChange(deps: Deps, who: Who, r: Request): Promise<{ eve
   const known = await before()
   if (known) return known
   try {
-    return await transact(deps.db, async (tx) => {
-      const eventIds: string[] = []
-      for (const [i, stationId] of r.stationIds.entries()) {
-        const shop = await loadShop(tx, deps.calendar, deps.now())
-        const [hung] = await hungAt(tx, shop, [stationId])
-        if (!hung) continue
-        const parts = await stockedParts(tx)
-        const planned = planAt(hung, {
-          shop,
-          parts,
-          wireId: r.wireId,
-          procedureId: r.procedureId,
-          isScrapped: r.isScrapped,
-        })
-        const act = { key: keyOf(r.key, i), stationId, factsOf: (place: Place) => factsOf(planned, { place, shop, r }) }
-        eventIds.push(...(await logFactsIn(tx, { deps, who, act })).slice(0, 1))
-      }
-      return { eventIds }
-    })
+    return await transact(deps.db, (tx) => logAll(tx, { deps, who, r }))
   } catch (problem) {
     if (!isDuplicate(problem)) throw problem
     const winner = await before()
     if (!winner) throw problem
     return winner
   }
+}
+
+async function logAll(tx: Tx, { deps, who, r }: { deps: Deps; who: Who; r: Request }): Promise<{ eventIds: string[] }> {
+  const eventIds: string[] = []
+  for (const [i, stationId] of r.stationIds.entries()) {
+    const shop = await loadShop(tx, deps.calendar, deps.now())
+    const hung = await hungOne(tx, shop, stationId)
+    const parts = await stockedParts(tx)
+    const { wireId, procedureId, isScrapped } = r
+    const planned = planAt(hung, { shop, parts, wireId, procedureId, isScrapped })
+    mustBeServed(planned, r, shop)
+    const act = {
+      note: r.note ?? null,
+      key: keyOf(r.key, i),
+      stationId,
+      factsOf: (place: Place) => factsOf(planned, { place, shop, r }),
+    }
+    eventIds.push(...(await logFactsIn(tx, { deps, who, act })).slice(0, 1))
+  }
+  return { eventIds }
+}
+
+/** A part the shop has none of: the change would end with a wrong one on it, so it is said instead of logged. */
+function mustBeServed({ plan, hung }: Planned, r: Request, shop: ShopModel): void {
+  const none = plan.swaps.filter((s) => s.to === null && !r.skipped.includes(s.kindKey))
+  if (none.length === 0) return
+  const wire = shop.wires.get(r.wireId)?.name ?? 'that wire'
+  const kinds = none.map((s) => shop.kindByKey.get(s.kindKey)?.name ?? s.kindKey)
+  throw new DomainError('wrong-part', `${hung.station.name}: the shop has no ${kinds.join(', no ')} for ${wire}.`, [
+    'Describe one under Our shop, or say that what is on it stays.',
+  ])
 }
 
 interface At {

@@ -3,6 +3,7 @@ import { costOf } from '@core/changeover/cost.ts'
 import { planChange, type ChangePlan } from '@core/changeover/plan.ts'
 import { HAZARDS, type ChangeRules, type Step } from '@core/changeover/step.ts'
 import { stepsOf } from '@core/changeover/steps.ts'
+import { MM_PER_FOOT } from '@core/units/convert.ts'
 import { inchName } from '@core/units/wiresize.ts'
 import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
@@ -11,6 +12,7 @@ import { type ChangeAnswer, type changeQuery, type ChangeStep, type GunChange } 
 import { type Reader } from '@server/db/db.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
+import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { hungAt } from '@server/rightparts/hung.ts'
 import { brief, findingLine, stockedParts } from '@server/rightparts/line.ts'
 import {
@@ -86,6 +88,7 @@ export function planAt(
   const steps = stepsOf(plan, rules, {
     minutesOf: (kindKey) => shop.kindByKey.get(kindKey)?.changeMin ?? FALLBACK_MIN,
     sizeWord: (mm) => (shop.site.units === 'us' ? (inchName(mm) ?? `${mm} mm`) : mm.toFixed(1)),
+    lengthWord: (m) => (shop.site.units === 'us' ? `${((m * 1000) / MM_PER_FOOT).toFixed(1)} ft` : `${m.toFixed(2)} m`),
   })
   const isScrapped = at.isScrapped ?? rules.cable === 'scrap'
   const cost = costOf(plan, { steps, rules, gasMinorPerM3: shop.site.gasMinorPerM3, isScrapped })
@@ -97,13 +100,21 @@ export async function readChange(deps: Deps, who: Who, q: z.output<typeof change
   mustRead(who)
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
   const parts = await stockedParts(deps.db)
-  const planned = await planAll(deps.db, shop, { ...q, stationIds: q.stationIds.split(','), parts })
+  const stationIds = q.stationIds.split(',')
+  const planned = await planAll(deps.db, shop, { ...q, stationIds, parts })
+  const surveyed = await survey(deps.db, shop, { nowMs: deps.now(), stationIds })
   const wire = shop.wires.get(q.wireId)
   return {
     toWire: wire?.name ?? '',
     toWireId: q.wireId,
     currency: shop.site.currency,
-    guns: planned.map((p) => gunChange(p, { shop, parts, isMoney: isLead(who) })),
+    guns: planned.map((p) => ({
+      ...gunChange(p, { shop, parts, isMoney: isLead(who) }),
+      alsoDue: alsoDue(
+        p,
+        surveyed.find((s) => s.station.id === p.hung.station.id),
+      ),
+    })),
     parts: partsList(planned),
     minutes: planned.reduce((sum, p) => sum + p.cost.minutes, 0),
   }
@@ -140,7 +151,18 @@ export const stepLine = (s: Step): ChangeStep => ({
   byRule: s.byRule,
 })
 
-function gunChange(p: Planned, at: { shop: ShopModel; parts: readonly Stocked[]; isMoney: boolean }): GunChange {
+/** What wants hands on the same gun anyway: it is open, so it costs least now. */
+function alsoDue(p: Planned, surveyed: Surveyed | undefined): GunChange['alsoDue'] {
+  const swapped = new Set(p.plan.swaps.map((s) => s.kindKey))
+  return (surveyed?.positions ?? []).flatMap(({ row, kind, verdict: { state } }) =>
+    (state === 'due' || state === 'look') && !swapped.has(kind.key) ? [{ position: row.position, state }] : [],
+  )
+}
+
+function gunChange(
+  p: Planned,
+  at: { shop: ShopModel; parts: readonly Stocked[]; isMoney: boolean },
+): Omit<GunChange, 'alsoDue'> {
   const { plan, hung, steps, cost } = p
   const stock = new Map(at.parts.map((x) => [x.id, x]))
   const briefOf = (id: string | undefined) => {

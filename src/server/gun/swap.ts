@@ -2,9 +2,15 @@ import { and, asc, eq, inArray, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
 import { makeId, type CarrierId } from '@core/ids/id.ts'
 import { isOptionalKind } from '@core/path/kinds.ts'
-import { type gunRequest, type SpareGun, type statusRequest, type swapRequest } from '@contract/spareguns.ts'
+import {
+  type gunRequest,
+  type SpareGun,
+  type sparesAnswer,
+  type statusRequest,
+  type swapRequest,
+} from '@contract/spareguns.ts'
 import { carrier, carrierNow, mount, stationNow } from '@server/db/schema.ts'
-import { isDuplicate, transact, type Tx } from '@server/db/db.ts'
+import { isDuplicate, transact, type Reader, type Tx } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { append, eventByKey, factDraft } from '@server/ledger/append.ts'
@@ -12,11 +18,15 @@ import { project } from '@server/projection/project.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { builtHere } from '@server/rightparts/setup.ts'
 import { changing, OK } from '@server/shop/changing.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { mountedDraft } from '@server/shop/places.ts'
 
 /** Guns that hang nowhere, ready ones first; with a place, those that fit it. */
-export async function readSpares(deps: Deps, who: Who, stationId: string | undefined): Promise<{ guns: SpareGun[] }> {
+export async function readSpares(
+  deps: Deps,
+  who: Who,
+  stationId: string | undefined,
+): Promise<z.input<typeof sparesAnswer>> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
   const here = stationId ? builtHere(await hungOne(deps.db, shop, stationId), shop) : null
@@ -39,7 +49,20 @@ export async function readSpares(deps: Deps, who: Who, stationId: string | undef
   const order = ['ready', 'not said', 'toRefurbish']
   return {
     guns: guns.sort((a, b) => order.indexOf(a.status) - order.indexOf(b.status) || Number(b.fits) - Number(a.fits)),
+    elsewhere: stationId ? await hangingElsewhere(deps.db, shop, stationId) : [],
   }
+}
+
+async function hangingElsewhere(db: Reader, shop: ShopModel, stationId: string | undefined) {
+  const rows = await db
+    .select({ name: carrier.name, stationId: stationNow.stationId })
+    .from(stationNow)
+    .innerJoin(carrier, eq(carrier.id, stationNow.gunId))
+    .orderBy(asc(carrier.name))
+  return rows.flatMap((row) => {
+    const station = shop.stationById.get(row.stationId)
+    return station && row.stationId !== stationId ? [{ ...row, stationName: station.name }] : []
+  })
 }
 
 /** Another family seats where its pin is the feeder's; without told pins only the same family is sure to. */

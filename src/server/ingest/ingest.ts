@@ -11,6 +11,7 @@ import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { decided, type HistoryPlan } from './history.ts'
 import { sheetKey, usageKey } from './key.ts'
 import { planOf, type Planned } from './plan.ts'
+import { type PurchasePlan } from './purchases.ts'
 import { startProgress, type Progress } from './progress.ts'
 import { LABELS, WANTED, type Sheet } from './sheet.ts'
 import { writeFamilies, writeParts } from './takefit.ts'
@@ -66,16 +67,7 @@ async function wouldDo(
   const { shop } = at
   if (planned.kind === 'history') return historyWould(planned.plan, at.decisions)
   if (planned.kind === 'parts' || planned.kind === 'families') return fitWould(planned, shop)
-  if (planned.kind === 'purchases') {
-    const { rows, leftOut, bad } = planned.plan
-    const fresh = await freshPurchases(db, rows)
-    return {
-      'purchases new': fresh.length,
-      'purchases there already': rows.length - fresh.length,
-      'rows of other goods left out': leftOut.length,
-      'rows left out': bad.length,
-    }
-  }
+  if (planned.kind === 'purchases') return purchasesWould(db, planned.plan)
   if (planned.kind === 'usage') {
     const keys = planned.plan.rows.map(usageKey)
     const known =
@@ -97,6 +89,17 @@ async function wouldDo(
     'places new': fresh.length,
     'places there already': planned.plan.places.length - fresh.length,
     'parts put on': planned.plan.fits.length,
+  }
+}
+
+async function purchasesWould(db: Reader, plan: PurchasePlan): Promise<Record<string, number>> {
+  const { rows, leftOut, bad } = plan
+  const fresh = await freshPurchases(db, rows)
+  return {
+    'purchases new': fresh.length,
+    'purchases there already': rows.length - fresh.length,
+    'rows of other goods left out': leftOut.length,
+    'rows left out': bad.length,
   }
 }
 

@@ -10,6 +10,8 @@ import { placeOf } from './log.ts'
 interface OneAct {
   key: string
   stationId: string
+  /** Stands on the first line. */
+  note?: string | null
   /** Throws what speaks against it, before anything is written. */
   check?: (tx: Reader, shop: ShopModel) => Promise<void>
   factsOf: (place: Place, shop: ShopModel) => Fact[] | Promise<Fact[]>
@@ -49,6 +51,7 @@ export async function logFactsIn(
       happenedMs: deps.now(),
       precision: 'exact',
       stationId: act.stationId,
+      note: i === 0 ? (act.note ?? null) : null,
       idempotencyKey: `${act.key}#${i}`,
     }),
   )

@@ -14,19 +14,41 @@ export const STEEL = 'steel 0.9'
 export const ALUMINIUM = 'alu 1.2'
 export const CORED = 'gasless 1.2'
 
-export async function openFitShop(
-  lead: Pick<Client, 'get' | 'post'>,
-  names: string,
-  over: Record<string, unknown> = {},
-): Promise<FitShop> {
-  await lead.post('/shop/family', {
-    key: nextKey(),
-    name: 'Kelp',
-    fit: { ...UNTOLD_FAMILY, neckMm: 150, linerHeldBy: 'set screw', linerRule: 'A', pin: 'long' },
+type Asker = Pick<Client, 'get' | 'post'>
+
+export async function openFitShop(lead: Asker, names: string, over: Record<string, unknown> = {}): Promise<FitShop> {
+  await insertKnown(lead)
+  await insertWires(lead)
+  await insertParts(lead)
+  const shop = (await lead.get<ShopAnswer>('/shop')).body
+  const part = (code: string) => shop.parts.find((p) => p.code === code)?.id ?? ''
+  const wire = (name: string) => shop.wires.find((w) => w.name === name)?.id ?? ''
+  const onIt = ['T9', 'RV0910', 'LS10', 'GI', 'GO', 'NZ', 'DF', 'IN']
+  const ids = await makePlaces(lead, names, {
+    built: {
+      wireId: wire(STEEL),
+      familyId: shop.families.find((f) => f.name === 'Kelp')?.id ?? '',
+      feederTypeId: shop.feederTypes[0]?.id ?? null,
+      rollCount: 4,
+      cableM: 4,
+      mode: 'short circuit',
+      gas: 'argon mix',
+      parts: Object.fromEntries(onIt.map((code) => [SHELF.find((p) => p.code === code)?.kindKey ?? '', part(code)])),
+    },
+    ...over,
   })
+  return { ids, part, wire, shop: (await lead.get<ShopAnswer>('/shop')).body }
+}
+
+async function insertKnown(lead: Asker): Promise<void> {
+  const kelp = { ...UNTOLD_FAMILY, neckMm: 150, linerHeldBy: 'set screw', linerRule: 'A', pin: 'long' }
+  await lead.post('/shop/family', { key: nextKey(), name: 'Kelp', fit: kelp })
   await lead.post('/shop/family', { key: nextKey(), name: 'Reed' })
   const { id: _, name: __, ...fit } = FEEDER
   await lead.post('/shop/feedertype', { key: nextKey(), name: 'four-roll', fit: { ...fit, pin: 'long' } })
+}
+
+async function insertWires(lead: Asker): Promise<void> {
   for (const [name, construction, size, more] of [
     [STEEL, 'solid', '0.9', { pricePerKgMinor: 300 }],
     ['steel 1.0', 'solid', '1.0', {}],
@@ -42,42 +64,22 @@ export async function openFitShop(
       spoolKg: 15,
       fit: { ...UNTOLD_WIRE, ...more },
     })
-  const first = (await lead.get<ShopAnswer>('/shop')).body
-  const family = first.families.find((f) => f.name === 'Kelp')?.id ?? ''
+}
+
+async function insertParts(lead: Asker): Promise<void> {
+  const kelp = (await lead.get<ShopAnswer>('/shop')).body.families.find((f) => f.name === 'Kelp')?.id ?? ''
   for (const p of SHELF)
     await lead.post('/shop/part', {
       key: nextKey(),
       code: p.code,
       name: p.name,
       kindKey: p.kindKey,
-      familyId: p.familyId ? family : null,
+      familyId: p.familyId ? kelp : null,
       wireSize: p.sizeMm ? `${p.sizeMm} mm` : null,
       priceMinor: p.priceMinor,
       onHand: 5,
       fit: p.fit,
     })
-  const shop = (await lead.get<ShopAnswer>('/shop')).body
-  const part = (code: string) => shop.parts.find((p) => p.code === code)?.id ?? ''
-  const wire = (name: string) => shop.wires.find((w) => w.name === name)?.id ?? ''
-  const ids = await makePlaces(lead, names, {
-    built: {
-      wireId: wire(STEEL),
-      familyId: family,
-      feederTypeId: shop.feederTypes[0]?.id ?? null,
-      rollCount: 4,
-      cableM: 4,
-      mode: 'short circuit',
-      gas: 'argon mix',
-      parts: Object.fromEntries(
-        ['T9', 'RV0910', 'LS10', 'GI', 'GO', 'NZ', 'DF', 'IN'].map((code) => [
-          SHELF.find((p) => p.code === code)?.kindKey ?? '',
-          part(code),
-        ]),
-      ),
-    },
-    ...over,
-  })
-  return { ids, part, wire, shop: (await lead.get<ShopAnswer>('/shop')).body }
 }
 
 /** What a look says of a gun that is as the bay, with what differs. */

@@ -9,6 +9,7 @@ import { PickOne } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { ChangeSheet } from './ChangeSheet.tsx'
 import { StepWalk } from './StepWalk.tsx'
+import { isStuck } from './walk.ts'
 import { useChange, useLogChange } from './queries.ts'
 
 /** Changing wire on one gun or many: which wire, what it takes, then step by step at the booth. */
@@ -140,8 +141,6 @@ function AllAtOnce({ change, asked }: { change: ChangeAnswer; asked: Asked }) {
     </div>
   )
 }
-/** A part the shop has none of: the change would end with a wrong one. */
-export const isStuck = (g: GunChange) => g.swaps.some((s) => s.to === null)
 
 function Walked(props: {
   change: ChangeAnswer
@@ -172,6 +171,7 @@ function Walked(props: {
             minutes: minutesSince(startedMs, Date.now(), gun),
             stillTied: end.stillTied,
             skipped: end.skipped,
+            note: end.asked.length > 0 ? `not yet: ${end.asked.join(' ')}`.slice(0, 200) : null,
           },
           { onSuccess: () => go(`/gun/${gun.stationId}`) },
         )

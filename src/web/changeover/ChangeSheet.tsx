@@ -3,6 +3,7 @@ import { type Units } from '@web/format/numbers.ts'
 import { capital, partName } from '@web/format/words.ts'
 import { findingSentence, SETTING_WORD, settingWords } from '@web/rightparts/words.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
+import { isStuck } from './walk.ts'
 import { costSentence, PHASE_WORD } from './changewords.ts'
 
 /** What the change takes, before anybody picks up a tool: what to fetch, what swaps, what stays, and in which order. */
@@ -69,7 +70,12 @@ function GunSheet(props: { gun: GunChange; change: ChangeAnswer; units: Units; o
       <div className="gun-change-head">
         <h2>{gun.name}</h2>
         <span className="dim">from {gun.fromWire ?? 'a wire nobody has named'}</span>
-        <button type="button" className="key key-low key-chalk" onClick={() => props.onWalk(gun.stationId)}>
+        <button
+          type="button"
+          className="key key-low key-chalk"
+          disabled={isStuck(gun)}
+          onClick={() => props.onWalk(gun.stationId)}
+        >
           Step by step
         </button>
       </div>
@@ -95,6 +101,12 @@ function GunSheet(props: { gun: GunChange; change: ChangeAnswer; units: Units; o
           </li>
         ))}
       </ul>
+      {gun.alsoDue.length > 0 ? (
+        <p>
+          While it is open:{' '}
+          {gun.alsoDue.map((d) => `${partName(d.position)} (${d.state === 'due' ? 'due' : 'to look at'})`).join(', ')}.
+        </p>
+      ) : null}
       {gun.stays.length > 0 ? <p className="small-print">Stays: {gun.stays.map((p) => p.code).join(', ')}.</p> : null}
       {gun.unknown.length > 0 ? (
         <p className="small-print">

@@ -3,6 +3,8 @@ import { type GunAnswer } from '@contract/gun.ts'
 import { type SpareGun } from '@contract/spareguns.ts'
 import { cable } from '@web/format/numbers.ts'
 import { useMe } from '@web/people/queries.ts'
+import { useSave } from '@web/shop/queries.ts'
+import { field, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { useSpares, useSwap } from './queries.ts'
 
@@ -57,8 +59,52 @@ export function SwapGun({ gun, onDone }: { gun: GunAnswer; onDone: () => void })
           </button>
         ))}
       </div>
+      <FoundHere gun={gun} elsewhere={spares.data?.elsewhere ?? []} onDone={onDone} />
       {spares.data && list.length === 0 ? <p>No gun hangs free. Leads name spare guns in Our shop.</p> : null}
       <Trouble problem={spares.error ?? swap.error} />
     </div>
+  )
+}
+
+/** A gun that wandered: its number, typed or scanned, and one tap. What hung here goes where it came from. */
+function FoundHere(props: {
+  gun: GunAnswer
+  elsewhere: readonly { name: string; stationId: string; stationName: string }[]
+  onDone: () => void
+}) {
+  const { gun, elsewhere } = props
+  const move = useSave('/shop/move')
+  const [text, setText] = useState('')
+  const wanted = text
+    .trim()
+    .toLowerCase()
+    .replace(/^.*\/go\//, '')
+  const found =
+    wanted === ''
+      ? []
+      : elsewhere.filter((g) => [g.name, g.stationName].some((n) => n.toLowerCase().includes(wanted))).slice(0, 4)
+  return (
+    <>
+      <TextField id="swap-number" label="or the number on the gun that hangs here" {...field(text, setText)} />
+      {found.length > 0 ? (
+        <div className="more-keys">
+          {found.map((g) => (
+            <button
+              type="button"
+              key={g.stationId}
+              className="key key-low"
+              disabled={move.isPending}
+              onClick={() =>
+                move.mutate({ stationId: gun.stationId, gunOfStationId: g.stationId }, { onSuccess: props.onDone })
+              }
+            >
+              {g.name} on {gun.name} now?
+              <small>it hung on {g.stationName}; the two swap</small>
+            </button>
+          ))}
+        </div>
+      ) : null}
+      <Trouble problem={move.error} />
+    </>
   )
 }

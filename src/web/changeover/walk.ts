@@ -1,4 +1,4 @@
-import { type ChangeStep } from '@contract/changeover.ts'
+import { type ChangeStep, type GunChange } from '@contract/changeover.ts'
 
 /**
  * Walking through a change: each step is done or skipped, and can be taken back.
@@ -51,3 +51,6 @@ export function endOf(steps: readonly ChangeStep[], state: WalkState): WalkEnd {
     asked: skipped.filter((s) => s.do.endsWith('?')).map((s) => s.do),
   }
 }
+
+/** A part the shop has none of: the change would end with a wrong one. */
+export const isStuck = (gun: Pick<GunChange, 'swaps'>) => gun.swaps.some((s) => s.to === null)

@@ -164,6 +164,11 @@ function ByColumn(props: FloorViewProps & { column: Column }) {
         <button type="button" className="bare" onClick={() => props.onColumn(null)}>
           all columns
         </button>
+        {column === 'spool' ? (
+          <Link className="bare" to="/day">
+            group a day’s wires
+          </Link>
+        ) : null}
       </div>
       <ColumnView
         floor={floor}

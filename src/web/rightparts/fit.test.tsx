@@ -109,13 +109,23 @@ describe('the whole gun', () => {
       fits: true,
     }
     const { sent } = stage(<MoreActs gun={gun({ positions: parts })} />, {
-      '/gun/spares?stationId=stn_00b7': { guns: [spare, { ...spare, gunId: 'car_32', name: '32', fits: false }] },
+      '/gun/spares?stationId=stn_00b7': {
+        guns: [spare, { ...spare, gunId: 'car_32', name: '32', fits: false }],
+        elsewhere: [{ name: 'gun 44', stationId: 'stn_00a1', stationName: 'A1' }],
+      },
+      'POST /shop/move': OK,
       'POST /gun/swap': OK,
     })
     await userEvent.click(screen.getByRole('button', { name: 'Swap the gun' }))
     expect((await screen.findByRole<HTMLButtonElement>('button', { name: /32 on B7 now/ })).disabled).toBe(true)
     await userEvent.click(screen.getByRole('button', { name: /31 on B7 now/ }))
     await waitFor(() => expect(said(sent)).toMatchObject([['/gun/swap', { gunId: 'car_31', oldGun: 'toRefurbish' }]]))
+    await userEvent.click(screen.getByRole('button', { name: 'Swap the gun' }))
+    await userEvent.type(screen.getByLabelText(/the number on the gun that hangs here/), '44')
+    await userEvent.click(screen.getByRole('button', { name: /gun 44 on B7 now/ }))
+    await waitFor(() =>
+      expect(said(sent)[1]).toEqual(['/shop/move', { stationId: 'stn_00b7', gunOfStationId: 'stn_00a1' }]),
+    )
   })
 })
 

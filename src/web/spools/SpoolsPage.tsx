@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { useMe } from '@web/people/queries.ts'
 import { useShop } from '@web/shop/queries.ts'
 import { PhoneMore } from '@web/shell/Shell.tsx'
@@ -40,7 +40,12 @@ export function SpoolsPage() {
   return (
     <main className="spools">
       <h1 className="sentence">{spoolsSentence(spools.data)}</h1>
-      <p className="honesty dim">{wasteSentence(spools.data, units)}</p>
+      <p className="honesty dim">
+        {wasteSentence(spools.data, units)}{' '}
+        <Link className="bare" to="/day">
+          group a day’s wires
+        </Link>
+      </p>
       {open ? (
         <Opened
           key={JSON.stringify(open)}
