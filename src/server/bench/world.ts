@@ -1,11 +1,14 @@
 import { makeId, type CarrierId, type EventId, type StationId } from '@core/ids/id.ts'
 import { drawLogNormal, drawWeibull, makeRandom } from '@core/random/random.ts'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
-import { houseRule, ledgerEvent, shiftPattern, usageSpan, wire } from '@server/db/schema.ts'
+import { type Fact } from '@core/ledger/event.ts'
+import { type Built } from '@core/shop/built.ts'
+import { houseRule, ledgerEvent, shiftPattern, usageSpan } from '@server/db/schema.ts'
 import { transact } from '@server/db/db.ts'
 import { type Deps } from '@server/http/context.ts'
 import { toRow, type Draft } from '@server/ledger/append.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
+import { drawFit, type FitWorld } from './fit.ts'
 import { loadShop } from '@server/shop/model.ts'
 import { ensureArea, insertStations, type MadeStation } from '@server/shop/places.ts'
 
@@ -26,11 +29,10 @@ export async function buildWorld(
   const random = makeRandom(size.seed)
   const own: Deps = { ...deps, random }
   const made: MadeStation[] = []
-  const wireId = makeId('wire', deps.now(), random)
+  const builtOf = new Map<string, Partial<Built>>()
+  let fit: FitWorld | null = null
   await transact(deps.db, async (tx) => {
-    await tx
-      .insert(wire)
-      .values({ id: wireId, name: 'wire', construction: 'solid', diameterMm: 1, densityGPerCm3: 7.85, spoolKg: 15 })
+    fit = await drawFit(tx, { nowMs: deps.now(), random })
     const every = [1, 2, 3, 4, 5, 6, 7]
     const shifts = [
       ['a', '06:00', '14:00'],
@@ -61,7 +63,8 @@ export async function buildWorld(
     )
     const { kinds } = await loadShop(tx, deps.calendar, deps.now())
     for (let a = 0; a * 50 < size.stations; a++) {
-      const areaId = await ensureArea(tx, own, { name: `Area ${a + 1}`, built: { wireId, wireSpeedMPerMin: 7 } })
+      const built = fit.builtOf()
+      const areaId = await ensureArea(tx, own, { name: `Area ${a + 1}`, built })
       const rows = Array.from({ length: Math.min(50, size.stations - a * 50) }, (_, i) => ({
         name: `${a + 1}-${i + 1}`,
         areaId,
@@ -81,12 +84,13 @@ export async function buildWorld(
           isProjected: false,
         })),
       )
+      made.slice(-rows.length).forEach((m) => builtOf.set(m.stationId, built))
     }
   })
   let lives = 0
   let usage = 0
   for (const [i, station] of made.entries()) {
-    const history = historyOf(station, { deps: own, size })
+    const history = historyOf(station, { deps: own, size, fit, built: builtOf.get(station.stationId) ?? {} })
     for (let j = 0; j < history.events.length; j += 2000)
       await deps.db.insert(ledgerEvent).values(history.events.slice(j, j + 2000).map(toRow))
     for (let j = 0; j < history.usage.length; j += 4000)
@@ -101,7 +105,7 @@ export async function buildWorld(
 
 function historyOf(
   station: MadeStation,
-  at: { deps: Deps; size: WorldSize },
+  at: { deps: Deps; size: WorldSize; fit: FitWorld | null; built: Partial<Built> },
 ): { events: Draft[]; usage: (typeof usageSpan.$inferInsert)[] } {
   const { deps, size } = at
   const { random } = deps
@@ -115,7 +119,7 @@ function historyOf(
   const events: Draft[] = []
   const usage: (typeof usageSpan.$inferInsert)[] = []
   const startMs = Math.floor(deps.now() / DAY_MS) * DAY_MS - size.years * 365 * DAY_MS
-  const push = (position: string, happenedMs: number) => {
+  const say = (fact: Fact, happenedMs: number) => {
     const id = makeId('event', happenedMs, random) as EventId
     events.push({
       id,
@@ -128,20 +132,24 @@ function historyOf(
       deviceId: null,
       note: null,
       idempotencyKey: id,
-      body: {
-        type: 'fact',
-        fact: {
-          kind: 'fitted',
-          carrierId: station.gunId as CarrierId,
-          position,
-          partId: null,
-          outReason: random() < 0.8 ? 'worn' : 'due',
-          count: 1,
-          entryAge: 'new',
-        },
-      },
+      body: { type: 'fact', fact },
     })
   }
+  const push = (position: string, happenedMs: number) =>
+    say(
+      {
+        kind: 'fitted',
+        carrierId: (position === 'rolls' ? station.headId : station.gunId) as CarrierId,
+        position,
+        partId: at.fit?.partFor(position, at.built) ?? null,
+        outReason: random() < 0.8 ? 'worn' : 'due',
+        count: 1,
+        entryAge: 'new',
+      },
+      happenedMs,
+    )
+  for (const position of ['diffuser', 'rolls']) push(position, startMs)
+  for (const fact of at.fit?.settingsOf(station, at.built) ?? []) say(fact, startMs)
   parts.forEach((p) => push(p.position, startMs))
   for (let day = 0; day < size.years * 365; day++) {
     for (const hour of [6, 14]) {

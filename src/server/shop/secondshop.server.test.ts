@@ -1,6 +1,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { type GunAnswer } from '@contract/gun.ts'
+import { type ChangeAnswer } from '@contract/changeover.ts'
+import { type FindingLine } from '@contract/rightparts.ts'
+import { type ShopAnswer } from '@contract/shop.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { Calendar, shiftSpan } from '@server/time/calendar.ts'
 import { addDays, dayOf, wallToMs, wallToMsOrNext } from '@server/time/wall.ts'
@@ -120,6 +123,47 @@ describe('the second shop', () => {
     const g = (await lead.get<GunAnswer>(`/gun/${more.get('24')}`)).body
     expect(g.positions.map((p) => p.position)).not.toContain('neck')
     expect(g.cells[6]?.[0]).toBe(7)
+  })
+})
+
+describe('right parts in inches, on two-roll feeders', () => {
+  const ROLLS = 'knurled .045 / knurled 1/16'
+  it('a sheet of parts, a look that reads faces, a wrong one, and the way to another wire', async () => {
+    const sheet = 'code,kind,size,faces\nT-045,tip,.045,\nT-035,tip,.035,\nR-K,drive rolls,,.045 knurled / .035 V\n'
+    expect((await lead.post('/ingest/take', { kind: 'parts', text: sheet })).status).toBe(200)
+    expect(
+      (await lead.post('/ingest/take', { kind: 'parts', text: `code,kind,faces\nR-X,drive rolls,${ROLLS}` })).status,
+    ).toBe(422)
+    await lead.post('/shop/wire', {
+      key: nextKey(),
+      name: 'thin solid',
+      construction: 'solid',
+      size: '.035',
+      densityGPerCm3: 7.85,
+      spoolKg: 15,
+    })
+    const { parts, wires } = (await lead.get<ShopAnswer>('/shop')).body
+    const part = (code: string) => parts.find((p) => p.code === code)?.id
+    const wire = (name: string) => wires.find((w) => w.name === name)?.id ?? ''
+    const seen = await lead.post<{ findings: FindingLine[] }>('/rightparts/look', {
+      key: nextKey(),
+      stationId: id('02'),
+      wireId: wire('tubular'),
+      parts: [
+        { position: 'tip', partId: part('T-045') },
+        { position: 'rolls', partId: part('R-K') },
+      ],
+      settings: [
+        { name: 'roll1', value: '045' },
+        { name: 'roll2', value: '.035' },
+      ],
+    })
+    expect(seen.body.findings).toMatchObject([{ rule: 'rollTurned', remedy: { do: 'turn', rolls: [2] } }])
+    const plan = (await lead.get<ChangeAnswer>(`/changeover?stationIds=${id('02')}&wireId=${wire('thin solid')}`)).body
+      .guns[0]
+    expect(plan?.swaps.map((s) => s.to?.code)).toEqual(['T-035'])
+    expect(plan?.turns).toEqual({ rolls: [1], readMm: 0.9 })
+    expect(plan?.steps.find((s) => s.key === 'turnRolls')?.look).toBe('Number .035 facing out on all 2.')
   })
 })
 

@@ -3,7 +3,7 @@ import { useSearchParams } from 'react-router'
 import { parseNumber } from '@core/ingest/columns.ts'
 import { type DayAnswer, type DedicateAnswer } from '@contract/changeover.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { minutes, money, twoFigures } from '@web/format/numbers.ts'
+import { aboutMoney, minutes, twoFigures } from '@web/format/numbers.ts'
 import { useMe } from '@web/people/queries.ts'
 import { useShop } from '@web/shop/queries.ts'
 import { field, PickOne, TextField } from '@web/shell/Field.tsx'
@@ -92,7 +92,7 @@ export function daySentence(day: DayAnswer): string {
   if (saved < 1) return `${entered.changes} changes, ${minutes(entered.minutes)}: it is as good as it gets.`
   const paid =
     entered.minor !== null && grouped.minor !== null && entered.minor > grouped.minor
-      ? ` and ${money(entered.minor - grouped.minor, day.currency)}`
+      ? ` and ${aboutMoney(entered.minor - grouped.minor, day.currency)}`
       : ''
   return `${grouped.changes} changes instead of ${entered.changes}: ${minutes(saved)}${paid} less.`
 }
@@ -178,8 +178,8 @@ function Dedicate({ shop }: { shop: ShopAnswer }) {
 export function dedicateSentence(a: DedicateAnswer): string {
   const counted = `${a.changes} changes in ${Math.round(a.days)} days (yours)`
   if (a.changes === 0) return `No change of wire was logged there in ${Math.round(a.days)} days: nothing to save.`
-  const each = `${minutes(a.minutesPerChange)} and ${money(a.costPerChangeMinor, a.currency)} each`
-  const year = `${money(a.perYearMinor, a.currency)} a year (${money(a.lowMinor, a.currency)}–${money(a.highMinor, a.currency)})`
+  const each = `${minutes(a.minutesPerChange)} and ${aboutMoney(a.costPerChangeMinor, a.currency)} each`
+  const year = `${aboutMoney(a.perYearMinor, a.currency)} a year (${aboutMoney(a.lowMinor, a.currency)}–${aboutMoney(a.highMinor, a.currency)})`
   const even = a.breakEvenPerYear === null ? '' : ` It pays from ${twoFigures(a.breakEvenPerYear)} changes a year on.`
   const says = {
     pays: 'It pays.',

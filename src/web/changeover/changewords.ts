@@ -1,5 +1,5 @@
 import { type GunChange } from '@contract/changeover.ts'
-import { cable, money, twoFigures, type Units } from '@web/format/numbers.ts'
+import { cable, aboutMoney, twoFigures, type Units } from '@web/format/numbers.ts'
 import { kgToLb } from '@core/units/convert.ts'
 
 const kilos = (kg: number, units: Units) => (units === 'us' ? `${twoFigures(kgToLb(kg))} lb` : `${twoFigures(kg)} kg`)
@@ -16,8 +16,8 @@ export function costSentence(gun: GunChange, units: Units, currency: string): st
   }
   if (cost.gasL >= 1) said.push(`${Math.round(cost.gasL)} l of gas`)
   const scrap = (cost.wireMinor ?? 0) + (cost.gasMinor ?? 0)
-  if (cost.standMinor) said.push(`${money(cost.standMinor + scrap, currency)} with what it stands`)
-  else if (scrap > 0) said.push(money(scrap, currency))
+  if (cost.standMinor) said.push(`${aboutMoney(cost.standMinor + scrap, currency)} with what it stands`)
+  else if (scrap > 0) said.push(aboutMoney(scrap, currency))
   return `${said.join(', ')}.`
 }
 

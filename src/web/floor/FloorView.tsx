@@ -75,7 +75,7 @@ function LookLink({ floor, areaId }: { floor: FloorAnswer; areaId: string | null
   const isUnseen = floor.checkedGuns < floor.guns.length
   if (!isUnseen && floor.wrongGuns === 0) return null
   return (
-    <Link className="bare" to={areaId ? `/look?area=${areaId}` : '/look'}>
+    <Link to={areaId ? `/look?area=${areaId}` : '/look'}>
       {isUnseen ? 'look at how they are built' : 'which are built wrong'}
     </Link>
   )

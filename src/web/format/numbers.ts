@@ -50,3 +50,13 @@ export function money(minor: number, currency: string): string {
     maximumFractionDigits: minor >= 10_000 ? 0 : 2,
   }).format(minor / 100)
 }
+
+/** Money that is an estimate: two figures, no cents. */
+export function aboutMoney(minor: number, currency: string): string {
+  const whole = Number(minor.toPrecision(2)) / 100
+  return new Intl.NumberFormat('en', {
+    style: 'currency',
+    currency,
+    maximumFractionDigits: whole >= 10 ? 0 : 1,
+  }).format(whole)
+}
