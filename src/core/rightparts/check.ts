@@ -96,9 +96,21 @@ export function withPart(setup: Setup, part: PartFacts): Setup {
   }
 }
 
-/** Findings at the part's own position if it were on. */
+const FRONT_KINDS = new Set(['neck', 'diffuser', 'clampring', 'insulator', 'nozzle'])
+
+/** Findings at the part's own position if it were on; only rules that speak of that kind are asked. */
 export function findingsWith(setup: Setup, part: PartFacts): Finding[] {
-  return check(withPart(setup, part)).filter((f) => f.at === part.kindKey)
+  const to = withPart(setup, part)
+  const isTip = part.kindKey === 'tip'
+  const found =
+    part.kindKey === 'rolls'
+      ? rollRules(to)
+      : isTip
+        ? [...wireRules(to), ...frontRules(to)]
+        : FRONT_KINDS.has(part.kindKey)
+          ? frontRules(to)
+          : wireRules(to)
+  return found.filter((f) => f.at === part.kindKey).sort(isWorseFinding)
 }
 
 /**
@@ -106,9 +118,6 @@ export function findingsWith(setup: Setup, part: PartFacts): Finding[] {
  * gun's own family, then told in more detail, then the shortest liner, then the cheaper, then by code. Null when the shop has none that fits.
  */
 export function rightPart(setup: Setup, kindKey: string, parts: readonly Stocked[]): Stocked | null {
-  const fits = parts.filter(
-    (p) => p.kindKey === kindKey && saysEnough(p, setup.wire) && isClean(findingsWith(setup, p)),
-  )
   const rank = (p: Stocked) => [
     p.onHand === 0 ? 1 : 0,
     p.familyId === setup.family?.id ? 0 : 1,
@@ -116,7 +125,24 @@ export function rightPart(setup: Setup, kindKey: string, parts: readonly Stocked
     kindKey === 'liner' ? (p.fit?.lengthM ?? 0) : 0,
     p.priceMinor ?? 1e12,
   ]
-  return fits.sort((a, b) => compareLists(rank(a), rank(b)) || (a.code < b.code ? -1 : 1))[0] ?? null
+  return (
+    ofKind(parts, kindKey)
+      .filter((p) => saysEnough(p, setup.wire))
+      .map((part) => ({ part, rank: rank(part) }))
+      .sort((a, b) => compareLists(a.rank, b.rank) || (a.part.code < b.part.code ? -1 : 1))
+      .find(({ part }) => isClean(findingsWith(setup, part)))?.part ?? null
+  )
+}
+
+/** A shop's parts by kind, sorted out once per list: a floor asks for dozens of guns. */
+const byKind = new WeakMap<readonly Stocked[], Map<string, Stocked[]>>()
+function ofKind(parts: readonly Stocked[], kindKey: string): readonly Stocked[] {
+  const known = byKind.get(parts)
+  if (known) return known.get(kindKey) ?? []
+  const made = new Map<string, Stocked[]>()
+  for (const p of parts) made.set(p.kindKey, [...(made.get(p.kindKey) ?? []), p])
+  byKind.set(parts, made)
+  return made.get(kindKey) ?? []
 }
 
 const isClean = (findings: readonly Finding[]) => findings.every((f) => f.severity === 'note')

@@ -7,7 +7,7 @@ import { doesStop, type Stocked } from '@core/rightparts/check.ts'
 import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { liveArcs } from '@server/ingest/settle.ts'
-import { standing } from '@server/rightparts/findings.ts'
+import { standing, type Checked } from '@server/rightparts/findings.ts'
 import { findingLine, stockedParts } from '@server/rightparts/line.ts'
 import { shareFor } from '@server/parts/sharestore.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
@@ -63,9 +63,24 @@ const isBuiltWrong = (s: Surveyed) => doesStop(standing(s.checked.findings))
 /** Something is known to be on it, so that a rule can speak. */
 const isChecked = (s: Surveyed) => Object.values(s.checked.setup.parts).some((p) => p !== null && p !== undefined)
 
+/** Kept as long as the same is found and the shelf is as it was: the parts of a shop are gone through for each. */
+const lines = new WeakMap<Checked, { shelf: string; lines: FloorGun['wrong'] }>()
+const shelves = new WeakMap<readonly Stocked[], string>()
+function keptLines(checked: Checked, parts: readonly Stocked[], make: () => FloorGun['wrong']): FloorGun['wrong'] {
+  const shelf = shelves.get(parts) ?? parts.map((p) => `${p.id} ${p.onHand ?? ''} ${p.priceMinor ?? ''}`).join()
+  shelves.set(parts, shelf)
+  const known = lines.get(checked)
+  if (known?.shelf === shelf) return known.lines
+  const made = make()
+  lines.set(checked, { shelf, lines: made })
+  return made
+}
+
 function wrongLines(s: Surveyed, shop: ShopModel, parts: readonly Stocked[]): FloorGun['wrong'] {
   const at = { setup: s.checked.setup, shop, parts }
-  return standing(s.checked.findings).flatMap((f) => (f.severity === 'stops' ? [findingLine(f, at)] : []))
+  return keptLines(s.checked, parts, () =>
+    standing(s.checked.findings).flatMap((f) => (f.severity === 'stops' ? [findingLine(f, at)] : [])),
+  )
 }
 
 const MOST_BOUGHT = 3

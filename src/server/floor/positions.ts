@@ -1,6 +1,7 @@
 import { inArray } from 'drizzle-orm'
 import { type GunBuilt } from '@core/shop/built.ts'
 import { carrier, carrierNow, positionNow } from '@server/db/schema.ts'
+import { CheckStore } from '@server/rightparts/checkstore.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
 
 export type PositionRow = typeof positionNow.$inferSelect
@@ -10,6 +11,8 @@ export interface CarrierState {
   rows: PositionRow[]
   now: CarrierNowRow | null
   built: GunBuilt | null
+  /** What the rules of fit read of it, as one text: use that is counted on changes nothing here. */
+  fitKey: string
 }
 
 /**
@@ -20,7 +23,8 @@ export interface CarrierState {
  * 3. Nothing depends on one process: any server with an empty or old store reads what it lacks.
  */
 export class PositionStore {
-  private readonly kept = new Map<string, { revision: number; rows: PositionRow[]; now: CarrierNowRow | null }>()
+  readonly checks = new CheckStore()
+  private readonly kept = new Map<string, Fresh & { revision: number; fitKey: string }>()
 
   async readAll(db: Reader): Promise<Map<string, CarrierState>> {
     const carriers = await readCarriers(db, null)
@@ -31,13 +35,13 @@ export class PositionStore {
       carriers.length,
     )
     for (const c of stale) {
-      const state = fresh.get(c.id)
-      this.kept.set(c.id, { revision: c.revision, rows: state?.rows ?? [], now: state?.now ?? null })
+      const state = fresh.get(c.id) ?? { rows: [], now: null }
+      this.kept.set(c.id, { revision: c.revision, ...state, fitKey: fitKeyOf(state) })
     }
     return new Map(
       carriers.map(({ id, built }) => {
         const kept = this.kept.get(id)
-        return [id, { rows: kept?.rows ?? [], now: kept?.now ?? null, built }]
+        return [id, { rows: kept?.rows ?? [], now: kept?.now ?? null, built, fitKey: kept?.fitKey ?? '' }]
       }),
     )
   }
@@ -51,7 +55,10 @@ const readCarriers = (db: Reader, ids: readonly string[] | null) =>
 
 /** Beyond this share of the shop one read of everything is quicker than a long list of ids. */
 const MOST = 0.5
-type Fresh = Omit<CarrierState, 'built'>
+type Fresh = Omit<CarrierState, 'built' | 'fitKey'>
+
+const fitKeyOf = ({ rows, now }: Fresh): string =>
+  `${rows.map((r) => `${r.position}:${r.partId ?? ''}`).join(' ')} ${now ? JSON.stringify(now.settings) : ''}`
 
 function readFresh(db: Reader, ids: readonly string[], of: number): Promise<Map<string, Fresh>> {
   if (ids.length === 0) return Promise.resolve(new Map())
@@ -61,7 +68,12 @@ function readFresh(db: Reader, ids: readonly string[], of: number): Promise<Map<
 /** The states of some carriers, or all, without a store. */
 export async function readPositions(db: Reader, ids: readonly string[] | null): Promise<Map<string, CarrierState>> {
   const [rows, carriers] = await Promise.all([readRows(db, ids), readCarriers(db, ids)])
-  return new Map(carriers.map(({ id, built }) => [id, { ...(rows.get(id) ?? { rows: [], now: null }), built }]))
+  return new Map(
+    carriers.map(({ id, built }) => {
+      const state = rows.get(id) ?? { rows: [], now: null }
+      return [id, { ...state, built, fitKey: fitKeyOf(state) }]
+    }),
+  )
 }
 
 async function readRows(db: Reader, ids: readonly string[] | null): Promise<Map<string, Fresh>> {

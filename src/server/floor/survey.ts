@@ -8,7 +8,7 @@ import { type ShopModel, type StationRow } from '@server/shop/model.ts'
 import { clockFreshness, judge, type HeadRow, type JudgeAt, type SurveyedPosition } from './judge.ts'
 import { isToUndo, TAG_TEXT } from '@core/changeover/tags.ts'
 import { checkPlace, standing, type Checked } from '@server/rightparts/findings.ts'
-import { tagsHere } from '@server/rightparts/setup.ts'
+import { tagsHere, type Hung } from '@server/rightparts/setup.ts'
 import { readPositions, type CarrierState, type PositionRow, type PositionStore } from './positions.ts'
 
 export interface Surveyed {
@@ -50,7 +50,20 @@ export async function survey(
     headOf: new Map(heads.map((h) => [h.headId, h])),
     nowOf: new Map(nows.map((n) => [n.stationId, n])),
   }
-  return shop.stations.flatMap((station) => surveyOne(station, { shop, nowMs, read }) ?? [])
+  const check = checker(shop, store)
+  return shop.stations.flatMap((station) => surveyOne(station, { shop, nowMs, read, check }) ?? [])
+}
+
+type Check = (hung: Hung) => Checked
+/** Worked out anew, or kept from the last time where there is a store. */
+function checker(shop: ShopModel, store: PositionStore | undefined): Check {
+  if (!store) return (hung) => checkPlace(hung, shop)
+  const shopName = store.checks.shopName(shop)
+  return (hung) => {
+    const ids = [shop.carrierOfStation.get(hung.station.id), hung.now.headId, hung.now.gunId]
+    const fitKeys = ids.map((id) => hung.stateOf(id)?.fitKey ?? '')
+    return store.checks.check(hung, shop, { shopName, fitKeys })
+  }
 }
 
 interface Read {
@@ -59,7 +72,10 @@ interface Read {
   nowOf: ReadonlyMap<string, Surveyed['now']>
 }
 
-function surveyOne(station: StationRow, at: { shop: ShopModel; nowMs: number; read: Read }): Surveyed | null {
+function surveyOne(
+  station: StationRow,
+  at: { shop: ShopModel; nowMs: number; read: Read; check: Check },
+): Surveyed | null {
   const { shop, nowMs, read } = at
   const now = read.nowOf.get(station.id)
   if (!now) return null
@@ -76,7 +92,7 @@ function surveyOne(station: StationRow, at: { shop: ShopModel; nowMs: number; re
     stateOf: (id: string | null | undefined) => (id ? read.states.get(id) : undefined),
     spoolWireId: head?.spoolWireId ?? null,
   }
-  const checked = checkPlace(hung, shop)
+  const checked = at.check(hung)
   const tags = tagsHere(hung, shop)
   const marks = marksOf(checked, tags)
   const positions = judgeAll(rows, { station, now, head, schedule, cutoffMs, shop, nowMs, freshness, ...marks })
