@@ -7,7 +7,7 @@ import {
   type Mode,
 } from '@core/rightparts/facts.ts'
 import { alloyOf, gasesFor, isSameSize, polarityFor, ROLL_SETTINGS, type Settings } from '@core/rightparts/facts.ts'
-import { check, findingsWith, rightPart, withPart, type Stocked } from '@core/rightparts/check.ts'
+import { check, findingsAt, rightPart, withPart, type Stocked } from '@core/rightparts/check.ts'
 import { type Finding } from '@core/rightparts/finding.ts'
 import { readFor, rollReads } from '@core/rightparts/rollrules.ts'
 
@@ -83,7 +83,7 @@ export function planChange(
     const on = setup.parts[kindKey]
     if (on === null && kindKey !== 'outlet') unknown.push(kindKey)
     if (!on) continue
-    const because = findingsWith(setup, on).find(asksForChange)
+    const because = findingsAt(setup, kindKey).find(asksForChange)
     if (!because) continue
     const to = keptOr(setup, kindKey, shop)
     swaps.push({ kindKey, from: on, to, because, isKept: KEPT_KINDS.has(kindKey) })

@@ -98,6 +98,9 @@ export function withPart(setup: Setup, part: PartFacts): Setup {
 
 const FRONT_KINDS = new Set(['neck', 'diffuser', 'clampring', 'insulator', 'nozzle'])
 
+/** Findings at one position as the gun stands. */
+export const findingsAt = (setup: Setup, kindKey: string) => check(setup).filter((f) => f.at === kindKey)
+
 /** Findings at the part's own position if it were on; only rules that speak of that kind are asked. */
 export function findingsWith(setup: Setup, part: PartFacts): Finding[] {
   const to = withPart(setup, part)
