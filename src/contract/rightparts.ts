@@ -80,7 +80,8 @@ export const lookGun = z.object({
   /** The number that should be read on the rolls if they are as the bay. */
   bayReadMm: z.number().nullable(),
   reads: z.array(z.number().nullable()),
-  polarity: z.string().nullable(),
+  /** What was last read or set, by name. */
+  settings: z.partialRecord(settingName, z.string()),
   lookedMs: instantMs.nullable(),
   findings: z.array(findingLine),
 })

@@ -67,7 +67,7 @@ function lookGun(s: Surveyed, shop: ShopModel, parts: readonly Stocked[]): LookG
         ? (readFor(partFacts(roll), wire, setup.feeder?.runsFace ?? 'read') ?? wire.diameterMm)
         : (wire?.diameterMm ?? null),
     reads: rollReads(setup),
-    polarity: setup.settings.polarity ?? null,
+    settings: setup.settings,
     lookedMs: seen.length > 0 && seen.every((ms) => ms !== null) ? Math.min(...seen.map((ms) => ms ?? 0)) : null,
     findings: findingLines(s.checked, { shop, parts }),
   }

@@ -4,9 +4,9 @@ import { type ShopAnswer } from '@contract/shop.ts'
 import { wireSize, type Units } from '@web/format/numbers.ts'
 import { capital, partName } from '@web/format/words.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
-import { asTheBay, lookBody, lookedAt, readable, type Seen } from './look.ts'
+import { asTheBay, lookBody, lookedAt, readable, settingChoices, type Seen } from './look.ts'
 import { useLook } from './queries.ts'
-import { findingSentence } from './words.ts'
+import { findingSentence, SETTING_WORD, settingWords } from './words.ts'
 
 interface Props {
   gun: LookGun
@@ -64,6 +64,7 @@ export function LookAtGun(props: Props) {
           }}
         />
         <PartRows {...props} seen={seen} bay={bay} row={row} setRow={setRow} onSeenChange={setSeen} />
+        <SettingRows {...props} seen={seen} bay={bay} row={row} setRow={setRow} onSeenChange={setSeen} />
       </ul>
     </main>
   )
@@ -134,6 +135,28 @@ function PartRows(rows: RowsProps) {
       </Fragment>
     ) : (
       line
+    )
+  })
+}
+
+/** Set-up beside the parts: what was last said stands there, and only what somebody taps is sent. */
+function SettingRows({ gun, shop, units, seen, row, setRow, onSeenChange }: RowsProps) {
+  return settingChoices(shop).map(({ name, values }) => {
+    const value = seen.settings[name] ?? gun.settings[name]
+    return (
+      <LookRow
+        key={name}
+        label={SETTING_WORD[name]}
+        value={value === undefined ? 'not said' : settingWords(name, value, units)}
+        isOpen={row === name}
+        isChanged={seen.settings[name] !== undefined}
+        onOpen={() => setRow(row === name ? null : name)}
+        options={values.map((v) => ({ key: v, name: settingWords(name, v, units) }))}
+        onPick={(v) => {
+          onSeenChange({ ...seen, settings: { ...seen.settings, [name]: v } })
+          setRow(null)
+        }}
+      />
     )
   })
 }

@@ -11,6 +11,11 @@ import { MoreActs } from './More.tsx'
 
 afterEach(unstage)
 const OK = { ok: true }
+const NEGATIVE = [
+  { name: 'roll1', value: '1' },
+  { name: 'roll2', value: '1' },
+  { name: 'polarity', value: 'gun negative' },
+]
 
 describe('what does not fit', () => {
   it('is put right with one tap: the part that fits is logged, and its rolls the right way round', async () => {
@@ -146,9 +151,13 @@ describe('first look', () => {
     await userEvent.click(screen.getByRole('button', { name: 'Not now' }))
     await userEvent.click(screen.getByRole('button', { name: /T-10 tip 1.0/ }))
     await userEvent.click(within(screen.getByRole('list')).getByRole('button', { name: 'none of ours' }))
+    await userEvent.click(screen.getByRole('button', { name: /^Polarity/ }))
+    await userEvent.click(screen.getByRole('button', { name: 'gun negative' }))
     await userEvent.click(screen.getByRole('button', { name: 'That is what is on it' }))
     await waitFor(() =>
-      expect(said(sent)).toMatchObject([['/rightparts/look', { stationId: 'stn_00a2', parts: [{ partId: null }] }]]),
+      expect(said(sent)).toMatchObject([
+        ['/rightparts/look', { stationId: 'stn_00a2', parts: [{ partId: null }], settings: NEGATIVE }],
+      ]),
     )
   })
 })

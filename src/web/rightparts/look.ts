@@ -1,3 +1,4 @@
+import { GASES, MODES, POLARITIES, type SettingName } from '@core/rightparts/facts.ts'
 import { type LookAnswer, type LookGun } from '@contract/rightparts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 
@@ -7,6 +8,8 @@ export interface Seen {
   /** By position: a part, null where it is not one of the shop's, missing where nobody looked. */
   parts: Record<string, string | null>
   reads: (number | null)[]
+  /** Set-up beside the parts, where somebody looked. */
+  settings: Partial<Record<SettingName, string>>
 }
 
 /** Positions that are worth a look: those of which the shop has parts to tell apart. */
@@ -25,6 +28,7 @@ export function asTheBay(gun: LookGun, shop: ShopAnswer): Seen {
     wireId: gun.wireId,
     parts,
     reads: Array.from({ length: gun.rollCount }, () => gun.bayReadMm),
+    settings: {},
   }
 }
 
@@ -35,11 +39,27 @@ export function lookBody(gun: LookGun, seen: Seen) {
     stationId: gun.stationId,
     wireId: seen.wireId,
     parts: Object.entries(seen.parts).map(([position, partId]) => ({ position, partId })),
-    settings: seen.reads.flatMap((mm, i) => {
-      const name = names[i]
-      return mm !== null && name ? [{ name, value: String(mm) }] : []
-    }),
+    settings: [
+      ...seen.reads.flatMap((mm, i) => {
+        const name = names[i]
+        return mm !== null && name ? [{ name, value: String(mm) }] : []
+      }),
+      ...Object.entries(seen.settings).map(([name, value]) => ({ name: name as SettingName, value })),
+    ],
   }
+}
+
+/** What is looked at besides parts, and what it can read; asked for nobody, there for whoever looks. */
+export function settingChoices(shop: ShopAnswer): { name: SettingName; values: readonly string[] }[] {
+  const sizes = [...new Set(shop.wires.map((w) => w.diameterMm))].sort((a, b) => a - b).map(String)
+  return [
+    { name: 'polarity', values: POLARITIES },
+    { name: 'unwind', values: ['over the top', 'from underneath'] },
+    { name: 'machineWire', values: sizes },
+    { name: 'machineMode', values: MODES },
+    { name: 'gas', values: GASES },
+    { name: 'tipOut', values: ['-8', '-6', '-4', '-3', '-2', '0', '2', '3', '5'] },
+  ]
 }
 
 /** Numbers that can be read on the faces of a roll set; without grooves, the sizes of the shop's wires. */

@@ -23,7 +23,7 @@ export const lookGun = (name: string, over: Partial<LookGun> = {}, partId: strin
   rollCount: 2,
   bayReadMm: 1,
   reads: [null, null],
-  polarity: null,
+  settings: {},
   lookedMs: null,
   findings: [],
   ...over,
