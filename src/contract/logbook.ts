@@ -59,8 +59,10 @@ export const scanRequest = z.object({ key: idempotencyKey, code: z.string().min(
 export const scanAnswer = z.object({
   stationId,
   stationName: z.string(),
-  /** Logged; the same code again within two minutes; the last act was so many; a gun to open. */
-  said: z.enum(['logged', 'twice', 'again', 'open']),
+  /** Logged; the same code again within two minutes; the last act was so many; a gun to open; a gun of elsewhere seen here. */
+  said: z.enum(['logged', 'twice', 'again', 'open', 'gunHere']),
+  /** Of a gun seen here: where it hung as far as anybody said. */
+  hungAt: z.object({ stationId, gunName: z.string() }).nullable().default(null),
   acts: z.array(act),
   logged: z.array(loggedAct),
 })

@@ -96,6 +96,13 @@ describe('a scanned code', () => {
     const at = (code: string) => tablet.post('/logbook/scan', { key: nextKey(), code })
     expect((await at('/go/A8/tip-changed')).status).toBe(200)
     expect((await at('/go/A9/tip-changed')).status).toBe(403)
+    // Another place's gun scanned at this one's tablet may have come here: it is asked about, and nothing is logged.
+    expect((await at('/go/A9')).body).toMatchObject({
+      said: 'gunHere',
+      stationName: 'A8',
+      hungAt: { stationId: ids.get('A9'), gunName: 'gun A9' },
+    })
+    expect((await at('/go/A8')).body).toMatchObject({ said: 'open', stationName: 'A8' })
   })
   it('a power cut leaves nothing of it', () =>
     withPowerCut(server, async () => {

@@ -2,7 +2,7 @@ import { and, desc, eq, gte } from 'drizzle-orm'
 import { type z } from 'zod'
 import { readCode, type CodedAct } from '@core/logbook/actcode.ts'
 import { act as actShape, type LogAnswer, type scanAnswer, type scanRequest } from '@contract/logbook.ts'
-import { ledgerEvent } from '@server/db/schema.ts'
+import { carrier, ledgerEvent, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
@@ -31,7 +31,7 @@ export async function scan(deps: Deps, who: Who, r: z.output<typeof scanRequest>
       'If it was renamed, print its card again.',
     ])
   const at = { stationId: station.id as Answer['stationId'], stationName: station.name }
-  if (read.kind === 'gun') return { ...at, said: 'open', acts: [], logged: [] }
+  if (read.kind === 'gun') return seenHere(deps, who, { shop, station })
   mustLogAt(who, station)
   if (read.kind === 'again') return again(deps, who, { at, count: read.count, key: r.key, shop })
   const acts = [actShape.parse({ stationId: station.id, ...entryOf(read.act) })]
@@ -44,6 +44,29 @@ export async function scan(deps: Deps, who: Who, r: z.output<typeof scanRequest>
     return { ...at, said: 'twice', acts: [], logged: [] }
   const answer: LogAnswer = await logActs(deps, who, { key: r.key, acts })
   return { ...at, said: 'logged', acts, logged: answer.logged }
+}
+
+/** A gun's label opens it; at a place's own tablet another place's gun is asked about: it may have come here. */
+async function seenHere(
+  deps: Deps,
+  who: Who,
+  at: { shop: ShopModel; station: ShopModel['stations'][number] },
+): Promise<Answer> {
+  const { shop, station } = at
+  const here = who.person ? undefined : shop.stationById.get(who.device?.stationId ?? '')
+  const gunName = here && here.id !== station.id ? await gunAt(deps.db, station.id) : null
+  if (!here || !gunName) return { stationId: station.id, stationName: station.name, said: 'open', acts: [], logged: [] }
+  const hungAt = { stationId: station.id, gunName }
+  return { stationId: here.id, stationName: here.name, said: 'gunHere', hungAt, acts: [], logged: [] }
+}
+
+async function gunAt(db: Reader, stationId: string): Promise<string | null> {
+  const [row] = await db
+    .select({ name: carrier.name })
+    .from(stationNow)
+    .innerJoin(carrier, eq(carrier.id, stationNow.gunId))
+    .where(eq(stationNow.stationId, stationId))
+  return row?.name ?? null
 }
 
 const entryOf = ({ act, position }: CodedAct) => ({ act, ...(position ? { position } : {}) })

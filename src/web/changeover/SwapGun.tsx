@@ -15,7 +15,7 @@ export const GUN_STATUS_WORD: Record<SpareGun['status'], string> = {
 }
 
 /** Another gun on this feeder: back to work now, the liner later. */
-export function SwapGun({ gun, onDone }: { gun: GunAnswer; onDone: () => void }) {
+export function SwapGun({ gun, found, onDone }: { gun: GunAnswer; found: string | null; onDone: () => void }) {
   const spares = useSpares(gun.stationId)
   const swap = useSwap()
   const me = useMe()
@@ -59,7 +59,7 @@ export function SwapGun({ gun, onDone }: { gun: GunAnswer; onDone: () => void })
           </button>
         ))}
       </div>
-      <FoundHere gun={gun} elsewhere={spares.data?.elsewhere ?? []} onDone={onDone} />
+      <FoundHere gun={gun} elsewhere={spares.data?.elsewhere ?? []} found={found} onDone={onDone} />
       {spares.data && list.length === 0 ? <p>No gun hangs free. Leads name spare guns in Our shop.</p> : null}
       <Trouble problem={spares.error ?? swap.error} />
     </div>
@@ -70,6 +70,8 @@ export function SwapGun({ gun, onDone }: { gun: GunAnswer; onDone: () => void })
 function FoundHere(props: {
   gun: GunAnswer
   elsewhere: readonly { name: string; stationId: string; stationName: string }[]
+  /** The place whose gun was scanned here. */
+  found: string | null
   onDone: () => void
 }) {
   const { gun, elsewhere } = props
@@ -79,9 +81,10 @@ function FoundHere(props: {
     .trim()
     .toLowerCase()
     .replace(/^.*\/go\//, '')
+  const scanned = wanted === '' ? elsewhere.filter((g) => g.stationId === props.found) : []
   const found =
     wanted === ''
-      ? []
+      ? scanned
       : elsewhere.filter((g) => [g.name, g.stationName].some((n) => n.toLowerCase().includes(wanted))).slice(0, 4)
   return (
     <>

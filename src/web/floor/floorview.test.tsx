@@ -50,11 +50,11 @@ describe('Floor', () => {
     expect(html).toContain('A1: all good')
     expect(html).not.toContain('aria-label="A1"')
   })
-  it('shows six rows and names the rest', () => {
-    const many = Array.from({ length: 9 }, (_, i) => gun(`G${i}`, { rank: i, wants: [want()] }))
+  it('shows eight rows and names the rest', () => {
+    const many = Array.from({ length: 11 }, (_, i) => gun(`G${i}`, { rank: i, wants: [want()] }))
     const html = show(floor(many))
-    expect(html.match(/<article/g)).toHaveLength(6)
-    expect(html).toMatch(/then .*G6.*G7.*G8/)
+    expect(html.match(/<article/g)).toHaveLength(8)
+    expect(html).toMatch(/then .*G8.*G9.*G10/)
   })
   it('a gun that is opened leaves a notch at its place; a parked one leaves nothing', () => {
     expect(show(floor([opened]))).toContain('class="notch"')

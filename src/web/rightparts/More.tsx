@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { JOINTS, type Joint } from '@core/rightparts/facts.ts'
 import { JOINT_FAULTS, SAYS, type JointFault } from '@core/rightparts/joints.ts'
 import { rulingFor } from '@core/houserule/schools.ts'
@@ -17,7 +17,10 @@ type Open = 'swap' | 'issue' | 'joint' | null
 
 /** What one does with a whole gun: change its wire, swap it, fetch a part for it, say that a joint gave trouble. */
 export function MoreActs({ gun }: { gun: GunAnswer }) {
-  const [open, setOpen] = useState<Open>(null)
+  const [params] = useSearchParams()
+  // A gun of elsewhere was scanned here: the question stands open.
+  const found = params.get('found')
+  const [open, setOpen] = useState<Open>(found ? 'swap' : null)
   const key = (is: Exclude<Open, null>, words: string) => (
     <button
       type="button"
@@ -38,7 +41,7 @@ export function MoreActs({ gun }: { gun: GunAnswer }) {
         {key('issue', 'Fetch a part')}
         {key('joint', 'Joint trouble')}
       </div>
-      {open === 'swap' ? <SwapGun gun={gun} onDone={() => setOpen(null)} /> : null}
+      {open === 'swap' ? <SwapGun gun={gun} found={found} onDone={() => setOpen(null)} /> : null}
       {open === 'issue' ? <IssuePart gun={gun} /> : null}
       {open === 'joint' ? <JointTrouble gun={gun} onDone={() => setOpen(null)} /> : null}
     </section>

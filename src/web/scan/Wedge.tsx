@@ -7,7 +7,7 @@ export function Wedge() {
   useWedge((code) => scan.mutate({ code }))
   const text = scan.error
     ? scan.error.message
-    : scan.data && scan.data.said !== 'logged' && scan.data.said !== 'open'
+    : scan.data && !['logged', 'open', 'gunHere'].includes(scan.data.said)
       ? scanSentence(scan.data)
       : ''
   if (!text) return null

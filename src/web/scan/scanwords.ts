@@ -14,5 +14,7 @@ export function scanSentence(answer: ScanAnswer): string {
       return `${phrase}, ${act?.count ?? 2} of them · ${answer.stationName}.`
     case 'open':
       return answer.stationName
+    case 'gunHere':
+      return `${answer.hungAt?.gunName ?? 'That gun'} on ${answer.stationName} now?`
   }
 }

@@ -28,6 +28,7 @@ export function useScan() {
     onSuccess: (answer) => {
       if (!answer) return
       if (answer.said === 'open') return void go(`/gun/${answer.stationId}`)
+      if (answer.said === 'gunHere') return void go(`/gun/${answer.stationId}?found=${answer.hungAt?.stationId ?? ''}`)
       if (answer.said === 'logged') keepLast({ acts: answer.acts, logged: answer.logged })
       return client.invalidateQueries()
     },

@@ -14,15 +14,11 @@ export function KindReasons({ shop }: { shop: ShopAnswer }) {
     <section>
       <h2>Why parts come out</h2>
       <p className="small-print">Offered as the second tap. Few and right is better than many.</p>
-      <div className="table-responsive">
-        <table className="table rules">
-          <tbody>
-            {shop.kinds.map((k) => (
-              <KindRow key={k.key} kind={k} />
-            ))}
-          </tbody>
-        </table>
-      </div>
+      <ul className="plain kind-reasons">
+        {shop.kinds.map((k) => (
+          <KindRow key={k.key} kind={k} />
+        ))}
+      </ul>
     </section>
   )
 }
@@ -34,25 +30,24 @@ function KindRow({ kind }: { kind: ShopAnswer['kinds'][number] }) {
   const flip = (r: OutReason, isOn: boolean) =>
     setReasons(isOn ? OFFERED.filter((o) => o === r || reasons.includes(o)) : reasons.filter((x) => x !== r))
   return (
-    <tr>
-      <th scope="row">{kind.name}</th>
-      <td>
+    <li>
+      <strong>{kind.name}</strong>
+      <span>
         {OFFERED.map((r) => (
           <label key={r} className="on-gun">
             <Form.Check.Input checked={reasons.includes(r)} onChange={(e) => flip(r, e.target.checked)} />{' '}
             {REASON_WORD[r]}
           </label>
         ))}
-      </td>
-      <td>
-        <Button
-          disabled={isSame || reasons.length === 0 || save.isPending}
-          onClick={() => save.mutate({ kindKey: kind.key, reasons })}
-        >
-          Save
-        </Button>
-        <Trouble problem={save.error} />
-      </td>
-    </tr>
+      </span>
+      <Button
+        aria-label={`Save the reasons of the ${kind.name}`}
+        disabled={isSame || reasons.length === 0 || save.isPending}
+        onClick={() => save.mutate({ kindKey: kind.key, reasons })}
+      >
+        Save
+      </Button>
+      <Trouble problem={save.error} />
+    </li>
   )
 }
