@@ -3,7 +3,11 @@ import { describe, expect, it } from 'vitest'
 import { judgeCase, type ReferenceCase } from './case.ts'
 import { solverFor } from './solvers.ts'
 
-const FILES = ['../life/reference/kaplan-meier.json', '../spools/reference/spool-and-wire.json']
+const FILES = [
+  '../life/reference/kaplan-meier.json',
+  '../spools/reference/spool-and-wire.json',
+  '../liner/reference/feed-details.json',
+]
 
 describe.each(FILES)('%s', (file) => {
   const { set, cases } = JSON.parse(readFileSync(new URL(file, import.meta.url), 'utf8')) as {

@@ -1,3 +1,4 @@
+import { bendErrorMm } from '@core/liner/trim.ts'
 import { kaplanMeier, restrictedMean } from '@core/life/kaplanmeier.ts'
 import {
   areaMm2,
@@ -114,6 +115,13 @@ const survival: Solver = (inputs) => {
 /** By the set's name, or by set and kind. What is missing here is not built yet. */
 export const SOLVERS: Readonly<Record<string, Solver>> = {
   'kaplan-meier': survival,
+  'feed-details/trim-bend-error': (inputs) => ({
+    errorMm: bendErrorMm({
+      conduitBoreMm: num(inputs, 'conduitBoreMm'),
+      linerOutsideMm: num(inputs, 'linerOutsideDiameterMm'),
+      bendRad: num(inputs, 'bendRad'),
+    }),
+  }),
   'spool-and-wire/linear-mass': linearMass,
   'spool-and-wire/consumption-rate': rate,
   'spool-and-wire/length-from-mass': (inputs) => ({ lengthM: lengthFromMassM(wire(inputs), num(inputs, 'massKg')) }),
