@@ -45,32 +45,48 @@ export function feedSteps({ plan, rules }: At): Step[] {
   return steps
 }
 
-export function frontOnSteps({ plan, minutesOf }: At): Step[] {
-  const tip = swapOf(plan, 'tip')
-  const nozzle = swapOf(plan, 'nozzle')
-  const tipOn = plan.to.parts['tip']
+/** Tip and nozzle go on over the fed wire, or before it where the shop feeds with the tip on; then its end is cut afterwards. */
+export function frontOnSteps(at: At): Step[] {
+  const isTipOn = at.rules.tipWhileFeeding === 'on'
+  const [phase, power] = isTipOn ? (['work', 'off'] as const) : (['close', 'either'] as const)
+  const first = isTipOn ? ([] as const) : (['fed'] as const)
   return [
-    step('close', 'either', {
-      key: tip ? 'swap-tip' : 'tipOn',
-      do: `${tip ? `${tip.to?.name} (${tip.to?.code})` : `The tip${tipOn ? ` (${tipOn.code})` : ''}`} over the wire by hand, ${tight(plan, 'tip', 2)}.`,
-      look: 'Its number is the wire’s. It runs freely, or it comes off again.',
-      hazard: 'live',
-      minutes: tip ? minutesOf('tip') : 0.5,
-      needs: ['fed', 'tipOff'],
+    step(phase, power, {
+      ...tipWords(at),
+      needs: [...first, 'tipOff'],
       undoes: ['tipOff'],
-      swap: tip ? 'tip' : null,
-      byRule: 'D03',
+      byRule: isTipOn ? 'D10' : 'D03',
     }),
-    step('close', 'either', {
-      key: nozzle ? 'swap-nozzle' : 'nozzleOn',
-      do: `${nozzle ? `${nozzle.to?.name} (${nozzle.to?.code})` : 'Nozzle'} on. Snip the wire to length.`,
-      hazard: 'stab',
-      minutes: nozzle ? minutesOf('nozzle') : 0.5,
-      needs: ['fed'],
-      undoes: ['nozzleOff'],
-      swap: nozzle ? 'nozzle' : null,
-    }),
+    step(phase, power, { ...nozzleWords(at), needs: first, undoes: ['nozzleOff'] }),
   ]
+}
+
+function tipWords({ plan, rules, minutesOf }: At) {
+  const tip = swapOf(plan, 'tip')
+  const tipOn = plan.to.parts['tip']
+  const name = tip ? `${tip.to?.name} (${tip.to?.code})` : `The tip${tipOn ? ` (${tipOn.code})` : ''}`
+  const isTipOn = rules.tipWhileFeeding === 'on'
+  return {
+    key: tip ? 'swap-tip' : 'tipOn',
+    do: `${name} ${isTipOn ? 'on' : 'over the wire'} by hand, ${tight(plan, 'tip', 2)}.`,
+    look: isTipOn
+      ? 'Its number is the wire’s. It runs freely, or it comes off again; here it is on before wire is fed.'
+      : 'Its number is the wire’s. It runs freely, or it comes off again.',
+    hazard: isTipOn ? ('stab' as const) : ('live' as const),
+    minutes: tip ? minutesOf('tip') : 0.5,
+    swap: tip ? 'tip' : null,
+  }
+}
+
+function nozzleWords({ plan, rules, minutesOf }: At) {
+  const nozzle = swapOf(plan, 'nozzle')
+  return {
+    key: nozzle ? 'swap-nozzle' : 'nozzleOn',
+    do: `${nozzle ? `${nozzle.to?.name} (${nozzle.to?.code})` : 'Nozzle'} on.${rules.tipWhileFeeding === 'on' ? '' : ' Snip the wire to length.'}`,
+    hazard: 'stab' as const,
+    minutes: nozzle ? minutesOf('nozzle') : 0.5,
+    swap: nozzle ? 'nozzle' : null,
+  }
 }
 
 export function closeSteps({ plan, rules, sizeWord }: At): Step[] {
@@ -85,6 +101,9 @@ export function closeSteps({ plan, rules, sizeWord }: At): Step[] {
   const ask = (key: string, what: string, more: Partial<Step> = {}) =>
     step('close', 'either', { key, do: what, minutes: 0.2, ...more })
   return [
+    ...(rules.tipWhileFeeding === 'on'
+      ? [ask('snipEnd', 'Snip the wire to length.', { hazard: 'stab', needs: ['fed'] })]
+      : []),
     ask('closeLock', 'Lock ring on?', { byRule: 'D14' }),
     ask('closeBrake', 'Brake back: the spool stops when feeding stops, and is easy to turn?', { untie: 'brakeTight' }),
     ask('closeArm', 'Arm closed, tension set?'),

@@ -103,6 +103,17 @@ describe('the order of it', () => {
     expect(steps[0]?.key).toBe('isolate')
     expect(steps.filter((s) => s.phase === 'work').every((s) => s.power === 'off')).toBe(true)
   })
+  it('puts the tip on after feeding, or before it where the shop feeds with the tip on', () => {
+    const orderOf = (tipWhileFeeding: ChangeRules['tipWhileFeeding']) => {
+      const keys = stepsOf(to(RIGHT_STEEL, { wire: ALU }), { ...USUAL_RULES, tipWhileFeeding }, shop).map((s) => s.key)
+      return ['swap-tip', 'nozzleOn', 'feed'].sort((a, b) => keys.indexOf(a) - keys.indexOf(b))
+    }
+    expect(orderOf('off')).toEqual(['feed', 'swap-tip', 'nozzleOn'])
+    expect(orderOf('on')).toEqual(['swap-tip', 'nozzleOn', 'feed'])
+    const on = stepsOf(to(RIGHT_STEEL, { wire: ALU }), { ...USUAL_RULES, tipWhileFeeding: 'on' }, shop)
+    expect(on.findIndex((s) => s.key === 'snipEnd')).toBeGreaterThan(on.findIndex((s) => s.key === 'feed'))
+    expect(on.filter((s) => s.phase === 'work').every((s) => s.power === 'off')).toBe(true)
+  })
   it('takes the set screw out before the diffuser where the family has one', () => {
     const keys = stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, shop).map((s) => s.key)
     expect(keys.indexOf('screwOut')).toBeGreaterThan(0)

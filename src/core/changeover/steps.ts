@@ -8,14 +8,16 @@ import { feederSteps, frontSteps, linerSteps } from './worksteps.ts'
 /** The whole change in order: off, out, swapped, in, on, fed, closed. */
 export function stepsOf(plan: ChangePlan, rules: ChangeRules, shop: ShopWords): Step[] {
   const at = { plan, rules, ...shop }
+  const isTipOn = rules.tipWhileFeeding === 'on'
   return [
     ...clearSteps(at),
     ...feederSteps(at),
     ...linerSteps(at),
     ...frontSteps(at),
     ...loadSteps(at),
+    ...(isTipOn ? frontOnSteps(at) : []),
     ...feedSteps(at),
-    ...frontOnSteps(at),
+    ...(isTipOn ? [] : frontOnSteps(at)),
     ...closeSteps(at),
   ]
 }

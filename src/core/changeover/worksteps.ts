@@ -81,6 +81,11 @@ const LINER_CUT = {
   C: 'Lay the old one beside it and cut to that length.',
 } as const
 
+const TIP_SEATS = {
+  off: 'Here the tip seats the liner: put it on, then take it off again to feed.',
+  on: 'Here the tip seats the liner, and stays on.',
+} as const
+
 export function linerSteps(at: At): Step[] {
   const { plan, rules } = at
   const swap = swapOf(plan, 'liner')
@@ -111,7 +116,7 @@ export function linerSteps(at: At): Step[] {
     step('work', 'off', {
       key: 'diffuserOn',
       do: `Diffuser on, ${tight(plan, 'diffuser', 3)}${hasScrew ? '; then the set screw' : ''}. Gun seated flush, then locked.`,
-      look: fit?.doesTipSeatLiner ? 'Here the tip seats the liner: put it on, then take it off again to feed.' : null,
+      look: fit?.doesTipSeatLiner ? TIP_SEATS[rules.tipWhileFeeding] : null,
       minutes: 2,
       needs: ['diffuserOff'],
       undoes: ['diffuserOff', 'screwOut'],

@@ -28,16 +28,14 @@ import { loadShop, type ShopModel } from '@server/shop/model.ts'
 
 const FALLBACK_MIN = 5
 /** How the shop changes wire at one gun, by its choices among schools. */
-export function changeRules(by: RuledBy, choices: ShopModel['choices'], doesTipSeat: boolean): ChangeRules {
+export function changeRules(by: RuledBy, choices: ShopModel['choices']): ChangeRules {
   const pick = <K extends string>(code: string, known: readonly K[]): K => {
     const { key } = rulingFor(code, by, choices).school
     return known.find((k) => k === key) ?? (known[0] as K)
   }
   const power = pick('D11', ['twoStates', 'always', 'unplug'])
-  const tip = pick('D10', ['off', 'on'])
   return {
-    // Where the tip seats the liner it is put on to seat it and comes off to feed, unless the shop feeds with it on.
-    tipWhileFeeding: doesTipSeat && tip === 'on' ? 'on' : tip,
+    tipWhileFeeding: pick('D10', ['off', 'on']),
     power,
     gas: pick('D12', ['jog', 'shut', 'leave']),
     speed: pick('D13', ['slowThenFast', 'fast', 'steady']),
@@ -84,7 +82,7 @@ export function planAt(
     },
   )
   const built = builtHere(hung, shop)
-  const rules = changeRules(ruledBy(hung.station, built), shop.choices, from.family?.fit?.doesTipSeatLiner ?? false)
+  const rules = changeRules(ruledBy(hung.station, built), shop.choices)
   const steps = stepsOf(plan, rules, {
     minutesOf: (kindKey) => shop.kindByKey.get(kindKey)?.changeMin ?? FALLBACK_MIN,
     sizeWord: (mm) => (shop.site.units === 'us' ? (inchName(mm) ?? `${mm} mm`) : mm.toFixed(1)),
