@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, openGun, signIn, startShop, test, type Page, type Shop } from './fixtures.ts'
+import { expect, openGun, SHOP_PARTS, signIn, startShop, test, type Page, type Shop } from './fixtures.ts'
 
 const LEAD = { name: 'Ilse Varn', password: 'low-tide-at-six' }
 let shop: Shop
@@ -102,20 +102,7 @@ test('every main view reads well to a screen reader, in both themes', async ({ p
   await sound(page)
   await page.getByRole('button', { name: 'dark' }).click()
   await sound(page)
-  for (const part of [
-    'places',
-    'parts',
-    'fit',
-    'guns',
-    'counts',
-    'rules',
-    'schools',
-    'prints',
-    'shifts',
-    'people',
-    'bring',
-    'site',
-  ]) {
+  for (const part of SHOP_PARTS) {
     await page.goto(`${shop.url}/shop?part=${part}`)
     await expect(page.locator('.shop-part')).toBeVisible()
     await sound(page)

@@ -20,6 +20,22 @@ async function freePort(): Promise<number> {
   })
 }
 
+/** Every tab of "Our shop", as its address has it. */
+export const SHOP_PARTS = [
+  'places',
+  'parts',
+  'fit',
+  'guns',
+  'counts',
+  'rules',
+  'schools',
+  'prints',
+  'shifts',
+  'people',
+  'bring',
+  'site',
+]
+
 let made = 0
 export async function startShop(withDemo: boolean, more: Record<string, string> = {}): Promise<Shop> {
   const root = process.env['TEST_DATABASE_URL']

@@ -1,4 +1,4 @@
-import { expect, startShop, test, type Page, type Shop } from './fixtures.ts'
+import { expect, SHOP_PARTS, startShop, test, type Page, type Shop } from './fixtures.ts'
 
 /** Every view at the three sizes it is used at: nothing scrolls sideways, and what is tapped at a booth is big enough. */
 const LEAD = { name: 'Ilse Varn', password: 'low-tide-at-six' }
@@ -13,21 +13,6 @@ test.beforeAll(async () => {
   shop = await startShop(true)
 })
 test.afterAll(() => shop.stop())
-
-const SHOP_PARTS = [
-  'places',
-  'parts',
-  'fit',
-  'guns',
-  'counts',
-  'rules',
-  'schools',
-  'prints',
-  'shifts',
-  'people',
-  'bring',
-  'site',
-]
 
 async function paths(page: Page): Promise<string[]> {
   const found = (await (await page.request.get(`${shop.url}/api/find`)).json()) as {

@@ -11,6 +11,7 @@ import {
   MODES,
   NOZZLE_STYLES,
   POLARITIES,
+  UNWINDS,
   WELD_POSITIONS,
 } from '@core/rightparts/facts.ts'
 
@@ -59,7 +60,7 @@ export const familyFit = z.object({
 export const feederFit = z.object({
   rollCount: z.union([z.literal(2), z.literal(4)]),
   runsFace: z.enum(['read', 'behind']),
-  unwind: z.enum(['over the top', 'from underneath']).nullable(),
+  unwind: z.enum(UNWINDS).nullable(),
   pin: told,
   hasJog: z.boolean(),
   hasPurge: z.boolean(),

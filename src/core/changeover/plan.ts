@@ -6,7 +6,15 @@ import {
   type Gas,
   type Mode,
 } from '@core/rightparts/facts.ts'
-import { alloyOf, gasesFor, isSameSize, polarityFor, ROLL_SETTINGS, type Settings } from '@core/rightparts/facts.ts'
+import {
+  alloyOf,
+  FITTED_KINDS,
+  gasesFor,
+  isSameSize,
+  polarityFor,
+  ROLL_SETTINGS,
+  type Settings,
+} from '@core/rightparts/facts.ts'
 import { check, findingsAt, rightPart, withPart, type Stocked } from '@core/rightparts/check.ts'
 import { type Finding } from '@core/rightparts/finding.ts'
 import { readFor, rollReads } from '@core/rightparts/rollrules.ts'
@@ -47,20 +55,6 @@ export interface ChangePlan {
   left: Finding[]
 }
 
-/** In path order: what is changed first decides what the later ones have to suit. */
-const CHANGED_KINDS = [
-  'inlet',
-  'rolls',
-  'outlet',
-  'liner',
-  'jump',
-  'neck',
-  'diffuser',
-  'clampring',
-  'insulator',
-  'tip',
-  'nozzle',
-]
 /** Taken out good they are put by; the others are cheap, or marked by what ran through them. */
 const KEPT_KINDS = new Set(['inlet', 'rolls', 'outlet', 'liner', 'jump', 'nozzle'])
 
@@ -79,7 +73,8 @@ export function planChange(
   if (outletGuide !== 'stays') setup = moveGuide(setup, outletGuide, shop)
   const swaps: Swap[] = []
   const unknown: string[] = []
-  for (const kindKey of CHANGED_KINDS) {
+  // In path order: what is changed first decides what the later ones have to suit.
+  for (const kindKey of FITTED_KINDS) {
     const on = setup.parts[kindKey]
     if (on === null && kindKey !== 'outlet') unknown.push(kindKey)
     if (!on) continue
@@ -102,7 +97,7 @@ export function planChange(
     swaps,
     turns: turns.length > 0 && turns[0] ? { rolls: turns.map((t) => t.roll), readMm: turns[0].readMm } : null,
     outletGuide,
-    stays: CHANGED_KINDS.flatMap((k) => (swapped.has(k) ? [] : (setup.parts[k] ?? []))),
+    stays: FITTED_KINDS.flatMap((k) => (swapped.has(k) ? [] : (setup.parts[k] ?? []))),
     unknown,
     settings,
     left: check(to).filter((f) => f.severity !== 'note'),

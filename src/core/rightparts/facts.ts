@@ -9,6 +9,9 @@ export const MODES = ['short circuit', 'spray', 'pulse', 'globular'] as const
 export type Mode = (typeof MODES)[number]
 export const POLARITIES = ['gun positive', 'gun negative'] as const
 export type Polarity = (typeof POLARITIES)[number]
+/** How wire leaves the spool. */
+export const UNWINDS = ['over the top', 'from underneath'] as const
+export type Unwind = (typeof UNWINDS)[number]
 export const GRADES = ['plain', 'deoxidised'] as const
 export type Grade = (typeof GRADES)[number]
 /** Low and high end of what is allowed, both included. */
@@ -83,7 +86,7 @@ export interface FeederFit {
   rollCount: 2 | 4
   /** The groove that runs is the one whose number can be read from outside, or the one behind. */
   runsFace: 'read' | 'behind'
-  unwind: 'over the top' | 'from underneath' | null
+  unwind: Unwind | null
   pin: string | null
   hasJog: boolean
   hasPurge: boolean
@@ -168,6 +171,20 @@ export const SETTINGS = [
   'reamerClamp',
 ] as const
 export type SettingName = (typeof SETTINGS)[number]
+/** Kinds the rules of fit speak of, in path order: they can be told apart by looking, and a change of wire may swap them. */
+export const FITTED_KINDS = [
+  'inlet',
+  'rolls',
+  'outlet',
+  'liner',
+  'jump',
+  'neck',
+  'diffuser',
+  'clampring',
+  'insulator',
+  'tip',
+  'nozzle',
+] as const
 export const ROLL_SETTINGS = ['roll1', 'roll2', 'roll3', 'roll4'] as const
 /** What was last read or set, by name, as written down; sizes in mm. */
 export type Settings = Partial<Record<SettingName, string>>

@@ -12,6 +12,17 @@ export const SAYS: Record<JointFault, 'too slack' | 'too tight' | 'neither'> = {
   stripped: 'too tight',
   crossThreaded: 'neither',
 }
+/** The kind a joint is made with: each time it goes on, the joint is made; the liner's nut with the liner, the lock with the gun's rings. */
+export const MADE_WITH: Record<Joint, string> = {
+  tip: 'tip',
+  diffuser: 'diffuser',
+  clampring: 'clampring',
+  insulator: 'insulator',
+  nozzle: 'nozzle',
+  neck: 'neck',
+  linerNut: 'liner',
+  gunLock: 'orings',
+}
 export const USUAL_STEP: Record<Joint, TightnessStep> = {
   tip: 2,
   diffuser: 3,

@@ -2,6 +2,7 @@ import { makeId, type CarrierId, type PartId } from '@core/ids/id.ts'
 import { pick } from '@core/random/random.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type Built } from '@core/shop/built.ts'
+import { ROLL_SETTINGS } from '@core/rightparts/facts.ts'
 import { UNTOLD_FAMILY, UNTOLD_FEEDER, UNTOLD_PART } from '@core/rightparts/untold.ts'
 import { feederType, fitFamily, part, wire } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
@@ -103,7 +104,7 @@ function drawing(known: {
     settingsOf: (station, built) => {
       const carrierId = station.headId as CarrierId
       const value = String(sizeOf(built))
-      const rolls = (['roll1', 'roll2', 'roll3', 'roll4'] as const).map((name) => ({ name, value }))
+      const rolls = ROLL_SETTINGS.map((name) => ({ name, value }))
       const all = [...rolls, { name: 'polarity' as const, value: random() < 0.98 ? 'gun positive' : 'gun negative' }]
       return all.map((s): Fact => ({ kind: 'setting', carrierId, ...s, how: 'read' }))
     },

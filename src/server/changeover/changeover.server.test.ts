@@ -4,13 +4,19 @@ import { type ChangeAnswer, type DayAnswer, type DedicateAnswer } from '@contrac
 import { type GunAnswer } from '@contract/gun.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { type SpareGun } from '@contract/spareguns.ts'
-import { rebuild } from '@server/projection/rebuild.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { setupOf } from '@server/rightparts/setup.ts'
 import { loadShop } from '@server/shop/model.ts'
 import { ALUMINIUM, CORED, lookOf, openFitShop, STEEL, type FitShop } from '@server/testing/fitshop.ts'
 import { contentOf } from '@server/testing/powercut.ts'
-import { nextKey, openShop, startTestServer, type Client, type TestServer } from '@server/testing/testserver.ts'
+import {
+  driftOf,
+  nextKey,
+  openShop,
+  startTestServer,
+  type Client,
+  type TestServer,
+} from '@server/testing/testserver.ts'
 
 let server: TestServer
 let lead: Client
@@ -62,8 +68,7 @@ beforeEach(() => {
 })
 afterAll(async () => {
   expect(server.faults).toEqual([])
-  const rows = await rebuild(server.parts.deps, false)
-  expect(Object.values(rows).reduce((a, b) => a + b, 0)).toBe(0)
+  expect(await driftOf(server)).toBe(0)
   await server.close()
 })
 

@@ -99,13 +99,12 @@ async function costTable(deps: Deps, shop: ShopModel, day: Day): Promise<Costs> 
   return day.booths.map((hung) => {
     const table: Record<number, Record<number, Cost>> = {}
     const starts: (number | null)[] = [null, ...day.wires.map((_, i) => i)]
-    for (const from of starts)
+    for (const from of starts) {
+      const start = from === null ? hung : standingOn(hung, { shop, parts, wireId: day.wires[from] ?? '' })
       table[from ?? -1] = Object.fromEntries(
-        day.wires.map((wireId, to) => {
-          const start = from === null ? hung : standingOn(hung, { shop, parts, wireId: day.wires[from] ?? '' })
-          return [to, costAt(planAt(start, { shop, parts, wireId }), shop)]
-        }),
+        day.wires.map((wireId, to) => [to, costAt(planAt(start, { shop, parts, wireId }), shop)]),
       )
+    }
     return table
   })
 }

@@ -4,7 +4,7 @@ import { type Fact } from '@core/ledger/event.ts'
 import { TAGS, TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
 import { type changeRequest } from '@contract/changeover.ts'
-import { isDuplicate, transact, type Tx } from '@server/db/db.ts'
+import { once, transact, type Tx } from '@server/db/db.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { eventByKey } from '@server/ledger/append.ts'
@@ -24,27 +24,19 @@ const keyOf = (key: string, i: number) => `${CHANGE}${key}/${i}`
 /** Wire changed at one gun or many: every part, setting and reminder of it, one act a gun, all of them or none. */
 export async function logChange(deps: Deps, who: Who, r: Request): Promise<{ eventIds: string[] }> {
   mustRead(who)
-  const before = async () => {
+  const known = async () => {
     const rows = await Promise.all(r.stationIds.map((_, i) => eventByKey(deps.db, `${keyOf(r.key, i)}#0`)))
     return rows[0] ? { eventIds: rows.flatMap((row) => row?.id ?? []) } : null
   }
-  const known = await before()
-  if (known) return known
-  try {
-    return await transact(deps.db, (tx) => logAll(tx, { deps, who, r }))
-  } catch (problem) {
-    if (!isDuplicate(problem)) throw problem
-    const winner = await before()
-    if (!winner) throw problem
-    return winner
-  }
+  return once(known, () => transact(deps.db, (tx) => logAll(tx, { deps, who, r })))
 }
 
 async function logAll(tx: Tx, { deps, who, r }: { deps: Deps; who: Who; r: Request }): Promise<{ eventIds: string[] }> {
   const eventIds: string[] = []
+  const shop = await loadShop(tx, deps.calendar, deps.now())
   for (const [i, stationId] of r.stationIds.entries()) {
-    const shop = await loadShop(tx, deps.calendar, deps.now())
     const hung = await hungOne(tx, shop, stationId)
+    // Read anew for each: the gun before it may have taken the last one.
     const parts = await stockedParts(tx)
     const { wireId, procedureId, isScrapped } = r
     const planned = planAt(hung, { shop, parts, wireId, procedureId, isScrapped })
@@ -55,7 +47,7 @@ async function logAll(tx: Tx, { deps, who, r }: { deps: Deps; who: Who; r: Reque
       stationId,
       factsOf: (place: Place) => factsOf(planned, { place, shop, r }),
     }
-    eventIds.push(...(await logFactsIn(tx, { deps, who, act })).slice(0, 1))
+    eventIds.push(await logFactsIn(tx, { deps, who, shop, act }))
   }
   return { eventIds }
 }

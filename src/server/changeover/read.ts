@@ -9,7 +9,6 @@ import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
 import { type Finding } from '@core/rightparts/finding.ts'
 import { type ChangeAnswer, type changeQuery, type ChangeStep, type GunChange } from '@contract/changeover.ts'
-import { type Reader } from '@server/db/db.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
@@ -33,10 +32,9 @@ export function changeRules(by: RuledBy, choices: ShopModel['choices']): ChangeR
     const { key } = rulingFor(code, by, choices).school
     return known.find((k) => k === key) ?? (known[0] as K)
   }
-  const power = pick('D11', ['twoStates', 'always', 'unplug'])
   return {
     tipWhileFeeding: pick('D10', ['off', 'on']),
-    power,
+    power: pick('D11', ['twoStates', 'always', 'unplug']),
     gas: pick('D12', ['jog', 'shut', 'leave']),
     speed: pick('D13', ['slowThenFast', 'fast', 'steady']),
     lock: pick('D14', ['first', 'last']),
@@ -99,7 +97,9 @@ export async function readChange(deps: Deps, who: Who, q: z.output<typeof change
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
   const parts = await stockedParts(deps.db)
   const stationIds = q.stationIds.split(',')
-  const planned = await planAll(deps.db, shop, { ...q, stationIds, parts })
+  const isScrapped = q.isScrapped === undefined ? undefined : q.isScrapped === 'yes'
+  const hung = await hungAt(deps.db, shop, stationIds)
+  const planned = hung.map((h) => planAt(h, { shop, parts, wireId: q.wireId, procedureId: q.procedureId, isScrapped }))
   const surveyed = await survey(deps.db, shop, { nowMs: deps.now(), stationIds })
   const wire = shop.wires.get(q.wireId)
   return {
@@ -118,23 +118,7 @@ export async function readChange(deps: Deps, who: Who, q: z.output<typeof change
   }
 }
 
-export async function planAll(
-  db: Reader,
-  shop: ShopModel,
-  q: {
-    stationIds: readonly string[]
-    wireId: string
-    procedureId?: string | undefined
-    isScrapped?: 'yes' | 'no' | undefined
-    parts: readonly Stocked[]
-  },
-): Promise<Planned[]> {
-  const hung = await hungAt(db, shop, q.stationIds)
-  const isScrapped = q.isScrapped === undefined ? undefined : q.isScrapped === 'yes'
-  return hung.map((h) => planAt(h, { shop, parts: q.parts, wireId: q.wireId, procedureId: q.procedureId, isScrapped }))
-}
-
-export const stepLine = (s: Step): ChangeStep => ({
+const stepLine = (s: Step): ChangeStep => ({
   key: s.key,
   phase: s.phase,
   power: s.power,

@@ -1,4 +1,4 @@
-import { type SettingName } from '@core/rightparts/facts.ts'
+import { ROLL_SETTINGS, type SettingName } from '@core/rightparts/facts.ts'
 import { feederType, procedure, site } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { AREA_FIT, CODES_BY_WIRE, FEEDER_TYPES, OTHER_PARTS, PLACE_FIT, PROCEDURES, WIRE_FIT } from './fityard.ts'
@@ -43,9 +43,7 @@ export function rightSettings(made: {
   if (!wire || !feeder || !rolls) return []
   const at = rolls.findIndex((g) => g.sizeMm === wire.diameterMm)
   const read = rolls[feeder.runsFace === 'read' ? at : 1 - at]?.sizeMm ?? wire.diameterMm
-  const faces = (['roll1', 'roll2', 'roll3', 'roll4'] as const)
-    .slice(0, feeder.rollCount)
-    .map((roll) => ({ name: roll, value: String(read) }))
+  const faces = ROLL_SETTINGS.slice(0, feeder.rollCount).map((roll) => ({ name: roll, value: String(read) }))
   return [
     ...faces,
     { name: 'polarity', value: 'gun positive' },

@@ -141,15 +141,10 @@ function rankInput(s: Surveyed, shop: ShopModel) {
 const SET_MIN = 2
 /** Minutes to put right what is wrong: the parts' own, a moment for each that is only turned or set. */
 function wrongMinutes(s: Surveyed, shop: ShopModel): number {
-  const kinds = new Set<string>()
-  let minutes = 0
-  for (const { severity, remedy } of standing(s.checked.findings)) {
-    if (severity !== 'stops') continue
-    if (remedy.do !== 'change') minutes += SET_MIN
-    else if (!kinds.has(remedy.kindKey)) minutes += shop.kindByKey.get(remedy.kindKey)?.changeMin ?? 0
-    if (remedy.do === 'change') kinds.add(remedy.kindKey)
-  }
-  return minutes
+  const remedies = standing(s.checked.findings).flatMap((f) => (f.severity === 'stops' ? [f.remedy] : []))
+  const kinds = new Set(remedies.flatMap((r) => (r.do === 'change' ? [r.kindKey] : [])))
+  const changed = [...kinds].reduce((sum, key) => sum + (shop.kindByKey.get(key)?.changeMin ?? 0), 0)
+  return changed + SET_MIN * remedies.filter((r) => r.do !== 'change').length
 }
 
 export function downMinutes(s: Surveyed, nowMs: number): number | null {

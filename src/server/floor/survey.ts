@@ -8,7 +8,7 @@ import { type ShopModel, type StationRow } from '@server/shop/model.ts'
 import { clockFreshness, judge, type HeadRow, type JudgeAt, type SurveyedPosition } from './judge.ts'
 import { isToUndo, TAG_TEXT } from '@core/changeover/tags.ts'
 import { checkPlace, standing, type Checked } from '@server/rightparts/findings.ts'
-import { tagsHere, type Hung } from '@server/rightparts/setup.ts'
+import { carrierIdsOf, tagsHere, type Hung } from '@server/rightparts/setup.ts'
 import { readPositions, type CarrierState, type PositionRow, type PositionStore } from './positions.ts'
 
 export interface Surveyed {
@@ -35,9 +35,7 @@ export async function survey(
     .select()
     .from(stationNow)
     .where(stationIds ? inArray(stationNow.stationId, [...stationIds]) : undefined)
-  const carrierIds = nows
-    .flatMap((n) => [n.headId, n.gunId, shop.carrierOfStation.get(n.stationId) ?? null])
-    .filter((id): id is string => id !== null)
+  const carrierIds = nows.flatMap((n) => carrierIdsOf(n, shop)).filter((id) => id !== null)
   const [states, heads] = await Promise.all([
     store ? store.readAll(db) : readPositions(db, stationIds ? carrierIds : null),
     db
@@ -60,8 +58,7 @@ function checker(shop: ShopModel, store: PositionStore | undefined): Check {
   if (!store) return (hung) => checkPlace(hung, shop)
   const shopName = store.checks.shopName(shop)
   return (hung) => {
-    const ids = [shop.carrierOfStation.get(hung.station.id), hung.now.headId, hung.now.gunId]
-    const fitKeys = ids.map((id) => hung.stateOf(id)?.fitKey ?? '')
+    const fitKeys = carrierIdsOf(hung.now, shop).map((id) => hung.stateOf(id)?.fitKey ?? '')
     return store.checks.check(hung, shop, { shopName, fitKeys })
   }
 }
@@ -82,9 +79,7 @@ function surveyOne(
   const schedule = shop.scheduleOfArea(station.areaId)
   const cutoffMs = shop.windowOfArea(station.areaId).atMs
   const head = now.headId ? (read.headOf.get(now.headId) ?? null) : null
-  const rows = [shop.carrierOfStation.get(station.id), now.headId, now.gunId].flatMap((id) =>
-    id ? (read.states.get(id)?.rows ?? []) : [],
-  )
+  const rows = carrierIdsOf(now, shop).flatMap((id) => (id ? (read.states.get(id)?.rows ?? []) : []))
   const freshness = clockFreshness(head, schedule, nowMs)
   const hung = {
     station,

@@ -1,6 +1,7 @@
-import { and, asc, eq, inArray, isNull } from 'drizzle-orm'
+import { and, asc, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
 import { makeId, type CarrierId } from '@core/ids/id.ts'
+import { type Built } from '@core/shop/built.ts'
 import { isOptionalKind } from '@core/path/kinds.ts'
 import {
   type gunRequest,
@@ -10,7 +11,7 @@ import {
   type swapRequest,
 } from '@contract/spareguns.ts'
 import { carrier, carrierNow, mount, stationNow } from '@server/db/schema.ts'
-import { isDuplicate, transact, type Reader, type Tx } from '@server/db/db.ts'
+import { once, transact, type Reader, type Tx } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { append, eventByKey, factDraft } from '@server/ledger/append.ts'
@@ -66,11 +67,7 @@ async function hangingElsewhere(db: Reader, shop: ShopModel, stationId: string |
 }
 
 /** Another family seats where its pin is the feeder's; without told pins only the same family is sure to. */
-function seats(
-  familyId: string,
-  here: ReturnType<typeof builtHere>,
-  shop: Awaited<ReturnType<typeof loadShop>>,
-): boolean {
+function seats(familyId: string, here: Built, shop: ShopModel): boolean {
   const pin = shop.familyById.get(familyId)?.fit?.pin
   const wanted = here.feederTypeId ? shop.feederTypes.get(here.feederTypeId)?.fit.pin : null
   return pin && wanted ? pin.toLowerCase() === wanted.toLowerCase() : familyId === here.familyId
@@ -79,14 +76,13 @@ function seats(
 /** A gun hung instead of another: the one that comes off is ready, or to be put right. */
 export async function swapGun(deps: Deps, who: Who, r: z.output<typeof swapRequest>): Promise<typeof OK> {
   mustRead(who)
-  if (await eventByKey(deps.db, `${r.key}#0`)) return OK
-  try {
+  return once(doneUnder(deps, `${r.key}#0`), async () => {
     await transact(deps.db, (tx) => swapIn(tx, { deps, who, r }))
-  } catch (problem) {
-    if (!isDuplicate(problem)) throw problem
-  }
-  return OK
+    return OK
+  })
 }
+
+const doneUnder = (deps: Deps, key: string) => async () => ((await eventByKey(deps.db, key)) ? OK : null)
 
 async function swapIn(
   tx: Tx,
@@ -178,15 +174,13 @@ const statusDraft = (
 /** A loose gun was put right, or turned out to need it. */
 export async function setGunStatus(deps: Deps, who: Who, r: z.output<typeof statusRequest>): Promise<typeof OK> {
   mustRead(who)
-  if (await eventByKey(deps.db, r.key)) return OK
-  await transact(deps.db, async (tx) => {
-    const [gun] = await tx
-      .select()
-      .from(carrier)
-      .where(inArray(carrier.id, [r.gunId]))
-    if (!gun || gun.type !== 'gun') throw new DomainError('not-found', 'There is no such gun.')
-    const touched = await append(tx, [statusDraft(deps, who, r)])
-    await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+  return once(doneUnder(deps, r.key), async () => {
+    await transact(deps.db, async (tx) => {
+      const [gun] = await tx.select().from(carrier).where(eq(carrier.id, r.gunId))
+      if (!gun || gun.type !== 'gun') throw new DomainError('not-found', 'There is no such gun.')
+      const touched = await append(tx, [statusDraft(deps, who, r)])
+      await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+    })
+    return OK
   })
-  return OK
 }

@@ -58,8 +58,7 @@ const size = (text: string) => {
   const read = parseWireSize(text)
   return read.ok ? { ok: true as const, value: read.diameterMm } : read
 }
-const yesNo = (text: string) => readYes(text)
-function readYes(text: string): { ok: true; value: boolean } | { ok: false; reason: string } {
+function yesNo(text: string): { ok: true; value: boolean } | { ok: false; reason: string } {
   if (/^(yes|y|x|1|true)$/i.test(text)) return { ok: true, value: true }
   return /^(no|n|0|false)$/i.test(text) ? { ok: true, value: false } : { ok: false, reason: 'write yes or no' }
 }

@@ -5,9 +5,9 @@ import { makeRandom, pick } from '@core/random/random.ts'
 import { type Problem } from '@contract/common.ts'
 import { type ImportPreview, type ReadFileAnswer } from '@contract/ingest.ts'
 import { importProgress, ledgerEvent, life } from '@server/db/schema.ts'
-import { rebuild } from '@server/projection/rebuild.ts'
 import { contentOf, withPowerCut } from '@server/testing/powercut.ts'
 import {
+  driftOf,
   type Client,
   makePlaces,
   nextKey,
@@ -115,7 +115,7 @@ describe('past work in a shop’s own words', () => {
       .from(life)
       .where(and(eq(life.position, 'tip')))
     expect(lives.length).toBeGreaterThanOrEqual(3)
-    expect(Object.values(await rebuild(server.parts.deps, false)).reduce((a, b) => a + b, 0)).toBe(0)
+    expect(await driftOf(server)).toBe(0)
   })
   it('cut off at the last moment leaves nothing, and then goes through', async () => {
     const text = 'gun,date,what\nA8,2026-08-01,new liner'
@@ -152,7 +152,7 @@ describe('past work in a shop’s own words', () => {
     const lives = await server.parts.deps.db.select().from(life).where(eq(life.kindKey, 'tip'))
     expect(lives.length).toBeGreaterThan(100)
     expect(lives.every((l) => l.toMs >= l.fromMs)).toBe(true)
-    expect(Object.values(await rebuild(server.parts.deps, false)).reduce((a, b) => a + b, 0)).toBe(0)
+    expect(await driftOf(server)).toBe(0)
   })
 })
 

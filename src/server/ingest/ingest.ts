@@ -2,7 +2,7 @@ import { eq, inArray } from 'drizzle-orm'
 import { groupNotes } from '@core/ingest/notes.ts'
 import { type BadRow, type ImportPreview, type ImportRequest, type NoteDecision } from '@contract/ingest.ts'
 import { importRun, usageSpan } from '@server/db/schema.ts'
-import { isDuplicate, transact, type Reader, type Tx } from '@server/db/db.ts'
+import { once, transact, type Reader, type Tx } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { nothingTouched, type Touched } from '@server/ledger/append.ts'
@@ -134,11 +134,13 @@ export async function takeImport(
 ): Promise<{ did: Record<string, number>; isRepeat: boolean }> {
   mustLead(who)
   const key = sheetKey(request)
-  const [before] = await deps.db.select().from(importRun).where(eq(importRun.idempotencyKey, key))
-  if (before) return { did: before.summary, isRepeat: true }
-  const progress = await startProgress(deps, request.runKey)
-  try {
-    return await transact(deps.db, async (tx) => {
+  const known = async () => {
+    const [run] = await deps.db.select().from(importRun).where(eq(importRun.idempotencyKey, key))
+    return run ? { did: run.summary, isRepeat: true } : null
+  }
+  return once(known, async () => {
+    const progress = await startProgress(deps, request.runKey)
+    return transact(deps.db, async (tx) => {
       const { did, sheet } = await takeInside(tx, { deps, who, request, key, progress })
       await tx.insert(importRun).values({
         idempotencyKey: key,
@@ -151,12 +153,7 @@ export async function takeImport(
       })
       return { did, isRepeat: false }
     })
-  } catch (problem) {
-    if (!isDuplicate(problem)) throw problem
-    const [winner] = await deps.db.select().from(importRun).where(eq(importRun.idempotencyKey, key))
-    if (!winner) throw problem
-    return { did: winner.summary, isRepeat: true }
-  }
+  })
 }
 
 interface Taking {

@@ -5,10 +5,10 @@ import { type GunAnswer } from '@contract/gun.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { type FeederRowSent, type TelemetryAnswer } from '@contract/telemetry.ts'
 import { feeder, telemetryHour, telemetryRow } from '@server/db/schema.ts'
-import { rebuild } from '@server/projection/rebuild.ts'
 import { answered, bootUp, catchUp, tick, type FeederSetUp } from '@server/standin/feederplayer.ts'
 import { contentOf, withPowerCut } from '@server/testing/powercut.ts'
 import {
+  driftOf,
   type Client,
   LEAD,
   makePlaces,
@@ -232,7 +232,7 @@ describe('clocks from feeders', () => {
     expect((await lead.get<FloorAnswer>('/floor')).body.guns.find((g) => g.name === 'A7')?.isArcOn).toBe(true)
     server.clock.nowMs += 2 * 60_000
     expect((await lead.get<FloorAnswer>('/floor')).body.guns.find((g) => g.name === 'A7')?.isArcOn).toBeNull()
-    expect(Object.values(await rebuild(server.parts.deps, false)).reduce((a, b) => a + b, 0)).toBe(0)
+    expect(await driftOf(server)).toBe(0)
   })
   it('old rows are swept, their hours stay, and a late row for swept time is refused', async () => {
     const f = await connect('A8')

@@ -4,7 +4,7 @@ import { standingFacts } from '@core/ledger/resolve.ts'
 import { type Fact, type Occurrence } from '@core/ledger/event.ts'
 import { type CorrectRequest } from '@contract/logbook.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
-import { isDuplicate, transact, type Reader, type Tx } from '@server/db/db.ts'
+import { once, transact, type Reader, type Tx } from '@server/db/db.ts'
 import { isLead, mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { append, eventByKey, fromRow, type Draft, type EventRow } from '@server/ledger/append.ts'
@@ -128,10 +128,12 @@ interface Correcting {
 
 async function correcting(deps: Deps, who: Who, what: Correcting): Promise<{ eventIds: string[] }> {
   mustRead(who)
-  const known = await eventByKey(deps.db, `${what.key}#0`)
-  if (known) return { eventIds: [known.id] }
-  try {
-    return await transact(deps.db, async (tx) => {
+  const known = async () => {
+    const row = await eventByKey(deps.db, `${what.key}#0`)
+    return row && { eventIds: [row.id] }
+  }
+  return once(known, () =>
+    transact(deps.db, async (tx) => {
       const shop = await loadShop(tx, deps.calendar, deps.now())
       const drafts: Draft[] = []
       const eventIds = await withSiblings(tx, what.eventIds)
@@ -141,13 +143,8 @@ async function correcting(deps: Deps, who: Who, what: Correcting): Promise<{ eve
       const touched = await append(tx, drafts)
       await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
       return { eventIds: drafts.map((d) => d.id) }
-    })
-  } catch (problem) {
-    if (!isDuplicate(problem)) throw problem
-    const winner = await eventByKey(deps.db, `${what.key}#0`)
-    if (!winner) throw problem
-    return { eventIds: [winner.id] }
-  }
+    }),
+  )
 }
 
 /** Two who correct one line wait for each other: the second must see what the first moved, to fold all it touches. */

@@ -1,5 +1,5 @@
 import { type Fact } from '@core/ledger/event.ts'
-import { isDuplicate, transact, type Reader } from '@server/db/db.ts'
+import { once, transact, type Reader, type Tx } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { append, eventByKey, factDraft } from '@server/ledger/append.ts'
 import { project } from '@server/projection/project.ts'
@@ -17,29 +17,24 @@ interface OneAct {
   factsOf: (place: Place, shop: ShopModel) => Fact[] | Promise<Fact[]>
 }
 
-/**
- * Several facts of one act at one place: all of them or none, and never twice. Answers the ids of its lines, also when it was
- * done before.
- */
-export async function logFacts(deps: Deps, who: Who, act: OneAct): Promise<string[]> {
+/** Several facts of one act at one place: all of them or none, and never twice. Answers the id of its first line. */
+export async function logFacts(deps: Deps, who: Who, act: OneAct): Promise<string> {
   mustRead(who)
-  const known = await eventByKey(deps.db, `${act.key}#0`)
-  if (known) return [known.id]
-  try {
-    return await transact(deps.db, (tx) => logFactsIn(tx, { deps, who, act }))
-  } catch (problem) {
-    if (!isDuplicate(problem)) throw problem
-    const winner = await eventByKey(deps.db, `${act.key}#0`)
-    if (!winner) throw problem
-    return [winner.id]
-  }
+  return once(
+    async () => (await eventByKey(deps.db, `${act.key}#0`))?.id ?? null,
+    () =>
+      transact(deps.db, async (tx) => {
+        const shop = await loadShop(tx, deps.calendar, deps.now())
+        return logFactsIn(tx, { deps, who, shop, act })
+      }),
+  )
 }
 
+/** The same inside a transaction that writes more. */
 export async function logFactsIn(
-  tx: Parameters<Parameters<typeof transact>[1]>[0],
-  { deps, who, act }: { deps: Deps; who: Who; act: OneAct },
-): Promise<string[]> {
-  const shop = await loadShop(tx, deps.calendar, deps.now())
+  tx: Tx,
+  { deps, who, shop, act }: { deps: Deps; who: Who; shop: ShopModel; act: OneAct },
+): Promise<string> {
   const place = await placeOf(tx, act.stationId, shop)
   const station = shop.stationById.get(act.stationId)
   if (station) mustLogAt(who, station)
@@ -57,5 +52,5 @@ export async function logFactsIn(
   )
   const touched = await append(tx, drafts)
   await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
-  return drafts.map((d) => d.id)
+  return drafts[0]?.id ?? ''
 }

@@ -1,7 +1,7 @@
 import { eq, inArray } from 'drizzle-orm'
 import { type ActRead, type LogAnswer } from '@contract/logbook.ts'
 import { ledgerEvent, stationNow } from '@server/db/schema.ts'
-import { isDuplicate, transact, type Reader } from '@server/db/db.ts'
+import { once, transact, type Reader } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { append, eventByKey, type Draft, type EventRow } from '@server/ledger/append.ts'
@@ -18,17 +18,12 @@ import { payBack } from './payback.ts'
  */
 export async function logActs(deps: Deps, who: Who, request: { key: string; acts: ActRead[] }): Promise<LogAnswer> {
   mustRead(who)
-  const known = await loggedBefore(deps.db, request.key, request.acts.length)
-  if (known) return { logged: await payBack(deps, known), isRepeat: true }
-  try {
-    const rows = await write(deps, who, request)
-    return { logged: await payBack(deps, rows), isRepeat: false }
-  } catch (problem) {
-    if (!isDuplicate(problem)) throw problem
-    const winner = await loggedBefore(deps.db, request.key, request.acts.length)
-    if (!winner) throw problem
-    return { logged: await payBack(deps, winner), isRepeat: true }
+  const answer = async (rows: EventRow[], isRepeat: boolean) => ({ logged: await payBack(deps, rows), isRepeat })
+  const known = async () => {
+    const rows = await loggedBefore(deps.db, request.key, request.acts.length)
+    return rows && (await answer(rows, true))
   }
+  return once(known, async () => answer(await write(deps, who, request), false))
 }
 
 const keyOf = (key: string, i: number) => `${key}#${i}`

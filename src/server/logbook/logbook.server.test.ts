@@ -5,8 +5,15 @@ import { type GunAnswer } from '@contract/gun.ts'
 import { type LogAnswer, type LogbookAnswer } from '@contract/logbook.ts'
 import { type Problem } from '@contract/common.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
-import { rebuild } from '@server/projection/rebuild.ts'
-import { Client, makePlaces, nextKey, openShop, startTestServer, type TestServer } from '@server/testing/testserver.ts'
+import {
+  driftOf,
+  Client,
+  makePlaces,
+  nextKey,
+  openShop,
+  startTestServer,
+  type TestServer,
+} from '@server/testing/testserver.ts'
 
 const HOUR = 3_600_000
 const START = Date.UTC(2026, 10, 23, 8, 0)
@@ -21,7 +28,7 @@ const change = (name: string, over: Record<string, unknown> = {}) => ({
   acts: [{ stationId: id(name), act: 'changed', position: 'tip', outReason: 'worn', ...over }],
 })
 const events = async () => (await server.parts.deps.db.select({ n: count() }).from(ledgerEvent))[0]?.n ?? 0
-const rebuilt = async () => Object.values(await rebuild(server.parts.deps, false)).reduce((a, b) => a + b, 0)
+const rebuilt = () => driftOf(server)
 
 beforeAll(async () => {
   server = await startTestServer({ nowMs: START })

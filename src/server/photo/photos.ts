@@ -4,7 +4,7 @@ import { placeOfKey, type PhotoOf } from '@core/photo/photo.ts'
 import { makeId } from '@core/ids/id.ts'
 import { type photoHide, type photoKept, type photosAnswer, type photoUpload } from '@contract/photo.ts'
 import { ledgerEvent, part, photo, spool, station } from '@server/db/schema.ts'
-import { isDuplicate, transact, type Reader } from '@server/db/db.ts'
+import { once, transact, type Reader } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { append, eventByKey, factDraft } from '@server/ledger/append.ts'
@@ -66,9 +66,19 @@ export async function keepPhoto(
   at: { of: z.output<typeof photoUpload>; bytes: Uint8Array },
 ): Promise<z.input<typeof photoKept>> {
   mustRead(who)
-  const { type, key, once } = at.of
-  const known = await byKey(deps.db, once)
-  if (known) return { id: known }
+  const id = await once(
+    () => byKey(deps.db, at.of.once),
+    () => insertPhoto(deps, who, at),
+  )
+  return { id }
+}
+
+async function insertPhoto(
+  deps: Deps,
+  who: Who,
+  at: { of: z.output<typeof photoUpload>; bytes: Uint8Array },
+): Promise<string> {
+  const { type, key } = at.of
   await mustBeThere(deps.db, who, { type, key })
   const recoded = await recode(at.bytes)
   const row = {
@@ -80,16 +90,10 @@ export async function keepPhoto(
     personId: who.person?.id ?? null,
     deviceId: who.device?.id ?? null,
     hiddenMs: null,
-    idempotencyKey: once,
+    idempotencyKey: at.of.once,
   }
-  try {
-    await transact(deps.db, (tx) => tx.insert(photo).values(row))
-    return { id: row.id }
-  } catch (problem) {
-    const winner = isDuplicate(problem) ? await byKey(deps.db, once) : null
-    if (!winner) throw problem
-    return { id: winner }
-  }
+  await transact(deps.db, (tx) => tx.insert(photo).values(row))
+  return row.id
 }
 
 async function byKey(db: Reader, key: string): Promise<string | null> {

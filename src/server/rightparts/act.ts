@@ -1,12 +1,12 @@
 import { type z } from 'zod'
-import { type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
+import { makeId, type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { findingsWith } from '@core/rightparts/check.ts'
-import { type SettingName } from '@core/rightparts/facts.ts'
+import { ROLL_SETTINGS, type Joint, type SettingName } from '@core/rightparts/facts.ts'
+import { MADE_WITH } from '@core/rightparts/joints.ts'
 import { RULES, type Datum, type Finding } from '@core/rightparts/finding.ts'
 import { TAG_TEXT } from '@core/changeover/tags.ts'
-import { makeId } from '@core/ids/id.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
 import {
   type issueRequest,
@@ -55,7 +55,7 @@ export function settingCarrier(place: Parameters<typeof carrierAt>[0], name: Set
   return by as CarrierId
 }
 
-const SIZES = new Set<SettingName>(['roll1', 'roll2', 'roll3', 'roll4', 'machineWire'])
+const SIZES = new Set<SettingName>([...ROLL_SETTINGS, 'machineWire'])
 const LENGTHS = new Set<SettingName>(['tipOut', 'reamerBlade', 'reamerClamp'])
 
 /** A setting as it is kept: sizes in mm as the shop's wires have them; what is no size or length is refused in words. */
@@ -143,11 +143,12 @@ export async function jointTrouble(deps: Deps, who: Who, r: z.output<typeof join
     key: r.key,
     stationId: r.stationId,
     factsOf: (place, shop) => {
-      const at = POSITION_OF[r.joint] ?? r.joint
+      const at = MADE_WITH[r.joint]
       const carrierId = carrierAt(place, at, shop)
       const fault: Fact = { kind: 'jointFault', carrierId, joint: r.joint, fault: r.fault, thread: r.thread }
       if (r.thread !== 'scrapped') return [fault]
-      const both = SCREWED_INTO[r.joint] ? [at, SCREWED_INTO[r.joint] ?? ''] : [at]
+      const into = SCREWED_INTO[r.joint]
+      const both = into ? [at, into] : [at]
       return [
         fault,
         ...both.map((position): Fact => ({
@@ -161,8 +162,7 @@ export async function jointTrouble(deps: Deps, who: Who, r: z.output<typeof join
   })
   return OK
 }
-const POSITION_OF: Partial<Record<string, string>> = { linerNut: 'liner', gunLock: 'orings' }
-const SCREWED_INTO: Partial<Record<string, string>> = { tip: 'diffuser' }
+const SCREWED_INTO: Partial<Record<Joint, string>> = { tip: 'diffuser' }
 
 /** Handed over the counter for a gun. A part that does not fit it is refused with the reason. */
 export async function issue(deps: Deps, who: Who, r: z.output<typeof issueRequest>) {
@@ -189,7 +189,7 @@ async function mustFit(tx: Reader, shop: ShopModel, r: { stationId: string; part
   if (against.length > 0) throw new WrongPart(row.code, against)
 }
 
-/** Which rules speak against a part, by key: the page writes the sentences in the shop's units. */
+/** What speaks against a part, rule by rule, in mm. */
 class WrongPart extends DomainError {
   constructor(code: string, against: Finding[]) {
     super(

@@ -1,4 +1,5 @@
 import { kindOfPosition } from '@core/path/columns.ts'
+import { FITTED_KINDS } from '@core/rightparts/facts.ts'
 import { readFor, rollReads } from '@core/rightparts/rollrules.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
 import { type LookAnswer, type LookGun } from '@contract/rightparts.ts'
@@ -8,20 +9,7 @@ import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { findingLines, stockedParts } from './line.ts'
 import { partFacts } from './setup.ts'
 
-/** Kinds that can be told apart by looking, and that something would be found about. */
-const LOOKED_AT = new Set([
-  'inlet',
-  'rolls',
-  'outlet',
-  'liner',
-  'jump',
-  'neck',
-  'diffuser',
-  'clampring',
-  'insulator',
-  'tip',
-  'nozzle',
-])
+const LOOKED_AT = new Set<string>(FITTED_KINDS)
 
 /** The guns of an area in walking order: what the bay says is on them, and what is known. */
 export async function readFirstLook(deps: Deps, who: Who, areaId: string | undefined): Promise<LookAnswer> {

@@ -4,7 +4,7 @@ import { type Reader } from '@server/db/db.ts'
 import { readPositions } from '@server/floor/positions.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { type ShopModel } from '@server/shop/model.ts'
-import { type Hung } from './setup.ts'
+import { carrierIdsOf, type Hung } from './setup.ts'
 
 /** Some places with what hangs there, for the rules of fit. A place that is not there any more is said. */
 export async function hungAt(db: Reader, shop: ShopModel, stationIds: readonly string[]): Promise<Hung[]> {
@@ -13,9 +13,7 @@ export async function hungAt(db: Reader, shop: ShopModel, stationIds: readonly s
     .from(stationNow)
     .where(inArray(stationNow.stationId, stationIds.length > 0 ? [...stationIds] : ['']))
   const nowOf = new Map(nows.map((n) => [n.stationId, n]))
-  const ids = nows
-    .flatMap((n) => [n.headId, n.gunId, shop.carrierOfStation.get(n.stationId)])
-    .filter((id) => id != null)
+  const ids = nows.flatMap((n) => carrierIdsOf(n, shop)).filter((id) => id !== null)
   const [states, heads] = await Promise.all([
     readPositions(db, ids),
     db

@@ -1,5 +1,5 @@
 import { and, count, eq, gte, inArray } from 'drizzle-orm'
-import { adviseJoint, USUAL_STEP, type JointFault } from '@core/rightparts/joints.ts'
+import { adviseJoint, MADE_WITH, USUAL_STEP, type JointFault } from '@core/rightparts/joints.ts'
 import { JOINTS, type Joint } from '@core/rightparts/facts.ts'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
@@ -10,17 +10,6 @@ import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { fromRow } from '@server/ledger/append.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 
-/** A joint is made each time its part goes on; the liner's nut with the liner, the lock with the gun. */
-const MADE_BY: Record<Joint, string> = {
-  tip: 'tip',
-  diffuser: 'diffuser',
-  clampring: 'clampring',
-  insulator: 'insulator',
-  nozzle: 'nozzle',
-  neck: 'neck',
-  linerNut: 'liner',
-  gunLock: 'orings',
-}
 interface Bad {
   familyId: string
   place: string
@@ -118,7 +107,7 @@ async function jointLine(
     joint,
     step,
     sinceMs: rule?.sinceMs ?? null,
-    ...adviseJoint(faults, countOf(MADE_BY[joint]), step),
+    ...adviseJoint(faults, countOf(MADE_WITH[joint]), step),
     places: placesOf(bad),
     diffusersPer100Tips: tips > 0 && isFront ? (countOf('diffuser') / tips) * 100 : null,
   }

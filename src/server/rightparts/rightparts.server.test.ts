@@ -7,10 +7,16 @@ import { type LogAnswer } from '@contract/logbook.ts'
 import { type FindingLine, type JointsAnswer, type LookAnswer } from '@contract/rightparts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { life, stockNow } from '@server/db/schema.ts'
-import { rebuild } from '@server/projection/rebuild.ts'
 import { lookOf, openFitShop, type FitShop } from '@server/testing/fitshop.ts'
 import { contentOf } from '@server/testing/powercut.ts'
-import { nextKey, openShop, startTestServer, type Client, type TestServer } from '@server/testing/testserver.ts'
+import {
+  driftOf,
+  nextKey,
+  openShop,
+  startTestServer,
+  type Client,
+  type TestServer,
+} from '@server/testing/testserver.ts'
 
 let server: TestServer
 let lead: Client
@@ -40,8 +46,7 @@ beforeEach(() => {
 })
 afterAll(async () => {
   expect(server.faults).toEqual([])
-  const rows = await rebuild(server.parts.deps, false)
-  expect(Object.values(rows).reduce((a, b) => a + b, 0)).toBe(0)
+  expect(await driftOf(server)).toBe(0)
   await server.close()
 })
 

@@ -69,8 +69,10 @@ function feederOf(built: Built, shop: ShopModel): FeederFacts | null {
   return { ...UNTOLD_FEEDER, id: '', name: `${built.rollCount}-roll feeder`, rollCount: built.rollCount }
 }
 
-const carriersOf = (hung: Hung, shop: ShopModel) =>
-  [shop.carrierOfStation.get(hung.station.id), hung.now.headId, hung.now.gunId].map((id) => hung.stateOf(id))
+/** The place itself, its feeder and its gun, in that order; a missing one keeps its turn. */
+export const carrierIdsOf = (now: Hung['now'], shop: ShopModel) =>
+  [shop.carrierOfStation.get(now.stationId) ?? null, now.headId, now.gunId] as const
+const carriersOf = (hung: Hung, shop: ShopModel) => carrierIdsOf(hung.now, shop).map((id) => hung.stateOf(id))
 
 /** What was last read or set on the place, its feeder and its gun. */
 export function settingsHere(hung: Hung, shop: ShopModel): Settings {

@@ -4,10 +4,10 @@ import { type GunAnswer } from '@contract/gun.ts'
 import { type ChangeAnswer } from '@contract/changeover.ts'
 import { type FindingLine } from '@contract/rightparts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { rebuild } from '@server/projection/rebuild.ts'
 import { Calendar, shiftSpan } from '@server/time/calendar.ts'
 import { addDays, dayOf, wallToMs, wallToMsOrNext } from '@server/time/wall.ts'
 import {
+  driftOf,
   type Client,
   makePlaces,
   nextKey,
@@ -113,7 +113,7 @@ describe('the second shop', () => {
     await lead.post('/shop/move', { key: nextKey(), stationId: id('03'), gunOfStationId: id('01') })
     expect(tip(await gun('03'))?.used).toBeCloseTo(before, 5)
     expect(tip(await gun('01'))?.fittedMs).toBeNull()
-    const sum = Object.values(await rebuild(server.parts.deps, false)).reduce((a, b) => a + b, 0)
+    const sum = await driftOf(server)
     expect(sum).toBe(0)
   })
   it('twenty like one copies what it lacks', async () => {

@@ -6,7 +6,7 @@ import { bySightSdKg, leftByDiameter, leftByWeight, leftSince, type Left, type L
 import { massFromLengthKg } from '@core/spools/wire.ts'
 import { type spoolAct, type spoolDone, type spoolRequest } from '@contract/spools.ts'
 import { headNow, ledgerEvent, site, spool, spoolNow } from '@server/db/schema.ts'
-import { isDuplicate, transact, type Reader, type Tx } from '@server/db/db.ts'
+import { once, transact, type Reader, type Tx } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { append, factDraft } from '@server/ledger/append.ts'
@@ -31,33 +31,33 @@ interface At {
 /** One act on a spool, whole or not at all; the same key again answers as the first time and writes nothing. */
 export async function actOnSpool(deps: Deps, who: Who, r: z.output<typeof spoolRequest>): Promise<Done> {
   mustRead(who)
-  const known = await saidBefore(deps.db, r.key)
-  if (known) return known
-  try {
-    return await transact(deps.db, async (tx) => {
-      const shop = await loadShop(tx, deps.calendar, deps.now())
-      const said = await factsOf(r.what, { tx, deps, who, shop })
-      const drafts = said.map(({ fact, stationId }, i) =>
-        factDraft(deps, who, {
-          fact,
-          happenedMs: deps.now(),
-          precision: 'exact',
-          stationId,
-          idempotencyKey: `${r.key}#${i}`,
-        }),
-      )
-      const touched = await append(tx, drafts)
-      await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
-      return doneFrom(
-        tx,
-        said.map((s) => s.fact),
-      )
-    })
-  } catch (problem) {
-    const winner = isDuplicate(problem) ? await saidBefore(deps.db, r.key) : null
-    if (!winner) throw problem
-    return winner
-  }
+  return once(
+    () => saidBefore(deps.db, r.key),
+    () => transact(deps.db, (tx) => write(tx, { deps, who, r })),
+  )
+}
+
+async function write(
+  tx: Tx,
+  { deps, who, r }: { deps: Deps; who: Who; r: z.output<typeof spoolRequest> },
+): Promise<Done> {
+  const shop = await loadShop(tx, deps.calendar, deps.now())
+  const said = await factsOf(r.what, { tx, deps, who, shop })
+  const drafts = said.map(({ fact, stationId }, i) =>
+    factDraft(deps, who, {
+      fact,
+      happenedMs: deps.now(),
+      precision: 'exact',
+      stationId,
+      idempotencyKey: `${r.key}#${i}`,
+    }),
+  )
+  const touched = await append(tx, drafts)
+  await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+  return doneFrom(
+    tx,
+    said.map((s) => s.fact),
+  )
 }
 
 async function saidBefore(db: Reader, key: string): Promise<Done | null> {

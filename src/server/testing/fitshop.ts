@@ -1,4 +1,5 @@
 import { FEEDER, SHELF } from '@core/testing/sampleparts.ts'
+import { ROLL_SETTINGS } from '@core/rightparts/facts.ts'
 import { UNTOLD_FAMILY, UNTOLD_WIRE } from '@core/rightparts/untold.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { makePlaces, nextKey, type Client } from './testserver.ts'
@@ -90,7 +91,7 @@ export function lookOf(
 ) {
   const bay = at.shop.areas[0]?.built.parts ?? {}
   const parts = { ...bay, ...but.parts }
-  const rolls = ['roll1', 'roll2', 'roll3', 'roll4'].map((roll) => ({ name: roll, value: '0.9' }))
+  const rolls = ROLL_SETTINGS.map((roll) => ({ name: roll, value: '0.9' }))
   return {
     key: nextKey(),
     stationId: at.ids.get(name) ?? '',

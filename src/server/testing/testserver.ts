@@ -4,6 +4,7 @@ import { fileURLToPath } from 'node:url'
 import mysql from 'mysql2/promise'
 import { makeRandom } from '@core/random/random.ts'
 import { compose, type Composed } from '@server/compose.ts'
+import { rebuild } from '@server/projection/rebuild.ts'
 import { migrateDatabase } from '@server/db/db.ts'
 
 /** A real server on a real database of its own, with a clock and a random source that the test holds. */
@@ -58,6 +59,10 @@ async function listen(at: { databaseUrl: string; clock: { nowMs: number }; seed:
     second: () => listen({ ...at, seed: at.seed + 100 }),
   }
 }
+
+/** Rows that building everything anew from the ledger would change: none, where every write projected what it had to. */
+export const driftOf = async (server: TestServer): Promise<number> =>
+  Object.values(await rebuild(server.parts.deps, false)).reduce((a, b) => a + b, 0)
 
 export interface Answer<T> {
   status: number

@@ -10,7 +10,7 @@ import { Trouble } from '@web/shell/Trouble.tsx'
 import { ChangeSheet } from './ChangeSheet.tsx'
 import { StepWalk } from './StepWalk.tsx'
 import { isStuck } from './walk.ts'
-import { useChange, useLogChange } from './queries.ts'
+import { useChange, useLogChange, type ChangeAsked } from './queries.ts'
 
 /** Changing wire on one gun or many: which wire, what it takes, then step by step at the booth. */
 export function ChangePage() {
@@ -99,15 +99,8 @@ function WhichWire(props: {
   )
 }
 
-interface Asked {
-  stationIds: readonly string[]
-  wireId: string
-  procedureId: string | null
-  isScrapped: boolean | null
-}
-
 /** Several guns changed by several hands, said in one tap. */
-function AllAtOnce({ change, asked }: { change: ChangeAnswer; asked: Asked }) {
+function AllAtOnce({ change, asked }: { change: ChangeAnswer; asked: ChangeAsked }) {
   const log = useLogChange()
   const [key] = useState(newKey)
   if (change.guns.length < 2) return null
@@ -145,7 +138,7 @@ function AllAtOnce({ change, asked }: { change: ChangeAnswer; asked: Asked }) {
 function Walked(props: {
   change: ChangeAnswer
   gun: GunChange
-  asked: Asked & { isScrapped: boolean }
+  asked: ChangeAsked & { isScrapped: boolean }
   onLeave: () => void
 }) {
   const { change, gun, asked } = props

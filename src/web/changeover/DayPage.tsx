@@ -4,7 +4,7 @@ import { parseNumber } from '@core/ingest/columns.ts'
 import { type DayAnswer, type DedicateAnswer } from '@contract/changeover.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { aboutMoney, minutes, twoFigures } from '@web/format/numbers.ts'
-import { useMe } from '@web/people/queries.ts'
+import { useIsLead } from '@web/people/queries.ts'
 import { useShop } from '@web/shop/queries.ts'
 import { field, PickOne, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
@@ -14,13 +14,12 @@ import { useDay, useDedicate } from './queries.ts'
 /** Wires over a day: the same work with the fewest and cheapest changes, and whether a gun kept for one wire would pay. */
 export function DayPage() {
   const shop = useShop()
-  const me = useMe()
+  const isLead = useIsLead()
   if (!shop.data) return <main className="day" aria-busy="true" />
-  const role = me.data?.person?.role
   return (
     <main className="day">
       <GroupDay shop={shop.data} />
-      {role === 'lead' || role === 'instructor' ? <Dedicate shop={shop.data} /> : null}
+      {isLead ? <Dedicate shop={shop.data} /> : null}
     </main>
   )
 }

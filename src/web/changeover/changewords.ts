@@ -1,8 +1,5 @@
 import { type GunChange } from '@contract/changeover.ts'
-import { cable, aboutMoney, twoFigures, type Units } from '@web/format/numbers.ts'
-import { kgToLb } from '@core/units/convert.ts'
-
-const kilos = (kg: number, units: Units) => (units === 'us' ? `${twoFigures(kgToLb(kg))} lb` : `${twoFigures(kg)} kg`)
+import { aboutMoney, amount, cable, type Units } from '@web/format/numbers.ts'
 
 /** "about 31 min (23–50, a guess until yours are logged), 0.15 m of wire, 4 l of gas". */
 export function costSentence(gun: GunChange, units: Units, currency: string): string {
@@ -11,7 +8,7 @@ export function costSentence(gun: GunChange, units: Units, currency: string): st
     `about ${Math.round(cost.minutes)} min (${Math.round(cost.minutesLow)}–${Math.round(cost.minutesHigh)}, a guess)`,
   ]
   if (cost.wireM > 0) {
-    const weight = cost.wireKg >= 0.01 ? ` (${kilos(cost.wireKg, units)})` : ''
+    const weight = cost.wireKg >= 0.01 ? ` (${amount(cost.wireKg, 'kg', units)})` : ''
     said.push(`${cable(Math.round(cost.wireM * 100) / 100, units)} of wire${weight}`)
   }
   if (cost.gasL >= 1) said.push(`${Math.round(cost.gasL)} l of gas`)

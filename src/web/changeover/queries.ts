@@ -10,7 +10,8 @@ import {
 } from '@contract/changeover.ts'
 import { done } from '@contract/common.ts'
 import { sparesAnswer, type statusRequest, type swapRequest, type gunRequest } from '@contract/spareguns.ts'
-import { getJson, newKey, postJson } from '@web/api/client.ts'
+import { getJson, postJson } from '@web/api/client.ts'
+import { useWrite, type Body } from '@web/api/write.ts'
 
 export interface ChangeAsked {
   stationIds: readonly string[]
@@ -60,13 +61,6 @@ export const useSpares = (stationId: string | null) =>
     queryFn: () => getJson(`/gun/spares${stationId ? `?stationId=${stationId}` : ''}`, sparesAnswer),
   })
 
-function useWrite<B extends object>(path: string) {
-  const client = useQueryClient()
-  return useMutation({
-    mutationFn: (body: B) => postJson(path, { key: newKey(), ...body }, done),
-    onSuccess: () => client.invalidateQueries(),
-  })
-}
-export const useSwap = () => useWrite<Omit<z.input<typeof swapRequest>, 'key'>>('/gun/swap')
-export const useMakeGun = () => useWrite<Omit<z.input<typeof gunRequest>, 'key'>>('/gun/spare')
-export const useGunStatus = () => useWrite<Omit<z.input<typeof statusRequest>, 'key'>>('/gun/status')
+export const useSwap = () => useWrite<Body<typeof swapRequest>, typeof done>('/gun/swap', done)
+export const useMakeGun = () => useWrite<Body<typeof gunRequest>, typeof done>('/gun/spare', done)
+export const useGunStatus = () => useWrite<Body<typeof statusRequest>, typeof done>('/gun/status', done)

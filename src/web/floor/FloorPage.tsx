@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { COLUMNS, type Column } from '@core/path/columns.ts'
-import { useMe } from '@web/people/queries.ts'
+import { useIsLead, useMe } from '@web/people/queries.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { FloorView } from './FloorView.tsx'
 import { useFloor } from './queries.ts'
@@ -16,6 +16,7 @@ export function FloorPage() {
   const areaId = params.get('area')
   const column = params.get('column')
   const me = useMe()
+  const isLead = useIsLead()
   useArrows()
   useFloorLetters()
   const floor = useFloor(areaId, isColumn(column) ? column : null)
@@ -47,7 +48,7 @@ export function FloorPage() {
       areaId={areaId}
       column={isColumn(column) ? column : null}
       draw={draw}
-      isLead={me.data?.person?.role === 'lead' || me.data?.person?.role === 'instructor'}
+      isLead={isLead}
       onArea={(id) => set('area', id)}
       onColumn={(c) => set('column', c)}
       onDraw={setDraw}

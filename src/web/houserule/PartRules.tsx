@@ -1,7 +1,7 @@
 import { questionsAt } from '@core/houserule/schools.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { type GunAnswer } from '@contract/gun.ts'
-import { useMe } from '@web/people/queries.ts'
+import { useIsLead } from '@web/people/queries.ts'
 import { useShop } from '@web/shop/queries.ts'
 import { Question } from './Question.tsx'
 import { useChoices } from './queries.ts'
@@ -12,10 +12,9 @@ import { namesOf } from './Schools.tsx'
 export function PartRules({ gun, position }: { gun: GunAnswer; position: string }) {
   const choices = useChoices()
   const shop = useShop()
-  const me = useMe()
+  const isLead = useIsLead()
   const questions = questionsAt(kindOfPosition(position))
   if (questions.length === 0 || !choices.data) return null
-  const role = me.data?.person?.role
   return (
     <details className="part-rules">
       <summary>How we do it here ({questions.length})</summary>
@@ -28,7 +27,7 @@ export function PartRules({ gun, position }: { gun: GunAnswer; position: string 
           scopes={scopesOf(gun.ruledBy)}
           names={shop.data ? namesOf(shop.data) : NO_NAMES}
           zone={choices.data.zone}
-          isLead={role === 'lead' || role === 'instructor'}
+          isLead={isLead}
         />
       ))}
     </details>

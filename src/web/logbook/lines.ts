@@ -1,13 +1,10 @@
 import { type LogLine } from '@contract/logbook.ts'
-import { twoFigures, type Units } from '@web/format/numbers.ts'
+import { amount, type Units } from '@web/format/numbers.ts'
 import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
 import { type JointFault } from '@core/rightparts/joints.ts'
 import { FAULT_WORD, JOINT_WORD, SETTING_WORD, settingWords } from '@web/rightparts/words.ts'
-import { kgToLb } from '@core/units/convert.ts'
 import { capital, isPlural, partName, REASON_WORD } from '@web/format/words.ts'
-
-const kilos = (kg: number, units: Units) => (units === 'us' ? `${twoFigures(kgToLb(kg))} lb` : `${twoFigures(kg)} kg`)
 
 /** One line of the log as a sentence. */
 export function lineSentence(line: LogLine, units: Units): string {
@@ -81,7 +78,7 @@ function fitSentence(line: LogLine, units: Units): string | null {
 /** What happened to wire and spools. */
 function spoolSentence(line: LogLine, units: Units): string {
   const number = line.spoolNumber ? ` ${line.spoolNumber}` : ''
-  const kg = line.labelKg === null ? '' : kilos(line.labelKg, units)
+  const kg = line.labelKg === null ? '' : amount(line.labelKg, 'kg', units)
   switch (line.kind) {
     case 'spoolIn':
       return `Spool${number}${line.wireName ? ` of ${line.wireName}` : ''} came in${kg ? `, ${kg} on the label` : ''}.`

@@ -14,6 +14,11 @@ import { getJson, postFile, postJson } from '@web/api/client.ts'
 
 export const meQuery = { queryKey: ['me'], queryFn: () => getJson('/people/me', meAnswer), staleTime: 60_000 }
 export const useMe = () => useQuery(meQuery)
+/** Leads and instructors may change how the shop is set up. */
+export function useIsLead(): boolean {
+  const role = useMe().data?.person?.role
+  return role === 'lead' || role === 'instructor'
+}
 
 function useFresh<T>(send: (input: T) => Promise<unknown>) {
   const client = useQueryClient()

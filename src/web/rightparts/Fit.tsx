@@ -9,16 +9,14 @@ import { type Units } from '@web/format/numbers.ts'
 import { ago } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
 import { useLog } from '@web/log/queries.ts'
-import { useMe } from '@web/people/queries.ts'
+import { useIsLead } from '@web/people/queries.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { useKeep, useSet, useTag } from './queries.ts'
 import { findingPlace, findingSentence, findingWhy, remedyWords, stockWords } from './words.ts'
 
 /** Is the gun built right: what does not fit with what to do, the chain as one verdict, and what is still tied. */
 export function Fit({ gun, units }: { gun: GunAnswer; units: Units }) {
-  const me = useMe()
-  const role = me.data?.person?.role
-  const isLead = role === 'lead' || role === 'instructor'
+  const isLead = useIsLead()
   const open = gun.findings.filter((f) => f.kept === null && f.severity !== 'note')
   const said = gun.findings.filter((f) => f.kept !== null || f.severity === 'note')
   return (

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { JOINTS, type Joint } from '@core/rightparts/facts.ts'
-import { JOINT_FAULTS, SAYS, type JointFault } from '@core/rightparts/joints.ts'
+import { JOINT_FAULTS, MADE_WITH, SAYS, type JointFault } from '@core/rightparts/joints.ts'
 import { rulingFor } from '@core/houserule/schools.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { capital } from '@web/format/words.ts'
@@ -94,9 +94,7 @@ function JointTrouble({ gun, onDone }: { gun: GunAnswer; onDone: () => void }) {
   const [joint, setJoint] = useState<Joint | null>(null)
   const [fault, setFault] = useState<JointFault | null>(null)
   const has = new Set(gun.positions.map((p) => p.kindKey))
-  const joints = JOINTS.filter((j) =>
-    j === 'linerNut' ? has.has('liner') : j === 'gunLock' ? has.has('orings') : has.has(j),
-  )
+  const joints = JOINTS.filter((j) => has.has(MADE_WITH[j]))
   const say = (thread: 'ran' | 'scrapped' | null, what = fault) => {
     if (joint && what) send.mutate({ stationId: gun.stationId, joint, fault: what, thread }, { onSuccess: onDone })
   }

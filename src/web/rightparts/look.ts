@@ -1,4 +1,4 @@
-import { GASES, MODES, POLARITIES, type SettingName } from '@core/rightparts/facts.ts'
+import { GASES, MODES, POLARITIES, ROLL_SETTINGS, UNWINDS, type SettingName } from '@core/rightparts/facts.ts'
 import { type LookAnswer, type LookGun } from '@contract/rightparts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 
@@ -34,14 +34,13 @@ export function asTheBay(gun: LookGun, shop: ShopAnswer): Seen {
 
 /** As the request wants it: only what was said. */
 export function lookBody(gun: LookGun, seen: Seen) {
-  const names = ['roll1', 'roll2', 'roll3', 'roll4'] as const
   return {
     stationId: gun.stationId,
     wireId: seen.wireId,
     parts: Object.entries(seen.parts).map(([position, partId]) => ({ position, partId })),
     settings: [
       ...seen.reads.flatMap((mm, i) => {
-        const name = names[i]
+        const name = ROLL_SETTINGS[i]
         return mm !== null && name ? [{ name, value: String(mm) }] : []
       }),
       ...Object.entries(seen.settings).map(([name, value]) => ({ name: name as SettingName, value })),
@@ -54,7 +53,7 @@ export function settingChoices(shop: ShopAnswer): { name: SettingName; values: r
   const sizes = [...new Set(shop.wires.map((w) => w.diameterMm))].sort((a, b) => a - b).map(String)
   return [
     { name: 'polarity', values: POLARITIES },
-    { name: 'unwind', values: ['over the top', 'from underneath'] },
+    { name: 'unwind', values: UNWINDS },
     { name: 'machineWire', values: sizes },
     { name: 'machineMode', values: MODES },
     { name: 'gas', values: GASES },

@@ -1,5 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { type z } from 'zod'
+import { useQuery } from '@tanstack/react-query'
 import { done } from '@contract/common.ts'
 import {
   issueAnswer,
@@ -13,7 +12,8 @@ import {
   type setRequest,
   type tagRequest,
 } from '@contract/rightparts.ts'
-import { getJson, newKey, postJson } from '@web/api/client.ts'
+import { getJson } from '@web/api/client.ts'
+import { useWrite, type Body } from '@web/api/write.ts'
 
 export const useFirstLook = (areaId: string | null) =>
   useQuery({
@@ -23,16 +23,6 @@ export const useFirstLook = (areaId: string | null) =>
 export const useJoints = () =>
   useQuery({ queryKey: ['joints'], queryFn: () => getJson('/rightparts/joints', jointsAnswer) })
 
-type Body<R extends z.ZodType> = Omit<z.input<R> & object, 'key'>
-
-/** A write under a key of its own; whatever it made stale is asked for again. */
-function useWrite<B extends object, A extends z.ZodType>(path: string, answer: A) {
-  const client = useQueryClient()
-  return useMutation({
-    mutationFn: (body: B) => postJson(path, { key: newKey(), ...body }, answer),
-    onSuccess: () => client.invalidateQueries(),
-  })
-}
 export const useLook = () => useWrite<Body<typeof lookRequest>, typeof lookedAnswer>('/rightparts/look', lookedAnswer)
 export const useSet = () => useWrite<Body<typeof setRequest>, typeof done>('/rightparts/set', done)
 export const useKeep = () => useWrite<Body<typeof keepRequest>, typeof done>('/rightparts/keep', done)

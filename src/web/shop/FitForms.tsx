@@ -2,14 +2,13 @@ import { useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { JOINTS, TIGHTNESS, type Joint } from '@core/rightparts/facts.ts'
 import { USUAL_STEP } from '@core/rightparts/joints.ts'
-import { UNTOLD_FAMILY } from '@core/rightparts/untold.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { capital } from '@web/format/words.ts'
 import { JOINT_WORD } from '@web/rightparts/words.ts'
 import { field, PickOne, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { FAMILY_SPECS, FEEDER_SPECS, PROCEDURE_SPECS } from './fitspecs.ts'
-import { factsOf, SpecFields, textsOf, type Spec } from './SpecFields.tsx'
+import { factsOf, SpecFields, textsOf, Unread, type Spec } from './SpecFields.tsx'
 import { useSave } from './queries.ts'
 
 type Named = { id: string; name: string; fit: Record<string, unknown> | null }
@@ -97,6 +96,8 @@ function ThingForm(props: {
   specs: readonly Spec[]
   fixed: (facts: Record<string, unknown>) => Record<string, unknown>
   onDone: () => void
+  /** What is asked beside the specs. */
+  children?: ReactNode
 }) {
   const { one, specs } = props
   const save = useSave(props.path)
@@ -114,56 +115,40 @@ function ThingForm(props: {
     >
       <TextField id="fit-name" label="name" {...field(name, setName)} />
       <SpecFields id="fit" specs={specs} texts={texts} onChange={setTexts} />
-      <Ends isBad={!read.ok || !name.trim() || save.isPending} why={read.ok ? null : read.why} onDone={props.onDone} />
+      {props.children}
+      <Unread why={read.ok ? null : read.why} />
       <Trouble problem={save.error} />
+      <div className="built-keys">
+        <Button type="submit" variant="chalk" disabled={!read.ok || !name.trim() || save.isPending}>
+          Save
+        </Button>
+        <Button onClick={props.onDone}>leave it</Button>
+      </div>
     </Form>
-  )
-}
-
-function Ends({ isBad, why, onDone }: { isBad: boolean; why: string | null; onDone: () => void }) {
-  return (
-    <div className="built-keys">
-      {why ? (
-        <p className="trouble" role="alert">
-          {why}
-        </p>
-      ) : null}
-      <Button type="submit" variant="chalk" disabled={isBad}>
-        Save
-      </Button>
-      <Button onClick={onDone}>leave it</Button>
-    </div>
   )
 }
 
 /** A family, with how tight each of its joints is made. */
 function FamilyForm({ family, onDone }: { family: ShopAnswer['families'][number] | null; onDone: () => void }) {
-  const save = useSave('/shop/family')
-  const [name, setName] = useState(family?.name ?? '')
-  const [texts, setTexts] = useState(() => textsOf(FAMILY_SPECS, family?.fit ?? UNTOLD_FAMILY))
   const [steps, setSteps] = useState<Partial<Record<Joint, string>>>(() =>
     Object.fromEntries(JOINTS.map((j) => [j, String(family?.fit?.tightness[j]?.step ?? '')])),
   )
-  const read = factsOf(FAMILY_SPECS, texts)
   const tightness = Object.fromEntries(
     JOINTS.flatMap((j) => (steps[j] ? [[j, { step: Number(steps[j]), sinceMs: 0 }]] : [])),
   )
   return (
-    <Form
-      className="built-form boxed"
-      onSubmit={(e) => {
-        e.preventDefault()
-        if (read.ok)
-          save.mutate({ id: family?.id ?? null, name, fit: { ...read.facts, tightness } }, { onSuccess: onDone })
-      }}
+    <ThingForm
+      one={family && { ...family, fit: family.fit && { ...family.fit } }}
+      path="/shop/family"
+      specs={FAMILY_SPECS}
+      fixed={(facts) => ({ ...facts, tightness })}
+      onDone={onDone}
     >
-      <TextField id="fam-name" label="name" {...field(name, setName)} />
-      <SpecFields id="fam" specs={FAMILY_SPECS} texts={texts} onChange={setTexts} />
       <p className="built-keys small-print">How tight each joint is made. Empty: the usual.</p>
       {JOINTS.map((j) => (
         <PickOne
           key={j}
-          id={`fam-${j}`}
+          id={`fit-${j}`}
           label={JOINT_WORD[j] ?? j}
           none={`usual: ${TIGHTNESS[USUAL_STEP[j] - 1] ?? ''}`}
           value={steps[j] ?? ''}
@@ -171,8 +156,6 @@ function FamilyForm({ family, onDone }: { family: ShopAnswer['families'][number]
           onPick={(v) => setSteps({ ...steps, [j]: v })}
         />
       ))}
-      <Ends isBad={!read.ok || !name.trim() || save.isPending} why={read.ok ? null : read.why} onDone={onDone} />
-      <Trouble problem={save.error} />
-    </Form>
+    </ThingForm>
   )
 }

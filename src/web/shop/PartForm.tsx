@@ -7,7 +7,7 @@ import { field, PickOne, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { FaceFields, facesOf, groovesOf, type Faces } from './RollFaces.tsx'
 import { PART_SPECS } from './fitspecs.ts'
-import { factsOf, SpecFields, textsOf, type Texts } from './SpecFields.tsx'
+import { factsOf, SpecFields, textsOf, Unread, type Texts } from './SpecFields.tsx'
 import { useSave } from './queries.ts'
 
 type Part = Partial<ShopAnswer['parts'][number]>
@@ -102,13 +102,6 @@ export function PartForm({ shop, part, onDone }: { shop: ShopAnswer; part: Part;
     </Form>
   )
 }
-
-const Unread = ({ why }: { why: string | null }) =>
-  why ? (
-    <p className="trouble" role="alert">
-      {why}
-    </p>
-  ) : null
 
 function AlsoFits(props: {
   shop: ShopAnswer

@@ -1,6 +1,6 @@
 import { useSearchParams } from 'react-router'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { useMe } from '@web/people/queries.ts'
+import { useIsLead } from '@web/people/queries.ts'
 import { Schools } from '@web/houserule/Schools.tsx'
 import { Supply } from '@web/parts/Supply.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
@@ -35,10 +35,9 @@ const TABS = [
 /** Our shop: how it is set up. Everybody may look; leads change it. */
 export function ShopPage() {
   const shop = useShop()
-  const me = useMe()
   const [params, setParams] = useSearchParams()
   const tab = params.get('part') ?? 'places'
-  const isLead = me.data?.person?.role === 'lead' || me.data?.person?.role === 'instructor'
+  const isLead = useIsLead()
   if (!shop.data)
     return (
       <main className="shop">

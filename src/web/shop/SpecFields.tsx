@@ -118,3 +118,11 @@ export function SpecFields(props: {
     )
   })
 }
+
+/** What cannot be read of what was typed, where that is so. */
+export const Unread = ({ why }: { why: string | null }) =>
+  why ? (
+    <p className="trouble" role="alert">
+      {why}
+    </p>
+  ) : null

@@ -7,6 +7,7 @@ import {
   MODES,
   NOZZLE_STYLES,
   POLARITIES,
+  UNWINDS,
   WELD_POSITIONS,
 } from '@core/rightparts/facts.ts'
 import { type Spec } from './SpecFields.tsx'
@@ -63,7 +64,7 @@ export const FEEDER_SPECS: readonly Spec[] = [
     key: 'unwind',
     label: 'wire leaves the spool',
     is: 'pick',
-    options: same(['over the top', 'from underneath']),
+    options: same(UNWINDS),
   },
   { key: 'pin', label: 'takes a pin', is: 'text' },
   { key: 'scaleFrom', label: 'knob from', is: 'number' },

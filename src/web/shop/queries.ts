@@ -1,35 +1,18 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { type z } from 'zod'
 import { done } from '@contract/common.ts'
 import { importAnswer, importPreview, progressAnswer, readFileAnswer, type ImportRequest } from '@contract/ingest.ts'
 import { feederAnswer } from '@contract/telemetry.ts'
 import { placesAnswer, shopAnswer, type placesRequest } from '@contract/shop.ts'
 import { getJson, newKey, postFile, postJson } from '@web/api/client.ts'
+import { useWrite, type Body } from '@web/api/write.ts'
 
 export const useShop = () =>
   useQuery({ queryKey: ['shop'], queryFn: () => getJson('/shop', shopAnswer), staleTime: 30_000 })
 
-function useAll() {
-  const client = useQueryClient()
-  return () => client.invalidateQueries()
-}
-
 /** Any change of the set-up: what is sent, and a fresh key for it. */
-export function useSave(path: string) {
-  const onSuccess = useAll()
-  return useMutation({
-    mutationFn: (body: Record<string, unknown>) => postJson(path, { key: newKey(), ...body }, done),
-    onSuccess,
-  })
-}
-export function useMakePlaces() {
-  const onSuccess = useAll()
-  return useMutation({
-    mutationFn: (body: Omit<z.input<typeof placesRequest>, 'key'>) =>
-      postJson('/shop/places', { key: newKey(), ...body }, placesAnswer),
-    onSuccess,
-  })
-}
+export const useSave = (path: string) => useWrite<Record<string, unknown>, typeof done>(path, done)
+export const useMakePlaces = () =>
+  useWrite<Body<typeof placesRequest>, typeof placesAnswer>('/shop/places', placesAnswer)
 export const useMakeFeeder = () =>
   useMutation({
     mutationFn: (body: { stationId: string; equipmentId: string }) =>
@@ -54,6 +37,9 @@ export const useCancelImport = () =>
 export const usePreview = () =>
   useMutation({ mutationFn: (r: ImportRequest) => postJson('/ingest/preview', r, importPreview) })
 export function useTakeIn() {
-  const onSuccess = useAll()
-  return useMutation({ mutationFn: (r: ImportRequest) => postJson('/ingest/take', r, importAnswer), onSuccess })
+  const client = useQueryClient()
+  return useMutation({
+    mutationFn: (r: ImportRequest) => postJson('/ingest/take', r, importAnswer),
+    onSuccess: () => client.invalidateQueries(),
+  })
 }

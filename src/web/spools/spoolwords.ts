@@ -1,11 +1,10 @@
 import { type SpoolOnGun, type SpoolsAnswer } from '@contract/spools.ts'
 import { kgToLb, MM_PER_FOOT } from '@core/units/convert.ts'
-import { twoFigures, type Units } from '@web/format/numbers.ts'
+import { amount, twoFigures, type Units } from '@web/format/numbers.ts'
 import { about, when } from '@web/format/times.ts'
 import { countWord, guns } from '@web/format/words.ts'
 
-export const weight = (kg: number, units: Units) =>
-  units === 'us' ? `${twoFigures(kgToLb(kg))} lb` : `${twoFigures(kg)} kg`
+export const weight = (kg: number, units: Units) => amount(kg, 'kg', units)
 export const length = (metres: number, units: Units) =>
   units === 'us' ? `${twoFigures((metres * 1000) / MM_PER_FOOT)} ft` : `${twoFigures(metres)} m`
 

@@ -4,6 +4,7 @@ import userEvent from '@testing-library/user-event'
 import { type ReactNode } from 'react'
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router'
 import { vi } from 'vitest'
+import { NOTHING_BUILT } from '@core/shop/built.ts'
 import { type Me } from '@contract/people.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 
@@ -42,18 +43,6 @@ export const PLACES = {
   ],
 }
 
-const nothing = {
-  familyId: null,
-  cableM: null,
-  mode: null,
-  wireSpeedMPerMin: null,
-  rollCount: null,
-  feederTypeId: null,
-  procedureId: null,
-  gas: null,
-  parts: {},
-}
-
 export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
   const kind = (key: string, name: string, canClean: boolean) => ({
     key,
@@ -85,7 +74,7 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
   })
   return {
     site: { name: 'Kettle Lane', zone: 'UTC', units: 'metric', currency: 'EUR', gasMinorPerM3: null },
-    areas: [{ id: 'area_1', name: 'Bay A', built: { ...nothing, wireId: 'wire_1' } }],
+    areas: [{ id: 'area_1', name: 'Bay A', built: { ...NOTHING_BUILT, wireId: 'wire_1' } }],
     stations: [station('stn_00a1', 'A1'), station('stn_00a2', 'A2')],
     classes: [{ key: 'booth', name: 'Booths', labourMinorPerHour: 3800, stopMinorPerHour: 5200 }],
     kinds: [kind('tip', 'contact tip', true), kind('nozzle', 'nozzle', true), kind('liner', 'liner', false)],
