@@ -116,22 +116,6 @@ export function errnoOf(problem: unknown): number | null {
 }
 export const isDuplicate = (problem: unknown) => errnoOf(problem) === 1062
 
-/**
- * A write that is safe to repeat: what stands under its key is the answer, written before or just now by whoever won the race for
- * it. `known` looks it up, null where nothing stands.
- */
-export async function once<T>(known: () => Promise<T | null>, write: () => Promise<T>): Promise<T> {
-  const before = await known()
-  if (before !== null) return before
-  try {
-    return await write()
-  } catch (problem) {
-    const winner = isDuplicate(problem) ? await known() : null
-    if (winner === null) throw problem
-    return winner
-  }
-}
-
 /** All writes go through here: one transaction, tried again when the database asks for it. */
 export async function transact<T>(db: Db, work: (tx: Tx) => Promise<T>): Promise<T> {
   for (let attempt = 1; ; attempt++) {

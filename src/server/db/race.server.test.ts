@@ -13,6 +13,9 @@ let lead: Client
 let ids: Map<string, string>
 const id = (name: string) => ids.get(name) ?? ''
 const shop = async () => (await lead.get<ShopAnswer>('/shop')).body
+interface Spares {
+  guns: { gunId: string; name: string; status: string }[]
+}
 type Counted = typeof person | typeof device | typeof ledgerEvent | typeof importRun | typeof usageSpan | typeof site
 const rows = async (table: Counted, at = server) =>
   (await at.parts.deps.db.select({ n: count() }).from(table))[0]?.n ?? 0
@@ -180,6 +183,45 @@ describe('at once', () => {
     const guns = (await shop()).stations.filter((s) => ['A4', 'A5', 'A6'].includes(s.name)).map((s) => s.gunName)
     expect(new Set(guns).size).toBe(3)
     expect(guns).not.toContain(null)
+  })
+  it('a spare gun hung, put right and asked for twice under one key: one line each, and it hangs once', async () => {
+    await lead.post('/gun/spare', { key: nextKey(), name: 'spare', familyId: null, cableM: null })
+    const spare = async () => (await lead.get<Spares>('/gun/spares')).body.guns.find((g) => g.name === 'spare')
+    const gunId = (await spare())?.gunId
+    server.clock.nowMs += 1000
+    const status = { key: nextKey(), gunId, status: 'toRefurbish' }
+    const before = await rows(ledgerEvent)
+    expect(statuses(await atOnce('/gun/status', [status, status, status]))).toEqual([200, 200, 200])
+    expect(await rows(ledgerEvent)).toBe(before + 1)
+    expect((await spare())?.status).toBe('toRefurbish')
+    const swap = { key: nextKey(), stationId: id('A1'), gunId, oldGun: 'ready' }
+    expect(statuses(await atOnce('/gun/swap', [swap, swap]))).toEqual([200, 200])
+    expect(await spare()).toBeUndefined()
+    expect(await rows(ledgerEvent)).toBe(before + 1 + 3)
+  })
+  it('a joint’s trouble and a part handed out, each sent twice at once, count once', async () => {
+    await lead.post('/shop/part', { key: nextKey(), code: 'T-X', name: 'tip', kindKey: 'tip', onHand: 10 })
+    const partId = (await shop()).parts.find((p) => p.code === 'T-X')?.id
+    server.clock.nowMs += 1000
+    const before = await rows(ledgerEvent)
+    const joint = { key: nextKey(), stationId: id('A2'), joint: 'tip', fault: 'seized', thread: null }
+    expect(statuses(await atOnce('/rightparts/joint', [joint, joint, joint]))).toEqual([200, 200, 200])
+    const issue = { key: nextKey(), stationId: id('A2'), partId, quantity: 2 }
+    expect(statuses(await atOnce('/parts/issue', [issue, issue]))).toEqual([200, 200])
+    expect(await rows(ledgerEvent)).toBe(before + 2)
+    expect((await shop()).parts.find((p) => p.code === 'T-X')?.onHand).toBe(8)
+  })
+  it('one change of wire on two guns sent twice at once is one change each, under the same lines', async () => {
+    const steel = { name: 'steel 0.9', construction: 'solid', size: '0.9', densityGPerCm3: 7.85, spoolKg: 15 }
+    await lead.post('/shop/wire', { key: nextKey(), ...steel })
+    const wireId = (await shop()).wires.find((w) => w.name === 'steel 0.9')?.id
+    const stationIds = [id('A2'), id('A3')]
+    const change = { key: nextKey(), stationIds, wireId, isScrapped: false, stillTied: [], skipped: [] }
+    const answers = await atOnce('/changeover', [change, change, change])
+    expect(statuses(answers)).toEqual([200, 200, 200])
+    expect(new Set(answers.map((a) => JSON.stringify(a.body))).size).toBe(1)
+    const changes = await server.parts.deps.db.select().from(ledgerEvent).where(eq(ledgerEvent.kind, 'changedOver'))
+    expect(changes.map((c) => c.stationId).sort()).toEqual([...stationIds].sort())
   })
   it('thirty logs on one gun from two servers are all kept, in one story', async () => {
     const before = await rows(ledgerEvent)

@@ -11,7 +11,8 @@ import {
   type swapRequest,
 } from '@contract/spareguns.ts'
 import { carrier, carrierNow, mount, stationNow } from '@server/db/schema.ts'
-import { once, transact, type Reader, type Tx } from '@server/db/db.ts'
+import { transact, type Reader, type Tx } from '@server/db/db.ts'
+import { once } from '@server/http/once.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { append, eventByKey, factDraft } from '@server/ledger/append.ts'

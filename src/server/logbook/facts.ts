@@ -1,5 +1,6 @@
 import { type Fact } from '@core/ledger/event.ts'
-import { once, transact, type Reader, type Tx } from '@server/db/db.ts'
+import { transact, type Reader, type Tx } from '@server/db/db.ts'
+import { once } from '@server/http/once.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { append, eventByKey, factDraft } from '@server/ledger/append.ts'
 import { project } from '@server/projection/project.ts'
