@@ -35,6 +35,8 @@ export const isLookLine = (key: string) => key.startsWith(LOOK)
 export function siblingsOf(key: string): SQL | null {
   const isMany = (key.startsWith(CHANGE) || key.startsWith(LOOK)) && isFirst(key)
   if (!isMany) return null
-  const escaped = key.slice(0, -1).replace(/[%_\\]/g, '\\$&')
-  return like(ledgerEvent.idempotencyKey, `${escaped}%`)
+  return linesUnder(key.slice(0, -'#0'.length))
 }
+
+/** The numbered lines of the act that was sent under a key. */
+export const linesUnder = (key: string): SQL => like(ledgerEvent.idempotencyKey, `${key.replace(/[\\%_]/g, '\\$&')}#%`)

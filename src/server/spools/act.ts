@@ -1,4 +1,4 @@
-import { asc, desc, eq, inArray, like } from 'drizzle-orm'
+import { asc, desc, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { makeId, type CarrierId, type SpoolId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
@@ -7,6 +7,7 @@ import { massFromLengthKg } from '@core/spools/wire.ts'
 import { type spoolAct, type spoolDone, type spoolRequest } from '@contract/spools.ts'
 import { headNow, ledgerEvent, site, spool, spoolNow } from '@server/db/schema.ts'
 import { transact, type Reader, type Tx } from '@server/db/db.ts'
+import { linesUnder } from '@server/logbook/manylines.ts'
 import { once } from '@server/http/once.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
@@ -62,11 +63,7 @@ async function write(
 }
 
 async function saidBefore(db: Reader, key: string): Promise<Done | null> {
-  const rows = await db
-    .select()
-    .from(ledgerEvent)
-    .where(like(ledgerEvent.idempotencyKey, `${key.replace(/[\\%_]/g, '\\$&')}#%`))
-    .orderBy(asc(ledgerEvent.idempotencyKey))
+  const rows = await db.select().from(ledgerEvent).where(linesUnder(key)).orderBy(asc(ledgerEvent.idempotencyKey))
   if (rows.length === 0) return null
   return doneFrom(
     db,

@@ -9,7 +9,7 @@ import { wireSize } from '@web/format/numbers.ts'
 import { field, PickOne, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { WIRE_SPECS } from './fitspecs.ts'
-import { factsOf, SpecFields, textsOf, type Texts } from './SpecFields.tsx'
+import { factsOf, SpecFields, textsOf, Unread, type Texts } from './SpecFields.tsx'
 import { useSave } from './queries.ts'
 
 type Wire = ShopAnswer['wires'][number]
@@ -122,11 +122,7 @@ function WireForm({ shop, wire, onDone }: { shop: ShopAnswer; wire: Wire | null;
           </label>
         ))}
       </fieldset>
-      {told.ok ? null : (
-        <p className="trouble" role="alert">
-          {told.why}
-        </p>
-      )}
+      <Unread why={told.ok ? null : told.why} />
       <Trouble problem={save.error} />
       <div className="built-keys">
         <Button type="submit" variant="chalk" disabled={!name.trim() || !size.trim() || !told.ok || save.isPending}>
