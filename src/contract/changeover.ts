@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { SETTINGS } from '@core/rightparts/facts.ts'
 import { idempotencyKey, idText, stationId } from './common.ts'
+import { guideStep } from './guide.ts'
 import { findingLine, partBrief } from './rightparts.ts'
 
 export const changeQuery = z.object({
@@ -9,23 +10,6 @@ export const changeQuery = z.object({
   procedureId: z.string().optional(),
   isScrapped: z.enum(['yes', 'no']).optional(),
 })
-export const changeStep = z.object({
-  key: z.string(),
-  phase: z.enum(['off', 'work', 'on', 'close']),
-  power: z.enum(['off', 'on', 'either']),
-  do: z.string(),
-  look: z.string().nullable(),
-  hazard: z.string().nullable(),
-  minutes: z.number(),
-  ties: z.string().nullable(),
-  unties: z.string().nullable(),
-  swap: z.string().nullable(),
-  /** Nothing later rests on it. */
-  canSkip: z.boolean(),
-  /** The house rule that shaped this step. */
-  byRule: z.string().nullable(),
-})
-export type ChangeStep = z.infer<typeof changeStep>
 export const gunChange = z.object({
   stationId,
   name: z.string(),
@@ -47,11 +31,13 @@ export const gunChange = z.object({
   alsoDue: z.array(z.object({ position: z.string(), state: z.enum(['due', 'look']) })),
   settings: z.partialRecord(z.enum(SETTINGS), z.string()),
   left: z.array(findingLine),
-  steps: z.array(changeStep),
+  steps: z.array(guideStep),
   cost: z.object({
     minutes: z.number(),
     minutesLow: z.number(),
     minutesHigh: z.number(),
+    /** Changes logged here that the minutes were learnt from. */
+    learntFrom: z.number().int(),
     wireM: z.number(),
     wireKg: z.number(),
     wireMinor: z.number().nullable(),

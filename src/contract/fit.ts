@@ -10,6 +10,7 @@ import {
   LINER_KINDS,
   MODES,
   NOZZLE_STYLES,
+  PLUG_STYLES,
   POLARITIES,
   UNWINDS,
   WELD_POSITIONS,
@@ -41,6 +42,7 @@ const step = z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.
 export const familyFit = z.object({
   thread: told,
   pin: told,
+  plug: z.enum(PLUG_STYLES).nullish(),
   linerHeldBy: z.enum(LINER_HOLDS).nullable(),
   linerRule: z.enum(['A', 'B', 'C']).nullable(),
   seatDepthMm: mm(100),

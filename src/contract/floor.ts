@@ -70,6 +70,8 @@ export const floorAnswer = z.object({
   checkedGuns: z.number().int(),
   /** Reminders still tied, over the whole floor. */
   tags: z.number().int(),
+  /** Tasks that follow from what was done, asked for now. */
+  followUps: z.number().int().default(0),
   estimatedGuns: z.number().int(),
   /** The share of changes that gets logged, for the kind most is known of; null where nothing tells. */
   logging: loggingShareLine.nullable(),

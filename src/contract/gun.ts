@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { STATES } from '@core/floor/state.ts'
 import { instantMs, outReason, stationId } from './common.ts'
 import { floorCell, floorWant } from './floor.ts'
+import { followUpLine } from './followup.ts'
 import { logLine } from './logbook.ts'
 import { chainLine, findingLine, tagLine } from './rightparts.ts'
 
@@ -82,6 +83,8 @@ export const gunAnswer = z.object({
   normal: z.string().nullable(),
   /** Temporary settings nobody has undone. */
   tags: z.array(tagLine),
+  /** What acts here made necessary and nobody has done yet. */
+  followUps: z.array(followUpLine),
   /** This gun's most frequent acts, for the four big keys. */
   usualActs: z.array(z.object({ act: z.string(), position: z.string().nullable() })),
   tape: z.array(logLine),

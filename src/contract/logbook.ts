@@ -99,6 +99,8 @@ export const logLine = z.object({
   wireName: z.string().nullable(),
   /** Kilos that the line speaks of: on a label, left on a spool, lost. */
   labelKg: z.number().nullable(),
+  /** Where along the cable, or what was left standing out. */
+  lengthMm: z.number().nullable(),
   spoolNumber: z.number().int().nullable(),
   rows: z.number().int().nullable(),
   what: z.string().nullable(),

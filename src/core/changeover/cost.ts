@@ -1,6 +1,9 @@
 import { gramPerMetre } from '@core/spools/wire.ts'
 import { type ChangePlan } from './plan.ts'
-import { feedSeconds, pathM, type ChangeRules, type Step } from './step.ts'
+import { type GuideRules } from '@core/guide/rules.ts'
+import { type Step } from '@core/guide/step.ts'
+import { feedSeconds } from '@core/guide/feed.ts'
+import { feedingOf, pathOfPlan } from './step.ts'
 
 /** Wire that is snipped at the tip and cut for a straight end, whatever the shop does with the rest, m. */
 const SNIPPED_M = 0.15
@@ -28,14 +31,14 @@ export interface ChangeCost {
  */
 export function costOf(
   plan: ChangePlan,
-  how: { steps: readonly Step[]; rules: ChangeRules; gasMinorPerM3: number | null; isScrapped: boolean },
+  how: { steps: readonly Step[]; rules: GuideRules; gasMinorPerM3: number | null; isScrapped: boolean },
 ): ChangeCost {
   const minutes = how.steps.reduce((sum, s) => sum + s.minutes, 0)
   const old = plan.from.wire
-  const wireM = old ? (how.isScrapped ? pathM(plan) : 0) + SNIPPED_M : 0
+  const wireM = old ? (how.isScrapped ? pathOfPlan(plan) : 0) + SNIPPED_M : 0
   const wireKg = old ? (gramPerMetre(old.diameterMm, old.densityGPerCm3) * wireM) / 1000 : 0
   const price = old?.fit?.pricePerKgMinor ?? null
-  const gasL = leaksGas(plan, how.rules) ? (USUAL_FLOW_L_PER_MIN * feedSeconds(plan, how.rules.speed)) / 60 : 0
+  const gasL = leaksGas(plan, how.rules) ? (USUAL_FLOW_L_PER_MIN * feedSeconds(feedingOf(plan, how.rules))) / 60 : 0
   return {
     minutes,
     minutesLow: minutes * SPREAD.low,
@@ -49,7 +52,7 @@ export function costOf(
 }
 
 /** Gas flows while feeding only where it is left on, and neither a jog button nor the machine keeps it shut. */
-function leaksGas(plan: ChangePlan, rules: ChangeRules): boolean {
+function leaksGas(plan: ChangePlan, rules: GuideRules): boolean {
   const feeder = plan.from.feeder
   return rules.gas === 'leave' && !feeder?.hasJog && !feeder?.cutsGas && plan.to.gas !== 'none'
 }

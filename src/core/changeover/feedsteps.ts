@@ -1,4 +1,8 @@
-import { feedSeconds, mustShutGas, step, swapOf, tight, type At, type Step } from './step.ts'
+import { tensionStep } from '@core/guide/runsteps.ts'
+import { step, type Step } from '@core/guide/step.ts'
+import { tightWords } from '@core/guide/tight.ts'
+import { feedSeconds, mustShutGas } from '@core/guide/feed.ts'
+import { feedingOf, swapOf, type At } from './step.ts'
 
 const FEED_WORDS = {
   slowThenFast: 'Slowly first, then fast, slowly again through the neck',
@@ -7,14 +11,15 @@ const FEED_WORDS = {
 } as const
 
 export function feedSteps({ plan, rules }: At): Step[] {
-  const seconds = Math.round(feedSeconds(plan, rules.speed))
+  const seconds = Math.round(feedSeconds(feedingOf(plan, rules)))
   const isTipOn = rules.tipWhileFeeding === 'on'
   const steps = [
     step('on', 'on', {
       key: 'on',
       do: 'Tools and hands clear. Power on.',
-      hazard: 'live',
+      hazards: ['live'],
       minutes: 0.3,
+      works: ['machine'],
       needs: ['threaded', 'armClosed'],
       makes: ['powerOn'],
       byRule: 'D11',
@@ -23,25 +28,16 @@ export function feedSteps({ plan, rules }: At): Step[] {
       key: 'feed',
       do: `Cable straight. Feed with ${plan.from.feeder?.hasJog ? 'the jog button' : 'the trigger'}. ${FEED_WORDS[rules.speed]}: it should arrive in about ${seconds} s.`,
       look: `Smooth, no jerks${isTipOn ? '; end rounded, the tip is on' : ', tip off'}. Slower than that is slip or something in the way: stop and look.`,
-      hazard: 'stab',
+      hazards: ['trigger', 'stab'],
       minutes: 0.5 + seconds / 60,
+      works: ['wire'],
       needs: isTipOn ? ['powerOn'] : ['powerOn', 'tipOff'],
       makes: ['fed'],
       byRule: isTipOn ? 'D10' : 'D13',
     }),
   ]
   if (rules.tension === 'allFour' || rules.tension === 'wire' || (rules.tension === 'liner' && swapOf(plan, 'liner')))
-    steps.push(
-      step('on', 'on', {
-        key: 'tension',
-        do: 'Set the roll tension for this wire, by the shop’s own test. Write the mark down.',
-        look: plan.to.wire?.construction.endsWith('cored') ? 'Cored wire crushes: less than for solid.' : null,
-        hazard: 'live',
-        minutes: 2,
-        needs: ['fed'],
-        byRule: 'D30',
-      }),
-    )
+    steps.push(tensionStep({ setup: plan.to }))
   return steps
 }
 
@@ -68,11 +64,13 @@ function tipWords({ plan, rules, minutesOf }: At) {
   const isTipOn = rules.tipWhileFeeding === 'on'
   return {
     key: tip ? 'swap-tip' : 'tipOn',
-    do: `${name} ${isTipOn ? 'on' : 'over the wire'} by hand, ${tight(plan, 'tip', 2)}.`,
+    do: `${name} ${isTipOn ? 'on' : 'over the wire'} by hand, ${tightWords('tip', plan.to.family?.fit ?? null, rules)}.`,
     look: isTipOn
       ? 'Its number is the wire’s. It runs freely, or it comes off again; here it is on before wire is fed.'
       : 'Its number is the wire’s. It runs freely, or it comes off again.',
-    hazard: isTipOn ? ('stab' as const) : ('live' as const),
+    hazards: ['stab'] as const,
+    works: ['tip'],
+    drawing: 'threadStart' as const,
     minutes: tip ? minutesOf('tip') : 0.5,
     swap: tip ? 'tip' : null,
   }
@@ -83,7 +81,9 @@ function nozzleWords({ plan, rules, minutesOf }: At) {
   return {
     key: nozzle ? 'swap-nozzle' : 'nozzleOn',
     do: `${nozzle ? `${nozzle.to?.name} (${nozzle.to?.code})` : 'Nozzle'} on.${rules.tipWhileFeeding === 'on' ? '' : ' Snip the wire to length.'}`,
-    hazard: 'stab' as const,
+    hazards: ['stab'] as const,
+    works: ['nozzle'],
+    drawing: 'wireCentred' as const,
     minutes: nozzle ? minutesOf('nozzle') : 0.5,
     swap: nozzle ? 'nozzle' : null,
   }
@@ -102,17 +102,24 @@ export function closeSteps({ plan, rules, sizeWord }: At): Step[] {
     step('close', 'either', { key, do: what, minutes: 0.2, ...more })
   return [
     ...(rules.tipWhileFeeding === 'on'
-      ? [ask('snipEnd', 'Snip the wire to length.', { hazard: 'stab', needs: ['fed'] })]
+      ? [ask('snipEnd', 'Snip the wire to length.', { hazards: ['stab'], works: ['wire'], needs: ['fed'] })]
       : []),
-    ask('closeLock', 'Lock ring on?', { byRule: 'D14' }),
+    ask('closeLock', 'Lock ring on?', { hazards: ['spring'], works: ['spool'], byRule: 'D14' }),
     ask('closeBrake', 'Brake back: the spool stops when feeding stops, and is easy to turn?', { untie: 'brakeTight' }),
     ask('closeArm', 'Arm closed, tension set?'),
-    ...(mustShutGas(plan, rules) && settings.gas !== 'none'
-      ? [ask('closeGas', 'Cylinder open again?', { untie: 'cylinderShut', hazard: 'cylinder', byRule: 'D12' })]
+    ...(mustShutGas(plan.from.feeder, rules) && settings.gas !== 'none'
+      ? [
+          ask('closeGas', 'Cylinder open again?', {
+            untie: 'cylinderShut',
+            hazards: ['cylinder'],
+            works: ['cylinder'],
+            byRule: 'D12',
+          }),
+        ]
       : []),
     ...(to.settings.polarity ? [ask('closePolarity', `Polarity: ${to.settings.polarity}?`)] : []),
     ...(machine ? [ask('closeMachine', `Machine set: ${machine}?`)] : []),
-    ask('closeClamp', 'Work clamp on clean, bare metal?'),
+    ask('closeClamp', 'Work clamp on clean, bare metal?', { drawing: 'clamp' }),
     ask('closeFeed', 'Fed without a jerk?'),
   ]
 }

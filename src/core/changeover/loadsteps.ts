@@ -1,4 +1,7 @@
-import { mustShutGas, step, type At, type Step } from './step.ts'
+import { gasShutStep } from '@core/guide/runsteps.ts'
+import { step, type Step } from '@core/guide/step.ts'
+import { mustShutGas } from '@core/guide/feed.ts'
+import { type At } from './step.ts'
 
 /** Polarity and gas, then the new spool, threaded by hand. */
 export const loadSteps = (at: At): Step[] => [...supplySteps(at), ...spoolSteps(at), ...lastSteps(at)]
@@ -12,8 +15,9 @@ function supplySteps({ plan }: At): Step[] {
         key: 'polarity',
         do: `Polarity: ${settings.polarity}. Swap the two current cables if it is the other way.`,
         look: 'Both nuts firm, by the machine’s own manual.',
-        hazard: 'isolate',
+        hazards: ['isolate'],
         minutes: 2,
+        works: ['machine'],
         byRule: 'D29',
       }),
     )
@@ -22,8 +26,9 @@ function supplySteps({ plan }: At): Step[] {
       step('work', 'off', {
         key: 'gas',
         do: settings.gas === 'none' ? 'No gas with this wire: cylinder shut.' : `Gas: ${settings.gas}.`,
-        hazard: 'cylinder',
+        hazards: ['cylinder'],
         minutes: settings.gas === 'none' ? 0.5 : 4,
+        works: ['cylinder'],
       }),
     )
   return steps
@@ -37,8 +42,10 @@ function spoolSteps({ plan, rules }: At): Step[] {
       key: 'spoolOn',
       do: `${to.wire?.name ?? 'New spool'} on the hub: pin in its hole${direction ? `, wire leaving ${direction}` : ''}.${rules.lock === 'first' ? ' Lock ring on now.' : ''} Brake snug for threading.`,
       look: direction ? null : 'Whichever way runs straightest into the inlet.',
-      hazard: 'spring',
+      hazards: ['spring'],
       minutes: 1.5,
+      works: ['spool'],
+      drawing: direction === 'over the top' ? 'spoolOver' : direction ? 'spoolUnder' : null,
       needs: ['spoolOff'],
       makes: ['spoolOn'],
       tie: 'brakeTight',
@@ -48,10 +55,13 @@ function spoolSteps({ plan, rules }: At): Step[] {
       key: 'thread',
       do: 'Hold the end, cut it clean and straight. By hand through inlet, groove and outlet, a hand’s breadth into the liner. Arm closed.',
       look: 'Wire lies in the groove of every roll.',
-      hazard: 'spring',
+      hazards: ['spring'],
       minutes: 1.5,
+      works: ['wire', 'arm'],
       needs: ['spoolOn'],
       makes: ['threaded', 'armClosed'],
+      undoes: ['armOpen', 'wireOut', 'wireSnipped'],
+      drawing: 'groove',
     }),
   ]
 }
@@ -60,18 +70,16 @@ function lastSteps({ plan, rules }: At): Step[] {
   const steps: Step[] = []
   if (rules.lock === 'last')
     steps.push(
-      step('work', 'off', { key: 'lockLast', do: 'Lock ring on.', minutes: 0.2, needs: ['threaded'], byRule: 'D14' }),
-    )
-  if (mustShutGas(plan, rules) && plan.settings.gas !== 'none')
-    steps.push(
       step('work', 'off', {
-        key: 'gasShut',
-        do: 'Shut the cylinder: here the trigger lets gas out.',
-        hazard: 'cylinder',
-        minutes: 0.3,
-        tie: 'cylinderShut',
-        byRule: 'D12',
+        key: 'lockLast',
+        do: 'Lock ring on.',
+        hazards: ['spring'],
+        works: ['spool'],
+        minutes: 0.2,
+        needs: ['threaded'],
+        byRule: 'D14',
       }),
     )
+  if (mustShutGas(plan.from.feeder, rules) && plan.settings.gas !== 'none') steps.push(gasShutStep)
   return steps
 }

@@ -4,14 +4,22 @@ import { check } from '@core/rightparts/check.ts'
 import { type Setup } from '@core/rightparts/facts.ts'
 import { costOf } from './cost.ts'
 import { planChange, type ChangePlan } from './plan.ts'
-import { feedSeconds, USUAL_RULES, type ChangeRules, type Condition, type Step } from './step.ts'
+import { USUAL_RULES, type GuideRules } from '@core/guide/rules.ts'
+import { type Condition, type Step } from '@core/guide/step.ts'
+import { feedSeconds } from '@core/guide/feed.ts'
+import { feedingOf } from './step.ts'
 import { stepsOf } from './steps.ts'
 import { TAG_TEXT } from './tags.ts'
 
 const ALU = wireOf('aluminium', 1.2)
 const CORED = wireOf('flux-cored', 1.2, { isSelfShielded: true, pricePerKgMinor: 600 })
 const STEEL = wireOf('solid', 0.9)
-const shop = { minutesOf: () => 5, sizeWord: String, lengthWord: (m: number) => `${m.toFixed(2)} m` }
+const shop = {
+  minutesOf: () => 5,
+  sizeWord: String,
+  lengthWord: (m: number) => `${m.toFixed(2)} m`,
+  ruleWord: (mm: number) => `${mm} mm`,
+}
 const to = (from: Setup, target: Parameters<typeof planChange>[1], more = {}) =>
   planChange(from, target, { parts: SHELF, ...more })
 
@@ -80,7 +88,7 @@ function walk(steps: readonly Step[]): { open: Set<Condition>; tags: Set<string>
   return { open, tags }
 }
 const WIRES = [STEEL, wireOf('solid', 1), wireOf('solid', 1.2), CORED, wireOf('metal-cored', 1.2), ALU]
-const RULE_SETS: ChangeRules[] = [
+const RULE_SETS: GuideRules[] = [
   USUAL_RULES,
   { ...USUAL_RULES, gas: 'shut', lock: 'last', cable: 'scrap', power: 'unplug' },
   { ...USUAL_RULES, tipWhileFeeding: 'on', speed: 'steady', setScrew: 'unscrew', tension: 'fault', gas: 'leave' },
@@ -104,7 +112,7 @@ describe('the order of it', () => {
     expect(steps.filter((s) => s.phase === 'work').every((s) => s.power === 'off')).toBe(true)
   })
   it('puts the tip on after feeding, or before it where the shop feeds with the tip on', () => {
-    const orderOf = (tipWhileFeeding: ChangeRules['tipWhileFeeding']) => {
+    const orderOf = (tipWhileFeeding: GuideRules['tipWhileFeeding']) => {
       const keys = stepsOf(to(RIGHT_STEEL, { wire: ALU }), { ...USUAL_RULES, tipWhileFeeding }, shop).map((s) => s.key)
       return ['swap-tip', 'nozzleOn', 'feed'].sort((a, b) => keys.indexOf(a) - keys.indexOf(b))
     }
@@ -118,14 +126,24 @@ describe('the order of it', () => {
     const keys = stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, shop).map((s) => s.key)
     expect(keys.indexOf('screwOut')).toBeGreaterThan(0)
     expect(keys.indexOf('screwOut')).toBeLessThan(keys.indexOf('diffuserOff'))
+    // Known to have one: no school about it.
     const unscrewed = stepsOf(to(RIGHT_STEEL, { wire: ALU }), { ...USUAL_RULES, setScrew: 'unscrew' }, shop)
-    expect(unscrewed.some((s) => s.key === 'screwOut')).toBe(false)
+    expect(unscrewed.some((s) => s.key === 'screwOut')).toBe(true)
+    const family = RIGHT_STEEL.family && {
+      ...RIGHT_STEEL.family,
+      fit: RIGHT_STEEL.family.fit && { ...RIGHT_STEEL.family.fit, linerHeldBy: null },
+    }
+    const has = (setScrew: GuideRules['setScrew']) =>
+      stepsOf(to({ ...RIGHT_STEEL, family }, { wire: ALU }), { ...USUAL_RULES, setScrew }, shop).some(
+        (s) => s.key === 'screwOut',
+      )
+    expect([has('family'), has('screwFirst'), has('unscrew')]).toEqual([true, true, false])
   })
   it('every step that touches feed parts names a hazard or stands behind one that does', () => {
     for (const key of ['isolate', 'nozzleOff', 'snip', 'wireOut', 'spoolOff', 'spoolOn', 'thread', 'on', 'feed'])
       expect(
-        stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, shop).find((s) => s.key === key)?.hazard,
-      ).not.toBeNull()
+        stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, shop).find((s) => s.key === key)?.hazards,
+      ).not.toEqual([])
   })
   it('tells what comes off a liner as it is bought', () =>
     expect(
@@ -143,8 +161,8 @@ describe('the order of it', () => {
 describe('what a change costs', () => {
   it('feeds the length of the gun at the speed of the feeder', () => {
     const plan = to(RIGHT_STEEL, { wire: ALU })
-    expect(feedSeconds(plan, 'fast')).toBeCloseTo((4.35 / 20) * 60, 6)
-    expect(feedSeconds(plan, 'slowThenFast')).toBeCloseTo((3.85 / 20 + 0.5 / 3) * 60, 6)
+    expect(feedSeconds(feedingOf(plan, { ...USUAL_RULES, speed: 'fast' }))).toBeCloseTo((4.35 / 20) * 60, 6)
+    expect(feedSeconds(feedingOf(plan, USUAL_RULES))).toBeCloseTo((3.85 / 20 + 0.5 / 3) * 60, 6)
   })
   it('counts wire that is binned, at its price, and gas that is let out', () => {
     const from = {
@@ -159,7 +177,7 @@ describe('what a change costs', () => {
     expect(cost.wireM).toBeCloseTo(4.5, 9)
     expect(cost.wireKg).toBeCloseTo((((4.5 * Math.PI) / 4) * 7.85) / 1000, 9)
     expect(cost.wireMinor).toBeCloseTo(400 * cost.wireKg, 9)
-    expect(cost.gasL).toBeCloseTo((14 * feedSeconds(plan, 'slowThenFast')) / 60, 9)
+    expect(cost.gasL).toBeCloseTo((14 * feedSeconds(feedingOf(plan, USUAL_RULES))) / 60, 9)
     expect(cost.minutesLow).toBeLessThan(cost.minutes)
   })
   it('scraps only the snipped ends where wire is wound back', () => {

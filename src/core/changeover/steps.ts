@@ -2,11 +2,12 @@ import { closeSteps, feedSteps, frontOnSteps } from './feedsteps.ts'
 import { loadSteps } from './loadsteps.ts'
 import { clearSteps } from './offsteps.ts'
 import { type ChangePlan } from './plan.ts'
-import { type ChangeRules, type ShopWords, type Step } from './step.ts'
+import { type GuideRules } from '@core/guide/rules.ts'
+import { type ShopWords, type Step } from '@core/guide/step.ts'
 import { feederSteps, frontSteps, linerSteps } from './worksteps.ts'
 
 /** The whole change in order: off, out, swapped, in, on, fed, closed. */
-export function stepsOf(plan: ChangePlan, rules: ChangeRules, shop: ShopWords): Step[] {
+export function stepsOf(plan: ChangePlan, rules: GuideRules, shop: ShopWords): Step[] {
   const at = { plan, rules, ...shop }
   const isTipOn = rules.tipWhileFeeding === 'on'
   return [

@@ -1,20 +1,40 @@
+import { type DrawingKey } from '@core/guide/drawing.ts'
+import { openSteps, setScrew } from '@core/guide/open.ts'
+import { step, type Step } from '@core/guide/step.ts'
+import { tightWords } from '@core/guide/tight.ts'
+import { openFrom } from './offsteps.ts'
 import { type ChangePlan, type Swap } from './plan.ts'
-import { step, swapOf, tight, type At, type Step } from './step.ts'
+import { swapOf, type At } from './step.ts'
 
 /** Guides and rolls. */
 export function feederSteps(at: At): Step[] {
   const [inlet, outlet] = [swapOf(at.plan, 'inlet'), swapOf(at.plan, 'outlet')]
   return [
     ...outletGuideSteps(at),
-    ...(inlet ? [putStep(at, inlet, { words: 'Inlet guide', look: null })] : []),
+    ...(inlet ? [putStep(at, inlet, { words: 'Inlet guide', look: null, drawing: null })] : []),
     ...rollSteps(at),
-    ...(outlet ? [putStep(at, outlet, { words: 'Outlet guide', look: 'Rolls chew it: look at its mouth.' })] : []),
+    ...(outlet
+      ? [
+          putStep(at, outlet, {
+            words: 'Outlet guide',
+            look: 'Rolls chew it: look at its mouth.',
+            drawing: 'outletMouth',
+          }),
+        ]
+      : []),
   ]
 }
 
-function putStep({ minutesOf }: At, swap: Swap, say: { words: string; look: string | null }): Step {
+function putStep(
+  { minutesOf }: At,
+  swap: Swap,
+  say: { words: string; look: string | null; drawing: DrawingKey | null },
+): Step {
   return step('work', 'off', {
     key: `swap-${swap.kindKey}`,
+    hazards: ['isolate'],
+    works: [swap.kindKey],
+    drawing: say.drawing,
     do: `${say.words}: ${swap.to?.name} (${swap.to?.code}).${swap.isKept && swap.from ? ` Put ${swap.from.code} by: it goes back.` : ''}`,
     look: say.look,
     minutes: minutesOf(swap.kindKey),
@@ -30,7 +50,9 @@ function outletGuideSteps({ plan }: At): Step[] {
       step('work', 'off', {
         key: 'guideOut',
         do: 'Outlet guide out, clip with it. Put both by: they go back for steel.',
+        hazards: ['isolate'],
         minutes: 1.5,
+        works: ['outlet'],
         needs: ['wireOut'],
         tie: 'guideOut',
       }),
@@ -41,7 +63,9 @@ function outletGuideSteps({ plan }: At): Step[] {
         key: 'guideBack',
         do: 'Outlet guide back in, with its clip.',
         look: 'It fits one way only.',
+        hazards: ['isolate'],
         minutes: 1.5,
+        works: ['outlet'],
         needs: ['wireOut'],
         untie: 'guideOut',
       }),
@@ -60,6 +84,7 @@ function rollSteps(at: At): Step[] {
       putStep(at, rolls, {
         words: `All ${count} rolls`,
         look: `Hold the gear, twist the retainer, slide off. Every one of them.${face}`,
+        drawing: 'rollFace',
       }),
     )
   else if (plan.turns)
@@ -68,8 +93,11 @@ function rollSteps(at: At): Step[] {
         key: 'turnRolls',
         do: `Turn ${plan.turns.rolls.length === count ? `all ${count} rolls` : `roll ${plan.turns.rolls.join(' and ')}`} round.`,
         look: `Number ${sizeWord(plan.turns.readMm)} facing out on all ${count}.`,
+        hazards: ['isolate'],
         minutes: 0.8 * plan.turns.rolls.length,
+        works: ['rolls'],
         needs: ['wireOut'],
+        drawing: 'rollFace',
       }),
     )
   return steps
@@ -86,44 +114,33 @@ const TIP_SEATS = {
   on: 'Here the tip seats the liner, and stays on.',
 } as const
 
+/** What covers the liner and is not open yet; then the liner, and all of it closed again. */
 export function linerSteps(at: At): Step[] {
   const { plan, rules } = at
   const swap = swapOf(plan, 'liner')
   if (!swap) return []
-  const fit = plan.to.family?.fit
-  const hasScrew = rules.setScrew === 'screwFirst' || (rules.setScrew === 'family' && fit?.linerHeldBy === 'set screw')
-  const steps: Step[] = []
-  if (hasScrew)
-    steps.push(
-      step('work', 'off', {
-        key: 'screwOut',
-        do: 'Set screw out, before the diffuser: else the liner twists along.',
-        minutes: 1,
-        makes: ['screwOut'],
-        byRule: 'D24',
-      }),
-    )
-  steps.push(
-    step('work', 'off', {
-      key: 'diffuserOff',
-      do: 'Diffuser off.',
-      minutes: 1,
-      needs: ['tipOff', ...(hasScrew ? (['screwOut'] as const) : [])],
-      makes: ['diffuserOff'],
-      byRule: 'D24',
-    }),
+  const fit = plan.to.family?.fit ?? null
+  const opened = openSteps(openFrom(at), ['diffuserOff'])
+    .filter((s) => ['clampOff', 'screwOut', 'diffuserOff'].includes(s.key))
+    .map((s) => ({ ...s, phase: 'work' as const }))
+  const screw = setScrew(openFrom(at))
+  const hasRing = opened.some((s) => s.key === 'clampOff')
+  return [
+    ...opened,
     linerInStep(at, swap),
     step('work', 'off', {
       key: 'diffuserOn',
-      do: `Diffuser on, ${tight(plan, 'diffuser', 3)}${hasScrew ? '; then the set screw' : ''}. Gun seated flush, then locked.`,
+      do: `Diffuser on by hand, then ${tightWords('diffuser', fit, rules)}${screw === 'none' ? '' : screw === 'has' ? '; then the set screw' : '; then the set screw, if there was one'}${hasRing ? '; then the clamp ring' : ''}. Gun seated flush, then locked.`,
       look: fit?.doesTipSeatLiner ? TIP_SEATS[rules.tipWhileFeeding] : null,
+      hazards: ['stab'],
       minutes: 2,
+      works: ['diffuser', 'pin'],
       needs: ['diffuserOff'],
-      undoes: ['diffuserOff', 'screwOut'],
+      undoes: ['diffuserOff', 'screwOut', 'clampOff'],
+      drawing: 'pinHome',
       byRule: 'D03',
     }),
-  )
-  return steps
+  ]
 }
 
 /** What is left over of a liner as bought: it is sold long, for nobody knows the gun. */
@@ -141,9 +158,11 @@ function linerInStep({ plan, minutesOf, lengthWord }: At, swap: Swap): Step {
     key: 'swap-liner',
     do: `Gun off the feeder, cable dead straight on clear floor. Liner nut off, ${swap.from?.code ?? 'the old liner'} out and put by; ${swap.to?.name} (${swap.to?.code}) in from the rear.`,
     look: `Near the neck short pushes, never pliers: a kinked liner is scrap. ${LINER_CUT[fit?.linerRule ?? 'C']}${offM === null ? '' : ` About ${lengthWord(offM)} comes off.`}${plan.outletGuide === 'out' ? ' At the feeder it runs up to the rolls, 1 to 2 mm short.' : ''}`,
-    hazard: 'stab',
+    hazards: ['stab'],
     minutes: minutesOf('liner'),
+    works: ['liner'],
     needs: ['wireOut', 'diffuserOff'],
+    drawing: 'linerEnd',
     swap: 'liner',
   })
 }
@@ -156,7 +175,9 @@ export function frontSteps({ plan, minutesOf }: At): Step[] {
       step('work', 'off', {
         key: `swap-${kindKey}`,
         do: `${swap.to?.name} (${swap.to?.code}) on instead of ${swap.from?.code}.`,
+        hazards: ['hot'],
         minutes: minutesOf(kindKey),
+        works: [kindKey],
         needs: ['tipOff'],
         swap: kindKey,
       }),

@@ -29,6 +29,7 @@ export const ID_PREFIX = {
   feederType: 'feed',
   procedure: 'proc',
   kept: 'kept',
+  guideNote: 'word',
 } as const
 export type IdName = keyof typeof ID_PREFIX
 

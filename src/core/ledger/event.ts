@@ -9,6 +9,9 @@ import {
   type WireId,
 } from '@core/ids/id.ts'
 import { type Tag } from '@core/changeover/tags.ts'
+import { type FollowUp } from '@core/followup/keys.ts'
+import { type Hazard } from '@core/guide/cautions.ts'
+import { type TaskKey } from '@core/guide/keys.ts'
 import { type OutReason, type Position } from '@core/path/columns.ts'
 import { type Joint, type SettingName } from '@core/rightparts/facts.ts'
 import { type JointFault } from '@core/rightparts/joints.ts'
@@ -74,12 +77,76 @@ export type Fact =
   | { kind: 'setting'; carrierId: CarrierId; name: SettingName; value: string; how: 'read' | 'set' }
   | { kind: 'tied'; carrierId: CarrierId; tag: Tag; partIds?: PartId[] }
   | { kind: 'untied'; carrierId: CarrierId; tag: Tag }
-  | { kind: 'changedOver'; carrierId: CarrierId; wireId: WireId; fromWireId: WireId | null; minutes: number | null }
+  | {
+      kind: 'changedOver'
+      carrierId: CarrierId
+      wireId: WireId
+      fromWireId: WireId | null
+      minutes: number | null
+      usualMin?: number | null
+    }
   | { kind: 'issued'; partId: PartId; quantity: number }
   | { kind: 'jointFault'; carrierId: CarrierId; joint: Joint; fault: JointFault; thread: 'ran' | 'scrapped' | null }
   | { kind: 'gunStatus'; carrierId: CarrierId; status: GunStatus }
+  /** A piece of work done by the list: minutes worked, and why it took long where somebody said. */
+  | {
+      kind: 'taskDone'
+      carrierId: CarrierId
+      task: TaskKey
+      familyId: string | null
+      minutes: number
+      reason: Overrun | null
+    }
+  /** A liner cut to length: measured, cut, measured, cut; what stands out at the end, and its whole length where somebody measured it. */
+  | {
+      kind: 'linerCut'
+      carrierId: CarrierId
+      by: 'A' | 'B' | 'C' | 'feeder'
+      neededMm: number
+      standsOutMm: number
+      firstCutMm: number
+      nowMm: number | null
+      secondCutMm: number
+      leftMm: number
+      lengthMm: number | null
+    }
+  /** What an old part showed when it came out, and how sure that is: pulling it may have made the kink. */
+  | {
+      kind: 'autopsy'
+      carrierId: CarrierId
+      position: Position
+      found: AutopsyFind[]
+      isCertain: boolean
+      atMm: number | null
+      lengthMm: number | null
+    }
+  | { kind: 'stuck'; carrierId: CarrierId; position: Position; atMm: number | null; isKinked: boolean }
+  /** A new part that never served: spoiled while it was put in. */
+  | { kind: 'spoiled'; carrierId: CarrierId; position: Position; partId: PartId | null; why: SpoiledWhy }
+  /** The empty cable blown out, from the feeder forward, with dry air. */
+  | { kind: 'blown'; carrierId: CarrierId }
+  | { kind: 'followedUp'; carrierId: CarrierId; task: FollowUp }
+  | { kind: 'nearMiss'; carrierId: CarrierId; hazard: Hazard | 'other' }
   | { kind: 'usageEntered'; carrierId: CarrierId | null; rows: number }
   | { kind: 'shopChanged'; what: string }
+
+/** Why a job took long, in a word. */
+export const OVERRUNS = ['orings', 'nutWinds', 'baked', 'partMissing', 'other'] as const
+export type Overrun = (typeof OVERRUNS)[number]
+/** What the bench shows of an old liner. */
+export const AUTOPSY_FINDS = [
+  'nothing',
+  'worn',
+  'clogged',
+  'bunched',
+  'separated',
+  'kinked',
+  'shredded',
+  'cutShort',
+] as const
+export type AutopsyFind = (typeof AUTOPSY_FINDS)[number]
+export const SPOILED_WHYS = ['kinked', 'cutShort', 'other'] as const
+export type SpoiledWhy = (typeof SPOILED_WHYS)[number]
 
 export const WIRE_LOST_WHYS = ['nest', 'cable emptied', 'cut back', 'let go', 'other'] as const
 export type WireLostWhy = (typeof WIRE_LOST_WHYS)[number]

@@ -1,8 +1,11 @@
 import { type CarrierId, type EventId, type PartId, type SpoolId, type WireId } from '@core/ids/id.ts'
 import { type OutReason, type Position } from '@core/path/columns.ts'
 import { type Tag } from '@core/changeover/tags.ts'
+import { followUp, type Pending } from '@core/followup/followup.ts'
+import { type FollowUp } from '@core/followup/keys.ts'
+import { type TaskKey } from '@core/guide/keys.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
-import { type GunStatus, type Precision } from './event.ts'
+import { type GunStatus, type Overrun, type Precision } from './event.ts'
 import { byTime, type Standing } from './resolve.ts'
 
 /**
@@ -74,6 +77,17 @@ export interface FoldedTag {
   partIds: PartId[]
 }
 
+export interface FoldedTask {
+  eventId: EventId
+  task: TaskKey
+  familyId: string | null
+  minutes: number
+  /** What it was planned to take; null where nobody planned. */
+  usualMin: number | null
+  reason: Overrun | null
+  atMs: number
+}
+
 export interface CarrierStory {
   lives: FoldedLife[]
   positions: Map<Position, FoldedPosition>
@@ -83,6 +97,10 @@ export interface CarrierStory {
   /** Temporary settings that nobody has undone. */
   tags: Map<Tag, FoldedTag>
   status: { is: GunStatus; sinceMs: number } | null
+  /** What its acts made necessary and nobody has done yet. */
+  followUps: Map<FollowUp, Pending>
+  /** Work done by the list, with its minutes. */
+  tasks: FoldedTask[]
   lastMs: number | null
 }
 
@@ -95,6 +113,8 @@ export function foldCarrier(facts: readonly Standing[]): CarrierStory {
     settings: new Map(),
     tags: new Map(),
     status: null,
+    followUps: new Map(),
+    tasks: [],
     lastMs: null,
   }
   for (const fact of [...facts].sort(byTime)) apply(story, fact)
@@ -113,6 +133,7 @@ function positionOf(story: CarrierStory, position: Position): FoldedPosition {
 function apply(story: CarrierStory, standing: Standing): void {
   const { fact, happenedMs } = standing
   story.lastMs = happenedMs
+  applyFollowUps(story, standing)
   switch (fact.kind) {
     case 'fitted':
       return applyFitted(story, standing, fact)
@@ -144,9 +165,52 @@ function apply(story: CarrierStory, standing: Standing): void {
       story.spools.at(-1)?.reads.push(read)
       return
     }
+    case 'taskDone':
+    case 'changedOver':
+      return applyTask(story, standing, fact)
     default:
       return
   }
+}
+
+type TaskFact = Extract<Standing['fact'], { kind: 'taskDone' | 'changedOver' }>
+function applyTask(story: CarrierStory, { happenedMs: atMs, eventId }: Standing, fact: TaskFact): void {
+  if (fact.kind === 'taskDone') {
+    const { task, familyId, minutes, reason } = fact
+    story.tasks.push({ eventId, task, familyId, minutes, usualMin: null, reason, atMs })
+  } else if (fact.minutes !== null)
+    story.tasks.push({
+      eventId,
+      task: 'change',
+      familyId: null,
+      minutes: fact.minutes,
+      usualMin: fact.usualMin ?? null,
+      reason: null,
+      atMs,
+    })
+}
+
+/** Before the fact itself is applied: what was on till now tells whether another part goes on. */
+function applyFollowUps(story: CarrierStory, { fact, happenedMs }: Standing): void {
+  const position = 'position' in fact ? fact.position : null
+  const before = position ? story.positions.get(position)?.openLife?.partId : null
+  const hung = story.mounts.at(-1)
+  followUp(
+    story.followUps,
+    {
+      kind: fact.kind,
+      position,
+      isOtherPart: fact.kind === 'fitted' && Boolean(before && fact.partId && before !== fact.partId),
+      isKnocked: 'outReason' in fact && fact.outReason === 'knocked',
+      isSeatedAgain:
+        fact.kind === 'mounted' &&
+        fact.onId !== null &&
+        hung !== undefined &&
+        (hung.onId !== fact.onId || hung.toMs !== null),
+      followedUp: fact.kind === 'followedUp' ? fact.task : null,
+    },
+    happenedMs,
+  )
 }
 
 type StateFact = Extract<Standing['fact'], { kind: 'setting' | 'tied' | 'untied' | 'gunStatus' }>

@@ -75,6 +75,8 @@ const RANK: Partial<Record<Occurrence['fact']['kind'], number>> = {
   unparked: 2,
   fitted: 3,
   stopped: 5,
+  // After what opened it, at the same instant.
+  followedUp: 6,
 }
 
 /** Order of a carrier's life: by when it happened; at the same instant removed before fitted; then as logged. */

@@ -6,7 +6,7 @@
  *      ├─ tooShort: needs another liner    └─ disagree: nothing is cut until both measurements tell the same
  *      └─ fits: nothing to cut
  *
- * 1. What stands out is measured with the liner home at the back, pressed forward, the cable straight.
+ * 1. What stands out is measured with the liner’s nut home at the back, its end pressed in from the front, the cable straight.
  * 2. The first cut always leaves at least LEAVE_MM too much, and LEAVE_LONG_MM of a long one.
  * 3. The second cut is only told when the second measurement is what the first one and the first cut make of it.
  * 4. No cut is ever longer than what is too much.

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { makeRandom } from '@core/random/random.ts'
-import { JOB_SHAPE, learnForFamily, learnMinutes, workedMinutes } from './learn.ts'
+import { addJobs, JOB_SHAPE, learnForFamily, learnMinutes, NO_JOBS, workedMinutes } from './learn.ts'
 
+const jobs = (...minutes: number[]) => ({ n: minutes.length, sumMin: minutes.reduce((s, m) => s + m, 0) })
 /** Gamma of whole shape: a sum of exponentials. */
 const drawJob = (random: () => number, mean: number) => {
   let sum = 0
@@ -11,19 +12,16 @@ const drawJob = (random: () => number, mean: number) => {
 
 describe('minutes learnt', () => {
   it('are the default where nothing was logged, with its spread', () => {
-    const { mean, median, p80, n } = learnMinutes(20, [])
+    const { mean, median, p80, n } = learnMinutes(20, NO_JOBS)
     expect(mean).toBe(20)
     expect(n).toBe(0)
     expect(median).toBeLessThan(20)
     expect(p80).toBeGreaterThan(24)
   })
-  it('weigh the default as four jobs', () => expect(learnMinutes(20, [30, 28]).mean).toBeCloseTo(23, 12))
+  it('weigh the default as four jobs', () => expect(learnMinutes(20, jobs(30, 28)).mean).toBeCloseTo(23, 12))
   it('end at what the shop takes', () => {
     const random = makeRandom(3)
-    const learnt = learnMinutes(
-      20,
-      Array.from({ length: 400 }, () => drawJob(random, 35)),
-    )
+    const learnt = learnMinutes(20, jobs(...Array.from({ length: 400 }, () => drawJob(random, 35))))
     expect(learnt.mean).toBeGreaterThan(33)
     expect(learnt.mean).toBeLessThan(37)
   })
@@ -35,27 +33,24 @@ describe('minutes learnt', () => {
       let rate = 0
       for (let i = 0; i < 4 * JOB_SHAPE + 1; i++) rate -= Math.log(1 - random())
       const mean = (JOB_SHAPE * 4 * 20) / rate
-      const jobs = Array.from({ length: 3 }, () => drawJob(random, mean))
-      if (drawJob(random, mean) <= learnMinutes(20, jobs).p80) within++
+      const three = jobs(...Array.from({ length: 3 }, () => drawJob(random, mean)))
+      if (drawJob(random, mean) <= learnMinutes(20, three).p80) within++
     }
     expect(within / 3000).toBeGreaterThan(0.78)
     expect(within / 3000).toBeLessThan(0.82)
   })
   it('refuse what is no time', () => {
-    expect(() => learnMinutes(0, [])).toThrow('learnMinutes')
-    expect(() => learnMinutes(20, [5, NaN])).toThrow('learnMinutes')
+    expect(() => learnMinutes(0, NO_JOBS)).toThrow('learnMinutes')
+    expect(() => learnMinutes(20, jobs(5, NaN))).toThrow('learnMinutes')
   })
 })
 
 describe('for a family', () => {
-  const jobs = [
-    { familyId: 'a', minutes: [40, 40, 40, 40] },
-    { familyId: 'b', minutes: [10] },
-  ]
   it('other families stand in until it has its own', () => {
-    expect(learnForFamily(20, jobs, 'c').mean).toBeCloseTo((4 * 20 + 160 + 10) / 9, 12)
-    expect(learnForFamily(20, jobs, 'a').mean).toBeCloseTo((4 * 18 + 160) / 8, 12)
-    expect(learnForFamily(20, jobs, 'a').n).toBe(4)
+    const [a, b] = [jobs(40, 40, 40, 40), jobs(10)]
+    expect(learnForFamily(20, NO_JOBS, addJobs(a, b)).mean).toBeCloseTo((4 * 20 + 160 + 10) / 9, 12)
+    expect(learnForFamily(20, a, b).mean).toBeCloseTo((4 * 18 + 160) / 8, 12)
+    expect(learnForFamily(20, a, b).n).toBe(4)
   })
 })
 

@@ -18,36 +18,39 @@ export interface LearntMinutes {
   n: number
 }
 
+/** Jobs of one kind as far as learning needs them: how many, and their minutes together. */
+export interface Jobs {
+  n: number
+  sumMin: number
+}
+export const NO_JOBS: Jobs = { n: 0, sumMin: 0 }
+export const addJobs = (a: Jobs, b: Jobs): Jobs => ({ n: a.n + b.n, sumMin: a.sumMin + b.sumMin })
+
 /**
  * Minutes of a job, learnt from those logged. A job's minutes are gamma of shape k, their rate has a gamma prior worth four jobs of the
  * mean told beforehand; the next job is then compound gamma: P(X ≤ x) = I_{x/(x+β)}(k, α), α = k(4 + n) + 1, β = 4·prior + Σ minutes, of
  * mean β/(4 + n). Source: conjugate analysis of a gamma rate (Raiffa & Schlaifer 1961). Minutes > 0, misuse throws.
- * @example learnMinutes(20, [30, 28]).mean // 23 = (4·20 + 58) / 6
+ * @example learnMinutes(20, { n: 2, sumMin: 58 }).mean // 23 = (4·20 + 58) / 6
  */
-export function learnMinutes(priorMin: number, jobsMin: readonly number[]): LearntMinutes {
-  if (!(priorMin > 0) || !Number.isFinite(priorMin) || jobsMin.some((m) => !(m > 0) || !Number.isFinite(m)))
-    throw new RangeError(`learnMinutes: expected minutes > 0, got ${priorMin} and ${jobsMin.join(', ')}`)
-  const jobs = PRIOR_JOBS + jobsMin.length
+export function learnMinutes(priorMin: number, { n, sumMin }: Jobs): LearntMinutes {
+  if (!(priorMin > 0) || !Number.isFinite(priorMin + sumMin) || !(n >= 0) || (n === 0 ? sumMin !== 0 : !(sumMin > 0)))
+    throw new RangeError(`learnMinutes: expected minutes > 0, got ${priorMin} and ${sumMin} of ${n} jobs`)
+  const jobs = PRIOR_JOBS + n
   const alpha = JOB_SHAPE * jobs + 1
-  const beta = jobsMin.reduce((sum, m) => sum + m, PRIOR_JOBS * priorMin)
+  const beta = PRIOR_JOBS * priorMin + sumMin
   const within = (p: number) => {
     const q = quantileOf((x) => betaCdf(x, JOB_SHAPE, alpha), p)
     return (beta * q) / (1 - q)
   }
-  return { mean: beta / jobs, median: within(0.5), p80: within(PLAN_BY), n: jobsMin.length }
+  return { mean: beta / jobs, median: within(0.5), p80: within(PLAN_BY), n }
 }
 
-export interface FamilyJobs {
-  familyId: string
-  minutes: readonly number[]
-}
 /**
  * The same for one family: what the shop took on its other families stands in for the default, so that a first job on a new gun is not
  * planned by a stranger's guess.
  */
-export function learnForFamily(defaultMin: number, jobs: readonly FamilyJobs[], familyId: string): LearntMinutes {
-  const of = (isOwn: boolean) => jobs.filter((j) => (j.familyId === familyId) === isOwn).flatMap((j) => [...j.minutes])
-  return learnMinutes(learnMinutes(defaultMin, of(false)).mean, of(true))
+export function learnForFamily(defaultMin: number, own: Jobs, others: Jobs): LearntMinutes {
+  return learnMinutes(learnMinutes(defaultMin, others).mean, own)
 }
 
 export interface TimedStep {

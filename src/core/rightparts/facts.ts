@@ -54,10 +54,15 @@ export interface JointRule {
   sinceMs: number
 }
 
+/** How the trigger's wires meet the feeder: a keyed plug with a ring, or two tabs pushed on. */
+export const PLUG_STYLES = ['keyed', 'tabs'] as const
+export type PlugStyle = (typeof PLUG_STYLES)[number]
 /** Parts that screw and seat together, and what that asks of the hand. */
 export interface FamilyFit {
   thread: string | null
   pin: string | null
+  /** Not told by families described before it was asked. */
+  plug?: PlugStyle | null | undefined
   linerHeldBy: LinerHold | null
   /** How its liner is cut: A by what stands out, B flush and pushed back, C like the old one. */
   linerRule: 'A' | 'B' | 'C' | null

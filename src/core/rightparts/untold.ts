@@ -29,6 +29,7 @@ export const UNTOLD_PART: PartFit = {
 export const UNTOLD_FAMILY: FamilyFit = {
   thread: null,
   pin: null,
+  plug: null,
   linerHeldBy: null,
   linerRule: null,
   seatDepthMm: null,

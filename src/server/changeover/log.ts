@@ -84,6 +84,7 @@ function factsOf(planned: Planned, at: At): Fact[] {
       wireId,
       fromWireId: (plan.from.wire?.id ?? null) as WireId | null,
       minutes: r.minutes ?? null,
+      usualMin: planned.cost.plannedMin,
     },
     ...swaps.map((s): Fact => ({
       kind: 'fitted',

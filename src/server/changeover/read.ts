@@ -1,17 +1,19 @@
 import { type z } from 'zod'
-import { costOf } from '@core/changeover/cost.ts'
+import { costOf, type ChangeCost } from '@core/changeover/cost.ts'
 import { planChange, type ChangePlan } from '@core/changeover/plan.ts'
-import { HAZARDS, type ChangeRules, type Step } from '@core/changeover/step.ts'
+import { type GuideRules } from '@core/guide/rules.ts'
+import { type Step } from '@core/guide/step.ts'
 import { stepsOf } from '@core/changeover/steps.ts'
-import { MM_PER_FOOT } from '@core/units/convert.ts'
-import { inchName } from '@core/units/wiresize.ts'
-import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
+import { type RuledBy } from '@core/houserule/schools.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
 import { type Finding } from '@core/rightparts/finding.ts'
-import { type ChangeAnswer, type changeQuery, type ChangeStep, type GunChange } from '@contract/changeover.ts'
+import { type ChangeAnswer, type changeQuery, type GunChange } from '@contract/changeover.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
+import { rulesHere, shopWords } from '@server/guide/at.ts'
+import { ownCautions } from '@server/guide/notes.ts'
+import { stepLine, type OwnCautions } from '@server/guide/steps.ts'
 import { hungAt } from '@server/rightparts/hung.ts'
 import { brief, findingLine, stockedParts } from '@server/rightparts/line.ts'
 import {
@@ -25,31 +27,30 @@ import {
 } from '@server/rightparts/setup.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 
-const FALLBACK_MIN = 5
-/** How the shop changes wire at one gun, by its choices among schools. */
-export function changeRules(by: RuledBy, choices: ShopModel['choices']): ChangeRules {
-  const pick = <K extends string>(code: string, known: readonly K[]): K => {
-    const { key } = rulingFor(code, by, choices).school
-    return known.find((k) => k === key) ?? (known[0] as K)
-  }
-  return {
-    tipWhileFeeding: pick('D10', ['off', 'on']),
-    power: pick('D11', ['twoStates', 'always', 'unplug']),
-    gas: pick('D12', ['jog', 'shut', 'leave']),
-    speed: pick('D13', ['slowThenFast', 'fast', 'steady']),
-    lock: pick('D14', ['first', 'last']),
-    cable: pick('D15', ['byState', 'rewind', 'scrap']),
-    setScrew: pick('D24', ['family', 'screwFirst', 'unscrew']),
-    tension: pick('D30', ['allFour', 'liner', 'wire', 'fault']),
-  }
-}
-
 export interface Planned {
   hung: Hung
   plan: ChangePlan
-  rules: ChangeRules
+  rules: GuideRules
+  by: RuledBy
   steps: Step[]
-  cost: ReturnType<typeof costOf>
+  cost: ChangeCost & { plannedMin: number; learntFrom: number }
+}
+
+/** The sum of the steps, times how worked and planned minutes went together on the changes logged here. */
+function learntCost(cost: ChangeCost, shop: ShopModel, familyId: string | null): Planned['cost'] {
+  const { n, others, median, p80 } = shop.learnt('change', familyId, 1)
+  const learntFrom = n + others
+  const plannedMin = cost.minutes
+  if (learntFrom === 0) return { ...cost, plannedMin, learntFrom }
+  const minutes = plannedMin * median
+  return {
+    ...cost,
+    minutes,
+    minutesLow: (minutes * median) / p80,
+    minutesHigh: plannedMin * p80,
+    plannedMin,
+    learntFrom,
+  }
 }
 
 /** The change at one gun, as the shop does it. */
@@ -80,15 +81,12 @@ export function planAt(
     },
   )
   const built = builtHere(hung, shop)
-  const rules = changeRules(ruledBy(hung.station, built), shop.choices)
-  const steps = stepsOf(plan, rules, {
-    minutesOf: (kindKey) => shop.kindByKey.get(kindKey)?.changeMin ?? FALLBACK_MIN,
-    sizeWord: (mm) => (shop.site.units === 'us' ? (inchName(mm) ?? `${mm} mm`) : mm.toFixed(1)),
-    lengthWord: (m) => (shop.site.units === 'us' ? `${((m * 1000) / MM_PER_FOOT).toFixed(1)} ft` : `${m.toFixed(2)} m`),
-  })
+  const by = ruledBy(hung.station, built)
+  const rules = rulesHere(by, shop.choices)
+  const steps = stepsOf(plan, rules, shopWords(shop, built.familyId))
   const isScrapped = at.isScrapped ?? rules.cable === 'scrap'
   const cost = costOf(plan, { steps, rules, gasMinorPerM3: shop.site.gasMinorPerM3, isScrapped })
-  return { hung, plan, rules, steps, cost }
+  return { hung, plan, rules, by, steps, cost: learntCost(cost, shop, built.familyId) }
 }
 
 /** What changing wire takes at some guns: parts against the shelf, order, minutes, money for leads. */
@@ -101,13 +99,13 @@ export async function readChange(deps: Deps, who: Who, q: z.output<typeof change
   const hung = await hungAt(deps.db, shop, stationIds)
   const planned = hung.map((h) => planAt(h, { shop, parts, wireId: q.wireId, procedureId: q.procedureId, isScrapped }))
   const surveyed = await survey(deps.db, shop, { nowMs: deps.now(), stationIds })
-  const wire = shop.wires.get(q.wireId)
+  const [wire, own] = [shop.wires.get(q.wireId), await ownCautions(deps.db)]
   return {
     toWire: wire?.name ?? '',
     toWireId: q.wireId,
     currency: shop.site.currency,
     guns: planned.map((p) => ({
-      ...gunChange(p, { shop, parts, isMoney: isLead(who) }),
+      ...gunChange(p, { shop, parts, own, isMoney: isLead(who) }),
       alsoDue: alsoDue(
         p,
         surveyed.find((s) => s.station.id === p.hung.station.id),
@@ -117,21 +115,6 @@ export async function readChange(deps: Deps, who: Who, q: z.output<typeof change
     minutes: planned.reduce((sum, p) => sum + p.cost.minutes, 0),
   }
 }
-
-const stepLine = (s: Step): ChangeStep => ({
-  key: s.key,
-  phase: s.phase,
-  power: s.power,
-  do: s.do,
-  look: s.look,
-  hazard: s.hazard && HAZARDS[s.hazard],
-  minutes: s.minutes,
-  ties: s.tie,
-  unties: s.untie,
-  swap: s.swap,
-  canSkip: s.makes.length === 0 && s.key !== 'isolate',
-  byRule: s.byRule,
-})
 
 /** What wants hands on the same gun anyway: it is open, so it costs least now. */
 function alsoDue(p: Planned, surveyed: Surveyed | undefined): GunChange['alsoDue'] {
@@ -143,7 +126,7 @@ function alsoDue(p: Planned, surveyed: Surveyed | undefined): GunChange['alsoDue
 
 function gunChange(
   p: Planned,
-  at: { shop: ShopModel; parts: readonly Stocked[]; isMoney: boolean },
+  at: { shop: ShopModel; parts: readonly Stocked[]; own: OwnCautions; isMoney: boolean },
 ): Omit<GunChange, 'alsoDue'> {
   const { plan, hung, steps, cost } = p
   const stock = new Map(at.parts.map((x) => [x.id, x]))
@@ -171,7 +154,7 @@ function gunChange(
     unknown: plan.unknown,
     settings: plan.settings,
     left: plan.left.map(line),
-    steps: steps.map(stepLine),
+    steps: steps.map((s) => stepLine(s, { own: at.own, by: p.by, choices: at.shop.choices })),
     cost: {
       ...cost,
       wireMinor: at.isMoney ? cost.wireMinor : null,

@@ -29,6 +29,7 @@ export const WIRE_FIT: Record<string, WireFit> = {
 const YARD_FAMILY: FamilyFit = {
   thread: null,
   pin: 'long',
+  plug: 'keyed',
   linerHeldBy: 'nut',
   linerRule: 'A',
   seatDepthMm: 18,
@@ -58,6 +59,7 @@ export const FAMILY_FIT: Record<string, FamilyFit> = {
     ...YARD_FAMILY,
     thread: 'fine eight',
     pin: 'short',
+    plug: 'tabs',
     linerRule: 'B',
     pushBackMm: 3,
     doesTipSeatLiner: true,

@@ -97,6 +97,7 @@ function tallies(surveyed: readonly Surveyed[], guns: readonly FloorGun[], cutof
     laterGuns: guns.filter((g) => isQuiet.has(g.stationId) && isBefore(g.next?.reachedMs, cutoffMs + DAY_MS)).length,
     wrongGuns: surveyed.filter(isBuiltWrong).length,
     checkedGuns: surveyed.filter(isChecked).length,
+    followUps: surveyed.reduce((sum, s) => sum + s.followUps.filter((f) => f.isAsked).length, 0),
     tags: surveyed.reduce((sum, s) => sum + s.tags.filter((t) => isToUndo(t.tag)).length, 0),
     notSeenGuns: surveyed.filter((s) => !s.now.isParked && isNotSeen(s)).length,
     estimatedGuns: guns.filter((g) => g.cells.some((c) => c[2] === 1)).length,
@@ -130,7 +131,7 @@ function rankInput(s: Surveyed, shop: ShopModel) {
       position: p.row.position,
       state: p.verdict.state,
       act: p.verdict.act,
-      minutes: p.verdict.act === 'clean' ? p.kind.cleanMin : p.kind.changeMin,
+      minutes: p.verdict.act === 'clean' ? p.kind.cleanMin : shop.changeMinOf(p.kind.key, s.familyId),
       due: p.verdict.due,
     })),
     stopRateMinorPerHour: shop.classes.get(s.station.classKey)?.stopMinorPerHour ?? 0,
@@ -143,7 +144,7 @@ const SET_MIN = 2
 function wrongMinutes(s: Surveyed, shop: ShopModel): number {
   const remedies = standing(s.checked.findings).flatMap((f) => (f.severity === 'stops' ? [f.remedy] : []))
   const kinds = new Set(remedies.flatMap((r) => (r.do === 'change' ? [r.kindKey] : [])))
-  const changed = [...kinds].reduce((sum, key) => sum + (shop.kindByKey.get(key)?.changeMin ?? 0), 0)
+  const changed = [...kinds].reduce((sum, key) => sum + shop.changeMinOf(key, s.familyId), 0)
   return changed + SET_MIN * remedies.filter((r) => r.do !== 'change').length
 }
 

@@ -26,6 +26,8 @@ const CLOCK_STALE_DAYS = 10
 /** What holds for every position of one gun. */
 export interface JudgeAt {
   station: StationRow
+  /** Of the gun that hangs there: minutes go by it. */
+  familyId: string | null
   now: typeof stationNow.$inferSelect
   head: HeadRow | null
   schedule: Schedule | null
@@ -138,7 +140,7 @@ function wantOf(
   return {
     position: row.position,
     act,
-    minutes: act === 'change' ? kind.changeMin : kind.cleanMin,
+    minutes: act === 'change' ? tenths(at.shop.changeMinOf(kind.key, at.familyId)) : kind.cleanMin,
     used: thousandths(due.used),
     limit,
     unit: kind.lifeUnit,
@@ -150,5 +152,6 @@ function wantOf(
   }
 }
 /** As fine as anyone reads it; all digits of a double double the answer's size. */
+const tenths = (n: number) => Math.round(n * 10) / 10
 const thousandths = (n: number) => Math.round(n * 1000) / 1000
 const whole = (ms: number | null) => (ms === null ? null : Math.max(0, Math.round(ms)))

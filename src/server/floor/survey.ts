@@ -6,9 +6,11 @@ import { carrier, headNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel, type StationRow } from '@server/shop/model.ts'
 import { clockFreshness, judge, type HeadRow, type JudgeAt, type SurveyedPosition } from './judge.ts'
+import { FOLLOW_UP_TEXT, type OpenFollowUp } from '@core/followup/followup.ts'
+import { followUpsHere } from '@server/followup/here.ts'
 import { isToUndo, TAG_TEXT } from '@core/changeover/tags.ts'
 import { checkPlace, standing, type Checked } from '@server/rightparts/findings.ts'
-import { carrierIdsOf, tagsHere, type Hung } from '@server/rightparts/setup.ts'
+import { builtHere, carrierIdsOf, tagsHere, type Hung } from '@server/rightparts/setup.ts'
 import { readPositions, type CarrierState, type PositionRow, type PositionStore } from './positions.ts'
 
 export interface Surveyed {
@@ -22,6 +24,9 @@ export interface Surveyed {
   /** What the gun brought along. */
   gunBuilt: GunBuilt | null
   tags: ReturnType<typeof tagsHere>
+  /** What acts here made necessary and nobody has done yet. */
+  followUps: OpenFollowUp[]
+  familyId: string | null
 }
 
 /** The state of every position at some places, or at all: what is stored, run on to now. */
@@ -89,8 +94,22 @@ function surveyOne(
   }
   const checked = at.check(hung)
   const tags = tagsHere(hung, shop)
-  const marks = marksOf(checked, tags)
-  const positions = judgeAll(rows, { station, now, head, schedule, cutoffMs, shop, nowMs, freshness, ...marks })
+  const built = builtHere(hung, shop)
+  const { familyId } = built
+  const followUps = followUpsHere(hung, { shop, built, schedule, nowMs })
+  const marks = marksOf(checked, tags, followUps)
+  const positions = judgeAll(rows, {
+    station,
+    familyId,
+    now,
+    head,
+    schedule,
+    cutoffMs,
+    shop,
+    nowMs,
+    freshness,
+    ...marks,
+  })
   return {
     station,
     now,
@@ -100,16 +119,22 @@ function surveyOne(
     positions,
     checked,
     tags,
+    followUps,
+    familyId,
     gunBuilt: hung.stateOf(now.gunId)?.built ?? null,
   }
 }
 
 /** Where something is found, by how bad; reminders hang where they were tied. */
-function marksOf(checked: Checked, tags: Surveyed['tags']) {
+function marksOf(checked: Checked, tags: Surveyed['tags'], followUps: readonly OpenFollowUp[]) {
   const at = (severity: string) => standing(checked.findings).flatMap((f) => (f.severity === severity ? [f.at] : []))
   return {
     wrong: new Set(at('stops')),
-    questioned: new Set([...at('harms'), ...tags.filter((t) => isToUndo(t.tag)).map((t) => TAG_TEXT[t.tag].at)]),
+    questioned: new Set([
+      ...at('harms'),
+      ...tags.filter((t) => isToUndo(t.tag)).map((t) => TAG_TEXT[t.tag].at),
+      ...followUps.filter((f) => f.isAsked).map((f) => FOLLOW_UP_TEXT[f.follow].at),
+    ]),
   }
 }
 

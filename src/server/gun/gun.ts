@@ -1,6 +1,7 @@
 import { and, desc, eq, gte, inArray } from 'drizzle-orm'
 import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { sourceDisagreement } from '@core/clock/headclock.ts'
+import { TRIGGERS } from '@core/followup/followup.ts'
 import { withGun } from '@core/shop/built.ts'
 import { chainOf, normalOn, type Stocked } from '@core/rightparts/check.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
@@ -57,6 +58,12 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
     spool: spoolLine(s, nowMs),
     lastEntryMs: s.head?.lastEntryMs ?? null,
     notes,
+    followUps: s.followUps.map(({ follow, sinceMs, by, isAsked }) => ({
+      task: follow,
+      sinceMs,
+      why: TRIGGERS[by].why,
+      isAsked,
+    })),
     ...fitOf(s, { shop, parts: stocked, nameOf }),
     usualActs,
     tape,

@@ -83,6 +83,14 @@ const BODIES: Record<string, () => object> = {
     skipped: [],
   }),
   '/changeover/day': () => ({ lines: [{ booth: 'A1', period: 'one', wireId: 'wire_none' }] }),
+  '/guide/done': () => ({ stationId: id('A1'), guide: 'tip', did: 'changed', minutes: 3, overrun: null }),
+  '/guide/note': () => ({ guide: 'tip', step: 'tipOn', familyId: '*', words: 'a nip, no more', isInstead: false }),
+  '/guide/caution': () => ({ hazard: 'hot', words: 'Hot. Gloves.' }),
+  '/guide/nearmiss': () => ({ stationId: id('A1'), hazard: 'hot' }),
+  '/followup': () => ({ stationId: id('A1'), task: 'tension' }),
+  '/liner/stuck': () => ({ stationId: id('A1'), atMm: 900, isKinked: false }),
+  '/liner/spoiled': () => ({ stationId: id('A1'), why: 'cutShort' }),
+  '/liner/done': () => ({ stationId: id('A1'), old: null, isBlown: false, cut: null, minutes: null, overrun: null }),
   '/gun/swap': () => ({ stationId: id('A1'), gunId: 'car_none', oldGun: 'ready' }),
   '/gun/spare': () => ({ name: 'spare', familyId: null, cableM: null }),
   '/gun/status': () => ({ gunId: 'car_none', status: 'ready' }),
@@ -124,6 +132,12 @@ const FOR_HANDS = [
   '/changeover/day',
   '/gun/swap',
   '/gun/status',
+  '/guide/done',
+  '/guide/nearmiss',
+  '/followup',
+  '/liner/stuck',
+  '/liner/spoiled',
+  '/liner/done',
 ]
 const WITHOUT_KEY = ['/ingest/take', '/ingest/preview', '/ingest/cancel', '/changeover/day']
 const writes = endpoints.filter((e) => e.method === 'post').map((e) => e.path)
@@ -149,6 +163,7 @@ describe('who may do what', () => {
             .replace(/^.photo$/, '/photo?type=spool&key=x')
             .replace('progress', `progress?runKey=${nextKey()}`)
             .replace(/^.changeover$/, `/changeover?stationIds=${id('A1')}&wireId=wire_none`)
+            .replace(/^.liner$/, `/liner?stationId=${id('A1')}`)
             .replace('dedicate', `dedicate?stationId=${id('A1')}&gunMinor=1&gunYears=1`),
         )
       ).status,

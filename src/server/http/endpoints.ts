@@ -2,6 +2,9 @@ import { telemetryAnswer, telemetryMessage } from '@contract/telemetry.ts'
 import { changeoverEndpoints } from '@server/changeover/endpoints.ts'
 import { clockEndpoints } from '@server/clock/endpoints.ts'
 import { floorEndpoints } from '@server/floor/endpoints.ts'
+import { followupEndpoints } from '@server/followup/endpoints.ts'
+import { guideEndpoints } from '@server/guide/endpoints.ts'
+import { linerEndpoints } from '@server/liner/endpoints.ts'
 import { gunEndpoints } from '@server/gun/endpoints.ts'
 import { houseruleEndpoints } from '@server/houserule/endpoints.ts'
 import { ingestEndpoints } from '@server/ingest/endpoints.ts'
@@ -27,6 +30,9 @@ export const endpoints: readonly Endpoint[] = [
   ...floorEndpoints,
   ...rightpartsEndpoints,
   ...changeoverEndpoints,
+  ...guideEndpoints,
+  ...linerEndpoints,
+  ...followupEndpoints,
   ...gunEndpoints,
   ...logbookEndpoints,
   ...clockEndpoints,

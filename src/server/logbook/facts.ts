@@ -11,12 +11,16 @@ import { placeOf } from './log.ts'
 interface OneAct {
   key: string
   stationId: string
+  /** Kept without who said it. */
+  isNameless?: boolean
   /** Stands on the first line. */
   note?: string | null
   /** Throws what speaks against it, before anything is written. */
   check?: (tx: Reader, shop: ShopModel) => Promise<void>
   factsOf: (place: Place, shop: ShopModel) => Fact[] | Promise<Fact[]>
 }
+
+const NOBODY: Who = { person: null, device: null }
 
 /** Several facts of one act at one place: all of them or none, and never twice. Answers the id of its first line. */
 export async function logFacts(deps: Deps, who: Who, act: OneAct): Promise<string> {
@@ -42,7 +46,7 @@ export async function logFactsIn(
   await act.check?.(tx, shop)
   const facts = await act.factsOf(place, shop)
   const drafts = facts.map((fact, i) =>
-    factDraft(deps, who, {
+    factDraft(deps, act.isNameless ? NOBODY : who, {
       fact,
       happenedMs: deps.now(),
       precision: 'exact',

@@ -150,6 +150,14 @@ const NOT_CORRECTED = new Set<Fact['kind']>([
   'issued',
   'jointFault',
   'gunStatus',
+  'taskDone',
+  'linerCut',
+  'autopsy',
+  'stuck',
+  'spoiled',
+  'blown',
+  'followedUp',
+  'nearMiss',
 ])
 
 function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine | null {
@@ -181,6 +189,7 @@ function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine 
     count: fact.kind === 'fitted' ? fact.count : 'quantity' in fact ? fact.quantity : 1,
     wireName: 'wireId' in fact && fact.wireId ? (names.wires.get(fact.wireId) ?? null) : null,
     labelKg: kgOf(fact),
+    lengthMm: lengthOf(fact),
     spoolNumber: names.spools.get(spoolOf(fact) ?? '') ?? null,
     rows: fact.kind === 'usageEntered' ? fact.rows : null,
     what: isLookLine(said.idempotencyKey) ? 'look' : whatOf(fact),
@@ -209,9 +218,28 @@ function whatOf(fact: Fact): string | null {
       return `${fact.joint}=${fact.fault}`
     case 'gunStatus':
       return fact.status
+    case 'taskDone':
+    case 'followedUp':
+      return fact.task
+    case 'nearMiss':
+      return fact.hazard
+    case 'spoiled':
+      return fact.why
+    case 'stuck':
+      return fact.isKinked ? 'kinked' : 'stuck'
+    case 'autopsy':
+      return `${fact.found.join(',')}=${fact.isCertain ? 'certain' : 'uncertain'}`
+    case 'linerCut':
+      return fact.by
     default:
       return null
   }
+}
+
+/** The length a line speaks of: where along the cable, or what was left standing out. */
+function lengthOf(fact: Fact): number | null {
+  if (fact.kind === 'stuck' || fact.kind === 'autopsy') return fact.atMm
+  return fact.kind === 'linerCut' ? fact.leftMm : null
 }
 
 function kgOf(fact: Fact): number | null {

@@ -1,5 +1,15 @@
 import { asc, inArray, sql } from 'drizzle-orm'
-import { carrier, carrierNow, headNow, life, mount, positionNow, stationNow, stoppage } from '@server/db/schema.ts'
+import {
+  carrier,
+  carrierNow,
+  headNow,
+  life,
+  mount,
+  positionNow,
+  stationNow,
+  stoppage,
+  taskDone,
+} from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { type Touched } from '@server/ledger/append.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
@@ -7,7 +17,7 @@ import { type Calendar } from '@server/time/calendar.ts'
 import { foldCarrier } from '@core/ledger/fold.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
 import { gather, withDescendants, withStationsOf, type Gathered } from './gather.ts'
-import { carrierNowRows, headRow, lifeRows, mountRows, positionRows } from './rows.ts'
+import { carrierNowRows, headRow, lifeRows, mountRows, positionRows, taskRows } from './rows.ts'
 import { stationRows } from './stationrows.ts'
 import { projectSpools } from './spools.ts'
 import { projectStock } from './stock.ts'
@@ -24,7 +34,16 @@ import { sync } from './sync.ts'
  */
 /** Rows written per projected table: all nought when what is stored agrees with the ledger. */
 export type Written = Record<
-  'mount' | 'life' | 'positionNow' | 'carrierNow' | 'headNow' | 'stationNow' | 'stoppage' | 'stockNow' | 'spoolNow',
+  | 'mount'
+  | 'life'
+  | 'positionNow'
+  | 'carrierNow'
+  | 'taskDone'
+  | 'headNow'
+  | 'stationNow'
+  | 'stoppage'
+  | 'stockNow'
+  | 'spoolNow',
   number
 >
 
@@ -112,7 +131,7 @@ async function writeCarriers(
   tx: Tx,
   ids: ReadonlySet<string>,
   at: { gathered: Gathered; shop: ShopModel },
-): Promise<Pick<Written, 'life' | 'positionNow' | 'carrierNow' | 'headNow'>> {
+): Promise<Pick<Written, 'life' | 'positionNow' | 'carrierNow' | 'taskDone' | 'headNow'>> {
   const { gathered, shop } = at
   const list = [...ids].filter((id) => gathered.carriers.has(id))
   const classOf = (id: string) => classKeyOf(id, gathered, shop)
@@ -137,6 +156,13 @@ async function writeCarriers(
     keyColumn: carrierNow.carrierId,
     keyOf: (r) => r.carrierId,
   })
+  const tasks = await sync(tx, taskDone, {
+    rows: list.flatMap((id) => taskRows(id, gathered)),
+    owner: { column: taskDone.carrierId, ids: list },
+    key: (r) => r.eventId,
+    keyColumn: taskDone.eventId,
+    keyOf: (r) => r.eventId,
+  })
   const heads = list.filter((id) => gathered.carriers.get(id)?.type === 'head')
   const headRows = await sync(tx, headNow, {
     rows: heads.map((id) => headRow(id, gathered)),
@@ -145,7 +171,7 @@ async function writeCarriers(
     keyColumn: headNow.headId,
     keyOf: (r) => r.headId,
   })
-  return { life: lives, positionNow: positions, carrierNow: settings, headNow: headRows }
+  return { life: lives, positionNow: positions, carrierNow: settings, taskDone: tasks, headNow: headRows }
 }
 
 /** The class of the place a carrier hangs at now, or hung at last. */

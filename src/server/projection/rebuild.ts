@@ -25,6 +25,7 @@ export async function rebuild(
     life: 0,
     positionNow: 0,
     carrierNow: 0,
+    taskDone: 0,
     headNow: 0,
     stationNow: 0,
     stoppage: 0,

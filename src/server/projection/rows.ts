@@ -11,7 +11,14 @@ import {
 } from '@core/ledger/fold.ts'
 import { exposureOver, type ChainStretch, type Exposure } from '@core/ledger/exposure.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
-import { type carrierNow, type headNow, type life, type mount, type positionNow } from '@server/db/schema.ts'
+import {
+  type carrierNow,
+  type headNow,
+  type life,
+  type mount,
+  type positionNow,
+  type taskDone,
+} from '@server/db/schema.ts'
 import { type Gathered } from './gather.ts'
 
 export type LifeRow = typeof life.$inferSelect
@@ -19,6 +26,7 @@ export type PositionRow = typeof positionNow.$inferSelect
 export type HeadRow = typeof headNow.$inferSelect
 export type CarrierNowRow = typeof carrierNow.$inferSelect
 export type MountRow = typeof mount.$inferSelect
+export type TaskRow = typeof taskDone.$inferSelect
 
 const NO_CLOCKS: HeadClocks = { kg: null, arcHours: null, starts: null }
 const clocksFrom = (gathered: Gathered) => (headId: string) => gathered.clocks.get(headId) ?? NO_CLOCKS
@@ -134,15 +142,21 @@ function usedSince(stretches: readonly ChainStretch[], gathered: Gathered, fromM
   return exposure
 }
 
-/** Settings, tags and status; no row where nothing was ever said. */
+/** Work done by the list. */
+export const taskRows = (id: string, gathered: Gathered): TaskRow[] =>
+  (gathered.stories.get(id)?.tasks ?? []).map((task) => ({ ...task, carrierId: id }))
+
+/** Settings, tags, follow-ups and status; no row where nothing was ever said. */
 export function carrierNowRows(id: string, gathered: Gathered): CarrierNowRow[] {
   const story = gathered.stories.get(id)
-  if (!story || (story.settings.size === 0 && story.tags.size === 0 && !story.status)) return []
+  if (!story || (story.settings.size === 0 && story.tags.size === 0 && story.followUps.size === 0 && !story.status))
+    return []
   return [
     {
       carrierId: id,
       settings: Object.fromEntries(story.settings),
       tags: Object.fromEntries(story.tags),
+      followUps: Object.fromEntries(story.followUps),
       status: story.status?.is ?? null,
       statusMs: story.status?.sinceMs ?? null,
     },

@@ -7,7 +7,7 @@ import { standingOfPart } from '@server/ledger/standings.ts'
 const ISSUED_FOR_MS = 14 * 86_400_000
 
 /**
- * On hand = last count + received since − handed out since − put on since; null without a count: nothing is known then. What
+ * On hand = last count + received since − handed out since − put on or spoiled since; null without a count: nothing is known then. What
  * was handed out for a place and put on there within two weeks is one part, not two.
  */
 export function stockFrom(standings: readonly Standing[]): { onHand: number; countedMs: number } | null {
@@ -27,11 +27,12 @@ export function stockFrom(standings: readonly Standing[]): { onHand: number; cou
       const list = handedOut.get(stationId ?? '') ?? []
       handedOut.set(stationId ?? '', [...list, ...Array<number>(fact.quantity).fill(happenedMs)])
     }
-    if (fact.kind === 'fitted' && fact.entryAge === 'new') {
+    if (fact.kind === 'spoiled' || (fact.kind === 'fitted' && fact.entryAge === 'new')) {
       const list = (handedOut.get(stationId ?? '') ?? []).filter((at) => happenedMs - at <= ISSUED_FOR_MS)
-      const fromHand = Math.min(list.length, fact.count)
+      const used = fact.kind === 'fitted' ? fact.count : 1
+      const fromHand = Math.min(list.length, used)
       handedOut.set(stationId ?? '', list.slice(fromHand))
-      onHand -= fact.count - fromHand
+      onHand -= used - fromHand
     }
   }
   return { onHand, countedMs: last.happenedMs }

@@ -21,6 +21,8 @@ import {
   wire,
 } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
+import { TASK_KEYS } from '@core/guide/keys.ts'
+import { minutesOf, readTaskTotals, type MinutesOf } from '@server/minutes/minutes.ts'
 import { type Calendar, type ShiftOfWeek } from '@server/time/calendar.ts'
 import { DomainError } from '@server/http/problem.ts'
 
@@ -60,6 +62,22 @@ export interface ShopModel {
   windowOfArea: (areaId: string) => ReturnType<typeof nextWindow>
   clockSetup: (stationId: string | null) => ClockSetup
   ruleFor: (kindKey: string, classKey: string) => RuleRow | null
+  /** Minutes of a task on a family, learnt from the jobs logged. */
+  learnt: MinutesOf
+  /** Minutes a change of one kind takes on a family: what the shop says, until its own jobs say better. */
+  changeMinOf: (kindKey: string, familyId: string | null) => number
+}
+
+const FALLBACK_MIN = 5
+function changeMinutes(
+  kinds: ReadonlyMap<string, KindRow>,
+  of: { kindKey: string; familyId: string | null; learnt: MinutesOf },
+): number {
+  const said = kinds.get(of.kindKey)?.changeMin ?? FALLBACK_MIN
+  const task = TASK_KEYS.find((t) => t === of.kindKey)
+  if (!task || !(said > 0)) return said
+  const { n, others, median } = of.learnt(task, of.familyId, said)
+  return n + others > 0 ? median : said
 }
 
 function readTables(db: Reader) {
@@ -80,6 +98,7 @@ function readTables(db: Reader) {
     db.select().from(houseChoice),
     db.select().from(keptFinding),
     db.select({ id: carrier.id, stationId: carrier.stationId }).from(carrier).where(eq(carrier.type, 'station')),
+    readTaskTotals(db),
   ])
 }
 
@@ -87,6 +106,8 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
   const [sites, areas, stations, classes, kinds, wires, families, patterns, holidays, rules, ...more] =
     await readTables(db)
   const stationCarriers = more[5]
+  const learnt = minutesOf(more[6])
+  const kindByKey = new Map(kinds.map((k) => [k.key, k]))
   const [only] = sites
   if (!only)
     throw new DomainError('not-found', 'The shop has no name yet.', ['Open the first page and say what it is called.'])
@@ -115,11 +136,13 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
     stationOfCarrier: new Map(stationCarriers.map((c) => [c.id, c.stationId ?? ''])),
     carrierOfStation: new Map(stationCarriers.map((c) => [c.stationId ?? '', c.id])),
     classes: new Map(classes.map((c) => [c.key, c])),
-    kindByKey: new Map(kinds.map((k) => [k.key, k])),
+    kindByKey,
     families: new Map(families.map((f) => [f.id, f.name])),
     ...fitOfShop(families, more),
     clockSetup: (stationId) =>
       clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? '' }),
+    learnt,
+    changeMinOf: (kindKey, familyId) => changeMinutes(kindByKey, { kindKey, familyId, learnt }),
     ruleFor: (kindKey, classKey) => ruleBy.get(`${kindKey} ${classKey}`) ?? ruleBy.get(`${kindKey} *`) ?? null,
   }
 }

@@ -35,6 +35,8 @@ const TRUTH: readonly MySqlTable[] = [
   schema.houseRule,
   schema.houseChoice,
   schema.keptFinding,
+  schema.guideNote,
+  schema.ownCaution,
   schema.person,
   schema.device,
   schema.importRun,

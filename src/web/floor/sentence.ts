@@ -45,6 +45,8 @@ export function honesty(floor: FloorAnswer): string {
         '1 of $1 guns is',
       ),
     )
+  if (floor.followUps > 0)
+    said.push(`${floor.followUps} ${floor.followUps === 1 ? 'thing follows' : 'things follow'} from what was done and ${floor.followUps === 1 ? 'is' : 'are'} not yet.`)
   if (floor.tags > 0)
     said.push(`${floor.tags} temporary ${floor.tags === 1 ? 'setting is' : 'settings are'} still standing.`)
   if (floor.estimatedGuns > 0)

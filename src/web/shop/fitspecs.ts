@@ -17,6 +17,15 @@ const same = (values: readonly string[]) => values.map((v) => [v, v] as const)
 export const FAMILY_SPECS: readonly Spec[] = [
   { key: 'thread', label: 'tip thread, as the shop calls it', is: 'text' },
   { key: 'pin', label: 'pin it ends in', is: 'text' },
+  {
+    key: 'plug',
+    label: 'control plug',
+    is: 'pick',
+    options: [
+      ['keyed', 'keyed, with a ring'],
+      ['tabs', 'two push-on tabs'],
+    ],
+  },
   { key: 'linerHeldBy', label: 'liner held by', is: 'pick', options: same(LINER_HOLDS) },
   {
     key: 'linerRule',

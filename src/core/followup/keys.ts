@@ -1,0 +1,3 @@
+/** What is to be done after something else was. */
+export const FOLLOW_UPS = ['tension', 'freeFeed', 'outlet', 'seat', 'orings', 'reamer', 'toolCentre'] as const
+export type FollowUp = (typeof FOLLOW_UPS)[number]

@@ -1,0 +1,7 @@
+import { type Drawing, type DrawingKey } from '../drawing.ts'
+import { FEEDER } from './feeder.ts'
+import { FRONT } from './front.ts'
+import { LINER } from './liner.ts'
+import { SUPPLY } from './supply.ts'
+
+export const DRAWINGS: Record<DrawingKey, Drawing> = { ...FRONT, ...LINER, ...FEEDER, ...SUPPLY }

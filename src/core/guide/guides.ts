@@ -1,0 +1,115 @@
+import { fitOf, hasOn, openAt, type GuideAt } from './guideat.ts'
+import { closeSteps, plugStep } from './close.ts'
+import { cutterOf, linerWork } from './linerguide.ts'
+import { isolateStep, openSteps, type Openable } from './open.ts'
+import { step, type Step } from './step.ts'
+import { WORK } from './work.ts'
+import { wireGuide } from './wireguide.ts'
+import { type GuideKey } from './keys.ts'
+import { cylinderSteps, machineSteps } from './supplyguides.ts'
+
+interface GuideText {
+  name: string
+  /** Kind of part it is about, where it is about one; its minutes are learnt under it. */
+  kindKey: string | null
+  /** What it wants at hand besides the part. */
+  tools: (at: GuideAt) => string[]
+}
+const SNIP = 'side cutters'
+export const GUIDES: Record<GuideKey, GuideText> = {
+  tip: { name: 'Contact tip', kindKey: 'tip', tools: () => [SNIP, 'tip spanner or pliers'] },
+  nozzle: { name: 'Nozzle', kindKey: 'nozzle', tools: () => ['nozzle pliers or a scraper', SNIP] },
+  insulator: { name: 'Insulator', kindKey: 'insulator', tools: () => [SNIP] },
+  diffuser: {
+    name: 'Diffuser',
+    kindKey: 'diffuser',
+    tools: (at) => [
+      SNIP,
+      'diffuser spanner',
+      ...(fitOf(at)?.linerHeldBy === 'set screw' ? ['hex key for the set screw'] : []),
+      'brush',
+    ],
+  },
+  liner: { name: 'Liner', kindKey: 'liner', tools: (at) => linerTools(at) },
+  rolls: { name: 'Drive rolls', kindKey: 'rolls', tools: () => ['brush'] },
+  guides: { name: 'Inlet and outlet guide', kindKey: 'outlet', tools: () => [SNIP, 'tip spanner or pliers'] },
+  orings: { name: 'O-rings of the pin', kindKey: 'orings', tools: () => [SNIP, 'a blunt pick'] },
+  gun: { name: 'The whole gun', kindKey: null, tools: () => [SNIP, 'tip spanner or pliers'] },
+  wire: { name: 'Loading wire', kindKey: 'hub', tools: () => [SNIP, 'tip spanner or pliers'] },
+  plug: { name: 'Control plug', kindKey: null, tools: () => [] },
+  cylinder: {
+    name: 'Cylinder, flowmeter, hose',
+    kindKey: 'gas',
+    tools: () => ['cylinder spanner', 'leak spray or soapy water'],
+  },
+  machine: { name: 'Starting the machine', kindKey: null, tools: () => [] },
+}
+const linerTools = (at: GuideAt) => [
+  ...new Set([SNIP, cutterOf(at)]),
+  'rule and tape',
+  'file or pick for the burr',
+  'spanner for the liner nut',
+  ...(fitOf(at)?.linerHeldBy === 'set screw' ? ['hex key for the set screw'] : []),
+  'tray for what goes back on',
+]
+
+/** Whether a gun has what the guide is about. */
+export function hasGuide(at: GuideAt, key: GuideKey): boolean {
+  const { kindKey } = GUIDES[key]
+  if (key === 'guides') return hasOn(at, 'inlet') || hasOn(at, 'outlet')
+  if (key === 'wire' || kindKey === null || kindKey === 'gas') return true
+  return hasOn(at, kindKey)
+}
+
+const OPENS: Record<GuideKey, readonly Openable[]> = {
+  tip: ['tipOff'],
+  nozzle: ['nozzleOff'],
+  insulator: ['insulatorOff'],
+  diffuser: ['diffuserOff'],
+  liner: ['diffuserOff', 'nutOff'],
+  rolls: ['armOpen'],
+  guides: ['wireOut'],
+  orings: ['gunOut'],
+  gun: ['gunOut'],
+  wire: ['tipOff', 'armOpen'],
+  plug: [],
+  cylinder: [],
+  machine: [],
+}
+
+/**
+ * One guide for one gun: what covers the part is opened outermost first, the work is done, and all of it is closed again, by the gun's
+ * own part tree, its family's exceptions and the shop's schools.
+ */
+export function guideSteps(at: GuideAt, key: GuideKey): Step[] {
+  if (key === 'machine') return machineSteps(at)
+  if (key === 'cylinder') return cylinderSteps(at)
+  if (key === 'plug') return plugGuide(at)
+  if (key === 'wire') return wireGuide(at)
+  const opened = openSteps(openAt(at), OPENS[key])
+  const newKind = key === 'guides' || key === 'rolls' || key === 'orings' ? null : key
+  const { work, ...more } = key === 'liner' ? linerWork(at) : { work: WORK[key]?.(at) ?? [] }
+  return [isolateStep(at), ...opened, ...work, ...closeSteps(at, [...opened, ...work], { newKind, ...more })]
+}
+
+function plugGuide(at: GuideAt): Step[] {
+  const opened = openSteps(openAt(at), ['plugOff'])
+  return [
+    isolateStep(at),
+    ...opened,
+    plugStep(at),
+    step('close', 'either', {
+      key: 'powerBack',
+      do: 'Power back on. Gun hung up, hands off the trigger.',
+      minutes: 0.2,
+      hazards: ['trigger'],
+      works: ['machine'],
+    }),
+    step('close', 'either', {
+      key: 'plugTry',
+      do: 'Trigger: does the feeder answer, and stop when it is let go?',
+      minutes: 0.2,
+      hazards: ['trigger'],
+    }),
+  ]
+}

@@ -1,0 +1,20 @@
+export const GUIDE_KEYS = [
+  'tip',
+  'nozzle',
+  'insulator',
+  'diffuser',
+  'liner',
+  'rolls',
+  'guides',
+  'orings',
+  'gun',
+  'wire',
+  'plug',
+  'cylinder',
+  'machine',
+] as const
+export type GuideKey = (typeof GUIDE_KEYS)[number]
+
+/** Pieces of work whose minutes are learnt: the guides, and a change of wire. */
+export const TASK_KEYS = [...GUIDE_KEYS, 'change'] as const
+export type TaskKey = (typeof TASK_KEYS)[number]

@@ -1,0 +1,109 @@
+import { alloyOf, isCored } from '@core/rightparts/facts.ts'
+import { mustShutGas } from './feed.ts'
+import { feedingSeconds, type GuideAt } from './guideat.ts'
+import { step, type Step } from './step.ts'
+
+const SPEED_WORDS = {
+  slowThenFast: 'Slowly first, then fast, slowly again through the neck',
+  fast: 'Full speed',
+  steady: 'At the welding speed',
+} as const
+
+/** Power on to feed, hands clear; tension as the shop tests it. */
+export function feedSteps(at: GuideAt): Step[] {
+  const { rules, setup } = at
+  const seconds = Math.round(feedingSeconds(at))
+  const isTipOn = rules.tipWhileFeeding === 'on'
+  const isShut = mustShutGas(setup.feeder, rules) && setup.gas !== 'none'
+  return [
+    ...(isShut ? [gasShutStep] : []),
+    step('on', 'on', {
+      key: 'on',
+      do: 'Tools and hands clear. Power on.',
+      hazards: ['live'],
+      minutes: 0.3,
+      works: ['machine'],
+      needs: ['threaded', 'armClosed'],
+      makes: ['powerOn'],
+      byRule: 'D11',
+    }),
+    step('on', 'on', {
+      key: 'feed',
+      do: `Cable straight. Feed with ${setup.feeder?.hasJog ? 'the jog button' : 'the trigger'}. ${SPEED_WORDS[rules.speed]}: it should arrive in about ${seconds} s.`,
+      look: `Smooth, no jerks${isTipOn ? '; end rounded, the tip is on' : ', tip off'}. Slower than that is slip or something in the way: stop and look.`,
+      hazards: ['trigger', 'stab'],
+      minutes: 0.5 + seconds / 60,
+      works: ['wire'],
+      needs: isTipOn ? ['powerOn'] : ['powerOn', 'tipOff'],
+      makes: ['fed'],
+      byRule: isTipOn ? 'D10' : 'D13',
+    }),
+    ...(rules.tension === 'fault' ? [] : [tensionStep(at)]),
+  ]
+}
+
+export const gasShutStep = step('work', 'off', {
+  key: 'gasShut',
+  do: 'Shut the cylinder: here the trigger lets gas out.',
+  hazards: ['cylinder'],
+  minutes: 0.3,
+  works: ['cylinder'],
+  tie: 'cylinderShut',
+  byRule: 'D12',
+})
+
+/** Tension by the block (P069): no fingers near the wire. */
+export const tensionStep = (at: Pick<GuideAt, 'setup'>): Step =>
+  step('on', 'on', {
+    key: 'tension',
+    do: 'Set the tension: about 75 mm of wire out, gun at 45° on a wooden block. Tighten only until the wire keeps coming and curls.',
+    look:
+      at.setup.wire && isCored(at.setup.wire)
+        ? 'Cored wire crushes: lower than for solid. Note the mark.'
+        : 'Stalls: a little more. Pushes the gun back: a little less. Note the mark.',
+    hazards: ['circuit'],
+    minutes: 2,
+    works: ['rolls'],
+    needs: ['fed'],
+    settles: 'tension',
+    byRule: 'D30',
+  })
+
+/** Last looks before it is left. */
+export function endSteps(at: GuideAt, { isFed, isTipOn }: { isFed: boolean; isTipOn: boolean }): Step[] {
+  const ask = (key: string, what: string, more: Partial<Step> = {}) =>
+    step('close', 'either', { key, do: what, minutes: 0.2, ...more })
+  const isShut = isFed && mustShutGas(at.setup.feeder, at.rules) && at.setup.gas !== 'none'
+  return [
+    ...(isFed && isTipOn
+      ? [ask('snipEnd', 'Snip the wire to length.', { hazards: ['stab'], works: ['wire'], needs: ['fed'] })]
+      : []),
+    ...(isFed ? [] : [ask('powerBack', 'Power back on.', { hazards: ['trigger'], works: ['machine'] })]),
+    ...(isShut
+      ? [
+          ask('closeGas', 'Cylinder open again?', {
+            untie: 'cylinderShut',
+            hazards: ['cylinder'],
+            works: ['cylinder'],
+            byRule: 'D12',
+          }),
+        ]
+      : []),
+    ask('closeCentre', 'Does the wire leave dead centre of the nozzle?', { drawing: 'wireCentred', byRule: 'D23' }),
+    ...(isFed
+      ? [
+          ask('closing', 'Free feed without a jerk; then a short weld: wire seen, short cone, even tone?', {
+            drawing: 'closing',
+            settles: 'freeFeed',
+            minutes: 1,
+            hazards: ['trigger'],
+          }),
+        ]
+      : []),
+  ]
+}
+
+export const machineWords = (at: GuideAt): string => {
+  const { wire, mode } = at.setup
+  return [wire && `wire ${at.sizeWord(wire.diameterMm)}`, mode, wire && alloyOf(wire)].filter(Boolean).join(', ')
+}

@@ -1,0 +1,71 @@
+import { parseNumber } from '@core/ingest/columns.ts'
+import { MM_PER_INCH } from './convert.ts'
+
+/** What a length read off a rule or tape was typed in. */
+export type LengthUnit = 'mm' | 'in'
+export type ReadLength = { ok: true; mm: number } | { ok: false; reason: string }
+
+const FRACTION = /^(?:(\d+)[ -])?(\d+)\s*\/\s*(\d+)$/
+const WITH_UNIT = /^(.*?)\s*(mm|cm|m|in|inch|inches|"|”|ft|')$/i
+const MM_PER: Record<string, number> = {
+  mm: 1,
+  cm: 10,
+  m: 1000,
+  in: MM_PER_INCH,
+  inch: MM_PER_INCH,
+  inches: MM_PER_INCH,
+  '"': MM_PER_INCH,
+  '”': MM_PER_INCH,
+  ft: 12 * MM_PER_INCH,
+  "'": 12 * MM_PER_INCH,
+}
+
+/**
+ * A length as it is typed at the bench, in mm: "18", "18.5", "1,8 cm", "3/4", "1 3/16 in". Without a unit it is in the shop's own.
+ * @example readLength('3/4', 'in') // { ok: true, mm: 19.05 }
+ */
+export function readLength(text: string, unit: LengthUnit): ReadLength {
+  const said = text.trim()
+  const withUnit = WITH_UNIT.exec(said)
+  const perMm = withUnit ? (MM_PER[(withUnit[2] ?? '').toLowerCase()] ?? 1) : (MM_PER[unit] ?? 1)
+  const value = numberOf((withUnit?.[1] ?? said).trim())
+  return value === null
+    ? { ok: false, reason: 'that is no length: write 18, 18.5 or 3/4' }
+    : { ok: true, mm: value * perMm }
+}
+
+function numberOf(text: string): number | null {
+  const fraction = FRACTION.exec(text)
+  if (!fraction) return text === '' ? null : parseNumber(text)
+  const [, whole = '0', over = '0', under = '0'] = fraction
+  return Number(under) === 0 ? null : Number(whole) + Number(over) / Number(under)
+}
+
+export interface Slip {
+  mm: number
+  /** What was probably meant: "cm", "in", "m", "mm", or a minus that is none. */
+  as: 'cm' | 'in' | 'm' | 'mm' | 'minus'
+}
+/**
+ * What a length outside all sense was probably meant as: the first of the usual slips (a minus, centimetres, inches, metres, or the
+ * other way round) that lands within what is usual there. Null: none does, or it is within already. Bounds in mm, 0 ≤ from < to.
+ * @example lengthSlip(1.8, { fromMm: 5, toMm: 60 }) // { mm: 18, as: 'cm' }
+ */
+export function lengthSlip(mm: number, usual: { fromMm: number; toMm: number }): Slip | null {
+  const { fromMm, toMm } = usual
+  if (!(fromMm >= 0 && toMm > fromMm))
+    throw new RangeError(`lengthSlip: expected 0 ≤ from < to, got ${fromMm}, ${toMm}`)
+  const isIn = (x: number) => x >= fromMm && x <= toMm
+  if (!Number.isFinite(mm) || isIn(mm)) return null
+  const tries: [Slip['as'], number][] = [
+    ['minus', -mm],
+    ['cm', mm * 10],
+    ['in', mm * MM_PER_INCH],
+    ['m', mm * 1000],
+    ['mm', mm / 10],
+    ['mm', mm / MM_PER_INCH],
+    ['mm', mm / 1000],
+  ]
+  for (const [as, value] of tries) if (isIn(value)) return { mm: value, as }
+  return null
+}

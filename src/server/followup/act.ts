@@ -1,0 +1,25 @@
+import { type z } from 'zod'
+import { type CarrierId } from '@core/ids/id.ts'
+import { type FollowUp } from '@core/followup/keys.ts'
+import { type Fact } from '@core/ledger/event.ts'
+import { type followUpRequest } from '@contract/followup.ts'
+import { type Deps, type Who } from '@server/http/context.ts'
+import { type Place } from '@server/logbook/draft.ts'
+import { logFacts } from '@server/logbook/facts.ts'
+import { FOLLOWED } from '@server/logbook/manylines.ts'
+import { OK } from '@server/shop/changing.ts'
+
+/** Done, wherever it stands open: the feeder and the gun may each have asked for it. */
+export function settledFacts(place: Place, tasks: readonly FollowUp[]): Fact[] {
+  const carriers = [place.now.gunId, place.now.headId].flatMap((id) => (id ? [id as CarrierId] : []))
+  return tasks.flatMap((task) => carriers.map((carrierId): Fact => ({ kind: 'followedUp', carrierId, task })))
+}
+
+export async function followedUp(deps: Deps, who: Who, r: z.output<typeof followUpRequest>) {
+  await logFacts(deps, who, {
+    key: `${FOLLOWED}${r.key}`,
+    stationId: r.stationId,
+    factsOf: (place) => settledFacts(place, [r.task]),
+  })
+  return OK
+}

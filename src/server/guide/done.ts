@@ -1,0 +1,81 @@
+import { type z } from 'zod'
+import { type CarrierId, type PartId } from '@core/ids/id.ts'
+import { TAGS, TAG_TEXT } from '@core/changeover/tags.ts'
+import { GUIDES } from '@core/guide/guides.ts'
+import { type Fact } from '@core/ledger/event.ts'
+import { type guideDoneRequest, type nearMissRequest } from '@contract/guide.ts'
+import { type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { settledFacts } from '@server/followup/act.ts'
+import { carrierAt, factOf, type Place } from '@server/logbook/draft.ts'
+import { logFacts } from '@server/logbook/facts.ts'
+import { JOB } from '@server/logbook/manylines.ts'
+import { hungOne } from '@server/rightparts/hung.ts'
+import { builtHere, likelyPart, type Hung } from '@server/rightparts/setup.ts'
+import { OK } from '@server/shop/changing.ts'
+import { type ShopModel } from '@server/shop/model.ts'
+
+type Done = z.output<typeof guideDoneRequest>
+
+/** Work done by a guide, as one act: the part, its minutes, what it settled and what stands tied. */
+export async function logGuide(deps: Deps, who: Who, r: Done): Promise<{ eventId: string }> {
+  const eventId = await logFacts(deps, who, {
+    key: `${JOB}${r.key}`,
+    stationId: r.stationId,
+    note: r.note ?? null,
+    factsOf: async (place, shop) => {
+      const hung = await hungOne(deps.db, shop, r.stationId)
+      return [
+        ...partFacts(r, { place, hung, shop }),
+        ...taskFacts(r, { carrierId: workedOn(place), familyId: builtHere(hung, shop).familyId }),
+        ...settledFacts(place, r.settled),
+        ...TAGS.filter((t) => r.stillTied.includes(t)).map((tag): Fact => ({
+          kind: 'tied',
+          carrierId: carrierAt(place, TAG_TEXT[tag].at, shop),
+          tag,
+        })),
+      ]
+    },
+  })
+  return { eventId }
+}
+
+/** The gun, or the place where none hangs. */
+export const workedOn = (place: Place) => (place.now.gunId ?? place.stationCarrierId) as CarrierId
+
+/** Minutes teach only where they were work, and not reading. */
+export function taskFacts(
+  r: Pick<Done, 'guide' | 'minutes' | 'overrun'>,
+  on: { carrierId: CarrierId; familyId: string | null },
+): Fact[] {
+  if (r.minutes === null) return []
+  return [{ kind: 'taskDone', ...on, task: r.guide, minutes: r.minutes, reason: r.overrun }]
+}
+
+function partFacts(r: Done, at: { place: Place; hung: Hung; shop: ShopModel }): Fact[] {
+  const { place, hung, shop } = at
+  const { kindKey, name } = GUIDES[r.guide]
+  if (r.guide === 'wire' && r.did === 'changed')
+    return [factOf({ ...SAID, stationId: r.stationId, act: 'newSpool' }, place, shop)]
+  if (!kindKey || r.did === 'done') return [{ kind: 'confirmed', carrierId: workedOn(place), position: null }]
+  if (!place.now.gunId && !place.now.headId)
+    throw new DomainError('not-found', `${name}: nothing hangs here now.`, ['Say in Our shop what hangs there.'])
+  const carrierId = carrierAt(place, kindKey, shop)
+  if (r.did === 'cleaned') return [{ kind: 'cleaned', carrierId, position: kindKey }]
+  if (r.did === 'looked') return [{ kind: 'confirmed', carrierId, position: kindKey }]
+  const partId = likelyPart(hung, shop, kindKey) as PartId | null
+  const { outReason } = r
+  return [{ kind: 'fitted', carrierId, position: kindKey, partId, outReason, count: 1, entryAge: 'new' }]
+}
+const SAID = { outReason: 'notSaid', count: 1, precision: 'exact' } as const
+
+/** Nobody was hurt, and it could have been: two taps, and the ledger keeps no name. */
+export async function nearMiss(deps: Deps, who: Who, r: z.output<typeof nearMissRequest>) {
+  await logFacts(deps, who, {
+    key: r.key,
+    stationId: r.stationId,
+    isNameless: true,
+    factsOf: (place) => [{ kind: 'nearMiss', carrierId: place.stationCarrierId as CarrierId, hazard: r.hazard }],
+  })
+  return OK
+}

@@ -1,0 +1,111 @@
+import { type z } from 'zod'
+import { type CarrierId, type PartId } from '@core/ids/id.ts'
+import { TAGS, TAG_TEXT } from '@core/changeover/tags.ts'
+import { type Fact } from '@core/ledger/event.ts'
+import { judgePush } from '@core/liner/resistance.ts'
+import { type linerDoneRequest, type spoiledRequest, type StuckAnswer, type stuckRequest } from '@contract/liner.ts'
+import { type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { settledFacts } from '@server/followup/act.ts'
+import { taskFacts } from '@server/guide/done.ts'
+import { carrierAt, type Place } from '@server/logbook/draft.ts'
+import { logFacts } from '@server/logbook/facts.ts'
+import { JOB } from '@server/logbook/manylines.ts'
+import { hungOne } from '@server/rightparts/hung.ts'
+import { builtHere, likelyPart } from '@server/rightparts/setup.ts'
+import { OK } from '@server/shop/changing.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { linerHistory } from './history.ts'
+
+/** A liner that stuck on the way in, as evidence; a kinked one is scrap at once, and nobody can say otherwise. */
+export async function logStuck(deps: Deps, who: Who, r: z.output<typeof stuckRequest>): Promise<StuckAnswer> {
+  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const hung = await hungOne(deps.db, shop, r.stationId)
+  const { cableM } = builtHere(hung, shop)
+  const neckMm = shop.familyById.get(builtHere(hung, shop).familyId ?? '')?.fit?.neckMm ?? 0
+  const cableMm = (cableM ?? UNKNOWN_CABLE_M) * 1000
+  if (r.atMm !== null && r.atMm > cableMm + neckMm)
+    throw new DomainError(
+      'bad-request',
+      `${Math.round(r.atMm)} mm is beyond the gun: its cable and neck are ${cableMm + neckMm} mm.`,
+      ['Measure from the feeder end of the cable, or leave it open.'],
+    )
+  const key = `${JOB}${r.key}`
+  const before = (await linerHistory(deps.db, hung.now.gunId)).stuck.filter((s) => s.atMs < deps.now())
+  await logFacts(deps, who, {
+    key,
+    stationId: r.stationId,
+    factsOf: (place) => {
+      const carrierId = carrierAt(place, 'liner', shop)
+      const stuck: Fact = { kind: 'stuck', carrierId, position: 'liner', atMm: r.atMm, isKinked: r.isKinked }
+      return r.isKinked ? [stuck, spoiledFact(place, shop, { hung, why: 'kinked' })] : [stuck]
+    },
+  })
+  const { atMm: metAtMm, isKinked } = r
+  const verdict = judgePush({ metAtMm, isKinked, cableMm, neckMm, before })
+  return { is: verdict.is, beforeMs: verdict.is === 'cable' ? verdict.before.atMs : null }
+}
+const UNKNOWN_CABLE_M = 4
+
+type HungHere = Awaited<ReturnType<typeof hungOne>>
+function spoiledFact(
+  place: Place,
+  shop: ShopModel,
+  of: { hung: HungHere; why: z.output<typeof spoiledRequest>['why'] },
+): Fact {
+  const partId = likelyPart(of.hung, shop, 'liner') as PartId | null
+  return { kind: 'spoiled', carrierId: carrierAt(place, 'liner', shop), position: 'liner', partId, why: of.why }
+}
+
+/** A new liner that will never serve: cut short, or otherwise lost. It is off the shelf, and no life of the gun. */
+export async function logSpoiled(deps: Deps, who: Who, r: z.output<typeof spoiledRequest>) {
+  await logFacts(deps, who, {
+    key: r.key,
+    stationId: r.stationId,
+    factsOf: async (place, shop) => [
+      spoiledFact(place, shop, { hung: await hungOne(deps.db, shop, r.stationId), why: r.why }),
+    ],
+  })
+  return OK
+}
+
+/** A liner job, from the old one to the closing test, as one act. */
+export async function logLiner(
+  deps: Deps,
+  who: Who,
+  r: z.output<typeof linerDoneRequest>,
+): Promise<{ eventId: string }> {
+  const eventId = await logFacts(deps, who, {
+    key: `${JOB}${r.key}`,
+    stationId: r.stationId,
+    note: r.note ?? null,
+    factsOf: async (place, shop) => {
+      const hung = await hungOne(deps.db, shop, r.stationId)
+      const carrierId = carrierAt(place, 'liner', shop)
+      const partId = likelyPart(hung, shop, 'liner') as PartId | null
+      const { outReason } = r
+      return [
+        { kind: 'fitted', carrierId, position: 'liner', partId, outReason, count: 1, entryAge: 'new' },
+        ...foundFacts(r, carrierId),
+        ...taskFacts({ guide: 'liner', ...r }, { carrierId, familyId: builtHere(hung, shop).familyId }),
+        ...settledFacts(place, r.settled),
+        ...TAGS.filter((t) => r.stillTied.includes(t)).map((tag): Fact => ({
+          kind: 'tied',
+          carrierId: carrierAt(place, TAG_TEXT[tag].at, shop),
+          tag,
+        })),
+      ]
+    },
+  })
+  return { eventId }
+}
+
+/** What was seen and cut on the way. */
+function foundFacts(r: z.output<typeof linerDoneRequest>, carrierId: CarrierId): Fact[] {
+  const facts: Fact[] = []
+  if (r.old && (r.old.found.length > 0 || r.old.lengthMm !== null))
+    facts.push({ kind: 'autopsy', carrierId, position: 'liner', ...r.old })
+  if (r.isBlown) facts.push({ kind: 'blown', carrierId })
+  if (r.cut) facts.push({ kind: 'linerCut', carrierId, ...r.cut })
+  return facts
+}

@@ -1,0 +1,63 @@
+import { and, gte, inArray } from 'drizzle-orm'
+import { type AutopsyFind } from '@core/ledger/event.ts'
+import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
+import { type Stuck } from '@core/liner/resistance.ts'
+import { type LinerAnswer } from '@contract/liner.ts'
+import { ledgerEvent } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { fromRow } from '@server/ledger/append.ts'
+import { standingOfCarriers } from '@server/ledger/standings.ts'
+
+const YEAR_MS = 365 * 86_400_000
+const SHOWN = 5
+
+/** What is known of the liners of one gun: how the last was cut, where they stuck, what the old ones showed. */
+export interface LinerHistory {
+  last: LinerAnswer['last']
+  stuck: Stuck[]
+  seatToNipMm: number | null
+  autopsies: { atMs: number; found: AutopsyFind[]; isCertain: boolean; atMm: number | null }[]
+}
+
+export async function linerHistory(db: Reader, gunId: string | null): Promise<LinerHistory> {
+  const standings = gunId ? ((await standingOfCarriers(db, [gunId])).get(gunId) ?? []) : []
+  const inOrder = [...standings].sort((a, b) => b.happenedMs - a.happenedMs || b.loggedMs - a.loggedMs)
+  return {
+    last: lastCut(inOrder),
+    stuck: inOrder.flatMap(({ fact, happenedMs: atMs }) =>
+      fact.kind === 'stuck' && fact.atMm !== null ? [{ atMm: fact.atMm, atMs }] : [],
+    ),
+    seatToNipMm: lastNip(inOrder),
+    autopsies: inOrder
+      .flatMap(({ fact, happenedMs: atMs }) => {
+        if (fact.kind !== 'autopsy' || fact.position !== 'liner') return []
+        const { found, isCertain, atMm } = fact
+        return [{ atMs, found, isCertain, atMm }]
+      })
+      .slice(0, SHOWN),
+  }
+}
+
+function lastCut(inOrder: readonly Standing[]): LinerAnswer['last'] {
+  for (const { fact, happenedMs: atMs } of inOrder)
+    if (fact.kind === 'linerCut') return { atMs, by: fact.by, leftMm: fact.leftMm, lengthMm: fact.lengthMm }
+  return null
+}
+
+/** What stood out of the guide's seat when the liner last ended right is what the seat and the rolls are apart, nearly. */
+function lastNip(inOrder: readonly Standing[]): number | null {
+  for (const { fact } of inOrder) if (fact.kind === 'linerCut' && fact.by === 'feeder') return fact.neededMm
+  return null
+}
+
+/** New liners spoiled while they were put in, of all that were used, over a year; what was taken back does not count. */
+export async function spoiledShare(db: Reader, nowMs: number): Promise<LinerAnswer['spoiled']> {
+  const roots = db
+    .select({ rootId: ledgerEvent.rootId })
+    .from(ledgerEvent)
+    .where(and(inArray(ledgerEvent.kind, ['spoiled', 'linerCut']), gte(ledgerEvent.happenedMs, nowMs - YEAR_MS)))
+  const rows = await db.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, roots))
+  const kinds = standingFacts(rows.map(fromRow)).map((s) => s.fact.kind)
+  const n = kinds.filter((k) => k === 'spoiled').length
+  return { n, of: n + kinds.filter((k) => k === 'linerCut').length }
+}

@@ -1,0 +1,57 @@
+import { count, sql } from 'drizzle-orm'
+import { addJobs, learnForFamily, NO_JOBS, type Jobs, type LearntMinutes } from '@core/minutes/learn.ts'
+import { type TaskKey } from '@core/guide/keys.ts'
+import { taskDone } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+
+/** What was worked, by task and family: all that learning minutes needs. */
+export interface TaskTotals {
+  task: TaskKey
+  familyId: string | null
+  jobs: Jobs
+}
+
+/**
+ * Minutes by task and family. A change of wire is another piece of work each time: of it the ratio of worked to planned is added up,
+ * and jobs nobody had planned are left out.
+ */
+export async function readTaskTotals(db: Reader): Promise<TaskTotals[]> {
+  const rows = await db
+    .select({
+      task: taskDone.task,
+      familyId: taskDone.familyId,
+      n: count(),
+      planned: sql<string>`count(${taskDone.usualMin})`,
+      minutes: sql<string>`sum(${taskDone.minutes})`,
+      ratio: sql<string | null>`sum(${taskDone.minutes} / ${taskDone.usualMin})`,
+    })
+    .from(taskDone)
+    .groupBy(taskDone.task, taskDone.familyId)
+  return rows.map(({ task, familyId, n, planned, minutes, ratio }) => ({
+    task,
+    familyId,
+    jobs: task === 'change' ? { n: Number(planned), sumMin: Number(ratio ?? 0) } : { n, sumMin: Number(minutes) },
+  }))
+}
+
+/** With the jobs on other families that stand behind it. */
+export type Learnt = LearntMinutes & { others: number }
+export type MinutesOf = (task: TaskKey, familyId: string | null, defaultMin: number) => Learnt
+
+/** Learnt minutes of a task on a family, worked out once for each that is asked for. */
+export function minutesOf(totals: readonly TaskTotals[]): MinutesOf {
+  const known = new Map<string, Learnt>()
+  return (task, familyId, defaultMin) => {
+    const key = `${task} ${familyId ?? ''} ${defaultMin}`
+    const kept = known.get(key)
+    if (kept) return kept
+    const of = (isOwn: boolean) =>
+      totals
+        .filter((t) => t.task === task && (t.familyId === familyId) === isOwn)
+        .reduce((sum, t) => addJobs(sum, t.jobs), NO_JOBS)
+    const others = of(false)
+    const learnt = { ...learnForFamily(defaultMin, of(true), others), others: others.n }
+    known.set(key, learnt)
+    return learnt
+  }
+}
