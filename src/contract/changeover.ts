@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { FOLLOW_UPS } from '@core/followup/keys.ts'
 import { SETTINGS } from '@core/rightparts/facts.ts'
 import { idempotencyKey, idText, stationId } from './common.ts'
 import { guideStep } from './guide.ts'
@@ -66,6 +67,8 @@ export const changeRequest = z.object({
   isScrapped: z.boolean(),
   /** How long it took, where somebody measured it. */
   minutes: z.number().positive().max(600).nullish(),
+  /** What followed from other acts and was done on the way. */
+  settled: z.array(z.enum(FOLLOW_UPS)).max(10).default([]),
   /** Reminders that are still tied when it ends: their undoing was not ticked. */
   stillTied: z.array(z.string()).max(10),
   /** What did not go on after all. */

@@ -159,18 +159,24 @@ function apply(story: CarrierStory, standing: Standing): void {
       return applyState(story, standing, fact)
     case 'wireOff':
       return applyOff(story, happenedMs, fact.leftKg)
-    case 'spoolRead': {
-      const { leftKg: kg, sdKg } = fact
-      const read = { atMs: happenedMs, kg, sdKg, loggedMs: standing.loggedMs, isWeighed: fact.how === 'weighed' }
-      story.spools.at(-1)?.reads.push(read)
-      return
-    }
+    case 'spoolRead':
+      return applyRead(story, standing, fact)
     case 'taskDone':
     case 'changedOver':
       return applyTask(story, standing, fact)
     default:
       return
   }
+}
+
+function applyRead(
+  story: CarrierStory,
+  standing: Standing,
+  fact: Extract<Standing['fact'], { kind: 'spoolRead' }>,
+): void {
+  const { leftKg: kg, sdKg } = fact
+  const { happenedMs: atMs, loggedMs } = standing
+  story.spools.at(-1)?.reads.push({ atMs, kg, sdKg, loggedMs, isWeighed: fact.how === 'weighed' })
 }
 
 type TaskFact = Extract<Standing['fact'], { kind: 'taskDone' | 'changedOver' }>

@@ -14,6 +14,7 @@ import { CHANGE } from '@server/logbook/manylines.ts'
 import { carrierAt, type Place } from '@server/logbook/draft.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { settingCarrier, settingFact } from '@server/rightparts/act.ts'
+import { settledFacts } from '@server/followup/act.ts'
 import { stockedParts } from '@server/rightparts/line.ts'
 import { tagsHere } from '@server/rightparts/setup.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
@@ -101,6 +102,7 @@ function factsOf(planned: Planned, at: At): Fact[] {
       settingFact(settingCarrier(place, name as SettingName), { name: name as SettingName, value }, 'set'),
     ),
     ...tagFacts(planned, at),
+    ...settledFacts(place, r.settled),
   ]
 }
 

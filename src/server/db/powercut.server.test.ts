@@ -88,7 +88,7 @@ const WRITES: { what: string; path: string; body: () => object }[] = [
     what: 'work done by a guide',
     path: '/guide/done',
     body: () => ({
-      stationId: id('A1'),
+      stationId: id('A3'),
       guide: 'tip',
       did: 'changed',
       minutes: 4,
@@ -100,7 +100,7 @@ const WRITES: { what: string; path: string; body: () => object }[] = [
     what: 'a liner job',
     path: '/liner/done',
     body: () => ({
-      stationId: id('A1'),
+      stationId: id('A3'),
       old: { found: ['bunched'], isCertain: true, atMm: 900, lengthMm: 3400 },
       isBlown: true,
       cut: null,
@@ -108,10 +108,10 @@ const WRITES: { what: string; path: string; body: () => object }[] = [
       overrun: 'baked',
     }),
   },
-  { what: 'a kinked liner', path: '/liner/stuck', body: () => ({ stationId: id('A1'), atMm: 900, isKinked: true }) },
-  { what: 'a liner cut short', path: '/liner/spoiled', body: () => ({ stationId: id('A1'), why: 'cutShort' }) },
-  { what: 'a follow-up done', path: '/followup', body: () => ({ stationId: id('A1'), task: 'seat' }) },
-  { what: 'a near miss', path: '/guide/nearmiss', body: () => ({ stationId: id('A1'), hazard: 'spring' }) },
+  { what: 'a kinked liner', path: '/liner/stuck', body: () => ({ stationId: id('A3'), atMm: 900, isKinked: true }) },
+  { what: 'a liner cut short', path: '/liner/spoiled', body: () => ({ stationId: id('A3'), why: 'cutShort' }) },
+  { what: 'a follow-up done', path: '/followup', body: () => ({ stationId: id('A3'), task: 'seat' }) },
+  { what: 'a near miss', path: '/guide/nearmiss', body: () => ({ stationId: id('A3'), hazard: 'spring' }) },
   {
     what: 'own words in a guide',
     path: '/guide/note',

@@ -92,36 +92,24 @@ function surveyOne(
     stateOf: (id: string | null | undefined) => (id ? read.states.get(id) : undefined),
     spoolWireId: head?.spoolWireId ?? null,
   }
-  const checked = at.check(hung)
-  const tags = tagsHere(hung, shop)
-  const built = builtHere(hung, shop)
-  const { familyId } = built
-  const followUps = followUpsHere(hung, { shop, built, schedule, nowMs })
+  const said = saidOf(hung, { shop, schedule, nowMs, check: at.check })
+  const { familyId, checked, tags, followUps } = said
   const marks = marksOf(checked, tags, followUps)
-  const positions = judgeAll(rows, {
-    station,
-    familyId,
-    now,
-    head,
-    schedule,
-    cutoffMs,
-    shop,
-    nowMs,
-    freshness,
-    ...marks,
-  })
+  const judged = { station, familyId, now, head, schedule, cutoffMs, shop, nowMs, freshness, ...marks }
+  const positions = judgeAll(rows, judged)
+  return { station, now, head, schedule, cutoffMs, positions, ...said }
+}
+
+/** What is found wrong, tied, and still to follow at one place. */
+function saidOf(hung: Hung, at: { shop: ShopModel; schedule: Schedule | null; nowMs: number; check: Check }) {
+  const { shop, schedule, nowMs } = at
+  const built = builtHere(hung, shop)
   return {
-    station,
-    now,
-    head,
-    schedule,
-    cutoffMs,
-    positions,
-    checked,
-    tags,
-    followUps,
-    familyId,
-    gunBuilt: hung.stateOf(now.gunId)?.built ?? null,
+    checked: at.check(hung),
+    tags: tagsHere(hung, shop),
+    followUps: followUpsHere(hung, { shop, built, schedule, nowMs }),
+    familyId: built.familyId,
+    gunBuilt: hung.stateOf(hung.now.gunId)?.built ?? null,
   }
 }
 

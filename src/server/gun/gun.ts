@@ -44,7 +44,6 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
     nowMs,
     zone: shop.site.zone,
     ...placeWords(s, shop, names),
-    currency: shop.site.currency,
     isParked: s.now.isParked,
     downSinceMs: s.now.downSinceMs,
     downMinutes: downMinutes(s, nowMs),
@@ -58,17 +57,15 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
     spool: spoolLine(s, nowMs),
     lastEntryMs: s.head?.lastEntryMs ?? null,
     notes,
-    followUps: s.followUps.map(({ follow, sinceMs, by, isAsked }) => ({
-      task: follow,
-      sinceMs,
-      why: TRIGGERS[by].why,
-      isAsked,
-    })),
+    followUps: followUpLines(s),
     ...fitOf(s, { shop, parts: stocked, nameOf }),
     usualActs,
     tape,
   }
 }
+
+const followUpLines = (s: Surveyed): GunAnswer['followUps'] =>
+  s.followUps.map(({ follow: task, sinceMs, by, isAsked }) => ({ task, sinceMs, why: TRIGGERS[by].why, isAsked }))
 
 /** Who people are, told to leads only. */
 async function namesFor(db: Reader, who: Who): Promise<(id: string) => string | null> {
@@ -114,6 +111,7 @@ function placeWords(s: Surveyed, shop: ShopModel, names: Map<string, string>) {
     placeWord: s.station.placeWord,
     areaId: s.station.areaId,
     areaName: shop.areas.find((a) => a.id === s.station.areaId)?.name ?? '',
+    currency: shop.site.currency,
     gunName: s.now.gunId ? (names.get(s.now.gunId) ?? null) : null,
     gunId: s.now.gunId,
     headName: s.now.headId ? (names.get(s.now.headId) ?? null) : null,

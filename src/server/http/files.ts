@@ -3,6 +3,8 @@ import { z } from 'zod'
 import { sheetBack, sheetQuery } from '@server/ingest/giveback.ts'
 import { logbookCsv } from '@server/logbook/csv.ts'
 import { readPhoto } from '@server/photo/photos.ts'
+import { guideQuery } from '@contract/guide.ts'
+import { printGuide } from '@server/print/guideprint.ts'
 import { print, printQuery } from '@server/print/prints.ts'
 import { exportAll } from '@server/shop/whole.ts'
 import { dayOf } from '@server/time/wall.ts'
@@ -24,6 +26,7 @@ export function giveFiles(api: Router, deps: Deps, whoOf: (deps: Deps, req: Requ
   give('/shop/whole.jsonl', whole)
   give('/photo/:file', picture)
   give('/print.pdf', printed)
+  give('/print/guide.pdf', guided)
 }
 
 const csvQuery = z.object({ from: z.iso.date().optional(), to: z.iso.date().optional() })
@@ -51,6 +54,13 @@ async function printed({ deps, who, req, res }: Asked): Promise<void> {
   const pdf = await print(deps, who, { query, origin })
   res.setHeader('content-type', 'application/pdf')
   res.setHeader('content-disposition', `inline; filename="${query.what}.pdf"`)
+  res.send(pdf)
+}
+
+async function guided({ deps, who, req, res }: Asked): Promise<void> {
+  const { pdf, name } = await printGuide(deps, who, guideQuery.parse(req.query))
+  res.setHeader('content-type', 'application/pdf')
+  res.setHeader('content-disposition', `inline; filename="${name.replace(/[^\w ]/g, '')}.pdf"`)
   res.send(pdf)
 }
 

@@ -156,13 +156,7 @@ async function writeCarriers(
     keyColumn: carrierNow.carrierId,
     keyOf: (r) => r.carrierId,
   })
-  const tasks = await sync(tx, taskDone, {
-    rows: list.flatMap((id) => taskRows(id, gathered)),
-    owner: { column: taskDone.carrierId, ids: list },
-    key: (r) => r.eventId,
-    keyColumn: taskDone.eventId,
-    keyOf: (r) => r.eventId,
-  })
+  const tasks = await writeTasks(tx, list, gathered)
   const heads = list.filter((id) => gathered.carriers.get(id)?.type === 'head')
   const headRows = await sync(tx, headNow, {
     rows: heads.map((id) => headRow(id, gathered)),
@@ -173,6 +167,15 @@ async function writeCarriers(
   })
   return { life: lives, positionNow: positions, carrierNow: settings, taskDone: tasks, headNow: headRows }
 }
+
+const writeTasks = (tx: Tx, list: readonly string[], gathered: Gathered) =>
+  sync(tx, taskDone, {
+    rows: list.flatMap((id) => taskRows(id, gathered)),
+    owner: { column: taskDone.carrierId, ids: list },
+    key: (r) => r.eventId,
+    keyColumn: taskDone.eventId,
+    keyOf: (r) => r.eventId,
+  })
 
 /** The class of the place a carrier hangs at now, or hung at last. */
 function classKeyOf(id: string, gathered: Gathered, shop: ShopModel): string | null {

@@ -105,15 +105,12 @@ function readTables(db: Reader) {
 export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): Promise<ShopModel> {
   const [sites, areas, stations, classes, kinds, wires, families, patterns, holidays, rules, ...more] =
     await readTables(db)
-  const stationCarriers = more[5]
-  const learnt = minutesOf(more[6])
   const kindByKey = new Map(kinds.map((k) => [k.key, k]))
   const [only] = sites
   if (!only)
     throw new DomainError('not-found', 'The shop has no name yet.', ['Open the first page and say what it is called.'])
-  const areaById = new Map(areas.map((a) => [a.id, a]))
-  const stationById = new Map(stations.map((s) => [s.id, s]))
-  const wireById = new Map(wires.map((w) => [w.id, w]))
+  const areaById = byId(areas)
+  const [stationById, wireById] = [byId(stations), byId(wires)]
   const ruleBy = new Map(rules.map((r) => [`${r.kindKey} ${r.classKey}`, r]))
   const input = { zone: only.zone, shifts: patterns, holidays: holidays.map((h) => h.day) }
   const scheduleOfArea = once((areaId) => calendar.scheduleFor(input, areaId, nowMs))
@@ -133,19 +130,26 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
     built,
     scheduleOfArea,
     windowOfArea: once((areaId) => nextWindow(scheduleOfArea(areaId), nowMs)),
-    stationOfCarrier: new Map(stationCarriers.map((c) => [c.id, c.stationId ?? ''])),
-    carrierOfStation: new Map(stationCarriers.map((c) => [c.stationId ?? '', c.id])),
+    stationOfCarrier: new Map(more[5].map((c) => [c.id, c.stationId ?? ''])),
+    carrierOfStation: new Map(more[5].map((c) => [c.stationId ?? '', c.id])),
     classes: new Map(classes.map((c) => [c.key, c])),
     kindByKey,
+    ...minutesHere(kindByKey, minutesOf(more[6])),
     families: new Map(families.map((f) => [f.id, f.name])),
     ...fitOfShop(families, more),
     clockSetup: (stationId) =>
       clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? '' }),
-    learnt,
-    changeMinOf: (kindKey, familyId) => changeMinutes(kindByKey, { kindKey, familyId, learnt }),
     ruleFor: (kindKey, classKey) => ruleBy.get(`${kindKey} ${classKey}`) ?? ruleBy.get(`${kindKey} *`) ?? null,
   }
 }
+
+const minutesHere = (
+  kindByKey: ReadonlyMap<string, KindRow>,
+  learnt: MinutesOf,
+): Pick<ShopModel, 'learnt' | 'changeMinOf'> => ({
+  learnt,
+  changeMinOf: (kindKey, familyId) => changeMinutes(kindByKey, { kindKey, familyId, learnt }),
+})
 
 /** What the rules of fit go by. */
 function fitOfShop(

@@ -7,9 +7,10 @@ import { useMe } from '@web/people/queries.ts'
 import { useShop } from '@web/shop/queries.ts'
 import { PickOne } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { StepWalk } from '@web/guide/StepWalk.tsx'
+import { isStuck } from '@web/guide/walk.ts'
 import { ChangeSheet } from './ChangeSheet.tsx'
-import { StepWalk } from './StepWalk.tsx'
-import { isStuck } from './walk.ts'
+import { ChangeEnd } from './ChangeEnd.tsx'
 import { useChange, useLogChange, type ChangeAsked } from './queries.ts'
 
 /** Changing wire on one gun or many: which wire, what it takes, then step by step at the booth. */
@@ -142,39 +143,17 @@ function Walked(props: {
   onLeave: () => void
 }) {
   const { change, gun, asked } = props
-  const log = useLogChange()
   const go = useNavigate()
-  const [key] = useState(newKey)
-  const [startedMs] = useState(() => Date.now())
+  const [beginMs] = useState(() => Date.now())
   return (
     <StepWalk
-      gun={gun}
-      toWire={change.toWire}
-      isSending={log.isPending}
-      problem={log.error}
+      name={gun.name}
+      title={`to ${change.toWire}`}
+      steps={gun.steps}
       onLeave={props.onLeave}
-      onDone={(end) =>
-        log.mutate(
-          {
-            key,
-            stationIds: [gun.stationId],
-            wireId: asked.wireId,
-            procedureId: asked.procedureId,
-            isScrapped: asked.isScrapped,
-            minutes: minutesSince(startedMs, Date.now(), gun),
-            stillTied: end.stillTied,
-            skipped: end.skipped,
-            note: end.asked.length > 0 ? `not yet: ${end.asked.join(' ')}`.slice(0, 200) : null,
-          },
-          { onSuccess: () => go(`/gun/${gun.stationId}`) },
-        )
-      }
+      ended={(state) => (
+        <ChangeEnd gun={gun} asked={asked} walked={{ state, beginMs }} onDone={() => go(`/gun/${gun.stationId}`)} />
+      )}
     />
   )
-}
-
-/** As long as it was open on the screen, where that can have been the work; a list read through in a minute was not. */
-export function minutesSince(startedMs: number, nowMs: number, gun: GunChange): number | null {
-  const minutes = (nowMs - startedMs) / 60_000
-  return minutes > gun.cost.minutesLow / 3 && minutes < gun.cost.minutesHigh * 4 ? Math.round(minutes * 10) / 10 : null
 }

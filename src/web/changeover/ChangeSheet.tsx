@@ -3,8 +3,9 @@ import { type Units } from '@web/format/numbers.ts'
 import { capital, partName } from '@web/format/words.ts'
 import { findingSentence, SETTING_WORD, settingWords } from '@web/rightparts/words.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
-import { isStuck } from './walk.ts'
-import { costSentence, PHASE_WORD } from './changewords.ts'
+import { isStuck } from '@web/guide/walk.ts'
+import { byPower } from '@web/guide/guidewords.ts'
+import { costSentence } from './changewords.ts'
 
 /** What the change takes, before anybody picks up a tool: what to fetch, what swaps, what stays, and in which order. */
 export function ChangeSheet(props: {
@@ -125,40 +126,29 @@ function GunSheet(props: { gun: GunChange; change: ChangeAnswer; units: Units; o
 
 /** The whole order on one sheet, for who would rather read it once. */
 function Order({ gun }: { gun: GunChange }) {
-  let from = 1
   return (
     <section className="order" aria-label="The order of it">
       <h2>The order of it</h2>
       <div className="order-columns">
-        {byPower(gun).map(({ word, steps }) => {
-          const start = from
-          from += steps.length
-          return (
-            <div key={word}>
-              <h3>{capital(word)}</h3>
-              <ol start={start}>
-                {steps.map((s) => (
-                  <li key={s.key}>
-                    {s.do}
-                    {s.hazard ? <span className="dim"> {s.hazard}</span> : null}
-                  </li>
-                ))}
-              </ol>
-            </div>
-          )
-        })}
+        {byPower(gun.steps).map(({ word, from, steps }) => (
+          <div key={from}>
+            <h3>{capital(word)}</h3>
+            <ol start={from}>
+              {steps.map((s) => (
+                <li key={s.key}>
+                  {s.do}
+                  {s.cautions.map((c) => (
+                    <span key={c.hazard} className="dim">
+                      {' '}
+                      {c.words}
+                    </span>
+                  ))}
+                </li>
+              ))}
+            </ol>
+          </div>
+        ))}
       </div>
     </section>
   )
-}
-
-function byPower(gun: GunChange): { word: string; steps: GunChange['steps'] }[] {
-  const groups: { word: string; steps: GunChange['steps'] }[] = []
-  for (const step of gun.steps) {
-    const word = PHASE_WORD[step.phase]
-    const last = groups.at(-1)
-    if (last?.word === word) last.steps.push(step)
-    else groups.push({ word, steps: [step] })
-  }
-  return groups
 }

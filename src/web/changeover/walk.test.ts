@@ -1,24 +1,30 @@
 // @vitest-environment jsdom
 import { describe, expect, it } from 'vitest'
-import { type ChangeStep } from '@contract/changeover.ts'
+import { type GuideStep } from '@contract/guide.ts'
 import { shopAnswer } from '@web/testing/stage.tsx'
 import { readDay } from './day.ts'
 import { daySentence, dedicateSentence } from './DayPage.tsx'
-import { afterStep, atStep, BEGIN, endOf, type WalkState } from './walk.ts'
+import { afterStep, atStep, BEGIN, endOf, type WalkState } from '@web/guide/walk.ts'
 
-export const step = (key: string, over: Partial<ChangeStep> = {}): ChangeStep => ({
+export const step = (key: string, over: Partial<GuideStep> = {}): GuideStep => ({
   key,
   phase: 'work',
   power: 'off',
   do: `${key}.`,
   look: null,
-  hazard: null,
+  cautions: [],
   minutes: 1,
   ties: null,
   unties: null,
   swap: null,
   canSkip: true,
   byRule: null,
+  school: null,
+  tight: null,
+  drawing: null,
+  gate: null,
+  settles: null,
+  own: null,
   ...over,
 })
 const STEPS = [
@@ -28,16 +34,22 @@ const STEPS = [
   step('closeBrake', { do: 'Brake back?', unties: 'brakeTight' }),
 ]
 const walk = (...said: ('done' | 'skipped' | 'back')[]) =>
-  said.reduce<WalkState>((state, word) => afterStep(STEPS, state, word), BEGIN)
+  said.reduce<WalkState>((state, word) => afterStep(STEPS, state, { said: word, atMs: 0 }), BEGIN)
 
 describe('walking through a change', () => {
   it('ends with nothing tied when all is done', () =>
-    expect(endOf(STEPS, walk('done', 'done', 'done', 'done'))).toEqual({ stillTied: [], skipped: [], asked: [] }))
+    expect(endOf(STEPS, walk('done', 'done', 'done', 'done'))).toEqual({
+      stillTied: [],
+      skipped: [],
+      asked: [],
+      settled: [],
+    }))
   it('a closing question that is not yet so leaves its reminder tied', () =>
     expect(endOf(STEPS, walk('done', 'done', 'done', 'skipped'))).toEqual({
       stillTied: ['brakeTight'],
       skipped: [],
       asked: ['Brake back?'],
+      settled: [],
     }))
   it('a swap that was skipped is told', () =>
     expect(endOf(STEPS, walk('done', 'done', 'skipped', 'done')).skipped).toEqual(['tip']))

@@ -9,6 +9,7 @@ import { Tape } from '@web/logbook/Tape.tsx'
 import { fourKeys, reasonsOn } from './choices.ts'
 import { GunDrawing, inColumn } from './GunDrawing.tsx'
 import { PartPanel } from './PartPanel.tsx'
+import { FollowUps } from '@web/followup/FollowUps.tsx'
 import { Fit } from '@web/rightparts/Fit.tsx'
 import { MoreActs } from '@web/rightparts/More.tsx'
 import { ShiftTotal } from './ShiftTotal.tsx'
@@ -51,6 +52,7 @@ export function GunDesk(props: GunViewProps) {
       </header>
       <GunDrawing gun={gun} units={units} chosen={chosen} onChoose={props.onChoose} />
       <Fit gun={gun} units={units} />
+      <FollowUps gun={gun} />
       <div className="gun-columns">
         {chosen ? (
           <PartPanel gun={gun} positions={inColumn(gun, chosen)} units={units} driver={driver} />

@@ -1,3 +1,6 @@
+import { Link } from 'react-router'
+import { GUIDE_KEYS, type GuideKey } from '@core/guide/keys.ts'
+import { kindOfPosition } from '@core/path/columns.ts'
 import { type GunAnswer, type GunPosition } from '@contract/gun.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { capital, partName } from '@web/format/words.ts'
@@ -51,12 +54,41 @@ export function PartPanel(props: {
               </button>
             ))}
           </div>
+          <HowTo gun={gun} position={p.position} />
           <Photos of={{ type: 'position', key: positionKey(gun.stationId, p.position) }} />
           <PartRules gun={gun} position={p.position} />
         </section>
       ))}
     </div>
   )
+}
+
+/** The guide of a part is one tap away where it is looked at. */
+function HowTo({ gun, position }: { gun: GunAnswer; position: string }) {
+  const guide = guideFor(position)
+  if (!guide) return null
+  return (
+    <p>
+      {guide === 'liner' ? (
+        <Link className="btn" to={`/liner?gun=${gun.stationId}`}>
+          liner job
+        </Link>
+      ) : null}{' '}
+      <Link className="btn" to={`/guide?gun=${gun.stationId}&do=${guide}`}>
+        how it is done
+      </Link>
+    </p>
+  )
+}
+
+/** The guide that shows the work on a position. */
+export function guideFor(position: string): GuideKey | null {
+  const kind = kindOfPosition(position)
+  if (kind === 'hub') return 'wire'
+  if (kind === 'inlet' || kind === 'outlet') return 'guides'
+  if (kind === 'gas') return 'cylinder'
+  if (kind === 'clampring') return 'diffuser'
+  return GUIDE_KEYS.find((k) => k === kind) ?? null
 }
 
 const WORD: Record<string, string> = {

@@ -1,5 +1,13 @@
 import { type LogLine } from '@contract/logbook.ts'
 import { amount, type Units } from '@web/format/numbers.ts'
+import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
+import { type FollowUp } from '@core/followup/keys.ts'
+import { type Hazard } from '@core/guide/cautions.ts'
+import { GUIDES } from '@core/guide/guides.ts'
+import { type GuideKey } from '@core/guide/keys.ts'
+import { type AutopsyFind, type SpoiledWhy } from '@core/ledger/event.ts'
+import { HAZARD_WORD } from '@web/guide/guidewords.ts'
+import { FIND_WORD, ruleLength, tapeLength } from '@web/liner/linerwords.ts'
 import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
 import { type JointFault } from '@core/rightparts/joints.ts'
@@ -68,12 +76,51 @@ function fitSentence(line: LogLine, units: Units): string | null {
       return `${line.count} handed out${code}.`
     case 'jointFault':
       return `${capital(JOINT_WORD[name] ?? name)}: ${FAULT_WORD[value as JointFault] ?? value}.`
+    case 'taskDone':
+    case 'followedUp':
+    case 'nearMiss':
+    case 'blown':
+      return workSentence(line)
+    case 'autopsy':
+    case 'stuck':
+    case 'spoiled':
+    case 'linerCut':
+      return linerSentence(line, units)
     case 'gunStatus':
       return `Gun off: ${line.what === 'ready' ? 'ready' : 'to refurbish'}.`
     default:
       return null
   }
 }
+
+/** Work by the list, what followed, what nearly happened. */
+function workSentence(line: LogLine): string {
+  const what = line.what ?? ''
+  if (line.kind === 'nearMiss') return `Near miss: ${HAZARD_WORD[what as Hazard] ?? what}.`
+  if (line.kind === 'blown') return 'Empty cable blown out, from the feeder forward.'
+  if (line.kind === 'followedUp') return `${capital(FOLLOW_UP_TEXT[what as FollowUp]?.done ?? what)}.`
+  return `Done by the list: ${GUIDES[what as GuideKey]?.name.toLowerCase() ?? what}.`
+}
+
+/** What a liner showed, or was cut to. */
+function linerSentence(line: LogLine, units: Units): string {
+  const [said = '', sure] = (line.what ?? '').split('=')
+  const at = line.lengthMm === null ? '' : `, ${tapeLength(line.lengthMm, units)} from the feeder`
+  switch (line.kind) {
+    case 'autopsy': {
+      const found = said.split(',').filter(Boolean)
+      const words = found.map((f) => FIND_WORD[f as AutopsyFind] ?? f).join(', ')
+      return `Old liner: ${words || 'measured'}${at}${sure === 'uncertain' ? ', may be from pulling it out' : ''}.`
+    }
+    case 'stuck':
+      return `New liner ${said === 'kinked' ? 'stuck and kinked' : 'stuck'}${at}.`
+    case 'spoiled':
+      return `New liner spoiled: ${SPOILED_WORD[said as SpoiledWhy] ?? said}.`
+    default:
+      return `Liner cut${line.lengthMm === null ? '' : `: ${ruleLength(line.lengthMm, units)} left`}.`
+  }
+}
+const SPOILED_WORD: Record<SpoiledWhy, string> = { kinked: 'kinked', cutShort: 'cut short', other: 'otherwise' }
 
 /** What happened to wire and spools. */
 function spoolSentence(line: LogLine, units: Units): string {

@@ -9,11 +9,12 @@ import { useChoices } from '@web/houserule/queries.ts'
 import { useShop } from '@web/shop/queries.ts'
 import { PickOne } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { NearMiss } from '@web/guide/NearMiss.tsx'
 import { SwapGun } from '@web/changeover/SwapGun.tsx'
 import { useIssue, useJoint } from './queries.ts'
 import { FAULT_WORD, JOINT_WORD } from './words.ts'
 
-type Open = 'swap' | 'issue' | 'joint' | null
+type Open = 'swap' | 'issue' | 'joint' | 'near' | null
 
 /** What one does with a whole gun: change its wire, swap it, fetch a part for it, say that a joint gave trouble. */
 export function MoreActs({ gun }: { gun: GunAnswer }) {
@@ -37,12 +38,17 @@ export function MoreActs({ gun }: { gun: GunAnswer }) {
         <Link className="key key-low" to={`/change?guns=${gun.stationId}`}>
           Change wire
         </Link>
+        <Link className="key key-low" to={`/guide?gun=${gun.stationId}`}>
+          How it’s done
+        </Link>
         {key('swap', 'Swap the gun')}
         {key('issue', 'Fetch a part')}
         {key('joint', 'Joint trouble')}
+        {key('near', 'Near miss')}
       </div>
       {open === 'swap' ? <SwapGun gun={gun} found={found} onDone={() => setOpen(null)} /> : null}
       {open === 'issue' ? <IssuePart gun={gun} /> : null}
+      {open === 'near' ? <NearMiss stationId={gun.stationId} onDone={() => setOpen(null)} /> : null}
       {open === 'joint' ? <JointTrouble gun={gun} onDone={() => setOpen(null)} /> : null}
     </section>
   )

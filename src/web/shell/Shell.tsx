@@ -88,7 +88,8 @@ function Foot({ onFind, onDown }: { onFind: () => void; onDown: () => void }) {
   const place = useLocation()
   const params = new URLSearchParams(place.search)
   const isWalking =
-    (place.pathname === '/look' && params.has('gun')) || (place.pathname === '/change' && params.has('at'))
+    (place.pathname === '/look' && params.has('gun')) ||
+    (['/change', '/guide', '/liner'].includes(place.pathname) && params.has('at'))
   if (place.pathname.startsWith('/gun/') || isWalking) return null
   return (
     <footer className="shell-foot">

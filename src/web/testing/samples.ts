@@ -57,6 +57,7 @@ const built = {
   procedureName: null,
   normal: null,
   tags: [],
+  followUps: [],
 }
 
 export const gun = (over: Partial<GunAnswer> = {}): GunAnswer => ({
@@ -112,6 +113,7 @@ export const line = (over: Partial<LogLine> = {}): LogLine => ({
   count: 1,
   wireName: null,
   labelKg: null,
+  lengthMm: null,
   spoolNumber: null,
   rows: null,
   what: null,
@@ -161,6 +163,7 @@ export const floorOf = (guns: FloorGun[], over: Partial<FloorAnswer> = {}): Floo
   wrongGuns: 0,
   checkedGuns: 0,
   tags: 0,
+  followUps: 0,
   estimatedGuns: 0,
   quietChance: 0,
   ...over,

@@ -1,0 +1,31 @@
+import { type z } from 'zod'
+import { type guideQuery } from '@contract/guide.ts'
+import { type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { readGuide } from '@server/guide/read.ts'
+import { loadShop } from '@server/shop/model.ts'
+import { dayOf } from '@server/time/wall.ts'
+import { guideSheet, SHIFTS, sizesFor } from './guidesheet.ts'
+import { pdfOf } from './pdf.ts'
+
+/** A guide on one page: set as large as fits on one, the smallest where none does. Answers the pages it took. */
+export async function printGuide(
+  deps: Deps,
+  who: Who,
+  query: z.output<typeof guideQuery>,
+): Promise<{ pdf: Buffer; pages: number; name: string }> {
+  const guide = await readGuide(deps, who, query)
+  if (!guide.guide) throw new DomainError('bad-request', 'Say which guide.', ['Choose one of the list.'])
+  const { site } = await loadShop(deps.db, deps.calendar, deps.now())
+  const date = dayOf(site.zone, deps.now())
+  let made: { pdf: Buffer; pages: number } = { pdf: Buffer.alloc(0), pages: 0 }
+  for (const size of sizesFor(guide))
+    for (const shift of SHIFTS) {
+      if (made.pages === 1) break
+      let pages = 0
+      const onPages = (n: number) => (pages = n)
+      made = { pdf: await pdfOf(guideSheet(guide, { size, shift, shopName: site.name, date, onPages })), pages: 0 }
+      made.pages = pages
+    }
+  return { ...made, name: `${guide.guide} ${guide.name}` }
+}

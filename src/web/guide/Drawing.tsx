@@ -1,0 +1,42 @@
+import { PANEL, type DrawingKey, type Panel } from '@core/guide/drawing.ts'
+import { DRAWINGS } from '@core/guide/drawings/all.ts'
+
+const MARK = { right: '✓', wrong: '✕', how: '' } as const
+const IS = { right: 'right', wrong: 'wrong', how: '' } as const
+
+/** Right and wrong side by side. What is right is said in a word and a mark, never by colour alone. */
+export function Drawing({ of }: { of: DrawingKey }) {
+  const { title, panels } = DRAWINGS[of]
+  return (
+    <figure className={`guide-drawing has-${panels.length}`}>
+      <figcaption>{title}</figcaption>
+      <div className="guide-panels">
+        {panels.map((panel) => (
+          <OnePanel key={panel.word} panel={panel} title={title} />
+        ))}
+      </div>
+    </figure>
+  )
+}
+
+function OnePanel({ panel, title }: { panel: Panel; title: string }) {
+  const { width, height } = PANEL
+  return (
+    <div className={`guide-panel is-${panel.is}`}>
+      <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`${title}: ${IS[panel.is]} ${panel.word}`}>
+        {panel.shapes.map(({ ink, d }, i) => (
+          <path key={i} d={d} className={`ink-${ink}${d.endsWith('Z') ? ' is-closed' : ''}`} />
+        ))}
+        {panel.labels?.map((l) => (
+          <text key={`${l.x} ${l.y} ${l.text}`} x={l.x} y={l.y}>
+            {l.text}
+          </text>
+        ))}
+      </svg>
+      <p>
+        {MARK[panel.is] ? <strong aria-hidden="true">{MARK[panel.is]} </strong> : null}
+        {panel.word}
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,131 @@
+import { useState } from 'react'
+import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
+import { OVERRUNS, type Overrun } from '@core/ledger/event.ts'
+import { type OutReason } from '@core/path/columns.ts'
+import { type GuideAnswer, type GuideStep } from '@contract/guide.ts'
+import { newKey } from '@web/api/client.ts'
+import { capital, partName, REASON_WORD } from '@web/format/words.ts'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { OVERRUN_WORD } from './guidewords.ts'
+import { useGuideDone } from './queries.ts'
+import { endOf, workedIn, type WalkState } from './walk.ts'
+
+/** The end of a guide: what became of the part and why it came out, in one tap; what held it up, where something did. */
+export function GuideEnd(props: { guide: GuideAnswer; state: WalkState; beginMs: number; onDone: () => void }) {
+  const { guide, state, beginMs } = props
+  const send = useGuideDone()
+  const [key] = useState(newKey)
+  const [held, setHeld] = useState<Overrun | null>(null)
+  const end = endOf(guide.steps, state)
+  const worked = workedIn(guide.steps, state, { beginMs, reason: held })
+  const log = (did: 'changed' | 'cleaned' | 'looked' | 'done', outReason: OutReason = 'notSaid') =>
+    send.mutate(
+      {
+        ...{ key },
+        stationId: guide.stationId ?? '',
+        guide: guide.guide ?? 'tip',
+        did,
+        outReason,
+        minutes: worked.minutes,
+        overrun: held,
+        settled: end.settled,
+        stillTied: end.stillTied,
+        note: end.asked.length > 0 ? `not yet: ${end.asked.join(' ')}`.slice(0, 200) : null,
+      },
+      { onSuccess: props.onDone },
+    )
+  return (
+    <div className="step-words guide-end">
+      <Standing end={end} />
+      {worked.isLong ? <WhatHeld held={held} onHeld={setHeld} /> : null}
+      {guide.stationId === null ? (
+        <button type="button" className="key key-chalk" onClick={props.onDone}>
+          Read through
+        </button>
+      ) : (
+        <HowItEnded guide={guide} isSending={send.isPending} onLog={log} />
+      )}
+      <Trouble problem={send.error} />
+    </div>
+  )
+}
+
+/** What is still tied and not yet so. */
+export function Standing({ end }: { end: ReturnType<typeof endOf> }) {
+  return (
+    <>
+      {end.stillTied.length > 0 ? (
+        <p className="step-look">
+          Stays tied as a reminder: {end.stillTied.map((t) => TAG_TEXT[t as Tag].says).join(', ')}.
+        </p>
+      ) : null}
+      {end.skipped.length > 0 ? (
+        <p className="step-look">Not swapped: {end.skipped.map(partName).join(', ')}.</p>
+      ) : null}
+      {end.asked.length > 0 ? <p className="step-look">Not yet: {end.asked.join(' ')}</p> : null}
+    </>
+  )
+}
+
+export function WhatHeld({ held, onHeld }: { held: Overrun | null; onHeld: (held: Overrun | null) => void }) {
+  return (
+    <>
+      <p className="step-look">That took long. What held it up? Without a word a pause counts as a pause.</p>
+      <div className="guide-list">
+        {OVERRUNS.map((o) => (
+          <button
+            type="button"
+            key={o}
+            className="key key-low"
+            aria-pressed={held === o}
+            onClick={() => onHeld(held === o ? null : o)}
+          >
+            {OVERRUN_WORD[o]}
+          </button>
+        ))}
+      </div>
+    </>
+  )
+}
+
+function HowItEnded(props: {
+  guide: GuideAnswer
+  isSending: boolean
+  onLog: (did: 'changed' | 'cleaned' | 'looked' | 'done', outReason?: OutReason) => void
+}) {
+  const { guide, isSending, onLog } = props
+  const { kindKey } = guide
+  const plain = (did: 'changed' | 'done', words: string) => (
+    <button type="button" className="key key-chalk" disabled={isSending} onClick={() => onLog(did)}>
+      {words}
+    </button>
+  )
+  if (guide.guide === 'wire') return plain('changed', 'New spool is on: log it')
+  if (!kindKey || !isPartGuide(guide.steps, kindKey)) return plain('done', 'Done: log it')
+  return (
+    <>
+      <p className="step-do">{capital(partName(kindKey))}: why did the old one come out?</p>
+      <div className="guide-reasons">
+        {guide.reasons.map((r) => (
+          <button type="button" key={r} className="key" disabled={isSending} onClick={() => onLog('changed', r)}>
+            {REASON_WORD[r]}
+          </button>
+        ))}
+        <button type="button" className="key" disabled={isSending} onClick={() => onLog('changed')}>
+          not said
+        </button>
+        <button
+          type="button"
+          className="key key-chalk"
+          disabled={isSending}
+          onClick={() => onLog(guide.canClean ? 'cleaned' : 'looked')}
+        >
+          {guide.canClean ? 'It stayed: cleaned' : 'It stayed: looked at'}
+        </button>
+      </div>
+    </>
+  )
+}
+
+/** A guide about a part ends with what became of it; one about supply or start does not. */
+const isPartGuide = (steps: readonly GuideStep[], kindKey: string) => kindKey !== 'gas' && steps.length > 0

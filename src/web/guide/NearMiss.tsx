@@ -1,0 +1,29 @@
+import { HAZARDS, type Hazard } from '@core/guide/cautions.ts'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { HAZARD_WORD } from './guidewords.ts'
+import { useNearMiss } from './queries.ts'
+
+/** The second of two taps: what it nearly was. No name is kept. */
+export function NearMiss({ stationId, onDone }: { stationId: string; onDone: () => void }) {
+  const send = useNearMiss()
+  const all: (Hazard | 'other')[] = [...HAZARDS, 'other']
+  return (
+    <div className="more-form">
+      <p>Nobody hurt. What nearly was it? No name is kept. If somebody is hurt: the site’s own first aid, now.</p>
+      <div className="more-keys">
+        {all.map((hazard) => (
+          <button
+            type="button"
+            key={hazard}
+            className="key key-low"
+            disabled={send.isPending}
+            onClick={() => send.mutate({ stationId, hazard }, { onSuccess: onDone })}
+          >
+            {HAZARD_WORD[hazard]}
+          </button>
+        ))}
+      </div>
+      <Trouble problem={send.error} />
+    </div>
+  )
+}

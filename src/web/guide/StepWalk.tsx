@@ -1,0 +1,125 @@
+import { type ReactNode, useState } from 'react'
+import { questionByCode } from '@core/houserule/schools.ts'
+import { type GuideStep } from '@contract/guide.ts'
+import { capital } from '@web/format/words.ts'
+import { Drawing } from './Drawing.tsx'
+import { afterStep, atStep, BEGIN, type WalkState } from './walk.ts'
+
+/** What a step of its own kind shows in place of "done" and "skip": it measures, asks, cuts. */
+export interface GateAt {
+  step: GuideStep
+  done: () => void
+  skip: () => void
+}
+
+/**
+ * One step a screen, for one thumb: what to do, what to look for, the caution where the hand is about to be, the drawing. A
+ * caution that asks is answered before the step is done.
+ */
+export function StepWalk(props: {
+  name: string
+  title: string
+  steps: readonly GuideStep[]
+  /** Kept by whoever shows it, where a job must survive a reload. */
+  kept?: { state: WalkState; onState: (state: WalkState) => void }
+  gate?: (at: GateAt) => ReactNode
+  ended: (state: WalkState) => ReactNode
+  onLeave: () => void
+}) {
+  const { steps } = props
+  const [own, setOwn] = useState(BEGIN)
+  const state = props.kept?.state ?? own
+  const setState = props.kept?.onState ?? setOwn
+  const step = atStep(steps, state)
+  const tell = (said: 'done' | 'skipped' | 'back') => setState(afterStep(steps, state, { said, atMs: Date.now() }))
+  const gate = step && props.gate?.({ step, done: () => tell('done'), skip: () => tell('skipped') })
+  return (
+    <main className="step-walk">
+      <header>
+        <button
+          type="button"
+          className="key key-low"
+          onClick={() => (state.done.length === 0 ? props.onLeave() : tell('back'))}
+        >
+          back
+        </button>
+        <h1>{props.name}</h1>
+        <p className="dim">
+          {step ? `${state.done.length + 1} of ${steps.length}` : 'done'}
+          <br />
+          {props.title}
+        </p>
+      </header>
+      {step ? (
+        <>
+          <p className={step.phase === 'on' ? 'step-power is-live' : 'step-power'}>{powerWords(step)}</p>
+          <StepWords step={step} />
+          {gate ?? <StepKeys step={step} tell={tell} />}
+        </>
+      ) : (
+        props.ended(state)
+      )}
+    </main>
+  )
+}
+
+function StepKeys({ step, tell }: { step: GuideStep; tell: (said: 'done' | 'skipped') => void }) {
+  const isQuestion = step.do.endsWith('?')
+  return (
+    <div className={step.canSkip ? 'step-keys' : 'step-keys is-gate'}>
+      <button type="button" className="key key-chalk" onClick={() => tell('done')}>
+        {answerOf(step) ?? (isQuestion ? 'Yes' : 'Done')}
+      </button>
+      {step.canSkip ? (
+        <button type="button" className="key" onClick={() => tell('skipped')}>
+          {isQuestion ? 'Not yet' : 'Skip'}
+        </button>
+      ) : null}
+    </div>
+  )
+}
+
+/** What the key says where a caution asks: it is answered, not waved through. */
+export const answerOf = (step: GuideStep): string | null => step.cautions.find((c) => c.how === 'ask')?.answer ?? null
+
+const powerWords = (step: GuideStep) =>
+  step.power === 'on'
+    ? 'Power on: it is live'
+    : step.power === 'off'
+      ? 'Power off'
+      : step.phase === 'close'
+        ? 'Before you leave it'
+        : 'Getting ready'
+
+/** What to do, in the shop's own words where it has them; what to look for; cautions; the drawing; the house rule. */
+export function StepWords({ step }: { step: GuideStep }) {
+  const rule = step.byRule ? questionByCode.get(step.byRule) : undefined
+  const isInstead = step.own?.isInstead
+  return (
+    <div className="step-words">
+      <p className="step-do">{isInstead ? step.own?.words : step.do}</p>
+      {step.own && !isInstead ? <p className="step-own">{step.own.words}</p> : null}
+      {step.look ? <p className="step-look">{step.look}</p> : null}
+      {step.cautions.map((c) => (
+        <p key={c.hazard} className="step-hazard">
+          {c.words}
+        </p>
+      ))}
+      {step.drawing ? <Drawing of={step.drawing} /> : null}
+      {rule ? (
+        <details className="question">
+          <summary>
+            House rule: {rule.ask} <span className="dim">Here: {step.school}.</span>
+          </summary>
+          <ul className="plain schools">
+            {rule.schools.map((s) => (
+              <li key={s.key}>
+                <strong>{capital(s.name)}</strong> <span className="dim">{s.reason}</span>
+              </li>
+            ))}
+          </ul>
+        </details>
+      ) : null}
+    </div>
+  )
+}

@@ -1,0 +1,85 @@
+import { useState } from 'react'
+import { AUTOPSY_FINDS, type AutopsyFind } from '@core/ledger/event.ts'
+import { readLength } from '@core/units/length.ts'
+import { field, TextField } from '@web/shell/Field.tsx'
+import { answered } from './answered.ts'
+import { PLACES } from './job.ts'
+import { type GateProps } from './LinerGate.tsx'
+import { FIND_WORD, unitOf } from './linerwords.ts'
+
+const PLACED: readonly AutopsyFind[] = ['worn', 'bunched', 'separated', 'kinked', 'shredded']
+const UNKNOWN_CABLE_MM = 4000
+
+/** The old liner on the bench: what it shows, how sure that is, where along it, how long it is. All of it may be left open. */
+export function OldLinerForm({ job, onJob, liner, units }: GateProps) {
+  const [old, setOld] = useState(job.old)
+  const [length, setLength] = useState('')
+  const read = length.trim() ? readLength(length, unitOf(units)) : null
+  const bad = read && (!read.ok || read.mm <= 0 || read.mm > 60_000)
+  const cableMm = liner.cableMm ?? UNKNOWN_CABLE_MM
+  const flip = (f: AutopsyFind) => {
+    if (f === 'nothing') return setOld({ ...old, found: old.found.includes(f) ? [] : [f], atMm: null })
+    const rest = old.found.filter((x) => x !== 'nothing' && x !== f)
+    setOld({ ...old, found: old.found.includes(f) ? rest : [...rest, f] })
+  }
+  return (
+    <div className="gate-form">
+      <div className="gate-keys">
+        {AUTOPSY_FINDS.map((f) => (
+          <button
+            type="button"
+            key={f}
+            className="key key-low"
+            aria-pressed={old.found.includes(f)}
+            onClick={() => flip(f)}
+          >
+            {FIND_WORD[f]}
+          </button>
+        ))}
+      </div>
+      {old.found.some((f) => PLACED.includes(f)) ? (
+        <>
+          <p className="step-look">Where along it?</p>
+          <div className="gate-keys">
+            {PLACES.map(({ word, part }) => (
+              <button
+                type="button"
+                key={word}
+                className="key key-low"
+                aria-pressed={old.atMm === Math.round(cableMm * part)}
+                onClick={() => setOld({ ...old, atMm: Math.round(cableMm * part) })}
+              >
+                {word}
+              </button>
+            ))}
+            <button
+              type="button"
+              className="key key-low"
+              aria-pressed={!old.isCertain}
+              onClick={() => setOld({ ...old, isCertain: !old.isCertain })}
+            >
+              may be from pulling it out
+            </button>
+          </div>
+        </>
+      ) : null}
+      <TextField
+        id="old-length"
+        label={`its whole length, ${unitOf(units)} (may be left open)`}
+        inputMode="decimal"
+        {...field(length, setLength)}
+      />
+      {bad ? <p className="step-look">{read.ok ? 'No liner is so long or so short.' : `${read.reason}.`}</p> : null}
+      <div className="step-keys is-gate">
+        <button
+          type="button"
+          className="key key-chalk"
+          disabled={Boolean(bad)}
+          onClick={() => onJob(answered(job, liner.steps, { old: { ...old, lengthMm: read?.ok ? read.mm : null } }))}
+        >
+          {old.found.length === 0 && !read ? 'Not looked at: go on' : 'That is what it shows'}
+        </button>
+      </div>
+    </div>
+  )
+}

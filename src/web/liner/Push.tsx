@@ -1,0 +1,134 @@
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { readLength } from '@core/units/length.ts'
+import { type StuckAnswer } from '@contract/liner.ts'
+import { newKey } from '@web/api/client.ts'
+import { when } from '@web/format/times.ts'
+import { field, TextField } from '@web/shell/Field.tsx'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { PLACES } from './job.ts'
+import { type GateProps } from './LinerGate.tsx'
+import { unitOf } from './linerwords.ts'
+import { useStuck } from './queries.ts'
+
+const UNKNOWN_CABLE_MM = 4000
+
+/** In it goes, or it sticks: where, and is it kinked. Kinked is scrap, and no key here says otherwise. */
+export function Push(props: GateProps) {
+  const { at } = props
+  const [isStuck, setStuck] = useState(false)
+  const stuck = useStuck()
+  if (stuck.data) return <Verdict {...props} said={stuck.data} onAgain={() => stuck.reset()} />
+  if (!isStuck)
+    return (
+      <div className="step-keys">
+        <button type="button" className="key key-chalk" onClick={at.done}>
+          It glided in
+        </button>
+        <button type="button" className="key" onClick={() => setStuck(true)}>
+          It sticks
+        </button>
+      </div>
+    )
+  return <Where {...props} stuck={stuck} onBack={() => setStuck(false)} />
+}
+
+function Where(props: GateProps & { stuck: ReturnType<typeof useStuck>; onBack: () => void }) {
+  const { liner, units, stuck } = props
+  const [key] = useState(newKey)
+  const [atMm, setAt] = useState<number | null>(null)
+  const [text, setText] = useState('')
+  const read = text.trim() ? readLength(text, unitOf(units)) : null
+  const cableMm = liner.cableMm ?? UNKNOWN_CABLE_MM
+  const place = read?.ok ? read.mm : atMm
+  const say = (isKinked: boolean) => stuck.mutate({ key, stationId: liner.stationId, atMm: place, isKinked })
+  return (
+    <div className="gate-form">
+      <p className="step-look">Where, from the feeder end?</p>
+      <div className="gate-keys">
+        {PLACES.map(({ word, part }) => (
+          <button
+            type="button"
+            key={word}
+            className="key key-low"
+            aria-pressed={!read && atMm === Math.round(cableMm * part)}
+            onClick={() => {
+              setText('')
+              setAt(Math.round(cableMm * part))
+            }}
+          >
+            {word}
+          </button>
+        ))}
+      </div>
+      <TextField id="stuck-at" label={`or measured, ${unitOf(units)}`} inputMode="decimal" {...field(text, setText)} />
+      {read && !read.ok ? <p className="step-look">{read.reason}.</p> : null}
+      <p className="step-look">Draw it out a little and look: is it kinked?</p>
+      <div className="step-keys">
+        <button
+          type="button"
+          className="key key-chalk"
+          disabled={stuck.isPending || read?.ok === false}
+          onClick={() => say(false)}
+        >
+          No kink
+        </button>
+        <button
+          type="button"
+          className="key"
+          disabled={stuck.isPending || read?.ok === false}
+          onClick={() => say(true)}
+        >
+          Kinked
+        </button>
+      </div>
+      <button type="button" className="bare" onClick={props.onBack}>
+        it does not stick after all
+      </button>
+      <Trouble problem={stuck.error} />
+    </div>
+  )
+}
+
+const ADVICE: Record<StuckAnswer['is'], string> = {
+  scrap:
+    'Kinked is scrap: it looks straight again and the coils inside stay bunched. It is off the shelf. Take another.',
+  cable:
+    'Another liner stuck at the same place before: it is the cable’s own tube. No liner will feed well through it.',
+  neck: 'That is the bend of the neck: very short pushes, a jiggle, or somebody lifts the cable in line with it.',
+  straighten: 'The cable is not straight there, or turned: lay it out dead straight and try again, by hand.',
+  glides: 'Then it was nothing: push on, by hand.',
+}
+
+function Verdict(props: GateProps & { said: StuckAnswer; onAgain: () => void }) {
+  const { said, liner } = props
+  return (
+    <div className="gate-form">
+      <p className="step-do">{ADVICE[said.is]}</p>
+      {said.beforeMs === null ? null : (
+        <p className="step-look">The other one stuck there {when(said.beforeMs, liner.nowMs, liner.zone)}.</p>
+      )}
+      <div className="step-keys">
+        {said.is === 'scrap' ? (
+          <button type="button" className="key key-chalk" onClick={props.onAnother}>
+            Another liner
+          </button>
+        ) : (
+          <>
+            <button type="button" className="key key-chalk" onClick={props.at.done}>
+              Now it is in
+            </button>
+            <button type="button" className="key" onClick={props.onAgain}>
+              It sticks again
+            </button>
+          </>
+        )}
+      </div>
+      {said.is === 'cable' ? (
+        <Link className="key key-low" to={`/gun/${liner.stationId}?found=`}>
+          Leave it: another gun goes on
+        </Link>
+      ) : null}
+    </div>
+  )
+}

@@ -1,0 +1,280 @@
+import { useState } from 'react'
+import { feederTarget } from '@core/liner/rule.ts'
+import {
+  beginAnew,
+  NOT_BEGUN,
+  slipOfFirst,
+  slipOfSecond,
+  trimStage,
+  type Trimming,
+  type TrimStage,
+} from '@core/liner/trimjob.ts'
+import { bareLeftMm } from '@core/liner/rule.ts'
+import { newKey } from '@web/api/client.ts'
+import { Drawing } from '@web/guide/Drawing.tsx'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { answered } from './answered.ts'
+import { LengthField } from './LengthField.tsx'
+import { type GateProps } from './LinerGate.tsx'
+import { ruleLength } from './linerwords.ts'
+import { useSpoiled } from './queries.ts'
+
+/** Two cuts from two measurements, one thing a screen. */
+export function Trim(props: GateProps) {
+  const { job, onJob, liner, at } = props
+  const known = at.step.gate === 'trim' && (liner.by === 'A' || liner.by === 'B') ? liner.neededMm : null
+  const t: Trimming = { ...job.trim, neededMm: job.trim.neededMm ?? known }
+  const set = (trim: Partial<Trimming>) => onJob({ ...job, trim: { ...t, ...trim } })
+  const stage = trimStage(t)
+  return (
+    <div className="gate-form">
+      <CutSoFar t={t} {...props} />
+      <Stage {...props} stage={stage} t={t} set={set} />
+    </div>
+  )
+}
+
+interface StageProps extends GateProps {
+  stage: TrimStage
+  t: Trimming
+  set: (trim: Partial<Trimming>) => void
+}
+
+function Stage(props: StageProps) {
+  const { stage, units, set, t } = props
+  switch (stage.is) {
+    case 'needed':
+      return <Needed {...props} />
+    case 'measure':
+      return (
+        <LengthField
+          key="first"
+          id="stands-out"
+          label={MEASURED[props.liner.by]}
+          units={units}
+          word="That is what it measures"
+          slipOf={(mm) => slipOfFirst(mm, stage.neededMm)}
+          onSay={(mm) => set({ standsOutMm: mm })}
+        />
+      )
+    case 'cutFirst':
+      return (
+        <Cut {...props} cutMm={stage.cutMm} leavesMm={stage.leavesMm} onCut={() => set({ firstCutMm: stage.cutMm })} />
+      )
+    case 'measureAgain':
+      return (
+        <>
+          <p className="step-do">
+            {stage.isUncut
+              ? 'So little is cut once: measure it a second time first.'
+              : 'Press it home and measure again.'}
+          </p>
+          <LengthField
+            key="second"
+            id="stands-out-now"
+            label={`now; about ${ruleLength(stage.expectedMm, units)} is expected`}
+            units={units}
+            word="That is what it measures"
+            slipOf={(mm) => slipOfSecond(mm, stage.expectedMm)}
+            onSay={(mm) => set({ nowMm: mm })}
+          />
+        </>
+      )
+    case 'disagree':
+      return <Disagree {...props} stage={stage} />
+    case 'cutRest':
+      return <Cut {...props} cutMm={stage.cutMm} leavesMm={null} onCut={() => set({ secondCutMm: stage.cutMm })} />
+    case 'tooShort':
+      return <TooShort {...props} stage={stage} />
+    case 'right':
+      return <Right {...props} leftMm={stage.leftMm} wasCut={t.firstCutMm !== null || t.secondCutMm !== null} />
+  }
+}
+
+const MEASURED: Record<GateProps['liner']['by'], string> = {
+  A: 'stands out of the neck, pressed home',
+  B: 'stands out of the tip holder, pushed back',
+  C: 'whole length of the new one',
+  feeder: 'stands out of the guide’s seat',
+  notTold: 'stands out',
+}
+
+/** What must be left, where the family does not tell it: the old one's length, or how far the rolls are. */
+function Needed({ job, liner, units, set, at }: StageProps) {
+  const isFeeder = at.step.gate === 'trimFeeder'
+  const old = job.old.lengthMm
+  if (!isFeeder && old !== null && !job.old.found.includes('cutShort'))
+    return (
+      <div className="step-keys is-gate">
+        <button type="button" className="key key-chalk" onClick={() => set({ neededMm: old })}>
+          The old one was {ruleLength(old, units)}: cut to that
+        </button>
+      </div>
+    )
+  if (!isFeeder && job.old.found.includes('cutShort'))
+    return (
+      <p className="step-do">
+        The old one had been cut short: a copy would be short again. Ask the lead which length is right.
+      </p>
+    )
+  return (
+    <LengthField
+      id="needed"
+      label={isFeeder ? 'from the guide’s seat to where the rolls meet' : 'whole length of the old one'}
+      units={units}
+      word="That is what it measures"
+      slipOf={(mm) => slipOfFirst(mm, isFeeder ? 5 : (liner.cableMm ?? 0))}
+      onSay={(mm) => set({ neededMm: isFeeder ? feederNeeded(mm) : mm })}
+    />
+  )
+}
+const LEAST_NIP_MM = 2
+const feederNeeded = (seatToNipMm: number) => (seatToNipMm > LEAST_NIP_MM ? feederTarget({ seatToNipMm }).neededMm : 0)
+
+function CutSoFar({ t, liner, units }: GateProps & { t: Trimming }) {
+  if (t.neededMm === null) return null
+  const said = [`${ruleLength(t.neededMm, units)} must be left`]
+  if (t.standsOutMm !== null) said.push(`${ruleLength(t.standsOutMm, units)} measured`)
+  if (t.firstCutMm !== null) said.push(`${ruleLength(t.firstCutMm, units)} cut off`)
+  if (t.nowMm !== null) said.push(`${ruleLength(t.nowMm, units)} measured then`)
+  if (t.secondCutMm !== null) said.push(`${ruleLength(t.secondCutMm, units)} cut off`)
+  return (
+    <p className="small-print">
+      {said.join(', ')}.{' '}
+      {t.firstCutMm === null
+        ? `Each quarter bend in the cable puts it off by about ${ruleLength(liner.quarterBend.mm, units)} (${ruleLength(liner.quarterBend.fromMm, units)} to ${ruleLength(liner.quarterBend.toMm, units)}, a guess).`
+        : ''}
+    </p>
+  )
+}
+
+function Cut(props: StageProps & { cutMm: number; leavesMm: number | null; onCut: () => void }) {
+  const { liner, units, cutMm, leavesMm } = props
+  const bare = bareWords(props)
+  return (
+    <>
+      <p className="step-do cut-figure">Cut {ruleLength(cutMm, units)} off, no more.</p>
+      <p className="step-look">
+        With the {liner.cutter}.{' '}
+        {leavesMm === null
+          ? 'That is the last cut.'
+          : `It leaves ${ruleLength(leavesMm, units)} too much on purpose: what is off does not come back.`}
+      </p>
+      {bare ? <p className="step-hazard">{bare}</p> : null}
+      <div className="step-keys is-gate">
+        <button type="button" className="key key-chalk" onClick={props.onCut}>
+          {ruleLength(cutMm, units)} are off
+        </button>
+      </div>
+    </>
+  )
+}
+
+/** Jacket that would end up in the neck's heat melts there. */
+function bareWords({ liner, units, cutMm, at }: StageProps & { cutMm: number }): string | null {
+  if (liner.bareFrontMm === null || liner.neckMm === null || at.step.gate !== 'trim') return null
+  const left = bareLeftMm({ bareFrontMm: liner.bareFrontMm, cutMm, neckMm: liner.neckMm })
+  return left < 0
+    ? `After this cut the jacket reaches ${ruleLength(-left, units)} into the neck: it melts and sticks there. Bare it that far first.`
+    : null
+}
+
+function Disagree({
+  stage,
+  units,
+  set,
+  t,
+  onJob,
+  job,
+}: StageProps & { stage: Extract<TrimStage, { is: 'disagree' }> }) {
+  return (
+    <>
+      <p className="step-do">
+        Stop: {ruleLength(stage.expectedMm, units)} was expected, {ruleLength(stage.nowMm, units)} measured. Nothing
+        more is cut.
+      </p>
+      <p className="step-look">
+        {stage.byMm > 0
+          ? 'More stands out than should: it is not pressed home now, or less was cut than said.'
+          : 'Less stands out than should: it was not pressed home, or the cable was bent, when it was first measured.'}{' '}
+        Lay the cable straight, press the liner home, measure again.
+      </p>
+      <div className="step-keys">
+        <button type="button" className="key key-chalk" onClick={() => set({ nowMm: null })}>
+          Measure again
+        </button>
+        <button type="button" className="key" onClick={() => onJob({ ...job, trim: beginAnew(t) })}>
+          This one is right: begin from it
+        </button>
+      </div>
+    </>
+  )
+}
+
+function TooShort(props: StageProps & { stage: Extract<TrimStage, { is: 'tooShort' }> }) {
+  const { stage, units, liner, onJob, job, t, onAnother } = props
+  const spoiled = useSpoiled()
+  const [key] = useState(newKey)
+  const isCut = stage.wasCut || t.firstCutMm !== null
+  return (
+    <>
+      <p className="step-do">{ruleLength(stage.byMm, units)} too short already: nothing is cut.</p>
+      <p className="step-look">
+        {props.at.step.gate === 'trimFeeder'
+          ? 'It ends too far from the rolls: the wire buckles and nests in the gap.'
+          : 'It ends before its seat: the wire hunts in the gap, catches there and nests.'}{' '}
+        Is its nut home, the cable straight, the liner pressed in? Then measure again. If it stays so, this liner does
+        not go in{isCut ? ': it was cut short' : ' this gun: it is too short for it'}.
+      </p>
+      <div className="step-keys">
+        <button
+          type="button"
+          className="key key-chalk"
+          onClick={() =>
+            onJob({ ...job, trim: isCut ? { ...t, nowMm: null } : { ...NOT_BEGUN, neededMm: t.neededMm } })
+          }
+        >
+          Measure again
+        </button>
+        <button
+          type="button"
+          className="key"
+          disabled={spoiled.isPending}
+          onClick={() =>
+            isCut
+              ? spoiled.mutate({ key, stationId: liner.stationId, why: 'cutShort' }, { onSuccess: onAnother })
+              : onAnother()
+          }
+        >
+          {isCut ? 'Cut short: another liner' : 'Another, longer liner'}
+        </button>
+      </div>
+      <Trouble problem={spoiled.error} />
+    </>
+  )
+}
+
+/** The last look before it is closed: round, no burr; and its length, for next time. */
+function Right({ liner, units, job, onJob, leftMm, wasCut, at }: StageProps & { leftMm: number; wasCut: boolean }) {
+  const isFeeder = at.step.gate === 'trimFeeder'
+  const whole =
+    liner.putLengthMm === null ? null : liner.putLengthMm - (job.trim.firstCutMm ?? 0) - (job.trim.secondCutMm ?? 0)
+  return (
+    <>
+      <p className="step-do">
+        {wasCut ? 'Right.' : 'It fits as it is.'} {isFeeder ? '' : `${ruleLength(leftMm, units)} left.`} Is its end
+        square and round, no burr, nothing sharp?
+      </p>
+      <Drawing of={isFeeder ? 'feederEnd' : 'linerEnd'} />
+      <div className="step-keys is-gate">
+        <button
+          type="button"
+          className="key key-chalk"
+          onClick={() => onJob(answered(job, liner.steps, { lengthMm: whole }))}
+        >
+          Square, no burr
+        </button>
+      </div>
+    </>
+  )
+}
