@@ -258,8 +258,11 @@ export function closeSteps(
   const front = of(FRONT)
   const isFed = open.has('wireOut')
   const isTipOn = at.rules.tipWhileFeeding === 'on'
-  const early = isFed && isTipOn ? front.map((s) => ({ ...s, phase: 'work' as const, power: 'off' as const })) : []
-  const late = isFed && isTipOn ? [] : front
+  // Where nothing is fed the power stays off till the last part is on; fed with the tip on, they go on before it comes on.
+  const isFrontCold = !isFed || isTipOn
+  const closing = isFrontCold ? front.map((s) => ({ ...s, phase: 'work' as const, power: 'off' as const })) : front
+  const early = isFed && isTipOn ? closing : []
+  const late = isFed && isTipOn ? [] : closing
   const inner = of(ORDER.slice(0, 1))
   const rest = of(ORDER.slice(1, 4))
   return [

@@ -3,6 +3,8 @@ import { eq } from 'drizzle-orm'
 import { usualLife } from '@core/life/kaplanmeier.ts'
 import { isWornOut } from '@core/path/columns.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
+import { type CautionsAnswer } from '@contract/guide.ts'
+import { type LinerAnswer, type StuckAnswer } from '@contract/liner.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type JointsAnswer } from '@contract/rightparts.ts'
 import { type SpareGun } from '@contract/spareguns.ts'
@@ -68,6 +70,27 @@ const CHECKS: Record<string, () => Promise<void>> = {
     const ratio = (await tipMedian(['A7'])) / (await tipMedian(named(1, 6, 'A')))
     expect(ratio).toBeGreaterThan(0.35)
     expect(ratio).toBeLessThan(0.65)
+  },
+  'A liner cut by two measurements, remembered': async () => {
+    const liner = (await lead.get<LinerAnswer>(`/liner?stationId=${ids.get('A2') ?? ''}`)).body
+    expect(liner.last).toMatchObject({ by: 'A', leftMm: 18 })
+    expect(liner.autopsies[0]).toMatchObject({ found: ['bunched'], isCertain: false })
+  },
+  'Two liners stuck at one place of a cable, one kinked': async () => {
+    const stationId = ids.get('B6') ?? ''
+    const key = 'demo-test-third-liner'
+    const said = await lead.post<StuckAnswer>('/liner/stuck', { key, stationId, atMm: 1440, isKinked: false })
+    expect(said.body.is).toBe('cable')
+    expect((await lead.get<LinerAnswer>(`/liner?stationId=${stationId}`)).body.spoiled.n).toBe(1)
+  },
+  'Liner jobs that took longer than the guess': async () => {
+    const { minutes } = (await lead.get<LinerAnswer>(`/liner?stationId=${ids.get('A2') ?? ''}`)).body
+    expect(minutes).toMatchObject({ n: 4 })
+    expect(minutes.median).toBeGreaterThan(20)
+  },
+  'Spools let go, twice': async () => {
+    const { cautions } = (await lead.get<CautionsAnswer>('/guide/cautions')).body
+    expect(cautions.find((c) => c.hazard === 'spring')).toMatchObject({ nearMisses: 2, places: ['T2', 'T4'] })
   },
   'A hall where four in ten changes are never logged': async () => {
     const tip = PARTS.find((p) => p.position === 'tip')

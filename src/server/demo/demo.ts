@@ -52,6 +52,7 @@ import {
   type AreaPlan,
 } from './yard.ts'
 import { insertPurchases, insertTins, shelfFacts } from './supply.ts'
+import { type FollowUp } from '@core/followup/keys.ts'
 import { plantStories } from './stories.ts'
 import { insertFit, rightSettings, type FitIds } from './insertfit.ts'
 import { AREA_FIT, CODES_BY_WIRE, FAMILY_FIT, OTHER_PARTS, partFitOf, PLACE_FIT, WIRE_FIT } from './fityard.ts'
@@ -347,31 +348,61 @@ function eventDraft(e: SimEvent, made: Made | undefined, at: HistoryAt): Draft[]
   const say = (fact: Fact) => [draft(at, made, { fact, happenedMs: e.atMs, precision: e.precision })]
   switch (e.act.kind) {
     case 'fitted':
-      return say({
-        kind: 'fitted',
-        carrierId: carrierFor(made, e.act.position),
-        position: e.act.position,
-        partId: partFor(made, e.act.position, at.ids),
-        outReason: e.act.reason,
-        count: 1,
-        entryAge: 'new',
-      })
+      return withFollowUps(
+        e,
+        { made, at },
+        say({
+          kind: 'fitted',
+          carrierId: carrierFor(made, e.act.position),
+          position: e.act.position,
+          partId: partFor(made, e.act.position, at.ids),
+          outReason: e.act.reason,
+          count: 1,
+          entryAge: 'new',
+        }),
+      )
     case 'cleaned':
       return say({ kind: 'cleaned', carrierId: carrierFor(made, e.act.position), position: e.act.position })
     case 'wireLoaded':
-      return say({
-        kind: 'wireLoaded',
-        carrierId: made.station.headId,
-        wireId: (at.ids.wires.get(wireOf(made).name) ?? null) as WireId | null,
-        labelKg: e.act.labelKg,
-        leftKg: null,
-      })
+      return withFollowUps(
+        e,
+        { made, at },
+        say({
+          kind: 'wireLoaded',
+          carrierId: made.station.headId,
+          wireId: (at.ids.wires.get(wireOf(made).name) ?? null) as WireId | null,
+          labelKg: e.act.labelKg,
+          leftKg: null,
+        }),
+      )
     case 'stopped':
       return say({ kind: 'stopped', carrierId: made.station.stationCarrierId, position: e.act.position })
     case 'restarted':
       return say({ kind: 'restarted', carrierId: made.station.stationCarrierId })
   }
 }
+
+/** Most hands say what followed within the quarter hour; what is older nobody asks for any more. */
+const SAID_SHARE = 0.8
+const ASKED_FOR_MS = 21 * 86_400_000
+function withFollowUps(e: SimEvent, of: { made: Made; at: HistoryAt }, said: Draft[]): Draft[] {
+  const { made, at } = of
+  const { deps } = at
+  if (e.atMs < deps.now() - ASKED_FOR_MS || e.atMs + QUARTER_MS > deps.now()) return said
+  const isLiner = e.act.kind === 'fitted' && e.act.position === 'liner'
+  const tasks: FollowUp[] = isLiner
+    ? ['tension', 'freeFeed', 'orings', 'seat']
+    : e.act.kind === 'wireLoaded'
+      ? ['tension']
+      : []
+  if (tasks.length === 0 || deps.random() > SAID_SHARE) return said
+  const happenedMs = e.atMs + Math.round(deps.random() * QUARTER_MS)
+  const facts = tasks.flatMap((task) =>
+    [made.station.headId, made.station.gunId].map((carrierId): Fact => ({ kind: 'followedUp', carrierId, task })),
+  )
+  return [...said, ...facts.map((fact) => draft(at, made, { fact, happenedMs }))]
+}
+const QUARTER_MS = 15 * 60_000
 
 /** Every part that was on when the records began: age unknown, but for what is fast and was changed at the start. */
 function firstFittings(at: HistoryAt): Draft[] {

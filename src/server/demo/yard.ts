@@ -396,6 +396,18 @@ export const STORIES = [
   { story: 'A bench without any usage for weeks', where: 'R2', mustFind: 'its limits read "not seen", never good' },
   { story: 'Guns built wrong', where: 'A4, T3, B5, B8, R3', mustFind: 'each for its own reason, and no other gun' },
   { story: 'Tips of one family that seize', where: 'Pontoon hall', mustFind: 'one step slacker is advised' },
+  {
+    story: 'A liner cut by two measurements, remembered',
+    where: 'A2',
+    mustFind: 'the next one is told what was left and how long it was',
+  },
+  {
+    story: 'Two liners stuck at one place of a cable, one kinked',
+    where: 'B6',
+    mustFind: 'a third that sticks there condemns the cable',
+  },
+  { story: 'Liner jobs that took longer than the guess', where: 'Kelp', mustFind: 'minutes are learnt from four jobs' },
+  { story: 'Spools let go, twice', where: 'T2 and T4', mustFind: 'two near misses under that caution, no name' },
   { story: 'A brake left tight, and spare guns', where: 'T2', mustFind: 'a reminder on the hub; one gun ready' },
 ] as const
 

@@ -47,7 +47,7 @@ export function honesty(floor: FloorAnswer): string {
     )
   if (floor.followUps > 0)
     said.push(
-      `${floor.followUps} ${floor.followUps === 1 ? 'thing follows' : 'things follow'} from what was done and ${floor.followUps === 1 ? 'is' : 'are'} not yet.`,
+      `${floor.followUps} ${floor.followUps === 1 ? 'follow-up is' : 'follow-ups are'} open from what was done.`,
     )
   if (floor.tags > 0)
     said.push(`${floor.tags} temporary ${floor.tags === 1 ? 'setting is' : 'settings are'} still standing.`)

@@ -53,7 +53,7 @@ export function StepWalk(props: {
       {step ? (
         <>
           <p className={step.phase === 'on' ? 'step-power is-live' : 'step-power'}>{powerWords(step)}</p>
-          <StepWords step={step} />
+          {gate && OWN_WORDS.has(step.gate ?? '') ? null : <StepWords step={step} />}
           {gate ?? <StepKeys step={step} tell={tell} />}
         </>
       ) : (
@@ -62,6 +62,9 @@ export function StepWalk(props: {
     </main>
   )
 }
+
+/** Where the screen is a measurement or a cut, what is to be done now stands first, in its own words. */
+const OWN_WORDS: ReadonlySet<string> = new Set(['trim', 'trimFeeder'])
 
 function StepKeys({ step, tell }: { step: GuideStep; tell: (said: 'done' | 'skipped') => void }) {
   const isQuestion = step.do.endsWith('?')
@@ -93,33 +96,50 @@ const powerWords = (step: GuideStep) =>
 
 /** What to do, in the shop's own words where it has them; what to look for; cautions; the drawing; the house rule. */
 export function StepWords({ step }: { step: GuideStep }) {
-  const rule = step.byRule ? questionByCode.get(step.byRule) : undefined
-  const isInstead = step.own?.isInstead
   return (
     <div className="step-words">
+      <StepDo step={step} />
+      {step.look ? <p className="step-look">{step.look}</p> : null}
+      <StepCautions step={step} />
+      {step.drawing ? <Drawing of={step.drawing} /> : null}
+      <StepRule step={step} />
+    </div>
+  )
+}
+
+export function StepDo({ step }: { step: GuideStep }) {
+  const isInstead = step.own?.isInstead
+  return (
+    <>
       <p className="step-do">{isInstead ? step.own?.words : step.do}</p>
       {step.own && !isInstead ? <p className="step-own">{step.own.words}</p> : null}
-      {step.look ? <p className="step-look">{step.look}</p> : null}
-      {step.cautions.map((c) => (
-        <p key={c.hazard} className="step-hazard">
-          {c.words}
-        </p>
-      ))}
-      {step.drawing ? <Drawing of={step.drawing} /> : null}
-      {rule ? (
-        <details className="question">
-          <summary>
-            House rule: {rule.ask} <span className="dim">Here: {step.school}.</span>
-          </summary>
-          <ul className="plain schools">
-            {rule.schools.map((s) => (
-              <li key={s.key}>
-                <strong>{capital(s.name)}</strong> <span className="dim">{s.reason}</span>
-              </li>
-            ))}
-          </ul>
-        </details>
-      ) : null}
-    </div>
+    </>
+  )
+}
+
+export function StepCautions({ step }: { step: GuideStep }) {
+  return step.cautions.map((c) => (
+    <p key={c.hazard} className="step-hazard">
+      {c.words}
+    </p>
+  ))
+}
+
+export function StepRule({ step }: { step: GuideStep }) {
+  const rule = step.byRule ? questionByCode.get(step.byRule) : undefined
+  if (!rule) return null
+  return (
+    <details className="question">
+      <summary>
+        House rule: {rule.ask} <span className="dim">Here: {step.school}.</span>
+      </summary>
+      <ul className="plain schools">
+        {rule.schools.map((s) => (
+          <li key={s.key}>
+            <strong>{capital(s.name)}</strong> <span className="dim">{s.reason}</span>
+          </li>
+        ))}
+      </ul>
+    </details>
   )
 }

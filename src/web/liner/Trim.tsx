@@ -11,7 +11,9 @@ import {
 } from '@core/liner/trimjob.ts'
 import { bareLeftMm } from '@core/liner/rule.ts'
 import { newKey } from '@web/api/client.ts'
+import { type GuideStep } from '@contract/guide.ts'
 import { Drawing } from '@web/guide/Drawing.tsx'
+import { StepCautions, StepDo, StepRule } from '@web/guide/StepWalk.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { answered } from './answered.ts'
 import { LengthField } from './LengthField.tsx'
@@ -28,9 +30,25 @@ export function Trim(props: GateProps) {
   const stage = trimStage(t)
   return (
     <div className="gate-form">
+      {MEASURES.has(stage.is) ? <StepDo step={at.step} /> : null}
       <CutSoFar t={t} {...props} />
       <Stage {...props} stage={stage} t={t} set={set} />
+      {MEASURES.has(stage.is) ? <MeasureHelp step={at.step} /> : <StepCautions step={at.step} />}
     </div>
+  )
+}
+
+const MEASURES: ReadonlySet<TrimStage['is']> = new Set(['needed', 'measure'])
+
+/** How it is measured, under the figure: read once, then only the figure matters. */
+function MeasureHelp({ step }: { step: GuideStep }) {
+  return (
+    <>
+      <StepCautions step={step} />
+      {step.drawing ? <Drawing of={step.drawing} /> : null}
+      {step.look ? <p>{step.look}</p> : null}
+      <StepRule step={step} />
+    </>
   )
 }
 
@@ -59,7 +77,13 @@ function Stage(props: StageProps) {
       )
     case 'cutFirst':
       return (
-        <Cut {...props} cutMm={stage.cutMm} leavesMm={stage.leavesMm} onCut={() => set({ firstCutMm: stage.cutMm })} />
+        <Cut
+          {...props}
+          cutMm={stage.cutMm}
+          leavesMm={stage.leavesMm}
+          onCut={() => set({ firstCutMm: stage.cutMm })}
+          onWrong={() => set({ standsOutMm: null })}
+        />
       )
     case 'measureAgain':
       return (
@@ -83,7 +107,15 @@ function Stage(props: StageProps) {
     case 'disagree':
       return <Disagree {...props} stage={stage} />
     case 'cutRest':
-      return <Cut {...props} cutMm={stage.cutMm} leavesMm={null} onCut={() => set({ secondCutMm: stage.cutMm })} />
+      return (
+        <Cut
+          {...props}
+          cutMm={stage.cutMm}
+          leavesMm={null}
+          onCut={() => set({ secondCutMm: stage.cutMm })}
+          onWrong={() => set({ nowMm: null })}
+        />
+      )
     case 'tooShort':
       return <TooShort {...props} stage={stage} />
     case 'right':
@@ -139,7 +171,7 @@ function CutSoFar({ t, liner, units }: GateProps & { t: Trimming }) {
   if (t.nowMm !== null) said.push(`${ruleLength(t.nowMm, units)} measured then`)
   if (t.secondCutMm !== null) said.push(`${ruleLength(t.secondCutMm, units)} cut off`)
   return (
-    <p className="small-print">
+    <p className="cut-so-far dim">
       {said.join(', ')}.{' '}
       {t.firstCutMm === null
         ? `Each quarter bend in the cable puts it off by about ${ruleLength(liner.quarterBend.mm, units)} (${ruleLength(liner.quarterBend.fromMm, units)} to ${ruleLength(liner.quarterBend.toMm, units)}, a guess).`
@@ -148,7 +180,7 @@ function CutSoFar({ t, liner, units }: GateProps & { t: Trimming }) {
   )
 }
 
-function Cut(props: StageProps & { cutMm: number; leavesMm: number | null; onCut: () => void }) {
+function Cut(props: StageProps & { cutMm: number; leavesMm: number | null; onCut: () => void; onWrong: () => void }) {
   const { liner, units, cutMm, leavesMm } = props
   const bare = bareWords(props)
   return (
@@ -161,12 +193,39 @@ function Cut(props: StageProps & { cutMm: number; leavesMm: number | null; onCut
           : `It leaves ${ruleLength(leavesMm, units)} too much on purpose: what is off does not come back.`}
       </p>
       {bare ? <p className="step-hazard">{bare}</p> : null}
+      {leavesMm === null ? null : <StagedPicture leavesMm={leavesMm} units={units} />}
       <div className="step-keys is-gate">
         <button type="button" className="key key-chalk" onClick={props.onCut}>
           {ruleLength(cutMm, units)} are off
         </button>
       </div>
+      <button type="button" className="bare" onClick={props.onWrong}>
+        not cut: it was measured wrong
+      </button>
     </>
+  )
+}
+
+/** Why not all at once: the first cut is meant to be too long. */
+function StagedPicture({ leavesMm, units }: { leavesMm: number; units: GateProps['units'] }) {
+  return (
+    <svg
+      className="staged-cut"
+      viewBox="0 0 320 70"
+      role="img"
+      aria-label={`Cut at the second mark, ${ruleLength(leavesMm, units)} beyond the first, where it is right`}
+    >
+      <path className="ink-cut" d="M0 12H70V26H0ZM0 58H70V44H0Z" />
+      <path className="ink-body" d="M0 26H310V44H0Z" />
+      <path className="ink-line" d="M150 14V56" />
+      <path className="ink-measure" d="M190 6V64" />
+      <text x="96" y="66">
+        right
+      </text>
+      <text x="196" y="62">
+        cut here
+      </text>
+    </svg>
   )
 }
 

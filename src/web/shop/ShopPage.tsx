@@ -4,6 +4,7 @@ import { useIsLead } from '@web/people/queries.ts'
 import { Schools } from '@web/houserule/Schools.tsx'
 import { Supply } from '@web/parts/Supply.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { GuidesHere } from '@web/guide/GuidesHere.tsx'
 import { BringIn } from './BringIn.tsx'
 import { FitForms } from './FitForms.tsx'
 import { GunsAndJoints } from './GunsAndJoints.tsx'
@@ -25,6 +26,7 @@ const TABS = [
   ['counts', 'counts and purchases'],
   ['rules', 'limits'],
   ['schools', 'house rules'],
+  ['guides', 'guides and cautions'],
   ['shifts', 'shifts'],
   ['people', 'people and devices'],
   ['prints', 'cards and labels'],
@@ -86,6 +88,8 @@ function Part({ tab, shop, isLead }: { tab: string; shop: ShopAnswer; isLead: bo
       return <Rules shop={shop} />
     case 'schools':
       return <Schools shop={shop} isLead={isLead} />
+    case 'guides':
+      return <GuidesHere shop={shop} isLead={isLead} />
     case 'shifts':
       return <Shifts shop={shop} />
     case 'people':
