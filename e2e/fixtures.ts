@@ -29,6 +29,7 @@ export const SHOP_PARTS = [
   'counts',
   'rules',
   'schools',
+  'guides',
   'prints',
   'shifts',
   'people',
@@ -134,3 +135,18 @@ export async function openGun(page: Page, name: string): Promise<void> {
 
 export const test = base
 export { expect, type Browser, type BrowserContext, type Page }
+
+/** The page's own session, as the helpers that set a shop up ask for it. */
+export function apiOf(page: Page, shop: Shop) {
+  const headers = { 'x-idle-spool': '1' }
+  return {
+    get: async <T>(path: string) => {
+      const answer = await page.request.get(`${shop.url}/api${path}`)
+      return { status: answer.status(), body: (await answer.json()) as T }
+    },
+    post: async <T>(path: string, data: unknown) => {
+      const answer = await page.request.post(`${shop.url}/api${path}`, { headers, data })
+      return { status: answer.status(), body: (await answer.json()) as T }
+    },
+  }
+}

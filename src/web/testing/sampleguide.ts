@@ -58,6 +58,17 @@ export const guideOf = (over: Partial<GuideAnswer> = {}): GuideAnswer => ({
   ...over,
 })
 
+const LINER_STEPS: GuideStep[] = [
+  step('isolate', { do: 'Power off.', cautions: [caution('isolate')], canSkip: false }),
+  step('oldOut', { do: 'Old liner out.', gate: 'oldLiner', canSkip: false }),
+  step('air', { do: 'Blow it out.', gate: 'air', cautions: [caution('air')] }),
+  step('unpack', { do: 'Unpack it.', cautions: [caution('coil')], canSkip: false }),
+  step('push', { do: 'Liner in.', gate: 'push', canSkip: false }),
+  step('trim', { do: 'Press it home and measure.', gate: 'trim', cautions: [caution('stab')], canSkip: false }),
+  step('tension', { do: 'Set the tension.', settles: 'tension', cautions: [caution('circuit')] }),
+  step('closing', { do: 'Free feed without a jerk?', phase: 'close', power: 'either', settles: 'freeFeed' }),
+]
+
 export const linerOf = (over: Partial<LinerAnswer> = {}): LinerAnswer => ({
   nowMs: NOW,
   zone: 'UTC',
@@ -87,15 +98,6 @@ export const linerOf = (over: Partial<LinerAnswer> = {}): LinerAnswer => ({
   spoiled: { n: 0, of: 4 },
   autopsies: [],
   reasons: ['worn', 'kinked'],
-  steps: [
-    step('isolate', { do: 'Power off.', cautions: [caution('isolate')], canSkip: false }),
-    step('oldOut', { do: 'Old liner out.', gate: 'oldLiner', canSkip: false }),
-    step('air', { do: 'Blow it out.', gate: 'air', cautions: [caution('air')] }),
-    step('unpack', { do: 'Unpack it.', cautions: [caution('coil')], canSkip: false }),
-    step('push', { do: 'Liner in.', gate: 'push', canSkip: false }),
-    step('trim', { do: 'Press it home and measure.', gate: 'trim', cautions: [caution('stab')], canSkip: false }),
-    step('tension', { do: 'Set the tension.', settles: 'tension', cautions: [caution('circuit')] }),
-    step('closing', { do: 'Free feed without a jerk?', phase: 'close', power: 'either', settles: 'freeFeed' }),
-  ],
+  steps: LINER_STEPS,
   ...over,
 })
