@@ -143,8 +143,12 @@ const HANDS: Record<string, (gun: RealGun) => void> = {
   unpack: (g) => g.touch('new liner', ['liner']),
   push: (g) => void (g.touch('liner in', ['gun', 'diffuser']), g.put('liner', [])),
   nutOn: (g) => g.put('linerNut', ['liner']),
-  trim: (g) =>
-    void (g.touch('cutting at the front', ['diffuser', 'gun', 'nozzle', 'tip']), g.put('cut', ['liner', 'linerNut'])),
+  // On the bench, before it goes in; or in the gun, with its nut on.
+  trim: (g) => {
+    if (!g.on.has('liner')) return g.put('cut', [])
+    g.touch('cutting at the front', ['diffuser', 'gun', 'nozzle', 'tip'])
+    g.put('cut', ['liner', 'linerNut'])
+  },
   trimFeeder: (g) => void (g.touch('cutting at the rolls', ['arm', 'wire']), g.put('cut', ['liner', 'gun'])),
   diffuserOn: (g) => g.put('diffuser', ['liner', 'linerNut']),
   screwIn: (g) => g.put('setScrew', ['diffuser', 'liner']),
@@ -301,9 +305,16 @@ describe('a guide reads as if written for that gun', () => {
   })
   it('cuts by the family: depth of the seat, pushed back, like the old one, or asks', () => {
     expect(text(gunOf({ linerRule: 'A', seatDepthMm: 18 }), 'liner')).toContain('18 mm must stand out')
-    expect(text(gunOf({ linerRule: 'B', pushBackMm: 3 }), 'liner')).toContain('Pushed back 3 mm')
+    expect(text(gunOf({ linerRule: 'B', pushBackMm: 3 }), 'liner')).toContain('pushed back 3 mm, it is level')
     expect(text(gunOf({ linerRule: 'C', linerHeldBy: 'butt' }), 'liner')).toContain('by rule A')
     expect(text(gunOf({}), 'liner')).toContain('ask the lead')
+  })
+  it('cuts in the gun with its nut on, and only a copy on the bench before it goes in', () => {
+    const order = (fit: Partial<FamilyFit>) =>
+      keys(gunOf(fit), 'liner').filter((k) => ['push', 'nutOn', 'trim'].includes(k))
+    expect(order({ linerRule: 'A', seatDepthMm: 18 })).toEqual(['push', 'nutOn', 'trim'])
+    expect(order({ linerRule: 'B', pushBackMm: 3 })).toEqual(['push', 'nutOn', 'trim'])
+    expect(order({ linerRule: 'C' })).toEqual(['trim', 'push', 'nutOn'])
   })
   it('a tube that runs to the rolls is cut there, with the gun in, by a hose cutter', () => {
     const at = gunOf({ linerRule: 'A', seatDepthMm: 18 }, { liner: 'LP12', setup: { wire: wireOf('aluminium', 1.2) } })

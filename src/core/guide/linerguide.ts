@@ -43,12 +43,16 @@ export function quarterBendMm(): { mm: number; fromMm: number; toMm: number } {
   return { mm, fromMm: mm / 2.5, toMm: mm * 2.5 }
 }
 
-/** What is done with the liner between opening and closing: `work` before its nut is on, `middle` after, `seated` with the gun in. */
+/**
+ * What is done with the liner between opening and closing: `work` before its nut is on, `middle` after, `seated` with the gun in. One
+ * that copies the old length is cut on the bench, beside the old one, before it goes in.
+ */
 export function linerWork(at: GuideAt): { work: Step[]; middle: Step[]; seated: Step[] } {
   const by = trimBy(at)
+  const onBench = by === 'C' ? [trimStep(at, by)] : []
   return {
-    work: [oldOutStep(at), ...airSteps(at), oringStep, unpackStep(at), pushStep(at)],
-    middle: by === 'feeder' ? [] : [trimStep(at, by)],
+    work: [oldOutStep(at), ...airSteps(at), oringStep, unpackStep(at), ...onBench, pushStep(at)],
+    middle: by === 'feeder' || by === 'C' ? [] : [trimStep(at, by)],
     seated: by === 'feeder' ? [feederTrimStep(at)] : [],
   }
 }
@@ -134,7 +138,7 @@ const TRIM_WORDS: Record<Exclude<TrimBy, 'feeder'>, { do: string; drawing: Drawi
     drawing: 'standOutA',
   },
   B: {
-    do: 'Push the liner back as the family asks, then measure what stands out of the tip holder’s face.',
+    do: 'Let the liner lie free, its nut home. Measure what stands out of the tip holder’s face.',
     drawing: 'standOutB',
   },
   C: {
@@ -154,7 +158,7 @@ function trimStep(at: GuideAt, by: Exclude<TrimBy, 'feeder'>): Step {
     by === 'A' && fit?.seatDepthMm != null
       ? `${at.ruleWord(fit.seatDepthMm)} must stand out in the end. `
       : by === 'B' && fit?.pushBackMm != null
-        ? `Pushed back ${at.ruleWord(fit.pushBackMm)}, cut level; the tip presses it home. `
+        ? `${at.ruleWord(fit.pushBackMm)} must stand out in the end, and the tip presses them home: pushed back ${at.ruleWord(fit.pushBackMm)}, it is level. `
         : by === 'C' && fit && ruleByBuild(fit)
           ? `By its build this family should be cut by rule ${ruleByBuild(fit)}: tell the lead. `
           : ''
@@ -165,7 +169,7 @@ function trimStep(at: GuideAt, by: Exclude<TrimBy, 'feeder'>): Step {
     hazards: ['stab'],
     minutes: 4,
     works: ['liner'],
-    needs: ['straight', 'diffuserOff'],
+    needs: by === 'C' ? ['linerOut'] : ['straight', 'diffuserOff'],
     drawing: TRIM_WORDS[by].drawing,
     gate: 'trim',
     byRule: 'D07',

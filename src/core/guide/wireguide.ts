@@ -21,7 +21,7 @@ function spoolOnStep({ setup, rules }: GuideAt): Step {
   const unwind = setup.feeder?.unwind ?? null
   return step('work', 'off', {
     key: 'spoolOn',
-    do: `${setup.wire?.name ?? 'The new spool'} on the hub: its pin in the spool’s hole${unwind ? `, wire leaving ${unwind}` : ''}. Keep the end hooked.${rules.lock === 'first' ? ' Lock ring on now.' : ''} Brake snug for threading.`,
+    do: `${setup.wire ? `Spool of ${setup.wire.name}` : 'The new spool'} on the hub: its pin in the spool’s hole${unwind ? `, wire leaving ${unwind}` : ''}. Keep the end hooked.${rules.lock === 'first' ? ' Lock ring on now.' : ''} Brake snug for threading.`,
     look: unwind ? 'The other way round it bends into the inlet.' : 'Whichever way runs straightest into the inlet.',
     hazards: ['spring', 'ladder'],
     minutes: 1.5,

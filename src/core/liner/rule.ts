@@ -18,7 +18,7 @@ export interface OldLiner {
 
 /**
  * What must be left standing out at the front (mm), by the family's rule: A the depth of the seat in the diffuser, measured from the neck
- * thread; B what is pushed back before cutting level with the tip holder, because the tip presses it home again; C the old liner's whole
+ * thread; B what is pushed back before cutting level with the tip holder, because the tip presses it home again: lying free, so much stands out of it; C the old liner's whole
  * length. A family without the figure gives no target and says which is missing.
  * @example frontTarget({ ...fit, linerRule: 'A', seatDepthMm: 18 }, old) // { ok: true, target: { rule: 'A', from: 'neckThread', neededMm: 18, … } }
  */

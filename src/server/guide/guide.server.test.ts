@@ -92,10 +92,10 @@ describe('a guide', () => {
     const alder = family.find((f) => f.name === 'Alder')?.id ?? ''
     const { body } = await lead.get<GuideAnswer>(`/guide?familyId=${alder}&guide=liner`)
     expect(body).toMatchObject({ stationId: null, name: 'Alder' })
-    expect(body.steps.find((s) => s.key === 'trim')?.look).toContain('Pushed back 3 mm')
+    expect(body.steps.find((s) => s.key === 'trim')?.look).toContain('pushed back 3 mm, it is level')
     await lead.post('/shop/site', { key: nextKey(), name: 'Shop', zone: 'UTC', units: 'us', currency: 'EUR' })
     const inches = (await lead.get<GuideAnswer>(`/guide?familyId=${alder}&guide=liner`)).body
-    expect(inches.steps.find((s) => s.key === 'trim')?.look).toContain('Pushed back 1/8 in')
+    expect(inches.steps.find((s) => s.key === 'trim')?.look).toContain('pushed back 1/8 in, it is level')
     await lead.post('/shop/site', { key: nextKey(), name: 'Shop', zone: 'UTC', units: 'metric', currency: 'EUR' })
     expect(await lead.get('/guide?familyId=fam_none&guide=tip')).toMatchObject({ status: 404 })
   })

@@ -100,7 +100,7 @@ describe('step by step', () => {
         },
       ],
     ])
-    expect(view.where()).toBe('/gun/stn_00b7')
+    await vi.waitFor(() => expect(view.where()).toBe('/gun/stn_00b7'))
   })
   it('of a family that hangs nowhere is read through, and nothing is logged', async () => {
     const view = stage(

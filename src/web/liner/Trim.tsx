@@ -125,7 +125,7 @@ function Stage(props: StageProps) {
 
 const MEASURED: Record<GateProps['liner']['by'], string> = {
   A: 'stands out of the neck, pressed home',
-  B: 'stands out of the tip holder, pushed back',
+  B: 'stands out of the tip holder, lying free',
   C: 'whole length of the new one',
   feeder: 'stands out of the guide’s seat',
   notTold: 'stands out',
@@ -316,8 +316,9 @@ function TooShort(props: StageProps & { stage: Extract<TrimStage, { is: 'tooShor
 /** The last look before it is closed: round, no burr; and its length, for next time. */
 function Right({ liner, units, job, onJob, leftMm, wasCut, at }: StageProps & { leftMm: number; wasCut: boolean }) {
   const isFeeder = at.step.gate === 'trimFeeder'
-  const whole =
-    liner.putLengthMm === null ? null : liner.putLengthMm - (job.trim.firstCutMm ?? 0) - (job.trim.secondCutMm ?? 0)
+  const cutMm = (job.trim.firstCutMm ?? 0) + (job.trim.secondCutMm ?? 0)
+  const bought = liner.putLengthMm === null ? null : liner.putLengthMm - cutMm
+  const whole = liner.by === 'C' ? leftMm : bought
   return (
     <>
       <p className="step-do">

@@ -1,5 +1,5 @@
 // @vitest-environment jsdom
-import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { linerOf } from '@web/testing/sampleguide.ts'
 import { NOW } from '@web/testing/samples.ts'
 import { ME, saidOf, stage, unstage, type Answers } from '@web/testing/stage.tsx'
@@ -67,7 +67,7 @@ describe('the cuts', () => {
     expect(said).toMatchObject({ outReason: 'worn', old: null, isBlown: false, settled: ['tension', 'freeFeed'] })
     expect(said['cut']).toMatchObject({ by: 'A', neededMm: 18, standsOutMm: 48, firstCutMm: 27, nowMm: 21.2 })
     expect((said['cut'] as { lengthMm: number }).lengthMm).toBeCloseTo(4500 - 30.2, 6)
-    expect(view.where()).toBe('/gun/stn_00b7')
+    await vi.waitFor(() => expect(view.where()).toBe('/gun/stn_00b7'))
     expect(localStorage.length).toBe(0)
   })
   it('stops where the second measurement does not agree, and says why', async () => {
@@ -207,7 +207,7 @@ describe('in a shop of inches', () => {
     expect(ruleLength(0.4, 'us')).toBe('0 in')
   })
   it('says which rule it is, and what is too short to buy', () => {
-    expect(ruleSentence(linerOf({ by: 'B', neededMm: 3 }), 'metric')).toContain('pushed back 3 mm')
+    expect(ruleSentence(linerOf({ by: 'B', neededMm: 3 }), 'metric')).toContain('3 mm stand out of the tip holder')
     expect(ruleSentence(linerOf({ by: 'feeder' }), 'metric')).toContain('front is not cut')
     expect(orderSentence(linerOf({ putLengthMm: 4000 }), 'metric')).toContain('too short for this gun')
     expect(orderSentence(linerOf({ orderMm: null }), 'metric')).toContain('Nobody has said')

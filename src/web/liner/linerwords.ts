@@ -41,7 +41,7 @@ export const tapeLength = (mm: number, units: Units): string =>
 const RULE_SENTENCE: Record<LinerAnswer['by'], (l: LinerAnswer, units: Units) => string> = {
   A: (l, u) => `Cut at the front: ${ruleLength(l.neededMm ?? 0, u)} stand out of the neck when it is right.`,
   B: (l, u) =>
-    `Cut at the front, level with the tip holder, pushed back ${ruleLength(l.neededMm ?? 0, u)} first: the tip presses it home.`,
+    `Cut at the front: ${ruleLength(l.neededMm ?? 0, u)} stand out of the tip holder when it is right, and the tip presses them home; pushed back that far it is level.`,
   C: (l) =>
     `Cut to the old one’s length.${l.shouldBe ? ` By its build this family should be cut by rule ${l.shouldBe}: say it under Our shop.` : ''}`,
   feeder: () => 'Cut at the feeder, 1 to 2 mm short of where the rolls meet; the front is not cut.',

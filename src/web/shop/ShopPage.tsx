@@ -26,7 +26,7 @@ const TABS = [
   ['counts', 'counts and purchases'],
   ['rules', 'limits'],
   ['schools', 'house rules'],
-  ['guides', 'guides and cautions'],
+  ['guides', 'guides'],
   ['shifts', 'shifts'],
   ['people', 'people and devices'],
   ['prints', 'cards and labels'],

@@ -99,21 +99,21 @@ export const LINER: Record<
     ],
   },
   standOutB: {
-    title: 'Level with the tip holder, pushed back first',
+    title: 'What stands out of the tip holder',
     panels: [
-      how('push back, then measure from the holder’s face', [
+      how('lying free, measure from the holder’s face', [
         s('cut', 'M0 26H92V46H0Z'),
         s('cut', 'M0 94H92V74H0Z'),
         ...coil([0, 124], 60),
         s('measure', measure(92, 124, 108)),
-        s('measure', 'M150 60h-22M134 56l-6 4l6 4'),
       ]),
-      right('cut level: the tip presses it home', [
+      right('a little left standing: the tip presses it home', [
         s('cut', 'M0 26H92V46H0Z'),
         s('cut', 'M0 94H92V74H0Z'),
-        ...coil([0, 92], 60),
+        ...coil([0, 98], 60),
         s('faint', 'M92 14v92'),
-        s('body', 'M98 48H140L152 55V65L140 72H98Z'),
+        s('body', 'M106 48H146L156 55V65L146 72H106Z'),
+        s('measure', 'M152 96h-30M128 92l-6 4l6 4'),
       ]),
     ],
   },
