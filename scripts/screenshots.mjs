@@ -8,7 +8,6 @@ const DESK = { width: 1280, height: 800 }
 const PHONE = { width: 390, height: 844 }
 const VIEWS = [
   { name: 'floor', path: '/', size: DESK },
-  { name: 'floor-light', path: '/', size: DESK, light: true },
   { name: 'floor-column', path: '/?column=tip', size: DESK },
   { name: 'floor-phone', path: '/', size: PHONE },
   { name: 'gun', gun: 'A5', size: DESK },
@@ -18,12 +17,14 @@ const VIEWS = [
   { name: 'look', path: '/look', size: DESK },
   { name: 'change', path: '/change?guns={A2}&wire={solid steel 1.2}', size: DESK },
   { name: 'change-phone', path: '/change?guns={B1}&wire={aluminium 1.2}&at={B1}', size: PHONE, done: 7 },
+  { name: 'guide', path: '/guide?gun={A2}&do=diffuser', size: DESK, light: true },
+  { name: 'liner', path: '/liner?gun={A2}', size: DESK },
+  { name: 'liner-cut-phone', path: '/liner?gun={A2}', size: PHONE, liner: '158' },
   { name: 'spools', path: '/spools', size: DESK },
   { name: 'logbook', path: '/logbook?day=', size: DESK },
   { name: 'shop-places', path: '/shop', size: DESK },
   { name: 'shop-fit', path: '/shop?part=fit', size: DESK },
   { name: 'shop-schools', path: '/shop?part=schools', size: DESK },
-  { name: 'shop-counts', path: '/shop?part=counts', size: DESK },
   {
     name: 'shop-bring-in',
     path: '/shop?part=bring',
@@ -31,7 +32,6 @@ const VIEWS = [
     sheet:
       'booth,bay,part kind,put on,cable\nA1,Pontoon hall,banana,2026-01-05,4\nA2,Pontoon hall,tip,soon,4\n,Pontoon hall,tip,2026-01-05,4',
   },
-  { name: 'strokes', path: '/', size: DESK, keys: ['?'] },
 ]
 
 async function up(url) {
@@ -59,6 +59,16 @@ async function withIds(request, path) {
   })
 }
 
+/** A liner job as far as the first cut. */
+async function upToTheCut(page, main, standsOut) {
+  await page.getByRole('button', { name: 'Begin' }).click()
+  for (let i = 0; i < 13; i++) await main.click()
+  await page.getByRole('button', { name: 'Skip' }).click()
+  for (let i = 0; i < 4; i++) await main.click()
+  await page.getByRole('textbox').fill(standsOut)
+  await page.getByRole('button', { name: 'That is what it measures' }).click()
+}
+
 async function take(browser, url, view) {
   const context = await browser.newContext({
     viewport: view.size,
@@ -80,8 +90,9 @@ async function take(browser, url, view) {
   if (path === '/logbook?day=') path += (await (await context.request.get('/api/logbook')).json()).previousDay
   await page.goto(path)
   await page.waitForTimeout(900)
-  for (let i = 0; i < (view.done ?? 0); i++) await page.getByRole('button', { name: 'Done' }).click()
-  for (const key of view.keys ?? []) await page.keyboard.press(key)
+  const main = page.locator('.step-keys .key-chalk').first()
+  for (let i = 0; i < (view.done ?? 0); i++) await main.click()
+  if (view.liner) await upToTheCut(page, main, view.liner)
   if (view.sheet) {
     await page.getByLabel('or paste it here').fill(view.sheet)
     await page.getByRole('button', { name: 'Read it' }).click()

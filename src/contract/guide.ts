@@ -57,6 +57,8 @@ export const minutesLine = z.object({
   /** Jobs on this family, and on others that stand in. */
   n: z.number().int(),
   others: z.number().int(),
+  /** What held jobs up, most often first. */
+  held: z.array(z.object({ reason: z.enum(OVERRUNS), n: z.number().int() })),
 })
 export type MinutesLine = z.infer<typeof minutesLine>
 

@@ -57,8 +57,8 @@ export function guideMinutes(shop: ShopModel, of: GuideFor, guide: GuideKey): Mi
   const isTask = kindKey === guide
   const said = isTask ? (shop.kindByKey.get(guide)?.changeMin ?? 0) : 0
   const sum = guideSteps(of.at, guide).reduce((total, s) => total + s.minutes, 0)
-  const { median, p80, n, others } = shop.learnt(guide, of.familyId, said > 0 ? said : sum)
-  return { median, p80, n, others }
+  const { median, p80, n, others, held } = shop.learnt(guide, of.familyId, said > 0 ? said : sum)
+  return { median, p80, n, others, held }
 }
 
 /** One guide for one gun or family, in this shop's words and units. */

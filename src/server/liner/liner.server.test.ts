@@ -146,7 +146,7 @@ describe('the job done', () => {
     const after = await liner('B1')
     expect(after.last).toMatchObject({ by: 'A', leftMm: 18, lengthMm: 4168 })
     expect(after.autopsies).toMatchObject([{ found: ['bunched', 'kinked'], isCertain: false, atMm: 900 }])
-    expect(after.minutes).toMatchObject({ n: 1 })
+    expect(after.minutes).toMatchObject({ n: 1, held: [{ reason: 'nutWinds', n: 1 }] })
     const gun = (await lead.get<GunAnswer>(`/gun/${id('B1')}`)).body
     expect(gun.tape.map((l) => l.kind).sort()).toEqual(['autopsy', 'blown', 'fitted', 'linerCut'])
     expect(gun.followUps.map((f) => f.task)).toEqual(['tension', 'freeFeed', 'seat', 'orings'])

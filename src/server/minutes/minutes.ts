@@ -1,5 +1,6 @@
 import { count, sql } from 'drizzle-orm'
 import { addJobs, learnForFamily, NO_JOBS, type Jobs, type LearntMinutes } from '@core/minutes/learn.ts'
+import { type Overrun } from '@core/ledger/event.ts'
 import { type TaskKey } from '@core/guide/keys.ts'
 import { taskDone } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -8,6 +9,8 @@ import { type Reader } from '@server/db/db.ts'
 export interface TaskTotals {
   task: TaskKey
   familyId: string | null
+  /** What held these up; null: nothing was said. */
+  reason: Overrun | null
   jobs: Jobs
 }
 
@@ -20,22 +23,24 @@ export async function readTaskTotals(db: Reader): Promise<TaskTotals[]> {
     .select({
       task: taskDone.task,
       familyId: taskDone.familyId,
+      reason: taskDone.reason,
       n: count(),
       planned: sql<string>`count(${taskDone.usualMin})`,
       minutes: sql<string>`sum(${taskDone.minutes})`,
       ratio: sql<string | null>`sum(${taskDone.minutes} / ${taskDone.usualMin})`,
     })
     .from(taskDone)
-    .groupBy(taskDone.task, taskDone.familyId)
-  return rows.map(({ task, familyId, n, planned, minutes, ratio }) => ({
+    .groupBy(taskDone.task, taskDone.familyId, taskDone.reason)
+  return rows.map(({ task, familyId, reason, n, planned, minutes, ratio }) => ({
     task,
     familyId,
+    reason,
     jobs: task === 'change' ? { n: Number(planned), sumMin: Number(ratio ?? 0) } : { n, sumMin: Number(minutes) },
   }))
 }
 
-/** With the jobs on other families that stand behind it. */
-export type Learnt = LearntMinutes & { others: number }
+/** With the jobs on other families that stand behind it, and what held jobs up, most often first. */
+export type Learnt = LearntMinutes & { others: number; held: { reason: Overrun; n: number }[] }
 export type MinutesOf = (task: TaskKey, familyId: string | null, defaultMin: number) => Learnt
 
 /** Learnt minutes of a task on a family, worked out once for each that is asked for. */
@@ -50,8 +55,15 @@ export function minutesOf(totals: readonly TaskTotals[]): MinutesOf {
         .filter((t) => t.task === task && (t.familyId === familyId) === isOwn)
         .reduce((sum, t) => addJobs(sum, t.jobs), NO_JOBS)
     const others = of(false)
-    const learnt = { ...learnForFamily(defaultMin, of(true), others), others: others.n }
+    const held = heldUp(totals.filter((t) => t.task === task))
+    const learnt = { ...learnForFamily(defaultMin, of(true), others), others: others.n, held }
     known.set(key, learnt)
     return learnt
   }
+}
+
+function heldUp(totals: readonly TaskTotals[]): Learnt['held'] {
+  const counts = new Map<Overrun, number>()
+  for (const { reason, jobs } of totals) if (reason) counts.set(reason, (counts.get(reason) ?? 0) + jobs.n)
+  return [...counts].map(([reason, n]) => ({ reason, n })).sort((a, b) => b.n - a.n || (a.reason < b.reason ? -1 : 1))
 }

@@ -131,11 +131,12 @@ describe('minutes of a walk', () => {
     expect(endOf(steps, state).settled).toEqual(['tension'])
   })
   it('say whose they are', () => {
-    const of = (n: number, others = 0) => minutesSentence({ median: 21.4, p80: 30, n, others })
+    const of = (n: number, others = 0) =>
+      minutesSentence({ median: 21.4, p80: 30, n, others, held: n > 5 ? [{ reason: 'orings', n: 2 }] : [] })
     expect(of(0)).toBe('About 21 min; 4 in 5 are done in 30. A guess until yours are logged.')
     expect(of(0, 3)).toContain('From 3 jobs on other guns here.')
     expect(of(1)).toContain('Yours, 1 job, and the guess behind them.')
-    expect(of(9)).toContain('Yours, 9 jobs.')
+    expect(of(9)).toContain('Held up: stuck in its O-rings 2. Yours, 9 jobs.')
   })
 })
 

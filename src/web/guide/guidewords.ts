@@ -29,8 +29,9 @@ export const HAZARD_WORD: Record<Hazard | 'other', string> = {
 const whole = (minutes: number) => Math.max(1, Math.round(minutes))
 
 /** "About 21 min; 4 in 5 are done in 29. Yours, 6 jobs." Whose figure it is is always said. */
-export function minutesSentence({ median, p80, n, others }: MinutesLine): string {
-  const span = `About ${whole(median)} min; 4 in 5 are done in ${whole(p80)}.`
+export function minutesSentence({ median, p80, n, others, held }: MinutesLine): string {
+  const why = held.map((h) => `${OVERRUN_WORD[h.reason]} ${h.n}`).join(', ')
+  const span = `About ${whole(median)} min; 4 in 5 are done in ${whole(p80)}.${why ? ` Held up: ${why}.` : ''}`
   if (n === 0 && others === 0) return `${span} A guess until yours are logged.`
   const jobs = (count: number) => `${count} ${count === 1 ? 'job' : 'jobs'}`
   if (n === 0) return `${span} From ${jobs(others)} on other guns here.`

@@ -125,7 +125,7 @@ function Verdict(props: GateProps & { said: StuckAnswer; onAgain: () => void }) 
         )}
       </div>
       {said.is === 'cable' ? (
-        <Link className="key key-low" to={`/gun/${liner.stationId}?found=`}>
+        <Link className="key key-low" to={`/gun/${liner.stationId}?open=swap`}>
           Leave it: another gun goes on
         </Link>
       ) : null}

@@ -21,7 +21,7 @@ export function MoreActs({ gun }: { gun: GunAnswer }) {
   const [params] = useSearchParams()
   // A gun of elsewhere was scanned here: the question stands open.
   const found = params.get('found')
-  const [open, setOpen] = useState<Open>(found ? 'swap' : null)
+  const [open, setOpen] = useState<Open>(found || params.get('open') === 'swap' ? 'swap' : null)
   const key = (is: Exclude<Open, null>, words: string) => (
     <button
       type="button"

@@ -41,7 +41,7 @@ export const guideOf = (over: Partial<GuideAnswer> = {}): GuideAnswer => ({
   reasons: ['worn', 'burnedBack'],
   tools: ['side cutters'],
   put: { partId: 'part_1', code: 'T-10', name: 'tip 1.0', onHand: 12 },
-  minutes: { median: 2, p80: 3, n: 0, others: 0 },
+  minutes: { median: 2, p80: 3, n: 0, others: 0, held: [] },
   steps: [
     step('isolate', { do: 'Power off.', cautions: [caution('isolate')], canSkip: false }),
     step('nozzleOff', { do: 'Nozzle off.', cautions: [caution('hot')], canSkip: false }),
@@ -92,7 +92,7 @@ export const linerOf = (over: Partial<LinerAnswer> = {}): LinerAnswer => ({
   bareFrontMm: null,
   quarterBend: { mm: 1.18, fromMm: 0.47, toMm: 2.95 },
   seatToNipMm: null,
-  minutes: { median: 21, p80: 30, n: 3, others: 0 },
+  minutes: { median: 21, p80: 30, n: 3, others: 0, held: [] },
   last: null,
   stuckBefore: [],
   spoiled: { n: 0, of: 4 },
