@@ -274,7 +274,7 @@ export function closeSteps(
     ...seated,
     ...of(ORDER.slice(6)),
     ...early,
-    ...(isFed ? feedSteps(at) : []),
+    ...(isFed ? feedSteps(at, { isNewLiner: open.has('nutOff') }) : []),
     ...late,
     ...endSteps(at, { isFed, isTipOn }),
   ]

@@ -339,6 +339,16 @@ describe('a guide reads as if written for that gun', () => {
     expect(on.indexOf('tipOn')).toBeLessThan(on.indexOf('feed'))
     expect(on.indexOf('snipEnd')).toBeGreaterThan(on.indexOf('feed'))
   })
+  it('sets the tension when the shop sets it', () => {
+    const has = (tension: GuideRules['tension'], key: GuideKey) =>
+      keys(gunOf({}, { rules: { tension } }), key).includes('tension')
+    expect((['allFour', 'liner', 'wire', 'fault'] as const).map((t) => [has(t, 'liner'), has(t, 'wire')])).toEqual([
+      [true, true],
+      [true, false],
+      [true, true],
+      [false, false],
+    ])
+  })
   it('shows the wire’s way on this feeder, and only the plug that it has', () => {
     const drawn = (setup: Partial<Setup>) => guideSteps(gunOf({}, { setup }), 'wire').flatMap((s) => s.drawing ?? [])
     expect(drawn({})).toContain('pathOver4')

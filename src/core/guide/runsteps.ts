@@ -1,5 +1,6 @@
 import { alloyOf, isCored } from '@core/rightparts/facts.ts'
 import { mustShutGas } from './feed.ts'
+import { type GuideRules } from './rules.ts'
 import { feedingSeconds, type GuideAt } from './guideat.ts'
 import { step, type Step } from './step.ts'
 
@@ -10,7 +11,7 @@ const SPEED_WORDS = {
 } as const
 
 /** Power on to feed, hands clear; tension as the shop tests it. */
-export function feedSteps(at: GuideAt): Step[] {
+export function feedSteps(at: GuideAt, { isNewLiner }: { isNewLiner: boolean }): Step[] {
   const { rules, setup } = at
   const seconds = Math.round(feedingSeconds(at))
   const isTipOn = rules.tipWhileFeeding === 'on'
@@ -38,9 +39,13 @@ export function feedSteps(at: GuideAt): Step[] {
       makes: ['fed'],
       byRule: isTipOn ? 'D10' : 'D13',
     }),
-    ...(rules.tension === 'fault' ? [] : [tensionStep(at)]),
+    ...(isTensionSet(rules, isNewLiner) ? [tensionStep(at)] : []),
   ]
 }
+
+/** Wire was loaded in any case: it is set then, or only after a liner, or not at all (D30). */
+const isTensionSet = (rules: GuideRules, isNewLiner: boolean) =>
+  rules.tension === 'allFour' || rules.tension === 'wire' || (rules.tension === 'liner' && isNewLiner)
 
 export const gasShutStep = step('work', 'off', {
   key: 'gasShut',

@@ -94,7 +94,8 @@ export type Fact =
       carrierId: CarrierId
       task: TaskKey
       familyId: string | null
-      minutes: number
+      /** Null where it was only read through: it was done, and teaches nothing. */
+      minutes: number | null
       reason: Overrun | null
     }
   /** A liner cut to length: measured, cut, measured, cut; what stands out at the end, and its whole length where somebody measured it. */

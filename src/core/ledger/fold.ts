@@ -181,10 +181,11 @@ function applyRead(
 
 type TaskFact = Extract<Standing['fact'], { kind: 'taskDone' | 'changedOver' }>
 function applyTask(story: CarrierStory, { happenedMs: atMs, eventId }: Standing, fact: TaskFact): void {
+  if (fact.minutes === null) return
   if (fact.kind === 'taskDone') {
     const { task, familyId, minutes, reason } = fact
     story.tasks.push({ eventId, task, familyId, minutes, usualMin: null, reason, atMs })
-  } else if (fact.minutes !== null)
+  } else
     story.tasks.push({
       eventId,
       task: 'change',

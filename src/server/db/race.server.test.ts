@@ -223,6 +223,20 @@ describe('at once', () => {
     const changes = await server.parts.deps.db.select().from(ledgerEvent).where(eq(ledgerEvent.kind, 'changedOver'))
     expect(changes.map((c) => c.stationId).sort()).toEqual([...stationIds].sort())
   })
+  it('work done by a guide, a liner job and a follow-up, each sent twice at once, are done once', async () => {
+    const before = await rows(ledgerEvent)
+    const tip = { key: nextKey(), stationId: id('A4'), guide: 'tip', did: 'changed', minutes: 3, overrun: null }
+    expect(statuses(await atOnce('/guide/done', [tip, tip, tip]))).toEqual([200, 200, 200])
+    expect(await rows(ledgerEvent)).toBe(before + 2)
+    const job = { stationId: id('A4'), old: null, isBlown: true, cut: null, minutes: 30, overrun: null }
+    const liner = { key: nextKey(), ...job }
+    expect(statuses(await atOnce('/liner/done', [liner, liner]))).toEqual([200, 200])
+    expect(await rows(ledgerEvent)).toBe(before + 2 + 3)
+    const follow = { key: nextKey(), stationId: id('A4'), task: 'tension' }
+    expect(statuses(await atOnce('/followup', [follow, follow]))).toEqual([200, 200])
+    // One line on the gun, one on the feeder.
+    expect(await rows(ledgerEvent)).toBe(before + 2 + 3 + 2)
+  })
   it('thirty logs on one gun from two servers are all kept, in one story', async () => {
     const before = await rows(ledgerEvent)
     const acts = Array.from({ length: 30 }, (_, i) => ({

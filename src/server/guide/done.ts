@@ -43,12 +43,11 @@ export async function logGuide(deps: Deps, who: Who, r: Done): Promise<{ eventId
 /** The gun, or the place where none hangs. */
 export const workedOn = (place: Place) => (place.now.gunId ?? place.stationCarrierId) as CarrierId
 
-/** Minutes teach only where they were work, and not reading. */
+/** That it was done by the list; its minutes teach only where they were work, and not reading. */
 export function taskFacts(
   r: Pick<Done, 'guide' | 'minutes' | 'overrun'>,
   on: { carrierId: CarrierId; familyId: string | null },
 ): Fact[] {
-  if (r.minutes === null) return []
   return [{ kind: 'taskDone', ...on, task: r.guide, minutes: r.minutes, reason: r.overrun }]
 }
 
@@ -57,7 +56,10 @@ function partFacts(r: Done, at: { place: Place; hung: Hung; shop: ShopModel }): 
   const { kindKey, name } = GUIDES[r.guide]
   if (r.guide === 'wire' && r.did === 'changed')
     return [factOf({ ...SAID, stationId: r.stationId, act: 'newSpool' }, place, shop)]
-  if (!kindKey || r.did === 'done') return [{ kind: 'confirmed', carrierId: workedOn(place), position: null }]
+  // Fitting up the gas is a look at it; starting a machine or plugging in a gun is a look at nothing.
+  if (kindKey === 'gas' && r.did === 'done')
+    return [{ kind: 'confirmed', carrierId: carrierAt(place, kindKey, shop), position: kindKey }]
+  if (!kindKey || r.did === 'done') return []
   if (!place.now.gunId && !place.now.headId)
     throw new DomainError('not-found', `${name}: nothing hangs here now.`, ['Say in Our shop what hangs there.'])
   const carrierId = carrierAt(place, kindKey, shop)

@@ -65,6 +65,11 @@ describe('a guide', () => {
     expect(tip.guides.map((g) => g.key)).toEqual(GUIDE_KEYS)
     for (const key of GUIDE_KEYS) expect((await guide('B1', key)).steps.length).toBeGreaterThan(1)
   })
+  it('asks for isolation once, where the power goes off, and only tells it where hands are in the feeder', async () => {
+    const { steps } = await guide('B1', 'rolls')
+    const how = (key: string) => steps.find((s) => s.key === key)?.cautions.find((c) => c.hazard === 'isolate')?.how
+    expect(['isolate', 'rollsOff', 'rollsOn'].map(how)).toEqual(['ask', 'tell', 'tell'])
+  })
   it('isolation and what closes something cannot be skipped; air can', async () => {
     const { steps } = await guide('B1', 'liner')
     const can = (key: string) => steps.find((s) => s.key === key)?.canSkip
@@ -138,8 +143,14 @@ describe('work done by a guide', () => {
   it('of a nozzle may be a cleaning, of a wire a new spool, of a machine only that it was done', async () => {
     await done('B2', { guide: 'nozzle', did: 'cleaned' })
     await done('B2', { guide: 'wire', did: 'changed', settled: ['tension'] })
+    const seen = async () => (await gun('B2')).positions.map((p) => [p.position, p.seenMs])
+    const before = await seen()
     await done('B2', { guide: 'machine', did: 'done' })
-    expect((await tape('B2')).sort()).toEqual(['cleaned', 'confirmed', 'wireLoaded'])
+    expect((await tape('B2')).sort()).toEqual(['cleaned', 'taskDone', 'wireLoaded'])
+    // Nobody looked at a part because a machine was started.
+    expect(await seen()).toEqual(before)
+    await done('B2', { guide: 'cylinder', did: 'done' })
+    expect(await seen()).not.toEqual(before)
     expect(await asked('B2')).toEqual([])
   })
   it('sent twice is done once', async () => {

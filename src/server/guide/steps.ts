@@ -30,7 +30,7 @@ export function stepLine(
     power: s.power,
     do: s.do,
     look: s.look,
-    cautions: s.hazards.map((h) => cautionLineOf(h, at.own)),
+    cautions: s.hazards.map((h) => told(s, cautionLineOf(h, at.own))),
     minutes: s.minutes,
     ties: s.tie,
     unties: s.untie,
@@ -45,6 +45,10 @@ export function stepLine(
     own: at.note ?? null,
   }
 }
+
+/** Isolation is asked for once, where the power goes off; at the steps after it is only told. */
+const told = (s: Step, caution: CautionLine): CautionLine =>
+  caution.hazard === 'isolate' && s.key !== 'isolate' ? { ...caution, how: 'tell', answer: null } : caution
 
 /** What nothing later rests on may be skipped; isolation, and what closes something that was opened, may not. */
 const canSkip = (s: Step) =>

@@ -10,6 +10,7 @@ import { settledFacts } from '@server/followup/act.ts'
 import { taskFacts } from '@server/guide/done.ts'
 import { carrierAt, type Place } from '@server/logbook/draft.ts'
 import { logFacts } from '@server/logbook/facts.ts'
+import { eventByKey } from '@server/ledger/append.ts'
 import { JOB } from '@server/logbook/manylines.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { builtHere, likelyPart } from '@server/rightparts/setup.ts'
@@ -31,7 +32,6 @@ export async function logStuck(deps: Deps, who: Who, r: z.output<typeof stuckReq
       ['Measure from the feeder end of the cable, or leave it open.'],
     )
   const key = `${JOB}${r.key}`
-  const before = (await linerHistory(deps.db, hung.now.gunId)).stuck.filter((s) => s.atMs < deps.now())
   await logFacts(deps, who, {
     key,
     stationId: r.stationId,
@@ -41,6 +41,10 @@ export async function logStuck(deps: Deps, who: Who, r: z.output<typeof stuckReq
       return r.isKinked ? [stuck, spoiledFact(place, shop, { hung, why: 'kinked' })] : [stuck]
     },
   })
+  // Those before this one: asked again under the same key, it must not meet itself.
+  const own = await eventByKey(deps.db, `${key}#0`)
+  const { stuck } = await linerHistory(deps.db, hung.now.gunId)
+  const before = stuck.filter((s) => s.atMs < (own?.happenedMs ?? deps.now()))
   const { atMm: metAtMm, isKinked } = r
   const verdict = judgePush({ metAtMm, isKinked, cableMm, neckMm, before })
   return { is: verdict.is, beforeMs: verdict.is === 'cable' ? verdict.before.atMs : null }

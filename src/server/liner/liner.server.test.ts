@@ -124,6 +124,9 @@ describe('on the way in', () => {
       lead.post<StuckAnswer>('/liner/stuck', body),
     ])
     expect(said.map((s) => s.body.is)).toEqual(['straighten', 'straighten'])
+    // The answer was lost and it is asked for again: it must not meet itself.
+    server.clock.nowMs += 60_000
+    expect((await lead.post<StuckAnswer>('/liner/stuck', body)).body.is).toBe('straighten')
     expect((await liner('B5')).stuckBefore).toHaveLength(1)
   })
   it('a place beyond the gun is refused with the length of the gun', async () => {
