@@ -1,45 +1,12 @@
-import { tensionStep } from '@core/guide/runsteps.ts'
+import { feedSteps as fed } from '@core/guide/runsteps.ts'
 import { step, type Step } from '@core/guide/step.ts'
 import { tightWords } from '@core/guide/tight.ts'
-import { feedSeconds, mustShutGas } from '@core/guide/feed.ts'
-import { feedingOf, swapOf, type At } from './step.ts'
+import { mustShutGas } from '@core/guide/feed.ts'
+import { swapOf, type At } from './step.ts'
 
-const FEED_WORDS = {
-  slowThenFast: 'Slowly first, then fast, slowly again through the neck',
-  fast: 'Full speed',
-  steady: 'At the welding speed',
-} as const
-
-export function feedSteps({ plan, rules }: At): Step[] {
-  const seconds = Math.round(feedSeconds(feedingOf(plan, rules)))
-  const isTipOn = rules.tipWhileFeeding === 'on'
-  const steps = [
-    step('on', 'on', {
-      key: 'on',
-      do: 'Tools and hands clear. Power on.',
-      hazards: ['live'],
-      minutes: 0.3,
-      works: ['machine'],
-      needs: ['threaded', 'armClosed'],
-      makes: ['powerOn'],
-      byRule: 'D11',
-    }),
-    step('on', 'on', {
-      key: 'feed',
-      do: `Cable straight. Feed with ${plan.from.feeder?.hasJog ? 'the jog button' : 'the trigger'}. ${FEED_WORDS[rules.speed]}: it should arrive in about ${seconds} s.`,
-      look: `Smooth, no jerks${isTipOn ? '; end rounded, the tip is on' : ', tip off'}. Slower than that is slip or something in the way: stop and look.`,
-      hazards: ['trigger', 'stab'],
-      minutes: 0.5 + seconds / 60,
-      works: ['wire'],
-      needs: isTipOn ? ['powerOn'] : ['powerOn', 'tipOff'],
-      makes: ['fed'],
-      byRule: isTipOn ? 'D10' : 'D13',
-    }),
-  ]
-  if (rules.tension === 'allFour' || rules.tension === 'wire' || (rules.tension === 'liner' && swapOf(plan, 'liner')))
-    steps.push(tensionStep({ setup: plan.to }))
-  return steps
-}
+/** The gun as it will stand is fed as any other. */
+export const feedSteps = ({ plan, rules }: At): Step[] =>
+  fed({ setup: plan.to, rules }, { isNewLiner: swapOf(plan, 'liner') !== undefined })
 
 /** Tip and nozzle go on over the fed wire, or before it where the shop feeds with the tip on; then its end is cut afterwards. */
 export function frontOnSteps(at: At): Step[] {

@@ -3,7 +3,7 @@ import { type DrawingKey } from './drawing.ts'
 import { fitOf, partWords, tight, type GuideAt } from './guideat.ts'
 import { setScrew, type Openable } from './open.ts'
 import { isTube } from './linerguide.ts'
-import { endSteps, feedSteps } from './runsteps.ts'
+import { endSteps, feedSteps, gasShutStep, isGasShut } from './runsteps.ts'
 import { step, type Step } from './step.ts'
 
 /** What goes back on, and as which kind where it is the one the guide is about. */
@@ -274,6 +274,7 @@ export function closeSteps(
     ...seated,
     ...of(ORDER.slice(6)),
     ...early,
+    ...(isFed && isGasShut(at) ? [gasShutStep] : []),
     ...(isFed ? feedSteps(at, { isNewLiner: open.has('nutOff') }) : []),
     ...late,
     ...endSteps(at, { isFed, isTipOn }),

@@ -13,7 +13,10 @@ export interface GuideAt extends ShopWords {
   putOf: (kindKey: string) => PartFacts | null
 }
 
-export const fitOf = (at: GuideAt): FamilyFit | null => at.setup.family?.fit ?? null
+/** As much of it as feeding goes by. */
+export type FedAt = Pick<GuideAt, 'setup' | 'rules'>
+
+export const fitOf = (at: Pick<GuideAt, 'setup'>): FamilyFit | null => at.setup.family?.fit ?? null
 export const hasOn = (at: GuideAt, kindKey: string) => at.setup.parts[kindKey] !== undefined
 export const openAt = (at: GuideAt): OpenAt => ({
   fit: fitOf(at),
@@ -33,8 +36,9 @@ export const tight = (at: GuideAt, joint: Joint): NonNullable<Step['joint']> => 
   words: tightWords(joint, fitOf(at), at.rules),
 })
 
-export const pathOf = (at: GuideAt) => pathM({ cableM: at.setup.cableM, neckMm: fitOf(at)?.neckMm ?? null })
-export const feedingSeconds = (at: GuideAt) =>
+export const pathOf = (at: Pick<GuideAt, 'setup'>) =>
+  pathM({ cableM: at.setup.cableM, neckMm: fitOf(at)?.neckMm ?? null })
+export const feedingSeconds = (at: FedAt) =>
   feedSeconds({
     lengthM: pathOf(at),
     topMPerMin: at.setup.feeder?.topMPerMin ?? null,

@@ -1,7 +1,7 @@
 import { alloyOf, isCored } from '@core/rightparts/facts.ts'
 import { mustShutGas } from './feed.ts'
 import { type GuideRules } from './rules.ts'
-import { feedingSeconds, type GuideAt } from './guideat.ts'
+import { feedingSeconds, type FedAt, type GuideAt } from './guideat.ts'
 import { step, type Step } from './step.ts'
 
 const SPEED_WORDS = {
@@ -10,14 +10,12 @@ const SPEED_WORDS = {
   steady: 'At the welding speed',
 } as const
 
-/** Power on to feed, hands clear; tension as the shop tests it. */
-export function feedSteps(at: GuideAt, { isNewLiner }: { isNewLiner: boolean }): Step[] {
+/** Power on to feed, hands clear; tension where the shop sets it after this. */
+export function feedSteps(at: FedAt, { isNewLiner }: { isNewLiner: boolean }): Step[] {
   const { rules, setup } = at
   const seconds = Math.round(feedingSeconds(at))
   const isTipOn = rules.tipWhileFeeding === 'on'
-  const isShut = mustShutGas(setup.feeder, rules) && setup.gas !== 'none'
   return [
-    ...(isShut ? [gasShutStep] : []),
     step('on', 'on', {
       key: 'on',
       do: 'Tools and hands clear. Power on.',
@@ -47,6 +45,7 @@ export function feedSteps(at: GuideAt, { isNewLiner }: { isNewLiner: boolean }):
 const isTensionSet = (rules: GuideRules, isNewLiner: boolean) =>
   rules.tension === 'allFour' || rules.tension === 'wire' || (rules.tension === 'liner' && isNewLiner)
 
+export const isGasShut = ({ setup, rules }: FedAt) => mustShutGas(setup.feeder, rules) && setup.gas !== 'none'
 export const gasShutStep = step('work', 'off', {
   key: 'gasShut',
   do: 'Shut the cylinder: here the trigger lets gas out.',
@@ -78,7 +77,7 @@ export const tensionStep = (at: Pick<GuideAt, 'setup'>): Step =>
 export function endSteps(at: GuideAt, { isFed, isTipOn }: { isFed: boolean; isTipOn: boolean }): Step[] {
   const ask = (key: string, what: string, more: Partial<Step> = {}) =>
     step('close', 'either', { key, do: what, minutes: 0.2, ...more })
-  const isShut = isFed && mustShutGas(at.setup.feeder, at.rules) && at.setup.gas !== 'none'
+  const isShut = isFed && isGasShut(at)
   return [
     ...(isFed && isTipOn
       ? [ask('snipEnd', 'Snip the wire to length.', { hazards: ['stab'], works: ['wire'], needs: ['fed'] })]

@@ -1,12 +1,14 @@
 import { type z } from 'zod'
 import { type CarrierId } from '@core/ids/id.ts'
+import { TAGS, TAG_TEXT } from '@core/changeover/tags.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type followUpRequest } from '@contract/followup.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
-import { type Place } from '@server/logbook/draft.ts'
+import { carrierAt, type Place } from '@server/logbook/draft.ts'
 import { logFacts } from '@server/logbook/facts.ts'
 import { FOLLOWED } from '@server/logbook/manylines.ts'
+import { type ShopModel } from '@server/shop/model.ts'
 import { OK } from '@server/shop/changing.ts'
 
 /** Done, wherever it stands open: the feeder and the gun may each have asked for it. */
@@ -14,6 +16,20 @@ export function settledFacts(place: Place, tasks: readonly FollowUp[]): Fact[] {
   const carriers = [place.now.gunId, place.now.headId].flatMap((id) => (id ? [id as CarrierId] : []))
   return tasks.flatMap((task) => carriers.map((carrierId): Fact => ({ kind: 'followedUp', carrierId, task })))
 }
+
+/** What a list left: follow-ups done on the way, reminders still tied. */
+export const leftFacts = (
+  place: Place,
+  shop: ShopModel,
+  r: { settled: readonly FollowUp[]; stillTied: readonly string[] },
+): Fact[] => [
+  ...settledFacts(place, r.settled),
+  ...TAGS.filter((tag) => r.stillTied.includes(tag)).map((tag): Fact => ({
+    kind: 'tied',
+    carrierId: carrierAt(place, TAG_TEXT[tag].at, shop),
+    tag,
+  })),
+]
 
 export async function followedUp(deps: Deps, who: Who, r: z.output<typeof followUpRequest>) {
   await logFacts(deps, who, {

@@ -1,32 +1,11 @@
 // @vitest-environment jsdom
 import { describe, expect, it } from 'vitest'
-import { type GuideStep } from '@contract/guide.ts'
+import { step } from '@web/testing/sampleguide.ts'
 import { shopAnswer } from '@web/testing/stage.tsx'
 import { readDay } from './day.ts'
 import { daySentence, dedicateSentence } from './DayPage.tsx'
 import { afterStep, atStep, BEGIN, endOf, type WalkState } from '@web/guide/walk.ts'
 
-export const step = (key: string, over: Partial<GuideStep> = {}): GuideStep => ({
-  key,
-  phase: 'work',
-  power: 'off',
-  do: `${key}.`,
-  look: null,
-  cautions: [],
-  minutes: 1,
-  ties: null,
-  unties: null,
-  swap: null,
-  canSkip: true,
-  byRule: null,
-  school: null,
-  tight: null,
-  drawing: null,
-  gate: null,
-  settles: null,
-  own: null,
-  ...over,
-})
 const STEPS = [
   step('spoolOn', { ties: 'brakeTight' }),
   step('guide', { ties: 'guideOut' }),

@@ -3,6 +3,7 @@ import { questionByCode } from '@core/houserule/schools.ts'
 import { type GuideStep } from '@contract/guide.ts'
 import { capital } from '@web/format/words.ts'
 import { Drawing } from './Drawing.tsx'
+import { powerWord } from './guidewords.ts'
 import { afterStep, atStep, BEGIN, type WalkState } from './walk.ts'
 
 /** What a step of its own kind shows in place of "done" and "skip": it measures, asks, cuts. */
@@ -85,14 +86,7 @@ function StepKeys({ step, tell }: { step: GuideStep; tell: (said: 'done' | 'skip
 /** What the key says where a caution asks: it is answered, not waved through. */
 export const answerOf = (step: GuideStep): string | null => step.cautions.find((c) => c.how === 'ask')?.answer ?? null
 
-const powerWords = (step: GuideStep) =>
-  step.power === 'on'
-    ? 'Power on: it is live'
-    : step.power === 'off'
-      ? 'Power off'
-      : step.phase === 'close'
-        ? 'Before you leave it'
-        : 'Getting ready'
+const powerWords = (step: GuideStep) => (step.power === 'on' ? 'Power on: it is live' : capital(powerWord(step)))
 
 /** What to do, in the shop's own words where it has them; what to look for; cautions; the drawing; the house rule. */
 export function StepWords({ step }: { step: GuideStep }) {

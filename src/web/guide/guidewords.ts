@@ -42,6 +42,11 @@ export function minutesSentence({ median, p80, n, others, held }: MinutesLine): 
 export const guideTitle = (g: GuideAnswer): string =>
   g.stationId ? `${g.title}, on ${g.name}` : `${g.title}, ${g.name} guns`
 
+export function powerWord({ power, phase }: GuideStep): string {
+  if (power !== 'either') return power === 'off' ? 'power off' : 'power on'
+  return phase === 'close' ? 'before you leave it' : 'getting ready'
+}
+
 export interface StepGroup {
   word: string
   isLive: boolean
@@ -52,14 +57,7 @@ export interface StepGroup {
 export function byPower(steps: readonly GuideStep[]): StepGroup[] {
   const groups: StepGroup[] = []
   steps.forEach((step, i) => {
-    const word =
-      step.power === 'off'
-        ? 'power off'
-        : step.power === 'on'
-          ? 'power on'
-          : step.phase === 'close'
-            ? 'before you leave it'
-            : 'getting ready'
+    const word = powerWord(step)
     const last = groups.at(-1)
     if (last?.word === word) last.steps.push(step)
     else groups.push({ word, isLive: step.power === 'on', from: i + 1, steps: [step] })
