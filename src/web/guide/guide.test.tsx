@@ -172,7 +172,8 @@ describe('what follows, and what nearly happened', () => {
     ]
     const view = stage(<FollowUps gun={gun({ followUps })} />)
     expect(view.getByText(/Liner changed, 60 min ago/)).toBeTruthy()
-    expect(view.getByText(/When it has run a little/)).toBeTruthy()
+    expect(view.getByText(/Set the tension. When it has run a little: look again/)).toBeTruthy()
+    expect(view.getByRole('link', { name: 'How it is done' }).getAttribute('href')).toBe('/guide?gun=stn_00b7')
     await view.user.click(view.getByRole('button', { name: 'tension is set' }))
     expect(saidOf(view.sent)).toEqual([['/followup', { stationId: 'stn_00b7', task: 'tension' }]])
   })
