@@ -1,5 +1,5 @@
 import { type DrawingKey } from '@core/guide/drawing.ts'
-import { openSteps, setScrew } from '@core/guide/open.ts'
+import { isThroughHolder, linerOpens, openSteps, setScrew } from '@core/guide/open.ts'
 import { step, type Step } from '@core/guide/step.ts'
 import { tightWords } from '@core/guide/tight.ts'
 import { openFrom } from './offsteps.ts'
@@ -120,7 +120,7 @@ export function linerSteps(at: At): Step[] {
   const swap = swapOf(plan, 'liner')
   if (!swap) return []
   const fit = plan.to.family?.fit ?? null
-  const opened = openSteps(openFrom(at), ['diffuserOff'])
+  const opened = openSteps(openFrom(at), linerOpens(openFrom(at)))
     .filter((s) => ['clampOff', 'screwOut', 'diffuserOff'].includes(s.key))
     .map((s) => ({ ...s, phase: 'work' as const }))
   const screw = setScrew(openFrom(at))
@@ -130,12 +130,12 @@ export function linerSteps(at: At): Step[] {
     linerInStep(at, swap),
     step('work', 'off', {
       key: 'diffuserOn',
-      do: `Diffuser on by hand, then ${tightWords('diffuser', fit, rules)}${screw === 'none' ? '' : screw === 'has' ? '; then the set screw' : '; then the set screw, if there was one'}${hasRing ? '; then the clamp ring' : ''}. Gun seated flush, then locked.`,
+      do: `${isThroughHolder(openFrom(at)) ? 'Front closed' : `Diffuser on by hand, then ${tightWords('diffuser', fit, rules)}`}${screw === 'none' ? '' : screw === 'has' ? '; then the set screw' : '; then the set screw, if there was one'}${hasRing ? '; then the clamp ring' : ''}. Gun seated flush, then locked.`,
       look: fit?.doesTipSeatLiner ? TIP_SEATS[rules.tipWhileFeeding] : null,
       hazards: ['stab'],
       minutes: 2,
       works: ['diffuser', 'pin'],
-      needs: ['diffuserOff'],
+      needs: ['tipOff'],
       undoes: ['diffuserOff', 'screwOut', 'clampOff'],
       drawing: 'pinHome',
       byRule: 'D03',
@@ -161,7 +161,7 @@ function linerInStep({ plan, minutesOf, lengthWord }: At, swap: Swap): Step {
     hazards: ['stab'],
     minutes: minutesOf('liner'),
     works: ['liner'],
-    needs: ['wireOut', 'diffuserOff'],
+    needs: ['wireOut', 'tipOff'],
     drawing: 'linerEnd',
     swap: 'liner',
   })

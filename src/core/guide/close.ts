@@ -269,7 +269,7 @@ export function closeSteps(
     ...inner,
     ...middle,
     ...rest,
-    ...(open.has('diffuserOff') && open.has('nutOff') ? seatSteps(at) : []),
+    ...(open.has('nutOff') ? seatSteps(at) : []),
     ...of(ORDER.slice(4, 6)),
     ...seated,
     ...of(ORDER.slice(6)),

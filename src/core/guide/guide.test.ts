@@ -90,7 +90,10 @@ class RealGun {
     'wireEnd',
     'power',
   ])
+  /** The liner runs through the tip holder, which is what others call the diffuser: it stays on, and is measured from. */
+  readonly isThroughHolder: boolean
   constructor(fit: Partial<FamilyFit>) {
+    this.isThroughHolder = fit.linerRule === 'B'
     if (fit.hasClampRing) this.on.add('clampring')
     if (fit.linerHeldBy === 'set screw') this.on.add('setScrew')
   }
@@ -135,18 +138,20 @@ const HANDS: Record<string, (gun: RealGun) => void> = {
   gunOut: (g) => g.take('gun', ['plug', 'wire']),
   straight: (g) => g.touch('laying it straight', ['gun']),
   nutOff: (g) => g.take('linerNut', ['gun']),
-  oldOut: (g) => g.take('liner', ['linerNut', 'diffuser', 'wire']),
+  oldOut: (g) => g.take('liner', ['linerNut', 'tip', 'setScrew', 'wire', ...(g.isThroughHolder ? [] : ['diffuser'])]),
   air: (g) => g.touch('air', ['liner', 'wire']),
   oringsSeen: (g) => g.touch('O-rings', ['gun']),
   oringsNew: (g) => g.touch('O-rings', ['gun']),
   ready: (g) => g.touch('the ready gun', ['gun']),
   unpack: (g) => g.touch('new liner', ['liner']),
-  push: (g) => void (g.touch('liner in', ['gun', 'diffuser']), g.put('liner', [])),
+  push: (g) =>
+    void (g.touch('liner in', ['gun', 'tip', ...(g.isThroughHolder ? [] : ['diffuser'])]), g.put('liner', [])),
   nutOn: (g) => g.put('linerNut', ['liner']),
   // On the bench, before it goes in; or in the gun, with its nut on.
   trim: (g) => {
     if (!g.on.has('liner')) return g.put('cut', [])
-    g.touch('cutting at the front', ['diffuser', 'gun', 'nozzle', 'tip'])
+    g.touch('cutting at the front', ['gun', 'nozzle', 'tip', ...(g.isThroughHolder ? [] : ['diffuser'])])
+    if (g.isThroughHolder) g.mustHave(['diffuser'])
     g.put('cut', ['liner', 'linerNut'])
   },
   trimFeeder: (g) => void (g.touch('cutting at the rolls', ['arm', 'wire']), g.put('cut', ['liner', 'gun'])),
@@ -308,6 +313,12 @@ describe('a guide reads as if written for that gun', () => {
     expect(text(gunOf({ linerRule: 'B', pushBackMm: 3 }), 'liner')).toContain('pushed back 3 mm, it is level')
     expect(text(gunOf({ linerRule: 'C', linerHeldBy: 'butt' }), 'liner')).toContain('by rule A')
     expect(text(gunOf({}), 'liner')).toContain('ask the lead')
+  })
+  it('leaves the tip holder on where the liner runs through it and is cut level with it', () => {
+    const b = keys(gunOf({ linerRule: 'B', pushBackMm: 3, linerHeldBy: 'nut' }), 'liner')
+    expect(b).not.toContain('diffuserOff')
+    expect(b.indexOf('tipOff')).toBeLessThan(b.indexOf('trim'))
+    expect(keys(gunOf({ linerRule: 'A', seatDepthMm: 18, linerHeldBy: 'nut' }), 'liner')).toContain('diffuserOff')
   })
   it('cuts in the gun with its nut on, and only a copy on the bench before it goes in', () => {
     const order = (fit: Partial<FamilyFit>) =>

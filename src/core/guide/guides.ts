@@ -1,7 +1,7 @@
 import { fitOf, hasOn, openAt, type GuideAt } from './guideat.ts'
 import { closeSteps, plugStep } from './close.ts'
 import { cutterOf, linerWork } from './linerguide.ts'
-import { isolateStep, openSteps, type Openable } from './open.ts'
+import { isolateStep, linerOpens, openSteps, type Openable } from './open.ts'
 import { step, type Step } from './step.ts'
 import { WORK } from './work.ts'
 import { wireGuide } from './wireguide.ts'
@@ -66,7 +66,7 @@ const OPENS: Record<GuideKey, readonly Openable[]> = {
   nozzle: ['nozzleOff'],
   insulator: ['insulatorOff'],
   diffuser: ['diffuserOff'],
-  liner: ['diffuserOff', 'nutOff'],
+  liner: ['nutOff'],
   rolls: ['armOpen'],
   guides: ['wireOut'],
   orings: ['gunOut'],
@@ -86,7 +86,8 @@ export function guideSteps(at: GuideAt, key: GuideKey): Step[] {
   if (key === 'cylinder') return cylinderSteps(at)
   if (key === 'plug') return plugGuide(at)
   if (key === 'wire') return wireGuide(at)
-  const opened = openSteps(openAt(at), OPENS[key])
+  const opens = key === 'liner' ? [...linerOpens(openAt(at)), 'nutOff' as const] : OPENS[key]
+  const opened = openSteps(openAt(at), opens)
   const newKind = key === 'guides' || key === 'rolls' || key === 'orings' ? null : key
   const { work, ...more } = key === 'liner' ? linerWork(at) : { work: WORK[key]?.(at) ?? [] }
   return [isolateStep(at), ...opened, ...work, ...closeSteps(at, [...opened, ...work], { newKind, ...more })]

@@ -2,7 +2,8 @@ import { bendErrorMm } from '@core/liner/trim.ts'
 import { ruleByBuild } from '@core/liner/rule.ts'
 import { type FamilyFit, type PartFacts } from '@core/rightparts/facts.ts'
 import { type DrawingKey } from './drawing.ts'
-import { fitOf, partWords, type GuideAt } from './guideat.ts'
+import { fitOf, openAt, partWords, type GuideAt } from './guideat.ts'
+import { linerOpens } from './open.ts'
 import { step, type Step } from './step.ts'
 
 /** The liner that goes in, or the one that is known to be in. */
@@ -57,6 +58,8 @@ export function linerWork(at: GuideAt): { work: Step[]; middle: Step[]; seated: 
   }
 }
 
+const frontOpen = (at: GuideAt) => linerOpens(openAt(at))
+
 const oldOutStep = (at: GuideAt): Step =>
   step('work', 'off', {
     key: 'oldOut',
@@ -65,7 +68,7 @@ const oldOutStep = (at: GuideAt): Step =>
     hazards: ['coil'],
     minutes: 2,
     works: ['liner'],
-    needs: ['diffuserOff', 'nutOff', 'straight'],
+    needs: [...frontOpen(at), 'nutOff', 'straight'],
     makes: ['linerOut'],
     gate: 'oldLiner',
   })
@@ -101,7 +104,7 @@ const oringStep = step('work', 'off', {
 })
 
 function unpackStep(at: GuideAt): Step {
-  const name = partWords(at, 'liner', 'the new liner')
+  const name = partWords(at, 'liner', 'The new liner')
   return step('work', 'off', {
     key: 'unpack',
     do: isTube(at)
@@ -169,7 +172,7 @@ function trimStep(at: GuideAt, by: Exclude<TrimBy, 'feeder'>): Step {
     hazards: ['stab'],
     minutes: 4,
     works: ['liner'],
-    needs: by === 'C' ? ['linerOut'] : ['straight', 'diffuserOff'],
+    needs: by === 'C' ? ['linerOut'] : ['straight', ...frontOpen(at)],
     drawing: TRIM_WORDS[by].drawing,
     gate: 'trim',
     byRule: 'D07',

@@ -19,6 +19,15 @@ export function setScrew({ fit, rules }: Pick<OpenAt, 'fit' | 'rules'>): 'has' |
   return rules.setScrew === 'family' && (fit?.linerHeldBy ?? null) === null ? 'look' : 'none'
 }
 
+/** In families cut level with the tip holder the liner runs through it: the holder stays on, and what stands out is measured from it. */
+export const isThroughHolder = ({ fit }: Pick<OpenAt, 'fit'>) => fit?.linerRule === 'B'
+
+/** What has to be open at the front before a liner can be drawn out to the rear. */
+export function linerOpens(at: OpenAt): Openable[] {
+  if (!isThroughHolder(at)) return ['diffuserOff']
+  return setScrew(at) === 'none' ? ['tipOff'] : ['screwOut']
+}
+
 export const isolateStep = ({ rules }: Pick<OpenAt, 'rules'>): Step =>
   step('off', 'off', {
     key: 'isolate',

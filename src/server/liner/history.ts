@@ -1,6 +1,7 @@
 import { and, gte, inArray } from 'drizzle-orm'
 import { type AutopsyFind } from '@core/ledger/event.ts'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
+import { NIP_CLEARANCE_MM } from '@core/liner/rule.ts'
 import { type Stuck } from '@core/liner/resistance.ts'
 import { type LinerAnswer } from '@contract/liner.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
@@ -44,9 +45,10 @@ function lastCut(inOrder: readonly Standing[]): LinerAnswer['last'] {
   return null
 }
 
-/** What stood out of the guide's seat when the liner last ended right is what the seat and the rolls are apart, nearly. */
+/** How far the rolls were from the guide's seat when a liner was last cut there. */
 function lastNip(inOrder: readonly Standing[]): number | null {
-  for (const { fact } of inOrder) if (fact.kind === 'linerCut' && fact.by === 'feeder') return fact.neededMm
+  for (const { fact } of inOrder)
+    if (fact.kind === 'linerCut' && fact.by === 'feeder') return fact.neededMm + NIP_CLEARANCE_MM
   return null
 }
 

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { AGREE_MM } from '@core/liner/trim.ts'
 import { feederTarget } from '@core/liner/rule.ts'
 import {
   beginAnew,
@@ -149,15 +150,52 @@ function Needed({ job, liner, units, set, at }: StageProps) {
         The old one had been cut short: a copy would be short again. Ask the lead which length is right.
       </p>
     )
+  if (isFeeder) return <SeatToNip liner={liner} units={units} onSay={(mm) => set({ neededMm: feederNeeded(mm) })} />
   return (
     <LengthField
       id="needed"
-      label={isFeeder ? 'from the guide’s seat to where the rolls meet' : 'whole length of the old one'}
+      label="whole length of the old one"
       units={units}
       word="That is what it measures"
-      slipOf={(mm) => slipOfFirst(mm, isFeeder ? 5 : (liner.cableMm ?? 0))}
-      onSay={(mm) => set({ neededMm: isFeeder ? feederNeeded(mm) : mm })}
+      slipOf={(mm) => slipOfFirst(mm, liner.cableMm ?? 0)}
+      onSay={(mm) => set({ neededMm: mm })}
     />
+  )
+}
+
+/** How far the rolls are is measured twice, or once where it is what it was last time: everything that is cut goes by it. */
+function SeatToNip(props: { liner: GateProps['liner']; units: GateProps['units']; onSay: (mm: number) => void }) {
+  const { liner, units, onSay } = props
+  const last = liner.seatToNipMm
+  const [first, setFirst] = useState<number | null>(null)
+  const [apart, setApart] = useState<{ was: number; now: number } | null>(null)
+  const say = (mm: number) => {
+    const against = first ?? (apart ? null : last)
+    if (against === null) return setFirst(mm)
+    if (Math.abs(mm - against) <= AGREE_MM) return onSay(mm)
+    setApart({ was: against, now: mm })
+    // What it was last time may have changed; of two taken now neither is believed.
+    setFirst(first === null ? mm : null)
+  }
+  const when =
+    first !== null ? '; a second time' : last !== null && !apart ? `; ${ruleLength(last, units)} last time` : ''
+  return (
+    <>
+      {apart ? (
+        <p className="step-look">
+          {ruleLength(apart.was, units)} and {ruleLength(apart.now, units)}: they do not agree. Measure it again.
+        </p>
+      ) : null}
+      <LengthField
+        key={`${first ?? ''} ${apart?.now ?? ''}`}
+        id="needed"
+        label={`from the guide’s seat to where the rolls meet${when}`}
+        units={units}
+        word="That is what it measures"
+        slipOf={(mm) => slipOfFirst(mm, LEAST_NIP_MM)}
+        onSay={say}
+      />
+    </>
   )
 }
 const LEAST_NIP_MM = 2

@@ -135,6 +135,37 @@ describe('the cuts', () => {
   })
 })
 
+describe('a liner that runs to the rolls', () => {
+  const steps = linerOf().steps.map((s) =>
+    s.gate === 'trim' ? { ...s, key: 'trimFeeder', gate: 'trimFeeder' as const } : s,
+  )
+  it('is cut by where the rolls meet, which is measured twice before anything goes by it', async () => {
+    const view = open({ by: 'feeder', neededMm: null, steps })
+    await upTo(view, 'trim')
+    await measure(view, '75')
+    await tap(view, 'That is what it measures')
+    await measure(view, '71')
+    await tap(view, 'That is what it measures')
+    expect(view.getByText(/they do not agree/)).toBeTruthy()
+    await measure(view, '75')
+    await tap(view, 'That is what it measures')
+    await measure(view, '75.4')
+    await tap(view, 'That is what it measures')
+    expect(view.getByText(/73.9 mm must be left/)).toBeTruthy()
+    await measure(view, '103.9')
+    await tap(view, 'That is what it measures')
+    expect(view.getByText('Cut 27 mm off, no more.')).toBeTruthy()
+  })
+  it('goes by one measurement where it is what it was last time', async () => {
+    const view = open({ by: 'feeder', neededMm: null, seatToNipMm: 75, steps })
+    await upTo(view, 'trim')
+    expect(view.getByLabelText(/75 mm last time/)).toBeTruthy()
+    await measure(view, '75')
+    await tap(view, 'That is what it measures')
+    expect(view.getByText(/73.5 mm must be left/)).toBeTruthy()
+  })
+})
+
 describe('on the way in', () => {
   it('kinked is scrap: the one way on is another liner', async () => {
     const view = open({}, { '/liner/stuck': { is: 'scrap', beforeMs: null } })
