@@ -7,6 +7,9 @@ const FILES = [
   '../life/reference/kaplan-meier.json',
   '../spools/reference/spool-and-wire.json',
   '../liner/reference/feed-details.json',
+  '../drag/reference/feed-details.json',
+  '../drag/reference/feed-force.json',
+  '../drag/reference/feed-window.json',
 ]
 
 describe.each(FILES)('%s', (file) => {
