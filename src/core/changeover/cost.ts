@@ -2,8 +2,7 @@ import { gramPerMetre } from '@core/spools/wire.ts'
 import { type ChangePlan } from './plan.ts'
 import { type GuideRules } from '@core/guide/rules.ts'
 import { type Step } from '@core/guide/step.ts'
-import { feedSeconds } from '@core/guide/feed.ts'
-import { feedingOf, pathOfPlan } from './step.ts'
+import { feedingSeconds, pathOf } from '@core/guide/guideat.ts'
 
 /** Wire that is snipped at the tip and cut for a straight end, whatever the shop does with the rest, m. */
 const SNIPPED_M = 0.15
@@ -35,10 +34,12 @@ export function costOf(
 ): ChangeCost {
   const minutes = how.steps.reduce((sum, s) => sum + s.minutes, 0)
   const old = plan.from.wire
-  const wireM = old ? (how.isScrapped ? pathOfPlan(plan) : 0) + SNIPPED_M : 0
+  const wireM = old ? (how.isScrapped ? pathOf({ setup: plan.from }) : 0) + SNIPPED_M : 0
   const wireKg = old ? (gramPerMetre(old.diameterMm, old.densityGPerCm3) * wireM) / 1000 : 0
   const price = old?.fit?.pricePerKgMinor ?? null
-  const gasL = leaksGas(plan, how.rules) ? (USUAL_FLOW_L_PER_MIN * feedSeconds(feedingOf(plan, how.rules))) / 60 : 0
+  const gasL = leaksGas(plan, how.rules)
+    ? (USUAL_FLOW_L_PER_MIN * feedingSeconds({ setup: plan.to, rules: how.rules })) / 60
+    : 0
   return {
     minutes,
     minutesLow: minutes * SPREAD.low,

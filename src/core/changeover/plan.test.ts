@@ -6,8 +6,7 @@ import { costOf } from './cost.ts'
 import { planChange, type ChangePlan } from './plan.ts'
 import { USUAL_RULES, type GuideRules } from '@core/guide/rules.ts'
 import { type Condition, type Step } from '@core/guide/step.ts'
-import { feedSeconds } from '@core/guide/feed.ts'
-import { feedingOf } from './step.ts'
+import { feedingSeconds } from '@core/guide/guideat.ts'
 import { stepsOf } from './steps.ts'
 import { TAG_TEXT } from './tags.ts'
 
@@ -161,8 +160,11 @@ describe('the order of it', () => {
 describe('what a change costs', () => {
   it('feeds the length of the gun at the speed of the feeder', () => {
     const plan = to(RIGHT_STEEL, { wire: ALU })
-    expect(feedSeconds(feedingOf(plan, { ...USUAL_RULES, speed: 'fast' }))).toBeCloseTo((4.35 / 20) * 60, 6)
-    expect(feedSeconds(feedingOf(plan, USUAL_RULES))).toBeCloseTo((3.85 / 20 + 0.5 / 3) * 60, 6)
+    expect(feedingSeconds({ setup: plan.to, rules: { ...USUAL_RULES, speed: 'fast' } })).toBeCloseTo(
+      (4.35 / 20) * 60,
+      6,
+    )
+    expect(feedingSeconds({ setup: plan.to, rules: USUAL_RULES })).toBeCloseTo((3.85 / 20 + 0.5 / 3) * 60, 6)
   })
   it('counts wire that is binned, at its price, and gas that is let out', () => {
     const from = {
@@ -177,7 +179,7 @@ describe('what a change costs', () => {
     expect(cost.wireM).toBeCloseTo(4.5, 9)
     expect(cost.wireKg).toBeCloseTo((((4.5 * Math.PI) / 4) * 7.85) / 1000, 9)
     expect(cost.wireMinor).toBeCloseTo(400 * cost.wireKg, 9)
-    expect(cost.gasL).toBeCloseTo((14 * feedSeconds(feedingOf(plan, USUAL_RULES))) / 60, 9)
+    expect(cost.gasL).toBeCloseTo((14 * feedingSeconds({ setup: plan.to, rules: USUAL_RULES })) / 60, 9)
     expect(cost.minutesLow).toBeLessThan(cost.minutes)
   })
   it('scraps only the snipped ends where wire is wound back', () => {

@@ -19,7 +19,7 @@ export const HAZARDS = [
 export type Hazard = (typeof HAZARDS)[number]
 
 export interface Caution {
-  /** For a near miss: what it nearly was. */
+  /** In two or three words: what a near miss nearly was. */
   name: string
   words: string
   /** Ask: the step is not done before it is answered. Tell: it is read in passing. */
@@ -32,39 +32,41 @@ const ask = (name: string, words: string, answer: string): Caution => ({ name, w
 
 export const CAUTIONS: Record<Hazard, Caution> = {
   isolate: ask(
-    'power on while hands were in',
+    'power on, hands in',
     'Isolate by the site’s own lock-out practice; the maker’s manual comes before this list. Inside the machine is a licensed trade’s.',
     'It is isolated',
   ),
-  hot: tell('a hot part', 'Nozzle and tip stay hot for minutes: cold first, or a glove.'),
+  hot: tell('hot part', 'Nozzle and tip stay hot for minutes: cold first, or a glove.'),
   live: ask(
-    'a live feeder',
+    'live feeder',
     'Live while it feeds: hands and tools off the rolls, the gun off its trigger till you mean it.',
     'Hands and tools are clear',
   ),
-  spring: tell('a spool let go', 'A spool unwinds like a spring: hold its end until it is hooked.'),
+  spring: tell('spool let go', 'A spool unwinds like a spring: hold its end until it is hooked.'),
   coil: tell(
-    'a liner that sprang open',
+    'liner sprang open',
     'A coiled liner springs open: eyes covered, cut its tie while you hold it, away from the face.',
   ),
-  stab: tell('a wire or liner end', 'Wire and liner ends stab: eyes covered, the gun pointed away from everybody.'),
-  trigger: tell('a gun on its trigger', 'Hang the gun up: never on its trigger, never across the lap.'),
+  stab: tell('wire or liner end', 'Wire and liner ends stab: eyes covered, the gun pointed away from everybody.'),
+  trigger: tell('gun on its trigger', 'Hang the gun up: never on its trigger, never across the lap.'),
   circuit: ask(
-    'wire in circuit at a test',
+    'wire in circuit',
     'Keep wire, body and work out of the circuit: work clamp off, wood under the wire.',
     'It is out of the circuit',
   ),
   cylinder: tell(
-    'a cylinder',
+    'cylinder',
     'Cylinder chained before its cap comes off; open and shut its valve by hand, standing aside.',
   ),
-  air: ask('air blown at somebody', 'Air throws grit: eyes covered, nobody in front of the gun.', 'Eyes are covered'),
-  ladder: tell('a ladder', 'A spool that sits high wants a proper ladder and somebody to hand it up.'),
+  air: ask('air and grit', 'Air throws grit: eyes covered, nobody in front of the gun.', 'Eyes are covered'),
+  ladder: tell('ladder', 'A spool that sits high wants a proper ladder and somebody to hand it up.'),
   clothing: tell(
     'clothing',
     'Dry cotton or leather, boots, jacket, gloves, helmet; no melting cloth, no open pockets.',
   ),
 }
+
+export const hazardName = (hazard: Hazard | 'other') => (hazard === 'other' ? 'something else' : CAUTIONS[hazard].name)
 
 /** The words of this site: its own where it has some. */
 export const cautionWords = (hazard: Hazard, own: Partial<Record<Hazard, string>>): string =>
@@ -94,3 +96,7 @@ export const MEETS: Record<string, readonly Hazard[]> = {
   gas: ['cylinder', 'air', 'live'],
   machine: ['isolate', 'clothing', 'trigger', 'live'],
 }
+
+/** On paper a caution stands where it first holds: those the step before did not have. */
+export const newlyHeld = <C extends { hazard: Hazard }>(now: readonly C[], before: readonly C[] = []): C[] =>
+  now.filter((c) => !before.some((b) => b.hazard === c.hazard))

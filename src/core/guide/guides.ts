@@ -61,20 +61,16 @@ export function hasGuide(at: GuideAt, key: GuideKey): boolean {
   return hasOn(at, kindKey)
 }
 
-const OPENS: Record<GuideKey, readonly Openable[]> = {
+/** What has to be open for the work; the others open by rules of their own. */
+const OPENS: Record<Exclude<GuideKey, 'liner' | 'wire' | 'plug' | 'cylinder' | 'machine'>, readonly Openable[]> = {
   tip: ['tipOff'],
   nozzle: ['nozzleOff'],
   insulator: ['insulatorOff'],
   diffuser: ['diffuserOff'],
-  liner: ['nutOff'],
   rolls: ['armOpen'],
   guides: ['wireOut'],
   orings: ['gunOut'],
   gun: ['gunOut'],
-  wire: ['tipOff', 'armOpen'],
-  plug: [],
-  cylinder: [],
-  machine: [],
 }
 
 /**

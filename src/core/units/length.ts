@@ -41,6 +41,21 @@ function numberOf(text: string): number | null {
   return Number(under) === 0 ? null : Number(whole) + Number(over) / Number(under)
 }
 
+const SIXTEENTHS = 16
+/**
+ * A short length as a rule shows it: to a tenth of a millimetre, or to a sixteenth of an inch.
+ * @example ruleLength(18, 'in') // '11/16 in'
+ */
+export function ruleLength(mm: number, unit: LengthUnit): string {
+  if (unit === 'mm') return `${Math.round(mm * 10) / 10} mm`
+  const all = Math.round((mm / MM_PER_INCH) * SIXTEENTHS)
+  const whole = Math.floor(all / SIXTEENTHS)
+  let [over, under] = [all - whole * SIXTEENTHS, SIXTEENTHS]
+  while (over > 0 && over % 2 === 0) [over, under] = [over / 2, under / 2]
+  const part = over === 0 ? '' : `${over}/${under}`
+  return `${[whole > 0 || !part ? String(whole) : '', part].filter(Boolean).join(' ')} in`
+}
+
 export interface Slip {
   mm: number
   /** What was probably meant: "cm", "in", "m", "mm", or a minus that is none. */

@@ -5,7 +5,8 @@ import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
 import { rightPart, type Stocked } from '@core/rightparts/check.ts'
 import { type PartFacts, type Setup } from '@core/rightparts/facts.ts'
-import { MM_PER_FOOT, mmToInch } from '@core/units/convert.ts'
+import { MM_PER_FOOT } from '@core/units/convert.ts'
+import { ruleLength } from '@core/units/length.ts'
 import { inchName } from '@core/units/wiresize.ts'
 import { builtHere, ruledBy, setupOf, type Hung } from '@server/rightparts/setup.ts'
 import { type ShopModel } from '@server/shop/model.ts'
@@ -21,19 +22,8 @@ export function shopWords(shop: ShopModel, familyId: string | null): ShopWords {
     minutesOf: (kindKey) => shop.changeMinOf(kindKey, familyId),
     sizeWord: (mm) => (isUs ? (inchName(mm) ?? `${mm} mm`) : mm.toFixed(1)),
     lengthWord: (m) => (isUs ? `${((m * 1000) / MM_PER_FOOT).toFixed(1)} ft` : `${m.toFixed(2)} m`),
-    ruleWord: (mm) => (isUs ? `${inchFraction(mm)} in` : `${Math.round(mm * 10) / 10} mm`),
+    ruleWord: (mm) => ruleLength(mm, isUs ? 'in' : 'mm'),
   }
-}
-
-const SIXTEENTHS = 16
-/** A short length as a rule shows it: 18 mm → 11/16. */
-export function inchFraction(mm: number): string {
-  const all = Math.round(mmToInch(mm) * SIXTEENTHS)
-  const whole = Math.floor(all / SIXTEENTHS)
-  let [over, under] = [all - whole * SIXTEENTHS, SIXTEENTHS]
-  while (over > 0 && over % 2 === 0) [over, under] = [over / 2, under / 2]
-  if (over === 0) return String(whole)
-  return whole > 0 ? `${whole} ${over}/${under}` : `${over}/${under}`
 }
 
 /** The gun of a place as a guide sees it. */

@@ -23,8 +23,8 @@ export async function logGuide(deps: Deps, who: Who, r: Done): Promise<{ eventId
     key: `${JOB}${r.key}`,
     stationId: r.stationId,
     note: r.note ?? null,
-    factsOf: async (place, shop) => {
-      const hung = await hungOne(deps.db, shop, r.stationId)
+    factsOf: async (place, shop, tx) => {
+      const hung = await hungOne(tx, shop, r.stationId)
       return [
         ...partFacts(r, { place, hung, shop }),
         ...taskFacts(r, { carrierId: workedOn(place), familyId: builtHere(hung, shop).familyId }),

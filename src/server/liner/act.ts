@@ -1,6 +1,7 @@
 import { type z } from 'zod'
 import { type CarrierId, type PartId } from '@core/ids/id.ts'
 import { TAGS, TAG_TEXT } from '@core/changeover/tags.ts'
+import { USUAL_CABLE_M } from '@core/guide/feed.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { judgePush } from '@core/liner/resistance.ts'
 import { type linerDoneRequest, type spoiledRequest, type StuckAnswer, type stuckRequest } from '@contract/liner.ts'
@@ -22,9 +23,9 @@ import { linerHistory } from './history.ts'
 export async function logStuck(deps: Deps, who: Who, r: z.output<typeof stuckRequest>): Promise<StuckAnswer> {
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
   const hung = await hungOne(deps.db, shop, r.stationId)
-  const { cableM } = builtHere(hung, shop)
-  const neckMm = shop.familyById.get(builtHere(hung, shop).familyId ?? '')?.fit?.neckMm ?? 0
-  const cableMm = (cableM ?? UNKNOWN_CABLE_M) * 1000
+  const { cableM, familyId } = builtHere(hung, shop)
+  const neckMm = shop.familyById.get(familyId ?? '')?.fit?.neckMm ?? 0
+  const cableMm = (cableM ?? USUAL_CABLE_M) * 1000
   if (r.atMm !== null && r.atMm > cableMm + neckMm)
     throw new DomainError(
       'bad-request',
@@ -49,7 +50,6 @@ export async function logStuck(deps: Deps, who: Who, r: z.output<typeof stuckReq
   const verdict = judgePush({ metAtMm, isKinked, cableMm, neckMm, before })
   return { is: verdict.is, beforeMs: verdict.is === 'cable' ? verdict.before.atMs : null }
 }
-const UNKNOWN_CABLE_M = 4
 
 type HungHere = Awaited<ReturnType<typeof hungOne>>
 function spoiledFact(
@@ -66,8 +66,8 @@ export async function logSpoiled(deps: Deps, who: Who, r: z.output<typeof spoile
   await logFacts(deps, who, {
     key: r.key,
     stationId: r.stationId,
-    factsOf: async (place, shop) => [
-      spoiledFact(place, shop, { hung: await hungOne(deps.db, shop, r.stationId), why: r.why }),
+    factsOf: async (place, shop, tx) => [
+      spoiledFact(place, shop, { hung: await hungOne(tx, shop, r.stationId), why: r.why }),
     ],
   })
   return OK
@@ -83,8 +83,8 @@ export async function logLiner(
     key: `${JOB}${r.key}`,
     stationId: r.stationId,
     note: r.note ?? null,
-    factsOf: async (place, shop) => {
-      const hung = await hungOne(deps.db, shop, r.stationId)
+    factsOf: async (place, shop, tx) => {
+      const hung = await hungOne(tx, shop, r.stationId)
       const carrierId = carrierAt(place, 'liner', shop)
       const partId = likelyPart(hung, shop, 'liner') as PartId | null
       const { outReason } = r

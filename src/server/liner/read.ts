@@ -1,4 +1,5 @@
 import { type z } from 'zod'
+import { USUAL_CABLE_M } from '@core/guide/feed.ts'
 import { fitOf } from '@core/guide/guideat.ts'
 import { guideSteps } from '@core/guide/guides.ts'
 import { cutterOf, isTube, linerOf, quarterBendMm, trimBy, trimFit } from '@core/guide/linerguide.ts'
@@ -23,7 +24,6 @@ const TO_ROLLS_MM = 120
 const ROOM_MM = 500
 /** A cable longer than this is lifted by a second pair of hands: a guess. */
 const LONG_CABLE_MM = 3600
-const UNKNOWN_CABLE_MM = 4000
 
 /** Everything a liner job wants at hand before a tool is picked up, and its steps. */
 export async function readLiner(deps: Deps, who: Who, q: z.output<typeof linerQuery>): Promise<LinerAnswer> {
@@ -84,7 +84,7 @@ function lengthsOf(
   const cableMm = at.setup.cableM === null ? null : at.setup.cableM * 1000
   const neckMm = fitOf(at)?.neckMm ?? null
   const feederSideMm = trimBy(at) === 'feeder' ? TO_ROLLS_MM : FEEDER_SIDE_MM
-  const whole = (cableMm ?? UNKNOWN_CABLE_MM) + (neckMm ?? 0)
+  const whole = (cableMm ?? USUAL_CABLE_M * 1000) + (neckMm ?? 0)
   const why: LinerAnswer['secondPerson'] = []
   if ((cableMm ?? 0) > LONG_CABLE_MM) why.push('longCable')
   if (linerOf(at)?.fit?.linerKind === 'coated steel coil') why.push('coated')

@@ -17,7 +17,8 @@ interface OneAct {
   note?: string | null
   /** Throws what speaks against it, before anything is written. */
   check?: (tx: Reader, shop: ShopModel) => Promise<void>
-  factsOf: (place: Place, shop: ShopModel) => Fact[] | Promise<Fact[]>
+  /** Reads by the transaction it is written in: a second connection would wait for one that waits for it. */
+  factsOf: (place: Place, shop: ShopModel, tx: Reader) => Fact[] | Promise<Fact[]>
 }
 
 const NOBODY: Who = { person: null, device: null }
@@ -44,7 +45,7 @@ export async function logFactsIn(
   const station = shop.stationById.get(act.stationId)
   if (station) mustLogAt(who, station)
   await act.check?.(tx, shop)
-  const facts = await act.factsOf(place, shop)
+  const facts = await act.factsOf(place, shop, tx)
   const drafts = facts.map((fact, i) =>
     factDraft(deps, act.isNameless ? NOBODY : who, {
       fact,

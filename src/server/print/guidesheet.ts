@@ -1,4 +1,5 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js'
+import { newlyHeld } from '@core/guide/cautions.ts'
 import { PANEL, type DrawingKey, type Ink, type Panel } from '@core/guide/drawing.ts'
 import { DRAWINGS } from '@core/guide/drawings/all.ts'
 import { type GuideAnswer, type GuideStep } from '@contract/guide.ts'
@@ -136,7 +137,7 @@ function stepWords(
   at: { number: number; before: GuideStep | undefined; size: SheetSize; widthMm: number },
 ): { stack: Content[]; heightMm: number } {
   const { number, before, size } = at
-  const cautions = step.cautions.filter((c) => !before?.cautions.some((b) => b.hazard === c.hazard)).map((c) => c.words)
+  const cautions = newlyHeld(step.cautions, before?.cautions).map((c) => c.words)
   const words = `${number}. ${step.own?.isInstead ? step.own.words : step.do}`
   const more = [step.look, step.own && !step.own.isInstead ? step.own.words : null].filter(Boolean).join(' ')
   const perLine = (at.widthMm * MM) / (size.font * CHAR)

@@ -1,10 +1,10 @@
 import { useState } from 'react'
+import { hazardName } from '@core/guide/cautions.ts'
 import { type CautionsAnswer } from '@contract/guide.ts'
 import { when } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
 import { field, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
-import { HAZARD_WORD } from './guidewords.ts'
 import { useCautions, useSetCaution } from './queries.ts'
 
 type Line = CautionsAnswer['cautions'][number]
@@ -43,7 +43,7 @@ function OneCaution({ line, zone }: { line: Line; zone: string }) {
   return (
     <li>
       <p>
-        <strong>{capital(HAZARD_WORD[line.hazard])}</strong>{' '}
+        <strong>{capital(hazardName(line.hazard))}</strong>{' '}
         {line.nearMisses > 0 ? (
           <em>
             {line.nearMisses} near {line.nearMisses === 1 ? 'miss' : 'misses'}: {line.places.join(', ')}

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { newlyHeld } from '@core/guide/cautions.ts'
 import { type GuideAnswer, type GuideStep } from '@contract/guide.ts'
 import { when } from '@web/format/times.ts'
 import { useIsLead } from '@web/people/queries.ts'
@@ -74,8 +75,7 @@ function TakeAlong({ guide }: { guide: GuideAnswer }) {
 
 /** On a sheet a caution stands where it first holds; step by step it stands at every step. */
 export function newCautions(steps: readonly GuideStep[], step: GuideStep): GuideStep['cautions'] {
-  const before = steps[steps.indexOf(step) - 1]
-  return step.cautions.filter((c) => !before?.cautions.some((b) => b.hazard === c.hazard))
+  return newlyHeld(step.cautions, steps[steps.indexOf(step) - 1]?.cautions)
 }
 
 function SheetStep(props: { step: GuideStep; guide: GuideAnswer; cautions: GuideStep['cautions']; isOwn: boolean }) {

@@ -1,6 +1,5 @@
-import { HAZARDS, type Hazard } from '@core/guide/cautions.ts'
+import { hazardName, HAZARDS, type Hazard } from '@core/guide/cautions.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
-import { HAZARD_WORD } from './guidewords.ts'
 import { useNearMiss } from './queries.ts'
 
 /** The second of two taps: what it nearly was. No name is kept. */
@@ -19,7 +18,7 @@ export function NearMiss({ stationId, onDone }: { stationId: string; onDone: () 
             disabled={send.isPending}
             onClick={() => send.mutate({ stationId, hazard }, { onSuccess: onDone })}
           >
-            {HAZARD_WORD[hazard]}
+            {hazardName(hazard)}
           </button>
         ))}
       </div>

@@ -1,4 +1,3 @@
-import { type Hazard } from '@core/guide/cautions.ts'
 import { type Overrun } from '@core/ledger/event.ts'
 import { type GuideAnswer, type GuideStep, type MinutesLine } from '@contract/guide.ts'
 
@@ -7,22 +6,6 @@ export const OVERRUN_WORD: Record<Overrun, string> = {
   nutWinds: 'nut wound the coil',
   baked: 'baked in by heat',
   partMissing: 'a part was missing',
-  other: 'something else',
-}
-
-export const HAZARD_WORD: Record<Hazard | 'other', string> = {
-  isolate: 'power on, hands in',
-  hot: 'hot part',
-  live: 'live feeder',
-  spring: 'spool let go',
-  coil: 'liner sprang open',
-  stab: 'wire or liner end',
-  trigger: 'gun on its trigger',
-  circuit: 'wire in circuit',
-  cylinder: 'cylinder',
-  air: 'air and grit',
-  ladder: 'ladder',
-  clothing: 'clothing',
   other: 'something else',
 }
 

@@ -3,20 +3,17 @@ import { AUTOPSY_FINDS, type AutopsyFind } from '@core/ledger/event.ts'
 import { readLength } from '@core/units/length.ts'
 import { field, TextField } from '@web/shell/Field.tsx'
 import { answered } from './answered.ts'
-import { PLACES } from './job.ts'
 import { type GateProps } from './LinerGate.tsx'
+import { PlaceKeys } from './PlaceKeys.tsx'
 import { FIND_WORD, unitOf } from './linerwords.ts'
 
 const PLACED: readonly AutopsyFind[] = ['worn', 'bunched', 'separated', 'kinked', 'shredded']
-const UNKNOWN_CABLE_MM = 4000
-
 /** The old liner on the bench: what it shows, how sure that is, where along it, how long it is. All of it may be left open. */
 export function OldLinerForm({ job, onJob, liner, units }: GateProps) {
   const [old, setOld] = useState(job.old)
   const [length, setLength] = useState('')
   const read = length.trim() ? readLength(length, unitOf(units)) : null
   const bad = read && (!read.ok || read.mm <= 0 || read.mm > 60_000)
-  const cableMm = liner.cableMm ?? UNKNOWN_CABLE_MM
   const flip = (f: AutopsyFind) => {
     if (f === 'nothing') return setOld({ ...old, found: old.found.includes(f) ? [] : [f], atMm: null })
     const rest = old.found.filter((x) => x !== 'nothing' && x !== f)
@@ -41,17 +38,7 @@ export function OldLinerForm({ job, onJob, liner, units }: GateProps) {
         <>
           <p className="step-look">Where along it?</p>
           <div className="gate-keys">
-            {PLACES.map(({ word, part }) => (
-              <button
-                type="button"
-                key={word}
-                className="key key-low"
-                aria-pressed={old.atMm === Math.round(cableMm * part)}
-                onClick={() => setOld({ ...old, atMm: Math.round(cableMm * part) })}
-              >
-                {word}
-              </button>
-            ))}
+            <PlaceKeys cableMm={liner.cableMm} atMm={old.atMm} onPick={(atMm) => setOld({ ...old, atMm })} />
             <button
               type="button"
               className="key key-low"

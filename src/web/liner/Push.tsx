@@ -6,12 +6,10 @@ import { newKey } from '@web/api/client.ts'
 import { when } from '@web/format/times.ts'
 import { field, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
-import { PLACES } from './job.ts'
 import { type GateProps } from './LinerGate.tsx'
+import { PlaceKeys } from './PlaceKeys.tsx'
 import { unitOf } from './linerwords.ts'
 import { useStuck } from './queries.ts'
-
-const UNKNOWN_CABLE_MM = 4000
 
 /** In it goes, or it sticks: where, and is it kinked. Kinked is scrap, and no key here says otherwise. */
 export function Push(props: GateProps) {
@@ -39,27 +37,20 @@ function Where(props: GateProps & { stuck: ReturnType<typeof useStuck>; onBack: 
   const [atMm, setAt] = useState<number | null>(null)
   const [text, setText] = useState('')
   const read = text.trim() ? readLength(text, unitOf(units)) : null
-  const cableMm = liner.cableMm ?? UNKNOWN_CABLE_MM
   const place = read?.ok ? read.mm : atMm
   const say = (isKinked: boolean) => stuck.mutate({ key, stationId: liner.stationId, atMm: place, isKinked })
   return (
     <div className="gate-form">
       <p className="step-look">Where, from the feeder end?</p>
       <div className="gate-keys">
-        {PLACES.map(({ word, part }) => (
-          <button
-            type="button"
-            key={word}
-            className="key key-low"
-            aria-pressed={!read && atMm === Math.round(cableMm * part)}
-            onClick={() => {
-              setText('')
-              setAt(Math.round(cableMm * part))
-            }}
-          >
-            {word}
-          </button>
-        ))}
+        <PlaceKeys
+          cableMm={liner.cableMm}
+          atMm={read ? null : atMm}
+          onPick={(mm) => {
+            setText('')
+            setAt(mm)
+          }}
+        />
       </div>
       <TextField id="stuck-at" label={`or measured, ${unitOf(units)}`} inputMode="decimal" {...field(text, setText)} />
       {read && !read.ok ? <p className="step-look">{read.reason}.</p> : null}

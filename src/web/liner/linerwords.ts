@@ -1,7 +1,7 @@
 import { type AutopsyFind } from '@core/ledger/event.ts'
 import { SPARE_MM } from '@core/liner/rule.ts'
-import { type LengthUnit } from '@core/units/length.ts'
-import { MM_PER_FOOT, mmToInch } from '@core/units/convert.ts'
+import { ruleLength as inRule, type LengthUnit } from '@core/units/length.ts'
+import { MM_PER_FOOT } from '@core/units/convert.ts'
 import { type LinerAnswer } from '@contract/liner.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { when } from '@web/format/times.ts'
@@ -23,17 +23,8 @@ export const PERSON_WORD: Record<LinerAnswer['secondPerson'][number], string> = 
 }
 export const unitOf = (units: Units): LengthUnit => (units === 'us' ? 'in' : 'mm')
 
-const SIXTEENTHS = 16
-/** A short length as a rule shows it: "27 mm", "3.2 mm", "1 1/16 in". */
-export function ruleLength(mm: number, units: Units): string {
-  if (units !== 'us') return `${Math.round(mm * 10) / 10} mm`
-  const all = Math.round(mmToInch(mm) * SIXTEENTHS)
-  const whole = Math.floor(all / SIXTEENTHS)
-  let [over, under] = [all - whole * SIXTEENTHS, SIXTEENTHS]
-  while (over > 0 && over % 2 === 0) [over, under] = [over / 2, under / 2]
-  const part = over === 0 ? '' : `${over}/${under}`
-  return `${[whole > 0 || !part ? String(whole) : '', part].filter(Boolean).join(' ')} in`
-}
+/** A short length in the shop's units, as a rule shows it. */
+export const ruleLength = (mm: number, units: Units) => inRule(mm, unitOf(units))
 /** A long length as a tape shows it: "4.17 m", "13.7 ft". */
 export const tapeLength = (mm: number, units: Units): string =>
   units === 'us' ? `${(mm / MM_PER_FOOT).toFixed(1)} ft` : `${(mm / 1000).toFixed(2)} m`

@@ -2,11 +2,10 @@ import { type LogLine } from '@contract/logbook.ts'
 import { amount, type Units } from '@web/format/numbers.ts'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
-import { type Hazard } from '@core/guide/cautions.ts'
+import { hazardName, type Hazard } from '@core/guide/cautions.ts'
 import { GUIDES } from '@core/guide/guides.ts'
 import { type GuideKey } from '@core/guide/keys.ts'
 import { type AutopsyFind, type SpoiledWhy } from '@core/ledger/event.ts'
-import { HAZARD_WORD } from '@web/guide/guidewords.ts'
 import { FIND_WORD, ruleLength, tapeLength } from '@web/liner/linerwords.ts'
 import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
@@ -96,7 +95,7 @@ function fitSentence(line: LogLine, units: Units): string | null {
 /** Work by the list, what followed, what nearly happened. */
 function workSentence(line: LogLine): string {
   const what = line.what ?? ''
-  if (line.kind === 'nearMiss') return `Near miss: ${HAZARD_WORD[what as Hazard] ?? what}.`
+  if (line.kind === 'nearMiss') return `Near miss: ${hazardName(what as Hazard | 'other')}.`
   if (line.kind === 'blown') return 'Empty cable blown out, from the feeder forward.'
   if (line.kind === 'followedUp') return `${capital(FOLLOW_UP_TEXT[what as FollowUp]?.done ?? what)}.`
   return `Done by the list: ${GUIDES[what as GuideKey]?.name.toLowerCase() ?? what}.`
