@@ -13,13 +13,13 @@ export const SHORT_REASONS: readonly OutReason[] = OUT_REASONS.filter((r) =>
   ['worn', 'burnedBack', 'due', 'knocked', 'toTry'].includes(r),
 )
 
-/** What one would log on this gun now: what it wants, and whether it stands. */
+/** What one would log on this gun now: a wrong part put right, what it wants, and whether it stands. */
 export function choicesFor(gun: FloorGun): Choice[] {
-  const wanted = gun.wants.map((w): Choice => ({
-    act: w.act === 'clean' ? 'cleaned' : 'changed',
-    position: w.position,
-  }))
-  return [...wanted, gun.downSinceMs !== null ? { act: 'running', position: null } : { act: 'down', position: null }]
+  const put = gun.wrong.flatMap((f): Choice[] => (f.put ? [{ act: 'changed', position: f.at }] : []))
+  const wanted = gun.wants
+    .map((w): Choice => ({ act: w.act === 'clean' ? 'cleaned' : 'changed', position: w.position }))
+    .filter((w) => !put.some((p) => p.act === w.act && p.position === w.position))
+  return [...put, ...wanted, gun.downSinceMs !== null ? { act: 'running', position: null } : { act: 'down', position: null }]
 }
 
 /** A gun that wants hands: name, wire with its break, the act and why, what leaving it does. A tap on the break logs. */

@@ -4,6 +4,8 @@ import { MemoryRouter } from 'react-router'
 import { beforeAll, describe, expect, it, vi } from 'vitest'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { COLUMNS } from '@core/path/columns.ts'
+import { finding } from '@web/testing/samplefindings.ts'
+import { choicesFor } from './OpenedRow.tsx'
 import { cells, floorGun as gun, floorOf as floor, NOW, want } from '@web/testing/samples.ts'
 
 const HOUR = 3_600_000
@@ -55,6 +57,11 @@ describe('Floor', () => {
     const html = show(floor(many))
     expect(html.match(/<article/g)).toHaveLength(8)
     expect(html).toMatch(/then .*G8.*G9.*G10/)
+  })
+  it('offers what a wrong part asks for, once, before what is due', () => {
+    const row = gun('T3', { wrong: [finding()], wants: [want({ position: 'tip' }), want({ position: 'nozzle' })] })
+    expect(choicesFor(row).map((c) => `${c.act} ${c.position}`)).toEqual(['changed tip', 'changed nozzle', 'down null'])
+    expect(choicesFor(gun('T3', { wrong: [finding({ put: null })] })).map((c) => c.act)).toEqual(['down'])
   })
   it('a gun that is opened leaves a notch at its place; a parked one leaves nothing', () => {
     expect(show(floor([opened]))).toContain('class="notch"')
