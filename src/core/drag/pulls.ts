@@ -1,3 +1,5 @@
+import { studentQuantile } from '@core/stats/student.ts'
+
 /** The least a straight pull may be to tell a friction: below it the brake's own play is read. */
 export const LEAST_PULL_N = 2
 
@@ -39,4 +41,71 @@ export function frictionFromPulls(
   const sum = va + vb
   const freedom = sum === 0 ? null : sum ** 2 / (va ** 2 / (a.length - 1) + vb ** 2 / (b.length - 1))
   return { ok: true, friction, standardError: Math.sqrt(sum) / turn, freedom }
+}
+
+/** 95% interval of a friction from pulls, by Student's t; null where single pulls leave nothing to tell it by. */
+export function frictionInterval(made: {
+  friction: number
+  standardError: number | null
+  freedom: number | null
+}): { low: number; high: number } | null {
+  if (made.standardError === null || made.freedom === null) return null
+  const half = studentQuantile(0.975, made.freedom) * made.standardError
+  return { low: Math.max(0, made.friction - half), high: made.friction + half }
+}
+
+/** Mean pull in one lay with one weight on the wire's tail, N. */
+export interface TailPulls {
+  lightN: readonly number[]
+  heavyN: readonly number[]
+}
+
+/**
+ * The exact way: two tail weights in each lay. µ = ln[(F_loop,heavy − F_loop,light)/(F_straight,heavy − F_straight,light)]/(2πn), wherever
+ * the loop lies, since what arises after the loop cancels in the differences. Standard error by the delta method from the scatter of the
+ * pulls; null from single ones.
+ */
+export function frictionFromWeights(straight: TailPulls, looped: TailPulls, loops: number): FrictionFromPulls {
+  const lists = [straight.lightN, straight.heavyN, looped.lightN, looped.heavyN]
+  if (!(loops > 0) || lists.some((l) => l.length === 0 || l.some((f) => !(f > 0))))
+    throw new RangeError(`frictionFromWeights: expected pulls > 0 in both lays and loops > 0, got ${loops} loops`)
+  const [a, b] = [mean(straight.heavyN) - mean(straight.lightN), mean(looped.heavyN) - mean(looped.lightN)]
+  if (mean(straight.lightN) < LEAST_PULL_N || a < LEAST_PULL_N) return { ok: false, reason: 'pullTooSmall' }
+  const turn = 2 * Math.PI * loops
+  const friction = b > 0 ? Math.log(b / a) / turn : 0
+  if (friction <= 0) return { ok: false, reason: 'notHarder' }
+  if (lists.some((l) => l.length < 2)) return { ok: true, friction, standardError: null, freedom: null }
+  const of = (l: readonly number[], over: number) => variance(l) / l.length / over ** 2
+  const parts = [of(straight.lightN, a), of(straight.heavyN, a), of(looped.lightN, b), of(looped.heavyN, b)]
+  return { ok: true, friction, standardError: Math.sqrt(sum(parts)) / turn, freedom: freedomOf(parts, lists) }
+}
+
+/**
+ * Three lays with 0, 1 and 2 loops in the same place: µ ≈ ln[(F₂ − F₁)/(F₁ − F₀)]/(2π). What comes before and after the loops cancels in
+ * the differences; no weight is needed.
+ */
+export function frictionFromThreeLays(
+  none: readonly number[],
+  one: readonly number[],
+  two: readonly number[],
+): FrictionFromPulls {
+  const lists = [none, one, two]
+  if (lists.some((l) => l.length === 0 || l.some((f) => !(f > 0))))
+    throw new RangeError('frictionFromThreeLays: expected pulls > 0 in each lay')
+  if (mean(none) < LEAST_PULL_N) return { ok: false, reason: 'pullTooSmall' }
+  const [a, b] = [mean(one) - mean(none), mean(two) - mean(one)]
+  if (!(a > 0) || !(b > a)) return { ok: false, reason: 'notHarder' }
+  const friction = Math.log(b / a) / (2 * Math.PI)
+  if (lists.some((l) => l.length < 2)) return { ok: true, friction, standardError: null, freedom: null }
+  // ∂ ln(b/a): −1/b − 1/a for the lay both differences share.
+  const of = (l: readonly number[], slope: number) => (variance(l) / l.length) * slope ** 2
+  const parts = [of(none, 1 / a), of(one, 1 / a + 1 / b), of(two, 1 / b)]
+  return { ok: true, friction, standardError: Math.sqrt(sum(parts)) / (2 * Math.PI), freedom: freedomOf(parts, lists) }
+}
+
+const sum = (list: readonly number[]) => list.reduce((s, x) => s + x, 0)
+/** Welch–Satterthwaite. */
+function freedomOf(parts: readonly number[], lists: readonly (readonly number[])[]): number | null {
+  const below = parts.reduce((s, v, i) => s + v ** 2 / ((lists[i]?.length ?? 2) - 1), 0)
+  return below === 0 ? null : sum(parts) ** 2 / below
 }

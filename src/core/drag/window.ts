@@ -25,6 +25,8 @@ export interface FeedPath {
   scaleMax: number
   /** Force of a pair at which it flattens the wire; null: not known. */
   crushLimitN: number | null
+  /** From slip pulls at two marks: stands in place of roll friction, grooves and pair forces, which then only tell crush. */
+  measuredTraction?: Line | null
 }
 
 /** Traction asked for above the push needed, for jerks and posture; and kept below what nests. */
@@ -67,7 +69,7 @@ export function tensionWindow(path: FeedPath, factors = { slip: SLIP_FACTOR, nes
   const forceChainN = forceChain(tip.dragN, path.outletSegments, of)
   const pushN = forceChainN.at(-1) ?? null
   const neededN = pushN === null || backTensionN === null ? null : pushN + backTensionN
-  const traction = tractionLine(path.pairs, path.rollFriction)
+  const traction = path.measuredTraction ?? tractionLine(path.pairs, path.rollFriction)
   const nest = nestForce(path.gap, of)
   const lowest = neededN === null ? null : markAt(traction, factors.slip * neededN)
   const lowMark = lowest === null ? null : Math.max(path.scaleMin, lowest)
