@@ -10,6 +10,7 @@ const FILES = [
   '../drag/reference/feed-details.json',
   '../drag/reference/feed-force.json',
   '../drag/reference/feed-window.json',
+  '../trend/reference/trend.json',
 ]
 
 describe.each(FILES)('%s', (file) => {
@@ -27,6 +28,11 @@ describe('judging a case', () => {
   const one = { id: 'x', inputs: {}, expected: { a: 1, ok: true }, tolerance: { a: { rel: 1e-6 } } }
   it('accepts what is within tolerance and tells the largest error', () =>
     expect(judgeCase(one, () => ({ a: 1 + 5e-7, ok: true }))).toMatchObject({ verdict: 'ok', where: 'a' }))
+  it('refuses a list with more in it than expected', () => {
+    const lists = { ...one, expected: { a: [1] }, tolerance: { a: 'exact' } }
+    expect(judgeCase(lists, () => ({ a: [1, 2] })).verdict).toBe('off')
+    expect(judgeCase(lists, () => ({ a: [1] })).verdict).toBe('ok')
+  })
   it('refuses what is not, what is missing, and what is NaN', () => {
     for (const a of [1.1, null, NaN]) expect(judgeCase(one, () => ({ a, ok: true })).verdict).toBe('off')
     expect(judgeCase(one, () => ({ a: 1, ok: false })).verdict).toBe('off')

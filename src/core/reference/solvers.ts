@@ -12,6 +12,7 @@ import {
 } from '@core/spools/wire.ts'
 import { inchToMm, ipmToMetrePerMin } from '@core/units/convert.ts'
 import { FEED_SOLVERS } from './feedsolvers.ts'
+import { TREND_SOLVERS } from './trendsolvers.ts'
 import { type Json, type Solver } from './case.ts'
 
 type Inputs = { [key: string]: Json }
@@ -116,6 +117,7 @@ const survival: Solver = (inputs) => {
 /** By the set's name, or by set and kind. What is missing here is not built yet. */
 export const SOLVERS: Readonly<Record<string, Solver>> = {
   ...FEED_SOLVERS,
+  ...TREND_SOLVERS,
   'kaplan-meier': survival,
   'feed-details/trim-bend-error': (inputs) => ({
     errorMm: bendErrorMm({

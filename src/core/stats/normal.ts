@@ -31,3 +31,25 @@ export function chanceOfAny(chances: readonly number[]): number {
   }
   return 0 - Math.expm1(log)
 }
+
+/**
+ * Upper tail 1 − Φ(z) for z ≥ 0 to full double precision, also far out: erfc(z/√2)/2 by its series below 2 and its continued fraction
+ * above. Abramowitz & Stegun 7.1.6, 7.1.14.
+ * @example normalTail(1.959963984540054) // 0.025
+ */
+export function normalTail(z: number): number {
+  if (!(z >= 0)) throw new RangeError(`normalTail: expected z >= 0, got ${z}`)
+  const x = z / Math.SQRT2
+  const scale = Math.exp(-x * x) / Math.sqrt(Math.PI)
+  if (x < 2) {
+    let [term, sum] = [x, x]
+    for (let n = 1; Math.abs(term) > 1e-18; n++) {
+      term *= (2 * x * x) / (2 * n + 1)
+      sum += term
+    }
+    return 0.5 - sum * scale
+  }
+  let tail = x
+  for (let n = 200; n >= 1; n--) tail = x + n / 2 / tail
+  return scale / tail / 2
+}

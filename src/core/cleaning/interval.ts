@@ -1,0 +1,97 @@
+import { OPEN_LOOK } from '@core/reading/target.ts'
+
+/** One cleaning with what was found before it. */
+export interface FoundClosed {
+  /** Share of the opening that was shut by spatter. */
+  closedShare: number
+  /** Arc hours since it was last clean. */
+  arcHours: number
+}
+export interface CleaningAsked {
+  /** Newest last. */
+  found: readonly FoundClosed[]
+  /** Closure per arc hour of this class of work, with the spread of its log. */
+  prior: { perHour: number; logSd: number }
+  /** The interval that holds now; null: none yet. */
+  currentH: number | null
+}
+export interface CleaningInterval {
+  hours: number
+  /** 80th percentile of the closure rate it goes by. */
+  perHour: number
+  n: number
+  /** Held back by the most it may change at a step. */
+  isHeld: 'up' | 'down' | null
+}
+
+/** Shut by more than this a nozzle no longer steers the gas; and what is kept in hand before it. */
+export const CLOSED_LIMIT = 1 - OPEN_LOOK
+const MARGIN = 0.05
+const LAST = 12
+const PERCENTILE = 0.8
+/** The prior counts as so many cleanings. */
+const PRIOR_WEIGHT = 3
+const STEP = [0.5, 1.5] as const
+const Z80 = 0.8416212335729143
+/** Less than this was no run that tells a rate. */
+const LEAST_HOURS = 0.1
+
+/**
+ * Hours of arc between cleanings: r = closure found / arc hours since cleaning; interval = (limit − margin)/r₀.₈, r₀.₈ the 80th percentile
+ * of the last 12 together with a class prior that counts as three; changed at most ×0.5…×1.5 a step.
+ */
+export function cleaningInterval(of: CleaningAsked): CleaningInterval {
+  const { prior, currentH } = of
+  if (!(prior.perHour > 0) || !(prior.logSd >= 0))
+    throw new RangeError(`cleaningInterval: expected a prior rate > 0, got ${prior.perHour}`)
+  const rates = of.found
+    .filter((f) => f.arcHours >= LEAST_HOURS)
+    .slice(-LAST)
+    .map((f) => Math.max(0, f.closedShare) / f.arcHours)
+  const quantiles = [-Z80, 0, Z80].map((z) => prior.perHour * Math.exp(z * prior.logSd))
+  const weighted = [
+    ...rates.map((rate) => ({ rate, weight: 1 })),
+    ...quantiles.map((rate) => ({ rate, weight: PRIOR_WEIGHT / quantiles.length })),
+  ].sort((a, b) => a.rate - b.rate)
+  const perHour = Math.max(weightedQuantile(weighted, PERCENTILE), 1e-6)
+  const wanted = (CLOSED_LIMIT - MARGIN) / perHour
+  if (currentH === null) return { hours: wanted, perHour, n: rates.length, isHeld: null }
+  const hours = Math.min(Math.max(wanted, currentH * STEP[0]), currentH * STEP[1])
+  return { hours, perHour, n: rates.length, isHeld: hours < wanted ? 'up' : hours > wanted ? 'down' : null }
+}
+
+function weightedQuantile(list: readonly { rate: number; weight: number }[], q: number): number {
+  const whole = list.reduce((s, r) => s + r.weight, 0)
+  let sum = 0
+  for (const r of list) {
+    sum += r.weight
+    if (sum >= q * whole - 1e-12) return r.rate
+  }
+  return list.at(-1)?.rate ?? NaN
+}
+
+/** Closure an arc hour by how the wire crosses and what shields it: guesses with a wide spread. */
+const PRIORS = {
+  'short circuit': 0.06,
+  globular: 0.12,
+  spray: 0.02,
+  pulse: 0.025,
+} as const
+const CO2_TIMES = 1.6
+const CORED_TIMES = 1.4
+const ALUMINIUM_PULSE = 0.25
+export const PRIOR_LOG_SD = 0.6
+export function closurePrior(of: {
+  mode: keyof typeof PRIORS | null
+  gas: string | null
+  isCored: boolean
+  isAluminium: boolean
+}): CleaningAsked['prior'] {
+  const base = of.isAluminium && of.mode === 'pulse' ? ALUMINIUM_PULSE : PRIORS[of.mode ?? 'short circuit']
+  const perHour = base * (of.gas === 'CO2' ? CO2_TIMES : 1) * (of.isCored ? CORED_TIMES : 1)
+  return { perHour, logSd: PRIOR_LOG_SD }
+}
+
+/** Every so many cleanings of the nozzle the diffuser is brushed out too: a guess. */
+export const DEEP_EVERY = 8
+export const isDeepDue = (cleaningsSinceDeep: number, every = DEEP_EVERY) => cleaningsSinceDeep >= every

@@ -1,0 +1,32 @@
+/** What is read on a gun, in path order. */
+export const READINGS = [
+  'hubDrag',
+  'hubCoast',
+  'wiper',
+  'tension',
+  'slip',
+  'motorAmps',
+  'gap',
+  'pinHome',
+  'orings',
+  'layout',
+  'pull',
+  'holes',
+  'insulator',
+  'continuity',
+  'bore',
+  'recess',
+  'stickOut',
+  'nozzleOpen',
+  'gasFlow',
+  'clamp',
+] as const
+export type ReadingKey = (typeof READINGS)[number]
+/** How it was come by: with a tool, by eye or feel, or because somebody said so. */
+export const HOWS = ['measured', 'looked', 'said'] as const
+export type How = (typeof HOWS)[number]
+/** Inside its window; worth another look; to be put right now. */
+export const VERDICTS = ['good', 'look', 'act'] as const
+export type ReadingVerdict = (typeof VERDICTS)[number]
+export const READING_UNITS = ['mark', 'N', 'deg', 'L/min', 'mm', 'share', 'amps', 'friction', 'coils'] as const
+export type ReadingUnit = (typeof READING_UNITS)[number]

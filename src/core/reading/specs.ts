@@ -1,0 +1,548 @@
+import { type Hazard } from '@core/guide/cautions.ts'
+import { type How, type ReadingKey, type ReadingUnit, type ReadingVerdict } from './keys.ts'
+
+/** A look or a feel told apart in words: what is seen, and what it means. */
+export interface Grade {
+  key: string
+  says: string
+  is: ReadingVerdict
+}
+export interface Method {
+  key: string
+  name: string
+  /** What to do, in a line. */
+  do: string
+  how: Exclude<How, 'said'>
+  grades: readonly Grade[]
+  /** A number is asked for, with the grade or alone; or the two diameters of a bore, or so many of so many. */
+  number: 'needed' | 'welcome' | 'twoDiameters' | 'ofTotal' | 'none'
+  hazards: readonly Hazard[]
+}
+export interface ReadingSpec {
+  name: string
+  /** Position of the path it is read at. */
+  at: string
+  unit: ReadingUnit | null
+  /** Beyond this it is no reading but a slip. */
+  physics: readonly [from: number, to: number]
+  /** Where it usually lies: a slip is guessed at by what would bring it there. */
+  usual: readonly [from: number, to: number]
+  /** Factors of the usual slips: a comma, another unit. */
+  slips: readonly number[]
+  /** It gets worse that way; null: either way, or it does not creep. */
+  worse: 'up' | 'down' | null
+  /** One reading against the next, same hand, same gun: a standard deviation. A guess. */
+  sd: number
+  /** Adjustable: stored as found and as left. */
+  isSet: boolean
+  /** Positions where another part on starts the series anew. */
+  resetBy: readonly string[]
+  /** What creeping asks for. */
+  asksFor: string
+  methods: readonly Method[]
+}
+
+const g = (key: string, says: string, is: ReadingVerdict): Grade => ({ key, says, is })
+const method = (of: Partial<Method> & Pick<Method, 'key' | 'name' | 'do'>): Method => ({
+  how: 'looked',
+  grades: [],
+  number: 'none',
+  hazards: [],
+  ...of,
+})
+const spec = (of: Partial<ReadingSpec> & Pick<ReadingSpec, 'name' | 'at' | 'methods'>): ReadingSpec => ({
+  unit: null,
+  physics: [0, 1],
+  usual: [0, 1],
+  slips: [],
+  worse: null,
+  sd: 0,
+  isSet: false,
+  resetBy: [],
+  asksFor: '',
+  ...of,
+})
+const KGF = 1 / 9.80665
+const LBF = 1 / 4.4482216
+const COMMA = [0.1, 0.01]
+
+/** Methods by which the tension is set (D02): none of their verdicts is compared with another's. */
+const TENSION_METHODS: readonly Method[] = [
+  method({
+    key: 'block',
+    name: 'on a wood block',
+    do: 'Feed about 8 cm against dry wood at 45°: it should curl up and keep coming.',
+    number: 'needed',
+    grades: [
+      g('curls', 'curls and keeps coming', 'good'),
+      g('stalls', 'stalls or pushes back', 'act'),
+      g('kinks', 'comes out curled or kinked', 'look'),
+    ],
+    hazards: ['stab'],
+  }),
+  method({
+    key: 'wood',
+    name: 'until slipping stops',
+    do: 'Start slack, feed onto wood, tighten only until it feeds steadily.',
+    number: 'needed',
+    grades: [g('steady', 'feeds steadily', 'good'), g('slips', 'still slips', 'act')],
+    hazards: ['stab'],
+  }),
+  method({
+    key: 'pinch',
+    name: 'pinched by bare fingers',
+    do: 'Out of the weld circuit: a firm pinch should stop the wire and let the rolls slip.',
+    number: 'needed',
+    grades: [
+      g('stops', 'a firm pinch stops it', 'good'),
+      g('lightly', 'a light touch stops it', 'look'),
+      g('never', 'nothing stops it', 'act'),
+    ],
+    hazards: ['circuit'],
+  }),
+  method({ key: 'knob', name: 'the knob alone', do: 'Read the number the knob points at.', number: 'needed' }),
+]
+
+/** Every reading as data. Windows go by the set-up (`targetFor`); numbers here are guesses. */
+export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
+  hubDrag: spec({
+    name: 'hub drag',
+    at: 'hub',
+    unit: 'N',
+    physics: [0.1, 80],
+    usual: [1, 15],
+    slips: [...COMMA, KGF, LBF],
+    worse: 'up',
+    sd: 0.6,
+    isSet: true,
+    asksFor: 'ease the hub brake',
+    methods: [
+      method({
+        key: 'scale',
+        name: 'spring scale',
+        do: 'Arm open, scale on the wire before the rolls, pull slowly and steadily, read while it moves.',
+        how: 'measured',
+        number: 'needed',
+        hazards: ['isolate', 'spring'],
+      }),
+    ],
+  }),
+  hubCoast: spec({
+    name: 'hub coast',
+    at: 'hub',
+    unit: 'deg',
+    physics: [0, 1080],
+    usual: [5, 120],
+    slips: [...COMMA, 360],
+    worse: 'up',
+    sd: 8,
+    isSet: true,
+    asksFor: 'snug the hub brake',
+    methods: [
+      method({
+        key: 'look',
+        name: 'by eye',
+        do: 'Feed, let go of the trigger, watch how far the spool runs on.',
+        number: 'welcome',
+        grades: [
+          g('stops', 'stops with the trigger, no loose loops', 'good'),
+          g('dead', 'stops dead, hard to turn by hand', 'look'),
+          g('coasts', 'runs on, loops hang loose', 'act'),
+        ],
+        hazards: ['live'],
+      }),
+    ],
+  }),
+  wiper: spec({
+    name: 'wiper',
+    at: 'inlet',
+    methods: [
+      method({
+        key: 'look',
+        name: 'by eye',
+        do: 'Look at it and at the wire behind it.',
+        grades: [
+          g('clean', 'clean, wire bright', 'good'),
+          g('loaded', 'black, still soft', 'look'),
+          g('sheds', 'sheds or grips the wire', 'act'),
+        ],
+      }),
+    ],
+  }),
+  tension: spec({
+    name: 'drive tension',
+    at: 'rolls',
+    unit: 'mark',
+    physics: [0, 20],
+    usual: [1, 5],
+    slips: COMMA,
+    worse: 'up',
+    sd: 0.15,
+    isSet: true,
+    resetBy: ['liner', 'rolls', 'hub'],
+    asksFor: 'look at liner, tip and rolls',
+    methods: TENSION_METHODS,
+  }),
+  slip: spec({
+    name: 'slip at the rolls',
+    at: 'rolls',
+    unit: 'share',
+    physics: [-0.02, 0.9],
+    usual: [0, 0.15],
+    slips: COMMA,
+    worse: 'up',
+    sd: 0.01,
+    resetBy: ['liner', 'rolls'],
+    asksFor: 'look at tension, liner and rolls',
+    methods: [
+      method({
+        key: 'twoSpeeds',
+        name: 'rolls against wire',
+        do: 'Feed ten turns of a roll, measure the wire that came: how much less than the rolls ran.',
+        how: 'measured',
+        number: 'needed',
+        hazards: ['live', 'stab'],
+      }),
+    ],
+  }),
+  motorAmps: spec({
+    name: 'feed motor current',
+    at: 'rolls',
+    unit: 'amps',
+    physics: [0.05, 30],
+    usual: [0.3, 5],
+    slips: [0.001, ...COMMA],
+    worse: 'up',
+    sd: 0.08,
+    resetBy: ['liner', 'rolls'],
+    asksFor: 'look at liner and tip',
+    methods: [
+      method({
+        key: 'meter',
+        name: 'at the same wire speed',
+        do: 'Cable as it lies at work, the usual wire speed, read after three seconds.',
+        how: 'measured',
+        number: 'needed',
+        hazards: ['live'],
+      }),
+    ],
+  }),
+  gap: spec({
+    name: 'rolls to outlet guide',
+    at: 'outlet',
+    unit: 'mm',
+    physics: [0, 40],
+    usual: [1, 16],
+    slips: [25.4, ...COMMA],
+    worse: 'up',
+    sd: 0.7,
+    isSet: true,
+    resetBy: ['outlet'],
+    asksFor: 'set the guide nearer',
+    methods: [
+      method({
+        key: 'feeler',
+        name: 'feeler or rule',
+        do: 'From the line where the rolls touch to the guide: what the eye sees plus 3 to 6 mm.',
+        how: 'measured',
+        number: 'needed',
+        hazards: ['isolate'],
+      }),
+      method({
+        key: 'look',
+        name: 'by eye',
+        do: 'Look from the side.',
+        grades: [
+          g('near', 'close, not rubbing', 'good'),
+          g('off', 'stands off', 'act'),
+          g('chewed', 'chewed or out of line', 'act'),
+        ],
+        hazards: ['isolate'],
+      }),
+    ],
+  }),
+  pinHome: spec({
+    name: 'pin',
+    at: 'orings',
+    methods: [
+      method({
+        key: 'look',
+        name: 'by eye and by hand',
+        do: 'Collar flush against the feeder, lock turned; pull once at the handle of the pin, not the cable.',
+        grades: [g('home', 'home and locked', 'good'), g('half', 'half out, or lock loose', 'act')],
+      }),
+    ],
+  }),
+  orings: spec({
+    name: 'O-rings',
+    at: 'orings',
+    methods: [
+      method({
+        key: 'look',
+        name: 'by eye, gun out',
+        do: 'Look round both rings for missing chunks.',
+        grades: [
+          g('whole', 'whole, soft', 'good'),
+          g('flat', 'flattened or dry', 'look'),
+          g('torn', 'torn or missing', 'act'),
+        ],
+        hazards: ['isolate'],
+      }),
+    ],
+  }),
+  layout: spec({
+    name: 'how the cable lies',
+    at: 'liner',
+    unit: 'coils',
+    physics: [0, 12],
+    usual: [0, 3],
+    slips: COMMA,
+    methods: [
+      method({
+        key: 'look',
+        name: 'by eye',
+        do: 'Count the coils on the floor; look for a bend right at the feeder.',
+        number: 'welcome',
+        grades: [
+          g('straight', 'laid out, no tight bend', 'good'),
+          g('bentAtMachine', 'bent at the machine', 'look'),
+          g('coiled', 'coiled', 'act'),
+        ],
+      }),
+    ],
+  }),
+  pull: spec({
+    name: 'friction from pulls',
+    at: 'liner',
+    unit: 'friction',
+    physics: [0.01, 1.2],
+    usual: [0.08, 0.4],
+    slips: COMMA,
+    worse: 'up',
+    sd: 0.02,
+    resetBy: ['liner'],
+    asksFor: 'change the liner',
+    methods: [
+      method({
+        key: 'pulls',
+        name: 'straight and with a loop',
+        do: 'Tip off, arm open, pull the wire out of the gun with a spring scale.',
+        how: 'measured',
+        number: 'needed',
+        hazards: ['isolate', 'hot', 'stab'],
+      }),
+      method({
+        key: 'hand',
+        name: 'by hand',
+        do: 'Tip off, arm open, cable stretched: pull.',
+        grades: [
+          g('easy', 'fairly easy and even', 'good'),
+          g('heavy', 'heavy, or easier when straight', 'look'),
+          g('catches', 'catches or jerks', 'act'),
+        ],
+        hazards: ['isolate', 'hot', 'stab'],
+      }),
+    ],
+  }),
+  holes: spec({
+    name: 'gas holes open',
+    at: 'diffuser',
+    unit: 'share',
+    worse: 'down',
+    sd: 0.05,
+    resetBy: ['diffuser'],
+    asksFor: 'brush the diffuser',
+    methods: [
+      method({
+        key: 'count',
+        name: 'counted',
+        do: 'Nozzle off: count the holes that are open, of all.',
+        number: 'ofTotal',
+        hazards: ['hot'],
+      }),
+    ],
+  }),
+  insulator: spec({
+    name: 'insulator',
+    at: 'insulator',
+    methods: [
+      method({
+        key: 'feel',
+        name: 'by finger',
+        do: 'Cold: it should not turn, nor creep forward over the gas holes.',
+        grades: [
+          g('tight', 'tight', 'good'),
+          g('turns', 'turns by finger', 'look'),
+          g('creeps', 'creeps over the holes', 'act'),
+        ],
+        hazards: ['hot'],
+      }),
+    ],
+  }),
+  continuity: spec({
+    name: 'tip to nozzle',
+    at: 'insulator',
+    methods: [
+      method({
+        key: 'meter',
+        name: 'continuity tester',
+        do: 'Machine off and isolated, wire cut back: from tip to nozzle nothing may conduct.',
+        how: 'measured',
+        grades: [g('none', 'does not conduct', 'good'), g('conducts', 'conducts', 'act')],
+        hazards: ['isolate'],
+      }),
+    ],
+  }),
+  bore: spec({
+    name: 'tip bore',
+    at: 'tip',
+    unit: 'share',
+    physics: [0, 1.5],
+    usual: [0, 0.3],
+    worse: 'up',
+    sd: 0.02,
+    resetBy: ['tip'],
+    asksFor: 'change the tip',
+    methods: [
+      method({
+        key: 'twoDiameters',
+        name: 'two diameters',
+        do: 'The widest and, across it, the narrowest of the bore.',
+        how: 'measured',
+        number: 'twoDiameters',
+        hazards: ['hot'],
+      }),
+      method({
+        key: 'pinGauge',
+        name: 'go / no-go',
+        do: 'A new wire’s end: should just go. A pin gauge of wire and half again its clearance: should not.',
+        how: 'measured',
+        grades: [g('go', 'wire goes, gauge does not', 'good'), g('noGo', 'the gauge goes in', 'act')],
+        hazards: ['hot'],
+      }),
+      method({
+        key: 'look',
+        name: 'beside a fresh one',
+        do: 'End-on beside a new tip.',
+        grades: [
+          g('round', 'round', 'good'),
+          g('oval', 'a little oval', 'look'),
+          g('keyhole', 'keyholed or belled', 'act'),
+        ],
+        hazards: ['hot'],
+      }),
+    ],
+  }),
+  recess: spec({
+    name: 'tip against nozzle',
+    at: 'nozzle',
+    unit: 'mm',
+    physics: [-40, 30],
+    usual: [-8, 6],
+    slips: [25.4, ...COMMA],
+    sd: 0.5,
+    isSet: true,
+    methods: [
+      method({
+        key: 'rule',
+        name: 'by rule',
+        do: 'From the nozzle’s rim to the tip’s face: out is plus, back in is minus.',
+        how: 'measured',
+        number: 'needed',
+        hazards: ['hot'],
+      }),
+    ],
+  }),
+  stickOut: spec({
+    name: 'wire out of the tip',
+    at: 'tip',
+    unit: 'mm',
+    physics: [0, 80],
+    usual: [5, 25],
+    slips: [25.4, ...COMMA],
+    sd: 1,
+    isSet: true,
+    methods: [
+      method({
+        key: 'asCut',
+        name: 'as it is cut before a start',
+        do: 'From the tip’s face to the end of the wire.',
+        how: 'measured',
+        number: 'needed',
+        grades: [g('intended', 'as it was meant', 'good'), g('happened', 'as it happened to be', 'look')],
+        hazards: ['stab'],
+      }),
+    ],
+  }),
+  nozzleOpen: spec({
+    name: 'nozzle open',
+    at: 'nozzle',
+    unit: 'share',
+    usual: [0.3, 1],
+    slips: [0.01],
+    worse: 'down',
+    sd: 0.06,
+    resetBy: ['nozzle'],
+    asksFor: 'clean the nozzle',
+    methods: [
+      method({
+        key: 'look',
+        name: 'end-on, by eye',
+        do: 'How much of the opening is free of spatter.',
+        number: 'welcome',
+        grades: [
+          g('clean', 'clean', 'good'),
+          g('ring', 'a ring of spatter', 'look'),
+          g('half', 'half shut or bridged', 'act'),
+        ],
+        hazards: ['hot'],
+      }),
+    ],
+  }),
+  gasFlow: spec({
+    name: 'gas at the gun',
+    at: 'gas',
+    unit: 'L/min',
+    physics: [0, 60],
+    usual: [8, 25],
+    slips: [0.4719474, ...COMMA],
+    sd: 0.8,
+    isSet: true,
+    methods: [
+      method({
+        key: 'meter',
+        name: 'flow tester at the nozzle',
+        do: 'Arm open so that no wire runs, trigger held, read at the gun.',
+        how: 'measured',
+        number: 'needed',
+        hazards: ['trigger', 'cylinder'],
+      }),
+      method({
+        key: 'regulator',
+        name: 'at the flow meter, trigger held',
+        do: 'Arm open so that no wire runs, trigger held, read the ball at the meter.',
+        how: 'measured',
+        number: 'needed',
+        hazards: ['trigger', 'cylinder'],
+      }),
+    ],
+  }),
+  clamp: spec({
+    name: 'work clamp',
+    at: 'gas',
+    methods: [
+      method({
+        key: 'look',
+        name: 'by eye and hand',
+        do: 'On clean bare metal, tight, its cable whole.',
+        grades: [
+          g('bare', 'bare metal, tight', 'good'),
+          g('dirty', 'rust, paint or grease under it', 'act'),
+          g('loose', 'loose or worn', 'act'),
+        ],
+      }),
+    ],
+  }),
+}
+export const methodOf = (what: ReadingKey, key: string): Method | null =>
+  READING[what].methods.find((m) => m.key === key) ?? null

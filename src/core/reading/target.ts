@@ -1,0 +1,97 @@
+import { CLEARANCE_MM, GAP_MM, GAP_TO_ROLLS_MM } from '@core/drag/guess.ts'
+import { tipOutFor, type Setup } from '@core/rightparts/facts.ts'
+import { type ReadingKey } from './keys.ts'
+
+/** Where a reading should lie. `act`: beyond this it is put right now; between the two it is worth another look. */
+export interface Target {
+  from: number | null
+  to: number | null
+  actBelow: number | null
+  actAbove: number | null
+  /** Whose number it is. */
+  by: 'window' | 'baseline' | 'procedure' | 'wire' | 'rule' | 'guess'
+}
+export interface TargetFacts {
+  setup: Setup
+  /** The tension window in marks of this feeder; null: not calibrated, so no mark can be told. */
+  window: { lowMark: number; highMark: number } | null
+  /** First value of this series since it began anew: the knob with the new liner, the friction of the new liner. */
+  baseline: number | null
+  runsToRolls: boolean
+  isSmallNozzle?: boolean
+}
+
+const none = { from: null, to: null, actBelow: null, actAbove: null }
+const upTo = (to: number, actAbove: number, by: Target['by'] = 'guess'): Target => ({ ...none, to, actAbove, by })
+
+/** Oval of a bore: (max − min)/min from which a tip is worn. A guess, and the threshold told. */
+export const OVAL_LIMIT = 0.075
+/** Share of the nozzle's opening below which it is cleaned, and below which gas is lost. Guesses. */
+export const OPEN_LOOK = 0.75
+export const OPEN_ACT = 0.5
+/** The knob may rise by so much over its baseline, in marks. */
+export const KNOB_RISE = 1
+/** Friction over that of the new liner. */
+const FRICTION_LOOK = 1.5
+const FRICTION_ACT = 1.9
+const SPAN_ACT_MM = 2
+
+/** Window of a reading by the set-up; null where nothing tells one. Every number that is not the shop's own is a guess. */
+export function targetFor(what: ReadingKey, facts: TargetFacts): Target | null {
+  const { setup, baseline } = facts
+  switch (what) {
+    case 'tension':
+      return tensionTarget(facts)
+    case 'hubDrag':
+      return { from: 1.5, to: 8.5, actBelow: null, actAbove: 15, by: 'guess' }
+    case 'hubCoast':
+      return { from: 5, to: 90, actBelow: null, actAbove: 180, by: 'guess' }
+    case 'slip':
+      return upTo(0.05, 0.15)
+    case 'motorAmps':
+      return baseline === null ? null : upTo(baseline * 1.25, baseline * 1.6, 'baseline')
+    case 'gap':
+      return facts.runsToRolls
+        ? { ...upTo(GAP_TO_ROLLS_MM.high, 4), from: 0.5, actBelow: 0.2 }
+        : { ...upTo(GAP_MM.high, 15), from: 3, actBelow: 1 }
+    case 'layout':
+      return upTo(0, 1)
+    case 'pull':
+      return baseline === null ? null : upTo(baseline * FRICTION_LOOK, baseline * FRICTION_ACT, 'baseline')
+    case 'holes':
+      return { ...none, from: 0.99, actBelow: 0.5, by: 'guess' }
+    case 'bore':
+      return upTo(OVAL_LIMIT, OVAL_LIMIT, 'rule')
+    case 'nozzleOpen':
+      return { ...none, from: OPEN_LOOK, actBelow: OPEN_ACT, by: 'guess' }
+    case 'gasFlow':
+      return { from: 12, to: 20, actBelow: 8, actAbove: 26, by: 'guess' }
+    case 'recess':
+      return spanTarget(tipOutFor(setup), setup.wire?.fit?.tipOutMm ? 'wire' : 'rule')
+    case 'stickOut':
+      return spanTarget(setup.procedure?.stickOutMm ?? null, 'procedure')
+    default:
+      return null
+  }
+}
+
+function tensionTarget({ window, baseline }: TargetFacts): Target | null {
+  if (window && window.lowMark < window.highMark)
+    return {
+      from: window.lowMark,
+      to: window.highMark,
+      actBelow: null,
+      actAbove: window.highMark + KNOB_RISE / 2,
+      by: 'window',
+    }
+  return baseline === null ? null : upTo(baseline + KNOB_RISE, baseline + 2 * KNOB_RISE, 'baseline')
+}
+
+const spanTarget = (span: readonly [number, number] | null, by: Target['by']): Target | null =>
+  span && { from: span[0], to: span[1], actBelow: span[0] - SPAN_ACT_MM, actAbove: span[1] + SPAN_ACT_MM, by }
+
+/** Clearance of the outlet guide, from its own size against the wire on; null where it is not told. */
+export function guideClearance(guideMm: number | null, wireMm: number): number | null {
+  if (guideMm === null) return null
+  return CLEARANCE_MM.typical + Math.max(0, guideMm - wireMm)
+}
