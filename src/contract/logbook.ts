@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { READINGS } from '@core/reading/keys.ts'
 import { eventId, idempotencyKey, instantMs, outReason, position, precision, stationId } from './common.ts'
 
 export const ACTS = [
@@ -104,6 +105,16 @@ export const logLine = z.object({
   spoolNumber: z.number().int().nullable(),
   rows: z.number().int().nullable(),
   what: z.string().nullable(),
+  /** What was read, where the line is a reading. */
+  reading: z
+    .object({
+      what: z.enum(READINGS),
+      method: z.string(),
+      grade: z.string().nullable(),
+      value: z.number().nullable(),
+      left: z.number().nullable(),
+    })
+    .nullable(),
   who: z.string().nullable(),
   note: z.string().nullable(),
   /** How the line stands after corrections. */

@@ -55,6 +55,8 @@ export const chainLine = z.object({ link: z.enum(CHAIN), is: z.enum(['agrees', '
 export const tagLine = z.object({
   tag: z.enum(TAGS),
   sinceMs: instantMs,
+  /** When it has to be back; null where nobody said. */
+  untilMs: instantMs.nullable(),
   /** Parts put by, where it keeps some. */
   parts: z.array(partBrief),
 })

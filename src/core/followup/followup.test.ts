@@ -19,6 +19,7 @@ const NOTHING: Happening = {
   isKnocked: false,
   isSeatedAgain: false,
   followedUp: null,
+  tied: null,
 }
 function after(...events: Partial<Happening>[]): Map<FollowUp, Pending> {
   const pending = new Map<FollowUp, Pending>()
@@ -49,6 +50,12 @@ describe('what an act makes necessary', () => {
     const both = after({ position: 'nozzle', isOtherPart: true }, { position: 'tip', isKnocked: true })
     expect(open(both, at({ isCell: true }))).toEqual(['reamer', 'toolCentre'])
     expect(open(both)).toEqual([])
+  })
+  it('a knob raised to keep going: somebody looks at the liner, however long it runs', () => {
+    const raised = after({ kind: 'tied', tied: 'knobRaised' })
+    expect(open(raised, at({ workedHSince: () => 300 }))).toEqual(['linerCheck'])
+    expect(open(after({ kind: 'tied', tied: 'knobRaised' }, { kind: 'confirmed', position: 'liner' }))).toEqual([])
+    expect(open(after({ kind: 'tied', tied: 'brakeTight' }))).toEqual([])
   })
   it('goes by the school of when tension is set', () => {
     const liner = after({ position: 'liner' })

@@ -1,4 +1,5 @@
 import { type FactKind } from '@core/ledger/event.ts'
+import { type Tag } from '@core/changeover/tags.ts'
 import { FOLLOW_UPS, type FollowUp } from './keys.ts'
 
 /**
@@ -54,6 +55,14 @@ export const FOLLOW_UP_TEXT: Record<FollowUp, FollowUpText> = {
     minutes: 1,
     guide: 'orings',
   },
+  linerCheck: {
+    at: 'liner',
+    do: 'Look at liner, tip and rolls: the knob was raised',
+    done: 'liner is looked at',
+    when: 'now',
+    minutes: 5,
+    guide: 'liner',
+  },
   reamer: {
     at: 'nozzle',
     do: 'Check that the reamer’s blade and clamp go with what is on now',
@@ -87,6 +96,7 @@ export type TriggerKey =
   | 'rollsOutlet'
   | 'seated'
   | 'wasOut'
+  | 'knobRaised'
   | 'otherPart'
   | 'knocked'
 export interface Trigger {
@@ -119,6 +129,7 @@ export const TRIGGERS: Record<TriggerKey, Trigger> = {
   rollsOutlet: row('outlet', 'rolls changed'),
   seated: row('seat', 'gun seated'),
   wasOut: row('orings', 'the gun was out', { lapseWorkedH: A_SHIFT_H }),
+  knobRaised: row('linerCheck', 'the knob was raised to keep going', { lapseWorkedH: Infinity }),
   otherPart: row('reamer', 'another part went on', { onlyCells: true }),
   knocked: row('toolCentre', 'knocked', { onlyCells: true }),
 }
@@ -139,6 +150,8 @@ export interface Happening {
   /** A gun that hung before hangs again. */
   isSeatedAgain: boolean
   followedUp: FollowUp | null
+  /** A reminder that was tied. */
+  tied: Tag | null
 }
 
 const ROBOT_FRONT = new Set(['tip', 'nozzle', 'diffuser', 'neck'])
@@ -147,6 +160,7 @@ export function opensFollowUps(h: Happening): TriggerKey[] {
   if (h.kind === 'wireLoaded') return ['spoolTension']
   if (h.isSeatedAgain) return ['seated', 'wasOut']
   const opened: TriggerKey[] = []
+  if (h.tied === 'knobRaised') opened.push('knobRaised')
   if (h.isKnocked) opened.push('knocked')
   if (h.kind !== 'fitted') return opened
   if (h.position === 'liner') opened.push('linerTension', 'linerFeed', 'linerRings', 'seated')
@@ -162,6 +176,7 @@ export function settlesFollowUps(h: Happening): FollowUp[] {
   if (!isLook) return []
   if (h.kind === 'confirmed' && h.position === null) return ['outlet', 'orings', 'seat']
   if (h.position === 'outlet') return ['outlet']
+  if (h.position === 'liner') return ['linerCheck']
   return h.position === 'orings' ? ['orings'] : []
 }
 

@@ -1,3 +1,12 @@
 /** What is to be done after something else was. */
-export const FOLLOW_UPS = ['tension', 'freeFeed', 'outlet', 'seat', 'orings', 'reamer', 'toolCentre'] as const
+export const FOLLOW_UPS = [
+  'tension',
+  'freeFeed',
+  'outlet',
+  'seat',
+  'orings',
+  'linerCheck',
+  'reamer',
+  'toolCentre',
+] as const
 export type FollowUp = (typeof FOLLOW_UPS)[number]

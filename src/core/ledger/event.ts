@@ -12,6 +12,7 @@ import { type Tag } from '@core/changeover/tags.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
 import { type TaskKey } from '@core/guide/keys.ts'
+import { type How, type ReadingKey, type ReadingVerdict } from '@core/reading/keys.ts'
 import { type OutReason, type Position } from '@core/path/columns.ts'
 import { type Joint, type SettingName } from '@core/rightparts/facts.ts'
 import { type JointFault } from '@core/rightparts/joints.ts'
@@ -75,7 +76,8 @@ export type Fact =
   | { kind: 'wireFound'; carrierId: CarrierId; wireId: WireId }
   /** An adjustable thing as read, or as set just now. */
   | { kind: 'setting'; carrierId: CarrierId; name: SettingName; value: string; how: 'read' | 'set' }
-  | { kind: 'tied'; carrierId: CarrierId; tag: Tag; partIds?: PartId[] }
+  /** `untilMs`: when it has to be back, where somebody said. */
+  | { kind: 'tied'; carrierId: CarrierId; tag: Tag; partIds?: PartId[]; untilMs?: number }
   | { kind: 'untied'; carrierId: CarrierId; tag: Tag }
   | {
       kind: 'changedOver'
@@ -126,10 +128,41 @@ export type Fact =
   | { kind: 'spoiled'; carrierId: CarrierId; position: Position; partId: PartId | null; why: SpoiledWhy }
   /** The empty cable blown out, from the feeder forward, with dry air. */
   | { kind: 'blown'; carrierId: CarrierId }
+  | ReadingFact
+  /** Slip pulls at two marks of a feeder's knob, and the line through them: N, N a mark. */
+  | {
+      kind: 'calibrated'
+      carrierId: CarrierId
+      wireId: WireId | null
+      pulls: { mark: number; forcesN: number[] }[]
+      atZeroN: number
+      perMarkN: number
+    }
   | { kind: 'followedUp'; carrierId: CarrierId; task: FollowUp }
   | { kind: 'nearMiss'; carrierId: CarrierId; hazard: Hazard | 'other' }
   | { kind: 'usageEntered'; carrierId: CarrierId | null; rows: number }
   | { kind: 'shopChanged'; what: string }
+
+/** One thing read on a gun: as found, and as left where it was set. Its method and wire stand beside, for only like is compared. */
+export interface ReadingFact {
+  kind: 'reading'
+  carrierId: CarrierId
+  what: ReadingKey
+  method: string
+  how: How
+  /** In the reading's own SI unit. */
+  value: number | null
+  left: number | null
+  grade: string | null
+  /** Its verdict as it was typed, by the window that held then. */
+  is: ReadingVerdict
+  headId: CarrierId | null
+  wireId: WireId | null
+  /** Where it should have lain then; null: nothing told. */
+  limit: number | null
+  /** What the number was made of: diameters, pulls, loops, so many of so many. */
+  from: Record<string, number | number[]>
+}
 
 /** Why a job took long, in a word. */
 export const OVERRUNS = ['orings', 'nutWinds', 'baked', 'partMissing', 'other'] as const

@@ -5,7 +5,7 @@ import { followUp, type Pending } from '@core/followup/followup.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { type TaskKey } from '@core/guide/keys.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
-import { type GunStatus, type Overrun, type Precision } from './event.ts'
+import { type GunStatus, type Overrun, type Precision, type ReadingFact } from './event.ts'
 import { byTime, type Standing } from './resolve.ts'
 
 /**
@@ -73,6 +73,7 @@ export interface FoldedSetting {
 }
 export interface FoldedTag {
   sinceMs: number
+  untilMs: number | null
   eventId: EventId
   partIds: PartId[]
 }
@@ -88,6 +89,15 @@ export interface FoldedTask {
   atMs: number
 }
 
+export type FoldedReading = Omit<ReadingFact, 'kind' | 'carrierId'> & { eventId: EventId; atMs: number }
+/** Traction of a feeder's knob as slip pulls told it: N, N a mark. */
+export interface FoldedCalibration {
+  atMs: number
+  wireId: WireId | null
+  atZeroN: number
+  perMarkN: number
+}
+
 export interface CarrierStory {
   lives: FoldedLife[]
   positions: Map<Position, FoldedPosition>
@@ -101,6 +111,8 @@ export interface CarrierStory {
   followUps: Map<FollowUp, Pending>
   /** Work done by the list, with its minutes. */
   tasks: FoldedTask[]
+  readings: FoldedReading[]
+  calibrations: FoldedCalibration[]
   lastMs: number | null
 }
 
@@ -115,6 +127,8 @@ export function foldCarrier(facts: readonly Standing[]): CarrierStory {
     status: null,
     followUps: new Map(),
     tasks: [],
+    readings: [],
+    calibrations: [],
     lastMs: null,
   }
   for (const fact of [...facts].sort(byTime)) apply(story, fact)
@@ -161,11 +175,8 @@ function apply(story: CarrierStory, standing: Standing): void {
       return applyOff(story, happenedMs, fact.leftKg)
     case 'spoolRead':
       return applyRead(story, standing, fact)
-    case 'taskDone':
-    case 'changedOver':
-      return applyTask(story, standing, fact)
     default:
-      return
+      return applyKept(story, standing)
   }
 }
 
@@ -177,6 +188,24 @@ function applyRead(
   const { leftKg: kg, sdKg } = fact
   const { happenedMs: atMs, loggedMs } = standing
   story.spools.at(-1)?.reads.push({ atMs, kg, sdKg, loggedMs, isWeighed: fact.how === 'weighed' })
+}
+
+/** What only adds to a list. */
+function applyKept(story: CarrierStory, standing: Standing): void {
+  const { fact } = standing
+  if (fact.kind === 'taskDone' || fact.kind === 'changedOver') applyTask(story, standing, fact)
+  if (fact.kind === 'reading' || fact.kind === 'calibrated') applyReading(story, standing, fact)
+}
+
+type MeasureFact = Extract<Standing['fact'], { kind: 'reading' | 'calibrated' }>
+function applyReading(story: CarrierStory, { eventId, happenedMs: atMs }: Standing, fact: MeasureFact): void {
+  if (fact.kind === 'calibrated') {
+    const { wireId, atZeroN, perMarkN } = fact
+    story.calibrations.push({ atMs, wireId, atZeroN, perMarkN })
+    return
+  }
+  const { kind: _, carrierId: __, ...said } = fact
+  story.readings.push({ eventId, atMs, ...said })
 }
 
 type TaskFact = Extract<Standing['fact'], { kind: 'taskDone' | 'changedOver' }>
@@ -215,6 +244,7 @@ function applyFollowUps(story: CarrierStory, { fact, happenedMs }: Standing): vo
         hung !== undefined &&
         (hung.onId !== fact.onId || hung.toMs !== null),
       followedUp: fact.kind === 'followedUp' ? fact.task : null,
+      tied: fact.kind === 'tied' ? fact.tag : null,
     },
     happenedMs,
   )
@@ -226,7 +256,10 @@ function applyState(story: CarrierStory, standing: Standing, fact: StateFact): v
   if (fact.kind === 'setting') story.settings.set(fact.name, { value: fact.value, atMs, how: fact.how })
   else if (fact.kind === 'untied') story.tags.delete(fact.tag)
   else if (fact.kind === 'gunStatus') story.status = { is: fact.status, sinceMs: atMs }
-  else story.tags.set(fact.tag, { sinceMs: atMs, eventId, partIds: fact.partIds ?? [] })
+  else {
+    const { partIds = [], untilMs = null } = fact
+    story.tags.set(fact.tag, { sinceMs: atMs, untilMs, eventId, partIds })
+  }
 }
 
 function newSpool(

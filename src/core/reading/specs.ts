@@ -37,7 +37,8 @@ export interface ReadingSpec {
   isSet: boolean
   /** Positions where another part on starts the series anew. */
   resetBy: readonly string[]
-  /** What creeping asks for. */
+  /** Where on the path creeping points to, and what it asks for. */
+  creepAt: string | null
   asksFor: string
   methods: readonly Method[]
 }
@@ -59,6 +60,7 @@ const spec = (of: Partial<ReadingSpec> & Pick<ReadingSpec, 'name' | 'at' | 'meth
   sd: 0,
   isSet: false,
   resetBy: [],
+  creepAt: null,
   asksFor: '',
   ...of,
 })
@@ -180,6 +182,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
     sd: 0.15,
     isSet: true,
     resetBy: ['liner', 'rolls', 'hub'],
+    creepAt: 'liner',
     asksFor: 'look at liner, tip and rolls',
     methods: TENSION_METHODS,
   }),
@@ -193,6 +196,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
     worse: 'up',
     sd: 0.01,
     resetBy: ['liner', 'rolls'],
+    creepAt: 'liner',
     asksFor: 'look at tension, liner and rolls',
     methods: [
       method({
@@ -215,6 +219,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
     worse: 'up',
     sd: 0.08,
     resetBy: ['liner', 'rolls'],
+    creepAt: 'liner',
     asksFor: 'look at liner and tip',
     methods: [
       method({

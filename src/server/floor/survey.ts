@@ -1,4 +1,5 @@
 import { inArray } from 'drizzle-orm'
+import { isAlarmLive, type Alarm } from '@core/reading/alarms.ts'
 import { type Schedule } from '@core/clock/schedule.ts'
 import { type GunBuilt } from '@core/shop/built.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
@@ -26,6 +27,8 @@ export interface Surveyed {
   tags: ReturnType<typeof tagsHere>
   /** What acts here made necessary and nobody has done yet. */
   followUps: OpenFollowUp[]
+  /** What its readings ask for. */
+  alarms: Alarm[]
   familyId: string | null
 }
 
@@ -93,8 +96,8 @@ function surveyOne(
     spoolWireId: head?.spoolWireId ?? null,
   }
   const said = saidOf(hung, { shop, schedule, nowMs, check: at.check })
-  const { familyId, checked, tags, followUps } = said
-  const marks = marksOf(checked, tags, followUps)
+  const { familyId } = said
+  const marks = marksOf(said, nowMs)
   const judged = { station, familyId, now, head, schedule, cutoffMs, shop, nowMs, freshness, ...marks }
   const positions = judgeAll(rows, judged)
   return { station, now, head, schedule, cutoffMs, positions, ...said }
@@ -108,19 +111,31 @@ function saidOf(hung: Hung, at: { shop: ShopModel; schedule: Schedule | null; no
     checked: at.check(hung),
     tags: tagsHere(hung, shop),
     followUps: followUpsHere(hung, { shop, built, schedule, nowMs }),
+    alarms: alarmsHere(hung, shop, nowMs),
     familyId: built.familyId,
     gunBuilt: hung.stateOf(hung.now.gunId)?.built ?? null,
   }
 }
 
+/** What the readings of what hangs here ask for; a parked gun's wait. */
+function alarmsHere(hung: Hung, shop: ShopModel, nowMs: number): Alarm[] {
+  if (hung.now.isParked) return []
+  return carrierIdsOf(hung.now, shop)
+    .flatMap((id) => hung.stateOf(id)?.now?.alarms ?? [])
+    .filter((a) => isAlarmLive(a, nowMs))
+}
+const isPast = (untilMs: number | null | undefined, nowMs: number) => untilMs != null && untilMs < nowMs
+
+type Marking = Pick<Surveyed, 'checked' | 'tags' | 'followUps' | 'alarms'>
 /** Where something is found, by how bad; reminders hang where they were tied. */
-function marksOf(checked: Checked, tags: Surveyed['tags'], followUps: readonly OpenFollowUp[]) {
+function marksOf({ checked, tags, followUps, alarms }: Marking, nowMs: number) {
   const at = (severity: string) => standing(checked.findings).flatMap((f) => (f.severity === severity ? [f.at] : []))
   return {
     wrong: new Set(at('stops')),
     questioned: new Set([
       ...at('harms'),
-      ...tags.filter((t) => isToUndo(t.tag)).map((t) => TAG_TEXT[t.tag].at),
+      ...alarms.map((a) => a.at),
+      ...tags.filter((t) => isToUndo(t.tag) || isPast(t.untilMs, nowMs)).map((t) => TAG_TEXT[t.tag].at),
       ...followUps.filter((f) => f.isAsked).map((f) => FOLLOW_UP_TEXT[f.follow].at),
     ]),
   }

@@ -88,9 +88,10 @@ function fitOf(
     chain: chainOf(setup, standing(findings)),
     procedureName: setup.procedure?.name ?? null,
     normal: setup.wire ? normalOn(setup.wire) : null,
-    tags: s.tags.map(({ tag, sinceMs, partIds }) => ({
+    tags: s.tags.map(({ tag, sinceMs, untilMs, partIds }) => ({
       tag,
       sinceMs,
+      untilMs: untilMs ?? null,
       parts: partIds.flatMap((id) => {
         const found = known.get(id)
         return found ? [brief(found)] : []

@@ -1,6 +1,8 @@
 import { telemetryAnswer, telemetryMessage } from '@contract/telemetry.ts'
 import { changeoverEndpoints } from '@server/changeover/endpoints.ts'
 import { clockEndpoints } from '@server/clock/endpoints.ts'
+import { dragEndpoints } from '@server/drag/endpoints.ts'
+import { readingEndpoints } from '@server/reading/endpoints.ts'
 import { floorEndpoints } from '@server/floor/endpoints.ts'
 import { followupEndpoints } from '@server/followup/endpoints.ts'
 import { guideEndpoints } from '@server/guide/endpoints.ts'
@@ -33,6 +35,8 @@ export const endpoints: readonly Endpoint[] = [
   ...guideEndpoints,
   ...linerEndpoints,
   ...followupEndpoints,
+  ...readingEndpoints,
+  ...dragEndpoints,
   ...gunEndpoints,
   ...logbookEndpoints,
   ...clockEndpoints,

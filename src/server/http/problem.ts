@@ -13,6 +13,8 @@ export class DomainError extends Error {
 /** Every code there is, and the status it answers with. */
 export const STATUS = {
   'bad-request': 400,
+  /** Beyond what can be read: asked back once; said again as meant, it is kept. */
+  'asked-back': 400,
   'not-signed-in': 401,
   'wrong-password': 401,
   'not-yours': 403,

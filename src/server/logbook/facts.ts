@@ -13,6 +13,8 @@ interface OneAct {
   stationId: string
   /** Kept without who said it. */
   isNameless?: boolean
+  /** When it was done; now, where nobody says. */
+  happenedMs?: number
   /** Stands on the first line. */
   note?: string | null
   /** Throws what speaks against it, before anything is written. */
@@ -49,7 +51,7 @@ export async function logFactsIn(
   const drafts = facts.map((fact, i) =>
     factDraft(deps, act.isNameless ? NOBODY : who, {
       fact,
-      happenedMs: deps.now(),
+      happenedMs: Math.min(act.happenedMs ?? deps.now(), deps.now()),
       precision: 'exact',
       stationId: act.stationId,
       note: i === 0 ? (act.note ?? null) : null,

@@ -5,17 +5,19 @@ import { ledgerEvent } from '@server/db/schema.ts'
 /**
  * Acts that are one thing to people and many lines to the ledger. Their keys begin with a word and are numbered from #0, and
  * the first line speaks for all of them: a change of wire ("chg/…#0"), work done by a list ("job/…#0"), a look at how a gun is
- * built ("look/…#0"), a follow-up said of two carriers ("fol/…#0"). They stand and fall together.
+ * built ("look/…#0"), a follow-up said of two carriers ("fol/…#0"), a reading with what it ties and settles
+ * ("read/…#0"). They stand and fall together.
  */
 export const CHANGE = 'chg/'
 export const JOB = 'job/'
 export const LOOK = 'look/'
 export const FOLLOWED = 'fol/'
+export const READ = 'read/'
 
 /** Acts of which only the first line is read. */
 const ONE_LINE = [LOOK, FOLLOWED]
 /** Acts whose other lines are read too, except those that say nothing by themselves; parts that went on do. */
-const MANY_LINES = [CHANGE, JOB]
+const MANY_LINES = [CHANGE, JOB, READ]
 const SILENT: readonly FactKind[] = ['setting', 'tied', 'untied', 'wireLoaded', 'removed', 'taskDone', 'followedUp']
 
 const isOf = (key: string, acts: readonly string[]) => acts.some((act) => key.startsWith(act))

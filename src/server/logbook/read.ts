@@ -1,5 +1,5 @@
 import { and, asc, desc, eq, gte, inArray, lt, type SQL } from 'drizzle-orm'
-import { spoolOf, type Fact } from '@core/ledger/event.ts'
+import { type ReadingFact, spoolOf, type Fact } from '@core/ledger/event.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
 import { type LogbookAnswer, type LogLine } from '@contract/logbook.ts'
 import { device, ledgerEvent, part, person, spool, wire } from '@server/db/schema.ts'
@@ -158,6 +158,8 @@ const NOT_CORRECTED = new Set<Fact['kind']>([
   'blown',
   'followedUp',
   'nearMiss',
+  'reading',
+  'calibrated',
 ])
 
 function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine | null {
@@ -168,13 +170,6 @@ function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine 
   const shown = standing ?? occurrenceOf(fromRow(said))
   if (!shown) return null
   const { fact } = shown
-  // Who did it is shown to leads only; everybody else sees the device or nothing.
-  const who =
-    isLead(at.who) && said.personId
-      ? (names.people.get(said.personId) ?? null)
-      : said.deviceId
-        ? (names.devices.get(said.deviceId) ?? null)
-        : null
   return {
     eventId: said.id,
     happenedMs: shown.happenedMs,
@@ -193,7 +188,8 @@ function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine 
     spoolNumber: names.spools.get(spoolOf(fact) ?? '') ?? null,
     rows: fact.kind === 'usageEntered' ? fact.rows : null,
     what: isLookLine(said.idempotencyKey) ? 'look' : whatOf(fact),
-    who,
+    reading: fact.kind === 'reading' ? readOf(fact) : null,
+    who: whoDid(said, at, names),
     note: last?.note ?? said.note,
     standing: !last ? 'as said' : standing ? (isSame(said, standing) ? 'as said' : 'changed') : 'withdrawn',
     correctedMs: last?.loggedMs ?? null,
@@ -201,6 +197,20 @@ function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine 
     canCorrect: isOwn(said, at.who) && !NOT_CORRECTED.has(fact.kind),
   }
 }
+
+/** Who did it is shown to leads only; everybody else sees the device or nothing. */
+function whoDid(said: EventRow, at: LinesAt, names: Names): string | null {
+  if (isLead(at.who) && said.personId) return names.people.get(said.personId) ?? null
+  return said.deviceId ? (names.devices.get(said.deviceId) ?? null) : null
+}
+
+const readOf = ({ what, method, grade, value, left }: ReadingFact): LogLine['reading'] => ({
+  what,
+  method,
+  grade,
+  value,
+  left,
+})
 
 /** The word a line of its own kind turns on. */
 function whatOf(fact: Fact): string | null {

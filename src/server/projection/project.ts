@@ -6,6 +6,7 @@ import {
   life,
   mount,
   positionNow,
+  reading,
   stationNow,
   stoppage,
   taskDone,
@@ -17,7 +18,7 @@ import { type Calendar } from '@server/time/calendar.ts'
 import { foldCarrier } from '@core/ledger/fold.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
 import { gather, withDescendants, withStationsOf, type Gathered } from './gather.ts'
-import { carrierNowRows, headRow, lifeRows, mountRows, positionRows, taskRows } from './rows.ts'
+import { carrierNowRows, headRow, lifeRows, mountRows, positionRows, readingRows, taskRows } from './rows.ts'
 import { stationRows } from './stationrows.ts'
 import { projectSpools } from './spools.ts'
 import { projectStock } from './stock.ts'
@@ -39,6 +40,7 @@ export type Written = Record<
   | 'positionNow'
   | 'carrierNow'
   | 'taskDone'
+  | 'reading'
   | 'headNow'
   | 'stationNow'
   | 'stoppage'
@@ -131,7 +133,7 @@ async function writeCarriers(
   tx: Tx,
   ids: ReadonlySet<string>,
   at: { gathered: Gathered; shop: ShopModel },
-): Promise<Pick<Written, 'life' | 'positionNow' | 'carrierNow' | 'taskDone' | 'headNow'>> {
+): Promise<Pick<Written, 'life' | 'positionNow' | 'carrierNow' | 'taskDone' | 'reading' | 'headNow'>> {
   const { gathered, shop } = at
   const list = [...ids].filter((id) => gathered.carriers.has(id))
   const classOf = (id: string) => classKeyOf(id, gathered, shop)
@@ -149,6 +151,15 @@ async function writeCarriers(
     keyColumn: positionNow.position,
     keyOf: (r) => r.position,
   })
+  return { life: lives, positionNow: positions, ...(await writeNow(tx, list, gathered)) }
+}
+
+/** What is said of a carrier besides its parts. */
+async function writeNow(
+  tx: Tx,
+  list: readonly string[],
+  gathered: Gathered,
+): Promise<Pick<Written, 'carrierNow' | 'taskDone' | 'reading' | 'headNow'>> {
   const settings = await sync(tx, carrierNow, {
     rows: list.flatMap((id) => carrierNowRows(id, gathered)),
     owner: { column: carrierNow.carrierId, ids: list },
@@ -157,6 +168,7 @@ async function writeCarriers(
     keyOf: (r) => r.carrierId,
   })
   const tasks = await writeTasks(tx, list, gathered)
+  const readings = await writeReadings(tx, list, gathered)
   const heads = list.filter((id) => gathered.carriers.get(id)?.type === 'head')
   const headRows = await sync(tx, headNow, {
     rows: heads.map((id) => headRow(id, gathered)),
@@ -165,7 +177,7 @@ async function writeCarriers(
     keyColumn: headNow.headId,
     keyOf: (r) => r.headId,
   })
-  return { life: lives, positionNow: positions, carrierNow: settings, taskDone: tasks, headNow: headRows }
+  return { carrierNow: settings, taskDone: tasks, reading: readings, headNow: headRows }
 }
 
 const writeTasks = (tx: Tx, list: readonly string[], gathered: Gathered) =>
@@ -174,6 +186,15 @@ const writeTasks = (tx: Tx, list: readonly string[], gathered: Gathered) =>
     owner: { column: taskDone.carrierId, ids: list },
     key: (r) => r.eventId,
     keyColumn: taskDone.eventId,
+    keyOf: (r) => r.eventId,
+  })
+
+const writeReadings = (tx: Tx, list: readonly string[], gathered: Gathered) =>
+  sync(tx, reading, {
+    rows: list.flatMap((id) => readingRows(id, gathered)),
+    owner: { column: reading.carrierId, ids: list },
+    key: (r) => r.eventId,
+    keyColumn: reading.eventId,
     keyOf: (r) => r.eventId,
   })
 

@@ -26,6 +26,7 @@ export async function rebuild(
     positionNow: 0,
     carrierNow: 0,
     taskDone: 0,
+    reading: 0,
     headNow: 0,
     stationNow: 0,
     stoppage: 0,

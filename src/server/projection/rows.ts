@@ -11,12 +11,14 @@ import {
 } from '@core/ledger/fold.ts'
 import { exposureOver, type ChainStretch, type Exposure } from '@core/ledger/exposure.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
+import { alarmsOf, type KeptReading } from '@core/reading/alarms.ts'
 import {
   type carrierNow,
   type headNow,
   type life,
   type mount,
   type positionNow,
+  type reading,
   type taskDone,
 } from '@server/db/schema.ts'
 import { type Gathered } from './gather.ts'
@@ -27,6 +29,7 @@ export type HeadRow = typeof headNow.$inferSelect
 export type CarrierNowRow = typeof carrierNow.$inferSelect
 export type MountRow = typeof mount.$inferSelect
 export type TaskRow = typeof taskDone.$inferSelect
+export type ReadingRow = typeof reading.$inferSelect
 
 const NO_CLOCKS: HeadClocks = { kg: null, arcHours: null, starts: null }
 const clocksFrom = (gathered: Gathered) => (headId: string) => gathered.clocks.get(headId) ?? NO_CLOCKS
@@ -146,22 +149,90 @@ function usedSince(stretches: readonly ChainStretch[], gathered: Gathered, fromM
 export const taskRows = (id: string, gathered: Gathered): TaskRow[] =>
   (gathered.stories.get(id)?.tasks ?? []).map((task) => ({ ...task, carrierId: id }))
 
-/** Settings, tags, follow-ups and status; no row where nothing was ever said. */
+/** What was read, with the use of its chain by then. */
+export function readingRows(id: string, gathered: Gathered): ReadingRow[] {
+  const readings = gathered.stories.get(id)?.readings ?? []
+  if (readings.length === 0) return []
+  const stretches = gathered.stretchesOf(id)
+  const clocks = clocksFrom(gathered)
+  return readings.map(({ left, limit, from, atMs, is, ...r }) => {
+    const used = exposureOver(stretches, clocks, { fromMs: 0, toMs: atMs })
+    return {
+      ...r,
+      carrierId: id,
+      leftAt: left,
+      limitValue: limit,
+      verdict: is,
+      madeFrom: from,
+      atMs,
+      kg: used.kg?.amount ?? null,
+      arcHours: used.arcHours?.amount ?? null,
+    }
+  })
+}
+
+/** A stored reading as the core reads it. */
+export const keptReading = ({ leftAt, limitValue, verdict, ...r }: ReadingRow): KeptReading => ({
+  ...r,
+  left: leftAt,
+  limit: limitValue,
+  is: verdict,
+})
+
+/** When parts went on, on this carrier and on the feeders it hung on. */
+function fittedTimes(id: string, gathered: Gathered): (position: string) => number[] {
+  const heads = [...new Set(gathered.stretchesOf(id).map((s) => s.headId as string))]
+  const stories = [id, ...heads].flatMap((of) => gathered.stories.get(of) ?? [])
+  return (position) =>
+    stories.flatMap((story) => story.lives.filter((l) => l.position === position).map((l) => l.fromMs))
+}
+
+function touchedTimes(id: string, gathered: Gathered): (position: string) => number | null {
+  const stories = [id, ...gathered.stretchesOf(id).map((s) => s.headId as string)].flatMap(
+    (of) => gathered.stories.get(of) ?? [],
+  )
+  return (position) => {
+    const seen = stories.flatMap((story) => [
+      story.positions.get(position)?.seenMs ?? [],
+      story.positions.get(ALL_POSITIONS)?.seenMs ?? [],
+    ])
+    return seen.flat().reduce<number | null>(latest, null)
+  }
+}
+
+/** Slip pulls hold while the same rolls are on. */
+function calibrationOf(story: CarrierStory) {
+  const last = story.calibrations.at(-1) ?? null
+  const rolls = story.lives.filter((l) => l.position === 'rolls').map((l) => l.fromMs)
+  return last && rolls.every((ms) => ms <= last.atMs) ? last : null
+}
+
+/** Settings, tags, follow-ups, alarms and status; no row where nothing was ever said. */
 export function carrierNowRows(id: string, gathered: Gathered): CarrierNowRow[] {
   const story = gathered.stories.get(id)
-  if (!story || (story.settings.size === 0 && story.tags.size === 0 && story.followUps.size === 0 && !story.status))
-    return []
+  if (!story || isSilent(story)) return []
+  const kept = readingRows(id, gathered).map(keptReading)
+  const at = { fittedAt: fittedTimes(id, gathered), touchedAt: touchedTimes(id, gathered) }
   return [
     {
       carrierId: id,
       settings: Object.fromEntries(story.settings),
       tags: Object.fromEntries(story.tags),
       followUps: Object.fromEntries(story.followUps),
+      alarms: alarmsOf(kept, at),
+      calibration: calibrationOf(story),
       status: story.status?.is ?? null,
       statusMs: story.status?.sinceMs ?? null,
     },
   ]
 }
+const isSilent = (story: CarrierStory) =>
+  story.settings.size === 0 &&
+  story.tags.size === 0 &&
+  story.followUps.size === 0 &&
+  story.readings.length === 0 &&
+  story.calibrations.length === 0 &&
+  !story.status
 
 export function headRow(id: string, gathered: Gathered): HeadRow {
   const clocks = gathered.clocks.get(id) ?? NO_CLOCKS

@@ -66,7 +66,7 @@ describe('what does not fit', () => {
     expect(screen.getByText(/Does not belong together/).textContent).toContain('spool – rolls; not told: polarity.')
   })
   it('a reminder is untied with one tap', async () => {
-    const tags = [{ tag: 'brakeTight' as const, sinceMs: 0, parts: [] }]
+    const tags = [{ tag: 'brakeTight' as const, sinceMs: 0, untilMs: null, parts: [] }]
     const { sent } = stage(<Fit gun={gun({ tags })} units="metric" />, { 'POST /rightparts/tag': OK })
     await userEvent.click(screen.getByRole('button', { name: 'Brake is back' }))
     await waitFor(() => expect(said(sent)).toMatchObject([['/rightparts/tag', { tag: 'brakeTight', isBack: true }]]))

@@ -117,6 +117,7 @@ export const line = (over: Partial<LogLine> = {}): LogLine => ({
   spoolNumber: null,
   rows: null,
   what: null,
+  reading: null,
   who: null,
   note: null,
   standing: 'as said',

@@ -1,17 +1,22 @@
 import { json, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { type Tag } from '@core/changeover/tags.ts'
 import { type PendingFollowUps } from '@core/followup/followup.ts'
-import { type FoldedSetting, type FoldedTag } from '@core/ledger/fold.ts'
+import { type FoldedCalibration, type FoldedSetting, type FoldedTag } from '@core/ledger/fold.ts'
 import { type GunStatus } from '@core/ledger/event.ts'
+import { type Alarm } from '@core/reading/alarms.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
 import { idColumn, instantMs } from './columns.ts'
 
-/** Projected: how a carrier is set, what hangs on it as a reminder, what its acts made necessary, and whether a loose gun is ready. */
+/** Projected: how a carrier is set, what hangs on it as a reminder, what its acts and readings ask for, and whether a loose gun is ready. */
 export const carrierNow = mysqlTable('carrier_now', {
   carrierId: idColumn('carrier_id').primaryKey(),
   settings: json('settings').$type<Partial<Record<SettingName, FoldedSetting>>>().notNull(),
   tags: json('tags').$type<Partial<Record<Tag, FoldedTag>>>().notNull(),
   followUps: json('follow_ups').$type<PendingFollowUps>().notNull().default({}),
+  /** What readings ask for. */
+  alarms: json('alarms').$type<Alarm[]>().notNull().default([]),
+  /** Traction of a feeder's knob by slip pulls, while the same rolls are on. */
+  calibration: json('calibration').$type<FoldedCalibration>(),
   status: varchar('gun_status', { length: 12 }).$type<GunStatus>(),
   statusMs: instantMs('status_ms'),
 })

@@ -1,0 +1,148 @@
+import { watchSeries, type Creep, type SeriesPoint } from '@core/trend/series.ts'
+import { type How, type ReadingKey, type ReadingVerdict } from './keys.ts'
+import { READING } from './specs.ts'
+import { KNOB_RISE } from './target.ts'
+
+/** A reading as kept, with the usage of its chain at that moment. */
+export interface KeptReading {
+  atMs: number
+  what: ReadingKey
+  method: string
+  how: How
+  value: number | null
+  left: number | null
+  grade: string | null
+  is: ReadingVerdict
+  headId: string | null
+  wireId: string | null
+  limit: number | null
+  /** kg of wire through the chain since its clock began; null where no clock tells. */
+  kg: number | null
+}
+
+/** When another part went on at a position, on the gun or its feeder. */
+export type FittedAt = (position: string) => readonly number[]
+/** When a position was last changed, cleaned or looked at. */
+export type TouchedAt = (position: string) => number | null
+
+export interface Series {
+  what: ReadingKey
+  method: string
+  headId: string | null
+  wireId: string | null
+  readings: KeptReading[]
+  /** Value of its first reading: with the new liner, the new tip. */
+  baseline: number | null
+  limit: number | null
+}
+
+/** Friction over that of the new liner from which it is worth a look. */
+const FRICTION_RISE = 1.5
+const AMPS_RISE = 1.25
+
+/** What a reading stands at: as left where it was set. */
+export const standsAt = (r: Pick<KeptReading, 'value' | 'left'>): number | null => r.left ?? r.value
+
+/**
+ * Readings that may be compared: one thing, one method, one feeder, one wire (D02), since the last part that begins it anew. Only the
+ * series that runs on now.
+ */
+export function seriesOf(readings: readonly KeptReading[], what: ReadingKey, fittedAt: FittedAt): Series | null {
+  const spec = READING[what]
+  const all = readings.filter((r) => r.what === what && standsAt(r) !== null).sort((a, b) => a.atMs - b.atMs)
+  const last = all.at(-1)
+  if (!last) return null
+  const resets = spec.resetBy.flatMap((position) => fittedAt(position)).filter((ms) => ms <= last.atMs)
+  const fromMs = resets.length > 0 ? Math.max(...resets) : -Infinity
+  const like = all.filter(
+    (r) => r.atMs >= fromMs && r.method === last.method && r.headId === last.headId && r.wireId === last.wireId,
+  )
+  const baseline = standsAt(like[0] ?? last)
+  const { method, headId, wireId } = last
+  return { what, method, headId, wireId, readings: like, baseline, limit: last.limit ?? limitBy(what, baseline) }
+}
+
+/** Where no window was told: so much over its own beginning. */
+function limitBy(what: ReadingKey, baseline: number | null): number | null {
+  if (baseline === null) return null
+  if (what === 'tension') return baseline + KNOB_RISE
+  if (what === 'pull') return baseline * FRICTION_RISE
+  return what === 'motorAmps' ? baseline * AMPS_RISE : null
+}
+
+/** Points of a series against kg of wire; by day where no clock tells kg. */
+export function pointsOf(series: Series): { points: SeriesPoint[]; unit: 'kg' | 'days' } {
+  const { readings } = series
+  const isByKg = readings.every((r) => r.kg !== null)
+  const first = readings[0]
+  const points = readings.flatMap((r) => {
+    const value = standsAt(r)
+    const usage = isByKg ? (r.kg ?? 0) - (first?.kg ?? 0) : (r.atMs - (first?.atMs ?? 0)) / DAY_MS
+    return value === null ? [] : [{ usage, value }]
+  })
+  return { points, unit: isByKg ? 'kg' : 'days' }
+}
+const DAY_MS = 86_400_000
+
+export function watch(series: Series): Creep {
+  const { worse, sd } = READING[series.what]
+  if (!worse) return { is: 'few', n: series.readings.length }
+  return watchSeries(pointsOf(series).points, { worse, limit: series.limit, sd })
+}
+
+export interface Alarm {
+  what: ReadingKey
+  /** Position of the path it shows at. */
+  at: string
+  is: 'act' | 'look' | 'creeps' | 'over' | 'jumped'
+  sinceMs: number
+}
+
+/** A look counts until the thing is touched; so long, whatever happens. */
+const LOOK_HOLDS_MS = 30 * DAY_MS
+
+/**
+ * What readings ask for: the last of each, where it was not good and nothing was done there since, and each series that creeps, jumped or
+ * lies beyond its limit.
+ */
+export function alarmsOf(readings: readonly KeptReading[], at: { fittedAt: FittedAt; touchedAt: TouchedAt }): Alarm[] {
+  const keys = [...new Set(readings.map((r) => r.what))]
+  return keys.flatMap((what) => {
+    const said = saidAlarm(readings, { what, touchedAt: at.touchedAt })
+    const crept = creepAlarm(readings, { what, ...at })
+    return [said, crept].flatMap((a) => a ?? [])
+  })
+}
+
+function saidAlarm(readings: readonly KeptReading[], of: { what: ReadingKey; touchedAt: TouchedAt }): Alarm | null {
+  const spec = READING[of.what]
+  const last = readings
+    .filter((r) => r.what === of.what)
+    .sort((a, b) => a.atMs - b.atMs)
+    .at(-1)
+  if (!last) return null
+  const { is } = last
+  const touched = of.touchedAt(spec.at)
+  if (is === 'good' || (touched !== null && touched > last.atMs)) return null
+  return { what: of.what, at: spec.at, is, sinceMs: last.atMs }
+}
+
+function creepAlarm(
+  readings: readonly KeptReading[],
+  of: { what: ReadingKey; fittedAt: FittedAt; touchedAt: TouchedAt },
+): Alarm | null {
+  const series = seriesOf(readings, of.what, of.fittedAt)
+  const last = series?.readings.at(-1)
+  if (!series || !last) return null
+  const creep = watch(series)
+  if (creep.is === 'few' || (creep.is === 'steady' && creep.stepAt === null)) return null
+  const spec = READING[of.what]
+  const at = spec.creepAt ?? spec.at
+  const touched = of.touchedAt(at)
+  if (touched !== null && touched > last.atMs) return null
+  const is = creep.is !== 'steady' ? creep.is : 'jumped'
+  return { what: of.what, at, is, sinceMs: last.atMs }
+}
+
+/** A look is not asked for for ever: what nobody touched for a month is no longer news. */
+export const isAlarmLive = (alarm: Alarm, nowMs: number) => nowMs - alarm.sinceMs < LOOK_HOLDS_MS

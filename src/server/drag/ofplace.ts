@@ -1,0 +1,67 @@
+import { dragOfGun, type DragFacts, type DragOfGun } from '@core/drag/ofgun.ts'
+import { pathOf } from '@core/drag/path.ts'
+import { tensionWindow } from '@core/drag/window.ts'
+import { isMeasured } from '@core/ledger/exposure.ts'
+import { kindOfPosition } from '@core/path/columns.ts'
+import { carrierIdsOf, setupOf, type Hung } from '@server/rightparts/setup.ts'
+import { fittedHere, lastNumber, type ReadHere } from '@server/reading/kept.ts'
+import { type ShopModel } from '@server/shop/model.ts'
+
+/** What is known of the gun at one place, for its drag. */
+export function dragFactsOf(hung: Hung, shop: ShopModel, here: ReadHere): DragFacts {
+  const setup = setupOf(hung, shop)
+  const sinceFitted = (position: string) => fittedHere(hung, shop)(position)[0] ?? null
+  const calibration = hung.stateOf(hung.now.headId)?.now?.calibration ?? null
+  const isForThisWire = calibration && (calibration.wireId === null || calibration.wireId === setup.wire?.id)
+  const lay = here.kept.findLast((r) => r.what === 'layout')
+  const tip = here.kept.findLast((r) => r.what === 'bore')
+  const tipFitted = sinceFitted('tip')
+  const { head } = here
+  const labelKg = setup.wire ? (shop.wires.get(setup.wire.id)?.spoolKg ?? null) : null
+  const left =
+    head?.spoolKg && head.spoolUsedKg !== null ? (head.spoolKg - head.spoolUsedKg) / (labelKg ?? head.spoolKg) : null
+  const wantedUnwind = setup.feeder?.unwind ?? null
+  return {
+    setup,
+    linerUsed: linerUsed(hung, shop),
+    wasKinked: false,
+    spoolKg: labelKg,
+    spoolLeft: left,
+    isReversed: wantedUnwind !== null && setup.settings.unwind !== undefined && setup.settings.unwind !== wantedUnwind,
+    slip: isForThisWire ? calibration : null,
+    friction: lastNumber(here, 'pull', sinceFitted('liner')),
+    hubN: lastNumber(here, 'hubDrag', null),
+    gapMm: lastNumber(here, 'gap', sinceFitted('outlet')),
+    coils: lastNumber(here, 'layout', null),
+    layGrade: lay?.grade ? { grade: lay.grade, atMs: lay.atMs } : null,
+    tip: tip && (tipFitted === null || tip.atMs > tipFitted) ? { is: tip.is, atMs: tip.atMs } : null,
+    knob: lastNumber(here, 'tension', null),
+  }
+}
+
+/** Share of the liner's limit that it has done, up to its clock's last entry. */
+function linerUsed(hung: Hung, shop: ShopModel): number | null {
+  const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
+  const row = rows.find((r) => kindOfPosition(r.position) === 'liner')
+  const kind = shop.kindByKey.get('liner')
+  const limit = shop.ruleFor('liner', hung.station.classKey)?.changeLimit
+  if (!row || !kind || !limit || !isMeasured(kind.lifeUnit)) return null
+  const used = row.sinceFitted?.[kind.lifeUnit]?.amount
+  return used === undefined ? null : used / limit
+}
+
+export interface DragHere {
+  facts: DragFacts
+  made: DragOfGun | null
+}
+export function dragHere(hung: Hung, shop: ShopModel, here: ReadHere): DragHere {
+  const facts = dragFactsOf(hung, shop, here)
+  return { facts, made: dragOfGun(facts) }
+}
+
+/** The knob's window in marks; null where the feeder is not calibrated: then no mark can be told. */
+export function knobWindow({ facts, made }: DragHere): { lowMark: number; highMark: number } | null {
+  if (!made || !facts.slip) return null
+  const { lowMark, highMark } = tensionWindow(pathOf(made.drag))
+  return lowMark === null ? null : { lowMark, highMark }
+}

@@ -1,0 +1,163 @@
+import { type z } from 'zod'
+import { type CarrierId, type WireId } from '@core/ids/id.ts'
+import { frictionFromPulls } from '@core/drag/pulls.ts'
+import { type Fact, type ReadingFact } from '@core/ledger/event.ts'
+import { judgeReading, outsidePhysics } from '@core/reading/judge.ts'
+import { type ReadingKey } from '@core/reading/keys.ts'
+import { methodOf, READING, type Method } from '@core/reading/specs.ts'
+import { type Target } from '@core/reading/target.ts'
+import { type ReadingDone, type readingRequest } from '@contract/reading.ts'
+import { type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { settledFacts } from '@server/followup/act.ts'
+import { carrierAt, checkTime, type Place } from '@server/logbook/draft.ts'
+import { logFacts } from '@server/logbook/facts.ts'
+import { READ } from '@server/logbook/manylines.ts'
+import { hungOne } from '@server/rightparts/hung.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { arcSinceCleaned, targetHere } from './read.ts'
+import { readingsHere } from './kept.ts'
+
+type Request = z.output<typeof readingRequest>
+const DAY_MS = 86_400_000
+
+/** A reading kept, with its verdict as typed. Numbers no gun can show are asked back; meant all the same, they are kept. */
+export async function logReading(deps: Deps, who: Who, r: Request): Promise<ReadingDone> {
+  const method = methodOf(r.what, r.method)
+  if (!method)
+    throw new DomainError('bad-request', `${READING[r.what].name}: there is no way to read it called "${r.method}".`)
+  const made = numbersOf(r, method)
+  if (!r.isMeant) askBack(r.what, [made.value, made.left])
+  if (r.happenedMs !== undefined) checkTime(r.happenedMs, deps.now())
+  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const hung = await hungOne(deps.db, shop, r.stationId)
+  const here = await readingsHere(deps.db, hung, shop)
+  const target = targetHere(r.what, { hung, shop, here, method: r.method })
+  const kept = { ...made, from: { ...made.from, ...cleanedBefore(r.what, { hung, shop, here }, deps.now()) } }
+  const eventId = await logFacts(deps, who, {
+    key: `${READ}${r.key}`,
+    stationId: r.stationId,
+    note: r.note ?? null,
+    factsOf: (place, at) => factsOf(r, kept, { place, shop: at, target, wireId: hung.spoolWireId, nowMs: deps.now() }),
+    ...(r.happenedMs === undefined ? {} : { happenedMs: r.happenedMs }),
+  })
+  return { eventId, ...judgeReading({ ...r, ...made }, target), target }
+}
+
+/** How long it had been clean, kept with how closed it was found: what the cleaning interval learns from. */
+function cleanedBefore(
+  what: ReadingKey,
+  at: Parameters<typeof arcSinceCleaned>[0],
+  nowMs: number,
+): Record<string, number> {
+  const nozzle = at.hung.stateOf(at.hung.now.gunId)?.rows.find((r) => r.position === 'nozzle')
+  const sinceCleanedH = what === 'nozzleOpen' && nozzle ? arcSinceCleaned(at, nozzle, nowMs) : null
+  return sinceCleanedH === null ? {} : { sinceCleanedH }
+}
+
+export interface Numbers {
+  value: number | null
+  left: number | null
+  from: ReadingFact['from']
+}
+
+/** What a number is made of, worked out here once: oval from two diameters, a share from so many of so many, friction from pulls. */
+export function numbersOf(r: Pick<Request, 'what' | 'value' | 'left' | 'from' | 'grade'>, method: Method): Numbers {
+  const { from, left } = r
+  const one = (key: string) => (typeof from[key] === 'number' ? from[key] : null)
+  if (method.number === 'twoDiameters') {
+    const [max, min] = [one('maxMm'), one('minMm')]
+    if (max === null || min === null || !(min > 0) || max < min)
+      throw new DomainError('bad-request', 'Two diameters are wanted: the widest, and the narrowest across it.', [
+        'Give both in the same unit; the widest is not under the narrowest.',
+      ])
+    return { value: (max - min) / min, left: null, from }
+  }
+  if (method.number === 'ofTotal') {
+    const [open, total] = [one('open'), one('total')]
+    if (open === null || total === null || !(total > 0) || open > total || open < 0)
+      throw new DomainError('bad-request', 'So many open of so many holes: the first is not over the second.')
+    return { value: open / total, left: null, from }
+  }
+  if (r.what === 'pull' && method.key === 'pulls') return { value: frictionOf(r), left: null, from }
+  if (method.number === 'needed' && r.value === null && left === null)
+    throw new DomainError('bad-request', `${READING[r.what].name}: a number is wanted.`)
+  if (method.number === 'none' && r.grade === null)
+    throw new DomainError('bad-request', `${READING[r.what].name}: what was seen?`)
+  return { value: r.value, left, from }
+}
+
+const WHY_NOT = {
+  pullTooSmall: [
+    'The straight pull is under 2 N: that tells the brake, not the liner.',
+    'Snug the hub brake for the test, tie a reminder, pull again.',
+  ],
+  notHarder: [
+    'With the loop it pulled no harder than straight.',
+    'Lay the loop as near the gun as it will lie, same tail, pull slowly; then again.',
+  ],
+} as const
+function frictionOf({ from }: Pick<Request, 'from'>): number {
+  const list = (key: string) => (Array.isArray(from[key]) ? from[key] : [])
+  const [straight, looped] = [list('straightN'), list('loopedN')]
+  const loops = typeof from['loops'] === 'number' ? from['loops'] : 1
+  if (straight.length === 0 || looped.length === 0 || [...straight, ...looped].some((f) => !(f > 0)) || !(loops > 0))
+    throw new DomainError('bad-request', 'Pulls are wanted in both lays: straight, and with the loop.')
+  const made = frictionFromPulls(straight, looped, loops)
+  if (made.ok) return made.friction
+  const [says, todo] = WHY_NOT[made.reason]
+  throw new DomainError('bad-request', says, [todo])
+}
+
+function askBack(what: ReadingKey, values: readonly (number | null)[]): void {
+  for (const value of values) {
+    if (value === null) continue
+    const outside = outsidePhysics(what, value)
+    if (outside.ok) continue
+    throw new DomainError(
+      'asked-back',
+      `${READING[what].name}: ${value} is beyond any gun.`,
+      outside.suggest === null ? ['Read it again.'] : [`Did you mean ${outside.suggest}?`],
+    )
+  }
+}
+
+interface FactsAt {
+  place: Place
+  shop: ShopModel
+  target: Target | null
+  wireId: string | null
+  nowMs: number
+}
+/** Readings of the drive are the gun's: what raises the knob lies in its liner, and goes with it. */
+const OF_THE_GUN: readonly ReadingKey[] = ['tension', 'slip', 'motorAmps']
+
+function factsOf(r: Request, made: Numbers, at: FactsAt): Fact[] {
+  const { place, shop, target } = at
+  const spec = READING[r.what]
+  const carrierId = (OF_THE_GUN.includes(r.what) ? place.now.gunId : null) ?? carrierAt(place, spec.at, shop)
+  const byItself = target === null || target.by === 'baseline'
+  const limit = byItself ? null : spec.worse === 'down' ? target.from : target.to
+  const fact: ReadingFact = {
+    kind: 'reading',
+    carrierId: carrierId as CarrierId,
+    what: r.what,
+    method: r.method,
+    how: r.how,
+    ...made,
+    grade: r.grade,
+    is: judgeReading({ ...r, ...made }, target).is,
+    headId: place.now.headId as CarrierId | null,
+    wireId: at.wireId as WireId | null,
+    limit,
+  }
+  const settled = r.what === 'tension' ? [...new Set([...r.settled, 'tension' as const])] : r.settled
+  return [fact, ...raisedFacts(r, at), ...settledFacts(place, settled)]
+}
+
+/** Raised to keep a gun going: it hangs there till a day, and somebody looks at the liner (D25). */
+function raisedFacts(r: Request, { place, shop, nowMs }: FactsAt): Fact[] {
+  if (!r.keepGoing || r.what !== 'tension') return []
+  const untilMs = nowMs + r.keepGoing.days * DAY_MS
+  return [{ kind: 'tied', carrierId: carrierAt(place, 'rolls', shop), tag: 'knobRaised', untilMs }]
+}

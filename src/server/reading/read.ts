@@ -1,0 +1,257 @@
+import { type z } from 'zod'
+import {
+  cleaningInterval,
+  closurePrior,
+  isDeepDue,
+  type CleaningInterval,
+  type FoundClosed,
+} from '@core/cleaning/interval.ts'
+import { afterWorked, workedMs } from '@core/clock/schedule.ts'
+import {
+  isAlarmLive,
+  pointsOf,
+  seriesOf,
+  standsAt,
+  watch,
+  type KeptReading,
+  type Series,
+} from '@core/reading/alarms.ts'
+import { changedSince, contradicts } from '@core/reading/judge.ts'
+import { READINGS, type ReadingKey } from '@core/reading/keys.ts'
+import { READING } from '@core/reading/specs.ts'
+import { targetFor, type Target } from '@core/reading/target.ts'
+import { isAluminium, isCored } from '@core/rightparts/facts.ts'
+import {
+  type KeptLine,
+  type ReadingAnswer,
+  type ReadingLine,
+  type readingQuery,
+  type TrendLine,
+} from '@contract/reading.ts'
+import { inArray } from 'drizzle-orm'
+import { ledgerEvent, person } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { dragHere, knobWindow } from '@server/drag/ofplace.ts'
+import { hungOne } from '@server/rightparts/hung.ts'
+import { carrierIdsOf, setupOf, tagsHere, type Hung } from '@server/rightparts/setup.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { fittedHere, readingsHere, touchedHere, type ReadHere } from './kept.ts'
+
+interface At {
+  hung: Hung
+  shop: ShopModel
+  here: ReadHere
+}
+
+/** Where a reading should lie here and now. */
+export function targetHere(what: ReadingKey, at: At & { method: string }): Target | null {
+  const { hung, shop, here } = at
+  const setup = setupOf(hung, shop)
+  const like = here.kept.filter((r) => r.what !== what || r.method === at.method)
+  const baseline = seriesOf(like, what, fittedHere(hung, shop))?.baseline ?? null
+  const drag = what === 'tension' ? dragHere(hung, shop, here) : null
+  const runsToRolls = (setup.feeder?.runsLinerToRolls ?? false) && setup.wire !== null && isAluminium(setup.wire)
+  return targetFor(what, { setup, window: drag && knobWindow(drag), baseline, runsToRolls })
+}
+
+/** Everything read at one place: the last of each with its window, its trend, and what speaks against it. */
+export async function readReadings(deps: Deps, who: Who, q: z.output<typeof readingQuery>): Promise<ReadingAnswer> {
+  mustRead(who)
+  const nowMs = deps.now()
+  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const hung = await hungOne(deps.db, shop, q.stationId)
+  const here = await readingsHere(deps.db, hung, shop)
+  const nameOf = await readers(deps.db, who, here)
+  const at = { hung, shop, here }
+  const setup = setupOf(hung, shop)
+  const raised = tagsHere(hung, shop).find((t) => t.tag === 'knobRaised')
+  return {
+    nowMs,
+    zone: shop.site.zone,
+    stationId: q.stationId,
+    name: hung.station.name,
+    wireName: setup.wire?.name ?? null,
+    readings: READINGS.filter((what) => isHere(what, hung, shop)).map((what) =>
+      lineFor(what, { ...at, nameOf, nowMs }),
+    ),
+    alarms: carrierIdsOf(hung.now, shop)
+      .flatMap((id) => hung.stateOf(id)?.now?.alarms ?? [])
+      .filter((a) => isAlarmLive(a, nowMs)),
+    raised: raised ? { sinceMs: raised.sinceMs, untilMs: raised.untilMs ?? null } : null,
+    cleaning: cleaningHere(at, nowMs),
+  }
+}
+
+/** A gun without such a part is not asked for its reading. */
+function isHere(what: ReadingKey, hung: Hung, shop: ShopModel): boolean {
+  const { at } = READING[what]
+  const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
+  return rows.some((r) => r.position === at)
+}
+
+type NameOf = (eventId: string) => string | null
+/** Who read what, for leads only. */
+async function readers(db: Reader, who: Who, here: ReadHere): Promise<NameOf> {
+  if (!isLead(who) || here.rows.length === 0) return () => null
+  const ids = here.rows.map((r) => r.eventId)
+  const [lines, people] = await Promise.all([
+    db
+      .select({ id: ledgerEvent.id, personId: ledgerEvent.personId })
+      .from(ledgerEvent)
+      .where(inArray(ledgerEvent.id, ids)),
+    db.select({ id: person.id, name: person.name }).from(person),
+  ])
+  const names = new Map(people.map((p) => [p.id, p.name]))
+  const by = new Map(lines.map((l) => [l.id, l.personId ? (names.get(l.personId) ?? null) : null]))
+  return (id) => by.get(id) ?? null
+}
+
+const SHOWN = 6
+type LineAt = At & { nameOf: NameOf; nowMs: number }
+type Kept = KeptReading & { eventId: string }
+
+function lineFor(what: ReadingKey, at: LineAt): ReadingLine {
+  const { here, hung, shop } = at
+  const mine: Kept[] = here.rows.flatMap((row, i) => {
+    const kept = here.kept[i]
+    return row.what === what && kept ? [{ ...kept, eventId: row.eventId }] : []
+  })
+  const last = mine.at(-1) ?? null
+  const before = mine.at(-2) ?? null
+  const series = seriesOf(mine, what, fittedHere(hung, shop))
+  const changed = last && changedSince(last, before)
+  const rival = last && contradicts(last, mine.slice(0, -1), touchedHere(hung, shop)(READING[what].at))
+  const against = rival ? mine.find((r) => r.atMs === rival.atMs && r.method === rival.method) : undefined
+  const method = last?.method ?? READING[what].methods[0]?.key ?? ''
+  return {
+    what,
+    target: targetHere(what, { ...at, method }),
+    last: last && keptLine(last, at),
+    history: mine
+      .slice(-SHOWN)
+      .reverse()
+      .map((r) => keptLine(r, at)),
+    trend: series && series.readings.length > 1 ? trendOf(series, at) : null,
+    changed: changed && { ...changed, leftBy: before ? at.nameOf(before.eventId) : null },
+    against: against ? keptLine(against, at) : null,
+  }
+}
+
+const keptLine = (r: Kept, { nameOf }: LineAt): KeptLine => ({
+  eventId: r.eventId,
+  atMs: r.atMs,
+  method: r.method,
+  how: r.how,
+  value: r.value,
+  left: r.left,
+  grade: r.grade,
+  is: r.is,
+  who: nameOf(r.eventId),
+})
+
+function trendOf(series: Series, at: LineAt): TrendLine {
+  const creep = watch(series)
+  const { points, unit } = pointsOf(series)
+  const made = creep.is === 'few' ? null : creep
+  const jumped = made?.stepAt ?? null
+  const stand = series.readings.filter((r) => standsAt(r) !== null)
+  return {
+    is: creep.is,
+    n: creep.n,
+    method: series.method,
+    unit,
+    points: points.map((p, i) => ({ ...p, atMs: stand[i]?.atMs ?? 0 })),
+    baseline: series.baseline,
+    limit: series.limit,
+    risen: made?.risen ?? null,
+    slope: made?.line.slope ?? null,
+    intercept: made?.line.intercept ?? null,
+    jumpedMs: jumped === null ? null : (stand[jumped]?.atMs ?? null),
+    crossing: made?.crossing ? { ...made.crossing, ...datesOf(made.crossing, { unit, stand, at }) } : null,
+  }
+}
+
+const DAY_MS = 86_400_000
+/** The dates at which so much wire will have run, at the feeder's own rate; by days where no clock tells wire. */
+function datesOf(
+  crossing: { usage: number; early: number; late: number | null },
+  of: { unit: 'kg' | 'days'; stand: readonly KeptReading[]; at: LineAt },
+): { atMs: number | null; earlyMs: number | null; lateMs: number | null } {
+  const { at, stand, unit } = of
+  const firstMs = stand[0]?.atMs ?? at.nowMs
+  if (unit === 'days') {
+    const dateOf = (usage: number) => Math.round(firstMs + usage * DAY_MS)
+    return {
+      atMs: dateOf(crossing.usage),
+      earlyMs: dateOf(crossing.early),
+      lateMs: crossing.late === null ? null : dateOf(crossing.late),
+    }
+  }
+  const runOn = at.here.head?.runOn.kg
+  const last = stand.at(-1)
+  const schedule = at.shop.scheduleOfArea(at.hung.station.areaId)
+  const nowUsage = (last?.kg ?? 0) - (stand[0]?.kg ?? 0)
+  const dateOf = (usage: number | null): number | null => {
+    if (usage === null || !runOn || !(runOn.perWorkedHour > 0) || !last) return null
+    const ahead = Math.max(0, usage - nowUsage) / runOn.perWorkedHour
+    return afterWorked(schedule, last.atMs, ahead * 3_600_000)
+  }
+  return { atMs: dateOf(crossing.usage), earlyMs: dateOf(crossing.early), lateMs: dateOf(crossing.late) }
+}
+
+/** Hours of arc between cleanings of this nozzle, by how closed it was found. */
+function cleaningHere({ hung, shop, here }: At, nowMs: number): ReadingAnswer['cleaning'] {
+  const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
+  const nozzle = rows.find((r) => r.position === 'nozzle')
+  if (!nozzle) return null
+  const found: FoundClosed[] = here.kept.flatMap((r, i) => {
+    const row = here.rows[i]
+    const sinceH = row?.madeFrom['sinceCleanedH']
+    return r.what === 'nozzleOpen' && r.value !== null && typeof sinceH === 'number'
+      ? [{ closedShare: 1 - r.value, arcHours: sinceH }]
+      : []
+  })
+  const setup = setupOf(hung, shop)
+  const prior = closurePrior({
+    mode: setup.mode,
+    gas: setup.gas,
+    isCored: setup.wire ? isCored(setup.wire) : false,
+    isAluminium: setup.wire ? isAluminium(setup.wire) : false,
+  })
+  const made = steps(found, prior)
+  return {
+    hours: made.hours,
+    sinceH: arcSinceCleaned({ hung, shop, here }, nozzle, nowMs),
+    perHour: made.perHour,
+    n: made.n,
+    isDeepDue: isDeepDue(nozzle.cleanings),
+    isHeld: made.isHeld,
+  }
+}
+
+/** The interval as it went, step by step: each finding moves it by no more than half. */
+function steps(found: readonly FoundClosed[], prior: { perHour: number; logSd: number }): CleaningInterval {
+  let made = cleaningInterval({ found: [], prior, currentH: null })
+  for (let i = 1; i <= found.length; i++)
+    made = cleaningInterval({ found: found.slice(0, i), prior, currentH: made.hours })
+  return made
+}
+
+/** Arc hours since this nozzle was clean, run on to now; null where no clock tells. */
+export function arcSinceCleaned(
+  { hung, shop, here }: At,
+  nozzle: {
+    cleanedMs: number | null
+    chainFromMs: number | null
+    sinceCleaned: { arcHours: { amount: number } | null } | null
+  },
+  nowMs: number,
+): number | null {
+  const base = nozzle.sinceCleaned?.arcHours?.amount
+  const runOn = here.head?.runOn.arcHours
+  if (base === undefined || nozzle.cleanedMs === null || !runOn) return base ?? null
+  const fromMs = Math.max(runOn.fromMs, nozzle.cleanedMs, nozzle.chainFromMs ?? 0)
+  const schedule = shop.scheduleOfArea(hung.station.areaId)
+  return base + (workedMs(schedule, fromMs, nowMs) / 3_600_000) * runOn.perWorkedHour
+}

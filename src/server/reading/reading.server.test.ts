@@ -1,0 +1,237 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { type Problem } from '@contract/common.ts'
+import { type DragAnswer } from '@contract/drag.ts'
+import { type FloorAnswer } from '@contract/floor.ts'
+import { type GunAnswer } from '@contract/gun.ts'
+import { type LogbookAnswer } from '@contract/logbook.ts'
+import { type ReadingAnswer, type ReadingDone } from '@contract/reading.ts'
+import { STATES } from '@core/floor/state.ts'
+import { COLUMNS } from '@core/path/columns.ts'
+import { lookOf, openFitShop, type FitShop } from '@server/testing/fitshop.ts'
+import { contentOf } from '@server/testing/powercut.ts'
+import {
+  driftOf,
+  nextKey,
+  openShop,
+  startTestServer,
+  type Client,
+  type TestServer,
+} from '@server/testing/testserver.ts'
+
+const DAY_MS = 86_400_000
+let server: TestServer
+let lead: Client
+let at: FitShop
+const id = (name: string) => at.ids.get(name) ?? ''
+const readings = async (name: string) => (await lead.get<ReadingAnswer>(`/reading?stationId=${id(name)}`)).body
+const line = async (name: string, what: string) => (await readings(name)).readings.find((r) => r.what === what)
+const drag = async (name: string) => (await lead.get<DragAnswer>(`/drag?stationId=${id(name)}`)).body
+const read = <T = ReadingDone>(name: string, over: Record<string, unknown>) => {
+  later(1000)
+  return lead.post<T>('/reading', { key: nextKey(), stationId: id(name), how: 'measured', ...over })
+}
+const knob = (name: string, value: number, over: Record<string, unknown> = {}) =>
+  read(name, { what: 'tension', method: 'block', grade: 'curls', value, ...over })
+const cell = async (name: string, column: (typeof COLUMNS)[number]) => {
+  const floor = (await lead.get<FloorAnswer>('/floor')).body
+  const gun = floor.guns.find((g) => g.name === name)
+  return STATES[gun?.cells[COLUMNS.indexOf(column)]?.[0] ?? 0]
+}
+const later = (ms: number) => {
+  server.clock.nowMs += ms
+}
+
+beforeAll(async () => {
+  server = await startTestServer({ nowMs: Date.UTC(2026, 10, 2, 6) })
+  lead = await openShop(server)
+  at = await openFitShop(lead, 'B1–B8')
+  for (const name of at.ids.keys()) await lead.post('/rightparts/look', lookOf(at, name))
+})
+beforeEach(() => later(60_000))
+afterAll(async () => {
+  expect(server.faults).toEqual([])
+  expect(await driftOf(server)).toBe(0)
+  await server.close()
+})
+
+describe('a reading', () => {
+  it('is kept with its verdict as typed, its window, and how it was come by', async () => {
+    const made = await read('B1', { what: 'gap', method: 'feeler', value: 13 })
+    expect(made.body).toMatchObject({ is: 'look', because: 'above', target: { to: 11, by: 'guess' } })
+    expect(await line('B1', 'gap')).toMatchObject({ last: { value: 13, how: 'measured', is: 'look' } })
+    expect(await cell('B1', 'outlet')).toBe('look')
+    await read('B1', { what: 'gap', method: 'feeler', value: 13, left: 8 })
+    expect(await cell('B1', 'outlet')).not.toBe('look')
+  })
+  it('is one reading however often it is sent, and undone it is gone', async () => {
+    const key = nextKey()
+    const send = () => read('B1', { key, what: 'orings', method: 'look', how: 'looked', grade: 'torn' })
+    const first = await send()
+    const before = await contentOf(server)
+    const again = await send()
+    expect(again.body.eventId).toBe(first.body.eventId)
+    expect(await contentOf(server)).toEqual(before)
+    expect(await cell('B1', 'pin')).toBe('look')
+    const undone = await lead.post('/logbook/undo', { key: nextKey(), eventIds: [first.body.eventId] })
+    expect(undone.status).toBe(200)
+    expect((await line('B1', 'orings'))?.last).toBeNull()
+    expect(await cell('B1', 'pin')).not.toBe('look')
+  })
+  it('asks back what no gun can show, with what was most likely meant; meant, it is kept', async () => {
+    const asked = await read<Problem>('B1', { what: 'hubDrag', method: 'scale', value: 450 })
+    expect([asked.status, asked.body.code, asked.body.details]).toEqual([400, 'asked-back', ['Did you mean 4.5?']])
+    const meant = await read('B1', { what: 'hubDrag', method: 'scale', value: 90, isMeant: true })
+    expect(meant.body.is).toBe('act')
+  })
+  it('refuses what is none, in words', async () => {
+    const refused = async (over: Record<string, unknown>) => (await read<Problem>('B1', over)).body.message
+    expect(await refused({ what: 'bore', method: 'twoDiameters', from: { maxMm: 1, minMm: 1.2 } })).toMatch(/widest/)
+    expect(await refused({ what: 'holes', method: 'count', from: { open: 9, total: 8 }, value: 1 })).toMatch(/not over/)
+    expect(await refused({ what: 'gap', method: 'laser', value: 8 })).toMatch(/no way to read it/)
+    expect(await refused({ what: 'gap', method: 'feeler', grade: 'near' })).toMatch(/number is wanted/)
+    expect(await refused({ what: 'wiper', method: 'look', value: 1 })).toMatch(/what was seen/)
+  })
+  it('tells an oval of 10 % from one of 5 %, worked out from two diameters', async () => {
+    const bore = (maxMm: number) =>
+      read('B2', { what: 'bore', method: 'twoDiameters', value: 0, from: { maxMm, minMm: 1 } })
+    expect((await bore(1.05)).body.is).toBe('good')
+    expect((await bore(1.1)).body.is).toBe('act')
+    expect((await line('B2', 'bore'))?.last?.value).toBeCloseTo(0.1, 9)
+    expect(await cell('B2', 'tip')).toBe('look')
+    later(1000)
+    await lead.post('/logbook', {
+      key: nextKey(),
+      acts: [{ stationId: id('B2'), act: 'changed', position: 'tip', outReason: 'worn' }],
+    })
+    expect(await cell('B2', 'tip')).not.toBe('look')
+  })
+  it('keeps two looks that cannot both be right, and says so', async () => {
+    await read('B3', { what: 'bore', method: 'look', how: 'looked', grade: 'round' })
+    later(60_000)
+    await read('B3', { what: 'bore', method: 'twoDiameters', value: 0, from: { maxMm: 1.2, minMm: 1 } })
+    const bore = await line('B3', 'bore')
+    expect(bore?.against).toMatchObject({ method: 'look', is: 'good' })
+    expect(bore?.history).toHaveLength(2)
+  })
+  it('found otherwise than it was left: changed since', async () => {
+    await read('B3', { what: 'gasFlow', method: 'meter', value: 14, left: 14 })
+    later(8 * 3_600_000)
+    await read('B3', { what: 'gasFlow', method: 'meter', value: 22 })
+    expect((await line('B3', 'gasFlow'))?.changed).toMatchObject({ by: 8, leftBy: expect.any(String) })
+  })
+  it('reads as a sentence’s worth in the log', async () => {
+    await knob('B3', 2.2, { left: 2.6 })
+    const log = (await lead.get<LogbookAnswer>(`/logbook?stationId=${id('B3')}`)).body
+    expect(log.lines[0]?.reading).toEqual({ what: 'tension', method: 'block', grade: 'curls', value: 2.2, left: 2.6 })
+  })
+})
+
+describe('the knob', () => {
+  it('settles what asked for it, and creeping it points at the liner before it is at its limit', async () => {
+    await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id('B4'), act: 'newSpool' }] })
+    const gun = async () => (await lead.get<GunAnswer>(`/gun/${id('B4')}`)).body
+    expect((await gun()).followUps.map((f) => f.task)).toContain('tension')
+    for (const mark of [2.0, 2.1, 2.25, 2.4, 2.5, 2.65]) {
+      await knob('B4', mark)
+      later(2 * DAY_MS)
+    }
+    expect((await gun()).followUps.map((f) => f.task)).not.toContain('tension')
+    const tension = await line('B4', 'tension')
+    expect(tension?.trend).toMatchObject({ is: 'creeps', unit: 'days', baseline: 2, limit: 3, n: 6 })
+    expect(tension?.trend?.crossing?.atMs).toBeGreaterThan(server.clock.nowMs)
+    expect(await cell('B4', 'liner')).toBe('look')
+    expect((await readings('B4')).alarms).toMatchObject([{ what: 'tension', at: 'liner', is: 'creeps' }])
+  })
+  it('another method begins no trend with it, and a new liner begins it anew', async () => {
+    await knob('B4', 2.7, { method: 'pinch', grade: 'stops' })
+    expect((await line('B4', 'tension'))?.trend).toBeNull()
+    await lead.post('/logbook', {
+      key: nextKey(),
+      acts: [{ stationId: id('B4'), act: 'changed', position: 'liner', outReason: 'worn' }],
+    })
+    later(60_000)
+    await knob('B4', 2.0)
+    expect((await readings('B4')).alarms).toEqual([])
+  })
+  it('raised to keep going: a reminder with its day, and somebody looks at the liner', async () => {
+    await knob('B5', 2.4, { left: 3.4, keepGoing: { days: 5 } })
+    const gun = async () => (await lead.get<GunAnswer>(`/gun/${id('B5')}`)).body
+    const { tags, followUps } = await gun()
+    expect(tags).toMatchObject([{ tag: 'knobRaised', untilMs: server.clock.nowMs + 5 * DAY_MS }])
+    expect(followUps.map((f) => f.task)).toContain('linerCheck')
+    expect((await readings('B5')).raised?.untilMs).toBe(server.clock.nowMs + 5 * DAY_MS)
+    later(60_000)
+    await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id('B5'), act: 'seen', position: 'liner' }] })
+    expect((await gun()).followUps.map((f) => f.task)).not.toContain('linerCheck')
+    expect((await gun()).tags).toHaveLength(1)
+  })
+})
+
+describe('drag', () => {
+  it('takes what is told and read, and says what is a guess', async () => {
+    const before = await drag('B6')
+    expect(before.drag?.setup.shape).toMatchObject({ material: 'steel', diameterMm: 0.9, linerKind: 'steel coil' })
+    expect(before.drag?.sources).toMatchObject({ cableMm: { by: 'told' } })
+    expect(before.drag?.sources.friction).toBeUndefined()
+    await read('B6', {
+      what: 'pull',
+      method: 'pulls',
+      from: { straightN: [6.1, 6.4, 6.0], loopedN: [14.9, 15.6, 15.1], loops: 1 },
+      value: 0,
+    })
+    await read('B6', { what: 'layout', method: 'look', how: 'looked', grade: 'coiled', value: 2 })
+    const after = await drag('B6')
+    expect(after.drag?.setup.values.friction).toBeCloseTo(0.1436, 3)
+    expect(after.drag?.setup.values.coils).toBe(2)
+    expect(after.drag?.sources).toMatchObject({ friction: { by: 'read' }, coils: { by: 'read' } })
+  })
+  it('refuses pulls that tell nothing, with what to do', async () => {
+    const pull = (straightN: number[], loopedN: number[]) =>
+      read<Problem>('B6', { what: 'pull', method: 'pulls', value: 0, from: { straightN, loopedN, loops: 1 } })
+    expect((await pull([1.2], [3])).body.message).toMatch(/under 2 N/)
+    expect((await pull([9], [8])).body.details[0]).toMatch(/near the gun/)
+  })
+  it('a knob calibrated by slip pulls tells marks, till other rolls or another wire go on', async () => {
+    const pulls = [
+      { mark: 1, forcesN: [43, 45, 44] },
+      { mark: 4, forcesN: [150, 153, 156] },
+    ]
+    const body = { key: nextKey(), stationId: id('B7'), pulls }
+    const made = await lead.post<{ atZeroN: number; perMarkN: number }>('/drag/calibrate', body)
+    expect(made.body.perMarkN).toBeCloseTo(36.33, 1)
+    expect((await lead.post('/drag/calibrate', body)).body).toEqual(made.body)
+    const { drag: of, calibratedMs } = await drag('B7')
+    expect(of?.setup.shape.slip?.perMarkN).toBeCloseTo(36.33, 1)
+    expect(calibratedMs).toBe(server.clock.nowMs)
+    expect((await knob('B7', 2.2)).body.target).toMatchObject({ by: 'window' })
+    expect((await knob('B7', 4.6)).body.is).toBe('act')
+    later(60_000)
+    await lead.post('/logbook', {
+      key: nextKey(),
+      acts: [{ stationId: id('B7'), act: 'changed', position: 'rolls', outReason: 'worn' }],
+    })
+    expect((await drag('B7')).calibratedMs).toBeNull()
+  })
+  it('refuses a calibration that cannot be one', async () => {
+    const post = (over: Record<string, unknown>) =>
+      lead.post<Problem>('/drag/calibrate', { key: nextKey(), stationId: id('B7'), ...over })
+    const at4 = { mark: 4, forcesN: [40] }
+    expect((await post({ pulls: [{ mark: 1, forcesN: [60] }, at4] })).body.message).toMatch(/did not slip harder/)
+    expect((await post({ pulls: [{ mark: 1, forcesN: [20, 40] }, at4] })).body.message).toMatch(/differ/)
+    expect((await post({ pulls: [{ mark: 4, forcesN: [20] }, at4] })).body.details[0]).toMatch(
+      /both marks are the same/,
+    )
+    expect((await post({ pulls: [{ mark: 1, forcesN: [3] }, at4], backTensionN: 5 })).body.message).toMatch(
+      /back tension/,
+    )
+  })
+})
+
+describe('how often a nozzle is cleaned', () => {
+  it('starts by its class of work and is learnt from what was found', async () => {
+    const before = (await readings('B8')).cleaning
+    expect(before).toMatchObject({ n: 0 })
+    await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id('B8'), act: 'cleaned', position: 'nozzle' }] })
+    expect(before?.hours).toBeGreaterThan(1)
+  })
+})
