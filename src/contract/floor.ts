@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { STATES } from '@core/floor/state.ts'
+import { READINGS } from '@core/reading/keys.ts'
 import { findingLine } from './rightparts.ts'
 import { boughtLine, loggingShareLine } from './parts.ts'
 import { instantMs, position, stationId } from './common.ts'
@@ -72,6 +73,8 @@ export const floorAnswer = z.object({
   tags: z.number().int(),
   /** Tasks that follow from what was done, asked for now. */
   followUps: z.number().int().default(0),
+  /** Guns of which a reading creeps, jumped or lies beyond its limit. */
+  creeping: z.array(z.object({ name: z.string(), what: z.enum(READINGS) })).default([]),
   estimatedGuns: z.number().int(),
   /** The share of changes that gets logged, for the kind most is known of; null where nothing tells. */
   logging: loggingShareLine.nullable(),

@@ -4,6 +4,7 @@ import { instantMs, outReason, stationId } from './common.ts'
 import { floorCell, floorWant } from './floor.ts'
 import { followUpLine } from './followup.ts'
 import { logLine } from './logbook.ts'
+import { alarmLine } from './reading.ts'
 import { chainLine, findingLine, tagLine } from './rightparts.ts'
 
 export const gunPosition = z.object({
@@ -85,6 +86,8 @@ export const gunAnswer = z.object({
   tags: z.array(tagLine),
   /** What acts here made necessary and nobody has done yet. */
   followUps: z.array(followUpLine),
+  /** What its readings ask for. */
+  alarms: z.array(alarmLine),
   /** This gun's most frequent acts, for the four big keys. */
   usualActs: z.array(z.object({ act: z.string(), position: z.string().nullable() })),
   tape: z.array(logLine),

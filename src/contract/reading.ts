@@ -66,6 +66,14 @@ export const readingLine = z.object({
 })
 export type ReadingLine = z.infer<typeof readingLine>
 
+export const alarmLine = z.object({
+  what: z.enum(READINGS),
+  at: z.string(),
+  is: z.enum(['act', 'look', 'creeps', 'over', 'jumped']),
+  sinceMs: instantMs,
+})
+export type AlarmLine = z.infer<typeof alarmLine>
+
 export const readingQuery = z.object({ stationId })
 export const readingAnswer = z.object({
   nowMs: instantMs,
@@ -74,14 +82,7 @@ export const readingAnswer = z.object({
   name: z.string(),
   wireName: z.string().nullable(),
   readings: z.array(readingLine),
-  alarms: z.array(
-    z.object({
-      what: z.enum(READINGS),
-      at: z.string(),
-      is: z.enum(['act', 'look', 'creeps', 'over', 'jumped']),
-      sinceMs: instantMs,
-    }),
-  ),
+  alarms: z.array(alarmLine),
   /** The knob raised to keep going, till when. */
   raised: z.object({ sinceMs: instantMs, untilMs: instantMs.nullable() }).nullable(),
   /** Adaptive cleaning of the nozzle: hours of arc between, by what was found. */

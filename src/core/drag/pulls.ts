@@ -109,3 +109,30 @@ function freedomOf(parts: readonly number[], lists: readonly (readonly number[])
   const below = parts.reduce((s, v, i) => s + v ** 2 / ((lists[i]?.length ?? 2) - 1), 0)
   return below === 0 ? null : sum(parts) ** 2 / below
 }
+
+/** Ways to tell friction from pulls, and which lists of pulls each wants, in the order they are pulled. */
+export const PULL_WAYS = {
+  pulls: ['straightN', 'loopedN'],
+  threeLays: ['noneN', 'oneN', 'twoN'],
+  weights: ['straightLightN', 'straightHeavyN', 'loopedLightN', 'loopedHeavyN'],
+} as const
+export type PullWay = keyof typeof PULL_WAYS
+export const isPullWay = (key: string): key is PullWay => key in PULL_WAYS
+
+/** Friction by one of the ways; lists that are missing, empty or hold no force are refused as `missing`. */
+export function frictionBy(
+  way: PullWay,
+  lists: Readonly<Record<string, unknown>>,
+  loops: number,
+): FrictionFromPulls | { ok: false; reason: 'missing' } {
+  const list = (key: string): number[] => {
+    const given = lists[key]
+    return Array.isArray(given) ? given.filter((f): f is number => typeof f === 'number' && f > 0) : []
+  }
+  const all = PULL_WAYS[way].map(list)
+  if (all.some((l) => l.length === 0) || !(loops > 0)) return { ok: false, reason: 'missing' }
+  const [a = [], b = [], c = [], d = []] = all
+  if (way === 'pulls') return frictionFromPulls(a, b, loops)
+  if (way === 'threeLays') return frictionFromThreeLays(a, b, c)
+  return frictionFromWeights({ lightN: a, heavyN: b }, { lightN: c, heavyN: d }, loops)
+}

@@ -108,9 +108,8 @@ const LOOK_HOLDS_MS = 30 * DAY_MS
 export function alarmsOf(readings: readonly KeptReading[], at: { fittedAt: FittedAt; touchedAt: TouchedAt }): Alarm[] {
   const keys = [...new Set(readings.map((r) => r.what))]
   return keys.flatMap((what) => {
-    const said = saidAlarm(readings, { what, touchedAt: at.touchedAt })
-    const crept = creepAlarm(readings, { what, ...at })
-    return [said, crept].flatMap((a) => a ?? [])
+    // What creeps says more than that its last reading lies too high.
+    return creepAlarm(readings, { what, ...at }) ?? saidAlarm(readings, { what, touchedAt: at.touchedAt }) ?? []
   })
 }
 

@@ -337,6 +337,22 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         hazards: ['isolate', 'hot', 'stab'],
       }),
       method({
+        key: 'threeLays',
+        name: 'with no, one and two loops',
+        do: 'Tip off, arm open: three lays in the same place, pulled with a spring scale. Exact, without a weight.',
+        how: 'measured',
+        number: 'needed',
+        hazards: ['isolate', 'hot', 'stab'],
+      }),
+      method({
+        key: 'weights',
+        name: 'with two weights on the tail',
+        do: 'Tip off, arm open, a light and a heavy weight on the wire’s tail, in each lay. Exact.',
+        how: 'measured',
+        number: 'needed',
+        hazards: ['isolate', 'hot', 'stab'],
+      }),
+      method({
         key: 'hand',
         name: 'by hand',
         do: 'Tip off, arm open, cable stretched: pull.',

@@ -6,6 +6,8 @@ export const MM_PER_FOOT = 304.8
 export const inchToMm = (inch: number) => inch * MM_PER_INCH
 export const mmToInch = (mm: number) => mm / MM_PER_INCH
 export const lbToKg = (lb: number) => lb * KG_PER_LB
+export const N_PER_LBF = 4.4482216152605
+export const LPM_PER_CFH = 0.4719474432
 export const kgToLb = (kg: number) => kg / KG_PER_LB
 /** Wire speed, inches a minute to metres a minute. */
 export const ipmToMetrePerMin = (ipm: number) => (ipm * MM_PER_INCH) / 1000

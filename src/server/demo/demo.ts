@@ -44,6 +44,7 @@ import {
   EXCEPTIONS,
   FAMILIES,
   FAMILY_PARTS,
+  LET_GO,
   PARTS,
   PEOPLE,
   RULES,
@@ -59,7 +60,7 @@ import { AREA_FIT, CODES_BY_WIRE, FAMILY_FIT, OTHER_PARTS, partFitOf, PLACE_FIT,
 
 const SEED = 20_417
 const HISTORY_DAYS = 540
-export const DEMO_VERSION = '3'
+export const DEMO_VERSION = '4'
 const NOBODY = { person: null, device: null }
 
 export async function isEmpty(deps: Deps): Promise<boolean> {
@@ -303,7 +304,7 @@ async function insertHistory(tx: Tx, at: HistoryAt): Promise<void> {
     SEED,
   )
   const facts = history.events
-    .filter((e) => e.isLogged && e.atMs < nowMs)
+    .filter((e) => e.isLogged && e.atMs < nowMs && !isLetGo(e, nowMs))
     .flatMap((e) => eventDraft(e, byName.get(e.gun), at))
   const supply = trueSupply(history, byName, at)
   await append(tx, [...firstFittings(at), ...firstSettings(at), ...facts, ...weeklyLooks(at), ...shelves(supply, at)])
@@ -312,6 +313,13 @@ async function insertHistory(tx: Tx, at: HistoryAt): Promise<void> {
   const usage = history.usage.flatMap((u) => usageRow(u, byName.get(u.gun), at))
   for (let i = 0; i < usage.length; i += 2000) await tx.insert(usageSpan).values(usage.slice(i, i + 2000))
 }
+
+/** What nobody did in the last weeks on some guns: their liner was kept going by the knob. */
+const isLetGo = (e: SimEvent, nowMs: number) =>
+  LET_GO.places.includes(e.gun) &&
+  nowMs - e.atMs < LET_GO.days * 86_400_000 &&
+  e.act.kind === 'fitted' &&
+  LET_GO.positions.includes(e.act.position)
 
 function draft(
   at: HistoryAt,

@@ -10,6 +10,7 @@ import { act } from '@contract/logbook.ts'
 import { choose } from '@server/houserule/choices.ts'
 import { plantFit } from './fitstories.ts'
 import { plantGuides } from './guidestories.ts'
+import { plantReadings } from './readingstories.ts'
 import { plantSpools } from './spoolstories.ts'
 import { DEMO_LEAD } from './yard.ts'
 
@@ -36,6 +37,7 @@ export async function plantStories(deps: Deps): Promise<void> {
   await plantSpools(deps, who, idOf)
   await plantFit(deps, who, idOf)
   await plantGuides(deps, who, idOf)
+  await plantReadings({ deps, who, idOf })
   const chose = (code: string, option: string, note: string) =>
     choose(past, who, { key: `story-rule-${code}`, code, scopeType: 'site', scopeKey: '*', option, note })
   await chose('D25', 'forATime', 'three days, then the liner')

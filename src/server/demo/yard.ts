@@ -360,6 +360,9 @@ export const PEOPLE = [
 ] as const
 export const DEMO_LEAD = { name: 'Ilse Varn', password: 'low-tide-at-six' }
 
+/** Guns whose liner and rolls nobody touched for weeks: the knob kept them going. */
+export const LET_GO = { places: ['B3', 'A8'], positions: ['liner', 'rolls'], days: 60 }
+
 /** Planted stories: what happened, where, and what the program must show of it. Tests and pictures use this table. */
 export const STORIES = [
   {
@@ -406,6 +409,20 @@ export const STORIES = [
     where: 'B6',
     mustFind: 'a third that sticks there condemns the cable',
   },
+  {
+    story: 'A knob that creeps under a dying liner',
+    where: 'B3',
+    mustFind: 'announced from the readings a week before it stopped at the liner',
+  },
+  {
+    story: 'A knob that creeps, still within its window',
+    where: 'A8',
+    mustFind: 'a date for its limit, early and late',
+  },
+  { story: 'A knob raised to keep going', where: 'A3', mustFind: 'a reminder with its day, and a look at the liner' },
+  { story: 'A coiled cable', where: 'T2', mustFind: 'no window on Drag; uncoiling opens it' },
+  { story: 'A bore called round that measures oval', where: 'B6', mustFind: 'both kept, and said that they disagree' },
+  { story: 'Gas that somebody turned up', where: 'A1', mustFind: 'changed since it was left' },
   { story: 'Liner jobs that took longer than the guess', where: 'Kelp', mustFind: 'minutes are learnt from four jobs' },
   { story: 'Spools let go, twice', where: 'T2 and T4', mustFind: 'two near misses under that caution, no name' },
   { story: 'A brake left tight, and spare guns', where: 'T2', mustFind: 'a reminder on the hub; one gun ready' },

@@ -1,3 +1,4 @@
+import { type Alarm } from '@core/reading/alarms.ts'
 import { type Column } from '@core/path/columns.ts'
 import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { openedRows, type OpenedRow } from '@core/floor/rank.ts'
@@ -59,6 +60,7 @@ export async function readFloor(
   }
 }
 
+const CREEPS: readonly Alarm['is'][] = ['creeps', 'over', 'jumped']
 const isBuiltWrong = (s: Surveyed) => doesStop(standing(s.checked.findings))
 /** Something is known to be on it, so that a rule can speak. */
 const isChecked = (s: Surveyed) => Object.values(s.checked.setup.parts).some((p) => p !== null && p !== undefined)
@@ -97,6 +99,12 @@ function tallies(surveyed: readonly Surveyed[], guns: readonly FloorGun[], cutof
     laterGuns: guns.filter((g) => isQuiet.has(g.stationId) && isBefore(g.next?.reachedMs, cutoffMs + DAY_MS)).length,
     wrongGuns: surveyed.filter(isBuiltWrong).length,
     checkedGuns: surveyed.filter(isChecked).length,
+    creeping: surveyed.flatMap((s) =>
+      s.alarms
+        .filter((a) => CREEPS.includes(a.is))
+        .slice(0, 1)
+        .map((a) => ({ name: s.station.name, what: a.what })),
+    ),
     followUps: surveyed.reduce((sum, s) => sum + s.followUps.filter((f) => f.isAsked).length, 0),
     tags: surveyed.reduce((sum, s) => sum + s.tags.filter((t) => isToUndo(t.tag)).length, 0),
     notSeenGuns: surveyed.filter((s) => !s.now.isParked && isNotSeen(s)).length,

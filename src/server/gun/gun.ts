@@ -57,15 +57,23 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
     spool: spoolLine(s, nowMs),
     lastEntryMs: s.head?.lastEntryMs ?? null,
     notes,
-    followUps: followUpLines(s),
+    ...askedOf(s),
     ...fitOf(s, { shop, parts: stocked, nameOf }),
     usualActs,
     tape,
   }
 }
 
-const followUpLines = (s: Surveyed): GunAnswer['followUps'] =>
-  s.followUps.map(({ follow: task, sinceMs, by, isAsked }) => ({ task, sinceMs, why: TRIGGERS[by].why, isAsked }))
+/** What acts and readings ask for. */
+const askedOf = (s: Surveyed): Pick<GunAnswer, 'followUps' | 'alarms'> => ({
+  followUps: s.followUps.map(({ follow: task, sinceMs, by, isAsked }) => ({
+    task,
+    sinceMs,
+    why: TRIGGERS[by].why,
+    isAsked,
+  })),
+  alarms: s.alarms,
+})
 
 /** Who people are, told to leads only. */
 async function namesFor(db: Reader, who: Who): Promise<(id: string) => string | null> {

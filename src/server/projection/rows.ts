@@ -192,11 +192,9 @@ function touchedTimes(id: string, gathered: Gathered): (position: string) => num
     (of) => gathered.stories.get(of) ?? [],
   )
   return (position) => {
-    const seen = stories.flatMap((story) => [
-      story.positions.get(position)?.seenMs ?? [],
-      story.positions.get(ALL_POSITIONS)?.seenMs ?? [],
-    ])
-    return seen.flat().reduce<number | null>(latest, null)
+    // That all was looked over in one tap says nothing against a number that was read.
+    const seen = stories.flatMap((story) => story.positions.get(position)?.seenMs ?? [])
+    return seen.reduce<number | null>(latest, null)
   }
 }
 

@@ -1,6 +1,6 @@
 import { type z } from 'zod'
 import { type CarrierId, type WireId } from '@core/ids/id.ts'
-import { frictionFromPulls } from '@core/drag/pulls.ts'
+import { frictionBy, isPullWay, type PullWay } from '@core/drag/pulls.ts'
 import { type Fact, type ReadingFact } from '@core/ledger/event.ts'
 import { judgeReading, outsidePhysics } from '@core/reading/judge.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
@@ -79,7 +79,7 @@ export function numbersOf(r: Pick<Request, 'what' | 'value' | 'left' | 'from' | 
       throw new DomainError('bad-request', 'So many open of so many holes: the first is not over the second.')
     return { value: open / total, left: null, from }
   }
-  if (r.what === 'pull' && method.key === 'pulls') return { value: frictionOf(r), left: null, from }
+  if (r.what === 'pull' && isPullWay(method.key)) return { value: frictionOf(method.key, r), left: null, from }
   if (method.number === 'needed' && r.value === null && left === null)
     throw new DomainError('bad-request', `${READING[r.what].name}: a number is wanted.`)
   if (method.number === 'none' && r.grade === null)
@@ -88,6 +88,7 @@ export function numbersOf(r: Pick<Request, 'what' | 'value' | 'left' | 'from' | 
 }
 
 const WHY_NOT = {
+  missing: ['Pulls are wanted in every lay.', 'Pull each lay once at least, three times for how sure it is.'],
   pullTooSmall: [
     'The straight pull is under 2 N: that tells the brake, not the liner.',
     'Snug the hub brake for the test, tie a reminder, pull again.',
@@ -97,13 +98,9 @@ const WHY_NOT = {
     'Lay the loop as near the gun as it will lie, same tail, pull slowly; then again.',
   ],
 } as const
-function frictionOf({ from }: Pick<Request, 'from'>): number {
-  const list = (key: string) => (Array.isArray(from[key]) ? from[key] : [])
-  const [straight, looped] = [list('straightN'), list('loopedN')]
+function frictionOf(way: PullWay, { from }: Pick<Request, 'from'>): number {
   const loops = typeof from['loops'] === 'number' ? from['loops'] : 1
-  if (straight.length === 0 || looped.length === 0 || [...straight, ...looped].some((f) => !(f > 0)) || !(loops > 0))
-    throw new DomainError('bad-request', 'Pulls are wanted in both lays: straight, and with the loop.')
-  const made = frictionFromPulls(straight, looped, loops)
+  const made = frictionBy(way, from, loops)
   if (made.ok) return made.friction
   const [says, todo] = WHY_NOT[made.reason]
   throw new DomainError('bad-request', says, [todo])

@@ -195,7 +195,8 @@ function datesOf(
   const dateOf = (usage: number | null): number | null => {
     if (usage === null || !runOn || !(runOn.perWorkedHour > 0) || !last) return null
     const ahead = Math.max(0, usage - nowUsage) / runOn.perWorkedHour
-    return afterWorked(schedule, last.atMs, ahead * 3_600_000)
+    const atMs = afterWorked(schedule, last.atMs, ahead * 3_600_000)
+    return atMs === null ? null : Math.round(atMs)
   }
   return { atMs: dateOf(crossing.usage), earlyMs: dateOf(crossing.early), lateMs: dateOf(crossing.late) }
 }
@@ -205,6 +206,7 @@ function cleaningHere({ hung, shop, here }: At, nowMs: number): ReadingAnswer['c
   const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
   const nozzle = rows.find((r) => r.position === 'nozzle')
   if (!nozzle) return null
+  const diffuserMs = rows.find((r) => r.position === 'diffuser')?.cleanedMs ?? 0
   const found: FoundClosed[] = here.kept.flatMap((r, i) => {
     const row = here.rows[i]
     const sinceH = row?.madeFrom['sinceCleanedH']
@@ -225,10 +227,14 @@ function cleaningHere({ hung, shop, here }: At, nowMs: number): ReadingAnswer['c
     sinceH: arcSinceCleaned({ hung, shop, here }, nozzle, nowMs),
     perHour: made.perHour,
     n: made.n,
-    isDeepDue: isDeepDue(nozzle.cleanings),
+    isDeepDue: isDeepDue(foundSince(here, diffuserMs)),
     isHeld: made.isHeld,
   }
 }
+
+/** Cleanings told with how closed it was, since the diffuser was last brushed out. */
+const foundSince = (here: ReadHere, sinceMs: number) =>
+  here.kept.filter((r) => r.what === 'nozzleOpen' && r.atMs > sinceMs).length
 
 /** The interval as it went, step by step: each finding moves it by no more than half. */
 function steps(found: readonly FoundClosed[], prior: { perHour: number; logSd: number }): CleaningInterval {

@@ -19,7 +19,11 @@ export function choicesFor(gun: FloorGun): Choice[] {
   const wanted = gun.wants
     .map((w): Choice => ({ act: w.act === 'clean' ? 'cleaned' : 'changed', position: w.position }))
     .filter((w) => !put.some((p) => p.act === w.act && p.position === w.position))
-  return [...put, ...wanted, gun.downSinceMs !== null ? { act: 'running', position: null } : { act: 'down', position: null }]
+  return [
+    ...put,
+    ...wanted,
+    gun.downSinceMs !== null ? { act: 'running', position: null } : { act: 'down', position: null },
+  ]
 }
 
 /** A gun that wants hands: name, wire with its break, the act and why, what leaving it does. A tap on the break logs. */

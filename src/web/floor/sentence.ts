@@ -1,3 +1,4 @@
+import { READING } from '@core/reading/specs.ts'
 import { type FloorAnswer, type FloorGun, type FloorWant } from '@contract/floor.ts'
 import { amount, minutes, type Units } from '@web/format/numbers.ts'
 import { about, when } from '@web/format/times.ts'
@@ -31,6 +32,17 @@ function restSentence(floor: FloorAnswer): string {
   return ` ${countWord(floor.laterGuns)} more by this time tomorrow.`
 }
 
+/** "Drive tension creeps on A4 and B3: look at liner, tip and rolls." One sentence a reading. */
+function creepSentences(creeping: FloorAnswer['creeping']): string[] {
+  return [...new Set(creeping.map((c) => c.what))].map((what) => {
+    const names = creeping.filter((c) => c.what === what).map((c) => c.name)
+    const shown = names.length > 3 ? `${names.length} guns` : andWords(names)
+    return `${capital(READING[what].name)} creeps on ${shown}: ${READING[what].asksFor}.`
+  })
+}
+const andWords = (words: readonly string[]) =>
+  words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`
+
 /** What the numbers rest on: not seen, estimated. Nothing when there is nothing to own up to. */
 export function honesty(floor: FloorAnswer): string {
   const said: string[] = []
@@ -45,6 +57,7 @@ export function honesty(floor: FloorAnswer): string {
         '1 of $1 guns is',
       ),
     )
+  said.push(...creepSentences(floor.creeping))
   if (floor.followUps > 0)
     said.push(
       `${floor.followUps} ${floor.followUps === 1 ? 'follow-up is' : 'follow-ups are'} open from what was done.`,

@@ -1,4 +1,14 @@
-import { ipmToMetrePerMin, kgToLb, lbToKg, metrePerMinToIpm, MM_PER_FOOT } from '@core/units/convert.ts'
+import {
+  inchToMm,
+  ipmToMetrePerMin,
+  kgToLb,
+  lbToKg,
+  LPM_PER_CFH,
+  metrePerMinToIpm,
+  MM_PER_FOOT,
+  mmToInch,
+  N_PER_LBF,
+} from '@core/units/convert.ts'
 import { parseNumber } from '@core/ingest/columns.ts'
 import { type Units } from './numbers.ts'
 
@@ -13,14 +23,21 @@ const METRIC = {
   mass: { word: 'kg', toSi: same, fromSi: same },
   cable: { word: 'm', toSi: same, fromSi: same },
   speed: { word: 'm/min', toSi: same, fromSi: same },
+  force: { word: 'N', toSi: same, fromSi: same },
+  flow: { word: 'L/min', toSi: same, fromSi: same },
+  rule: { word: 'mm', toSi: same, fromSi: same },
 }
 const FOOT_M = MM_PER_FOOT / 1000
 const US = {
   mass: { word: 'lb', toSi: lbToKg, fromSi: kgToLb },
   cable: { word: 'ft', toSi: (ft: number) => ft * FOOT_M, fromSi: (m: number) => m / FOOT_M },
   speed: { word: 'in/min', toSi: ipmToMetrePerMin, fromSi: metrePerMinToIpm },
+  force: { word: 'lbf', toSi: (lbf: number) => lbf * N_PER_LBF, fromSi: (n: number) => n / N_PER_LBF },
+  flow: { word: 'ft³/h', toSi: (cfh: number) => cfh * LPM_PER_CFH, fromSi: (lpm: number) => lpm / LPM_PER_CFH },
+  rule: { word: 'in', toSi: inchToMm, fromSi: mmToInch },
 }
-export const measures = (units: Units): Record<'mass' | 'cable' | 'speed', Measure> => (units === 'us' ? US : METRIC)
+export const measures = (units: Units): Record<'mass' | 'cable' | 'speed' | 'force' | 'flow' | 'rule', Measure> =>
+  units === 'us' ? US : METRIC
 
 /** What was typed, in SI; null when nothing or no number was. */
 export function typed(text: string, measure: Measure): number | null {

@@ -1,4 +1,4 @@
-import { kgToLb, metrePerMinToIpm, MM_PER_FOOT } from '@core/units/convert.ts'
+import { kgToLb, LPM_PER_CFH, metrePerMinToIpm, MM_PER_FOOT, N_PER_LBF } from '@core/units/convert.ts'
 import { inchName } from '@core/units/wiresize.ts'
 
 export type Units = 'metric' | 'us'
@@ -37,6 +37,11 @@ export const cable = (metres: number, units: Units) =>
   units === 'us' ? `${twoFigures((metres * 1000) / MM_PER_FOOT)} ft` : `${metres} m`
 export const wireSpeed = (speed: number, units: Units) =>
   units === 'us' ? `${twoFigures(metrePerMinToIpm(speed))} in/min` : `${speed} m/min`
+
+export const force = (forceN: number, units: Units) =>
+  units === 'us' ? `${twoFigures(forceN / N_PER_LBF)} lbf` : `${twoFigures(forceN)} N`
+export const flow = (flowLpm: number, units: Units) =>
+  units === 'us' ? `${twoFigures(flowLpm / LPM_PER_CFH)} ft³/h` : `${twoFigures(flowLpm)} L/min`
 
 export function minutes(value: number): string {
   const whole = Math.max(1, Math.round(value))

@@ -1,6 +1,8 @@
 import { Link } from 'react-router'
 import { GUIDE_KEYS, type GuideKey } from '@core/guide/keys.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
+import { READINGS } from '@core/reading/keys.ts'
+import { READING } from '@core/reading/specs.ts'
 import { type GunAnswer, type GunPosition } from '@contract/gun.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { capital, partName } from '@web/format/words.ts'
@@ -54,12 +56,28 @@ export function PartPanel(props: {
               </button>
             ))}
           </div>
+          <ReadIt gun={gun} position={p.position} />
           <HowTo gun={gun} position={p.position} />
           <Photos of={{ type: 'position', key: positionKey(gun.stationId, p.position) }} />
           <PartRules gun={gun} position={p.position} />
         </section>
       ))}
     </div>
+  )
+}
+
+/** What can be read here, each one tap away. */
+function ReadIt({ gun, position }: { gun: GunAnswer; position: string }) {
+  const here = READINGS.filter((what) => READING[what].at === position)
+  if (here.length === 0) return null
+  return (
+    <p className="read-here">
+      {here.map((what) => (
+        <Link key={what} className="btn" to={`/read?gun=${gun.stationId}&what=${what}`}>
+          read {READING[what].name}
+        </Link>
+      ))}
+    </p>
   )
 }
 

@@ -4,6 +4,7 @@ import { amount, minutes, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
 import { actPhrase, capital, partName, WHY_NOT_SEEN } from '@web/format/words.ts'
 import { findingWhy, remedyWords } from '@web/rightparts/words.ts'
+import { alarmSentence } from '@web/reading/readingwords.ts'
 import { shareWord } from '@web/parts/supplywords.ts'
 
 export interface Verdict {
@@ -38,6 +39,8 @@ export function gunVerdict(gun: GunAnswer, units: Units): Verdict {
       because: `${capital(wantWhy(first, units)).replace(/\.$/, '')}.`,
     }
   }
+  const asked = alarmVerdict(gun)
+  if (asked) return asked
   const unseen = gun.positions.filter((p) => p.state === 'notSeen')
   if (unseen.length === gun.positions.length && unseen.length > 0)
     return {
@@ -47,6 +50,14 @@ export function gunVerdict(gun: GunAnswer, units: Units): Verdict {
   const line = `Nothing wants hands before ${when(gun.cutoffMs, nowMs, zone)}.`
   if (gun.next) return { line, because: `Next: ${partName(gun.next.position)}, ${reach(gun.next, nowMs, zone)}.` }
   return { line, because: unseen.length > 0 ? `Not seen: ${unseen.map((p) => partName(p.position)).join(', ')}.` : '' }
+}
+
+/** What its readings ask for. */
+function alarmVerdict({ alarms, nowMs }: GunAnswer): Verdict | null {
+  const [first, ...others] = alarms
+  if (!first) return null
+  const because = others.length > 0 ? others.map(alarmSentence).join(' ') : `Read ${ago(first.sinceMs, nowMs)} ago.`
+  return { line: alarmSentence(first), because }
 }
 
 /** Above this share the records are as good as whole. */

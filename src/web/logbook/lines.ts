@@ -7,6 +7,8 @@ import { GUIDES } from '@core/guide/guides.ts'
 import { type GuideKey } from '@core/guide/keys.ts'
 import { type AutopsyFind, type SpoiledWhy } from '@core/ledger/event.ts'
 import { FIND_WORD, ruleLength, tapeLength } from '@web/liner/linerwords.ts'
+import { READING } from '@core/reading/specs.ts'
+import { keptWords } from '@web/reading/readingwords.ts'
 import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
 import { type JointFault } from '@core/rightparts/joints.ts'
@@ -49,7 +51,7 @@ export function lineSentence(line: LogLine, units: Units): string {
     case 'shopChanged':
       return `Set-up: ${line.what ?? ''}.`
     default:
-      return fitSentence(line, units) ?? spoolSentence(line, units)
+      return readSentence(line, units) ?? fitSentence(line, units) ?? spoolSentence(line, units)
   }
 }
 
@@ -90,6 +92,14 @@ function fitSentence(line: LogLine, units: Units): string | null {
     default:
       return null
   }
+}
+
+/** What was read, as found and as left. */
+function readSentence({ reading, kind }: LogLine, units: Units): string | null {
+  if (kind === 'calibrated') return 'Knob calibrated by slip pulls.'
+  if (!reading) return null
+  const words = keptWords(reading.what, reading, units)
+  return `${capital(READING[reading.what].name)}${words ? `: ${words}` : ' read'}.`
 }
 
 /** Work by the list, what followed, what nearly happened. */

@@ -6,7 +6,7 @@ import { type FindingLine, type TagLine } from '@contract/rightparts.ts'
 import { type Act } from '@contract/logbook.ts'
 import { newKey } from '@web/api/client.ts'
 import { type Units } from '@web/format/numbers.ts'
-import { ago } from '@web/format/times.ts'
+import { ago, when } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
 import { useLog } from '@web/log/queries.ts'
 import { useIsLead } from '@web/people/queries.ts'
@@ -63,7 +63,11 @@ function TagKey({ gun, tag }: { gun: GunAnswer; tag: TagLine }) {
     <div className="fit-tag">
       <p>
         <strong>{capital(text.says)}</strong>
-        {parts ? `: ${parts}` : ''} <span className="dim">since {ago(tag.sinceMs, gun.nowMs)}</span>
+        {parts ? `: ${parts}` : ''}{' '}
+        <span className="dim">
+          since {ago(tag.sinceMs, gun.nowMs)}
+          {untilWords(tag, gun)}
+        </span>
       </p>
       <button
         type="button"
@@ -76,6 +80,12 @@ function TagKey({ gun, tag }: { gun: GunAnswer; tag: TagLine }) {
       <Trouble problem={untie.error} />
     </div>
   )
+}
+
+/** Till when it may hang there; past that, it is said so. */
+function untilWords({ untilMs }: TagLine, { nowMs, zone }: GunAnswer): string {
+  if (untilMs === null) return ''
+  return untilMs < nowMs ? `, should have been back ${ago(untilMs, nowMs)} ago` : `, till ${when(untilMs, nowMs, zone)}`
 }
 
 const WORD = { stops: 'wrong', harms: 'look', note: '' } as const

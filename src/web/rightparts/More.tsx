@@ -41,6 +41,12 @@ export function MoreActs({ gun }: { gun: GunAnswer }) {
         <Link className="key key-low" to={`/guide?gun=${gun.stationId}`}>
           How it’s done
         </Link>
+        <Link className="key key-low" to={`/read?gun=${gun.stationId}`}>
+          Read it
+        </Link>
+        <Link className="key key-low" to={`/drag?gun=${gun.stationId}`}>
+          Its drag
+        </Link>
         {key('swap', 'Swap the gun')}
         {key('issue', 'Fetch a part')}
         {key('joint', 'Joint trouble')}

@@ -1,20 +1,14 @@
 import { useState } from 'react'
-import { useQuery } from '@tanstack/react-query'
 import { Form, Modal } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
-import { findAnswer } from '@contract/gun.ts'
-import { getJson, newKey } from '@web/api/client.ts'
+import { newKey } from '@web/api/client.ts'
 import { useLog } from '@web/log/queries.ts'
 import { matchPlaces } from './find.ts'
+import { usePlaces } from './usePlaces.ts'
 
 /** Two characters and Enter get to any gun; asked from "it's down", the same two say which. */
 export function Find({ isOpen, isDown, onClose }: { isOpen: boolean; isDown: boolean; onClose: () => void }) {
-  const places = useQuery({
-    queryKey: ['find'],
-    queryFn: () => getJson('/find', findAnswer),
-    enabled: isOpen,
-    staleTime: 30_000,
-  })
+  const places = usePlaces(isOpen)
   const [typed, setTyped] = useState('')
   const go = useNavigate()
   const log = useLog()

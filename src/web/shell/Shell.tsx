@@ -12,6 +12,7 @@ import { useTheme } from './useTheme.ts'
 
 const SECTIONS = [
   { to: '/', name: 'Floor' },
+  { to: '/drag', name: 'Drag' },
   { to: '/spools', name: 'Spools' },
   { to: '/logbook', name: 'Logbook' },
   { to: '/shop', name: 'Our shop' },

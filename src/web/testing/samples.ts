@@ -58,6 +58,7 @@ const built = {
   normal: null,
   tags: [],
   followUps: [],
+  alarms: [],
 }
 
 export const gun = (over: Partial<GunAnswer> = {}): GunAnswer => ({
@@ -165,6 +166,7 @@ export const floorOf = (guns: FloorGun[], over: Partial<FloorAnswer> = {}): Floo
   checkedGuns: 0,
   tags: 0,
   followUps: 0,
+  creeping: [],
   estimatedGuns: 0,
   quietChance: 0,
   ...over,

@@ -1,0 +1,127 @@
+import { useState, type ReactNode } from 'react'
+import { Link, useSearchParams } from 'react-router'
+import { middleMark } from '@core/drag/explain.ts'
+import { type DragAnswer } from '@contract/drag.ts'
+import { type Units } from '@web/format/numbers.ts'
+import { useIsPhone } from '@web/floor/useIsPhone.ts'
+import { useMe } from '@web/people/queries.ts'
+import { usePlaces } from '@web/shell/usePlaces.ts'
+import { PhoneMore } from '@web/shell/Shell.tsx'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { PickOne } from '@web/shell/Field.tsx'
+import { Calibrate } from './Calibrate.tsx'
+import { freeSetup } from './dragstate.ts'
+import { DragView } from './DragView.tsx'
+import { Pulls } from './Pulls.tsx'
+import { useDrag } from './queries.ts'
+
+/** Drag: a gun of the shop, or one of nobody's. */
+export function DragPage() {
+  const [params, setParams] = useSearchParams()
+  const stationId = params.get('gun') ?? ''
+  const drag = useDrag(stationId)
+  const me = useMe()
+  const units = me.data?.units ?? 'metric'
+  const head = <Choose stationId={stationId} onGun={(id) => setParams(id ? { gun: id } : {})} />
+  if (stationId === '') return <Free units={units} head={head} />
+  if (!drag.data)
+    return (
+      <main className="drag" aria-busy={drag.isPending}>
+        <Trouble problem={drag.error} />
+      </main>
+    )
+  return <OfGun key={stationId} drag={drag.data} units={units} head={head} />
+}
+
+function Choose({ stationId, onGun }: { stationId: string; onGun: (id: string) => void }) {
+  const places = usePlaces().data?.places ?? []
+  return (
+    <div className="drag-choose">
+      <PickOne
+        id="drag-gun"
+        label="Gun"
+        value={stationId}
+        none="one of nobody’s"
+        options={places.map((p) => [p.stationId, p.name] as const)}
+        onPick={onGun}
+      />
+    </div>
+  )
+}
+
+function Free({ units, head }: { units: Units; head: ReactNode }) {
+  const isPhone = useIsPhone()
+  const real = freeSetup()
+  return (
+    <>
+      <DragView
+        name="it"
+        real={real}
+        mark={middleMark(real)}
+        sources={{}}
+        spans={null}
+        isCalibrated={false}
+        nowMs={0}
+        units={units}
+        head={head}
+        foot={<p className="small-print">Every number here is a guess. Choose a gun to see what is read of it.</p>}
+      />
+      {isPhone ? <PhoneMore /> : null}
+    </>
+  )
+}
+
+function OfGun({ drag, units, head }: { drag: DragAnswer; units: Units; head: ReactNode }) {
+  const isPhone = useIsPhone()
+  const [params] = useSearchParams()
+  const asked = params.get('do')
+  const [doing, setDoing] = useState<'pulls' | 'knob' | null>(asked === 'pulls' || asked === 'knob' ? asked : null)
+  if (!drag.drag)
+    return (
+      <main className="drag">
+        <div className="drag-head">
+          <h1 className="sentence">Nothing can be said of {drag.name}: nobody told which wire is on.</h1>
+          {head}
+        </div>
+        <Link className="btn" to={`/gun/${drag.stationId}`}>
+          {drag.name}
+        </Link>
+      </main>
+    )
+  if (doing === 'pulls') return <Pulls drag={drag} units={units} onDone={() => setDoing(null)} />
+  if (doing === 'knob') return <Calibrate drag={drag} units={units} onDone={() => setDoing(null)} />
+  const { setup, sources, spans } = drag.drag
+  return (
+    <>
+      <DragView
+        key={JSON.stringify(setup)}
+        name={drag.name}
+        real={setup}
+        mark={drag.knob?.mark ?? middleMark(setup)}
+        sources={sources}
+        spans={spans}
+        isCalibrated={drag.calibratedMs !== null}
+        nowMs={drag.nowMs}
+        units={units}
+        head={head}
+        foot={
+          <section aria-label="Tell it better">
+            <h2>Tell it better</h2>
+            <div className="drag-tries">
+              <button type="button" className="btn" onClick={() => setDoing('pulls')}>
+                Friction from two pulls
+              </button>
+              <button type="button" className="btn" onClick={() => setDoing('knob')}>
+                {drag.calibratedMs === null ? 'Calibrate the knob' : 'Calibrate the knob again'}
+              </button>
+              <Link className="btn" to={`/read?gun=${drag.stationId}`}>
+                Readings of {drag.name}
+              </Link>
+            </div>
+          </section>
+        }
+      />
+      {isPhone ? <PhoneMore /> : null}
+    </>
+  )
+}

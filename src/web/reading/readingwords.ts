@@ -1,0 +1,188 @@
+import { type Alarm } from '@core/reading/alarms.ts'
+import { type ReadingKey, type ReadingUnit } from '@core/reading/keys.ts'
+import { methodOf, READING } from '@core/reading/specs.ts'
+import { type DrawingKey } from '@core/guide/drawing.ts'
+import { type KeptLine, type ReadingAnswer, type ReadingLine, type TrendLine } from '@contract/reading.ts'
+import { measures, type Measure } from '@web/format/measures.ts'
+import { amount, flow, force, twoFigures, type Units } from '@web/format/numbers.ts'
+import { ago, shortDate, when } from '@web/format/times.ts'
+import { capital } from '@web/format/words.ts'
+import { ruleLength } from '@web/liner/linerwords.ts'
+
+/** A value in the reading's unit, as people say it. */
+export function readingValue(what: ReadingKey, value: number, units: Units): string {
+  switch (READING[what].unit) {
+    case 'N':
+      return force(value, units)
+    case 'L/min':
+      return flow(value, units)
+    case 'mm':
+      return value < 0 ? `−${ruleLength(-value, units)}` : ruleLength(value, units)
+    case 'share':
+      return what === 'bore' ? `${Math.round(value * 100)} % oval` : `${Math.round(value * 100)} %`
+    case 'deg':
+      return `${Math.round(value)}°`
+    case 'amps':
+      return `${twoFigures(value)} A`
+    case 'friction':
+      return value.toFixed(2)
+    default:
+      return twoFigures(value)
+  }
+}
+
+const same = (n: number) => n
+const PLAIN: Partial<Record<ReadingUnit, Measure>> = {
+  mark: { word: 'mark', toSi: same, fromSi: same },
+  deg: { word: 'degrees', toSi: same, fromSi: same },
+  share: { word: '%', toSi: (n) => n / 100, fromSi: (n) => n * 100 },
+  amps: { word: 'A', toSi: same, fromSi: same },
+  coils: { word: 'coils', toSi: same, fromSi: same },
+  friction: { word: 'friction', toSi: same, fromSi: same },
+}
+/** How a reading is typed, in the shop's units. */
+export function readingMeasure(what: ReadingKey, units: Units): Measure {
+  const { unit } = READING[what]
+  const of = measures(units)
+  if (unit === 'N') return of.force
+  if (unit === 'L/min') return of.flow
+  if (unit === 'mm') return of.rule
+  return (unit && PLAIN[unit]) ?? { word: '', toSi: same, fromSi: same }
+}
+
+export const VERDICT_WORD = { good: 'good', look: 'look', act: 'put right' } as const
+export const HOW_WORD = { measured: 'measured', looked: 'looked', said: 'said' } as const
+
+/** "2.4, left at 2.8: curls and keeps coming". */
+export function keptWords(
+  what: ReadingKey,
+  kept: Pick<KeptLine, 'method' | 'grade' | 'value' | 'left'>,
+  units: Units,
+): string {
+  const grade = methodOf(what, kept.method)?.grades.find((g) => g.key === kept.grade)?.says ?? null
+  const value = kept.value === null ? null : readingValue(what, kept.value, units)
+  const left = kept.left === null ? null : `left at ${readingValue(what, kept.left, units)}`
+  const number = [value, left].filter(Boolean).join(', ')
+  return [number, grade].filter(Boolean).join(': ')
+}
+
+export const methodName = (what: ReadingKey, method: string) => methodOf(what, method)?.name ?? method
+
+/** Where it should lie: "12 to 20 L/min (guess)". */
+export function targetWords(line: Pick<ReadingLine, 'what' | 'target'>, units: Units): string {
+  const { target, what } = line
+  if (!target) return ''
+  const say = (n: number) => readingValue(what, n, units)
+  const span =
+    target.from !== null && target.to !== null
+      ? `${say(target.from)} to ${say(target.to)}`
+      : target.to !== null
+        ? `up to ${say(target.to)}`
+        : target.from !== null
+          ? `at least ${say(target.from)}`
+          : ''
+  return span === '' ? '' : `${span} (${BY_WORD[target.by]})`
+}
+const BY_WORD = {
+  window: 'the window of this gun',
+  baseline: 'by how it began',
+  procedure: 'procedure',
+  wire: 'the wire’s data',
+  rule: 'house rule',
+  guess: 'guess',
+} as const
+
+export interface Told {
+  nowMs: number
+  zone: string
+  units: Units
+}
+/** What a series of readings says, with its date and how far that may be off. */
+export function trendSentence(what: ReadingKey, trend: TrendLine, at: Told): string | null {
+  const { nowMs, zone, units } = at
+  if (trend.is === 'few') return null
+  const first = trend.points[0]
+  const last = trend.points.at(-1)
+  if (!first || !last) return null
+  const span = trend.unit === 'kg' ? amount(last.usage, 'kg', units) : `${Math.round(last.usage)} days`
+  const say = (n: number) => readingValue(what, n, units)
+  const name = capital(READING[what].name)
+  if (trend.jumpedMs !== null)
+    return `${name} jumped on ${shortDate(trend.jumpedMs, zone)}, from ${say(first.value)} to ${say(last.value)}.`
+  if (trend.is === 'steady') return `${name} is steady over ${span} (${trend.n} readings).`
+  const crept = `${name} has crept from ${say(first.value)} to ${say(last.value)} over ${span}`
+  if (trend.is === 'over' || !trend.crossing)
+    return trend.limit === null ? `${crept}.` : `${crept}: beyond its limit of ${say(trend.limit)}.`
+  const { atMs, earlyMs, lateMs } = trend.crossing
+  if (atMs === null) return `${crept}, towards ${say(trend.limit ?? 0)}.`
+  const early = earlyMs === null ? '' : dayWord(Math.max(earlyMs, nowMs), nowMs, zone)
+  const late = lateMs === null ? 'perhaps never' : dayWord(lateMs, nowMs, zone)
+  return `${crept}; at its limit of ${say(trend.limit ?? 0)} about ${dayWord(Math.max(atMs, nowMs), nowMs, zone)} (${early} to ${late}).`
+}
+
+const DAY_MS = 86_400_000
+/** A day, not an hour: no trend is known to the hour. */
+function dayWord(ms: number, nowMs: number, zone: string): string {
+  const word = when(ms, nowMs, zone)
+  return Math.abs(ms - nowMs) < 6 * DAY_MS ? word.replace(/ ?\d\d:\d\d$/, '') || 'today' : word
+}
+
+const ALARM_WORD: Record<Alarm['is'], (name: string) => string> = {
+  act: (name) => `${name}: put right`,
+  look: (name) => `${name}: worth a look`,
+  creeps: (name) => `${name} creeps`,
+  over: (name) => `${name} is beyond its limit`,
+  jumped: (name) => `${name} jumped`,
+}
+/** "Drive tension creeps: look at liner, tip and rolls." */
+export function alarmSentence(alarm: Pick<Alarm, 'what' | 'is'>): string {
+  const spec = READING[alarm.what]
+  const creeps = alarm.is === 'creeps' || alarm.is === 'over' || alarm.is === 'jumped'
+  const asks = creeps && spec.asksFor ? `: ${spec.asksFor}` : ''
+  return `${capital(ALARM_WORD[alarm.is](spec.name))}${asks}.`
+}
+
+export function raisedSentence(raised: NonNullable<ReadingAnswer['raised']>, at: Told): string {
+  const since = `The knob was raised ${ago(raised.sinceMs, at.nowMs)} ago to keep it going`
+  if (raised.untilMs === null) return `${since}.`
+  return raised.untilMs < at.nowMs
+    ? `${since}; it should have been back by ${shortDate(raised.untilMs, at.zone)}.`
+    : `${since}, till ${shortDate(raised.untilMs, at.zone)}.`
+}
+
+export function changedSentence(line: ReadingLine, at: Told): string | null {
+  if (!line.changed) return null
+  const by = readingValue(line.what, Math.abs(line.changed.by), at.units)
+  const who = line.changed.leftBy ? `, left by ${line.changed.leftBy}` : ''
+  return `Changed since ${when(line.changed.sinceMs, at.nowMs, at.zone)}${who}: ${by} ${line.changed.by > 0 ? 'more' : 'less'} than it was left at.`
+}
+
+export function againstSentence(line: ReadingLine, at: Told): string | null {
+  if (!line.against || !line.last) return null
+  const say = (k: KeptLine) => `${methodName(line.what, k.method)} says ${VERDICT_WORD[k.is]}`
+  return `These two cannot both be right: ${say(line.against)}, ${say(line.last)} (${ago(line.against.atMs, at.nowMs)} ago). Look again.`
+}
+
+/** "Clean again in about 1.5 h of arc." */
+export function cleaningSentence(cleaning: NonNullable<ReadingAnswer['cleaning']>): string {
+  const { hours, sinceH, n } = cleaning
+  const whose = n === 0 ? 'trade' : `yours, ${n}`
+  const every = `Clean the nozzle every ${twoFigures(hours)} h of arc (${whose})`
+  // A trade figure says how often, not that it is time: the house rule does.
+  if (n === 0 || sinceH === null) return `${every}.`
+  const left = sinceH >= hours ? ', so now' : `, in about ${twoFigures(hours - sinceH)} h`
+  return `${every}${left}.${cleaning.isDeepDue ? ' Brush the diffuser out with it.' : ''}`
+}
+
+/** Right and wrong beside what is read. */
+export const READING_DRAWING: Partial<Record<ReadingKey, DrawingKey>> = {
+  bore: 'bore',
+  nozzleOpen: 'nozzleOpening',
+  holes: 'holes',
+  pinHome: 'pinHome',
+  layout: 'cableStraight',
+  gap: 'outletMouth',
+  clamp: 'clamp',
+  insulator: 'insulatorWay',
+  stickOut: 'wireEnd',
+}
