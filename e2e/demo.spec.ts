@@ -114,6 +114,10 @@ test('every main view reads well to a screen reader, in both themes', async ({ p
   const change = `change?guns=${b5}&wire=${wires.find((w) => w.name === 'aluminium 1.2')?.id ?? ''}`
   const views = [
     'logbook',
+    `drag?gun=${b5}`,
+    `drag?gun=${b5}&do=pulls`,
+    `read?gun=${b5}`,
+    `read?gun=${b5}&what=bore`,
     'spools',
     'spools?number=3',
     'scan',

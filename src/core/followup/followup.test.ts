@@ -19,7 +19,7 @@ const NOTHING: Happening = {
   isKnocked: false,
   isSeatedAgain: false,
   followedUp: null,
-  tied: null,
+  isRaised: false,
 }
 function after(...events: Partial<Happening>[]): Map<FollowUp, Pending> {
   const pending = new Map<FollowUp, Pending>()
@@ -52,10 +52,11 @@ describe('what an act makes necessary', () => {
     expect(open(both)).toEqual([])
   })
   it('a knob raised to keep going: somebody looks at the liner, however long it runs', () => {
-    const raised = after({ kind: 'tied', tied: 'knobRaised' })
+    const raised = after({ kind: 'reading', isRaised: true })
     expect(open(raised, at({ workedHSince: () => 300 }))).toEqual(['linerCheck'])
-    expect(open(after({ kind: 'tied', tied: 'knobRaised' }, { kind: 'confirmed', position: 'liner' }))).toEqual([])
-    expect(open(after({ kind: 'tied', tied: 'brakeTight' }))).toEqual([])
+    expect(open(after({ kind: 'reading', isRaised: true }, { kind: 'confirmed', position: 'liner' }))).toEqual([])
+    expect(open(after({ kind: 'reading', isRaised: true }, { position: 'liner' }))).not.toContain('linerCheck')
+    expect(open(after({ kind: 'reading' }))).toEqual([])
   })
   it('goes by the school of when tension is set', () => {
     const liner = after({ position: 'liner' })

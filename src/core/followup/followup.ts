@@ -1,5 +1,4 @@
 import { type FactKind } from '@core/ledger/event.ts'
-import { type Tag } from '@core/changeover/tags.ts'
 import { FOLLOW_UPS, type FollowUp } from './keys.ts'
 
 /**
@@ -150,8 +149,8 @@ export interface Happening {
   /** A gun that hung before hangs again. */
   isSeatedAgain: boolean
   followedUp: FollowUp | null
-  /** A reminder that was tied. */
-  tied: Tag | null
+  /** The knob was read and raised to keep a gun going. */
+  isRaised: boolean
 }
 
 const ROBOT_FRONT = new Set(['tip', 'nozzle', 'diffuser', 'neck'])
@@ -160,7 +159,7 @@ export function opensFollowUps(h: Happening): TriggerKey[] {
   if (h.kind === 'wireLoaded') return ['spoolTension']
   if (h.isSeatedAgain) return ['seated', 'wasOut']
   const opened: TriggerKey[] = []
-  if (h.tied === 'knobRaised') opened.push('knobRaised')
+  if (h.isRaised) opened.push('knobRaised')
   if (h.isKnocked) opened.push('knocked')
   if (h.kind !== 'fitted') return opened
   if (h.position === 'liner') opened.push('linerTension', 'linerFeed', 'linerRings', 'seated')

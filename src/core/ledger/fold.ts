@@ -244,7 +244,7 @@ function applyFollowUps(story: CarrierStory, { fact, happenedMs }: Standing): vo
         hung !== undefined &&
         (hung.onId !== fact.onId || hung.toMs !== null),
       followedUp: fact.kind === 'followedUp' ? fact.task : null,
-      tied: fact.kind === 'tied' ? fact.tag : null,
+      isRaised: fact.kind === 'reading' && typeof fact.from['keepDays'] === 'number',
     },
     happenedMs,
   )

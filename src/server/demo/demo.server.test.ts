@@ -4,6 +4,11 @@ import { usualLife } from '@core/life/kaplanmeier.ts'
 import { isWornOut } from '@core/path/columns.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { type CautionsAnswer } from '@contract/guide.ts'
+import { type DragAnswer } from '@contract/drag.ts'
+import { type ReadingAnswer } from '@contract/reading.ts'
+import { explain } from '@core/drag/explain.ts'
+import { READING } from '@core/reading/specs.ts'
+import { watchSeries } from '@core/trend/series.ts'
 import { type LinerAnswer, type StuckAnswer } from '@contract/liner.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type JointsAnswer } from '@contract/rightparts.ts'
@@ -36,6 +41,7 @@ async function openYard(nowMs: number): Promise<void> {
   ids = new Map((await server.parts.deps.db.select().from(station)).map((s) => [s.name, s.id]))
 }
 const gun = async (name: string) => (await lead.get<GunAnswer>(`/gun/${ids.get(name) ?? ''}`)).body
+const read = async (name: string) => (await lead.get<ReadingAnswer>(`/reading?stationId=${ids.get(name) ?? ''}`)).body
 const floor = async () => (await lead.get<FloorAnswer>('/floor')).body
 
 /** Tip lives that ended on the gun of a place, in arc hours. */
@@ -91,6 +97,46 @@ const CHECKS: Record<string, () => Promise<void>> = {
   'Spools let go, twice': async () => {
     const { cautions } = (await lead.get<CautionsAnswer>('/guide/cautions')).body
     expect(cautions.find((c) => c.hazard === 'spring')).toMatchObject({ nearMisses: 2, places: ['T2', 'T4'] })
+  },
+  'A knob that creeps under a dying liner': async () => {
+    const before = server.clock.nowMs - 7 * 86_400_000
+    const { readings } = await read('B3')
+    const trend = readings.find((r) => r.what === 'tension')?.trend
+    const known = (trend?.points ?? []).filter((p) => p.atMs < before)
+    expect(known.length).toBeGreaterThanOrEqual(5)
+    // With no more than what was read a week before it stopped, it was announced.
+    const creep = watchSeries(known, { worse: 'up', limit: trend?.limit ?? null, sd: READING.tension.sd })
+    expect(['creeps', 'over']).toContain(creep.is)
+    expect((await floor()).creeping).toContainEqual({ name: 'B3', what: 'tension' })
+  },
+  'A knob that creeps, still within its window': async () => {
+    const { readings } = await read('A8')
+    const tension = readings.find((r) => r.what === 'tension')
+    expect(tension).toMatchObject({ target: { by: 'window' }, trend: { is: 'creeps' } })
+    const { crossing } = tension?.trend ?? {}
+    expect(crossing?.earlyMs).toBeLessThan(crossing?.atMs ?? 0)
+    expect(crossing?.lateMs ?? Infinity).toBeGreaterThan(crossing?.atMs ?? 0)
+  },
+  'A knob raised to keep going': async () => {
+    const a3 = await gun('A3')
+    expect(a3.tags).toMatchObject([{ tag: 'knobRaised', untilMs: expect.any(Number) as number }])
+    expect(a3.followUps.map((f) => f.task)).toContain('linerCheck')
+  },
+  'A coiled cable': async () => {
+    const { drag } = (await lead.get<DragAnswer>(`/drag?stationId=${ids.get('T2') ?? ''}`)).body
+    expect(drag?.setup.values.coils).toBe(2)
+    if (!drag) return
+    const said = explain(drag.setup)
+    expect(said.width).toBe('closed')
+    expect(said.reopens[0]?.steps).toEqual(['uncoil'])
+  },
+  'A bore called round that measures oval': async () => {
+    const { readings } = await read('B6')
+    expect(readings.find((r) => r.what === 'bore')).toMatchObject({ last: { is: 'act' }, against: { is: 'good' } })
+  },
+  'Gas that somebody turned up': async () => {
+    const { readings } = await read('A1')
+    expect(readings.find((r) => r.what === 'gasFlow')?.changed).toMatchObject({ by: 8 })
   },
   'A hall where four in ten changes are never logged': async () => {
     const tip = PARTS.find((p) => p.position === 'tip')

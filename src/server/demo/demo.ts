@@ -314,12 +314,10 @@ async function insertHistory(tx: Tx, at: HistoryAt): Promise<void> {
   for (let i = 0; i < usage.length; i += 2000) await tx.insert(usageSpan).values(usage.slice(i, i + 2000))
 }
 
-/** What nobody did in the last weeks on some guns: their liner was kept going by the knob. */
-const isLetGo = (e: SimEvent, nowMs: number) =>
-  LET_GO.places.includes(e.gun) &&
-  nowMs - e.atMs < LET_GO.days * 86_400_000 &&
-  e.act.kind === 'fitted' &&
-  LET_GO.positions.includes(e.act.position)
+/** What nobody did in the last days on some guns. */
+const isLetGo = ({ gun, atMs, act }: SimEvent, nowMs: number) =>
+  act.kind === 'fitted' &&
+  LET_GO.some((l) => l.place === gun && l.positions.includes(act.position) && nowMs - atMs < l.days * 86_400_000)
 
 function draft(
   at: HistoryAt,

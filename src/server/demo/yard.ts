@@ -360,8 +360,13 @@ export const PEOPLE = [
 ] as const
 export const DEMO_LEAD = { name: 'Ilse Varn', password: 'low-tide-at-six' }
 
-/** Guns whose liner and rolls nobody touched for weeks: the knob kept them going. */
-export const LET_GO = { places: ['B3', 'A8'], positions: ['liner', 'rolls'], days: 60 }
+/** What nobody touched in the last days: liners kept going by the knob, a tip that was measured. */
+export const LET_GO: readonly { place: string; positions: readonly string[]; days: number }[] = [
+  { place: 'B3', positions: ['liner', 'rolls'], days: 60 },
+  { place: 'A8', positions: ['liner', 'rolls'], days: 60 },
+  { place: 'A3', positions: ['liner', 'rolls'], days: 4 },
+  { place: 'B6', positions: ['tip'], days: 2 },
+]
 
 /** Planted stories: what happened, where, and what the program must show of it. Tests and pictures use this table. */
 export const STORIES = [

@@ -13,17 +13,13 @@ export function followUpsHere(
   at: { shop: ShopModel; built: Built; schedule: Schedule | null; nowMs: number },
 ): OpenFollowUp[] {
   if (hung.now.isParked) return []
-  const states = carrierIdsOf(hung.now, at.shop).flatMap((id) => hung.stateOf(id) ?? [])
-  const pending = states.flatMap((s) => s.now?.followUps ?? [])
+  const pending = carrierIdsOf(hung.now, at.shop).flatMap((id) => hung.stateOf(id)?.now?.followUps ?? [])
   if (pending.length === 0) return []
-  const seenMs = states.flatMap((s) => s.rows).find((r) => r.position === 'liner')?.seenMs ?? null
   const by = ruledBy(hung.station, at.built)
-  const open = openFollowUps(pending, {
+  return openFollowUps(pending, {
     nowMs: at.nowMs,
     isCell: hung.station.classKey === 'cell',
     schoolOf: (code) => rulingFor(code, by, at.shop.choices).school.key,
     workedHSince: (ms) => workedMs(at.schedule, ms, at.nowMs) / HOUR_MS,
   })
-  // The knob is the feeder's, the liner the gun's: looking at it there settles what was opened here.
-  return open.filter((f) => f.follow !== 'linerCheck' || seenMs === null || seenMs < f.sinceMs)
 }

@@ -135,7 +135,7 @@ function followsOf(guide: GuideKey, of: GuideFor, shop: ShopModel): string[] {
     isKnocked: false,
     isSeatedAgain: guide === 'gun',
     followedUp: null,
-    tied: null,
+    isRaised: false,
   }
   const triggers = opensFollowUps(happening).map((k) => TRIGGERS[k])
   const asked = triggers.filter(

@@ -88,6 +88,14 @@ const BODIES: Record<string, () => object> = {
   '/guide/caution': () => ({ hazard: 'hot', words: 'Hot. Gloves.' }),
   '/guide/nearmiss': () => ({ stationId: id('A1'), hazard: 'hot' }),
   '/followup': () => ({ stationId: id('A1'), task: 'tension' }),
+  '/reading': () => ({ stationId: id('A1'), what: 'orings', method: 'look', how: 'looked', grade: 'whole' }),
+  '/drag/calibrate': () => ({
+    stationId: id('A1'),
+    pulls: [
+      { mark: 1, forcesN: [40] },
+      { mark: 4, forcesN: [150] },
+    ],
+  }),
   '/liner/stuck': () => ({ stationId: id('A1'), atMm: 900, isKinked: false }),
   '/liner/spoiled': () => ({ stationId: id('A1'), why: 'cutShort' }),
   '/liner/done': () => ({ stationId: id('A1'), old: null, isBlown: false, cut: null, minutes: null, overrun: null }),
@@ -135,6 +143,8 @@ const FOR_HANDS = [
   '/guide/done',
   '/guide/nearmiss',
   '/followup',
+  '/reading',
+  '/drag/calibrate',
   '/liner/stuck',
   '/liner/spoiled',
   '/liner/done',
@@ -163,6 +173,8 @@ describe('who may do what', () => {
             .replace(/^.photo$/, '/photo?type=spool&key=x')
             .replace('progress', `progress?runKey=${nextKey()}`)
             .replace(/^.changeover$/, `/changeover?stationIds=${id('A1')}&wireId=wire_none`)
+            .replace(/^.reading$/, `/reading?stationId=${id('A1')}`)
+            .replace(/^.drag$/, `/drag?stationId=${id('A1')}`)
             .replace(/^.liner$/, `/liner?stationId=${id('A1')}`)
             .replace('dedicate', `dedicate?stationId=${id('A1')}&gunMinor=1&gunYears=1`),
         )

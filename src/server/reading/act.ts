@@ -142,6 +142,7 @@ function factsOf(r: Request, made: Numbers, at: FactsAt): Fact[] {
     method: r.method,
     how: r.how,
     ...made,
+    from: r.keepGoing ? { ...made.from, keepDays: r.keepGoing.days } : made.from,
     grade: r.grade,
     is: judgeReading({ ...r, ...made }, target).is,
     headId: place.now.headId as CarrierId | null,

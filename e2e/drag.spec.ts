@@ -1,0 +1,75 @@
+import { openFitShop, type FitShop } from '@server/testing/fitshop.ts'
+import { apiOf, asOwner, expect, startShop, test, type Page, type Shop } from './fixtures.ts'
+
+/** Why does it feed badly: a gun bent on the screen, its liner pulled by hand, a reading taken at the booth. A shop set up by hand. */
+let shop: Shop
+let fit: FitShop
+test.beforeAll(async ({ browser }) => {
+  test.setTimeout(120_000)
+  shop = await startShop(false)
+  const page = await browser.newPage()
+  await asOwner(page, shop)
+  fit = await openFitShop(apiOf(page, shop), 'A1–A4')
+  await page.close()
+})
+test.afterAll(() => shop.stop())
+
+const id = (name: string) => fit.ids.get(name) ?? ''
+const heading = (page: Page) => page.getByRole('heading', { level: 1 })
+
+test('an instructor coils the cable on the screen and the window shuts', async ({ page }) => {
+  await asOwner(page, shop)
+  await page.goto(`${shop.url}/drag?gun=${id('A1')}`)
+  await expect(heading(page)).toContainText('A1 feeds')
+  await expect(page.getByLabel('How sure')).toContainText('of what the guesses allow')
+  const box = await page.locator('.drag-picture .grab-x').last().boundingBox()
+  if (!box) throw new Error('no coils to take hold of')
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  await page.mouse.move(x, y)
+  await page.mouse.down()
+  await page.mouse.move(x + 240, y, { steps: 8 })
+  await page.mouse.up()
+  await expect(page.getByText('no window')).toBeVisible()
+  await expect(heading(page)).not.toContainText('A1 feeds,')
+  await page.getByRole('button', { name: /^Uncoil the cable/ }).click()
+  await expect(heading(page)).toContainText('A1 feeds')
+  await page.getByLabel('Knob').fill('5')
+  await expect(page.locator('.drag-knob-says')).toContainText('it nests')
+})
+
+test('two pulls at the booth become a number that Drag goes by', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  await asOwner(page, shop)
+  await page.goto(`${shop.url}/drag?gun=${id('A2')}&do=pulls`)
+  await page.getByLabel(/dead straight/).fill('1.1 1.2')
+  await page.getByLabel(/One loop/).fill('3')
+  await expect(page.locator('.pull-result')).toContainText('Snug the hub brake')
+  await page.getByLabel(/dead straight/).fill('8.2 8.6 8.4')
+  await page.getByLabel(/One loop/).fill('30.2 31.6 30.8')
+  await expect(page.locator('.pull-result')).toContainText('Friction 0.21')
+  await page.getByRole('button', { name: 'Keep it with the gun' }).click()
+  await expect(page.getByRole('slider', { name: /Friction in the liner 0.21/ })).toBeVisible()
+  await expect(page.getByText(/read 0 min ago/).first()).toBeVisible()
+})
+
+test('a knob read, raised to keep going: it hangs there for the next one', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 })
+  await asOwner(page, shop)
+  await page.goto(`${shop.url}/read?gun=${id('A3')}`)
+  await expect(heading(page)).toContainText('Nothing is read on A3 yet')
+  await page.getByRole('button', { name: 'drive tension' }).click()
+  await page.getByRole('button', { name: 'stalls or pushes back' }).click()
+  await expect(page.locator('.read-verdict')).toHaveText('Put right.')
+  await page.getByLabel('Found, mark').fill('24')
+  await expect(page.getByRole('alert')).toContainText('24 is beyond any gun')
+  await page.getByLabel('Found, mark').fill('2.4')
+  await page.getByLabel('Left at').fill('3.2')
+  const keep = page.getByRole('button', { name: /To keep it going/ })
+  expect((await keep.boundingBox())?.height).toBeGreaterThanOrEqual(88)
+  await keep.click()
+  await expect(page.getByText(/The knob was raised .* to keep it going, till/)).toBeVisible()
+  await page.goto(`${shop.url}/gun/${id('A3')}`)
+  await expect(page.getByText('Look at liner, tip and rolls: the knob was raised')).toBeVisible()
+  await page.getByRole('button', { name: 'Knob is back' }).click()
+  await expect(page.getByRole('button', { name: 'Knob is back' })).toHaveCount(0)
+})

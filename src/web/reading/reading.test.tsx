@@ -1,0 +1,165 @@
+// @vitest-environment jsdom
+import { afterEach, describe, expect, it } from 'vitest'
+import { READINGS } from '@core/reading/keys.ts'
+import { type ReadingLine } from '@contract/reading.ts'
+import { stage, unstage } from '@web/testing/stage.tsx'
+import { NOW } from '@web/testing/samples.ts'
+import { kept, readingAnswer, readingLine, trend } from '@web/testing/samplereadings.ts'
+import { ReadPage } from './ReadPage.tsx'
+import {
+  againstSentence,
+  alarmSentence,
+  changedSentence,
+  cleaningSentence,
+  raisedSentence,
+  readingMeasure,
+  readingValue,
+  targetWords,
+  trendSentence,
+} from './readingwords.ts'
+
+afterEach(unstage)
+const AT = { nowMs: NOW, zone: 'UTC', units: 'metric' as const }
+const DONE = { eventId: 'ev_2', is: 'good', because: 'inside', target: null }
+const open = (line: Partial<ReadingLine>, what: string | null) =>
+  stage(
+    <ReadPage />,
+    { '/reading': readingAnswer([readingLine(line)]), 'POST /reading': DONE },
+    `/read?gun=stn_00b7${what ? `&what=${what}` : ''}`,
+  )
+const body = (view: ReturnType<typeof stage>) => view.sent.find((s) => s.path === '/reading' && s.body['what'])?.body
+
+const verdict = (view: ReturnType<typeof stage>) => view.container.querySelector('p[role=status]')?.textContent ?? ''
+
+describe('a reading taken', () => {
+  it('tells its verdict before it is kept, and says how it was come by', async () => {
+    const target = { from: 3, to: 11, actBelow: 1, actAbove: 15, by: 'guess' as const }
+    const view = open({ what: 'gap', target }, 'gap')
+    await view.user.type(await view.findByLabelText('Found, mm'), '13')
+    expect(verdict(view)).toBe('Look, above its window.')
+    await view.user.type(view.getByLabelText('Left at'), '8')
+    expect(verdict(view)).toBe('Good.')
+    await view.user.click(view.getByRole('checkbox', { name: /somebody said so/ }))
+    await view.user.click(view.getByRole('button', { name: 'Keep it' }))
+    expect(body(view)).toMatchObject({ what: 'gap', method: 'feeler', how: 'said', value: 13, left: 8 })
+  })
+  it('asks back what no gun shows, offers what was meant, and takes it where it is meant', async () => {
+    const view = open({ what: 'hubDrag' }, 'hubDrag')
+    await view.user.type(await view.findByLabelText('Found, N'), '450')
+    expect(view.getByRole('alert').textContent).toContain('450 N is beyond any gun.')
+    expect(view.queryByRole('button', { name: 'Keep it' })).toBeNull()
+    await view.user.click(view.getByRole('button', { name: 'Did you mean 4.5 N?' }))
+    expect(body(view)).toMatchObject({ value: 4.5, isMeant: false })
+  })
+  it('two diameters make an oval; what is seen can be kept without a number', async () => {
+    const view = open(
+      { what: 'bore', target: { from: null, to: 0.075, actBelow: null, actAbove: 0.075, by: 'rule' } },
+      'bore',
+    )
+    await view.user.type(await view.findByLabelText('Widest'), '1.1')
+    await view.user.type(view.getByLabelText(/Narrowest/), '1')
+    expect(verdict(view)).toBe('Put right, above its window.')
+    await view.user.click(view.getByRole('button', { name: 'beside a fresh one' }))
+    await view.user.click(view.getByRole('button', { name: 'round' }))
+    await view.user.click(view.getByRole('button', { name: 'Keep it' }))
+    expect(body(view)).toMatchObject({ method: 'look', grade: 'round', value: null, how: 'looked' })
+  })
+  it('a knob left higher is asked why; to keep it going has a day', async () => {
+    const view = open({ what: 'tension' }, 'tension')
+    await view.user.type(await view.findByLabelText('Found, mark'), '2.4')
+    await view.user.type(view.getByLabelText('Left at'), '3.2')
+    expect(view.queryByRole('button', { name: 'Keep it' })).toBeNull()
+    expect(view.getByText(/hides it from the next one/)).toBeTruthy()
+    await view.user.click(view.getByRole('button', { name: /To keep it going/ }))
+    expect(body(view)).toMatchObject({ value: 2.4, left: 3.2, keepGoing: { days: 7 } })
+  })
+  it('open holes are so many of so many', async () => {
+    const view = open({ what: 'holes' }, 'holes')
+    await view.user.type(await view.findByLabelText('Open'), '6')
+    expect(view.getByRole('button', { name: 'Keep it' }).hasAttribute('disabled')).toBe(true)
+    await view.user.type(view.getByLabelText('Of'), '8')
+    await view.user.click(view.getByRole('button', { name: 'Keep it' }))
+    expect(body(view)).toMatchObject({ value: 0.75, from: { open: 6, total: 8 } })
+  })
+  it('shows right and wrong beside it, and the caution where the hand goes', async () => {
+    const view = open({ what: 'bore' }, 'bore')
+    expect(await view.findByRole('figure')).toBeTruthy()
+    expect(view.container.querySelector('.caution-line')?.textContent).toMatch(/hot/i)
+  })
+})
+
+describe('the readings of a gun', () => {
+  it('what was read stands first with trend and target; the rest is one tap each', async () => {
+    const view = stage(
+      <ReadPage />,
+      {
+        '/reading': readingAnswer(
+          [readingLine({ last: kept({ value: 2.6 }), trend: trend() }), readingLine({ what: 'orings' })],
+          { alarms: [{ what: 'tension', at: 'liner', is: 'creeps', sinceMs: NOW }] },
+        ),
+      },
+      '/read?gun=stn_00b7',
+    )
+    expect(await view.findByText('One reading on B7 asks for something.')).toBeTruthy()
+    expect(view.getByText('Drive tension creeps: look at liner, tip and rolls.')).toBeTruthy()
+    expect(view.getByText(/has crept from 2 to 2.6 over 90 kg; at its limit of 3 about/)).toBeTruthy()
+    await view.user.click(view.getByRole('button', { name: 'O-rings' }))
+    expect(await view.findByText(/Look round both rings/)).toBeTruthy()
+  })
+  it('nothing read, it says so', async () => {
+    const view = open({}, null)
+    expect(await view.findByText('Nothing is read on B7 yet.')).toBeTruthy()
+  })
+})
+
+describe('words', () => {
+  it('every reading has a value in words and a measure that turns back', () => {
+    for (const what of READINGS)
+      for (const units of ['metric', 'us'] as const) {
+        expect(readingValue(what, 0.5, units)).not.toMatch(/undefined|NaN/)
+        const m = readingMeasure(what, units)
+        expect(m.fromSi(m.toSi(3))).toBeCloseTo(3, 9)
+      }
+    expect(readingValue('recess', -4, 'metric')).toBe('−4 mm')
+    expect(readingValue('gasFlow', 14.16, 'us')).toBe('30 ft³/h')
+    expect(readingValue('bore', 0.104, 'metric')).toBe('10 % oval')
+  })
+  it('trends: steady, jumped, over, with dates', () => {
+    const say = (over: Parameters<typeof trend>[0]) => trendSentence('tension', trend(over), AT)
+    expect(say({ is: 'few' })).toBeNull()
+    expect(say({ is: 'steady', crossing: null })).toBe('Drive tension is steady over 90 kg (4 readings).')
+    expect(say({ jumpedMs: NOW - 86_400_000 })).toMatch(/jumped on 23 Nov, from 2 to 2.6/)
+    expect(say({ is: 'over', crossing: null })).toMatch(/beyond its limit of 3/)
+    expect(say({})).toMatch(/about 2 Dec \(Thu to 9 Dec\)/)
+  })
+  it('what it should be, whose that is', () => {
+    const target = { from: 12, to: 20, actBelow: 8, actAbove: 26, by: 'guess' as const }
+    expect(targetWords({ what: 'gasFlow', target }, 'metric')).toBe('12 L/min to 20 L/min (guess)')
+    expect(targetWords({ what: 'tension', target: null }, 'metric')).toBe('')
+  })
+  it('changed since, contradictions, the knob raised, how often to clean', () => {
+    const line = readingLine({
+      what: 'gasFlow',
+      last: kept({ method: 'meter', value: 22 }),
+      changed: { sinceMs: NOW - 86_400_000, by: 8, leftBy: 'Oda' },
+    })
+    expect(changedSentence(line, AT)).toMatch(/Changed since yesterday .*left by Oda: 8 L\/min more/)
+    const two = readingLine({
+      what: 'bore',
+      last: kept({ method: 'twoDiameters', is: 'act' }),
+      against: kept({ method: 'look' }),
+    })
+    expect(againstSentence(two, AT)).toMatch(
+      /cannot both be right: beside a fresh one says good, two diameters says put right/,
+    )
+    const raised = (untilMs: number) => raisedSentence({ sinceMs: NOW - 86_400_000, untilMs }, AT)
+    expect(raised(NOW + 86_400_000)).toMatch(/till 25 Nov/)
+    expect(raised(NOW - 3_600_000)).toMatch(/should have been back/)
+    const clean = { hours: 1.5, sinceH: 1, perHour: 0.13, n: 10, isDeepDue: true, isHeld: null }
+    expect(cleaningSentence(clean)).toBe(
+      'Clean the nozzle every 1.5 h of arc (yours, 10), in about 0.5 h. Brush the diffuser out with it.',
+    )
+    expect(cleaningSentence({ ...clean, n: 0 })).toBe('Clean the nozzle every 1.5 h of arc (trade).')
+    expect(alarmSentence({ what: 'orings', is: 'act' })).toBe('O-rings: put right.')
+  })
+})
