@@ -8,7 +8,6 @@ const DESK = { width: 1280, height: 800 }
 const PHONE = { width: 390, height: 844 }
 const VIEWS = [
   { name: 'floor', path: '/', size: DESK },
-  { name: 'floor-column', path: '/?column=tip', size: DESK },
   { name: 'floor-phone', path: '/', size: PHONE },
   { name: 'gun', gun: 'A5', size: DESK },
   { name: 'gun-down', gun: 'B3', size: DESK, light: true },
@@ -20,11 +19,12 @@ const VIEWS = [
   { name: 'guide', path: '/guide?gun={A2}&do=diffuser', size: DESK, light: true },
   { name: 'liner', path: '/liner?gun={A2}', size: DESK },
   { name: 'liner-cut-phone', path: '/liner?gun={A2}', size: PHONE, liner: '158' },
+  { name: 'drag', path: '/drag?gun={T2}', size: DESK },
+  { name: 'readings', path: '/read?gun={A8}', size: DESK },
   { name: 'spools', path: '/spools', size: DESK },
   { name: 'logbook', path: '/logbook?day=', size: DESK },
   { name: 'shop-places', path: '/shop', size: DESK },
   { name: 'shop-fit', path: '/shop?part=fit', size: DESK },
-  { name: 'shop-schools', path: '/shop?part=schools', size: DESK },
   {
     name: 'shop-bring-in',
     path: '/shop?part=bring',

@@ -434,6 +434,14 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         hazards: ['hot'],
       }),
       method({
+        key: 'photo',
+        name: 'on a photo',
+        do: 'End-on, close and sharp, the whole round face of the tip in it.',
+        how: 'measured',
+        number: 'twoDiameters',
+        hazards: ['hot'],
+      }),
+      method({
         key: 'pinGauge',
         name: 'go / no-go',
         do: 'A new wire’s end: should just go. A pin gauge of wire and half again its clearance: should not.',

@@ -11,6 +11,8 @@ import { capital } from '@web/format/words.ts'
 import { Drawing } from '@web/guide/Drawing.tsx'
 import { field, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { type BoreMeasured } from '@core/photomeasure/bore.ts'
+import { MeasureBore } from '@web/photomeasure/MeasureBore.tsx'
 import { useRead } from './queries.ts'
 import { READING_DRAWING, readingMeasure, readingValue, targetWords, VERDICT_WORD, type Told } from './readingwords.ts'
 
@@ -40,13 +42,18 @@ function useReading({ line, stationId, at, onDone }: FormProps) {
   const [method, setMethod] = useState<Method | undefined>(first)
   const [said, setSaid] = useState<Typed>(NOTHING)
   const [isSaid, setIsSaid] = useState(false)
+  const setMeasured = (bore: BoreMeasured | null) =>
+    setSaid(bore ? { ...NOTHING, one: bore.maxMm.toFixed(3), two: bore.minMm.toFixed(3) } : NOTHING)
   const [key] = useState(newKey)
   const read = useRead()
   const { what } = line
   const measure = readingMeasure(what, at.units)
   const made = method ? numbersOf(method, said, measure) : null
   const target = line.last?.method === method?.key || line.target?.by !== 'baseline' ? line.target : null
-  const verdict = made && method ? judgeReading({ what, method: method.key, grade: said.grade, ...made }, target) : null
+  // What is seen has its verdict before a number stands beside it.
+  const judged = made ?? (said.grade === null ? null : { value: null, left: null })
+  const verdict =
+    judged && method ? judgeReading({ what, method: method.key, grade: said.grade, ...judged }, target) : null
   const send: Send = ({ isMeant = false, value, days } = {}) => {
     if (!made || !method) return
     const how = isSaid ? ('said' as const) : method.how
@@ -59,7 +66,7 @@ function useReading({ line, stationId, at, onDone }: FormProps) {
     setMethod(m)
     setSaid(NOTHING)
   }
-  return { method, choose, said, setSaid, isSaid, setIsSaid, read, measure, made, target, verdict, send }
+  return { method, choose, said, setSaid, isSaid, setIsSaid, setMeasured, read, measure, made, target, verdict, send }
 }
 
 /** One reading: how it is come by, what it should be, what it is; the verdict stands before anything is sent. */
@@ -120,7 +127,11 @@ function Taking(props: { line: ReadingLine; at: Told; method: Method; form: Retu
     line.what === 'tension' && made !== null && made.left !== null && made.left > (made.value ?? made.left)
   return (
     <>
-      <Fields method={method} line={line} said={form.said} measure={form.measure} onSaid={form.setSaid} />
+      {method.key === 'photo' ? (
+        <MeasureBore onMeasured={form.setMeasured} />
+      ) : (
+        <Fields method={method} line={line} said={form.said} measure={form.measure} onSaid={form.setSaid} />
+      )}
       <p className="read-verdict" role="status">
         {verdict && !odd ? verdictSentence(verdict) : ''}
       </p>

@@ -1,0 +1,81 @@
+import { drawNormal } from '@core/random/random.ts'
+import { type Gray } from './gray.ts'
+
+/** A made-up end-on picture of a tip with known answers, for tests: what is told here is not told to the engine. */
+export interface DrawnTip {
+  pxPerMm: number
+  outerMm: number
+  boreMaxMm: number
+  boreMinMm: number
+  ovalAngleRad: number
+  /** Seen from the side by so much, about an axis. */
+  tiltRad: number
+  tiltAxisRad: number
+  blurPx: number
+  noise: number
+  /** A bright patch over one side of the face, 0 none. */
+  glare: number
+  random: () => number
+}
+const FACE = 170
+const GROUND = 45
+const HOLE = 25
+const SUB = 2
+
+export function drawTip(of: DrawnTip): Gray {
+  const size = Math.ceil(of.outerMm * of.pxPerMm * 1.6)
+  const off = { x: (of.random() - 0.5) * 6, y: (of.random() - 0.5) * 6 }
+  const data = new Float32Array(size * size)
+  for (let y = 0; y < size; y++)
+    for (let x = 0; x < size; x++) {
+      let sum = 0
+      for (let i = 0; i < SUB * SUB; i++) {
+        const sx = x - 0.5 + ((i % SUB) + 0.5) / SUB
+        const sy = y - 0.5 + (Math.floor(i / SUB) + 0.5) / SUB
+        sum += brightness(of, (sx - size / 2 - off.x) / of.pxPerMm, (sy - size / 2 - off.y) / of.pxPerMm)
+      }
+      data[y * size + x] = sum / SUB ** 2
+    }
+  const image = { width: size, height: size, data }
+  const soft = of.blurPx > 0 ? blurred(image, of.blurPx) : image
+  for (let i = 0; i < soft.data.length; i++)
+    soft.data[i] = Math.min(255, Math.max(0, (soft.data[i] ?? 0) + of.noise * drawNormal(of.random)))
+  return soft
+}
+
+/** Brightness at a place of the picture, mm from its middle: turned back to the face, which is what was tilted. */
+function brightness(of: DrawnTip, x: number, y: number): number {
+  const [c, s] = [Math.cos(of.tiltAxisRad), Math.sin(of.tiltAxisRad)]
+  const along = c * x + s * y
+  const across = (-s * x + c * y) / Math.cos(of.tiltRad)
+  const [fx, fy] = [c * along - s * across, s * along + c * across]
+  if (Math.hypot(fx, fy) > of.outerMm / 2) return GROUND
+  const [oc, os] = [Math.cos(of.ovalAngleRad), Math.sin(of.ovalAngleRad)]
+  const u = (oc * fx + os * fy) / (of.boreMaxMm / 2)
+  const v = (-os * fx + oc * fy) / (of.boreMinMm / 2)
+  if (u * u + v * v < 1) return HOLE
+  const shine = of.glare * Math.exp(-((fx - of.outerMm * 0.2) ** 2 + (fy + of.outerMm * 0.15) ** 2) / of.outerMm)
+  return Math.min(255, FACE + shine)
+}
+
+/** Gaussian, one axis after the other. */
+function blurred({ width, height, data }: Gray, sigma: number): Gray {
+  const reach = Math.ceil(3 * sigma)
+  const kernel = Array.from({ length: 2 * reach + 1 }, (_, i) => Math.exp(-((i - reach) ** 2) / (2 * sigma ** 2)))
+  const whole = kernel.reduce((s, k) => s + k, 0)
+  const pass = (from: Float32Array, stepX: number, stepY: number) => {
+    const out = new Float32Array(from.length)
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++) {
+        let sum = 0
+        for (let i = -reach; i <= reach; i++) {
+          const px = Math.min(width - 1, Math.max(0, x + i * stepX))
+          const py = Math.min(height - 1, Math.max(0, y + i * stepY))
+          sum += (kernel[i + reach] ?? 0) * (from[py * width + px] ?? 0)
+        }
+        out[y * width + x] = sum / whole
+      }
+    return out
+  }
+  return { width, height, data: pass(pass(data, 1, 0), 0, 1) }
+}

@@ -1,0 +1,171 @@
+import { fitEllipse, medianOf, radialResidual, type Ellipse, type Point } from './ellipse.ts'
+import { sample, type Gray } from './gray.ts'
+
+/** Which way it gets brighter across a rim, going out: a bore is dark inside, a face on a dark ground is bright inside. */
+export type Rim = 'dark inside' | 'bright inside'
+
+const RAYS = 180
+const STEP = 0.25
+/** The rim is looked for between these shares of where it is thought to be. */
+const BAND = [0.55, 1.5] as const
+
+/** Brightness against distance, mean over all directions: where a round thing's rims show as steps. */
+export function meanProfile(image: Gray, centre: Point, mostPx: number): number[] {
+  const n = Math.floor(mostPx)
+  return Array.from({ length: n }, (_, r) => {
+    let sum = 0
+    for (let k = 0; k < RAYS; k++) {
+      const angle = (2 * Math.PI * k) / RAYS
+      sum += sample(image, centre.x + r * Math.cos(angle), centre.y + r * Math.sin(angle))
+    }
+    return sum / RAYS
+  })
+}
+
+/** A step of brightness that small is no rim. */
+const LEAST_STEP = 30
+/**
+ * Radius at which the mean profile passes half way from its level at the middle to the level furthest from it, within a reach: a tap
+ * beside the middle smears a rim, and its steepest place with it, but hardly moves its half way. Null where there is no step to speak of.
+ */
+export function halfWay(profile: readonly number[], rim: Rim, mostPx: number): number | null {
+  const sign = rim === 'dark inside' ? 1 : -1
+  const near = profile.slice(0, Math.max(2, Math.floor(mostPx)))
+  const from = sign * (near[0] ?? 0)
+  const to = Math.max(...near.map((v) => sign * v))
+  if (to - from < LEAST_STEP) return null
+  const at = near.findIndex((v) => sign * v >= (from + to) / 2)
+  return at < 1 ? null : at
+}
+
+/** Radius of the steepest step down beyond a radius; null where there is none to speak of. */
+export function steepestFall(profile: readonly number[], fromPx: number): number | null {
+  let best: { r: number; fall: number } | null = null
+  const reach = Math.max(1, Math.round(fromPx * 0.1))
+  for (let r = Math.ceil(fromPx) + reach; r < profile.length - reach; r++) {
+    const fall = (profile[r - reach] ?? 0) - (profile[r + reach] ?? 0)
+    if (!best || fall > best.fall) best = { r, fall }
+  }
+  return best && best.fall > LEAST_STEP / 2 ? best.r : null
+}
+
+const SHIFTS = 6
+/**
+ * The middle of a dark round thing near a point: the centre of what is darker than half way, in a disc of one and a third of its radius,
+ * moved there a few times (mean shift). A tap is several pixels off; a bore is a dozen across.
+ */
+export function middleOf(image: Gray, near: Point, radiusPx: number): Point {
+  let centre = near
+  const profile = meanProfile(image, near, radiusPx * 2)
+  const half = (Math.min(...profile) + Math.max(...profile)) / 2
+  const reach = Math.ceil(radiusPx * 1.35)
+  for (let i = 0; i < SHIFTS; i++) {
+    let [sum, sx, sy] = [0, 0, 0]
+    for (let y = -reach; y <= reach; y++)
+      for (let x = -reach; x <= reach; x++) {
+        if (x * x + y * y > reach * reach) continue
+        const dark = Math.max(0, half - sample(image, centre.x + x, centre.y + y))
+        sum += dark
+        sx += dark * x
+        sy += dark * y
+      }
+    if (sum === 0) return centre
+    centre = { x: centre.x + sx / sum, y: centre.y + sy / sum }
+  }
+  return centre
+}
+
+export interface FoundRim {
+  ellipse: Ellipse
+  /** Scatter of the edge points about the ellipse, px. */
+  residualPx: number
+  /** Blur of the edge as a standard deviation, px. */
+  blurPx: number
+  /** Share of the directions in which the edge was found and used. */
+  share: number
+}
+
+/**
+ * A rim found to a fraction of a pixel: along 180 rays the place where brightness passes half way between what lies inside and outside
+ * of it there; an ellipse through those places, twice more from its own middle and size. Null where too few directions show it.
+ */
+export function findRim(image: Gray, rim: Rim, seed: { centre: Point; radiusPx: number }): FoundRim | null {
+  let { centre, radiusPx } = seed
+  let found: FoundRim | null = null
+  for (let round = 0; round < 4; round++) {
+    const edges = edgesRound(image, rim, { centre, radiusPx, guide: found?.ellipse ?? null })
+    const fit = fitEllipse(
+      edges.map((e) => e.at),
+      centre,
+      { isNear: found !== null },
+    )
+    if (!fit) return found
+    const near = edges.filter((e) => Math.abs(radialResidual(fit.ellipse, e.at)) < 4 * Math.max(fit.residualPx, 0.2))
+    found = {
+      ellipse: fit.ellipse,
+      residualPx: fit.residualPx,
+      blurPx: medianOf(near.map((e) => e.blurPx)),
+      share: fit.used / RAYS,
+    }
+    centre = fit.ellipse.centre
+    radiusPx = 1 / Math.sqrt(Math.sqrt(fit.ellipse.a * fit.ellipse.c - fit.ellipse.b ** 2))
+  }
+  return found && found.share > 0.5 ? found : null
+}
+
+interface Edge {
+  at: Point
+  blurPx: number
+}
+function edgesRound(image: Gray, rim: Rim, seed: { centre: Point; radiusPx: number; guide: Ellipse | null }): Edge[] {
+  const edges: Edge[] = []
+  for (let k = 0; k < RAYS; k++) {
+    const angle = (2 * Math.PI * k) / RAYS
+    const edge = edgeAlong(image, rim, { ...seed, direction: { x: Math.cos(angle), y: Math.sin(angle) } })
+    if (edge) edges.push(edge)
+  }
+  return edges
+}
+
+/** Where it is thought to be in one direction: on the ellipse found so far, else at the seed's radius. */
+function expected(of: { radiusPx: number; guide: Ellipse | null; direction: Point }): number {
+  const { guide: e, direction: d } = of
+  return e ? 1 / Math.sqrt(e.a * d.x ** 2 + 2 * e.b * d.x * d.y + e.c * d.y ** 2) : of.radiusPx
+}
+
+function edgeAlong(
+  image: Gray,
+  rim: Rim,
+  of: { centre: Point; radiusPx: number; guide: Ellipse | null; direction: Point },
+): Edge | null {
+  const r0 = expected(of)
+  const at = (r: number) => sample(image, of.centre.x + r * of.direction.x, of.centre.y + r * of.direction.y)
+  const mean = (from: number, to: number) => {
+    let [sum, n] = [0, 0]
+    for (let r = from; r <= to; r += 0.5, n++) sum += at(r)
+    return sum / n
+  }
+  const [inside, outside] = [mean(r0 * 0.35, r0 * 0.7), mean(r0 * 1.3, r0 * 1.6)]
+  const sign = rim === 'dark inside' ? 1 : -1
+  const step = sign * (outside - inside)
+  if (step < 15) return null
+  const level = (share: number) => inside + sign * step * share
+  const cross = (target: number): number | null => {
+    let before = at(r0 * BAND[0])
+    for (let r = r0 * BAND[0] + STEP; r <= r0 * BAND[1]; r += STEP) {
+      const now = at(r)
+      if (sign * (now - target) >= 0 && sign * (before - target) < 0)
+        return r - STEP * ((now - target) / (now - before))
+      before = now
+    }
+    return null
+  }
+  const [low, middle, high] = [cross(level(0.25)), cross(level(0.5)), cross(level(0.75))]
+  if (middle === null) return null
+  // A quarter to three quarters of a blurred step is 1.349 standard deviations wide.
+  const blurPx = low !== null && high !== null ? Math.abs(high - low) / 1.349 : NaN
+  return {
+    at: { x: of.centre.x + middle * of.direction.x, y: of.centre.y + middle * of.direction.y },
+    blurPx: Number.isFinite(blurPx) ? blurPx : 1,
+  }
+}
