@@ -42,6 +42,8 @@ export interface FoldedPosition {
   cleanedMs: number | null
   cleanings: number
   seenMs: number | null
+  /** Changed, cleaned, taken out or looked at by itself: that all was looked over in one tap does not count. */
+  touchedMs: number | null
 }
 export interface FoldedMount {
   onId: CarrierId
@@ -139,7 +141,7 @@ export function foldCarrier(facts: readonly Standing[]): CarrierStory {
 function positionOf(story: CarrierStory, position: Position): FoldedPosition {
   const known = story.positions.get(position)
   if (known) return known
-  const made = { position, openLife: null, cleanedMs: null, cleanings: 0, seenMs: null }
+  const made = { position, openLife: null, cleanedMs: null, cleanings: 0, seenMs: null, touchedMs: null }
   story.positions.set(position, made)
   return made
 }
@@ -313,6 +315,7 @@ function applyFitted(
   position.cleanedMs = standing.happenedMs
   position.cleanings = 0
   position.seenMs = standing.happenedMs
+  position.touchedMs = standing.happenedMs
 }
 
 function applyFound(story: CarrierStory, standing: Standing, fact: Extract<Standing['fact'], { kind: 'found' }>): void {
@@ -369,6 +372,7 @@ function applyRemoved(
   const position = positionOf(story, fact.position)
   closeLife(story, position, { standing, reason: fact.outReason, count: 1 })
   position.seenMs = standing.happenedMs
+  position.touchedMs = standing.happenedMs
   position.cleanedMs = null
 }
 
@@ -376,10 +380,11 @@ function applyCleaned(position: FoldedPosition, atMs: number): void {
   position.cleanedMs = atMs
   position.cleanings += 1
   position.seenMs = atMs
+  position.touchedMs = atMs
 }
 
 function applyConfirmed(story: CarrierStory, at: Position | null, atMs: number): void {
-  if (at) positionOf(story, at).seenMs = atMs
+  if (at) Object.assign(positionOf(story, at), { seenMs: atMs, touchedMs: atMs })
   else {
     for (const position of story.positions.values()) position.seenMs = atMs
     positionOf(story, ALL_POSITIONS).seenMs = atMs

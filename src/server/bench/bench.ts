@@ -10,6 +10,11 @@ import { stationNow } from '@server/db/schema.ts'
 import { startSettling } from '@server/ingest/settlethread.ts'
 import { firstLead, signIn } from '@server/people/people.ts'
 import { kaplanMeier } from '@core/life/kaplanmeier.ts'
+import { explain } from '@core/drag/explain.ts'
+import { FEEDER_GUESSES } from '@core/drag/guess.ts'
+import { forceProfile } from '@core/drag/profile.ts'
+import { guessedSetup, withValues, type DragShape } from '@core/drag/setup.ts'
+import { measureBore } from '@core/photomeasure/bore.ts'
 import { drawWeibull, makeRandom } from '@core/random/random.ts'
 import { RATE, sendAll, whileSending, type SendJob } from './feeders.ts'
 import { buildWorld } from './world.ts'
@@ -20,6 +25,24 @@ const stations = Number(process.env['BENCH_STATIONS'] ?? 500)
 const years = Number(process.env['BENCH_YEARS'] ?? 5)
 const url = process.env['DATABASE_URL'] ?? ''
 
+/** A hand gun on four rolls, bent on the screen. */
+const BENT: DragShape = {
+  material: 'steel',
+  diameterMm: 1,
+  densityGPerCm3: 7.85,
+  linerKind: 'steel coil',
+  linerState: 'worn',
+  runsToRolls: false,
+  tipState: 'in service',
+  groove: 'V',
+  feeder: FEEDER_GUESSES.fourRoll,
+  payoff: 'spool',
+  spoolKg: 15,
+  hasBooster: false,
+  isReversed: false,
+  coilsAt: 'spread',
+  slip: null,
+}
 interface Row {
   what: string
   target: string
@@ -137,6 +160,32 @@ const random = makeRandom(3)
 const lives = Array.from({ length: 100_000 }, () => drawWeibull(random, 2.2, 6))
 const km = await timed(3, async () => kaplanMeier({ time: lives, event: lives.map((_, i) => (i % 4 ? 1 : 0)) }))
 rows.push({ what: 'Kaplan–Meier of 100,000 lives', target: '(none set)', measured: `${Math.min(...km).toFixed(0)} ms` })
+const bent = guessedSetup(BENT)
+const picture = await timed(200, async (i) => {
+  const setup = withValues(bent, { coils: i / 50 })
+  explain(setup)
+  forceProfile(setup)
+})
+rows.push({ what: 'Drag: one slider step, computed', target: '< 16 ms', measured: `${p95(picture).toFixed(1)} ms` })
+const [wide, high] = [4000, 3000]
+const drawn = new Float32Array(wide * high).map((_, i) => {
+  const r = Math.hypot((i % wide) - 2000, Math.floor(i / wide) - 1500)
+  return r < 150 ? 25 : r < 1000 ? 170 : 45
+})
+const measured = await timed(5, async () =>
+  measureBore({
+    image: { width: wide, height: high, data: drawn },
+    centre: { x: 2010, y: 1492 },
+    borePx: null,
+    outerPx: null,
+    outerMm: 8,
+  }),
+)
+rows.push({
+  what: 'bore on a 12-megapixel photo',
+  target: '< 1.5 s',
+  measured: `${Math.max(...measured).toFixed(0)} ms`,
+})
 rows.push({
   what: 'server memory (with the builder)',
   target: '< 400 MB',

@@ -193,7 +193,7 @@ function touchedTimes(id: string, gathered: Gathered): (position: string) => num
   )
   return (position) => {
     // That all was looked over in one tap says nothing against a number that was read.
-    const seen = stories.flatMap((story) => story.positions.get(position)?.seenMs ?? [])
+    const seen = stories.flatMap((story) => story.positions.get(position)?.touchedMs ?? [])
     return seen.reduce<number | null>(latest, null)
   }
 }

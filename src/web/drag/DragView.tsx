@@ -56,21 +56,23 @@ export function DragView(props: DragViewProps) {
         </div>
         {props.head}
       </div>
-      <GunPicture
-        setup={drawn}
-        said={said}
-        at={at}
-        units={units}
-        onValue={(param, value) => tell({ type: 'value', param, value })}
-      />
-      <KnobScale
-        setup={drawn}
-        said={said}
-        at={at}
-        units={units}
-        isCalibrated={isCalibrated}
-        onMark={(m) => tell({ type: 'knob', mark: m })}
-      />
+      <div className="drag-scroll" role="group" aria-label="The gun and its knob">
+        <GunPicture
+          setup={drawn}
+          said={said}
+          at={at}
+          units={units}
+          onValue={(param, value) => tell({ type: 'value', param, value })}
+        />
+        <KnobScale
+          setup={drawn}
+          said={said}
+          at={at}
+          units={units}
+          isCalibrated={isCalibrated}
+          onMark={(m) => tell({ type: 'knob', mark: m })}
+        />
+      </div>
       <p className="drag-knob-says">{knobSentence(at, said, units)}</p>
       <div className="drag-under">
         <Bench setup={drawn} sources={moved ? {} : props.sources} nowMs={props.nowMs} units={units} tell={tell} />

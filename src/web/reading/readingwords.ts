@@ -19,7 +19,7 @@ export function readingValue(what: ReadingKey, value: number, units: Units): str
     case 'mm':
       return value < 0 ? `−${ruleLength(-value, units)}` : ruleLength(value, units)
     case 'share':
-      return what === 'bore' ? `${Math.round(value * 100)} % oval` : `${Math.round(value * 100)} %`
+      return what === 'bore' ? `${twoFigures(value * 100)} % oval` : `${twoFigures(value * 100)} %`
     case 'deg':
       return `${Math.round(value)}°`
     case 'amps':
