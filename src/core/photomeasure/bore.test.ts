@@ -62,7 +62,8 @@ describe('a bore on a picture with a known answer', () => {
       const isWorn = i % 2 === 0
       const of = tip(
         {
-          pxPerMm: 14 + random() * 10,
+          pxPerMm: 14 + random() * 4,
+          outerMm: 5,
           boreMinMm: 1.2,
           boreMaxMm: 1.2 * (isWorn ? 1.1 : 1.05),
           ovalAngleRad: random() * 3,

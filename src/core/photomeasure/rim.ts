@@ -6,21 +6,38 @@ export type Rim = 'dark inside' | 'bright inside'
 
 const RAYS = 180
 const STEP = 0.25
-/** The rim is looked for between these shares of where it is thought to be. */
-const BAND = [0.55, 1.5] as const
-
-/** Brightness against distance, mean over all directions: where a round thing's rims show as steps. */
-export function meanProfile(image: Gray, centre: Point, mostPx: number): number[] {
-  const n = Math.floor(mostPx)
-  return Array.from({ length: n }, (_, r) => {
-    let sum = 0
-    for (let k = 0; k < RAYS; k++) {
-      const angle = (2 * Math.PI * k) / RAYS
-      sum += sample(image, centre.x + r * Math.cos(angle), centre.y + r * Math.sin(angle))
-    }
-    return sum / RAYS
-  })
+/** Where brightness is read on either side of a rim, and where the rim is looked for, in shares of where it is thought to be. */
+export interface Around {
+  inside: readonly [number, number]
+  outside: readonly [number, number]
+  band: readonly [number, number]
+  /** Share of the directions that have to show it. */
+  leastShare: number
 }
+/** A rim with nothing near it. */
+const ALONE: Around = { inside: [0.35, 0.7], outside: [1.3, 1.6], band: [0.55, 1.5], leastShare: 0.5 }
+
+/** Brightness against distance, by what is seen in all directions: where a round thing's rims show as steps. */
+function profileBy(image: Gray, of: { centre: Point; mostPx: number; pick: (round: number[]) => number }): number[] {
+  const { centre, mostPx, pick } = of
+  return Array.from({ length: Math.floor(mostPx) }, (_, r) =>
+    pick(
+      Array.from({ length: RAYS }, (__, k) => {
+        const angle = (2 * Math.PI * k) / RAYS
+        return sample(image, centre.x + r * Math.cos(angle), centre.y + r * Math.sin(angle))
+      }),
+    ),
+  )
+}
+export const meanProfile = (image: Gray, centre: Point, mostPx: number) =>
+  profileBy(image, { centre, mostPx, pick: (round) => round.reduce((s, v) => s + v, 0) / round.length })
+/** The darkest quarter of the directions: what shines in the other three does not move it. */
+export const darkProfile = (image: Gray, centre: Point, mostPx: number) =>
+  profileBy(image, {
+    centre,
+    mostPx,
+    pick: (round) => round.sort((a, b) => a - b)[Math.floor(round.length / 4)] ?? 0,
+  })
 
 /** A step of brightness that small is no rim. */
 const LEAST_STEP = 30
@@ -89,11 +106,16 @@ export interface FoundRim {
  * A rim found to a fraction of a pixel: along 180 rays the place where brightness passes half way between what lies inside and outside
  * of it there; an ellipse through those places, twice more from its own middle and size. Null where too few directions show it.
  */
-export function findRim(image: Gray, rim: Rim, seed: { centre: Point; radiusPx: number }): FoundRim | null {
+export function findRim(
+  image: Gray,
+  rim: Rim,
+  seed: { centre: Point; radiusPx: number; around?: Around },
+): FoundRim | null {
+  const around = seed.around ?? ALONE
   let { centre, radiusPx } = seed
   let found: FoundRim | null = null
   for (let round = 0; round < 4; round++) {
-    const edges = edgesRound(image, rim, { centre, radiusPx, guide: found?.ellipse ?? null })
+    const edges = edgesRound(image, rim, { centre, radiusPx, around, guide: found?.ellipse ?? null })
     const fit = fitEllipse(
       edges.map((e) => e.at),
       centre,
@@ -110,14 +132,18 @@ export function findRim(image: Gray, rim: Rim, seed: { centre: Point; radiusPx: 
     centre = fit.ellipse.centre
     radiusPx = 1 / Math.sqrt(Math.sqrt(fit.ellipse.a * fit.ellipse.c - fit.ellipse.b ** 2))
   }
-  return found && found.share > 0.5 ? found : null
+  return found && found.share > around.leastShare ? found : null
 }
 
 interface Edge {
   at: Point
   blurPx: number
 }
-function edgesRound(image: Gray, rim: Rim, seed: { centre: Point; radiusPx: number; guide: Ellipse | null }): Edge[] {
+function edgesRound(
+  image: Gray,
+  rim: Rim,
+  seed: { centre: Point; radiusPx: number; guide: Ellipse | null; around: Around },
+): Edge[] {
   const edges: Edge[] = []
   for (let k = 0; k < RAYS; k++) {
     const angle = (2 * Math.PI * k) / RAYS
@@ -136,7 +162,7 @@ function expected(of: { radiusPx: number; guide: Ellipse | null; direction: Poin
 function edgeAlong(
   image: Gray,
   rim: Rim,
-  of: { centre: Point; radiusPx: number; guide: Ellipse | null; direction: Point },
+  of: { centre: Point; radiusPx: number; guide: Ellipse | null; around: Around; direction: Point },
 ): Edge | null {
   const r0 = expected(of)
   const at = (r: number) => sample(image, of.centre.x + r * of.direction.x, of.centre.y + r * of.direction.y)
@@ -145,14 +171,18 @@ function edgeAlong(
     for (let r = from; r <= to; r += 0.5, n++) sum += at(r)
     return sum / n
   }
-  const [inside, outside] = [mean(r0 * 0.35, r0 * 0.7), mean(r0 * 1.3, r0 * 1.6)]
+  const { band } = of.around
+  const [inside, outside] = [of.around.inside, of.around.outside].map(([from, to]) => mean(r0 * from, r0 * to)) as [
+    number,
+    number,
+  ]
   const sign = rim === 'dark inside' ? 1 : -1
   const step = sign * (outside - inside)
   if (step < 15) return null
   const level = (share: number) => inside + sign * step * share
   const cross = (target: number): number | null => {
-    let before = at(r0 * BAND[0])
-    for (let r = r0 * BAND[0] + STEP; r <= r0 * BAND[1]; r += STEP) {
+    let before = at(r0 * band[0])
+    for (let r = r0 * band[0] + STEP; r <= r0 * band[1]; r += STEP) {
       const now = at(r)
       if (sign * (now - target) >= 0 && sign * (before - target) < 0)
         return r - STEP * ((now - target) / (now - before))

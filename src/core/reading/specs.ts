@@ -526,6 +526,14 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         ],
         hazards: ['hot'],
       }),
+      method({
+        key: 'photo',
+        name: 'on a photo',
+        do: 'End-on into the nozzle, close and sharp, all of its rim in it, tip in the middle.',
+        how: 'measured',
+        number: 'needed',
+        hazards: ['hot'],
+      }),
     ],
   }),
   gasFlow: spec({

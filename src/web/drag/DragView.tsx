@@ -1,5 +1,5 @@
 import { useMemo, useReducer, type ReactNode } from 'react'
-import { atKnob, coilsToShut, explain, type Explained } from '@core/drag/explain.ts'
+import { atKnob, coilsToShut, explain, type AtKnob, type Explained } from '@core/drag/explain.ts'
 import { type Source } from '@core/drag/ofgun.ts'
 import { guessesFor, type DragSetup, type Guesses, type Param } from '@core/drag/setup.ts'
 import { minutes, type Units } from '@web/format/numbers.ts'
@@ -11,6 +11,7 @@ import {
   culpritWords,
   dragSentence,
   knobSentence,
+  nestSentence,
   PARAM_WORD,
   READ_FOR,
   spreadSentence,
@@ -76,20 +77,21 @@ export function DragView(props: DragViewProps) {
       <p className="drag-knob-says">{knobSentence(at, said, units)}</p>
       <div className="drag-under">
         <Bench setup={drawn} sources={moved ? {} : props.sources} nowMs={props.nowMs} units={units} tell={tell} />
-        <Aside {...props} said={said} drawn={drawn} moved={moved} tell={tell} />
+        <Aside {...props} said={said} at={at} drawn={drawn} moved={moved} tell={tell} />
       </div>
     </main>
   )
 }
 
-type AsideProps = Pick<DragViewProps, 'spans' | 'foot'> & {
+type AsideProps = Pick<DragViewProps, 'spans' | 'foot' | 'units'> & {
+  at: AtKnob
   said: Explained
   drawn: DragSetup
   moved: boolean
   tell: (event: DragEvent) => void
 }
 /** What takes of the window, what opens it again to try on the picture, and how sure all that is. */
-function Aside({ said, drawn, moved, tell, ...props }: AsideProps) {
+function Aside({ said, at, units, drawn, moved, tell, ...props }: AsideProps) {
   return (
     <div>
       <section aria-label="What takes of it">
@@ -133,6 +135,10 @@ function Aside({ said, drawn, moved, tell, ...props }: AsideProps) {
             </button>
           ) : null}
         </div>
+      </section>
+      <section aria-label="Why did it nest?">
+        <h2>Why did it nest?</h2>
+        <p>{nestSentence(at, said, units)}</p>
       </section>
       <HowSure setup={drawn} spans={props.spans} />
       {props.foot}

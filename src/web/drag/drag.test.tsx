@@ -7,7 +7,7 @@ import { atKnob, explain } from '@core/drag/explain.ts'
 import { forceProfile } from '@core/drag/profile.ts'
 import { withShape, withValues } from '@core/drag/setup.ts'
 import { begin, dragStep, freeSetup, isMoved } from './dragstate.ts'
-import { aboutMarks, becauseSentence, dragSentence, knobSentence, spreadSentence } from './dragwords.ts'
+import { aboutMarks, becauseSentence, dragSentence, knobSentence, nestSentence, spreadSentence } from './dragwords.ts'
 import { DragPage } from './DragPage.tsx'
 import { readForces } from './ForceList.tsx'
 import { cablePath, cableWave, coilRings, forceGraph, gapOfX, guideX } from './gunshape.ts'
@@ -163,6 +163,16 @@ describe('words', () => {
     expect(at(2)).toMatch(/it feeds \(80 N for .*\)\. Stopped at the tip, the rolls slip\./)
     expect(at(5)).toMatch(/it nests: 190 N against the 150 N the gap bears/)
     expect(knobSentence(atKnob(gun(), 2), explain(gun()), 'us')).toMatch(/lbf/)
+  })
+  it('why it nested: stopped, feeding, or not by these numbers', () => {
+    const why = (mark: number, over = {}) => {
+      const setup = gun(over)
+      return nestSentence(atKnob(setup, mark), explain(setup), 'metric')
+    }
+    expect(why(5)).toMatch(/Any stop at the tip nests it: the rolls grip 190 N/)
+    expect(why(3.6)).toMatch(/a jerk, or a guide a little off/)
+    expect(why(2)).toMatch(/it should have slipped .* look at the outlet guide/)
+    expect(why(2, { friction: 0.5, coils: 2 })).toMatch(/Feeding alone asks for more push/)
   })
   it('of a hopeless one: not by the knob', () => {
     const hopeless = explain(gun({ friction: 0.9, coils: 6 }))

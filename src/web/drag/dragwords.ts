@@ -126,6 +126,20 @@ export function knobSentence(at: AtKnob, said: Explained, units: Units): string 
   return `At the knob as drawn ${feeding}. Stopped at the tip, ${stopped}.${flat}`
 }
 
+/** Why it nested, by these numbers: what the grip was against what the gap bears; or that by them it should have slipped. */
+export function nestSentence(at: AtKnob, said: Explained, units: Units): string {
+  const { nest, pushN, neededN } = said.window
+  const bears = force(nest.nestForceN, units)
+  if (pushN === null || pushN >= nest.nestForceN)
+    return `Feeding alone asks for more push than the ${bears} the gap bears: it nests without being stopped.`
+  if (at.stopped === 'nests')
+    return `Any stop at the tip nests it: the rolls grip ${force(at.tractionN, units)}, the gap bears ${bears}.`
+  if (at.stopped === 'near a nest')
+    return `The rolls grip ${force(at.tractionN, units)} of the ${bears} the gap bears: a jerk, or a guide a little off, nests it.`
+  const slips = neededN !== null && at.tractionN < neededN ? ' It rather starves than nests.' : ''
+  return `By these numbers it should have slipped (${force(at.tractionN, units)} of grip, ${bears} borne).${slips} Something is not as told: look at the outlet guide, the rolls’ groove and crossed wire on the spool.`
+}
+
 export const LIMIT_WORD = { nest: 'nest', crush: 'flat wire', arm: 'end of the knob' } as const
 
 /** How sure: what the guesses allow. */

@@ -1,17 +1,7 @@
 import { makeRandom } from '@core/random/random.ts'
-import { type DragSetup, type Guesses } from '@core/drag/setup.ts'
-import { sensitivities, spreadOf, type Sensitivity, type Spread } from '@core/drag/sweep.ts'
+import { sensitivities, spreadOf } from '@core/drag/sweep.ts'
+import { type SweepAnswer, type SweepAsk } from './sweepasked.ts'
 
-export interface SweepAsk {
-  id: number
-  setup: DragSetup
-  spans: Guesses
-}
-export interface SweepAnswer {
-  id: number
-  spread: Spread
-  order: Sensitivity[]
-}
 const DRAWS = 2000
 const SEED = 17
 

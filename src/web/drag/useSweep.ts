@@ -1,6 +1,6 @@
 import { useEffect, useRef, useState } from 'react'
 import { type DragSetup, type Guesses } from '@core/drag/setup.ts'
-import { type SweepAnswer, type SweepAsk } from './sweep.worker.ts'
+import { type SweepAnswer, type SweepAsk } from './sweepasked.ts'
 
 /** Asked once the hand rests: a drag does not queue a sweep for every pixel. */
 const REST_MS = 150

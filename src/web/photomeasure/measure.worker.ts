@@ -1,20 +1,7 @@
-import { measureBore, type BoreAnswer } from '@core/photomeasure/bore.ts'
+import { measureBore } from '@core/photomeasure/bore.ts'
+import { measureNozzle } from '@core/photomeasure/nozzle.ts'
 import { grayOf, type Gray } from '@core/photomeasure/gray.ts'
-import { type Point } from '@core/photomeasure/ellipse.ts'
-
-export type MeasureAsk =
-  | { type: 'photo'; id: number; file: Blob }
-  | {
-      type: 'bore'
-      id: number
-      centre: Point
-      borePx: number | null
-      outerPx: number | null
-      outerMm: number
-    }
-export type MeasureAnswer =
-  | { type: 'photo'; id: number; size: { width: number; height: number } | null }
-  | { type: 'bore'; id: number; bore: BoreAnswer }
+import { type Answer, type MeasureAnswer, type MeasureAsk } from './asked.ts'
 
 /** The picture stays here: twelve million pixels are read once, and every tap is measured beside the page, not in it. */
 let image: Gray | null = null
@@ -25,8 +12,12 @@ self.onmessage = ({ data: ask }: MessageEvent<MeasureAsk>) => {
     return
   }
   if (!image) return
-  const bore = measureBore({ ...ask, image })
-  self.postMessage({ type: 'bore', id: ask.id, bore } satisfies MeasureAnswer)
+  const { centre, innerPx, outerPx } = ask
+  const answer: Answer =
+    ask.type === 'bore'
+      ? { is: 'bore', of: measureBore({ image, centre, borePx: innerPx, outerPx, outerMm: ask.outerMm }) }
+      : { is: 'nozzle', of: measureNozzle({ image, centre, tipPx: innerPx, innerPx: outerPx }) }
+  self.postMessage({ type: 'measured', id: ask.id, answer } satisfies MeasureAnswer)
 }
 
 async function open(file: Blob): Promise<{ width: number; height: number } | null> {

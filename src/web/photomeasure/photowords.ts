@@ -1,12 +1,19 @@
-import { MOST_TILT_DEG, type BoreAnswer, type BoreMeasured } from '@core/photomeasure/bore.ts'
+import { MOST_TILT_DEG, type BoreMeasured } from '@core/photomeasure/bore.ts'
+import { type Ellipse } from '@core/photomeasure/ellipse.ts'
+import { type NozzleMeasured } from '@core/photomeasure/nozzle.ts'
+import { OPEN_LOOK, OVAL_LIMIT } from '@core/reading/target.ts'
+import { type Answer } from './asked.ts'
 
+type Refusal = Exclude<Answer['of'], { ok: true }>['reason']
 /** Why a picture tells nothing, and what to do about it. */
-export const REFUSED: Record<Exclude<BoreAnswer, { ok: true }>['reason'], string> = {
+export const REFUSED: Record<Refusal, string> = {
   noBore: 'No round dark bore is found there. Tap its middle, or draw the inner ring on its rim.',
   noRim: 'The outer rim of the face is not seen whole. Take it with all of the face in it, on a darker ground.',
+  noTip: 'No round bright tip is found there. Tap its middle, or draw the inner ring on its edge.',
+  noNozzle: 'The nozzle’s wall is not seen. Take it with all of the rim in it, or draw the outer ring on the wall.',
   blurred: 'It is blurred: the rim is guesswork. Hold still, let it focus, come closer.',
-  tilted: `It is taken too much from the side (over ${MOST_TILT_DEG}°). Look straight into the bore.`,
-  tooSmall: 'The tip is too small in it: a bore of a dozen pixels tells nothing. Come closer.',
+  tilted: `It is taken too much from the side (over ${MOST_TILT_DEG}°). Look straight into it.`,
+  tooSmall: 'It is too small in the picture: a dozen pixels tell nothing. Come closer.',
 }
 
 /** "1.29 by 1.12 mm, each to 0.02; 15 % oval, give or take 2." */
@@ -15,6 +22,31 @@ export function boreSentence(m: BoreMeasured): string {
   const percent = (share: number) => Math.round(share * 100)
   return `${mm(m.maxMm)} by ${mm(m.minMm)} mm, each to ${mm(Math.max(0.01, 1.96 * m.sdMm))}; ${percent(m.oval)} % oval, give or take ${Math.max(1, percent(1.96 * m.ovalSd))}.`
 }
+/** Off the middle by more than this of its own diameter a tip sits crooked: a guess. */
+const CROOKED = 0.12
+/** "62 % open, give or take 4. The tip stands in the middle." */
+export function nozzleSentence(m: NozzleMeasured): string {
+  const off =
+    m.offCentre < CROOKED ? 'The tip stands in the middle' : 'The tip stands off the middle: look how it screws in'
+  return `${Math.round(m.open * 100)} % open, give or take ${Math.max(1, Math.round(196 * m.openSd))}. ${off}.`
+}
 
 /** The limit lies within what it may be off: a person would look again. */
-export const isClose = (m: BoreMeasured, limit: number) => Math.abs(m.oval - limit) < 1.96 * m.ovalSd
+export const isClose = (value: number, sd: number, limit: number) => Math.abs(value - limit) < 1.96 * sd
+const CLOSE = ' That is too near the limit to tell: measure another way.'
+
+export function answerSentence(answer: Answer): string {
+  if (answer.is === 'bore') {
+    const m = answer.of
+    return m.ok ? `${boreSentence(m)}${isClose(m.oval, m.ovalSd, OVAL_LIMIT) ? CLOSE : ''}` : REFUSED[m.reason]
+  }
+  const m = answer.of
+  return m.ok ? `${nozzleSentence(m)}${isClose(m.open, m.openSd, OPEN_LOOK) ? CLOSE : ''}` : REFUSED[m.reason]
+}
+
+/** The two rings of what was found, inner first. */
+export function ringsOf(answer: Answer | null): readonly [Ellipse, Ellipse] | null {
+  if (!answer) return null
+  if (answer.is === 'bore') return answer.of.ok ? [answer.of.bore, answer.of.outer] : null
+  return answer.of.ok ? [answer.of.tip, answer.of.inner] : null
+}

@@ -1,25 +1,24 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
-import { type BoreAnswer, type BoreMeasured } from '@core/photomeasure/bore.ts'
-import { type Point } from '@core/photomeasure/ellipse.ts'
-import { type MeasureAnswer, type MeasureAsk } from './measure.worker.ts'
+import { type Answer, type MeasureAnswer, type MeasureAsk, type Tapped } from './asked.ts'
 
 export interface Measuring {
   /** Null: no picture yet; `unreadable`: it is none. */
   size: { width: number; height: number } | null | 'unreadable'
-  bore: BoreAnswer | null
+  answer: Answer | null
   isBusy: boolean
   open: (file: Blob) => void
-  measure: (of: { centre: Point; borePx: number | null; outerPx: number | null; outerMm: number }) => void
+  bore: (of: Tapped & { outerMm: number }) => void
+  nozzle: (of: Tapped) => void
 }
 
 /** A picture and what is measured on it, in a worker of its own; of several taps the last one counts. */
-export function useMeasure(onMeasured: (bore: BoreMeasured | null) => void): Measuring {
+export function useMeasure(onAnswer: (answer: Answer | null) => void): Measuring {
   const worker = useRef<Worker | null>(null)
   const asked = useRef(0)
-  const tell = useRef(onMeasured)
-  tell.current = onMeasured
+  const tell = useRef(onAnswer)
+  tell.current = onAnswer
   const [size, setSize] = useState<Measuring['size']>(null)
-  const [bore, setBore] = useState<BoreAnswer | null>(null)
+  const [answer, setAnswer] = useState<Answer | null>(null)
   const [isBusy, setBusy] = useState(false)
   useEffect(() => {
     if (typeof Worker === 'undefined') return
@@ -27,11 +26,9 @@ export function useMeasure(onMeasured: (bore: BoreMeasured | null) => void): Mea
     made.onmessage = ({ data }: MessageEvent<MeasureAnswer>) => {
       if (data.id !== asked.current) return
       setBusy(false)
-      if (data.type === 'photo') setSize(data.size ?? 'unreadable')
-      else {
-        setBore(data.bore)
-        tell.current(data.bore.ok ? data.bore : null)
-      }
+      if (data.type === 'photo') return setSize(data.size ?? 'unreadable')
+      setAnswer(data.answer)
+      tell.current(data.answer)
     }
     worker.current = made
     return () => made.terminate()
@@ -42,11 +39,12 @@ export function useMeasure(onMeasured: (bore: BoreMeasured | null) => void): Mea
     worker.current?.postMessage(of(asked.current))
   }, [])
   const open = (file: Blob) => {
-    setBore(null)
+    setAnswer(null)
     setSize(null)
-    onMeasured(null)
+    onAnswer(null)
     ask((id) => ({ type: 'photo', id, file }))
   }
-  const measure: Measuring['measure'] = (of) => ask((id) => ({ type: 'bore', id, ...of }))
-  return { size, bore, isBusy, open, measure }
+  const bore: Measuring['bore'] = (of) => ask((id) => ({ type: 'bore', id, ...of }))
+  const nozzle: Measuring['nozzle'] = (of) => ask((id) => ({ type: 'nozzle', id, ...of }))
+  return { size, answer, isBusy, open, bore, nozzle }
 }

@@ -11,8 +11,8 @@ import { capital } from '@web/format/words.ts'
 import { Drawing } from '@web/guide/Drawing.tsx'
 import { field, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
-import { type BoreMeasured } from '@core/photomeasure/bore.ts'
-import { MeasureBore } from '@web/photomeasure/MeasureBore.tsx'
+import { type Answer } from '@web/photomeasure/asked.ts'
+import { MeasurePhoto } from '@web/photomeasure/MeasurePhoto.tsx'
 import { useRead } from './queries.ts'
 import { READING_DRAWING, readingMeasure, readingValue, targetWords, VERDICT_WORD, type Told } from './readingwords.ts'
 
@@ -26,6 +26,12 @@ interface Typed {
 }
 const NOTHING: Typed = { value: '', left: '', one: '', two: '', grade: null }
 const KEEP_DAYS = 7
+/** What a photo told, as if it had been typed. */
+function saidBy(answer: Answer | null): Typed {
+  if (!answer?.of.ok) return NOTHING
+  if ('open' in answer.of) return { ...NOTHING, value: String(Math.round(answer.of.open * 100)) }
+  return { ...NOTHING, one: answer.of.maxMm.toFixed(3), two: answer.of.minMm.toFixed(3) }
+}
 
 interface FormProps {
   line: ReadingLine
@@ -42,8 +48,7 @@ function useReading({ line, stationId, at, onDone }: FormProps) {
   const [method, setMethod] = useState<Method | undefined>(first)
   const [said, setSaid] = useState<Typed>(NOTHING)
   const [isSaid, setIsSaid] = useState(false)
-  const setMeasured = (bore: BoreMeasured | null) =>
-    setSaid(bore ? { ...NOTHING, one: bore.maxMm.toFixed(3), two: bore.minMm.toFixed(3) } : NOTHING)
+  const setMeasured = (answer: Answer | null) => setSaid(saidBy(answer))
   const [key] = useState(newKey)
   const read = useRead()
   const { what } = line
@@ -128,7 +133,7 @@ function Taking(props: { line: ReadingLine; at: Told; method: Method; form: Retu
   return (
     <>
       {method.key === 'photo' ? (
-        <MeasureBore onMeasured={form.setMeasured} />
+        <MeasurePhoto of={line.what === 'bore' ? 'bore' : 'nozzle'} onAnswer={form.setMeasured} />
       ) : (
         <Fields method={method} line={line} said={form.said} measure={form.measure} onSaid={form.setSaid} />
       )}

@@ -1,0 +1,189 @@
+import { useEffect, useMemo, useState, type MouseEvent } from 'react'
+import { axesOf, type Ellipse, type Point } from '@core/photomeasure/ellipse.ts'
+import { parseNumber } from '@core/ingest/columns.ts'
+import { field, TextField } from '@web/shell/Field.tsx'
+import { type Answer } from './asked.ts'
+import { answerSentence, ringsOf } from './photowords.ts'
+import { useMeasure, type Measuring } from './useMeasure.ts'
+
+const KEPT = 'tip-face-mm'
+const keptSize = () => localStorage.getItem(KEPT) ?? ''
+interface HandRings {
+  inner: number | null
+  outer: number | null
+}
+const NONE: HandRings = { inner: null, outer: null }
+
+/**
+ * Something round measured on a photo: a tip's bore (what its face measures across gives the scale), or how open a nozzle is (a share
+ * needs none). A tap gives the middle; rings can be drawn by hand where what was found is not the rim.
+ */
+export function MeasurePhoto({ of, onAnswer }: { of: 'bore' | 'nozzle'; onAnswer: (answer: Answer | null) => void }) {
+  const [file, setFile] = useState<Blob | null>(null)
+  const [outer, setOuter] = useState(keptSize)
+  const [tap, setTap] = useState<Point | null>(null)
+  const [rings, setRings] = useState(NONE)
+  const m = useMeasure(onAnswer)
+  const url = useObjectUrl(file)
+  const outerMm = of === 'bore' ? parseNumber(outer) : 1
+  const ask = (centre: Point, by: HandRings) => {
+    setTap(centre)
+    setRings(by)
+    const tapped = { centre, innerPx: by.inner, outerPx: by.outer }
+    if (of === 'nozzle') return m.nozzle(tapped)
+    if (outerMm === null || outerMm <= 0) return
+    localStorage.setItem(KEPT, outer)
+    m.bore({ ...tapped, outerMm })
+  }
+  const choose = (chosen: File) => {
+    setFile(chosen)
+    setTap(null)
+    setRings(NONE)
+    m.open(chosen)
+  }
+  const known = typeof m.size === 'object' ? m.size : null
+  const found = ringsOf(m.answer)
+  return (
+    <div className="measure">
+      {of === 'bore' ? (
+        <TextField
+          id="measure-outer"
+          label="The face measures across, mm"
+          inputMode="decimal"
+          placeholder="8"
+          {...field(outer, setOuter)}
+        />
+      ) : null}
+      <TakePhoto word={file ? 'another photo' : 'a photo'} onPhoto={choose} />
+      {m.size === 'unreadable' ? <p className="step-look">That is no picture this device can read.</p> : null}
+      {known && url ? (
+        <Picture url={url} size={known} found={found} tap={tap} rings={rings} onTap={(p) => ask(p, rings)} />
+      ) : null}
+      {known && tap ? (
+        <Rings
+          most={Math.min(known.width, known.height) / 2}
+          rings={rings}
+          found={found}
+          onRings={(next) => ask(tap, next)}
+        />
+      ) : null}
+      <p className="measure-says" role="status">
+        {saysOf({ m, of, isOpen: known !== null, isTapped: tap !== null, hasScale: (outerMm ?? 0) > 0 })}
+      </p>
+    </div>
+  )
+}
+
+function saysOf(at: {
+  m: Measuring
+  of: 'bore' | 'nozzle'
+  isOpen: boolean
+  isTapped: boolean
+  hasScale: boolean
+}): string {
+  const { m } = at
+  if (!at.isOpen) return m.isBusy ? 'Reading the picture…' : ''
+  if (!at.hasScale) return 'Say what the face measures across: it gives the scale.'
+  if (!at.isTapped) return `Tap the middle of the ${at.of === 'bore' ? 'bore' : 'tip'}.`
+  if (m.isBusy || !m.answer) return 'Measuring…'
+  return answerSentence(m.answer)
+}
+
+function TakePhoto({ word, onPhoto }: { word: string; onPhoto: (file: File) => void }) {
+  return (
+    <label className="btn photo-add">
+      {word}
+      <input
+        type="file"
+        accept="image/*"
+        capture="environment"
+        className="visually-hidden"
+        onChange={(e) => {
+          const [chosen] = e.target.files ?? []
+          if (chosen) onPhoto(chosen)
+        }}
+      />
+    </label>
+  )
+}
+
+/** The address of a picture in memory, given back when it is no longer shown. */
+function useObjectUrl(file: Blob | null): string | null {
+  const url = useMemo(() => (file ? URL.createObjectURL(file) : null), [file])
+  useEffect(() => () => (url ? URL.revokeObjectURL(url) : undefined), [url])
+  return url
+}
+
+type Found = readonly [Ellipse, Ellipse] | null
+function Picture(props: {
+  url: string
+  size: { width: number; height: number }
+  found: Found
+  tap: Point | null
+  rings: HandRings
+  onTap: (at: Point) => void
+}) {
+  const { size, found, tap, rings } = props
+  const at = (e: MouseEvent<SVGSVGElement>) => {
+    const box = e.currentTarget.getBoundingClientRect()
+    props.onTap({
+      x: ((e.clientX - box.left) / box.width) * size.width,
+      y: ((e.clientY - box.top) / box.height) * size.height,
+    })
+  }
+  return (
+    <svg
+      className="measure-picture"
+      viewBox={`0 0 ${size.width} ${size.height}`}
+      role="img"
+      aria-label="The photo: tap the middle"
+      onClick={at}
+    >
+      <image href={props.url} width={size.width} height={size.height} />
+      {found ? (
+        <>
+          <Ring of={found[0]} />
+          <Ring of={found[1]} />
+        </>
+      ) : tap ? (
+        [rings.inner, rings.outer].map((r) =>
+          r === null ? null : <circle key={r} cx={tap.x} cy={tap.y} r={r} className="measure-ring" />,
+        )
+      ) : null}
+    </svg>
+  )
+}
+
+function Ring({ of }: { of: Ellipse }) {
+  const { long, short, angleRad } = axesOf(of)
+  const turn = `rotate(${(angleRad * 180) / Math.PI} ${of.centre.x} ${of.centre.y})`
+  return <ellipse cx={of.centre.x} cy={of.centre.y} rx={long} ry={short} transform={turn} className="measure-ring" />
+}
+
+const sizeOf = (e: Ellipse) => Math.sqrt(axesOf(e).long * axesOf(e).short)
+/** Rings by hand, where what was found is not the rim. */
+function Rings(props: { most: number; rings: HandRings; found: Found; onRings: (rings: HandRings) => void }) {
+  const { most, rings, found, onRings } = props
+  const ring = (key: 'inner' | 'outer', name: string) => {
+    const seen = found ? sizeOf(found[key === 'inner' ? 0 : 1]) : null
+    return (
+      <label className="measure-slide">
+        {name}
+        <input
+          type="range"
+          min={3}
+          max={most}
+          step={1}
+          value={rings[key] ?? seen ?? most / (key === 'inner' ? 6 : 1.5)}
+          onChange={(e) => onRings({ ...rings, [key]: Number(e.target.value) })}
+        />
+      </label>
+    )
+  }
+  return (
+    <div className="measure-rings">
+      {ring('inner', 'inner ring')}
+      {ring('outer', 'outer ring')}
+    </div>
+  )
+}
