@@ -61,7 +61,7 @@ export async function startShop(withDemo: boolean, more: Record<string, string> 
         ...more,
       },
     })
-    for (let tries = 0; tries < 600; tries++) {
+    for (let tries = 0; tries < 1500; tries++) {
       const isUp = await fetch(`${url}/api/health`).then(
         (r) => r.ok,
         () => false,

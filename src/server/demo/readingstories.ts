@@ -5,11 +5,21 @@ import { tensionWindow } from '@core/drag/window.ts'
 import { drawNormal, makeRandom } from '@core/random/random.ts'
 import { calibrateRequest } from '@contract/drag.ts'
 import { readingRequest } from '@contract/reading.ts'
-import { act } from '@contract/logbook.ts'
 import { calibrate, readDrag } from '@server/drag/endpoints.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
-import { logActs } from '@server/logbook/log.ts'
-import { logReading } from '@server/reading/act.ts'
+import { type Fact } from '@core/ledger/event.ts'
+import { methodOf } from '@core/reading/specs.ts'
+import { transact } from '@server/db/db.ts'
+import { append, factDraft, type Draft } from '@server/ledger/append.ts'
+import { carrierAt, type Place } from '@server/logbook/draft.ts'
+import { placeOf } from '@server/logbook/log.ts'
+import { READ } from '@server/logbook/manylines.ts'
+import { project } from '@server/projection/project.ts'
+import { numbersOf, readingFacts } from '@server/reading/act.ts'
+import { readingsHere } from '@server/reading/kept.ts'
+import { targetHere } from '@server/reading/read.ts'
+import { hungOne } from '@server/rightparts/hung.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
 
 const DAY_MS = 86_400_000
 const SEED = 77
@@ -36,20 +46,60 @@ interface Planting {
   idOf: (name: string) => string
 }
 type Input = Omit<z.input<typeof readingRequest>, 'key' | 'stationId'>
+type Read = (daysAgo: number, place: string, said: Input) => void
+interface Said {
+  atMs: number
+  place: string
+  said: Input | 'nozzle cleaned'
+}
 
-function reader({ deps, who, idOf }: Planting) {
-  let n = 0
-  return (daysAgo: number, place: string, said: Input) => {
-    const at: Deps = { ...deps, now: () => deps.now() - Math.round(daysAgo * DAY_MS) }
-    n += 1
-    return logReading(at, who, readingRequest.parse({ key: `story-read-${n}`, stationId: idOf(place), ...said }))
+/** Everything said at one place, in the order it happened, each by the windows that held then; written at once with the rest. */
+async function draftsOf(planting: Planting, shop: ShopModel, said: readonly Said[]): Promise<Draft[]> {
+  const { deps, who, idOf } = planting
+  const stationId = idOf(said[0]?.place ?? '')
+  const hung = await hungOne(deps.db, shop, stationId)
+  const place = await placeOf(deps.db, stationId, shop)
+  const here = await readingsHere(deps.db, hung, shop)
+  const drafts: Draft[] = []
+  for (const s of [...said].sort((a, b) => a.atMs - b.atMs)) {
+    const key = `story-read/${stationId}/${drafts.length}`
+    const facts = s.said === 'nozzle cleaned' ? cleanedFacts(place, shop) : factsAt(s.said, s.atMs)
+    facts.forEach((fact, i) =>
+      drafts.push(
+        factDraft({ now: () => s.atMs, random: deps.random }, who, {
+          fact,
+          happenedMs: s.atMs,
+          precision: 'exact',
+          stationId,
+          note: null,
+          idempotencyKey: s.said === 'nozzle cleaned' ? key : `${READ}${key}#${i}`,
+        }),
+      ),
+    )
+    for (const f of facts)
+      if (f.kind === 'reading') here.kept.push({ ...f, atMs: s.atMs, kg: null, headId: f.headId, wireId: f.wireId })
+  }
+  return drafts
+
+  function factsAt(input: Input, atMs: number): Fact[] {
+    const r = readingRequest.parse({ key: 'story-read', stationId, ...input })
+    const method = methodOf(r.what, r.method)
+    if (!method) throw new Error(`plantReadings: no way to read ${r.what} called ${r.method}`)
+    const target = targetHere(r.what, { hung, shop, here, method: r.method })
+    return readingFacts(r, numbersOf(r, method), { place, shop, target, wireId: hung.spoolWireId, nowMs: atMs })
   }
 }
+
+const cleanedFacts = (place: Place, shop: ShopModel): Fact[] => [
+  { kind: 'cleaned', carrierId: carrierAt(place, 'nozzle', shop), position: 'nozzle' },
+]
 
 /** A knob that creeps under a liner that dies, one raised to keep going, friction by pulls, a coiled booth, gas that somebody turned. */
 export async function plantReadings(planting: Planting): Promise<void> {
   const { deps, who, idOf } = planting
-  const read = reader(planting)
+  const said: Said[] = []
+  const read: Read = (daysAgo, place, input) =>
+    said.push({ atMs: deps.now() - Math.round(daysAgo * DAY_MS), place, said: input })
   const random = makeRandom(SEED)
   const tension = { what: 'tension', method: 'block', how: 'looked', grade: 'curls' } as const
   const dragOf = async (place: string): Promise<DragSetup> => {
@@ -62,7 +112,7 @@ export async function plantReadings(planting: Planting): Promise<void> {
     const first = days[0] ?? 1
     for (const day of days) {
       const value = knobFor(drag, frictionAt(1 - day / first), 0.04 * drawNormal(random))
-      await read(day, place, { ...tension, value })
+      read(day, place, { ...tension, value })
     }
   }
   for (const place of ['A8', 'A1']) {
@@ -73,14 +123,28 @@ export async function plantReadings(planting: Planting): Promise<void> {
   await creep('B3', [38, 34, 30, 26, 22, 18, 15, 12, 8, 4, 1], (share) => 0.17 + 0.11 * share)
   await creep('A8', [30, 26, 21, 17, 13, 9, 5, 2], (share) => 0.17 + 0.1 * share)
   await creep('A1', [29, 22, 15, 8, 2], () => 0.17)
-  await read(3, 'A3', { ...tension, value: 2.1, left: 3.2, keepGoing: { days: 5 } })
-  await pulls(read)
-  await looks(read)
-  await cleanings(planting, read)
+  read(3, 'A3', { ...tension, value: 2.1, left: 3.2, keepGoing: { days: 5 } })
+  pulls(read)
+  looks(read)
+  cleanings(read, said, deps.now())
+  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const places = [...new Set(said.map((s) => s.place))]
+  const drafts: Draft[] = []
+  for (const place of places)
+    drafts.push(
+      ...(await draftsOf(
+        planting,
+        shop,
+        said.filter((s) => s.place === place),
+      )),
+    )
+  await transact(deps.db, async (tx) => {
+    const touched = await append(tx, drafts)
+    await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+  })
 }
 
-type Read = ReturnType<typeof reader>
-async function pulls(read: Read): Promise<void> {
+function pulls(read: Read): void {
   const pull = (days: number, place: string, loopedN: number[]) =>
     read(days, place, {
       what: 'pull',
@@ -88,20 +152,20 @@ async function pulls(read: Read): Promise<void> {
       how: 'measured',
       from: { straightN: [8.2, 8.6, 8.4], loopedN, loops: 1 },
     })
-  await pull(53.5, 'A2', [21.1, 22.0, 21.4])
-  await pull(25, 'A2', [22.4, 23.1, 22.2])
-  await pull(6, 'A2', [24.0, 24.9, 24.1])
-  await pull(3.5, 'A8', [30.2, 31.6, 30.8])
+  pull(53.5, 'A2', [21.1, 22.0, 21.4])
+  pull(25, 'A2', [22.4, 23.1, 22.2])
+  pull(6, 'A2', [24.0, 24.9, 24.1])
+  pull(3.5, 'A8', [30.2, 31.6, 30.8])
 }
 
-async function looks(read: Read): Promise<void> {
-  await read(2, 'T2', { what: 'layout', method: 'look', how: 'looked', grade: 'coiled', value: 2 })
-  await read(9, 'A1', { what: 'gasFlow', method: 'meter', how: 'measured', value: 14, left: 14 })
-  await read(0.4, 'A1', { what: 'gasFlow', method: 'meter', how: 'measured', value: 22 })
-  await read(5, 'A1', { what: 'gap', method: 'feeler', how: 'measured', value: 8 })
-  await read(5, 'A1', { what: 'hubDrag', method: 'scale', how: 'measured', value: 3.4 })
-  await read(1.2, 'B6', { what: 'bore', method: 'look', how: 'looked', grade: 'round' })
-  await read(1.1, 'B6', {
+function looks(read: Read): void {
+  read(2, 'T2', { what: 'layout', method: 'look', how: 'looked', grade: 'coiled', value: 2 })
+  read(9, 'A1', { what: 'gasFlow', method: 'meter', how: 'measured', value: 14, left: 14 })
+  read(0.4, 'A1', { what: 'gasFlow', method: 'meter', how: 'measured', value: 22 })
+  read(5, 'A1', { what: 'gap', method: 'feeler', how: 'measured', value: 8 })
+  read(5, 'A1', { what: 'hubDrag', method: 'scale', how: 'measured', value: 3.4 })
+  read(1.2, 'B6', { what: 'bore', method: 'look', how: 'looked', grade: 'round' })
+  read(1.1, 'B6', {
     what: 'bore',
     method: 'twoDiameters',
     how: 'measured',
@@ -109,16 +173,13 @@ async function looks(read: Read): Promise<void> {
   })
 }
 
-/** Ten cleanings of one nozzle, each with how closed it was found. */
-async function cleanings({ deps, who, idOf }: Planting, read: Read): Promise<void> {
+/** Ten cleanings of one nozzle, each with how closed it was found, and after how many hours of arc. */
+function cleanings(read: Read, said: Said[], nowMs: number): void {
   const open = [0.84, 0.8, 0.78, 0.83, 0.75, 0.81, 0.79, 0.85, 0.77, 0.8]
   for (const [i, value] of open.entries()) {
     const day = 20 - 2 * i
-    await read(day, 'A1', { what: 'nozzleOpen', method: 'look', how: 'looked', grade: 'ring', value })
-    const at: Deps = { ...deps, now: () => deps.now() - (day - 0.002) * DAY_MS }
-    await logActs(at, who, {
-      key: `story-clean-${i}`,
-      acts: [act.parse({ stationId: idOf('A1'), act: 'cleaned', position: 'nozzle' })],
-    })
+    const from = { sinceCleanedH: 1.4 + 0.2 * (i % 4) }
+    read(day, 'A1', { what: 'nozzleOpen', method: 'look', how: 'looked', grade: 'ring', value, from })
+    said.push({ atMs: nowMs - Math.round((day - 0.002) * DAY_MS), place: 'A1', said: 'nozzle cleaned' })
   }
 }

@@ -38,7 +38,8 @@ export async function logReading(deps: Deps, who: Who, r: Request): Promise<Read
     key: `${READ}${r.key}`,
     stationId: r.stationId,
     note: r.note ?? null,
-    factsOf: (place, at) => factsOf(r, kept, { place, shop: at, target, wireId: hung.spoolWireId, nowMs: deps.now() }),
+    factsOf: (place, at) =>
+      readingFacts(r, kept, { place, shop: at, target, wireId: hung.spoolWireId, nowMs: deps.now() }),
     ...(r.happenedMs === undefined ? {} : { happenedMs: r.happenedMs }),
   })
   return { eventId, ...judgeReading({ ...r, ...made }, target), target }
@@ -129,7 +130,8 @@ interface FactsAt {
 /** Readings of the drive are the gun's: what raises the knob lies in its liner, and goes with it. */
 const OF_THE_GUN: readonly ReadingKey[] = ['tension', 'slip', 'motorAmps']
 
-function factsOf(r: Request, made: Numbers, at: FactsAt): Fact[] {
+/** What is kept of a reading: itself, what it ties, what it settles. */
+export function readingFacts(r: Request, made: Numbers, at: FactsAt): Fact[] {
   const { place, shop, target } = at
   const spec = READING[r.what]
   const carrierId = (OF_THE_GUN.includes(r.what) ? place.now.gunId : null) ?? carrierAt(place, spec.at, shop)
