@@ -6,6 +6,7 @@ export type Rim = 'dark inside' | 'bright inside'
 
 const RAYS = 180
 const STEP = 0.25
+const STRIDES = 160
 /** Where brightness is read on either side of a rim, and where the rim is looked for, in shares of where it is thought to be. */
 export interface Around {
   inside: readonly [number, number]
@@ -159,6 +160,23 @@ function expected(of: { radiusPx: number; guide: Ellipse | null; direction: Poin
   return e ? 1 / Math.sqrt(e.a * d.x ** 2 + 2 * e.b * d.x * d.y + e.c * d.y ** 2) : of.radiusPx
 }
 
+/** The first place along a ray, going out, at which brightness passes a level the wanted way; straight between two samples. */
+function firstOver(
+  along: { at: (r: number) => number; sign: number },
+  target: number,
+  span: { from: number; to: number; step: number },
+): number | null {
+  const { at, sign } = along
+  let before = at(span.from)
+  for (let r = span.from + span.step; r <= span.to + 1e-9; r += span.step) {
+    const now = at(r)
+    if (sign * (now - target) >= 0 && sign * (before - target) < 0)
+      return r - span.step * ((now - target) / (now - before))
+    before = now
+  }
+  return null
+}
+
 function edgeAlong(
   image: Gray,
   rim: Rim,
@@ -180,15 +198,13 @@ function edgeAlong(
   const step = sign * (outside - inside)
   if (step < 15) return null
   const level = (share: number) => inside + sign * step * share
+  const along = { at, sign }
+  // A large rim is looked for in strides, and only where it lies by quarters of a pixel.
+  const stride = Math.max(STEP, r0 / STRIDES)
   const cross = (target: number): number | null => {
-    let before = at(r0 * band[0])
-    for (let r = r0 * band[0] + STEP; r <= r0 * band[1]; r += STEP) {
-      const now = at(r)
-      if (sign * (now - target) >= 0 && sign * (before - target) < 0)
-        return r - STEP * ((now - target) / (now - before))
-      before = now
-    }
-    return null
+    const about = firstOver(along, target, { from: r0 * band[0], to: r0 * band[1], step: stride })
+    if (about === null || stride === STEP) return about
+    return firstOver(along, target, { from: about - stride, to: about + stride, step: STEP }) ?? about
   }
   const [low, middle, high] = [cross(level(0.25)), cross(level(0.5)), cross(level(0.75))]
   if (middle === null) return null
