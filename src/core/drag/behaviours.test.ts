@@ -1,29 +1,14 @@
 import { describe, expect, it } from 'vitest'
-import { FEEDER_GUESSES, MATERIALS, type WireMaterial } from './guess.ts'
+import { MATERIALS, type WireMaterial } from './guess.ts'
 import { pathOf } from './path.ts'
 import { guessedSetup, withShape, withValues, type DragSetup, type DragShape, type Values } from './setup.ts'
 import { nestForce } from './nest.ts'
 import { sectionOf } from './section.ts'
 import { afterSegment } from './segment.ts'
+import { usualShape } from './usual.ts'
 import { tensionWindow } from './window.ts'
 
-const SHAPE: DragShape = {
-  material: 'steel',
-  diameterMm: 0.9,
-  densityGPerCm3: 7.85,
-  linerKind: 'steel coil',
-  linerState: 'new',
-  runsToRolls: false,
-  tipState: 'in service',
-  groove: 'V',
-  feeder: FEEDER_GUESSES.fourRoll,
-  payoff: 'spool',
-  spoolKg: 15,
-  hasBooster: false,
-  isReversed: false,
-  coilsAt: 'spread',
-  slip: null,
-}
+const SHAPE = usualShape('steel', 0.9)
 const gun = (shape: Partial<DragShape> = {}, over: Partial<Values> = {}): DragSetup =>
   withValues(guessedSetup({ ...SHAPE, ...shape }), { woundRadiusMm: 120, bendDeg: 60, ...over })
 const wire = (material: WireMaterial, diameterMm: number) => ({

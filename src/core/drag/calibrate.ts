@@ -1,3 +1,4 @@
+import { mean, variance } from '@core/stats/mean.ts'
 import { type Line } from './traction.ts'
 
 /** Slip pulls at one mark: the force at which the wire slid through the closed rolls, three times. */
@@ -16,7 +17,6 @@ export type Calibration =
 
 /** Pulls at one mark that differ by more than this share of their mean were not one and the same pull. */
 export const UNSTEADY = 0.35
-const mean = (list: readonly number[]) => list.reduce((s, x) => s + x, 0) / list.length
 
 /**
  * Traction against the knob from slip pulls at two marks: the straight line through the means, N and N per mark; back tension counted as
@@ -41,8 +41,5 @@ export function calibrateKnob(one: SlipPulls, two: SlipPulls, backTensionN = 0):
   }
 }
 
-function standardError({ forcesN }: SlipPulls): number | null {
-  if (forcesN.length < 2) return null
-  const m = mean(forcesN)
-  return Math.sqrt(forcesN.reduce((s, x) => s + (x - m) ** 2, 0) / (forcesN.length - 1) / forcesN.length)
-}
+const standardError = ({ forcesN }: SlipPulls): number | null =>
+  forcesN.length < 2 ? null : Math.sqrt(variance(forcesN) / forcesN.length)

@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest'
 import { makeRandom } from '@core/random/random.ts'
-import { FEEDER_GUESSES } from './guess.ts'
 import { calibrateKnob } from './calibrate.ts'
 import { atKnob, coilsToShut, explain, middleMark, widthOf } from './explain.ts'
 import { frictionFromThreeLays, frictionFromWeights, frictionInterval } from './pulls.ts'
@@ -10,25 +9,10 @@ import { pushPullWindows } from './pushpull.ts'
 import { REMEDIES, REMEDY } from './remedy.ts'
 import { guessedSetup, guessesFor, withShape, withValues, type DragShape, type Values } from './setup.ts'
 import { drawTriangular, sensitivities, spreadOf } from './sweep.ts'
+import { usualShape } from './usual.ts'
 import { tensionWindow } from './window.ts'
 
-const SHAPE: DragShape = {
-  material: 'steel',
-  diameterMm: 0.9,
-  densityGPerCm3: 7.85,
-  linerKind: 'steel coil',
-  linerState: 'new',
-  runsToRolls: false,
-  tipState: 'in service',
-  groove: 'V',
-  feeder: FEEDER_GUESSES.fourRoll,
-  payoff: 'spool',
-  spoolKg: 15,
-  hasBooster: false,
-  isReversed: false,
-  coilsAt: 'spread',
-  slip: null,
-}
+const SHAPE = usualShape('steel', 0.9)
 const gun = (over: Partial<Values> = {}, shape: Partial<DragShape> = {}) =>
   withValues(guessedSetup({ ...SHAPE, ...shape }), over)
 

@@ -1,4 +1,4 @@
-import { alloyOf, isAluminium, isCored, type LinerKind, type WireFacts } from '@core/rightparts/facts.ts'
+import { alloyOf, isCored, type LinerKind, type WireFacts } from '@core/rightparts/facts.ts'
 
 /**
  * Shipped guesses of the feed path: engineering estimates, none a measured value of any product. Each is shown as a guess until the
@@ -199,7 +199,6 @@ export function frictionGuess(wire: { material: WireMaterial; linerKind: LinerKi
 /** The liner kind that suits a wire, as far as friction goes. */
 export const suitedLiner = (material: WireMaterial): LinerKind =>
   isAluminiumOf(material) || material === 'copper alloy' ? 'polymer' : 'steel coil'
-export const isSoftWire = (wire: WireFacts) => isAluminium(wire)
 
 const TIP_CLEARANCES = [
   [0.6, 0.12],
@@ -246,8 +245,8 @@ export const STRAIGHT_DEG = guess(30, 60, 90)
 export const NECK_DEG = 45
 export const NECK_MM = 150
 export const NECK_RADIUS = guess(70, 90, 120)
-export const BRAKE_NM = guess(0.2, 0.4, 0.8)
-export const BRAKE_SMALL_NM = guess(0.05, 0.1, 0.2)
+const BRAKE_NM = guess(0.2, 0.4, 0.8)
+const BRAKE_SMALL_NM = guess(0.05, 0.1, 0.2)
 export const DRUM_PULL_N = guess(3, 6, 15)
 export const CONDUIT_MM = guess(3000, 8000, 15_000)
 export const CONDUIT_DEG = guess(90, 270, 450)
@@ -266,11 +265,16 @@ export const ROLL_FRICTION = guess(0.1, 0.15, 0.2)
 export const ROLL_FRICTION_ALUMINIUM = guess(0.12, 0.15, 0.2)
 export const KNURL_BITE = guess(1.4, 1.7, 2.2)
 /** Wound radius of a spool, full and empty, by its label weight. */
-export const WOUND_RADIUS = [
+const WOUND_RADIUS = [
   { kg: 1, fullMm: 43, emptyMm: 23 },
   { kg: 5, fullMm: 90, emptyMm: 50 },
   { kg: 15, fullMm: 131, emptyMm: 95 },
 ] as const
+
+/** How a spool of that label is wound, full and empty. */
+export const windingOf = (spoolKg: number) => WOUND_RADIUS.find((r) => spoolKg <= r.kg * 1.5) ?? WOUND_RADIUS[2]
+export const brakeGuess = (spoolKg: number): Guess => (spoolKg <= 1.5 ? BRAKE_SMALL_NM : BRAKE_NM)
+export const gapGuess = (runsToRolls: boolean): Guess => (runsToRolls ? GAP_TO_ROLLS_MM : GAP_MM)
 
 /** A feeder by its shape: pairs of rolls, what of them is driven, its scale, force of a pair at two of its marks. */
 export interface FeederGuess {

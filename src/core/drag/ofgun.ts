@@ -7,7 +7,7 @@ import {
   STRAIGHT_DEG,
   suitedLiner,
   tipClearanceGuess,
-  WOUND_RADIUS,
+  windingOf,
   type FeederGuess,
   type LinerState,
   type TipState,
@@ -184,7 +184,7 @@ export function feederOf(setup: Pick<Setup, 'feeder'>): FeederGuess {
 /** Radius the spool is wound to, from what is left on it: areas go by what is left. */
 function woundRadiusMm({ spoolKg, spoolLeft }: DragFacts): number | null {
   if (spoolKg === null || spoolLeft === null || spoolKg > DRUM_KG) return null
-  const row = WOUND_RADIUS.find((r) => spoolKg <= r.kg * 1.5) ?? WOUND_RADIUS[2]
+  const row = windingOf(spoolKg)
   const left = Math.min(1, Math.max(0, spoolLeft))
   return Math.sqrt(row.emptyMm ** 2 + (row.fullMm ** 2 - row.emptyMm ** 2) * left)
 }

@@ -1,13 +1,8 @@
+import { mean, variance } from '@core/stats/mean.ts'
 import { studentQuantile } from '@core/stats/student.ts'
 
 /** The least a straight pull may be to tell a friction: below it the brake's own play is read. */
 export const LEAST_PULL_N = 2
-
-const mean = (list: readonly number[]) => list.reduce((s, x) => s + x, 0) / list.length
-function variance(list: readonly number[]): number {
-  const m = mean(list)
-  return list.reduce((s, x) => s + (x - m) ** 2, 0) / (list.length - 1)
-}
 
 export type FrictionFromPulls =
   | { ok: true; friction: number; standardError: number | null; freedom: number | null }

@@ -1,10 +1,9 @@
 import {
-  BRAKE_NM,
-  BRAKE_SMALL_NM,
+  brakeGuess,
   CLEARANCE_MM,
   EXIT_DEG,
   frictionGuess,
-  GAP_MM,
+  gapGuess,
   GAP_TO_ROLLS_MM,
   isAluminiumOf,
   isTubular,
@@ -52,8 +51,8 @@ const WORTH_A_LINER = 1.1
 export const grooveOf = (material: WireMaterial): RollGroove =>
   isAluminiumOf(material) || material === 'copper alloy' ? 'U' : isTubular(material) ? 'knurled' : 'V'
 
-const usualBrake = (s: DragSetup) => (s.shape.spoolKg <= 1.5 ? BRAKE_SMALL_NM : BRAKE_NM)
-const usualGap = (s: DragSetup) => (s.shape.runsToRolls ? GAP_TO_ROLLS_MM : GAP_MM)
+const usualBrake = (s: DragSetup) => brakeGuess(s.shape.spoolKg)
+const usualGap = (s: DragSetup) => gapGuess(s.shape.runsToRolls)
 
 export const REMEDY: Readonly<Record<RemedyKey, Remedy>> = {
   uncoil: { minutes: 0.5, at: 'liner', apply: (s) => (s.values.coils > 0 ? withValues(s, { coils: 0 }) : null) },

@@ -1,8 +1,7 @@
 import { type LinerKind } from '@core/rightparts/facts.ts'
 import {
   BOOSTER_N,
-  BRAKE_NM,
-  BRAKE_SMALL_NM,
+  brakeGuess,
   castGuess,
   CLEARANCE_MM,
   CONDUIT_DEG,
@@ -12,8 +11,7 @@ import {
   DRUM_PULL_N,
   EXIT_DEG,
   frictionGuess,
-  GAP_MM,
-  GAP_TO_ROLLS_MM,
+  gapGuess,
   isAluminiumOf,
   LAY_PER_M,
   NECK_DEG,
@@ -25,7 +23,7 @@ import {
   tipClearanceGuess,
   tipFrictionGuess,
   WAVINESS,
-  WOUND_RADIUS,
+  windingOf,
   yieldGuess,
   type FeederGuess,
   type Guess,
@@ -102,7 +100,7 @@ export interface DragSetup {
 const fixed = (n: number): Guess => ({ low: n, typical: n, high: n })
 
 function woundRadius(spoolKg: number): Guess {
-  const row = WOUND_RADIUS.find((r) => spoolKg <= r.kg * 1.5) ?? WOUND_RADIUS[2]
+  const row = windingOf(spoolKg)
   return { low: row.emptyMm, typical: Math.round((row.emptyMm + row.fullMm) / 2), high: row.fullMm }
 }
 
@@ -126,14 +124,14 @@ export function guessesFor(shape: DragShape, cableMm = USUAL_CABLE_MM): Guesses 
     kinkDeg: fixed(0),
     neckDeg: fixed(NECK_DEG),
     neckRadiusMm: NECK_RADIUS,
-    brakeNm: shape.spoolKg <= 1.5 ? BRAKE_SMALL_NM : BRAKE_NM,
+    brakeNm: brakeGuess(shape.spoolKg),
     woundRadiusMm: woundRadius(shape.spoolKg),
     drumPullN: DRUM_PULL_N,
     boosterN: shape.hasBooster ? BOOSTER_N : fixed(0),
     conduitMm: shape.payoff === 'drum' ? fixed(CONDUIT_MM.typical) : fixed(0),
     conduitDeg: shape.payoff === 'drum' ? CONDUIT_DEG : fixed(0),
     conduitFriction: CONDUIT_FRICTION,
-    gapMm: shape.runsToRolls ? GAP_TO_ROLLS_MM : GAP_MM,
+    gapMm: gapGuess(shape.runsToRolls),
     clearanceMm: CLEARANCE_MM,
     exitDeg: EXIT_DEG,
     tipBearingMm: TIP_BEARING_MM,

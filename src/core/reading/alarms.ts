@@ -1,7 +1,7 @@
 import { watchSeries, type Creep, type SeriesPoint } from '@core/trend/series.ts'
 import { type How, type ReadingKey, type ReadingVerdict } from './keys.ts'
 import { READING } from './specs.ts'
-import { KNOB_RISE } from './target.ts'
+import { AMPS_LOOK, FRICTION_LOOK, KNOB_RISE } from './target.ts'
 
 /** A reading as kept, with the usage of its chain at that moment. */
 export interface KeptReading {
@@ -36,10 +36,6 @@ export interface Series {
   limit: number | null
 }
 
-/** Friction over that of the new liner from which it is worth a look. */
-const FRICTION_RISE = 1.5
-const AMPS_RISE = 1.25
-
 /** What a reading stands at: as left where it was set. */
 export const standsAt = (r: Pick<KeptReading, 'value' | 'left'>): number | null => r.left ?? r.value
 
@@ -66,8 +62,8 @@ export function seriesOf(readings: readonly KeptReading[], what: ReadingKey, fit
 function limitBy(what: ReadingKey, baseline: number | null): number | null {
   if (baseline === null) return null
   if (what === 'tension') return baseline + KNOB_RISE
-  if (what === 'pull') return baseline * FRICTION_RISE
-  return what === 'motorAmps' ? baseline * AMPS_RISE : null
+  if (what === 'pull') return baseline * FRICTION_LOOK
+  return what === 'motorAmps' ? baseline * AMPS_LOOK : null
 }
 
 /** Points of a series against kg of wire; by day where no clock tells kg. */

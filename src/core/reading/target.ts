@@ -18,7 +18,6 @@ export interface TargetFacts {
   /** First value of this series since it began anew: the knob with the new liner, the friction of the new liner. */
   baseline: number | null
   runsToRolls: boolean
-  isSmallNozzle?: boolean
 }
 
 const none = { from: null, to: null, actBelow: null, actAbove: null }
@@ -31,8 +30,9 @@ export const OPEN_LOOK = 0.75
 export const OPEN_ACT = 0.5
 /** The knob may rise by so much over its baseline, in marks. */
 export const KNOB_RISE = 1
-/** Friction over that of the new liner. */
-const FRICTION_LOOK = 1.5
+/** Friction over that of the new liner from which it is worth a look, and the motor's current over how it began. */
+export const FRICTION_LOOK = 1.5
+export const AMPS_LOOK = 1.25
 const FRICTION_ACT = 1.9
 const SPAN_ACT_MM = 2
 
@@ -49,7 +49,7 @@ export function targetFor(what: ReadingKey, facts: TargetFacts): Target | null {
     case 'slip':
       return upTo(0.05, 0.15)
     case 'motorAmps':
-      return baseline === null ? null : upTo(baseline * 1.25, baseline * 1.6, 'baseline')
+      return baseline === null ? null : upTo(baseline * AMPS_LOOK, baseline * 1.6, 'baseline')
     case 'gap':
       return facts.runsToRolls
         ? { ...upTo(GAP_TO_ROLLS_MM.high, 4), from: 0.5, actBelow: 0.2 }

@@ -11,9 +11,9 @@ import { startSettling } from '@server/ingest/settlethread.ts'
 import { firstLead, signIn } from '@server/people/people.ts'
 import { kaplanMeier } from '@core/life/kaplanmeier.ts'
 import { explain } from '@core/drag/explain.ts'
-import { FEEDER_GUESSES } from '@core/drag/guess.ts'
 import { forceProfile } from '@core/drag/profile.ts'
 import { guessedSetup, withValues, type DragShape } from '@core/drag/setup.ts'
+import { usualShape } from '@core/drag/usual.ts'
 import { measureBore } from '@core/photomeasure/bore.ts'
 import { drawWeibull, makeRandom } from '@core/random/random.ts'
 import { RATE, sendAll, whileSending, type SendJob } from './feeders.ts'
@@ -26,23 +26,7 @@ const years = Number(process.env['BENCH_YEARS'] ?? 5)
 const url = process.env['DATABASE_URL'] ?? ''
 
 /** A hand gun on four rolls, bent on the screen. */
-const BENT: DragShape = {
-  material: 'steel',
-  diameterMm: 1,
-  densityGPerCm3: 7.85,
-  linerKind: 'steel coil',
-  linerState: 'worn',
-  runsToRolls: false,
-  tipState: 'in service',
-  groove: 'V',
-  feeder: FEEDER_GUESSES.fourRoll,
-  payoff: 'spool',
-  spoolKg: 15,
-  hasBooster: false,
-  isReversed: false,
-  coilsAt: 'spread',
-  slip: null,
-}
+const BENT: DragShape = { ...usualShape('steel', 1), linerState: 'worn' }
 interface Row {
   what: string
   target: string

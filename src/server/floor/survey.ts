@@ -97,7 +97,7 @@ function surveyOne(
   }
   const said = saidOf(hung, { shop, schedule, nowMs, check: at.check })
   const { familyId } = said
-  const marks = marksOf(said, nowMs)
+  const marks = marksOf(said)
   const judged = { station, familyId, now, head, schedule, cutoffMs, shop, nowMs, freshness, ...marks }
   const positions = judgeAll(rows, judged)
   return { station, now, head, schedule, cutoffMs, positions, ...said }
@@ -124,18 +124,17 @@ function alarmsHere(hung: Hung, shop: ShopModel, nowMs: number): Alarm[] {
     .flatMap((id) => hung.stateOf(id)?.now?.alarms ?? [])
     .filter((a) => isAlarmLive(a, nowMs))
 }
-const isPast = (untilMs: number | null | undefined, nowMs: number) => untilMs != null && untilMs < nowMs
 
 type Marking = Pick<Surveyed, 'checked' | 'tags' | 'followUps' | 'alarms'>
 /** Where something is found, by how bad; reminders hang where they were tied. */
-function marksOf({ checked, tags, followUps, alarms }: Marking, nowMs: number) {
+function marksOf({ checked, tags, followUps, alarms }: Marking) {
   const at = (severity: string) => standing(checked.findings).flatMap((f) => (f.severity === severity ? [f.at] : []))
   return {
     wrong: new Set(at('stops')),
     questioned: new Set([
       ...at('harms'),
       ...alarms.map((a) => a.at),
-      ...tags.filter((t) => isToUndo(t.tag) || isPast(t.untilMs, nowMs)).map((t) => TAG_TEXT[t.tag].at),
+      ...tags.filter((t) => isToUndo(t.tag)).map((t) => TAG_TEXT[t.tag].at),
       ...followUps.filter((f) => f.isAsked).map((f) => FOLLOW_UP_TEXT[f.follow].at),
     ]),
   }

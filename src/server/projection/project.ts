@@ -18,7 +18,16 @@ import { type Calendar } from '@server/time/calendar.ts'
 import { foldCarrier } from '@core/ledger/fold.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
 import { gather, withDescendants, withStationsOf, type Gathered } from './gather.ts'
-import { carrierNowRows, headRow, lifeRows, mountRows, positionRows, readingRows, taskRows } from './rows.ts'
+import {
+  carrierNowRows,
+  headRow,
+  lifeRows,
+  mountRows,
+  positionRows,
+  readingRows,
+  taskRows,
+  type ReadingRow,
+} from './rows.ts'
 import { stationRows } from './stationrows.ts'
 import { projectSpools } from './spools.ts'
 import { projectStock } from './stock.ts'
@@ -160,15 +169,16 @@ async function writeNow(
   list: readonly string[],
   gathered: Gathered,
 ): Promise<Pick<Written, 'carrierNow' | 'taskDone' | 'reading' | 'headNow'>> {
+  const read = new Map(list.map((id) => [id, readingRows(id, gathered)]))
   const settings = await sync(tx, carrierNow, {
-    rows: list.flatMap((id) => carrierNowRows(id, gathered)),
+    rows: list.flatMap((id) => carrierNowRows(id, gathered, read.get(id) ?? [])),
     owner: { column: carrierNow.carrierId, ids: list },
     key: (r) => r.carrierId,
     keyColumn: carrierNow.carrierId,
     keyOf: (r) => r.carrierId,
   })
   const tasks = await writeTasks(tx, list, gathered)
-  const readings = await writeReadings(tx, list, gathered)
+  const readings = await writeReadings(tx, list, [...read.values()].flat())
   const heads = list.filter((id) => gathered.carriers.get(id)?.type === 'head')
   const headRows = await sync(tx, headNow, {
     rows: heads.map((id) => headRow(id, gathered)),
@@ -189,9 +199,9 @@ const writeTasks = (tx: Tx, list: readonly string[], gathered: Gathered) =>
     keyOf: (r) => r.eventId,
   })
 
-const writeReadings = (tx: Tx, list: readonly string[], gathered: Gathered) =>
+const writeReadings = (tx: Tx, list: readonly string[], rows: ReadingRow[]) =>
   sync(tx, reading, {
-    rows: list.flatMap((id) => readingRows(id, gathered)),
+    rows,
     owner: { column: reading.carrierId, ids: list },
     key: (r) => r.eventId,
     keyColumn: reading.eventId,

@@ -206,10 +206,9 @@ function calibrationOf(story: CarrierStory) {
 }
 
 /** Settings, tags, follow-ups, alarms and status; no row where nothing was ever said. */
-export function carrierNowRows(id: string, gathered: Gathered): CarrierNowRow[] {
+export function carrierNowRows(id: string, gathered: Gathered, readings: readonly ReadingRow[]): CarrierNowRow[] {
   const story = gathered.stories.get(id)
   if (!story || isSilent(story)) return []
-  const kept = readingRows(id, gathered).map(keptReading)
   const at = { fittedAt: fittedTimes(id, gathered), touchedAt: touchedTimes(id, gathered) }
   return [
     {
@@ -217,7 +216,7 @@ export function carrierNowRows(id: string, gathered: Gathered): CarrierNowRow[] 
       settings: Object.fromEntries(story.settings),
       tags: Object.fromEntries(story.tags),
       followUps: Object.fromEntries(story.followUps),
-      alarms: alarmsOf(kept, at),
+      alarms: alarmsOf(readings.map(keptReading), at),
       calibration: calibrationOf(story),
       status: story.status?.is ?? null,
       statusMs: story.status?.sinceMs ?? null,

@@ -1,5 +1,5 @@
 import { asc, inArray } from 'drizzle-orm'
-import { type KeptReading } from '@core/reading/alarms.ts'
+import { standsAt, type KeptReading } from '@core/reading/alarms.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
 import { type Read } from '@core/drag/ofgun.ts'
 import { headNow, reading } from '@server/db/schema.ts'
@@ -45,8 +45,8 @@ export function fittedHere(hung: Hung, shop: ShopModel): (position: string) => n
 
 /** The last number of a reading, as left, while nothing else went on there since. */
 export function lastNumber(here: ReadHere, what: ReadingKey, sinceMs: number | null): Read | null {
-  const last = here.kept.findLast((r) => r.what === what && (r.left ?? r.value) !== null)
-  const value = last ? (last.left ?? last.value) : null
+  const last = here.kept.findLast((r) => r.what === what && standsAt(r) !== null)
+  const value = last ? standsAt(last) : null
   if (!last || value === null || (sinceMs !== null && last.atMs < sinceMs)) return null
   return { value, atMs: last.atMs }
 }

@@ -1,7 +1,7 @@
-import { FEEDER_GUESSES, MATERIALS, type WireMaterial } from '@core/drag/guess.ts'
-import { grooveOf, REMEDY, type RemedyKey } from '@core/drag/remedy.ts'
-import { suitedLiner } from '@core/drag/guess.ts'
+import { MATERIALS, type WireMaterial } from '@core/drag/guess.ts'
+import { REMEDY, type RemedyKey } from '@core/drag/remedy.ts'
 import { guessedSetup, withShape, withValues, type DragSetup, type DragShape, type Param } from '@core/drag/setup.ts'
+import { usualShape } from '@core/drag/usual.ts'
 
 /**
  * The gun on the screen: bent, coiled, worn and put right without touching the gun on the floor.
@@ -56,22 +56,5 @@ export const isMoved = ({ real, drawn, mark, realMark }: DragState) =>
   mark !== realMark || JSON.stringify(real) !== JSON.stringify(drawn)
 
 /** A gun of nobody's: steel 0.9 in a steel liner on four rolls. */
-export function freeSetup(material: WireMaterial = 'steel', diameterMm = 0.9): DragSetup {
-  return guessedSetup({
-    material,
-    diameterMm,
-    densityGPerCm3: MATERIALS[material].densityGPerCm3,
-    linerKind: suitedLiner(material),
-    linerState: 'new',
-    runsToRolls: false,
-    tipState: 'in service',
-    groove: grooveOf(material),
-    feeder: FEEDER_GUESSES.fourRoll,
-    payoff: 'spool',
-    spoolKg: 15,
-    hasBooster: false,
-    isReversed: false,
-    coilsAt: 'spread',
-    slip: null,
-  })
-}
+export const freeSetup = (material: WireMaterial = 'steel', diameterMm = 0.9): DragSetup =>
+  guessedSetup(usualShape(material, diameterMm))

@@ -1,0 +1,8 @@
+/** Arithmetic mean; of nothing NaN, so callers refuse an empty list before. */
+export const mean = (list: readonly number[]) => list.reduce((s, x) => s + x, 0) / list.length
+
+/** Sample variance Σ(x − mean)²/(n − 1); of a single value NaN. */
+export function variance(list: readonly number[]): number {
+  const m = mean(list)
+  return list.reduce((s, x) => s + (x - m) ** 2, 0) / (list.length - 1)
+}
