@@ -30,6 +30,8 @@ export const floorWant = z.object({
   lateMs: instantMs.nullable(),
   shiftsOver: z.number(),
   isEstimated: z.boolean(),
+  /** Findings of this gun's own that the limit goes by; null: the house rule alone. */
+  foundN: z.number().int().nullable().default(null),
 })
 export type FloorWant = z.infer<typeof floorWant>
 

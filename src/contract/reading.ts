@@ -85,15 +85,17 @@ export const readingAnswer = z.object({
   alarms: z.array(alarmLine),
   /** The knob raised to keep going, till when. */
   raised: z.object({ sinceMs: instantMs, untilMs: instantMs.nullable() }).nullable(),
-  /** Adaptive cleaning of the nozzle: hours of arc between, by what was found. */
+  /** How often the nozzle is cleaned here: arc hours, and whose number that is. */
   cleaning: z
     .object({
-      hours: z.number(),
-      sinceH: z.number().nullable(),
-      perHour: z.number(),
+      limitH: z.number().nullable(),
+      by: z.enum(['rule', 'found', 'school']).nullable(),
+      isLookedAtDaily: z.boolean(),
+      /** What its own findings would have it be. */
+      learntH: z.number(),
       n: z.number().int(),
-      isDeepDue: z.boolean(),
       isHeld: z.enum(['up', 'down']).nullable(),
+      sinceH: z.number().nullable(),
     })
     .nullable(),
 })

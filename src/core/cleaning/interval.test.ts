@@ -1,6 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import { makeRandom } from '@core/random/random.ts'
-import { cleaningInterval, closurePrior, isDeepDue, type FoundClosed } from './interval.ts'
+import {
+  cleaningInterval,
+  cleanLimit,
+  closedShare,
+  closurePrior,
+  isDeepDue,
+  learntInterval,
+  type FoundClosed,
+} from './interval.ts'
 
 const PRIOR = { perHour: 0.06, logSd: 0.6 }
 const found = (n: number, closedShare: number, arcHours = 2): FoundClosed[] =>
@@ -70,5 +78,42 @@ describe('cleaning by what was found', () => {
     expect(at('pulse', 'argon', true)).toBeGreaterThan(at('short circuit', 'CO2'))
     expect(() => cleaningInterval({ found: [], prior: { perHour: 0, logSd: 1 }, currentH: null })).toThrow(RangeError)
   })
-  it('every eighth is a deep one', () => expect([7, 8].map((n) => isDeepDue(n))).toEqual([false, true]))
+  it('every eighth is a deep one', () =>
+    expect([0, 7, 8, 9, 16].map((n) => isDeepDue(n))).toEqual([false, false, true, false, true]))
+})
+
+describe('the hours that are due', () => {
+  const at = (school: string, ruleH: number | null, list: FoundClosed[] = []) =>
+    cleanLimit({ school, ruleH, found: list, prior: PRIOR })
+  it('are what the lead set, until three findings of its own', () => {
+    expect(at('byHours', 2)).toMatchObject({ hours: 2, by: 'rule', n: 0 })
+    expect(at('byHours', 2, found(2, 0.4))).toMatchObject({ hours: 2, by: 'rule', n: 2 })
+    expect(at('byHours', 2, found(3, 0.4))).toMatchObject({ by: 'found', n: 3 })
+  })
+  it('go by what is found from there, a half at a step', () => {
+    expect(at('byHours', 2, found(3, 0.6))?.hours).toBeCloseTo(0.2 / 0.3, 6)
+    expect(at('byHours', 8, found(3, 0.6))?.hours).toBeCloseTo(1, 6)
+    expect(at('byHours', 8, found(4, 0.6))?.hours).toBeCloseTo(0.2 / 0.3, 6)
+  })
+  it('nothing found and nothing set: no hours, since a guess sets no limit', () =>
+    expect(at('byHours', null)).toBeNull())
+  it('by the school: as set, hourly, or not by hours at all', () => {
+    const many = found(12, 0.6)
+    expect(at('fixed', 2, many)).toMatchObject({ hours: 2, by: 'rule' })
+    expect(at('machine', 2, many)).toMatchObject({ hours: 2, by: 'rule' })
+    expect(at('hourly', null)).toMatchObject({ hours: 1, by: 'school' })
+    expect([at('eachPass', 2, many), at('cleanUp', 2, many)]).toEqual([null, null])
+  })
+  it('a look counts as about so much', () => {
+    const by = (grade: string | null, value: number | null = null) => closedShare({ grade, value })
+    expect(by('half')).toBeGreaterThan(by('ring') ?? 1)
+    expect(by('ring')).toBeGreaterThan(by('clean') ?? 1)
+    expect(by('half', 0.9)).toBeCloseTo(0.1, 12)
+    expect(by(null)).toBeNull()
+  })
+  it('the order of findings far back no longer shows', () => {
+    const late = found(12, 0.3)
+    const go = (list: FoundClosed[]) => learntInterval({ ruleH: 2, found: list, prior: PRIOR }).hours
+    expect(go([...found(12, 0.9), ...late])).toBeCloseTo(go(late), 6)
+  })
 })

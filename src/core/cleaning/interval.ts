@@ -94,4 +94,61 @@ export function closurePrior(of: {
 
 /** Every so many cleanings of the nozzle the diffuser is brushed out too: a guess. */
 export const DEEP_EVERY = 8
-export const isDeepDue = (cleaningsSinceDeep: number, every = DEEP_EVERY) => cleaningsSinceDeep >= every
+export const isDeepDue = (cleaningsSinceDeep: number, every = DEEP_EVERY) =>
+  cleaningsSinceDeep > 0 && cleaningsSinceDeep % every === 0
+
+/** How shut a look means, where no number stands beside it: guesses. */
+const CLOSED_BY_LOOK: Readonly<Record<string, number>> = { clean: 0.08, ring: 0.3, half: 0.55 }
+/** Share of a nozzle's opening that was shut, by number or by look; null where neither tells. */
+export const closedShare = (read: { value: number | null; grade: string | null }): number | null =>
+  read.value !== null ? 1 - read.value : (CLOSED_BY_LOOK[read.grade ?? ''] ?? null)
+
+/** A cleaning's finding as it is kept: with the wire it was made with. */
+export type FoundOn = FoundClosed & { wireId: string | null }
+/** So many are kept: more than the interval goes by, so that those with another wire do not crowd it out. */
+export const FOUND_KEPT = 2 * LAST
+
+export interface CleanLimitAsked {
+  /** School of the house rule on cleaning (D16). */
+  school: string
+  /** Arc hours the lead set; null: none. */
+  ruleH: number | null
+  found: readonly FoundClosed[]
+  prior: CleaningAsked['prior']
+}
+export interface CleanLimit {
+  hours: number
+  by: 'rule' | 'found' | 'school'
+  /** Findings of its own that it goes by. */
+  n: number
+  perHour: number
+  isHeld: CleaningInterval['isHeld']
+}
+/** From so many findings of its own a gun's interval goes by them. */
+export const LEAST_FOUND = 3
+
+/** The interval as it went, from what the lead set (or the class prior alone), step by step: each finding moves it by no more than half. */
+export function learntInterval(of: Omit<CleanLimitAsked, 'school'>): CleaningInterval {
+  const { found, prior, ruleH } = of
+  const started = cleaningInterval({ found: [], prior, currentH: null })
+  let made: CleaningInterval = ruleH === null ? started : { ...started, hours: ruleH }
+  for (let i = 1; i <= found.length; i++)
+    made = cleaningInterval({ found: found.slice(0, i), prior, currentH: made.hours })
+  return made
+}
+
+/**
+ * Arc hours at which a nozzle is cleaned, by the shop's school: each hour; as the lead set it; or as the lead set it and then by what is
+ * found, from three findings on. Null: no hours count here (each pass, at clean-up), or nobody set any. A shipped guess never sets one.
+ */
+export function cleanLimit(of: CleanLimitAsked): CleanLimit | null {
+  const plain = { n: 0, perHour: of.prior.perHour, isHeld: null }
+  if (of.school === 'hourly') return { ...plain, hours: 1, by: 'school' }
+  if (of.school === 'eachPass' || of.school === 'cleanUp') return null
+  const learnt = learntInterval(of)
+  if (of.school === 'byHours' && learnt.n >= LEAST_FOUND)
+    return { hours: learnt.hours, by: 'found', n: learnt.n, perHour: learnt.perHour, isHeld: learnt.isHeld }
+  return of.ruleH === null ? null : { ...plain, n: learnt.n, hours: of.ruleH, by: 'rule' }
+}
+/** Schools under which a nozzle is looked at every day instead of by hours. */
+export const LOOKED_AT_DAILY: ReadonlySet<string> = new Set(['eachPass', 'cleanUp'])

@@ -20,6 +20,7 @@ const NOTHING: Happening = {
   isSeatedAgain: false,
   followedUp: null,
   isRaised: false,
+  nozzleCleanings: 0,
 }
 function after(...events: Partial<Happening>[]): Map<FollowUp, Pending> {
   const pending = new Map<FollowUp, Pending>()
@@ -56,6 +57,14 @@ describe('what an act makes necessary', () => {
     expect(open(raised, at({ workedHSince: () => 300 }))).toEqual(['linerCheck'])
     expect(open(after({ kind: 'reading', isRaised: true }, { kind: 'confirmed', position: 'liner' }))).toEqual([])
     expect(open(after({ kind: 'reading', isRaised: true }, { position: 'liner' }))).not.toContain('linerCheck')
+  })
+  it('every eighth cleaning of the nozzle asks for the diffuser, which brushing settles and a glance does not', () => {
+    const nozzle = (nozzleCleanings: number) => ({ kind: 'cleaned' as const, position: 'nozzle', nozzleCleanings })
+    expect(open(after(nozzle(7)))).toEqual([])
+    expect(open(after(nozzle(8)))).toEqual(['deepClean'])
+    expect(open(after(nozzle(8), nozzle(9)))).toEqual(['deepClean'])
+    expect(open(after(nozzle(8), { kind: 'confirmed', position: 'diffuser' }))).toEqual(['deepClean'])
+    expect(open(after(nozzle(8), { kind: 'cleaned', position: 'diffuser' }))).toEqual([])
     expect(open(after({ kind: 'reading' }))).toEqual([])
   })
   it('goes by the school of when tension is set', () => {

@@ -1,3 +1,4 @@
+import { DEEP_EVERY, isDeepDue } from '@core/cleaning/interval.ts'
 import { type FactKind } from '@core/ledger/event.ts'
 import { FOLLOW_UPS, type FollowUp } from './keys.ts'
 
@@ -78,6 +79,14 @@ export const FOLLOW_UP_TEXT: Record<FollowUp, FollowUpText> = {
     minutes: 6,
     guide: null,
   },
+  deepClean: {
+    at: 'diffuser',
+    do: 'Brush the diffuser out: its holes silt up behind a clean nozzle',
+    done: 'diffuser is brushed out',
+    when: 'now',
+    minutes: 3,
+    guide: 'diffuser',
+  },
 }
 
 /** Worked hours after which nobody is asked any more: it ran. Guesses. */
@@ -98,6 +107,7 @@ export type TriggerKey =
   | 'knobRaised'
   | 'otherPart'
   | 'knocked'
+  | 'cleanedOften'
 export interface Trigger {
   follow: FollowUp
   /** What was done, in the past. */
@@ -131,6 +141,7 @@ export const TRIGGERS: Record<TriggerKey, Trigger> = {
   knobRaised: row('linerCheck', 'the knob was raised to keep going', { lapseWorkedH: Infinity }),
   otherPart: row('reamer', 'another part went on', { onlyCells: true }),
   knocked: row('toolCentre', 'knocked', { onlyCells: true }),
+  cleanedOften: row('deepClean', `the nozzle was cleaned ${DEEP_EVERY} times since`),
 }
 
 export interface Pending {
@@ -151,6 +162,8 @@ export interface Happening {
   followedUp: FollowUp | null
   /** The knob was read and raised to keep a gun going. */
   isRaised: boolean
+  /** Cleanings of the nozzle since the diffuser was clean, this one among them; 0: this was none. */
+  nozzleCleanings: number
 }
 
 const ROBOT_FRONT = new Set(['tip', 'nozzle', 'diffuser', 'neck'])
@@ -161,6 +174,7 @@ export function opensFollowUps(h: Happening): TriggerKey[] {
   const opened: TriggerKey[] = []
   if (h.isRaised) opened.push('knobRaised')
   if (h.isKnocked) opened.push('knocked')
+  if (isDeepDue(h.nozzleCleanings)) opened.push('cleanedOften')
   if (h.kind !== 'fitted') return opened
   if (h.position === 'liner') opened.push('linerTension', 'linerFeed', 'linerRings', 'seated')
   if (h.position === 'rolls') opened.push('rollsTension', 'rollsOutlet')
@@ -176,6 +190,7 @@ export function settlesFollowUps(h: Happening): FollowUp[] {
   if (h.kind === 'confirmed' && h.position === null) return ['outlet', 'orings', 'seat']
   if (h.position === 'outlet') return ['outlet']
   if (h.position === 'liner') return ['linerCheck']
+  if (h.position === 'diffuser' && h.kind !== 'confirmed') return ['deepClean']
   return h.position === 'orings' ? ['orings'] : []
 }
 

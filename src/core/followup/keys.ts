@@ -8,5 +8,6 @@ export const FOLLOW_UPS = [
   'linerCheck',
   'reamer',
   'toolCentre',
+  'deepClean',
 ] as const
 export type FollowUp = (typeof FOLLOW_UPS)[number]

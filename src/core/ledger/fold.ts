@@ -111,6 +111,8 @@ export interface CarrierStory {
   status: { is: GunStatus; sinceMs: number } | null
   /** What its acts made necessary and nobody has done yet. */
   followUps: Map<FollowUp, Pending>
+  /** Cleanings of the nozzle since the diffuser was clean. */
+  sinceDeep: number
   /** Work done by the list, with its minutes. */
   tasks: FoldedTask[]
   readings: FoldedReading[]
@@ -128,6 +130,7 @@ export function foldCarrier(facts: readonly Standing[]): CarrierStory {
     tags: new Map(),
     status: null,
     followUps: new Map(),
+    sinceDeep: 0,
     tasks: [],
     readings: [],
     calibrations: [],
@@ -228,9 +231,15 @@ function applyTask(story: CarrierStory, { happenedMs: atMs, eventId }: Standing,
     })
 }
 
+const isDeepCleaned = (fact: Standing['fact']) =>
+  fact.kind === 'followedUp'
+    ? fact.task === 'deepClean'
+    : (fact.kind === 'cleaned' || fact.kind === 'fitted') && fact.position === 'diffuser'
+
 /** Before the fact itself is applied: what was on till now tells whether another part goes on. */
 function applyFollowUps(story: CarrierStory, { fact, happenedMs }: Standing): void {
   const position = 'position' in fact ? fact.position : null
+  if (isDeepCleaned(fact)) story.sinceDeep = 0
   const before = position ? story.positions.get(position)?.openLife?.partId : null
   const hung = story.mounts.at(-1)
   followUp(
@@ -247,6 +256,7 @@ function applyFollowUps(story: CarrierStory, { fact, happenedMs }: Standing): vo
         (hung.onId !== fact.onId || hung.toMs !== null),
       followedUp: fact.kind === 'followedUp' ? fact.task : null,
       isRaised: fact.kind === 'reading' && typeof fact.from['keepDays'] === 'number',
+      nozzleCleanings: fact.kind === 'cleaned' && fact.position === 'nozzle' ? ++story.sinceDeep : 0,
     },
     happenedMs,
   )

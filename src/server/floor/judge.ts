@@ -6,6 +6,7 @@ import { dueOf, type Due } from '@core/houserule/due.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { type FloorWant } from '@contract/floor.ts'
 import { type headNow, type stationNow } from '@server/db/schema.ts'
+import { type CleaningHere } from '@server/cleaning/limit.ts'
 import { type KindRow, type RuleRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
 import { type PositionRow } from './positions.ts'
 
@@ -38,6 +39,8 @@ export interface JudgeAt {
   /** Positions with a finding that stops, and with one that harms or a reminder tied there. */
   wrong: ReadonlySet<string>
   questioned: ReadonlySet<string>
+  /** How the nozzle is cleaned here. */
+  cleaning: CleaningHere
 }
 
 /** Has the counter behind a unit been entered within ten working days; told once per head, not per position. */
@@ -62,26 +65,27 @@ export function clockFreshness(
 export function judge(row: PositionRow, kind: KindRow, at: JudgeAt): SurveyedPosition {
   const { now, station, shop } = at
   const rule = shop.ruleFor(kind.key, station.classKey)
+  const limits = limitsOf(rule, kind, at.cleaning)
   const change =
     rule?.changeLimit && row.fittedMs !== null
       ? dueBy(row, at, { kind, act: 'change', limit: rule.changeLimit, sinceMs: row.fittedMs })
       : null
   const clean =
-    rule?.cleanLimit && row.cleanedMs !== null && row.fittedMs !== null
-      ? dueBy(row, at, { kind, act: 'clean', limit: rule.cleanLimit, sinceMs: row.cleanedMs })
+    limits.clean !== null && row.cleanedMs !== null && row.fittedMs !== null
+      ? dueBy(row, at, { kind, act: 'clean', limit: limits.clean, sinceMs: row.cleanedMs })
       : null
-  const dues: { act: 'change' | 'clean'; due: Due }[] = []
-  if (change) dues.push({ act: 'change', due: change })
-  if (clean) dues.push({ act: 'clean', due: clean })
-  const isDown = now.downSinceMs !== null
+  const dues = (['change', 'clean'] as const).flatMap((act) => {
+    const due = act === 'change' ? change : clean
+    return due ? [{ act, due }] : []
+  })
   const verdict = stateOf({
     isOnGun: true,
-    isDownHere: isDown && (now.downPosition ?? 'orings') === row.position,
+    isDownHere: now.downSinceMs !== null && (now.downPosition ?? 'orings') === row.position,
     hasWrongPart: at.wrong.has(row.position),
     isQuestioned: at.questioned.has(row.position),
     dues,
-    hasLimit: Boolean(rule?.changeLimit ?? rule?.cleanLimit),
-    lookEveryDays: rule?.lookDays ?? null,
+    hasLimit: Boolean(rule?.changeLimit ?? limits.clean),
+    lookEveryDays: limits.lookDays,
     confirmDays: kind.confirmDays,
     seenMs: row.seenMs,
     hasFittingDate: row.fittedMs !== null && row.entryAge === 'new',
@@ -95,8 +99,25 @@ export function judge(row: PositionRow, kind: KindRow, at: JudgeAt): SurveyedPos
     rule,
     verdict,
     change: change && wantOf(row, at, { kind, act: 'change', due: change, limit: rule?.changeLimit ?? 0 }),
-    clean: clean && wantOf(row, at, { kind, act: 'clean', due: clean, limit: rule?.cleanLimit ?? 0 }),
+    clean: clean && wantOf(row, at, { kind, act: 'clean', due: clean, limit: limits.clean ?? 0, ...limits }),
     chanceBy: Math.max(change?.chanceBy ?? 0, clean?.chanceBy ?? 0),
+  }
+}
+
+/** What the house rule sets, and for a nozzle what its cleaning school makes of it. */
+function limitsOf(
+  rule: RuleRow | null,
+  kind: KindRow,
+  cleaning: CleaningHere,
+): { clean: number | null; foundN: number | null; lookDays: number | null } {
+  const lookDays = rule?.lookDays ?? null
+  if (kind.key !== 'nozzle' || kind.lifeUnit !== 'arcHours')
+    return { clean: rule?.cleanLimit ?? null, foundN: null, lookDays }
+  const { limit, isLookedAtDaily } = cleaning
+  return {
+    clean: limit?.hours ?? null,
+    foundN: limit?.by === 'found' ? limit.n : null,
+    lookDays: isLookedAtDaily ? Math.min(lookDays ?? 1, 1) : lookDays,
   }
 }
 
@@ -134,7 +155,7 @@ const MOSTLY = 0.5
 function wantOf(
   row: PositionRow,
   at: JudgeAt,
-  what: { kind: KindRow; act: 'change' | 'clean'; due: Due; limit: number },
+  what: { kind: KindRow; act: 'change' | 'clean'; due: Due; limit: number; foundN?: number | null },
 ): FloorWant {
   const { kind, act, due, limit } = what
   return {
@@ -142,13 +163,14 @@ function wantOf(
     act,
     minutes: act === 'change' ? tenths(at.shop.changeMinOf(kind.key, at.familyId)) : kind.cleanMin,
     used: thousandths(due.used),
-    limit,
+    limit: what.foundN ? thousandths(limit) : limit,
     unit: kind.lifeUnit,
     reachedMs: whole(due.reachedMs),
     earlyMs: whole(due.earlyMs),
     lateMs: whole(due.lateMs),
     shiftsOver: thousandths(shiftsOver(due, at.schedule, at.nowMs)),
     isEstimated: due.estimatedShare > MOSTLY,
+    foundN: what.foundN ?? null,
   }
 }
 /** As fine as anyone reads it; all digits of a double double the answer's size. */

@@ -3,6 +3,7 @@ import { isAlarmLive, type Alarm } from '@core/reading/alarms.ts'
 import { type Schedule } from '@core/clock/schedule.ts'
 import { type GunBuilt } from '@core/shop/built.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
+import { cleaningHere, type CleaningHere } from '@server/cleaning/limit.ts'
 import { carrier, headNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel, type StationRow } from '@server/shop/model.ts'
@@ -29,6 +30,7 @@ export interface Surveyed {
   followUps: OpenFollowUp[]
   /** What its readings ask for. */
   alarms: Alarm[]
+  cleaning: CleaningHere
   familyId: string | null
 }
 
@@ -96,9 +98,9 @@ function surveyOne(
     spoolWireId: head?.spoolWireId ?? null,
   }
   const said = saidOf(hung, { shop, schedule, nowMs, check: at.check })
-  const { familyId } = said
+  const { familyId, cleaning } = said
   const marks = marksOf(said)
-  const judged = { station, familyId, now, head, schedule, cutoffMs, shop, nowMs, freshness, ...marks }
+  const judged = { station, familyId, now, head, schedule, cutoffMs, shop, nowMs, freshness, cleaning, ...marks }
   const positions = judgeAll(rows, judged)
   return { station, now, head, schedule, cutoffMs, positions, ...said }
 }
@@ -112,6 +114,7 @@ function saidOf(hung: Hung, at: { shop: ShopModel; schedule: Schedule | null; no
     tags: tagsHere(hung, shop),
     followUps: followUpsHere(hung, { shop, built, schedule, nowMs }),
     alarms: alarmsHere(hung, shop, nowMs),
+    cleaning: cleaningHere(hung, shop, built),
     familyId: built.familyId,
     gunBuilt: hung.stateOf(hung.now.gunId)?.built ?? null,
   }

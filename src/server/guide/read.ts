@@ -136,6 +136,7 @@ function followsOf(guide: GuideKey, of: GuideFor, shop: ShopModel): string[] {
     isSeatedAgain: guide === 'gun',
     followedUp: null,
     isRaised: false,
+    nozzleCleanings: 0,
   }
   const triggers = opensFollowUps(happening).map((k) => TRIGGERS[k])
   const asked = triggers.filter(

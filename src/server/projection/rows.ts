@@ -1,3 +1,4 @@
+import { closedShare, FOUND_KEPT, type FoundOn } from '@core/cleaning/interval.ts'
 import { type HeadClocks } from '@core/clock/headclock.ts'
 import { usedBetween } from '@core/clock/clock.ts'
 import { COUNTERS } from '@core/clock/source.ts'
@@ -198,6 +199,16 @@ function touchedTimes(id: string, gathered: Gathered): (position: string) => num
   }
 }
 
+/** What the cleaning interval learns from: how shut the nozzle was, and how long it had been clean. */
+function foundClosed(readings: readonly ReadingRow[]): FoundOn[] {
+  const found = readings.flatMap(({ what, value, grade, madeFrom, wireId }) => {
+    const share = what === 'nozzleOpen' ? closedShare({ value, grade }) : null
+    const arcHours = madeFrom['sinceCleanedH']
+    return share !== null && typeof arcHours === 'number' ? [{ closedShare: share, arcHours, wireId }] : []
+  })
+  return found.slice(-FOUND_KEPT)
+}
+
 /** Slip pulls hold while the same rolls are on. */
 function calibrationOf(story: CarrierStory) {
   const last = story.calibrations.at(-1) ?? null
@@ -217,6 +228,7 @@ export function carrierNowRows(id: string, gathered: Gathered, readings: readonl
       tags: Object.fromEntries(story.tags),
       followUps: Object.fromEntries(story.followUps),
       alarms: alarmsOf(readings.map(keptReading), at),
+      foundClosed: foundClosed(readings),
       calibration: calibrationOf(story),
       status: story.status?.is ?? null,
       statusMs: story.status?.sinceMs ?? null,

@@ -1,11 +1,4 @@
 import { type z } from 'zod'
-import {
-  cleaningInterval,
-  closurePrior,
-  isDeepDue,
-  type CleaningInterval,
-  type FoundClosed,
-} from '@core/cleaning/interval.ts'
 import { afterWorked, workedMs } from '@core/clock/schedule.ts'
 import {
   isAlarmLive,
@@ -20,7 +13,7 @@ import { changedSince, contradicts } from '@core/reading/judge.ts'
 import { READINGS, type ReadingKey } from '@core/reading/keys.ts'
 import { READING } from '@core/reading/specs.ts'
 import { targetFor, type Target } from '@core/reading/target.ts'
-import { isAluminium, isCored } from '@core/rightparts/facts.ts'
+import { isAluminium } from '@core/rightparts/facts.ts'
 import {
   type KeptLine,
   type ReadingAnswer,
@@ -32,9 +25,10 @@ import { inArray } from 'drizzle-orm'
 import { ledgerEvent, person } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { cleaningHere } from '@server/cleaning/limit.ts'
 import { dragHere, knobWindow } from '@server/drag/ofplace.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
-import { carrierIdsOf, setupOf, tagsHere, type Hung } from '@server/rightparts/setup.ts'
+import { builtHere, carrierIdsOf, setupOf, tagsHere, type Hung } from '@server/rightparts/setup.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { fittedHere, readingsHere, touchedHere, type ReadHere } from './kept.ts'
 
@@ -79,7 +73,7 @@ export async function readReadings(deps: Deps, who: Who, q: z.output<typeof read
       .flatMap((id) => hung.stateOf(id)?.now?.alarms ?? [])
       .filter((a) => isAlarmLive(a, nowMs)),
     raised: raised ? { sinceMs: raised.sinceMs, untilMs: raised.untilMs ?? null } : null,
-    cleaning: cleaningHere(at, nowMs),
+    cleaning: nozzleCleaning(at, nowMs),
   }
 }
 
@@ -201,47 +195,22 @@ function datesOf(
   return { atMs: dateOf(crossing.usage), earlyMs: dateOf(crossing.early), lateMs: dateOf(crossing.late) }
 }
 
-/** Hours of arc between cleanings of this nozzle, by how closed it was found. */
-function cleaningHere({ hung, shop, here }: At, nowMs: number): ReadingAnswer['cleaning'] {
+/** How often the nozzle that hangs here is cleaned, and how long it has been. */
+function nozzleCleaning(at: At, nowMs: number): ReadingAnswer['cleaning'] {
+  const { hung, shop } = at
   const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
   const nozzle = rows.find((r) => r.position === 'nozzle')
   if (!nozzle) return null
-  const diffuserMs = rows.find((r) => r.position === 'diffuser')?.cleanedMs ?? 0
-  const found: FoundClosed[] = here.kept.flatMap((r, i) => {
-    const row = here.rows[i]
-    const sinceH = row?.madeFrom['sinceCleanedH']
-    return r.what === 'nozzleOpen' && r.value !== null && typeof sinceH === 'number'
-      ? [{ closedShare: 1 - r.value, arcHours: sinceH }]
-      : []
-  })
-  const setup = setupOf(hung, shop)
-  const prior = closurePrior({
-    mode: setup.mode,
-    gas: setup.gas,
-    isCored: setup.wire ? isCored(setup.wire) : false,
-    isAluminium: setup.wire ? isAluminium(setup.wire) : false,
-  })
-  const made = steps(found, prior)
+  const { limit, learnt, isLookedAtDaily } = cleaningHere(hung, shop, builtHere(hung, shop))
   return {
-    hours: made.hours,
-    sinceH: arcSinceCleaned({ hung, shop, here }, nozzle, nowMs),
-    perHour: made.perHour,
-    n: made.n,
-    isDeepDue: isDeepDue(foundSince(here, diffuserMs)),
-    isHeld: made.isHeld,
+    limitH: limit?.hours ?? null,
+    by: limit?.by ?? null,
+    isLookedAtDaily,
+    learntH: learnt.hours,
+    n: learnt.n,
+    isHeld: limit?.isHeld ?? null,
+    sinceH: arcSinceCleaned(at, nozzle, nowMs),
   }
-}
-
-/** Cleanings told with how closed it was, since the diffuser was last brushed out. */
-const foundSince = (here: ReadHere, sinceMs: number) =>
-  here.kept.filter((r) => r.what === 'nozzleOpen' && r.atMs > sinceMs).length
-
-/** The interval as it went, step by step: each finding moves it by no more than half. */
-function steps(found: readonly FoundClosed[], prior: { perHour: number; logSd: number }): CleaningInterval {
-  let made = cleaningInterval({ found: [], prior, currentH: null })
-  for (let i = 1; i <= found.length; i++)
-    made = cleaningInterval({ found: found.slice(0, i), prior, currentH: made.hours })
-  return made
 }
 
 /** Arc hours since this nozzle was clean, run on to now; null where no clock tells. */

@@ -226,12 +226,3 @@ describe('drag', () => {
     )
   })
 })
-
-describe('how often a nozzle is cleaned', () => {
-  it('starts by its class of work and is learnt from what was found', async () => {
-    const before = (await readings('B8')).cleaning
-    expect(before).toMatchObject({ n: 0 })
-    await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id('B8'), act: 'cleaned', position: 'nozzle' }] })
-    expect(before?.hours).toBeGreaterThan(1)
-  })
-})

@@ -102,7 +102,8 @@ export function rowWhy(gun: FloorGun, units: Units): string {
 }
 export function wantWhy(want: FloorWant, units: Units): string {
   const did = want.act === 'clean' ? 'since cleaned' : 'on it'
-  return `${partName(want.position)} ${amount(want.used, want.unit, units)} ${did}, house rule ${amount(want.limit, want.unit, units)}${want.isEstimated ? ', est.' : ''}`
+  const rule = want.foundN === null ? 'house rule' : `as found ${want.foundN} times here`
+  return `${partName(want.position)} ${amount(want.used, want.unit, units)} ${did}, ${rule} ${amount(want.limit, want.unit, units)}${want.isEstimated ? ', est.' : ''}`
 }
 
 /** What leaving it does, as far as is known: how long past, or when it gets there. */

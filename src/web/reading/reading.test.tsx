@@ -155,11 +155,27 @@ describe('words', () => {
     const raised = (untilMs: number) => raisedSentence({ sinceMs: NOW - 86_400_000, untilMs }, AT)
     expect(raised(NOW + 86_400_000)).toMatch(/till 25 Nov/)
     expect(raised(NOW - 3_600_000)).toMatch(/should have been back/)
-    const clean = { hours: 1.5, sinceH: 1, perHour: 0.13, n: 10, isDeepDue: true, isHeld: null }
-    expect(cleaningSentence(clean)).toBe(
-      'Clean the nozzle every 1.5 h of arc (yours, 10), in about 0.5 h. Brush the diffuser out with it.',
+    const clean = {
+      limitH: 1.5,
+      by: 'found',
+      isLookedAtDaily: false,
+      learntH: 1.5,
+      n: 10,
+      isHeld: null,
+      sinceH: 1,
+    } as const
+    expect(cleaningSentence(clean)).toBe('Clean the nozzle every 1.5 h of arc (yours, found 10 times), in about 0.5 h.')
+    expect(cleaningSentence({ ...clean, isHeld: 'down', sinceH: 2 })).toBe(
+      'Clean the nozzle every 1.5 h of arc (yours, found 10 times), so now. What is found asks for less still: it halves at most at a step.',
     )
-    expect(cleaningSentence({ ...clean, n: 0 })).toBe('Clean the nozzle every 1.5 h of arc (trade).')
+    expect(cleaningSentence({ ...clean, by: 'rule', limitH: 2, sinceH: null })).toBe(
+      'Clean the nozzle every 2 h of arc (house rule). As it is found here it would be about every 1.5 h of arc (yours, found 10 times).',
+    )
+    const none = { ...clean, limitH: null, by: null, n: 0 }
+    expect(cleaningSentence(none)).toBe(
+      'No hours are set for cleaning the nozzle; it would be about every 1.5 h of arc (trade).',
+    )
+    expect(cleaningSentence({ ...none, isLookedAtDaily: true })).toContain('looked at daily (house rule)')
     expect(alarmSentence({ what: 'orings', is: 'act' })).toBe('O-rings: put right.')
   })
 })

@@ -1,3 +1,4 @@
+import { LEAST_FOUND } from '@core/cleaning/interval.ts'
 import { type Alarm } from '@core/reading/alarms.ts'
 import { type ReadingKey, type ReadingUnit } from '@core/reading/keys.ts'
 import { methodOf, READING } from '@core/reading/specs.ts'
@@ -163,16 +164,31 @@ export function againstSentence(line: ReadingLine, at: Told): string | null {
   return `These two cannot both be right: ${say(line.against)}, ${say(line.last)} (${ago(line.against.atMs, at.nowMs)} ago). Look again.`
 }
 
-/** "Clean again in about 1.5 h of arc." */
-export function cleaningSentence(cleaning: NonNullable<ReadingAnswer['cleaning']>): string {
-  const { hours, sinceH, n } = cleaning
-  const whose = n === 0 ? 'trade' : `yours, ${n}`
-  const every = `Clean the nozzle every ${twoFigures(hours)} h of arc (${whose})`
-  // A trade figure says how often, not that it is time: the house rule does.
-  if (n === 0 || sinceH === null) return `${every}.`
-  const left = sinceH >= hours ? ', so now' : `, in about ${twoFigures(hours - sinceH)} h`
-  return `${every}${left}.${cleaning.isDeepDue ? ' Brush the diffuser out with it.' : ''}`
+type Cleaning = NonNullable<ReadingAnswer['cleaning']>
+/** "Clean the nozzle every 1.5 h of arc (yours, found 9 times), in about 0.5 h." */
+export function cleaningSentence(cleaning: Cleaning): string {
+  const { limitH, by, sinceH, n } = cleaning
+  const would = `about every ${twoFigures(cleaning.learntH)} h of arc (${n === 0 ? 'trade' : `yours, found ${times(n)}`})`
+  if (limitH === null)
+    return cleaning.isLookedAtDaily
+      ? `The nozzle is looked at daily (house rule); by hours it would be ${would}.`
+      : `No hours are set for cleaning the nozzle; it would be ${would}.`
+  const whose = by === 'found' ? `yours, found ${times(n)}` : 'house rule'
+  const left = sinceH === null ? '' : sinceH >= limitH ? ', so now' : `, in about ${twoFigures(limitH - sinceH)} h`
+  const rest =
+    by === 'found'
+      ? HELD[cleaning.isHeld ?? 'no']
+      : n >= LEAST_FOUND
+        ? ` As it is found here it would be ${would}.`
+        : ''
+  return `Clean the nozzle every ${twoFigures(limitH)} h of arc (${whose})${left}.${rest}`
 }
+const times = (n: number) => (n === 1 ? 'once' : `${n} times`)
+const HELD = {
+  no: '',
+  up: ' What is found would let it run longer still: it stretches by a half at most at a step.',
+  down: ' What is found asks for less still: it halves at most at a step.',
+} as const
 
 /** Right and wrong beside what is read. */
 export const READING_DRAWING: Partial<Record<ReadingKey, DrawingKey>> = {

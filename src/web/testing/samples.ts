@@ -19,6 +19,7 @@ export const want = (over: Partial<FloorWant> = {}): FloorWant => ({
   lateMs: NOW + 3 * HOUR,
   shiftsOver: 0,
   isEstimated: false,
+  foundN: null,
   ...over,
 })
 

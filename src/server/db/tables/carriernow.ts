@@ -1,5 +1,6 @@
 import { json, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { type Tag } from '@core/changeover/tags.ts'
+import { type FoundOn } from '@core/cleaning/interval.ts'
 import { type PendingFollowUps } from '@core/followup/followup.ts'
 import { type FoldedCalibration, type FoldedSetting, type FoldedTag } from '@core/ledger/fold.ts'
 import { type GunStatus } from '@core/ledger/event.ts'
@@ -15,6 +16,8 @@ export const carrierNow = mysqlTable('carrier_now', {
   followUps: json('follow_ups').$type<PendingFollowUps>().notNull().default({}),
   /** What readings ask for. */
   alarms: json('alarms').$type<Alarm[]>().notNull().default([]),
+  /** How shut its nozzle was found before cleanings, newest last. */
+  foundClosed: json('found_closed').$type<FoundOn[]>().notNull().default([]),
   /** Traction of a feeder's knob by slip pulls, while the same rolls are on. */
   calibration: json('calibration').$type<FoldedCalibration>(),
   status: varchar('gun_status', { length: 12 }).$type<GunStatus>(),

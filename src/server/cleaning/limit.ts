@@ -1,0 +1,45 @@
+import {
+  cleanLimit,
+  closurePrior,
+  learntInterval,
+  LOOKED_AT_DAILY,
+  type CleanLimit,
+  type CleaningInterval,
+} from '@core/cleaning/interval.ts'
+import { rulingFor } from '@core/houserule/schools.ts'
+import { isAluminium, isCored } from '@core/rightparts/facts.ts'
+import { type Built } from '@core/shop/built.ts'
+import { carrierIdsOf, ruledBy, wireFacts, type Hung } from '@server/rightparts/setup.ts'
+import { type ShopModel } from '@server/shop/model.ts'
+
+/** How the nozzle of one gun is cleaned: by which hours, or looked at every day instead. */
+export interface CleaningHere {
+  /** Null: no hours count here. */
+  limit: CleanLimit | null
+  isLookedAtDaily: boolean
+  /** What its own findings would have it be, whatever the shop chose; the class's guess where there are none. */
+  learnt: CleaningInterval
+}
+
+/** Arc hours between cleanings of the nozzle that hangs here, by house rule D16 and by how shut it was found with the wire that is on. */
+export function cleaningHere(hung: Hung, shop: ShopModel, built: Built): CleaningHere {
+  const wireRow = shop.wires.get(hung.spoolWireId ?? built.wireId ?? '')
+  const wire = wireRow ? wireFacts(wireRow) : null
+  const found = carrierIdsOf(hung.now, shop)
+    .flatMap((id) => hung.stateOf(id)?.now?.foundClosed ?? [])
+    .filter((f) => f.wireId === null || f.wireId === hung.spoolWireId)
+  const prior = closurePrior({
+    mode: built.mode,
+    gas: built.gas,
+    isCored: wire ? isCored(wire) : false,
+    isAluminium: wire ? isAluminium(wire) : false,
+  })
+  const isByHours = shop.kindByKey.get('nozzle')?.lifeUnit === 'arcHours'
+  const ruleH = isByHours ? (shop.ruleFor('nozzle', hung.station.classKey)?.cleanLimit ?? null) : null
+  const school = rulingFor('D16', ruledBy(hung.station, built), shop.choices).school.key
+  return {
+    limit: isByHours ? cleanLimit({ school, ruleH, found, prior }) : null,
+    isLookedAtDaily: LOOKED_AT_DAILY.has(school),
+    learnt: learntInterval({ ruleH, found, prior }),
+  }
+}

@@ -1,0 +1,1 @@
+ALTER TABLE `carrier_now` ADD `found_closed` json DEFAULT ('[]') NOT NULL;
