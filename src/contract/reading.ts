@@ -85,6 +85,8 @@ export const readingAnswer = z.object({
   alarms: z.array(alarmLine),
   /** The knob raised to keep going, till when. */
   raised: z.object({ sinceMs: instantMs, untilMs: instantMs.nullable() }).nullable(),
+  /** Anti-spatter in use at the place, and since when. */
+  antiSpatter: z.object({ agent: z.string(), sinceMs: instantMs }).nullable(),
   /** How often the nozzle is cleaned here: arc hours, and whose number that is. */
   cleaning: z
     .object({

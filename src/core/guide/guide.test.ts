@@ -183,6 +183,7 @@ const HANDS: Record<string, (gun: RealGun) => void> = {
   feed: (g) => void g.mustHave(['power', 'arm', 'wire', 'gun', 'diffuser']),
   tension: (g) => void g.mustHave(['power', 'arm', 'wire']),
   powerBack: (g) => g.put('power', []),
+  dab: (g) => g.touch('the nozzle’s rim', []),
 }
 const NO_HANDS = new Set([
   'snipEnd',
@@ -193,6 +194,12 @@ const NO_HANDS = new Set([
   'closeBrake',
   'closeMachine',
   'plugTry',
+  'cleanFirst',
+  'weldHot',
+  'dip',
+  'blowOut',
+  'spray',
+  'tryIt',
 ])
 function walk(steps: readonly Step[], fit: Partial<FamilyFit>): RealGun {
   const gun = new RealGun(fit)
@@ -214,7 +221,8 @@ describe('every family × guide, on a gun as it really is', () => {
     for (const fit of families())
       for (const rules of SCHOOLS)
         for (const liner of ['LS10', 'LP12']) {
-          const at = gunOf(fit, { rules, liner })
+          const settings = liner === 'LP12' ? { antiSpatter: 'gel' } : {}
+          const at = gunOf(fit, { rules, liner, setup: { settings } })
           const whole = [...new RealGun(fit).on].sort()
           try {
             const gun = walk(guideSteps(at, key), fit)
@@ -368,6 +376,17 @@ describe('a guide reads as if written for that gun', () => {
     )
     expect(text(gunOf({ plug: 'tabs' }), 'plug')).toContain('tabs')
     expect(text(gunOf({ plug: 'keyed' }), 'plug')).toContain('ring round to its stop')
+  })
+  it('dips a hot nozzle to its shoulder and blows it out; gel and spray have their own steps, and none has none', () => {
+    const by = (antiSpatter?: string, rules: Partial<GuideRules> = {}) => {
+      const at = gunOf({}, { rules, setup: { settings: antiSpatter ? { antiSpatter } : {} } })
+      return hasGuide(at, 'antispatter') ? guideSteps(at, 'antispatter').map((s) => s.key) : null
+    }
+    expect(by()).toEqual(['cleanFirst', 'weldHot', 'dip', 'blowOut', 'tryIt'])
+    expect(by('gel')).toEqual(['cleanFirst', 'isolate', 'dab', 'powerBack', 'tryIt'])
+    expect(by('spray')).toContain('spray')
+    expect([by('none'), by(undefined, { antiSpatter: 'none' })]).toEqual([null, null])
+    expect(by('dip', { antiSpatter: 'none' })).toContain('dip')
   })
   it('has a guide for what is on the gun, and none for what is not', () => {
     const at = gunOf({})

@@ -1,7 +1,8 @@
+import { agentAt, antiSpatterSteps } from './antispatter.ts'
 import { fitOf, hasOn, openAt, type GuideAt } from './guideat.ts'
 import { closeSteps, plugStep } from './close.ts'
 import { cutterOf, linerWork } from './linerguide.ts'
-import { isolateStep, linerOpens, openSteps, type Openable } from './open.ts'
+import { isolateStep, POWER_BACK, linerOpens, openSteps, type Openable } from './open.ts'
 import { step, type Step } from './step.ts'
 import { WORK } from './work.ts'
 import { wireGuide } from './wireguide.ts'
@@ -43,6 +44,13 @@ export const GUIDES: Record<GuideKey, GuideText> = {
     tools: () => ['cylinder spanner', 'leak spray or soapy water'],
   },
   machine: { name: 'Starting the machine', kindKey: null, tools: () => [] },
+  antispatter: { name: 'Anti-spatter', kindKey: 'nozzle', tools: (at) => AGENT_TOOLS[agentAt(at)] },
+}
+const AGENT_TOOLS = {
+  none: [],
+  dip: ['the dip, its lid beside it'],
+  gel: ['the gel, a clean rag'],
+  spray: ['the sealed sprayer'],
 }
 const linerTools = (at: GuideAt) => [
   ...new Set([SNIP, cutterOf(at)]),
@@ -57,12 +65,16 @@ const linerTools = (at: GuideAt) => [
 export function hasGuide(at: GuideAt, key: GuideKey): boolean {
   const { kindKey } = GUIDES[key]
   if (key === 'guides') return hasOn(at, 'inlet') || hasOn(at, 'outlet')
+  if (key === 'antispatter') return hasOn(at, 'nozzle') && agentAt(at) !== 'none'
   if (key === 'wire' || kindKey === null || kindKey === 'gas') return true
   return hasOn(at, kindKey)
 }
 
 /** What has to be open for the work; the others open by rules of their own. */
-const OPENS: Record<Exclude<GuideKey, 'liner' | 'wire' | 'plug' | 'cylinder' | 'machine'>, readonly Openable[]> = {
+const OPENS: Record<
+  Exclude<GuideKey, 'liner' | 'wire' | 'plug' | 'cylinder' | 'machine' | 'antispatter'>,
+  readonly Openable[]
+> = {
   tip: ['tipOff'],
   nozzle: ['nozzleOff'],
   insulator: ['insulatorOff'],
@@ -79,6 +91,7 @@ const OPENS: Record<Exclude<GuideKey, 'liner' | 'wire' | 'plug' | 'cylinder' | '
  */
 export function guideSteps(at: GuideAt, key: GuideKey): Step[] {
   if (key === 'machine') return machineSteps(at)
+  if (key === 'antispatter') return antiSpatterSteps(at)
   if (key === 'cylinder') return cylinderSteps(at)
   if (key === 'plug') return plugGuide(at)
   if (key === 'wire') return wireGuide(at)
@@ -95,13 +108,7 @@ function plugGuide(at: GuideAt): Step[] {
     isolateStep(at),
     ...opened,
     plugStep(at),
-    step('close', 'either', {
-      key: 'powerBack',
-      do: 'Power back on. Gun hung up, hands off the trigger.',
-      minutes: 0.2,
-      hazards: ['trigger'],
-      works: ['machine'],
-    }),
+    POWER_BACK,
     step('close', 'either', {
       key: 'plugTry',
       do: 'Trigger: does the feeder answer, and stop when it is let go?',

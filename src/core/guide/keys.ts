@@ -12,6 +12,7 @@ export const GUIDE_KEYS = [
   'plug',
   'cylinder',
   'machine',
+  'antispatter',
 ] as const
 export type GuideKey = (typeof GUIDE_KEYS)[number]
 

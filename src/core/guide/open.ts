@@ -38,6 +38,15 @@ export const isolateStep = ({ rules }: Pick<OpenAt, 'rules'>): Step =>
     byRule: 'D11',
   })
 
+/** Power on again, where no wire is fed behind it. */
+export const POWER_BACK = step('close', 'either', {
+  key: 'powerBack',
+  do: 'Power back on. Gun hung up, hands off the trigger.',
+  minutes: 0.2,
+  hazards: ['trigger'],
+  works: ['machine'],
+})
+
 /** How each thing is opened or taken off; what it needs off before it goes by the family. */
 export const OPENERS = {
   nozzleOff: (at: OpenAt): Step =>

@@ -15,6 +15,8 @@ export interface GuideRules {
   speed: 'slowThenFast' | 'fast' | 'steady'
   lock: 'first' | 'last'
   cable: 'byState' | 'rewind' | 'scrap'
+  /** D17 */
+  antiSpatter: 'optional' | 'dip' | 'none'
   /** D23 */
   crooked: 'cause' | 'knock'
   /** D24 */
@@ -35,6 +37,7 @@ export const RULE_OF = {
   speed: { code: 'D13', keys: ['slowThenFast', 'fast', 'steady'] },
   lock: { code: 'D14', keys: ['first', 'last'] },
   cable: { code: 'D15', keys: ['byState', 'rewind', 'scrap'] },
+  antiSpatter: { code: 'D17', keys: ['optional', 'dip', 'none'] },
   crooked: { code: 'D23', keys: ['cause', 'knock'] },
   setScrew: { code: 'D24', keys: ['family', 'screwFirst', 'unscrew'] },
   tension: { code: 'D30', keys: ['allFour', 'liner', 'wire', 'fault'] },

@@ -71,6 +71,8 @@ export interface FoldedSpool {
 export interface FoldedSetting {
   value: string
   atMs: number
+  /** Since when it stands at this value, as far as anybody said. */
+  sinceMs: number
   how: 'read' | 'set'
 }
 export interface FoldedTag {
@@ -265,8 +267,11 @@ function applyFollowUps(story: CarrierStory, { fact, happenedMs }: Standing): vo
 type StateFact = Extract<Standing['fact'], { kind: 'setting' | 'tied' | 'untied' | 'gunStatus' }>
 function applyState(story: CarrierStory, standing: Standing, fact: StateFact): void {
   const { happenedMs: atMs, eventId } = standing
-  if (fact.kind === 'setting') story.settings.set(fact.name, { value: fact.value, atMs, how: fact.how })
-  else if (fact.kind === 'untied') story.tags.delete(fact.tag)
+  if (fact.kind === 'setting') {
+    const { name, value, how } = fact
+    const before = story.settings.get(name)
+    story.settings.set(name, { value, atMs, how, sinceMs: before?.value === value ? before.sinceMs : atMs })
+  } else if (fact.kind === 'untied') story.tags.delete(fact.tag)
   else if (fact.kind === 'gunStatus') story.status = { is: fact.status, sinceMs: atMs }
   else {
     const { partIds = [], untilMs = null } = fact

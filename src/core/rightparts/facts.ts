@@ -174,8 +174,11 @@ export const SETTINGS = [
   'tipOut',
   'reamerBlade',
   'reamerClamp',
+  'antiSpatter',
 ] as const
 export type SettingName = (typeof SETTINGS)[number]
+/** What keeps spatter from sticking, as it is in use at a place. */
+export const ANTI_SPATTERS = ['none', 'dip', 'gel', 'spray'] as const
 /** Kinds the rules of fit speak of, in path order: they can be told apart by looking, and a change of wire may swap them. */
 export const FITTED_KINDS = [
   'inlet',

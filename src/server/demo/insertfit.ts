@@ -51,5 +51,6 @@ export function rightSettings(made: {
     { name: 'machineWire', value: String(wire.diameterMm) },
     { name: 'machineMode', value: PLACE_FIT[name]?.mode ?? made.plan.mode },
     { name: 'machineMaterial', value: WIRE_FIT[wireName]?.alloy ?? 'steel' },
+    ...(made.plan.antiSpatter ? [{ name: 'antiSpatter' as const, value: made.plan.antiSpatter }] : []),
   ]
 }

@@ -95,6 +95,8 @@ export interface AreaPlan {
   family: (typeof FAMILIES)[number]
   wire: (typeof WIRES)[number]['name']
   mode: 'short circuit' | 'spray' | 'pulse'
+  /** What keeps spatter off the nozzles, where something is in use. */
+  antiSpatter?: 'none' | 'dip' | 'gel' | 'spray'
   cableM: number
   speed: number
   rolls: 2 | 4
@@ -178,6 +180,7 @@ export const AREAS: readonly AreaPlan[] = [
     family: 'Shale',
     wire: 'metal-cored 1.2',
     mode: 'spray',
+    antiSpatter: 'dip',
     cableM: 4.5,
     speed: 8.2,
     rolls: 4,
@@ -220,6 +223,7 @@ export const AREAS: readonly AreaPlan[] = [
     family: 'Tarn',
     wire: 'solid steel 1.2',
     mode: 'pulse',
+    antiSpatter: 'spray',
     cableM: 1.2,
     speed: 9,
     rolls: 4,

@@ -63,8 +63,7 @@ export function clockFreshness(
 
 /** State of one position, and its limits run on to now. */
 export function judge(row: PositionRow, kind: KindRow, at: JudgeAt): SurveyedPosition {
-  const { now, station, shop } = at
-  const rule = shop.ruleFor(kind.key, station.classKey)
+  const rule = at.shop.ruleFor(kind.key, at.station.classKey)
   const limits = limitsOf(rule, kind, at.cleaning)
   const change =
     rule?.changeLimit && row.fittedMs !== null
@@ -80,7 +79,7 @@ export function judge(row: PositionRow, kind: KindRow, at: JudgeAt): SurveyedPos
   })
   const verdict = stateOf({
     isOnGun: true,
-    isDownHere: now.downSinceMs !== null && (now.downPosition ?? 'orings') === row.position,
+    isDownHere: at.now.downSinceMs !== null && (at.now.downPosition ?? 'orings') === row.position,
     hasWrongPart: at.wrong.has(row.position),
     isQuestioned: at.questioned.has(row.position),
     dues,

@@ -73,6 +73,7 @@ export async function readReadings(deps: Deps, who: Who, q: z.output<typeof read
       .flatMap((id) => hung.stateOf(id)?.now?.alarms ?? [])
       .filter((a) => isAlarmLive(a, nowMs)),
     raised: raised ? { sinceMs: raised.sinceMs, untilMs: raised.untilMs ?? null } : null,
+    antiSpatter: agentHere(hung, shop),
     cleaning: nozzleCleaning(at, nowMs),
   }
 }
@@ -193,6 +194,11 @@ function datesOf(
     return atMs === null ? null : Math.round(atMs)
   }
   return { atMs: dateOf(crossing.usage), earlyMs: dateOf(crossing.early), lateMs: dateOf(crossing.late) }
+}
+
+function agentHere(hung: Hung, shop: ShopModel): ReadingAnswer['antiSpatter'] {
+  const said = hung.stateOf(shop.carrierOfStation.get(hung.station.id))?.now?.settings.antiSpatter
+  return said ? { agent: said.value, sinceMs: said.sinceMs } : null
 }
 
 /** How often the nozzle that hangs here is cleaned, and how long it has been. */

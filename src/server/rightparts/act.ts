@@ -3,7 +3,7 @@ import { makeId, type CarrierId, type PartId, type WireId } from '@core/ids/id.t
 import { type Fact } from '@core/ledger/event.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { findingsWith } from '@core/rightparts/check.ts'
-import { ROLL_SETTINGS, type Joint, type SettingName } from '@core/rightparts/facts.ts'
+import { ANTI_SPATTERS, ROLL_SETTINGS, type Joint, type SettingName } from '@core/rightparts/facts.ts'
 import { MADE_WITH } from '@core/rightparts/joints.ts'
 import { RULES, type Datum, type Finding } from '@core/rightparts/finding.ts'
 import { TAG_TEXT } from '@core/changeover/tags.ts'
@@ -45,6 +45,7 @@ const ON: Record<SettingName, 'station' | 'head' | 'gun'> = {
   tipOut: 'gun',
   reamerBlade: 'station',
   reamerClamp: 'station',
+  antiSpatter: 'station',
 }
 
 /** The carrier a setting is said of, by a position that rides on it. */
@@ -74,6 +75,10 @@ export function settingValue(name: SettingName, value: string): string {
       ])
     return String(mm)
   }
+  if (name === 'antiSpatter' && !ANTI_SPATTERS.some((a) => a === value))
+    throw new DomainError('bad-request', `"${value}" is no anti-spatter known here.`, [
+      `One of: ${ANTI_SPATTERS.join(', ')}.`,
+    ])
   return value
 }
 

@@ -11,6 +11,7 @@ import { ReadForm } from './ReadForm.tsx'
 import { TrendChart } from './TrendChart.tsx'
 import {
   againstSentence,
+  antiSpatterSentence,
   alarmSentence,
   changedSentence,
   cleaningSentence,
@@ -62,7 +63,8 @@ export function ReadingList(props: { readings: ReadingAnswer; at: Told; onRead: 
       <h1 className="sentence">{listSentence(readings)}</h1>
       <p className="honesty dim">
         {readings.wireName ? `${readings.wireName}. ` : ''}
-        {readings.cleaning ? cleaningSentence(readings.cleaning) : ''}
+        {readings.cleaning ? `${cleaningSentence(readings.cleaning)} ` : ''}
+        {readings.antiSpatter ? antiSpatterSentence(readings.antiSpatter, at.zone) : ''}
       </p>
       {readings.raised ? <p className="reading-raised">{raisedSentence(readings.raised, at)}</p> : null}
       {readings.alarms.map((a) => (

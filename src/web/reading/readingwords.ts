@@ -164,6 +164,10 @@ export function againstSentence(line: ReadingLine, at: Told): string | null {
   return `These two cannot both be right: ${say(line.against)}, ${say(line.last)} (${ago(line.against.atMs, at.nowMs)} ago). Look again.`
 }
 
+/** "Anti-spatter here: dip, since 3 Nov." */
+export const antiSpatterSentence = (said: NonNullable<ReadingAnswer['antiSpatter']>, zone: string) =>
+  `Anti-spatter here: ${said.agent}, since ${shortDate(said.sinceMs, zone)}.`
+
 type Cleaning = NonNullable<ReadingAnswer['cleaning']>
 /** "Clean the nozzle every 1.5 h of arc (yours, found 9 times), in about 0.5 h." */
 export function cleaningSentence(cleaning: Cleaning): string {

@@ -1,4 +1,4 @@
-import { GASES, MODES, POLARITIES, ROLL_SETTINGS, UNWINDS, type SettingName } from '@core/rightparts/facts.ts'
+import { ANTI_SPATTERS, GASES, MODES, POLARITIES, ROLL_SETTINGS, UNWINDS, type SettingName } from '@core/rightparts/facts.ts'
 import { type LookAnswer, type LookGun } from '@contract/rightparts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 
@@ -58,6 +58,7 @@ export function settingChoices(shop: ShopAnswer): { name: SettingName; values: r
     { name: 'machineMode', values: MODES },
     { name: 'gas', values: GASES },
     { name: 'tipOut', values: ['-8', '-6', '-4', '-3', '-2', '0', '2', '3', '5'] },
+    { name: 'antiSpatter', values: ANTI_SPATTERS },
   ]
 }
 

@@ -100,6 +100,7 @@ export const SETTING_WORD: Record<SettingName, string> = {
   tipOut: 'the tip',
   reamerBlade: 'reamer blade',
   reamerClamp: 'reamer clamp',
+  antiSpatter: 'anti-spatter',
 }
 export function settingWords(name: SettingName, value: string, units: Units): string {
   if (name.startsWith('roll') || name === 'machineWire') return wireSize(Number(value), units)
