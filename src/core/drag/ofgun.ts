@@ -37,7 +37,8 @@ export interface DragFacts {
   setup: Setup
   /** Share of the liner's limit it has done; null: no limit, or no clock. */
   linerUsed: number | null
-  wasKinked: boolean
+  /** The cable holds liners back at one place: since when that is known. */
+  kink: { atMs: number } | null
   spoolKg: number | null
   /** 0 empty to 1 full. */
   spoolLeft: number | null
@@ -114,7 +115,7 @@ function takeRead(facts: DragFacts, shape: DragShape, take: Take): void {
     take('brakeNm', (hubN.value * (radius ?? guessesFor(shape).woundRadiusMm.typical)) / 1000, read(hubN.atMs))
   const clearance = guideClearance(setup.parts['outlet']?.sizeMm ?? null, shape.diameterMm)
   if (clearance !== null && !shape.runsToRolls) take('clearanceMm', clearance, { by: 'told', atMs: null })
-  if (facts.wasKinked) take('kinkDeg', KINK.bendDeg.typical, { by: 'told', atMs: null })
+  if (facts.kink) take('kinkDeg', KINK.bendDeg.typical, read(facts.kink.atMs))
   if (facts.tip?.is === 'act')
     take(
       'tipClearanceMm',

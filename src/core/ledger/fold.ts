@@ -1,6 +1,7 @@
 import { type CarrierId, type EventId, type PartId, type SpoolId, type WireId } from '@core/ids/id.ts'
 import { type OutReason, type Position } from '@core/path/columns.ts'
 import { type Tag } from '@core/changeover/tags.ts'
+import { type Stuck } from '@core/liner/resistance.ts'
 import { followUp, type Pending } from '@core/followup/followup.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { type TaskKey } from '@core/guide/keys.ts'
@@ -118,6 +119,8 @@ export interface CarrierStory {
   /** Work done by the list, with its minutes. */
   tasks: FoldedTask[]
   readings: FoldedReading[]
+  /** Where liners stuck on their way in. */
+  stuck: Stuck[]
   calibrations: FoldedCalibration[]
   lastMs: number | null
 }
@@ -135,6 +138,7 @@ export function foldCarrier(facts: readonly Standing[]): CarrierStory {
     sinceDeep: 0,
     tasks: [],
     readings: [],
+    stuck: [],
     calibrations: [],
     lastMs: null,
   }
@@ -201,6 +205,7 @@ function applyRead(
 function applyKept(story: CarrierStory, standing: Standing): void {
   const { fact } = standing
   if (fact.kind === 'taskDone' || fact.kind === 'changedOver') applyTask(story, standing, fact)
+  if (fact.kind === 'stuck' && fact.atMm !== null) story.stuck.push({ atMm: fact.atMm, atMs: standing.happenedMs })
   if (fact.kind === 'reading' || fact.kind === 'calibrated') applyReading(story, standing, fact)
 }
 

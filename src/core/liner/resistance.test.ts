@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { judgePush } from './resistance.ts'
+import { judgePush, kinkedAt } from './resistance.ts'
 
 const gun = { cableMm: 3000, neckMm: 180, isKinked: false, before: [] }
 
@@ -25,4 +25,14 @@ describe('a liner on its way in', () => {
     expect(() => judgePush({ ...gun, metAtMm: 3200 })).toThrow('judgePush')
     expect(() => judgePush({ ...gun, metAtMm: -5 })).toThrow('judgePush')
   })
+})
+
+describe('a cable that holds liners back', () => {
+  const at = (...places: number[]) => kinkedAt(places.map((atMm, i) => ({ atMm, atMs: i })), 3000)
+  it('two at one place tell it, from the second on', () => {
+    expect(at(1400)).toBeNull()
+    expect(at(1400, 1600)).toBeNull()
+    expect(at(1400, 1600, 1480)).toEqual({ atMm: 1480, atMs: 2 })
+  })
+  it('in the neck any liner sticks', () => expect(at(2950, 2960)).toBeNull())
 })

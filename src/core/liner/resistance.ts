@@ -16,6 +16,19 @@ export type ResistanceVerdict =
   | { is: 'straighten' }
   | { is: 'glides' }
 
+/**
+ * Where a cable's own tube holds liners back: the later of the last two that stuck within SAME_PLACE_MM of each other, short of the neck;
+ * null where no two did. mm along the cable from the feeder end.
+ * @example kinkedAt([{ atMm: 1400, atMs: 1 }, { atMm: 1450, atMs: 9 }], 3000) // { atMm: 1450, atMs: 9 }
+ */
+export function kinkedAt(stuck: readonly Stuck[], cableMm: number): Stuck | null {
+  const along = stuck.filter((one) => one.atMm <= cableMm - SAME_PLACE_MM)
+  return (
+    along.findLast((one, i) => along.slice(0, i).some((before) => Math.abs(before.atMm - one.atMm) <= SAME_PLACE_MM)) ??
+    null
+  )
+}
+
 export interface Pushed {
   metAtMm: number | null
   isKinked: boolean

@@ -1,6 +1,7 @@
 import { dragOfGun, type DragFacts, type DragOfGun } from '@core/drag/ofgun.ts'
 import { pathOf } from '@core/drag/path.ts'
 import { tensionWindow } from '@core/drag/window.ts'
+import { kinkedAt } from '@core/liner/resistance.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { carrierIdsOf, setupOf, type Hung } from '@server/rightparts/setup.ts'
@@ -24,7 +25,7 @@ export function dragFactsOf(hung: Hung, shop: ShopModel, here: ReadHere): DragFa
   return {
     setup,
     linerUsed: linerUsed(hung, shop),
-    wasKinked: false,
+    kink: setup.cableM === null ? null : kinkedAt(hung.stateOf(hung.now.gunId)?.now?.stuck ?? [], setup.cableM * 1000),
     spoolKg: labelKg,
     spoolLeft: left,
     isReversed: wantedUnwind !== null && setup.settings.unwind !== undefined && setup.settings.unwind !== wantedUnwind,

@@ -229,6 +229,7 @@ export function carrierNowRows(id: string, gathered: Gathered, readings: readonl
       followUps: Object.fromEntries(story.followUps),
       alarms: alarmsOf(readings.map(keptReading), at),
       foundClosed: foundClosed(readings),
+      stuck: story.stuck,
       calibration: calibrationOf(story),
       status: story.status?.is ?? null,
       statusMs: story.status?.sinceMs ?? null,
@@ -240,6 +241,7 @@ const isSilent = (story: CarrierStory) =>
   story.tags.size === 0 &&
   story.followUps.size === 0 &&
   story.readings.length === 0 &&
+  story.stuck.length === 0 &&
   story.calibrations.length === 0 &&
   !story.status
 

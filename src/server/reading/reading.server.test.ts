@@ -185,6 +185,15 @@ describe('drag', () => {
     expect(after.drag?.setup.values.coils).toBe(2)
     expect(after.drag?.sources).toMatchObject({ friction: { by: 'read' }, coils: { by: 'read' } })
   })
+  it('two liners stuck at one place of its cable: drawn with a kink, and since when', async () => {
+    for (const atMm of [1400, 1450]) {
+      later(60_000)
+      await lead.post('/liner/stuck', { key: nextKey(), stationId: id('B8'), atMm, isKinked: false })
+    }
+    const { drag: of } = await drag('B8')
+    expect(of?.setup.values.kinkDeg).toBeGreaterThan(0)
+    expect(of?.sources.kinkDeg).toEqual({ by: 'read', atMs: server.clock.nowMs })
+  })
   it('refuses pulls that tell nothing, with what to do', async () => {
     const pull = (straightN: number[], loopedN: number[]) =>
       read<Problem>('B6', { what: 'pull', method: 'pulls', value: 0, from: { straightN, loopedN, loops: 1 } })
