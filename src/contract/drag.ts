@@ -27,6 +27,7 @@ export const dragShape = z.object({
   hasBooster: z.boolean(),
   isReversed: z.boolean(),
   coilsAt: z.enum(COIL_PLACES),
+  secondDrive: z.boolean(),
   slip: z.object({ atZeroN: z.number(), perMarkN: z.number() }).nullable(),
 })
 const param = z.enum(PARAMS)

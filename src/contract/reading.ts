@@ -85,6 +85,16 @@ export const readingAnswer = z.object({
   alarms: z.array(alarmLine),
   /** The knob raised to keep going, till when. */
   raised: z.object({ sinceMs: instantMs, untilMs: instantMs.nullable() }).nullable(),
+  /** Gas flow at the beginning and the end of the last stretch of work. */
+  flow: z
+    .object({
+      startMs: instantMs,
+      endMs: instantMs,
+      startLPerMin: z.number(),
+      endLPerMin: z.number(),
+      is: z.enum(['held', 'fell', 'rose']),
+    })
+    .nullable(),
   /** Anti-spatter in use at the place, and since when. */
   antiSpatter: z.object({ agent: z.string(), sinceMs: instantMs }).nullable(),
   /** How often the nozzle is cleaned here: arc hours, and whose number that is. */

@@ -2,12 +2,14 @@ import { describe, expect, it } from 'vitest'
 import { makeRandom } from '@core/random/random.ts'
 import { calibrateKnob } from './calibrate.ts'
 import { atKnob, coilsToShut, explain, middleMark, widthOf } from './explain.ts'
-import { frictionFromThreeLays, frictionFromWeights, frictionInterval } from './pulls.ts'
-import { pathOf } from './path.ts'
+import { conduitFriction, frictionFromThreeLays, frictionFromWeights, frictionInterval } from './pulls.ts'
+import { beamOf, pathOf } from './path.ts'
 import { forceProfile } from './profile.ts'
-import { pushPullWindows } from './pushpull.ts'
+import { pushPullWindows, usualPullDrive } from './pushpull.ts'
 import { REMEDIES, REMEDY } from './remedy.ts'
 import { guessedSetup, guessesFor, withShape, withValues, type DragShape, type Values } from './setup.ts'
+import { sectionOf } from './section.ts'
+import { afterSegment } from './segment.ts'
 import { drawTriangular, sensitivities, spreadOf } from './sweep.ts'
 import { usualShape } from './usual.ts'
 import { tensionWindow } from './window.ts'
@@ -202,4 +204,90 @@ describe('push–pull', () => {
 
 it('another liner state takes its guess only where nothing was told', () => {
   expect(withShape(gun(), { linerState: 'dirty' }).values.friction).toBe(0.32)
+})
+
+describe('a motor that is weaker than the way', () => {
+  it('stalls, whatever the knob, and is told apart from slipping', () => {
+    const strong = explain(gun())
+    expect(strong.isStalled).toBe(false)
+    const weak = explain(gun({ motorPushN: (strong.window.neededN ?? 0) * 0.9 }))
+    expect(weak).toMatchObject({ isStalled: true, verdict: 'cannot feed', width: 'closed' })
+    expect(explain(gun({ motorPushN: (strong.window.neededN ?? 0) * 1.1 })).isStalled).toBe(false)
+  })
+})
+
+describe('thin wire in a wide liner', () => {
+  const push = (over: Partial<Values>) =>
+    tensionWindow(pathOf(gun({ coils: 1, friction: 0.2, ...over }))).pushN ?? Infinity
+  it('winds itself up in it: more push than in a snug one, and more the wider it is', () => {
+    const [snug, wide, wider] = [push({ linerBoreMm: 0 }), push({ linerBoreMm: 2.5 }), push({ linerBoreMm: 4 })]
+    expect(wide).toBeGreaterThan(snug)
+    expect(wider).toBeGreaterThan(wide)
+  })
+  it('a bore no wider than the wire changes nothing', () =>
+    expect(push({ linerBoreMm: 0.8 })).toBe(push({ linerBoreMm: 0 })))
+})
+
+describe('two drives', () => {
+  it('drawn with both, the feeder pushes to the gun’s rolls and no further', () => {
+    const setup = withShape(gun({ coils: 1 }), { secondDrive: true })
+    const { outlet } = forceProfile(setup)
+    const jump = outlet.findIndex((p, i) => i > 0 && (p.forceN ?? 0) > (outlet[i - 1]?.forceN ?? 0) + 0.5)
+    expect(jump).toBeGreaterThan(0)
+    expect(outlet[jump - 1]?.forceN).toBeCloseTo(0, 6)
+    expect(explain(setup).window.neededN).toBeLessThan(explain(gun({ coils: 1 })).window.neededN ?? 0)
+  })
+  it('the gun’s own drive has room in a usual gun', () => {
+    const setup = withShape(gun(), { secondDrive: true })
+    expect(pushPullWindows(setup, usualPullDrive(setup)).gun.isOpen).toBe(true)
+  })
+})
+
+describe('friction of a conduit by two tail weights', () => {
+  /** What the model itself would have pulled through a conduit. */
+  const pull = (weightN: number) => {
+    const conduit = {
+      lengthMm: 8000,
+      bendRad: 1.5 * Math.PI,
+      friction: 0.14,
+      contactLoadNPerMm: 0.0002,
+      bendRadiusMm: null,
+    }
+    return afterSegment(weightN, conduit, { wire: { modulusMPa: 2.07e5 }, section: sectionOf(beamOf(gun())) }) ?? NaN
+  }
+  it('comes back exactly, since what weighs on the wire cancels', () => {
+    const made = conduitFriction({ lightN: 5, heavyN: 15, pullLightN: pull(5), pullHeavyN: pull(15), bends: 3 })
+    expect(made.ok && made.friction).toBeCloseTo(0.14, 9)
+  })
+  it('refuses what cannot be known', () => {
+    const whole = { lightN: 5, heavyN: 15, pullLightN: 9, pullHeavyN: 28, bends: 3 }
+    const reason = (over: Partial<typeof whole>) => {
+      const made = conduitFriction({ ...whole, ...over })
+      return made.ok ? null : made.reason
+    }
+    expect(reason({ heavyN: 5 })).toBe('missing')
+    expect(reason({ bends: 0 })).toBe('missing')
+    expect(reason({ pullLightN: 1 })).toBe('pullTooSmall')
+    expect(reason({ pullHeavyN: 18 })).toBe('notHarder')
+  })
+})
+
+describe('a stretch in which the wire snakes', () => {
+  const of = { wire: { modulusMPa: 2.07e5 }, section: sectionOf(beamOf(gun())) }
+  const liner = { lengthMm: 3000, bendRad: 2, friction: 0.2, contactLoadNPerMm: 0.0005, bendRadiusMm: null }
+  it('agrees with small steps of its own rule', () => {
+    const playMm = 0.8
+    const a = playMm / (4 * 2.07e5 * of.section.secondMomentMm4)
+    let force = 12
+    const n = 60_000
+    for (let i = 0; i < n; i++) {
+      const capstan = (2 / 3000) * force + of.section.weightNPerMm + 0.0005
+      force += (0.2 * Math.max(capstan, a * force * force) * 3000) / n
+    }
+    expect(afterSegment(12, { ...liner, playMm }, of)).toBeCloseTo(force, 1)
+  })
+  it('without play it is the capstan rule, and locks up where the play is large', () => {
+    expect(afterSegment(12, { ...liner, playMm: 1e-9 }, of)).toBeCloseTo(afterSegment(12, liner, of) ?? NaN, 6)
+    expect(afterSegment(200, { ...liner, lengthMm: 9000, playMm: 3 }, of)).toBeNull()
+  })
 })

@@ -3,6 +3,7 @@ import { REMEDIES, REMEDY, type RemedyKey } from './remedy.ts'
 import { withValues, type DragSetup } from './setup.ts'
 import {
   feedVerdict,
+  isStalled,
   NEST_FACTOR,
   SLIP_FACTOR,
   tensionWindow,
@@ -54,6 +55,8 @@ export interface Explained {
   /** Cheapest first; empty where it is open, or where nothing on the list opens it. */
   reopens: Reopening[]
   isShaved: boolean
+  /** The motor stalls before the wire moves. */
+  isStalled: boolean
 }
 
 const ratioOf = (setup: DragSetup) => windowRatio(tensionWindow(pathOf(setup))) ?? 0
@@ -71,10 +74,11 @@ export function explain(setup: DragSetup): Explained {
     window,
     verdict: feedVerdict(path, window),
     ratio,
-    width: window.isOpen ? widthOf(ratio) : 'closed',
+    width: window.isOpen && !isStalled(path, window) ? widthOf(ratio) : 'closed',
     culprits: culpritsOf(setup, ratio ?? 0),
     reopens: window.isOpen ? [] : reopeningsOf(setup),
     isShaved: isShaved(setup),
+    isStalled: isStalled(path, window),
   }
 }
 

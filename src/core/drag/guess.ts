@@ -323,4 +323,13 @@ export const FEEDER_GUESSES = {
 } as const satisfies Record<string, FeederGuess>
 export type FeederKey = keyof typeof FEEDER_GUESSES
 /** Of the force of a pair at a mark, either way. */
+/** A drive on a gun: one pair, both rolls driven, close to its guide. Guesses. */
+export const GUN_DRIVE = {
+  scale: [1, 5],
+  pairForceN: [
+    [1, 12],
+    [5, 60],
+  ],
+  gapMm: 3,
+} as const
 export const PAIR_FORCE_OVER = guess(0.7, 1, 1.4)

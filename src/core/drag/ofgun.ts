@@ -49,6 +49,10 @@ export interface DragFacts {
   hubN: Read | null
   gapMm: Read | null
   coils: Read | null
+  /** Friction of a drum's conduit, and its bends as counted with it. */
+  conduit: (Read & { bends: number | null }) | null
+  /** A second drive on the gun. */
+  hasSecondDrive: boolean
   layGrade: { grade: string; atMs: number } | null
   /** Verdict of the last look at the tip. */
   tip: { is: 'good' | 'look' | 'act'; atMs: number } | null
@@ -71,6 +75,8 @@ const WORN_FROM = 0.6
 const READ_SPREAD = 0.1
 /** A drum, not a spool, above this label. */
 const DRUM_KG = 60
+/** So much wire comes in a drum. */
+export const isDrum = (spoolKg: number) => spoolKg > DRUM_KG
 /** A bend right at the machine, on top of the lay. */
 const BENT_AT_MACHINE_DEG = 90
 
@@ -106,8 +112,12 @@ function takeLay(facts: DragFacts, cableMm: number, take: Take): void {
 
 function takeRead(facts: DragFacts, shape: DragShape, take: Take): void {
   const read = (atMs: number): Source => ({ by: 'read', atMs })
-  const { friction, gapMm, hubN, setup } = facts
+  const { friction, gapMm, hubN, setup, conduit } = facts
   if (friction) take('friction', friction.value, read(friction.atMs))
+  if (conduit && shape.payoff === 'drum') {
+    take('conduitFriction', conduit.value, read(conduit.atMs))
+    if (conduit.bends !== null) take('conduitDeg', 90 * conduit.bends, read(conduit.atMs))
+  }
   if (gapMm) take('gapMm', gapMm.value, read(gapMm.atMs))
   const radius = woundRadiusMm(facts)
   if (radius !== null) take('woundRadiusMm', radius, { by: 'told', atMs: null })
@@ -141,7 +151,8 @@ function shapeOf(facts: DragFacts): DragShape | null {
     tipState: tipStateOf(facts),
     groove: grooveOn(setup) ?? grooveOf(material),
     feeder: feederOf(setup),
-    payoff: spoolKg > DRUM_KG ? 'drum' : 'spool',
+    payoff: isDrum(spoolKg) ? 'drum' : 'spool',
+    secondDrive: facts.hasSecondDrive,
     spoolKg,
     hasBooster: false,
     isReversed: facts.isReversed,
@@ -184,7 +195,7 @@ export function feederOf(setup: Pick<Setup, 'feeder'>): FeederGuess {
 
 /** Radius the spool is wound to, from what is left on it: areas go by what is left. */
 function woundRadiusMm({ spoolKg, spoolLeft }: DragFacts): number | null {
-  if (spoolKg === null || spoolLeft === null || spoolKg > DRUM_KG) return null
+  if (spoolKg === null || spoolLeft === null || isDrum(spoolKg)) return null
   const row = windingOf(spoolKg)
   const left = Math.min(1, Math.max(0, spoolLeft))
   return Math.sqrt(row.emptyMm ** 2 + (row.fullMm ** 2 - row.emptyMm ** 2) * left)

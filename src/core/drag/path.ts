@@ -2,6 +2,7 @@ import { KINK, KNURL_BITE, MATERIALS, NECK_MM, REVERSED, CONDUIT_WAVINESS, isTub
 import { sectionOf, type WireBeam } from './section.ts'
 import { type Segment } from './segment.ts'
 import { type DragSetup } from './setup.ts'
+import { type TipBearing } from './tipdrag.ts'
 import { type RollFace, type RollPair } from './traction.ts'
 import { type FeedPath } from './window.ts'
 
@@ -50,6 +51,7 @@ function plain({ values: v, ...setup }: DragSetup): Omit<Segment, 'lengthMm' | '
     friction: v.friction,
     contactLoadNPerMm: beam.modulusMPa * sectionOf(beam).secondMomentMm4 * v.waviness,
     bendRadiusMm: null,
+    playMm: v.linerBoreMm > beam.diameterMm ? (v.linerBoreMm - beam.diameterMm) / 2 : null,
   }
 }
 
@@ -112,7 +114,7 @@ const TUBE_CONTACT_MM = 1.6
 const SOLID_CRUSH = { V: 0.45, U: 0.9, knurled: 0.2 } as const
 
 const RIGHT_ANGLE = Math.PI / 2
-function facesOf({ shape }: DragSetup): RollFace[] {
+export function facesOf({ shape }: DragSetup): RollFace[] {
   const isBoth = shape.feeder.drives === 'both'
   const base = { includedAngleRad: null, biteFactor: null }
   if (shape.groove === 'knurled') {
@@ -156,13 +158,7 @@ export function pathOf(setup: DragSetup): FeedPath {
             boosterPushN: v.boosterN,
           },
     inletSegments: inletSegments(setup),
-    outletSegments: outletSegments(setup),
-    tip: {
-      bearingLengthMm: v.tipBearingMm,
-      boreClearanceMm: v.tipClearanceMm,
-      friction: v.tipFriction,
-      depositN: v.depositN,
-    },
+    ...aheadOf(setup),
     gap: { lengthMm: v.gapMm, guideClearanceMm: v.clearanceMm, exitAngleRad: rad(v.exitDeg) },
     pairs: Array.from({ length: shape.feeder.pairs }, () => pair),
     rollFriction: v.rollFriction,
@@ -170,7 +166,21 @@ export function pathOf(setup: DragSetup): FeedPath {
     scaleMax: shape.feeder.scale[1],
     crushLimitN: crushLimit(setup),
     measuredTraction: shape.slip,
+    motorPushN: v.motorPushN > 0 ? v.motorPushN : null,
   }
+}
+
+export const tipOf = ({ values: v }: DragSetup): TipBearing => ({
+  bearingLengthMm: v.tipBearingMm,
+  boreClearanceMm: v.tipClearanceMm,
+  friction: v.tipFriction,
+  depositN: v.depositN,
+})
+/** What the feeder pushes through: all of it to the tip, or the cable alone where the gun's own drive takes the wire from there. */
+function aheadOf(setup: DragSetup): Pick<FeedPath, 'outletSegments' | 'tip'> {
+  const [, ...cable] = outletSegments(setup)
+  if (!setup.shape.secondDrive) return { outletSegments: outletSegments(setup), tip: tipOf(setup) }
+  return { outletSegments: cable, tip: { ...tipOf(setup), friction: 0, depositN: 0 } }
 }
 
 /** Knurled rolls on solid wire shave it, whatever the force. */

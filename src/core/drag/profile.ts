@@ -1,7 +1,8 @@
-import { inletSegments, outletSegments, pathOf } from './path.ts'
+import { inletSegments, outletSegments, pathOf, tipOf } from './path.ts'
 import { sectionOf } from './section.ts'
 import { forceChain, type Segment } from './segment.ts'
 import { type DragSetup } from './setup.ts'
+import { tipDrag } from './tipdrag.ts'
 import { tensionWindow } from './window.ts'
 
 export interface ProfilePoint {
@@ -35,12 +36,13 @@ function cut(segment: Segment): Segment[] {
 export function forceProfile(setup: DragSetup): Profile {
   const path = pathOf(setup)
   const of = { wire: path.wire, section: sectionOf(path.wire) }
-  const { payoffPullN, tip } = tensionWindow(path)
+  const { payoffPullN } = tensionWindow(path)
   const inlet = inletSegments(setup).flatMap(cut)
   const start = Math.max(0, payoffPullN - path.payoff.boosterPushN)
   const inletN = forceChain(start, inlet, of)
   const outlet = outletSegments(setup)
-  const outletN = chainWithBends(tip.dragN, outlet, of)
+  const tipN = tipDrag(tipOf(setup), of).dragN
+  const outletN = setup.shape.secondDrive ? twoDrives(tipN, outlet, of) : chainWithBends(tipN, outlet, of)
   const inletAt = lengths(inlet)
   const inletEnd = inletAt.at(-1) ?? 0
   const outletAt = lengths(outlet.flatMap(cut))
@@ -49,6 +51,12 @@ export function forceProfile(setup: DragSetup): Profile {
     inlet: inletN.map((forceN, i) => ({ atMm: inletAt[i] ?? 0, forceN })),
     outlet: outletN.map((forceN, i) => ({ atMm: inletEnd + wholeMm - (outletAt[i] ?? 0), forceN })).reverse(),
   }
+}
+
+/** The gun's drive takes the wire before the neck: what it pushes ends there, and the feeder's push begins at nothing. */
+function twoDrives(tipN: number, [neck, ...cable]: readonly Segment[], of: Parameters<typeof forceChain>[2]) {
+  const ahead = neck ? chainWithBends(tipN, [neck], of) : [tipN]
+  return [...ahead.slice(0, -1), ...chainWithBends(0, cable, of)]
 }
 
 /** The bend force of a whole tight bend is given by its whole angle, so it is added once, not by the angle of a piece. */

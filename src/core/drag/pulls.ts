@@ -105,6 +105,31 @@ function freedomOf(parts: readonly number[], lists: readonly (readonly number[])
   return below === 0 ? null : sum(parts) ** 2 / below
 }
 
+/** Steady pulls at one end of a conduit with two weights on the wire's tail at the other, N; and its bends of a quarter turn. */
+export interface ConduitPulls {
+  lightN: number
+  heavyN: number
+  pullLightN: number
+  pullHeavyN: number
+  bends: number
+}
+const QUARTER = Math.PI / 2
+
+/**
+ * Friction of a conduit by two tail weights: what weighs on the wire does not depend on the weight, so the slope is e^(µθ):
+ * µ = ln[(F_heavy − F_light)/(W_heavy − W_light)]/θ, θ = bends · π/2. Forces > 0 N. Capstan equation (Euler–Eytelwein).
+ * @example conduitFriction({ lightN: 5, heavyN: 15, pullLightN: 12.3, pullHeavyN: 31.6, bends: 3 }) // friction 0.1395
+ */
+export function conduitFriction(
+  of: Partial<ConduitPulls>,
+): { ok: true; friction: number } | { ok: false; reason: 'missing' | 'pullTooSmall' | 'notHarder' } {
+  const { lightN = 0, heavyN = 0, pullLightN = 0, pullHeavyN = 0, bends = 0 } = of
+  if (!(lightN > 0) || !(heavyN > lightN) || !(bends > 0) || !(pullHeavyN > 0)) return { ok: false, reason: 'missing' }
+  if (pullLightN < LEAST_PULL_N) return { ok: false, reason: 'pullTooSmall' }
+  const slope = (pullHeavyN - pullLightN) / (heavyN - lightN)
+  return slope > 1 ? { ok: true, friction: Math.log(slope) / (bends * QUARTER) } : { ok: false, reason: 'notHarder' }
+}
+
 /** Ways to tell friction from pulls, and which lists of pulls each wants, in the order they are pulled. */
 export const PULL_WAYS = {
   pulls: ['straightN', 'loopedN'],

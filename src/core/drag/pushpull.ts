@@ -1,5 +1,6 @@
-import { inletSegments, outletSegments, pathOf } from './path.ts'
-import { type DragSetup } from './setup.ts'
+import { GUN_DRIVE } from './guess.ts'
+import { facesOf, outletSegments, pathOf, tipOf } from './path.ts'
+import { withShape, type DragSetup } from './setup.ts'
 import { tensionWindow, type FeedPath, type TensionWindow } from './window.ts'
 
 /** A second drive on the gun, ahead of the neck. */
@@ -8,6 +9,17 @@ export interface PullDrive {
   rollFriction: number
   gap: FeedPath['gap']
   scale: readonly [from: number, to: number]
+}
+
+/** The gun's drive as it usually is, with rolls that suit the wire: guesses. */
+export function usualPullDrive(setup: DragSetup): PullDrive {
+  const faces = facesOf({ ...setup, shape: { ...setup.shape, feeder: { ...setup.shape.feeder, drives: 'both' } } })
+  return {
+    pairs: [{ calibration: GUN_DRIVE.pairForceN, faces }],
+    rollFriction: setup.values.rollFriction,
+    gap: { ...pathOf(setup).gap, lengthMm: GUN_DRIVE.gapMm },
+    scale: GUN_DRIVE.scale,
+  }
 }
 
 /**
@@ -20,17 +32,17 @@ export function pushPullWindows(
   setup: DragSetup,
   drive: PullDrive,
 ): { feeder: TensionWindow; gun: TensionWindow; alone: TensionWindow } {
-  const path = pathOf(setup)
-  const [neck, ...cable] = outletSegments(setup)
-  const noTip = { ...path.tip, friction: 0, depositN: 0 }
+  const alone = pathOf(withShape(setup, { secondDrive: false }))
+  const [neck] = outletSegments(setup)
   return {
-    alone: tensionWindow(path),
-    feeder: tensionWindow({ ...path, outletSegments: cable, tip: noTip, inletSegments: inletSegments(setup) }),
+    alone: tensionWindow(alone),
+    feeder: tensionWindow(pathOf(withShape(setup, { secondDrive: true }))),
     gun: tensionWindow({
-      ...path,
+      ...alone,
       payoff: { kind: 'drum', pullN: 0, boosterPushN: 0 },
       inletSegments: [],
       outletSegments: neck ? [neck] : [],
+      tip: tipOf(setup),
       gap: drive.gap,
       pairs: drive.pairs,
       rollFriction: drive.rollFriction,

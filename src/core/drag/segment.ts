@@ -11,6 +11,8 @@ export interface Segment {
   contactLoadNPerMm: number
   /** Given where a bend is tight: neck, kink. */
   bendRadiusMm: number | null
+  /** Play of the wire on either side in the liner: thin wire in a wide bore winds itself up in it. Null, or left out: it does not. */
+  playMm?: number | null
 }
 
 /** Beyond this exponent nothing feeds: told in words, never as Infinity. */
@@ -21,7 +23,8 @@ export const growth = (x: number) => (x === 0 ? 1 : Math.expm1(x) / x)
 
 /**
  * Force after a segment, N: dF/ds = µ(θ/L)F + µ(w + q), so F·e^(µθ) + µ(w + q)L·(e^(µθ) − 1)/(µθ) + B; a tight bend adds
- * B = 8µM/(R·min(θ, π/2)), M = min(E·I/R, M_p). Capstan with weight (Euler–Eytelwein). Null: it cannot feed (µθ over 700).
+ * B = 8µM/(R·min(θ, π/2)), M = min(E·I/R, M_p). Capstan with weight (Euler–Eytelwein). Null: it cannot feed (µθ over 700). Where play r is
+ * given the contact load is max((θ/L)F + w + q, r·F²/(4EI)): a pushed wire wound up in its liner (contact load of a helix).
  */
 export function afterSegment(
   force: number,
@@ -36,7 +39,38 @@ export function afterSegment(
   const x = mu * bendRad
   if (x > MOST_EXPONENT) return null
   const load = of.section.weightNPerMm + contactLoadNPerMm
-  return force * Math.exp(x) + mu * load * lengthMm * growth(x) + bendForce(segment, bendRadiusMm, of)
+  const bend = bendForce(segment, bendRadiusMm, of)
+  if (segment.playMm) {
+    const wound = afterWound(force, { ...segment, load, playMm: segment.playMm }, of)
+    return wound === null ? null : wound + bend
+  }
+  return force * Math.exp(x) + mu * load * lengthMm * growth(x) + bend
+}
+
+/**
+ * The same with snaking: till F* where r·F²/(4EI) overtakes (θ/L)F + w + q by the capstan rule, from there dF/ds = µ·a·F², so
+ * 1/F = 1/F* − µ·a·s, a = r/(4EI). Null: it locks up within the length.
+ */
+function afterWound(
+  force: number,
+  at: Segment & { load: number; playMm: number },
+  { wire, section }: { wire: Pick<WireBeam, 'modulusMPa'>; section: Section },
+): number | null {
+  const { lengthMm, friction: mu, load, bendRad } = at
+  if (mu === 0 || lengthMm === 0) return force
+  const a = at.playMm / (4 * wire.modulusMPa * section.secondMomentMm4)
+  const k = bendRad / lengthMm
+  const from = (k + Math.sqrt(k * k + 4 * a * load)) / (2 * a)
+  const plain = (length: number) => force * Math.exp(mu * k * length) + mu * load * length * growth(mu * k * length)
+  if (plain(lengthMm) <= from) return plain(lengthMm)
+  const reached =
+    force >= from
+      ? 0
+      : k > 0
+        ? Math.log((from + load / k) / (force + load / k)) / (mu * k)
+        : (from - force) / (mu * load)
+  const inverse = 1 / Math.max(from, force) - mu * a * (lengthMm - reached)
+  return inverse > 0 ? 1 / inverse : null
 }
 
 function bendForce(

@@ -55,6 +55,8 @@ export interface DragShape {
   hasBooster: boolean
   isReversed: boolean
   coilsAt: CoilPlace
+  /** A second drive on the gun pulls the wire as the feeder brings it. */
+  secondDrive: boolean
   /** Traction of the drive at two marks, from slip pulls; null: not calibrated. */
   slip: { atZeroN: number; perMarkN: number } | null
 }
@@ -86,6 +88,8 @@ export const PARAMS = [
   'pairForceOver',
   'castRadiusMm',
   'yieldMPa',
+  'motorPushN',
+  'linerBoreMm',
 ] as const
 export type Param = (typeof PARAMS)[number]
 export type Values = Readonly<Record<Param, number>>
@@ -142,6 +146,9 @@ export function guessesFor(shape: DragShape, cableMm = USUAL_CABLE_MM): Guesses 
     pairForceOver: PAIR_FORCE_OVER,
     castRadiusMm: castGuess(material, diameterMm),
     yieldMPa: yieldGuess(material, diameterMm),
+    // Optional: 0 is not told, and then nothing is limited by it.
+    motorPushN: fixed(0),
+    linerBoreMm: fixed(0),
   }
 }
 

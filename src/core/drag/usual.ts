@@ -18,5 +18,6 @@ export const usualShape = (material: WireMaterial, diameterMm: number): DragShap
   hasBooster: false,
   isReversed: false,
   coilsAt: 'spread',
+  secondDrive: false,
   slip: null,
 })

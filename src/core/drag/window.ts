@@ -27,6 +27,8 @@ export interface FeedPath {
   crushLimitN: number | null
   /** From slip pulls at two marks: stands in place of roll friction, grooves and pair forces, which then only tell crush. */
   measuredTraction?: Line | null
+  /** Push and back tension at which the feeder's motor stalls; null: not told. */
+  motorPushN?: number | null
 }
 
 /** Traction asked for above the push needed, for jerks and posture; and kept below what nests. */
@@ -98,12 +100,17 @@ function highEdge(
   return { nestMark, crushMark, highMark, limit }
 }
 
+/** What the wire wants is more than the motor has, whatever the rolls grip. */
+export const isStalled = ({ motorPushN }: FeedPath, { neededN }: TensionWindow) =>
+  Boolean(motorPushN) && (neededN ?? Infinity) > (motorPushN ?? Infinity)
+
 export type Verdict = 'feeds with margin' | 'feeds without margin' | 'cannot feed'
 /**
  * Three verdicts that stay apart: with both margins at some mark; only without them; not at all, since the push needed is above what
- * nests, or above the traction of the last mark.
+ * nests, or above the traction of the last mark, or more than the motor has.
  */
 export function feedVerdict(path: FeedPath, w: TensionWindow): Verdict {
+  if (isStalled(path, w)) return 'cannot feed'
   if (w.isOpen) return 'feeds with margin'
   const most = w.traction.atZeroN + w.traction.perMarkN * path.scaleMax
   return (w.pushN ?? Infinity) >= w.nest.nestForceN || (w.neededN ?? Infinity) >= most

@@ -21,7 +21,7 @@ function dip(at: GuideAt): Step[] {
       key: 'weldHot',
       do: 'Weld a short bead, so that the nozzle is hot.',
       look: 'Dipped cold it takes a lump, which runs into the puddle as pores.',
-      hazards: ['hot', 'trigger', 'clothing'],
+      hazards: ['hot', 'trigger', 'clothing', 'arc'],
       minutes: 0.5,
     }),
     step('on', 'on', {
@@ -65,7 +65,7 @@ const TRY = step('close', 'either', {
   key: 'tryIt',
   do: 'A bead beside the work: no pores, gas heard, the arc stays.',
   look: 'Pores now and none before: too much of it. Wipe it out.',
-  hazards: ['hot', 'trigger', 'clothing'],
+  hazards: ['hot', 'trigger', 'clothing', 'arc'],
   minutes: 0.5,
 })
 

@@ -15,6 +15,7 @@ export const HAZARDS = [
   'air',
   'ladder',
   'clothing',
+  'arc',
 ] as const
 export type Hazard = (typeof HAZARDS)[number]
 
@@ -60,6 +61,10 @@ export const CAUTIONS: Record<Hazard, Caution> = {
   ),
   air: ask('air and grit', 'Air throws grit: eyes covered, nobody in front of the gun.', 'Eyes are covered'),
   ladder: tell('ladder', 'A spool that sits high wants a proper ladder and somebody to hand it up.'),
+  arc: tell(
+    'arc in the eyes',
+    'Never look into the arc bare-eyed, nor through a camera’s finder: helmet, or a welding filter before the lens.',
+  ),
   clothing: tell(
     'clothing',
     'Dry cotton or leather, boots, jacket, gloves, helmet; no melting cloth, no open pockets.',

@@ -28,7 +28,11 @@ describe('a liner on its way in', () => {
 })
 
 describe('a cable that holds liners back', () => {
-  const at = (...places: number[]) => kinkedAt(places.map((atMm, i) => ({ atMm, atMs: i })), 3000)
+  const at = (...places: number[]) =>
+    kinkedAt(
+      places.map((atMm, i) => ({ atMm, atMs: i })),
+      3000,
+    )
   it('two at one place tell it, from the second on', () => {
     expect(at(1400)).toBeNull()
     expect(at(1400, 1600)).toBeNull()

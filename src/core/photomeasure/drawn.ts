@@ -79,3 +79,61 @@ function blurred({ width, height, data }: Gray, sigma: number): Gray {
   }
   return { width, height, data: pass(pass(data, 1, 0), 0, 1) }
 }
+
+/** A made-up picture from the side with known answers: a tube of known width, and a block so far before its end. */
+export interface DrawnSide {
+  pxPerMm: number
+  knownMm: number
+  gapMm: number
+  /** Turned in the picture. */
+  turnRad: number
+  /** Seen from the side: what lies further along is smaller, a share a millimetre. */
+  slantPerMm: number
+  blurPx: number
+  noise: number
+  random: () => number
+}
+const TUBE_MM = 13
+const BLOCK_MM = 4
+const BLOCK_HALF_MM = 9
+const TUBE_LIGHT = 150
+const BLOCK_LIGHT = 190
+
+/** Where a place on the thing lies on the picture, px. */
+export function sidePlace(
+  of: Pick<DrawnSide, 'pxPerMm' | 'turnRad' | 'slantPerMm'>,
+  size: number,
+  [x, y]: readonly [number, number],
+) {
+  const w = 1 + of.slantPerMm * x
+  const [c, s] = [Math.cos(of.turnRad), Math.sin(of.turnRad)]
+  const [px, py] = [(x / w) * of.pxPerMm, (y / w) * of.pxPerMm]
+  return { x: size / 2 + c * px - s * py, y: size / 2 + s * px + c * py }
+}
+
+export function drawSide(of: DrawnSide): Gray {
+  const size = Math.ceil(of.pxPerMm * 2.1 * Math.max(TUBE_MM, of.gapMm + BLOCK_MM))
+  const data = new Float32Array(size * size)
+  const [c, s] = [Math.cos(of.turnRad), Math.sin(of.turnRad)]
+  const light = (px: number, py: number): number => {
+    const [dx, dy] = [(px - size / 2) / of.pxPerMm, (py - size / 2) / of.pxPerMm]
+    const [u, v] = [c * dx + s * dy, -s * dx + c * dy]
+    const x = u / (1 - of.slantPerMm * u)
+    const y = v * (1 + of.slantPerMm * x)
+    if (x <= 0 && x >= -TUBE_MM && Math.abs(y) <= of.knownMm / 2) return TUBE_LIGHT - 30 * Math.abs(y / of.knownMm)
+    if (x >= of.gapMm && x <= of.gapMm + BLOCK_MM && Math.abs(y) <= BLOCK_HALF_MM) return BLOCK_LIGHT
+    return GROUND
+  }
+  for (let y = 0; y < size; y++)
+    for (let x = 0; x < size; x++) {
+      let sum = 0
+      for (let i = 0; i < SUB * SUB; i++)
+        sum += light(x - 0.5 + ((i % SUB) + 0.5) / SUB, y - 0.5 + (Math.floor(i / SUB) + 0.5) / SUB)
+      data[y * size + x] = sum / SUB ** 2
+    }
+  const image = { width: size, height: size, data }
+  const soft = of.blurPx > 0 ? blurred(image, of.blurPx) : image
+  for (let i = 0; i < soft.data.length; i++)
+    soft.data[i] = Math.min(255, Math.max(0, (soft.data[i] ?? 0) + of.noise * drawNormal(of.random)))
+  return soft
+}

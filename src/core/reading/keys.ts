@@ -2,6 +2,7 @@
 export const READINGS = [
   'hubDrag',
   'hubCoast',
+  'conduitPull',
   'wiper',
   'tension',
   'slip',
@@ -17,6 +18,8 @@ export const READINGS = [
   'bore',
   'recess',
   'stickOut',
+  'arcCone',
+  'centring',
   'nozzleOpen',
   'gasFlow',
   'clamp',
@@ -28,5 +31,5 @@ export type How = (typeof HOWS)[number]
 /** Inside its window; worth another look; to be put right now. */
 export const VERDICTS = ['good', 'look', 'act'] as const
 export type ReadingVerdict = (typeof VERDICTS)[number]
-export const READING_UNITS = ['mark', 'N', 'deg', 'L/min', 'mm', 'share', 'amps', 'friction', 'coils'] as const
+export const READING_UNITS = ['mark', 'N', 'deg', 'L/min', 'mm', 'share', 'amps', 'friction', 'coils', 'tips'] as const
 export type ReadingUnit = (typeof READING_UNITS)[number]

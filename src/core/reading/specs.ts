@@ -15,7 +15,9 @@ export interface Method {
   how: Exclude<How, 'said'>
   grades: readonly Grade[]
   /** A number is asked for, with the grade or alone; or the two diameters of a bore, or so many of so many. */
-  number: 'needed' | 'welcome' | 'twoDiameters' | 'ofTotal' | 'none'
+  number: 'needed' | 'welcome' | 'twoDiameters' | 'ofTotal' | 'weights' | 'none'
+  /** What is measured on a picture, where it is read from one; a side picture by a part of known size in it. */
+  photo: { of: 'bore' | 'nozzleOpen' | 'centring' } | { of: 'side'; known: string; isKnownUnit: boolean } | null
   hazards: readonly Hazard[]
 }
 export interface ReadingSpec {
@@ -48,9 +50,20 @@ const method = (of: Partial<Method> & Pick<Method, 'key' | 'name' | 'do'>): Meth
   how: 'looked',
   grades: [],
   number: 'none',
+  photo: null,
   hazards: [],
   ...of,
 })
+/** Read off a picture taken from the side, by a part of known size in it. */
+const fromSide = (known: string, of: Pick<Method, 'do' | 'hazards'>, isKnownUnit = false): Method =>
+  method({
+    key: 'photo',
+    name: 'on a photo',
+    how: 'measured',
+    number: 'needed',
+    photo: { of: 'side', known, isKnownUnit },
+    ...of,
+  })
 const spec = (of: Partial<ReadingSpec> & Pick<ReadingSpec, 'name' | 'at' | 'methods'>): ReadingSpec => ({
   unit: null,
   physics: [0, 1],
@@ -155,6 +168,28 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
       }),
     ],
   }),
+  conduitPull: spec({
+    name: 'friction in the conduit',
+    at: 'hub',
+    unit: 'friction',
+    physics: [0, 2],
+    usual: [0.05, 0.5],
+    slips: COMMA,
+    worse: 'up',
+    sd: 0.02,
+    resetBy: [],
+    asksFor: 'look at the conduit: its bends, its ends, copper in it',
+    methods: [
+      method({
+        key: 'weights',
+        name: 'two weights on the tail',
+        do: 'Wire off the drum and out of the rolls. Hang the light, then the heavy weight on its tail at the drum; pull steadily at the feeder’s end. Count the bends of a quarter turn.',
+        how: 'measured',
+        number: 'weights',
+        hazards: ['isolate', 'spring', 'stab'],
+      }),
+    ],
+  }),
   wiper: spec({
     name: 'wiper',
     at: 'inlet',
@@ -253,6 +288,10 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         number: 'needed',
         hazards: ['isolate'],
       }),
+      fromSide('a roll: its width', {
+        do: 'Arm open, from the side, square to the wire, roll and guide both sharp: from where the rolls touch to the guide’s mouth.',
+        hazards: ['isolate'],
+      }),
       method({
         key: 'look',
         name: 'by eye',
@@ -269,12 +308,21 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   pinHome: spec({
     name: 'pin',
     at: 'orings',
+    unit: 'mm',
+    physics: [-1, 60],
+    usual: [0, 6],
+    slips: [25.4, ...COMMA],
+    sd: 0.3,
     methods: [
       method({
         key: 'look',
         name: 'by eye and by hand',
         do: 'Collar flush against the feeder, lock turned; pull once at the handle of the pin, not the cable.',
         grades: [g('home', 'home and locked', 'good'), g('half', 'half out, or lock loose', 'act')],
+      }),
+      fromSide('the collar of the pin', {
+        do: 'From the side, square to the pin: across the collar for the scale, then from the collar’s face to the block.',
+        hazards: ['trigger'],
       }),
     ],
   }),
@@ -438,6 +486,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         name: 'on a photo',
         do: 'End-on, close and sharp, the whole round face of the tip in it.',
         how: 'measured',
+        photo: { of: 'bore' },
         number: 'twoDiameters',
         hazards: ['hot'],
       }),
@@ -480,6 +529,10 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         number: 'needed',
         hazards: ['hot'],
       }),
+      fromSide('the nozzle, outside', {
+        do: 'From the side. Out: from rim to face. Back in: snip the wire level with the rim, nozzle off, the wire’s end to the tip’s face, the tip for the scale.',
+        hazards: ['hot', 'stab'],
+      }),
     ],
   }),
   stickOut: spec({
@@ -500,6 +553,77 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         number: 'needed',
         grades: [g('intended', 'as it was meant', 'good'), g('happened', 'as it happened to be', 'look')],
         hazards: ['stab'],
+      }),
+      fromSide('the nozzle, outside', {
+        do: 'From the side, square to the wire, all of its end in it: from the tip’s face, or the rim where the tip is not seen, to the wire’s end.',
+        hazards: ['hot', 'stab', 'trigger'],
+      }),
+    ],
+  }),
+  arcCone: spec({
+    name: 'arc cone',
+    at: 'tip',
+    unit: 'tips',
+    physics: [0, 12],
+    usual: [0.3, 4],
+    slips: COMMA,
+    worse: 'up',
+    sd: 0.2,
+    resetBy: ['tip'],
+    asksFor: 'look for what holds the wire back: tip, liner, tension',
+    methods: [
+      fromSide(
+        'the tip',
+        {
+          do: 'A picture through a welding filter, a second after the start: from the tip’s face to where the wire melts. Across the tip for the scale.',
+          hazards: ['arc', 'clothing'],
+        },
+        true,
+      ),
+      method({
+        key: 'look',
+        name: 'through the helmet',
+        do: 'A second after the start: how far the spray reaches before solid wire is seen, against the tip’s own width.',
+        grades: [
+          g('short', 'wire is seen, arc short and steady', 'good'),
+          g('long', 'longer than the tip is wide, unsteady', 'look'),
+          g('fromTip', 'sprays straight from the tip', 'act'),
+        ],
+        hazards: ['arc', 'clothing'],
+      }),
+    ],
+  }),
+  centring: spec({
+    name: 'wire in the middle',
+    at: 'nozzle',
+    unit: 'tips',
+    physics: [0, 3],
+    usual: [0, 0.6],
+    slips: COMMA,
+    worse: 'up',
+    sd: 0.03,
+    resetBy: ['nozzle', 'insulator', 'diffuser', 'neck'],
+    asksFor: 'look for crossed threads, a loose insulator, a bent neck',
+    methods: [
+      method({
+        key: 'look',
+        name: 'end-on, by eye',
+        do: 'Feed a finger’s width of wire, power off again, and look into the nozzle: the wire stands in its middle.',
+        grades: [
+          g('centre', 'in the middle', 'good'),
+          g('off', 'a little off', 'look'),
+          g('aside', 'at the side, or touches', 'act'),
+        ],
+        hazards: ['hot', 'stab', 'trigger'],
+      }),
+      method({
+        key: 'photo',
+        name: 'on a photo',
+        do: 'End-on into the nozzle, close and sharp, all of its rim in it: how far the tip stands off the middle.',
+        how: 'measured',
+        number: 'needed',
+        photo: { of: 'centring' },
+        hazards: ['hot', 'stab'],
       }),
     ],
   }),
@@ -531,6 +655,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         name: 'on a photo',
         do: 'End-on into the nozzle, close and sharp, all of its rim in it, tip in the middle.',
         how: 'measured',
+        photo: { of: 'nozzleOpen' },
         number: 'needed',
         hazards: ['hot'],
       }),

@@ -1,4 +1,4 @@
-import { CLEARANCE_MM, GAP_MM, GAP_TO_ROLLS_MM } from '@core/drag/guess.ts'
+import { CLEARANCE_MM, CONDUIT_FRICTION, GAP_MM, GAP_TO_ROLLS_MM } from '@core/drag/guess.ts'
 import { tipOutFor, type Setup } from '@core/rightparts/facts.ts'
 import { type ReadingKey } from './keys.ts'
 
@@ -33,8 +33,18 @@ export const KNOB_RISE = 1
 /** Friction over that of the new liner from which it is worth a look, and the motor's current over how it began. */
 export const FRICTION_LOOK = 1.5
 export const AMPS_LOOK = 1.25
+/** Off the nozzle’s middle by more than this of its own diameter a tip sits crooked: a guess. */
+export const CROOKED = 0.12
 const FRICTION_ACT = 1.9
 const SPAN_ACT_MM = 2
+
+/** Windows that go by nothing of the set-up. */
+const PLAIN: Partial<Record<ReadingKey, Target>> = {
+  conduitPull: upTo(CONDUIT_FRICTION.high, CONDUIT_FRICTION.high * 1.5),
+  pinHome: upTo(0.5, 2),
+  arcCone: upTo(1, 2),
+  centring: upTo(CROOKED, 2.5 * CROOKED),
+}
 
 /** Window of a reading by the set-up; null where nothing tells one. Every number that is not the shop's own is a guess. */
 export function targetFor(what: ReadingKey, facts: TargetFacts): Target | null {
@@ -71,7 +81,7 @@ export function targetFor(what: ReadingKey, facts: TargetFacts): Target | null {
     case 'stickOut':
       return spanTarget(setup.procedure?.stickOutMm ?? null, 'procedure')
     default:
-      return null
+      return PLAIN[what] ?? null
   }
 }
 

@@ -1,4 +1,4 @@
-import { dragOfGun, type DragFacts, type DragOfGun } from '@core/drag/ofgun.ts'
+import { dragOfGun, isDrum, type DragFacts, type DragOfGun } from '@core/drag/ofgun.ts'
 import { pathOf } from '@core/drag/path.ts'
 import { tensionWindow } from '@core/drag/window.ts'
 import { kinkedAt } from '@core/liner/resistance.ts'
@@ -34,10 +34,30 @@ export function dragFactsOf(hung: Hung, shop: ShopModel, here: ReadHere): DragFa
     hubN: lastNumber(here, 'hubDrag', null),
     gapMm: lastNumber(here, 'gap', sinceFitted('outlet')),
     coils: lastNumber(here, 'layout', null),
+    conduit: conduitRead(here),
+    hasSecondDrive: hasSecondDrive(hung),
     layGrade: lay?.grade ? { grade: lay.grade, atMs: lay.atMs } : null,
     tip: tip && (tipFitted === null || tip.atMs > tipFitted) ? { is: tip.is, atMs: tip.atMs } : null,
     knob: lastNumber(here, 'tension', null),
   }
+}
+
+function conduitRead(here: ReadHere): DragFacts['conduit'] {
+  const last = here.kept.findLastIndex((r) => r.what === 'conduitPull' && r.value !== null)
+  const read = lastNumber(here, 'conduitPull', null)
+  const bends = here.rows[last]?.madeFrom['bends']
+  return read && { ...read, bends: typeof bends === 'number' ? bends : null }
+}
+/** Rolls on the gun beside those of its feeder. */
+function hasSecondDrive(hung: Hung): boolean {
+  const hasRolls = (id: string | null) =>
+    (hung.stateOf(id)?.rows ?? []).some((r) => kindOfPosition(r.position) === 'rolls')
+  return hasRolls(hung.now.gunId) && hasRolls(hung.now.headId)
+}
+/** Whether its wire comes out of a drum, by what its wire comes in. */
+export function isFromDrum(hung: Hung, shop: ShopModel): boolean {
+  const kg = hung.spoolWireId ? (shop.wires.get(hung.spoolWireId)?.spoolKg ?? null) : null
+  return kg !== null && isDrum(kg)
 }
 
 /** Share of the liner's limit that it has done, up to its clock's last entry. */

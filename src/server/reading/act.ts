@@ -1,6 +1,6 @@
 import { type z } from 'zod'
 import { type CarrierId, type WireId } from '@core/ids/id.ts'
-import { frictionBy, isPullWay, type PullWay } from '@core/drag/pulls.ts'
+import { conduitFriction, frictionBy, isPullWay, type PullWay } from '@core/drag/pulls.ts'
 import { type Fact, type ReadingFact } from '@core/ledger/event.ts'
 import { judgeReading, outsidePhysics } from '@core/reading/judge.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
@@ -80,6 +80,7 @@ export function numbersOf(r: Pick<Request, 'what' | 'value' | 'left' | 'from' | 
       throw new DomainError('bad-request', 'So many open of so many holes: the first is not over the second.')
     return { value: open / total, left: null, from }
   }
+  if (method.number === 'weights') return { value: conduitOf(r), left: null, from }
   if (r.what === 'pull' && isPullWay(method.key)) return { value: frictionOf(method.key, r), left: null, from }
   if (method.number === 'needed' && r.value === null && left === null)
     throw new DomainError('bad-request', `${READING[r.what].name}: a number is wanted.`)
@@ -104,6 +105,28 @@ function frictionOf(way: PullWay, { from }: Pick<Request, 'from'>): number {
   const made = frictionBy(way, from, loops)
   if (made.ok) return made.friction
   const [says, todo] = WHY_NOT[made.reason]
+  throw new DomainError('bad-request', says, [todo])
+}
+
+const CONDUIT_NOT = {
+  missing: [
+    'Two weights, a pull with each, and the bends are wanted.',
+    'The second weight is the heavier; count every quarter turn.',
+  ],
+  pullTooSmall: [
+    'The pull with the light weight is under 2 N: the scale tells nothing there.',
+    'Hang more on the tail, pull again.',
+  ],
+  notHarder: [
+    'With the heavy weight it pulled hardly harder than the weights differ.',
+    'Pull slowly and steadily, read while it moves; weights hang free.',
+  ],
+} as const
+function conduitOf({ from }: Pick<Request, 'from'>): number {
+  const numbers = Object.fromEntries(Object.entries(from).filter(([, v]) => typeof v === 'number'))
+  const made = conduitFriction(numbers)
+  if (made.ok) return made.friction
+  const [says, todo] = CONDUIT_NOT[made.reason]
   throw new DomainError('bad-request', says, [todo])
 }
 

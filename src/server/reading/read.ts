@@ -10,6 +10,7 @@ import {
   type Series,
 } from '@core/reading/alarms.ts'
 import { changedSince, contradicts } from '@core/reading/judge.ts'
+import { flowPair } from '@core/reading/flowpair.ts'
 import { READINGS, type ReadingKey } from '@core/reading/keys.ts'
 import { READING } from '@core/reading/specs.ts'
 import { targetFor, type Target } from '@core/reading/target.ts'
@@ -26,7 +27,7 @@ import { ledgerEvent, person } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { cleaningHere } from '@server/cleaning/limit.ts'
-import { dragHere, knobWindow } from '@server/drag/ofplace.ts'
+import { dragHere, isFromDrum, knobWindow } from '@server/drag/ofplace.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { builtHere, carrierIdsOf, setupOf, tagsHere, type Hung } from '@server/rightparts/setup.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
@@ -73,13 +74,15 @@ export async function readReadings(deps: Deps, who: Who, q: z.output<typeof read
       .flatMap((id) => hung.stateOf(id)?.now?.alarms ?? [])
       .filter((a) => isAlarmLive(a, nowMs)),
     raised: raised ? { sinceMs: raised.sinceMs, untilMs: raised.untilMs ?? null } : null,
+    flow: flowPair(here.kept),
     antiSpatter: agentHere(hung, shop),
     cleaning: nozzleCleaning(at, nowMs),
   }
 }
 
-/** A gun without such a part is not asked for its reading. */
+/** A gun without such a part is not asked for its reading; nor is one that draws from a spool for a conduit's. */
 function isHere(what: ReadingKey, hung: Hung, shop: ShopModel): boolean {
+  if (what === 'conduitPull' && !isFromDrum(hung, shop)) return false
   const { at } = READING[what]
   const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
   return rows.some((r) => r.position === at)

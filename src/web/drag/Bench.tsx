@@ -2,7 +2,7 @@ import { LINER_STATES, TIP_STATES, WIRE_MATERIALS, type WireMaterial } from '@co
 import { type Source } from '@core/drag/ofgun.ts'
 import { LINER_KINDS, type LinerKind } from '@core/rightparts/facts.ts'
 import { COIL_PLACES, ROLL_GROOVES, type DragSetup, type Param } from '@core/drag/setup.ts'
-import { twoFigures, wireSize, type Units } from '@web/format/numbers.ts'
+import { force, twoFigures, wireSize, type Units } from '@web/format/numbers.ts'
 import { ruleLength } from '@web/liner/linerwords.ts'
 import { PickOne } from '@web/shell/Field.tsx'
 import { sourceWord } from './dragwords.ts'
@@ -32,6 +32,22 @@ const SLIDES: readonly Slide[] = [
     says: (v, units) => ruleLength(v, units),
   },
   { param: 'brakeNm', name: 'Hub brake', from: 0.05, to: 4, step: 0.05, says: (v) => `${twoFigures(v)} N·m` },
+  {
+    param: 'linerBoreMm',
+    name: 'Bore of the liner',
+    from: 0,
+    to: 4,
+    step: 0.1,
+    says: (v, units) => (v === 0 ? 'not told' : ruleLength(v, units)),
+  },
+  {
+    param: 'motorPushN',
+    name: 'Motor stalls at',
+    from: 0,
+    to: 400,
+    step: 10,
+    says: (v, units) => (v === 0 ? 'not told' : force(v, units)),
+  },
   { param: 'kinkDeg', name: 'Kink in the liner', from: 0, to: 60, step: 5, says: (v) => (v === 0 ? 'none' : `${v}°`) },
 ]
 
@@ -129,6 +145,25 @@ function Choices({ setup, units, tell }: BenchProps) {
         options={options(COIL_PLACES, { spread: 'along the cable', feeder: 'at the feeder', gun: 'at the gun' })}
         onPick={(v) => tell({ type: 'shape', over: { coilsAt: v as (typeof COIL_PLACES)[number] } })}
       />
+      <DriveChoices shape={shape} tell={tell} />
+    </div>
+  )
+}
+
+/** Where the wire comes from, and what drives it. */
+function DriveChoices({ shape, tell }: { shape: DragSetup['shape']; tell: BenchProps['tell'] }) {
+  return (
+    <>
+      <PickOne
+        id="drag-drives"
+        label="Drives"
+        value={shape.secondDrive ? 'two' : 'one'}
+        options={[
+          ['one', 'one, at the feeder'],
+          ['two', 'push–pull: one on the gun too'],
+        ]}
+        onPick={(v) => tell({ type: 'shape', over: { secondDrive: v === 'two' } })}
+      />
       <PickOne
         id="drag-payoff"
         label="Wire comes from"
@@ -150,6 +185,6 @@ function Choices({ setup, units, tell }: BenchProps) {
           })
         }
       />
-    </div>
+    </>
   )
 }

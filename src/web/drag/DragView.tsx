@@ -1,5 +1,7 @@
 import { useMemo, useReducer, type ReactNode } from 'react'
 import { atKnob, coilsToShut, explain, type AtKnob, type Explained } from '@core/drag/explain.ts'
+import { GUN_DRIVE } from '@core/drag/guess.ts'
+import { pushPullWindows, usualPullDrive } from '@core/drag/pushpull.ts'
 import { type Source } from '@core/drag/ofgun.ts'
 import { guessesFor, type DragSetup, type Guesses, type Param } from '@core/drag/setup.ts'
 import { minutes, type Units } from '@web/format/numbers.ts'
@@ -14,6 +16,7 @@ import {
   nestSentence,
   PARAM_WORD,
   READ_FOR,
+  secondDriveSentence,
   spreadSentence,
   stepsWords,
 } from './dragwords.ts'
@@ -136,6 +139,12 @@ function Aside({ said, at, units, drawn, moved, tell, ...props }: AsideProps) {
           ) : null}
         </div>
       </section>
+      {drawn.shape.secondDrive ? (
+        <section aria-label="Two drives">
+          <h2>Two drives</h2>
+          <p>{secondDriveSentence(pushPullWindows(drawn, usualPullDrive(drawn)), GUN_DRIVE.scale)}</p>
+        </section>
+      ) : null}
       <section aria-label="Why did it nest?">
         <h2>Why did it nest?</h2>
         <p>{nestSentence(at, said, units)}</p>

@@ -134,9 +134,13 @@ function Feeder({ setup: { values: v, shape }, units }: { setup: DragSetup; unit
 
 function Front({ setup: { values: v, shape } }: { setup: DragSetup }) {
   const end = neckEnd(v.neckDeg)
+  const drive = shape.secondDrive ? [-11, 11] : []
   const spots = { clean: 0, 'in service': 1, spattered: 3, dragging: 5, frozen: 6 }[shape.tipState]
   return (
     <>
+      {drive.map((dy) => (
+        <circle key={dy} cx={AT.cableTo + 8} cy={AT.wireY + dy} r={9} className="drag-part" />
+      ))}
       <path d={end.d} className="drag-cable" />
       <path d={end.d} className="drag-wire" />
       <g transform={`translate(${end.x} ${end.y}) rotate(${end.deg})`}>

@@ -1,5 +1,6 @@
 import { type AtKnob, type Culprit, type Explained, type Reopening } from '@core/drag/explain.ts'
 import { type Source } from '@core/drag/ofgun.ts'
+import { type pushPullWindows } from '@core/drag/pushpull.ts'
 import { type RemedyKey } from '@core/drag/remedy.ts'
 import { type DragSetup, type Param } from '@core/drag/setup.ts'
 import { type Spread } from '@core/drag/sweep.ts'
@@ -51,6 +52,8 @@ export const PARAM_WORD: Record<Param, string> = {
   pairForceOver: 'what a mark of the knob presses',
   castRadiusMm: 'cast of the wire',
   yieldMPa: 'how hard the wire is',
+  motorPushN: 'what the motor has',
+  linerBoreMm: 'bore of the liner',
 }
 
 /** The one that is read to know it better; null: nothing on the floor tells it. */
@@ -66,6 +69,7 @@ export const READ_FOR: Partial<Record<Param, string>> = {
 
 /** The first sentence: can it feed and slip when it should. */
 export function dragSentence(name: string, said: Explained): string {
+  if (said.isStalled) return `The motor stalls before it feeds ${name}.`
   if (said.verdict === 'cannot feed') return `Nothing on the knob feeds ${name} as it is.`
   if (said.verdict === 'feeds without margin') return `No setting both feeds ${name} and slips when it is stopped.`
   const word = {
@@ -138,6 +142,22 @@ export function nestSentence(at: AtKnob, said: Explained, units: Units): string 
     return `The rolls grip ${force(at.tractionN, units)} of the ${bears} the gap bears: a jerk, or a guide a little off, nests it.`
   const slips = neededN !== null && at.tractionN < neededN ? ' It rather starves than nests.' : ''
   return `By these numbers it should have slipped (${force(at.tractionN, units)} of grip, ${bears} borne).${slips} Something is not as told: look at the outlet guide, the rolls’ groove and crossed wire on the spool.`
+}
+
+/** The drive on the gun, and what happens when it does not pull: each drive has its own window. */
+export function secondDriveSentence(w: ReturnType<typeof pushPullWindows>, scale: readonly [number, number]): string {
+  const { gun, alone, feeder } = w
+  const own =
+    gun.lowMark !== null && gun.isOpen
+      ? `The drive on the gun has room from about ${twoFigures(gun.lowMark)} to ${twoFigures(Math.min(gun.highMark, scale[1]))} on its own knob (guess).`
+      : 'The drive on the gun has no room on its own knob (guess): look at tip and neck.'
+  const without = alone.isOpen
+    ? 'Where it slips or stands, the feeder still gets the wire through alone.'
+    : 'Where it slips or stands, the feeder cannot do it alone: it starves or nests, and the gun’s rolls are what to look at first.'
+  const saved = alone.neededN !== null && feeder.neededN !== null ? alone.neededN / feeder.neededN : null
+  const share =
+    saved !== null && saved > 1.05 ? ` It takes the feeder’s push down to one part in ${twoFigures(saved)}.` : ''
+  return `${own} ${without}${share}`
 }
 
 export const LIMIT_WORD = { nest: 'nest', crush: 'flat wire', arm: 'end of the knob' } as const

@@ -12,10 +12,9 @@ export const usePhotos = (of: PhotoOf) =>
   useQuery({ queryKey: ['photo', of.type, of.key], queryFn: () => getJson(`/photo?${query(of)}`, photosAnswer) })
 
 /** Made small, kept on the device, and sent as soon as there is a link. */
-export const useKeepPhoto = (of: PhotoOf) =>
-  useMutation({
-    mutationFn: async (file: File) => outbox.add({ once: newKey(), of, blob: await shrink(file), atMs: Date.now() }),
-  })
+export const keepPhoto = async (of: PhotoOf, file: File) =>
+  outbox.add({ once: newKey(), of, blob: await shrink(file), atMs: Date.now() })
+export const useKeepPhoto = (of: PhotoOf) => useMutation({ mutationFn: (file: File) => keepPhoto(of, file) })
 export function useHidePhoto() {
   const client = useQueryClient()
   return useMutation({

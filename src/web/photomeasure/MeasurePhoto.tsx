@@ -1,9 +1,10 @@
-import { useEffect, useMemo, useState, type MouseEvent } from 'react'
+import { useState, type MouseEvent } from 'react'
 import { axesOf, type Ellipse, type Point } from '@core/photomeasure/ellipse.ts'
 import { parseNumber } from '@core/ingest/columns.ts'
 import { field, TextField } from '@web/shell/Field.tsx'
 import { type Answer } from './asked.ts'
 import { answerSentence, ringsOf } from './photowords.ts'
+import { TakePhoto, useObjectUrl } from './TakePhoto.tsx'
 import { useMeasure, type Measuring } from './useMeasure.ts'
 
 const KEPT = 'tip-face-mm'
@@ -18,7 +19,12 @@ const NONE: HandRings = { inner: null, outer: null }
  * Something round measured on a photo: a tip's bore (what its face measures across gives the scale), or how open a nozzle is (a share
  * needs none). A tap gives the middle; rings can be drawn by hand where what was found is not the rim.
  */
-export function MeasurePhoto({ of, onAnswer }: { of: 'bore' | 'nozzle'; onAnswer: (answer: Answer | null) => void }) {
+export function MeasurePhoto(props: {
+  of: 'bore' | 'nozzle'
+  onAnswer: (answer: Answer | null) => void
+  onPhoto: (file: File) => void
+}) {
+  const { of, onAnswer } = props
   const [file, setFile] = useState<Blob | null>(null)
   const [outer, setOuter] = useState(keptSize)
   const [tap, setTap] = useState<Point | null>(null)
@@ -40,6 +46,7 @@ export function MeasurePhoto({ of, onAnswer }: { of: 'bore' | 'nozzle'; onAnswer
     setTap(null)
     setRings(NONE)
     m.open(chosen)
+    props.onPhoto(chosen)
   }
   const known = typeof m.size === 'object' ? m.size : null
   const found = ringsOf(m.answer)
@@ -87,31 +94,6 @@ function saysOf(at: {
   if (!at.isTapped) return `Tap the middle of the ${at.of === 'bore' ? 'bore' : 'tip'}.`
   if (m.isBusy || !m.answer) return 'Measuring…'
   return answerSentence(m.answer)
-}
-
-function TakePhoto({ word, onPhoto }: { word: string; onPhoto: (file: File) => void }) {
-  return (
-    <label className="btn photo-add">
-      {word}
-      <input
-        type="file"
-        accept="image/*"
-        capture="environment"
-        className="visually-hidden"
-        onChange={(e) => {
-          const [chosen] = e.target.files ?? []
-          if (chosen) onPhoto(chosen)
-        }}
-      />
-    </label>
-  )
-}
-
-/** The address of a picture in memory, given back when it is no longer shown. */
-function useObjectUrl(file: Blob | null): string | null {
-  const url = useMemo(() => (file ? URL.createObjectURL(file) : null), [file])
-  useEffect(() => () => (url ? URL.revokeObjectURL(url) : undefined), [url])
-  return url
 }
 
 type Found = readonly [Ellipse, Ellipse] | null

@@ -1,5 +1,6 @@
 import { measureBore } from '@core/photomeasure/bore.ts'
 import { measureNozzle } from '@core/photomeasure/nozzle.ts'
+import { measureSpan } from '@core/photomeasure/span.ts'
 import { grayOf, type Gray } from '@core/photomeasure/gray.ts'
 import { type Answer, type MeasureAnswer, type MeasureAsk } from './asked.ts'
 
@@ -12,12 +13,15 @@ self.onmessage = ({ data: ask }: MessageEvent<MeasureAsk>) => {
     return
   }
   if (!image) return
+  self.postMessage({ type: 'measured', id: ask.id, answer: measured(image, ask) } satisfies MeasureAnswer)
+}
+
+function measured(of: Gray, ask: Exclude<MeasureAsk, { type: 'photo' }>): Answer {
+  if (ask.type === 'span') return { is: 'span', of: measureSpan({ ...ask, image: of }) }
   const { centre, innerPx, outerPx } = ask
-  const answer: Answer =
-    ask.type === 'bore'
-      ? { is: 'bore', of: measureBore({ image, centre, borePx: innerPx, outerPx, outerMm: ask.outerMm }) }
-      : { is: 'nozzle', of: measureNozzle({ image, centre, tipPx: innerPx, innerPx: outerPx }) }
-  self.postMessage({ type: 'measured', id: ask.id, answer } satisfies MeasureAnswer)
+  return ask.type === 'bore'
+    ? { is: 'bore', of: measureBore({ image: of, centre, borePx: innerPx, outerPx, outerMm: ask.outerMm }) }
+    : { is: 'nozzle', of: measureNozzle({ image: of, centre, tipPx: innerPx, innerPx: outerPx }) }
 }
 
 async function open(file: Blob): Promise<{ width: number; height: number } | null> {

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
-import { type Answer, type MeasureAnswer, type MeasureAsk, type Tapped } from './asked.ts'
+import { type Answer, type MeasureAnswer, type Drawn, type MeasureAsk, type Tapped } from './asked.ts'
 
 export interface Measuring {
   /** Null: no picture yet; `unreadable`: it is none. */
@@ -9,6 +9,7 @@ export interface Measuring {
   open: (file: Blob) => void
   bore: (of: Tapped & { outerMm: number }) => void
   nozzle: (of: Tapped) => void
+  span: (of: Drawn) => void
 }
 
 /** A picture and what is measured on it, in a worker of its own; of several taps the last one counts. */
@@ -46,5 +47,6 @@ export function useMeasure(onAnswer: (answer: Answer | null) => void): Measuring
   }
   const bore: Measuring['bore'] = (of) => ask((id) => ({ type: 'bore', id, ...of }))
   const nozzle: Measuring['nozzle'] = (of) => ask((id) => ({ type: 'nozzle', id, ...of }))
-  return { size, answer, isBusy, open, bore, nozzle }
+  const span: Measuring['span'] = (of) => ask((id) => ({ type: 'span', id, ...of }))
+  return { size, answer, isBusy, open, bore, nozzle, span }
 }

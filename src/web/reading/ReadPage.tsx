@@ -15,6 +15,7 @@ import {
   alarmSentence,
   changedSentence,
   cleaningSentence,
+  flowSentence,
   HOW_WORD,
   keptWords,
   raisedSentence,
@@ -64,6 +65,7 @@ export function ReadingList(props: { readings: ReadingAnswer; at: Told; onRead: 
       <p className="honesty dim">
         {readings.wireName ? `${readings.wireName}. ` : ''}
         {readings.cleaning ? `${cleaningSentence(readings.cleaning)} ` : ''}
+        {readings.flow ? `${flowSentence(readings.flow, at.units)} ` : ''}
         {readings.antiSpatter ? antiSpatterSentence(readings.antiSpatter, at.zone) : ''}
       </p>
       {readings.raised ? <p className="reading-raised">{raisedSentence(readings.raised, at)}</p> : null}

@@ -25,6 +25,8 @@ export function readingValue(what: ReadingKey, value: number, units: Units): str
       return `${Math.round(value)}°`
     case 'amps':
       return `${twoFigures(value)} A`
+    case 'tips':
+      return `${twoFigures(value)} of the tip’s width`
     case 'friction':
       return value.toFixed(2)
     default:
@@ -40,6 +42,7 @@ const PLAIN: Partial<Record<ReadingUnit, Measure>> = {
   amps: { word: 'A', toSi: same, fromSi: same },
   coils: { word: 'coils', toSi: same, fromSi: same },
   friction: { word: 'friction', toSi: same, fromSi: same },
+  tips: { word: 'widths of the tip', toSi: same, fromSi: same },
 }
 /** How a reading is typed, in the shop's units. */
 export function readingMeasure(what: ReadingKey, units: Units): Measure {
@@ -162,6 +165,15 @@ export function againstSentence(line: ReadingLine, at: Told): string | null {
   if (!line.against || !line.last) return null
   const say = (k: KeptLine) => `${methodName(line.what, k.method)} says ${VERDICT_WORD[k.is]}`
   return `These two cannot both be right: ${say(line.against)}, ${say(line.last)} (${ago(line.against.atMs, at.nowMs)} ago). Look again.`
+}
+
+/** "Gas held from start to end of work: 14 and 13.8 L/min, 7 h apart." */
+export function flowSentence(flow: NonNullable<ReadingAnswer['flow']>, units: Units): string {
+  const say = (lPerMin: number) => readingValue('gasFlow', lPerMin, units)
+  const span = `${say(flow.startLPerMin)} at the start, ${say(flow.endLPerMin)} ${twoFigures((flow.endMs - flow.startMs) / 3_600_000)} h later`
+  if (flow.is === 'held') return `Gas held: ${span}.`
+  if (flow.is === 'rose') return `Gas rose: ${span}. Somebody turned it up, or it was read otherwise.`
+  return `Gas fell: ${span}. The cylinder runs low, a joint leaks, or somebody turned it down.`
 }
 
 /** "Anti-spatter here: dip, since 3 Nov." */

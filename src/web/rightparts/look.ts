@@ -1,4 +1,12 @@
-import { ANTI_SPATTERS, GASES, MODES, POLARITIES, ROLL_SETTINGS, UNWINDS, type SettingName } from '@core/rightparts/facts.ts'
+import {
+  ANTI_SPATTERS,
+  GASES,
+  MODES,
+  POLARITIES,
+  ROLL_SETTINGS,
+  UNWINDS,
+  type SettingName,
+} from '@core/rightparts/facts.ts'
 import { type LookAnswer, type LookGun } from '@contract/rightparts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 

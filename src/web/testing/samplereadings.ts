@@ -58,6 +58,7 @@ export const readingAnswer = (readings: ReadingLine[], over: Partial<ReadingAnsw
   readings,
   alarms: [],
   raised: null,
+  flow: null,
   antiSpatter: null,
   cleaning: null,
   ...over,

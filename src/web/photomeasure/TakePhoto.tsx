@@ -1,0 +1,27 @@
+import { useEffect, useMemo } from 'react'
+
+/** One picture from the camera, or a file on a desk. */
+export function TakePhoto({ word, onPhoto }: { word: string; onPhoto: (file: File) => void }) {
+  return (
+    <label className="btn photo-add">
+      {word}
+      <input
+        type="file"
+        accept="image/*"
+        capture="environment"
+        className="visually-hidden"
+        onChange={(e) => {
+          const [chosen] = e.target.files ?? []
+          if (chosen) onPhoto(chosen)
+        }}
+      />
+    </label>
+  )
+}
+
+/** The address of a picture in memory, given back when it is no longer shown. */
+export function useObjectUrl(file: Blob | null): string | null {
+  const url = useMemo(() => (file ? URL.createObjectURL(file) : null), [file])
+  useEffect(() => () => (url ? URL.revokeObjectURL(url) : undefined), [url])
+  return url
+}
