@@ -1,3 +1,4 @@
+import { nextKey } from '@server/testing/testserver.ts'
 import { openFitShop, type FitShop } from '@server/testing/fitshop.ts'
 import { apiOf, asOwner, expect, startShop, test, type Page, type Shop } from './fixtures.ts'
 
@@ -118,4 +119,104 @@ test('a worn tip on a photo is judged as a person would; a blurred one is refuse
   await expect(page.locator('.read-verdict')).toContainText('Put right')
   await page.getByRole('button', { name: 'Keep it' }).click()
   await expect(page.getByRole('button', { name: /Tip bore 1[4-8] % oval/ })).toBeVisible()
+})
+
+/** A picture made in the page by what is drawn on a canvas of the size. */
+async function drawnPicture(page: Page, size: readonly [number, number], draw: string) {
+  const dataUrl = await page.evaluate(
+    ([[width, height], how]) => {
+      const canvas = document.createElement('canvas')
+      canvas.width = width
+      canvas.height = height
+      const c = canvas.getContext('2d')
+      if (!c) throw new Error('no canvas')
+
+      new Function('c', how)(c)
+      return canvas.toDataURL('image/png')
+    },
+    [size, draw] as const,
+  )
+  return { name: 'picture.png', mimeType: 'image/png', buffer: Buffer.from(dataUrl.split(',')[1] ?? '', 'base64') }
+}
+const DISC = 'const d=(f,r,x=450,y=450)=>{c.fillStyle=f;c.beginPath();c.arc(x,y,r,0,7);c.fill()};'
+/** Rim, dark ring, bright tip; spatter over half of the wall. */
+const SHUT_NOZZLE = `c.fillStyle='#3c3a38';c.fillRect(0,0,900,900);c.filter='blur(1.4px)';${DISC}d('#b59a7a',330);d('#151515',280);for(let i=0;i<80;i++){const a=i*0.035;d('#c9c2b5',50,450+205*Math.cos(a),450+205*Math.sin(a))}d('#b98a60',110);d('#1a1a1a',20)`
+/** A roll 12 mm wide, and a guide 8 mm from it, at 12 px a millimetre, a little askew. */
+const ROLL_AND_GUIDE =
+  "c.fillStyle='#333';c.fillRect(0,0,900,640);c.filter='blur(1.5px)';c.translate(430,320);c.rotate(0.05);c.fillStyle='#9a9a9a';c.fillRect(-300,-72,300,144);c.fillStyle='#c0b090';c.fillRect(96,-110,200,220)"
+
+test('a nozzle partly shut on a photo wants a look, and the picture stays with the reading', async ({ page }) => {
+  await asOwner(page, shop)
+  await page.goto(`${shop.url}/read?gun=${id('A4')}&what=nozzleOpen`)
+  await page.getByRole('button', { name: 'on a photo' }).click()
+  await page.locator('.measure input[type=file]').setInputFiles(await drawnPicture(page, [900, 900], SHUT_NOZZLE))
+  await expect(page.locator('.measure-says')).toHaveText('Tap the middle of the tip.')
+  await page.locator('.measure-picture').click()
+  await expect(page.locator('.measure-says')).toContainText(/\d+ % open, give or take/)
+  await expect(page.locator('.read-verdict')).toContainText('Look, below its window')
+  await expect(page.getByLabel('keep the picture with the reading')).toBeChecked()
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await page.getByRole('button', { name: /Nozzle open .*%/ }).click()
+  await expect(page.getByRole('region', { name: 'Last time' }).getByAltText(/Photo of/)).toBeVisible()
+})
+
+test('the guide’s gap on a photo from the side: lines put beside the edges go to them, and stay where they are put if asked', async ({
+  page,
+}) => {
+  await asOwner(page, shop)
+  await page.goto(`${shop.url}/read?gun=${id('A4')}&what=gap`)
+  await page.getByRole('button', { name: 'on a photo' }).click()
+  const says = page.locator('.measure-says')
+  await page.locator('.measure input[type=file]').setInputFiles(await drawnPicture(page, [900, 640], ROLL_AND_GUIDE))
+  await expect(says).toHaveText('Say what it measures across a roll: it gives the scale.')
+  await page.getByLabel('Across a roll, mm').fill('12')
+  await expect(says).toHaveText('Tap one edge of a roll.')
+  const picture = page.locator('.measure-picture')
+  const width = (await picture.boundingBox())?.width ?? 1
+  const tap = (x: number, y: number) => picture.click({ position: { x: (x * width) / 900, y: (y * width) / 900 } })
+  await tap(300, 242)
+  await tap(292, 392)
+  await tap(433, 325)
+  await tap(522, 328)
+  await expect(says).toHaveText(/^(8|7\.9\d?|8\.0\d?) mm, give or take 0\.\d+ mm\.$/)
+  await expect(page.locator('.read-verdict')).toContainText('Good')
+  await page.getByLabel('lines stay where I put them').check()
+  await expect(says).toHaveText(/^[67](\.\d+)? mm, give or take/)
+  await page.getByLabel('lines stay where I put them').uncheck()
+  await expect(says).toHaveText(/^(8|7\.9\d?|8\.0\d?) mm/)
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByRole('button', { name: /Rolls to outlet guide (8|7\.9|8\.0)/ })).toBeVisible()
+})
+
+test('found half shut three times, a nozzle is due sooner than the house rule says', async ({ page }) => {
+  await asOwner(page, shop)
+  const api = apiOf(page, shop)
+  const stationId = id('A2')
+  const daysAgo = (n: number) => Date.now() - n * 86_400_000
+  await api.post('/shop/rule', {
+    key: nextKey(),
+    kindKey: 'nozzle',
+    classKey: '*',
+    changeLimit: null,
+    cleanLimit: 9,
+    lookDays: null,
+  })
+  const act = { stationId, act: 'changed', position: 'nozzle', happenedMs: daysAgo(5) }
+  await api.post('/logbook', { key: nextKey(), acts: [act] })
+  for (const n of [4, 3, 2]) {
+    const day = new Date(daysAgo(n)).toISOString().slice(0, 10)
+    await api.post('/clock/usage', { key: nextKey(), stationId, day, arcHours: 1 })
+  }
+  await page.goto(`${shop.url}/read?gun=${stationId}`)
+  await expect(page.getByText('Clean the nozzle every 9 h of arc (house rule)')).toBeVisible()
+  for (let i = 0; i < 3; i++) {
+    await page.goto(`${shop.url}/read?gun=${id('A2')}&what=nozzleOpen`)
+    await page.getByRole('button', { name: 'end-on, by eye' }).click()
+    await page.getByRole('button', { name: 'half shut or bridged' }).click()
+    await page.getByRole('button', { name: 'Keep it' }).click()
+    await expect(page.getByRole('button', { name: /Nozzle open half shut/ })).toBeVisible()
+  }
+  await expect(page.getByText(/Clean the nozzle every .* h of arc \(yours, found 3 times\), so now/)).toBeVisible()
+  await page.goto(shop.url)
+  await expect(page.getByText(/nozzle .* since cleaned, as found 3 times here/)).toBeVisible()
 })

@@ -13,12 +13,25 @@ interface Drawn {
   noise: number
   soft: number
   seed: number
+  /** How bright spatter is. */
+  shine: number
 }
 const TIP_MM = 8
 const NOZZLE_MM = 16
 /** End-on: tip in the middle, dark ring, bright nozzle; spatter shines on the ring from the wall inwards. */
 function drawn(over: Partial<Drawn> = {}): { image: Gray; open: number } {
-  const of = { pxPerMm: 10, spatterDeg: 0, depth: 0, offMm: 0, squeeze: 1, noise: 4, soft: 0.5, seed: 1, ...over }
+  const of = {
+    pxPerMm: 10,
+    spatterDeg: 0,
+    depth: 0,
+    offMm: 0,
+    squeeze: 1,
+    noise: 4,
+    soft: 0.5,
+    seed: 1,
+    shine: 150,
+    ...over,
+  }
   const random = makeRandom(of.seed)
   const size = Math.ceil(22 * of.pxPerMm * 1.2)
   const data = new Float32Array(size * size)
@@ -36,7 +49,7 @@ function drawn(over: Partial<Drawn> = {}): { image: Gray; open: number } {
       if (isRing && !isSpatter) open += 1
       const wall = 165 * step(r - NOZZLE_MM / 2) * step(10.5 - r)
       const face = 180 * step(TIP_MM / 2 - tip)
-      data[y * size + x] = 22 + Math.max(wall, face, isRing && isSpatter ? 150 : 0) + of.noise * drawNormal(random)
+      data[y * size + x] = 22 + Math.max(wall, face, isRing && isSpatter ? of.shine : 0) + of.noise * drawNormal(random)
     }
   return { image: { width: size, height: size, data }, open: open / ring }
 }
@@ -63,6 +76,13 @@ describe('a nozzle’s opening on a picture with a known answer', () => {
       expect(made.ok, JSON.stringify(of)).toBe(true)
       if (made.ok) expect(Math.abs(made.open - open), JSON.stringify(of)).toBeLessThan(0.06)
     }
+  })
+  it('spatter all round that hides the wall is not taken for the wall', () => {
+    expect(measure({ spatterDeg: 360, depth: 0.6 }).made).toEqual({ ok: false, reason: 'noNozzle' })
+  })
+  it('spatter that outshines the tip is not taken for the tip', () => {
+    const { made, open } = measure({ spatterDeg: 220, depth: 0.7, shine: 225 })
+    expect(made.ok && Math.abs(made.open - open)).toBeLessThan(0.08)
   })
   it('tells how far the tip stands off the middle', () => {
     const { made } = measure({ offMm: 0.8 })

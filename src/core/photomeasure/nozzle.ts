@@ -1,5 +1,5 @@
 import { axesOf, type Ellipse, type Point } from './ellipse.ts'
-import { darkProfile, findRim, halfWay, meanProfile, steepestFall, type Around } from './rim.ts'
+import { darkProfile, findRim, firstFall, halfWay, meanProfile, type Around, type FoundRim } from './rim.ts'
 import { sample, type Gray } from './gray.ts'
 
 export interface NozzleAsked {
@@ -45,7 +45,7 @@ export function measureNozzle(of: NozzleAsked): NozzleAnswer {
   const { image, centre } = of
   const most = Math.min(image.width, image.height) * 0.6
   const profile = meanProfile(image, centre, most)
-  const tipPx = of.tipPx ?? steepestFall(profile.slice(0, Math.floor(most * 0.6)), 4)
+  const tipPx = of.tipPx ?? firstFall(profile.slice(0, Math.floor(most * 0.6)), 4)
   if (tipPx === null) return { ok: false, reason: 'noTip' }
   const tip = findRim(image, 'bright inside', { centre, radiusPx: tipPx, around: TIP })
   if (!tip) return { ok: false, reason: 'noTip' }
@@ -59,8 +59,16 @@ export function measureNozzle(of: NozzleAsked): NozzleAnswer {
     innerPx === null
       ? null
       : findRim(image, 'dark inside', { centre: tip.ellipse.centre, radiusPx: innerPx, around: WALL })
-  if (!inner) return { ok: false, reason: 'noNozzle' }
+  if (!inner || isNoWall(inner, round.long)) return { ok: false, reason: 'noNozzle' }
   return judged(image, tip, inner)
+}
+
+/** A nozzle's bore is wider than this many tips; what lies nearer, or is that lumpy, is spatter all round and not its wall. Guesses. */
+const LEAST_TIPS_ACROSS = 1.5
+const LUMPY_SHARE = 0.03
+function isNoWall({ ellipse, residualPx }: FoundRim, tipPx: number): boolean {
+  const { short, long } = axesOf(ellipse)
+  return short < LEAST_TIPS_ACROSS * tipPx || residualPx > LUMPY_SHARE * long
 }
 
 function judged(

@@ -67,6 +67,25 @@ export function steepestFall(profile: readonly number[], fromPx: number): number
   return best && best.fall > LEAST_STEP / 2 ? best.r : null
 }
 
+/** Share of the steepest step from which an earlier one counts. */
+const AS_STEEP = 0.5
+/**
+ * Radius of the first step down beyond a radius that is at least half as steep as the steepest: spatter further out may shine brighter than
+ * the tip in the middle. At the steepest place of that step; null where there is none to speak of.
+ */
+export function firstFall(profile: readonly number[], fromPx: number): number | null {
+  const reach = Math.max(1, Math.round(fromPx * 0.1))
+  const falls = profile.map((_, r) => (profile[r - reach] ?? NaN) - (profile[r + reach] ?? NaN))
+  const from = Math.ceil(fromPx) + reach
+  const near = falls.map((f, r) => (r >= from && Number.isFinite(f) ? f : -Infinity))
+  const most = Math.max(...near)
+  if (most <= LEAST_STEP / 2) return null
+  const first = near.findIndex((f) => f >= AS_STEEP * most)
+  let at = first
+  while ((near[at + 1] ?? -Infinity) >= (near[at] ?? -Infinity)) at++
+  return at
+}
+
 const SHIFTS = 6
 /**
  * The middle of a dark round thing near a point: the centre of what is darker than half way, in a disc of one and a third of its radius,

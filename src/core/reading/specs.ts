@@ -288,7 +288,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         number: 'needed',
         hazards: ['isolate'],
       }),
-      fromSide('a roll: its width', {
+      fromSide('a roll', {
         do: 'Arm open, from the side, square to the wire, roll and guide both sharp: from where the rolls touch to the guide’s mouth.',
         hazards: ['isolate'],
       }),
@@ -529,7 +529,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         number: 'needed',
         hazards: ['hot'],
       }),
-      fromSide('the nozzle, outside', {
+      fromSide('the nozzle’s outside', {
         do: 'From the side. Out: from rim to face. Back in: snip the wire level with the rim, nozzle off, the wire’s end to the tip’s face, the tip for the scale.',
         hazards: ['hot', 'stab'],
       }),
@@ -554,7 +554,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         grades: [g('intended', 'as it was meant', 'good'), g('happened', 'as it happened to be', 'look')],
         hazards: ['stab'],
       }),
-      fromSide('the nozzle, outside', {
+      fromSide('the nozzle’s outside', {
         do: 'From the side, square to the wire, all of its end in it: from the tip’s face, or the rim where the tip is not seen, to the wire’s end.',
         hazards: ['hot', 'stab', 'trigger'],
       }),

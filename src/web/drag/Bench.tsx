@@ -51,6 +51,9 @@ const SLIDES: readonly Slide[] = [
   { param: 'kinkDeg', name: 'Kink in the liner', from: 0, to: 60, step: 5, says: (v) => (v === 0 ? 'none' : `${v}°`) },
 ]
 
+/** Not told, they limit nothing, and are no guess either. */
+const OPTIONAL: ReadonlySet<Param> = new Set(['linerBoreMm', 'motorPushN'])
+
 export interface BenchProps {
   setup: DragSetup
   sources: Partial<Record<Param, Source>>
@@ -70,7 +73,9 @@ export function Bench(props: BenchProps) {
             <span>
               {s.name} <strong>{s.says(setup.values[s.param], units)}</strong>
             </span>
-            <span className="dim">{sourceWord(sources[s.param], nowMs)}</span>
+            <span className="dim">
+              {OPTIONAL.has(s.param) && setup.values[s.param] === 0 ? '' : sourceWord(sources[s.param], nowMs)}
+            </span>
             <input
               type="range"
               min={s.from}

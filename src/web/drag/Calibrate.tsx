@@ -52,6 +52,7 @@ export function Calibrate({ drag, units, onDone }: { drag: DragAnswer; units: Un
             <ForceList
               id={`slip-${i}`}
               label="It slid at"
+              like={i === 0 ? '43  45  44' : '150  153  156'}
               units={units}
               text={texts[i] ?? ''}
               onText={(v) => setTexts(texts.map((t, k) => (k === i ? v : t)))}

@@ -8,6 +8,8 @@ export function ForceList(props: {
   label: string
   units: Units
   text: string
+  /** What a row of them looks like here. */
+  like?: string
   onText: (text: string) => void
 }) {
   const { word } = measures(props.units).force
@@ -19,7 +21,7 @@ export function ForceList(props: {
         label={`${props.label}, ${word}, one after the other`}
         inputMode="text"
         autoComplete="off"
-        placeholder="6.1  6.4  6.0"
+        placeholder={props.like ?? '6.1  6.4  6.0'}
         value={props.text}
         onChange={(e) => props.onText(e.target.value)}
       />

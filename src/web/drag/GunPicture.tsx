@@ -161,7 +161,8 @@ function Front({ setup: { values: v, shape } }: { setup: DragSetup }) {
 /** Force along the way, the grip of the rolls at the knob and what the gap bears. */
 function Forces({ setup, said, at, units }: { setup: DragSetup; said: Explained; at: AtKnob; units: Units }) {
   const { window: w } = said
-  const graph = forceGraph(forceProfile(setup), { cableMm: setup.values.cableMm, nestN: w.nest.nestForceN })
+  const profile = forceProfile(setup)
+  const graph = forceGraph(profile, { cableMm: setup.values.cableMm, nestN: w.nest.nestForceN })
   const isTold = w.pushN !== null
   const line = (n: number) => graph.yOf(n)
   // A low curve leaves no room under it for words.
@@ -185,7 +186,7 @@ function Forces({ setup, said, at, units }: { setup: DragSetup; said: Explained;
         </text>
       ) : null}
       <text x={AT.tipX} y={GRAPH.base - 6} className="drag-label" textAnchor="end">
-        tip {force(w.tip.dragN, units)}
+        tip {force(profile.outlet.at(-1)?.forceN ?? w.tip.dragN, units)}
       </text>
       {graph.breaksAtX === null ? null : (
         <text x={AT.rollsX + 12} y={GRAPH.top + 12} className="drag-label">

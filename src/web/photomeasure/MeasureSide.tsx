@@ -54,7 +54,7 @@ export function MeasureSide(props: SideProps) {
   const say = (length: number) => `${(Math.round(measure.fromSi(length) * 100) / 100).toString()} ${measure.word}`
   const says = () => {
     if (!picture) return m.isBusy ? 'Reading the picture…' : ''
-    if (!hasScale) return `Say what it measures: ${known}. It gives the scale.`
+    if (!hasScale) return `Say what it measures across ${known}: it gives the scale.`
     const next = nextTap(lines, known)
     if (next) return next
     return m.isBusy || !m.answer ? 'Measuring…' : answerSentence(m.answer, say)
@@ -64,7 +64,7 @@ export function MeasureSide(props: SideProps) {
       {isKnownUnit ? null : (
         <TextField
           id="measure-known"
-          label={`${known[0]?.toUpperCase() ?? ''}${known.slice(1)} measures, ${measure.word}`}
+          label={`Across ${known}, ${measure.word}`}
           inputMode="decimal"
           {...field(size, (text) => {
             setSize(text)

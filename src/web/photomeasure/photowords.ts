@@ -11,7 +11,8 @@ export const REFUSED: Record<Refusal, string> = {
   noBore: 'No round dark bore is found there. Tap its middle, or draw the inner ring on its rim.',
   noRim: 'The outer rim of the face is not seen whole. Take it with all of the face in it, on a darker ground.',
   noTip: 'No round bright tip is found there. Tap its middle, or draw the inner ring on its edge.',
-  noNozzle: 'The nozzle’s wall is not seen. Take it with all of the rim in it, or draw the outer ring on the wall.',
+  noNozzle:
+    'The nozzle’s wall is not seen. Spatter all round hides it: then it wants cleaning, say so by eye. Else take it with all of the rim in it, or draw the outer ring on the wall.',
   blurred: 'It is blurred: the rim is guesswork. Hold still, let it focus, come closer.',
   tilted: `It is taken too much from the side (over ${MOST_TILT_DEG}°). Look straight into it.`,
   noKnown:
