@@ -147,7 +147,7 @@ function shapeOf(facts: DragFacts): DragShape | null {
     densityGPerCm3: setup.wire.densityGPerCm3,
     linerKind: setup.parts['liner']?.fit?.linerKind ?? suitedLiner(material),
     linerState: linerStateOf(facts),
-    runsToRolls: (setup.feeder?.runsLinerToRolls ?? false) && isSoft(setup.wire),
+    runsToRolls: runsToRolls(setup),
     tipState: tipStateOf(facts),
     groove: grooveOn(setup) ?? grooveOf(material),
     feeder: feederOf(setup),
@@ -160,6 +160,10 @@ function shapeOf(facts: DragFacts): DragShape | null {
     slip: facts.slip && { atZeroN: facts.slip.atZeroN, perMarkN: facts.slip.perMarkN },
   }
 }
+
+/** The liner runs up to the rolls with soft wire, on feeders made for it: no metal guide between. */
+export const runsToRolls = ({ feeder, wire }: Pick<Setup, 'feeder' | 'wire'>) =>
+  (feeder?.runsLinerToRolls ?? false) && wire !== null && isSoft(wire)
 
 const linerStateOf = ({ linerUsed }: DragFacts): LinerState =>
   linerUsed !== null && linerUsed >= WORN_FROM ? 'worn' : 'new'

@@ -14,7 +14,7 @@ import { flowPair } from '@core/reading/flowpair.ts'
 import { READINGS, type ReadingKey } from '@core/reading/keys.ts'
 import { READING } from '@core/reading/specs.ts'
 import { targetFor, type Target } from '@core/reading/target.ts'
-import { isAluminium } from '@core/rightparts/facts.ts'
+import { runsToRolls } from '@core/drag/ofgun.ts'
 import {
   type KeptLine,
   type ReadingAnswer,
@@ -46,8 +46,7 @@ export function targetHere(what: ReadingKey, at: At & { method: string }): Targe
   const like = here.kept.filter((r) => r.what !== what || r.method === at.method)
   const baseline = seriesOf(like, what, fittedHere(hung, shop))?.baseline ?? null
   const drag = what === 'tension' ? dragHere(hung, shop, here) : null
-  const runsToRolls = (setup.feeder?.runsLinerToRolls ?? false) && setup.wire !== null && isAluminium(setup.wire)
-  return targetFor(what, { setup, window: drag && knobWindow(drag), baseline, runsToRolls })
+  return targetFor(what, { setup, window: drag && knobWindow(drag), baseline, runsToRolls: runsToRolls(setup) })
 }
 
 /** Everything read at one place: the last of each with its window, its trend, and what speaks against it. */

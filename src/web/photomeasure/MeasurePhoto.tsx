@@ -1,18 +1,15 @@
-import { useState, type MouseEvent } from 'react'
-import { axesOf, type Ellipse, type Point } from '@core/photomeasure/ellipse.ts'
+import { useState } from 'react'
+import { type Ellipse, type Point } from '@core/photomeasure/ellipse.ts'
 import { parseNumber } from '@core/ingest/columns.ts'
 import { field, TextField } from '@web/shell/Field.tsx'
 import { type Answer } from './asked.ts'
 import { answerSentence, ringsOf } from './photowords.ts'
+import { RoundPicture, sizeOf, type HandRings } from './RoundPicture.tsx'
 import { TakePhoto, useObjectUrl } from './TakePhoto.tsx'
 import { useMeasure, type Measuring } from './useMeasure.ts'
 
 const KEPT = 'tip-face-mm'
 const keptSize = () => localStorage.getItem(KEPT) ?? ''
-interface HandRings {
-  inner: number | null
-  outer: number | null
-}
 const NONE: HandRings = { inner: null, outer: null }
 
 /**
@@ -64,7 +61,15 @@ export function MeasurePhoto(props: {
       <TakePhoto word={file ? 'another photo' : 'a photo'} onPhoto={choose} />
       {m.size === 'unreadable' ? <p className="step-look">That is no picture this device can read.</p> : null}
       {known && url ? (
-        <Picture url={url} size={known} found={found} tap={tap} rings={rings} onTap={(p) => ask(p, rings)} />
+        <RoundPicture
+          url={url}
+          size={known}
+          found={found}
+          tap={tap}
+          rings={rings}
+          onTap={(p) => ask(p, rings)}
+          onRings={(next) => ask(found?.[0].centre ?? tap ?? { x: 0, y: 0 }, next)}
+        />
       ) : null}
       {known && tap ? (
         <Rings
@@ -97,52 +102,6 @@ function saysOf(at: {
 }
 
 type Found = readonly [Ellipse, Ellipse] | null
-function Picture(props: {
-  url: string
-  size: { width: number; height: number }
-  found: Found
-  tap: Point | null
-  rings: HandRings
-  onTap: (at: Point) => void
-}) {
-  const { size, found, tap, rings } = props
-  const at = (e: MouseEvent<SVGSVGElement>) => {
-    const box = e.currentTarget.getBoundingClientRect()
-    props.onTap({
-      x: ((e.clientX - box.left) / box.width) * size.width,
-      y: ((e.clientY - box.top) / box.height) * size.height,
-    })
-  }
-  return (
-    <svg
-      className="measure-picture"
-      viewBox={`0 0 ${size.width} ${size.height}`}
-      role="img"
-      aria-label="The photo: tap the middle"
-      onClick={at}
-    >
-      <image href={props.url} width={size.width} height={size.height} />
-      {found ? (
-        <>
-          <Ring of={found[0]} />
-          <Ring of={found[1]} />
-        </>
-      ) : tap ? (
-        [rings.inner, rings.outer].map((r) =>
-          r === null ? null : <circle key={r} cx={tap.x} cy={tap.y} r={r} className="measure-ring" />,
-        )
-      ) : null}
-    </svg>
-  )
-}
-
-function Ring({ of }: { of: Ellipse }) {
-  const { long, short, angleRad } = axesOf(of)
-  const turn = `rotate(${(angleRad * 180) / Math.PI} ${of.centre.x} ${of.centre.y})`
-  return <ellipse cx={of.centre.x} cy={of.centre.y} rx={long} ry={short} transform={turn} className="measure-ring" />
-}
-
-const sizeOf = (e: Ellipse) => Math.sqrt(axesOf(e).long * axesOf(e).short)
 /** Rings by hand, where what was found is not the rim. */
 function Rings(props: { most: number; rings: HandRings; found: Found; onRings: (rings: HandRings) => void }) {
   const { most, rings, found, onRings } = props

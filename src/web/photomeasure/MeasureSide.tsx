@@ -7,7 +7,7 @@ import { field, TextField } from '@web/shell/Field.tsx'
 import { type Answer } from './asked.ts'
 import { answerSentence } from './photowords.ts'
 import { linesOf, nextTap, NO_LINES, sideStep, type SideEvent, type SideLines } from './sidelines.ts'
-import { TakePhoto, useObjectUrl } from './TakePhoto.tsx'
+import { pictureWidth, TakePhoto, useObjectUrl } from './TakePhoto.tsx'
 import { useMeasure } from './useMeasure.ts'
 
 interface SideProps {
@@ -123,6 +123,7 @@ function SidePicture(props: {
     <svg
       ref={svg}
       className="measure-picture"
+      style={{ width: pictureWidth(size) }}
       viewBox={`0 0 ${size.width} ${size.height}`}
       role="img"
       aria-label="The photo: tap the ends of two lines"

@@ -19,6 +19,10 @@ export function TakePhoto({ word, onPhoto }: { word: string; onPhoto: (file: Fil
   )
 }
 
+/** As wide as there is room, and no higher than most of the screen: its box is the picture, so that a tap lands where it looks. */
+export const pictureWidth = ({ width, height }: { width: number; height: number }) =>
+  `min(100%, ${((60 * width) / height).toFixed(1)}vh)`
+
 /** The address of a picture in memory, given back when it is no longer shown. */
 export function useObjectUrl(file: Blob | null): string | null {
   const url = useMemo(() => (file ? URL.createObjectURL(file) : null), [file])
