@@ -429,6 +429,13 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         number: 'ofTotal',
         hazards: ['hot'],
       }),
+      method({
+        key: 'look',
+        name: 'by eye',
+        do: 'Nozzle off: look round at the holes.',
+        grades: [g('open', 'all open', 'good'), g('some', 'some shut', 'look'), g('half', 'half or more shut', 'act')],
+        hazards: ['hot'],
+      }),
     ],
   }),
   insulator: spec({

@@ -1,6 +1,7 @@
 import { inArray } from 'drizzle-orm'
 import { isAlarmLive, type Alarm } from '@core/reading/alarms.ts'
 import { type Schedule } from '@core/clock/schedule.ts'
+import { type ReadingKey } from '@core/reading/keys.ts'
 import { type GunBuilt } from '@core/shop/built.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { cleaningHere, type CleaningHere } from '@server/cleaning/limit.ts'
@@ -31,6 +32,8 @@ export interface Surveyed {
   /** What its readings ask for. */
   alarms: Alarm[]
   cleaning: CleaningHere
+  /** When each thing was last read here, on any of its carriers. */
+  lastRead: Partial<Record<ReadingKey, number>>
   familyId: string | null
 }
 
@@ -115,6 +118,7 @@ function saidOf(hung: Hung, at: { shop: ShopModel; schedule: Schedule | null; no
     followUps: followUpsHere(hung, { shop, built, schedule, nowMs }),
     alarms: alarmsHere(hung, shop, nowMs),
     cleaning: cleaningHere(hung, shop, built),
+    lastRead: lastReadHere(hung, shop),
     familyId: built.familyId,
     gunBuilt: hung.stateOf(hung.now.gunId)?.built ?? null,
   }
@@ -126,6 +130,16 @@ function alarmsHere(hung: Hung, shop: ShopModel, nowMs: number): Alarm[] {
   return carrierIdsOf(hung.now, shop)
     .flatMap((id) => hung.stateOf(id)?.now?.alarms ?? [])
     .filter((a) => isAlarmLive(a, nowMs))
+}
+
+function lastReadHere(hung: Hung, shop: ShopModel): Surveyed['lastRead'] {
+  const all: Surveyed['lastRead'] = {}
+  for (const id of carrierIdsOf(hung.now, shop))
+    for (const [what, ms] of Object.entries(hung.stateOf(id)?.now?.lastRead ?? {})) {
+      const key = what as ReadingKey
+      all[key] = Math.max(all[key] ?? 0, ms)
+    }
+  return all
 }
 
 type Marking = Pick<Surveyed, 'checked' | 'tags' | 'followUps' | 'alarms'>

@@ -17,6 +17,7 @@ import { peopleEndpoints } from '@server/people/endpoints.ts'
 import { rightpartsEndpoints } from '@server/rightparts/endpoints.ts'
 import { shopEndpoints } from '@server/shop/endpoints.ts'
 import { spoolsEndpoints } from '@server/spools/endpoints.ts'
+import { walkEndpoints } from '@server/walk/endpoints.ts'
 import { type Endpoint } from './routes.ts'
 
 /** Equipment comes in by its own door, with a token instead of a cookie; it is described here and served in the app. */
@@ -46,5 +47,6 @@ export const endpoints: readonly Endpoint[] = [
   ...houseruleEndpoints,
   ...photoEndpoints,
   ...spoolsEndpoints,
+  ...walkEndpoints,
   ...peopleEndpoints,
 ]

@@ -13,9 +13,11 @@ export const JOB = 'job/'
 export const LOOK = 'look/'
 export const FOLLOWED = 'fol/'
 export const READ = 'read/'
+/** Looks at one gun of a walk: the worst speaks for all. */
+export const WALKED = 'walk/'
 
 /** Acts of which only the first line is read. */
-const ONE_LINE = [LOOK, FOLLOWED]
+const ONE_LINE = [LOOK, FOLLOWED, WALKED]
 /** Acts whose other lines are read too, except those that say nothing by themselves; parts that went on do. */
 const MANY_LINES = [CHANGE, JOB, READ]
 const SILENT: readonly FactKind[] = ['setting', 'tied', 'untied', 'wireLoaded', 'removed', 'taskDone', 'followedUp']

@@ -230,6 +230,7 @@ export function carrierNowRows(id: string, gathered: Gathered, readings: readonl
       alarms: alarmsOf(readings.map(keptReading), at),
       foundClosed: foundClosed(readings),
       stuck: story.stuck,
+      lastRead: Object.fromEntries(readings.map((r) => [r.what, r.atMs])),
       calibration: calibrationOf(story),
       status: story.status?.is ?? null,
       statusMs: story.status?.sinceMs ?? null,

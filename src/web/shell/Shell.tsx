@@ -4,6 +4,8 @@ import { useMe, useSignOut } from '@web/people/queries.ts'
 import { ActStrip, Flash } from '@web/log/ActStrip.tsx'
 import { useChanges, useLinkLost } from '@web/live/useChanges.ts'
 import { clockTime } from '@web/format/times.ts'
+import { QueueLine } from '@web/offline/QueueLine.tsx'
+import { useQueueRuns } from '@web/offline/device.ts'
 import { Wedge } from '@web/scan/Wedge.tsx'
 import { Find } from './Find.tsx'
 import { Help } from './Help.tsx'
@@ -12,6 +14,7 @@ import { useTheme } from './useTheme.ts'
 
 const SECTIONS = [
   { to: '/', name: 'Floor' },
+  { to: '/walk', name: 'Walk' },
   { to: '/drag', name: 'Drag' },
   { to: '/spools', name: 'Spools' },
   { to: '/logbook', name: 'Logbook' },
@@ -26,6 +29,7 @@ export function Shell() {
   const [open, setOpen] = useState<'find' | 'down' | 'help' | null>(null)
   const isKnown = Boolean(me.data?.person ?? me.data?.device)
   useChanges(isKnown)
+  useQueueRuns()
   useShortcuts(
     { '/': () => setOpen('find'), '?': () => setOpen('help'), f: () => go('/'), l: () => go('/logbook') },
     open === null,
@@ -35,6 +39,7 @@ export function Shell() {
   return (
     <>
       <LinkStrip zone={me.data?.zone ?? 'UTC'} />
+      {isKnown && !place.search.includes('at=') ? <QueueLine /> : null}
       {isKnown ? <Head onFind={() => setOpen('find')} onHelp={() => setOpen('help')} /> : null}
       <Outlet />
       <ActStrip />
@@ -90,7 +95,7 @@ function Foot({ onFind, onDown }: { onFind: () => void; onDown: () => void }) {
   const params = new URLSearchParams(place.search)
   const isWalking =
     (place.pathname === '/look' && params.has('gun')) ||
-    (['/change', '/guide', '/liner'].includes(place.pathname) && params.has('at'))
+    (['/change', '/guide', '/liner', '/walk'].includes(place.pathname) && params.has('at'))
   if (place.pathname.startsWith('/gun/') || isWalking) return null
   return (
     <footer className="shell-foot">

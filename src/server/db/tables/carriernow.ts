@@ -5,6 +5,7 @@ import { type PendingFollowUps } from '@core/followup/followup.ts'
 import { type FoldedCalibration, type FoldedSetting, type FoldedTag } from '@core/ledger/fold.ts'
 import { type GunStatus } from '@core/ledger/event.ts'
 import { type Stuck } from '@core/liner/resistance.ts'
+import { type ReadingKey } from '@core/reading/keys.ts'
 import { type Alarm } from '@core/reading/alarms.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
 import { idColumn, instantMs } from './columns.ts'
@@ -19,6 +20,8 @@ export const carrierNow = mysqlTable('carrier_now', {
   alarms: json('alarms').$type<Alarm[]>().notNull().default([]),
   /** How shut its nozzle was found before cleanings, newest last. */
   foundClosed: json('found_closed').$type<FoundOn[]>().notNull().default([]),
+  /** When each thing was last read, however. */
+  lastRead: json('last_read').$type<Partial<Record<ReadingKey, number>>>().notNull().default({}),
   /** Where liners stuck on their way into its cable. */
   stuck: json('stuck').$type<Stuck[]>().notNull().default([]),
   /** Traction of a feeder's knob by slip pulls, while the same rolls are on. */

@@ -1,0 +1,1 @@
+ALTER TABLE `carrier_now` ADD `last_read` json DEFAULT ('{}') NOT NULL;

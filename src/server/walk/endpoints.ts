@@ -1,0 +1,23 @@
+import { walkAnswer, walkFoundAnswer, walkFoundRequest, walkQuery } from '@contract/walk.ts'
+import { endpoint } from '@server/http/routes.ts'
+import { logWalk } from './found.ts'
+import { readWalk } from './walk.ts'
+
+export const walkEndpoints = [
+  endpoint({
+    method: 'get',
+    path: '/walk',
+    summary: 'What to look at at which gun in the minutes there are, in walking order, and what that leaves',
+    query: walkQuery,
+    answer: walkAnswer,
+    run: (deps, who, { query }) => readWalk(deps, who, query),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/walk/found',
+    summary: 'What was found and done on a walk, gun by gun, each entry at its own time and once',
+    body: walkFoundRequest,
+    answer: walkFoundAnswer,
+    run: (deps, who, { body }) => logWalk(deps, who, body.entries),
+  }),
+]

@@ -1,0 +1,172 @@
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { type FloorAnswer } from '@contract/floor.ts'
+import { type GunAnswer } from '@contract/gun.ts'
+import { type LogbookAnswer } from '@contract/logbook.ts'
+import { type WalkAnswer, type WalkFoundAnswer } from '@contract/walk.ts'
+import { type Problem } from '@contract/common.ts'
+import { contentOf, withPowerCut } from '@server/testing/powercut.ts'
+import {
+  Client,
+  driftOf,
+  LEAD,
+  makePlaces,
+  nextKey,
+  openShop,
+  startTestServer,
+  type TestServer,
+} from '@server/testing/testserver.ts'
+
+const HOUR = 3_600_000
+const DAY = 24 * HOUR
+let server: TestServer
+let lead: Client
+let ids: Map<string, string>
+const id = (name: string) => ids.get(name) ?? ''
+const walk = async (query = '') => (await lead.get<WalkAnswer>(`/walk${query}`)).body
+const names = (w: WalkAnswer) => w.stops.map((s) => s.name)
+const entry = (name: string, over: Record<string, unknown> = {}) => ({
+  key: nextKey(),
+  stationId: id(name),
+  happenedMs: server.clock.nowMs,
+  looks: [{ what: 'nozzleOpen', grade: 'ring' }],
+  acts: [],
+  ...over,
+})
+const found = (...entries: unknown[]) => lead.post<WalkFoundAnswer>('/walk/found', { entries })
+const gun = async (name: string) => (await lead.get<GunAnswer>(`/gun/${id(name)}`)).body
+const lines = async () => (await lead.get<LogbookAnswer>('/logbook')).body.lines
+
+beforeAll(async () => {
+  server = await startTestServer({ nowMs: Date.UTC(2026, 10, 16, 6) })
+  lead = await openShop(server)
+  ids = await makePlaces(lead, 'A1–A8')
+  for (const [name, station] of await makePlaces(lead, 'C1–C3', {
+    areaName: 'Cells',
+    classKey: 'cell',
+    placeWord: 'cell',
+  }))
+    ids.set(name, station)
+})
+beforeEach(() => {
+  server.clock.nowMs += 60_000
+})
+afterAll(async () => {
+  expect(server.faults).toEqual([])
+  expect(await driftOf(server)).toBe(0)
+  await server.close()
+})
+
+describe('a walk', () => {
+  it('in a shop nobody has looked at takes all guns when there is time, in the order of the shop', async () => {
+    const all = await walk('?minutes=120')
+    expect(names(all)).toEqual(['A1', 'A2', 'A3', 'A4', 'A5', 'A6', 'A7', 'A8', 'C1', 'C2', 'C3'])
+    expect(all.left).toEqual([])
+    expect(all.leftStops).toBe(0)
+    expect(all.stops[0]?.looks.map((l) => l.what)).toContain('bore')
+  })
+  it('keeps to the minutes, says what it leaves and the chance that one of those stops', async () => {
+    const short = await walk('?minutes=10')
+    expect(short.taskMin + short.walkMin).toBeLessThanOrEqual(10)
+    expect(short.stops.length + short.left.length).toBe(11)
+    expect(short.leftStops).toBeGreaterThan(0)
+    expect((await walk('?minutes=20')).stops.length).toBeGreaterThan(short.stops.length)
+  })
+  it('starts from here, stays in an area, is split over people; a parked gun is passed', async () => {
+    await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id('A3'), act: 'parked' }] })
+    expect(names(await walk('?minutes=60'))).not.toContain('A3')
+    const cells = (await walk()).areas.find((a) => a.name === 'Cells')?.id ?? ''
+    expect(names(await walk(`?areaId=${cells}&minutes=60`))).toEqual(['C1', 'C2', 'C3'])
+    expect(names(await walk(`?areaId=${cells}&minutes=60&from=${id('C3')}`))).toEqual(['C3', 'C2', 'C1'])
+    const parts = (await walk('?minutes=120&people=5&walk=handOver')).parts
+    expect(parts).toHaveLength(5)
+    expect(parts.flat()).toHaveLength(10)
+    expect((await lead.get<Problem>('/walk?areaId=area_no')).status).toBe(404)
+    expect((await lead.get<Problem>('/walk?minutes=0')).status).toBe(400)
+  })
+  it('what was looked at is not asked again until its time', async () => {
+    await found(
+      entry('A1', {
+        looks: [
+          { what: 'bore', grade: 'round' },
+          { what: 'nozzleOpen', grade: 'clean' },
+        ],
+      }),
+    )
+    const a1 = async () =>
+      (await walk('?minutes=240')).stops.find((s) => s.name === 'A1')?.looks.map((l) => l.what) ?? []
+    expect(await a1()).not.toContain('bore')
+    expect(await a1()).toContain('wiper')
+    server.clock.nowMs += DAY
+    expect(await a1()).toContain('bore')
+  })
+})
+
+describe('what is found on a walk', () => {
+  it('is a reading at its own time, with what was done after it', async () => {
+    const at = server.clock.nowMs - 2 * HOUR
+    const made = await found(
+      entry('A2', {
+        happenedMs: at,
+        looks: [
+          { what: 'pinHome', grade: 'home' },
+          { what: 'bore', grade: 'keyhole' },
+        ],
+        acts: [{ act: 'changed', position: 'tip', outReason: 'worn' }],
+      }),
+    )
+    expect(made.body.entries).toMatchObject([{ is: 'kept', message: null }])
+    const tip = (await gun('A2')).positions.find((p) => p.position === 'tip')
+    expect(tip).toMatchObject({ fittedMs: at + 1 })
+    const said = (await lines()).filter((l) => l.stationName === 'A2')
+    expect(said.map((l) => l.kind)).toEqual(['fitted', 'reading'])
+  })
+  it('a bad find that nobody mends shows on the gun', async () => {
+    await found(
+      entry('A4', {
+        looks: [
+          { what: 'layout', grade: 'coiled' },
+          { what: 'bore', grade: 'round' },
+        ],
+      }),
+    )
+    expect((await gun('A4')).positions.find((p) => p.position === 'liner')).toMatchObject({ state: 'look' })
+    const floor = (await lead.get<FloorAnswer>('/floor')).body
+    expect(floor.guns.find((g) => g.name === 'A4')?.cells.length).toBeGreaterThan(0)
+  })
+  it('sent again it is kept once, alone or among others, also both at once', async () => {
+    const [one, two] = [entry('A5'), entry('A6')]
+    expect((await found(one)).body.entries[0]?.is).toBe('kept')
+    const content = await contentOf(server)
+    expect((await found(one)).body.entries[0]?.is).toBe('before')
+    expect(await contentOf(server)).toEqual(content)
+    const both = await Promise.all([found(one, two), found(two, one)])
+    const kept = both.flatMap((b) => b.body.entries).filter((e) => e.is === 'kept')
+    expect(kept.map((e) => e.key)).toEqual([two.key])
+  })
+  it('one that cannot be kept is refused by itself, with the reason; the others are kept', async () => {
+    const bad = [
+      entry('A5', { stationId: 'stn_00000000' }),
+      entry('A5', { looks: [{ what: 'bore', grade: 'blue' }] }),
+      entry('A5', { happenedMs: server.clock.nowMs + HOUR }),
+      entry('A5', { looks: [] }),
+      entry('A5', { looks: [], acts: [{ act: 'changed', position: 'sail' }] }),
+    ]
+    const good = entry('A7')
+    const made = (await found(...bad, good)).body.entries
+    expect(made.map((e) => e.is)).toEqual(['refused', 'refused', 'refused', 'refused', 'refused', 'kept'])
+    for (const e of made.slice(0, 5)) expect(e.message?.length).toBeGreaterThan(10)
+  })
+  it('a power cut in the middle leaves nothing, and the next try keeps all', async () => {
+    const entries = ['A5', 'A6', 'A7'].map((name) => entry(name))
+    const before = await contentOf(server)
+    await withPowerCut(server, () => found(...entries))
+    expect(await contentOf(server)).toEqual(before)
+    expect((await found(...entries)).body.entries.map((e) => e.is)).toEqual(['kept', 'kept', 'kept'])
+  })
+  it('nobody signed in writes nothing', async () => {
+    const nobody = new Client(server.url)
+    expect((await nobody.post('/walk/found', { entries: [entry('A1')] })).status).toBe(401)
+    await nobody.post('/people/sign-in', LEAD)
+    expect((await nobody.post('/walk/found', { entries: [entry('A1')] })).status).toBe(200)
+  })
+})

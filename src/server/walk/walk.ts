@@ -1,0 +1,165 @@
+import { sql } from 'drizzle-orm'
+import { alongWalk } from '@core/walk/along.ts'
+import { chooseWalk, splitWalk, type Stop } from '@core/walk/choose.ts'
+import {
+  chanceBad,
+  isLookDue,
+  LOOKS,
+  WALKS,
+  worthOfLook,
+  type FoundCount,
+  type LookKey,
+  type WalkKey,
+} from '@core/walk/looks.ts'
+import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
+import { type WalkAnswer, type WalkQuery, type WalkStop } from '@contract/walk.ts'
+import { reading } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { openWants } from '@server/floor/cells.ts'
+import { survey, type Surveyed } from '@server/floor/survey.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+
+const DAY_MS = 86_400_000
+/** To open, hang up and note at a gun, besides what is looked at. A guess. */
+const AT_GUN_MIN = 0.3
+/** What is due and left: chance that it stops before the next walk, and the minutes of that. A guess until lives are learnt. */
+const DUE_STOPS = [0.15, 10] as const
+const FOLLOW_UP_STOPS = [0.05, 10] as const
+
+type Found = ReadonlyMap<string, FoundCount>
+
+/** The walk worth most within the minutes, what it leaves, and how likely one of those stops. */
+export async function readWalk(deps: Deps, who: Who, q: WalkQuery): Promise<WalkAnswer> {
+  mustRead(who)
+  const nowMs = deps.now()
+  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const [surveyed, found] = await Promise.all([
+    survey(deps.db, shop, { nowMs, store: deps.positions }),
+    foundCounts(deps.db),
+  ])
+  const here = q.areaId ? surveyed.filter((s) => s.station.areaId === q.areaId) : surveyed
+  if (q.areaId && !shop.areas.some((a) => a.id === q.areaId))
+    throw new DomainError('not-found', 'There is no such area.', ['Choose one of those shown.'])
+  const along = alongWalk(inWalkOrder(here, shop).map((s) => ({ stationId: s.station.id, areaId: s.station.areaId })))
+  const made = new Map(
+    here.flatMap((s) => {
+      const at = stopAt(s, { shop, found, walk: q.walk, nowMs })
+      return at ? [[s.station.id, { ...at, surveyed: s }] as const] : []
+    }),
+  )
+  const stops = [...made].map(([stationId, m]): Stop => ({ ...m.stop, stationId, atMin: along.get(stationId) ?? 0 }))
+  const chosen = chooseWalk({ stops, minutes: q.minutes, fromMin: q.from ? (along.get(q.from) ?? null) : null })
+  const nameOf = (stationId: string) => shop.stationById.get(stationId)?.name ?? ''
+  return {
+    nowMs,
+    zone: shop.site.zone,
+    walk: q.walk,
+    minutes: q.minutes,
+    areas: shop.areas.map(({ id, name }) => ({ id, name })),
+    stops: chosen.chosen.flatMap(({ stationId }) => made.get(stationId)?.line ?? []),
+    parts: splitWalk(chosen.chosen, q.people).map((part) => part.map((s) => s.stationId)),
+    taskMin: chosen.taskMin,
+    walkMin: chosen.walkMin,
+    left: [...chosen.left]
+      .filter((s) => s.worth > 0)
+      .sort((a, b) => b.worth - a.worth)
+      .map(({ stationId }) => ({ stationId, name: nameOf(stationId) })),
+    leftStops: chosen.leftStops,
+  }
+}
+
+/** As the shop drew it: areas in their order, guns in theirs. */
+function inWalkOrder(surveyed: readonly Surveyed[], shop: ShopModel): Surveyed[] {
+  const order = new Map(shop.areas.map((a, i) => [a.id, i]))
+  return [...surveyed].sort(
+    (a, b) =>
+      (order.get(a.station.areaId) ?? 0) - (order.get(b.station.areaId) ?? 0) ||
+      a.station.walkOrder - b.station.walkOrder,
+  )
+}
+
+/** What the shop's own looks found, by what was looked at. */
+async function foundCounts(db: Reader): Promise<Found> {
+  const rows = await db
+    .select({
+      what: reading.what,
+      bad: sql<string>`sum(case when ${reading.verdict} = 'good' then 0 else 1 end)`,
+      of: sql<string>`count(*)`,
+    })
+    .from(reading)
+    .groupBy(reading.what)
+  return new Map(rows.map((r) => [r.what, { bad: Number(r.bad), of: Number(r.of) }]))
+}
+
+interface StopMade {
+  stop: Omit<Stop, 'stationId' | 'atMin'>
+  line: WalkStop
+}
+interface MakeAt {
+  shop: ShopModel
+  found: Found
+  walk: WalkKey
+  nowMs: number
+}
+/** What there is to do at one gun on this walk; null: nothing, or it is parked or down, which is no matter of a walk. */
+function stopAt(s: Surveyed, at: MakeAt): StopMade | null {
+  const { shop } = at
+  if (s.now.isParked || s.now.downSinceMs !== null) return null
+  const perMinute = Math.max(1, (shop.classes.get(s.station.classKey)?.stopMinorPerHour ?? 0) / 60)
+  const looks = looksAt(s, at)
+  const isDue = at.walk === 'due'
+  const wants = isDue ? openWants(s) : []
+  const followUps = isDue ? s.followUps.filter((f) => f.isAsked) : []
+  if (looks.length === 0 && wants.length === 0 && followUps.length === 0) return null
+  const risks = [
+    ...looks.map((l) => worthOfLook(l.what, l.chance, perMinute)),
+    ...wants.map(() => ({ worth: DUE_STOPS[0] * DUE_STOPS[1] * perMinute, stopsIfLeft: DUE_STOPS[0] })),
+    ...followUps.map(() => ({
+      worth: FOLLOW_UP_STOPS[0] * FOLLOW_UP_STOPS[1] * perMinute,
+      stopsIfLeft: FOLLOW_UP_STOPS[0],
+    })),
+  ]
+  const minutes =
+    AT_GUN_MIN +
+    looks.reduce((sum, l) => sum + LOOKS[l.what].minutes, 0) +
+    wants.reduce((sum, w) => sum + w.minutes, 0) +
+    followUps.reduce((sum, f) => sum + FOLLOW_UP_TEXT[f.follow].minutes, 0)
+  return {
+    stop: {
+      minutes,
+      worth: risks.reduce((sum, r) => sum + r.worth, 0),
+      stopsIfLeft: 1 - risks.reduce((none, r) => none * (1 - r.stopsIfLeft), 1),
+    },
+    line: {
+      stationId: s.station.id,
+      name: s.station.name,
+      areaName: shop.areas.find((a) => a.id === s.station.areaId)?.name ?? '',
+      minutes,
+      looks,
+      wants,
+      followUps: followUps.map((f) => f.follow),
+    },
+  }
+}
+
+/** Looks of this walk that are on this gun, and for "what is due" those whose time has come. */
+function looksAt(s: Surveyed, { found, walk, nowMs }: MakeAt): WalkStop['looks'] {
+  return WALKS[walk].looks.flatMap((what: LookKey) => {
+    if (!s.positions.some((p) => p.row.position === positionOf(what))) return []
+    const lastMs = lastLooked(s, what)
+    const ageDays = lastMs === null ? null : Math.max(0, nowMs - lastMs) / DAY_MS
+    if (walk === 'due' && !isLookDue(what, ageDays)) return []
+    return [{ what, lastMs, chance: chanceBad(what, { ageDays, found: found.get(what) ?? { bad: 0, of: 0 } }) }]
+  })
+}
+const positionOf = (what: LookKey) => LOOKS[what].at
+
+/** Read, or the part itself cleaned, changed or seen where that is the same look. */
+function lastLooked(s: Surveyed, what: LookKey): number | null {
+  const read = s.lastRead[what] ?? null
+  const { fix, at } = LOOKS[what]
+  const seen = fix ? (s.positions.find((p) => p.row.position === at)?.row.seenMs ?? null) : null
+  return read === null ? seen : seen === null ? read : Math.max(read, seen)
+}

@@ -1,0 +1,211 @@
+import { useState } from 'react'
+import { CAUTIONS } from '@core/guide/cautions.ts'
+import { isFoundGood } from '@core/walk/entry.ts'
+import { LOOKS, lookMethod, type LookKey } from '@core/walk/looks.ts'
+import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
+import { READING } from '@core/reading/specs.ts'
+import { type WalkStop } from '@contract/walk.ts'
+import { capital } from '@web/format/words.ts'
+import { Drawing } from '@web/guide/Drawing.tsx'
+import { note } from '@web/offline/device.ts'
+import { QueueLine } from '@web/offline/QueueLine.tsx'
+import { READING_DRAWING } from '@web/reading/readingwords.ts'
+import { useShortcuts } from '@web/shell/useShortcuts.ts'
+import { hasFound, isOver, nextLook, walkStep, type WalkAct, type WalkEvent, type WalkState } from './walkstate.ts'
+import { actWords, answersOf, entrySays, mendOf, overSentence } from './walkwords.ts'
+
+interface ModeProps {
+  state: WalkState
+  onState: (state: WalkState) => void
+  onLeave: () => void
+  onEnd: () => void
+}
+
+/** The walk itself: one gun a screen, found before done, a skip as big as an answer, number keys. */
+export function WalkMode({ state, onState, onLeave, onEnd }: ModeProps) {
+  // What was just found bad, where a tap puts it right.
+  const [mending, setMending] = useState<LookKey | null>(null)
+  const stop = state.stops[state.at]
+  if (!stop || isOver(state)) return <Over state={state} onEnd={onEnd} />
+  const leave = (from: WalkState, isNoted: boolean) => {
+    const key = from.keys[from.at]
+    if (isNoted && hasFound(from) && key)
+      void note({
+        kind: 'walk',
+        path: '/walk/found',
+        key,
+        atMs: Date.now(),
+        says: entrySays(from),
+        body: { stationId: stop.stationId, happenedMs: Date.now(), looks: from.looks, acts: from.acts },
+      })
+    setMending(null)
+    onState(walkStep(from, { type: 'leave', isNoted: isNoted && hasFound(from) }))
+  }
+  // All is looked at and nothing is due: on to the next, without another tap.
+  const goOn = (next: WalkState) => (nextLook(next) === null && !hasDue(stop) ? leave(next, true) : onState(next))
+  const tell = (event: WalkEvent) => goOn(walkStep(state, event))
+  const answer = (what: LookKey, grade: string) => {
+    const next = walkStep(state, { type: 'found', what, grade })
+    if (isFoundGood({ what, grade }) || !mendOf(what, LOOKS[what].at)) return goOn(next)
+    setMending(what)
+    onState(next)
+  }
+  const mend = mending ? mendOf(mending, LOOKS[mending].at) : null
+  const mended = (act: WalkAct | null) => {
+    setMending(null)
+    goOn(act ? walkStep(state, { type: 'did', act }) : state)
+  }
+  const what = nextLook(state)
+  return (
+    <main className="step-walk walk-mode">
+      <header>
+        <button
+          type="button"
+          className="key key-low"
+          onClick={() => (state.passed.length === 0 ? onLeave() : (setMending(null), tell({ type: 'back' })))}
+        >
+          {state.passed.length === 0 ? 'leave' : 'back'}
+        </button>
+        <h1>{stop.name}</h1>
+        <p className="dim">
+          {state.at + 1} of {state.stops.length}
+          <br />
+          {stop.areaName}
+        </p>
+      </header>
+      {mend ? (
+        <Mend act={mend} onMend={mended} />
+      ) : what ? (
+        <Ask what={what} onAnswer={(grade) => answer(what, grade)} onNot={() => tell({ type: 'notLooked', what })} />
+      ) : (
+        <Due
+          stop={stop}
+          acts={state.acts}
+          tell={(e) => onState(walkStep(state, e))}
+          onDone={() => leave(state, true)}
+        />
+      )}
+      <button type="button" className="key walk-skip" onClick={() => leave(state, false)}>
+        Skip this gun
+      </button>
+      <QueueLine />
+    </main>
+  )
+}
+const hasDue = (stop: WalkStop) => stop.wants.length > 0 || stop.followUps.length > 0
+
+/** One thing to look at: what, how, the drawing, what it can be. Number keys answer; 0 is "didn't look". */
+function Ask({ what, onAnswer, onNot }: { what: LookKey; onAnswer: (grade: string) => void; onNot: () => void }) {
+  const grades = answersOf(what)
+  const method = lookMethod(what)
+  const drawing = READING_DRAWING[what]
+  const keys = Object.fromEntries(grades.map((g, i) => [String(i + 1), () => onAnswer(g.key)]))
+  useShortcuts({ ...keys, '0': onNot }, true)
+  return (
+    <>
+      <p className="step-do">{capital(READING[what].name)}</p>
+      <p className="step-look">{method.do}</p>
+      {method.hazards.map((h) => (
+        <p key={h} className="step-hazard">
+          {CAUTIONS[h].words}
+        </p>
+      ))}
+      <div className="walk-keys" role="group" aria-label="What is found">
+        {grades.map((g, i) => (
+          <button key={g.key} type="button" className="key" onClick={() => onAnswer(g.key)}>
+            <span>
+              <kbd>{i + 1}</kbd> {capital(g.says)}
+            </span>
+          </button>
+        ))}
+        <button type="button" className="key" onClick={onNot}>
+          <span>
+            <kbd>0</kbd> Didn’t look
+          </span>
+        </button>
+      </div>
+      {drawing ? <Drawing of={drawing} /> : null}
+    </>
+  )
+}
+
+/** Found bad: put right at once, or left as it is; it was found so either way. */
+function Mend({ act, onMend }: { act: WalkAct; onMend: (act: WalkAct | null) => void }) {
+  useShortcuts({ '1': () => onMend(act), '2': () => onMend(null) }, true)
+  return (
+    <>
+      <p className="step-do">Put right?</p>
+      <div className="walk-keys">
+        <button type="button" className="key key-chalk" onClick={() => onMend(act)}>
+          <span>
+            <kbd>1</kbd> {actWords(act)}
+          </span>
+        </button>
+        <button type="button" className="key" onClick={() => onMend(null)}>
+          <span>
+            <kbd>2</kbd> Left as it is
+          </span>
+        </button>
+      </div>
+    </>
+  )
+}
+
+/** What is due here by its house rule, and what still follows from other acts. */
+function Due(props: {
+  stop: WalkStop
+  acts: readonly WalkAct[]
+  tell: (event: WalkEvent) => void
+  onDone: () => void
+}) {
+  const { stop, acts, tell, onDone } = props
+  const due = stop.wants.flatMap((w): WalkAct[] =>
+    w.act === 'look' ? [] : [{ act: w.act === 'clean' ? 'cleaned' : 'changed', position: w.position }],
+  )
+  const isDone = (act: WalkAct) => acts.some((a) => a.act === act.act && a.position === act.position)
+  const flip = (act: WalkAct) => tell({ type: isDone(act) ? 'undid' : 'did', act })
+  const keys = Object.fromEntries(due.map((act, i) => [String(i + 1), () => flip(act)]))
+  useShortcuts({ ...keys, Enter: onDone, '0': onDone }, true)
+  return (
+    <>
+      <p className="step-do">{due.length > 0 ? 'Due here' : 'Still to be done here'}</p>
+      {stop.followUps.map((f) => (
+        <p key={f} className="step-look">
+          {FOLLOW_UP_TEXT[f].do}.
+        </p>
+      ))}
+      <div className="walk-keys" role="group" aria-label="What was done">
+        {due.map((act, i) => (
+          <button
+            key={`${act.act} ${act.position}`}
+            type="button"
+            className="key"
+            aria-pressed={isDone(act)}
+            onClick={() => flip(act)}
+          >
+            <span>
+              <kbd>{i + 1}</kbd> {actWords(act)}
+            </span>
+          </button>
+        ))}
+        <button type="button" className="key key-chalk" onClick={onDone}>
+          <span>
+            <kbd>0</kbd> Next gun
+          </span>
+        </button>
+      </div>
+    </>
+  )
+}
+
+function Over({ state, onEnd }: { state: WalkState; onEnd: () => void }) {
+  return (
+    <main className="step-walk walk-mode">
+      <h1 className="sentence">{overSentence(state, Date.now())}</h1>
+      <QueueLine />
+      <button type="button" className="key key-chalk" onClick={onEnd}>
+        Done
+      </button>
+    </main>
+  )
+}

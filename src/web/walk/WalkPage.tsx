@@ -1,0 +1,171 @@
+import { useState } from 'react'
+import { useSearchParams } from 'react-router'
+import { WALK_KEYS, WALKS, type WalkKey } from '@core/walk/looks.ts'
+import { type WalkAnswer } from '@contract/walk.ts'
+import { newKey } from '@web/api/client.ts'
+import { useIsPhone } from '@web/floor/useIsPhone.ts'
+import { minutes } from '@web/format/numbers.ts'
+import { capital } from '@web/format/words.ts'
+import { PickOne } from '@web/shell/Field.tsx'
+import { PhoneMore } from '@web/shell/Shell.tsx'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { dropWalk, keepWalk, keptWalk } from './kept.ts'
+import { useWalk, type WalkAsk } from './queries.ts'
+import { WalkMode } from './WalkMode.tsx'
+import { beginWalk, isOver, type WalkState } from './walkstate.ts'
+import { stopWords, walkHonesty, walkSentence } from './walkwords.ts'
+
+const MINUTES = [10, 15, 25, 40, 60]
+const isWalk = (text: string | null): text is WalkKey => WALK_KEYS.some((k) => k === text)
+
+/** Walk: what to look at at which gun in the minutes there are; then the walk itself, one gun a screen. */
+export function WalkPage() {
+  const [params, setParams] = useSearchParams()
+  const [under, setUnder] = useState<WalkState | null>(keptWalk)
+  const isWalking = params.has('at')
+  const walked = (state: WalkState) => {
+    keepWalk(state)
+    setUnder(state)
+  }
+  const leave = () => {
+    const { at: _, ...rest } = Object.fromEntries(params)
+    setParams(rest)
+  }
+  if (isWalking && under)
+    return (
+      <WalkMode
+        state={under}
+        onState={walked}
+        onLeave={leave}
+        onEnd={() => {
+          dropWalk()
+          setUnder(null)
+          leave()
+        }}
+      />
+    )
+  const walkOn = () => setParams({ ...Object.fromEntries(params), at: '1' })
+  const begin = (stops: WalkAnswer['stops']) => {
+    walked(
+      beginWalk(
+        stops,
+        stops.map(() => newKey()),
+        Date.now(),
+      ),
+    )
+    walkOn()
+  }
+  return <Choose under={under && !isOver(under) ? under : null} onWalkOn={walkOn} onBegin={begin} />
+}
+
+function askOf(params: URLSearchParams): WalkAsk {
+  const walk = params.get('walk')
+  return {
+    minutes: Number(params.get('minutes')) || 25,
+    walk: isWalk(walk) ? walk : 'due',
+    areaId: params.get('area') ?? '',
+    from: params.get('from') ?? '',
+    people: Number(params.get('people')) || 1,
+  }
+}
+
+function Choose(props: {
+  under: WalkState | null
+  onWalkOn: () => void
+  onBegin: (stops: WalkAnswer['stops']) => void
+}) {
+  const [params, setParams] = useSearchParams()
+  const isPhone = useIsPhone()
+  const ask = askOf(params)
+  const walk = useWalk(ask)
+  const set = (over: Record<string, string>) => setParams({ ...Object.fromEntries(params), ...over }, { replace: true })
+  return (
+    <main className="walk">
+      {props.under ? (
+        <button type="button" className="key key-chalk walk-on" onClick={props.onWalkOn}>
+          Walk on at {props.under.stops[props.under.at]?.name}: {props.under.at} of {props.under.stops.length} done
+        </button>
+      ) : null}
+      {walk.data ? (
+        <>
+          <h1 className="sentence">{walkSentence(walk.data)}</h1>
+          <p className="honesty dim">{walkHonesty(walk.data)}</p>
+        </>
+      ) : (
+        <Trouble problem={walk.error} />
+      )}
+      <div className="walk-minutes" role="group" aria-label="Minutes there are">
+        {MINUTES.map((m) => (
+          <button
+            key={m}
+            type="button"
+            className="key"
+            aria-pressed={m === ask.minutes}
+            onClick={() => set({ minutes: String(m) })}
+          >
+            {m} min
+          </button>
+        ))}
+      </div>
+      <Which ask={ask} areas={walk.data?.areas ?? []} onSet={set} />
+      {walk.data ? <Chosen walk={walk.data} ask={ask} onBegin={props.onBegin} /> : null}
+      {isPhone ? <PhoneMore /> : null}
+    </main>
+  )
+}
+
+const PEOPLE = ['1', '2', '3', '5', '10', '20']
+function Which(props: { ask: WalkAsk; areas: WalkAnswer['areas']; onSet: (over: Record<string, string>) => void }) {
+  const { ask, onSet } = props
+  return (
+    <div className="walk-which">
+      <PickOne
+        id="walk-walk"
+        label="Walk"
+        value={ask.walk}
+        options={WALK_KEYS.map((k) => [k, WALKS[k].name] as const)}
+        onPick={(walk) => onSet({ walk })}
+      />
+      <PickOne
+        id="walk-area"
+        label="Where"
+        value={ask.areaId}
+        none="everywhere"
+        options={props.areas.map((a) => [a.id, a.name] as const)}
+        onPick={(area) => onSet({ area })}
+      />
+      <PickOne
+        id="walk-people"
+        label="People"
+        value={String(ask.people)}
+        options={PEOPLE.map((n) => [n, n === '1' ? 'one' : n] as const)}
+        onPick={(people) => onSet({ people })}
+      />
+    </div>
+  )
+}
+
+/** The guns in walking order; by person where several go at once, each with a beginning of its own. */
+function Chosen(props: { walk: WalkAnswer; ask: WalkAsk; onBegin: (stops: WalkAnswer['stops']) => void }) {
+  const { walk, onBegin } = props
+  if (walk.stops.length === 0) return null
+  return walk.parts.map((part, i) => {
+    const stops = walk.stops.filter((s) => part.includes(s.stationId))
+    const [first] = stops
+    return (
+      <section key={part[0]} aria-label={walk.parts.length > 1 ? `Person ${i + 1}` : 'The walk'}>
+        <button type="button" className="key key-chalk walk-begin" onClick={() => onBegin(stops)}>
+          {walk.parts.length > 1 ? `${i + 1}: begin at ${first?.name ?? ''}` : `Begin at ${first?.name ?? ''}`}
+        </button>
+        <ol className="walk-list">
+          {stops.map((s) => (
+            <li key={s.stationId}>
+              <strong>{s.name}</strong> <span>{capital(stopWords(s))}</span>{' '}
+              <span className="dim">{minutes(s.minutes)}</span>
+            </li>
+          ))}
+        </ol>
+      </section>
+    )
+  })
+}

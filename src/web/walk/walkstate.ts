@@ -1,0 +1,99 @@
+import { type LookKey } from '@core/walk/looks.ts'
+import { type WalkStop } from '@contract/walk.ts'
+
+/**
+ * A walk under way, one gun a screen; kept on the device, so that a page that is closed goes on where it was.
+ *
+ *   at a gun ──answer──> next thing to look at ── … ──all answered or skipped──> noted ──> next gun
+ *      └──"skip this gun"──> next gun, nothing noted
+ *
+ * 1. Pure; what is found stands before what is done about it, and stays however it is mended.
+ * 2. A gun is noted once, when it is left; under a key that was made with the walk, so noted twice it is one entry.
+ * 3. "Didn't look" notes nothing and is as easy as any answer.
+ */
+export interface WalkState {
+  stops: readonly WalkStop[]
+  /** One for each gun, made when the walk began. */
+  keys: readonly string[]
+  startedMs: number
+  /** Gun the walk is at; as many as there are when it is over. */
+  at: number
+  looks: readonly { what: LookKey; grade: string }[]
+  /** Looked at or passed over, of this gun's. */
+  passed: readonly LookKey[]
+  acts: readonly WalkAct[]
+  /** Of guns left behind: noted, or skipped. */
+  noted: readonly boolean[]
+}
+export interface WalkAct {
+  act: 'cleaned' | 'changed'
+  position: string
+}
+export type WalkEvent =
+  | { type: 'found'; what: LookKey; grade: string }
+  | { type: 'notLooked'; what: LookKey }
+  | { type: 'did'; act: WalkAct }
+  | { type: 'undid'; act: WalkAct }
+  | { type: 'back' }
+  | { type: 'leave'; isNoted: boolean }
+
+export const beginWalk = (stops: readonly WalkStop[], keys: readonly string[], startedMs: number): WalkState => ({
+  stops,
+  keys,
+  startedMs,
+  at: 0,
+  looks: [],
+  passed: [],
+  acts: [],
+  noted: [],
+})
+
+const sameAct = (a: WalkAct, b: WalkAct) => a.act === b.act && a.position === b.position
+
+export function walkStep(state: WalkState, event: WalkEvent): WalkState {
+  switch (event.type) {
+    case 'found':
+      return {
+        ...state,
+        looks: [...state.looks.filter((l) => l.what !== event.what), { what: event.what, grade: event.grade }],
+        passed: passedWith(state, event.what),
+      }
+    case 'notLooked':
+      return {
+        ...state,
+        looks: state.looks.filter((l) => l.what !== event.what),
+        passed: passedWith(state, event.what),
+      }
+    case 'did':
+      return { ...state, acts: [...state.acts.filter((a) => !sameAct(a, event.act)), event.act] }
+    case 'undid':
+      return { ...state, acts: state.acts.filter((a) => !sameAct(a, event.act)) }
+    case 'back': {
+      const last = state.passed.at(-1)
+      return {
+        ...state,
+        passed: state.passed.slice(0, -1),
+        looks: state.looks.filter((l) => l.what !== last),
+      }
+    }
+    case 'leave':
+      return {
+        ...state,
+        at: Math.min(state.at + 1, state.stops.length),
+        looks: [],
+        passed: [],
+        acts: [],
+        noted: [...state.noted, event.isNoted],
+      }
+  }
+}
+const passedWith = ({ passed }: WalkState, what: LookKey) => [...passed.filter((w) => w !== what), what]
+
+/** What is looked at next at this gun; null: all is. */
+export function nextLook(state: WalkState): LookKey | null {
+  const stop = state.stops[state.at]
+  return stop?.looks.find((l) => !state.passed.includes(l.what))?.what ?? null
+}
+export const isOver = ({ at, stops }: WalkState) => at >= stops.length
+/** There is something to note: found, or done. */
+export const hasFound = ({ looks, acts }: WalkState) => looks.length > 0 || acts.length > 0
