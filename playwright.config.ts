@@ -12,6 +12,8 @@ export default defineConfig({
   use: {
     browserName: 'chromium',
     colorScheme: 'dark',
+    // Journeys that cut the link by hand would have the worker answer for it; those about it let it in.
+    serviceWorkers: 'block',
     actionTimeout: 8_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {

@@ -1,12 +1,52 @@
 import react from '@vitejs/plugin-react'
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vite'
+import { VitePWA } from 'vite-plugin-pwa'
 
 const at = (folder: string) => fileURLToPath(new URL(`./src/${folder}`, import.meta.url))
 
+/** What the booth asks for and can do without a link: as it was last seen, when the server does not answer within a few seconds. */
+const AT_THE_BOOTH =
+  /^\/api\/(floor|gun|walk|reading|drag|find|shop|guide|liner|rightparts|houserule|followup|people\/me)(\/|$)/
+const DAYS_14_S = 14 * 24 * 3600
+const offline = VitePWA({
+  registerType: 'autoUpdate',
+  injectRegister: 'script-defer',
+  manifest: {
+    name: 'Idle Spool',
+    short_name: 'Idle Spool',
+    description: 'Keeps wire-feed guns running',
+    theme_color: '#1e2225',
+    background_color: '#1e2225',
+    display: 'standalone',
+    icons: [{ src: '/wire.svg', sizes: 'any', type: 'image/svg+xml' }],
+  },
+  workbox: {
+    // The first page that is opened works without a link as well, and a new version takes over at once.
+    clientsClaim: true,
+    skipWaiting: true,
+    cleanupOutdatedCaches: true,
+    globPatterns: ['**/*.{js,css,html,svg,woff2}'],
+    maximumFileSizeToCacheInBytes: 4_000_000,
+    navigateFallbackDenylist: [/^\/api/],
+    runtimeCaching: [
+      {
+        urlPattern: new RegExp(`^https?://[^/]+${AT_THE_BOOTH.source.slice(1)}`),
+        handler: 'NetworkFirst',
+        options: {
+          cacheName: 'answers',
+          networkTimeoutSeconds: 4,
+          expiration: { maxEntries: 600, maxAgeSeconds: DAYS_14_S },
+          cacheableResponse: { statuses: [200] },
+        },
+      },
+    ],
+  },
+})
+
 export default defineConfig({
   root: 'src/web',
-  plugins: [react()],
+  plugins: [react(), offline],
   resolve: { alias: { '@core': at('core'), '@contract': at('contract'), '@web': at('web') } },
   build: { outDir: '../../dist/web', emptyOutDir: true, sourcemap: true },
   css: { preprocessorOptions: { scss: { quietDeps: true } } },

@@ -72,6 +72,7 @@ export async function startShop(withDemo: boolean, more: Record<string, string> 
     throw new Error('the server did not come up')
   }
   const stop = async () => {
+    if (!child || child.exitCode !== null) return
     const gone = new Promise((done) => child?.once('exit', done))
     child?.kill('SIGTERM')
     await gone

@@ -48,7 +48,7 @@ export const walkAnswer = z.object({
   walkMin: z.number(),
   /** Guns with something to look at that do not fit, the one most worth it first. */
   left: z.array(z.object({ stationId, name: z.string() })),
-  /** Chance that one of those stops before the next walk. */
+  /** Chance that one of those stops within a day's work. */
   leftStops: z.number(),
 })
 export type WalkAnswer = z.infer<typeof walkAnswer>

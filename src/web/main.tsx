@@ -9,7 +9,13 @@ import { Shell } from './shell/Shell.tsx'
 import './main.scss'
 
 const STALE_MS = 2000
-const client = new QueryClient({ defaultOptions: { queries: { staleTime: STALE_MS, retry: 1 } } })
+/** Asked whether or not the device thinks it has a link: it is often wrong, and what was seen before is kept. */
+const client = new QueryClient({
+  defaultOptions: {
+    queries: { staleTime: STALE_MS, retry: 1, networkMode: 'always' },
+    mutations: { networkMode: 'always' },
+  },
+})
 
 /** Floor comes with the first load; the rest when it is asked for. */
 const router = createBrowserRouter([

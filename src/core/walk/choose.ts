@@ -7,7 +7,7 @@ export interface Stop {
   minutes: number
   /** Expected cost avoided by looking now, in any one unit. */
   worth: number
-  /** Chance that it stops before the next walk when it is left. */
+  /** Chance that it stops within a day's work when it is left. */
   stopsIfLeft: number
 }
 export interface ChooseAsked {
@@ -23,7 +23,7 @@ export interface ChosenWalk {
   taskMin: number
   walkMin: number
   worth: number
-  /** Chance that at least one of those left stops before the next walk. */
+  /** Chance that at least one of those left stops within a day's work. */
   leftStops: number
 }
 

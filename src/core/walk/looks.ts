@@ -9,8 +9,8 @@ export interface Look {
   everyDays: number
   /** Found not as it should be, at that interval: bad of so many, before the shop's own looks say better. A Beta guess. */
   bad: readonly [bad: number, of: number]
-  /** Left as it is it stops the gun before the next look: the chance, and the minutes that costs. Guesses. */
-  stops: readonly [chance: number, minutes: number]
+  /** Bad and left as it is: the chance that it stops the gun within a day's work, and the minutes of that. Guesses. */
+  stops: readonly [perDay: number, minutes: number]
   /** What puts it right at once, where a tap or two does; null: nothing at the booth does. */
   fix: 'clean' | 'change' | null
   /** Position the fix is logged at. */
@@ -20,16 +20,16 @@ const look = (of: Omit<Look, 'fix'> & { fix?: Look['fix'] }): Look => ({ fix: nu
 
 /** What can be looked at in passing, in the order of the wire. */
 export const LOOKS = {
-  wiper: look({ minutes: 0.2, everyDays: 7, bad: [2, 10], stops: [0.03, 12], fix: 'change', at: 'inlet' }),
-  gap: look({ minutes: 0.3, everyDays: 30, bad: [0.5, 10], stops: [0.2, 15], at: 'outlet' }),
-  pinHome: look({ minutes: 0.15, everyDays: 1, bad: [0.3, 10], stops: [0.4, 12], at: 'orings' }),
-  orings: look({ minutes: 0.5, everyDays: 60, bad: [1.5, 10], stops: [0.15, 12], fix: 'change', at: 'orings' }),
-  layout: look({ minutes: 0.1, everyDays: 1, bad: [2, 10], stops: [0.08, 12], at: 'liner' }),
-  holes: look({ minutes: 0.4, everyDays: 7, bad: [1, 10], stops: [0.1, 8], fix: 'clean', at: 'diffuser' }),
-  insulator: look({ minutes: 0.2, everyDays: 7, bad: [0.4, 10], stops: [0.3, 8], fix: 'change', at: 'insulator' }),
-  bore: look({ minutes: 0.2, everyDays: 1, bad: [0.8, 10], stops: [0.35, 10], fix: 'change', at: 'tip' }),
-  nozzleOpen: look({ minutes: 0.15, everyDays: 1, bad: [2, 10], stops: [0.2, 6], fix: 'clean', at: 'nozzle' }),
-  clamp: look({ minutes: 0.1, everyDays: 1, bad: [0.8, 10], stops: [0.15, 5], at: 'clamp' }),
+  wiper: look({ minutes: 0.2, everyDays: 7, bad: [2, 10], stops: [0.005, 12], fix: 'change', at: 'inlet' }),
+  gap: look({ minutes: 0.3, everyDays: 30, bad: [0.5, 10], stops: [0.02, 15], at: 'outlet' }),
+  pinHome: look({ minutes: 0.15, everyDays: 1, bad: [0.3, 10], stops: [0.15, 12], at: 'orings' }),
+  orings: look({ minutes: 0.5, everyDays: 60, bad: [1.5, 10], stops: [0.01, 12], fix: 'change', at: 'orings' }),
+  layout: look({ minutes: 0.1, everyDays: 1, bad: [2, 10], stops: [0.02, 12], at: 'liner' }),
+  holes: look({ minutes: 0.4, everyDays: 7, bad: [1, 10], stops: [0.03, 8], fix: 'clean', at: 'diffuser' }),
+  insulator: look({ minutes: 0.2, everyDays: 7, bad: [0.4, 10], stops: [0.05, 8], fix: 'change', at: 'insulator' }),
+  bore: look({ minutes: 0.2, everyDays: 1, bad: [0.8, 10], stops: [0.12, 10], fix: 'change', at: 'tip' }),
+  nozzleOpen: look({ minutes: 0.15, everyDays: 1, bad: [2, 10], stops: [0.05, 6], fix: 'clean', at: 'nozzle' }),
+  clamp: look({ minutes: 0.1, everyDays: 1, bad: [0.8, 10], stops: [0.05, 5], at: 'clamp' }),
 } as const satisfies Partial<Record<ReadingKey, Look>>
 export type LookKey = keyof typeof LOOKS
 export const LOOK_KEYS = Object.keys(LOOKS) as LookKey[]
@@ -82,7 +82,7 @@ export function chanceBad(key: LookKey, of: { ageDays: number | null; found: Fou
 }
 const NEVER_SEEN_INTERVALS = 3
 
-/** What leaving it as it may be costs till the next look: chance that it is bad, that it then stops the gun, and the minutes of that. */
+/** What leaving it as it may be costs in a day's work: chance that it is bad, that it then stops the gun, and the minutes of that. */
 export function worthOfLook(
   key: LookKey,
   chance: number,

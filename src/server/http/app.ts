@@ -184,7 +184,8 @@ function serveWeb(app: Express, folder: string): void {
       maxAge: '1y',
       immutable: true,
       setHeaders: (res, path) => {
-        if (path.endsWith('.html')) res.setHeader('cache-control', 'no-cache')
+        // What tells a browser of a new version is never kept.
+        if (/(\.html|\/sw\.js|\/registerSW\.js|\.webmanifest)$/.test(path)) res.setHeader('cache-control', 'no-cache')
       },
     }),
   )

@@ -24,9 +24,9 @@ import { loadShop, type ShopModel } from '@server/shop/model.ts'
 const DAY_MS = 86_400_000
 /** To open, hang up and note at a gun, besides what is looked at. A guess. */
 const AT_GUN_MIN = 0.3
-/** What is due and left: chance that it stops before the next walk, and the minutes of that. A guess until lives are learnt. */
-const DUE_STOPS = [0.15, 10] as const
-const FOLLOW_UP_STOPS = [0.05, 10] as const
+/** What is due, or still to follow, and left: chance that it stops within a day's work, and the minutes of that. Guesses until lives are learnt. */
+const DUE_STOPS = [0.1, 10] as const
+const FOLLOW_UP_STOPS = [0.02, 10] as const
 
 type Found = ReadonlyMap<string, FoundCount>
 

@@ -21,6 +21,7 @@ export function payBackLine(last: LastLogged, units: Units): string {
 export function lastTitle(last: LastLogged): string {
   const [act] = last.acts
   const phrase = donePhrase(act?.act ?? '', act?.position ?? null)
+  if (last.logged.length === 0) return `${phrase} · kept on this device`
   return last.logged.length > 1
     ? `${phrase} on ${last.logged.length} guns`
     : `${phrase} · ${last.logged[0]?.stationName ?? ''}`
@@ -44,12 +45,14 @@ export function ActStrip() {
       <span role="status">{payBackLine(last, units)}</span>
       <Trouble problem={undo.error} />
       <span className="acts">
-        <Button
-          onClick={() => undo.mutate({ key: newKey(), eventIds: last.logged.map((l) => l.eventId) })}
-          disabled={undo.isPending}
-        >
-          Undo
-        </Button>
+        {last.logged.length > 0 ? (
+          <Button
+            onClick={() => undo.mutate({ key: newKey(), eventIds: last.logged.map((l) => l.eventId) })}
+            disabled={undo.isPending}
+          >
+            Undo
+          </Button>
+        ) : null}
         {isOne ? <Button onClick={() => setMoving(true)}>not {one.stationName}</Button> : null}
         <Button onClick={() => keepLast(null)} aria-label="Put this line away">
           ok

@@ -1,10 +1,21 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
-import { correctAnswer, logAnswer, type Act, type CorrectRequest } from '@contract/logbook.ts'
-import { postJson } from '@web/api/client.ts'
+import { correctAnswer, logAnswer, type Act, type CorrectRequest, type LogAnswer } from '@contract/logbook.ts'
+import { ApiError, OFFLINE, postJson } from '@web/api/client.ts'
+import { donePhrase } from '@web/format/words.ts'
 import { LIVE_KEYS } from '@web/live/keys.ts'
+import { note } from '@web/offline/device.ts'
 import { keepLast } from './last.ts'
 
-const RETRIES = 3
+const isNoLink = (problem: unknown) => problem instanceof ApiError && problem.code === OFFLINE
+
+/** No link: kept on the device at its own time, under its own key, so that it is one act however often it goes. */
+async function keptHere(input: { key: string; acts: Act[] }, atMs: number): Promise<LogAnswer> {
+  const acts = input.acts.map((a) => ({ ...a, happenedMs: a.happenedMs ?? atMs }))
+  const [first] = acts
+  const says = donePhrase(first?.act ?? '', first?.position ?? null)
+  await note({ kind: 'post', path: '/logbook', key: input.key, body: { acts }, atMs, says })
+  return { logged: [], isRepeat: false }
+}
 
 function useRefresh() {
   const client = useQueryClient()
@@ -15,8 +26,15 @@ function useRefresh() {
 export function useLog() {
   const refresh = useRefresh()
   return useMutation({
-    mutationFn: (input: { key: string; acts: Act[] }) => postJson('/logbook', input, logAnswer),
-    retry: (count, problem) => count < RETRIES && 'code' in problem && problem.code === 'no-link',
+    mutationFn: async (input: { key: string; acts: Act[] }) => {
+      const atMs = Date.now()
+      try {
+        return await postJson('/logbook', input, logAnswer)
+      } catch (problem) {
+        if (!isNoLink(problem)) throw problem
+        return keptHere(input, atMs)
+      }
+    },
     onSuccess: (answer, input) => {
       keepLast({ acts: input.acts, logged: answer.logged })
       return refresh()

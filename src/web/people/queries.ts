@@ -33,7 +33,15 @@ export function useBringBack() {
   const mutationFn = (file: File) => postFile('/shop/whole', file, broughtBack)
   return useMutation({ mutationFn, onSuccess: () => client.invalidateQueries() })
 }
-export const useSignOut = () => useFresh(() => postJson('/people/sign-out', {}, done))
+/** What this device kept for use without a link was for whoever was signed in. */
+const forgetAnswers = () =>
+  'caches' in globalThis ? caches.delete('answers').catch(() => false) : Promise.resolve(false)
+export const useSignOut = () =>
+  useFresh(async () => {
+    const answer = await postJson('/people/sign-out', {}, done)
+    await forgetAnswers()
+    return answer
+  })
 export const useBind = () => useFresh((token: string) => postJson('/people/bind', { token }, done))
 export const useSavePerson = () => useFresh((r: z.input<typeof personRequest>) => postJson('/people/person', r, done))
 export const useDropDevice = () =>

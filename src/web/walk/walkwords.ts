@@ -20,7 +20,7 @@ export function walkHonesty(walk: WalkAnswer): string {
   if (walk.stops.length === 0) return 'All of it was looked at lately.'
   const spent = `${minutes(walk.taskMin)} at the guns, ${minutes(walk.walkMin)} of walking.`
   if (walk.left.length === 0) return `${spent} Nothing is left.`
-  return `${spent} ${capital(countedGuns(walk.left.length))} left; ${inN(walk.leftStops)} that one of those stops before the next walk (guess).`
+  return `${spent} ${capital(countedGuns(walk.left.length))} left; ${inN(walk.leftStops)} that one of those stops by this time tomorrow (guess).`
 }
 
 /** "tip bore, nozzle; change the tip". */
