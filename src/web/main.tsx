@@ -34,6 +34,10 @@ const router = createBrowserRouter([
       { path: 'drag', lazy: async () => ({ Component: (await import('./drag/DragPage.tsx')).DragPage }) },
       { path: 'read', lazy: async () => ({ Component: (await import('./reading/ReadPage.tsx')).ReadPage }) },
       { path: 'walk', lazy: async () => ({ Component: (await import('./walk/WalkPage.tsx')).WalkPage }) },
+      {
+        path: 'handover',
+        lazy: async () => ({ Component: (await import('./walk/HandoverPage.tsx')).HandoverPage }),
+      },
       { path: 'day', lazy: async () => ({ Component: (await import('./changeover/DayPage.tsx')).DayPage }) },
       { path: 'spools', lazy: async () => ({ Component: (await import('./spools/SpoolsPage.tsx')).SpoolsPage }) },
       { path: 'logbook', lazy: async () => ({ Component: (await import('./logbook/LogbookPage.tsx')).LogbookPage }) },

@@ -61,7 +61,7 @@ export async function readFloor(
 }
 
 const CREEPS: readonly Alarm['is'][] = ['creeps', 'over', 'jumped']
-const isBuiltWrong = (s: Surveyed) => doesStop(standing(s.checked.findings))
+export const isBuiltWrong = (s: Surveyed) => doesStop(standing(s.checked.findings))
 /** Something is known to be on it, so that a rule can speak. */
 const isChecked = (s: Surveyed) => Object.values(s.checked.setup.parts).some((p) => p !== null && p !== undefined)
 

@@ -1,6 +1,8 @@
+import { handoverAnswer, handoverQuery } from '@contract/handover.ts'
 import { walkAnswer, walkFoundAnswer, walkFoundRequest, walkQuery } from '@contract/walk.ts'
 import { endpoint } from '@server/http/routes.ts'
 import { logWalk } from './found.ts'
+import { readHandover } from './handover.ts'
 import { readWalk } from './walk.ts'
 
 export const walkEndpoints = [
@@ -11,6 +13,14 @@ export const walkEndpoints = [
     query: walkQuery,
     answer: walkAnswer,
     run: (deps, who, { query }) => readWalk(deps, who, query),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/handover',
+    summary: 'What one shift or class leaves to the next: down, standing, asking, parked, done; made from the log',
+    query: handoverQuery,
+    answer: handoverAnswer,
+    run: (deps, who, { query }) => readHandover(deps, who, query.areaId),
   }),
   endpoint({
     method: 'post',

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { type GunAnswer } from '@contract/gun.ts'
+import { type HandoverAnswer } from '@contract/handover.ts'
 import { type LogbookAnswer } from '@contract/logbook.ts'
 import { type WalkAnswer, type WalkFoundAnswer } from '@contract/walk.ts'
 import { type Problem } from '@contract/common.ts'
@@ -168,5 +169,48 @@ describe('what is found on a walk', () => {
     expect((await nobody.post('/walk/found', { entries: [entry('A1')] })).status).toBe(401)
     await nobody.post('/people/sign-in', LEAD)
     expect((await nobody.post('/walk/found', { entries: [entry('A1')] })).status).toBe(200)
+  })
+})
+
+describe('the hand-over page', () => {
+  const handover = async (query = '') => (await lead.get<HandoverAnswer>(`/handover${query}`)).body
+  it('makes itself from the log: down with what was tried, settings that stand, what asks, what was done', async () => {
+    const act = (name: string, what: Record<string, unknown>) => {
+      server.clock.nowMs += 60_000
+      return lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id(name), ...what }] })
+    }
+    const before = await handover()
+    expect(before.down).toEqual([])
+    await act('A8', { act: 'changed', position: 'nozzle' })
+    await act('A8', { act: 'down', position: 'liner' })
+    await act('A8', { act: 'changed', position: 'tip', outReason: 'toTry' })
+    await act('A8', { act: 'down', position: 'liner' })
+    await act('A8', { act: 'changed', position: 'tip', outReason: 'toTry' })
+    await act('A8', { act: 'down', position: 'liner' })
+    await act('C1', { act: 'parked' })
+    await lead.post('/reading', {
+      key: nextKey(),
+      stationId: id('A6'),
+      what: 'tension',
+      method: 'block',
+      how: 'measured',
+      value: 2,
+      left: 3,
+      grade: 'curls',
+      keepGoing: { days: 7 },
+    })
+    const after = await handover()
+    expect(after.down).toMatchObject([
+      { name: 'A8', position: 'liner', tried: [{ position: 'tip' }, { position: 'tip' }] },
+    ])
+    expect(after.parked.map((g) => g.name)).toContain('C1')
+    expect(after.standing).toMatchObject([{ name: 'A6', tag: 'knobRaised' }])
+    expect(after.asks.map((a) => a.name)).toContain('A4')
+    expect(after.done.find((d) => d.position === 'tip' && d.act === 'changed')?.times).toBeGreaterThanOrEqual(2)
+    const cells = after.areas.find((a) => a.name === 'Cells')?.id ?? ''
+    expect(await handover(`?areaId=${cells}`)).toMatchObject({ guns: 3, down: [], standing: [] })
+    await act('A8', { act: 'running' })
+    expect((await handover()).down).toEqual([])
+    expect((await lead.get('/handover?areaId=area_no')).status).toBe(404)
   })
 })

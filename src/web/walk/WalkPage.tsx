@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { Link, useSearchParams } from 'react-router'
 import { WALK_KEYS, WALKS, type WalkKey } from '@core/walk/looks.ts'
 import { type WalkAnswer } from '@contract/walk.ts'
 import { newKey } from '@web/api/client.ts'
@@ -109,6 +109,11 @@ function Choose(props: {
       </div>
       <Which ask={ask} areas={walk.data?.areas ?? []} onSet={set} />
       {walk.data ? <Chosen walk={walk.data} ask={ask} onBegin={props.onBegin} /> : null}
+      <p>
+        <Link className="btn" to="/handover">
+          hand-over page
+        </Link>
+      </p>
       {isPhone ? <PhoneMore /> : null}
     </main>
   )

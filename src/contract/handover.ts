@@ -1,0 +1,39 @@
+import { z } from 'zod'
+import { TAGS } from '@core/changeover/tags.ts'
+import { FOLLOW_UPS } from '@core/followup/keys.ts'
+import { alarmLine } from './reading.ts'
+import { logLine } from './logbook.ts'
+import { instantMs, stationId } from './common.ts'
+
+const gun = z.object({ stationId, name: z.string() })
+export const handoverQuery = z.object({ areaId: z.string().optional() })
+/** What one shift or class leaves to the next, made from the log: nobody writes it. */
+export const handoverAnswer = z.object({
+  nowMs: instantMs,
+  zone: z.string(),
+  fromMs: instantMs,
+  toMs: instantMs,
+  areas: z.array(z.object({ id: z.string(), name: z.string() })),
+  guns: z.number().int(),
+  /** Down, longest first, with what was tried since and did not help. */
+  down: z.array(
+    gun.extend({
+      sinceMs: instantMs,
+      position: z.string().nullable(),
+      minutes: z.number().nullable(),
+      tried: z.array(logLine),
+    }),
+  ),
+  /** Temporary settings nobody has undone. */
+  standing: z.array(
+    gun.extend({ tag: z.enum(TAGS), sinceMs: instantMs, untilMs: instantMs.nullable(), position: z.string() }),
+  ),
+  /** What readings and looks ask for. */
+  asks: z.array(gun.extend({ alarm: alarmLine })),
+  followUps: z.array(gun.extend({ task: z.enum(FOLLOW_UPS) })),
+  parked: z.array(gun),
+  builtWrong: z.array(gun),
+  /** Done in the stretch, the most first. */
+  done: z.array(z.object({ act: z.enum(['changed', 'cleaned']), position: z.string(), times: z.number().int() })),
+})
+export type HandoverAnswer = z.infer<typeof handoverAnswer>

@@ -1,0 +1,120 @@
+import { and, gte, inArray, lte } from 'drizzle-orm'
+import { isToUndo, TAG_TEXT } from '@core/changeover/tags.ts'
+import { handOverSpan } from '@core/walk/handover.ts'
+import { type HandoverAnswer } from '@contract/handover.ts'
+import { type LogLine } from '@contract/logbook.ts'
+import { ledgerEvent, stoppage } from '@server/db/schema.ts'
+import { downMinutes, isBuiltWrong } from '@server/floor/floor.ts'
+import { survey, type Surveyed } from '@server/floor/survey.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { linesWhere } from '@server/logbook/read.ts'
+import { isToRead } from '@server/logbook/manylines.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+
+const DONE = { fitted: 'changed', cleaned: 'cleaned' } as const
+const isDone = (kind: string): kind is keyof typeof DONE => kind in DONE
+
+/** What is left to whoever comes next, as the log and the state of the guns tell it. */
+export async function readHandover(deps: Deps, who: Who, areaId: string | undefined): Promise<HandoverAnswer> {
+  mustRead(who)
+  const nowMs = deps.now()
+  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  if (areaId && !shop.areas.some((a) => a.id === areaId))
+    throw new DomainError('not-found', 'There is no such area.', ['Choose one of those shown.'])
+  const all = await survey(deps.db, shop, { nowMs, store: deps.positions })
+  const here = areaId ? all.filter((s) => s.station.areaId === areaId) : all
+  const span = handOverSpan(here[0]?.schedule ?? null, nowMs)
+  const down = here
+    .filter((s) => s.now.downSinceMs !== null)
+    .sort((a, b) => (a.now.downSinceMs ?? 0) - (b.now.downSinceMs ?? 0))
+  const firstDown = await firstStops(deps, down, span.fromMs)
+  const fromMs = Math.min(span.fromMs, ...firstDown.values())
+  const lines = await doneLines(deps, { who, shop, fromMs, stationIds: here.map((s) => s.station.id) })
+  return {
+    nowMs,
+    zone: shop.site.zone,
+    ...span,
+    areas: shop.areas.map(({ id, name }) => ({ id, name })),
+    guns: here.length,
+    down: down.map((s) => ({
+      ...gunOf(s),
+      sinceMs: s.now.downSinceMs ?? nowMs,
+      position: s.now.downPosition,
+      minutes: downMinutes(s, nowMs),
+      tried: lines.filter(
+        (l) => l.stationId === s.station.id && l.happenedMs >= (firstDown.get(s.station.id) ?? nowMs),
+      ),
+    })),
+    ...leftAt(here),
+    done: countsOf(lines.filter((l) => l.happenedMs >= span.fromMs && l.happenedMs <= span.toMs)),
+  }
+}
+
+/** When guns that are down now first stopped in this stretch: what was done since then did not help, or they would run. */
+async function firstStops(deps: Deps, down: readonly Surveyed[], fromMs: number): Promise<Map<string, number>> {
+  const first = new Map(down.map((s) => [s.station.id, s.now.downSinceMs ?? fromMs]))
+  if (down.length === 0) return first
+  const rows = await deps.db
+    .select({ stationId: stoppage.stationId, fromMs: stoppage.fromMs })
+    .from(stoppage)
+    .where(and(gte(stoppage.fromMs, fromMs), inArray(stoppage.stationId, [...first.keys()])))
+  for (const row of rows) first.set(row.stationId, Math.min(row.fromMs, first.get(row.stationId) ?? row.fromMs))
+  return first
+}
+
+const gunOf = (s: Surveyed) => ({ stationId: s.station.id, name: s.station.name })
+
+/** What stands at the guns, in the order of the walk. */
+function leftAt(
+  here: readonly Surveyed[],
+): Pick<HandoverAnswer, 'standing' | 'asks' | 'followUps' | 'parked' | 'builtWrong'> {
+  return {
+    standing: here.flatMap((s) =>
+      s.tags
+        .filter((t) => isToUndo(t.tag))
+        .map((t) => ({
+          ...gunOf(s),
+          tag: t.tag,
+          sinceMs: t.sinceMs,
+          untilMs: t.untilMs ?? null,
+          position: TAG_TEXT[t.tag].at,
+        })),
+    ),
+    asks: here.flatMap((s) => s.alarms.map((alarm) => ({ ...gunOf(s), alarm }))),
+    followUps: here.flatMap((s) => s.followUps.filter((f) => f.isAsked).map((f) => ({ ...gunOf(s), task: f.follow }))),
+    parked: here.filter((s) => s.now.isParked).map(gunOf),
+    builtWrong: here.filter(isBuiltWrong).map(gunOf),
+  }
+}
+
+/** Parts changed and cleaned at these guns since an instant, as people read them. */
+async function doneLines(
+  deps: Deps,
+  of: { who: Who; shop: ShopModel; fromMs: number; stationIds: readonly string[] },
+): Promise<LogLine[]> {
+  if (of.stationIds.length === 0) return []
+  const lines = await linesWhere(deps.db, {
+    who: of.who,
+    shop: of.shop,
+    where: and(
+      gte(ledgerEvent.happenedMs, of.fromMs),
+      lte(ledgerEvent.happenedMs, deps.now()),
+      inArray(ledgerEvent.stationId, [...of.stationIds]),
+      inArray(ledgerEvent.kind, Object.keys(DONE)),
+      isToRead,
+    ),
+  })
+  return lines.filter((l) => l.standing !== 'withdrawn' && isDone(l.kind))
+}
+
+function countsOf(lines: readonly LogLine[]): HandoverAnswer['done'] {
+  const counts = new Map<string, HandoverAnswer['done'][number]>()
+  for (const { kind, position } of lines) {
+    if (!position || !isDone(kind)) continue
+    const key = `${kind} ${position}`
+    const count = counts.get(key) ?? { act: DONE[kind], position, times: 0 }
+    counts.set(key, { ...count, times: count.times + 1 })
+  }
+  return [...counts.values()].sort((a, b) => b.times - a.times)
+}
