@@ -98,10 +98,45 @@ function Left({ left, units }: { left: HandoverAnswer; units: Units }) {
         )}
       />
       <Part name="Asks for a look" list={left.asks} row={(a) => alarmSentence(a.alarm)} />
-      <Part name="Still to follow" list={left.followUps} row={(f) => `${FOLLOW_UP_TEXT[f.task].do}.`} />
-      <Part name="Built wrong" list={left.builtWrong} row={() => 'A part or setting that does not fit.'} />
-      <Part name="Parked" list={left.parked} row={() => ''} />
+      <Guns name="Still to follow" groups={byTask(left.followUps)} />
+      <Guns
+        name="Built wrong"
+        groups={left.builtWrong.length > 0 ? [['A part or setting does not fit.', left.builtWrong]] : []}
+      />
+      <Guns name="Parked" groups={left.parked.length > 0 ? [['', left.parked]] : []} />
     </div>
+  )
+}
+
+type Group = readonly [says: string, guns: readonly Named[]]
+/** One line a task, with its guns behind it. */
+function byTask(followUps: HandoverAnswer['followUps']): Group[] {
+  const tasks = [...new Set(followUps.map((f) => f.task))]
+  return tasks.map((task) => [`${FOLLOW_UP_TEXT[task].do}:`, followUps.filter((f) => f.task === task)])
+}
+function Guns({ name, groups }: { name: string; groups: readonly Group[] }) {
+  if (groups.length === 0) return null
+  return (
+    <section aria-label={name}>
+      <h2>{name}</h2>
+      <ul className="walk-list is-plain">
+        {groups.map(([says, of]) => (
+          <li key={says}>
+            <span>
+              {says}{' '}
+              {of.map((g, i) => (
+                <span key={g.stationId}>
+                  {i > 0 ? ', ' : ''}
+                  <Link to={`/gun/${g.stationId}`}>
+                    <strong>{g.name}</strong>
+                  </Link>
+                </span>
+              ))}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
   )
 }
 
