@@ -3,7 +3,7 @@ import { TAGS } from '@core/changeover/tags.ts'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 import { alarmLine } from './reading.ts'
 import { logLine } from './logbook.ts'
-import { instantMs, stationId } from './common.ts'
+import { eventId, instantMs, stationId } from './common.ts'
 
 const gun = z.object({ stationId, name: z.string() })
 export const handoverQuery = z.object({ areaId: z.string().optional() })
@@ -33,6 +33,16 @@ export const handoverAnswer = z.object({
   followUps: z.array(gun.extend({ task: z.enum(FOLLOW_UPS) })),
   parked: z.array(gun),
   builtWrong: z.array(gun),
+  /** Said by two devices within minutes of each other: one act or two? Both are kept until somebody says. */
+  doubles: z.array(
+    gun.extend({
+      act: z.enum(['changed', 'cleaned']),
+      position: z.string(),
+      firstMs: instantMs,
+      secondMs: instantMs,
+      secondId: eventId,
+    }),
+  ),
   /** Done in the stretch, the most first. */
   done: z.array(z.object({ act: z.enum(['changed', 'cleaned']), position: z.string(), times: z.number().int() })),
 })

@@ -50,6 +50,15 @@ export const walkAnswer = z.object({
   left: z.array(z.object({ stationId, name: z.string() })),
   /** Chance that one of those stops within a day's work. */
   leftStops: z.number(),
+  /** Nozzles found open this week, by whoever looked next. */
+  foundOpen: z.object({ good: z.number().int(), of: z.number().int() }),
+  /** For leads: one look in twenty to be looked at again, and how many of those before agreed. */
+  again: z
+    .object({
+      looks: z.array(z.object({ stationId, name: z.string(), what: look, atMs: instantMs })),
+      agreed: z.object({ same: z.number().int(), of: z.number().int() }),
+    })
+    .nullable(),
 })
 export type WalkAnswer = z.infer<typeof walkAnswer>
 

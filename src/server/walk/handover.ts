@@ -6,31 +6,36 @@ import { type LogLine } from '@contract/logbook.ts'
 import { ledgerEvent, stoppage } from '@server/db/schema.ts'
 import { downMinutes, isBuiltWrong } from '@server/floor/floor.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
-import { DomainError } from '@server/http/problem.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { linesWhere } from '@server/logbook/read.ts'
 import { isToRead } from '@server/logbook/manylines.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { doublesSince } from './doubles.ts'
+import { ofArea } from './walk.ts'
 
 const DONE = { fitted: 'changed', cleaned: 'cleaned' } as const
 const isDone = (kind: string): kind is keyof typeof DONE => kind in DONE
+
+/** One act or two is asked for so long: later nobody knows. */
+const DOUBLES_MS = 2 * 86_400_000
 
 /** What is left to whoever comes next, as the log and the state of the guns tell it. */
 export async function readHandover(deps: Deps, who: Who, areaId: string | undefined): Promise<HandoverAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.calendar, nowMs)
-  if (areaId && !shop.areas.some((a) => a.id === areaId))
-    throw new DomainError('not-found', 'There is no such area.', ['Choose one of those shown.'])
-  const all = await survey(deps.db, shop, { nowMs, store: deps.positions })
-  const here = areaId ? all.filter((s) => s.station.areaId === areaId) : all
+  const here = ofArea(await survey(deps.db, shop, { nowMs, store: deps.positions }), areaId, shop)
   const span = handOverSpan(here[0]?.schedule ?? null, nowMs)
   const down = here
     .filter((s) => s.now.downSinceMs !== null)
     .sort((a, b) => (a.now.downSinceMs ?? 0) - (b.now.downSinceMs ?? 0))
   const firstDown = await firstStops(deps, down, span.fromMs)
   const fromMs = Math.min(span.fromMs, ...firstDown.values())
-  const lines = await doneLines(deps, { who, shop, fromMs, stationIds: here.map((s) => s.station.id) })
+  const stationIds = here.map((s) => s.station.id)
+  const [lines, doubles] = await Promise.all([
+    doneLines(deps, { who, shop, fromMs, stationIds }),
+    doublesSince(deps.db, { shop, sinceMs: nowMs - DOUBLES_MS, stationIds }),
+  ])
   return {
     nowMs,
     zone: shop.site.zone,
@@ -47,6 +52,7 @@ export async function readHandover(deps: Deps, who: Who, areaId: string | undefi
       ),
     })),
     ...leftAt(here),
+    doubles,
     done: countsOf(lines.filter((l) => l.happenedMs >= span.fromMs && l.happenedMs <= span.toMs)),
   }
 }

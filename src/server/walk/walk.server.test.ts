@@ -172,6 +172,28 @@ describe('what is found on a walk', () => {
   })
 })
 
+describe('honest looks', () => {
+  it('nozzles found open are counted by whoever looked; one look in twenty is chosen for the lead to look again', async () => {
+    for (let n = 0; n < 60; n++) {
+      server.clock.nowMs += 90_000
+      await found(entry('A5', { looks: [{ what: 'nozzleOpen', grade: n % 3 === 0 ? 'ring' : 'clean' }] }))
+    }
+    const { foundOpen, again } = await walk()
+    expect(foundOpen.of).toBeGreaterThanOrEqual(60)
+    expect(foundOpen.good / foundOpen.of).toBeLessThan(0.75)
+    expect(again?.agreed.of).toBeLessThanOrEqual(12)
+    const hands = new Client(server.url)
+    const link = await lead.post<{ path: string }>('/people/device-link', {
+      key: nextKey(),
+      name: 'Wall',
+      areaId: null,
+      stationId: null,
+    })
+    await hands.post('/people/bind', { token: link.body.path.split('/').at(-1) })
+    expect((await hands.get<WalkAnswer>('/walk')).body.again).toBeNull()
+  })
+})
+
 describe('the hand-over page', () => {
   const handover = async (query = '') => (await lead.get<HandoverAnswer>(`/handover${query}`)).body
   it('makes itself from the log: down with what was tried, settings that stand, what asks, what was done', async () => {
@@ -212,5 +234,27 @@ describe('the hand-over page', () => {
     await act('A8', { act: 'running' })
     expect((await handover()).down).toEqual([])
     expect((await lead.get('/handover?areaId=area_no')).status).toBe(404)
+  })
+  it('one act said by two devices within minutes is kept twice and asked about; answered it is asked no more', async () => {
+    const hands = new Client(server.url)
+    const link = await lead.post<{ path: string }>('/people/device-link', { key: nextKey(), name: 'Booth 7' })
+    await hands.post('/people/bind', { token: link.body.path.split('/').at(-1) })
+    const change = (client: Client, position: string) => {
+      server.clock.nowMs += 3 * 60_000
+      return client.post<{ logged: { eventId: string }[] }>('/logbook', {
+        key: nextKey(),
+        acts: [{ stationId: id('A7'), act: 'changed', position }],
+      })
+    }
+    const asked = async () => (await handover()).doubles.filter((d) => d.name === 'A7').map((d) => d.position)
+    for (const position of ['tip', 'nozzle']) {
+      await change(lead, position)
+      await change(hands, position)
+    }
+    expect(await asked()).toEqual(['tip', 'nozzle'])
+    const [tip, nozzle] = (await handover()).doubles.filter((d) => d.name === 'A7')
+    await lead.post('/logbook/undo', { key: nextKey(), eventIds: [tip?.secondId] })
+    await lead.post('/logbook/correct', { key: nextKey(), eventId: nozzle?.secondId, note: 'two, not one' })
+    expect(await asked()).toEqual([])
   })
 })

@@ -1,9 +1,10 @@
-import { sql } from 'drizzle-orm'
+import { and, gte, inArray, sql } from 'drizzle-orm'
 import { alongWalk } from '@core/walk/along.ts'
 import { chooseWalk, splitWalk, type Stop } from '@core/walk/choose.ts'
 import {
   chanceBad,
   isLookDue,
+  LOOK_KEYS,
   LOOKS,
   WALKS,
   worthOfLook,
@@ -11,6 +12,7 @@ import {
   type LookKey,
   type WalkKey,
 } from '@core/walk/looks.ts'
+import { lookAgain, type KeptLook } from '@core/walk/lookagain.ts'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { type WalkAnswer, type WalkQuery, type WalkStop } from '@contract/walk.ts'
 import { reading } from '@server/db/schema.ts'
@@ -18,7 +20,7 @@ import { type Reader } from '@server/db/db.ts'
 import { openWants } from '@server/floor/cells.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 
 const DAY_MS = 86_400_000
@@ -35,13 +37,12 @@ export async function readWalk(deps: Deps, who: Who, q: WalkQuery): Promise<Walk
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.calendar, nowMs)
-  const [surveyed, found] = await Promise.all([
+  const [surveyed, found, looks] = await Promise.all([
     survey(deps.db, shop, { nowMs, store: deps.positions }),
-    foundCounts(deps.db),
+    foundCounts(deps.db, nowMs - LEARNT_FROM_MS),
+    looksSince(deps.db, nowMs - WEEK_MS),
   ])
-  const here = q.areaId ? surveyed.filter((s) => s.station.areaId === q.areaId) : surveyed
-  if (q.areaId && !shop.areas.some((a) => a.id === q.areaId))
-    throw new DomainError('not-found', 'There is no such area.', ['Choose one of those shown.'])
+  const here = ofArea(surveyed, q.areaId, shop)
   const along = alongWalk(inWalkOrder(here, shop).map((s) => ({ stationId: s.station.id, areaId: s.station.areaId })))
   const made = new Map(
     here.flatMap((s) => {
@@ -67,7 +68,16 @@ export async function readWalk(deps: Deps, who: Who, q: WalkQuery): Promise<Walk
       .sort((a, b) => b.worth - a.worth)
       .map(({ stationId }) => ({ stationId, name: nameOf(stationId) })),
     leftStops: chosen.leftStops,
+    foundOpen: foundOpen(looks, nowMs),
+    again: isLead(who) ? againAt(looks, surveyed, nowMs) : null,
   }
+}
+
+/** Guns of one area, or all. */
+export function ofArea(surveyed: readonly Surveyed[], areaId: string | undefined, shop: ShopModel): Surveyed[] {
+  if (areaId && !shop.areas.some((a) => a.id === areaId))
+    throw new DomainError('not-found', 'There is no such area.', ['Choose one of those shown.'])
+  return surveyed.filter((s) => !areaId || s.station.areaId === areaId)
 }
 
 /** As the shop drew it: areas in their order, guns in theirs. */
@@ -80,8 +90,19 @@ function inWalkOrder(surveyed: readonly Surveyed[], shop: ShopModel): Surveyed[]
   )
 }
 
+/** What chances are learnt from. */
+const LEARNT_FROM_MS = 60 * DAY_MS
+const WEEK_MS = 7 * DAY_MS
+async function looksSince(db: Reader, sinceMs: number): Promise<KeptLook[]> {
+  const { eventId, carrierId, what, atMs, verdict: is } = reading
+  return db
+    .select({ eventId, carrierId, what, atMs, is })
+    .from(reading)
+    .where(and(gte(reading.atMs, sinceMs), inArray(reading.what, LOOK_KEYS)))
+}
+
 /** What the shop's own looks found, by what was looked at. */
-async function foundCounts(db: Reader): Promise<Found> {
+async function foundCounts(db: Reader, sinceMs: number): Promise<Found> {
   const rows = await db
     .select({
       what: reading.what,
@@ -89,8 +110,29 @@ async function foundCounts(db: Reader): Promise<Found> {
       of: sql<string>`count(*)`,
     })
     .from(reading)
+    .where(gte(reading.atMs, sinceMs))
     .groupBy(reading.what)
   return new Map(rows.map((r) => [r.what, { bad: Number(r.bad), of: Number(r.of) }]))
+}
+
+function foundOpen(looks: readonly KeptLook[], nowMs: number): WalkAnswer['foundOpen'] {
+  const nozzles = looks.filter((l) => l.what === 'nozzleOpen' && nowMs - l.atMs < WEEK_MS)
+  return { good: nozzles.filter((l) => l.is === 'good').length, of: nozzles.length }
+}
+
+/** One in twenty for the lead, at the gun where its carrier hangs now. */
+function againAt(looks: readonly KeptLook[], surveyed: readonly Surveyed[], nowMs: number): WalkAnswer['again'] {
+  const made = lookAgain(looks, nowMs)
+  const at = new Map(
+    surveyed.flatMap((s) => [s.now.gunId, s.now.headId].flatMap((id) => (id ? [[id, s.station] as const] : []))),
+  )
+  return {
+    agreed: made.agreed,
+    looks: made.again.flatMap(({ carrierId, what, atMs }) => {
+      const station = at.get(carrierId)
+      return station ? [{ stationId: station.id, name: station.name, what: what as LookKey, atMs }] : []
+    }),
+  }
 }
 
 interface StopMade {

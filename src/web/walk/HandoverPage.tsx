@@ -4,12 +4,13 @@ import { useQuery } from '@tanstack/react-query'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { TAG_TEXT } from '@core/changeover/tags.ts'
 import { handoverAnswer, type HandoverAnswer } from '@contract/handover.ts'
-import { getJson } from '@web/api/client.ts'
+import { getJson, newKey } from '@web/api/client.ts'
 import { useIsPhone } from '@web/floor/useIsPhone.ts'
 import { minutes, type Units } from '@web/format/numbers.ts'
 import { clockTime, shortDate, when } from '@web/format/times.ts'
 import { capital, countWord, donePhrase, guns, partName } from '@web/format/words.ts'
 import { lineSentence } from '@web/logbook/lines.ts'
+import { useCorrect, useUndo } from '@web/log/queries.ts'
 import { useMe } from '@web/people/queries.ts'
 import { alarmSentence } from '@web/reading/readingwords.ts'
 import { PickOne } from '@web/shell/Field.tsx'
@@ -82,6 +83,7 @@ function Left({ left, units }: { left: HandoverAnswer; units: Units }) {
   const { nowMs, zone } = left
   return (
     <div className="handover-left">
+      <Doubles of={left} />
       <Part name="Down" list={left.down} row={(d) => <Down of={d} at={{ nowMs, zone, units }} />} />
       <Part
         name="Left standing"
@@ -105,6 +107,42 @@ function Left({ left, units }: { left: HandoverAnswer; units: Units }) {
       />
       <Guns name="Parked" groups={left.parked.length > 0 ? [['', left.parked]] : []} />
     </div>
+  )
+}
+
+/** Said by two devices within minutes: one act or two? Nothing is dropped before somebody says. */
+function Doubles({ of: { doubles, nowMs, zone } }: { of: HandoverAnswer }) {
+  const undo = useUndo()
+  const correct = useCorrect()
+  if (doubles.length === 0) return null
+  const isPending = undo.isPending || correct.isPending
+  return (
+    <section aria-label="One or two?">
+      <h2>One or two?</h2>
+      {doubles.map((d) => (
+        <p key={d.secondId}>
+          <strong>{d.name}</strong>: {donePhrase(d.act, d.position).toLowerCase()} {when(d.firstMs, nowMs, zone)} and{' '}
+          {when(d.secondMs, nowMs, zone)}, from two devices.{' '}
+          <button
+            type="button"
+            className="btn"
+            disabled={isPending}
+            onClick={() => undo.mutate({ key: newKey(), eventIds: [d.secondId] })}
+          >
+            one
+          </button>{' '}
+          <button
+            type="button"
+            className="btn"
+            disabled={isPending}
+            onClick={() => correct.mutate({ key: newKey(), eventId: d.secondId, note: 'two, not one' })}
+          >
+            two
+          </button>
+        </p>
+      ))}
+      <Trouble problem={undo.error ?? correct.error} />
+    </section>
   )
 }
 

@@ -1,10 +1,12 @@
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { WALK_KEYS, WALKS, type WalkKey } from '@core/walk/looks.ts'
+import { READING } from '@core/reading/specs.ts'
 import { type WalkAnswer } from '@contract/walk.ts'
 import { newKey } from '@web/api/client.ts'
 import { useIsPhone } from '@web/floor/useIsPhone.ts'
 import { minutes } from '@web/format/numbers.ts'
+import { ago } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
 import { PickOne } from '@web/shell/Field.tsx'
 import { PhoneMore } from '@web/shell/Shell.tsx'
@@ -109,6 +111,7 @@ function Choose(props: {
       </div>
       <Which ask={ask} areas={walk.data?.areas ?? []} onSet={set} />
       {walk.data ? <Chosen walk={walk.data} ask={ask} onBegin={props.onBegin} /> : null}
+      {walk.data ? <Again walk={walk.data} /> : null}
       <p>
         <Link className="btn" to="/handover">
           hand-over page
@@ -173,4 +176,26 @@ function Chosen(props: { walk: WalkAnswer; ask: WalkAsk; onBegin: (stops: WalkAn
       </section>
     )
   })
+}
+
+/** What was found good and is looked at again by the lead, and how often that agreed: of looks, never of people. */
+function Again({ walk: { again, nowMs } }: { walk: WalkAnswer }) {
+  if (!again || (again.looks.length === 0 && again.agreed.of === 0)) return null
+  return (
+    <section aria-label="Looked at again">
+      {again.agreed.of > 0 ? (
+        <p className="dim">
+          Looks that were looked at again agreed {again.agreed.same} of {again.agreed.of} times.
+        </p>
+      ) : null}
+      {again.looks.slice(0, 5).map((l) => (
+        <p key={`${l.stationId} ${l.what}`}>
+          <Link className="btn" to={`/read?gun=${l.stationId}&what=${l.what}`}>
+            Look again: {l.name}, {READING[l.what].name}
+          </Link>{' '}
+          <span className="dim">found good {ago(l.atMs, nowMs)} ago</span>
+        </p>
+      ))}
+    </section>
+  )
 }

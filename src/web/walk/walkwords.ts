@@ -17,10 +17,12 @@ export function walkSentence(walk: WalkAnswer): string {
 }
 /** What it takes and what it leaves. */
 export function walkHonesty(walk: WalkAnswer): string {
-  if (walk.stops.length === 0) return 'All of it was looked at lately.'
+  const open =
+    walk.foundOpen.of > 0 ? ` Nozzles found open this week: ${walk.foundOpen.good} of ${walk.foundOpen.of}.` : ''
+  if (walk.stops.length === 0) return `All of it was looked at lately.${open}`
   const spent = `${minutes(walk.taskMin)} at the guns, ${minutes(walk.walkMin)} of walking.`
-  if (walk.left.length === 0) return `${spent} Nothing is left.`
-  return `${spent} ${capital(countedGuns(walk.left.length))} left; ${inN(walk.leftStops)} that one of those stops by this time tomorrow (guess).`
+  if (walk.left.length === 0) return `${spent} Nothing is left.${open}`
+  return `${spent} ${capital(countedGuns(walk.left.length))} left; ${inN(walk.leftStops)} that one of those stops by this time tomorrow (guess).${open}`
 }
 
 /** "tip bore, nozzle; change the tip". */

@@ -1,0 +1,1 @@
+CREATE INDEX `reading_at` ON `reading` (`at_ms`);
