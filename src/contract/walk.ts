@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { LOOK_KEYS, WALK_KEYS } from '@core/walk/looks.ts'
 import { floorWant } from './floor.ts'
-import { eventId, idempotencyKey, instantMs, outReason, position, stationId } from './common.ts'
+import { eventId, idempotencyKey, instantMs, outReason, position, precision, stationId } from './common.ts'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 
 const count = z.coerce.number()
@@ -67,6 +67,8 @@ export const walkEntry = z.object({
   key: idempotencyKey,
   stationId,
   happenedMs: instantMs,
+  /** Typed in from paper it was some time in the shift. */
+  precision: precision.default('exact'),
   looks: z.array(z.object({ what: look, grade: z.string().max(16) })).max(20),
   acts: z
     .array(z.object({ act: z.enum(['cleaned', 'changed']), position, outReason: outReason.default('notSaid') }))

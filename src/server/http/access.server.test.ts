@@ -89,6 +89,16 @@ const BODIES: Record<string, () => object> = {
   '/guide/nearmiss': () => ({ stationId: id('A1'), hazard: 'hot' }),
   '/followup': () => ({ stationId: id('A1'), task: 'tension' }),
   '/reading': () => ({ stationId: id('A1'), what: 'orings', method: 'look', how: 'looked', grade: 'whole' }),
+  '/walk/found': () => ({
+    entries: [
+      {
+        key: nextKey(),
+        stationId: id('A1'),
+        happenedMs: server.clock.nowMs,
+        looks: [{ what: 'nozzleOpen', grade: 'clean' }],
+      },
+    ],
+  }),
   '/drag/calibrate': () => ({
     stationId: id('A1'),
     pulls: [
@@ -144,6 +154,7 @@ const FOR_HANDS = [
   '/guide/nearmiss',
   '/followup',
   '/reading',
+  '/walk/found',
   '/drag/calibrate',
   '/liner/stuck',
   '/liner/spoiled',

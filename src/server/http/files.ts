@@ -5,6 +5,8 @@ import { logbookCsv } from '@server/logbook/csv.ts'
 import { readPhoto } from '@server/photo/photos.ts'
 import { guideQuery } from '@contract/guide.ts'
 import { printGuide } from '@server/print/guideprint.ts'
+import { walkQuery } from '@contract/walk.ts'
+import { printWalk } from '@server/walk/print.ts'
 import { print, printQuery } from '@server/print/prints.ts'
 import { exportAll } from '@server/shop/whole.ts'
 import { dayOf } from '@server/time/wall.ts'
@@ -27,6 +29,7 @@ export function giveFiles(api: Router, deps: Deps, whoOf: (deps: Deps, req: Requ
   give('/photo/:file', picture)
   give('/print.pdf', printed)
   give('/print/guide.pdf', guided)
+  give('/print/walk.pdf', walked)
 }
 
 const csvQuery = z.object({ from: z.iso.date().optional(), to: z.iso.date().optional() })
@@ -61,6 +64,13 @@ async function guided({ deps, who, req, res }: Asked): Promise<void> {
   const { pdf, name } = await printGuide(deps, who, guideQuery.parse(req.query))
   res.setHeader('content-type', 'application/pdf')
   res.setHeader('content-disposition', `inline; filename="${name.replace(/[^\w ]/g, '')}.pdf"`)
+  res.send(pdf)
+}
+
+async function walked({ deps, who, req, res }: Asked): Promise<void> {
+  const pdf = await printWalk(deps, who, walkQuery.parse(req.query))
+  res.setHeader('content-type', 'application/pdf')
+  res.setHeader('content-disposition', 'inline; filename="walk.pdf"')
   res.send(pdf)
 }
 

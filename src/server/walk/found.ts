@@ -148,7 +148,7 @@ async function lookDrafts(
     factDraft(deps, who, {
       fact,
       happenedMs,
-      precision: 'exact',
+      precision: entry.precision,
       stationId: entry.stationId,
       note: null,
       idempotencyKey: `${WALKED}${entry.key}#${i}`,
@@ -162,7 +162,7 @@ async function actDrafts(entry: WalkEntryRead, at: EntryAt & { place: Place; hap
   const hung = await hungOne(at.tx, shop, entry.stationId)
   const withPart: Place = { ...place, partFor: (position) => likelyPart(hung, shop, position) }
   return entry.acts.flatMap((a, i) =>
-    draftsOf(act.parse({ ...a, stationId: entry.stationId, happenedMs: happenedMs + 1 }), {
+    draftsOf(act.parse({ ...a, stationId: entry.stationId, happenedMs: happenedMs + 1, precision: entry.precision }), {
       place: withPart,
       shop,
       who,

@@ -84,6 +84,14 @@ describe('a walk', () => {
     expect((await lead.get<Problem>('/walk?areaId=area_no')).status).toBe(404)
     expect((await lead.get<Problem>('/walk?minutes=0')).status).toBe(400)
   })
+  it('comes on paper in its own order, and a walk of nothing does not', async () => {
+    const pdf = await lead.bytes('/print/walk.pdf?minutes=60')
+    expect(pdf.subarray(0, 5).toString()).toBe('%PDF-')
+    const parked = await makePlaces(lead, 'P1', { areaName: 'Yard' })
+    await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: parked.get('P1'), act: 'parked' }] })
+    const yard = (await walk()).areas.find((a) => a.name === 'Yard')?.id ?? ''
+    expect((await lead.get<Problem>(`/print/walk.pdf?areaId=${yard}`)).status).toBe(404)
+  })
   it('what was looked at is not asked again until its time', async () => {
     await found(
       entry('A1', {

@@ -36,7 +36,13 @@ export function WalkMode({ state, onState, onLeave, onEnd }: ModeProps) {
         key,
         atMs: Date.now(),
         says: entrySays(from),
-        body: { stationId: stop.stationId, happenedMs: Date.now(), looks: from.looks, acts: from.acts },
+        body: {
+          stationId: stop.stationId,
+          happenedMs: from.isTyped ? from.startedMs : Date.now(),
+          precision: from.isTyped ? 'shift' : 'exact',
+          looks: from.looks,
+          acts: from.acts,
+        },
       })
     setMending(null)
     onState(walkStep(from, { type: 'leave', isNoted: isNoted && hasFound(from) }))

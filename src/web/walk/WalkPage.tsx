@@ -2,17 +2,17 @@ import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { WALK_KEYS, WALKS, type WalkKey } from '@core/walk/looks.ts'
 import { READING } from '@core/reading/specs.ts'
-import { type WalkAnswer } from '@contract/walk.ts'
+import { type WalkAnswer, type WalkStop } from '@contract/walk.ts'
 import { newKey } from '@web/api/client.ts'
 import { useIsPhone } from '@web/floor/useIsPhone.ts'
 import { minutes } from '@web/format/numbers.ts'
-import { ago } from '@web/format/times.ts'
+import { ago, clockTime } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
 import { PickOne } from '@web/shell/Field.tsx'
 import { PhoneMore } from '@web/shell/Shell.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
-import { dropWalk, keepWalk, keptWalk } from './kept.ts'
-import { useWalk, type WalkAsk } from './queries.ts'
+import { dropWalk, keepPrinted, keepWalk, keptWalk, printedWalk } from './kept.ts'
+import { useWalk, walkAddress, type WalkAsk } from './queries.ts'
 import { WalkMode } from './WalkMode.tsx'
 import { beginWalk, isOver, type WalkState } from './walkstate.ts'
 import { stopWords, walkHonesty, walkSentence } from './walkwords.ts'
@@ -47,14 +47,9 @@ export function WalkPage() {
       />
     )
   const walkOn = () => setParams({ ...Object.fromEntries(params), at: '1' })
-  const begin = (stops: WalkAnswer['stops']) => {
-    walked(
-      beginWalk(
-        stops,
-        stops.map(() => newKey()),
-        Date.now(),
-      ),
-    )
+  const begin = (stops: readonly WalkStop[], typedOf?: number) => {
+    const startedMs = typedOf ?? Date.now()
+    walked(beginWalk({ stops, keys: stops.map(() => newKey()), startedMs, isTyped: typedOf !== undefined }))
     walkOn()
   }
   return <Choose under={under && !isOver(under) ? under : null} onWalkOn={walkOn} onBegin={begin} />
@@ -74,7 +69,7 @@ function askOf(params: URLSearchParams): WalkAsk {
 function Choose(props: {
   under: WalkState | null
   onWalkOn: () => void
-  onBegin: (stops: WalkAnswer['stops']) => void
+  onBegin: (stops: readonly WalkStop[], typedOf?: number) => void
 }) {
   const [params, setParams] = useSearchParams()
   const isPhone = useIsPhone()
@@ -112,10 +107,11 @@ function Choose(props: {
       <Which ask={ask} areas={walk.data?.areas ?? []} onSet={set} />
       {walk.data ? <Chosen walk={walk.data} ask={ask} onBegin={props.onBegin} /> : null}
       {walk.data ? <Again walk={walk.data} /> : null}
-      <p>
+      <p className="walk-more">
         <Link className="btn" to="/handover">
           hand-over page
         </Link>
+        {walk.data ? <Paper walk={walk.data} ask={ask} onType={props.onBegin} /> : null}
       </p>
       {isPhone ? <PhoneMore /> : null}
     </main>
@@ -154,7 +150,7 @@ function Which(props: { ask: WalkAsk; areas: WalkAnswer['areas']; onSet: (over: 
 }
 
 /** The guns in walking order; by person where several go at once, each with a beginning of its own. */
-function Chosen(props: { walk: WalkAnswer; ask: WalkAsk; onBegin: (stops: WalkAnswer['stops']) => void }) {
+function Chosen(props: { walk: WalkAnswer; ask: WalkAsk; onBegin: (stops: readonly WalkStop[]) => void }) {
   const { walk, onBegin } = props
   if (walk.stops.length === 0) return null
   return walk.parts.map((part, i) => {
@@ -197,5 +193,40 @@ function Again({ walk: { again, nowMs } }: { walk: WalkAnswer }) {
         </p>
       ))}
     </section>
+  )
+}
+
+/** The walk on paper; kept on this device as it was printed, so that the sheet is typed back in its own order. */
+function Paper(props: {
+  walk: WalkAnswer
+  ask: WalkAsk
+  onType: (stops: readonly WalkStop[], typedOf: number) => void
+}) {
+  const { walk, ask, onType } = props
+  const [sheet, setSheet] = useState(printedWalk)
+  const print = () => {
+    const printed = { stops: walk.stops, printedMs: Date.now() }
+    keepPrinted(printed)
+    setSheet(printed)
+  }
+  return (
+    <>
+      {walk.stops.length > 0 ? (
+        <a
+          className="btn"
+          href={`/api/print${walkAddress(ask).replace('/walk', '/walk.pdf')}`}
+          target="_blank"
+          rel="noreferrer"
+          onClick={print}
+        >
+          on paper
+        </a>
+      ) : null}
+      {sheet ? (
+        <button type="button" className="btn" onClick={() => onType(sheet.stops, sheet.printedMs)}>
+          type in the sheet of {clockTime(sheet.printedMs, walk.zone)}
+        </button>
+      ) : null}
+    </>
   )
 }

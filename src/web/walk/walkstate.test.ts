@@ -11,7 +11,7 @@ const stop = (name: string): WalkStop => ({
   wants: [],
   followUps: [],
 })
-const begun = beginWalk([stop('a1'), stop('a2')], ['key-1', 'key-2'], 0)
+const begun = beginWalk({ stops: [stop('a1'), stop('a2')], keys: ['key-1', 'key-2'], startedMs: 0 })
 const after = (...events: WalkEvent[]) => events.reduce(walkStep, begun)
 
 describe('a walk under way', () => {

@@ -16,6 +16,8 @@ export interface WalkState {
   /** One for each gun, made when the walk began. */
   keys: readonly string[]
   startedMs: number
+  /** Typed in from the sheet that was printed then. */
+  isTyped: boolean
   /** Gun the walk is at; as many as there are when it is over. */
   at: number
   looks: readonly { what: LookKey; grade: string }[]
@@ -37,10 +39,9 @@ export type WalkEvent =
   | { type: 'back' }
   | { type: 'leave'; isNoted: boolean }
 
-export const beginWalk = (stops: readonly WalkStop[], keys: readonly string[], startedMs: number): WalkState => ({
-  stops,
-  keys,
-  startedMs,
+export const beginWalk = (of: Pick<WalkState, 'stops' | 'keys' | 'startedMs'> & { isTyped?: boolean }): WalkState => ({
+  isTyped: false,
+  ...of,
   at: 0,
   looks: [],
   passed: [],

@@ -1,0 +1,54 @@
+import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces.js'
+import { lookMethod, WALKS } from '@core/walk/looks.ts'
+import { READING } from '@core/reading/specs.ts'
+import { type WalkAnswer, type WalkStop } from '@contract/walk.ts'
+import { MM } from './pdf.ts'
+
+const BOX = '\u2610'
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+
+/**
+ * A walk on paper, in its order: a row for each thing that is looked at, its answers numbered as they are typed back, 0 for "didn't look";
+ * what is due under it.
+ */
+export function walkSheet(walk: WalkAnswer, at: { shopName: string; date: string }): TDocumentDefinitions {
+  return {
+    pageSize: 'A4',
+    pageMargins: [14 * MM, 12 * MM, 14 * MM, 14 * MM],
+    defaultStyle: { fontSize: 10 },
+    info: { title: `${at.shopName}: walk, ${WALKS[walk.walk].name}` },
+    footer: (page: number, pages: number): Content => ({
+      text: `${at.shopName}, ${at.date}, page ${page} of ${pages}. Typed back on the page Walk, in this order.`,
+      fontSize: 8,
+      margin: [14 * MM, 0, 14 * MM, 0],
+    }),
+    content: [
+      {
+        text: `Walk: ${WALKS[walk.walk].name}, ${Math.round(walk.taskMin + walk.walkMin)} min`,
+        fontSize: 16,
+        bold: true,
+      },
+      {
+        margin: [0, 6, 0, 0],
+        table: { headerRows: 0, dontBreakRows: true, widths: [52, 110, '*'], body: walk.stops.flatMap(rowsOf) },
+        layout: { hLineWidth: () => 0.5, vLineWidth: () => 0, hLineColor: () => '#999' },
+      },
+    ],
+  }
+}
+
+function rowsOf(stop: WalkStop): TableCell[][] {
+  const looks = stop.looks.map(({ what }): [string, string] => {
+    const answers = lookMethod(what).grades.map((g, i) => `${BOX} ${i + 1} ${g.says}`)
+    return [capital(READING[what].name), [...answers, `${BOX} 0 didn’t look`].join('    ')]
+  })
+  const due = stop.wants.map((w): [string, string] => [
+    `${w.act === 'clean' ? 'Clean' : 'Change'}: ${w.position}`,
+    `${BOX} done`,
+  ])
+  return [...looks, ...due].map(([what, answers], i) => [
+    { text: i === 0 ? stop.name : '', bold: true, fontSize: 12 },
+    { text: what },
+    { text: answers, fontSize: 9 },
+  ])
+}

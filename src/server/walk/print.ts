@@ -1,0 +1,19 @@
+import { type WalkQuery } from '@contract/walk.ts'
+import { type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { pdfOf } from '@server/print/pdf.ts'
+import { walkSheet } from '@server/print/walksheet.ts'
+import { loadShop } from '@server/shop/model.ts'
+import { dayOf } from '@server/time/wall.ts'
+import { readWalk } from './walk.ts'
+
+/** The walk as it is chosen now, on paper. */
+export async function printWalk(deps: Deps, who: Who, query: WalkQuery): Promise<Buffer> {
+  const walk = await readWalk(deps, who, query)
+  if (walk.stops.length === 0)
+    throw new DomainError('not-found', 'There is nothing to look at on that walk.', [
+      'Choose another walk or more minutes.',
+    ])
+  const { site } = await loadShop(deps.db, deps.calendar, deps.now())
+  return pdfOf(walkSheet(walk, { shopName: site.name, date: dayOf(site.zone, deps.now()) }))
+}
