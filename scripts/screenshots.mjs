@@ -15,16 +15,16 @@ const VIEWS = [
   { name: 'gun-wrong', gun: 'B8', size: DESK },
   { name: 'look', path: '/look', size: DESK },
   { name: 'change', path: '/change?guns={A2}&wire={solid steel 1.2}', size: DESK },
-  { name: 'change-phone', path: '/change?guns={B1}&wire={aluminium 1.2}&at={B1}', size: PHONE, done: 7 },
   { name: 'guide', path: '/guide?gun={A2}&do=diffuser', size: DESK, light: true },
   { name: 'liner', path: '/liner?gun={A2}', size: DESK },
-  { name: 'liner-cut-phone', path: '/liner?gun={A2}', size: PHONE, liner: '158' },
+  { name: 'walk', path: '/walk?minutes=25', size: DESK },
+  { name: 'walk-phone', path: '/walk?minutes=25', size: PHONE, begin: true },
+  { name: 'handover', path: '/handover', size: DESK },
   { name: 'drag', path: '/drag?gun={T2}', size: DESK },
   { name: 'readings', path: '/read?gun={A8}', size: DESK },
   { name: 'spools', path: '/spools', size: DESK },
   { name: 'logbook', path: '/logbook?day=', size: DESK },
   { name: 'shop-places', path: '/shop', size: DESK },
-  { name: 'shop-fit', path: '/shop?part=fit', size: DESK },
   {
     name: 'shop-bring-in',
     path: '/shop?part=bring',
@@ -59,16 +59,6 @@ async function withIds(request, path) {
   })
 }
 
-/** A liner job as far as the first cut. */
-async function upToTheCut(page, main, standsOut) {
-  await page.getByRole('button', { name: 'Begin' }).click()
-  for (let i = 0; i < 13; i++) await main.click()
-  await page.getByRole('button', { name: 'Skip' }).click()
-  for (let i = 0; i < 4; i++) await main.click()
-  await page.getByRole('textbox').fill(standsOut)
-  await page.getByRole('button', { name: 'That is what it measures' }).click()
-}
-
 async function take(browser, url, view) {
   const context = await browser.newContext({
     viewport: view.size,
@@ -90,9 +80,7 @@ async function take(browser, url, view) {
   if (path === '/logbook?day=') path += (await (await context.request.get('/api/logbook')).json()).previousDay
   await page.goto(path)
   await page.waitForTimeout(900)
-  const main = page.locator('.step-keys .key-chalk').first()
-  for (let i = 0; i < (view.done ?? 0); i++) await main.click()
-  if (view.liner) await upToTheCut(page, main, view.liner)
+  if (view.begin) await page.getByRole('button', { name: /^Begin at/ }).click()
   if (view.sheet) {
     await page.getByLabel('or paste it here').fill(view.sheet)
     await page.getByRole('button', { name: 'Read it' }).click()

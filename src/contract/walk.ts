@@ -77,7 +77,7 @@ export const walkEntry = z.object({
 })
 export type WalkEntry = z.input<typeof walkEntry>
 export type WalkEntryRead = z.output<typeof walkEntry>
-export const walkFoundRequest = z.object({ entries: z.array(walkEntry).min(1).max(500) })
+export const walkFoundRequest = z.object({ entries: z.array(walkEntry).min(1).max(2000) })
 /** Each entry on its own: kept, kept before, or refused with the reason. */
 export const walkFoundAnswer = z.object({
   entries: z.array(

@@ -34,6 +34,7 @@ const router = createBrowserRouter([
       { path: 'drag', lazy: async () => ({ Component: (await import('./drag/DragPage.tsx')).DragPage }) },
       { path: 'read', lazy: async () => ({ Component: (await import('./reading/ReadPage.tsx')).ReadPage }) },
       { path: 'walk', lazy: async () => ({ Component: (await import('./walk/WalkPage.tsx')).WalkPage }) },
+      { path: 'audit', lazy: async () => ({ Component: (await import('./walk/AuditPage.tsx')).AuditPage }) },
       {
         path: 'handover',
         lazy: async () => ({ Component: (await import('./walk/HandoverPage.tsx')).HandoverPage }),

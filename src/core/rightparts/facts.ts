@@ -175,6 +175,12 @@ export const SETTINGS = [
   'reamerBlade',
   'reamerClamp',
   'antiSpatter',
+  'gripTip',
+  'scrapeNozzle',
+  'snipWire',
+  'ownBrush',
+  'hangGun',
+  'chainCylinder',
 ] as const
 export type SettingName = (typeof SETTINGS)[number]
 /** What keeps spatter from sticking, as it is in use at a place. */

@@ -51,7 +51,7 @@ function* seeds(stops: readonly Stop[], of: ChooseAsked): Generator<Set<Stop>> {
     if (stop && minutesOf(new Set([stop]), of) <= of.minutes) yield new Set([stop])
   }
 }
-const STRETCHES = 6
+const STRETCHES = 4
 
 const worthOf = (set: ReadonlySet<Stop>) => [...set].reduce((s, x) => s + x.worth, 0)
 
@@ -71,8 +71,15 @@ function walkOf({ from, to }: Span, start: number | null): number {
   return to - from + Math.min(Math.abs(start - from), Math.abs(start - to))
 }
 const spanOf = (set: Iterable<Stop>) => [...set].reduce(withStop, NO_SPAN)
-const minutesOf = (set: ReadonlySet<Stop>, { fromMin }: ChooseAsked) =>
-  [...set].reduce((s, x) => s + x.minutes, 0) + walkOf(spanOf(set), fromMin)
+function minutesOf(set: ReadonlySet<Stop>, { fromMin }: ChooseAsked): number {
+  let [minutes, from, to] = [0, Infinity, -Infinity]
+  for (const { minutes: m, atMin } of set) {
+    minutes += m
+    if (atMin < from) from = atMin
+    if (atMin > to) to = atMin
+  }
+  return minutes + walkOf({ from, to }, fromMin)
+}
 
 /** Adds, the most worth per added minute first, until nothing fits. */
 function inserted(seed: ReadonlySet<Stop>, stops: readonly Stop[], of: ChooseAsked): Set<Stop> {
@@ -109,7 +116,7 @@ function improved(start: Set<Stop>, stops: readonly Stop[], of: ChooseAsked): Se
 }
 
 /** Of those left only so many that are worth most a minute are tried: the rest would not get in either. */
-const TRIED = 24
+const TRIED = 16
 function exchange(set: ReadonlySet<Stop>, stops: readonly Stop[], of: ChooseAsked): Set<Stop> | null {
   const now = worthOf(set)
   const left = stops
@@ -120,7 +127,10 @@ function exchange(set: ReadonlySet<Stop>, stops: readonly Stop[], of: ChooseAske
   const outs = [[], ...chosen.map((a) => [a]), ...pairs(chosen.slice(0, 8)), ...ends(set)]
   for (const stop of left)
     for (const out of outs) {
-      const next = new Set([...set].filter((s) => !out.includes(s)))
+      // So little for so much is hardly made up by what fits in beside it.
+      if (stop.worth < 0.3 * out.reduce((s, x) => s + x.worth, 0)) continue
+      const next = new Set(set)
+      for (const x of out) next.delete(x)
       next.add(stop)
       if (minutesOf(next, of) > of.minutes + 1e-9) continue
       const filled = inserted(next, stops, of)

@@ -22,6 +22,7 @@ import { type Reader, type Tx } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { carrierAt } from '@server/logbook/draft.ts'
+import { AUDIT, THERE_OR_NOT } from '@core/walk/audit.ts'
 import { LOOK } from '@server/logbook/manylines.ts'
 import { logFacts } from '@server/logbook/facts.ts'
 import { changing, OK } from '@server/shop/changing.ts'
@@ -46,6 +47,12 @@ const ON: Record<SettingName, 'station' | 'head' | 'gun'> = {
   reamerBlade: 'station',
   reamerClamp: 'station',
   antiSpatter: 'station',
+  gripTip: 'station',
+  scrapeNozzle: 'station',
+  snipWire: 'station',
+  ownBrush: 'station',
+  hangGun: 'station',
+  chainCylinder: 'station',
 }
 
 /** The carrier a setting is said of, by a position that rides on it. */
@@ -75,6 +82,8 @@ export function settingValue(name: SettingName, value: string): string {
       ])
     return String(mm)
   }
+  if (name in AUDIT && !THERE_OR_NOT.some((v) => v === value))
+    throw new DomainError('bad-request', `"${value}" is neither there nor missing.`, ['Say one of the two.'])
   if (name === 'antiSpatter' && !ANTI_SPATTERS.some((a) => a === value))
     throw new DomainError('bad-request', `"${value}" is no anti-spatter known here.`, [
       `One of: ${ANTI_SPATTERS.join(', ')}.`,

@@ -1,7 +1,9 @@
+import { auditAnswer, auditQuery } from '@contract/audit.ts'
 import { handoverAnswer, handoverQuery } from '@contract/handover.ts'
 import { walkAnswer, walkFoundAnswer, walkFoundRequest, walkQuery } from '@contract/walk.ts'
 import { endpoint } from '@server/http/routes.ts'
 import { logWalk } from './found.ts'
+import { readAudit } from './audit.ts'
 import { readHandover } from './handover.ts'
 import { readWalk } from './walk.ts'
 
@@ -21,6 +23,14 @@ export const walkEndpoints = [
     query: handoverQuery,
     answer: handoverAnswer,
     run: (deps, who, { query }) => readHandover(deps, who, query.areaId),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/audit',
+    summary: 'What each place has at hand, by what can be done with it',
+    query: auditQuery,
+    answer: auditAnswer,
+    run: (deps, who, { query }) => readAudit(deps, who, query.areaId),
   }),
   endpoint({
     method: 'post',

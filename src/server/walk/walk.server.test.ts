@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { type AuditAnswer } from '@contract/audit.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type HandoverAnswer } from '@contract/handover.ts'
@@ -177,6 +178,26 @@ describe('what is found on a walk', () => {
     expect((await nobody.post('/walk/found', { entries: [entry('A1')] })).status).toBe(401)
     await nobody.post('/people/sign-in', LEAD)
     expect((await nobody.post('/walk/found', { entries: [entry('A1')] })).status).toBe(200)
+  })
+})
+
+describe('what is at hand', () => {
+  it('is said of a place and kept; what is neither there nor missing is refused', async () => {
+    const audit = async () => (await lead.get<AuditAnswer>('/audit')).body.places
+    expect((await audit()).every((p) => p.saidMs === null)).toBe(true)
+    const say = (value: string) =>
+      lead.post('/rightparts/set', {
+        key: nextKey(),
+        stationId: id('A2'),
+        how: 'read',
+        settings: [{ name: 'hangGun', value }],
+      })
+    expect((await say('there')).status).toBe(200)
+    server.clock.nowMs += 1000
+    await say('missing')
+    expect((await audit()).find((p) => p.name === 'A2')).toMatchObject({ has: { hangGun: 'missing' } })
+    expect((await say('perhaps')).status).toBe(400)
+    expect((await lead.get<AuditAnswer>('/audit?areaId=area_no')).status).toBe(404)
   })
 })
 

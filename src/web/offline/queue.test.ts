@@ -84,7 +84,7 @@ describe('what waits for a link', () => {
       type: 'restored',
       waiting: [
         entry(3, { kind: 'post' }),
-        ...Array.from({ length: 700 }, (_, n) => entry(10 + n)),
+        ...Array.from({ length: BATCH + 200 }, (_, n) => entry(10 + n)),
         entry(1),
         entry(2),
       ],

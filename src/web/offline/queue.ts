@@ -53,7 +53,7 @@ export type QueueEffect =
 
 export const EMPTY: QueueState = { waiting: [], onTheWay: [], refused: [], retryAtMs: null, failures: 0 }
 /** As many as the server takes at once. */
-export const BATCH = 500
+export const BATCH = 2000
 const FIRST_WAIT_MS = 1000
 const LONGEST_WAIT_MS = 60_000
 

@@ -47,6 +47,9 @@ export function MoreActs({ gun }: { gun: GunAnswer }) {
         <Link className="key key-low" to={`/drag?gun=${gun.stationId}`}>
           Its drag
         </Link>
+        <Link className="key key-low" to={`/walk?minutes=15&from=${gun.stationId}`}>
+          15 min from here
+        </Link>
         {key('swap', 'Swap the gun')}
         {key('issue', 'Fetch a part')}
         {key('joint', 'Joint trouble')}

@@ -1,3 +1,4 @@
+import { AUDIT } from '@core/walk/audit.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
 import { RULES, type Datum } from '@core/rightparts/finding.ts'
 import { type JointFault } from '@core/rightparts/joints.ts'
@@ -101,6 +102,12 @@ export const SETTING_WORD: Record<SettingName, string> = {
   reamerBlade: 'reamer blade',
   reamerClamp: 'reamer clamp',
   antiSpatter: 'anti-spatter',
+  gripTip: AUDIT.gripTip.short,
+  scrapeNozzle: AUDIT.scrapeNozzle.short,
+  snipWire: AUDIT.snipWire.short,
+  ownBrush: AUDIT.ownBrush.short,
+  hangGun: AUDIT.hangGun.short,
+  chainCylinder: AUDIT.chainCylinder.short,
 }
 export function settingWords(name: SettingName, value: string, units: Units): string {
   if (name.startsWith('roll') || name === 'machineWire') return wireSize(Number(value), units)

@@ -111,6 +111,9 @@ function Choose(props: {
         <Link className="btn" to="/handover">
           hand-over page
         </Link>
+        <Link className="btn" to="/audit">
+          what is at hand
+        </Link>
         {walk.data ? <Paper walk={walk.data} ask={ask} onType={props.onBegin} /> : null}
       </p>
       {isPhone ? <PhoneMore /> : null}
