@@ -177,3 +177,29 @@ test('a part changed on a gun’s page without a link is kept on the device and 
     .poll(async () => ((await logged(page)).get('A9') ?? 0) - (before.get('A9') ?? 0), { timeout: 20_000 })
     .toBe(1)
 })
+
+test('a walk on paper is typed back with number keys in its own order; what is at hand is said with a tap', async ({
+  page,
+}) => {
+  await asOwner(page, shop, '/walk?walk=hourly&minutes=60')
+  const paper = page.getByRole('link', { name: 'on paper' })
+  const [pdf] = await Promise.all([page.waitForEvent('popup'), paper.click()])
+  await pdf.close()
+  const before = await logged(page)
+  await page.getByRole('button', { name: /^type in the sheet of/ }).click()
+  for (const name of ['A1', 'A2']) {
+    await expect(heading(page, name)).toBeVisible()
+    await page.waitForTimeout(150)
+    await page.keyboard.press('1')
+  }
+  await expect(heading(page, 'A3')).toBeVisible()
+  await expect.poll(async () => ((await logged(page)).get('A2') ?? 0) - (before.get('A2') ?? 0)).toBe(1)
+  await page.goto(`${shop.url}/audit`)
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Nobody has looked at what is at hand.')
+  const a5 = page.getByRole('group', { name: 'At hand at A5' })
+  await a5.getByRole('button', { name: 'Hang the gun' }).click()
+  await a5.getByRole('button', { name: 'Hang the gun: there' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(
+    'One place lacks something: hang the gun 1. Eleven not looked at.',
+  )
+})

@@ -5,6 +5,7 @@ import { ActStrip, Flash } from '@web/log/ActStrip.tsx'
 import { useChanges, useLinkLost } from '@web/live/useChanges.ts'
 import { clockTime } from '@web/format/times.ts'
 import { QueueLine } from '@web/offline/QueueLine.tsx'
+import { useHoldArea } from '@web/offline/holdarea.ts'
 import { useQueueRuns } from '@web/offline/device.ts'
 import { Wedge } from '@web/scan/Wedge.tsx'
 import { Find } from './Find.tsx'
@@ -30,6 +31,7 @@ export function Shell() {
   const isKnown = Boolean(me.data?.person ?? me.data?.device)
   useChanges(isKnown)
   useQueueRuns()
+  useHoldArea()
   useShortcuts(
     { '/': () => setOpen('find'), '?': () => setOpen('help'), f: () => go('/'), l: () => go('/logbook') },
     open === null,

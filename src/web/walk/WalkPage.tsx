@@ -8,11 +8,12 @@ import { useIsPhone } from '@web/floor/useIsPhone.ts'
 import { minutes } from '@web/format/numbers.ts'
 import { ago, clockTime } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
+import { useMe } from '@web/people/queries.ts'
 import { PickOne } from '@web/shell/Field.tsx'
 import { PhoneMore } from '@web/shell/Shell.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { dropWalk, keepPrinted, keepWalk, keptWalk, printedWalk } from './kept.ts'
-import { useWalk, walkAddress, type WalkAsk } from './queries.ts'
+import { DEFAULT_WALK, useWalk, walkAddress, type WalkAsk } from './queries.ts'
 import { WalkMode } from './WalkMode.tsx'
 import { beginWalk, isOver, type WalkState } from './walkstate.ts'
 import { stopWords, walkHonesty, walkSentence } from './walkwords.ts'
@@ -55,12 +56,13 @@ export function WalkPage() {
   return <Choose under={under && !isOver(under) ? under : null} onWalkOn={walkOn} onBegin={begin} />
 }
 
-function askOf(params: URLSearchParams): WalkAsk {
+/** As the address says; a tablet of a hall walks that hall unless told otherwise. */
+function askOf(params: URLSearchParams, ownArea: string): WalkAsk {
   const walk = params.get('walk')
   return {
-    minutes: Number(params.get('minutes')) || 25,
-    walk: isWalk(walk) ? walk : 'due',
-    areaId: params.get('area') ?? '',
+    minutes: Number(params.get('minutes')) || DEFAULT_WALK.minutes,
+    walk: isWalk(walk) ? walk : DEFAULT_WALK.walk,
+    areaId: params.get('area') ?? ownArea,
     from: params.get('from') ?? '',
     people: Number(params.get('people')) || 1,
   }
@@ -73,7 +75,7 @@ function Choose(props: {
 }) {
   const [params, setParams] = useSearchParams()
   const isPhone = useIsPhone()
-  const ask = askOf(params)
+  const ask = askOf(params, useMe().data?.device?.areaId ?? '')
   const walk = useWalk(ask)
   const set = (over: Record<string, string>) => setParams({ ...Object.fromEntries(params), ...over }, { replace: true })
   return (

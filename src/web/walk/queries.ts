@@ -10,6 +10,7 @@ export interface WalkAsk {
   from: string
   people: number
 }
+export const DEFAULT_WALK: WalkAsk = { minutes: 25, walk: 'due', areaId: '', from: '', people: 1 }
 /** The same walk is the same address, so that a device without a link finds it again. */
 export function walkAddress({ minutes, walk, areaId, from, people }: WalkAsk): string {
   const params = new URLSearchParams({ minutes: String(minutes), walk, people: String(people) })
