@@ -4,7 +4,7 @@ import { READING } from '@core/reading/specs.ts'
 import { type WalkAnswer, type WalkStop } from '@contract/walk.ts'
 import { MM } from './pdf.ts'
 
-const BOX = '\u2610'
+const BOX = '[   ]'
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /**
