@@ -15,6 +15,22 @@ export const choiceLine = z.object({
 export type ChoiceLine = z.infer<typeof choiceLine>
 export const choicesAnswer = z.object({ zone: z.string(), choices: z.array(choiceLine) })
 
+/** Limits that people run past and nothing comes of it. */
+export const ignoredAnswer = z.object({
+  days: z.number().int(),
+  rules: z.array(
+    z.object({
+      kindKey: z.string(),
+      classKey: z.string(),
+      limit: z.number(),
+      unit: z.string(),
+      past: z.number().int(),
+      suggested: z.number(),
+    }),
+  ),
+})
+export type IgnoredAnswer = z.infer<typeof ignoredAnswer>
+
 /** Chooses a school for a scope; `option` null goes back to what holds without it. */
 export const choiceRequest = z.object({
   key: idempotencyKey,

@@ -1,7 +1,8 @@
 import { done } from '@contract/common.ts'
-import { choiceRequest, choicesAnswer } from '@contract/houserule.ts'
+import { choiceRequest, choicesAnswer, ignoredAnswer } from '@contract/houserule.ts'
 import { endpoint } from '@server/http/routes.ts'
 import { choose, readChoices } from './choices.ts'
+import { readIgnored } from './ignored.ts'
 
 export const houseruleEndpoints = [
   endpoint({
@@ -10,6 +11,13 @@ export const houseruleEndpoints = [
     summary: 'What the shop chose where practitioners differ',
     answer: choicesAnswer,
     run: (deps, who) => readChoices(deps, who),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/houserule/ignored',
+    summary: 'Limits that people run past and nothing comes of it',
+    answer: ignoredAnswer,
+    run: (deps, who) => readIgnored(deps, who),
   }),
   endpoint({
     method: 'post',

@@ -1,5 +1,6 @@
-import { inArray } from 'drizzle-orm'
-import { worstGradeFirst } from '@core/walk/entry.ts'
+import { and, desc, eq, gte, inArray, isNull, like, lt } from 'drizzle-orm'
+import { paceWeight } from '@core/walk/pace.ts'
+import { isFoundGood, worstGradeFirst } from '@core/walk/entry.ts'
 import { lookMethod } from '@core/walk/looks.ts'
 import { type WalkEntryRead, type WalkFoundAnswer } from '@contract/walk.ts'
 import { act } from '@contract/logbook.ts'
@@ -47,7 +48,8 @@ interface WriteAt {
 async function write(tx: Tx, { deps, who, entries }: WriteAt): Promise<WalkFoundAnswer> {
   const shop = await loadShop(tx, deps.calendar, deps.now())
   const before = await keptBefore(tx, entries)
-  const at: EntryAt = { tx, deps, who, shop, placeAt: placesBy(tx, shop) }
+  const pace = await paces(tx, who, entries)
+  const at: EntryAt = { tx, deps, who, shop, placeAt: placesBy(tx, shop), weightOf: (key) => pace.get(key) ?? 1 }
   const drafts: Draft[] = []
   const lines: Line[] = []
   const seen = new Set<string>()
@@ -94,6 +96,41 @@ interface EntryAt {
   who: Who
   shop: ShopModel
   placeAt: (stationId: string) => Promise<{ place: Place; wireId: string | null }>
+  /** How much the looks of an entry count, by how long they took. */
+  weightOf: (key: string) => number
+}
+
+const ONE_WALK_MS = 15 * 60_000
+/** Each entry against the one before it from the same device and person, in this request or kept shortly before. */
+async function paces(db: Reader, who: Who, entries: readonly WalkEntryRead[]): Promise<Map<string, number>> {
+  const exact = entries.filter((e) => e.precision === 'exact').sort((a, b) => a.happenedMs - b.happenedMs)
+  const [first] = exact
+  if (!first) return new Map()
+  const { deviceId, personId } = ledgerEvent
+  const [last] = await db
+    .select({ happenedMs: ledgerEvent.happenedMs })
+    .from(ledgerEvent)
+    .where(
+      and(
+        like(ledgerEvent.idempotencyKey, `${WALKED}%#0`),
+        gte(ledgerEvent.happenedMs, first.happenedMs - ONE_WALK_MS),
+        lt(ledgerEvent.happenedMs, first.happenedMs),
+        who.device ? eq(deviceId, who.device.id) : isNull(deviceId),
+        who.person ? eq(personId, who.person.id) : isNull(personId),
+      ),
+    )
+    .orderBy(desc(ledgerEvent.happenedMs))
+    .limit(1)
+  let beforeMs = last?.happenedMs ?? null
+  return new Map(
+    exact.map((entry) => {
+      const gap = beforeMs === null ? null : entry.happenedMs - beforeMs
+      beforeMs = entry.happenedMs
+      const sinceMs = gap === null || gap > ONE_WALK_MS ? null : gap
+      const looks = entry.looks.map((l) => l.what)
+      return [entry.key, paceWeight({ sinceMs, looks, isAllGood: entry.looks.every(isFoundGood) })] as const
+    }),
+  )
 }
 
 /** Places as they are now, each asked for once. */
@@ -141,6 +178,8 @@ async function lookDrafts(
     const { key, stationId } = entry
     const r = readingRequest.parse({ key, stationId, what, method: method.key, how: 'looked', grade })
     const from: Record<string, number> = {}
+    const weight = at.weightOf(entry.key)
+    if (weight < 1) from['weight'] = weight
     if (what === 'nozzleOpen' && cleaned !== null) from['sinceCleanedH'] = cleaned
     return readingFacts(r, { value: null, left: null, from }, { place, shop, target: null, wireId, nowMs: deps.now() })
   })

@@ -223,6 +223,29 @@ describe('honest looks', () => {
   })
 })
 
+describe('a walk in no time', () => {
+  it('counts for less in what is learnt, and for nothing against anybody', async () => {
+    const chance = async () =>
+      (await walk('?walk=weekly&minutes=240')).stops
+        .find((s) => s.name === 'C3')
+        ?.looks.find((l) => l.what === 'insulator')?.chance ?? 0
+    const round = async (gapMs: number) => {
+      for (let n = 0; n < 12; n++) {
+        server.clock.nowMs += gapMs
+        await found(entry(`A${1 + (n % 2)}`, { looks: [{ what: 'insulator', grade: 'tight' }] }))
+      }
+    }
+    const before = await chance()
+    await round(300)
+    const afterQuick = await chance()
+    server.clock.nowMs += 3_600_000
+    await round(30_000)
+    const afterFair = await chance()
+    expect(before - afterQuick).toBeLessThan(afterQuick - afterFair)
+    expect(afterFair).toBeLessThan(afterQuick)
+  })
+})
+
 describe('the hand-over page', () => {
   const handover = async (query = '') => (await lead.get<HandoverAnswer>(`/handover${query}`)).body
   it('makes itself from the log: down with what was tried, settings that stand, what asks, what was done', async () => {

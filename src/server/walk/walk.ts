@@ -107,7 +107,8 @@ async function foundCounts(db: Reader, sinceMs: number): Promise<Found> {
     .select({
       what: reading.what,
       bad: sql<string>`sum(case when ${reading.verdict} = 'good' then 0 else 1 end)`,
-      of: sql<string>`count(*)`,
+      // Looks noted too quickly to have been looks count for less.
+      of: sql<string>`sum(coalesce(json_value(${reading.madeFrom}, '$.weight'), 1))`,
     })
     .from(reading)
     .where(gte(reading.atMs, sinceMs))

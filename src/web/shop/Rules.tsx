@@ -6,6 +6,7 @@ import { type ShopAnswer } from '@contract/shop.ts'
 import { twoFigures, unitWord } from '@web/format/numbers.ts'
 import { shortDate } from '@web/format/times.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { IgnoredRules } from './IgnoredRules.tsx'
 import { KindReasons } from './KindReasons.tsx'
 import { useSave } from './queries.ts'
 
@@ -17,6 +18,7 @@ export function Rules({ shop }: { shop: ShopAnswer }) {
       <p className="said">
         A limit is yours to set: none is shipped. Without a limit or a look interval a part is drawn dotted, never good.
       </p>
+      <IgnoredRules shop={shop} />
       <Form.Group controlId="r-class" className="rule-class">
         <Form.Label>for</Form.Label>
         <Form.Select value={classKey} onChange={(e) => setClass(e.target.value)}>
