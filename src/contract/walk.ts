@@ -15,7 +15,7 @@ export const walkQuery = z.object({
 })
 export type WalkQuery = z.output<typeof walkQuery>
 
-const look = z.enum(LOOK_KEYS as [(typeof LOOK_KEYS)[number], ...(typeof LOOK_KEYS)[number][]])
+const look = z.enum(LOOK_KEYS)
 export const walkLook = z.object({
   what: look,
   /** When it was last looked at; null: never. */

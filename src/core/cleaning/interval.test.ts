@@ -84,7 +84,7 @@ describe('cleaning by what was found', () => {
 
 describe('the hours that are due', () => {
   const at = (school: string, ruleH: number | null, list: FoundClosed[] = []) =>
-    cleanLimit({ school, ruleH, found: list, prior: PRIOR })
+    cleanLimit({ school, ruleH, learnt: learntInterval({ ruleH, found: list, prior: PRIOR }) })
   it('are what the lead set, until three findings of its own', () => {
     expect(at('byHours', 2)).toMatchObject({ hours: 2, by: 'rule', n: 0 })
     expect(at('byHours', 2, found(2, 0.4))).toMatchObject({ hours: 2, by: 'rule', n: 2 })

@@ -108,27 +108,30 @@ export type FoundOn = FoundClosed & { wireId: string | null }
 /** So many are kept: more than the interval goes by, so that those with another wire do not crowd it out. */
 export const FOUND_KEPT = 2 * LAST
 
+/** Schools under which a nozzle is looked at every day instead of by hours. */
+export const LOOKED_AT_DAILY: ReadonlySet<string> = new Set(['eachPass', 'cleanUp'])
+
 export interface CleanLimitAsked {
   /** School of the house rule on cleaning (D16). */
   school: string
   /** Arc hours the lead set; null: none. */
   ruleH: number | null
-  found: readonly FoundClosed[]
-  prior: CleaningAsked['prior']
+  learnt: CleaningInterval
 }
 export interface CleanLimit {
   hours: number
   by: 'rule' | 'found' | 'school'
   /** Findings of its own that it goes by. */
   n: number
-  perHour: number
   isHeld: CleaningInterval['isHeld']
 }
 /** From so many findings of its own a gun's interval goes by them. */
 export const LEAST_FOUND = 3
 
 /** The interval as it went, from what the lead set (or the class prior alone), step by step: each finding moves it by no more than half. */
-export function learntInterval(of: Omit<CleanLimitAsked, 'school'>): CleaningInterval {
+export function learntInterval(
+  of: Pick<CleaningAsked, 'found' | 'prior'> & { ruleH: number | null },
+): CleaningInterval {
   const { found, prior, ruleH } = of
   const started = cleaningInterval({ found: [], prior, currentH: null })
   let made: CleaningInterval = ruleH === null ? started : { ...started, hours: ruleH }
@@ -141,14 +144,10 @@ export function learntInterval(of: Omit<CleanLimitAsked, 'school'>): CleaningInt
  * Arc hours at which a nozzle is cleaned, by the shop's school: each hour; as the lead set it; or as the lead set it and then by what is
  * found, from three findings on. Null: no hours count here (each pass, at clean-up), or nobody set any. A shipped guess never sets one.
  */
-export function cleanLimit(of: CleanLimitAsked): CleanLimit | null {
-  const plain = { n: 0, perHour: of.prior.perHour, isHeld: null }
-  if (of.school === 'hourly') return { ...plain, hours: 1, by: 'school' }
-  if (of.school === 'eachPass' || of.school === 'cleanUp') return null
-  const learnt = learntInterval(of)
-  if (of.school === 'byHours' && learnt.n >= LEAST_FOUND)
-    return { hours: learnt.hours, by: 'found', n: learnt.n, perHour: learnt.perHour, isHeld: learnt.isHeld }
-  return of.ruleH === null ? null : { ...plain, n: learnt.n, hours: of.ruleH, by: 'rule' }
+export function cleanLimit({ school, ruleH, learnt }: CleanLimitAsked): CleanLimit | null {
+  if (school === 'hourly') return { hours: 1, by: 'school', n: 0, isHeld: null }
+  if (LOOKED_AT_DAILY.has(school)) return null
+  const { hours, n, isHeld } = learnt
+  if (school === 'byHours' && n >= LEAST_FOUND) return { hours, by: 'found', n, isHeld }
+  return ruleH === null ? null : { hours: ruleH, by: 'rule', n, isHeld: null }
 }
-/** Schools under which a nozzle is looked at every day instead of by hours. */
-export const LOOKED_AT_DAILY: ReadonlySet<string> = new Set(['eachPass', 'cleanUp'])

@@ -102,7 +102,7 @@ function highEdge(
 
 /** What the wire wants is more than the motor has, whatever the rolls grip. */
 export const isStalled = ({ motorPushN }: FeedPath, { neededN }: TensionWindow) =>
-  Boolean(motorPushN) && (neededN ?? Infinity) > (motorPushN ?? Infinity)
+  typeof motorPushN === 'number' && (neededN ?? Infinity) > motorPushN
 
 export type Verdict = 'feeds with margin' | 'feeds without margin' | 'cannot feed'
 /**

@@ -25,15 +25,23 @@ const SUB = 2
 export function drawTip(of: DrawnTip): Gray {
   const size = Math.ceil(of.outerMm * of.pxPerMm * 1.6)
   const off = { x: (of.random() - 0.5) * 6, y: (of.random() - 0.5) * 6 }
+  return drawn(size, of, (x, y) =>
+    brightness(of, (x - size / 2 - off.x) / of.pxPerMm, (y - size / 2 - off.y) / of.pxPerMm),
+  )
+}
+
+/** A square picture of what has such a brightness: each pixel by four places in it, then soft, then noisy. */
+function drawn(
+  size: number,
+  of: Pick<DrawnTip, 'blurPx' | 'noise' | 'random'>,
+  light: (x: number, y: number) => number,
+): Gray {
   const data = new Float32Array(size * size)
   for (let y = 0; y < size; y++)
     for (let x = 0; x < size; x++) {
       let sum = 0
-      for (let i = 0; i < SUB * SUB; i++) {
-        const sx = x - 0.5 + ((i % SUB) + 0.5) / SUB
-        const sy = y - 0.5 + (Math.floor(i / SUB) + 0.5) / SUB
-        sum += brightness(of, (sx - size / 2 - off.x) / of.pxPerMm, (sy - size / 2 - off.y) / of.pxPerMm)
-      }
+      for (let i = 0; i < SUB * SUB; i++)
+        sum += light(x - 0.5 + ((i % SUB) + 0.5) / SUB, y - 0.5 + (Math.floor(i / SUB) + 0.5) / SUB)
       data[y * size + x] = sum / SUB ** 2
     }
   const image = { width: size, height: size, data }
@@ -113,7 +121,6 @@ export function sidePlace(
 
 export function drawSide(of: DrawnSide): Gray {
   const size = Math.ceil(of.pxPerMm * 2.1 * Math.max(TUBE_MM, of.gapMm + BLOCK_MM))
-  const data = new Float32Array(size * size)
   const [c, s] = [Math.cos(of.turnRad), Math.sin(of.turnRad)]
   const light = (px: number, py: number): number => {
     const [dx, dy] = [(px - size / 2) / of.pxPerMm, (py - size / 2) / of.pxPerMm]
@@ -124,16 +131,5 @@ export function drawSide(of: DrawnSide): Gray {
     if (x >= of.gapMm && x <= of.gapMm + BLOCK_MM && Math.abs(y) <= BLOCK_HALF_MM) return BLOCK_LIGHT
     return GROUND
   }
-  for (let y = 0; y < size; y++)
-    for (let x = 0; x < size; x++) {
-      let sum = 0
-      for (let i = 0; i < SUB * SUB; i++)
-        sum += light(x - 0.5 + ((i % SUB) + 0.5) / SUB, y - 0.5 + (Math.floor(i / SUB) + 0.5) / SUB)
-      data[y * size + x] = sum / SUB ** 2
-    }
-  const image = { width: size, height: size, data }
-  const soft = of.blurPx > 0 ? blurred(image, of.blurPx) : image
-  for (let i = 0; i < soft.data.length; i++)
-    soft.data[i] = Math.min(255, Math.max(0, (soft.data[i] ?? 0) + of.noise * drawNormal(of.random)))
-  return soft
+  return drawn(size, of, light)
 }

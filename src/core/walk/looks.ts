@@ -32,7 +32,7 @@ export const LOOKS = {
   clamp: look({ minutes: 0.1, everyDays: 1, bad: [0.8, 10], stops: [0.05, 5], at: 'clamp' }),
 } as const satisfies Partial<Record<ReadingKey, Look>>
 export type LookKey = keyof typeof LOOKS
-export const LOOK_KEYS = Object.keys(LOOKS) as LookKey[]
+export const LOOK_KEYS = Object.keys(LOOKS) as [LookKey, ...LookKey[]]
 
 /** The way of a reading that is a look or a feel, told apart in words. */
 export function lookMethod(key: LookKey): Method {

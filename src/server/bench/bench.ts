@@ -93,10 +93,10 @@ const gun = await timed(60, (i) => ask(`/gun/${ids[(i * 7) % ids.length]}`))
 rows.push({ what: 'station page, p95', target: '< 100 ms', measured: `${p95(gun).toFixed(0)} ms` })
 const walks = await timed(20, (i) => ask(`/walk?minutes=${[10, 25, 60, 120][i % 4]}`))
 rows.push({ what: 'walk for 500 guns, p95', target: '< 200 ms', measured: `${p95(walks).toFixed(0)} ms` })
-const walked = (n: number) => ({
+const walked = {
   // A device holds its area: a hall of sixty guns.
   entries: Array.from({ length: 2000 }, (_, i) => ({
-    key: `bench-walk-${start.toFixed(3)}-${process.pid}-${n}-${i}`,
+    key: `bench-walk-${start.toFixed(3)}-${process.pid}-${i}`,
     stationId: ids[i % Math.min(60, ids.length)],
     happenedMs: Date.now() - 7_200_000 + i * 3000,
     looks: [
@@ -104,12 +104,12 @@ const walked = (n: number) => ({
       { what: 'nozzleOpen', grade: i % 5 ? 'clean' : 'ring' },
     ],
   })),
-})
-const synced = await timed(1, (n) => ask('/walk/found', walked(n)))
+}
+const [synced = NaN] = await timed(1, () => ask('/walk/found', walked))
 rows.push({
   what: '2,000 entries kept without a link, taken',
   target: '< 10 s',
-  measured: `${(synced.reduce((a, b) => a + b, 0) / 1000).toFixed(1)} s`,
+  measured: `${(synced / 1000).toFixed(1)} s`,
 })
 const logs = await timed(30, (i) =>
   ask('/logbook', {

@@ -37,9 +37,10 @@ export function cleaningHere(hung: Hung, shop: ShopModel, built: Built): Cleanin
   const isByHours = shop.kindByKey.get('nozzle')?.lifeUnit === 'arcHours'
   const ruleH = isByHours ? (shop.ruleFor('nozzle', hung.station.classKey)?.cleanLimit ?? null) : null
   const school = rulingFor('D16', ruledBy(hung.station, built), shop.choices).school.key
+  const learnt = learntInterval({ ruleH, found, prior })
   return {
-    limit: isByHours ? cleanLimit({ school, ruleH, found, prior }) : null,
+    limit: isByHours ? cleanLimit({ school, ruleH, learnt }) : null,
     isLookedAtDaily: LOOKED_AT_DAILY.has(school),
-    learnt: learntInterval({ ruleH, found, prior }),
+    learnt,
   }
 }

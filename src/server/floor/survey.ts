@@ -33,7 +33,7 @@ export interface Surveyed {
   alarms: Alarm[]
   cleaning: CleaningHere
   /** When each thing was last read here, on any of its carriers. */
-  lastRead: Partial<Record<ReadingKey, number>>
+  lastRead: () => Partial<Record<ReadingKey, number>>
   familyId: string | null
 }
 
@@ -118,7 +118,8 @@ function saidOf(hung: Hung, at: { shop: ShopModel; schedule: Schedule | null; no
     followUps: followUpsHere(hung, { shop, built, schedule, nowMs }),
     alarms: alarmsHere(hung, shop, nowMs),
     cleaning: cleaningHere(hung, shop, built),
-    lastRead: lastReadHere(hung, shop),
+    // Asked for by walks alone: Floor does not wait for it.
+    lastRead: () => lastReadHere(hung, shop),
     familyId: built.familyId,
     gunBuilt: hung.stateOf(hung.now.gunId)?.built ?? null,
   }
@@ -132,8 +133,8 @@ function alarmsHere(hung: Hung, shop: ShopModel, nowMs: number): Alarm[] {
     .filter((a) => isAlarmLive(a, nowMs))
 }
 
-function lastReadHere(hung: Hung, shop: ShopModel): Surveyed['lastRead'] {
-  const all: Surveyed['lastRead'] = {}
+function lastReadHere(hung: Hung, shop: ShopModel): ReturnType<Surveyed['lastRead']> {
+  const all: ReturnType<Surveyed['lastRead']> = {}
   for (const id of carrierIdsOf(hung.now, shop))
     for (const [what, ms] of Object.entries(hung.stateOf(id)?.now?.lastRead ?? {})) {
       const key = what as ReadingKey

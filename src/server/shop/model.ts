@@ -215,3 +215,9 @@ function clockSetupOf(stationId: string | null, needs: SetupNeeds): ClockSetup {
   const factor = wireRow && built.wireSpeedMPerMin ? kgPerArcHour(wireRow, built.wireSpeedMPerMin) : null
   return { schedule: needs.scheduleOfArea(row.areaId), kgPerArcHour: factor }
 }
+
+/** Refuses an area that is none; undefined is all of them. */
+export function mustHaveArea(shop: Pick<ShopModel, 'areas'>, areaId: string | undefined): void {
+  if (areaId && !shop.areas.some((a) => a.id === areaId))
+    throw new DomainError('not-found', 'There is no such area.', ['Choose one of those shown.'])
+}

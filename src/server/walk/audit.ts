@@ -2,9 +2,8 @@ import { inArray } from 'drizzle-orm'
 import { AUDIT_KEYS, THERE_OR_NOT, type ThereOrNot } from '@core/walk/audit.ts'
 import { type AuditAnswer } from '@contract/audit.ts'
 import { carrierNow } from '@server/db/schema.ts'
-import { DomainError } from '@server/http/problem.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop, mustHaveArea } from '@server/shop/model.ts'
 
 const isSaid = (value: string | undefined): value is ThereOrNot => THERE_OR_NOT.some((v) => v === value)
 
@@ -12,8 +11,7 @@ const isSaid = (value: string | undefined): value is ThereOrNot => THERE_OR_NOT.
 export async function readAudit(deps: Deps, who: Who, areaId: string | undefined): Promise<AuditAnswer> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
-  if (areaId && !shop.areas.some((a) => a.id === areaId))
-    throw new DomainError('not-found', 'There is no such area.', ['Choose one of those shown.'])
+  mustHaveArea(shop, areaId)
   const stations = shop.areas
     .filter((a) => !areaId || a.id === areaId)
     .flatMap((a) => shop.stations.filter((s) => s.areaId === a.id).map((s) => ({ ...s, areaName: a.name })))

@@ -5,8 +5,9 @@ import { ledgerEvent } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel } from '@server/shop/model.ts'
 
-const DONE = { fitted: 'changed', cleaned: 'cleaned' } as const
-const isDone = (kind: string): kind is keyof typeof DONE => kind in DONE
+/** Facts that people read as a part changed or cleaned. */
+export const DONE = { fitted: 'changed', cleaned: 'cleaned' } as const
+export const isDone = (kind: string): kind is keyof typeof DONE => kind in DONE
 
 type ActHere = DoneAct & { stationId: string }
 /** Parts changed and cleaned, as first said, that nobody has corrected. */

@@ -9,6 +9,7 @@ import { headNow, ledgerEvent } from '@server/db/schema.ts'
 import { isDuplicate, transact, type Reader, type Tx } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
+import { type HeadRow } from '@server/floor/judge.ts'
 import { append, factDraft, type Draft } from '@server/ledger/append.ts'
 import { checkTime, draftsOf, type Place } from '@server/logbook/draft.ts'
 import { placeOf } from '@server/logbook/log.ts'
@@ -17,7 +18,7 @@ import { project } from '@server/projection/project.ts'
 import { readingFacts } from '@server/reading/act.ts'
 import { arcSinceCleaned } from '@server/reading/read.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
-import { likelyPart } from '@server/rightparts/setup.ts'
+import { likelyPart, type Hung } from '@server/rightparts/setup.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 
 type Line = WalkFoundAnswer['entries'][number]
@@ -49,7 +50,14 @@ async function write(tx: Tx, { deps, who, entries }: WriteAt): Promise<WalkFound
   const shop = await loadShop(tx, deps.calendar, deps.now())
   const before = await keptBefore(tx, entries)
   const pace = await paces(tx, who, entries)
-  const at: EntryAt = { tx, deps, who, shop, placeAt: placesBy(tx, shop), weightOf: (key) => pace.get(key) ?? 1 }
+  const at: EntryAt = {
+    deps,
+    who,
+    shop,
+    placeAt: askedOnce((stationId) => placeAndWire(tx, stationId, shop)),
+    hungAt: askedOnce((stationId) => hungOne(tx, shop, stationId)),
+    weightOf: (key) => pace.get(key) ?? 1,
+  }
   const drafts: Draft[] = []
   const lines: Line[] = []
   const seen = new Set<string>()
@@ -91,11 +99,12 @@ async function keptBefore(db: Reader, entries: readonly WalkEntryRead[]): Promis
 }
 
 interface EntryAt {
-  tx: Tx
   deps: Deps
   who: Who
   shop: ShopModel
-  placeAt: (stationId: string) => Promise<{ place: Place; wireId: string | null }>
+  placeAt: (stationId: string) => Promise<{ place: Place; head: HeadRow | null }>
+  /** The gun with all that is projected of it: for acts, and for a nozzle looked at just now. */
+  hungAt: (stationId: string) => Promise<Hung>
   /** How much the looks of an entry count, by how long they took. */
   weightOf: (key: string) => number
 }
@@ -133,22 +142,22 @@ async function paces(db: Reader, who: Who, entries: readonly WalkEntryRead[]): P
   )
 }
 
-/** Places as they are now, each asked for once. */
-function placesBy(tx: Tx, shop: ShopModel): EntryAt['placeAt'] {
-  const known = new Map<string, ReturnType<EntryAt['placeAt']>>()
-  const ask = async (stationId: string) => {
-    const place = await placeOf(tx, stationId, shop)
-    const [head] = await tx
-      .select({ wireId: headNow.spoolWireId })
-      .from(headNow)
-      .where(inArray(headNow.headId, [place.now.headId ?? '']))
-    return { place, wireId: head?.wireId ?? null }
-  }
+/** What is asked of a place, asked once. */
+function askedOnce<T>(ask: (stationId: string) => Promise<T>): (stationId: string) => Promise<T> {
+  const known = new Map<string, Promise<T>>()
   return (stationId) => {
     const asked = known.get(stationId) ?? ask(stationId)
     known.set(stationId, asked)
     return asked
   }
+}
+async function placeAndWire(tx: Tx, stationId: string, shop: ShopModel): ReturnType<EntryAt['placeAt']> {
+  const place = await placeOf(tx, stationId, shop)
+  const [head] = await tx
+    .select()
+    .from(headNow)
+    .where(inArray(headNow.headId, [place.now.headId ?? '']))
+  return { place, head: head ?? null }
 }
 
 async function draftsOfEntry(entry: WalkEntryRead, at: EntryAt): Promise<Draft[]> {
@@ -158,18 +167,18 @@ async function draftsOfEntry(entry: WalkEntryRead, at: EntryAt): Promise<Draft[]
   checkTime(entry.happenedMs, deps.now())
   if (entry.looks.length === 0 && entry.acts.length === 0)
     throw new DomainError('bad-request', 'Nothing was looked at and nothing done there.', ['Skip that gun instead.'])
-  const { place, wireId } = await at.placeAt(entry.stationId)
+  const { place, head } = await at.placeAt(entry.stationId)
   const happenedMs = Math.min(entry.happenedMs, deps.now())
-  const looks = await lookDrafts(entry, { ...at, place, wireId, happenedMs })
+  const looks = await lookDrafts(entry, { ...at, place, head, happenedMs })
   return [...looks, ...(await actDrafts(entry, { ...at, place, happenedMs }))]
 }
 
 /** As they are found they come before what was done about it; the worst stands first, for that is the line people read. */
 async function lookDrafts(
   entry: WalkEntryRead,
-  at: EntryAt & { place: Place; wireId: string | null; happenedMs: number },
+  at: EntryAt & { place: Place; head: HeadRow | null; happenedMs: number },
 ): Promise<Draft[]> {
-  const { deps, who, shop, place, wireId, happenedMs } = at
+  const { deps, who, shop, place, head, happenedMs } = at
   const cleaned = await sinceCleaned(entry, at)
   const facts = worstGradeFirst(entry.looks).flatMap(({ what, grade }) => {
     const method = lookMethod(what)
@@ -181,7 +190,8 @@ async function lookDrafts(
     const weight = at.weightOf(entry.key)
     if (weight < 1) from['weight'] = weight
     if (what === 'nozzleOpen' && cleaned !== null) from['sinceCleanedH'] = cleaned
-    return readingFacts(r, { value: null, left: null, from }, { place, shop, target: null, wireId, nowMs: deps.now() })
+    const made = { value: null, left: null, from }
+    return readingFacts(r, made, { place, shop, target: null, wireId: head?.spoolWireId ?? null, nowMs: deps.now() })
   })
   return facts.map((fact, i) =>
     factDraft(deps, who, {
@@ -198,7 +208,7 @@ async function lookDrafts(
 async function actDrafts(entry: WalkEntryRead, at: EntryAt & { place: Place; happenedMs: number }): Promise<Draft[]> {
   const { deps, who, shop, place, happenedMs } = at
   if (entry.acts.length === 0) return []
-  const hung = await hungOne(at.tx, shop, entry.stationId)
+  const hung = await at.hungAt(entry.stationId)
   const withPart: Place = { ...place, partFor: (position) => likelyPart(hung, shop, position) }
   return entry.acts.flatMap((a, i) =>
     draftsOf(act.parse({ ...a, stationId: entry.stationId, happenedMs: happenedMs + 1, precision: entry.precision }), {
@@ -213,16 +223,13 @@ async function actDrafts(entry: WalkEntryRead, at: EntryAt & { place: Place; hap
 
 const LIVE_MS = 15 * 60_000
 /** Hours of arc since the nozzle was clean, while that can be told: of an entry that comes hours later it cannot. */
-async function sinceCleaned(entry: WalkEntryRead, { tx, deps, shop }: EntryAt): Promise<number | null> {
+async function sinceCleaned(
+  entry: WalkEntryRead,
+  { deps, shop, head, hungAt }: EntryAt & { head: HeadRow | null },
+): Promise<number | null> {
   const nowMs = deps.now()
   if (!entry.looks.some((l) => l.what === 'nozzleOpen') || nowMs - entry.happenedMs > LIVE_MS) return null
-  const hung = await hungOne(tx, shop, entry.stationId)
+  const hung = await hungAt(entry.stationId)
   const nozzle = hung.stateOf(hung.now.gunId)?.rows.find((r) => r.position === 'nozzle')
-  const [head] = await tx
-    .select()
-    .from(headNow)
-    .where(inArray(headNow.headId, [hung.now.headId ?? '']))
-  return nozzle
-    ? arcSinceCleaned({ hung, shop, here: { rows: [], kept: [], head: head ?? null } }, nozzle, nowMs)
-    : null
+  return nozzle ? arcSinceCleaned({ hung, shop, here: { rows: [], kept: [], head } }, nozzle, nowMs) : null
 }

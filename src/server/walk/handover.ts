@@ -10,11 +10,8 @@ import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { linesWhere } from '@server/logbook/read.ts'
 import { isToRead } from '@server/logbook/manylines.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
-import { doublesSince } from './doubles.ts'
+import { DONE, doublesSince, isDone } from './doubles.ts'
 import { ofArea } from './walk.ts'
-
-const DONE = { fitted: 'changed', cleaned: 'cleaned' } as const
-const isDone = (kind: string): kind is keyof typeof DONE => kind in DONE
 
 /** One act or two is asked for so long: later nobody knows. */
 const DOUBLES_MS = 2 * 86_400_000

@@ -19,9 +19,8 @@ import { reading } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { openWants } from '@server/floor/cells.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
-import { DomainError } from '@server/http/problem.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, mustHaveArea, type ShopModel } from '@server/shop/model.ts'
 
 const DAY_MS = 86_400_000
 /** To open, hang up and note at a gun, besides what is looked at. A guess. */
@@ -75,8 +74,7 @@ export async function readWalk(deps: Deps, who: Who, q: WalkQuery): Promise<Walk
 
 /** Guns of one area, or all. */
 export function ofArea(surveyed: readonly Surveyed[], areaId: string | undefined, shop: ShopModel): Surveyed[] {
-  if (areaId && !shop.areas.some((a) => a.id === areaId))
-    throw new DomainError('not-found', 'There is no such area.', ['Choose one of those shown.'])
+  mustHaveArea(shop, areaId)
   return surveyed.filter((s) => !areaId || s.station.areaId === areaId)
 }
 
@@ -189,19 +187,17 @@ function stopAt(s: Surveyed, at: MakeAt): StopMade | null {
 
 /** Looks of this walk that are on this gun, and for "what is due" those whose time has come. */
 function looksAt(s: Surveyed, { found, walk, nowMs }: MakeAt): WalkStop['looks'] {
+  const lastRead = s.lastRead()
   return WALKS[walk].looks.flatMap((what: LookKey) => {
-    if (!s.positions.some((p) => p.row.position === positionOf(what))) return []
-    const lastMs = lastLooked(s, what)
+    if (!s.positions.some((p) => p.row.position === LOOKS[what].at)) return []
+    const lastMs = lastLooked(s, what, lastRead[what] ?? null)
     const ageDays = lastMs === null ? null : Math.max(0, nowMs - lastMs) / DAY_MS
     if (walk === 'due' && !isLookDue(what, ageDays)) return []
     return [{ what, lastMs, chance: chanceBad(what, { ageDays, found: found.get(what) ?? { bad: 0, of: 0 } }) }]
   })
 }
-const positionOf = (what: LookKey) => LOOKS[what].at
-
 /** Read, or the part itself cleaned, changed or seen where that is the same look. */
-function lastLooked(s: Surveyed, what: LookKey): number | null {
-  const read = s.lastRead[what] ?? null
+function lastLooked(s: Surveyed, what: LookKey, read: number | null): number | null {
   const { fix, at } = LOOKS[what]
   const seen = fix ? (s.positions.find((p) => p.row.position === at)?.row.seenMs ?? null) : null
   return read === null ? seen : seen === null ? read : Math.max(read, seen)

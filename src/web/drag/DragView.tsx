@@ -1,6 +1,5 @@
 import { useMemo, useReducer, type ReactNode } from 'react'
 import { atKnob, coilsToShut, explain, type AtKnob, type Explained } from '@core/drag/explain.ts'
-import { GUN_DRIVE } from '@core/drag/guess.ts'
 import { pushPullWindows, usualPullDrive } from '@core/drag/pushpull.ts'
 import { type Source } from '@core/drag/ofgun.ts'
 import { guessesFor, type DragSetup, type Guesses, type Param } from '@core/drag/setup.ts'
@@ -142,7 +141,7 @@ function Aside({ said, at, units, drawn, moved, tell, ...props }: AsideProps) {
       {drawn.shape.secondDrive ? (
         <section aria-label="Two drives">
           <h2>Two drives</h2>
-          <p>{secondDriveSentence(pushPullWindows(drawn, usualPullDrive(drawn)), GUN_DRIVE.scale)}</p>
+          <p>{secondDriveSentence(pushPullWindows(drawn, usualPullDrive(drawn)))}</p>
         </section>
       ) : null}
       <section aria-label="Why did it nest?">

@@ -145,11 +145,11 @@ export function nestSentence(at: AtKnob, said: Explained, units: Units): string 
 }
 
 /** The drive on the gun, and what happens when it does not pull: each drive has its own window. */
-export function secondDriveSentence(w: ReturnType<typeof pushPullWindows>, scale: readonly [number, number]): string {
+export function secondDriveSentence(w: ReturnType<typeof pushPullWindows>): string {
   const { gun, alone, feeder } = w
   const own =
     gun.lowMark !== null && gun.isOpen
-      ? `The drive on the gun has room from about ${twoFigures(gun.lowMark)} to ${twoFigures(Math.min(gun.highMark, scale[1]))} on its own knob (guess).`
+      ? `The drive on the gun has room from about ${twoFigures(gun.lowMark)} to ${twoFigures(gun.highMark)} on its own knob (guess).`
       : 'The drive on the gun has no room on its own knob (guess): look at tip and neck.'
   const without = alone.isOpen
     ? 'Where it slips or stands, the feeder still gets the wire through alone.'

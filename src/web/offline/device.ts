@@ -2,13 +2,10 @@ import { useEffect, useSyncExternalStore } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
 import { z } from 'zod'
 import { walkFoundAnswer } from '@contract/walk.ts'
-import { ApiError, newKey, OFFLINE, postJson } from '@web/api/client.ts'
+import { ApiError, isWorthAnotherTry, newKey, postJson } from '@web/api/client.ts'
 import { QueueDriver, type Answered } from './driver.ts'
 import { type Entry } from './queue.ts'
 import { deviceStore } from './store.ts'
-
-/** What a later try may bring through: no link, a server that tripped, a sign-in that ran out. */
-const WORTH_ANOTHER_TRY = new Set([OFFLINE, 'server-fault', 'not-signed-in', 'too-many', 'other-version'])
 
 async function send(batch: readonly Entry[]): Promise<Answered | null> {
   const [first] = batch
@@ -20,7 +17,7 @@ async function send(batch: readonly Entry[]): Promise<Answered | null> {
     return [{ key: first.key, is: 'kept', message: null }]
   } catch (problem) {
     if (!(problem instanceof ApiError)) throw problem
-    if (WORTH_ANOTHER_TRY.has(problem.code)) return null
+    if (isWorthAnotherTry(problem)) return null
     const message = [problem.message, ...problem.details].join(' ')
     // A whole batch that is refused is no fault of each: it is listed as it stands.
     return batch.map((e) => ({ key: e.key, is: 'refused' as const, message }))

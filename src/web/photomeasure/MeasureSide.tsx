@@ -1,13 +1,12 @@
 import { useReducer, useRef, useState, type PointerEvent } from 'react'
 import { parseNumber } from '@core/ingest/columns.ts'
-import { type Point } from '@core/photomeasure/ellipse.ts'
 import { type Line } from '@core/photomeasure/span.ts'
 import { type Measure } from '@web/format/measures.ts'
 import { field, TextField } from '@web/shell/Field.tsx'
 import { type Answer } from './asked.ts'
 import { answerSentence } from './photowords.ts'
 import { linesOf, nextTap, NO_LINES, sideStep, type SideEvent, type SideLines } from './sidelines.ts'
-import { pictureWidth, TakePhoto, useObjectUrl } from './TakePhoto.tsx'
+import { pictureWidth, pointOn, TakePhoto, useObjectUrl } from './TakePhoto.tsx'
 import { useMeasure } from './useMeasure.ts'
 
 interface SideProps {
@@ -109,14 +108,7 @@ function SidePicture(props: {
   const { size, lines, found, onAct } = props
   const svg = useRef<SVGSVGElement>(null)
   const held = useRef<number | null>(null)
-  const at = (e: PointerEvent): Point => {
-    const box = svg.current?.getBoundingClientRect()
-    if (!box) return { x: 0, y: 0 }
-    return {
-      x: ((e.clientX - box.left) / box.width) * size.width,
-      y: ((e.clientY - box.top) / box.height) * size.height,
-    }
-  }
+  const at = (e: PointerEvent) => pointOn(svg.current, size, e)
   const shown = found ? [found.known.from, found.known.to, found.span.from, found.span.to] : lines.points
   const grip = Math.max(size.width, size.height) / 28
   return (

@@ -1,6 +1,6 @@
 import { useRef, useState, type MouseEvent, type PointerEvent } from 'react'
 import { axesOf, type Ellipse, type Point } from '@core/photomeasure/ellipse.ts'
-import { pictureWidth } from './TakePhoto.tsx'
+import { pictureWidth, pointOn } from './TakePhoto.tsx'
 
 /** Rings put by hand, px; null: as found. */
 export interface HandRings {
@@ -25,13 +25,7 @@ export function RoundPicture(props: {
   // A pull ends in a click as well; that one is no tap.
   const isPull = useRef(false)
   const [pulled, setPulled] = useState<{ which: Which; px: number } | null>(null)
-  const at = (e: MouseEvent): Point => {
-    const box = svg.current?.getBoundingClientRect() ?? { left: 0, top: 0, width: 1, height: 1 }
-    return {
-      x: ((e.clientX - box.left) / box.width) * size.width,
-      y: ((e.clientY - box.top) / box.height) * size.height,
-    }
-  }
+  const at = (e: MouseEvent) => pointOn(svg.current, size, e)
   const centreOf = (i: 0 | 1): Point | null => found?.[i].centre ?? tap
   const radiusAt = (e: PointerEvent, i: 0 | 1) => {
     const [p, c] = [at(e), centreOf(i)]

@@ -12,7 +12,7 @@ import { QueueLine } from '@web/offline/QueueLine.tsx'
 import { READING_DRAWING } from '@web/reading/readingwords.ts'
 import { useShortcuts } from '@web/shell/useShortcuts.ts'
 import { hasFound, isOver, nextLook, walkStep, type WalkAct, type WalkEvent, type WalkState } from './walkstate.ts'
-import { actWords, answersOf, entrySays, mendOf, overSentence } from './walkwords.ts'
+import { actWords, entrySays, mendOf, overSentence } from './walkwords.ts'
 
 interface ModeProps {
   state: WalkState
@@ -102,8 +102,8 @@ const hasDue = (stop: WalkStop) => stop.wants.length > 0 || stop.followUps.lengt
 
 /** One thing to look at: what, how, the drawing, what it can be. Number keys answer; 0 is "didn't look". */
 function Ask({ what, onAnswer, onNot }: { what: LookKey; onAnswer: (grade: string) => void; onNot: () => void }) {
-  const grades = answersOf(what)
   const method = lookMethod(what)
+  const { grades } = method
   const drawing = READING_DRAWING[what]
   const keys = Object.fromEntries(grades.map((g, i) => [String(i + 1), () => onAnswer(g.key)]))
   useShortcuts({ ...keys, '0': onNot }, true)

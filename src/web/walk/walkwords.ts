@@ -1,4 +1,4 @@
-import { actFor, lookMethod, WALKS, type LookKey } from '@core/walk/looks.ts'
+import { actFor, WALKS, type LookKey } from '@core/walk/looks.ts'
 import { isFoundGood } from '@core/walk/entry.ts'
 import { READING } from '@core/reading/specs.ts'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
@@ -54,9 +54,6 @@ export function entrySays(state: WalkState): string {
   const acts = state.acts.map((a) => actWords(a).toLowerCase()).join(', ')
   return `${stop?.name ?? ''}: ${[found, acts].filter(Boolean).join('; ')}`
 }
-
-/** Number keys of the answers, and what they say. */
-export const answersOf = (what: LookKey) => lookMethod(what).grades
 
 export function overSentence(state: WalkState, nowMs: number): string {
   const noted = state.noted.filter(Boolean).length
