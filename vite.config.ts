@@ -7,7 +7,7 @@ const at = (folder: string) => fileURLToPath(new URL(`./src/${folder}`, import.m
 
 /** What the booth asks for and can do without a link: as it was last seen, when the server does not answer within a few seconds. */
 const AT_THE_BOOTH =
-  /^\/api\/(floor|gun|walk|handover|audit|reading|drag|find|shop|guide|liner|rightparts|houserule|followup|people\/me)(\/|$)/
+  /^\/api\/(floor|gun|walk|handover|audit|reading|drag|find|shop|guide|liner|rightparts|changeover|houserule|followup|people\/me)(\/|$)/
 const DAYS_14_S = 14 * 24 * 3600
 const offline = VitePWA({
   registerType: 'autoUpdate',
@@ -36,7 +36,7 @@ const offline = VitePWA({
         options: {
           cacheName: 'answers',
           networkTimeoutSeconds: 4,
-          expiration: { maxEntries: 600, maxAgeSeconds: DAYS_14_S },
+          expiration: { maxEntries: 4000, maxAgeSeconds: DAYS_14_S },
           cacheableResponse: { statuses: [200] },
         },
       },

@@ -74,6 +74,8 @@ export const walkEntry = z.object({
     .array(z.object({ act: z.enum(['cleaned', 'changed']), position, outReason: outReason.default('notSaid') }))
     .max(20)
     .default([]),
+  /** What followed from other acts and is done now. */
+  settled: z.array(z.enum(FOLLOW_UPS)).max(20).default([]),
 })
 export type WalkEntry = z.input<typeof walkEntry>
 export type WalkEntryRead = z.output<typeof walkEntry>

@@ -39,6 +39,7 @@ const router = createBrowserRouter([
         path: 'handover',
         lazy: async () => ({ Component: (await import('./walk/HandoverPage.tsx')).HandoverPage }),
       },
+      { path: 'device', lazy: async () => ({ Component: (await import('./offline/DevicePage.tsx')).DevicePage }) },
       { path: 'day', lazy: async () => ({ Component: (await import('./changeover/DayPage.tsx')).DayPage }) },
       { path: 'spools', lazy: async () => ({ Component: (await import('./spools/SpoolsPage.tsx')).SpoolsPage }) },
       { path: 'logbook', lazy: async () => ({ Component: (await import('./logbook/LogbookPage.tsx')).LogbookPage }) },

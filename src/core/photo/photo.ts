@@ -12,6 +12,9 @@ export const positionKey = (stationId: string, position: string) => `${stationId
 export const placeOfKey = (of: PhotoOf): string | null =>
   of.type === 'position' ? (of.key.split(' ')[0] ?? null) : null
 
+/** Before the key a line was written under, where its id is not known yet. */
+export const BY_KEY = 'key:'
+
 /** Longest side, as kept and as a small picture in a row. */
 export const MOST_PX = 1600
 export const SMALL_PX = 240

@@ -16,7 +16,8 @@ export function logGamma(x: number): number {
   return 0.5 * Math.log(2 * Math.PI) + (x - 0.5) * Math.log(t) - t + Math.log(sum)
 }
 
-const logBeta = (a: number, b: number) => logGamma(a) + logGamma(b) - logGamma(a + b)
+/** ln B(a, b) for a, b > 0. @example logBeta(2, 3) // ln 1/12 */
+export const logBeta = (a: number, b: number) => logGamma(a) + logGamma(b) - logGamma(a + b)
 const TINY = 1e-300
 const STEPS = 400
 const ENOUGH = 1e-15

@@ -13,7 +13,7 @@ import {
 import { carrier, carrierNow, mount, stationNow } from '@server/db/schema.ts'
 import { transact, type Reader, type Tx } from '@server/db/db.ts'
 import { once } from '@server/http/once.ts'
-import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { happenedAt, mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { append, eventByKey, factDraft } from '@server/ledger/append.ts'
 import { project } from '@server/projection/project.ts'
@@ -106,7 +106,7 @@ async function swapIn(
       .set({ built: { familyId, cableM } })
       .where(and(eq(carrier.id, old), isNull(carrier.built)))
   }
-  const at = { deps, who, happenedMs: deps.now(), stationId: r.stationId }
+  const at = { deps, who, happenedMs: happenedAt(deps), stationId: r.stationId }
   const statusOf = (gunId: string) =>
     statusDraft(deps, who, { key: `${r.key}#2`, gunId, status: r.oldGun, stationId: r.stationId })
   const touched = await append(tx, [
@@ -166,7 +166,7 @@ const statusDraft = (
 ) =>
   factDraft(deps, who, {
     fact: { kind: 'gunStatus', carrierId: r.gunId as CarrierId, status: r.status },
-    happenedMs: deps.now(),
+    happenedMs: happenedAt(deps),
     precision: 'exact',
     stationId: r.stationId ?? null,
     idempotencyKey: r.key,

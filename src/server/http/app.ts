@@ -12,6 +12,7 @@ import { telemetryRequest } from '@contract/telemetry.ts'
 import { type Changes } from '@server/changes/changes.ts'
 import { takeTelemetry } from '@server/ingest/telemetry.ts'
 import { readFile } from '@server/ingest/readfile.ts'
+import { checkTime } from '@server/logbook/draft.ts'
 import { bindDevice, firstLead, signIn, signOut, whoIs } from '@server/people/people.ts'
 import { importAll } from '@server/shop/whole.ts'
 import { keepPhoto } from '@server/photo/photos.ts'
@@ -89,7 +90,7 @@ function takeFiles(api: express.Router, { deps }: AppParts): void {
   api.post('/shop/whole', async (req, res) => void res.json(await importAll(deps, req)))
   api.post('/photo', express.raw({ type: () => true, limit: PHOTO_LIMIT }), async (req, res) => {
     const bytes = Buffer.isBuffer(req.body) ? req.body : new Uint8Array()
-    res.json(await keepPhoto(deps, await whoOf(deps, req), { of: photoUpload.parse(req.query), bytes }))
+    res.json(await keepPhoto(noted(deps, req), await whoOf(deps, req), { of: photoUpload.parse(req.query), bytes }))
   })
   api.post('/ingest/file', express.raw({ type: () => true, limit: FILE_LIMIT }), async (req, res) => {
     const who = await whoOf(deps, req)
@@ -114,11 +115,25 @@ const whoOf = (deps: Deps, req: Request): Promise<Who> => whoIs(deps, tokensOf(r
 function handler(deps: Deps, e: Endpoint) {
   return async (req: Request, res: Response) => {
     const who = await whoOf(deps, req)
+    const at = noted(deps, req)
     const body: unknown = e.body ? e.body.parse(req.body) : undefined
     const query: unknown = e.query ? e.query.parse(req.query) : undefined
     res.setHeader('cache-control', 'no-store')
-    res.json(await e.run(deps, who, { body, query, params: req.params as Record<string, string> }))
+    res.json(await e.run(at, who, { body, query, params: req.params as Record<string, string> }))
   }
+}
+
+/** A device that had no link says when it was noted; the write is a fact at that time. */
+function noted(deps: Deps, req: Request): Deps {
+  const said = req.headers['x-happened']
+  if (req.method === 'GET' || typeof said !== 'string') return deps
+  const happenedMs = Number(said)
+  if (!Number.isInteger(happenedMs))
+    throw new DomainError('bad-request', 'The header x-happened is no time.', [
+      'Give UTC milliseconds, or leave it out.',
+    ])
+  checkTime(happenedMs, deps.now())
+  return { ...deps, happenedMs }
 }
 
 function signing(api: express.Router, parts: AppParts): void {

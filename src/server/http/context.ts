@@ -13,7 +13,13 @@ export interface Deps {
   shares: ShareStore
   now: () => number
   random: () => number
+  /** When what is written happened, where a device kept it until there was a link; absent: now. */
+  happenedMs?: number
 }
+
+/** When what is written happened: when the device says it was noted, and never later than now. */
+export const happenedAt = (deps: Pick<Deps, 'now' | 'happenedMs'>) =>
+  Math.min(deps.happenedMs ?? deps.now(), deps.now())
 
 /** Who is asking: a person signed in, a device that belongs to a place, both, or nobody. */
 export interface Who {

@@ -5,7 +5,7 @@ import { USUAL_CABLE_M } from '@core/guide/feed.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { judgePush } from '@core/liner/resistance.ts'
 import { type linerDoneRequest, type spoiledRequest, type StuckAnswer, type stuckRequest } from '@contract/liner.ts'
-import { type Deps, type Who } from '@server/http/context.ts'
+import { happenedAt, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { settledFacts } from '@server/followup/act.ts'
 import { taskFacts } from '@server/guide/done.ts'
@@ -45,7 +45,7 @@ export async function logStuck(deps: Deps, who: Who, r: z.output<typeof stuckReq
   // Those before this one: asked again under the same key, it must not meet itself.
   const own = await eventByKey(deps.db, `${key}#0`)
   const { stuck } = await linerHistory(deps.db, hung.now.gunId)
-  const before = stuck.filter((s) => s.atMs < (own?.happenedMs ?? deps.now()))
+  const before = stuck.filter((s) => s.atMs < (own?.happenedMs ?? happenedAt(deps)))
   const { atMm: metAtMm, isKinked } = r
   const verdict = judgePush({ metAtMm, isKinked, cableMm, neckMm, before })
   return { is: verdict.is, beforeMs: verdict.is === 'cable' ? verdict.before.atMs : null }

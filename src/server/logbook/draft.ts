@@ -2,7 +2,7 @@ import { type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { type ActRead } from '@contract/logbook.ts'
-import { type Deps, type Who } from '@server/http/context.ts'
+import { happenedAt, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { factDraft, type Draft } from '@server/ledger/append.ts'
 import { type ShopModel } from '@server/shop/model.ts'
@@ -100,7 +100,7 @@ export function draftsOf(
 ): Draft[] {
   const { place, shop, who, deps, key } = at
   const nowMs = deps.now()
-  const happenedMs = act.happenedMs ?? nowMs
+  const happenedMs = act.happenedMs ?? happenedAt(deps)
   checkTime(happenedMs, nowMs)
   const facts = act.act === 'seen' && !act.position ? seenEverywhere(place) : [factOf(act, place, shop)]
   return facts.map((fact, i) =>

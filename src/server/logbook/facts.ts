@@ -1,7 +1,7 @@
 import { type Fact } from '@core/ledger/event.ts'
 import { transact, type Reader, type Tx } from '@server/db/db.ts'
 import { once } from '@server/http/once.ts'
-import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { happenedAt, mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { append, eventByKey, factDraft } from '@server/ledger/append.ts'
 import { project } from '@server/projection/project.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
@@ -51,7 +51,7 @@ export async function logFactsIn(
   const drafts = facts.map((fact, i) =>
     factDraft(deps, act.isNameless ? NOBODY : who, {
       fact,
-      happenedMs: Math.min(act.happenedMs ?? deps.now(), deps.now()),
+      happenedMs: Math.min(act.happenedMs ?? happenedAt(deps), deps.now()),
       precision: 'exact',
       stationId: act.stationId,
       note: i === 0 ? (act.note ?? null) : null,

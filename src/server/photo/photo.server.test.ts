@@ -56,6 +56,18 @@ describe('a photo', () => {
     expect([seen.exif, seen.xmp, seen.icc, seen.orientation]).toEqual([undefined, undefined, undefined, undefined])
     expect((await sharp(await lead.bytes(`/photo/${kept.body.id}-small.jpg`)).metadata()).height).toBe(240)
   })
+  it('of a reading noted without a link is named by the key the reading went under, and was taken then', async () => {
+    const key = nextKey()
+    const atMs = server.clock.nowMs - 2 * 3_600_000
+    const reading = { key, stationId: ids.get('A1'), what: 'bore', method: 'look', how: 'looked', grade: 'oval' }
+    const picture = { type: 'event', key: `key:${key}` }
+    tablet.notedMs = atMs
+    expect((await send(tablet, picture, await phonePhoto())).status).toBe(404)
+    const read = await tablet.post<{ eventId: string }>('/reading', reading)
+    expect((await send(tablet, picture, await phonePhoto())).status).toBe(200)
+    tablet.notedMs = null
+    expect(await list({ type: 'event', key: read.body.eventId })).toMatchObject([{ takenMs: atMs }])
+  })
   it('sent twice is kept once, also when both arrive together', async () => {
     const bytes = await phonePhoto()
     const once = nextKey()

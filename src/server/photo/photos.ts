@@ -1,15 +1,16 @@
 import { and, desc, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
-import { placeOfKey, type PhotoOf } from '@core/photo/photo.ts'
+import { BY_KEY, placeOfKey, type PhotoOf } from '@core/photo/photo.ts'
 import { makeId } from '@core/ids/id.ts'
 import { type photoHide, type photoKept, type photosAnswer, type photoUpload } from '@contract/photo.ts'
 import { ledgerEvent, part, photo, spool, station } from '@server/db/schema.ts'
 import { transact, type Reader } from '@server/db/db.ts'
 import { once } from '@server/http/once.ts'
-import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { happenedAt, mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { append, eventByKey, factDraft } from '@server/ledger/append.ts'
 import { isOwn } from '@server/logbook/correct.ts'
+import { READ } from '@server/logbook/manylines.ts'
 import { recode } from './recode.ts'
 import { loadShop } from '@server/shop/model.ts'
 
@@ -79,7 +80,8 @@ async function insertPhoto(
   who: Who,
   at: { of: z.output<typeof photoUpload>; bytes: Uint8Array },
 ): Promise<string> {
-  const { type, key } = at.of
+  const { type } = at.of
+  const key = type === 'event' ? await lineNamed(deps.db, at.of.key) : at.of.key
   await mustBeThere(deps.db, who, { type, key })
   const recoded = await recode(at.bytes)
   const row = {
@@ -87,7 +89,7 @@ async function insertPhoto(
     ofType: type,
     ofKey: key,
     ...recoded,
-    takenMs: deps.now(),
+    takenMs: happenedAt(deps),
     personId: who.person?.id ?? null,
     deviceId: who.device?.id ?? null,
     hiddenMs: null,
@@ -95,6 +97,12 @@ async function insertPhoto(
   }
   await transact(deps.db, (tx) => tx.insert(photo).values(row))
   return row.id
+}
+
+/** A line may be named by the key it was written under, by a device that had no link when it was noted. */
+async function lineNamed(db: Reader, key: string): Promise<string> {
+  if (!key.startsWith(BY_KEY)) return key
+  return (await eventByKey(db, `${READ}${key.slice(BY_KEY.length)}#0`))?.id ?? key
 }
 
 async function byKey(db: Reader, key: string): Promise<string | null> {

@@ -1,4 +1,5 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces.js'
+import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { lookMethod, WALKS } from '@core/walk/looks.ts'
 import { READING } from '@core/reading/specs.ts'
 import { type WalkAnswer, type WalkStop } from '@contract/walk.ts'
@@ -9,9 +10,12 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /**
  * A walk on paper, in its order: a row for each thing that is looked at, its answers numbered as they are typed back, 0 for "didn't look";
- * what is due under it.
+ * what is due and what follows under it.
  */
-export function walkSheet(walk: WalkAnswer, at: { shopName: string; date: string }): TDocumentDefinitions {
+export function walkSheet(
+  walk: WalkAnswer,
+  at: { shopName: string; date: string; partName: (position: string) => string },
+): TDocumentDefinitions {
   return {
     pageSize: 'A4',
     pageMargins: [14 * MM, 12 * MM, 14 * MM, 14 * MM],
@@ -30,23 +34,29 @@ export function walkSheet(walk: WalkAnswer, at: { shopName: string; date: string
       },
       {
         margin: [0, 6, 0, 0],
-        table: { headerRows: 0, dontBreakRows: true, widths: [52, 110, '*'], body: walk.stops.flatMap(rowsOf) },
+        table: {
+          headerRows: 0,
+          dontBreakRows: true,
+          widths: [52, 110, '*'],
+          body: walk.stops.flatMap((s) => rowsOf(s, at.partName)),
+        },
         layout: { hLineWidth: () => 0.5, vLineWidth: () => 0, hLineColor: () => '#999' },
       },
     ],
   }
 }
 
-function rowsOf(stop: WalkStop): TableCell[][] {
+function rowsOf(stop: WalkStop, partName: (position: string) => string): TableCell[][] {
   const looks = stop.looks.map(({ what }): [string, string] => {
     const answers = lookMethod(what).grades.map((g, i) => `${BOX} ${i + 1} ${g.says}`)
     return [capital(READING[what].name), [...answers, `${BOX} 0 didn’t look`].join('    ')]
   })
   const due = stop.wants.map((w): [string, string] => [
-    `${w.act === 'clean' ? 'Clean' : 'Change'}: ${w.position}`,
+    `${w.act === 'clean' ? 'Clean' : w.act === 'look' ? 'Look at' : 'Change'}: ${partName(w.position)}`,
     `${BOX} done`,
   ])
-  return [...looks, ...due].map(([what, answers], i) => [
+  const follows = stop.followUps.map((f): [string, string] => [FOLLOW_UP_TEXT[f].do, `${BOX} done`])
+  return [...looks, ...due, ...follows].map(([what, answers], i) => [
     { text: i === 0 ? stop.name : '', bold: true, fontSize: 12 },
     { text: what },
     { text: answers, fontSize: 9 },

@@ -7,7 +7,7 @@ import { type ReadingKey } from '@core/reading/keys.ts'
 import { methodOf, READING, type Method } from '@core/reading/specs.ts'
 import { type Target } from '@core/reading/target.ts'
 import { type ReadingDone, type readingRequest } from '@contract/reading.ts'
-import { type Deps, type Who } from '@server/http/context.ts'
+import { happenedAt, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { settledFacts } from '@server/followup/act.ts'
 import { carrierAt, checkTime, type Place } from '@server/logbook/draft.ts'
@@ -33,13 +33,22 @@ export async function logReading(deps: Deps, who: Who, r: Request): Promise<Read
   const hung = await hungOne(deps.db, shop, r.stationId)
   const here = await readingsHere(deps.db, hung, shop)
   const target = targetHere(r.what, { hung, shop, here, method: r.method })
-  const kept = { ...made, from: { ...made.from, ...cleanedBefore(r.what, { hung, shop, here }, deps.now()) } }
+  const kept = {
+    ...made,
+    from: { ...made.from, ...cleanedBefore(r.what, { hung, shop, here }, r.happenedMs ?? happenedAt(deps)) },
+  }
   const eventId = await logFacts(deps, who, {
     key: `${READ}${r.key}`,
     stationId: r.stationId,
     note: r.note ?? null,
     factsOf: (place, at) =>
-      readingFacts(r, kept, { place, shop: at, target, wireId: hung.spoolWireId, nowMs: deps.now() }),
+      readingFacts(r, kept, {
+        place,
+        shop: at,
+        target,
+        wireId: hung.spoolWireId,
+        nowMs: r.happenedMs ?? happenedAt(deps),
+      }),
     ...(r.happenedMs === undefined ? {} : { happenedMs: r.happenedMs }),
   })
   return { eventId, ...judgeReading({ ...r, ...made }, target), target }

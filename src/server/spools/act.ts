@@ -9,7 +9,7 @@ import { headNow, ledgerEvent, site, spool, spoolNow } from '@server/db/schema.t
 import { transact, type Reader, type Tx } from '@server/db/db.ts'
 import { linesUnder } from '@server/logbook/manylines.ts'
 import { once } from '@server/http/once.ts'
-import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { happenedAt, mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { append, factDraft } from '@server/ledger/append.ts'
 import { carrierAt, type Place } from '@server/logbook/draft.ts'
@@ -48,7 +48,7 @@ async function write(
   const drafts = said.map(({ fact, stationId }, i) =>
     factDraft(deps, who, {
       fact,
-      happenedMs: deps.now(),
+      happenedMs: happenedAt(deps),
       precision: 'exact',
       stationId,
       idempotencyKey: `${r.key}#${i}`,

@@ -71,6 +71,8 @@ export interface Answer<T> {
 /** A browser's worth of cookies. */
 export class Client {
   private cookies = new Map<string, string>()
+  /** Set: what is written was noted then, on a device without a link. */
+  notedMs: number | string | null = null
   constructor(readonly url: string) {}
 
   async ask<T>(method: 'GET' | 'POST', path: string, body?: unknown): Promise<Answer<T>> {
@@ -78,7 +80,7 @@ export class Client {
       method,
       headers: {
         cookie: this.cookie(),
-        ...(method === 'POST' ? { 'content-type': 'application/json', 'x-idle-spool': '1' } : {}),
+        ...(method === 'POST' ? { 'content-type': 'application/json', ...this.writing() } : {}),
       },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
     })
@@ -93,12 +95,16 @@ export class Client {
       body: (response.headers.get('content-type')?.startsWith('application/json;') ? JSON.parse(text) : text) as T,
     }
   }
+  private writing = () => ({
+    'x-idle-spool': '1',
+    ...(this.notedMs === null ? {} : { 'x-happened': String(this.notedMs) }),
+  })
   private cookie = () => [...this.cookies].map(([k, v]) => `${k}=${v}`).join('; ')
   /** A file, as it is. */
   async send<T>(path: string, bytes: Uint8Array): Promise<Answer<T>> {
     const response = await fetch(`${this.url}/api${path}`, {
       method: 'POST',
-      headers: { cookie: this.cookie(), 'content-type': 'application/octet-stream', 'x-idle-spool': '1' },
+      headers: { cookie: this.cookie(), 'content-type': 'application/octet-stream', ...this.writing() },
       body: new Uint8Array(bytes),
     })
     return { status: response.status, body: (await response.json()) as T }

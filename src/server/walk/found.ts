@@ -1,6 +1,5 @@
-import { and, desc, eq, gte, inArray, isNull, like, lt } from 'drizzle-orm'
-import { paceWeight } from '@core/walk/pace.ts'
-import { isFoundGood, worstGradeFirst } from '@core/walk/entry.ts'
+import { inArray } from 'drizzle-orm'
+import { worstGradeFirst } from '@core/walk/entry.ts'
 import { lookMethod } from '@core/walk/looks.ts'
 import { type WalkEntryRead, type WalkFoundAnswer } from '@contract/walk.ts'
 import { act } from '@contract/logbook.ts'
@@ -9,6 +8,7 @@ import { headNow, ledgerEvent } from '@server/db/schema.ts'
 import { isDuplicate, transact, type Reader, type Tx } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
+import { settledFacts } from '@server/followup/act.ts'
 import { type HeadRow } from '@server/floor/judge.ts'
 import { append, factDraft, type Draft } from '@server/ledger/append.ts'
 import { checkTime, draftsOf, type Place } from '@server/logbook/draft.ts'
@@ -20,6 +20,7 @@ import { arcSinceCleaned } from '@server/reading/read.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { likelyPart, type Hung } from '@server/rightparts/setup.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { weightsOf, type WeightOf } from './weights.ts'
 
 type Line = WalkFoundAnswer['entries'][number]
 
@@ -49,14 +50,13 @@ interface WriteAt {
 async function write(tx: Tx, { deps, who, entries }: WriteAt): Promise<WalkFoundAnswer> {
   const shop = await loadShop(tx, deps.calendar, deps.now())
   const before = await keptBefore(tx, entries)
-  const pace = await paces(tx, who, entries)
   const at: EntryAt = {
     deps,
     who,
     shop,
     placeAt: askedOnce((stationId) => placeAndWire(tx, stationId, shop)),
     hungAt: askedOnce((stationId) => hungOne(tx, shop, stationId)),
-    weightOf: (key) => pace.get(key) ?? 1,
+    weightOf: await weightsOf(tx, who, entries),
   }
   const drafts: Draft[] = []
   const lines: Line[] = []
@@ -87,10 +87,13 @@ async function write(tx: Tx, { deps, who, entries }: WriteAt): Promise<WalkFound
 
 const firstKey = (key: string) => `${WALKED}${key}#0`
 const actKey = (key: string, i: number) => `${key}.act#${i}`
+const settledKey = (key: string, i: number) => `${key}.done#${i}`
 
-/** Entries whose first line is in the ledger already, by looks or by acts. */
+/** Entries whose first line is in the ledger already, by looks, acts or what was settled. */
 async function keptBefore(db: Reader, entries: readonly WalkEntryRead[]): Promise<Map<string, Line['eventId']>> {
-  const keyOf = new Map(entries.flatMap((e) => [firstKey(e.key), actKey(e.key, 0)].map((k) => [k, e.key] as const)))
+  const keyOf = new Map(
+    entries.flatMap((e) => [firstKey(e.key), actKey(e.key, 0), settledKey(e.key, 0)].map((k) => [k, e.key] as const)),
+  )
   const rows = await db
     .select({ id: ledgerEvent.id, key: ledgerEvent.idempotencyKey })
     .from(ledgerEvent)
@@ -105,41 +108,7 @@ interface EntryAt {
   placeAt: (stationId: string) => Promise<{ place: Place; head: HeadRow | null }>
   /** The gun with all that is projected of it: for acts, and for a nozzle looked at just now. */
   hungAt: (stationId: string) => Promise<Hung>
-  /** How much the looks of an entry count, by how long they took. */
-  weightOf: (key: string) => number
-}
-
-const ONE_WALK_MS = 15 * 60_000
-/** Each entry against the one before it from the same device and person, in this request or kept shortly before. */
-async function paces(db: Reader, who: Who, entries: readonly WalkEntryRead[]): Promise<Map<string, number>> {
-  const exact = entries.filter((e) => e.precision === 'exact').sort((a, b) => a.happenedMs - b.happenedMs)
-  const [first] = exact
-  if (!first) return new Map()
-  const { deviceId, personId } = ledgerEvent
-  const [last] = await db
-    .select({ happenedMs: ledgerEvent.happenedMs })
-    .from(ledgerEvent)
-    .where(
-      and(
-        like(ledgerEvent.idempotencyKey, `${WALKED}%#0`),
-        gte(ledgerEvent.happenedMs, first.happenedMs - ONE_WALK_MS),
-        lt(ledgerEvent.happenedMs, first.happenedMs),
-        who.device ? eq(deviceId, who.device.id) : isNull(deviceId),
-        who.person ? eq(personId, who.person.id) : isNull(personId),
-      ),
-    )
-    .orderBy(desc(ledgerEvent.happenedMs))
-    .limit(1)
-  let beforeMs = last?.happenedMs ?? null
-  return new Map(
-    exact.map((entry) => {
-      const gap = beforeMs === null ? null : entry.happenedMs - beforeMs
-      beforeMs = entry.happenedMs
-      const sinceMs = gap === null || gap > ONE_WALK_MS ? null : gap
-      const looks = entry.looks.map((l) => l.what)
-      return [entry.key, paceWeight({ sinceMs, looks, isAllGood: entry.looks.every(isFoundGood) })] as const
-    }),
-  )
+  weightOf: WeightOf
 }
 
 /** What is asked of a place, asked once. */
@@ -165,12 +134,29 @@ async function draftsOfEntry(entry: WalkEntryRead, at: EntryAt): Promise<Draft[]
   const station = shop.stationById.get(entry.stationId)
   if (station) mustLogAt(who, station)
   checkTime(entry.happenedMs, deps.now())
-  if (entry.looks.length === 0 && entry.acts.length === 0)
+  if (entry.looks.length + entry.acts.length + entry.settled.length === 0)
     throw new DomainError('bad-request', 'Nothing was looked at and nothing done there.', ['Skip that gun instead.'])
   const { place, head } = await at.placeAt(entry.stationId)
   const happenedMs = Math.min(entry.happenedMs, deps.now())
   const looks = await lookDrafts(entry, { ...at, place, head, happenedMs })
-  return [...looks, ...(await actDrafts(entry, { ...at, place, happenedMs }))]
+  return [
+    ...looks,
+    ...(await actDrafts(entry, { ...at, place, happenedMs })),
+    ...settledDrafts(entry, { ...at, place, happenedMs }),
+  ]
+}
+
+function settledDrafts(entry: WalkEntryRead, at: EntryAt & { place: Place; happenedMs: number }): Draft[] {
+  const { deps, who, place, happenedMs } = at
+  return settledFacts(place, entry.settled).map((fact, i) =>
+    factDraft(deps, who, {
+      fact,
+      happenedMs: happenedMs + 1,
+      precision: entry.precision,
+      stationId: entry.stationId,
+      idempotencyKey: settledKey(entry.key, i),
+    }),
+  )
 }
 
 /** As they are found they come before what was done about it; the worst stands first, for that is the line people read. */
@@ -187,7 +173,7 @@ async function lookDrafts(
     const { key, stationId } = entry
     const r = readingRequest.parse({ key, stationId, what, method: method.key, how: 'looked', grade })
     const from: Record<string, number> = {}
-    const weight = at.weightOf(entry.key)
+    const weight = at.weightOf(entry.key, { what, grade })
     if (weight < 1) from['weight'] = weight
     if (what === 'nozzleOpen' && cleaned !== null) from['sinceCleanedH'] = cleaned
     const made = { value: null, left: null, from }

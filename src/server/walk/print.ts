@@ -14,6 +14,10 @@ export async function printWalk(deps: Deps, who: Who, query: WalkQuery): Promise
     throw new DomainError('not-found', 'There is nothing to look at on that walk.', [
       'Choose another walk or more minutes.',
     ])
-  const { site } = await loadShop(deps.db, deps.calendar, deps.now())
-  return pdfOf(walkSheet(walk, { shopName: site.name, date: dayOf(site.zone, deps.now()) }))
+  const { site, kindByKey } = await loadShop(deps.db, deps.calendar, deps.now())
+  const partName = (position: string) => {
+    const [kind = position, lane] = position.split('#')
+    return `${kindByKey.get(kind)?.name ?? kind}${lane ? ` ${lane}` : ''}`
+  }
+  return pdfOf(walkSheet(walk, { shopName: site.name, date: dayOf(site.zone, deps.now()), partName }))
 }

@@ -143,6 +143,21 @@ describe('what is found on a walk', () => {
     const floor = (await lead.get<FloorAnswer>('/floor')).body
     expect(floor.guns.find((g) => g.name === 'A4')?.cells.length).toBeGreaterThan(0)
   })
+  it('what followed from another act is settled with the gun, once', async () => {
+    await lead.post('/logbook', {
+      key: nextKey(),
+      acts: [{ stationId: id('A3'), act: 'unparked' }],
+    })
+    await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id('A3'), act: 'changed', position: 'liner' }] })
+    const open = async () => (await gun('A3')).followUps.map((f) => f.task)
+    const asked = await open()
+    expect(asked.length).toBeGreaterThan(0)
+    server.clock.nowMs += 1000
+    const done = entry('A3', { looks: [], settled: asked })
+    expect((await found(done)).body.entries[0]?.is).toBe('kept')
+    expect(await open()).toEqual([])
+    expect((await found(done)).body.entries[0]?.is).toBe('before')
+  })
   it('sent again it is kept once, alone or among others, also both at once', async () => {
     const [one, two] = [entry('A5'), entry('A6')]
     expect((await found(one)).body.entries[0]?.is).toBe('kept')
@@ -243,6 +258,29 @@ describe('a walk in no time', () => {
     const afterFair = await chance()
     expect(before - afterQuick).toBeLessThan(afterQuick - afterFair)
     expect(afterFair).toBeLessThan(afterQuick)
+  })
+})
+
+describe('a walk on which nothing is found though something should be', () => {
+  it('counts for less from then on; with one find it counts whole', async () => {
+    const tell = async (what: string, grade: string) => {
+      server.clock.nowMs += 60_000
+      await found(entry(`A${1 + (Math.floor(server.clock.nowMs / 60_000) % 2)}`, { looks: [{ what, grade }] }))
+    }
+    const chance = async () =>
+      (await walk('?walk=gunOut&minutes=240')).stops
+        .find((s) => s.name === 'C3')
+        ?.looks.find((l) => l.what === 'orings')?.chance ?? 0
+    // A shop that found four in ten, long enough ago to be another walk.
+    for (let n = 0; n < 40; n++) await tell('orings', n % 5 < 2 ? 'cut' : 'whole')
+    server.clock.nowMs += 2 * HOUR
+    const before = await chance()
+    for (let n = 0; n < 11; n++) await tell('orings', 'whole')
+    const fair = await chance()
+    for (let n = 0; n < 30; n++) await tell('orings', 'whole')
+    const round = await chance()
+    expect((before - fair) / 11).toBeGreaterThan(2 * ((fair - round) / 30))
+    expect(round).toBeLessThan(fair)
   })
 })
 

@@ -1,4 +1,4 @@
-import { and, gte, inArray, sql } from 'drizzle-orm'
+import { and, gte, inArray } from 'drizzle-orm'
 import { alongWalk } from '@core/walk/along.ts'
 import { chooseWalk, splitWalk, type Stop } from '@core/walk/choose.ts'
 import {
@@ -8,7 +8,6 @@ import {
   LOOKS,
   WALKS,
   worthOfLook,
-  type FoundCount,
   type LookKey,
   type WalkKey,
 } from '@core/walk/looks.ts'
@@ -20,6 +19,7 @@ import { type Reader } from '@server/db/db.ts'
 import { openWants } from '@server/floor/cells.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { foundCounts, LEARNT_FROM_MS, type Found } from './foundcounts.ts'
 import { loadShop, mustHaveArea, type ShopModel } from '@server/shop/model.ts'
 
 const DAY_MS = 86_400_000
@@ -29,8 +29,6 @@ const AT_GUN_MIN = 0.3
 const DUE_STOPS = [0.1, 10] as const
 const FOLLOW_UP_STOPS = [0.02, 10] as const
 
-type Found = ReadonlyMap<string, FoundCount>
-
 /** The walk worth most within the minutes, what it leaves, and how likely one of those stops. */
 export async function readWalk(deps: Deps, who: Who, q: WalkQuery): Promise<WalkAnswer> {
   mustRead(who)
@@ -38,7 +36,7 @@ export async function readWalk(deps: Deps, who: Who, q: WalkQuery): Promise<Walk
   const shop = await loadShop(deps.db, deps.calendar, nowMs)
   const [surveyed, found, looks] = await Promise.all([
     survey(deps.db, shop, { nowMs, store: deps.positions }),
-    foundCounts(deps.db, nowMs - LEARNT_FROM_MS),
+    foundCounts(deps.db, { fromMs: nowMs - LEARNT_FROM_MS, toMs: nowMs + 1 }),
     looksSince(deps.db, nowMs - WEEK_MS),
   ])
   const here = ofArea(surveyed, q.areaId, shop)
@@ -88,8 +86,6 @@ function inWalkOrder(surveyed: readonly Surveyed[], shop: ShopModel): Surveyed[]
   )
 }
 
-/** What chances are learnt from. */
-const LEARNT_FROM_MS = 60 * DAY_MS
 const WEEK_MS = 7 * DAY_MS
 async function looksSince(db: Reader, sinceMs: number): Promise<KeptLook[]> {
   const { eventId, carrierId, what, atMs, verdict: is } = reading
@@ -97,21 +93,6 @@ async function looksSince(db: Reader, sinceMs: number): Promise<KeptLook[]> {
     .select({ eventId, carrierId, what, atMs, is })
     .from(reading)
     .where(and(gte(reading.atMs, sinceMs), inArray(reading.what, LOOK_KEYS)))
-}
-
-/** What the shop's own looks found, by what was looked at. */
-async function foundCounts(db: Reader, sinceMs: number): Promise<Found> {
-  const rows = await db
-    .select({
-      what: reading.what,
-      bad: sql<string>`sum(case when ${reading.verdict} = 'good' then 0 else 1 end)`,
-      // Looks noted too quickly to have been looks count for less.
-      of: sql<string>`sum(coalesce(json_value(${reading.madeFrom}, '$.weight'), 1))`,
-    })
-    .from(reading)
-    .where(gte(reading.atMs, sinceMs))
-    .groupBy(reading.what)
-  return new Map(rows.map((r) => [r.what, { bad: Number(r.bad), of: Number(r.of) }]))
 }
 
 function foundOpen(looks: readonly KeptLook[], nowMs: number): WalkAnswer['foundOpen'] {

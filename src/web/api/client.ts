@@ -60,21 +60,31 @@ function readAnswer<A extends z.ZodType>(answer: A, body: unknown): z.output<A> 
 }
 
 export const getJson = <A extends z.ZodType>(path: string, answer: A) => ask(path, answer, { method: 'GET' })
-export const postJson = <A extends z.ZodType>(path: string, body: unknown, answer: A) =>
+interface Write {
+  /** JSON, or a file as it is. */
+  body: object | Blob
+  /** It was kept on the device since then, and is a fact at that time. */
+  notedMs?: number
+  /** No answer by then counts as no link. */
+  withinMs?: number
+}
+/** With a time it was noted at, or no longer waited for than so. */
+export const postWrite = <A extends z.ZodType>(path: string, { body, notedMs, withinMs }: Write, answer: A) =>
   ask(path, answer, {
     method: 'POST',
-    headers: { 'content-type': 'application/json', 'x-idle-spool': '1' },
-    body: JSON.stringify(body),
+    headers: {
+      'content-type': body instanceof Blob ? 'application/octet-stream' : 'application/json',
+      'x-idle-spool': '1',
+      ...(notedMs === undefined ? {} : { 'x-happened': String(notedMs) }),
+    },
+    body: body instanceof Blob ? body : JSON.stringify(body),
+    ...(withinMs === undefined ? {} : { signal: AbortSignal.timeout(withinMs) }),
   })
-
+export const postJson = <A extends z.ZodType>(path: string, body: object, answer: A) =>
+  postWrite(path, { body }, answer)
 /** A file as it is, for the server to read. */
 export const postFile = <A extends z.ZodType>(path: string, file: Blob, answer: A) =>
-  ask(path, answer, {
-    method: 'POST',
-    headers: { 'content-type': 'application/octet-stream', 'x-idle-spool': '1' },
-    body: file,
-  })
-
+  postWrite(path, { body: file }, answer)
 /** A fresh key for one write; the same write sent again carries the same key. */
 export const newKey = () =>
   crypto.randomUUID?.() ?? Array.from(crypto.getRandomValues(new Uint32Array(4)), (n) => n.toString(16)).join('-')

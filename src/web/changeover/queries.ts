@@ -1,4 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { type z } from 'zod'
 import {
   changeAnswer,
@@ -10,8 +10,9 @@ import {
 } from '@contract/changeover.ts'
 import { done } from '@contract/common.ts'
 import { sparesAnswer, type statusRequest, type swapRequest, type gunRequest } from '@contract/spareguns.ts'
+import { countWord, guns } from '@web/format/words.ts'
 import { getJson, postJson } from '@web/api/client.ts'
-import { useWrite, type Body } from '@web/api/write.ts'
+import { useBoothWrite, useWrite, type Body } from '@web/api/write.ts'
 
 export interface ChangeAsked {
   stationIds: readonly string[]
@@ -35,14 +36,11 @@ export const useChange = (q: ChangeAsked) =>
   })
 
 /** The key is the caller's: the same change sent again is the same change. */
-export function useLogChange() {
-  const client = useQueryClient()
-  return useMutation({
-    mutationFn: (body: z.input<typeof changeRequest>) => postJson('/changeover', body, changedAnswer),
-    retry: (count, problem) => count < 3 && 'code' in problem && problem.code === 'no-link',
-    onSuccess: () => client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== 'change' }),
+export const useLogChange = () =>
+  useBoothWrite<typeof changeRequest, typeof changedAnswer>({
+    ...{ path: '/changeover', answer: changedAnswer, holds: 'change' },
+    says: ({ stationIds }) => `Wire changed on ${countWord(stationIds.length)} ${guns(stationIds.length)}`,
   })
-}
 export const useDay = () =>
   useMutation({ mutationFn: (body: z.input<typeof dayRequest>) => postJson('/changeover/day', body, dayAnswer) })
 export const useDedicate = (q: { stationId: string; gunMinor: number; gunYears: number } | null) =>
@@ -61,6 +59,11 @@ export const useSpares = (stationId: string | null) =>
     queryFn: () => getJson(`/gun/spares${stationId ? `?stationId=${stationId}` : ''}`, sparesAnswer),
   })
 
-export const useSwap = () => useWrite<Body<typeof swapRequest>, typeof done>('/gun/swap', done)
+export const useSwap = () =>
+  useBoothWrite<typeof swapRequest, typeof done>({
+    path: '/gun/swap',
+    answer: done,
+    says: () => 'Another gun put on a feeder',
+  })
 export const useMakeGun = () => useWrite<Body<typeof gunRequest>, typeof done>('/gun/spare', done)
 export const useGunStatus = () => useWrite<Body<typeof statusRequest>, typeof done>('/gun/status', done)

@@ -10,10 +10,11 @@ const LIVE_MS = 5_000
 const asked = (params: Record<string, string | null>) =>
   new URLSearchParams(Object.entries(params).filter((p): p is [string, string] => p[1] !== null)).toString()
 
+export const floorAddress = (areaId: string | null, column: string | null) => `/floor?${asked({ areaId, column })}`
 export const useFloor = (areaId: string | null, column: string | null) =>
   useQuery({
     queryKey: ['floor', areaId, column],
-    queryFn: () => getJson(`/floor?${asked({ areaId, column })}`, floorAnswer),
+    queryFn: () => getJson(floorAddress(areaId, column), floorAnswer),
     refetchInterval: (query) => (query.state.data?.guns.some((g) => g.isArcOn !== null) ? LIVE_MS : EVERY_MS),
     placeholderData: keepPreviousData,
   })

@@ -9,26 +9,30 @@ import {
   loggedAnswer,
   type nearMissRequest,
 } from '@contract/guide.ts'
+import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
+import { GUIDES } from '@core/guide/guides.ts'
 import { type followUpRequest } from '@contract/followup.ts'
 import { type GuideKey } from '@core/guide/keys.ts'
+import { capital } from '@web/format/words.ts'
 import { getJson } from '@web/api/client.ts'
-import { useWrite, type Body } from '@web/api/write.ts'
+import { useBoothWrite, useWrite, type Body } from '@web/api/write.ts'
 
 export interface GuideAsked {
   stationId: string | null
   familyId: string | null
   guide: GuideKey | null
 }
+export function guideAddress(q: GuideAsked): string {
+  const params = new URLSearchParams()
+  if (q.stationId) params.set('stationId', q.stationId)
+  if (q.familyId) params.set('familyId', q.familyId)
+  if (q.guide) params.set('guide', q.guide)
+  return `/guide?${params.toString()}`
+}
 export const useGuide = (q: GuideAsked) =>
   useQuery({
     queryKey: ['guide', q],
-    queryFn: () => {
-      const params = new URLSearchParams()
-      if (q.stationId) params.set('stationId', q.stationId)
-      if (q.familyId) params.set('familyId', q.familyId)
-      if (q.guide) params.set('guide', q.guide)
-      return getJson(`/guide?${params.toString()}`, guideAnswer)
-    },
+    queryFn: () => getJson(guideAddress(q), guideAnswer),
     // It is worked through with hands on the gun: it must not change under them.
     refetchOnWindowFocus: false,
   })
@@ -36,8 +40,22 @@ export const useCautions = () =>
   useQuery({ queryKey: ['cautions'], queryFn: () => getJson('/guide/cautions', cautionsAnswer) })
 
 export const useGuideDone = () =>
-  useWrite<Body<typeof guideDoneRequest>, typeof loggedAnswer>('/guide/done', loggedAnswer)
+  useBoothWrite<typeof guideDoneRequest, typeof loggedAnswer>({
+    path: '/guide/done',
+    answer: loggedAnswer,
+    says: ({ guide }) => `${GUIDES[guide].name}: done`,
+  })
 export const useGuideNote = () => useWrite<Body<typeof guideNoteRequest>, typeof done>('/guide/note', done)
 export const useSetCaution = () => useWrite<Body<typeof cautionRequest>, typeof done>('/guide/caution', done)
-export const useNearMiss = () => useWrite<Body<typeof nearMissRequest>, typeof done>('/guide/nearmiss', done)
-export const useFollowedUp = () => useWrite<Body<typeof followUpRequest>, typeof done>('/followup', done)
+export const useNearMiss = () =>
+  useBoothWrite<typeof nearMissRequest, typeof done>({
+    path: '/guide/nearmiss',
+    answer: done,
+    says: () => 'A near miss',
+  })
+export const useFollowedUp = () =>
+  useBoothWrite<typeof followUpRequest, typeof done>({
+    path: '/followup',
+    answer: done,
+    says: ({ task }) => capital(FOLLOW_UP_TEXT[task].done),
+  })

@@ -1,7 +1,9 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { readLength } from '@core/units/length.ts'
-import { type StuckAnswer } from '@contract/liner.ts'
+import { USUAL_CABLE_M } from '@core/guide/feed.ts'
+import { judgePush } from '@core/liner/resistance.ts'
+import { type LinerAnswer, type StuckAnswer } from '@contract/liner.ts'
 import { newKey } from '@web/api/client.ts'
 import { when } from '@web/format/times.ts'
 import { field, TextField } from '@web/shell/Field.tsx'
@@ -16,7 +18,10 @@ export function Push(props: GateProps) {
   const { at } = props
   const [isStuck, setStuck] = useState(false)
   const stuck = useStuck()
-  if (stuck.data) return <Verdict {...props} said={stuck.data} onAgain={() => stuck.reset()} />
+  if (stuck.isSuccess)
+    return (
+      <Verdict {...props} said={stuck.data ?? saidHere(props.liner, stuck.variables)} onAgain={() => stuck.reset()} />
+    )
   if (!isStuck)
     return (
       <div className="step-keys">
@@ -79,6 +84,14 @@ function Where(props: GateProps & { stuck: ReturnType<typeof useStuck>; onBack: 
       <Trouble problem={stuck.error} />
     </div>
   )
+}
+
+/** Without a link the device says it, by what it knows of this gun. */
+function saidHere(liner: LinerAnswer, push: { atMm: number | null; isKinked: boolean }): StuckAnswer {
+  const { cableMm, neckMm, stuckBefore: before } = liner
+  const sizes = { cableMm: cableMm ?? USUAL_CABLE_M * 1000, neckMm: neckMm ?? 0 }
+  const verdict = judgePush({ metAtMm: push.atMm, isKinked: push.isKinked, ...sizes, before })
+  return { is: verdict.is, beforeMs: verdict.is === 'cable' ? verdict.before.atMs : null }
 }
 
 const ADVICE: Record<StuckAnswer['is'], string> = {

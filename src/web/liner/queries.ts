@@ -1,5 +1,4 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { type z } from 'zod'
+import { useQuery } from '@tanstack/react-query'
 import { done } from '@contract/common.ts'
 import { loggedAnswer } from '@contract/guide.ts'
 import {
@@ -9,8 +8,8 @@ import {
   stuckAnswer,
   type stuckRequest,
 } from '@contract/liner.ts'
-import { getJson, postJson } from '@web/api/client.ts'
-import { useWrite, type Body } from '@web/api/write.ts'
+import { getJson } from '@web/api/client.ts'
+import { useBoothWrite } from '@web/api/write.ts'
 
 export const useLiner = (stationId: string) =>
   useQuery({
@@ -20,22 +19,22 @@ export const useLiner = (stationId: string) =>
     refetchOnWindowFocus: false,
   })
 
-const isOther = (query: { queryKey: readonly unknown[] }) => query.queryKey[0] !== 'liner'
 /** What is said on the way is kept at once; the list in hand does not change under the hands. */
-export function useStuck() {
-  const client = useQueryClient()
-  return useMutation({
-    mutationFn: (body: z.input<typeof stuckRequest>) => postJson('/liner/stuck', body, stuckAnswer),
-    onSuccess: () => client.invalidateQueries({ predicate: isOther }),
+const holds = 'liner'
+export const useStuck = () =>
+  useBoothWrite<typeof stuckRequest, typeof stuckAnswer>({
+    ...{ path: '/liner/stuck', answer: stuckAnswer, holds },
+    says: ({ isKinked }) => (isKinked ? 'A new liner kinked' : 'A new liner stuck'),
   })
-}
-export function useSpoiled() {
-  const client = useQueryClient()
-  return useMutation({
-    mutationFn: (body: z.input<typeof spoiledRequest>) => postJson('/liner/spoiled', body, done),
-    onSuccess: () => client.invalidateQueries({ predicate: isOther }),
+export const useSpoiled = () =>
+  useBoothWrite<typeof spoiledRequest, typeof done>({
+    ...{ path: '/liner/spoiled', answer: done, holds },
+    says: () => 'A new liner spoiled',
   })
-}
 /** The key is the job's own: the same job sent again is the same job. */
 export const useLinerDone = () =>
-  useWrite<Body<typeof linerDoneRequest> & { key: string }, typeof loggedAnswer>('/liner/done', loggedAnswer)
+  useBoothWrite<typeof linerDoneRequest, typeof loggedAnswer>({
+    path: '/liner/done',
+    answer: loggedAnswer,
+    says: () => 'Liner changed',
+  })

@@ -5,6 +5,8 @@ import { newKey } from '@web/api/client.ts'
 import { amount, type Units } from '@web/format/numbers.ts'
 import { clockTime } from '@web/format/times.ts'
 import { donePhrase } from '@web/format/words.ts'
+import { takeBack, useQueue } from '@web/offline/device.ts'
+import { canTakeBack } from '@web/offline/queue.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { keepLast, useLast, type LastLogged } from './last.ts'
 import { MoveAct } from './MoveAct.tsx'
@@ -19,9 +21,9 @@ export function payBackLine(last: LastLogged, units: Units): string {
 }
 
 export function lastTitle(last: LastLogged): string {
+  if (last.kept) return `${last.kept.says} · kept on this device`
   const [act] = last.acts
   const phrase = donePhrase(act?.act ?? '', act?.position ?? null)
-  if (last.logged.length === 0) return `${phrase} · kept on this device`
   return last.logged.length > 1
     ? `${phrase} on ${last.logged.length} guns`
     : `${phrase} · ${last.logged[0]?.stationName ?? ''}`
@@ -45,6 +47,7 @@ export function ActStrip() {
       <span role="status">{payBackLine(last, units)}</span>
       <Trouble problem={undo.error} />
       <span className="acts">
+        {last.kept ? <TakeBack entryKey={last.kept.key} /> : null}
         {last.logged.length > 0 ? (
           <Button
             onClick={() => undo.mutate({ key: newKey(), eventIds: last.logged.map((l) => l.eventId) })}
@@ -60,6 +63,17 @@ export function ActStrip() {
       </span>
       {isMoving && isOne ? <MoveAct logged={one} onDone={() => setMoving(false)} /> : null}
     </aside>
+  )
+}
+
+/** Taken back while it is on this device only. */
+function TakeBack({ entryKey }: { entryKey: string }) {
+  const queue = useQueue()
+  if (!canTakeBack(queue, entryKey)) return null
+  return (
+    <Button onClick={() => void takeBack(entryKey).then((isTaken) => (isTaken ? keepLast(null) : undefined))}>
+      Undo
+    </Button>
   )
 }
 

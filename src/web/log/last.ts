@@ -5,6 +5,8 @@ import { type Act, type LoggedAct } from '@contract/logbook.ts'
 export interface LastLogged {
   acts: readonly Act[]
   logged: readonly LoggedAct[]
+  /** No link: it waits on this device under its key. */
+  kept?: { key: string; says: string }
 }
 let last: (LastLogged & { atMs: number }) | null = null
 const watchers = new Set<() => void>()

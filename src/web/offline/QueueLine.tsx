@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import { ago } from '@web/format/times.ts'
 import { countWord } from '@web/format/words.ts'
 import { queue, useQueue } from './device.ts'
@@ -13,7 +14,7 @@ export function QueueLine() {
       {since !== null && (n > 1 || state.failures > 0) ? (
         <p>
           {countWord(n)} {n === 1 ? 'entry' : 'entries'} kept on this device until there is a link, the oldest for{' '}
-          {ago(since, Date.now())}.
+          {ago(since, Date.now())}. <Link to="/device">What waits</Link>
         </p>
       ) : null}
       {state.refused.map(({ entry, message }) => (

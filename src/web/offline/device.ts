@@ -2,7 +2,7 @@ import { useEffect, useSyncExternalStore } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
 import { z } from 'zod'
 import { walkFoundAnswer } from '@contract/walk.ts'
-import { ApiError, isWorthAnotherTry, newKey, postJson } from '@web/api/client.ts'
+import { ApiError, isWorthAnotherTry, newKey, postJson, postWrite } from '@web/api/client.ts'
 import { QueueDriver, type Answered } from './driver.ts'
 import { type Entry } from './queue.ts'
 import { deviceStore } from './store.ts'
@@ -13,7 +13,7 @@ async function send(batch: readonly Entry[]): Promise<Answered | null> {
   try {
     if (first.kind === 'walk')
       return (await postJson(first.path, { entries: batch.map((e) => e.body) }, walkFoundAnswer)).entries
-    await postJson(first.path, first.body, z.unknown())
+    await postWrite(first.path, { body: first.body, notedMs: first.atMs }, z.unknown())
     return [{ key: first.key, is: 'kept', message: null }]
   } catch (problem) {
     if (!(problem instanceof ApiError)) throw problem
@@ -33,6 +33,7 @@ export const queue = new QueueDriver({
   onAnswered: () => onAnswered(),
 })
 
+export const takeBack = (key: string) => queue.takeBack(key)
 export const useQueue = () => useSyncExternalStore(queue.watch, queue.read)
 
 /** Notes something on the device at its own time; it goes to the server as soon as there is a link. */

@@ -1,19 +1,40 @@
 import { useEffect } from 'react'
+import { guideAnswer, type GuideAnswer } from '@contract/guide.ts'
 import { shopAnswer, type ShopAnswer } from '@contract/shop.ts'
 import { getJson } from '@web/api/client.ts'
+import { floorAddress } from '@web/floor/queries.ts'
+import { guideAddress } from '@web/guide/queries.ts'
 import { useMe } from '@web/people/queries.ts'
 import { DEFAULT_WALK, walkAddress } from '@web/walk/queries.ts'
 
-/** What a tablet of a hall asks for so that it has all of it without a link: each of its guns, what is read there, the usual walk. */
+/** What a tablet of a hall asks for so that it has all of it without a link: each of its guns, what is read and fitted there, the usual walk. */
 export function areaPaths(shop: Pick<ShopAnswer, 'stations'>, areaId: string): string[] {
   const here = shop.stations.filter((s) => s.areaId === areaId).map((s) => s.id)
   return [
-    '/floor',
+    floorAddress(null, null),
+    floorAddress(areaId, null),
     '/find',
+    '/rightparts/look',
+    `/rightparts/look?areaId=${areaId}`,
+    '/guide/cautions',
+    '/audit',
     walkAddress({ ...DEFAULT_WALK, areaId }),
-    ...here.flatMap((id) => [`/gun/${id}`, `/reading?stationId=${id}`]),
+    ...here.flatMap((id) => [
+      `/gun/${id}`,
+      `/reading?stationId=${id}`,
+      `/liner?stationId=${id}`,
+      `/drag?stationId=${id}`,
+      `/gun/spares?stationId=${id}`,
+    ]),
   ]
 }
+/** Each guide that a gun has, as its page asks for it. */
+export const guidePaths = ({ stationId, guides }: Pick<GuideAnswer, 'stationId' | 'guides'>): string[] =>
+  guides.map(({ key }) => guideAddress({ stationId, familyId: null, guide: key }))
+
+const HELD = 'idle-spool-held'
+/** When the whole area was held last; null: not yet. */
+export const heldMs = (): number | null => Number(localStorage.getItem(HELD)) || null
 
 const BETWEEN_MS = 150
 const AGAIN_MS = 30 * 60_000
@@ -28,12 +49,19 @@ export function useHoldArea(): void {
     const hold = async () => {
       await navigator.serviceWorker.ready
       const shop = await getJson('/shop', shopAnswer)
-      for (const path of areaPaths(shop, areaId)) {
-        if (isGone) return
-        // The worker keeps the answer; nobody reads it here.
-        await fetch(`/api${path}`, { credentials: 'same-origin' })
-        await pause(BETWEEN_MS)
+      // The worker keeps the answers; nobody reads them here.
+      const ask = async (paths: readonly string[]) => {
+        for (const path of paths) {
+          if (isGone) return
+          await fetch(`/api${path}`, { credentials: 'same-origin' })
+          await pause(BETWEEN_MS)
+        }
       }
+      await ask(areaPaths(shop, areaId))
+      for (const { id } of shop.stations.filter((s) => s.areaId === areaId))
+        await ask(guidePaths(await getJson(guideAddress({ stationId: id, familyId: null, guide: null }), guideAnswer)))
+      if (isGone) return
+      localStorage.setItem(HELD, String(Date.now()))
     }
     // Without a link there is nothing to renew, and what is held stays.
     const run = () => void hold().catch(() => undefined)

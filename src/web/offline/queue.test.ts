@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { makeRandom } from '@core/random/random.ts'
 import {
   BATCH,
+  canTakeBack,
   EMPTY,
   queueStep,
   type Entry,
@@ -38,6 +39,14 @@ class Device {
     if (effect.do === 'storeRefused')
       for (const r of effect.refused) this.store.set(r.entry.key, { entry: r.entry, refused: r })
     if (effect.do === 'send') this.onAir.push([...effect.batch])
+  }
+  /** As the driver does: what another tab had answered, or took back, is gone from the store and does not go. */
+  sendTo(server: Server, batch: readonly Entry[]) {
+    const gone = batch.filter((e) => !this.store.has(e.key))
+    return [
+      ...gone.map((e) => ({ key: e.key, is: 'before' as const, message: null })),
+      ...server.take(batch.filter((e) => this.store.has(e.key))),
+    ]
   }
   /** The page is closed or the battery dies; opened again it reads its store. */
   crash(): void {
@@ -130,7 +139,18 @@ describe('what waits for a link', () => {
     device.crash()
     expect(device.state.refused).toEqual([])
   })
-  it('whatever is lost, retried, crashed or seen twice: every entry arrives once or is listed as refused', () => {
+  it('is taken back while it is here only; on the way it goes, and is corrected in the logbook', () => {
+    const device = new Device()
+    device.tell({ type: 'made', entry: entry(1) })
+    device.tell({ type: 'made', entry: entry(2) })
+    expect([canTakeBack(device.state, 'key-1'), canTakeBack(device.state, 'key-2')]).toEqual([false, true])
+    device.tell({ type: 'takenBack', key: 'key-1' })
+    device.tell({ type: 'takenBack', key: 'key-2' })
+    expect(device.state.waiting.map((e) => e.key)).toEqual(['key-1'])
+    device.crash()
+    expect(device.state.waiting.map((e) => e.key)).toEqual(['key-1'])
+  })
+  it('whatever is lost, retried, crashed or seen twice: every entry arrives once, is listed as refused, or was taken back', () => {
     for (let seed = 1; seed <= 150; seed++) {
       const random = makeRandom(seed)
       const server = new Server((e) => Number(e.key.slice(4)) % 17 === 3)
@@ -139,6 +159,7 @@ describe('what waits for a link', () => {
       const [one, two] = devices as [Device, Device]
       if (seed % 2 === 0) two.store = one.store
       let made = 0
+      const takenBack = new Set<string>()
       for (let step = 0; step < 120; step++) {
         const device = random() < 0.5 ? one : two
         device.nowMs += 700
@@ -146,14 +167,19 @@ describe('what waits for a link', () => {
         if (dice < 0.3) device.tell({ type: 'made', entry: entry(made++) })
         else if (dice < 0.4) device.crash()
         else if (dice < 0.5) device.reload()
-        else if (dice < 0.6) device.tell({ type: 'go', isLinkBack: random() < 0.3 })
+        else if (dice < 0.53 && made > 0) {
+          const key = `key-${Math.floor(random() * made)}`
+          if (!canTakeBack(device.state, key)) continue
+          device.tell({ type: 'takenBack', key })
+          takenBack.add(key)
+        } else if (dice < 0.6) device.tell({ type: 'go', isLinkBack: random() < 0.3 })
         else {
           const batch = device.onAir.shift()
           if (!batch) continue
           // Lost on the way there, or on the way back after the server took it.
           if (random() < 0.3) device.tell({ type: 'failed' })
           else {
-            const results = server.take(batch)
+            const results = device.sendTo(server, batch)
             if (random() < 0.25) device.tell({ type: 'failed' })
             else device.tell({ type: 'answered', results })
           }
@@ -165,14 +191,14 @@ describe('what waits for a link', () => {
           device.reload()
           device.tell({ type: 'go', isLinkBack: true })
           const batch = device.onAir.shift()
-          if (batch) device.tell({ type: 'answered', results: server.take(batch) })
+          if (batch) device.tell({ type: 'answered', results: device.sendTo(server, batch) })
           else if (device.state.onTheWay.length > 0) device.tell({ type: 'failed' })
         }
       const refused = new Set(devices.flatMap((d) => d.state.refused.map((r) => r.entry.key)))
       expect(new Set(server.kept).size, `seed ${seed}`).toBe(server.kept.length)
       const all = Array.from({ length: made }, (_, n) => `key-${n}`)
       expect(
-        all.filter((k) => !server.kept.includes(k) && !refused.has(k)),
+        all.filter((k) => !server.kept.includes(k) && !refused.has(k) && !takenBack.has(k)),
         `seed ${seed}`,
       ).toEqual([])
       expect(

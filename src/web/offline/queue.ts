@@ -3,12 +3,13 @@
  *
  *   made ──store──> waiting ──send──> on the way ──kept · before──> gone
  *                      ^                   │  └──refused──> refused (kept, listed, until somebody puts it away)
- *                      └──no link · fault──┘   and later each time, up to a minute
+ *                      │  └──no link · fault──┘   and later each time, up to a minute
+ *                      └──taken back, while it is not on the way──> gone
  *
  * 1. An entry is stored before it counts as noted, and leaves the store only after the server answered for it by its key.
  * 2. One batch is on the way at a time; what is made meanwhile waits for the next.
  * 3. Entries go in the order they were made; a batch is of one kind.
- * 4. Nothing is lost and nothing doubled: every entry ever made is waiting, answered or refused, whatever the order of losses, retries,
+ * 4. Nothing is lost and nothing doubled: every entry ever made is waiting, answered, refused or taken back, whatever the order of losses, retries,
  *    restarts and second tabs. What the server had before counts as answered.
  * 5. Pure: the driver does what the effects say, and tells what came of it.
  */
@@ -18,7 +19,7 @@ export interface Entry {
   kind: EntryKind
   /** Where it goes, below /api. */
   path: string
-  body: unknown
+  body: object
   /** When it was made, by the device's clock. */
   atMs: number
   /** What it is, in a line for people. */
@@ -44,6 +45,7 @@ export type QueueEvent =
   | { type: 'answered'; results: readonly { key: string; is: 'kept' | 'before' | 'refused'; message: string | null }[] }
   | { type: 'failed' }
   | { type: 'putAway'; key: string }
+  | { type: 'takenBack'; key: string }
 export type QueueEffect =
   | { do: 'store'; entry: Entry }
   | { do: 'send'; batch: readonly Entry[] }
@@ -82,6 +84,12 @@ export function queueStep(state: QueueState, event: QueueEvent, nowMs: number): 
       const retryAtMs = nowMs + Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** (failures - 1))
       return { state: { ...state, onTheWay: [], failures, retryAtMs }, effects: [{ do: 'wakeAt', atMs: retryAtMs }] }
     }
+    case 'takenBack':
+      if (!canTakeBack(state, event.key)) return same(state)
+      return {
+        state: { ...state, waiting: state.waiting.filter((e) => e.key !== event.key) },
+        effects: [{ do: 'remove', keys: [event.key] }],
+      }
     case 'putAway':
       return {
         state: { ...state, refused: state.refused.filter((r) => r.entry.key !== event.key) },
@@ -89,6 +97,10 @@ export function queueStep(state: QueueState, event: QueueEvent, nowMs: number): 
       }
   }
 }
+
+/** Still here and nowhere else: after that it is corrected in the logbook. */
+export const canTakeBack = ({ waiting, onTheWay }: QueueState, key: string) =>
+  waiting.some((e) => e.key === key) && !onTheWay.includes(key)
 
 /** What the store holds and this page does not know yet: its own from before, or another tab's. */
 function withRestored(state: QueueState, from: { waiting: readonly Entry[]; refused: readonly Refused[] }) {

@@ -1,14 +1,18 @@
 import { useEffect, useSyncExternalStore } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
+import { BY_KEY } from '@core/photo/photo.ts'
 import { photoKept } from '@contract/photo.ts'
-import { ApiError, isWorthAnotherTry, postFile } from '@web/api/client.ts'
+import { ApiError, isWorthAnotherTry, postWrite } from '@web/api/client.ts'
+import { queue } from '@web/offline/device.ts'
 import { keptOnDevice } from '@web/offline/keptondevice.ts'
 import { Outbox, type Sent, type Waiting } from './outbox.ts'
 
-async function send({ of, once, blob }: Waiting): Promise<Sent> {
+async function send({ of, once, blob, atMs }: Waiting): Promise<Sent> {
+  // What it is a picture of waits on this device as well: that goes first.
+  if (of.key.startsWith(BY_KEY) && queue.read().waiting.some((e) => of.key === `${BY_KEY}${e.key}`)) return 'no link'
   const query = new URLSearchParams({ type: of.type, key: of.key, once }).toString()
   try {
-    await postFile(`/photo?${query}`, blob, photoKept)
+    await postWrite(`/photo?${query}`, { body: blob, notedMs: atMs }, photoKept)
     return 'sent'
   } catch (problem) {
     if (!(problem instanceof ApiError)) throw problem

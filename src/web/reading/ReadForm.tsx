@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { CAUTIONS } from '@core/guide/cautions.ts'
+import { BY_KEY } from '@core/photo/photo.ts'
 import { isPullWay } from '@core/drag/pulls.ts'
 import { judgeReading } from '@core/reading/judge.ts'
 import { READING, type Method } from '@core/reading/specs.ts'
@@ -59,8 +60,8 @@ function useReading({ line, stationId, at, onDone }: FormProps) {
     read.mutate(
       { ...body, value: value ?? made.value },
       {
-        onSuccess: ({ eventId }) => {
-          if (keep) void keepPhoto({ type: 'event', key: eventId }, keep)
+        onSuccess: (kept) => {
+          if (keep) void keepPhoto({ type: 'event', key: kept?.eventId ?? `${BY_KEY}${key}` }, keep)
           onDone()
         },
       },

@@ -1,7 +1,9 @@
 import { useQuery } from '@tanstack/react-query'
 import { readingAnswer, readingDone, type readingRequest } from '@contract/reading.ts'
 import { getJson } from '@web/api/client.ts'
-import { useWrite, type Body } from '@web/api/write.ts'
+import { READING } from '@core/reading/specs.ts'
+import { useBoothWrite } from '@web/api/write.ts'
+import { capital } from '@web/format/words.ts'
 
 export const useReadings = (stationId: string) =>
   useQuery({
@@ -12,4 +14,8 @@ export const useReadings = (stationId: string) =>
 
 /** The key is the form's own: the same reading sent again is the same reading. */
 export const useRead = () =>
-  useWrite<Body<typeof readingRequest> & { key: string }, typeof readingDone>('/reading', readingDone)
+  useBoothWrite<typeof readingRequest, typeof readingDone>({
+    path: '/reading',
+    answer: readingDone,
+    says: ({ what }) => `${capital(READING[what].name)} read`,
+  })

@@ -13,8 +13,8 @@ interface Props {
   place: string
   shop: ShopAnswer
   units: Units
-  last: { name: string; findings: FindingLine[] } | null
-  onSeen: (findings: FindingLine[]) => void
+  last: { name: string; findings: FindingLine[] | null } | null
+  onSeen: (findings: FindingLine[] | null) => void
   onSkip: () => void
   onLeave: () => void
 }
@@ -29,7 +29,7 @@ export function LookAtGun(props: Props) {
   const [row, setRow] = useState<Row>(null)
   const look = useLook()
   const isChanged = JSON.stringify(seen) !== JSON.stringify(bay)
-  const send = () => look.mutate(lookBody(gun, seen), { onSuccess: (answer) => props.onSeen(answer.findings) })
+  const send = () => look.mutate(lookBody(gun, seen), { onSuccess: (answer) => props.onSeen(answer?.findings ?? null) })
   return (
     <main className="look-gun">
       <header>
@@ -195,10 +195,15 @@ function LookRow(props: {
 
 /** The gun before this one, in one line: what was found there. */
 function Last({ last, units }: { last: NonNullable<Props['last']>; units: Units }) {
-  const [worst] = last.findings.filter((f) => f.severity !== 'note' && f.kept === null)
+  const [worst] = (last.findings ?? []).filter((f) => f.severity !== 'note' && f.kept === null)
   return (
     <p role="status" className={worst?.severity === 'stops' ? 'look-last is-wrong' : 'look-last'}>
-      {last.name}: {worst ? findingSentence(worst, units) : 'fits.'}
+      {last.name}:{' '}
+      {worst
+        ? findingSentence(worst, units)
+        : last.findings
+          ? 'fits.'
+          : 'kept here; whether it fits is told when there is a link.'}
     </p>
   )
 }

@@ -24,7 +24,7 @@ export function LookPage() {
   const shop = useShop()
   const me = useMe()
   const isPhone = useIsPhone()
-  const [last, setLast] = useState<{ name: string; findings: FindingLine[] } | null>(null)
+  const [last, setLast] = useState<{ name: string; findings: FindingLine[] | null } | null>(null)
   const units = me.data?.units ?? 'metric'
   if (!look.data || !shop.data)
     return (

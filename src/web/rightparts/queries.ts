@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
+import { TAG_TEXT } from '@core/changeover/tags.ts'
 import { done } from '@contract/common.ts'
 import {
   issueAnswer,
@@ -13,7 +14,7 @@ import {
   type tagRequest,
 } from '@contract/rightparts.ts'
 import { getJson } from '@web/api/client.ts'
-import { useWrite, type Body } from '@web/api/write.ts'
+import { useBoothWrite, useWrite, type Body } from '@web/api/write.ts'
 
 export const useFirstLook = (areaId: string | null) =>
   useQuery({
@@ -23,9 +24,29 @@ export const useFirstLook = (areaId: string | null) =>
 export const useJoints = () =>
   useQuery({ queryKey: ['joints'], queryFn: () => getJson('/rightparts/joints', jointsAnswer) })
 
-export const useLook = () => useWrite<Body<typeof lookRequest>, typeof lookedAnswer>('/rightparts/look', lookedAnswer)
-export const useSet = () => useWrite<Body<typeof setRequest>, typeof done>('/rightparts/set', done)
+export const useLook = () =>
+  useBoothWrite<typeof lookRequest, typeof lookedAnswer>({
+    path: '/rightparts/look',
+    answer: lookedAnswer,
+    says: () => 'Looked at a gun: what is on it',
+  })
+export const useSet = () =>
+  useBoothWrite<typeof setRequest, typeof done>({
+    path: '/rightparts/set',
+    answer: done,
+    says: ({ settings }) => (settings.length === 1 ? 'A setting' : 'Settings'),
+  })
 export const useKeep = () => useWrite<Body<typeof keepRequest>, typeof done>('/rightparts/keep', done)
-export const useTag = () => useWrite<Body<typeof tagRequest>, typeof done>('/rightparts/tag', done)
-export const useJoint = () => useWrite<Body<typeof jointRequest>, typeof done>('/rightparts/joint', done)
+export const useTag = () =>
+  useBoothWrite<typeof tagRequest, typeof done>({
+    path: '/rightparts/tag',
+    answer: done,
+    says: ({ tag, isBack }) => (isBack ? `Put back: ${TAG_TEXT[tag].says}` : `Tied: ${TAG_TEXT[tag].says}`),
+  })
+export const useJoint = () =>
+  useBoothWrite<typeof jointRequest, typeof done>({
+    path: '/rightparts/joint',
+    answer: done,
+    says: () => 'A joint that gave trouble',
+  })
 export const useIssue = () => useWrite<Body<typeof issueRequest>, typeof issueAnswer>('/parts/issue', issueAnswer)

@@ -1,4 +1,5 @@
 import { Modal } from 'react-bootstrap'
+import { Link } from 'react-router'
 import { STATES } from '@core/floor/state.ts'
 import { STATE_WORD } from '@web/format/words.ts'
 import { Cell } from '@web/path/WirePath.tsx'
@@ -41,6 +42,12 @@ export function Help({ isOpen, onClose }: { isOpen: boolean; onClose: () => void
             </div>
           ))}
         </dl>
+        <p>
+          <Link to="/device" onClick={onClose}>
+            This device
+          </Link>
+          : what waits on it for a link, and what it holds.
+        </p>
         <h2>What the wire says</h2>
         <ul className="strokes">
           {STATES.map((state, i) => (

@@ -7,6 +7,7 @@ import { clockTime } from '@web/format/times.ts'
 import { QueueLine } from '@web/offline/QueueLine.tsx'
 import { useHoldArea } from '@web/offline/holdarea.ts'
 import { useQueueRuns } from '@web/offline/device.ts'
+import { useOutbox } from '@web/photo/keeping.ts'
 import { Wedge } from '@web/scan/Wedge.tsx'
 import { Find } from './Find.tsx'
 import { Help } from './Help.tsx'
@@ -31,6 +32,7 @@ export function Shell() {
   const isKnown = Boolean(me.data?.person ?? me.data?.device)
   useChanges(isKnown)
   useQueueRuns()
+  useOutbox()
   useHoldArea()
   useShortcuts(
     { '/': () => setOpen('find'), '?': () => setOpen('help'), f: () => go('/'), l: () => go('/logbook') },
@@ -122,7 +124,7 @@ export function PhoneMore() {
   const place = useLocation()
   return (
     <nav className="phone-more" aria-label="More">
-      {[...SECTIONS, { to: '/scan', name: 'Scan' }]
+      {[...SECTIONS, { to: '/scan', name: 'Scan' }, { to: '/device', name: 'This device' }]
         .filter((s) => s.to !== place.pathname)
         .map((s) => (
           <Link key={s.to} className="key key-low" to={s.to}>

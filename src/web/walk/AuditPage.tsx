@@ -1,13 +1,13 @@
+import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { AUDIT, AUDIT_KEYS, auditCounts, type AuditKey, type ThereOrNot } from '@core/walk/audit.ts'
 import { auditAnswer, type AuditAnswer } from '@contract/audit.ts'
-import { done } from '@contract/common.ts'
 import { getJson } from '@web/api/client.ts'
-import { useWrite } from '@web/api/write.ts'
 import { useIsPhone } from '@web/floor/useIsPhone.ts'
 import { ago } from '@web/format/times.ts'
 import { capital, countWord } from '@web/format/words.ts'
+import { useSet } from '@web/rightparts/queries.ts'
 import { PickOne } from '@web/shell/Field.tsx'
 import { PhoneMore } from '@web/shell/Shell.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
@@ -17,14 +17,15 @@ const useAudit = (areaId: string) =>
     queryKey: ['audit', areaId],
     queryFn: () => getJson(`/audit${areaId ? `?areaId=${areaId}` : ''}`, auditAnswer),
   })
-type Said = { stationId: string; how: 'read'; settings: { name: AuditKey; value: ThereOrNot }[] }
 
 /** What each booth has at hand: a tap says it is there, another that it is missing. */
 export function AuditPage() {
   const [params, setParams] = useSearchParams()
   const areaId = params.get('area') ?? ''
   const audit = useAudit(areaId)
-  const say = useWrite<Said, typeof done>('/rightparts/set', done)
+  const say = useSet()
+  // Said on this page: without a link it stands here before the server has it.
+  const [said, setSaid] = useState<Record<string, Partial<Record<AuditKey, ThereOrNot>>>>({})
   const isPhone = useIsPhone()
   if (!audit.data)
     return (
@@ -53,10 +54,15 @@ export function AuditPage() {
         {audit.data.places.map((p) => (
           <Place
             key={p.stationId}
-            place={p}
+            place={{ ...p, has: { ...p.has, ...said[p.stationId] } }}
             nowMs={audit.data.nowMs}
             isPending={say.isPending}
-            onSay={(name, value) => say.mutate({ stationId: p.stationId, how: 'read', settings: [{ name, value }] })}
+            onSay={(name, value) =>
+              say.mutate(
+                { stationId: p.stationId, how: 'read', settings: [{ name, value }] },
+                { onSuccess: () => setSaid((s) => ({ ...s, [p.stationId]: { ...s[p.stationId], [name]: value } })) },
+              )
+            }
           />
         ))}
       </ul>

@@ -25,6 +25,8 @@ interface ModeProps {
 export function WalkMode({ state, onState, onLeave, onEnd }: ModeProps) {
   // What was just found bad, where a tap puts it right.
   const [mending, setMending] = useState<LookKey | null>(null)
+  // The device has no room left to keep what waits.
+  const [isFull, setFull] = useState(false)
   const stop = state.stops[state.at]
   if (!stop || isOver(state)) return <Over state={state} onEnd={onEnd} />
   const leave = (from: WalkState, isNoted: boolean) => {
@@ -42,8 +44,9 @@ export function WalkMode({ state, onState, onLeave, onEnd }: ModeProps) {
           precision: from.isTyped ? 'shift' : 'exact',
           looks: from.looks,
           acts: from.acts,
+          settled: from.settled,
         },
-      })
+      }).catch(() => setFull(true))
     setMending(null)
     onState(walkStep(from, { type: 'leave', isNoted: isNoted && hasFound(from) }))
   }
@@ -84,16 +87,17 @@ export function WalkMode({ state, onState, onLeave, onEnd }: ModeProps) {
       ) : what ? (
         <Ask what={what} onAnswer={(grade) => answer(what, grade)} onNot={() => tell({ type: 'notLooked', what })} />
       ) : (
-        <Due
-          stop={stop}
-          acts={state.acts}
-          tell={(e) => onState(walkStep(state, e))}
-          onDone={() => leave(state, true)}
-        />
+        <Due stop={stop} state={state} tell={(e) => onState(walkStep(state, e))} onDone={() => leave(state, true)} />
       )}
       <button type="button" className="key walk-skip" onClick={() => leave(state, false)}>
         Skip this gun
       </button>
+      {isFull ? (
+        <p className="trouble" role="alert">
+          This device has no room left: what is noted now stays only while this page is open. Make room, or write it
+          down.
+        </p>
+      ) : null}
       <QueueLine />
     </main>
   )
@@ -157,40 +161,36 @@ function Mend({ act, onMend }: { act: WalkAct; onMend: (act: WalkAct | null) => 
   )
 }
 
-/** What is due here by its house rule, and what still follows from other acts. */
-function Due(props: {
-  stop: WalkStop
-  acts: readonly WalkAct[]
-  tell: (event: WalkEvent) => void
-  onDone: () => void
-}) {
-  const { stop, acts, tell, onDone } = props
-  const due = stop.wants.flatMap((w): WalkAct[] =>
-    w.act === 'look' ? [] : [{ act: w.act === 'clean' ? 'cleaned' : 'changed', position: w.position }],
-  )
-  const isDone = (act: WalkAct) => acts.some((a) => a.act === act.act && a.position === act.position)
-  const flip = (act: WalkAct) => tell({ type: isDone(act) ? 'undid' : 'did', act })
-  const keys = Object.fromEntries(due.map((act, i) => [String(i + 1), () => flip(act)]))
+/** What is due here by its house rule, and what still follows from other acts: a tap, or its number, says it is done. */
+function Due(props: { stop: WalkStop; state: WalkState; tell: (event: WalkEvent) => void; onDone: () => void }) {
+  const { stop, state, tell, onDone } = props
+  const acts = stop.wants.flatMap((w): DueKey[] => {
+    if (w.act === 'look') return []
+    const act: WalkAct = { act: w.act === 'clean' ? 'cleaned' : 'changed', position: w.position }
+    const isDone = state.acts.some((a) => a.act === act.act && a.position === act.position)
+    return [
+      { id: `${act.act} ${act.position}`, words: actWords(act), isDone, flip: { type: isDone ? 'undid' : 'did', act } },
+    ]
+  })
+  const follows = stop.followUps.map((task): DueKey => {
+    const isDone = state.settled.includes(task)
+    const words = capital(FOLLOW_UP_TEXT[task].done)
+    return { id: task, words, isDone, flip: { type: 'settled', task, isDone: !isDone } }
+  })
+  const all = [...acts, ...follows]
+  const keys = Object.fromEntries(all.map((k, i) => [String(i + 1), () => tell(k.flip)]))
   useShortcuts({ ...keys, Enter: onDone, '0': onDone }, true)
   return (
     <>
-      <p className="step-do">{due.length > 0 ? 'Due here' : 'Still to be done here'}</p>
-      {stop.followUps.map((f) => (
-        <p key={f} className="step-look">
-          {FOLLOW_UP_TEXT[f].do}.
-        </p>
-      ))}
+      <p className="step-do">{acts.length > 0 ? 'Due here' : 'Still to be done here'}</p>
+      {stop.followUps.length > 0 ? (
+        <p className="step-look">{stop.followUps.map((f) => `${FOLLOW_UP_TEXT[f].do}.`).join(' ')}</p>
+      ) : null}
       <div className="walk-keys" role="group" aria-label="What was done">
-        {due.map((act, i) => (
-          <button
-            key={`${act.act} ${act.position}`}
-            type="button"
-            className="key"
-            aria-pressed={isDone(act)}
-            onClick={() => flip(act)}
-          >
+        {all.map((k, i) => (
+          <button key={k.id} type="button" className="key" aria-pressed={k.isDone} onClick={() => tell(k.flip)}>
             <span>
-              <kbd>{i + 1}</kbd> {actWords(act)}
+              <kbd>{i + 1}</kbd> {k.words}
             </span>
           </button>
         ))}
@@ -202,6 +202,12 @@ function Due(props: {
       </div>
     </>
   )
+}
+interface DueKey {
+  id: string
+  words: string
+  isDone: boolean
+  flip: WalkEvent
 }
 
 function Over({ state, onEnd }: { state: WalkState; onEnd: () => void }) {

@@ -14,7 +14,7 @@ function kept<T extends object>(name: string, isWhole: (value: T) => boolean): T
 }
 /** The walk under way. */
 export const keptWalk = () =>
-  kept<WalkState>(KEPT, (s) => Array.isArray(s.stops) && Array.isArray(s.keys) && Array.isArray(s.noted))
+  kept<WalkState>(KEPT, (s) => [s.stops, s.keys, s.noted, s.acts, s.settled].every((list) => Array.isArray(list)))
 export const keepWalk = (state: WalkState) => localStorage.setItem(KEPT, JSON.stringify(state))
 export const dropWalk = () => localStorage.removeItem(KEPT)
 

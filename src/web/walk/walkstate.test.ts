@@ -34,6 +34,12 @@ describe('a walk under way', () => {
     expect(hasFound(made)).toBe(false)
     expect(nextLook(walkStep(made, { type: 'back' }))).toBe('bore')
   })
+  it('what followed from other acts is said with the gun, and taken back', () => {
+    const made = after({ type: 'settled', task: 'deepClean', isDone: true })
+    expect([made.settled, hasFound(made)]).toEqual([['deepClean'], true])
+    expect(walkStep(made, { type: 'settled', task: 'deepClean', isDone: false }).settled).toEqual([])
+    expect(walkStep(made, { type: 'leave', isNoted: true }).settled).toEqual([])
+  })
   it('leaving a gun begins the next with nothing said; after the last it is over', () => {
     const made = after({ type: 'found', what: 'bore', grade: 'round' }, { type: 'leave', isNoted: true })
     expect(made).toMatchObject({ at: 1, looks: [], acts: [], noted: [true] })

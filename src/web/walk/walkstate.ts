@@ -1,3 +1,4 @@
+import { type FollowUp } from '@core/followup/keys.ts'
 import { type LookKey } from '@core/walk/looks.ts'
 import { type WalkStop } from '@contract/walk.ts'
 
@@ -24,6 +25,8 @@ export interface WalkState {
   /** Looked at or passed over, of this gun's. */
   passed: readonly LookKey[]
   acts: readonly WalkAct[]
+  /** What followed from other acts and is done now. */
+  settled: readonly FollowUp[]
   /** Of guns left behind: noted, or skipped. */
   noted: readonly boolean[]
 }
@@ -36,16 +39,16 @@ export type WalkEvent =
   | { type: 'notLooked'; what: LookKey }
   | { type: 'did'; act: WalkAct }
   | { type: 'undid'; act: WalkAct }
+  | { type: 'settled'; task: FollowUp; isDone: boolean }
   | { type: 'back' }
   | { type: 'leave'; isNoted: boolean }
 
+const NOTHING_HERE = { looks: [], passed: [], acts: [], settled: [] } as const
 export const beginWalk = (of: Pick<WalkState, 'stops' | 'keys' | 'startedMs'> & { isTyped?: boolean }): WalkState => ({
   isTyped: false,
   ...of,
   at: 0,
-  looks: [],
-  passed: [],
-  acts: [],
+  ...NOTHING_HERE,
   noted: [],
 })
 
@@ -69,6 +72,10 @@ export function walkStep(state: WalkState, event: WalkEvent): WalkState {
       return { ...state, acts: [...state.acts.filter((a) => !sameAct(a, event.act)), event.act] }
     case 'undid':
       return { ...state, acts: state.acts.filter((a) => !sameAct(a, event.act)) }
+    case 'settled': {
+      const others = state.settled.filter((task) => task !== event.task)
+      return { ...state, settled: event.isDone ? [...others, event.task] : others }
+    }
     case 'back': {
       const last = state.passed.at(-1)
       return {
@@ -81,9 +88,7 @@ export function walkStep(state: WalkState, event: WalkEvent): WalkState {
       return {
         ...state,
         at: Math.min(state.at + 1, state.stops.length),
-        looks: [],
-        passed: [],
-        acts: [],
+        ...NOTHING_HERE,
         noted: [...state.noted, event.isNoted],
       }
   }
@@ -97,4 +102,4 @@ export function nextLook(state: WalkState): LookKey | null {
 }
 export const isOver = ({ at, stops }: WalkState) => at >= stops.length
 /** There is something to note: found, or done. */
-export const hasFound = ({ looks, acts }: WalkState) => looks.length > 0 || acts.length > 0
+export const hasFound = ({ looks, acts, settled }: WalkState) => looks.length + acts.length + settled.length > 0

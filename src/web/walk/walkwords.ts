@@ -52,7 +52,8 @@ export function entrySays(state: WalkState): string {
       ? ''
       : `${countWord(state.looks.length).toLowerCase()} looked at${bad > 0 ? `, ${countWord(bad).toLowerCase()} not as it should be` : ''}`
   const acts = state.acts.map((a) => actWords(a).toLowerCase()).join(', ')
-  return `${stop?.name ?? ''}: ${[found, acts].filter(Boolean).join('; ')}`
+  const settled = state.settled.map((task) => FOLLOW_UP_TEXT[task].done).join(', ')
+  return `${stop?.name ?? ''}: ${[found, acts, settled].filter(Boolean).join('; ')}`
 }
 
 export function overSentence(state: WalkState, nowMs: number): string {

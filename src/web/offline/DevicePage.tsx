@@ -1,0 +1,99 @@
+import { useEffect, useState } from 'react'
+import { useIsPhone } from '@web/floor/useIsPhone.ts'
+import { ago, clockTime, when } from '@web/format/times.ts'
+import { useMe } from '@web/people/queries.ts'
+import { useOutbox } from '@web/photo/keeping.ts'
+import { PhoneMore } from '@web/shell/Shell.tsx'
+import { queue, takeBack, useQueue } from './device.ts'
+import { heldMs } from './holdarea.ts'
+import { canTakeBack, type QueueState } from './queue.ts'
+import { deviceSentence, heldSentence, storageSentence, type Storage } from './devicewords.ts'
+
+/** Whether the browser promised to keep what is here, as far as it says. */
+function useStorage(): Storage {
+  const [storage, setStorage] = useState<Storage>('asking')
+  useEffect(() => {
+    const asked = navigator.storage?.persisted?.() ?? Promise.resolve(null)
+    void asked.then((is) => setStorage(is === null ? 'unknown' : is ? 'kept' : 'notPromised')).catch(() => undefined)
+  }, [])
+  return storage
+}
+
+/** This device: what waits on it and since when, what was not taken, what it holds for when there is no link. */
+export function DevicePage() {
+  const state = useQueue()
+  const photos = useOutbox()
+  const me = useMe()
+  const storage = useStorage()
+  const isPhone = useIsPhone()
+  const nowMs = Date.now()
+  const zone = me.data?.zone ?? 'UTC'
+  const device = me.data?.device ?? null
+  return (
+    <main className="walk device">
+      <h1 className="sentence">{deviceSentence({ state, photos: photos.waiting.length, nowMs })}</h1>
+      <Waiting state={state} nowMs={nowMs} zone={zone} />
+      <Refused state={state} nowMs={nowMs} zone={zone} />
+      {photos.refused ? <p className="trouble">A photo was not taken: {photos.refused}</p> : null}
+      <p>{heldSentence({ name: device?.name ?? null, areaId: device?.areaId ?? null, heldMs: heldMs(), nowMs })}</p>
+      <p className="dim">{storageSentence(storage)}</p>
+      {isPhone ? <PhoneMore /> : null}
+    </main>
+  )
+}
+
+interface ListProps {
+  state: QueueState
+  nowMs: number
+  zone: string
+}
+function Waiting({ state, nowMs, zone }: ListProps) {
+  if (state.waiting.length === 0) return null
+  return (
+    <>
+      <p className="dim">
+        {state.retryAtMs === null ? 'On its way.' : `Tried again at ${clockTime(state.retryAtMs, zone)}, or now:`}{' '}
+        {state.retryAtMs === null ? null : (
+          <button type="button" className="btn" onClick={() => void queue.go(true)}>
+            try now
+          </button>
+        )}
+      </p>
+      <ul className="plain device-list">
+        {state.waiting.map((e) => (
+          <li key={e.key}>
+            <span>{e.says}</span> <span className="dim">{when(e.atMs, nowMs, zone)}</span>
+            {canTakeBack(state, e.key) ? (
+              <button type="button" className="key key-low" onClick={() => void takeBack(e.key)}>
+                take it back
+              </button>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+    </>
+  )
+}
+
+function Refused({ state, nowMs, zone }: ListProps) {
+  if (state.refused.length === 0) return null
+  return (
+    <>
+      <h2>Not taken</h2>
+      <ul className="plain device-list">
+        {state.refused.map(({ entry, message }) => (
+          <li key={entry.key}>
+            <span>
+              {entry.says} <span className="dim">{when(entry.atMs, nowMs, zone)}</span>
+              <br />
+              {message} It is kept here until it is put away; log it anew where it belongs.
+            </span>
+            <button type="button" className="key key-low" onClick={() => void queue.putAway(entry.key)}>
+              put it away, {ago(entry.atMs, nowMs)} old
+            </button>
+          </li>
+        ))}
+      </ul>
+    </>
+  )
+}
