@@ -134,6 +134,15 @@ export async function openGun(page: Page, name: string): Promise<void> {
   ).toBeVisible()
 }
 
+/** The page works without the server from now on: its worker has all of it. */
+export async function readyForOffline(page: Page): Promise<void> {
+  await page.evaluate(async () => {
+    await navigator.serviceWorker.ready
+    if (!navigator.serviceWorker.controller)
+      await new Promise((done) => navigator.serviceWorker.addEventListener('controllerchange', done, { once: true }))
+  })
+}
+
 export const test = base
 export { expect, type Browser, type BrowserContext, type Page }
 

@@ -7,6 +7,7 @@ import {
   apiOf,
   asOwner,
   expect,
+  readyForOffline,
   startShop,
   test,
   withPlaces,
@@ -29,14 +30,6 @@ test.beforeAll(async ({ browser }) => {
 test.afterAll(() => shop.stop())
 
 const heading = (page: Page, name: string) => page.getByRole('heading', { level: 1, name, exact: true })
-/** The page works without the server from now on: its worker has all of it. */
-async function readyForOffline(page: Page): Promise<void> {
-  await page.evaluate(async () => {
-    await navigator.serviceWorker.ready
-    if (!navigator.serviceWorker.controller)
-      await new Promise((done) => navigator.serviceWorker.addEventListener('controllerchange', done, { once: true }))
-  })
-}
 /** Lines of the log by gun, as they are read. */
 async function logged(page: Page): Promise<Map<string, number>> {
   const { body } = await apiOf(page, shop).get<LogbookAnswer>('/logbook')

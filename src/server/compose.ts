@@ -5,6 +5,7 @@ import { PositionStore } from './floor/positions.ts'
 import { type Deps } from './http/context.ts'
 import { Settler } from './ingest/settler.ts'
 import { makeApp } from './http/app.ts'
+import { Underway } from './http/underway.ts'
 import { ShareStore } from './parts/sharestore.ts'
 import { Calendar } from './time/calendar.ts'
 
@@ -24,6 +25,9 @@ export interface ComposeInput {
   signInsPerMinute?: number
 }
 
+/** What is under way when the program is stopped has so long to end. */
+const LONGEST_MS = 5000
+
 /** The one place where parts are put together; tests hand in their own clock and random source. */
 export function compose(input: ComposeInput): Composed {
   const database = openDatabase(input.databaseUrl)
@@ -37,8 +41,10 @@ export function compose(input: ComposeInput): Composed {
   }
   const changes = new Changes(database.db, deps.now, input.onFault)
   const settler = new Settler(deps, input.onFault)
+  const underway = new Underway()
   const app = makeApp({
     deps,
+    underway,
     changes,
     webFolder: input.webFolder,
     onFault: input.onFault,
@@ -50,6 +56,7 @@ export function compose(input: ComposeInput): Composed {
     changes,
     settler,
     close: async () => {
+      await underway.stop(LONGEST_MS)
       await settler.stop()
       changes.stop()
       await database.close()

@@ -11,6 +11,8 @@ const shape = z.object({
   LAN_FOLDER: z.string().min(1).optional(),
   TRUST_PORT: z.coerce.number().int().min(1).max(65_535).default(8461),
   LOCAL_PORT: z.coerce.number().int().min(1).max(65_535).default(8462),
+  /** The built web app, where it does not lie beside the server. */
+  WEB_FOLDER: z.string().min(1).optional(),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info']).default('warn'),
 })
 export type Env = Readonly<z.infer<typeof shape>>

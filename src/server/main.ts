@@ -25,7 +25,7 @@ async function main(): Promise<void> {
   await migrateDatabase(env.DATABASE_URL, folderOf(['../../src/server/db/migrations', './db/migrations']))
   const parts = compose({
     databaseUrl: env.DATABASE_URL,
-    webFolder: folderOf(['../web', '../../dist/web']),
+    webFolder: env.WEB_FOLDER ?? folderOf(['../web', '../../dist/web']),
     onFault: (problem) => logger.error(problem),
   })
   const say: Say = (text) => {
@@ -41,8 +41,11 @@ async function main(): Promise<void> {
   if (env.WITH_DEMO === '1') say(`Demo lead:   ${DEMO_LEAD.name}   password: ${DEMO_LEAD.password}`)
   say('Ctrl-C stops it. Your own shop instead of the demo: npm start -- --no-demo with an empty .data folder.\n')
   const stop = () => {
-    close()
-    void Promise.all([settling.stop(), parts.close()]).then(() => process.exit(0))
+    // What is under way ends first; then the lines are cut.
+    void Promise.all([settling.stop(), parts.close()]).then(() => {
+      close()
+      process.exit(0)
+    })
   }
   process.on('SIGTERM', stop)
   process.on('SIGINT', stop)

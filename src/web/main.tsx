@@ -53,6 +53,19 @@ const router = createBrowserRouter([
   },
 ])
 
+const RELOADED = 'idle-spool-reloaded'
+const RELOAD_MS = 30_000
+/**
+ * A newer program is there and the piece that is asked for is gone: the page loads itself again and goes on where it was, since a walk, a
+ * list in hand and what waits are kept on the device. Once in a while only, so that it never turns in a circle.
+ */
+addEventListener('vite:preloadError', (event) => {
+  if (Date.now() - Number(sessionStorage.getItem(RELOADED) ?? 0) < RELOAD_MS) return
+  sessionStorage.setItem(RELOADED, String(Date.now()))
+  event.preventDefault()
+  location.reload()
+})
+
 const root = document.getElementById('root')
 if (!root) throw new Error('main: expected #root in the page')
 createRoot(root).render(

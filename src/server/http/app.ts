@@ -22,6 +22,7 @@ import { giveFiles } from './files.ts'
 import { describeApi } from './openapi.ts'
 import { DomainError, STATUS } from './problem.ts'
 import { type Endpoint } from './routes.ts'
+import { type Underway } from './underway.ts'
 
 export interface AppParts {
   deps: Deps
@@ -29,6 +30,7 @@ export interface AppParts {
   webFolder: string | null
   onFault: (problem: unknown) => void
   signInsPerMinute?: number
+  underway?: Underway
 }
 
 const COOKIE = { session: 'idle_session', device: 'idle_device' }
@@ -56,6 +58,7 @@ export function makeApp(parts: AppParts): Express {
   app.use(
     compression({ level: 2, filter: (req, res) => !req.path.endsWith('/changes') && compression.filter(req, res) }),
   )
+  if (parts.underway) app.use(parts.underway.count)
   const api = express.Router()
   takeFromEquipment(api, parts)
   api.use(mustCarryHeader)
@@ -204,6 +207,10 @@ function serveWeb(app: Express, folder: string): void {
       },
     }),
   )
+  // A piece of another version, asked for by a page that is still open: no page, so that it knows to load itself again.
+  app.use('/assets', () => {
+    throw new DomainError('not-found', 'This piece is of another version of the program.', ['Load the page again.'])
+  })
   const page = join(folder, 'index.html')
   app.get('/{*path}', (_req, res) => {
     if (!existsSync(page)) throw new DomainError('not-found', 'The web app is not built.', ['Run npm run build.'])

@@ -83,7 +83,11 @@ describe('what was noted without a link', () => {
     const reading = { stationId: id('A1'), what: 'bore', method: 'look', how: 'looked', grade: 'round' }
     for (const bad of [server.clock.nowMs + HOUR, server.clock.nowMs - 5 * 365 * 24 * HOUR, 'yesterday']) {
       const { status, body } = await noted<Problem>(bad, '/reading', reading)
-      expect([status, body.message.length > 10, body.details.length > 0]).toEqual([bad === 'yesterday' ? 400 : 422, true, true])
+      expect([status, body.message.length > 10, body.details.length > 0]).toEqual([
+        bad === 'yesterday' ? 400 : 422,
+        true,
+        true,
+      ])
     }
   })
 })

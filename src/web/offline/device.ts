@@ -52,10 +52,14 @@ export function useQueueRuns(): void {
     void navigator.storage?.persist?.().catch(() => false)
     const back = () => void queue.go(true)
     const seen = () => void queue.restore()
+    // What this page asked before its worker took it over was not kept: asked again, it is.
+    const taken = () => void client.invalidateQueries()
+    navigator.serviceWorker?.addEventListener('controllerchange', taken)
     addEventListener('online', back)
     document.addEventListener('visibilitychange', seen)
     const often = setInterval(seen, OFTEN_MS)
     return () => {
+      navigator.serviceWorker?.removeEventListener('controllerchange', taken)
       removeEventListener('online', back)
       document.removeEventListener('visibilitychange', seen)
       clearInterval(often)

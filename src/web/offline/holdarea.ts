@@ -11,6 +11,7 @@ import { DEFAULT_WALK, walkAddress } from '@web/walk/queries.ts'
 export function areaPaths(shop: Pick<ShopAnswer, 'stations'>, areaId: string): string[] {
   const here = shop.stations.filter((s) => s.areaId === areaId).map((s) => s.id)
   return [
+    '/people/me',
     floorAddress(null, null),
     floorAddress(areaId, null),
     '/find',
@@ -40,6 +41,13 @@ const BETWEEN_MS = 150
 const AGAIN_MS = 30 * 60_000
 const pause = (ms: number) => new Promise((done) => setTimeout(done, ms))
 
+/** What is asked before the worker has taken this page over goes past it and is not kept. */
+async function underWorker(): Promise<void> {
+  await navigator.serviceWorker.ready
+  if (navigator.serviceWorker.controller) return
+  await new Promise((done) => navigator.serviceWorker.addEventListener('controllerchange', done, { once: true }))
+}
+
 /** A device that belongs to an area holds it, renewed every half hour while there is a link; one by one, so that nobody waits for it. */
 export function useHoldArea(): void {
   const areaId = useMe().data?.device?.areaId ?? null
@@ -47,7 +55,7 @@ export function useHoldArea(): void {
     if (!areaId || !('serviceWorker' in navigator)) return
     let isGone = false
     const hold = async () => {
-      await navigator.serviceWorker.ready
+      await underWorker()
       const shop = await getJson('/shop', shopAnswer)
       // The worker keeps the answers; nobody reads them here.
       const ask = async (paths: readonly string[]) => {
