@@ -3,10 +3,10 @@
 import { spawnSync } from 'node:child_process'
 import { rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { DATA, ensureModules, ensurePackages, ROOT, SetupError } from './lib/machine.mjs'
+import { DATA, ensureModules, ensurePackages, programs, ROOT, SetupError } from './lib/machine.mjs'
 
 try {
-  ensurePackages(['database'])
+  ensurePackages(['database', 'browser'])
   ensureModules()
   const { buildIfStale } = await import('./build.mjs')
   const { startDatabase } = await import('./lib/mariadb.mjs')
@@ -17,7 +17,7 @@ try {
   const done = spawnSync(process.execPath, ['--enable-source-maps', join(ROOT, 'dist/server/bench.js')], {
     cwd: ROOT,
     stdio: 'inherit',
-    env: { ...process.env, DATABASE_URL: database.url },
+    env: { ...process.env, DATABASE_URL: database.url, BENCH_CHROMIUM: programs.chromium() },
   })
   await database.stop()
   if (!isKept) rmSync(folder, { recursive: true, force: true })

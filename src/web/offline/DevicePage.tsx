@@ -1,13 +1,14 @@
 import { useEffect, useState } from 'react'
 import { useIsPhone } from '@web/floor/useIsPhone.ts'
-import { ago, clockTime, when } from '@web/format/times.ts'
+import { clockTime, when } from '@web/format/times.ts'
 import { useMe } from '@web/people/queries.ts'
 import { useOutbox } from '@web/photo/keeping.ts'
 import { PhoneMore } from '@web/shell/Shell.tsx'
+import { usePlaces } from '@web/shell/usePlaces.ts'
 import { queue, takeBack, useQueue } from './device.ts'
 import { heldMs } from './holdarea.ts'
-import { canTakeBack, type QueueState } from './queue.ts'
-import { deviceSentence, heldSentence, storageSentence, type Storage } from './devicewords.ts'
+import { canTakeBack, type Entry, type QueueState } from './queue.ts'
+import { deviceSentence, heldSentence, placeOfEntry, storageSentence, type Storage } from './devicewords.ts'
 
 /** Whether the browser promised to keep what is here, as far as it says. */
 function useStorage(): Storage {
@@ -29,11 +30,17 @@ export function DevicePage() {
   const nowMs = Date.now()
   const zone = me.data?.zone ?? 'UTC'
   const device = me.data?.device ?? null
+  const places = usePlaces()
+  const nameOf: ListProps['nameOf'] = ({ says, body }) => {
+    const id = placeOfEntry(body)
+    const name = places.data?.places.find((p) => p.stationId === id)?.name
+    return name && !says.startsWith(name) ? `${name}: ${says.charAt(0).toLowerCase()}${says.slice(1)}` : says
+  }
   return (
     <main className="walk device">
-      <h1 className="sentence">{deviceSentence({ state, photos: photos.waiting.length, nowMs })}</h1>
-      <Waiting state={state} nowMs={nowMs} zone={zone} />
-      <Refused state={state} nowMs={nowMs} zone={zone} />
+      <h1 className="sentence">{deviceSentence({ state, photos: photos.waiting.length, nowMs, zone })}</h1>
+      <Waiting state={state} nowMs={nowMs} zone={zone} nameOf={nameOf} />
+      <Refused state={state} nowMs={nowMs} zone={zone} nameOf={nameOf} />
       {photos.refused ? <p className="trouble">A photo was not taken: {photos.refused}</p> : null}
       <p>{heldSentence({ name: device?.name ?? null, areaId: device?.areaId ?? null, heldMs: heldMs(), nowMs })}</p>
       <p className="dim">{storageSentence(storage)}</p>
@@ -46,8 +53,9 @@ interface ListProps {
   state: QueueState
   nowMs: number
   zone: string
+  nameOf: (entry: Entry) => string
 }
-function Waiting({ state, nowMs, zone }: ListProps) {
+function Waiting({ state, nowMs, zone, nameOf }: ListProps) {
   if (state.waiting.length === 0) return null
   return (
     <>
@@ -62,7 +70,9 @@ function Waiting({ state, nowMs, zone }: ListProps) {
       <ul className="plain device-list">
         {state.waiting.map((e) => (
           <li key={e.key}>
-            <span>{e.says}</span> <span className="dim">{when(e.atMs, nowMs, zone)}</span>
+            <span>
+              {nameOf(e)} <span className="dim">{when(e.atMs, nowMs, zone)}</span>
+            </span>
             {canTakeBack(state, e.key) ? (
               <button type="button" className="key key-low" onClick={() => void takeBack(e.key)}>
                 take it back
@@ -75,7 +85,7 @@ function Waiting({ state, nowMs, zone }: ListProps) {
   )
 }
 
-function Refused({ state, nowMs, zone }: ListProps) {
+function Refused({ state, nowMs, zone, nameOf }: ListProps) {
   if (state.refused.length === 0) return null
   return (
     <>
@@ -84,12 +94,12 @@ function Refused({ state, nowMs, zone }: ListProps) {
         {state.refused.map(({ entry, message }) => (
           <li key={entry.key}>
             <span>
-              {entry.says} <span className="dim">{when(entry.atMs, nowMs, zone)}</span>
+              {nameOf(entry)} <span className="dim">{when(entry.atMs, nowMs, zone)}</span>
               <br />
               {message} It is kept here until it is put away; log it anew where it belongs.
             </span>
             <button type="button" className="key key-low" onClick={() => void queue.putAway(entry.key)}>
-              put it away, {ago(entry.atMs, nowMs)} old
+              put it away
             </button>
           </li>
         ))}

@@ -1,10 +1,10 @@
-import { ago } from '@web/format/times.ts'
+import { ago, when } from '@web/format/times.ts'
 import { capital, countWord } from '@web/format/words.ts'
 import { waitingSince, type QueueState } from './queue.ts'
 
-/** "Four entries and a photo wait on this device, the oldest for 20 min." */
-export function deviceSentence(of: { state: QueueState; photos: number; nowMs: number }): string {
-  const { state, photos, nowMs } = of
+/** "Four entries and a photo wait on this device, the oldest since 10:41." */
+export function deviceSentence(of: { state: QueueState; photos: number; nowMs: number; zone: string }): string {
+  const { state, photos, nowMs, zone } = of
   const n = state.waiting.length
   if (n + photos === 0) return state.refused.length > 0 ? 'Not all of it was taken.' : 'Nothing waits on this device.'
   const things = [
@@ -12,8 +12,9 @@ export function deviceSentence(of: { state: QueueState; photos: number; nowMs: n
     photos === 0 ? '' : `${countWord(photos)} ${photos === 1 ? 'photo' : 'photos'}`,
   ]
   const since = waitingSince(state)
-  const oldest = since === null ? '' : `, the oldest for ${ago(since, nowMs)}`
-  return `${capital(things.filter(Boolean).join(' and ').toLowerCase())} ${n + photos === 1 ? 'waits' : 'wait'} on this device${oldest}.`
+  const isOne = n + photos === 1
+  const oldest = since === null ? '' : `${isOne ? '' : ', the oldest'} since ${when(since, nowMs, zone)}`
+  return `${capital(things.filter(Boolean).join(' and ').toLowerCase())} ${isOne ? 'waits' : 'wait'} on this device${oldest}.`
 }
 
 /** What it holds for when there is no link. */
@@ -30,4 +31,17 @@ export function storageSentence(storage: Storage): string {
   if (storage === 'kept') return 'The browser keeps what waits here until it is sent.'
   if (storage === 'asking') return ''
   return 'The browser does not promise to keep what waits here: some phones drop it after a week unused. Put this page on the home screen, and open it where there is a link before the week is out.'
+}
+
+/** Which gun an entry is of, by what it sends; null: of none, or of several. */
+export function placeOfEntry(body: object): string | null {
+  const said = body as { stationId?: unknown; stationIds?: unknown; acts?: unknown }
+  if (typeof said.stationId === 'string') return said.stationId
+  const many = Array.isArray(said.stationIds)
+    ? said.stationIds
+    : Array.isArray(said.acts)
+      ? said.acts.map((a: { stationId?: unknown }) => a.stationId)
+      : []
+  const [one] = many as unknown[]
+  return many.length === 1 && typeof one === 'string' ? one : null
 }

@@ -43,7 +43,7 @@ export function Shell() {
   return (
     <>
       <LinkStrip zone={me.data?.zone ?? 'UTC'} />
-      {isKnown && !place.search.includes('at=') ? <QueueLine /> : null}
+      {isKnown && !place.search.includes('at=') && place.pathname !== '/device' ? <QueueLine /> : null}
       {isKnown ? <Head onFind={() => setOpen('find')} onHelp={() => setOpen('help')} /> : null}
       <Outlet />
       <ActStrip />
