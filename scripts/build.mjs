@@ -39,6 +39,7 @@ export async function buildServer() {
       main: join(ROOT, 'src/server/main.ts'),
       tool: join(ROOT, 'src/server/tools/tool.ts'),
       bench: join(ROOT, 'src/server/bench/bench.ts'),
+      diagnosis: join(ROOT, 'src/server/bench/diagnosis.ts'),
       standin: join(ROOT, 'src/server/standin/main.ts'),
       settlethread: join(ROOT, 'src/server/ingest/settlethread.ts'),
       xlsxworker: join(ROOT, 'src/server/ingest/xlsxworker.ts'),

@@ -11,6 +11,7 @@ const FILES = [
   '../drag/reference/feed-force.json',
   '../drag/reference/feed-window.json',
   '../trend/reference/trend.json',
+  '../diagnose/reference/diagnosis-order.json',
 ]
 
 describe.each(FILES)('%s', (file) => {

@@ -11,6 +11,7 @@ import {
   woundMassKg,
 } from '@core/spools/wire.ts'
 import { inchToMm, ipmToMetrePerMin } from '@core/units/convert.ts'
+import { DIAGNOSE_SOLVERS } from './diagnosesolvers.ts'
 import { FEED_SOLVERS } from './feedsolvers.ts'
 import { TREND_SOLVERS } from './trendsolvers.ts'
 import { type Json, type Solver } from './case.ts'
@@ -117,6 +118,7 @@ const survival: Solver = (inputs) => {
 /** By the set's name, or by set and kind. What is missing here is not built yet. */
 export const SOLVERS: Readonly<Record<string, Solver>> = {
   ...FEED_SOLVERS,
+  ...DIAGNOSE_SOLVERS,
   ...TREND_SOLVERS,
   'kaplan-meier': survival,
   'feed-details/trim-bend-error': (inputs) => ({

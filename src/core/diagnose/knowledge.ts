@@ -1,0 +1,167 @@
+import { type DrawingKey } from '@core/guide/drawing.ts'
+import { type Hazard } from '@core/guide/cautions.ts'
+
+/**
+ * Why a gun stops, as data and not as code: symptoms in plain words, causes on the wire path, checks with what each answer tells, fixes.
+ * A shop may edit every word, minute and likelihood; what ships is a guess and is marked so.
+ */
+export const EFFORTS = ['E0', 'E1', 'E2', 'E3', 'E4'] as const
+export type Effort = (typeof EFFORTS)[number]
+/** Minutes of a practised hand. Guesses. */
+export const EFFORT_MIN: Record<Effort, number> = { E0: 0.3, E1: 1.5, E2: 5, E3: 15, E4: 30 }
+
+/** What a cause is of. `hand` and `elsewhere` are exits: not the feed, and never the words for a person. */
+export const CAUSE_KINDS = ['feed', 'frontEnd', 'gas', 'circuit', 'machine', 'hand', 'elsewhere'] as const
+export type CauseKind = (typeof CAUSE_KINDS)[number]
+/** What kind of sign an answer is: two independent kinds are wanted before the dearest verdicts. */
+export const SIGNS = ['look', 'feel', 'arc', 'reading', 'test', 'swap', 'asked'] as const
+export type Sign = (typeof SIGNS)[number]
+
+export interface Fix {
+  do: string
+  effort: Effort
+  /** What a tap logs when it is done; null: nothing on the path changes. */
+  act: 'changed' | 'cleaned' | null
+  position: string | null
+  hazards: readonly Hazard[]
+  /** Somebody licensed, or the maker: it is not done here. */
+  isLicensed?: boolean
+}
+export interface Cause {
+  key: string
+  says: string
+  /** Position of the path it lies at; `off`: off the wire. */
+  at: string
+  kind: CauseKind
+  fix: Fix
+}
+export interface Outcome {
+  key: string
+  /** In words of what is seen. */
+  says: string
+  /** Causes it speaks for. */
+  points: readonly string[]
+}
+export interface Check {
+  key: string
+  do: string
+  how: string
+  effort: Effort
+  /** Minutes where they differ from those of its effort. */
+  minutes?: number
+  sign: Sign
+  hazards: readonly Hazard[]
+  drawing: DrawingKey | null
+  /** The last speaks for nothing: what is seen when all is well there. */
+  outcomes: readonly Outcome[]
+  /** Chance that it shows its cause where that is there. */
+  shows: number
+  /** It is a fix by itself: any answer but the last means that it runs again, with this position changed. */
+  mends?: string
+  /** Symptoms with which it cannot be done: no arc is watched where no wire comes. */
+  notFor?: readonly string[]
+}
+export const PICTURES = ['stopped', 'jerks', 'nest', 'stuck', 'holes', 'start', 'else'] as const
+export type Picture = (typeof PICTURES)[number]
+export interface Symptom {
+  key: string
+  says: string
+  picture: Picture
+  /** In a sensible order: the chance halves down the list. */
+  causes: readonly string[]
+}
+export interface Knowledge {
+  symptoms: readonly Symptom[]
+  causes: readonly Cause[]
+  checks: readonly Check[]
+}
+export const minutesOf = (check: Pick<Check, 'effort' | 'minutes'>) => check.minutes ?? EFFORT_MIN[check.effort]
+export const fixMinutes = ({ fix }: Pick<Cause, 'fix'>) => EFFORT_MIN[fix.effort]
+
+/** Said where it points elsewhere, and by causes that nothing points at; a swap that mends hardly ever does so by mistake. */
+export const FALSE_SIGN = 0.05
+const FALSE_MEND = 0.005
+
+/**
+ * Chance of each outcome of a check where one cause is there. Pointed at: `shows`, shared where several outcomes point at it; else 0.05 to each
+ * outcome that points at something, the rest to the last. They sum to 1.
+ * @example outcomeChances(tipCheck, 'tipWorn') // [0.8, 0.2]
+ */
+export function outcomeChances(check: Check, cause: string): number[] {
+  const last = check.outcomes.length - 1
+  const pointing = check.outcomes.filter((o) => o.points.includes(cause)).length
+  const wrong = check.mends ? FALSE_MEND : FALSE_SIGN
+  const chances = check.outcomes.map((o, i) =>
+    i === last ? 0 : pointing === 0 ? wrong : o.points.includes(cause) ? check.shows / pointing : wrong / last,
+  )
+  const given = chances.reduce((a, b) => a + b, 0)
+  chances[last] = 1 - given
+  return chances
+}
+
+export interface KnowledgeFault {
+  where: string
+  says: string
+}
+type Say = (where: string, says: string) => void
+/** What is wrong with it, in words with the place; empty: it can be used. */
+export function knowledgeFaults(knowledge: Knowledge): KnowledgeFault[] {
+  const faults: KnowledgeFault[] = []
+  const say: Say = (where, says) => void faults.push({ where, says })
+  sayTwice(say, 'cause', knowledge.causes)
+  sayTwice(say, 'check', knowledge.checks)
+  sayTwice(say, 'symptom', knowledge.symptoms)
+  causeFaults(knowledge, say)
+  symptomFaults(knowledge, say)
+  checkFaults(knowledge, say)
+  return faults
+}
+function sayTwice(say: Say, what: string, list: readonly { key: string }[]): void {
+  const keys = list.map((x) => x.key)
+  keys
+    .filter((k, i) => keys.indexOf(k) !== i)
+    .forEach((k) => say(`${what} ${k}`, 'stands there twice; give one another key'))
+}
+function causeFaults({ symptoms, causes, checks }: Knowledge, say: Say): void {
+  const pointed = new Set(checks.flatMap((c) => c.outcomes.flatMap((o) => o.points)))
+  const listed = new Set(symptoms.flatMap((s) => s.causes))
+  for (const { key, fix } of causes) {
+    if (!listed.has(key)) say(`cause ${key}`, 'no symptom has it: put it under one, or take it out')
+    if (!pointed.has(key)) say(`cause ${key}`, 'no check shows it: point an outcome at it')
+    if (fix.act && !fix.position) say(`cause ${key}`, 'its fix logs an act and says no part: say which')
+  }
+}
+function symptomFaults({ symptoms, causes }: Knowledge, say: Say): void {
+  const known = new Set(causes.map((c) => c.key))
+  for (const s of symptoms) {
+    if (s.causes.length === 0) say(`symptom ${s.key}`, 'has no cause')
+    sayTwice(
+      say,
+      `cause of ${s.key}:`,
+      s.causes.map((key) => ({ key })),
+    )
+    s.causes
+      .filter((c) => !known.has(c))
+      .forEach((c) => say(`symptom ${s.key}`, `names a cause that is not there: ${c}`))
+  }
+}
+function checkFaults({ symptoms, causes, checks }: Knowledge, say: Say): void {
+  const known = new Set(causes.map((c) => c.key))
+  for (const c of checks) {
+    const where = `check ${c.key}`
+    const last = c.outcomes.at(-1)
+    if (c.outcomes.length < 2) say(where, 'needs two outcomes or more')
+    if (c.outcomes.length - 1 > MOST_WRONG / FALSE_SIGN) say(where, 'has too many outcomes')
+    if (last && last.points.length > 0)
+      say(where, 'its last outcome is the one where all is well: it may point at nothing')
+    if (!(c.shows > FALSE_SIGN && c.shows <= 0.99)) say(where, 'shows its cause with a chance over 0.05, up to 0.99')
+    sayTwice(say, `outcome of ${c.key}:`, c.outcomes)
+    for (const key of c.notFor ?? [])
+      if (!symptoms.some((s) => s.key === key)) say(where, `is left out for a symptom that is not there: ${key}`)
+    for (const o of c.outcomes)
+      o.points
+        .filter((p) => !known.has(p))
+        .forEach((p) => say(where, `"${o.says}" points at a cause that is not there: ${p}`))
+  }
+}
+const MOST_WRONG = 0.9

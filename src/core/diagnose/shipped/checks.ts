@@ -1,0 +1,836 @@
+import { type Hazard } from '@core/guide/cautions.ts'
+import { type DrawingKey } from '@core/guide/drawing.ts'
+import { type Check, type Effort, type Outcome, type Sign } from '../knowledge.ts'
+
+interface Look {
+  do: string
+  how: string
+  effort?: Effort
+  minutes?: number
+  sign?: Sign
+  hazards?: readonly Hazard[]
+  drawing?: DrawingKey
+  shows?: number
+  mends?: string
+  notFor?: readonly string[]
+}
+/** Answers that point somewhere, as key: [words, causes …]; and the words of the one where all is well there. */
+type Says = Record<string, readonly [says: string, ...points: string[]]>
+const check = (key: string, look: Look, answers: { bad: Says; well: string }): Check => {
+  const outcomes = Object.entries(answers.bad).map(([k, [says, ...points]]): Outcome => ({ key: k, says, points }))
+  const { minutes, ...rest } = look
+  return {
+    key,
+    effort: 'E0',
+    sign: 'look',
+    hazards: [],
+    drawing: null,
+    shows: 0.85,
+    ...rest,
+    ...(minutes === undefined ? {} : { minutes }),
+    outcomes: [...outcomes, { key: 'well', says: answers.well, points: [] }],
+  }
+}
+/** Where no arc burns, and where nothing feeds. */
+const NO_ARC = [
+  'wontArrive',
+  'nothing',
+  'nest',
+  'linerSticks',
+  'linerStays',
+  'linerIsShort',
+  'tipThread',
+  'nozzleStuck',
+  'starved',
+  'slips',
+  'twists',
+]
+const NO_FEED = ['nothing', 'linerSticks', 'linerStays', 'linerIsShort', 'tipThread', 'nozzleStuck']
+const LINERS = ['linerWorn', 'linerKinked', 'linerDirty', 'linerFitting'] as const
+
+/** Checks, the free ones first; minutes and likelihoods are guesses of the trade. */
+export const CHECKS: readonly Check[] = [
+  check(
+    'tipFace',
+    {
+      do: 'Look at the tip’s face',
+      how: 'End-on. A ball, a bridge to the nozzle, wire fused in?',
+      hazards: ['hot'],
+      drawing: 'spatterBall',
+    },
+    {
+      bad: {
+        ball: ['A ball sits on it', 'spatterOnTip'],
+        bridge: ['Spatter bridges to the nozzle', 'spatterBridge'],
+        gob: ['Wire is fused in it', 'tipPlugged'],
+      },
+      well: 'Clean, wire free',
+    },
+  ),
+  check(
+    'straighten',
+    {
+      notFor: NO_FEED,
+      do: 'Lift the cable straight',
+      how: 'Hold it up so that it runs straight, feed, then let it hang again.',
+      sign: 'test',
+      hazards: ['live'],
+      drawing: 'cableStraight',
+      shows: 0.8,
+    },
+    {
+      bad: {
+        smooth: ['Runs smooth when straight', 'linerWorn', 'linerKinked', 'cableCoiled', 'linerDirty', 'linerFitting'],
+      },
+      well: 'No change',
+    },
+  ),
+  check(
+    'cableLies',
+    {
+      do: 'Look how the cable lies',
+      how: 'Coils, a bend at the machine, under a wheel?',
+      drawing: 'cableStraight',
+      shows: 0.95,
+    },
+    {
+      bad: { coiled: ['Coiled, or bent at the machine', 'cableCoiled', 'cableBentPush'] },
+      well: 'Laid out, no tight bend',
+    },
+  ),
+  check(
+    'watchRolls',
+    {
+      notFor: NO_FEED,
+      do: 'Watch the rolls while it feeds',
+      how: 'Do they turn evenly? Does the wire go with them?',
+      hazards: ['live'],
+      sign: 'look',
+      shows: 0.8,
+    },
+    {
+      bad: {
+        slip: ['Rolls turn, wire slips', 'tensionLow', 'rollWrong', 'rollWorn', 'armOpen', 'tipPlugged'],
+        even: ['Rolls even, wire jerks behind them', ...LINERS, 'spatterOnTip', 'cableInner'],
+      },
+      well: 'Rolls and wire go evenly',
+    },
+  ),
+  check(
+    'pull',
+    {
+      do: 'Pull the wire by hand',
+      how: 'Power off, nozzle and tip off, arm open, cable straight: pull at the gun.',
+      effort: 'E2',
+      minutes: 3,
+      sign: 'feel',
+      hazards: ['isolate', 'hot', 'stab'],
+      shows: 0.9,
+    },
+    {
+      bad: { hard: ['Hard, or it catches', ...LINERS, 'cableInner'] },
+      well: 'Fairly easy',
+    },
+  ),
+  check(
+    'spoolByHand',
+    {
+      do: 'Turn the spool by hand',
+      how: 'Arm open. It gives with a light drag and stops with you.',
+      effort: 'E0',
+      minutes: 0.5,
+      sign: 'feel',
+      hazards: ['spring'],
+      shows: 0.9,
+    },
+    {
+      bad: {
+        tight: ['Hard to turn', 'hubTight', 'brakeLeft'],
+        runsOn: ['Runs on when let go', 'hubLoose', 'hubPin', 'hubRing'],
+      },
+      well: 'Light drag, stops',
+    },
+  ),
+  check(
+    'hubLook',
+    {
+      do: 'Look at the hub',
+      how: 'Pin in the spool, lock ring on?',
+      effort: 'E0',
+      minutes: 0.5,
+      hazards: ['spring'],
+      shows: 0.9,
+    },
+    {
+      bad: { pin: ['Pin is beside its hole', 'hubPin'], ring: ['No lock ring', 'hubRing'] },
+      well: 'Pin in, ring on',
+    },
+  ),
+  check(
+    'brakeAsk',
+    {
+      do: 'Was the brake left tight?',
+      how: 'Who loaded last may have tightened it to thread.',
+      sign: 'asked',
+      shows: 0.8,
+    },
+    {
+      bad: { left: ['Yes, or nobody knows', 'brakeLeft'] },
+      well: 'No',
+    },
+  ),
+  check(
+    'wirePath',
+    {
+      do: 'Look where the wire leaves the spool',
+      how: 'From the side the feeder wants, straight to the inlet.',
+      drawing: 'pathOver4',
+      shows: 0.95,
+    },
+    {
+      bad: { wrong: ['From the wrong side', 'spoolReversed'] },
+      well: 'From the right side',
+    },
+  ),
+  check(
+    'gunSeat',
+    { do: 'Is the gun home?', how: 'Lift the cover: collar flush, locked.', drawing: 'pinHome', shows: 0.95 },
+    {
+      bad: { out: ['Half out, or not locked', 'gunOut'] },
+      well: 'Home and locked',
+    },
+  ),
+  check(
+    'tipNip',
+    {
+      do: 'Feel the tip: tight, and straight?',
+      how: 'Try it with the tool, a nip. Cold first.',
+      effort: 'E1',
+      minutes: 0.7,
+      sign: 'feel',
+      hazards: ['hot'],
+      drawing: 'threadStart',
+      shows: 0.9,
+    },
+    {
+      bad: {
+        loose: ['It was loose', 'tipLoose'],
+        askew: ['It stands askew', 'tipCrossed'],
+        turns: ['Diffuser turns with it', 'diffuserLoose'],
+      },
+      well: 'Tight and straight',
+    },
+  ),
+  check(
+    'tipBeside',
+    {
+      do: 'Tip off, beside a fresh one',
+      how: 'End-on: round, oval, keyholed. Read its stamp.',
+      effort: 'E1',
+      hazards: ['hot', 'isolate'],
+      drawing: 'bore',
+      shows: 0.9,
+    },
+    {
+      bad: {
+        worn: ['Oval or keyholed', 'tipWorn'],
+        stamp: ['Stamped for another wire', 'tipWrong', 'sizeMix'],
+        plugged: ['Plugged', 'tipPlugged'],
+      },
+      well: 'Round, and the right one',
+    },
+  ),
+  check(
+    'tipSwap',
+    {
+      notFor: NO_FEED,
+      do: 'A fresh tip: does it help?',
+      how: 'Put a new one on, feed, strike once.',
+      effort: 'E1',
+      minutes: 2,
+      sign: 'swap',
+      hazards: ['hot', 'isolate', 'arc'],
+      drawing: 'closing',
+      shows: 0.93,
+      mends: 'tip',
+    },
+    {
+      bad: { helps: ['That brings it back', 'tipWorn', 'tipWrong', 'spatterOnTip', 'tipLoose'] },
+      well: 'No change',
+    },
+  ),
+  check(
+    'block',
+    {
+      notFor: NO_FEED,
+      do: 'Feed against a block of wood',
+      how: 'Three fingers out, at an angle: it curls, and does not stall.',
+      effort: 'E1',
+      minutes: 1,
+      sign: 'test',
+      hazards: ['live', 'circuit', 'stab'],
+      shows: 0.85,
+    },
+    {
+      bad: {
+        stalls: ['Rolls slip, it stalls', 'tensionLow', 'rollWorn', 'rollWrong', 'armOpen'],
+        hard: ['Curls hard, flattened', 'tensionHigh', 'coredCrushed'],
+      },
+      well: 'A clean pigtail',
+    },
+  ),
+  check(
+    'armLook',
+    { do: 'Is the pressure arm closed?', how: 'Closed and latched, nothing broken.', shows: 0.95 },
+    {
+      bad: { open: ['Open', 'armOpen'], broken: ['Broken, will not hold', 'armBroken'] },
+      well: 'Closed, whole',
+    },
+  ),
+  check(
+    'readRoll',
+    {
+      do: 'Read the roll',
+      how: 'Number and groove facing the wire; all of them.',
+      effort: 'E1',
+      minutes: 1,
+      hazards: ['isolate'],
+      drawing: 'rollFace',
+      shows: 0.93,
+    },
+    {
+      bad: {
+        wrong: ['Another size or groove', 'rollWrong', 'sizeMix'],
+        worn: ['Groove worn, shiny floor', 'rollWorn'],
+      },
+      well: 'Right, sharp groove',
+    },
+  ),
+  check(
+    'wireFlat',
+    { do: 'Look at the wire past the rolls', how: 'Flat, toothed, shaved?', hazards: ['stab'], shows: 0.85 },
+    {
+      bad: {
+        flat: ['Flattened', 'coredCrushed', 'tensionHigh'],
+        shaved: ['Shaved, or oily', 'guideIn', 'guideWorn', 'booster', 'conduitRough'],
+      },
+      well: 'Round and clean',
+    },
+  ),
+  check(
+    'gapLook',
+    {
+      do: 'Look between rolls and guide',
+      how: 'As close as it goes without touching. No loop of wire in it.',
+      effort: 'E1',
+      minutes: 0.7,
+      hazards: ['isolate'],
+      drawing: 'outletMouth',
+      shows: 0.9,
+    },
+    {
+      bad: { gap: ['A gap', 'gapOutlet', 'linerShort'], touches: ['It touches, it is chewed', 'guideIn', 'guideWorn'] },
+      well: 'Close, clear',
+    },
+  ),
+  check(
+    'guideMark',
+    {
+      do: 'Look at the guide’s mouth',
+      how: 'Set too far in, or grooved out?',
+      effort: 'E1',
+      hazards: ['isolate'],
+      drawing: 'outletMouth',
+    },
+    {
+      bad: { in: ['Fresh bites, sound bore', 'guideIn'], worn: ['Grooved, oval', 'guideWorn'] },
+      well: 'Sound',
+    },
+  ),
+  check(
+    'inletDust',
+    { do: 'Look at inlet and wiper', how: 'Black dust, copper flakes, a wiper gone hard?', shows: 0.75 },
+    {
+      bad: { dust: ['Dust or flakes', 'linerDirty'] },
+      well: 'Clean',
+    },
+  ),
+  check(
+    'linerAge',
+    {
+      do: 'Was the liner just fitted?',
+      how: 'Since the last change of liner: did it ever feed well?',
+      sign: 'asked',
+      shows: 0.85,
+    },
+    {
+      bad: {
+        never: ['Never fed well since', 'linerFitting', 'linerShort'],
+        air: ['Air was blown through it', 'linerOil'],
+      },
+      well: 'It fed well for long',
+    },
+  ),
+  check(
+    'orings',
+    {
+      do: 'Gun out: look at the O-rings',
+      how: 'Whole, greased, in their grooves.',
+      effort: 'E2',
+      minutes: 3,
+      hazards: ['isolate'],
+      drawing: 'oring',
+      shows: 0.95,
+    },
+    {
+      bad: { torn: ['Torn or flat', 'orings'] },
+      well: 'Whole',
+    },
+  ),
+  check(
+    'compare',
+    {
+      do: 'Compare with the procedure',
+      how: 'Wire speed, volts, trim: as written, or as the label in the door.',
+      effort: 'E1',
+      minutes: 1,
+      sign: 'reading',
+      shows: 0.9,
+    },
+    {
+      bad: { off: ['Off', 'settings', 'ampsHigh', 'coldWork'], size: ['Set for another wire', 'sizeMix'] },
+      well: 'As written',
+    },
+  ),
+  check(
+    'allFour',
+    {
+      do: 'Tip, rolls, liner, machine: one size?',
+      how: 'Read all four against the wire’s label.',
+      effort: 'E1',
+      minutes: 2,
+      hazards: ['isolate'],
+      shows: 0.95,
+    },
+    {
+      bad: {
+        old: ['One is of another size', 'sizeMix', 'tipWrong', 'rollWrong'],
+        thick: ['Wire too thick for the sheet', 'wireThick'],
+      },
+      well: 'All the same',
+    },
+  ),
+  check(
+    'arcLook',
+    {
+      notFor: NO_ARC,
+      do: 'Watch one live arc',
+      how: 'Behind a helmet: wire seen, then a short cone; settles within a second.',
+      effort: 'E1',
+      minutes: 1,
+      sign: 'arc',
+      hazards: ['arc', 'clothing'],
+      drawing: 'closing',
+      shows: 0.75,
+    },
+    {
+      bad: {
+        long: [
+          'Long cone, no wire seen',
+          'tipWorn',
+          'linerWorn',
+          'linerKinked',
+          'tensionLow',
+          'spatterOnTip',
+          'wirePoor',
+          'hubTight',
+          'settings',
+        ],
+        steady: ['Short and steady, hand is off', 'hand', 'coldWork', 'dirtyMetal', 'draught', 'fitUp'],
+      },
+      well: 'Neither: it stumbles',
+    },
+  ),
+  check(
+    'handWatch',
+    {
+      notFor: NO_ARC,
+      do: 'Watch distance, angle, speed',
+      how: 'One pass. The tip’s distance first.',
+      effort: 'E1',
+      minutes: 1,
+      sign: 'look',
+      hazards: ['arc', 'clothing'],
+      shows: 0.8,
+    },
+    {
+      bad: { off: ['Off what the work wants', 'hand', 'coldWork'] },
+      well: 'As it should be',
+    },
+  ),
+  check(
+    'clamp',
+    { do: 'Look at the work clamp', how: 'On, on bright metal, cable whole.', drawing: 'clamp', shows: 0.9 },
+    {
+      bad: { off: ['Not on the work', 'circuitOpen'], bad: ['Rust, paint, loose', 'workClamp'] },
+      well: 'Bright and tight',
+    },
+  ),
+  check(
+    'wireEndLook',
+    {
+      do: 'Look at the wire’s end',
+      how: 'Snipped sharp, or a dull ball?',
+      hazards: ['stab'],
+      drawing: 'wireEnd',
+      shows: 0.95,
+    },
+    {
+      bad: { ball: ['A dull ball', 'wireEnd'], bent: ['Bent', 'bentEnd'], sharp: ['A sharp burr', 'sharpEnd'] },
+      well: 'Cut clean',
+    },
+  ),
+  check(
+    'flow',
+    {
+      do: 'Hold the trigger, read the flow',
+      how: 'At the gun where there is a meter; cylinder open, not empty.',
+      effort: 'E1',
+      minutes: 1,
+      sign: 'reading',
+      hazards: ['cylinder', 'live'],
+      drawing: 'flowmeter',
+      shows: 0.93,
+    },
+    {
+      bad: {
+        low: ['Low, none, or far too much', 'gasFlow'],
+        leaks: ['Right at the cylinder, low at the gun', 'gasFitting', 'orings', 'gunOut'],
+      },
+      well: 'Right',
+    },
+  ),
+  check(
+    'soap',
+    {
+      do: 'Soap the gas fittings',
+      how: 'Trigger held: bubbles?',
+      effort: 'E2',
+      minutes: 3,
+      sign: 'test',
+      hazards: ['cylinder', 'live'],
+      shows: 0.95,
+    },
+    {
+      bad: { bubbles: ['Bubbles', 'gasFitting'] },
+      well: 'None',
+    },
+  ),
+  check(
+    'insulatorFeel',
+    {
+      do: 'Feel the insulator',
+      how: 'Finger-tight, square on its thread, whole.',
+      effort: 'E1',
+      minutes: 0.7,
+      sign: 'feel',
+      hazards: ['hot'],
+      drawing: 'insulatorWay',
+      shows: 0.9,
+    },
+    {
+      bad: {
+        loose: ['Loose over the holes', 'insulatorLoose'],
+        askew: ['On askew', 'insulatorCrossed'],
+        collar: ['Collar worn, nozzle wobbles', 'insulatorCollar'],
+      },
+      well: 'Tight and square',
+    },
+  ),
+  check(
+    'nozzleLook',
+    {
+      do: 'Look into the nozzle',
+      how: 'End-on: how much is open, is the wire in the middle?',
+      hazards: ['hot'],
+      drawing: 'nozzleOpening',
+      shows: 0.9,
+    },
+    {
+      bad: {
+        closed: ['A good part is closed', 'nozzleClogged', 'spatterBridge', 'reamer'],
+        off: ['Open, wire off the middle', 'frontBent', 'tipCrossed'],
+      },
+      well: 'Open, wire in the middle',
+    },
+  ),
+  check(
+    'nozzleGrip',
+    {
+      do: 'Nozzle: does it sit, does it come?',
+      how: 'Cold. Pull and turn by hand.',
+      effort: 'E1',
+      minutes: 0.7,
+      sign: 'feel',
+      hazards: ['hot'],
+      shows: 0.9,
+    },
+    {
+      bad: { slack: ['Slack on a sound insulator', 'nozzleSlack'], seized: ['Will not move', 'nozzleSeized'] },
+      well: 'Sits, and comes',
+    },
+  ),
+  check(
+    'holes',
+    {
+      do: 'Nozzle off: count the gas holes',
+      how: 'All open? Diffuser burned, threads stripped?',
+      effort: 'E2',
+      minutes: 2,
+      hazards: ['hot'],
+      drawing: 'holes',
+      shows: 0.93,
+    },
+    {
+      bad: { blocked: ['Some are blocked', 'diffuserBlocked'], burned: ['Burned or stripped', 'diffuserBurned'] },
+      well: 'Open and sound',
+    },
+  ),
+  check(
+    'beep',
+    {
+      do: 'Tip to nozzle: does it beep?',
+      how: 'Meter, power off, nozzle clean: no path allowed.',
+      effort: 'E1',
+      minutes: 1,
+      sign: 'reading',
+      hazards: ['isolate', 'hot'],
+      shows: 0.95,
+    },
+    {
+      bad: { beeps: ['It beeps', 'insulatorDead', 'spatterBridge'] },
+      well: 'No path',
+    },
+  ),
+  check(
+    'neckLook',
+    { do: 'Look at neck and front end', how: 'Bent, or moved since it was right?', hazards: ['hot'], shows: 0.85 },
+    {
+      bad: { bent: ['Bent', 'frontBent'], worn: ['Worn or leaking', 'neckWorn'], hit: ['It hit something', 'crash'] },
+      well: 'As it was',
+    },
+  ),
+  check(
+    'draughtFeel',
+    { do: 'A draught?', how: 'Door, fan, cooling air of the machine.', sign: 'feel', shows: 0.9 },
+    {
+      bad: { yes: ['Yes', 'draught'] },
+      well: 'Still air',
+    },
+  ),
+  check(
+    'metal',
+    { do: 'Look at the metal', how: 'Oil, paint, scale, wet; the gap between the pieces.', shows: 0.85 },
+    {
+      bad: { dirty: ['Dirty or wet', 'dirtyMetal'], gap: ['A wide gap', 'fitUp'] },
+      well: 'Clean, fits',
+    },
+  ),
+  check(
+    'reamMatch',
+    {
+      do: 'After reaming: what is left?',
+      how: 'Blade and nozzle of one pair, deep enough.',
+      effort: 'E1',
+      hazards: ['isolate'],
+      shows: 0.9,
+    },
+    {
+      bad: { left: ['Spatter is left', 'reamer'] },
+      well: 'Clean',
+    },
+  ),
+  check(
+    'sameLot',
+    {
+      do: 'The same lot on another gun',
+      how: 'Ask, or hang it there: the same trouble?',
+      effort: 'E2',
+      sign: 'swap',
+      hazards: ['spring', 'stab'],
+      shows: 0.9,
+    },
+    {
+      bad: { same: ['The same trouble there', 'wirePoor'] },
+      well: 'Runs well there',
+    },
+  ),
+  check(
+    'plug',
+    {
+      do: 'Push the control plug',
+      how: 'Until it clicks.',
+      effort: 'E0',
+      minutes: 0.5,
+      sign: 'feel',
+      drawing: 'plugKeyed',
+      shows: 0.95,
+    },
+    {
+      bad: { clicked: ['It clicked just now', 'controlPlug'] },
+      well: 'It was in',
+    },
+  ),
+  check(
+    'switch',
+    { do: 'Is the machine on?', how: 'Lamp, rear switch, its own plug. Not inside.', shows: 0.95 },
+    {
+      bad: { off: ['Off', 'rearSwitch'], menu: ['On, a menu shows', 'menu'] },
+      well: 'On, as usual',
+    },
+  ),
+  check(
+    'otherGun',
+    {
+      do: 'Another gun on it',
+      how: 'Does its trigger work?',
+      effort: 'E2',
+      sign: 'swap',
+      hazards: ['isolate'],
+      shows: 0.93,
+    },
+    {
+      bad: { works: ['That one works', 'triggerWire'], dead: ['Dead as well', 'fuse'] },
+      well: 'Cannot tell',
+    },
+  ),
+  check(
+    'tipIsOn',
+    { do: 'Was it fed with the tip on?', how: 'Loading: nozzle and tip off first.', sign: 'asked', shows: 0.95 },
+    {
+      bad: { on: ['Yes', 'tipOn'] },
+      well: 'No, it was off',
+    },
+  ),
+  check(
+    'anotherLiner',
+    {
+      do: 'Does another liner stick there?',
+      how: 'The cable dead straight, by short strokes.',
+      effort: 'E2',
+      sign: 'swap',
+      hazards: ['coil', 'stab'],
+      drawing: 'kink',
+      shows: 0.9,
+    },
+    {
+      bad: { same: ['It sticks at the same place', 'cableInner'], kinked: ['This one is kinked', 'linerOverlong'] },
+      well: 'It goes in',
+    },
+  ),
+  check(
+    'linerOut',
+    {
+      do: 'What holds the old liner?',
+      how: 'Wire out? Does its nut turn alone? Set screw out?',
+      effort: 'E1',
+      hazards: ['coil', 'isolate'],
+      shows: 0.9,
+    },
+    {
+      bad: {
+        wire: ['Wire is still in it', 'wireInside'],
+        winds: ['The nut winds the coil', 'nutWinds'],
+        baked: ['It sits fast all along', 'linerBaked'],
+        screw: ['Set screw is in', 'setScrew'],
+      },
+      well: 'Nothing of these',
+    },
+  ),
+  check(
+    'standsOut',
+    {
+      do: 'Measure what stands out',
+      how: 'Liner pressed home, cable straight.',
+      effort: 'E1',
+      sign: 'reading',
+      hazards: ['coil'],
+      drawing: 'standOutA',
+      shows: 0.95,
+    },
+    {
+      bad: { short: ['Too short', 'linerShort'] },
+      well: 'As it should',
+    },
+  ),
+  check(
+    'tipRuns',
+    {
+      do: 'Does the tip run by hand?',
+      how: 'Clean both threads once, start it by finger.',
+      effort: 'E1',
+      sign: 'feel',
+      hazards: ['hot'],
+      drawing: 'threadStart',
+      shows: 0.9,
+    },
+    {
+      bad: {
+        crossed: ['Catches askew', 'tipCrossed'],
+        other: ['Will not start: another thread', 'tipThread'],
+        lever: ['Runs, but came off by force', 'tipOverTight'],
+        heat: ['Hot, and fast', 'tipSeized'],
+      },
+      well: 'Runs freely',
+    },
+  ),
+  check(
+    'frostLook',
+    { do: 'What is on the tip?', how: 'Grey frost is usual with pulsed aluminium.', hazards: ['hot'], shows: 0.95 },
+    {
+      bad: { frost: ['Grey frost', 'frost'] },
+      well: 'Something else',
+    },
+  ),
+  check(
+    'spoolWeigh',
+    { do: 'How much is left on the spool?', how: 'By eye or by weight, against the job.', shows: 0.95 },
+    {
+      bad: { little: ['Little or nothing', 'shortSpool'] },
+      well: 'Plenty',
+    },
+  ),
+  check(
+    'robotDuty',
+    {
+      do: 'Torch, cable: as the work wants?',
+      how: 'Rating against the current; cable whole along its dress.',
+      effort: 'E1',
+      hazards: ['isolate'],
+      shows: 0.85,
+    },
+    {
+      bad: { small: ['Rated for less', 'torchSmall'], cable: ['Cable worn or pinched', 'cableRobot'] },
+      well: 'Both are right',
+    },
+  ),
+  check(
+    'supplyPath',
+    {
+      do: 'Pull piece by piece from the drum',
+      how: 'Where does the pull jump?',
+      effort: 'E2',
+      sign: 'feel',
+      hazards: ['isolate', 'ladder'],
+      shows: 0.9,
+    },
+    {
+      bad: {
+        conduit: ['In the conduit', 'conduitRough'],
+        booster: ['At the booster', 'booster'],
+        end: ['The end catches', 'sharpEnd'],
+      },
+      well: 'Even all along',
+    },
+  ),
+]
