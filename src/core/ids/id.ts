@@ -30,6 +30,7 @@ export const ID_PREFIX = {
   procedure: 'proc',
   kept: 'kept',
   guideNote: 'word',
+  knowledge: 'know',
 } as const
 export type IdName = keyof typeof ID_PREFIX
 

@@ -8,6 +8,8 @@ import {
   type StationId,
   type WireId,
 } from '@core/ids/id.ts'
+import { type Said } from '@core/diagnose/session.ts'
+import { type Touched } from '@core/diagnose/touched.ts'
 import { type Tag } from '@core/changeover/tags.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
@@ -140,6 +142,19 @@ export type Fact =
     }
   | { kind: 'followedUp'; carrierId: CarrierId; task: FollowUp }
   | { kind: 'nearMiss'; carrierId: CarrierId; hazard: Hazard | 'other' }
+  /** What a stop turned out to be, and how that was come by; without a cause nobody knows. */
+  | {
+      kind: 'explained'
+      carrierId: CarrierId
+      stopFromMs: number | null
+      symptom: string
+      touched: Touched | null
+      said: Said[]
+      cause: string | null
+      isCertain: boolean
+      by: 'search' | 'known' | 'later'
+      closing: Closing
+    }
   | { kind: 'usageEntered'; carrierId: CarrierId | null; rows: number }
   | { kind: 'shopChanged'; what: string }
 
@@ -163,6 +178,10 @@ export interface ReadingFact {
   /** What the number was made of: diameters, pulls, loops, so many of so many. */
   from: Record<string, number | number[]>
 }
+
+/** After the fix it was fed free and welded a little: right, still the same, or nobody tried. */
+export const CLOSINGS = ['good', 'still', 'notTested'] as const
+export type Closing = (typeof CLOSINGS)[number]
 
 /** Why a job took long, in a word. */
 export const OVERRUNS = ['orings', 'nutWinds', 'baked', 'partMissing', 'other'] as const

@@ -77,6 +77,7 @@ const RANK: Partial<Record<Occurrence['fact']['kind'], number>> = {
   stopped: 5,
   // After what opened it, at the same instant.
   followedUp: 6,
+  explained: 6,
 }
 
 /** Order of a carrier's life: by when it happened; at the same instant removed before fitted; then as logged. */

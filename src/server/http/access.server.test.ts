@@ -40,6 +40,15 @@ afterAll(async () => {
 const NOT_FOUND_IS_ALLOWED = [200, 400, 404, 409, 422]
 /** The least that each endpoint needs to get past its shape; services refuse by who asks before they look at what. */
 const BODIES: Record<string, () => object> = {
+  '/down/explained': () => ({
+    stationId: id('A1'),
+    symptom: 'jerk',
+    cause: 'linerWorn',
+    isCertain: true,
+    by: 'known',
+    closing: 'good',
+  }),
+  '/down/knowledge': () => ({ knowledge: null }),
   '/logbook': () => ({ acts: [{ stationId: id('A1'), act: 'cleaned', position: 'nozzle' }] }),
   '/logbook/scan': () => ({ code: '/go/A1/nozzle-cleaned' }),
   '/logbook/undo': () => ({ eventIds: ['ev_000000000abc'] }),
@@ -156,6 +165,7 @@ const FOR_HANDS = [
   '/reading',
   '/walk/found',
   '/drag/calibrate',
+  '/down/explained',
   '/liner/stuck',
   '/liner/spoiled',
   '/liner/done',
@@ -185,6 +195,7 @@ describe('who may do what', () => {
             .replace('progress', `progress?runKey=${nextKey()}`)
             .replace(/^.changeover$/, `/changeover?stationIds=${id('A1')}&wireId=wire_none`)
             .replace(/^.reading$/, `/reading?stationId=${id('A1')}`)
+            .replace(/^.down$/, `/down?stationId=${id('A1')}`)
             .replace(/^.drag$/, `/drag?stationId=${id('A1')}`)
             .replace(/^.liner$/, `/liner?stationId=${id('A1')}`)
             .replace('dedicate', `dedicate?stationId=${id('A1')}&gunMinor=1&gunYears=1`),

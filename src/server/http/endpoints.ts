@@ -1,6 +1,7 @@
 import { telemetryAnswer, telemetryMessage } from '@contract/telemetry.ts'
 import { changeoverEndpoints } from '@server/changeover/endpoints.ts'
 import { clockEndpoints } from '@server/clock/endpoints.ts'
+import { downEndpoints } from '@server/down/endpoints.ts'
 import { dragEndpoints } from '@server/drag/endpoints.ts'
 import { readingEndpoints } from '@server/reading/endpoints.ts'
 import { floorEndpoints } from '@server/floor/endpoints.ts'
@@ -38,6 +39,7 @@ export const endpoints: readonly Endpoint[] = [
   ...followupEndpoints,
   ...readingEndpoints,
   ...dragEndpoints,
+  ...downEndpoints,
   ...gunEndpoints,
   ...logbookEndpoints,
   ...clockEndpoints,

@@ -13,6 +13,8 @@ export const JOB = 'job/'
 export const LOOK = 'look/'
 export const FOLLOWED = 'fol/'
 export const READ = 'read/'
+/** What a stop turned out to be. */
+export const EXPLAINED = 'why/'
 /** Looks at one gun of a walk: the worst speaks for all. */
 export const WALKED = 'walk/'
 

@@ -1,3 +1,4 @@
+import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
 import { and, asc, desc, eq, gte, inArray, lt, type SQL } from 'drizzle-orm'
 import { type ReadingFact, spoolOf, type Fact } from '@core/ledger/event.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
@@ -160,6 +161,7 @@ const NOT_CORRECTED = new Set<Fact['kind']>([
   'nearMiss',
   'reading',
   'calibrated',
+  'explained',
 ])
 
 function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine | null {
@@ -212,6 +214,9 @@ const readOf = ({ what, method, grade, value, left }: ReadingFact): LogLine['rea
   left,
 })
 
+/** By what ships; of a cause of the shop's own, its key. */
+const causeSays = (key: string | null) => SHIPPED.causes.find((c) => c.key === key)?.says ?? key ?? ''
+
 /** The word a line of its own kind turns on. */
 function whatOf(fact: Fact): string | null {
   switch (fact.kind) {
@@ -239,6 +244,8 @@ function whatOf(fact: Fact): string | null {
       return fact.isKinked ? 'kinked' : 'stuck'
     case 'autopsy':
       return `${fact.found.join(',')}=${fact.isCertain ? 'certain' : 'uncertain'}`
+    case 'explained':
+      return `${causeSays(fact.cause)}=${fact.isCertain ? 'sure' : 'unsure'}`
     case 'linerCut':
       return fact.by
     default:

@@ -36,6 +36,7 @@ const TRUTH: readonly MySqlTable[] = [
   schema.houseChoice,
   schema.keptFinding,
   schema.guideNote,
+  schema.knowledge,
   schema.ownCaution,
   schema.person,
   schema.device,

@@ -87,6 +87,8 @@ function fitSentence(line: LogLine, units: Units): string | null {
     case 'spoiled':
     case 'linerCut':
       return linerSentence(line, units)
+    case 'explained':
+      return name ? `It was: ${name}${value === 'unsure' ? ', not sure' : ''}.` : 'What it was, nobody knows.'
     case 'gunStatus':
       return `Gun off: ${line.what === 'ready' ? 'ready' : 'to refurbish'}.`
     default:

@@ -1,0 +1,160 @@
+import { z } from 'zod'
+import { CAUSE_KINDS, EFFORTS, PICTURES, SIGNS } from '@core/diagnose/knowledge.ts'
+import { TOUCHED } from '@core/diagnose/touched.ts'
+import { HAZARDS } from '@core/guide/cautions.ts'
+import { DRAWING_KEYS } from '@core/guide/drawing.ts'
+import { CLOSINGS } from '@core/ledger/event.ts'
+import { idempotencyKey, instantMs, stationId } from './common.ts'
+
+const key = z
+  .string()
+  .min(1)
+  .max(24)
+  .regex(/^[A-Za-z][A-Za-z0-9]*$/, 'letters and digits, a letter first')
+const words = z.string().trim().min(1).max(160)
+const hazards = z.array(z.enum(HAZARDS)).max(8)
+/** Why a gun stops, as the shop has it: the same going in and coming out. */
+export const knowledge = z.object({
+  symptoms: z
+    .array(z.object({ key, says: words, picture: z.enum(PICTURES), causes: z.array(key).max(40) }))
+    .min(1)
+    .max(200),
+  causes: z
+    .array(
+      z.object({
+        key,
+        says: words,
+        at: z.string().min(1).max(24),
+        kind: z.enum(CAUSE_KINDS),
+        fix: z.object({
+          do: words,
+          effort: z.enum(EFFORTS),
+          act: z.enum(['changed', 'cleaned']).nullable(),
+          position: z.string().max(24).nullable(),
+          hazards,
+          isLicensed: z.boolean().optional(),
+        }),
+      }),
+    )
+    .min(1)
+    .max(400),
+  checks: z
+    .array(
+      z.object({
+        key,
+        do: words,
+        how: z.string().max(300),
+        effort: z.enum(EFFORTS),
+        minutes: z.number().positive().max(240).optional(),
+        sign: z.enum(SIGNS),
+        hazards,
+        drawing: z.enum(DRAWING_KEYS).nullable(),
+        outcomes: z.array(z.object({ key, says: words, points: z.array(key).max(40) })).max(12),
+        shows: z.number(),
+        mends: z.string().max(24).optional(),
+        notFor: z.array(key).max(200).optional(),
+      }),
+    )
+    .min(1)
+    .max(400),
+})
+
+const turned = z.object({ symptom: key, cause: key, n: z.number() })
+const lastStop = z.object({
+  fromMs: instantMs,
+  minutes: z.number().nullable(),
+  position: z.string().nullable(),
+  symptom: z.string().nullable(),
+  cause: z.string().nullable(),
+  isCertain: z.boolean(),
+})
+export const downQuery = z.object({ stationId })
+/** All a search needs beside the gun's own page: it runs on the device. */
+export const downAnswer = z.object({
+  nowMs: instantMs,
+  zone: z.string(),
+  stationId,
+  isCell: z.boolean(),
+  version: z.number().int(),
+  isShipped: z.boolean(),
+  knowledge,
+  /** What stops of this class of places turned out to be. */
+  turned: z.array(turned),
+  /** Other places that stopped lately. */
+  others: z.object({ gas: z.number().int(), sameWire: z.number().int(), power: z.number().int() }),
+  /** A ready gun that fits, and the minutes of putting it on. */
+  spare: z.object({ gunId: z.string(), name: z.string(), minutes: z.number() }).nullable(),
+  lastStops: z.array(lastStop),
+})
+export type DownAnswer = z.infer<typeof downAnswer>
+
+export const said = z.discriminatedUnion('type', [
+  z.object({ type: z.literal('check'), key, outcome: key }),
+  z.object({ type: z.literal('cantTell'), key }),
+  z.object({ type: z.literal('fix'), key: z.string().min(1).max(40) }),
+  z.object({ type: z.literal('symptom'), key, isThere: z.boolean() }),
+])
+export const explainRequest = z.object({
+  key: idempotencyKey,
+  stationId,
+  /** When the stop began that is explained; null: the one that is open, or the last. */
+  stopFromMs: instantMs.nullable().default(null),
+  symptom: key,
+  touched: z.enum(TOUCHED).nullable().default(null),
+  said: z.array(said).max(80).default([]),
+  /** Null: nobody knows. */
+  cause: key.nullable(),
+  isCertain: z.boolean(),
+  by: z.enum(['search', 'known', 'later']),
+  closing: z.enum(CLOSINGS),
+})
+
+export const downNowQuery = z.object({
+  areaId: z.string().optional(),
+  days: z.coerce.number().int().min(1).max(400).default(30),
+})
+/** What is down, and where the minutes went. */
+export const downNowAnswer = z.object({
+  nowMs: instantMs,
+  zone: z.string(),
+  days: z.number().int(),
+  areas: z.array(z.object({ id: z.string(), name: z.string() })),
+  down: z.array(
+    z.object({
+      stationId,
+      name: z.string(),
+      fromMs: instantMs,
+      minutes: z.number().nullable(),
+      position: z.string().nullable(),
+    }),
+  ),
+  /** A stroke each, at its column; null: nobody said where. */
+  stops: z.array(
+    z.object({
+      stationId,
+      name: z.string(),
+      fromMs: instantMs,
+      minutes: z.number(),
+      column: z.string().nullable(),
+      cause: z.string().nullable(),
+      isSure: z.boolean(),
+      isExplained: z.boolean(),
+    }),
+  ),
+  /** Of stops with a closing test: how often the first fix was it. */
+  firstFix: z.object({ right: z.number().int(), of: z.number().int() }),
+  causes: z.array(z.object({ key: z.string(), says: z.string(), n: z.number(), minutes: z.number() })),
+})
+export type DownNowAnswer = z.infer<typeof downNowAnswer>
+
+export const knowledgeAnswer = z.object({
+  version: z.number().int(),
+  isShipped: z.boolean(),
+  atMs: instantMs.nullable(),
+  knowledge,
+})
+export const knowledgeRequest = z.object({
+  key: idempotencyKey,
+  /** Null: back to what ships. */
+  knowledge: knowledge.nullable(),
+})

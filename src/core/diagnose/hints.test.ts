@@ -1,0 +1,94 @@
+import { describe, expect, it } from 'vitest'
+import { chancesOf, indexOf } from './belief.ts'
+import { hintsOf, wearFactor, type GunState } from './hints.ts'
+import { ownShares } from './learn.ts'
+import { reckon } from './session.ts'
+import { SHIPPED } from './shipped/knowledge.ts'
+import { TOUCHED, TOUCHED_MEANS, touchedOf } from './touched.ts'
+
+const k = indexOf(SHIPPED)
+const plain: GunState = {
+  isCell: false,
+  kinds: [],
+  wear: [],
+  unfit: [],
+  alarms: [],
+  tags: [],
+  touched: null,
+  others: { gas: 0, sameWire: 0, power: 0 },
+}
+const first = (symptom: string, over: Partial<GunState>) =>
+  chancesOf(reckon(k, { symptom, said: [] }, { hints: hintsOf({ ...plain, ...over }, SHIPPED) }).belief)[0]?.cause.key
+
+describe('what the gun’s own state says', () => {
+  it('what was touched last comes first', () => {
+    const loaded = new Set(TOUCHED_MEANS.spool.flatMap(([, causes]) => causes))
+    const { belief } = reckon(
+      k,
+      { symptom: 'nest', said: [] },
+      { hints: hintsOf({ ...plain, touched: 'spool' }, SHIPPED) },
+    )
+    const share = chancesOf(belief).reduce((sum, c) => (loaded.has(c.cause.key) ? sum + c.chance : sum), 0)
+    const usual = chancesOf(reckon(k, { symptom: 'nest', said: [] }).belief)
+    const before = usual.reduce((sum, c) => (loaded.has(c.cause.key) ? sum + c.chance : sum), 0)
+    expect(share).toBeGreaterThan(4 * before)
+    expect(first('jerk', { touched: 'liner' })).not.toBe('linerWorn')
+    expect(first('porosity', { touched: 'moved' })).toBe('gunOut')
+  })
+  it('a brake tied tight, a reading that asks, a part that does not fit', () => {
+    expect(first('burnback', { tags: ['brakeTight'] })).toBe('hubTight')
+    expect(first('burnback', { alarms: ['bore'], wear: [{ kindKey: 'tip', share: 1.3 }] })).toBe('tipWorn')
+    expect(first('slips', { unfit: ['rolls'] })).toBe('rollWrong')
+    expect(first('porosity', { others: { gas: 3, sameWire: 0, power: 0 } })).toBe('gasFlow')
+  })
+  it('what is not on this gun cannot be it, and robots’ troubles are robots’', () => {
+    const keys = (over: Partial<GunState>) =>
+      chancesOf(
+        reckon(k, { symptom: 'porosity', said: [] }, { hints: hintsOf({ ...plain, ...over }, SHIPPED) }).belief,
+      ).map((c) => c.cause.key)
+    expect(keys({ kinds: ['tip', 'nozzle', 'liner'] })).not.toContain('insulatorLoose')
+    expect(keys({})).not.toContain('reamer')
+    expect(keys({ isCell: true })).toContain('reamer')
+  })
+  it('wear speaks by the share of a usual life: never down to nothing, never without end', () => {
+    const at = [0, 0.2, 0.5, 1, 2, 9].map(wearFactor)
+    at.slice(1).forEach((f, i) => expect(f).toBeGreaterThanOrEqual(at[i] ?? 0))
+    expect([at[0], at.at(-1)]).toEqual([0.3, 4])
+    expect(() => wearFactor(-1)).toThrow(RangeError)
+  })
+  it('everything a touch names is a cause there is', () => {
+    const known = new Set(SHIPPED.causes.map((c) => c.key))
+    for (const t of TOUCHED)
+      for (const [, causes] of TOUCHED_MEANS[t]) for (const c of causes) expect(known, `${t}: ${c}`).toContain(c)
+  })
+})
+
+describe('what was touched last, by the log', () => {
+  const HOUR = 3_600_000
+  const at = { nowMs: 100 * HOUR, stopMs: 99 * HOUR }
+  const act = (kind: string, position: string | null, hour: number) => ({ kind, position, happenedMs: hour * HOUR })
+  it('is the newest change before it stopped; what was done in the search is not it', () => {
+    expect(touchedOf([act('fitted', 'tip', 95), act('wireLoaded', null, 97)], at)).toBe('spool')
+    expect(touchedOf([act('fitted', 'tip', 99.5), act('fitted', 'nozzle', 98)], at)).toBe('front')
+    expect(touchedOf([act('cleaned', 'nozzle', 98)], at)).toBeNull()
+    expect(touchedOf([act('fitted', 'liner', 50)], at)).toBeNull()
+  })
+})
+
+describe('the shop’s own stops', () => {
+  const symptom = { causes: ['a', 'b', 'c'] }
+  it('by hand: thirty of the trade and twelve of its own', () => {
+    const { shares, own } = ownShares(symptom, new Map([['b', 12]]))
+    expect(own).toBe(12)
+    expect(shares.get('b')).toBeCloseTo((30 * (2 / 7) + 12) / 42, 12)
+    expect([...shares.values()].reduce((x, y) => x + y, 0)).toBeCloseTo(1, 12)
+  })
+  it('none: as the trade has it; a cause nobody listed joins', () => {
+    expect([...ownShares(symptom, new Map()).shares.values()]).toEqual([4 / 7, 2 / 7, 1 / 7])
+    expect(ownShares(symptom, new Map([['z', 3]])).shares.get('z')).toBeCloseTo(3 / 33, 12)
+  })
+  it('many of its own take over', () => {
+    const { shares } = ownShares(symptom, new Map([['c', 300]]))
+    expect(shares.get('c')).toBeGreaterThan(0.9)
+  })
+})

@@ -1,0 +1,128 @@
+import { type Knowledge } from './knowledge.ts'
+import { type Hint } from './session.ts'
+import { TOUCHED_MEANS, type Touched } from './touched.ts'
+
+/** What of a gun's own state speaks for or against causes. */
+export interface GunState {
+  isCell: boolean
+  /** Kinds that hang on it; a cause that lies at another cannot be there. Empty: nobody said how it is built. */
+  kinds: readonly string[]
+  /** Use of each part against what is usual here; null where nothing tells. */
+  wear: readonly { kindKey: string; share: number | null }[]
+  /** Positions where something does not fit. */
+  unfit: readonly string[]
+  /** What its readings ask for. */
+  alarms: readonly string[]
+  tags: readonly string[]
+  touched: Touched | null
+  /** Other places with a stop since a few hours, by what it was of. */
+  others: { gas: number; sameWire: number; power: number }
+}
+
+/** Kinds that not every gun has; of the others it has one whether or not the shop keeps track of it. */
+const OPTIONAL = new Set(['insulator', 'jump', 'clampring'])
+/** Causes of robots and of drums. */
+const CELL_ONLY = ['reamer', 'neckWorn', 'cableRobot', 'torchSmall', 'crash', 'bentEnd']
+
+type Speaks = readonly [factor: number, causes: readonly string[]]
+/** A reading that asks for a look, and what it speaks for. Guesses. */
+const READ: Record<string, Speaks> = {
+  tension: [3, ['linerWorn', 'linerKinked', 'linerDirty', 'tipWorn', 'rollWorn']],
+  pull: [4, ['linerWorn', 'linerKinked', 'linerDirty']],
+  slip: [3, ['tensionLow', 'rollWorn', 'rollWrong']],
+  motorAmps: [2, ['linerWorn', 'linerKinked', 'tensionHigh']],
+  bore: [4, ['tipWorn']],
+  nozzleOpen: [4, ['nozzleClogged', 'spatterBridge']],
+  orings: [5, ['orings']],
+  gap: [5, ['gapOutlet', 'linerShort']],
+  hubDrag: [4, ['hubTight', 'brakeLeft']],
+  hubCoast: [4, ['hubLoose', 'hubPin', 'hubRing']],
+  pinHome: [6, ['gunOut']],
+  layout: [5, ['cableCoiled']],
+  insulator: [4, ['insulatorLoose', 'insulatorCrossed', 'insulatorCollar']],
+  continuity: [5, ['insulatorDead', 'spatterBridge']],
+  clamp: [4, ['workClamp', 'circuitOpen']],
+  gasFlow: [5, ['gasFlow', 'gasFitting']],
+  holes: [4, ['diffuserBlocked']],
+  wiper: [2, ['linerDirty']],
+  conduitPull: [4, ['conduitRough', 'booster']],
+  centring: [3, ['tipCrossed', 'frontBent']],
+  stickOut: [2, ['hand']],
+}
+const TIED: Record<string, Speaks> = {
+  brakeTight: [10, ['brakeLeft', 'hubTight']],
+  cylinderShut: [20, ['gasFlow']],
+  armOpen: [20, ['armOpen']],
+  knobRaised: [3, ['linerWorn', 'linerKinked', 'linerDirty', 'tipWorn']],
+}
+const UNFIT: Record<string, Speaks> = {
+  tip: [8, ['tipWrong', 'sizeMix']],
+  rolls: [8, ['rollWrong', 'sizeMix']],
+  liner: [5, ['linerWorn', 'linerShort', 'sizeMix']],
+  nozzle: [3, ['insulatorCollar', 'nozzleSlack']],
+  diffuser: [3, ['tipThread', 'tipCrossed']],
+  hub: [3, ['sizeMix', 'wireThick']],
+}
+const WEARS: Record<string, readonly string[]> = {
+  tip: ['tipWorn'],
+  liner: ['linerWorn', 'linerDirty', 'linerKinked'],
+  rolls: ['rollWorn'],
+  nozzle: ['nozzleSlack'],
+  diffuser: ['diffuserBurned', 'diffuserBlocked'],
+  insulator: ['insulatorDead', 'insulatorCollar'],
+  orings: ['orings'],
+  outlet: ['guideWorn'],
+  neck: ['neckWorn'],
+}
+/** Shape of wear until lives are learnt. A guess. */
+const SHAPE = 2.5
+const FACTOR = { least: 0.3, most: 4 }
+
+/**
+ * How much likelier a worn part is the cause at this share of its usual life than at an even hazard: k · s^(k − 1), Weibull with the shipped guess
+ * of its shape, between 0.3 and 4. Share ≥ 0. To be replaced by the fitted hazard behind the same name.
+ * @example wearFactor(1) // 2.5
+ */
+export function wearFactor(share: number): number {
+  if (!(share >= 0)) throw new RangeError(`wearFactor: expected a share ≥ 0, got ${share}`)
+  return Math.min(FACTOR.most, Math.max(FACTOR.least, SHAPE * share ** (SHAPE - 1)))
+}
+
+/** Several guns without gas at once are the supply's. */
+const SEVERAL = 2
+
+/** What the gun's own state says, each with its reason as a word the screen can dress. */
+export function hintsOf(state: GunState, knowledge: Pick<Knowledge, 'causes'>): Hint[] {
+  const hints: Hint[] = []
+  const speak = ([factor, causes]: Speaks, sign: Hint['sign'], because: string) =>
+    causes.forEach((cause) => hints.push({ cause, factor, sign, because }))
+  for (const what of new Set(state.alarms)) {
+    const speaks = READ[what]
+    if (speaks) speak(speaks, 'reading', `read ${what}`)
+  }
+  for (const tag of new Set(state.tags)) {
+    const speaks = TIED[tag]
+    if (speaks) speak(speaks, 'asked', `tied ${tag}`)
+  }
+  for (const at of new Set(state.unfit)) {
+    const speaks = UNFIT[at]
+    if (speaks) speak(speaks, 'reading', `unfit ${at}`)
+  }
+  for (const { kindKey, share } of state.wear) {
+    if (share === null || !WEARS[kindKey]) continue
+    const factor = wearFactor(share)
+    speak([factor, WEARS[kindKey]], null, factor >= 1 ? `worn ${kindKey}` : `fresh ${kindKey}`)
+  }
+  for (const speaks of state.touched ? TOUCHED_MEANS[state.touched] : [])
+    speak(speaks, null, `touched ${state.touched ?? ''}`)
+  if (state.others.gas >= SEVERAL) speak([60, ['gasFlow']], 'reading', 'others gas')
+  if (state.others.power >= SEVERAL) speak([30, ['rearSwitch', 'fuse']], null, 'others power')
+  if (state.others.sameWire >= 1) speak([5, ['wirePoor']], 'reading', 'others sameWire')
+  const cannotBe = knowledge.causes.filter(
+    (c) =>
+      (!state.isCell && CELL_ONLY.includes(c.key)) ||
+      (state.kinds.length > 0 && OPTIONAL.has(c.at) && !state.kinds.includes(c.at)),
+  )
+  for (const c of cannotBe) hints.push({ cause: c.key, factor: 0, sign: null, because: 'not here' })
+  return hints
+}

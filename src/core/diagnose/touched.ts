@@ -1,0 +1,87 @@
+/** What was touched last, as a hand says it: the question that narrows most. */
+export const TOUCHED = [
+  'tip',
+  'front',
+  'spool',
+  'size',
+  'rolls',
+  'liner',
+  'gun',
+  'moved',
+  'setting',
+  'nothing',
+  'unknown',
+] as const
+export type Touched = (typeof TOUCHED)[number]
+
+/** What a change of each is likely to have left behind, and what it makes unlikely: by so much. Guesses. */
+export const TOUCHED_MEANS: Record<Touched, readonly (readonly [factor: number, causes: readonly string[]])[]> = {
+  tip: [
+    [6, ['tipLoose', 'tipCrossed', 'tipWrong', 'tipThread', 'diffuserLoose']],
+    [0.4, ['tipWorn']],
+  ],
+  front: [
+    [6, ['insulatorLoose', 'insulatorCrossed', 'tipLoose', 'diffuserLoose', 'nozzleSlack']],
+    [0.4, ['nozzleClogged', 'spatterBridge']],
+  ],
+  spool: [
+    [
+      8,
+      [
+        'wirePoor',
+        'spoolReversed',
+        'brakeLeft',
+        'hubTight',
+        'hubLoose',
+        'hubPin',
+        'hubRing',
+        'tipOn',
+        'sharpEnd',
+        'wireEnd',
+        'shortSpool',
+      ],
+    ],
+  ],
+  size: [[10, ['sizeMix', 'tipWrong', 'rollWrong', 'settings', 'linerWorn']]],
+  rolls: [[8, ['rollWrong', 'tensionHigh', 'tensionLow', 'gapOutlet', 'guideIn', 'armOpen']]],
+  liner: [
+    [8, ['linerFitting', 'linerShort', 'linerOverlong', 'gapOutlet', 'setScrew', 'tensionLow']],
+    [0.2, ['linerWorn', 'linerDirty']],
+  ],
+  gun: [[8, ['gunOut', 'controlPlug', 'orings', 'gapOutlet']]],
+  moved: [
+    [6, ['cableCoiled', 'gunOut', 'workClamp', 'circuitOpen', 'controlPlug', 'rearSwitch', 'draught', 'cableBentPush']],
+  ],
+  setting: [[8, ['settings', 'ampsHigh', 'tensionLow', 'tensionHigh', 'hubTight', 'hubLoose', 'gasFlow']]],
+  nothing: [],
+  unknown: [],
+}
+
+export interface TouchingAct {
+  kind: string
+  position: string | null
+  happenedMs: number
+}
+/** So long a change is the last change. */
+const RECENT_MS = 16 * 3_600_000
+const FRONT = new Set(['nozzle', 'insulator', 'diffuser', 'clampring', 'neck'])
+const ROLLS = new Set(['rolls', 'inlet', 'outlet'])
+/** From the log: the newest change lately; null: the log knows of none. What was done since the stop began is part of the search. */
+export function touchedOf(acts: readonly TouchingAct[], at: { nowMs: number; stopMs: number | null }): Touched | null {
+  const until = at.stopMs ?? at.nowMs
+  const newest = acts
+    .filter((a) => a.happenedMs <= until && until - a.happenedMs < RECENT_MS)
+    .sort((a, b) => b.happenedMs - a.happenedMs)
+  for (const { kind, position } of newest) {
+    if (kind === 'wireLoaded') return 'spool'
+    if (kind === 'changedOver') return 'size'
+    if (kind === 'mounted') return 'gun'
+    if (kind !== 'fitted' || position === null) continue
+    const part = position.split('#')[0] ?? position
+    if (part === 'tip' || part === 'liner') return part
+    if (part === 'orings') return 'gun'
+    if (FRONT.has(part)) return 'front'
+    if (ROLLS.has(part)) return 'rolls'
+  }
+  return null
+}

@@ -1,0 +1,11 @@
+import { json, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { type Knowledge } from '@core/diagnose/knowledge.ts'
+import { idColumn, instantMs } from './columns.ts'
+
+/** Why a gun stops, as the shop has it: a row for each version, the newest holds; null: what ships. */
+export const knowledge = mysqlTable('knowledge', {
+  id: idColumn('id').primaryKey(),
+  body: json('body').$type<Knowledge | null>(),
+  atMs: instantMs('at_ms').notNull(),
+  byId: varchar('by_id', { length: 40 }),
+})

@@ -1,0 +1,145 @@
+import { and, desc, eq, gte, inArray, isNull, or } from 'drizzle-orm'
+import { type z } from 'zod'
+import { type CarrierId } from '@core/ids/id.ts'
+import { type downAnswer, type explainRequest } from '@contract/down.ts'
+import { headNow, stationNow, stoppage } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { guideFor, guideMinutes } from '@server/guide/read.ts'
+import { readSpares } from '@server/gun/swap.ts'
+import { logFacts } from '@server/logbook/facts.ts'
+import { EXPLAINED } from '@server/logbook/manylines.ts'
+import { hungOne } from '@server/rightparts/hung.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { countTurned, explainedSince, explanationOf, type Explained } from './explained.ts'
+import { knowledgeNow } from './knowledge.ts'
+
+const HOUR_MS = 3_600_000
+/** A shop's own stops count for two years. */
+export const LEARNT_MS = 2 * 365 * 24 * HOUR_MS
+/** Stops elsewhere that may have one reason with this one: supply now, a lot within the day. */
+const LATELY_MS = 4 * HOUR_MS
+const SAME_LOT_MS = 24 * HOUR_MS
+const LAST_STOPS = 3
+
+/** What a search at one place needs beside the gun's own page. */
+export async function readDown(deps: Deps, who: Who, stationId: string): Promise<z.input<typeof downAnswer>> {
+  mustRead(who)
+  const nowMs = deps.now()
+  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const hung = await hungOne(deps.db, shop, stationId)
+  const [known, explained, stops] = await Promise.all([
+    knowledgeNow(deps.db),
+    explainedSince(deps.db, nowMs - LEARNT_MS),
+    lastStops(deps.db, stationId),
+  ])
+  const { classKey } = hung.station
+  const ofClass = explained.filter((e) => shop.stationById.get(e.stationId)?.classKey === classKey)
+  return {
+    nowMs,
+    zone: shop.site.zone,
+    stationId,
+    isCell: classKey === 'cell',
+    version: known.version,
+    isShipped: known.isShipped,
+    knowledge: known.knowledge as unknown as z.input<typeof downAnswer>['knowledge'],
+    turned: countTurned(ofClass),
+    others: await othersNow(deps.db, { shop, stationId, nowMs, explained, wireId: hung.spoolWireId }),
+    spare: await readySpare(deps, who, { shop, stationId }),
+    lastStops: stops.map((s) => {
+      const said = explanationOf(s, explained)?.fact
+      const { fromMs, minutes, position } = s
+      return {
+        ...{ fromMs, minutes, position },
+        symptom: said?.symptom ?? null,
+        cause: said?.cause ?? null,
+        isCertain: said?.isCertain ?? false,
+      }
+    }),
+  }
+}
+
+const lastStops = (db: Reader, stationId: string) =>
+  db.select().from(stoppage).where(eq(stoppage.stationId, stationId)).orderBy(desc(stoppage.fromMs)).limit(LAST_STOPS)
+
+/** Symptoms that several places have at once when their supply fails. */
+const GAS_SIGNS = new Set(['porosity', 'soot'])
+interface OthersAt {
+  shop: ShopModel
+  stationId: string
+  nowMs: number
+  explained: readonly Explained[]
+  wireId: string | null
+}
+/** Other places that stopped lately: of the gas in the same area, on the same wire, or with nothing turning. */
+async function othersNow(db: Reader, { shop, stationId, nowMs, explained, wireId }: OthersAt) {
+  const areaId = shop.stationById.get(stationId)?.areaId
+  const stops = await db
+    .select()
+    .from(stoppage)
+    .where(or(gte(stoppage.fromMs, nowMs - SAME_LOT_MS), isNull(stoppage.toMs)))
+  const elsewhere = stops.filter((s) => s.stationId !== stationId)
+  const wires = wireId
+    ? await wiresAt(db, [...new Set(elsewhere.map((s) => s.stationId))])
+    : new Map<string, string | null>()
+  const places = (list: typeof stops) => new Set(list.map((s) => s.stationId)).size
+  const lately = elsewhere.filter(
+    (s) => s.fromMs >= nowMs - LATELY_MS && shop.stationById.get(s.stationId)?.areaId === areaId,
+  )
+  const symptomOf = (s: (typeof stops)[number]) => explanationOf(s, explained)?.fact.symptom ?? null
+  return {
+    gas: places(lately.filter((s) => s.position === 'gas' || GAS_SIGNS.has(symptomOf(s) ?? ''))),
+    sameWire: places(
+      elsewhere.filter((s) => wireId !== null && wires.get(s.stationId) === wireId && s.fromMs >= nowMs - LATELY_MS),
+    ),
+    power: places(lately.filter((s) => symptomOf(s) === 'nothing')),
+  }
+}
+async function wiresAt(db: Reader, stationIds: readonly string[]): Promise<Map<string, string | null>> {
+  if (stationIds.length === 0) return new Map()
+  const rows = await db
+    .select({ stationId: stationNow.stationId, wireId: headNow.spoolWireId })
+    .from(stationNow)
+    .leftJoin(headNow, eq(headNow.headId, stationNow.headId))
+    .where(inArray(stationNow.stationId, [...stationIds]))
+  return new Map(rows.map((r) => [r.stationId, r.wireId]))
+}
+
+/** A ready gun that fits, and the minutes of putting it on, as they are here. */
+async function readySpare(deps: Deps, who: Who, { shop, stationId }: { shop: ShopModel; stationId: string }) {
+  const { guns } = await readSpares(deps, who, stationId)
+  const gun = guns.find((g) => g.fits && g.status === 'ready')
+  if (!gun) return null
+  const of = await guideFor(deps, shop, { stationId })
+  return { gunId: gun.gunId, name: gun.name, minutes: guideMinutes(shop, of, 'gun').median }
+}
+
+/** What a stop turned out to be, as one line of the log; it corrects an earlier word on the same stop. */
+export async function explain(deps: Deps, who: Who, r: z.output<typeof explainRequest>): Promise<{ eventId: string }> {
+  const { knowledge } = await knowledgeNow(deps.db)
+  const has = (list: readonly { key: string }[], key: string) => list.some((x) => x.key === key)
+  if (!has(knowledge.symptoms, r.symptom))
+    throw new DomainError('bad-request', `There is no symptom "${r.symptom}" any more.`, ['Load the page again.'])
+  if (r.cause !== null && !has(knowledge.causes, r.cause))
+    throw new DomainError('bad-request', `There is no cause "${r.cause}" any more.`, ['Load the page again.'])
+  const stop = r.stopFromMs ?? (await openOrLast(deps.db, r.stationId))
+  const { key, stationId, ...said } = r
+  const eventId = await logFacts(deps, who, {
+    key: `${EXPLAINED}${key}`,
+    stationId,
+    factsOf: (place) => [
+      { kind: 'explained', carrierId: place.stationCarrierId as CarrierId, ...said, stopFromMs: stop },
+    ],
+  })
+  return { eventId }
+}
+async function openOrLast(db: Reader, stationId: string): Promise<number | null> {
+  const [last] = await db
+    .select({ fromMs: stoppage.fromMs })
+    .from(stoppage)
+    .where(and(eq(stoppage.stationId, stationId)))
+    .orderBy(desc(stoppage.fromMs))
+    .limit(1)
+  return last?.fromMs ?? null
+}

@@ -1,0 +1,90 @@
+import { gte, isNull, or } from 'drizzle-orm'
+import { type z } from 'zod'
+import { type Cause } from '@core/diagnose/knowledge.ts'
+import { type downNowAnswer, type downNowQuery } from '@contract/down.ts'
+import { stoppage } from '@server/db/schema.ts'
+import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { stoppedMinutes } from '@server/projection/stationrows.ts'
+import { loadShop, mustHaveArea, type ShopModel } from '@server/shop/model.ts'
+import { explainedSince, explanationOf, type Explained } from './explained.ts'
+import { knowledgeNow } from './knowledge.ts'
+
+const DAY_MS = 86_400_000
+type Answer = z.input<typeof downNowAnswer>
+
+/** What is down now, and where the minutes of the last weeks went, along the path. */
+export async function readDownNow(deps: Deps, who: Who, q: z.output<typeof downNowQuery>): Promise<Answer> {
+  mustRead(who)
+  const nowMs = deps.now()
+  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  mustHaveArea(shop, q.areaId)
+  const sinceMs = nowMs - q.days * DAY_MS
+  const [{ knowledge }, explained, rows] = await Promise.all([
+    knowledgeNow(deps.db),
+    explainedSince(deps.db, sinceMs - DAY_MS),
+    deps.db
+      .select()
+      .from(stoppage)
+      .where(or(gte(stoppage.fromMs, sinceMs), isNull(stoppage.toMs))),
+  ])
+  const placed = rows.flatMap((s): Placed[] => {
+    const station = shop.stationById.get(s.stationId)
+    if (!station || (q.areaId && station.areaId !== q.areaId)) return []
+    const minutes = s.minutes ?? stoppedMinutes(s, shop.scheduleOfArea(station.areaId), nowMs)
+    return [{ ...s, name: station.name, minutes, said: explanationOf(s, explained)?.fact ?? null }]
+  })
+  placed.sort((a, b) => a.fromMs - b.fromMs)
+  return {
+    nowMs,
+    zone: shop.site.zone,
+    days: q.days,
+    areas: shop.areas.map(({ id, name }) => ({ id, name })),
+    ...whereItWent(placed, shop, new Map(knowledge.causes.map((c) => [c.key, c]))),
+  }
+}
+
+type Placed = typeof stoppage.$inferSelect & { name: string; minutes: number; said: Explained['fact'] | null }
+type CauseOf = ReadonlyMap<string, Cause>
+function whereItWent(
+  placed: readonly Placed[],
+  shop: ShopModel,
+  causeOf: CauseOf,
+): Pick<Answer, 'down' | 'stops' | 'firstFix' | 'causes'> {
+  const closed = placed.flatMap((s) => (s.said && s.said.closing !== 'notTested' ? [s.said] : []))
+  const isFirst = (c: Explained['fact']) => c.closing === 'good' && !c.said.some((x) => x.type === 'fix')
+  return {
+    down: placed
+      .filter((s) => s.toMs === null)
+      .map(({ stationId, name, fromMs, minutes, position }) => ({ stationId, name, fromMs, minutes, position })),
+    stops: placed.map(({ stationId, name, fromMs, minutes, position, said }) => {
+      const cause = said?.cause ? (causeOf.get(said.cause) ?? null) : null
+      return {
+        ...{ stationId, name, fromMs, minutes },
+        column: columnOf(cause?.at ?? position, shop),
+        cause: cause?.says ?? null,
+        isSure: said?.isCertain ?? false,
+        isExplained: said !== null,
+      }
+    }),
+    firstFix: { right: closed.filter(isFirst).length, of: closed.length },
+    causes: causeTotals(placed, causeOf),
+  }
+}
+
+/** Column of the path a position stands in; off the wire stands by itself. */
+function columnOf(at: string | null, shop: ShopModel): string | null {
+  if (at === null) return null
+  const kind = at.split('#')[0] ?? at
+  return shop.kindByKey.get(kind)?.column ?? kind
+}
+
+function causeTotals(stops: readonly Placed[], causeOf: CauseOf): Answer['causes'] {
+  const totals = new Map<string, Answer['causes'][number]>()
+  for (const { minutes, said } of stops) {
+    const cause = said?.cause ? causeOf.get(said.cause) : undefined
+    if (!cause) continue
+    const before = totals.get(cause.key) ?? { key: cause.key, says: cause.says, n: 0, minutes: 0 }
+    totals.set(cause.key, { ...before, n: before.n + 1, minutes: before.minutes + minutes })
+  }
+  return [...totals.values()].sort((a, b) => b.minutes - a.minutes)
+}

@@ -1,0 +1,54 @@
+import { and, eq, gte, inArray } from 'drizzle-orm'
+import { type Fact } from '@core/ledger/event.ts'
+import { standingFacts } from '@core/ledger/resolve.ts'
+import { UNSURE } from '@core/diagnose/learn.ts'
+import { ledgerEvent } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { fromRow } from '@server/ledger/append.ts'
+
+export interface Explained {
+  stationId: string
+  happenedMs: number
+  fact: Extract<Fact, { kind: 'explained' }>
+}
+/** What stops turned out to be since then, as it stands now: the last word on each stop. */
+export async function explainedSince(db: Reader, sinceMs: number): Promise<Explained[]> {
+  const roots = db
+    .select({ rootId: ledgerEvent.rootId })
+    .from(ledgerEvent)
+    .where(and(eq(ledgerEvent.kind, 'explained'), gte(ledgerEvent.happenedMs, sinceMs)))
+  const rows = await db.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, roots))
+  const all = standingFacts(rows.map(fromRow))
+    .flatMap(({ fact, happenedMs, stationId, loggedMs }) =>
+      fact.kind === 'explained' && stationId ? [{ fact, happenedMs, stationId: stationId as string, loggedMs }] : [],
+    )
+    .sort((a, b) => a.loggedMs - b.loggedMs)
+  // Said again of the same stop, the last counts.
+  const last = new Map(all.map((e) => [`${e.stationId} ${e.fact.stopFromMs ?? e.happenedMs}`, e]))
+  return [...last.values()]
+}
+
+/** Counted by symptom and cause: sure ones one, unsure ones half. */
+export function countTurned(explained: readonly Explained[]): { symptom: string; cause: string; n: number }[] {
+  const counts = new Map<string, { symptom: string; cause: string; n: number }>()
+  for (const { fact } of explained) {
+    if (fact.cause === null) continue
+    const key = `${fact.symptom} ${fact.cause}`
+    const kept = counts.get(key) ?? { symptom: fact.symptom, cause: fact.cause, n: 0 }
+    counts.set(key, { ...kept, n: kept.n + (fact.isCertain ? 1 : UNSURE) })
+  }
+  return [...counts.values()]
+}
+
+/** The explanation of a stop, and of none other: said of its beginning, or within it and a day after. */
+export function explanationOf(
+  stop: { stationId: string; fromMs: number; toMs: number | null },
+  explained: readonly Explained[],
+): Explained | null {
+  const here = explained.filter((e) => e.stationId === stop.stationId)
+  const named = here.find((e) => e.fact.stopFromMs === stop.fromMs)
+  if (named) return named
+  const until = (stop.toMs ?? Infinity) + DAY_MS
+  return here.find((e) => e.fact.stopFromMs === null && e.happenedMs >= stop.fromMs && e.happenedMs <= until) ?? null
+}
+const DAY_MS = 86_400_000

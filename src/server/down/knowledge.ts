@@ -1,0 +1,58 @@
+import { desc } from 'drizzle-orm'
+import { type z } from 'zod'
+import { knowledgeFaults, type Knowledge } from '@core/diagnose/knowledge.ts'
+import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
+import { makeId } from '@core/ids/id.ts'
+import { type knowledgeAnswer, type knowledgeRequest } from '@contract/down.ts'
+import { knowledge } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { mustLead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { changing } from '@server/shop/changing.ts'
+
+export interface KnowledgeNow {
+  /** How often it was changed. */
+  version: number
+  isShipped: boolean
+  atMs: number | null
+  knowledge: Knowledge
+}
+/** Why a gun stops, as the shop has it now. */
+export async function knowledgeNow(db: Reader): Promise<KnowledgeNow> {
+  const rows = await db.select({ atMs: knowledge.atMs }).from(knowledge)
+  const [newest] = await db.select().from(knowledge).orderBy(desc(knowledge.atMs), desc(knowledge.id)).limit(1)
+  return {
+    version: rows.length,
+    isShipped: !newest?.body,
+    atMs: newest?.atMs ?? null,
+    knowledge: newest?.body ?? SHIPPED,
+  }
+}
+
+export async function readKnowledge(deps: Deps, who: Who): Promise<z.input<typeof knowledgeAnswer>> {
+  mustLead(who)
+  return writable(await knowledgeNow(deps.db))
+}
+/** As the contract has it: lists that may be written to. */
+const writable = (now: KnowledgeNow) => now as unknown as z.input<typeof knowledgeAnswer>
+
+/** A new version; one with a fault in it is refused whole, with every place that is off. */
+export function setKnowledge(deps: Deps, who: Who, r: z.output<typeof knowledgeRequest>) {
+  const body = r.knowledge as Knowledge | null
+  const faults = body ? knowledgeFaults(body) : []
+  if (faults.length > 0)
+    throw new DomainError(
+      'sheet-refused',
+      'Something in it does not hold together; nothing was changed.',
+      faults.slice(0, MOST).map((f) => `${f.where}: ${f.says}.`),
+    )
+  return changing(deps, who, {
+    key: r.key,
+    what: body ? 'why a gun stops: causes and checks' : 'why a gun stops: back to what ships',
+    work: async (tx) => {
+      const id = makeId('knowledge', deps.now(), deps.random)
+      await tx.insert(knowledge).values({ id, body, atMs: deps.now(), byId: who.person?.id ?? null })
+    },
+  })
+}
+const MOST = 20
