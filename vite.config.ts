@@ -7,7 +7,7 @@ const at = (folder: string) => fileURLToPath(new URL(`./src/${folder}`, import.m
 
 /** What the booth asks for and can do without a link: as it was last seen, when the server does not answer within a few seconds. */
 const AT_THE_BOOTH =
-  /^\/api\/(floor|gun|walk|handover|audit|reading|drag|find|shop|guide|liner|rightparts|changeover|houserule|followup|people\/me)([/?]|$)/
+  /^\/api\/(floor|gun|down|walk|handover|audit|reading|drag|find|shop|guide|liner|rightparts|changeover|houserule|followup|people\/me)([/?]|$)/
 const DAYS_14_S = 14 * 24 * 3600
 const offline = VitePWA({
   registerType: 'autoUpdate',

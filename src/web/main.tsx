@@ -39,6 +39,7 @@ const router = createBrowserRouter([
         path: 'handover',
         lazy: async () => ({ Component: (await import('./walk/HandoverPage.tsx')).HandoverPage }),
       },
+      { path: 'down', lazy: async () => ({ Component: (await import('./down/DownPage.tsx')).DownPage }) },
       { path: 'device', lazy: async () => ({ Component: (await import('./offline/DevicePage.tsx')).DevicePage }) },
       { path: 'day', lazy: async () => ({ Component: (await import('./changeover/DayPage.tsx')).DayPage }) },
       { path: 'spools', lazy: async () => ({ Component: (await import('./spools/SpoolsPage.tsx')).SpoolsPage }) },

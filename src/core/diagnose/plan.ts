@@ -163,6 +163,7 @@ export function isBackedUp(at: PlanAt, group: FixGroup): boolean {
 
 /** So many of what the ratio rule likes best are looked ahead at. */
 const CANDIDATES = 14
+const MOST_FIXES = 4
 
 /**
  * What to do next: of what hits most for its minutes, the one with the least expected minutes after it, Q = minutes + Σ P(outcome) · E(then);
@@ -175,16 +176,36 @@ export function planned(at: PlanAt): Planned[] {
   const marginal = marginals(belief)
   const ranked = allMoves(knowledge)
     .map((move) => ({ move, ratio: hitOf(move, marginal) / move.minutes }))
-    .filter(({ move, ratio }) => ratio > 0 && isAllowed(at, move))
+    .filter(({ ratio }) => ratio > 0)
     .sort((a, b) => b.ratio - a.ratio)
-  const fixes = ranked.filter(({ move }) => move.step.kind === 'fix').slice(0, 4)
-  const few = [...new Set([...ranked.slice(0, CANDIDATES), ...fixes])]
-  return few
+  const open = ranked.filter(({ move }) => isAllowed(at, move))
+  const fixes = open.filter(({ move }) => move.step.kind === 'fix').slice(0, MOST_FIXES)
+  const few = [...new Set([...open.slice(0, CANDIDATES), ...fixes])]
+  const wanted = confirming(at, marginal)
+  const left = wanted ? few.filter(({ move }) => wanted(move)) : []
+  return (left.length > 0 ? left : few)
     .map(({ move }) => ({
       step: withLikeliest(move.step, marginal, knowledge),
       expectedMin: move.minutes + after(at, move),
     }))
     .sort((a, b) => a.expectedMin - b.expectedMin)
+}
+
+/** So likely it is what would be mended next, were it not dear: then what is looked at is what speaks for or against just that. */
+const NEARLY = 0.75
+function confirming(at: PlanAt, marginal: Float64Array): ((move: Move) => boolean) | null {
+  const { knowledge } = at.belief
+  const chance = (g: FixGroup) => g.causes.reduce((sum, i) => sum + (marginal[i] ?? 0), 0)
+  const group = fixGroups(knowledge).find((g) => chance(g) > NEARLY)
+  if (!group || isBackedUp(at, group)) return null
+  const had = new Set(group.causes.flatMap((i) => [...(at.signs?.get(i) ?? [])]))
+  const keys = new Set(
+    group.causes.filter((i) => (marginal[i] ?? 0) > LIKELY).map((i) => knowledge.causes[i]?.key ?? ''),
+  )
+  return ({ step }) =>
+    step.kind === 'check' &&
+    !had.has(step.check.sign) &&
+    step.check.outcomes.some((o) => o.points.some((p) => keys.has(p)))
 }
 function hitOf(move: Move, marginal: Float64Array): number {
   let hit = 0
@@ -229,4 +250,38 @@ function after(at: PlanAt, { step }: Move): number {
     const then = believe(belief, { type: 'check', key: check.key, outcome: outcome.key })
     return sum + chance * ratioMinutes({ ...at, belief: then, done })
   }, 0)
+}
+
+/**
+ * Minutes of a fixed order from here, by the same reckoning as `ratioMinutes`: the causes a symptom names, each looked at by its own check and
+ * then mended, the quickest first; what its checks miss is mended blind at the end. The next three of it, to stand beside.
+ */
+export function quickOrder(
+  at: PlanAt,
+  ownCheckOf: (cause: string) => Check | null,
+): { minutes: number; next: Cause[] } {
+  const { belief } = at
+  const { knowledge } = belief
+  const symptom = knowledge.symptoms.find((s) => s.key === belief.symptom)
+  const left = marginals(belief)
+  const total = left.reduce((a, b) => a + b, 0) || 1
+  const open = (symptom?.causes ?? []).flatMap((key) => {
+    const i = knowledge.causeAt.get(key) ?? -1
+    const cause = knowledge.causes[i]
+    const check = ownCheckOf(key)
+    return cause && !belief.fixed.has(i) && (left[i] ?? 0) > 0 ? [{ i, cause, check }] : []
+  })
+  const cost = (o: (typeof open)[number]) => (o.check ? minutesOf(o.check) : 0) + fixMinutes(o.cause)
+  open.sort((a, b) => cost(a) - cost(b))
+  const asked = new Set(at.done)
+  let [minutes, standing] = [0, 1]
+  for (const { i, cause, check } of open) {
+    const share = (left[i] ?? 0) / total
+    if (check && !asked.has(check.key)) minutes += standing * minutesOf(check)
+    if (check) asked.add(check.key)
+    const hit = share * (check?.shows ?? FIX_WORKS)
+    minutes += hit * (fixMinutes(cause) + CLOSE_MIN + AGAIN_MIN)
+    standing = Math.max(0, standing - hit)
+  }
+  return { minutes: minutes + standing * (LOST_MIN / 2), next: open.slice(0, 3).map((o) => o.cause) }
 }

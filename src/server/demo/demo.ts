@@ -57,6 +57,7 @@ import { type FollowUp } from '@core/followup/keys.ts'
 import { plantStories } from './stories.ts'
 import { insertFit, rightSettings, type FitIds } from './insertfit.ts'
 import { AREA_FIT, CODES_BY_WIRE, FAMILY_FIT, OTHER_PARTS, partFitOf, PLACE_FIT, WIRE_FIT } from './fityard.ts'
+import { whyOf } from './whystories.ts'
 
 const SEED = 20_417
 const HISTORY_DAYS = 540
@@ -382,10 +383,22 @@ function eventDraft(e: SimEvent, made: Made | undefined, at: HistoryAt): Draft[]
         }),
       )
     case 'stopped':
-      return say({ kind: 'stopped', carrierId: made.station.stationCarrierId, position: e.act.position })
+      return explained(
+        e,
+        { made, at },
+        say({ kind: 'stopped', carrierId: made.station.stationCarrierId, position: e.act.position }),
+      )
     case 'restarted':
       return say({ kind: 'restarted', carrierId: made.station.stationCarrierId })
   }
+}
+
+/** Half an hour after it began somebody said what it was, of some. */
+function explained(e: SimEvent, { made, at }: { made: Made; at: HistoryAt }, said: Draft[]): Draft[] {
+  const saidMs = e.atMs + 2 * QUARTER_MS
+  const position = e.act.kind === 'stopped' ? e.act.position : ''
+  const fact = saidMs < at.deps.now() ? whyOf({ atMs: e.atMs, position }, made.station.stationCarrierId) : null
+  return fact ? [...said, draft(at, made, { fact, happenedMs: saidMs })] : said
 }
 
 /** Most hands say what followed within the quarter hour; what is older nobody asks for any more. */

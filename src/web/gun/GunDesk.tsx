@@ -14,6 +14,7 @@ import { Fit } from '@web/rightparts/Fit.tsx'
 import { MoreActs } from '@web/rightparts/More.tsx'
 import { ShiftTotal } from './ShiftTotal.tsx'
 import { gunVerdict } from './verdict.ts'
+import { WhatFirst } from './WhatFirst.tsx'
 
 export interface GunViewProps {
   gun: GunAnswer
@@ -41,7 +42,7 @@ export function GunDesk(props: GunViewProps) {
           <p className="verdict">{verdict.line}</p>
           <p className="dim">
             {verdict.because}
-            {costLine(gun)}
+            {costLine(gun)} <WhatFirst gun={gun} />
           </p>
         </div>
         <p className="gun-built dim">

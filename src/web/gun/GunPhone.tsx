@@ -14,6 +14,7 @@ import { Fit } from '@web/rightparts/Fit.tsx'
 import { MoreActs } from '@web/rightparts/More.tsx'
 import { PartPanel } from './PartPanel.tsx'
 import { gunVerdict, partNumber } from './verdict.ts'
+import { WhatFirst } from './WhatFirst.tsx'
 
 const REACHES: { name: string; columns: readonly Column[] }[] = [
   { name: 'feeder', columns: ['spool', 'inlet', 'rolls', 'outlet'] },
@@ -40,6 +41,7 @@ export function GunPhone(props: GunViewProps) {
       <div className={gun.downSinceMs !== null ? 'phone-verdict is-down' : 'phone-verdict'}>
         <p className="verdict">{verdict.line}</p>
         <p className="dim">{verdict.because}</p>
+        <WhatFirst gun={gun} />
       </div>
       <WirePath cells={gun.cells} size={PHONE_SIZE} label={gun.name} isFluid />
       <Fit gun={gun} units={units} />

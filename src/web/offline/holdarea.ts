@@ -2,6 +2,7 @@ import { useEffect } from 'react'
 import { guideAnswer, type GuideAnswer } from '@contract/guide.ts'
 import { shopAnswer, type ShopAnswer } from '@contract/shop.ts'
 import { getJson } from '@web/api/client.ts'
+import { downAddress, downNowAddress } from '@web/down/queries.ts'
 import { floorAddress } from '@web/floor/queries.ts'
 import { guideAddress } from '@web/guide/queries.ts'
 import { useMe } from '@web/people/queries.ts'
@@ -15,6 +16,7 @@ export function areaPaths(shop: Pick<ShopAnswer, 'stations'>, areaId: string): s
     floorAddress(null, null),
     floorAddress(areaId, null),
     '/find',
+    downNowAddress(areaId),
     '/rightparts/look',
     `/rightparts/look?areaId=${areaId}`,
     '/guide/cautions',
@@ -25,6 +27,7 @@ export function areaPaths(shop: Pick<ShopAnswer, 'stations'>, areaId: string): s
       `/reading?stationId=${id}`,
       `/liner?stationId=${id}`,
       `/drag?stationId=${id}`,
+      downAddress(id),
       `/gun/spares?stationId=${id}`,
     ]),
   ]

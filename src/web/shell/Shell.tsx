@@ -16,6 +16,7 @@ import { useTheme } from './useTheme.ts'
 
 const SECTIONS = [
   { to: '/', name: 'Floor' },
+  { to: '/down', name: 'Down' },
   { to: '/walk', name: 'Walk' },
   { to: '/drag', name: 'Drag' },
   { to: '/spools', name: 'Spools' },
@@ -98,7 +99,7 @@ function Foot({ onFind, onDown }: { onFind: () => void; onDown: () => void }) {
   const place = useLocation()
   const params = new URLSearchParams(place.search)
   const isWalking =
-    (place.pathname === '/look' && params.has('gun')) ||
+    (['/look', '/down'].includes(place.pathname) && params.has('gun')) ||
     (['/change', '/guide', '/liner', '/walk'].includes(place.pathname) && params.has('at'))
   if (place.pathname.startsWith('/gun/') || isWalking) return null
   return (

@@ -1,0 +1,59 @@
+import { useState } from 'react'
+import { type Closing as Closed } from '@core/ledger/event.ts'
+import { type Cause } from '@core/diagnose/knowledge.ts'
+import { capital } from '@web/format/words.ts'
+import { Drawing } from '@web/guide/Drawing.tsx'
+import { CautionLines } from './Steps.tsx'
+
+/** After the fix: fed free, welded a little. Right, or the search goes on; and what brought it back, in one tap. */
+export function Closing(props: {
+  causes: readonly Cause[]
+  likely: string | null
+  isSending: boolean
+  onStill: () => void
+  onDone: (said: { cause: string | null; isCertain: boolean; closing: Closed }) => void
+}) {
+  const [cause, setCause] = useState<string | null>(props.likely)
+  const [isCertain, setCertain] = useState(true)
+  const done = (closing: Closed) => props.onDone({ cause, isCertain: isCertain && cause !== null, closing })
+  return (
+    <>
+      <div className="down-what">
+        <p className="step-do">Feed free, then weld a little.</p>
+        <p className="step-look">No jerk. Wire seen, then a short cone; an even tone; a clean bead.</p>
+        <CautionLines hazards={['live', 'arc']} />
+        <Drawing of="closing" />
+      </div>
+      <div className="down-brought" role="group" aria-label="What brought it back">
+        {props.causes.map((c) => (
+          <button
+            key={c.key}
+            type="button"
+            className="key key-low"
+            aria-pressed={cause === c.key}
+            onClick={() => setCause(c.key)}
+          >
+            {capital(c.says)}
+          </button>
+        ))}
+        <button type="button" className="key key-low" aria-pressed={cause === null} onClick={() => setCause(null)}>
+          Nobody knows
+        </button>
+        <label className="read-said">
+          <input type="checkbox" checked={!isCertain} onChange={(e) => setCertain(!e.target.checked)} /> not sure
+        </label>
+      </div>
+      <div className="walk-keys" role="group" aria-label="Closing test">
+        <button type="button" className="key key-chalk" disabled={props.isSending} onClick={() => done('good')}>
+          Right: it runs
+        </button>
+        <button type="button" className="key" onClick={props.onStill}>
+          Still there
+        </button>
+        <button type="button" className="key" disabled={props.isSending} onClick={() => done('notTested')}>
+          Not tried
+        </button>
+      </div>
+    </>
+  )
+}

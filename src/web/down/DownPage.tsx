@@ -1,0 +1,151 @@
+import { Link, useSearchParams } from 'react-router'
+import { COLUMNS } from '@core/path/columns.ts'
+import { type DownNowAnswer } from '@contract/down.ts'
+import { useIsPhone } from '@web/floor/useIsPhone.ts'
+import { ago } from '@web/format/times.ts'
+import { minutes } from '@web/format/numbers.ts'
+import { capital, countWord, guns, partName } from '@web/format/words.ts'
+import { useGun } from '@web/gun/queries.ts'
+import { useMe } from '@web/people/queries.ts'
+import { PickOne } from '@web/shell/Field.tsx'
+import { PhoneMore } from '@web/shell/Shell.tsx'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { placeName } from './Beads.tsx'
+import { DownSearch } from './DownSearch.tsx'
+import { useDown, useDownNow } from './queries.ts'
+
+/** It's down: what first? With a gun, its search; without one, what stands now and where the minutes went. */
+export function DownPage() {
+  const [params] = useSearchParams()
+  const stationId = params.get('gun')
+  return stationId ? <AtGun stationId={stationId} /> : <DownNow />
+}
+
+function AtGun({ stationId }: { stationId: string }) {
+  const gun = useGun(stationId)
+  const down = useDown(stationId)
+  if (!gun.data || !down.data)
+    return (
+      <main className="walk" aria-busy={gun.isPending || down.isPending}>
+        <Trouble problem={gun.error ?? down.error} />
+      </main>
+    )
+  return <DownSearch key={stationId} gun={gun.data} down={down.data} />
+}
+
+function DownNow() {
+  const [params, setParams] = useSearchParams()
+  const own = useMe().data?.device?.areaId ?? ''
+  const areaId = params.get('area') ?? own
+  const now = useDownNow(areaId)
+  const isPhone = useIsPhone()
+  if (!now.data)
+    return (
+      <main className="walk" aria-busy={now.isPending}>
+        <Trouble problem={now.error} />
+      </main>
+    )
+  return (
+    <main className="walk down-page">
+      <h1 className="sentence">{downSentence(now.data)}</h1>
+      <p className="honesty dim">{honestySentence(now.data)}</p>
+      <div className="walk-which">
+        <PickOne
+          id="down-area"
+          label="Where"
+          value={areaId}
+          none="everywhere"
+          options={now.data.areas.map((a) => [a.id, a.name] as const)}
+          onPick={(area) => setParams(area ? { area } : {})}
+        />
+      </div>
+      <ul className="plain down-now-list">
+        {now.data.down.map((d) => (
+          <li key={d.stationId}>
+            <Link className="key" to={`/down?gun=${d.stationId}`}>
+              <span>
+                <strong>{d.name}</strong> down for{' '}
+                {d.minutes === null ? ago(d.fromMs, now.data.nowMs) : minutes(d.minutes)}
+                {d.position ? `, ${partName(d.position)}` : ''}: what first?
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      <Strokes now={now.data} />
+      <Causes now={now.data} />
+      {isPhone ? <PhoneMore /> : null}
+    </main>
+  )
+}
+
+export function downSentence({ down, stops, days }: DownNowAnswer): string {
+  const standing =
+    down.length === 0 ? 'Nothing is down.' : `${capital(countWord(down.length))} ${guns(down.length)} down.`
+  const total = stops.reduce((sum, s) => sum + s.minutes, 0)
+  return stops.length === 0
+    ? `${standing} No stop in ${days} days.`
+    : `${standing} ${stops.length} stops in ${days} days, ${minutes(total)}.`
+}
+export function honestySentence({ stops, firstFix }: DownNowAnswer): string {
+  const unsaid = stops.filter((s) => !s.isExplained).length
+  const first = firstFix.of > 0 ? ` The first fix was it ${firstFix.right} of ${firstFix.of} times.` : ''
+  return unsaid === 0 ? `Every one is explained.${first}` : `${unsaid} of them nobody explained.${first}`
+}
+
+const PLACES = [...COLUMNS, 'off'] as const
+const WIDTH = 1200
+const TALL = 150
+/** A stroke a stop, standing on its column: its height is its minutes, hollow where nobody is sure. */
+function Strokes({ now }: { now: DownNowAnswer }) {
+  const step = WIDTH / PLACES.length
+  const most = Math.max(10, ...now.stops.map((s) => s.minutes))
+  const at = (column: string) => now.stops.filter((s) => (s.column ?? 'off') === column)
+  const unplaced = now.stops.filter((s) => s.column === null).length
+  return (
+    <figure className="down-strokes">
+      <svg viewBox={`0 0 ${WIDTH} ${TALL + 30}`} width="100%" role="img" aria-label="Stops along the path">
+        <path d={`M0 ${TALL}H${WIDTH}`} className="bead-wire" />
+        {PLACES.map((column, i) => {
+          const here = at(column).filter((s) => s.column !== null)
+          const gap = Math.min(9, (step - 14) / Math.max(1, here.length))
+          return (
+            <g key={column}>
+              {here.map((s, n) => (
+                <path
+                  key={`${s.stationId} ${s.fromMs}`}
+                  d={`M${i * step + 7 + n * gap} ${TALL}v${-Math.max(3, (s.minutes / most) * (TALL - 10))}`}
+                  className={s.isSure ? 'stop-stroke' : 'stop-stroke is-unsure'}
+                >
+                  <title>{`${s.name}: ${minutes(s.minutes)}${s.cause ? `, ${s.cause}` : ''}`}</title>
+                </path>
+              ))}
+              <text x={i * step + 7} y={TALL + 20}>
+                {placeName(column)}
+              </text>
+            </g>
+          )
+        })}
+      </svg>
+      <figcaption className="dim">
+        A stroke is a stop, its height the minutes; thin where nobody is sure of the cause.
+        {unplaced > 0 ? ` ${capital(countWord(unplaced))} stand nowhere: nobody said where.` : ''}
+      </figcaption>
+    </figure>
+  )
+}
+
+function Causes({ now }: { now: DownNowAnswer }) {
+  if (now.causes.length === 0) return null
+  return (
+    <section aria-label="What it was">
+      <ol className="walk-list">
+        {now.causes.slice(0, 6).map((c) => (
+          <li key={c.key}>
+            <strong>{c.n} ×</strong> <span>{capital(c.says)}</span> <span className="dim">{minutes(c.minutes)}</span>
+          </li>
+        ))}
+      </ol>
+    </section>
+  )
+}

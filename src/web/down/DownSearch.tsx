@@ -1,0 +1,246 @@
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import { chancesOf } from '@core/diagnose/belief.ts'
+import { fixKey, type FixGroup } from '@core/diagnose/plan.ts'
+import { fixMinutes, minutesOf } from '@core/diagnose/knowledge.ts'
+import { COLUMNS, type Column } from '@core/path/columns.ts'
+import { type DownAnswer } from '@contract/down.ts'
+import { type GunAnswer } from '@contract/gun.ts'
+import { useSwap } from '@web/changeover/queries.ts'
+import { useIsPhone } from '@web/floor/useIsPhone.ts'
+import { ago } from '@web/format/times.ts'
+import { minutes } from '@web/format/numbers.ts'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { Beads, placeName } from './Beads.tsx'
+import { Closing } from './Closing.tsx'
+import { becauseSentence, estimateWords, orderWords } from './downwords.ts'
+import { PickKnown, PickSymptom, PickTouched } from './Picks.tsx'
+import { beadsOf, touchedByLog } from './reckoned.ts'
+import { Beside } from './Beside.tsx'
+import { CheckView, FixView } from './Steps.tsx'
+import { useSearch } from './useSearch.ts'
+
+type Found = NonNullable<ReturnType<typeof useSearch>['found']>
+interface At {
+  gun: GunAnswer
+  down: DownAnswer
+  search: ReturnType<typeof useSearch>
+}
+
+/** Column of the path where a cause lies; off the wire stands by itself. */
+const columnAt =
+  (gun: GunAnswer) =>
+  (at: string): string => {
+    const kind = gun.positions.find((p) => p.kindKey === at)
+    if (kind) return kind.column
+    return COLUMNS.includes(at as Column) ? at : at === 'insulator' ? 'nozzle' : at === 'orings' ? 'pin' : 'off'
+  }
+
+/** What first, at one gun: one look a screen, or what somebody knows; a closing test at the end. */
+export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) {
+  const go = useNavigate()
+  const search = useSearch(gun, down, () => go(`/gun/${gun.stationId}`))
+  const [place, setPlace] = useState<string | null>(null)
+  const isPhone = useIsPhone()
+  const { state, tell, found } = search
+  const columnOf = columnAt(gun)
+  const first = found?.plan[0]?.expectedMin
+  const needsTouched = state.symptom !== null && state.touched === null && touchedByLog(gun) === null
+  return (
+    <main className={isPhone ? 'step-walk walk-mode down' : 'down is-desk'}>
+      <Head gun={gun} search={search} leftMin={first ?? null} />
+      {found && !needsTouched ? (
+        <Beads beads={beadsOf(found, columnOf)} isNarrow={isPhone} onPick={(column) => setPlace(column)} />
+      ) : null}
+      <div className="down-body">
+        <section className="down-now">
+          {state.symptom === null || !found ? (
+            <PickSymptom symptoms={down.knowledge.symptoms} onPick={(symptom) => tell({ type: 'symptom', symptom })} />
+          ) : needsTouched ? (
+            <PickTouched onPick={(touched) => tell({ type: 'touched', touched })} />
+          ) : place ? (
+            <PickKnown
+              place={placeName(place)}
+              causes={chancesOf(found.reckoned.belief)
+                .filter((c) => columnOf(c.cause.at) === place)
+                .slice(0, 8)
+                .map((c) => c.cause)}
+              onPick={(cause) => {
+                setPlace(null)
+                tell({ type: 'known', cause })
+              }}
+              onBack={() => setPlace(null)}
+            />
+          ) : state.isClosing ? (
+            <AtClosing gun={gun} down={down} search={search} found={found} />
+          ) : (
+            <Now gun={gun} down={down} search={search} found={found} />
+          )}
+          <Trouble problem={search.problem} />
+        </section>
+        {!isPhone && found && !needsTouched ? <Beside down={down} found={found} said={state.said} /> : null}
+      </div>
+      <Foot search={search} />
+    </main>
+  )
+}
+
+function Head({ gun, search, leftMin }: { gun: GunAnswer; search: At['search']; leftMin: number | null }) {
+  const { isDown, send, isSending } = search
+  return (
+    <header className="down-head">
+      <h1>
+        {gun.name}
+        {isDown ? ' down' : ''}
+      </h1>
+      {isDown ? (
+        <p>
+          <strong>{gun.downMinutes === null ? ago(gun.downSinceMs ?? 0, Date.now()) : minutes(gun.downMinutes)}</strong>
+          <br />
+          <span className="dim">{leftMin === null ? '' : estimateWords(leftMin)}</span>
+        </p>
+      ) : (
+        <button
+          type="button"
+          className="key key-low"
+          disabled={isSending}
+          onClick={() => send([{ stationId: gun.stationId, act: 'down' }])}
+        >
+          It’s down: let minutes run
+        </button>
+      )}
+    </header>
+  )
+}
+
+/** The step there is now: a fix somebody named, a check, a fix; a ready gun where that is quicker. */
+function Now({ gun, down, search, found }: At & { found: Found }) {
+  const { state, answer, still, tell, causeOf } = search
+  const known = causeOf(state.known)
+  const next = found.plan[0]?.step ?? null
+  const cause = known ?? (next?.kind === 'fix' ? next.cause : null)
+  if (cause) {
+    const group = found.plan.find((p) => p.step.kind === 'fix' && p.step.group.key === fixKey(cause))?.step
+    return (
+      <>
+        <FixView
+          cause={cause}
+          minutes={fixMinutes(cause)}
+          because={group ? becauseSentence(group, found.reckoned.belief, found.hints) : ''}
+          onHand={gun.positions.find((p) => p.kindKey === cause.fix.position)?.onHand ?? null}
+          isOneSign={!known && group?.kind === 'fix' && isDearOneSign(found, group.group)}
+          onRuns={() => tell({ type: 'runs', fixing: cause.key })}
+          onStill={() => still(cause)}
+        />
+        <ReadyGun gun={gun} down={down} search={search} found={found} />
+      </>
+    )
+  }
+  if (next?.kind !== 'check')
+    return (
+      <p className="step-do">
+        Nothing is left that a hand could look at here. It stays off; call whoever mends machines, or put another gun
+        on.
+      </p>
+    )
+  const { check } = next
+  return (
+    <>
+      <CheckView
+        key={check.key}
+        check={check}
+        minutes={minutesOf(check)}
+        because={becauseSentence(next, found.reckoned.belief, found.hints)}
+        onAnswer={(outcome) => answer(check, outcome)}
+      />
+      <ReadyGun gun={gun} down={down} search={search} found={found} />
+    </>
+  )
+}
+const isDearOneSign = (found: Found, group: FixGroup) => {
+  const signs = new Set(group.causes.flatMap((i) => [...(found.reckoned.signs.get(i) ?? [])]))
+  return group.minutes > 10 && signs.size < 2
+}
+
+/** Another gun: where what is left takes longer than hanging it, or the search took twice what it should. */
+function ReadyGun({ gun, down, search, found }: At & { found: Found }) {
+  const swap = useSwap()
+  const { state, tell } = search
+  const spare = down.spare
+  const left = found.plan[0]?.expectedMin ?? 0
+  const stoodMin = gun.downSinceMs === null ? 0 : (Date.now() - gun.downSinceMs) / 60_000
+  const isLate = state.firstMin !== null && stoodMin > 2 * state.firstMin
+  if (!spare || !(isLate || left > 1.5 * spare.minutes)) return null
+  return (
+    <>
+      <button
+        type="button"
+        className="key key-low"
+        disabled={swap.isPending}
+        onClick={() =>
+          swap.mutate(
+            { stationId: gun.stationId, gunId: spare.gunId, oldGun: 'toRefurbish' },
+            { onSuccess: () => tell({ type: 'runs', fixing: null }) },
+          )
+        }
+      >
+        Or put {spare.name} on: {minutes(spare.minutes)}, this gun to the bench
+      </button>
+      <Trouble problem={swap.error} />
+    </>
+  )
+}
+
+function AtClosing({ search, found }: At & { found: Found }) {
+  const { state, causeOf } = search
+  const chances = chancesOf(found.reckoned.belief)
+  const fixing = causeOf(state.fixing)
+  const rest = chances.filter((c) => c.cause.key !== fixing?.key).map((c) => c.cause)
+  const likely = fixing?.key ?? chances[0]?.cause.key ?? null
+  return (
+    <Closing
+      causes={[...(fixing ? [fixing] : []), ...rest].slice(0, 4)}
+      likely={likely}
+      isSending={search.isSending}
+      onStill={() => search.still(fixing)}
+      onDone={search.done}
+    />
+  )
+}
+
+function Foot({ search }: { search: At['search'] }) {
+  const { state, tell, found } = search
+  const go = useNavigate()
+  const next = found?.plan[0]?.step
+  const isAsking = !state.isClosing && state.known === null && next?.kind === 'check'
+  return (
+    <footer className="down-foot">
+      <button
+        type="button"
+        className="key"
+        disabled={!isAsking}
+        onClick={() =>
+          next?.kind === 'check' ? tell({ type: 'said', said: { type: 'cantTell', key: next.check.key } }) : undefined
+        }
+      >
+        can’t tell
+      </button>
+      <button
+        type="button"
+        className="key"
+        onClick={() => (state.symptom === null ? go(`/gun/${state.stationId}`) : tell({ type: 'back' }))}
+      >
+        {state.symptom === null ? 'leave' : 'take back'}
+      </button>
+      <button
+        type="button"
+        className="key key-chalk"
+        disabled={state.symptom === null || state.isClosing}
+        onClick={() => tell({ type: 'runs', fixing: null })}
+      >
+        running
+      </button>
+      {found && !state.isClosing ? <p className="dim">{orderWords(found.own)}</p> : null}
+    </footer>
+  )
+}

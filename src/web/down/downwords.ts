@@ -1,0 +1,83 @@
+import { type Belief, chancesOf } from '@core/diagnose/belief.ts'
+import { TRADE_STOPS } from '@core/diagnose/learn.ts'
+import { type Step } from '@core/diagnose/plan.ts'
+import { type Hint } from '@core/diagnose/session.ts'
+import { type Picture } from '@core/diagnose/knowledge.ts'
+import { type Touched } from '@core/diagnose/touched.ts'
+import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
+import { READING } from '@core/reading/specs.ts'
+import { type ReadingKey } from '@core/reading/keys.ts'
+import { capital, inN, partName } from '@web/format/words.ts'
+
+export const PICTURE_WORD: Record<Picture, string> = {
+  stopped: 'wire stopped',
+  jerks: 'jerks',
+  nest: 'nest',
+  stuck: 'stuck in tip',
+  holes: 'holes in weld',
+  start: 'won’t start',
+  else: 'something else',
+}
+export const TOUCHED_WORD: Record<Touched, string> = {
+  tip: 'tip',
+  front: 'nozzle or front end',
+  spool: 'spool',
+  size: 'wire size',
+  rolls: 'rolls or guides',
+  liner: 'liner',
+  gun: 'gun',
+  moved: 'moved',
+  setting: 'a setting',
+  nothing: 'nothing',
+  unknown: 'don’t know',
+}
+
+/** Why the gun's own state speaks, in a few words. */
+export function hintWords(because: string): string {
+  const [how = '', what = ''] = because.split(' ')
+  switch (how) {
+    case 'read':
+      return `${READING[what as ReadingKey]?.name ?? what} was read off`
+    case 'tied':
+      return TAG_TEXT[what as Tag]?.says ?? what
+    case 'unfit':
+      return `something does not fit at the ${partName(what)}`
+    case 'worn':
+      return `${partName(what)} is far into its usual life`
+    case 'fresh':
+      return `${partName(what)} is fresh`
+    case 'touched':
+      return what === 'moved' ? 'it was moved last' : `${TOUCHED_WORD[what as Touched] ?? what} was touched last`
+    case 'others':
+      return what === 'gas'
+        ? 'other guns here lack gas too'
+        : what === 'power'
+          ? 'other machines stand too'
+          : 'another gun on this wire stopped'
+    default:
+      return ''
+  }
+}
+
+/** "Liner worn 4 in 10: knob raised to keep going." The likeliest this step is about, and what of the gun speaks for it. */
+export function becauseSentence(step: Step, belief: Belief, hints: readonly Hint[]): string {
+  const about = new Set(
+    step.kind === 'check'
+      ? step.check.outcomes.flatMap((o) => o.points)
+      : step.group.causes.map((i) => belief.knowledge.causes[i]?.key ?? ''),
+  )
+  const likeliest = chancesOf(belief).find((c) => about.has(c.cause.key))
+  if (!likeliest) return ''
+  const reasons = [
+    ...new Set(hints.filter((h) => h.factor > 1 && h.cause === likeliest.cause.key).map((h) => hintWords(h.because))),
+  ]
+  const why = reasons.filter(Boolean).slice(0, 2).join(', ')
+  return `${capital(likeliest.cause.says)}: ${inN(Math.min(1, likeliest.chance))}${why ? `, since ${why}` : ''}.`
+}
+
+/** Where the order comes from. */
+export function orderWords(own: number): string {
+  const n = Math.round(own)
+  return n === 0 ? 'Trade order (guess); none of your own yet.' : `Yours ${n}, trade ${TRADE_STOPS}.`
+}
+export const estimateWords = (minutes: number) => `about ${Math.max(1, Math.round(minutes))} min left (guess)`

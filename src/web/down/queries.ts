@@ -1,0 +1,34 @@
+import { useQuery } from '@tanstack/react-query'
+import {
+  downAnswer,
+  downNowAnswer,
+  knowledgeAnswer,
+  type explainRequest,
+  type knowledgeRequest,
+} from '@contract/down.ts'
+import { done } from '@contract/common.ts'
+import { loggedAnswer } from '@contract/guide.ts'
+import { getJson } from '@web/api/client.ts'
+import { useBoothWrite, useWrite, type Body } from '@web/api/write.ts'
+
+export const downAddress = (stationId: string) => `/down?stationId=${stationId}`
+/** What was known when the search began holds till it ends: it does not change under the hands. */
+export const useDown = (stationId: string) =>
+  useQuery({
+    queryKey: ['down', stationId],
+    queryFn: () => getJson(downAddress(stationId), downAnswer),
+    enabled: stationId !== '',
+    staleTime: Infinity,
+    refetchOnWindowFocus: false,
+  })
+export const downNowAddress = (areaId: string) => `/down/now${areaId ? `?areaId=${areaId}` : ''}`
+export const useDownNow = (areaId: string) =>
+  useQuery({ queryKey: ['downNow', areaId], queryFn: () => getJson(downNowAddress(areaId), downNowAnswer) })
+export const useExplain = () =>
+  useBoothWrite<typeof explainRequest, typeof loggedAnswer>({
+    ...{ path: '/down/explained', answer: loggedAnswer, holds: 'down' },
+    says: () => 'What a stop turned out to be',
+  })
+export const useKnowledge = () =>
+  useQuery({ queryKey: ['knowledge'], queryFn: () => getJson('/down/knowledge', knowledgeAnswer) })
+export const useSetKnowledge = () => useWrite<Body<typeof knowledgeRequest>, typeof done>('/down/knowledge', done)

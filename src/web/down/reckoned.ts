@@ -1,0 +1,84 @@
+import { chancesOf, indexOf, type Index } from '@core/diagnose/belief.ts'
+import { hintsOf, type GunState } from '@core/diagnose/hints.ts'
+import { ownShares } from '@core/diagnose/learn.ts'
+import { type Knowledge } from '@core/diagnose/knowledge.ts'
+import { planned, quickOrder, type Planned } from '@core/diagnose/plan.ts'
+import { ownCheck } from '@core/diagnose/race.ts'
+import { reckon, type Hint, type Reckoned } from '@core/diagnose/session.ts'
+import { touchedOf, type Touched } from '@core/diagnose/touched.ts'
+import { type DownAnswer } from '@contract/down.ts'
+import { type GunAnswer } from '@contract/gun.ts'
+import { type DownState } from './downstate.ts'
+
+const indexes = new WeakMap<object, Index>()
+/** The knowledge made ready, once for each that comes. */
+export function indexed(knowledge: Knowledge): Index {
+  const known = indexes.get(knowledge) ?? indexOf(knowledge)
+  indexes.set(knowledge, known)
+  return known
+}
+
+/** What the log knows was touched last. */
+export const touchedByLog = (gun: GunAnswer): Touched | null =>
+  touchedOf(
+    gun.tape
+      .filter((l) => l.standing !== 'withdrawn')
+      .map(({ kind, position, happenedMs }) => ({ kind, position, happenedMs })),
+    { nowMs: gun.nowMs, stopMs: gun.downSinceMs },
+  )
+
+/** What of the gun's page speaks for or against causes. */
+export function gunState(gun: GunAnswer, down: DownAnswer, touched: Touched | null): GunState {
+  return {
+    isCell: down.isCell,
+    kinds: gun.positions.filter((p) => p.state !== 'absent').map((p) => p.kindKey),
+    wear: gun.positions.map((p) => ({
+      kindKey: p.kindKey,
+      share: p.used === null || !p.usual || !(p.usual.amount > 0) ? null : p.used / p.usual.amount,
+    })),
+    unfit: gun.findings.filter((f) => f.severity !== 'note' && f.kept === null).map((f) => f.at),
+    alarms: gun.alarms.map((a) => a.what),
+    tags: gun.tags.map((t) => t.tag),
+    touched,
+    others: down.others,
+  }
+}
+
+export interface Search {
+  index: Index
+  reckoned: Reckoned
+  hints: Hint[]
+  plan: Planned[]
+  /** Stops of this shop behind the order. */
+  own: number
+}
+/** All of it from what was said and what is known. */
+export function search(
+  down: DownAnswer,
+  gun: GunAnswer,
+  state: Pick<DownState, 'symptom' | 'touched' | 'said'>,
+): Search | null {
+  const { symptom, said } = state
+  const index = indexed(down.knowledge)
+  const listed = index.symptoms.find((s) => s.key === symptom)
+  if (symptom === null || !listed) return null
+  const hints = hintsOf(gunState(gun, down, state.touched ?? touchedByLog(gun)), index)
+  const turned = new Map(
+    down.turned.filter((t) => t.symptom === symptom && index.causeAt.has(t.cause)).map((t) => [t.cause, t.n]),
+  )
+  const { shares, own } = ownShares(listed, turned)
+  const reckoned = reckon(index, { symptom, said }, { hints, shares })
+  return { index, reckoned, hints, plan: planned(reckoned), own }
+}
+
+export const usualOrder = ({ index, reckoned }: Search) => quickOrder(reckoned, (cause) => ownCheck(index, cause))
+
+/** Chance by column of the path, for the beads; off the wire stands by itself. */
+export function beadsOf({ reckoned }: Search, columnOf: (at: string) => string): Map<string, number> {
+  const beads = new Map<string, number>()
+  for (const { cause, chance } of chancesOf(reckoned.belief)) {
+    const column = columnOf(cause.at)
+    beads.set(column, (beads.get(column) ?? 0) + chance)
+  }
+  return beads
+}
