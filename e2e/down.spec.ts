@@ -68,9 +68,11 @@ test('a burnback from the first tap to the closing test; one answer is taken bac
   await page.getByRole('button', { name: 'Tip worn' }).click()
   await page.getByRole('button', { name: 'Right: it runs' }).click()
   await expect(page.getByRole('heading', { level: 1, name: 'A1', exact: true })).toBeVisible()
+  await expect
+    .poll(async () => (await lines(page, 'A1')).map((l) => l.kind))
+    .toEqual(expect.arrayContaining(['stopped', 'restarted', 'fitted', 'explained']))
   expect((await gun(page, 'A1')).downSinceMs).toBeNull()
   const said = await lines(page, 'A1')
-  expect(said.map((l) => l.kind)).toEqual(expect.arrayContaining(['stopped', 'restarted', 'fitted', 'explained']))
   expect(said.find((l) => l.kind === 'explained')).toMatchObject({ what: 'tip worn=sure' })
   // "To try" until it brought it back.
   await expect.poll(async () => (await lines(page, 'A1')).find((l) => l.kind === 'fitted')?.outReason).toBe('worn')

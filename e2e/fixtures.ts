@@ -29,6 +29,7 @@ export const SHOP_PARTS = [
   'counts',
   'rules',
   'schools',
+  'why',
   'guides',
   'prints',
   'shifts',

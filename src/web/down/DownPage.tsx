@@ -12,6 +12,7 @@ import { PhoneMore } from '@web/shell/Shell.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { placeName } from './Beads.tsx'
 import { DownSearch } from './DownSearch.tsx'
+import { Unexplained } from './Later.tsx'
 import { useDown, useDownNow } from './queries.ts'
 
 /** It's down: what first? With a gun, its search; without one, what stands now and where the minutes went. */
@@ -74,6 +75,7 @@ function DownNow() {
       </ul>
       <Strokes now={now.data} />
       <Causes now={now.data} />
+      <Unexplained now={now.data} />
       {isPhone ? <PhoneMore /> : null}
     </main>
   )

@@ -16,6 +16,7 @@ import { Closing } from './Closing.tsx'
 import { becauseSentence, estimateWords, orderWords } from './downwords.ts'
 import { PickKnown, PickSymptom, PickTouched } from './Picks.tsx'
 import { beadsOf, touchedByLog } from './reckoned.ts'
+import { AlreadyTried } from './Tried.tsx'
 import { Beside } from './Beside.tsx'
 import { CheckView, FixView } from './Steps.tsx'
 import { useSearch } from './useSearch.ts'
@@ -153,6 +154,7 @@ function Now({ gun, down, search, found }: At & { found: Found }) {
         because={becauseSentence(next, found.reckoned.belief, found.hints)}
         onAnswer={(outcome) => answer(check, outcome)}
       />
+      <AlreadyTried index={found.index} said={state.said} onTried={(said) => tell({ type: 'said', said })} />
       <ReadyGun gun={gun} down={down} search={search} found={found} />
     </>
   )

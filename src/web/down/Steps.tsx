@@ -1,8 +1,8 @@
 import { CAUTIONS, type Hazard } from '@core/guide/cautions.ts'
 import { type Cause, type Check } from '@core/diagnose/knowledge.ts'
-import { minutes } from '@web/format/numbers.ts'
 import { capital } from '@web/format/words.ts'
 import { Drawing } from '@web/guide/Drawing.tsx'
+import { spanWords } from './downwords.ts'
 import { useShortcuts } from '@web/shell/useShortcuts.ts'
 
 export function CautionLines({ hazards }: { hazards: readonly Hazard[] }) {
@@ -24,10 +24,7 @@ export function CheckView(props: {
       <div className="down-what">
         <p className="step-do">{check.do}</p>
         <p className="step-look">
-          {check.how}{' '}
-          <span className="dim">
-            {props.minutes < 1 ? `${Math.round(props.minutes * 60)} s` : minutes(props.minutes)}
-          </span>
+          {check.how} <span className="dim">{spanWords(props.minutes)}</span>
         </p>
         <p className="dim down-because">{because}</p>
         <CautionLines hazards={check.hazards} />
@@ -68,7 +65,7 @@ export function FixView(props: {
       <div className="down-what">
         <p className="step-do">{cause.fix.do}</p>
         <p className="step-look">
-          {capital(cause.says)}. <span className="dim">{minutes(props.minutes)}</span>
+          {capital(cause.says)}. <span className="dim">{spanWords(props.minutes)}</span>
         </p>
         {isNone ? (
           <p className="step-look">None on the shelf: clean it and run on, and say in Parts that it is out.</p>

@@ -7,6 +7,7 @@ import { type Touched } from '@core/diagnose/touched.ts'
 import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
 import { READING } from '@core/reading/specs.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
+import { minutes } from '@web/format/numbers.ts'
 import { capital, inN, partName } from '@web/format/words.ts'
 
 export const PICTURE_WORD: Record<Picture, string> = {
@@ -81,3 +82,6 @@ export function orderWords(own: number): string {
   return n === 0 ? 'Trade order (guess); none of your own yet.' : `Yours ${n}, trade ${TRADE_STOPS}.`
 }
 export const estimateWords = (minutes: number) => `about ${Math.max(1, Math.round(minutes))} min left (guess)`
+
+/** Seconds where it is under a minute. */
+export const spanWords = (min: number) => (min < 1 ? `${Math.round(min * 60)} s` : minutes(min))

@@ -16,6 +16,7 @@ import { Reach } from './Reach.tsx'
 import { Rules } from './Rules.tsx'
 import { Shifts } from './Shifts.tsx'
 import { SiteForm } from './SiteForm.tsx'
+import { WhyItStops } from '@web/down/WhyItStops.tsx'
 import { useShop } from './queries.ts'
 
 const TABS = [
@@ -26,6 +27,7 @@ const TABS = [
   ['counts', 'counts and purchases'],
   ['rules', 'limits'],
   ['schools', 'house rules'],
+  ['why', 'why it stops'],
   ['guides', 'guides'],
   ['shifts', 'shifts'],
   ['people', 'people and devices'],
@@ -88,6 +90,8 @@ function Part({ tab, shop, isLead }: { tab: string; shop: ShopAnswer; isLead: bo
       return <Rules shop={shop} />
     case 'schools':
       return <Schools shop={shop} isLead={isLead} />
+    case 'why':
+      return isLead ? <WhyItStops /> : <p className="said">Leads see and change this.</p>
     case 'guides':
       return <GuidesHere shop={shop} isLead={isLead} />
     case 'shifts':

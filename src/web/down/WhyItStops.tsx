@@ -1,0 +1,159 @@
+import { useState } from 'react'
+import { EFFORT_MIN, EFFORTS, type Effort, type Knowledge } from '@core/diagnose/knowledge.ts'
+import { halving } from '@core/diagnose/belief.ts'
+import { knowledge as shape } from '@contract/down.ts'
+import { ApiError } from '@web/api/client.ts'
+import { when } from '@web/format/times.ts'
+import { capital } from '@web/format/words.ts'
+import { useMe } from '@web/people/queries.ts'
+import { PickOne } from '@web/shell/Field.tsx'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { spanWords } from './downwords.ts'
+import { edited, type Edit } from './knowledgeedit.ts'
+import { useKnowledge, useSetKnowledge } from './queries.ts'
+
+/** Why a gun stops, as this shop has it: the order of causes, their words and minutes; out and in as a file. */
+export function WhyItStops() {
+  const now = useKnowledge()
+  const set = useSetKnowledge()
+  const zone = useMe().data?.zone ?? 'UTC'
+  const [own, setOwn] = useState<Knowledge | null>(null)
+  const [symptom, setSymptom] = useState('jerk')
+  const [unread, setUnread] = useState<ApiError | null>(null)
+  if (!now.data) return <Trouble problem={now.error} />
+  const kept = now.data.knowledge as Knowledge
+  const k = own ?? kept
+  const edit = (e: Edit) => setOwn(edited(k, e))
+  const send = (body: Knowledge | null) =>
+    set.mutate(
+      { knowledge: body as unknown as Parameters<typeof set.mutate>[0]['knowledge'] },
+      { onSuccess: () => setOwn(null) },
+    )
+  const bring = async (file: File) => {
+    const read = readFile(await file.text())
+    setUnread(read instanceof ApiError ? read : null)
+    if (!(read instanceof ApiError)) setOwn(read)
+  }
+  return (
+    <div className="why-it-stops">
+      <p className="said">
+        {now.data.isShipped
+          ? 'As the trade has it; every chance and minute of it is a guess.'
+          : `This shop’s own, changed ${now.data.version} times, last ${when(now.data.atMs ?? 0, Date.now(), zone)}.`}{' '}
+        The chance halves down each list; the shop’s own stops count as they come in.
+      </p>
+      <PickOne
+        id="why-symptom"
+        label="What is seen"
+        value={symptom}
+        options={k.symptoms.map((s) => [s.key, s.says] as const)}
+        onPick={setSymptom}
+      />
+      <OneSymptom k={k} symptom={symptom} onEdit={edit} />
+      <div className="why-keys">
+        <button type="button" className="btn btn-chalk" disabled={!own || set.isPending} onClick={() => send(k)}>
+          Keep it so
+        </button>
+        <button type="button" className="btn" disabled={!own} onClick={() => setOwn(null)}>
+          Leave it as it was
+        </button>
+        <a className="btn" href={fileOf(k)} download="why-it-stops.json">
+          Out as a file
+        </a>
+        <label className="btn">
+          In from a file
+          <input
+            type="file"
+            accept="application/json,.json"
+            className="visually-hidden"
+            onChange={(e) => (e.target.files?.[0] ? void bring(e.target.files[0]) : undefined)}
+          />
+        </label>
+        {now.data.isShipped ? null : (
+          <button type="button" className="btn" disabled={set.isPending} onClick={() => send(null)}>
+            Back to the trade’s
+          </button>
+        )}
+      </div>
+      {own ? <p role="status">Changed here, and not kept yet.</p> : null}
+      <Trouble problem={unread ?? set.error} />
+    </div>
+  )
+}
+
+const fileOf = (k: Knowledge) => `data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(k, null, 1))}`
+
+/** A file that cannot be read says where. */
+function readFile(text: string): Knowledge | ApiError {
+  const refuse = (details: string[]) =>
+    new ApiError({
+      code: 'bad-request',
+      message: 'That file can’t be read as causes and checks; nothing was changed.',
+      details,
+    })
+  let body: unknown
+  try {
+    body = JSON.parse(text)
+  } catch {
+    return refuse(['It is no JSON. Take the file as it came out of here.'])
+  }
+  const read = shape.safeParse(body)
+  if (read.success) return read.data as unknown as Knowledge
+  return refuse(read.error.issues.slice(0, 5).map((i) => `${i.path.join('.') || 'file'}: ${i.message}.`))
+}
+
+function OneSymptom({ k, symptom, onEdit }: { k: Knowledge; symptom: string; onEdit: (edit: Edit) => void }) {
+  const causes = k.symptoms.find((s) => s.key === symptom)?.causes ?? []
+  const shares = halving(causes.length)
+  const others = k.causes.filter((c) => !causes.includes(c.key))
+  return (
+    <>
+      <ol className="why-causes">
+        {causes.map((key, i) => {
+          const cause = k.causes.find((c) => c.key === key)
+          return cause ? (
+            <li key={key}>
+              <input
+                aria-label={`Words of cause ${i + 1}`}
+                value={cause.says}
+                maxLength={160}
+                onChange={(e) => onEdit({ do: 'words', cause: key, says: e.target.value })}
+              />
+              <span className="dim">{Math.round(100 * (shares[i] ?? 0))} in 100</span>
+              <select
+                aria-label={`Effort of ${cause.says}`}
+                value={cause.fix.effort}
+                onChange={(e) => onEdit({ do: 'effort', cause: key, effort: e.target.value as Effort })}
+              >
+                {EFFORTS.map((effort) => (
+                  <option key={effort} value={effort}>
+                    {spanWords(EFFORT_MIN[effort])}
+                  </option>
+                ))}
+              </select>
+              <button
+                type="button"
+                className="btn"
+                disabled={i === 0}
+                onClick={() => onEdit({ do: 'up', symptom, cause: key })}
+              >
+                likelier
+              </button>
+              <button type="button" className="btn" onClick={() => onEdit({ do: 'out', symptom, cause: key })}>
+                not here
+              </button>
+            </li>
+          ) : null
+        })}
+      </ol>
+      <PickOne
+        id="why-add"
+        label="Another cause of it"
+        value=""
+        none="choose"
+        options={others.map((c) => [c.key, capital(c.says)] as const)}
+        onPick={(cause) => (cause ? onEdit({ do: 'in', symptom, cause }) : undefined)}
+      />
+    </>
+  )
+}
