@@ -10,13 +10,14 @@ const VIEWS = [
   { name: 'floor', path: '/', size: DESK },
   { name: 'floor-phone', path: '/', size: PHONE },
   { name: 'gun', gun: 'A5', size: DESK },
-  { name: 'gun-down', gun: 'B3', size: DESK, light: true },
   { name: 'gun-phone', gun: 'B6', size: PHONE },
   { name: 'gun-wrong', gun: 'B8', size: DESK },
   { name: 'look', path: '/look', size: DESK },
   { name: 'change', path: '/change?guns={A2}&wire={solid steel 1.2}', size: DESK },
   { name: 'guide', path: '/guide?gun={A2}&do=diffuser', size: DESK, light: true },
   { name: 'liner', path: '/liner?gun={A2}', size: DESK },
+  { name: 'down', path: '/down?gun={B3}', size: DESK, light: true, jerks: true },
+  { name: 'down-phone', path: '/down?gun={B3}', size: PHONE, jerks: true },
   { name: 'walk', path: '/walk?minutes=25', size: DESK },
   { name: 'walk-phone', path: '/walk?minutes=25', size: PHONE, begin: true },
   { name: 'handover', path: '/handover', size: DESK },
@@ -25,13 +26,6 @@ const VIEWS = [
   { name: 'spools', path: '/spools', size: DESK },
   { name: 'logbook', path: '/logbook?day=', size: DESK },
   { name: 'shop-places', path: '/shop', size: DESK },
-  {
-    name: 'shop-bring-in',
-    path: '/shop?part=bring',
-    size: DESK,
-    sheet:
-      'booth,bay,part kind,put on,cable\nA1,Pontoon hall,banana,2026-01-05,4\nA2,Pontoon hall,tip,soon,4\n,Pontoon hall,tip,2026-01-05,4',
-  },
 ]
 
 async function up(url) {
@@ -81,9 +75,12 @@ async function take(browser, url, view) {
   await page.goto(path)
   await page.waitForTimeout(900)
   if (view.begin) await page.getByRole('button', { name: /^Begin at/ }).click()
-  if (view.sheet) {
-    await page.getByLabel('or paste it here').fill(view.sheet)
-    await page.getByRole('button', { name: 'Read it' }).click()
+  if (view.jerks) {
+    await page.getByRole('button', { name: 'Jerks' }).click()
+    await page.getByRole('button', { name: /^Wire jerks/ }).click()
+    const nothing = page.getByRole('button', { name: 'Nothing' })
+    await page.waitForTimeout(400)
+    if (await nothing.count()) await nothing.click()
   }
   await page.waitForTimeout(400)
   await page.screenshot({ path: join(ROOT, 'docs/screenshots', `${view.name}.png`) })

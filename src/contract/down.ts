@@ -139,8 +139,21 @@ export const downNowAnswer = z.object({
       cause: z.string().nullable(),
       isSure: z.boolean(),
       isExplained: z.boolean(),
+      /** What standing cost, for leads; null where nobody said what an hour costs. */
+      costMinor: z.number().nullable(),
     }),
   ),
+  currency: z.string(),
+  /** As many days before these: stops then, and whether it changed. */
+  before: z.object({
+    stops: z.number().int(),
+    ratio: z.number().nullable(),
+    low: z.number(),
+    high: z.number().nullable(),
+    p: z.number(),
+    /** Days more until it could be told at these rates; null: not in any time worth waiting. */
+    untilDays: z.number().nullable(),
+  }),
   /** Of stops with a closing test: how often the first fix was it. */
   firstFix: z.object({ right: z.number().int(), of: z.number().int() }),
   causes: z.array(z.object({ key: z.string(), says: z.string(), n: z.number(), minutes: z.number() })),

@@ -3,8 +3,8 @@ import { COLUMNS } from '@core/path/columns.ts'
 import { type DownNowAnswer } from '@contract/down.ts'
 import { useIsPhone } from '@web/floor/useIsPhone.ts'
 import { ago } from '@web/format/times.ts'
-import { minutes } from '@web/format/numbers.ts'
-import { capital, countWord, guns, partName } from '@web/format/words.ts'
+import { aboutMoney, minutes } from '@web/format/numbers.ts'
+import { capital, countWord, guns, inN, partName } from '@web/format/words.ts'
 import { useGun } from '@web/gun/queries.ts'
 import { useMe } from '@web/people/queries.ts'
 import { PickOne } from '@web/shell/Field.tsx'
@@ -49,7 +49,9 @@ function DownNow() {
   return (
     <main className="walk down-page">
       <h1 className="sentence">{downSentence(now.data)}</h1>
-      <p className="honesty dim">{honestySentence(now.data)}</p>
+      <p className="honesty dim">
+        {honestySentence(now.data)} {beforeSentence(now.data)}
+      </p>
       <div className="walk-which">
         <PickOne
           id="down-area"
@@ -81,14 +83,35 @@ function DownNow() {
   )
 }
 
-export function downSentence({ down, stops, days }: DownNowAnswer): string {
+export function downSentence({ down, stops, days, currency }: DownNowAnswer): string {
   const standing =
     down.length === 0 ? 'Nothing is down.' : `${capital(countWord(down.length))} ${guns(down.length)} down.`
   const total = stops.reduce((sum, s) => sum + s.minutes, 0)
   return stops.length === 0
     ? `${standing} No stop in ${days} days.`
-    : `${standing} ${stops.length} stops in ${days} days, ${minutes(total)}.`
+    : `${standing} ${stops.length} stops in ${days} days, ${minutes(total)}${costWords(stops, currency)}.`
 }
+/** What it cost to stand, where somebody said what an hour costs. */
+function costWords(stops: DownNowAnswer['stops'], currency: string): string {
+  const known = stops.flatMap((s) => (s.costMinor === null ? [] : [s.costMinor]))
+  return known.length === 0
+    ? ''
+    : `, ${aboutMoney(
+        known.reduce((a, b) => a + b, 0),
+        currency,
+      )}`
+}
+
+/** "Fewer than the 30 days before (90 stops): 1 in 200 by chance." */
+export function beforeSentence({ before, stops, days }: DownNowAnswer): string {
+  const { p, untilDays, ratio } = before
+  const then = `${before.stops} in the ${days} days before`
+  if (p < 0.05) return `${(ratio ?? 2) < 1 ? 'Fewer' : 'More'} than that: ${then}; ${inN(p)} by chance alone.`
+  if (before.stops + stops.length === 0) return ''
+  const wait = untilDays === null ? '' : `, about ${Math.ceil(untilDays)} more days at this rate`
+  return `${capital(then)}: no more of a difference than chance makes. Can’t tell yet${wait}.`
+}
+
 export function honestySentence({ stops, firstFix }: DownNowAnswer): string {
   const unsaid = stops.filter((s) => !s.isExplained).length
   const first = firstFix.of > 0 ? ` The first fix was it ${firstFix.right} of ${firstFix.of} times.` : ''

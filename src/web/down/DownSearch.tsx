@@ -50,7 +50,7 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
   return (
     <main className={isPhone ? 'step-walk walk-mode down' : 'down is-desk'}>
       <Head gun={gun} search={search} leftMin={first ?? null} />
-      {found && !needsTouched ? (
+      {found && !needsTouched && !state.isClosing ? (
         <Beads beads={beadsOf(found, columnOf)} isNarrow={isPhone} onPick={(column) => setPlace(column)} />
       ) : null}
       <div className="down-body">
@@ -126,6 +126,7 @@ function Now({ gun, down, search, found }: At & { found: Found }) {
       <>
         <FixView
           cause={cause}
+          stationId={gun.stationId}
           minutes={fixMinutes(cause)}
           because={group ? becauseSentence(group, found.reckoned.belief, found.hints) : ''}
           onHand={gun.positions.find((p) => p.kindKey === cause.fix.position)?.onHand ?? null}
@@ -214,7 +215,15 @@ function Foot({ search }: { search: At['search'] }) {
   const { state, tell, found } = search
   const go = useNavigate()
   const next = found?.plan[0]?.step
-  const isAsking = !state.isClosing && state.known === null && next?.kind === 'check'
+  if (state.isClosing)
+    return (
+      <footer className="down-foot is-closing">
+        <button type="button" className="key key-low" onClick={() => tell({ type: 'back' })}>
+          take back
+        </button>
+      </footer>
+    )
+  const isAsking = state.known === null && next?.kind === 'check'
   return (
     <footer className="down-foot">
       <button
@@ -237,12 +246,12 @@ function Foot({ search }: { search: At['search'] }) {
       <button
         type="button"
         className="key key-chalk"
-        disabled={state.symptom === null || state.isClosing}
+        disabled={state.symptom === null}
         onClick={() => tell({ type: 'runs', fixing: null })}
       >
         running
       </button>
-      {found && !state.isClosing ? <p className="dim">{orderWords(found.own)}</p> : null}
+      {found ? <p className="dim">{orderWords(found.own)}</p> : null}
     </footer>
   )
 }

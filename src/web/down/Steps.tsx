@@ -1,4 +1,6 @@
 import { CAUTIONS, type Hazard } from '@core/guide/cautions.ts'
+import { GUIDE_KEYS } from '@core/guide/keys.ts'
+import { Link } from 'react-router'
 import { type Cause, type Check } from '@core/diagnose/knowledge.ts'
 import { capital } from '@web/format/words.ts'
 import { Drawing } from '@web/guide/Drawing.tsx'
@@ -54,6 +56,7 @@ export function FixView(props: {
   because: string
   onHand: number | null
   isOneSign: boolean
+  stationId: string
   onRuns: () => void
   onStill: () => void
 }) {
@@ -81,6 +84,11 @@ export function FixView(props: {
         ) : null}
         <p className="dim down-because">{props.because}</p>
         <CautionLines hazards={cause.fix.hazards} />
+        {guideOf(cause) ? (
+          <p>
+            <Link to={`/guide?gun=${props.stationId}&do=${guideOf(cause)}`}>How it is done</Link>
+          </p>
+        ) : null}
       </div>
       <div className="walk-keys" role="group" aria-label="Done">
         <button type="button" className="key key-chalk" onClick={props.onRuns}>
@@ -97,3 +105,7 @@ export function FixView(props: {
     </>
   )
 }
+
+/** The guide of the part that is changed. */
+const guideOf = ({ fix }: Cause): string | null =>
+  fix.act === 'changed' && GUIDE_KEYS.some((key) => key === fix.position) ? fix.position : null
