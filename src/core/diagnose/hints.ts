@@ -115,7 +115,7 @@ export function hintsOf(state: GunState, knowledge: Pick<Knowledge, 'causes'>): 
   }
   for (const speaks of state.touched ? TOUCHED_MEANS[state.touched] : [])
     speak(speaks, null, `touched ${state.touched ?? ''}`)
-  if (state.others.gas >= SEVERAL) speak([60, ['gasFlow']], 'reading', 'others gas')
+  if (state.others.gas >= SEVERAL) speak([150, ['gasFlow']], null, 'others gas')
   if (state.others.power >= SEVERAL) speak([30, ['rearSwitch', 'fuse']], null, 'others power')
   if (state.others.sameWire >= 1) speak([5, ['wirePoor']], 'reading', 'others sameWire')
   const cannotBe = knowledge.causes.filter(

@@ -25,6 +25,8 @@ const mean = (list: readonly number[]) => list.reduce((a, b) => a + b, 0) / Math
 /** Less likely than this a cause is not planned for. */
 const NEGLIGIBLE = 0.01
 const DONE_SHARE = 0.01
+/** Looked ahead no further than so many moves. */
+const MOST_MOVES = 24
 
 export const fixKey = ({ fix, key }: Cause): string => (fix.act ? `${fix.act} ${fix.position ?? ''}` : key)
 const groups = new WeakMap<Index, readonly FixGroup[]>()
@@ -107,8 +109,8 @@ export function ratioMinutes(at: PlanAt): number {
   const open = allMoves(knowledge).filter(
     (m) => (m.step.kind === 'fix' || isAskable(at, m.step.check)) && live.some((i) => (m.hits[i] ?? 0) > 0),
   )
-  let [expected, standing] = [0, 1]
-  for (let n = 0; n < 14 && standing > DONE_SHARE; n++) {
+  let [expected, standing] = [0, live.reduce((sum, i) => sum + (left[i] ?? 0), 0)]
+  for (let n = 0; n < MOST_MOVES && standing > DONE_SHARE; n++) {
     let [best, bestRatio]: [Move | null, number] = [null, 0]
     for (const move of open) {
       let hit = 0
@@ -116,8 +118,11 @@ export function ratioMinutes(at: PlanAt): number {
       const ratio = hit / move.minutes
       if (ratio > bestRatio) [best, bestRatio] = [move, ratio]
     }
-    if (!best) break
-    expected += standing * (best.minutes + (best.step.kind === 'check' ? best.wastedMin : 0))
+    // Not worth its minutes any more: help is called.
+    if (!best || bestRatio * LOST_MIN < standing) break
+    // A false sign sends one to mend only as far as it is believed.
+    const shown = (bestRatio * best.minutes) / Math.max(standing, 1e-9)
+    expected += standing * (best.minutes + best.wastedMin * (shown / (shown + FALSE_SIGN)))
     for (const i of live) {
       const hit = (left[i] ?? 0) * (best.hits[i] ?? 0)
       if (best.step.kind === 'check')

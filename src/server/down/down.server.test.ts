@@ -128,6 +128,16 @@ describe('where the minutes went', () => {
   })
 })
 
+describe('cards of what to look at first', () => {
+  it('come as paper, one symptom or all; of none there is no card', async () => {
+    const one = await lead.bytes('/print/symptoms.pdf?symptom=jerk')
+    const all = await lead.bytes('/print/symptoms.pdf')
+    expect(one.subarray(0, 5).toString()).toBe('%PDF-')
+    expect(all.length).toBeGreaterThan(2 * one.length)
+    expect((await lead.get('/print/symptoms.pdf?symptom=blue')).status).toBe(404)
+  })
+})
+
 describe('why a gun stops, as the shop has it', () => {
   const own = {
     ...SHIPPED,

@@ -10,6 +10,7 @@ import { printWalk } from '@server/walk/print.ts'
 import { print, printQuery } from '@server/print/prints.ts'
 import { exportAll } from '@server/shop/whole.ts'
 import { dayOf } from '@server/time/wall.ts'
+import { printSymptoms, symptomsQuery } from '@server/down/print.ts'
 import { mustLead, type Deps, type Who } from './context.ts'
 
 interface Asked {
@@ -30,6 +31,7 @@ export function giveFiles(api: Router, deps: Deps, whoOf: (deps: Deps, req: Requ
   give('/print.pdf', printed)
   give('/print/guide.pdf', guided)
   give('/print/walk.pdf', walked)
+  give('/print/symptoms.pdf', symptoms)
 }
 
 const csvQuery = z.object({ from: z.iso.date().optional(), to: z.iso.date().optional() })
@@ -71,6 +73,13 @@ async function walked({ deps, who, req, res }: Asked): Promise<void> {
   const pdf = await printWalk(deps, who, walkQuery.parse(req.query))
   res.setHeader('content-type', 'application/pdf')
   res.setHeader('content-disposition', 'inline; filename="walk.pdf"')
+  res.send(pdf)
+}
+
+async function symptoms({ deps, who, req, res }: Asked): Promise<void> {
+  const pdf = await printSymptoms(deps, who, symptomsQuery.parse(req.query))
+  res.setHeader('content-type', 'application/pdf')
+  res.setHeader('content-disposition', 'inline; filename="look-first.pdf"')
   res.send(pdf)
 }
 

@@ -34,6 +34,14 @@ export function Prints({ shop }: { shop: ShopAnswer }) {
           </a>
         </li>
       </ul>
+      <h2>Look first</h2>
+      <ul className="plain prints">
+        <li>
+          <a href="/api/print/symptoms.pdf" target="_blank" rel="noreferrer">
+            a card for each thing that goes wrong, right beside wrong
+          </a>
+        </li>
+      </ul>
       <h2>Labels</h2>
       <ul className="plain prints">
         <li>

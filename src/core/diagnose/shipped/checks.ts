@@ -360,6 +360,7 @@ export const CHECKS: readonly Check[] = [
     {
       do: 'Was the liner just fitted?',
       how: 'Since the last change of liner: did it ever feed well?',
+      minutes: 0.8,
       sign: 'asked',
       shows: 0.85,
     },

@@ -1,0 +1,38 @@
+import { z } from 'zod'
+import { indexOf } from '@core/diagnose/belief.ts'
+import { firstLooks } from '@core/diagnose/firstlooks.ts'
+import { ownShares } from '@core/diagnose/learn.ts'
+import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { pdfOf } from '@server/print/pdf.ts'
+import { symptomCards } from '@server/print/symptomcards.ts'
+import { loadShop } from '@server/shop/model.ts'
+import { dayOf } from '@server/time/wall.ts'
+import { LEARNT_MS } from './down.ts'
+import { countTurned, explainedSince } from './explained.ts'
+import { knowledgeNow } from './knowledge.ts'
+
+export const symptomsQuery = z.object({ symptom: z.string().max(24).optional() })
+const MOST = 4
+
+/** Cards by symptom: the looks that come first, in the shop's own order; one symptom, or a page for each. */
+export async function printSymptoms(deps: Deps, who: Who, q: z.output<typeof symptomsQuery>): Promise<Buffer> {
+  mustRead(who)
+  const [{ site }, { knowledge }, explained] = await Promise.all([
+    loadShop(deps.db, deps.calendar, deps.now()),
+    knowledgeNow(deps.db),
+    explainedSince(deps.db, deps.now() - LEARNT_MS),
+  ])
+  const wanted = knowledge.symptoms.filter((s) => !q.symptom || s.key === q.symptom)
+  if (wanted.length === 0)
+    throw new DomainError('not-found', 'There is no such symptom.', ['Choose one on the page Down.'])
+  const index = indexOf(knowledge)
+  const turned = countTurned(explained)
+  const cards = wanted.map((s) => {
+    const own = new Map(
+      turned.filter((t) => t.symptom === s.key && index.causeAt.has(t.cause)).map((t) => [t.cause, t.n]),
+    )
+    return { says: s.says, looks: firstLooks(index, { symptom: s.key, shares: ownShares(s, own).shares, most: MOST }) }
+  })
+  return pdfOf(symptomCards(cards, { shopName: site.name, date: dayOf(site.zone, deps.now()) }))
+}

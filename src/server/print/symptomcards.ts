@@ -1,0 +1,73 @@
+import type { Column, Content, TDocumentDefinitions } from 'pdfmake/interfaces.js'
+import { CAUTIONS } from '@core/guide/cautions.ts'
+import { DRAWINGS } from '@core/guide/drawings/all.ts'
+import { type Check } from '@core/diagnose/knowledge.ts'
+import { panelSvg } from './guidesheet.ts'
+import { MM } from './pdf.ts'
+
+export interface SymptomCard {
+  says: string
+  looks: readonly Check[]
+}
+const PANEL_MM = 38
+const MARK = { right: 'right: ', wrong: 'wrong: ', how: '' } as const
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+
+/** Cards for the booth, one page a symptom: look at these first, right beside wrong; then ask. */
+export function symptomCards(
+  cards: readonly SymptomCard[],
+  at: { shopName: string; date: string },
+): TDocumentDefinitions {
+  return {
+    pageSize: 'A5',
+    pageMargins: [10 * MM, 10 * MM, 10 * MM, 12 * MM],
+    defaultStyle: { fontSize: 10 },
+    info: { title: `${at.shopName}: look first` },
+    footer: (): Content => ({
+      text: `${at.shopName}, ${at.date}. Power off by the site’s own lock-out practice before hands go in; the maker’s manual comes first. Then ask.`,
+      fontSize: 7,
+      margin: [10 * MM, 1 * MM, 10 * MM, 0],
+    }),
+    content: cards.map((card, i): Content => cardOf(card, i > 0)),
+  }
+}
+
+function cardOf({ says, looks }: SymptomCard, isLater: boolean): Content {
+  return {
+    ...(isLater ? { pageBreak: 'before' as const } : {}),
+    stack: [
+      { text: capital(says), fontSize: 17, bold: true },
+      { text: 'Look at these first, in this order.', margin: [0, 1, 0, 4] },
+      ...looks.map((look, i) => lookOf(look, i + 1)),
+    ],
+  }
+}
+
+function lookOf(look: Check, number: number): Content {
+  const panels = look.drawing ? DRAWINGS[look.drawing].panels.slice(0, 2) : []
+  const hazards = look.hazards.map((h) => CAUTIONS[h].words).join(' ')
+  const words: Column = {
+    width: '*',
+    stack: [
+      { text: `${number}  ${look.do}`, bold: true, fontSize: 12 },
+      { text: look.how },
+      { text: look.outcomes.map((o) => o.says).join(' · '), italics: true },
+      ...(hazards ? [{ text: hazards, fontSize: 8, margin: [0, 2, 0, 0] as [number, number, number, number] }] : []),
+    ],
+  }
+  return {
+    unbreakable: true,
+    margin: [0, 3, 0, 3],
+    columnGap: 4 * MM,
+    columns: [
+      words,
+      ...panels.map((panel): Column => ({
+        width: PANEL_MM * MM * 0.75,
+        stack: [
+          { svg: panelSvg(panel), width: PANEL_MM * MM * 0.75 },
+          { text: `${MARK[panel.is]}${panel.word}`, fontSize: 7 },
+        ],
+      })),
+    ],
+  }
+}
