@@ -29,3 +29,10 @@ export function ownShares(symptom: Pick<Symptom, 'causes'>, turned: Turned): Sha
   )
   return { shares, own }
 }
+
+/** Of all that was counted, what is of one symptom and of causes that are still there. */
+export const turnedOf = (
+  counted: readonly { symptom: string; cause: string; n: number }[],
+  symptom: string,
+  causes: ReadonlyMap<string, unknown>,
+): Turned => new Map(counted.filter((t) => t.symptom === symptom && causes.has(t.cause)).map((t) => [t.cause, t.n]))

@@ -143,26 +143,32 @@ const FAINT = 0.1
 /** A fix that did not help twice is not offered again. */
 const MOST_TIMES = 2
 const isDear = ({ fix, kind }: Cause) => kind === 'hand' || fixMinutes({ fix }) > DEAR_MIN
+/** Kinds of sign that spoke for what a fix puts right. */
+export const signsFor = (at: Pick<PlanAt, 'signs'>, group: FixGroup): ReadonlySet<Sign> =>
+  new Set(group.causes.flatMap((i) => [...(at.signs?.get(i) ?? [])]))
+/** Whether a check is about what is likely of what a fix puts right; where none of it is, about any of it. */
+function looksAt(group: FixGroup, marginal: Float64Array, knowledge: Index): (check: Check) => boolean {
+  const likely = group.causes.filter((i) => (marginal[i] ?? 0) > LIKELY)
+  const keys = new Set((likely.length > 0 ? likely : group.causes).map((i) => knowledge.causes[i]?.key ?? ''))
+  return (check) => check.outcomes.some((o) => o.points.some((p) => keys.has(p)))
+}
+
 /**
  * Whether it may be done now. A cheap fix wants one sign that speaks for it, a dear one two independent kinds; where no further look is to be
  * had that is quicker than the fix, it may be done without.
  */
 export function isBackedUp(at: PlanAt, group: FixGroup): boolean {
   const { knowledge } = at.belief
-  const had = new Set(group.causes.flatMap((i) => [...(at.signs?.get(i) ?? [])]))
+  const had = signsFor(at, group)
   const isOneDear = group.causes.some((i) => isDear(knowledge.causes[i] as Cause))
   if (had.size >= (isOneDear ? 2 : 1)) return true
   const marginal = marginals(at.belief)
   // Nothing speaks for it and what was looked at speaks against it.
   if (had.size === 0 && group.causes.reduce((sum, i) => sum + (marginal[i] ?? 0), 0) < FAINT) return false
-  const likely = group.causes.filter((i) => (marginal[i] ?? 0) > LIKELY)
-  const keys = new Set((likely.length > 0 ? likely : group.causes).map((i) => knowledge.causes[i]?.key ?? ''))
+  const isAbout = looksAt(group, marginal, knowledge)
   return !knowledge.checks.some(
     (c) =>
-      isAskable(at, c) &&
-      !had.has(c.sign) &&
-      (isOneDear || minutesOf(c) < group.minutes + CLOSE_MIN) &&
-      c.outcomes.some((o) => o.points.some((p) => keys.has(p))),
+      isAskable(at, c) && !had.has(c.sign) && (isOneDear || minutesOf(c) < group.minutes + CLOSE_MIN) && isAbout(c),
   )
 }
 
@@ -203,14 +209,9 @@ function confirming(at: PlanAt, marginal: Float64Array): ((move: Move) => boolea
   const chance = (g: FixGroup) => g.causes.reduce((sum, i) => sum + (marginal[i] ?? 0), 0)
   const group = fixGroups(knowledge).find((g) => chance(g) > NEARLY)
   if (!group || isBackedUp(at, group)) return null
-  const had = new Set(group.causes.flatMap((i) => [...(at.signs?.get(i) ?? [])]))
-  const keys = new Set(
-    group.causes.filter((i) => (marginal[i] ?? 0) > LIKELY).map((i) => knowledge.causes[i]?.key ?? ''),
-  )
-  return ({ step }) =>
-    step.kind === 'check' &&
-    !had.has(step.check.sign) &&
-    step.check.outcomes.some((o) => o.points.some((p) => keys.has(p)))
+  const had = signsFor(at, group)
+  const isAbout = looksAt(group, marginal, knowledge)
+  return ({ step }) => step.kind === 'check' && !had.has(step.check.sign) && isAbout(step.check)
 }
 function hitOf(move: Move, marginal: Float64Array): number {
   let hit = 0

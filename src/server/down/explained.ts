@@ -1,10 +1,7 @@
-import { and, eq, gte, inArray } from 'drizzle-orm'
 import { type Fact } from '@core/ledger/event.ts'
-import { standingFacts } from '@core/ledger/resolve.ts'
 import { UNSURE } from '@core/diagnose/learn.ts'
-import { ledgerEvent } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { fromRow } from '@server/ledger/append.ts'
+import { standingOfKind } from '@server/ledger/standings.ts'
 
 export interface Explained {
   stationId: string
@@ -13,12 +10,7 @@ export interface Explained {
 }
 /** What stops turned out to be since then, as it stands now: the last word on each stop. */
 export async function explainedSince(db: Reader, sinceMs: number): Promise<Explained[]> {
-  const roots = db
-    .select({ rootId: ledgerEvent.rootId })
-    .from(ledgerEvent)
-    .where(and(eq(ledgerEvent.kind, 'explained'), gte(ledgerEvent.happenedMs, sinceMs)))
-  const rows = await db.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, roots))
-  const all = standingFacts(rows.map(fromRow))
+  const all = (await standingOfKind(db, 'explained', sinceMs))
     .flatMap(({ fact, happenedMs, stationId, loggedMs }) =>
       fact.kind === 'explained' && stationId ? [{ fact, happenedMs, stationId: stationId as string, loggedMs }] : [],
     )

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { indexOf } from '@core/diagnose/belief.ts'
 import { firstLooks } from '@core/diagnose/firstlooks.ts'
-import { ownShares } from '@core/diagnose/learn.ts'
+import { ownShares, turnedOf } from '@core/diagnose/learn.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { pdfOf } from '@server/print/pdf.ts'
@@ -29,9 +29,7 @@ export async function printSymptoms(deps: Deps, who: Who, q: z.output<typeof sym
   const index = indexOf(knowledge)
   const turned = countTurned(explained)
   const cards = wanted.map((s) => {
-    const own = new Map(
-      turned.filter((t) => t.symptom === s.key && index.causeAt.has(t.cause)).map((t) => [t.cause, t.n]),
-    )
+    const own = turnedOf(turned, s.key, index.causeAt)
     return { says: s.says, looks: firstLooks(index, { symptom: s.key, shares: ownShares(s, own).shares, most: MOST }) }
   })
   return pdfOf(symptomCards(cards, { shopName: site.name, date: dayOf(site.zone, deps.now()) }))

@@ -1,14 +1,13 @@
-import { and, eq, gte, inArray } from 'drizzle-orm'
+import { and, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { CAUTIONS, HAZARDS, type Hazard } from '@core/guide/cautions.ts'
 import { type GuideKey } from '@core/guide/keys.ts'
 import { makeId } from '@core/ids/id.ts'
-import { standingFacts } from '@core/ledger/resolve.ts'
 import { type cautionRequest, type CautionsAnswer, type guideNoteRequest } from '@contract/guide.ts'
-import { guideNote, ledgerEvent, ownCaution, person } from '@server/db/schema.ts'
+import { guideNote, ownCaution, person } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { isLead, mustLead, type Deps, type Who } from '@server/http/context.ts'
-import { fromRow } from '@server/ledger/append.ts'
+import { standingOfKind } from '@server/ledger/standings.ts'
 import { changing } from '@server/shop/changing.ts'
 import { loadShop } from '@server/shop/model.ts'
 import { type OwnCautions, type OwnNote } from './steps.ts'
@@ -80,12 +79,8 @@ export async function readCautions(deps: Deps, who: Who): Promise<CautionsAnswer
   mustLead(who)
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
   const own = await ownCautions(deps.db)
-  const roots = deps.db
-    .select({ rootId: ledgerEvent.rootId })
-    .from(ledgerEvent)
-    .where(and(eq(ledgerEvent.kind, 'nearMiss'), gte(ledgerEvent.happenedMs, deps.now() - YEAR_MS)))
-  const rows = await deps.db.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, roots))
-  const misses = standingFacts(rows.map(fromRow)).flatMap(({ fact, happenedMs, stationId }) =>
+  const told = await standingOfKind(deps.db, 'nearMiss', deps.now() - YEAR_MS)
+  const misses = told.flatMap(({ fact, happenedMs, stationId }) =>
     fact.kind === 'nearMiss' ? [{ hazard: fact.hazard, happenedMs, stationId }] : [],
   )
   const of = (hazard: Hazard | 'other') => misses.filter((m) => m.hazard === hazard)

@@ -53,34 +53,32 @@ async function picture({ deps, who, req, res }: Asked): Promise<void> {
   res.type('jpeg').send(jpeg)
 }
 
+function sendPdf(res: Asked['res'], pdf: Buffer, name: string): void {
+  res.setHeader('content-type', 'application/pdf')
+  res.setHeader('content-disposition', `inline; filename="${name}.pdf"`)
+  res.send(pdf)
+}
+
 async function printed({ deps, who, req, res }: Asked): Promise<void> {
   const query = printQuery.parse(req.query)
   const origin = `${req.protocol}://${req.get('host') ?? 'localhost'}`
   const pdf = await print(deps, who, { query, origin })
-  res.setHeader('content-type', 'application/pdf')
-  res.setHeader('content-disposition', `inline; filename="${query.what}.pdf"`)
-  res.send(pdf)
+  sendPdf(res, pdf, query.what)
 }
 
 async function guided({ deps, who, req, res }: Asked): Promise<void> {
   const { pdf, name } = await printGuide(deps, who, guideQuery.parse(req.query))
-  res.setHeader('content-type', 'application/pdf')
-  res.setHeader('content-disposition', `inline; filename="${name.replace(/[^\w ]/g, '')}.pdf"`)
-  res.send(pdf)
+  sendPdf(res, pdf, name.replace(/[^\w ]/g, ''))
 }
 
 async function walked({ deps, who, req, res }: Asked): Promise<void> {
   const pdf = await printWalk(deps, who, walkQuery.parse(req.query))
-  res.setHeader('content-type', 'application/pdf')
-  res.setHeader('content-disposition', 'inline; filename="walk.pdf"')
-  res.send(pdf)
+  sendPdf(res, pdf, 'walk')
 }
 
 async function symptoms({ deps, who, req, res }: Asked): Promise<void> {
   const pdf = await printSymptoms(deps, who, symptomsQuery.parse(req.query))
-  res.setHeader('content-type', 'application/pdf')
-  res.setHeader('content-disposition', 'inline; filename="look-first.pdf"')
-  res.send(pdf)
+  sendPdf(res, pdf, 'look-first')
 }
 
 async function sheet({ deps, who, req, res }: Asked): Promise<void> {

@@ -1,5 +1,5 @@
-import { and, gte, inArray, or, type SQL } from 'drizzle-orm'
-import { spoolOf } from '@core/ledger/event.ts'
+import { and, eq, gte, inArray, or, type SQL } from 'drizzle-orm'
+import { spoolOf, type FactKind } from '@core/ledger/event.ts'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
@@ -11,6 +11,10 @@ async function standingWhere(db: Reader, where: SQL | undefined): Promise<Standi
   const rows = await readMany(db, ledgerEvent, inArray(ledgerEvent.rootId, roots))
   return standingFacts(rows.map(fromRow))
 }
+
+/** Lines of one kind since then, as they stand now. */
+export const standingOfKind = (db: Reader, kind: FactKind, sinceMs: number): Promise<Standing[]> =>
+  standingWhere(db, and(eq(ledgerEvent.kind, kind), gte(ledgerEvent.happenedMs, sinceMs)))
 
 export async function standingOfCarriers(db: Reader, carrierIds: readonly string[]): Promise<Map<string, Standing[]>> {
   const byCarrier = new Map<string, Standing[]>(carrierIds.map((id) => [id, []]))

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { chancesOf } from '@core/diagnose/belief.ts'
-import { fixKey, type FixGroup } from '@core/diagnose/plan.ts'
+import { fixKey, signsFor, type FixGroup } from '@core/diagnose/plan.ts'
 import { fixMinutes, minutesOf } from '@core/diagnose/knowledge.ts'
 import { COLUMNS, type Column } from '@core/path/columns.ts'
 import { type DownAnswer } from '@contract/down.ts'
@@ -161,8 +161,7 @@ function Now({ gun, down, search, found }: At & { found: Found }) {
   )
 }
 const isDearOneSign = (found: Found, group: FixGroup) => {
-  const signs = new Set(group.causes.flatMap((i) => [...(found.reckoned.signs.get(i) ?? [])]))
-  return group.minutes > 10 && signs.size < 2
+  return group.minutes > 10 && signsFor(found.reckoned, group).size < 2
 }
 
 /** Another gun: where what is left takes longer than hanging it, or the search took twice what it should. */

@@ -8,10 +8,7 @@ const TRIED: readonly { words: string; said: Said }[] = [
   { words: 'cable laid straight', said: { type: 'fix', key: 'cableCoiled' } },
   { words: 'tension set', said: { type: 'fix', key: 'tensionLow' } },
 ]
-const isThere = (index: Index, said: Said) =>
-  said.type === 'check'
-    ? index.checkOf.has(said.key)
-    : index.causes.some((c) => c.key === said.key) || said.type === 'fix'
+const isThere = (index: Index, said: Said) => said.type !== 'check' || index.checkOf.has(said.key)
 
 /** Before the first look: what was tried already without help. Twice a tip tells more than once. */
 export function AlreadyTried(props: { index: Index; said: readonly Said[]; onTried: (said: Said) => void }) {

@@ -1,6 +1,6 @@
 import { chancesOf, indexOf, type Index } from '@core/diagnose/belief.ts'
 import { hintsOf, type GunState } from '@core/diagnose/hints.ts'
-import { ownShares } from '@core/diagnose/learn.ts'
+import { ownShares, turnedOf } from '@core/diagnose/learn.ts'
 import { type Knowledge } from '@core/diagnose/knowledge.ts'
 import { planned, quickOrder, type Planned } from '@core/diagnose/plan.ts'
 import { ownCheck } from '@core/diagnose/race.ts'
@@ -63,9 +63,7 @@ export function search(
   const listed = index.symptoms.find((s) => s.key === symptom)
   if (symptom === null || !listed) return null
   const hints = hintsOf(gunState(gun, down, state.touched ?? touchedByLog(gun)), index)
-  const turned = new Map(
-    down.turned.filter((t) => t.symptom === symptom && index.causeAt.has(t.cause)).map((t) => [t.cause, t.n]),
-  )
+  const turned = turnedOf(down.turned, symptom, index.causeAt)
   const { shares, own } = ownShares(listed, turned)
   const reckoned = reckon(index, { symptom, said }, { hints, shares })
   return { index, reckoned, hints, plan: planned(reckoned), own }
