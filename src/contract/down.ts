@@ -107,6 +107,8 @@ export const explainRequest = z.object({
   isCertain: z.boolean(),
   by: z.enum(['search', 'known', 'later']),
   closing: z.enum(CLOSINGS),
+  /** Pieces of work that were scrapped with it; null: nobody said. */
+  scrapped: z.number().int().min(0).max(99).nullable().default(null),
 })
 
 export const downNowQuery = z.object({

@@ -73,6 +73,7 @@ export const classRequest = z.object({
   classKey: z.string(),
   labourMinorPerHour: z.number().int().min(0),
   stopMinorPerHour: z.number().int().min(0),
+  scrapMinorPerPiece: z.number().int().min(0).optional(),
 })
 export const kindRequest = z.object({
   key: idempotencyKey,
@@ -183,7 +184,13 @@ export const shopAnswer = z.object({
   areas: z.array(z.object({ id: z.string(), name: z.string(), built })),
   stations: z.array(stationLine),
   classes: z.array(
-    z.object({ key: z.string(), name: z.string(), labourMinorPerHour: z.number(), stopMinorPerHour: z.number() }),
+    z.object({
+      key: z.string(),
+      name: z.string(),
+      labourMinorPerHour: z.number(),
+      stopMinorPerHour: z.number(),
+      scrapMinorPerPiece: z.number(),
+    }),
   ),
   kinds: z.array(
     z.object({

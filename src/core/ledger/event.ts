@@ -154,6 +154,8 @@ export type Fact =
       isCertain: boolean
       by: 'search' | 'known' | 'later'
       closing: Closing
+      /** Pieces of work scrapped with it; absent: nobody said. */
+      scrapped?: number | null
     }
   | { kind: 'usageEntered'; carrierId: CarrierId | null; rows: number }
   | { kind: 'shopChanged'; what: string }

@@ -134,16 +134,16 @@ async function insertShop(tx: Tx, deps: Deps): Promise<AllIds> {
   const people = PEOPLE.map((p) => ({ id: id('person'), ...p, passwordHash: null as string | null }))
   for (const p of people) if (p.name === DEMO_LEAD.name) p.passwordHash = await hash(DEMO_LEAD.password)
   await tx.insert(person).values(people)
-  const rates: Record<string, [number, number]> = {
-    booth: [3800, 5200],
-    training: [3800, 1500],
-    cell: [4200, 14500],
-    bench: [3800, 2600],
+  const rates: Record<string, [number, number, number]> = {
+    booth: [3800, 5200, 3500],
+    training: [3800, 1500, 400],
+    cell: [4200, 14500, 9000],
+    bench: [3800, 2600, 2500],
   }
-  for (const [key, [labour, stop]] of Object.entries(rates))
+  for (const [key, [labour, stop, scrap]] of Object.entries(rates))
     await tx
       .update(stationClass)
-      .set({ labourMinorPerHour: labour, stopMinorPerHour: stop })
+      .set({ labourMinorPerHour: labour, stopMinorPerHour: stop, scrapMinorPerPiece: scrap })
       .where(eq(stationClass.key, key))
   const lead = people[0]?.id ?? null
   await tx.insert(houseRule).values(

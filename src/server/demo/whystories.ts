@@ -86,5 +86,6 @@ export function whyOf(stop: { atMs: number; position: string }, carrierId: Carri
     isCertain: random() < SURE_SHARE,
     by: 'known',
     closing: random() < 0.7 ? 'good' : 'notTested',
+    scrapped: random() < 0.6 ? (random() < 0.2 ? 1 : 0) : null,
   }
 }

@@ -1,14 +1,10 @@
-import { gte, isNull, or } from 'drizzle-orm'
 import { type z } from 'zod'
 import { compareRates, untilItTells } from '@core/stats/rates.ts'
-import { type Cause } from '@core/diagnose/knowledge.ts'
 import { type downNowAnswer, type downNowQuery } from '@contract/down.ts'
-import { stoppage } from '@server/db/schema.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
-import { stoppedMinutes } from '@server/projection/stationrows.ts'
-import { loadShop, mustHaveArea, type ShopModel } from '@server/shop/model.ts'
-import { explainedSince, explanationOf, type Explained } from './explained.ts'
+import { loadShop, mustHaveArea } from '@server/shop/model.ts'
 import { knowledgeNow } from './knowledge.ts'
+import { stopsSince, type Stop } from './stops.ts'
 
 const DAY_MS = 86_400_000
 type Answer = z.input<typeof downNowAnswer>
@@ -17,25 +13,16 @@ type Answer = z.input<typeof downNowAnswer>
 export async function readDownNow(deps: Deps, who: Who, q: z.output<typeof downNowQuery>): Promise<Answer> {
   mustRead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const [shop, { knowledge }] = await Promise.all([loadShop(deps.db, deps.calendar, nowMs), knowledgeNow(deps.db)])
   mustHaveArea(shop, q.areaId)
   const sinceMs = nowMs - q.days * DAY_MS
   const beforeMs = sinceMs - q.days * DAY_MS
-  const [{ knowledge }, explained, rows] = await Promise.all([
-    knowledgeNow(deps.db),
-    explainedSince(deps.db, sinceMs - DAY_MS),
-    deps.db
-      .select()
-      .from(stoppage)
-      .where(or(gte(stoppage.fromMs, beforeMs), isNull(stoppage.toMs))),
-  ])
-  const here = rows.filter((s) => {
-    const station = shop.stationById.get(s.stationId)
-    return station !== undefined && (!q.areaId || station.areaId === q.areaId)
-  })
-  const at: PlaceAt = { who, shop, nowMs, explained }
-  const placed = here.filter((s) => s.fromMs >= sinceMs || s.toMs === null).map((s) => placedAt(s, at))
-  placed.sort((a, b) => a.fromMs - b.fromMs)
+  const all = await stopsSince(deps.db, { shop, knowledge, nowMs, sinceMs: beforeMs, areaId: q.areaId })
+  const now = all.filter((s) => s.fromMs >= sinceMs || s.toMs === null)
+  const costOf = (s: Stop) => {
+    const perHour = shop.stopRateOf(s.stationId)
+    return isLead(who) && perHour > 0 ? (s.minutes * perHour) / 60 : null
+  }
   return {
     nowMs,
     zone: shop.site.zone,
@@ -43,32 +30,12 @@ export async function readDownNow(deps: Deps, who: Who, q: z.output<typeof downN
     areas: shop.areas.map(({ id, name }) => ({ id, name })),
     currency: shop.site.currency,
     before: againstBefore(
-      here.filter((s) => s.fromMs < sinceMs && s.fromMs >= beforeMs).length,
-      here.filter((s) => s.fromMs >= sinceMs).length,
+      all.filter((s) => s.fromMs < sinceMs && s.fromMs >= beforeMs).length,
+      all.filter((s) => s.fromMs >= sinceMs).length,
       q.days,
     ),
-    ...whereItWent(placed, shop, new Map(knowledge.causes.map((c) => [c.key, c]))),
+    ...whereItWent(now, costOf),
   }
-}
-
-interface PlaceAt {
-  who: Who
-  shop: ShopModel
-  nowMs: number
-  explained: readonly Explained[]
-}
-function placedAt(s: typeof stoppage.$inferSelect, { who, shop, nowMs, explained }: PlaceAt): Placed {
-  const station = shop.stationById.get(s.stationId)
-  const minutes = s.minutes ?? stoppedMinutes(s, station ? shop.scheduleOfArea(station.areaId) : null, nowMs)
-  const cost = costPerMinute(who, shop, s.stationId)
-  const costMinor = cost === null ? null : minutes * cost
-  return { ...s, name: station?.name ?? '', minutes, costMinor, said: explanationOf(s, explained)?.fact ?? null }
-}
-
-/** What a minute of standing costs, for leads; null: nobody said. */
-function costPerMinute(who: Who, shop: ShopModel, stationId: string): number | null {
-  const perHour = shop.classes.get(shop.stationById.get(stationId)?.classKey ?? '')?.stopMinorPerHour ?? 0
-  return isLead(who) && perHour > 0 ? perHour / 60 : null
 }
 
 function againstBefore(then: number, now: number, days: number): Answer['before'] {
@@ -87,51 +54,34 @@ function againstBefore(then: number, now: number, days: number): Answer['before'
   }
 }
 
-type Placed = typeof stoppage.$inferSelect & {
-  name: string
-  minutes: number
-  costMinor: number | null
-  said: Explained['fact'] | null
-}
-type CauseOf = ReadonlyMap<string, Cause>
 function whereItWent(
-  placed: readonly Placed[],
-  shop: ShopModel,
-  causeOf: CauseOf,
+  stops: readonly Stop[],
+  costOf: (stop: Stop) => number | null,
 ): Pick<Answer, 'down' | 'stops' | 'firstFix' | 'causes'> {
-  const closed = placed.flatMap((s) => (s.said && s.said.closing !== 'notTested' ? [s.said] : []))
-  const isFirst = (c: Explained['fact']) => c.closing === 'good' && !c.said.some((x) => x.type === 'fix')
+  const closed = stops.flatMap((s) => (s.said && s.said.closing !== 'notTested' ? [s.said] : []))
+  const isFirst = (c: (typeof closed)[number]) => c.closing === 'good' && !c.said.some((x) => x.type === 'fix')
   return {
-    down: placed
+    down: stops
       .filter((s) => s.toMs === null)
       .map(({ stationId, name, fromMs, minutes, position }) => ({ stationId, name, fromMs, minutes, position })),
-    stops: placed.map(({ stationId, name, fromMs, minutes, costMinor, position, said }) => {
-      const cause = said?.cause ? (causeOf.get(said.cause) ?? null) : null
+    stops: stops.map((s) => {
+      const { stationId, name, fromMs, minutes, column, cause, said } = s
       return {
-        ...{ stationId, name, fromMs, minutes },
-        column: columnOf(cause?.at ?? position, shop),
+        ...{ stationId, name, fromMs, minutes, column },
         cause: cause?.says ?? null,
         isSure: said?.isCertain ?? false,
         isExplained: said !== null,
-        costMinor,
+        costMinor: costOf(s),
       }
     }),
     firstFix: { right: closed.filter(isFirst).length, of: closed.length },
-    causes: causeTotals(placed, causeOf),
+    causes: causeTotals(stops),
   }
 }
 
-/** Column of the path a position stands in; off the wire stands by itself. */
-function columnOf(at: string | null, shop: ShopModel): string | null {
-  if (at === null) return null
-  const kind = at.split('#')[0] ?? at
-  return shop.kindByKey.get(kind)?.column ?? kind
-}
-
-function causeTotals(stops: readonly Placed[], causeOf: CauseOf): Answer['causes'] {
+function causeTotals(stops: readonly Stop[]): Answer['causes'] {
   const totals = new Map<string, Answer['causes'][number]>()
-  for (const { minutes, said } of stops) {
-    const cause = said?.cause ? causeOf.get(said.cause) : undefined
+  for (const { minutes, cause } of stops) {
     if (!cause) continue
     const before = totals.get(cause.key) ?? { key: cause.key, says: cause.says, n: 0, minutes: 0 }
     totals.set(cause.key, { ...before, n: before.n + 1, minutes: before.minutes + minutes })

@@ -142,7 +142,7 @@ function rankInput(s: Surveyed, shop: ShopModel) {
       minutes: p.verdict.act === 'clean' ? p.kind.cleanMin : shop.changeMinOf(p.kind.key, s.familyId),
       due: p.verdict.due,
     })),
-    stopRateMinorPerHour: shop.classes.get(s.station.classKey)?.stopMinorPerHour ?? 0,
+    stopRateMinorPerHour: shop.stopRateOf(s.station.id),
     schedule: s.schedule,
   }
 }

@@ -48,7 +48,7 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
     downSinceMs: s.now.downSinceMs,
     downMinutes: downMinutes(s, nowMs),
     downPosition: s.now.downPosition,
-    stopMinorPerHour: isLead(who) ? (shop.classes.get(s.station.classKey)?.stopMinorPerHour ?? null) : null,
+    stopMinorPerHour: isLead(who) ? shop.stopRateOf(s.station.id) : null,
     cutoffMs: nextWindow(s.schedule, nowMs).atMs,
     cells: cellsOf(s),
     wants: openWants(s),

@@ -1,4 +1,4 @@
-import { and, inArray } from 'drizzle-orm'
+import { and, eq, gte, inArray } from 'drizzle-orm'
 import { type CarrierId } from '@core/ids/id.ts'
 import { foldCarrier, type CarrierStory } from '@core/ledger/fold.ts'
 import { buildHeadClocks, spoolUsage, type HeadClocks, type UsageEntry } from '@core/clock/headclock.ts'
@@ -7,7 +7,8 @@ import { type Schedule } from '@core/clock/schedule.ts'
 import { massFromLengthKg } from '@core/spools/wire.ts'
 import { carrier, mount, telemetryHour, usageSpan } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
-import { standingOfCarriers } from '@server/ledger/standings.ts'
+import { type Standing } from '@core/ledger/resolve.ts'
+import { standingOfCarriers, standingOfKind } from '@server/ledger/standings.ts'
 import { type ShopModel } from '@server/shop/model.ts'
 
 export type CarrierRow = typeof carrier.$inferSelect
@@ -75,7 +76,7 @@ export async function gather(db: Reader, wanted: ReadonlySet<string>, shop: Shop
   const clocks = await clocksOf(
     db,
     [...carriers.values()].filter((c) => c.type === 'head'),
-    { stories, shop, stretchesOf, carriers },
+    { stories, shop, carriers },
   )
   return { carriers, stories, clocks, stretchesOf }
 }
@@ -123,16 +124,21 @@ interface ClockNeeds {
   stories: Map<string, CarrierStory>
   shop: ShopModel
   carriers: Map<string, CarrierRow>
-  stretchesOf: (id: string) => ChainStretch[]
+  /** Entries before are left out, where only a stretch of time is asked for. */
+  sinceMs?: number
 }
 
 async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Promise<Map<string, HeadClocks>> {
   const usage = new Map<string, UsageEntry[]>(heads.map((h) => [h.id, []]))
   const ids = heads.map((h) => h.id)
   for (let i = 0; i < ids.length; i += 50) {
-    const rows = await readMany(db, usageSpan, inArray(usageSpan.headId, ids.slice(i, i + 50)))
+    const some = ids.slice(i, i + 50)
+    const sinceMs = needs.sinceMs ?? 0
+    const spans = and(inArray(usageSpan.headId, some), gte(usageSpan.fromMs, sinceMs))
+    const rows = await readMany(db, usageSpan, spans)
     rows.forEach((row) => usage.get(row.headId)?.push(row))
-    const hours = await readMany(db, telemetryHour, inArray(telemetryHour.headId, ids.slice(i, i + 50)))
+    const lately = and(inArray(telemetryHour.headId, some), gte(telemetryHour.hourMs, sinceMs))
+    const hours = await readMany(db, telemetryHour, lately)
     hours.forEach((hour) => usage.get(hour.headId)?.push(entryOf(hour, needs)))
   }
   return new Map(
@@ -144,6 +150,25 @@ async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Pro
       return [head.id, buildHeadClocks([...(usage.get(head.id) ?? []), ...spoolUsage(loads)], kgPerArcHour, schedule)]
     }),
   )
+}
+
+/** A spool may hang for weeks: so much before is read too. */
+const SPOOL_MS = 35 * 86_400_000
+/** Clocks of all heads as far as they speak of the time since then: for what was used between two days, and not for the life of a part. */
+export async function headClocksSince(db: Reader, shop: ShopModel, sinceMs: number): Promise<Map<string, HeadClocks>> {
+  const heads = await db.select().from(carrier).where(eq(carrier.type, 'head'))
+  const fromMs = sinceMs - SPOOL_MS
+  const told = await Promise.all([
+    standingOfKind(db, 'mounted', 0),
+    ...(['wireLoaded', 'wireOff', 'spoolRead'] as const).map((kind) => standingOfKind(db, kind, fromMs)),
+  ])
+  const ofHead = new Map<string, Standing[]>(heads.map((h) => [h.id, []]))
+  for (const standing of told.flat())
+    if ('carrierId' in standing.fact && standing.fact.carrierId) ofHead.get(standing.fact.carrierId)?.push(standing)
+  const stories = new Map([...ofHead].map(([id, standings]) => [id, foldCarrier(standings)]))
+  const stations = await db.select().from(carrier).where(eq(carrier.type, 'station'))
+  const carriers = new Map([...heads, ...stations].map((c) => [c.id, c]))
+  return clocksOf(db, heads, { stories, shop, carriers, sinceMs: fromMs })
 }
 
 /** An hour of telemetry as usage; metres become kilograms by the wire that was on then. */

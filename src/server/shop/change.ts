@@ -194,7 +194,11 @@ export const saveClass = (deps: Deps, who: Who, r: z.infer<typeof classRequest>)
     work: async (tx) => {
       await tx
         .update(stationClass)
-        .set({ labourMinorPerHour: r.labourMinorPerHour, stopMinorPerHour: r.stopMinorPerHour })
+        .set({
+          labourMinorPerHour: r.labourMinorPerHour,
+          stopMinorPerHour: r.stopMinorPerHour,
+          ...(r.scrapMinorPerPiece === undefined ? {} : { scrapMinorPerPiece: r.scrapMinorPerPiece }),
+        })
         .where(eq(stationClass.key, r.classKey))
     },
   })

@@ -61,6 +61,8 @@ export interface ShopModel {
   /** When its guns stand still anyway, next. */
   windowOfArea: (areaId: string) => ReturnType<typeof nextWindow>
   clockSetup: (stationId: string | null) => ClockSetup
+  /** What an hour of standing costs there, with all that halt together with it; minor units, 0: nobody said. */
+  stopRateOf: (stationId: string) => number
   ruleFor: (kindKey: string, classKey: string) => RuleRow | null
   /** Minutes of a task on a family, learnt from the jobs logged. */
   learnt: MinutesOf
@@ -109,8 +111,7 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
   const [only] = sites
   if (!only)
     throw new DomainError('not-found', 'The shop has no name yet.', ['Open the first page and say what it is called.'])
-  const areaById = byId(areas)
-  const [stationById, wireById] = [byId(stations), byId(wires)]
+  const [areaById, stationById, wireById] = [byId(areas), byId(stations), byId(wires)]
   const ruleBy = new Map(rules.map((r) => [`${r.kindKey} ${r.classKey}`, r]))
   const input = { zone: only.zone, shifts: patterns, holidays: holidays.map((h) => h.day) }
   const scheduleOfArea = once((areaId) => calendar.scheduleFor(input, areaId, nowMs))
@@ -137,10 +138,23 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
     ...minutesHere(kindByKey, minutesOf(more[6])),
     families: new Map(families.map((f) => [f.id, f.name])),
     ...fitOfShop(families, more),
+    stopRateOf: stopRates(stations, classes),
     clockSetup: (stationId) =>
       clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? '' }),
     ruleFor: (kindKey, classKey) => ruleBy.get(`${kindKey} ${classKey}`) ?? ruleBy.get(`${kindKey} *`) ?? null,
   }
+}
+
+function stopRates(stations: readonly StationRow[], classes: readonly (typeof stationClass.$inferSelect)[]) {
+  const perHour = new Map(classes.map((c) => [c.key, c.stopMinorPerHour]))
+  const rateOf = ({ classKey }: StationRow) => perHour.get(classKey) ?? 0
+  const together = groupBy(stations, (s) => s.stopGroup ?? s.id)
+  const totals = new Map<string, number>()
+  for (const group of together.values()) {
+    const total = group.reduce((sum, s) => sum + rateOf(s), 0)
+    group.forEach((s) => totals.set(s.id, total))
+  }
+  return (stationId: string) => totals.get(stationId) ?? 0
 }
 
 const minutesHere = (

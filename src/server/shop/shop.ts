@@ -34,6 +34,7 @@ export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
       ...c,
       labourMinorPerHour: money ? c.labourMinorPerHour : 0,
       stopMinorPerHour: money ? c.stopMinorPerHour : 0,
+      scrapMinorPerPiece: money ? c.scrapMinorPerPiece : 0,
     })),
     kinds: shop.kinds.map(kindLine),
     rules: rules.map((r) => ruleLine(r, money && r.chosenById ? (nameOf.get(r.chosenById) ?? null) : null)),

@@ -129,7 +129,7 @@ interface MakeAt {
 function stopAt(s: Surveyed, at: MakeAt): StopMade | null {
   const { shop } = at
   if (s.now.isParked || s.now.downSinceMs !== null) return null
-  const perMinute = Math.max(1, (shop.classes.get(s.station.classKey)?.stopMinorPerHour ?? 0) / 60)
+  const perMinute = Math.max(1, shop.stopRateOf(s.station.id) / 60)
   const looks = looksAt(s, at)
   const isDue = at.walk === 'due'
   const wants = isDue ? openWants(s) : []

@@ -19,6 +19,7 @@ const SECTIONS = [
   { to: '/down', name: 'Down' },
   { to: '/walk', name: 'Walk' },
   { to: '/drag', name: 'Drag' },
+  { to: '/payback', name: 'Payback' },
   { to: '/spools', name: 'Spools' },
   { to: '/logbook', name: 'Logbook' },
   { to: '/shop', name: 'Our shop' },

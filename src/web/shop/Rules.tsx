@@ -128,14 +128,15 @@ function Field(props: { label: string; value: string; unit: string; onChange: (v
 function Rates({ shop }: { shop: ShopAnswer }) {
   return (
     <section>
-      <h2>What an hour costs ({shop.site.currency})</h2>
+      <h2>What standing costs ({shop.site.currency})</h2>
       <div className="table-responsive">
         <table className="table rules">
           <thead>
             <tr>
               <th>places</th>
-              <th>labour</th>
-              <th>standing</th>
+              <th>labour an hour</th>
+              <th>standing an hour</th>
+              <th>a scrapped piece</th>
               <td />
             </tr>
           </thead>
@@ -153,8 +154,15 @@ function RateRow({ c }: { c: ShopAnswer['classes'][number] }) {
   const save = useSave('/shop/class')
   const [labour, setLabour] = useState(String(c.labourMinorPerHour / 100))
   const [stop, setStop] = useState(String(c.stopMinorPerHour / 100))
+  const [scrap, setScrap] = useState(String(c.scrapMinorPerPiece / 100))
   const minor = (text: string) => Math.round((parseNumber(text) ?? NaN) * 100)
-  const isBad = !(minor(labour) >= 0) || !(minor(stop) >= 0)
+  const typed = {
+    labourMinorPerHour: minor(labour),
+    stopMinorPerHour: minor(stop),
+    scrapMinorPerPiece: minor(scrap),
+  }
+  const isBad = Object.values(typed).some((n) => !(n >= 0))
+  const isSame = (Object.keys(typed) as (keyof typeof typed)[]).every((key) => typed[key] === c[key])
   return (
     <tr>
       <td>{c.name}</td>
@@ -165,12 +173,10 @@ function RateRow({ c }: { c: ShopAnswer['classes'][number] }) {
         <Field label={`${c.name}: standing an hour`} value={stop} unit="" onChange={setStop} />
       </td>
       <td>
-        <Button
-          disabled={isBad || (minor(labour) === c.labourMinorPerHour && minor(stop) === c.stopMinorPerHour)}
-          onClick={() =>
-            save.mutate({ classKey: c.key, labourMinorPerHour: minor(labour), stopMinorPerHour: minor(stop) })
-          }
-        >
+        <Field label={`${c.name}: a scrapped piece`} value={scrap} unit="" onChange={setScrap} />
+      </td>
+      <td>
+        <Button disabled={isBad || isSame} onClick={() => save.mutate({ classKey: c.key, ...typed })}>
           Save
         </Button>
       </td>

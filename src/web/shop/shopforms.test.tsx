@@ -117,7 +117,7 @@ describe('house rules', () => {
     await user.type(field, '61,50')
     await user.click(within(field.closest('tr') as HTMLElement).getByRole('button', { name: 'Save' }))
     expect(said(sent)).toEqual([
-      ['/shop/class', { classKey: 'booth', labourMinorPerHour: 3800, stopMinorPerHour: 6150 }],
+      ['/shop/class', { classKey: 'booth', labourMinorPerHour: 3800, stopMinorPerHour: 6150, scrapMinorPerPiece: 0 }],
     ])
   })
 })

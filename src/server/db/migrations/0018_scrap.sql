@@ -1,0 +1,1 @@
+ALTER TABLE `station_class` ADD `scrap_minor_per_piece` int DEFAULT 0 NOT NULL;

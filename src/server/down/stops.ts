@@ -1,0 +1,57 @@
+import { gte, isNull, or } from 'drizzle-orm'
+import { type Cause, type Knowledge } from '@core/diagnose/knowledge.ts'
+import { stoppage } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { stoppedMinutes } from '@server/projection/stationrows.ts'
+import { groupBy, type ShopModel } from '@server/shop/model.ts'
+import { explainedSince, explanationOf, type Explained } from './explained.ts'
+
+const DAY_MS = 86_400_000
+export type Stop = typeof stoppage.$inferSelect & {
+  name: string
+  areaId: string
+  /** Scheduled minutes it stood; up to now where it still does. */
+  minutes: number
+  said: Explained['fact'] | null
+  cause: Cause | null
+  /** Column of the path where it began; null: nobody said. */
+  column: string | null
+}
+export interface StopsAt {
+  shop: ShopModel
+  knowledge: Knowledge
+  nowMs: number
+  sinceMs: number
+  areaId?: string | undefined
+}
+
+/** Stops that began since then, and any that still stands, oldest first, with what somebody said they were. */
+export async function stopsSince(db: Reader, at: StopsAt): Promise<Stop[]> {
+  const [explained, rows] = await Promise.all([
+    explainedSince(db, at.sinceMs - DAY_MS),
+    db
+      .select()
+      .from(stoppage)
+      .where(or(gte(stoppage.fromMs, at.sinceMs), isNull(stoppage.toMs))),
+  ])
+  const causeOf = new Map(at.knowledge.causes.map((c) => [c.key, c]))
+  const saidAt = groupBy(explained, (e) => e.stationId)
+  return rows
+    .flatMap((s): Stop[] => {
+      const station = at.shop.stationById.get(s.stationId)
+      if (!station || (at.areaId && station.areaId !== at.areaId)) return []
+      const { name, areaId } = station
+      const minutes = s.minutes ?? stoppedMinutes(s, at.shop.scheduleOfArea(areaId), at.nowMs)
+      const said = explanationOf(s, saidAt.get(s.stationId) ?? [])?.fact ?? null
+      const cause = said?.cause ? (causeOf.get(said.cause) ?? null) : null
+      return [{ ...s, name, areaId, minutes, said, cause, column: columnOf(cause?.at ?? s.position, at.shop) }]
+    })
+    .sort((a, b) => a.fromMs - b.fromMs)
+}
+
+/** Column of the path a position stands in; off the wire stands by itself. */
+function columnOf(at: string | null, shop: ShopModel): string | null {
+  if (at === null) return null
+  const kind = at.split('#')[0] ?? at
+  return shop.kindByKey.get(kind)?.column ?? kind
+}

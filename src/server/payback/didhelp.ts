@@ -1,0 +1,117 @@
+import { type z } from 'zod'
+import { didHelp } from '@core/payback/didhelp.ts'
+import { type helpAnswer, type helpQuery } from '@contract/payback.ts'
+import { knowledgeNow } from '@server/down/knowledge.ts'
+import { stopsSince } from '@server/down/stops.ts'
+import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { loadShop, mustHaveArea, type StationRow } from '@server/shop/model.ts'
+import { addUsed, NOTHING_USED, usageIn, type Used, type Window } from './usagein.ts'
+
+const DAY_MS = 86_400_000
+/** As long before as after, but no less and no more than this. */
+const DAYS = { least: 28, most: 180 }
+/** The last fifth of the time before, to see whether it was changed because of a bad stretch. */
+const LATE = 0.2
+
+/** Whether stops became fewer after a change: at one place, in one area or everywhere, against what was welded. */
+export async function readHelp(
+  deps: Deps,
+  who: Who,
+  q: z.output<typeof helpQuery>,
+): Promise<z.input<typeof helpAnswer>> {
+  mustRead(who)
+  const nowMs = deps.now()
+  const [shop, { knowledge }] = await Promise.all([loadShop(deps.db, deps.calendar, nowMs), knowledgeNow(deps.db)])
+  mustHaveArea(shop, q.areaId)
+  if (q.stationId && !shop.stationById.has(q.stationId)) throw new DomainError('not-found', 'There is no such place.')
+  if (!(q.atMs < nowMs - DAY_MS))
+    throw new DomainError('time-refused', 'It was changed less than a day ago: nothing can be said yet.', [
+      'Ask again tomorrow, or pick an earlier change.',
+    ])
+  const windows = windowsOf(q.atMs, nowMs)
+  const [used, stops] = await Promise.all([
+    usageIn(deps.db, shop, windows),
+    stopsSince(deps.db, { shop, knowledge, nowMs, sinceMs: windows[0].fromMs }),
+  ])
+  const isHere = (s: Pick<StationRow, 'id' | 'areaId'>) =>
+    q.stationId ? s.id === q.stationId : !q.areaId || s.areaId === q.areaId
+  const count = (places: readonly StationRow[], window: number): { n: number; used: Used } => {
+    const ids = new Set(places.map((p) => p.id))
+    const { fromMs, toMs } = windows[window] as Window
+    const n = stops.filter(
+      (s) => ids.has(s.stationId) && s.fromMs >= fromMs && s.fromMs < toMs && (!q.column || s.column === q.column),
+    ).length
+    return { n, used: places.map((p) => used(p.id, window)).reduce(addUsed, NOTHING_USED) }
+  }
+  const here = shop.stations.filter(isHere)
+  const there = shop.stations.filter((s) => !isHere(s))
+  return verdictOf({ nowMs, zone: shop.site.zone, atMs: q.atMs }, windows, (isThere, w) =>
+    count(isThere ? there : here, w),
+  )
+}
+
+type Windows = readonly [before: Window, after: Window, early: Window, late: Window]
+function windowsOf(atMs: number, nowMs: number): Windows {
+  const days = Math.min(DAYS.most, Math.max(DAYS.least, (nowMs - atMs) / DAY_MS))
+  const before = { fromMs: atMs - days * DAY_MS, toMs: atMs }
+  const after = { fromMs: atMs, toMs: Math.min(nowMs, atMs + DAYS.most * DAY_MS) }
+  const cutMs = atMs - days * DAY_MS * LATE
+  return [before, after, { ...before, toMs: cutMs }, { ...before, fromMs: cutMs }]
+}
+
+const OVER = {
+  arcHours: (u: Used) => u.arcHours,
+  kg: (u: Used) => u.kg,
+  scheduledHours: (u: Used) => u.scheduledMin / 60,
+}
+type Unit = keyof typeof OVER
+type CountOf = (isElsewhere: boolean, window: number) => { n: number; used: Used }
+
+/** Arc hours where the clock knows them both before and after. */
+function unitOf(before: Used, after: Used): Unit {
+  const unit = (Object.keys(OVER) as Unit[]).find((u) => OVER[u](before) > 0 && OVER[u](after) > 0)
+  if (unit) return unit
+  throw new DomainError('bad-request', 'Nothing was welded there before or after, as far as anyone counted.', [
+    'Pick a wider place, or enter shift totals.',
+  ])
+}
+
+function verdictOf(
+  at: Pick<z.input<typeof helpAnswer>, 'nowMs' | 'zone' | 'atMs'>,
+  windows: Windows,
+  count: CountOf,
+): z.input<typeof helpAnswer> {
+  const unit = unitOf(count(false, 0).used, count(false, 1).used)
+  const counted = (isThere: boolean, w: number) => {
+    const { n, used } = count(isThere, w)
+    return { n, over: OVER[unit](used) }
+  }
+  const pair = (isThere: boolean, a: number, b: number) => {
+    const [one, two] = [counted(isThere, a), counted(isThere, b)]
+    return one.over > 0 && two.over > 0 ? ([one, two] as const) : null
+  }
+  const others = pair(true, 0, 1)
+  const run = pair(false, 2, 3)
+  const [first, second] = [counted(false, 0), counted(false, 1)]
+  const helped = didHelp({
+    before: first,
+    after: second,
+    elsewhere: others && { before: others[0], after: others[1] },
+    run: run && { early: run[0], late: run[1] },
+  })
+  const daysOf = (w: Window) => (w.toMs - w.fromMs) / DAY_MS
+  const { ratio, low, high, p } = helped.compared
+  const days = { before: daysOf(windows[0]), after: daysOf(windows[1]) }
+  return {
+    ...at,
+    ...{ unit, days, ratio, low, p, is: helped.is },
+    before: { stops: first.n, over: first.over },
+    after: { stops: second.n, over: second.over },
+    high: Number.isFinite(high) ? high : null,
+    untilDays: helped.untilOver === null ? null : (helped.untilOver / second.over) * days.after,
+    elsewhere: helped.elsewhere,
+    elsewhereRatio: helped.elsewhereRatio,
+    isAfterBad: helped.isAfterBad,
+  }
+}

@@ -1,0 +1,89 @@
+import { gramPerMetre } from '@core/spools/wire.ts'
+import { kindOfPosition } from '@core/path/columns.ts'
+import { costOfStop, type StopCost, type UsedPart } from '@core/payback/stopcost.ts'
+import { type Standing } from '@core/ledger/resolve.ts'
+import { type Reader } from '@server/db/db.ts'
+import { type Stop } from '@server/down/stops.ts'
+import { standingOfKind } from '@server/ledger/standings.ts'
+import { groupBy, type ShopModel } from '@server/shop/model.ts'
+
+/** A stop with all that went into it. */
+export interface CostedStop extends Stop {
+  cost: StopCost
+  parts: UsedPart[]
+  wireKg: number
+  /** Nobody said how much wire was lost: as long as the gun. */
+  isWireGuessed: boolean
+}
+/** Wire is often said lost when the gun is running again. */
+const LATER_MS = 3_600_000
+/** Through the feeder and the neck, and what is snipped, beside the cable. A guess. */
+const BESIDE_CABLE_M = 1
+
+/** What each stop took: parts put on while it stood, wire lost, work scrapped, and the money of it. */
+export async function costedStops(
+  db: Reader,
+  shop: ShopModel,
+  { stops, nests, sinceMs }: { stops: readonly Stop[]; nests: ReadonlySet<string>; sinceMs: number },
+): Promise<CostedStop[]> {
+  const [fitted, lost] = await Promise.all([
+    standingOfKind(db, 'fitted', sinceMs),
+    standingOfKind(db, 'wireLost', sinceMs),
+  ])
+  const fittedAt = groupBy(fitted, (s) => s.stationId ?? '')
+  const lostAt = groupBy(lost, (s) => s.stationId ?? '')
+  const priceOf = prices(shop)
+  return stops.map((stop): CostedStop => {
+    const parts = within(fittedAt.get(stop.stationId), stop, 0).flatMap(({ fact }): UsedPart[] => {
+      if (fact.kind !== 'fitted') return []
+      const kindKey = kindOfPosition(fact.position)
+      return [{ kindKey, n: fact.count, priceMinor: priceOf(fact.partId, kindKey) }]
+    })
+    const saidKg = within(lostAt.get(stop.stationId), stop, LATER_MS).reduce(
+      (sum, { fact }) => sum + (fact.kind === 'wireLost' ? fact.kg : 0),
+      0,
+    )
+    const isWireGuessed = saidKg === 0 && nests.has(stop.said?.symptom ?? '')
+    const wire = wireAt(shop, stop.stationId)
+    const wireKg = isWireGuessed ? wire.gunKg : saidKg
+    const used = { minutes: stop.minutes, parts, wireKg, wireMinorPerKg: wire.minorPerKg }
+    const cost = costOfStop({ ...used, scrapped: stop.said?.scrapped ?? null }, ratesAt(shop, stop.stationId))
+    return { ...stop, parts, wireKg, isWireGuessed, cost }
+  })
+}
+
+const within = (list: readonly Standing[] = [], stop: Stop, laterMs: number) =>
+  list.filter((s) => s.happenedMs >= stop.fromMs && s.happenedMs <= (stop.toMs ?? Infinity) + laterMs)
+
+/** Price of a part; where nobody said which it was, the middle one of its kind. */
+export function prices(shop: ShopModel): (partId: string | null, kindKey: string) => number | null {
+  const priced = [...shop.partById.values()].filter((p) => p.priceMinor !== null)
+  const ofKind = groupBy(priced, (p) => p.kindKey)
+  return (partId, kindKey) => {
+    const own = partId ? (shop.partById.get(partId)?.priceMinor ?? null) : null
+    if (own !== null) return own
+    const list = (ofKind.get(kindKey) ?? []).map((p) => p.priceMinor ?? 0).sort((a, b) => a - b)
+    return list[Math.floor(list.length / 2)] ?? null
+  }
+}
+
+function ratesAt(shop: ShopModel, stationId: string) {
+  const place = shop.classes.get(shop.stationById.get(stationId)?.classKey ?? '')
+  return {
+    stopMinorPerHour: shop.stopRateOf(stationId),
+    labourMinorPerHour: place?.labourMinorPerHour ?? 0,
+    scrapMinorPerPiece: place?.scrapMinorPerPiece ?? 0,
+  }
+}
+
+/** The wire a place is built for: its price, and what of it lies in the gun. */
+function wireAt(shop: ShopModel, stationId: string): { minorPerKg: number | null; gunKg: number } {
+  const { wireId, cableM } = shop.built(stationId)
+  const wire = wireId ? shop.wires.get(wireId) : undefined
+  if (!wire) return { minorPerKg: null, gunKg: 0 }
+  const metres = (cableM ?? 0) + BESIDE_CABLE_M
+  return {
+    minorPerKg: wire.fit?.pricePerKgMinor ?? null,
+    gunKg: (gramPerMetre(wire.diameterMm, wire.densityGPerCm3) * metres) / 1000,
+  }
+}

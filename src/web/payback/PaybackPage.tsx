@@ -1,0 +1,104 @@
+import { useSearchParams } from 'react-router'
+import { PAYBACK_DAYS, type PaybackAnswer } from '@contract/payback.ts'
+import { useIsPhone } from '@web/floor/useIsPhone.ts'
+import { useMe } from '@web/people/queries.ts'
+import { PickOne } from '@web/shell/Field.tsx'
+import { PhoneMore } from '@web/shell/Shell.tsx'
+import { Trouble } from '@web/shell/Trouble.tsx'
+import { Heaps } from './Heaps.tsx'
+import { Helped } from './Helped.tsx'
+import {
+  beforeWords,
+  cheapPartSentence,
+  costWords,
+  nestDetail,
+  nestSentence,
+  paybackSentence,
+  unpricedWords,
+} from './paybackwords.ts'
+import { usePayback } from './queries.ts'
+import { RatesTable } from './RatesTable.tsx'
+import { WhereTable } from './WhereTable.tsx'
+
+/** What did it cost, did it help? Minutes and money heaped on the path. */
+export function PaybackPage() {
+  const [params, setParams] = useSearchParams()
+  const me = useMe()
+  const isPhone = useIsPhone()
+  const areaId = params.get('area') ?? me.data?.device?.areaId ?? ''
+  const days = Number(params.get('days') ?? 90)
+  const payback = usePayback(days, areaId)
+  const put = (name: string, value: string) => {
+    const next = new URLSearchParams(params)
+    if (value) next.set(name, value)
+    else next.delete(name)
+    setParams(next, { replace: true })
+  }
+  if (!payback.data)
+    return (
+      <main className="walk" aria-busy={payback.isPending}>
+        <Trouble problem={payback.error} />
+      </main>
+    )
+  const at = payback.data
+  const isMoney = at.isMoney && params.get('by') !== 'minutes'
+  return (
+    <main className="walk payback">
+      <h1 className="sentence">{paybackSentence(at)}</h1>
+      <p className="honesty dim">
+        {beforeWords(at)} {cheapPartSentence(at)} {unpricedWords(at)}
+      </p>
+      <div className="walk-which">
+        <PickOne
+          id="payback-days"
+          label="How long"
+          value={String(days)}
+          options={PAYBACK_DAYS.map((d) => [String(d), `${d} days`] as const)}
+          onPick={(d) => put('days', d)}
+        />
+        <PickOne
+          id="payback-area"
+          label="Where"
+          value={areaId}
+          none="everywhere"
+          options={at.areas.map((a) => [a.id, a.name] as const)}
+          onPick={(a) => put('area', a)}
+        />
+        {at.isMoney ? (
+          <PickOne
+            id="payback-by"
+            label="Heaps of"
+            value={isMoney ? 'money' : 'minutes'}
+            options={[
+              ['money', 'money'],
+              ['minutes', 'minutes'],
+            ]}
+            onPick={(by) => put('by', by)}
+          />
+        ) : null}
+      </div>
+      <Heaps at={at} isMoney={isMoney} isNarrow={isPhone} />
+      <WhereTable at={at} />
+      <Nests at={at} units={me.data?.units ?? 'metric'} />
+      <RatesTable rates={at.rates} units={me.data?.units ?? 'metric'} />
+      <Helped at={at} areaId={areaId} />
+      {isPhone ? <PhoneMore /> : null}
+    </main>
+  )
+}
+
+function Nests({ at, units }: { at: PaybackAnswer; units: 'metric' | 'us' }) {
+  if (!at.nests) return null
+  return (
+    <section aria-label="Nests">
+      <h2>{nestSentence(at)}</h2>
+      <p className="dim">{nestDetail(at, units)}</p>
+      {at.total.now.cost ? (
+        <p className="dim">
+          All stops of these {at.days} days: {costWords(at.total.now.cost, at.currency)}. Hands count an hour a stop at
+          most (guess).
+        </p>
+      ) : null}
+    </section>
+  )
+}

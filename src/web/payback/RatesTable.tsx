@@ -1,0 +1,56 @@
+import { type PaybackAnswer } from '@contract/payback.ts'
+import { kgToLb } from '@core/units/convert.ts'
+import { minutes, twoFigures, type Units } from '@web/format/numbers.ts'
+import { diffuserSentence, spanOf } from './paybackwords.ts'
+
+type Rates = PaybackAnswer['rates']
+/** Per 100 lb where the shop counts in pounds. */
+const perWeight = (r: Rates[number]['per100kg'], units: Units) =>
+  r === null || units === 'metric' ? r : { rate: r.rate / kgToLb(1), low: r.low / kgToLb(1), high: r.high / kgToLb(1) }
+/** "1 h in 500": of the time it should have run. */
+const stoodWords = (upShare: number | null) =>
+  upShare === null ? '–' : upShare >= 1 ? 'none' : `1 h in ${twoFigures(1 / (1 - upShare))}`
+
+/** How often it stood for what was welded, with exact intervals. */
+export function RatesTable({ rates, units }: { rates: Rates; units: Units }) {
+  const isEstimated = rates.some((r) => r.estimatedShare > 0.2)
+  const weight = units === 'us' ? 'lb' : 'kg'
+  return (
+    <section aria-label="How often" className="table-responsive">
+      <h2>How often, for what was welded</h2>
+      <table className="table payback-table">
+        <thead>
+          <tr>
+            <th>where</th>
+            <th className="text-end">stops</th>
+            <th className="text-end">for 100 arc hours</th>
+            <th className="text-end">for 100 {weight}</th>
+            <th className="text-end">arc hours from one to the next</th>
+            <th className="text-end">each</th>
+            <th className="text-end">stood</th>
+            <th className="text-end">diffusers for 100 tips</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rates.map((r) => (
+            <tr key={r.areaId ?? 'all'}>
+              <th scope="row">{r.areaId === null ? 'Everywhere' : r.name}</th>
+              <td className="text-end">{r.stops}</td>
+              <td className="text-end">{spanOf(r.per100h)}</td>
+              <td className="text-end">{spanOf(perWeight(r.per100kg, units))}</td>
+              <td className="text-end">{r.betweenArcH === null ? '–' : twoFigures(r.betweenArcH)}</td>
+              <td className="text-end">{r.meanMin === null ? '–' : minutes(r.meanMin)}</td>
+              <td className="text-end">{stoodWords(r.upShare)}</td>
+              <td className="text-end">{spanOf(r.diffusersFor100Tips)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="dim">
+        In brackets what it may truly be, 19 times in 20, from so few stops.
+        {isEstimated ? ' Some of the hours nobody counted: est., from wire or from the usual rate.' : ''}{' '}
+        {diffuserSentence(rates)}
+      </p>
+    </section>
+  )
+}

@@ -1,0 +1,27 @@
+import { useQuery } from '@tanstack/react-query'
+import { helpAnswer, paybackAnswer } from '@contract/payback.ts'
+import { getJson } from '@web/api/client.ts'
+
+const asked = (of: Record<string, string | number>) =>
+  new URLSearchParams(Object.entries(of).flatMap(([key, value]) => (value === '' ? [] : [[key, String(value)]])))
+
+export const usePayback = (days: number, areaId: string) =>
+  useQuery({
+    queryKey: ['payback', days, areaId],
+    queryFn: () => getJson(`/payback?${asked({ days, areaId }).toString()}`, paybackAnswer),
+    placeholderData: (last) => last,
+  })
+
+export interface HelpAsked {
+  atMs: number
+  areaId: string
+  stationId: string
+  column: string
+}
+export const useHelped = (of: HelpAsked | null) =>
+  useQuery({
+    queryKey: ['helped', of],
+    queryFn: () => getJson(`/payback/helped?${asked({ ...of }).toString()}`, helpAnswer),
+    enabled: of !== null,
+    retry: false,
+  })
