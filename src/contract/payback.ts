@@ -91,6 +91,8 @@ export const paybackAnswer = z.object({
       name: z.string().nullable(),
       what: z.string(),
       position: z.string().nullable(),
+      /** Places it holds for, where it is a rule of a class. */
+      classKey: z.string().nullable(),
     }),
   ),
 })
@@ -100,6 +102,7 @@ export const helpQuery = z.object({
   atMs: z.coerce.number().int(),
   areaId: z.string().optional(),
   stationId: z.string().optional(),
+  classKey: z.string().max(20).optional(),
   /** Only stops that began at this column. */
   column: z.string().max(24).optional(),
 })

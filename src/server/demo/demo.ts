@@ -155,7 +155,7 @@ async function insertShop(tx: Tx, deps: Deps): Promise<AllIds> {
       cleanLimit: r.clean,
       lookDays: r.look,
       chosenById: lead,
-      chosenMs: deps.now() - 70 * 86_400_000,
+      chosenMs: deps.now() - CELL_RULE_MS,
     })),
   )
   return {
@@ -273,7 +273,7 @@ function simGun(made: Made, nowMs: number): SimGun {
       if (shift.weekdays.includes(weekdayOf(day)) && span.toMs < nowMs && !isQuiet) shifts.push(span)
     }
   }
-  const rule = plan.classKey === 'cell' ? { limit: 7, fromMs: nowMs - 70 * 86_400_000, kept: 0.9 } : undefined
+  const rule = plan.classKey === 'cell' ? { limit: 7, fromMs: nowMs - CELL_RULE_MS, kept: 0.9 } : undefined
   const parts = PARTS.map((p) => (p.position === 'tip' && rule ? { ...p, rule } : p))
   return {
     key: station.name,
@@ -313,7 +313,12 @@ async function insertHistory(tx: Tx, at: HistoryAt): Promise<void> {
   await insertTins(tx, supply)
   const usage = history.usage.flatMap((u) => usageRow(u, byName.get(u.gun), at))
   for (let i = 0; i < usage.length; i += 2000) await tx.insert(usageSpan).values(usage.slice(i, i + 2000))
+  const said = { kind: 'shopChanged' as const, what: `house rule: tip, cell: change at ${CELL_TIP_H}` }
+  await append(tx, [draft(at, null, { fact: said, happenedMs: nowMs - CELL_RULE_MS })])
 }
+const CELL_TIP_H = RULES.find((r) => r.kind === 'tip' && r.cls === 'cell')?.change ?? 8
+/** So long ago the cells began to change tips by rule. */
+const CELL_RULE_MS = 70 * 86_400_000
 
 /** What nobody did in the last days on some guns. */
 const isLetGo = ({ gun, atMs, act }: SimEvent, nowMs: number) =>

@@ -390,6 +390,11 @@ export const STORIES = [
     mustFind: 'lives since then end "due" at about 8 arc hours',
   },
   {
+    story: 'The same rule, asked on Payback whether it helped',
+    where: 'Cell 1–3',
+    mustFind: 'it cannot be told from stops, and that is said with the counts before and since',
+  },
+  {
     story: 'A gun standing since this morning with the liner suspected',
     where: 'B3',
     mustFind: 'B3 is the first opened row, down at the liner',

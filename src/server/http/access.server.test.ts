@@ -196,6 +196,7 @@ describe('who may do what', () => {
             .replace(/^.changeover$/, `/changeover?stationIds=${id('A1')}&wireId=wire_none`)
             .replace(/^.reading$/, `/reading?stationId=${id('A1')}`)
             .replace(/^.down$/, `/down?stationId=${id('A1')}`)
+            .replace('helped', 'helped?atMs=1')
             .replace(/^.drag$/, `/drag?stationId=${id('A1')}`)
             .replace(/^.liner$/, `/liner?stationId=${id('A1')}`)
             .replace('dedicate', `dedicate?stationId=${id('A1')}&gunMinor=1&gunYears=1`),

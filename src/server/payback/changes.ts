@@ -1,22 +1,26 @@
-import { and, desc, eq, gte, inArray } from 'drizzle-orm'
 import { type Fact } from '@core/ledger/event.ts'
+import { type Standing } from '@core/ledger/resolve.ts'
+import { kindOfPosition } from '@core/path/columns.ts'
 import { type PaybackAnswer } from '@contract/payback.ts'
-import { ledgerEvent, life } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { type ShopModel } from '@server/shop/model.ts'
 
-const MOST = 60
+const MOST = { single: 60, rules: 30 }
 /** Parts whose change is a change of how it feeds; a tip is changed every day. */
-const LASTING = ['inlet', 'rolls', 'outlet', 'liner', 'jump', 'neck', 'diffuser', 'wiper', 'hub']
+const LASTING = new Set(['inlet', 'rolls', 'outlet', 'liner', 'jump', 'neck', 'diffuser', 'wiper', 'hub'])
 const KINDS = ['shopChanged', 'mounted', 'changedOver', 'calibrated', 'blown'] as const
 type Change = PaybackAnswer['changes'][number]
-type At = { sinceMs: number; areaId: string | undefined }
+interface At {
+  sinceMs: number
+  areaId: string | undefined
+  /** Parts put on, that time among others. */
+  fitted: readonly Standing[]
+}
 
 /** What was changed lately that may have helped, newest first: house rules everywhere, lasting parts, guns and wires at single places. */
 export async function changesSince(db: Reader, shop: ShopModel, at: At): Promise<Change[]> {
-  const [acts, parts] = await Promise.all([actsSince(db, at.sinceMs), partsSince(db, at.sinceMs)])
-  return [...acts, ...parts]
+  return [...(await actsSince(db, at.sinceMs)), ...partsOf(at)]
     .flatMap((c): Change[] => {
       const station = c.stationId ? shop.stationById.get(c.stationId) : undefined
       if (!station && c.stationId !== null) return []
@@ -24,7 +28,12 @@ export async function changesSince(db: Reader, shop: ShopModel, at: At): Promise
       return [{ ...c, name: station?.name ?? null }]
     })
     .sort((a, b) => b.happenedMs - a.happenedMs)
-    .slice(0, MOST)
+    .filter(upTo(MOST))
+}
+/** Rules are few and hold for many; single parts would push them out. */
+function upTo(most: typeof MOST): (c: Change) => boolean {
+  const left = { ...most }
+  return (c) => left[c.stationId === null ? 'rules' : 'single']-- > 0
 }
 
 type Raw = Omit<Change, 'name'>
@@ -33,8 +42,18 @@ async function actsSince(db: Reader, sinceMs: number): Promise<Raw[]> {
   return told.flat().flatMap((s): Raw[] => {
     const what = actWord(s.fact)
     if (what === null || (s.fact.kind !== 'shopChanged' && !s.stationId)) return []
-    return [{ eventId: s.eventId, happenedMs: s.happenedMs, position: null, what, stationId: s.stationId ?? null }]
+    return [
+      {
+        ...{ eventId: s.eventId, happenedMs: s.happenedMs, position: null, what, stationId: s.stationId ?? null },
+        classKey: classOf(what),
+      },
+    ]
   })
+}
+/** "house rule: tip, cell": the class it holds for; null: everywhere. */
+function classOf(what: string): string | null {
+  const [, key] = /^house rule: \w+, ([\w-]+)/.exec(what) ?? []
+  return key ?? null
 }
 function actWord(fact: Fact): string | null {
   if (fact.kind === 'shopChanged') return /rule|limit/.test(fact.what) ? fact.what : null
@@ -44,19 +63,11 @@ function actWord(fact: Fact): string | null {
   return fact.kind === 'blown' ? 'blown' : null
 }
 
-/** Lasting parts that came out, so that another went on. */
-async function partsSince(db: Reader, sinceMs: number): Promise<Raw[]> {
-  const rows = await db
-    .select({
-      eventId: life.toEventId,
-      happenedMs: life.toMs,
-      position: life.position,
-      stationId: ledgerEvent.stationId,
-    })
-    .from(life)
-    .innerJoin(ledgerEvent, eq(ledgerEvent.id, life.toEventId))
-    .where(and(gte(life.toMs, sinceMs), inArray(life.kindKey, LASTING)))
-    .orderBy(desc(life.toMs))
-    .limit(MOST)
-  return rows.flatMap((r) => (r.stationId ? [{ ...r, what: 'part' }] : []))
-}
+/** Lasting parts that were put on. */
+const partsOf = ({ fitted, sinceMs }: At): Raw[] =>
+  fitted.flatMap((s): Raw[] => {
+    const { fact, stationId, happenedMs, eventId } = s
+    if (fact.kind !== 'fitted' || !stationId || happenedMs < sinceMs || fact.entryAge !== 'new') return []
+    if (!LASTING.has(kindOfPosition(fact.position))) return []
+    return [{ eventId, happenedMs, position: fact.position, stationId, what: 'part', classKey: null }]
+  })

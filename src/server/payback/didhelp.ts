@@ -34,8 +34,10 @@ export async function readHelp(
     usageIn(deps.db, shop, windows),
     stopsSince(deps.db, { shop, knowledge, nowMs, sinceMs: windows[0].fromMs }),
   ])
-  const isHere = (s: Pick<StationRow, 'id' | 'areaId'>) =>
-    q.stationId ? s.id === q.stationId : !q.areaId || s.areaId === q.areaId
+  const isHere = (s: Pick<StationRow, 'id' | 'areaId' | 'classKey'>) =>
+    q.stationId
+      ? s.id === q.stationId
+      : (!q.areaId || s.areaId === q.areaId) && (!q.classKey || s.classKey === q.classKey)
   const count = (places: readonly StationRow[], window: number): { n: number; used: Used } => {
     const ids = new Set(places.map((p) => p.id))
     const { fromMs, toMs } = windows[window] as Window

@@ -1,15 +1,15 @@
-import { and, gte, inArray, sql, eq } from 'drizzle-orm'
 import { type z } from 'zod'
-import { COLUMNS } from '@core/path/columns.ts'
+import { type Standing } from '@core/ledger/resolve.ts'
+import { COLUMNS, kindOfPosition } from '@core/path/columns.ts'
 import { heapsOf, middleHalf, type Heap } from '@core/payback/heaps.ts'
 import { availability, forHundred, perHundred } from '@core/payback/rates.ts'
 import { addCost, NO_COST, totalMinor } from '@core/payback/stopcost.ts'
 import { type paybackAnswer, type paybackQuery } from '@contract/payback.ts'
-import { ledgerEvent, life } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { knowledgeNow } from '@server/down/knowledge.ts'
 import { stopsSince } from '@server/down/stops.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { standingOfKind } from '@server/ledger/standings.ts'
 import { loadShop, mustHaveArea, type ShopModel } from '@server/shop/model.ts'
 import { changesSince } from './changes.ts'
 import { costedStops, prices, type CostedStop } from './stopuse.ts'
@@ -27,11 +27,14 @@ export async function readPayback(deps: Deps, who: Who, q: z.output<typeof payba
   const sinceMs = nowMs - q.days * DAY_MS
   const beforeMs = sinceMs - q.days * DAY_MS
   const nests = new Set(knowledge.symptoms.filter((s) => s.picture === 'nest').map((s) => s.key))
-  const stops = await stopsSince(deps.db, { shop, knowledge, nowMs, sinceMs: beforeMs, areaId: q.areaId })
+  const [stops, fitted] = await Promise.all([
+    stopsSince(deps.db, { shop, knowledge, nowMs, sinceMs: beforeMs, areaId: q.areaId }),
+    standingOfKind(deps.db, 'fitted', Math.min(beforeMs, nowMs - CHANGES_MS)),
+  ])
   const [costed, rates, changes] = await Promise.all([
-    costedStops(deps.db, shop, { stops, nests, sinceMs: beforeMs }),
-    ratesOf(deps.db, shop, { stops, fromMs: sinceMs, toMs: nowMs, areaId: q.areaId }),
-    changesSince(deps.db, shop, { sinceMs: nowMs - CHANGES_MS, areaId: q.areaId }),
+    costedStops(deps.db, shop, { stops, nests, sinceMs: beforeMs, fitted }),
+    ratesOf(deps.db, shop, { stops, fitted, fromMs: sinceMs, toMs: nowMs, areaId: q.areaId }),
+    changesSince(deps.db, shop, { sinceMs: nowMs - CHANGES_MS, areaId: q.areaId, fitted }),
   ])
   const now = costed.filter((s) => s.fromMs >= sinceMs || s.toMs === null)
   const before = costed.filter((s) => s.fromMs < sinceMs && s.toMs !== null)
@@ -120,16 +123,16 @@ function unpricedOf(stops: readonly CostedStop[], shop: ShopModel): Answer['unpr
 
 interface RatesAt {
   stops: readonly { stationId: string; fromMs: number; areaId: string; minutes: number }[]
+  /** Parts put on, that time among others. */
+  fitted: readonly Standing[]
   fromMs: number
   toMs: number
   areaId: string | undefined
 }
 /** How often it stood for what was welded, area by area; the whole first. */
 async function ratesOf(db: Reader, shop: ShopModel, at: RatesAt): Promise<Answer['rates']> {
-  const [used, changed] = await Promise.all([
-    usageIn(db, shop, [{ fromMs: at.fromMs, toMs: at.toMs }]),
-    changedParts(db, at.fromMs),
-  ])
+  const used = await usageIn(db, shop, [{ fromMs: at.fromMs, toMs: at.toMs }])
+  const changed = changedParts(at.fitted, at.fromMs)
   const lineOf = (areaId: string | null, name: string): Answer['rates'][number] => {
     const places = shop.stations.filter((s) => areaId === null || s.areaId === areaId)
     const ids = new Set(places.map((s) => s.id))
@@ -152,13 +155,10 @@ async function ratesOf(db: Reader, shop: ShopModel, at: RatesAt): Promise<Answer
   return at.areaId || areas.length < 2 ? areas : [lineOf(null, ''), ...areas]
 }
 
-/** Tips and diffusers that came out since then, by place. */
-async function changedParts(db: Reader, sinceMs: number) {
-  const rows = await db
-    .select({ kindKey: life.kindKey, stationId: ledgerEvent.stationId, n: sql<string>`sum(${life.parts})` })
-    .from(life)
-    .innerJoin(ledgerEvent, eq(ledgerEvent.id, life.toEventId))
-    .where(and(gte(life.toMs, sinceMs), inArray(life.kindKey, ['tip', 'diffuser'])))
-    .groupBy(life.kindKey, ledgerEvent.stationId)
-  return rows.map((r) => ({ ...r, n: Number(r.n) }))
-}
+/** Tips and diffusers put on since then, by place. */
+const changedParts = (fitted: readonly Standing[], sinceMs: number) =>
+  fitted.flatMap(({ fact, happenedMs, stationId }) =>
+    fact.kind === 'fitted' && happenedMs >= sinceMs
+      ? [{ kindKey: kindOfPosition(fact.position), stationId, n: fact.count }]
+      : [],
+  )

@@ -20,16 +20,21 @@ const LATER_MS = 3_600_000
 /** Through the feeder and the neck, and what is snipped, beside the cable. A guess. */
 const BESIDE_CABLE_M = 1
 
+interface StopsToCost {
+  stops: readonly Stop[]
+  /** Symptoms that are nests. */
+  nests: ReadonlySet<string>
+  sinceMs: number
+  /** Parts put on since then. */
+  fitted: readonly Standing[]
+}
 /** What each stop took: parts put on while it stood, wire lost, work scrapped, and the money of it. */
 export async function costedStops(
   db: Reader,
   shop: ShopModel,
-  { stops, nests, sinceMs }: { stops: readonly Stop[]; nests: ReadonlySet<string>; sinceMs: number },
+  { stops, nests, sinceMs, fitted }: StopsToCost,
 ): Promise<CostedStop[]> {
-  const [fitted, lost] = await Promise.all([
-    standingOfKind(db, 'fitted', sinceMs),
-    standingOfKind(db, 'wireLost', sinceMs),
-  ])
+  const lost = await standingOfKind(db, 'wireLost', sinceMs)
   const fittedAt = groupBy(fitted, (s) => s.stationId ?? '')
   const lostAt = groupBy(lost, (s) => s.stationId ?? '')
   const priceOf = prices(shop)

@@ -166,10 +166,17 @@ async function setPositions(tx: Tx, at: { deps: Deps; r: z.infer<typeof stationR
   }
 }
 
+const limitWords = ({ changeLimit, cleanLimit, lookDays }: z.infer<typeof ruleRequest>): string =>
+  [
+    ...(changeLimit === null ? [] : [`: change at ${changeLimit}`]),
+    ...(cleanLimit === null ? [] : [`: clean at ${cleanLimit}`]),
+    ...(lookDays === null ? [] : [`: look every ${lookDays} days`]),
+  ].join('')
+
 export const saveRule = (deps: Deps, who: Who, r: z.infer<typeof ruleRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `house rule: ${r.kindKey}, ${r.classKey}`,
+    what: `house rule: ${r.kindKey}, ${r.classKey}${limitWords(r)}`,
     work: async (tx) => {
       const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
       if (!kind) throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)

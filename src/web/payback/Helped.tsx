@@ -1,12 +1,13 @@
 import { useSearchParams } from 'react-router'
 import { COLUMNS } from '@core/path/columns.ts'
 import { type PaybackAnswer } from '@contract/payback.ts'
-import { shortDate } from '@web/format/times.ts'
-import { PickOne } from '@web/shell/Field.tsx'
+import { dayKey, shortDate } from '@web/format/times.ts'
+import { PickOne, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { changeWords, helpDetail, helpSentence, placeOf } from './paybackwords.ts'
-import { useHelped } from './queries.ts'
+import { useHelped, type HelpAsked } from './queries.ts'
 
+const OTHER = 'day'
 /** Did it help? One change, where it was made, and which stops it was to spare. */
 export function Helped({ at, areaId }: { at: PaybackAnswer; areaId: string }) {
   const [params, setParams] = useSearchParams()
@@ -16,11 +17,9 @@ export function Helped({ at, areaId }: { at: PaybackAnswer; areaId: string }) {
     else next.delete(name)
     setParams(next, { replace: true })
   }
-  const change = at.changes.find((c) => c.eventId === params.get('change'))
-  const column = params.get('began') ?? ''
-  const asked = change
-    ? { atMs: change.happenedMs, areaId: change.stationId ? '' : areaId, stationId: change.stationId ?? '', column }
-    : null
+  const picked = params.get('change') ?? ''
+  const [column, day] = [params.get('began') ?? '', params.get('day') ?? '']
+  const asked = askedOf({ at, picked, day, areaId, column })
   const helped = useHelped(asked)
   return (
     <section aria-label="Did it help?" className="payback-help">
@@ -29,11 +28,24 @@ export function Helped({ at, areaId }: { at: PaybackAnswer; areaId: string }) {
         <PickOne
           id="help-change"
           label="What was changed"
-          value={change?.eventId ?? ''}
-          none={at.changes.length === 0 ? 'nothing lately' : 'pick one'}
-          options={at.changes.map((c) => [c.eventId, `${shortDate(c.happenedMs, at.zone)} ${changeWords(c)}`] as const)}
+          value={picked}
+          none="pick one"
+          options={[
+            [OTHER, 'something else, on a day'],
+            ...at.changes.map((c) => [c.eventId, `${shortDate(c.happenedMs, at.zone)} ${changeWords(c)}`] as const),
+          ]}
           onPick={(c) => put('change', c)}
         />
+        {picked === OTHER ? (
+          <TextField
+            id="help-day"
+            label="The day"
+            type="date"
+            max={dayKey(at.nowMs - DAY_MS, at.zone)}
+            value={day}
+            onChange={(e) => put('day', e.target.value)}
+          />
+        ) : null}
         <PickOne
           id="help-began"
           label="Stops that began"
@@ -56,4 +68,27 @@ export function Helped({ at, areaId }: { at: PaybackAnswer; areaId: string }) {
       ) : null}
     </section>
   )
+}
+const DAY_MS = 86_400_000
+
+/** A change of the log, with the places it holds for; or a day, in the area that is shown. */
+function askedOf(of: {
+  at: PaybackAnswer
+  picked: string
+  day: string
+  areaId: string
+  column: string
+}): HelpAsked | null {
+  const { column, areaId } = of
+  if (of.picked === OTHER) {
+    const atMs = Date.parse(`${of.day}T00:00`)
+    return Number.isNaN(atMs) ? null : { atMs, areaId, stationId: '', classKey: '', column }
+  }
+  const change = of.at.changes.find((c) => c.eventId === of.picked)
+  if (!change) return null
+  const { happenedMs, stationId, classKey } = change
+  return {
+    ...{ atMs: happenedMs, column, stationId: stationId ?? '', classKey: classKey ?? '' },
+    areaId: stationId || classKey ? '' : areaId,
+  }
 }

@@ -130,13 +130,16 @@ export function helpSentence(h: HelpAnswer): string {
   if (h.untilDays === null) return 'Can’t tell, and at these rates no time worth waiting will show it.'
   return `Can’t tell yet: about ${waitWords(h.untilDays)} more at this rate.`
 }
+/** How often chance alone would make so large a difference. */
+const chanceWords = (p: number) =>
+  p > 0.45 ? 'No difference to speak of.' : `Chance alone makes such a difference ${inN(p)}.`
 const spanWords = (h: HelpAnswer) => `${twoFigures(h.low)} to ${h.high === null ? 'any' : twoFigures(h.high)}`
 const waitWords = (days: number) => (days < 14 ? `${Math.ceil(days)} days` : `${Math.ceil(days / 7)} weeks`)
 
 /** What it rests on, and what a bare count would hide. */
 export function helpDetail(h: HelpAnswer): string[] {
   return [
-    `Before ${counted(h.before, h.unit)} (${Math.round(h.days.before)} days), since ${counted(h.after, h.unit)} (${Math.round(h.days.after)} days). By chance alone ${inN(h.p)}.`,
+    `Before ${counted(h.before, h.unit)} (${Math.round(h.days.before)} days), since ${counted(h.after, h.unit)} (${Math.round(h.days.after)} days). ${chanceWords(h.p)}`,
     ...(h.elsewhereRatio === null
       ? []
       : [`Everywhere else in the same weeks: ${twoFigures(h.elsewhereRatio)} times as often as before.`]),

@@ -16,6 +16,7 @@ export interface HelpAsked {
   atMs: number
   areaId: string
   stationId: string
+  classKey: string
   column: string
 }
 export const useHelped = (of: HelpAsked | null) =>
