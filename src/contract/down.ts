@@ -49,7 +49,16 @@ export const knowledge = z.object({
         sign: z.enum(SIGNS),
         hazards,
         drawing: z.enum(DRAWING_KEYS).nullable(),
-        outcomes: z.array(z.object({ key, says: words, points: z.array(key).max(40) })).max(12),
+        outcomes: z
+          .array(
+            z.object({
+              key,
+              says: words,
+              points: z.array(key).max(40),
+              panel: z.number().int().min(0).max(5).optional(),
+            }),
+          )
+          .max(12),
         shows: z.number(),
         mends: z.string().max(24).optional(),
         notFor: z.array(key).max(200).optional(),
@@ -83,7 +92,19 @@ export const downAnswer = z.object({
   /** Other places that stopped lately. */
   others: z.object({ gas: z.number().int(), sameWire: z.number().int(), power: z.number().int() }),
   /** A ready gun that fits, and the minutes of putting it on. */
-  spare: z.object({ gunId: z.string(), name: z.string(), minutes: z.number() }).nullable(),
+  spare: z
+    .object({
+      gunId: z.string(),
+      name: z.string(),
+      minutes: z.number(),
+      /** It is cheaper than going on where what is left takes longer than this. */
+      worthOverMin: z.number(),
+    })
+    .nullable(),
+  /** What a new one of a kind costs, as minutes of standing here; money itself is for leads. */
+  priceMin: z.record(z.string(), z.number()),
+  /** The shop's schools that the search goes by. */
+  schools: z.object({ first: z.string(), clean: z.string(), swap: z.string() }),
   lastStops: z.array(lastStop),
 })
 export type DownAnswer = z.infer<typeof downAnswer>

@@ -90,13 +90,20 @@ export function firstBelief(
 
 /** Weights that sum to 1, none of what is possible under the floor; where all is impossible, all alike. */
 function normal(weights: readonly number[] | Float64Array): Float64Array {
+  const n = weights.length
+  const out = new Float64Array(n)
   let sum = 0
-  for (const w of weights) sum += w
-  const out = new Float64Array(weights.length)
-  if (!(sum > 0)) return out.fill(1 / weights.length)
-  weights.forEach((w, i) => (out[i] = w > 0 ? Math.max(FLOOR, w / sum) : 0))
-  const total = out.reduce((a, b) => a + b, 0)
-  return out.map((w) => w / total)
+  for (let i = 0; i < n; i++) sum += weights[i] ?? 0
+  if (!(sum > 0)) return out.fill(1 / n)
+  let total = 0
+  for (let i = 0; i < n; i++) {
+    const w = weights[i] ?? 0
+    const share = w > 0 ? Math.max(FLOOR, w / sum) : 0
+    out[i] = share
+    total += share
+  }
+  for (let i = 0; i < n; i++) out[i] = (out[i] ?? 0) / total
+  return out
 }
 
 /** Chance of an outcome where all of a set is there. A look shows one of two as it would alone; a swap brings it back only if it mends both. */
@@ -119,6 +126,25 @@ export function outcomeChance(knowledge: Index, check: Check, at: { set: readonl
   return ((1 - well) * ((one[at.outcome] ?? 0) + (two[at.outcome] ?? 0))) / (2 - wellA - wellB)
 }
 
+/** Chance that a sign is seen where all of a set is there: 0.8 by each cause that its list names, 0.05 by any other. */
+export const showsChance = (set: readonly number[], listed: ReadonlySet<number | undefined>): number =>
+  1 - set.reduce((none, i) => none * (1 - (listed.has(i) ? SIGN.listed : SIGN.other)), 1)
+
+/** An answer that is only thought of: how likely it is, and the belief after it. */
+export function supposing(belief: Belief, check: Check, outcome: number): { chance: number; belief: Belief } {
+  const { knowledge, sets, weights } = belief
+  const joint = new Float64Array(sets.length)
+  let chance = 0
+  for (let i = 0; i < sets.length; i++) {
+    const w = weights[i] ?? 0
+    if (w === 0) continue
+    const p = w * outcomeChance(knowledge, check, { set: sets[i] ?? [], outcome })
+    joint[i] = p
+    chance += p
+  }
+  return { chance, belief: { ...belief, weights: normal(joint) } }
+}
+
 /** The belief after one more thing is known. What is not there in the knowledge tells nothing. */
 export function believe(belief: Belief, evidence: Evidence): Belief {
   const { knowledge, sets, weights } = belief
@@ -126,15 +152,13 @@ export function believe(belief: Belief, evidence: Evidence): Belief {
   if (evidence.type === 'check') {
     const check = knowledge.checkOf.get(evidence.key)
     const outcome = check?.outcomes.findIndex((o) => o.key === evidence.outcome) ?? -1
-    if (!check || outcome < 0) return belief
-    return { ...belief, weights: times((set) => outcomeChance(knowledge, check, { set, outcome })) }
+    return check && outcome >= 0 ? supposing(belief, check, outcome).belief : belief
   }
   if (evidence.type === 'symptom') {
     const symptom = knowledge.symptoms.find((s) => s.key === evidence.key)
     if (!symptom) return belief
     const listed = new Set(symptom.causes.map((key) => knowledge.causeAt.get(key)))
-    const shows = (set: readonly number[]) =>
-      1 - set.reduce((none, i) => none * (1 - (listed.has(i) ? SIGN.listed : SIGN.other)), 1)
+    const shows = (set: readonly number[]) => showsChance(set, listed)
     return { ...belief, weights: times((set) => (evidence.isThere ? shows(set) : 1 - shows(set))) }
   }
   const fixed = new Set(belief.fixed)
@@ -163,9 +187,11 @@ export function chancesOf(belief: Belief): CauseChance[] {
 /** By index of cause. Of a pair one half of which was mended, the other stands. */
 export function marginals({ knowledge, sets, weights, fixed }: Belief): Float64Array {
   const out = new Float64Array(knowledge.causes.length)
-  sets.forEach((set, h) => {
-    const open = set.filter((i) => !fixed.has(i))
-    for (const i of open.length > 0 ? open : set) out[i] = (out[i] ?? 0) + (weights[h] ?? 0)
-  })
+  for (let h = 0; h < sets.length; h++) {
+    const set = sets[h] ?? []
+    const w = weights[h] ?? 0
+    const isAllFixed = fixed.size > 0 && set.every((i) => fixed.has(i))
+    for (const i of set) if (isAllFixed || !fixed.has(i)) out[i] = (out[i] ?? 0) + w
+  }
   return out
 }

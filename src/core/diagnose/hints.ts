@@ -33,6 +33,8 @@ const READ: Record<string, Speaks> = {
   motorAmps: [2, ['linerWorn', 'linerKinked', 'tensionHigh']],
   bore: [4, ['tipWorn']],
   nozzleOpen: [4, ['nozzleClogged', 'spatterBridge']],
+  /** It has to be cleaned ever oftener: something makes more spatter. */
+  cleaning: [3, ['settings', 'gasFlow', 'tipWorn']],
   orings: [5, ['orings']],
   gap: [5, ['gapOutlet', 'linerShort']],
   hubDrag: [4, ['hubTight', 'brakeLeft']],

@@ -1,4 +1,5 @@
 import { type DrawingKey } from '@core/guide/drawing.ts'
+import { DRAWINGS } from '@core/guide/drawings/all.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
 
 /**
@@ -41,6 +42,8 @@ export interface Outcome {
   says: string
   /** Causes it speaks for. */
   points: readonly string[]
+  /** Panel of the check's drawing that shows it. */
+  panel?: number
 }
 export interface Check {
   key: string
@@ -158,6 +161,10 @@ function checkFaults({ symptoms, causes, checks }: Knowledge, say: Say): void {
     sayTwice(say, `outcome of ${c.key}:`, c.outcomes)
     for (const key of c.notFor ?? [])
       if (!symptoms.some((s) => s.key === key)) say(where, `is left out for a symptom that is not there: ${key}`)
+    const panels = c.drawing ? DRAWINGS[c.drawing].panels.length : 0
+    for (const o of c.outcomes)
+      if (o.panel !== undefined && o.panel >= panels)
+        say(where, `"${o.says}" is shown by panel ${o.panel + 1}, of ${panels} that its drawing has`)
     for (const o of c.outcomes)
       o.points
         .filter((p) => !known.has(p))

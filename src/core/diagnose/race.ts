@@ -1,7 +1,8 @@
 import { drawNormal, makeRandom } from '@core/random/random.ts'
 import { halving, indexOf, outcomeChance, type Index } from './belief.ts'
 import { minutesOf, type Cause, type Check, type Knowledge } from './knowledge.ts'
-import { CLOSE_MIN, fixGroups, planned, type FixGroup } from './plan.ts'
+import { CLOSE_MIN, fixGroups, type FixGroup } from './moves.ts'
+import { planned } from './plan.ts'
 import { reckon, type Said } from './session.ts'
 
 /**

@@ -1,5 +1,5 @@
 import { believe, firstBelief, type Belief, type Evidence, type Index } from './belief.ts'
-import { fixGroups } from './plan.ts'
+import { fixGroups } from './moves.ts'
 import { type Sign } from './knowledge.ts'
 
 /**

@@ -60,6 +60,7 @@ export const DRAWING_KEYS = [
   'outletMouth',
   'oring',
   'closing',
+  'arcCone',
 ] as const
 export type DrawingKey = (typeof DRAWING_KEYS)[number]
 

@@ -3,6 +3,7 @@ import { FEEDER, onShelf, RIGHT_STEEL, wireOf } from '@core/testing/sampleparts.
 import { LINER_HOLDS, NOZZLE_STYLES, type FamilyFit, type Setup } from '@core/rightparts/facts.ts'
 import { UNTOLD_FAMILY } from '@core/rightparts/untold.ts'
 import { QUESTIONS } from '@core/houserule/schools.ts'
+import { CHECKS } from '@core/diagnose/shipped/checks.ts'
 import { CAUTIONS, cautionWords, HAZARDS, MEETS } from './cautions.ts'
 import { DRAWING_KEYS, PANEL } from './drawing.ts'
 import { DRAWINGS } from './drawings/all.ts'
@@ -434,8 +435,9 @@ describe('drawings', () => {
         for (const at of panel.labels ?? [])
           expect(at.x >= 0 && at.x <= PANEL.width && at.y >= 0 && at.y <= PANEL.height).toBe(true)
     }
-    const used = new Set(
-      GUIDE_KEYS.flatMap((key) =>
+    const used = new Set([
+      ...CHECKS.flatMap((c) => c.drawing ?? []),
+      ...GUIDE_KEYS.flatMap((key) =>
         families().flatMap((fit) =>
           [
             {},
@@ -453,7 +455,7 @@ describe('drawings', () => {
           ),
         ),
       ),
-    )
+    ])
     expect(DRAWING_KEYS.filter((k) => !used.has(k))).toEqual([])
   })
 })

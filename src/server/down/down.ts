@@ -1,5 +1,7 @@
 import { and, desc, eq, gte, inArray, isNull, or } from 'drizzle-orm'
 import { type z } from 'zod'
+import { swapWorth } from '@core/diagnose/swap.ts'
+import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
 import { type CarrierId } from '@core/ids/id.ts'
 import { type downAnswer, type explainRequest } from '@contract/down.ts'
 import { headNow, stationNow, stoppage } from '@server/db/schema.ts'
@@ -10,6 +12,8 @@ import { guideFor, guideMinutes } from '@server/guide/read.ts'
 import { readSpares } from '@server/gun/swap.ts'
 import { logFacts } from '@server/logbook/facts.ts'
 import { EXPLAINED } from '@server/logbook/manylines.ts'
+import { prices } from '@server/shop/prices.ts'
+import { builtHere, ruledBy } from '@server/rightparts/setup.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { countTurned, explainedSince, explanationOf, type Explained } from './explained.ts'
@@ -47,6 +51,8 @@ export async function readDown(deps: Deps, who: Who, stationId: string): Promise
     turned: countTurned(ofClass),
     others: await othersNow(deps.db, { shop, stationId, nowMs, explained, wireId: hung.spoolWireId }),
     spare: await readySpare(deps, who, { shop, stationId }),
+    priceMin: pricesInMinutes(shop, stationId),
+    schools: schoolsAt(shop, ruledBy(hung.station, builtHere(hung, shop))),
     lastStops: stops.map((s) => {
       const said = explanationOf(s, explained)?.fact
       const { fromMs, minutes, position } = s
@@ -112,7 +118,32 @@ async function readySpare(deps: Deps, who: Who, { shop, stationId }: { shop: Sho
   const gun = guns.find((g) => g.fits && g.status === 'ready')
   if (!gun) return null
   const of = await guideFor(deps, shop, { stationId })
-  return { gunId: gun.gunId, name: gun.name, minutes: guideMinutes(shop, of, 'gun').median }
+  const minutes = guideMinutes(shop, of, 'gun').median
+  return { gunId: gun.gunId, name: gun.name, minutes, worthOverMin: swapWorth(minutes, costsAt(shop, stationId)) }
+}
+
+const costsAt = (shop: ShopModel, stationId: string) => ({
+  stop: shop.stopRateOf(stationId),
+  labour: shop.classes.get(shop.stationById.get(stationId)?.classKey ?? '')?.labourMinorPerHour ?? 0,
+})
+/** A minute of standing with a hand at it, minor units; 0: nobody said. */
+const minuteMinor = ({ stop, labour }: ReturnType<typeof costsAt>) => (stop + labour) / 60
+
+/** What a new part of each kind costs, as minutes of standing there; kinds without a price, and places without one, are left out. */
+function pricesInMinutes(shop: ShopModel, stationId: string): Record<string, number> {
+  const minute = minuteMinor(costsAt(shop, stationId))
+  if (minute <= 0) return {}
+  const priceOf = prices(shop)
+  return Object.fromEntries(
+    shop.kinds.flatMap(({ key }) => {
+      const minor = priceOf(null, key)
+      return minor === null ? [] : [[key, minor / minute]]
+    }),
+  )
+}
+const schoolsAt = (shop: ShopModel, by: RuledBy): z.input<typeof downAnswer>['schools'] => {
+  const school = (code: string) => rulingFor(code, by, shop.choices).school.key
+  return { first: school('D05'), clean: school('D18'), swap: school('D20') }
 }
 
 /** What a stop turned out to be, as one line of the log; it corrects an earlier word on the same stop. */

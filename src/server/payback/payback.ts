@@ -11,8 +11,9 @@ import { stopsSince } from '@server/down/stops.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { loadShop, mustHaveArea, type ShopModel } from '@server/shop/model.ts'
+import { prices } from '@server/shop/prices.ts'
 import { changesSince } from './changes.ts'
-import { costedStops, prices, type CostedStop } from './stopuse.ts'
+import { costedStops, type CostedStop } from './stopuse.ts'
 import { addUsed, NOTHING_USED, usageIn } from './usagein.ts'
 
 const DAY_MS = 86_400_000

@@ -6,6 +6,7 @@ import { type Reader } from '@server/db/db.ts'
 import { type Stop } from '@server/down/stops.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { groupBy, type ShopModel } from '@server/shop/model.ts'
+import { prices } from '@server/shop/prices.ts'
 
 /** A stop with all that went into it. */
 export interface CostedStop extends Stop {
@@ -59,18 +60,6 @@ export async function costedStops(
 
 const within = (list: readonly Standing[] = [], stop: Stop, laterMs: number) =>
   list.filter((s) => s.happenedMs >= stop.fromMs && s.happenedMs <= (stop.toMs ?? Infinity) + laterMs)
-
-/** Price of a part; where nobody said which it was, the middle one of its kind. */
-export function prices(shop: ShopModel): (partId: string | null, kindKey: string) => number | null {
-  const priced = [...shop.partById.values()].filter((p) => p.priceMinor !== null)
-  const ofKind = groupBy(priced, (p) => p.kindKey)
-  return (partId, kindKey) => {
-    const own = partId ? (shop.partById.get(partId)?.priceMinor ?? null) : null
-    if (own !== null) return own
-    const list = (ofKind.get(kindKey) ?? []).map((p) => p.priceMinor ?? 0).sort((a, b) => a - b)
-    return list[Math.floor(list.length / 2)] ?? null
-  }
-}
 
 function ratesAt(shop: ShopModel, stationId: string) {
   const place = shop.classes.get(shop.stationById.get(stationId)?.classKey ?? '')

@@ -26,6 +26,12 @@ export function Beside({ down, found, said }: { down: DownAnswer; found: Search;
         <h2>
           {ordersWords(ours, usual.minutes)} <span className="dim">(guess)</span>
         </h2>
+        {found.schoolCost > 0.05 ? (
+          <p className="dim">
+            Your house rule puts its own look first; by the sign it would be about{' '}
+            {minutes(Math.max(1, ours - found.schoolCost))}.
+          </p>
+        ) : null}
         <div className="down-orders">
           <ol>
             {found.plan.slice(0, 3).map(({ step }) => (
@@ -53,7 +59,10 @@ export const ordersWords = (ours: number, usual: number) =>
     : `This order ${minutes(ours)}, quickest first ${minutes(usual)}`
 
 function saidWords({ index }: Search, said: Said): string {
-  if (said.type === 'symptom') return said.key
+  if (said.type === 'symptom') {
+    const says = index.symptoms.find((s) => s.key === said.key)?.says ?? said.key
+    return said.isThere ? `Also: ${says}.` : `Not: ${says}.`
+  }
   if (said.type === 'fix') {
     const cause = index.causes.find(
       (c) => c.key === said.key || `${c.fix.act ?? ''} ${c.fix.position ?? ''}` === said.key,

@@ -1,8 +1,10 @@
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { chancesOf } from '@core/diagnose/belief.ts'
-import { fixKey, signsFor, type FixGroup } from '@core/diagnose/plan.ts'
-import { fixMinutes, minutesOf } from '@core/diagnose/knowledge.ts'
+import { fixKey, type FixGroup } from '@core/diagnose/moves.ts'
+import { signsFor } from '@core/diagnose/ratio.ts'
+import { cleanOrChange, type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
+import { fixMinutes, minutesOf, type Cause } from '@core/diagnose/knowledge.ts'
 import { COLUMNS, type Column } from '@core/path/columns.ts'
 import { type DownAnswer } from '@contract/down.ts'
 import { type GunAnswer } from '@contract/gun.ts'
@@ -16,6 +18,7 @@ import { Closing } from './Closing.tsx'
 import { becauseSentence, estimateWords, orderWords } from './downwords.ts'
 import { PickKnown, PickSymptom, PickTouched } from './Picks.tsx'
 import { beadsOf, touchedByLog } from './reckoned.ts'
+import { SeenAsWell } from './SeenAsWell.tsx'
 import { AlreadyTried } from './Tried.tsx'
 import { Beside } from './Beside.tsx'
 import { CheckView, FixView } from './Steps.tsx'
@@ -129,7 +132,7 @@ function Now({ gun, down, search, found }: At & { found: Found }) {
           stationId={gun.stationId}
           minutes={fixMinutes(cause)}
           because={group ? becauseSentence(group, found.reckoned.belief, found.hints) : ''}
-          onHand={gun.positions.find((p) => p.kindKey === cause.fix.position)?.onHand ?? null}
+          choice={choiceOf(cause, { gun, down, found, isKnown: known !== null })}
           isOneSign={!known && group?.kind === 'fix' && isDearOneSign(found, group.group)}
           onRuns={() => tell({ type: 'runs', fixing: cause.key })}
           onStill={() => still(cause)}
@@ -155,10 +158,27 @@ function Now({ gun, down, search, found }: At & { found: Found }) {
         because={becauseSentence(next, found.reckoned.belief, found.hints)}
         onAnswer={(outcome) => answer(check, outcome)}
       />
+      <SeenAsWell found={found} said={state.said} onSaid={(said) => tell({ type: 'said', said })} />
       <AlreadyTried index={found.index} said={state.said} onTried={(said) => tell({ type: 'said', said })} />
       <ReadyGun gun={gun} down={down} search={search} found={found} />
     </>
   )
+}
+/** Clean first, or a new one on: by the shelf, what was seen, the house rule, minutes and price. */
+function choiceOf(
+  cause: Cause,
+  { gun, down, found, isKnown }: Pick<At, 'gun' | 'down'> & { found: Found; isKnown: boolean },
+): CleanOrChange | null {
+  const { belief, signs } = found.reckoned
+  const { position } = cause.fix
+  const spoke = signs.get(found.index.causeAt.get(cause.key) ?? -1)
+  return cleanOrChange(belief, {
+    cause,
+    isSeen: isKnown || spoke?.has('look') === true || spoke?.has('swap') === true,
+    onHand: gun.positions.find((p) => p.kindKey === position)?.onHand ?? null,
+    priceMin: down.priceMin[position ?? ''] ?? null,
+    school: down.schools.clean,
+  })
 }
 const isDearOneSign = (found: Found, group: FixGroup) => {
   return group.minutes > 10 && signsFor(found.reckoned, group).size < 2
@@ -172,7 +192,9 @@ function ReadyGun({ gun, down, search, found }: At & { found: Found }) {
   const left = found.plan[0]?.expectedMin ?? 0
   const stoodMin = gun.downSinceMs === null ? 0 : (Date.now() - gun.downSinceMs) / 60_000
   const isLate = state.firstMin !== null && stoodMin > 2 * state.firstMin
-  if (!spare || !(isLate || left > 1.5 * spare.minutes)) return null
+  // A shop that mends in place is offered it only when the search takes twice what it should.
+  const isCheaper = spare !== null && down.schools.swap === 'swapFirst' && left > spare.worthOverMin
+  if (!spare || (!isLate && !isCheaper)) return null
   return (
     <>
       <button

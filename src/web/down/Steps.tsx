@@ -3,8 +3,9 @@ import { GUIDE_KEYS } from '@core/guide/keys.ts'
 import { Link } from 'react-router'
 import { type Cause, type Check } from '@core/diagnose/knowledge.ts'
 import { capital } from '@web/format/words.ts'
-import { Drawing } from '@web/guide/Drawing.tsx'
-import { spanWords } from './downwords.ts'
+import { Drawing, DrawnAnswer } from '@web/guide/Drawing.tsx'
+import { type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
+import { choiceWords, spanWords } from './downwords.ts'
 import { useShortcuts } from '@web/shell/useShortcuts.ts'
 
 export function CautionLines({ hazards }: { hazards: readonly Hazard[] }) {
@@ -20,6 +21,8 @@ export function CheckView(props: {
   onAnswer: (outcome: string) => void
 }) {
   const { check, because, onAnswer } = props
+  // Where each answer has its own picture, they stand in the answers.
+  const isShown = check.outcomes.some((o) => o.panel !== undefined)
   useShortcuts(Object.fromEntries(check.outcomes.map((o, i) => [String(i + 1), () => onAnswer(o.key)])), true)
   return (
     <>
@@ -30,15 +33,16 @@ export function CheckView(props: {
         </p>
         <p className="dim down-because">{because}</p>
         <CautionLines hazards={check.hazards} />
-        {check.drawing ? <Drawing of={check.drawing} /> : null}
+        {check.drawing && !isShown ? <Drawing of={check.drawing} /> : null}
       </div>
       <div
-        className={check.outcomes.length > 2 ? 'walk-keys' : 'walk-keys is-one'}
+        className={`${check.outcomes.length > 2 ? 'walk-keys' : 'walk-keys is-one'}${isShown ? ' is-drawn' : ''}`}
         role="group"
         aria-label="What is seen"
       >
         {check.outcomes.map((o, i) => (
           <button key={o.key} type="button" className="key" onClick={() => onAnswer(o.key)}>
+            {check.drawing && o.panel !== undefined ? <DrawnAnswer of={check.drawing} panel={o.panel} /> : null}
             <span>
               <kbd>{i + 1}</kbd> {o.says}
             </span>
@@ -54,14 +58,13 @@ export function FixView(props: {
   cause: Cause
   minutes: number
   because: string
-  onHand: number | null
+  choice: CleanOrChange | null
   isOneSign: boolean
   stationId: string
   onRuns: () => void
   onStill: () => void
 }) {
-  const { cause, onHand } = props
-  const isNone = cause.fix.act === 'changed' && onHand === 0
+  const { cause, choice } = props
   useShortcuts({ '1': props.onRuns, '2': props.onStill }, true)
   return (
     <>
@@ -70,9 +73,7 @@ export function FixView(props: {
         <p className="step-look">
           {capital(cause.says)}. <span className="dim">{spanWords(props.minutes)}</span>
         </p>
-        {isNone ? (
-          <p className="step-look">None on the shelf: clean it and run on, and say in Parts that it is out.</p>
-        ) : null}
+        {choice ? <p className="step-look">{choiceWords(choice, cause)}</p> : null}
         {props.isOneSign ? (
           <p className="step-look">Only one kind of sign speaks for it, and no other is to be had.</p>
         ) : null}

@@ -33,6 +33,15 @@ describe('a search under way', () => {
     const still = downStep(downStep(known, { type: 'runs', fixing: 'gunOut' }), { type: 'stillThere', fix: 'gunOut' })
     expect(still).toMatchObject({ isClosing: false, known: null, said: [{ type: 'fix', key: 'gunOut' }] })
   })
+  it('"none of these" was one tap and is taken back with one', () => {
+    const not = (key: string) => ({ type: 'symptom', key, isThere: false }) as const
+    const none = after({ type: 'symptom', symptom: 'nest' }, check('one'), {
+      type: 'said',
+      said: [not('jerk'), not('slips'), not('coasts')],
+    })
+    expect(none.said).toHaveLength(4)
+    expect(downStep(none, { type: 'back' }).said).toEqual([{ type: 'check', key: 'one', outcome: 'well' }])
+  })
   it('another sign begins anew; what was expected at first stands', () => {
     const state = after({ type: 'symptom', symptom: 'jerk' }, check('one'), { type: 'expected', minutes: 9 })
     expect(downStep(state, { type: 'expected', minutes: 20 }).firstMin).toBe(9)

@@ -30,7 +30,7 @@ export interface DownState {
 export type DownEvent =
   | { type: 'symptom'; symptom: string }
   | { type: 'touched'; touched: Touched }
-  | { type: 'said'; said: Said }
+  | { type: 'said'; said: Said | readonly Said[] }
   | { type: 'known'; cause: string | null }
   | { type: 'runs'; fixing: string | null }
   | { type: 'tried'; eventId: string }
@@ -57,7 +57,7 @@ export function downStep(state: DownState, event: DownEvent): DownState {
     case 'touched':
       return { ...state, touched: event.touched, firstMin: null }
     case 'said':
-      return { ...state, said: [...state.said, event.said], known: null }
+      return { ...state, said: state.said.concat(event.said), known: null }
     case 'known':
       return { ...state, known: event.cause }
     case 'runs':
@@ -83,9 +83,17 @@ export function downStep(state: DownState, event: DownEvent): DownState {
 function backOne(state: DownState): DownState {
   if (state.isClosing) return { ...state, isClosing: false, fixing: null }
   if (state.known !== null) return { ...state, known: null }
-  if (state.said.length > 0) return { ...state, said: state.said.slice(0, -1) }
+  if (state.said.length > 0) return { ...state, said: withoutLast(state.said) }
   if (state.touched !== null) return { ...state, touched: null }
   return { ...state, symptom: null }
+}
+
+/** "None of these" was one tap. */
+function withoutLast(said: readonly Said[]): readonly Said[] {
+  const isNone = (s: Said | undefined) => s?.type === 'symptom' && !s.isThere
+  let end = said.length - 1
+  if (isNone(said[end])) while (end > 0 && isNone(said[end - 1])) end--
+  return said.slice(0, end)
 }
 
 const KEPT = 'idle-spool-down'

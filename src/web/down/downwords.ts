@@ -1,8 +1,9 @@
 import { type Belief, chancesOf } from '@core/diagnose/belief.ts'
 import { TRADE_STOPS } from '@core/diagnose/learn.ts'
-import { type Step } from '@core/diagnose/plan.ts'
+import { type Step } from '@core/diagnose/moves.ts'
 import { type Hint } from '@core/diagnose/session.ts'
-import { type Picture } from '@core/diagnose/knowledge.ts'
+import { type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
+import { type Cause, type Picture } from '@core/diagnose/knowledge.ts'
 import { type Touched } from '@core/diagnose/touched.ts'
 import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
 import { READING } from '@core/reading/specs.ts'
@@ -82,6 +83,23 @@ export function orderWords(own: number): string {
   return n === 0 ? 'Trade order (guess); none of your own yet.' : `Yours ${n}, trade ${TRADE_STOPS}.`
 }
 export const estimateWords = (minutes: number) => `about ${Math.max(1, Math.round(minutes))} min left (guess)`
+
+/** Clean first, or change: with its reason. */
+export function choiceWords(
+  { first, because, cleanMin, changeMin, priceMin, cleanShare }: CleanOrChange,
+  cause: Pick<Cause, 'fix'>,
+): string {
+  const part = partName(cause.fix.position ?? '')
+  if (because === 'none') return `None on the shelf: clean the ${part}, run on, and say in Parts that it is out.`
+  const price = priceMin === null ? '' : `, and as dear as ${spanWords(priceMin)} of standing`
+  const worth = `A new ${part} is ${spanWords(changeMin)}${price}.`
+  if (because === 'seen') return worth
+  if (because === 'rule')
+    return first === 'clean' ? `House rule: clean the ${part} first. ${worth}` : `House rule: change it. ${worth}`
+  return first === 'clean'
+    ? `Clean it first: ${spanWords(cleanMin)}, and does it ${inN(cleanShare)}. ${worth}`
+    : `${worth} Cleaning would do it ${inN(cleanShare)}: not worth its ${spanWords(cleanMin)}.`
+}
 
 /** Seconds where it is under a minute. */
 export const spanWords = (min: number) => (min < 1 ? `${Math.round(min * 60)} s` : minutes(min))

@@ -4,6 +4,7 @@ import { ownShares, turnedOf } from '@core/diagnose/learn.ts'
 import { type Knowledge } from '@core/diagnose/knowledge.ts'
 import { planned, quickOrder, type Planned } from '@core/diagnose/plan.ts'
 import { ownCheck } from '@core/diagnose/race.ts'
+import { withSchool } from '@core/diagnose/schoolfirst.ts'
 import { reckon, type Hint, type Reckoned } from '@core/diagnose/session.ts'
 import { touchedOf, type Touched } from '@core/diagnose/touched.ts'
 import { type DownAnswer } from '@contract/down.ts'
@@ -49,6 +50,8 @@ export interface Search {
   reckoned: Reckoned
   hints: Hint[]
   plan: Planned[]
+  /** Minutes that the shop's own first look costs over the order by sign. */
+  schoolCost: number
   /** Stops of this shop behind the order. */
   own: number
 }
@@ -66,7 +69,8 @@ export function search(
   const turned = turnedOf(down.turned, symptom, index.causeAt)
   const { shares, own } = ownShares(listed, turned)
   const reckoned = reckon(index, { symptom, said }, { hints, shares })
-  return { index, reckoned, hints, plan: planned(reckoned), own }
+  const { plan, cost } = withSchool(planned(reckoned), reckoned, down.schools.first)
+  return { index, reckoned, hints, plan, schoolCost: cost, own }
 }
 
 export const usualOrder = ({ index, reckoned }: Search) => quickOrder(reckoned, (cause) => ownCheck(index, cause))

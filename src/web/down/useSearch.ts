@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { fixKey } from '@core/diagnose/plan.ts'
+import { fixKey } from '@core/diagnose/moves.ts'
 import { type Closing } from '@core/ledger/event.ts'
 import { type Cause, type Check, type Knowledge } from '@core/diagnose/knowledge.ts'
 import { type DownAnswer } from '@contract/down.ts'

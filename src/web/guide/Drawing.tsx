@@ -19,24 +19,37 @@ export function Drawing({ of }: { of: DrawingKey }) {
   )
 }
 
+/** One panel by itself, as an answer is drawn; its words are the answer's. */
+export function DrawnAnswer({ of, panel }: { of: DrawingKey; panel: number }) {
+  const { title, panels } = DRAWINGS[of]
+  const drawn = panels[panel]
+  return drawn ? <Panelled panel={drawn} title={title} /> : null
+}
+
 function OnePanel({ panel, title }: { panel: Panel; title: string }) {
-  const { width, height } = PANEL
   return (
     <div className={`guide-panel is-${panel.is}`}>
-      <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`${title}: ${IS[panel.is]} ${panel.word}`}>
-        {panel.shapes.map(({ ink, d }, i) => (
-          <path key={i} d={d} className={`ink-${ink}${d.endsWith('Z') ? ' is-closed' : ''}`} />
-        ))}
-        {panel.labels?.map((l) => (
-          <text key={`${l.x} ${l.y} ${l.text}`} x={l.x} y={l.y}>
-            {l.text}
-          </text>
-        ))}
-      </svg>
+      <Panelled panel={panel} title={title} />
       <p>
         {MARK[panel.is] ? <strong aria-hidden="true">{MARK[panel.is]} </strong> : null}
         {panel.word}
       </p>
     </div>
+  )
+}
+
+function Panelled({ panel, title }: { panel: Panel; title: string }) {
+  const { width, height } = PANEL
+  return (
+    <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`${title}: ${IS[panel.is]} ${panel.word}`}>
+      {panel.shapes.map(({ ink, d }, i) => (
+        <path key={i} d={d} className={`ink-${ink}${d.endsWith('Z') ? ' is-closed' : ''}`} />
+      ))}
+      {panel.labels?.map((l) => (
+        <text key={`${l.x} ${l.y} ${l.text}`} x={l.x} y={l.y}>
+          {l.text}
+        </text>
+      ))}
+    </svg>
   )
 }

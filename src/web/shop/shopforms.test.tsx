@@ -245,7 +245,7 @@ describe('the shop itself', () => {
     const { user, findByRole, where } = stage(<ShopPage />)
     await user.click(await findByRole('button', { name: 'limits' }))
     expect(where()).toBe('/?part=rules')
-    await findByRole('heading', { name: /What an hour costs/ })
+    await findByRole('heading', { name: /What standing costs/ })
   })
 })
 

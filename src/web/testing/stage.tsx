@@ -76,7 +76,9 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
     site: { name: 'Kettle Lane', zone: 'UTC', units: 'metric', currency: 'EUR', gasMinorPerM3: null },
     areas: [{ id: 'area_1', name: 'Bay A', built: { ...NOTHING_BUILT, wireId: 'wire_1' } }],
     stations: [station('stn_00a1', 'A1'), station('stn_00a2', 'A2')],
-    classes: [{ key: 'booth', name: 'Booths', labourMinorPerHour: 3800, stopMinorPerHour: 5200, scrapMinorPerPiece: 0 }],
+    classes: [
+      { key: 'booth', name: 'Booths', labourMinorPerHour: 3800, stopMinorPerHour: 5200, scrapMinorPerPiece: 0 },
+    ],
     kinds: [kind('tip', 'contact tip', true), kind('nozzle', 'nozzle', true), kind('liner', 'liner', false)],
     rules: [],
     parts: [

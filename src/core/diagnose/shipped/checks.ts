@@ -13,12 +13,15 @@ interface Look {
   shows?: number
   mends?: string
   notFor?: readonly string[]
+  /** Panels of its drawing that show its answers, in their order. */
+  panels?: readonly number[]
 }
 /** Answers that point somewhere, as key: [words, causes …]; and the words of the one where all is well there. */
 type Says = Record<string, readonly [says: string, ...points: string[]]>
 const check = (key: string, look: Look, answers: { bad: Says; well: string }): Check => {
   const outcomes = Object.entries(answers.bad).map(([k, [says, ...points]]): Outcome => ({ key: k, says, points }))
-  const { minutes, ...rest } = look
+  const { minutes, panels, ...rest } = look
+  const all: Outcome[] = [...outcomes, { key: 'well', says: answers.well, points: [] }]
   return {
     key,
     effort: 'E0',
@@ -28,7 +31,7 @@ const check = (key: string, look: Look, answers: { bad: Says; well: string }): C
     shows: 0.85,
     ...rest,
     ...(minutes === undefined ? {} : { minutes }),
-    outcomes: [...outcomes, { key: 'well', says: answers.well, points: [] }],
+    outcomes: all.map((o, i) => (panels?.[i] === undefined ? o : { ...o, panel: panels[i] })),
   }
 }
 /** Where no arc burns, and where nothing feeds. */
@@ -426,18 +429,19 @@ export const CHECKS: readonly Check[] = [
     {
       notFor: NO_ARC,
       do: 'Watch one live arc',
-      how: 'Behind a helmet: wire seen, then a short cone; settles within a second.',
+      how: 'Behind a helmet, a second after the start: how long is the cone, against the tip’s own width?',
       effort: 'E1',
       minutes: 1,
       sign: 'arc',
       hazards: ['arc', 'clothing'],
-      drawing: 'closing',
+      drawing: 'arcCone',
+      panels: [0, 1, 2],
       shows: 0.75,
     },
     {
       bad: {
         long: [
-          'Long cone, no wire seen',
+          'Two or three tips long, no wire seen',
           'tipWorn',
           'linerWorn',
           'linerKinked',
@@ -447,9 +451,38 @@ export const CHECKS: readonly Check[] = [
           'hubTight',
           'settings',
         ],
-        steady: ['Short and steady, hand is off', 'hand', 'coldWork', 'dirtyMetal', 'draught', 'fitUp'],
+        steady: ['Shorter than the tip, and steady', 'hand', 'coldWork', 'dirtyMetal', 'draught', 'fitUp'],
       },
-      well: 'Neither: it stumbles',
+      well: 'Long and short by turns',
+    },
+  ),
+  check(
+    'arcSettles',
+    {
+      notFor: NO_ARC,
+      do: 'Strike three times: does it settle?',
+      how: 'Count one second from the start. By then wire is seen and the tone is even.',
+      effort: 'E1',
+      minutes: 0.7,
+      sign: 'arc',
+      hazards: ['arc', 'clothing'],
+      shows: 0.8,
+    },
+    {
+      bad: {
+        never: [
+          'Not within a second',
+          'tipWorn',
+          'linerWorn',
+          'linerKinked',
+          'linerDirty',
+          'tensionLow',
+          'spatterOnTip',
+          'hubTight',
+        ],
+        once: ['Only the first one fails', 'wireEnd', 'workClamp'],
+      },
+      well: 'Settles every time',
     },
   ),
   check(

@@ -136,6 +136,18 @@ const ROWS: readonly Row[] = [
     'arc sits at the tip, no wire to be seen, soot and balls',
     ['tipWorn', 'linerWorn', 'tensionLow', 'wirePoor', 'hand', 'coldWork', 'spatterOnTip', 'linerKinked'],
   ],
+  [
+    'spatters',
+    'else',
+    'more spatter than it was, nozzle closes fast',
+    ['settings', 'gasFlow', 'tipWorn', 'hand', 'linerWorn', 'workClamp', 'dirtyMetal', 'wirePoor'],
+  ],
+  [
+    'stubs',
+    'else',
+    'wire stubs into the work and pushes back',
+    ['settings', 'hand', 'workClamp', 'wireEnd', 'tipWorn', 'tensionHigh'],
+  ],
   ['soot', 'else', 'soot, with a short steady arc', ['hand', 'gasFlow', 'nozzleClogged', 'draught']],
   ['nozzleArcs', 'else', 'nozzle arcs or sticks to the work', ['spatterBridge', 'insulatorDead', 'tipCrossed']],
   ['twists', 'else', 'diffuser turns with the tip, or the liner twists', ['diffuserLoose', 'setScrew']],

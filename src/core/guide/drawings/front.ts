@@ -1,4 +1,4 @@
-import { box, oval, right, ring, s, wrong, type Drawing, type Shape } from '../drawing.ts'
+import { box, measure, oval, right, ring, s, wrong, type Drawing, type Shape } from '../drawing.ts'
 
 /** End-on: the tip's face with the wire in its hole. */
 const face = (hole: string, wire: string): Shape[] => [
@@ -20,6 +20,14 @@ const nozzleSide = (x: number): Shape[] => [
   s('cut', `M${x - 96} 24H${x - 24}L${x} 32V40L${x - 26} 33H${x - 96}Z`),
   s('cut', `M${x - 96} 96H${x - 24}L${x} 88V80L${x - 26} 87H${x - 96}Z`),
 ]
+/** A tip as wide as 30, wire out of it, and an arc from there on to the work; the cone's length is told in widths of the tip. */
+const arcSide = (wireTo: number, cones: string): Shape[] => [
+  s('body', 'M4 45H40L52 52V68L40 75H4Z'),
+  ...(wireTo > 52 ? [s('wire', `M52 60H${wireTo}`)] : []),
+  s('line', cones),
+  s('faint', 'M150 16V104M156 22V98'),
+  s('measure', 'M10 45V75M5 45h10M5 75h10'),
+]
 /** Threads along a shank. */
 const threads = (x: number, y: number, n: number) =>
   Array.from({ length: n }, (_, i) => `M${x + i * 7} ${y - 11}l4 22`).join('')
@@ -38,7 +46,8 @@ export const FRONT: Record<
   | 'wireCentred'
   | 'threadStart'
   | 'holes'
-  | 'closing',
+  | 'closing'
+  | 'arcCone',
   Drawing
 > = {
   bore: {
@@ -199,6 +208,25 @@ export const FRONT: Record<
         s('dirt', ring(122, 78, 4)),
         s('dirt', ring(128, 96, 5)),
         s('faint', 'M30 100h100M38 106h84'),
+      ]),
+    ],
+  },
+  arcCone: {
+    title: 'The arc, in widths of the tip',
+    panels: [
+      wrong('no wire seen, two or three tips long', [
+        ...arcSide(52, 'M54 60L148 30V90Z'),
+        s('dirt', ring(118, 22, 3)),
+        s('dirt', ring(132, 100, 4)),
+        s('measure', measure(54, 148, 110)),
+      ]),
+      right('wire seen, shorter than the tip is wide', [
+        ...arcSide(122, 'M122 60L148 46V74Z'),
+        s('measure', measure(122, 148, 110)),
+      ]),
+      wrong('long and short by turns', [
+        ...arcSide(84, 'M84 60L148 40V80ZM116 60L148 52V68Z'),
+        s('measure', `${measure(84, 148, 110)}${measure(116, 148, 98)}`),
       ]),
     ],
   },

@@ -1,0 +1,148 @@
+import { describe, expect, it } from 'vitest'
+import { indexOf, believe, chancesOf } from './belief.ts'
+import { cleanOrChange } from './cleanorchange.ts'
+import { minutesOf } from './knowledge.ts'
+import { ownShares } from './learn.ts'
+import { planned } from './plan.ts'
+import { ratioMinutes } from './ratio.ts'
+import { withSchool } from './schoolfirst.ts'
+import { reckon, type Said } from './session.ts'
+import { SHIPPED } from './shipped/knowledge.ts'
+import { swapWorth } from './swap.ts'
+import { tellingSigns } from './tellingsigns.ts'
+
+const k = indexOf(SHIPPED)
+const at = (symptom: string, said: readonly Said[] = []) => reckon(k, { symptom, said })
+const causeOf = (key: string) => {
+  const cause = k.causes.find((c) => c.key === key)
+  if (!cause) throw new Error(`no cause ${key}`)
+  return cause
+}
+const firstKey = (plan: ReturnType<typeof planned>) => {
+  const step = plan[0]?.step
+  return step?.kind === 'check' ? step.check.key : step?.group.key
+}
+
+describe('the shop’s own first look', () => {
+  it('is none where it goes by the sign', () => {
+    const jerk = at('jerk')
+    expect(withSchool(planned(jerk), jerk, 'bySign')).toEqual({ plan: planned(jerk), cost: 0 })
+  })
+  it('goes before the order by sign, once, and says what it costs', () => {
+    for (const school of ['tip', 'clean', 'liner', 'seat']) {
+      const nest = at('nest')
+      const { plan, cost } = withSchool(planned(nest), nest, school)
+      const [first] = plan
+      expect(first?.step.kind).toBe('check')
+      expect(cost).toBeGreaterThanOrEqual(0)
+      if (first?.step.kind !== 'check') continue
+      const { check } = first.step
+      const well = check.outcomes.at(-1)?.key ?? ''
+      const after = at('nest', [{ type: 'check', key: check.key, outcome: well }])
+      expect(withSchool(planned(after), after, school).cost, school).toBe(0)
+    }
+  })
+  it('leaves a trouble alone that its place has no part in', () => {
+    const nothing = at('nothing')
+    expect(firstKey(withSchool(planned(nothing), nothing, 'liner').plan)).toBe(firstKey(planned(nothing)))
+  })
+  it('never leaves a step out', () => {
+    const nest = at('nest')
+    const keys = (plan: ReturnType<typeof planned>) =>
+      new Set(plan.map((p) => (p.step.kind === 'check' ? p.step.check.key : p.step.group.key)))
+    const own = keys(withSchool(planned(nest), nest, 'liner').plan)
+    for (const key of keys(planned(nest))) expect(own.has(key)).toBe(true)
+  })
+})
+
+describe('what else could be seen', () => {
+  it('are up to three other signs, none asked already, that tell apart what is left', () => {
+    const long = at('longArc')
+    const signs = tellingSigns(long.belief, new Set())
+    expect(signs.length).toBeGreaterThan(0)
+    expect(signs.length).toBeLessThanOrEqual(3)
+    expect(signs.some((s) => s.key === 'longArc')).toBe(false)
+    const again = tellingSigns(long.belief, new Set(signs.map((s) => s.key)))
+    expect(again.some((s) => signs.includes(s))).toBe(false)
+  })
+  it('move the weight to what both lists name, and lose none', () => {
+    const long = at('longArc').belief
+    const both = believe(long, { type: 'symptom', key: 'jerk', isThere: true })
+    const chance = (belief: typeof long, key: string) => chancesOf(belief).find((c) => c.cause.key === key)?.chance ?? 0
+    expect(chance(both, 'linerWorn')).toBeGreaterThan(chance(long, 'linerWorn'))
+    expect(chance(both, 'hand')).toBeLessThan(chance(long, 'hand'))
+    expect(both.weights.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 12)
+  })
+  it('of a settled matter are none', () => {
+    const sure = at('nothing', [{ type: 'check', key: 'plugLook', outcome: 'off' }])
+    const [first] = chancesOf(sure.belief)
+    if ((first?.chance ?? 0) > 0.97) expect(tellingSigns(sure.belief, new Set())).toEqual([])
+  })
+})
+
+describe('clean or change', () => {
+  const worn = causeOf('tipWorn')
+  const of = (over = {}) =>
+    cleanOrChange(at('jerk').belief, {
+      cause: worn,
+      isSeen: false,
+      onHand: 40,
+      priceMin: 0.5,
+      school: 'byBore',
+      ...over,
+    })
+  it('cleans first with none on the shelf, whatever the school', () => {
+    expect(of({ onHand: 0, school: 'change' })).toMatchObject({ first: 'clean', because: 'none' })
+  })
+  it('follows the shop’s school', () => {
+    expect(of({ school: 'change' })).toMatchObject({ first: 'change', because: 'rule' })
+    expect(of({ school: 'clean' })).toMatchObject({ first: 'clean', because: 'rule' })
+  })
+  it('else weighs minutes and price: the dearer the part, the sooner it is cleaned', () => {
+    const cheap = of({ priceMin: 0 })
+    const dear = of({ priceMin: 500 })
+    expect(dear?.first).toBe('clean')
+    const cost = (c: NonNullable<typeof cheap>) => c.cleanMin + (1 - c.cleanShare) * (c.changeMin + (c.priceMin ?? 0))
+    for (const told of [cheap, dear])
+      if (told) expect(told.first === 'clean').toBe(cost(told) < told.changeMin + (told.priceMin ?? 0))
+  })
+  it('changes a bore that was seen worn', () => {
+    expect(of({ isSeen: true, priceMin: 500 })).toMatchObject({ first: 'change', because: 'seen' })
+  })
+  it('is no question where no cleaning mends, or nothing is changed', () => {
+    const of = (key: string) =>
+      cleanOrChange(at('jerk').belief, { cause: causeOf(key), isSeen: false, onHand: 1, priceMin: 1, school: 'byBore' })
+    expect(of('linerWorn')).toBeNull()
+    expect(of('cableCoiled')).toBeNull()
+  })
+})
+
+describe('another gun', () => {
+  it('pays where what is left stands longer than the swap and its two hands', () => {
+    expect(swapWorth(6, { stop: 6000, labour: 3000 })).toBe(12)
+    expect(swapWorth(6, { stop: 6000, labour: 0 })).toBe(6)
+  })
+  it('pays later where standing is cheap, and by a guess where nobody said', () => {
+    expect(swapWorth(6, { stop: 1000, labour: 4000 })).toBeGreaterThan(swapWorth(6, { stop: 9000, labour: 4000 }))
+    expect(swapWorth(6, { stop: 0, labour: 0 })).toBe(12)
+  })
+  it('of a negative time is misuse', () =>
+    expect(() => swapWorth(-1, { stop: 1, labour: 1 })).toThrow('swapWorth: expected minutes >= 0'))
+})
+
+describe('a cause that is all but sure', () => {
+  const shares = ownShares(
+    { causes: k.symptoms.find((s) => s.key === 'stumbles')?.causes ?? [] },
+    new Map([['workClamp', 60]]),
+  ).shares
+  it('is looked at, not put off for looks that cost less', () => {
+    const sure = reckon(k, { symptom: 'stumbles', said: [] }, { shares })
+    expect(firstKey(planned(sure))).toBe('clamp')
+  })
+  it('once seen takes its fix, a closing look, and little more', () => {
+    const seen = reckon(k, { symptom: 'stumbles', said: [{ type: 'check', key: 'clamp', outcome: 'bad' }] }, { shares })
+    const fixMin = 2
+    expect(ratioMinutes({ ...seen, supposed: { sign: 'look', causes: [] } })).toBeLessThan(fixMin + 1)
+  })
+  it('every look has its minutes', () => expect(k.checks.every((c) => minutesOf(c) > 0)).toBe(true))
+})

@@ -1,0 +1,83 @@
+import { type Index } from './belief.ts'
+import { FALSE_SIGN, fixMinutes, minutesOf, type Cause, type Check } from './knowledge.ts'
+
+/** A fix, and all causes it puts right: a new liner mends it however it was hurt. */
+export interface FixGroup {
+  key: string
+  causes: readonly number[]
+  minutes: number
+}
+export type Step = { kind: 'check'; check: Check } | { kind: 'fix'; group: FixGroup; cause: Cause }
+
+/** To see that it runs: feed free, strike once. */
+export const CLOSE_MIN = 0.5
+export const FIX_WORKS = 0.95
+const mean = (list: readonly number[]) => list.reduce((a, b) => a + b, 0) / Math.max(1, list.length)
+
+export const fixKey = ({ fix, key }: Cause): string => (fix.act ? `${fix.act} ${fix.position ?? ''}` : key)
+
+/** To read a step and answer it takes time too: ten looks at next to nothing are no bargain. A guess. */
+const ASK_MIN = 0.2
+
+/** Works out once for each knowledge what is asked for at every step. */
+function ofKnowledge<T>(make: (knowledge: Index) => T): (knowledge: Index) => T {
+  const known = new WeakMap<Index, T>()
+  return (knowledge) => {
+    const made = known.get(knowledge) ?? make(knowledge)
+    known.set(knowledge, made)
+    return made
+  }
+}
+
+/** Fixes of a knowledge. */
+export const fixGroups = ofKnowledge((knowledge): readonly FixGroup[] => {
+  const by = new Map<string, number[]>()
+  knowledge.causes.forEach((c, i) => by.set(fixKey(c), [...(by.get(fixKey(c)) ?? []), i]))
+  return [...by].map(([key, causes]) => ({
+    key,
+    causes,
+    minutes: Math.max(...causes.map((i) => fixMinutes(knowledge.causes[i] as Cause))),
+  }))
+})
+
+export interface Move {
+  step: Step
+  minutes: number
+  /** Minutes of fixes it sends one to by mistake, on average. */
+  wastedMin: number
+  /** Causes it shows, or mends, and the chance that it does where each is there. */
+  hits: readonly { cause: number; chance: number }[]
+}
+/** Everything that can be done, with what it hits. */
+export const allMoves = ofKnowledge((knowledge): readonly Move[] => [
+  ...knowledge.checks.map((check) => lookMove(knowledge, check)),
+  ...fixGroups(knowledge).map((group): Move => ({
+    step: { kind: 'fix', group, cause: knowledge.causes[group.causes[0] ?? 0] as Cause },
+    minutes: group.minutes + CLOSE_MIN,
+    wastedMin: 0,
+    hits: group.causes.map((cause) => ({ cause, chance: FIX_WORKS })),
+  })),
+])
+function lookMove(knowledge: Index, check: Check): Move {
+  const last = check.outcomes.length - 1
+  const rows = knowledge.chances.get(check.key) ?? []
+  const points = [...new Set(check.outcomes.flatMap((o) => o.points))].flatMap((p) => knowledge.causeAt.get(p) ?? [])
+  const wasted = check.mends ? 0 : mean(points.map((i) => fixMinutes(knowledge.causes[i] as Cause)))
+  return {
+    step: { kind: 'check', check },
+    minutes: minutesOf(check) + ASK_MIN,
+    wastedMin: FALSE_SIGN * wasted,
+    hits: points.map((cause) => ({ cause, chance: 1 - (rows[cause]?.[last] ?? 1) })),
+  }
+}
+/** By cause, the moves that hit it, as their places among all. */
+export const movesAt = ofKnowledge((knowledge): readonly (readonly number[])[] => {
+  const at = knowledge.causes.map((): number[] => [])
+  allMoves(knowledge).forEach((move, m) => move.hits.forEach(({ cause }) => at[cause]?.push(m)))
+  return at
+})
+/** By cause, the fix that mends it. */
+export const fixMoves = ofKnowledge((knowledge): readonly (Move | undefined)[] => {
+  const fixes = allMoves(knowledge).filter((m) => m.step.kind === 'fix')
+  return knowledge.causes.map((_, i) => fixes.find((m) => m.hits.some((h) => h.cause === i)))
+})

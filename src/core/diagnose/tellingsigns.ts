@@ -1,0 +1,41 @@
+import { believe, showsChance, type Belief } from './belief.ts'
+import { type Symptom } from './knowledge.ts'
+
+const MOST = 3
+/** Below so many bits an answer tells too little to be asked for. */
+const LEAST_BITS = 0.08
+const entropy = (weights: Float64Array): number => {
+  let bits = 0
+  for (const w of weights) if (w > 0) bits -= w * Math.log2(w)
+  return bits
+}
+
+/**
+ * What else could be seen that would tell most: other symptoms by the bits their answer takes off on average,
+ * I = H(now) − P(there)·H(there) − P(not)·H(not). At most three; of each picture the best.
+ */
+export function tellingSigns(belief: Belief, asked: ReadonlySet<string>): Symptom[] {
+  const now = entropy(belief.weights)
+  const told = belief.knowledge.symptoms
+    .filter((s) => s.key !== belief.symptom && !asked.has(s.key))
+    .map((symptom) => ({ symptom, bits: now - left(belief, symptom) }))
+    .filter((t) => t.bits > LEAST_BITS)
+    .sort((a, b) => b.bits - a.bits)
+  const best: Symptom[] = []
+  for (const { symptom } of told)
+    if (best.length < MOST && !best.some((b) => b.causes.join() === symptom.causes.join())) best.push(symptom)
+  return best
+}
+
+function left(belief: Belief, symptom: Symptom): number {
+  const there = believe(belief, { type: 'symptom', key: symptom.key, isThere: true })
+  const not = believe(belief, { type: 'symptom', key: symptom.key, isThere: false })
+  const chance = chanceOf(belief, symptom)
+  return chance * entropy(there.weights) + (1 - chance) * entropy(not.weights)
+}
+
+/** P(seen) under the belief, by what `believe` takes for each set of causes. */
+function chanceOf({ knowledge, sets, weights }: Belief, symptom: Symptom): number {
+  const listed = new Set(symptom.causes.map((key) => knowledge.causeAt.get(key)))
+  return sets.reduce((sum, set, h) => sum + (weights[h] ?? 0) * showsChance(set, listed), 0)
+}

@@ -1,0 +1,42 @@
+import { tellingSigns } from '@core/diagnose/tellingsigns.ts'
+import { type Said } from '@core/diagnose/session.ts'
+import { capital } from '@web/format/words.ts'
+import { type Search } from './reckoned.ts'
+
+/** Other signs that would tell much, asked in one tap: seen too, or none of them. Two kinds of sign tell more than one twice. */
+export function SeenAsWell({
+  found,
+  said,
+  onSaid,
+}: {
+  found: Search
+  said: readonly Said[]
+  onSaid: (said: Said[]) => void
+}) {
+  const asked = new Set(said.flatMap((s) => (s.type === 'symptom' ? [s.key] : [])))
+  if (asked.size > 0) return null
+  const signs = tellingSigns(found.reckoned.belief, asked)
+  if (signs.length === 0) return null
+  return (
+    <div className="down-tried" role="group" aria-label="Seen as well?">
+      <span className="dim">Seen as well?</span>
+      {signs.map((s) => (
+        <button
+          key={s.key}
+          type="button"
+          className="key key-low"
+          onClick={() => onSaid([{ type: 'symptom', key: s.key, isThere: true }])}
+        >
+          {capital(s.says)}
+        </button>
+      ))}
+      <button
+        type="button"
+        className="key key-low"
+        onClick={() => onSaid(signs.map((s) => ({ type: 'symptom', key: s.key, isThere: false })))}
+      >
+        None of these
+      </button>
+    </div>
+  )
+}
