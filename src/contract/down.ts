@@ -33,6 +33,7 @@ export const knowledge = z.object({
           position: z.string().max(24).nullable(),
           hazards,
           isLicensed: z.boolean().optional(),
+          isTuned: z.boolean().optional(),
         }),
       }),
     )

@@ -88,6 +88,8 @@ export const gunAnswer = z.object({
   followUps: z.array(followUpLine),
   /** What its readings ask for. */
   alarms: z.array(alarmLine),
+  /** The nozzle closes ever faster. */
+  cleaningRises: z.boolean(),
   /** This gun's most frequent acts, for the four big keys. */
   usualActs: z.array(z.object({ act: z.string(), position: z.string().nullable() })),
   tape: z.array(logLine),

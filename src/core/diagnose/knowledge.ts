@@ -27,6 +27,8 @@ export interface Fix {
   hazards: readonly Hazard[]
   /** Somebody licensed, or the maker: it is not done here. */
   isLicensed?: boolean
+  /** Done by trials, one value at a time. */
+  isTuned?: boolean
 }
 export interface Cause {
   key: string

@@ -76,6 +76,7 @@ export function touchedOf(acts: readonly TouchingAct[], at: { nowMs: number; sto
     if (kind === 'wireLoaded') return 'spool'
     if (kind === 'changedOver') return 'size'
     if (kind === 'mounted') return 'gun'
+    if (kind === 'tuned') return 'setting'
     if (kind !== 'fitted' || position === null) continue
     const part = position.split('#')[0] ?? position
     if (part === 'tip' || part === 'liner') return part

@@ -10,6 +10,7 @@ import {
 } from '@core/ids/id.ts'
 import { type Said } from '@core/diagnose/session.ts'
 import { type Touched } from '@core/diagnose/touched.ts'
+import { type Saw, type Tuned, type TunedValues, type TuneGuard } from '@core/diagnose/tune.ts'
 import { type Tag } from '@core/changeover/tags.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
@@ -156,6 +157,27 @@ export type Fact =
       closing: Closing
       /** Pieces of work scrapped with it; absent: nobody said. */
       scrapped?: number | null
+    }
+  /** One value of the machine changed by itself, and what a row of beads showed. */
+  | {
+      kind: 'tuned'
+      carrierId: CarrierId
+      name: Tuned
+      /** Null: nobody knows what it stood at. */
+      from: number | null
+      to: number
+      saw: Saw
+      symptom: string | null
+      guard: TuneGuard
+    }
+  /** Settings that worked, with the wire and mode they are for. */
+  | {
+      kind: 'tuneKept'
+      carrierId: CarrierId
+      wireId: WireId | null
+      mode: string | null
+      symptom: string | null
+      values: TunedValues
     }
   | { kind: 'usageEntered'; carrierId: CarrierId | null; rows: number }
   | { kind: 'shopChanged'; what: string }

@@ -6,6 +6,7 @@ import {
   type CleanLimit,
   type CleaningInterval,
 } from '@core/cleaning/interval.ts'
+import { cleaningRises } from '@core/cleaning/rising.ts'
 import { rulingFor } from '@core/houserule/schools.ts'
 import { isAluminium, isCored } from '@core/rightparts/facts.ts'
 import { type Built } from '@core/shop/built.ts'
@@ -19,6 +20,8 @@ export interface CleaningHere {
   isLookedAtDaily: boolean
   /** What its own findings would have it be, whatever the shop chose; the class's guess where there are none. */
   learnt: CleaningInterval
+  /** It closes ever faster. */
+  rises: boolean
 }
 
 /** Arc hours between cleanings of the nozzle that hangs here, by house rule D16 and by how shut it was found with the wire that is on. */
@@ -42,5 +45,6 @@ export function cleaningHere(hung: Hung, shop: ShopModel, built: Built): Cleanin
     limit: isByHours ? cleanLimit({ school, ruleH, learnt }) : null,
     isLookedAtDaily: LOOKED_AT_DAILY.has(school),
     learnt,
+    rises: cleaningRises(found),
   }
 }

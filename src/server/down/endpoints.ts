@@ -7,11 +7,13 @@ import {
   knowledgeAnswer,
   knowledgeRequest,
 } from '@contract/down.ts'
+import { tuneAnswer, tunedRequest, tuneKeptRequest, tuneQuery } from '@contract/tune.ts'
 import { done } from '@contract/common.ts'
 import { loggedAnswer } from '@contract/guide.ts'
 import { endpoint } from '@server/http/routes.ts'
 import { explain, readDown } from './down.ts'
 import { readDownNow } from './downnow.ts'
+import { keepTune, logTrial, readTune } from './tune.ts'
 import { readKnowledge, setKnowledge } from './knowledge.ts'
 
 export const downEndpoints = [
@@ -38,6 +40,30 @@ export const downEndpoints = [
     body: explainRequest,
     answer: loggedAnswer,
     run: (deps, who, { body }) => explain(deps, who, body),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/down/tune',
+    summary: 'Setting a machine by beads: the procedure, settings that worked, trials under way',
+    query: tuneQuery,
+    answer: tuneAnswer,
+    run: (deps, who, { query }) => readTune(deps, who, query.stationId),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/down/tune',
+    summary: 'One value changed by itself, and what a row of beads showed',
+    body: tunedRequest,
+    answer: loggedAnswer,
+    run: (deps, who, { body }) => logTrial(deps, who, body),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/down/tune/kept',
+    summary: 'Settings that worked, kept with the wire and mode that are on',
+    body: tuneKeptRequest,
+    answer: loggedAnswer,
+    run: (deps, who, { body }) => keepTune(deps, who, body),
   }),
   endpoint({
     method: 'get',

@@ -65,7 +65,8 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
 }
 
 /** What acts and readings ask for. */
-const askedOf = (s: Surveyed): Pick<GunAnswer, 'followUps' | 'alarms'> => ({
+const askedOf = (s: Surveyed): Pick<GunAnswer, 'followUps' | 'alarms' | 'cleaningRises'> => ({
+  cleaningRises: s.cleaning.rises,
   followUps: s.followUps.map(({ follow: task, sinceMs, by, isAsked }) => ({
     task,
     sinceMs,

@@ -40,6 +40,10 @@ afterAll(async () => {
 const NOT_FOUND_IS_ALLOWED = [200, 400, 404, 409, 422]
 /** The least that each endpoint needs to get past its shape; services refuse by who asks before they look at what. */
 const BODIES: Record<string, () => object> = {
+  '/down/tune': () => ({
+    ...{ stationId: id('A1'), name: 'volts', from: 20, to: 21, saw: 'better', symptom: null, guard: 'notAsked' },
+  }),
+  '/down/tune/kept': () => ({ stationId: id('A1'), symptom: null, values: { volts: 21 } }),
   '/down/explained': () => ({
     stationId: id('A1'),
     symptom: 'jerk',
@@ -166,6 +170,8 @@ const FOR_HANDS = [
   '/walk/found',
   '/drag/calibrate',
   '/down/explained',
+  '/down/tune',
+  '/down/tune/kept',
   '/liner/stuck',
   '/liner/spoiled',
   '/liner/done',
@@ -196,6 +202,7 @@ describe('who may do what', () => {
             .replace(/^.changeover$/, `/changeover?stationIds=${id('A1')}&wireId=wire_none`)
             .replace(/^.reading$/, `/reading?stationId=${id('A1')}`)
             .replace(/^.down$/, `/down?stationId=${id('A1')}`)
+            .replace(/tune$/, `tune?stationId=${id('A1')}`)
             .replace('helped', 'helped?atMs=1')
             .replace(/^.drag$/, `/drag?stationId=${id('A1')}`)
             .replace(/^.liner$/, `/liner?stationId=${id('A1')}`)

@@ -16,6 +16,16 @@ async function standingWhere(db: Reader, where: SQL | undefined): Promise<Standi
 export const standingOfKind = (db: Reader, kind: FactKind, sinceMs: number): Promise<Standing[]> =>
   standingWhere(db, and(eq(ledgerEvent.kind, kind), gte(ledgerEvent.happenedMs, sinceMs)))
 
+/** Lines of one kind at one place since then, as they stand now. */
+export const standingOfKindAt = (
+  db: Reader,
+  { kind, stationId, sinceMs }: { kind: FactKind; stationId: string; sinceMs: number },
+): Promise<Standing[]> =>
+  standingWhere(
+    db,
+    and(eq(ledgerEvent.stationId, stationId), eq(ledgerEvent.kind, kind), gte(ledgerEvent.happenedMs, sinceMs)),
+  )
+
 export async function standingOfCarriers(db: Reader, carrierIds: readonly string[]): Promise<Map<string, Standing[]>> {
   const byCarrier = new Map<string, Standing[]>(carrierIds.map((id) => [id, []]))
   if (carrierIds.length === 0) return byCarrier

@@ -15,6 +15,8 @@ export const FOLLOWED = 'fol/'
 export const READ = 'read/'
 /** What a stop turned out to be. */
 export const EXPLAINED = 'why/'
+/** One value of a machine set by itself, and the settings kept at the end. */
+export const TUNED_LINE = 'tune/'
 /** Looks at one gun of a walk: the worst speaks for all. */
 export const WALKED = 'walk/'
 

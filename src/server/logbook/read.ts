@@ -162,6 +162,8 @@ const NOT_CORRECTED = new Set<Fact['kind']>([
   'reading',
   'calibrated',
   'explained',
+  'tuned',
+  'tuneKept',
 ])
 
 function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine | null {
@@ -246,6 +248,12 @@ function whatOf(fact: Fact): string | null {
       return `${fact.found.join(',')}=${fact.isCertain ? 'certain' : 'uncertain'}`
     case 'explained':
       return `${causeSays(fact.cause)}=${fact.isCertain ? 'sure' : 'unsure'}`
+    case 'tuned':
+      return `${fact.name}=${fact.from ?? ''}=${fact.to}=${fact.saw}`
+    case 'tuneKept':
+      return Object.entries(fact.values)
+        .map(([name, value]) => `${name}=${value}`)
+        .join(',')
     case 'linerCut':
       return fact.by
     default:

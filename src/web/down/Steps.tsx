@@ -85,6 +85,11 @@ export function FixView(props: {
         ) : null}
         <p className="dim down-because">{props.because}</p>
         <CautionLines hazards={cause.fix.hazards} />
+        {cause.fix.isTuned ? (
+          <p>
+            <Link to={`/tune?gun=${props.stationId}`}>One value at a time, by a row of beads</Link>
+          </p>
+        ) : null}
         {guideOf(cause) ? (
           <p>
             <Link to={`/guide?gun=${props.stationId}&do=${guideOf(cause)}`}>How it is done</Link>

@@ -39,6 +39,7 @@ export function hintWords(because: string): string {
   const [how = '', what = ''] = because.split(' ')
   switch (how) {
     case 'read':
+      if (what === 'cleaning') return 'the nozzle closes ever faster'
       return `${READING[what as ReadingKey]?.name ?? what} was read off`
     case 'tied':
       return TAG_TEXT[what as Tag]?.says ?? what

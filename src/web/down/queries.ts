@@ -6,6 +6,7 @@ import {
   type explainRequest,
   type knowledgeRequest,
 } from '@contract/down.ts'
+import { tuneAnswer, type tunedRequest, type tuneKeptRequest } from '@contract/tune.ts'
 import { done } from '@contract/common.ts'
 import { loggedAnswer } from '@contract/guide.ts'
 import { getJson } from '@web/api/client.ts'
@@ -28,6 +29,24 @@ export const useExplain = () =>
   useBoothWrite<typeof explainRequest, typeof loggedAnswer>({
     ...{ path: '/down/explained', answer: loggedAnswer, holds: 'down' },
     says: () => 'What a stop turned out to be',
+  })
+export const useTune = (stationId: string) =>
+  useQuery({
+    queryKey: ['tune', stationId],
+    queryFn: () => getJson(`/down/tune?stationId=${stationId}`, tuneAnswer),
+    enabled: stationId !== '',
+    staleTime: Infinity,
+    refetchOnWindowFocus: false,
+  })
+export const useTrial = () =>
+  useBoothWrite<typeof tunedRequest, typeof loggedAnswer>({
+    ...{ path: '/down/tune', answer: loggedAnswer, holds: 'tune' },
+    says: () => 'A setting changed by itself',
+  })
+export const useKeepTune = () =>
+  useBoothWrite<typeof tuneKeptRequest, typeof loggedAnswer>({
+    ...{ path: '/down/tune/kept', answer: loggedAnswer, holds: 'tune' },
+    says: () => 'Settings that worked',
   })
 export const useKnowledge = () =>
   useQuery({ queryKey: ['knowledge'], queryFn: () => getJson('/down/knowledge', knowledgeAnswer) })

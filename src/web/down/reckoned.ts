@@ -38,7 +38,7 @@ export function gunState(gun: GunAnswer, down: DownAnswer, touched: Touched | nu
       share: p.used === null || !p.usual || !(p.usual.amount > 0) ? null : p.used / p.usual.amount,
     })),
     unfit: gun.findings.filter((f) => f.severity !== 'note' && f.kept === null).map((f) => f.at),
-    alarms: gun.alarms.map((a) => a.what),
+    alarms: [...gun.alarms.map((a) => a.what), ...(gun.cleaningRises ? ['cleaning'] : [])],
     tags: gun.tags.map((t) => t.tag),
     touched,
     others: down.others,

@@ -13,6 +13,7 @@ import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
 import { type JointFault } from '@core/rightparts/joints.ts'
 import { FAULT_WORD, JOINT_WORD, SETTING_WORD, settingWords } from '@web/rightparts/words.ts'
+import { trialSentence, valuesWords } from '@web/down/tunewords.ts'
 import { capital, isPlural, partName, REASON_WORD } from '@web/format/words.ts'
 
 /** One line of the log as a sentence. */
@@ -87,13 +88,21 @@ function fitSentence(line: LogLine, units: Units): string | null {
     case 'spoiled':
     case 'linerCut':
       return linerSentence(line, units)
-    case 'explained':
-      return name ? `It was: ${name}${value === 'unsure' ? ', not sure' : ''}.` : 'What it was, nobody knows.'
     case 'gunStatus':
       return `Gun off: ${line.what === 'ready' ? 'ready' : 'to refurbish'}.`
     default:
-      return null
+      return downSentence(line, units)
   }
+}
+
+/** What a stop was, what a machine was set to. */
+function downSentence(line: LogLine, units: Units): string | null {
+  const what = line.what ?? ''
+  if (line.kind === 'tuned') return trialSentence(what, units)
+  if (line.kind === 'tuneKept') return `Settings that worked: ${valuesWords(what, units)}.`
+  if (line.kind !== 'explained') return null
+  const [cause = '', how] = what.split('=')
+  return cause ? `It was: ${cause}${how === 'unsure' ? ', not sure' : ''}.` : 'What it was, nobody knows.'
 }
 
 /** What was read, as found and as left. */

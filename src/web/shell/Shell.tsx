@@ -100,7 +100,7 @@ function Foot({ onFind, onDown }: { onFind: () => void; onDown: () => void }) {
   const place = useLocation()
   const params = new URLSearchParams(place.search)
   const isWalking =
-    (['/look', '/down'].includes(place.pathname) && params.has('gun')) ||
+    (['/look', '/down', '/tune'].includes(place.pathname) && params.has('gun')) ||
     (['/change', '/guide', '/liner', '/walk'].includes(place.pathname) && params.has('at'))
   if (place.pathname.startsWith('/gun/') || isWalking) return null
   return (

@@ -60,6 +60,7 @@ const built = {
   tags: [],
   followUps: [],
   alarms: [],
+  cleaningRises: false,
 }
 
 export const gun = (over: Partial<GunAnswer> = {}): GunAnswer => ({

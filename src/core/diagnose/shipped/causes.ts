@@ -21,6 +21,7 @@ const clean = (position: string, [what, effort]: Work, hazards: readonly Hazard[
   position,
 })
 const licensed = (what: string): Fix => ({ ...set(what, 'E4', ['isolate']), isLicensed: true })
+const tune = (what: string): Fix => ({ ...set(what, 'E1', ['arc']), isTuned: true })
 const newLiner = (what = 'New liner, then set the tension again') =>
   change('liner', [what, 'E4'], ['isolate', 'coil', 'stab'])
 type Row = readonly [key: string, says: string, at: string, kind: CauseKind, fix: Fix]
@@ -263,7 +264,7 @@ const ROWS: readonly Row[] = [
     'machine settings off the procedure',
     'off',
     'machine',
-    set('Back to the procedure, one value at a time', 'E1'),
+    tune('Back to the procedure, one value at a time'),
   ],
   [
     'sizeMix',
@@ -273,7 +274,7 @@ const ROWS: readonly Row[] = [
     set('Tip, rolls, liner and machine to one size', 'E2', ['isolate']),
   ],
   ['wireThick', 'wire too thick for the sheet', 'off', 'elsewhere', set('Thinner wire', 'E2')],
-  ['ampsHigh', 'too much current for the sheet', 'off', 'elsewhere', set('Less, by a row of beads', 'E1')],
+  ['ampsHigh', 'too much current for the sheet', 'off', 'elsewhere', tune('Less, by a row of beads')],
   ['workClamp', 'bad contact of the work clamp', 'off', 'circuit', set('Clean and clamp again', 'E1')],
   ['circuitOpen', 'work clamp not on', 'off', 'circuit', set('Clamp on the work', 'E0')],
   ['wireEnd', 'dull ball on the wire’s end', 'off', 'circuit', set('Snip it', 'E0', ['stab'])],

@@ -1,0 +1,67 @@
+import { type NextTrial, type Saw, type Trial, type Tuned, type TunedValues } from '@core/diagnose/tune.ts'
+import { measures, shown, type Measure } from '@web/format/measures.ts'
+import { type Units } from '@web/format/numbers.ts'
+import { capital } from '@web/format/words.ts'
+
+export const TUNED_WORD: Record<Tuned, string> = {
+  wireSpeed: 'wire speed',
+  volts: 'volts',
+  trim: 'trim',
+  flow: 'gas flow',
+  stickOut: 'stick-out',
+}
+const PLAIN = (word: string): Measure => ({ word, toSi: (v) => v, fromSi: (v) => v })
+export const measureOf = (name: Tuned, units: Units): Measure =>
+  ({
+    wireSpeed: measures(units).speed,
+    volts: PLAIN('V'),
+    trim: PLAIN('marks'),
+    flow: measures(units).flow,
+    stickOut: measures(units).rule,
+  })[name]
+export function valueWords(name: Tuned, value: number | null, units: Units): string {
+  const measure = measureOf(name, units)
+  return value === null ? 'not known' : `${shown(Number(value.toPrecision(4)), measure)} ${measure.word}`
+}
+
+const SAW_WORD: Record<Saw, string> = { better: 'better, it stays', same: 'the same', worse: 'worse' }
+/** "Volts 20 V to 21 V: worse, back." */
+export function trialWords({ name, from, to, saw }: Trial, units: Units): string {
+  const back =
+    saw === 'better' ? '' : from === null ? ', back to what it was' : `, back to ${valueWords(name, from, units)}`
+  const was = from === null ? '' : `${valueWords(name, from, units)} `
+  return `${capital(TUNED_WORD[name])} ${was}to ${valueWords(name, to, units)}: ${SAW_WORD[saw]}${back}.`
+}
+/** The same from a line of the log: name, from, to, what was seen. */
+export function trialSentence(what: string, units: Units): string {
+  const [name = '', from = '', to = '', saw = ''] = what.split('=')
+  const trial = { name: name as Tuned, from: from === '' ? null : Number(from), to: Number(to), saw: saw as Saw }
+  return trialWords(trial, units)
+}
+export function valuesWords(what: string, units: Units): string {
+  return what
+    .split(',')
+    .map((pair) => pair.split('='))
+    .map(
+      ([name = '', value = '']) =>
+        `${TUNED_WORD[name as Tuned] ?? name} ${valueWords(name as Tuned, Number(value), units)}`,
+    )
+    .join(', ')
+}
+export const settingsWords = (values: TunedValues, units: Units): string =>
+  valuesWords(
+    Object.entries(values)
+      .map(([name, value]) => `${name}=${value}`)
+      .join(','),
+    units,
+  )
+
+/** What to change next, and why just that. */
+export function nextWords({ name, way, because }: NextTrial): string {
+  const word = TUNED_WORD[name]
+  const which = way === null ? '' : way === 'up' ? ', up' : ', down'
+  if (because === 'together') return `${capital(word)} once more${which}: speed and volts set one arc together.`
+  if (because === 'speedFirst')
+    return `${capital(word)} first${which}: it sets the current, volts only the arc’s length.`
+  return `${capital(word)} next${which}.`
+}
