@@ -59,7 +59,7 @@ export function halving(n: number): number[] {
 
 /**
  * The belief before anything was looked at: w(i) = share · factor over the causes the symptom names, 0.05 : 0.8 of it over the others, pairs of
- * named ones at a tenth of the product of their shares. `factors`: what the gun's own state says, by cause; 0 where it cannot be there.
+ * named ones at a tenth of the product of their shares, what the gun says counted in once. `factors`: what the gun's own state says, by cause; 0 where it cannot be there.
  */
 export function firstBelief(
   knowledge: Index,
@@ -76,13 +76,14 @@ export function firstBelief(
     const share = listed.get(i) ?? UNLISTED / Math.max(1, others)
     return share * (of.factors?.get(c.key) ?? 1)
   })
+  const total = single.reduce((a, b) => a + b, 0) || 1
   const sets: number[][] = single.map((_, i) => [i])
   const weights = [...single]
   const named = [...listed.keys()]
   named.forEach((i, n) =>
     named.slice(n + 1).forEach((j) => {
       sets.push([i, j])
-      weights.push(SECOND * (single[i] ?? 0) * (single[j] ?? 0))
+      weights.push((SECOND * (single[i] ?? 0) * (single[j] ?? 0)) / total)
     }),
   )
   return { knowledge, symptom: of.symptom, sets, weights: normal(weights), fixed: new Set() }

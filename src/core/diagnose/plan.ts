@@ -1,5 +1,5 @@
 import { believe, marginals, supposing, type Index } from './belief.ts'
-import { fixMinutes, minutesOf, type Cause, type Check } from './knowledge.ts'
+import { fixMinutes, minutesOf, type Cause, type Check, type Sign } from './knowledge.ts'
 import { allMoves, CLOSE_MIN, FIX_WORKS, fixGroups, type FixGroup, type Move, type Step } from './moves.ts'
 import {
   AGAIN_MIN,
@@ -69,12 +69,42 @@ export function planned(at: PlanAt): Planned[] {
   const few = [...new Set([...open.slice(0, CANDIDATES), ...fixes])]
   const wanted = confirming(at, marginal)
   const left = wanted ? few.filter(({ move }) => wanted(move)) : []
-  return (left.length > 0 ? left : few)
-    .map(({ move }) => ({
+  const valued = (left.length > 0 ? left : few).map(({ move }) => ({
+    hit: hitOf(move, marginal),
+    planned: {
       step: withLikeliest(move.step, marginal, knowledge),
       expectedMin: move.minutes + after(at, move),
-    }))
-    .sort((a, b) => a.expectedMin - b.expectedMin)
+    },
+  }))
+  return believable(at, valued, marginal)
+}
+
+interface Valued {
+  planned: Planned
+  hit: number
+}
+/** Closer than this two ways are alike: the reckoning is no finer. */
+const ALIKE = 1.015
+/** A look at what hardly anybody would think of gives way sooner. */
+const ODD = { hit: 0.03, alike: 1.04 }
+/** What is seen to be wrong and put right in two minutes is put right, where that costs no more than this over the best. */
+const SEEN = { overBest: 1.04, mostMin: 2.5 }
+/** What is as likely as this and seen in half a minute is looked at before. */
+const RIVAL = { mostMin: 0.5, least: 0.2 }
+/** The least minutes first; of ways that are alike the one about what is likeliest, which an old hand would take. */
+function believable(at: PlanAt, valued: readonly Valued[], marginal: Float64Array): Planned[] {
+  const sorted = [...valued].sort((a, b) => a.planned.expectedMin - b.planned.expectedMin)
+  const best = sorted[0]?.planned.expectedMin ?? 0
+  const isSeen = ({ planned: { step, expectedMin } }: Valued) =>
+    step.kind === 'fix' &&
+    step.group.minutes <= SEEN.mostMin &&
+    expectedMin <= best * SEEN.overBest &&
+    signsFor(at, step.group).size > 0 &&
+    !hasOtherLook(at, step.group, { marginal, ...RIVAL })
+  const range = (sorted[0]?.hit ?? 1) < ODD.hit ? ODD.alike : ALIKE
+  const alike = sorted.filter((v) => v.planned.expectedMin <= best * range).sort((a, b) => b.hit - a.hit)
+  const first = sorted.find(isSeen) ?? alike[0]
+  return (first ? [first, ...sorted.filter((v) => v !== first)] : sorted).map((v) => v.planned)
 }
 
 /** So likely it is what would be mended next, were it not dear: then what is looked at is what speaks for or against just that. */
@@ -98,7 +128,42 @@ function hitOf(move: Move, marginal: Float64Array): number {
 }
 function isAllowed(at: PlanAt, { step }: Move, marginal: Float64Array): boolean {
   if (step.kind === 'check') return isAskable(at, step.check)
+  // The dearest fix waits for the free looks, and for a free try of its own.
+  if (step.group.minutes > DEAREST_MIN && hasFreeTry(at, step.group, marginal)) return false
+  if (step.group.minutes > DEAREST_MIN && hasOtherLook(at, step.group, { marginal, ...FREE })) return false
   return (at.fixedTimes?.get(step.group.key) ?? 0) < MOST_TIMES && isBackedUp(at, step.group, marginal)
+}
+/** Signs that are tried out on the gun, and not only seen, read or said. */
+const TRIED: ReadonlySet<Sign> = new Set(['test', 'feel', 'swap', 'arc'])
+function hasFreeTry(at: PlanAt, group: FixGroup, marginal: Float64Array): boolean {
+  if ([...signsFor(at, group)].some((sign) => TRIED.has(sign))) return false
+  const isAbout = looksAt(group, marginal, at.belief.knowledge)
+  return at.belief.knowledge.checks.some(
+    (c) => minutesOf(c) <= FREE.mostMin && TRIED.has(c.sign) && isAskable(at, c) && isAbout(c),
+  )
+}
+interface OtherLook {
+  marginal: Float64Array
+  /** Minutes of the look at most, and how likely what it shows is at least. */
+  mostMin: number
+  least: number
+}
+/** No tool, no part, a few seconds; and so unlikely it is not worth even that. */
+const FREE = { mostMin: 0.35, least: 0.006 }
+const DEAREST_MIN = 20
+/** Whether a quick look could still show something else of what the sign names. */
+function hasOtherLook(at: PlanAt, group: FixGroup, { marginal, mostMin, least }: OtherLook): boolean {
+  const { knowledge, symptom } = at.belief
+  const listed = knowledge.symptoms.find((s) => s.key === symptom)?.causes ?? []
+  const others = new Set(
+    listed.filter((key) => {
+      const i = knowledge.causeAt.get(key) ?? -1
+      return !group.causes.includes(i) && (marginal[i] ?? 0) > least
+    }),
+  )
+  return knowledge.checks.some(
+    (c) => minutesOf(c) <= mostMin && isAskable(at, c) && c.outcomes.some((o) => o.points.some((p) => others.has(p))),
+  )
 }
 /** A fix is told by the likeliest of the causes it mends. */
 function withLikeliest(step: Step, marginal: Float64Array, knowledge: Index): Step {

@@ -40,8 +40,8 @@ const DONE_SHARE = 0.01
 /** Looked ahead no further than so many moves. */
 const MOST_MOVES = 24
 
-/** How likely each cause still stands, as shares of 1; of one whose fix was done half. */
-function standingShares({ fixed, ...belief }: Belief): Float64Array {
+/** How likely each cause still stands, as shares of 1, of one whose fix was done half; and how many faults there are on average. */
+function standingShares({ fixed, ...belief }: Belief): { left: Float64Array; faults: number } {
   const left = marginals({ ...belief, fixed })
   for (const i of fixed) left[i] = (left[i] ?? 0) * 0.5
   let total = 0
@@ -50,7 +50,7 @@ function standingShares({ fixed, ...belief }: Belief): Float64Array {
     const share = (left[i] ?? 0) / total
     left[i] = share > NEGLIGIBLE ? share : 0
   }
-  return left
+  return { left, faults: Math.max(1, total) }
 }
 const hitsOf = (move: Move, left: Float64Array): number => {
   let hit = 0
@@ -90,11 +90,11 @@ function bestOf({ moves, open, hit }: Table): number {
 
 /**
  * Minutes till it runs again by the ratio rule: what hits most for its minutes comes first, E = Σ minutes · P(not hit before) + Σ P(hit by a check) ·
- * minutes of its fix + P(none) · 60. Optimal for one fault and checks that are independent; here an estimate that looks ahead.
+ * minutes of its fix + P(none) · 60, for as many faults as there are on average. Optimal for one fault and checks that are independent; here an estimate that looks ahead.
  */
 export function ratioMinutes(at: PlanAt): number {
   const { knowledge } = at.belief
-  const left = standingShares(at.belief)
+  const { left, faults } = standingShares(at.belief)
   let standing = left.reduce((a, b) => a + b, 0)
   if (standing <= 0) return 0
   const table = tableOf(at, left)
@@ -112,7 +112,7 @@ export function ratioMinutes(at: PlanAt): number {
     // A look is had once; a fix that failed may be done again.
     if (move.step.kind === 'check') table.open.splice(table.open.indexOf(first), 1)
   }
-  return expected + Math.max(0, standing) * LOST_MIN
+  return faults * (expected + Math.max(0, standing) * LOST_MIN)
 }
 
 /** Its own minutes for all that stands; a false sign sends one to mend only as far as it is believed. */
@@ -148,8 +148,8 @@ interface LeftAt {
   standing: number
 }
 /**
- * A look at what is all but sure is a look too many: by the fix it would most likely send to, look first takes c + p·f minutes for p of what
- * stands, mend at once f minutes for its own p; the better bargain is taken, where enough signs speak for the fix.
+ * A look at what is all but sure is a look too many. Of p that the fix it would most likely send to mends, looking first takes c + p·f minutes,
+ * mending at once f: the look is worth its c only while c < (1 − p)·f. Mended at once only where enough signs speak for it.
  */
 function orItsFix(look: Move, { at, left, standing }: LeftAt): Move {
   if (look.step.kind === 'fix') return look
@@ -160,6 +160,6 @@ function orItsFix(look: Move, { at, left, standing }: LeftAt): Move {
   }
   const fix = fixMoves(at.belief.knowledge)[likeliest]
   if (fix?.step.kind !== 'fix' || !hasSigns(at, fix.step.group)) return look
-  const [seen, mends] = [hitsOf(look, left) / standing, hitsOf(fix, left) / standing]
-  return mends / fix.minutes > seen / (look.minutes + seen * fix.minutes) ? fix : look
+  const others = 1 - hitsOf(fix, left) / (standing * FIX_WORKS)
+  return look.minutes >= others * fix.minutes ? fix : look
 }

@@ -11,11 +11,12 @@ export function Closing(props: {
   likely: string | null
   isSending: boolean
   onStill: () => void
-  onDone: (said: { cause: string | null; isCertain: boolean; closing: Closed }) => void
+  onDone: (said: { cause: string | null; isCertain: boolean; closing: Closed; scrapped: number | null }) => void
 }) {
   const [cause, setCause] = useState<string | null>(props.likely)
   const [isCertain, setCertain] = useState(true)
-  const done = (closing: Closed) => props.onDone({ cause, isCertain: isCertain && cause !== null, closing })
+  const [scrapped, setScrapped] = useState<number | null>(null)
+  const done = (closing: Closed) => props.onDone({ cause, isCertain: isCertain && cause !== null, closing, scrapped })
   return (
     <>
       <div className="down-what">
@@ -43,6 +44,7 @@ export function Closing(props: {
           <input type="checkbox" checked={!isCertain} onChange={(e) => setCertain(!e.target.checked)} /> not sure
         </label>
       </div>
+      <Scrapped n={scrapped} onPick={setScrapped} />
       <div className="walk-keys" role="group" aria-label="Closing test">
         <button type="button" className="key key-chalk" disabled={props.isSending} onClick={() => done('good')}>
           Right: it runs
@@ -55,5 +57,26 @@ export function Closing(props: {
         </button>
       </div>
     </>
+  )
+}
+
+const PIECES = [0, 1, 2, 3] as const
+/** Work that went with it; left alone, nobody said. */
+function Scrapped({ n, onPick }: { n: number | null; onPick: (n: number | null) => void }) {
+  return (
+    <div className="down-tried" role="group" aria-label="Work scrapped">
+      <span className="dim">Work scrapped:</span>
+      {PIECES.map((p) => (
+        <button
+          key={p}
+          type="button"
+          className="key key-low"
+          aria-pressed={n === p}
+          onClick={() => onPick(n === p ? null : p)}
+        >
+          {p === 0 ? 'none' : p === 3 ? '3 or more' : p}
+        </button>
+      ))}
+    </div>
   )
 }

@@ -131,7 +131,7 @@ function Now({ gun, down, search, found }: At & { found: Found }) {
           cause={cause}
           stationId={gun.stationId}
           minutes={fixMinutes(cause)}
-          because={group ? becauseSentence(group, found.reckoned.belief, found.hints) : ''}
+          because={group ? becauseSentence(group, found.reckoned, found.hints) : ''}
           choice={choiceOf(cause, { gun, down, found, isKnown: known !== null })}
           isOneSign={!known && group?.kind === 'fix' && isDearOneSign(found, group.group)}
           onRuns={() => tell({ type: 'runs', fixing: cause.key })}
@@ -155,7 +155,7 @@ function Now({ gun, down, search, found }: At & { found: Found }) {
         key={check.key}
         check={check}
         minutes={minutesOf(check)}
-        because={becauseSentence(next, found.reckoned.belief, found.hints)}
+        because={becauseSentence(next, found.reckoned, found.hints)}
         onAnswer={(outcome) => answer(check, outcome)}
       />
       <SeenAsWell found={found} said={state.said} onSaid={(said) => tell({ type: 'said', said })} />

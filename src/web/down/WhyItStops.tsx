@@ -6,9 +6,12 @@ import { ApiError } from '@web/api/client.ts'
 import { when } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
 import { useMe } from '@web/people/queries.ts'
-import { PickOne } from '@web/shell/Field.tsx'
+import { PickOne, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { spanWords } from './downwords.ts'
+import { CheckEdit } from './CheckEdit.tsx'
+import { placeName } from './Beads.tsx'
+import { COLUMNS } from '@core/path/columns.ts'
 import { edited, type Edit } from './knowledgeedit.ts'
 import { useKnowledge, useSetKnowledge } from './queries.ts'
 
@@ -50,6 +53,8 @@ export function WhyItStops() {
         onPick={setSymptom}
       />
       <OneSymptom k={k} symptom={symptom} onEdit={edit} />
+      <OwnCause symptom={symptom} onEdit={edit} />
+      <CheckEdit k={k} symptom={symptom} onEdit={edit} />
       <div className="why-keys">
         <button type="button" className="btn btn-chalk" disabled={!own || set.isPending} onClick={() => send(k)}>
           Keep it so
@@ -155,5 +160,40 @@ function OneSymptom({ k, symptom, onEdit }: { k: Knowledge; symptom: string; onE
         onPick={(cause) => (cause ? onEdit({ do: 'in', symptom, cause }) : undefined)}
       />
     </>
+  )
+}
+
+/** A cause nobody thought of: its words and its place on the path. It needs a look that shows it too. */
+function OwnCause({ symptom, onEdit }: { symptom: string; onEdit: (edit: Edit) => void }) {
+  const [says, setSays] = useState('')
+  const [at, setAt] = useState<string>('off')
+  return (
+    <div className="why-own">
+      <TextField
+        id="why-own"
+        label="A cause of your own"
+        value={says}
+        maxLength={160}
+        onChange={(e) => setSays(e.target.value)}
+      />
+      <PickOne
+        id="why-own-at"
+        label="Where on the path"
+        value={at}
+        options={[...COLUMNS, 'off'].map((c) => [c, placeName(c)] as const)}
+        onPick={setAt}
+      />
+      <button
+        type="button"
+        className="btn"
+        disabled={says.trim() === ''}
+        onClick={() => {
+          onEdit({ do: 'newCause', symptom, says: says.trim(), at })
+          setSays('')
+        }}
+      >
+        Add it
+      </button>
+    </div>
   )
 }

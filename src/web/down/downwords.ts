@@ -1,7 +1,7 @@
-import { type Belief, chancesOf } from '@core/diagnose/belief.ts'
+import { chancesOf } from '@core/diagnose/belief.ts'
 import { TRADE_STOPS } from '@core/diagnose/learn.ts'
 import { type Step } from '@core/diagnose/moves.ts'
-import { type Hint } from '@core/diagnose/session.ts'
+import { type Hint, type Reckoned } from '@core/diagnose/session.ts'
 import { type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
 import { type Cause, type Picture } from '@core/diagnose/knowledge.ts'
 import { type Touched } from '@core/diagnose/touched.ts'
@@ -63,13 +63,23 @@ export function hintWords(because: string): string {
 }
 
 /** "Liner worn 4 in 10: knob raised to keep going." The likeliest this step is about, and what of the gun speaks for it. */
-export function becauseSentence(step: Step, belief: Belief, hints: readonly Hint[]): string {
+export function becauseSentence(
+  step: Step,
+  { belief, done }: Pick<Reckoned, 'belief' | 'done'>,
+  hints: readonly Hint[],
+): string {
   const about = new Set(
     step.kind === 'check'
       ? step.check.outcomes.flatMap((o) => o.points)
       : step.group.causes.map((i) => belief.knowledge.causes[i]?.key ?? ''),
   )
-  const likeliest = chancesOf(belief).find((c) => about.has(c.cause.key))
+  const ofIt = chancesOf(belief).filter((c) => about.has(c.cause.key))
+  // Of what was looked at before less is said than of what is new, unless it is by far the likeliest.
+  const looked = new Set(
+    [...done].flatMap((key) => belief.knowledge.checkOf.get(key)?.outcomes.flatMap((o) => o.points) ?? []),
+  )
+  const fresh = ofIt.find((c) => !looked.has(c.cause.key))
+  const likeliest = fresh && fresh.chance > (ofIt[0]?.chance ?? 0) / 4 ? fresh : ofIt[0]
   if (!likeliest) return ''
   const reasons = [
     ...new Set(hints.filter((h) => h.factor > 1 && h.cause === likeliest.cause.key).map((h) => hintWords(h.because))),

@@ -26,4 +26,39 @@ describe('what a lead changes', () => {
     expect(knowledgeFaults(own)).toEqual([])
     expect(knowledgeFaults(edited(SHIPPED, { do: 'shows', check: 'pull', shows: 2 }))).toHaveLength(1)
   })
+  it('a cause of its own holds together once a look shows it', () => {
+    const own = edited(SHIPPED, { do: 'newCause', symptom: 'jerk', says: 'cable under a wheel', at: 'liner' })
+    const [made] = own.causes.filter((c) => !SHIPPED.causes.includes(c))
+    expect(causesOf(own, 'jerk').at(-1)).toBe(made?.key)
+    expect(knowledgeFaults(own).map((f) => f.says)).toEqual(['no check shows it: point an outcome at it'])
+    const [check] = own.checks
+    const outcome = check?.outcomes[0]?.key ?? ''
+    const at = { check: check?.key ?? '', outcome, cause: made?.key ?? '' }
+    const shown = edited(own, { do: 'point', ...at, isOn: true })
+    expect(knowledgeFaults(shown)).toEqual([])
+    expect(knowledgeFaults(edited(shown, { do: 'point', ...at, isOn: false }))).toHaveLength(1)
+  })
+  it('a look of its own has its answers, and the last stays the one where all is well', () => {
+    const with1 = edited(SHIPPED, { do: 'newCheck', says: 'Look under the bench' })
+    const [made] = with1.checks.filter((c) => !SHIPPED.checks.includes(c))
+    const check = made?.key ?? ''
+    const more = edited(with1, { do: 'newAnswer', check, says: 'A wheel stands on it' })
+    const outcomes = more.checks.find((c) => c.key === check)?.outcomes ?? []
+    expect(outcomes.map((o) => o.says)).toEqual(['Something is off', 'A wheel stands on it', 'All well there'])
+    const pointed = edited(more, {
+      do: 'point',
+      check,
+      outcome: outcomes[1]?.key ?? '',
+      cause: 'cableCoiled',
+      isOn: true,
+    })
+    expect(knowledgeFaults(pointed)).toEqual([])
+    const words = edited(pointed, { do: 'check', check, change: { how: 'On your knees', minutes: 2 } })
+    expect(words.checks.find((c) => c.key === check)).toMatchObject({ how: 'On your knees', minutes: 2 })
+    const renamed = edited(words, { do: 'answer', check, outcome: 'well', says: 'Nothing there' })
+    expect(renamed.checks.find((c) => c.key === check)?.outcomes.at(-1)?.says).toBe('Nothing there')
+    const fewer = edited(renamed, { do: 'noAnswer', check, outcome: outcomes[0]?.key ?? '' })
+    expect(fewer.checks.find((c) => c.key === check)?.outcomes).toHaveLength(2)
+    expect(edited(fewer, { do: 'noCheck', check }).checks).toEqual(SHIPPED.checks)
+  })
 })

@@ -1,4 +1,4 @@
-import { type Cause, type Effort, type Knowledge } from '@core/diagnose/knowledge.ts'
+import { type Cause, type Check, type Effort, type Knowledge, type Outcome } from '@core/diagnose/knowledge.ts'
 
 /** Changes a lead makes to why a gun stops; each gives a whole new one, which the server looks through. */
 export type Edit =
@@ -6,7 +6,15 @@ export type Edit =
   | { do: 'in'; symptom: string; cause: string }
   | { do: 'words'; cause: string; says: string }
   | { do: 'effort'; cause: string; effort: Effort }
+  | { do: 'newCause'; symptom: string; says: string; at: string }
   | { do: 'shows'; check: string; shows: number }
+  | { do: 'check'; check: string; change: Partial<Pick<Check, 'do' | 'how' | 'minutes'>> }
+  | { do: 'newCheck'; says: string }
+  | { do: 'noCheck'; check: string }
+  | { do: 'answer'; check: string; outcome: string; says: string }
+  | { do: 'newAnswer'; check: string; says: string }
+  | { do: 'noAnswer'; check: string; outcome: string }
+  | { do: 'point'; check: string; outcome: string; cause: string; isOn: boolean }
 
 const onSymptom = (k: Knowledge, key: string, change: (causes: string[]) => string[]): Knowledge => ({
   ...k,
@@ -16,17 +24,34 @@ const onCause = (k: Knowledge, key: string, change: (cause: Cause) => Cause): Kn
   ...k,
   causes: k.causes.map((c) => (c.key === key ? change(c) : c)),
 })
+const onCheck = (k: Knowledge, key: string, change: (check: Check) => Check): Knowledge => ({
+  ...k,
+  checks: k.checks.map((c) => (c.key === key ? change(c) : c)),
+})
+const onAnswer = (k: Knowledge, at: { check: string; outcome: string }, change: (outcome: Outcome) => Outcome) =>
+  onCheck(k, at.check, (c) => ({ ...c, outcomes: c.outcomes.map((o) => (o.key === at.outcome ? change(o) : o)) }))
+
+/** A key nobody has yet: own1, own2 … */
+function freeKey(taken: readonly { key: string }[]): string {
+  const keys = new Set(taken.map((t) => t.key))
+  let n = 1
+  while (keys.has(`own${n}`)) n++
+  return `own${n}`
+}
+const WELL: Outcome = { key: 'well', says: 'All well there', points: [] }
+const newCheck = (key: string, says: string): Check => ({
+  ...{ key, do: says, how: '', effort: 'E1', sign: 'look', hazards: [], drawing: null, shows: 0.8 },
+  outcomes: [{ key: 'own1', says: 'Something is off', points: [] }, WELL],
+})
+const newCause = (key: string, { says, at }: { says: string; at: string }): Cause => ({
+  ...{ key, says, at, kind: 'feed' },
+  fix: { do: 'Put it right', effort: 'E1', act: null, position: null, hazards: ['isolate'] },
+})
 
 export function edited(k: Knowledge, edit: Edit): Knowledge {
   switch (edit.do) {
     case 'up':
-      return onSymptom(k, edit.symptom, (causes) => {
-        const at = causes.indexOf(edit.cause)
-        if (at < 1) return causes
-        const [before = ''] = causes.splice(at - 1, 1)
-        causes.splice(at, 0, before)
-        return causes
-      })
+      return onSymptom(k, edit.symptom, (causes) => oneUp(causes, edit.cause))
     case 'out':
       return onSymptom(k, edit.symptom, (causes) => causes.filter((c) => c !== edit.cause))
     case 'in':
@@ -35,7 +60,48 @@ export function edited(k: Knowledge, edit: Edit): Knowledge {
       return onCause(k, edit.cause, (c) => ({ ...c, says: edit.says }))
     case 'effort':
       return onCause(k, edit.cause, (c) => ({ ...c, fix: { ...c.fix, effort: edit.effort } }))
+    case 'newCause': {
+      const key = freeKey(k.causes)
+      const made = { ...k, causes: [...k.causes, newCause(key, edit)] }
+      return onSymptom(made, edit.symptom, (causes) => [...causes, key])
+    }
+    default:
+      return editedCheck(k, edit)
+  }
+}
+function oneUp(causes: string[], cause: string): string[] {
+  const at = causes.indexOf(cause)
+  if (at < 1) return causes
+  const [before = ''] = causes.splice(at - 1, 1)
+  causes.splice(at, 0, before)
+  return causes
+}
+
+type CheckEdit = Exclude<Edit, { do: 'up' | 'out' | 'in' | 'words' | 'effort' | 'newCause' }>
+function editedCheck(k: Knowledge, edit: CheckEdit): Knowledge {
+  switch (edit.do) {
     case 'shows':
-      return { ...k, checks: k.checks.map((c) => (c.key === edit.check ? { ...c, shows: edit.shows } : c)) }
+      return onCheck(k, edit.check, (c) => ({ ...c, shows: edit.shows }))
+    case 'check':
+      return onCheck(k, edit.check, (c) => ({ ...c, ...edit.change }))
+    case 'newCheck':
+      return { ...k, checks: [...k.checks, newCheck(freeKey(k.checks), edit.says)] }
+    case 'noCheck':
+      return { ...k, checks: k.checks.filter((c) => c.key !== edit.check) }
+    case 'answer':
+      return onAnswer(k, edit, (o) => ({ ...o, says: edit.says }))
+    case 'newAnswer':
+      // Before the last, which is the one where all is well.
+      return onCheck(k, edit.check, (c) => ({
+        ...c,
+        outcomes: c.outcomes.toSpliced(-1, 0, { key: freeKey(c.outcomes), says: edit.says, points: [] }),
+      }))
+    case 'noAnswer':
+      return onCheck(k, edit.check, (c) => ({ ...c, outcomes: c.outcomes.filter((o) => o.key !== edit.outcome) }))
+    case 'point':
+      return onAnswer(k, edit, (o) => ({
+        ...o,
+        points: [...o.points.filter((p) => p !== edit.cause), ...(edit.isOn ? [edit.cause] : [])],
+      }))
   }
 }

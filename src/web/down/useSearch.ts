@@ -97,6 +97,7 @@ interface Ended {
   cause: string | null
   isCertain: boolean
   closing: Closing
+  scrapped: number | null
 }
 const explanation = (state: DownState, stopFromMs: number | null, of: Ended) => ({
   key: state.key,

@@ -1,0 +1,173 @@
+import { useState } from 'react'
+import { minutesOf, type Check, type Knowledge, type Outcome } from '@core/diagnose/knowledge.ts'
+import { parseNumber } from '@core/ingest/columns.ts'
+import { capital } from '@web/format/words.ts'
+import { PickOne, TextField } from '@web/shell/Field.tsx'
+import { type Edit } from './knowledgeedit.ts'
+
+interface Props {
+  k: Knowledge
+  symptom: string
+  onEdit: (edit: Edit) => void
+}
+/** Looks at what this sign may be of: their words, minutes, and what each answer speaks for. */
+export function CheckEdit({ k, symptom, onEdit }: Props) {
+  const [picked, setPicked] = useState('')
+  const [own, setOwn] = useState('')
+  const causes = new Set(k.symptoms.find((s) => s.key === symptom)?.causes)
+  const isOfIt = (c: Check) => c.outcomes.some((o) => o.points.some((p) => causes.has(p)))
+  const sorted = [...k.checks].sort((a, b) => Number(isOfIt(b)) - Number(isOfIt(a)))
+  const check = k.checks.find((c) => c.key === picked)
+  return (
+    <section className="why-checks" aria-label="Looks">
+      <h3>Looks</h3>
+      <PickOne
+        id="why-check"
+        label="A look, those at this sign first"
+        value={picked}
+        none="choose"
+        options={sorted.map((c) => [c.key, `${c.do}${isOfIt(c) ? '' : ' (of others)'}`] as const)}
+        onPick={setPicked}
+      />
+      {check ? <OneCheck key={check.key} k={k} check={check} onEdit={onEdit} /> : null}
+      <div className="why-own">
+        <TextField
+          id="why-own-check"
+          label="A look of your own"
+          value={own}
+          maxLength={160}
+          onChange={(e) => setOwn(e.target.value)}
+        />
+        <button
+          type="button"
+          className="btn"
+          disabled={own.trim() === ''}
+          onClick={() => {
+            onEdit({ do: 'newCheck', says: own.trim() })
+            setOwn('')
+          }}
+        >
+          Add it
+        </button>
+      </div>
+    </section>
+  )
+}
+
+function OneCheck({ k, check, onEdit }: { k: Knowledge; check: Check; onEdit: (edit: Edit) => void }) {
+  const number = (text: string, to: (n: number) => void) => {
+    const n = parseNumber(text)
+    if (n !== null) to(n)
+  }
+  return (
+    <div className="why-check">
+      <TextField
+        id="why-do"
+        label="What to do"
+        value={check.do}
+        maxLength={160}
+        onChange={(e) => onEdit({ do: 'check', check: check.key, change: { do: e.target.value } })}
+      />
+      <TextField
+        id="why-how"
+        label="How"
+        value={check.how}
+        maxLength={300}
+        onChange={(e) => onEdit({ do: 'check', check: check.key, change: { how: e.target.value } })}
+      />
+      <TextField
+        id="why-minutes"
+        label="Minutes"
+        inputMode="decimal"
+        defaultValue={String(minutesOf(check))}
+        onBlur={(e) =>
+          number(e.target.value, (minutes) => onEdit({ do: 'check', check: check.key, change: { minutes } }))
+        }
+      />
+      <TextField
+        id="why-shows"
+        label="Shows it, times in 100"
+        inputMode="decimal"
+        defaultValue={String(Math.round(check.shows * 100))}
+        onBlur={(e) => number(e.target.value, (n) => onEdit({ do: 'shows', check: check.key, shows: n / 100 }))}
+      />
+      <ol className="why-answers">
+        {check.outcomes.map((o, i) => (
+          <OneAnswer
+            key={o.key}
+            k={k}
+            at={{ check: check.key, outcome: o }}
+            isLast={i === check.outcomes.length - 1}
+            canGo={check.outcomes.length > 2}
+            onEdit={onEdit}
+          />
+        ))}
+      </ol>
+      <div className="why-keys">
+        <button
+          type="button"
+          className="btn"
+          onClick={() => onEdit({ do: 'newAnswer', check: check.key, says: 'Something else' })}
+        >
+          Another answer
+        </button>
+        <button type="button" className="btn" onClick={() => onEdit({ do: 'noCheck', check: check.key })}>
+          Take this look out
+        </button>
+      </div>
+    </div>
+  )
+}
+
+function OneAnswer(props: {
+  k: Knowledge
+  at: { check: string; outcome: Outcome }
+  isLast: boolean
+  canGo: boolean
+  onEdit: (edit: Edit) => void
+}) {
+  const { k, isLast, onEdit } = props
+  const { check, outcome } = props.at
+  const says = (key: string) => k.causes.find((c) => c.key === key)?.says ?? key
+  const point = (cause: string, isOn: boolean) => onEdit({ do: 'point', check, outcome: outcome.key, cause, isOn })
+  return (
+    <li>
+      <input
+        aria-label={isLast ? 'Words where all is well' : 'Words of the answer'}
+        value={outcome.says}
+        maxLength={160}
+        onChange={(e) => onEdit({ do: 'answer', check, outcome: outcome.key, says: e.target.value })}
+      />
+      {isLast ? (
+        <span className="dim">all is well there: it speaks for nothing</span>
+      ) : (
+        <>
+          {outcome.points.map((p) => (
+            <button key={p} type="button" className="btn" onClick={() => point(p, false)} aria-label={`not ${says(p)}`}>
+              {says(p)} ✕
+            </button>
+          ))}
+          <select aria-label={`${outcome.says} also speaks for`} value="" onChange={(e) => point(e.target.value, true)}>
+            <option value="">also speaks for …</option>
+            {k.causes
+              .filter((c) => !outcome.points.includes(c.key))
+              .map((c) => (
+                <option key={c.key} value={c.key}>
+                  {capital(c.says)}
+                </option>
+              ))}
+          </select>
+          {props.canGo ? (
+            <button
+              type="button"
+              className="btn"
+              onClick={() => onEdit({ do: 'noAnswer', check, outcome: outcome.key })}
+            >
+              no such answer
+            </button>
+          ) : null}
+        </>
+      )}
+    </li>
+  )
+}
