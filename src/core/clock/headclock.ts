@@ -104,6 +104,17 @@ export function buildHeadClocks(
   kgPerArcHour: number | null,
   schedule: Schedule | null,
 ): HeadClocks {
+  return {
+    ...buildWeldClocks(entries, kgPerArcHour, schedule),
+    starts: buildClock('starts', spansOf('starts', entries), schedule),
+  }
+}
+/** The two of them that tell how much was welded. */
+export function buildWeldClocks(
+  entries: readonly UsageEntry[],
+  kgPerArcHour: number | null,
+  schedule: Schedule | null,
+): Omit<HeadClocks, 'starts'> {
   const kg = spansOf('kg', entries)
   const arcHours = spansOf('arcHours', entries)
   const toKg = kgPerArcHour ? converted(arcHours, kgPerArcHour) : []
@@ -111,7 +122,6 @@ export function buildHeadClocks(
   return {
     kg: buildClock('kg', [...kg, ...toKg], schedule),
     arcHours: buildClock('arcHours', [...arcHours, ...toHours], schedule),
-    starts: buildClock('starts', spansOf('starts', entries), schedule),
   }
 }
 

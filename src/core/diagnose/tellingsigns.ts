@@ -1,21 +1,29 @@
 import { believe, showsChance, type Belief } from './belief.ts'
-import { type Symptom } from './knowledge.ts'
+import { type Cause, type Symptom } from './knowledge.ts'
+import { fixKey } from './moves.ts'
 
 const MOST = 3
 /** Below so many bits an answer tells too little to be asked for. */
 const LEAST_BITS = 0.08
-const entropy = (weights: Float64Array): number => {
+/** Bits of what is to be done: causes with one fix are not told apart. */
+function entropy({ knowledge, sets, weights }: Belief): number {
+  const byFix = new Map<string, number>()
+  sets.forEach((set, h) => {
+    const fixes = new Set(set.map((i) => fixKey(knowledge.causes[i] as Cause)))
+    const key = [...fixes].sort().join()
+    byFix.set(key, (byFix.get(key) ?? 0) + (weights[h] ?? 0))
+  })
   let bits = 0
-  for (const w of weights) if (w > 0) bits -= w * Math.log2(w)
+  for (const w of byFix.values()) if (w > 0) bits -= w * Math.log2(w)
   return bits
 }
 
 /**
- * What else could be seen that would tell most: other symptoms by the bits their answer takes off on average,
+ * What else could be seen that would tell most of what to do: other symptoms by the bits their answer takes off on average,
  * I = H(now) − P(there)·H(there) − P(not)·H(not). At most three; of each picture the best.
  */
 export function tellingSigns(belief: Belief, asked: ReadonlySet<string>): Symptom[] {
-  const now = entropy(belief.weights)
+  const now = entropy(belief)
   const told = belief.knowledge.symptoms
     .filter((s) => s.key !== belief.symptom && !asked.has(s.key))
     .map((symptom) => ({ symptom, bits: now - left(belief, symptom) }))
@@ -31,7 +39,7 @@ function left(belief: Belief, symptom: Symptom): number {
   const there = believe(belief, { type: 'symptom', key: symptom.key, isThere: true })
   const not = believe(belief, { type: 'symptom', key: symptom.key, isThere: false })
   const chance = chanceOf(belief, symptom)
-  return chance * entropy(there.weights) + (1 - chance) * entropy(not.weights)
+  return chance * entropy(there) + (1 - chance) * entropy(not)
 }
 
 /** P(seen) under the belief, by what `believe` takes for each set of causes. */

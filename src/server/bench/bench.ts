@@ -93,6 +93,10 @@ const gun = await timed(60, (i) => ask(`/gun/${ids[(i * 7) % ids.length]}`))
 rows.push({ what: 'station page, p95', target: '< 100 ms', measured: `${p95(gun).toFixed(0)} ms` })
 const walks = await timed(20, (i) => ask(`/walk?minutes=${[10, 25, 60, 120][i % 4]}`))
 rows.push({ what: 'walk for 500 guns, p95', target: '< 200 ms', measured: `${p95(walks).toFixed(0)} ms` })
+for (const days of [90, 365]) {
+  const paid = await timed(3, () => ask(`/payback?days=${days}`))
+  rows.push({ what: `Payback, ${days} days`, target: '(none set)', measured: `${Math.max(...paid).toFixed(0)} ms` })
+}
 const walked = {
   // A device holds its area: a hall of sixty guns.
   entries: Array.from({ length: 2000 }, (_, i) => ({

@@ -1,7 +1,14 @@
+import { setImmediate } from 'node:timers/promises'
 import { and, eq, gte, inArray } from 'drizzle-orm'
 import { type CarrierId } from '@core/ids/id.ts'
 import { foldCarrier, type CarrierStory } from '@core/ledger/fold.ts'
-import { buildHeadClocks, spoolUsage, type HeadClocks, type UsageEntry } from '@core/clock/headclock.ts'
+import {
+  buildHeadClocks,
+  buildWeldClocks,
+  spoolUsage,
+  type HeadClocks,
+  type UsageEntry,
+} from '@core/clock/headclock.ts'
 import { chainStretches, type ChainStretch } from '@core/ledger/exposure.ts'
 import { type Schedule } from '@core/clock/schedule.ts'
 import { massFromLengthKg } from '@core/spools/wire.ts'
@@ -126,6 +133,8 @@ interface ClockNeeds {
   carriers: Map<string, CarrierRow>
   /** Entries before are left out, where only a stretch of time is asked for. */
   sinceMs?: number
+  /** Only how much was welded is asked for. */
+  isOfWelding?: boolean
 }
 
 async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Promise<Map<string, HeadClocks>> {
@@ -141,15 +150,23 @@ async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Pro
     const hours = await readMany(db, telemetryHour, lately)
     hours.forEach((hour) => usage.get(hour.headId)?.push(entryOf(hour, needs)))
   }
-  return new Map(
-    heads.map((head) => {
-      const { schedule, kgPerArcHour } = placeOf(head.id, needs)
-      const loads = (needs.stories.get(head.id)?.spools ?? []).flatMap((s) =>
-        s.labelKg === null ? [] : [{ ...s, labelKg: s.labelKg }],
-      )
-      return [head.id, buildHeadClocks([...(usage.get(head.id) ?? []), ...spoolUsage(loads)], kgPerArcHour, schedule)]
-    }),
-  )
+  const clocks = new Map<string, HeadClocks>()
+  for (const head of heads) {
+    const { schedule, kgPerArcHour } = placeOf(head.id, needs)
+    const loads = (needs.stories.get(head.id)?.spools ?? []).flatMap((s) =>
+      s.labelKg === null ? [] : [{ ...s, labelKg: s.labelKg }],
+    )
+    const entries = [...(usage.get(head.id) ?? []), ...spoolUsage(loads)]
+    clocks.set(
+      head.id,
+      needs.isOfWelding
+        ? { ...buildWeldClocks(entries, kgPerArcHour, schedule), starts: null }
+        : buildHeadClocks(entries, kgPerArcHour, schedule),
+    )
+    // All heads of a shop take seconds: whoever asks meanwhile is answered.
+    if (needs.isOfWelding) await setImmediate()
+  }
+  return clocks
 }
 
 /** A spool may hang for weeks: so much before is read too. */
@@ -168,7 +185,7 @@ export async function headClocksSince(db: Reader, shop: ShopModel, sinceMs: numb
   const stories = new Map([...ofHead].map(([id, standings]) => [id, foldCarrier(standings)]))
   const stations = await db.select().from(carrier).where(eq(carrier.type, 'station'))
   const carriers = new Map([...heads, ...stations].map((c) => [c.id, c]))
-  return clocksOf(db, heads, { stories, shop, carriers, sinceMs: fromMs })
+  return clocksOf(db, heads, { stories, shop, carriers, sinceMs: fromMs, isOfWelding: true })
 }
 
 /** An hour of telemetry as usage; metres become kilograms by the wire that was on then. */

@@ -1,3 +1,4 @@
+import { useMemo } from 'react'
 import { tellingSigns } from '@core/diagnose/tellingsigns.ts'
 import { type Said } from '@core/diagnose/session.ts'
 import { capital } from '@web/format/words.ts'
@@ -13,9 +14,9 @@ export function SeenAsWell({
   said: readonly Said[]
   onSaid: (said: Said[]) => void
 }) {
-  const asked = new Set(said.flatMap((s) => (s.type === 'symptom' ? [s.key] : [])))
-  if (asked.size > 0) return null
-  const signs = tellingSigns(found.reckoned.belief, asked)
+  const isAsked = said.some((s) => s.type === 'symptom')
+  const { belief } = found.reckoned
+  const signs = useMemo(() => (isAsked ? [] : tellingSigns(belief, new Set())), [belief, isAsked])
   if (signs.length === 0) return null
   return (
     <div className="down-tried" role="group" aria-label="Seen as well?">

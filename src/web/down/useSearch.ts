@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { fixKey } from '@core/diagnose/moves.ts'
 import { type Closing } from '@core/ledger/event.ts'
 import { type Cause, type Check, type Knowledge } from '@core/diagnose/knowledge.ts'
@@ -20,7 +20,8 @@ export function useSearch(gun: GunAnswer, down: DownAnswer, onDone: () => void) 
       keptDown(stationId, Date.now()) ??
       beginDown({ stationId, key: newKey(), startedMs: gun.downSinceMs ?? Date.now() }),
   )
-  const found = search(down, gun, state)
+  const { symptom, touched, said } = state
+  const found = useMemo(() => search(down, gun, { symptom, touched, said }), [down, gun, symptom, touched, said])
   const keep = (next: DownState) => {
     // What was expected at first is kept with the first answer.
     const minutes = next.firstMin ?? (next.symptom === state.symptom ? found?.plan[0]?.expectedMin : undefined)

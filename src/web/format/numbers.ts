@@ -62,6 +62,7 @@ export function aboutMoney(minor: number, currency: string): string {
   return new Intl.NumberFormat('en', {
     style: 'currency',
     currency,
+    minimumFractionDigits: 0,
     maximumFractionDigits: whole >= 10 ? 0 : 1,
   }).format(whole)
 }

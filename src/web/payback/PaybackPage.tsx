@@ -37,6 +37,7 @@ export function PaybackPage() {
   if (!payback.data)
     return (
       <main className="walk" aria-busy={payback.isPending}>
+        {payback.isPending ? <p className="dim">Reckoning what it cost and how much was welded …</p> : null}
         <Trouble problem={payback.error} />
       </main>
     )

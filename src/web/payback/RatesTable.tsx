@@ -11,6 +11,8 @@ const perWeight = (r: Rates[number]['per100kg'], units: Units) =>
 const stoodWords = (upShare: number | null) =>
   upShare === null ? '–' : upShare >= 1 ? 'none' : `1 h in ${twoFigures(1 / (1 - upShare))}`
 
+/** Left out on a phone. */
+const WIDE = 'text-end d-none d-md-table-cell'
 /** How often it stood for what was welded, with exact intervals. */
 export function RatesTable({ rates, units }: { rates: Rates; units: Units }) {
   const isEstimated = rates.some((r) => r.estimatedShare > 0.2)
@@ -24,11 +26,11 @@ export function RatesTable({ rates, units }: { rates: Rates; units: Units }) {
             <th>where</th>
             <th className="text-end">stops</th>
             <th className="text-end">for 100 arc hours</th>
-            <th className="text-end">for 100 {weight}</th>
-            <th className="text-end">arc hours from one to the next</th>
+            <th className={WIDE}>for 100 {weight}</th>
+            <th className={WIDE}>arc hours from one to the next</th>
             <th className="text-end">each</th>
-            <th className="text-end">stood</th>
-            <th className="text-end">diffusers for 100 tips</th>
+            <th className={WIDE}>stood</th>
+            <th className={WIDE}>diffusers for 100 tips</th>
           </tr>
         </thead>
         <tbody>
@@ -37,11 +39,11 @@ export function RatesTable({ rates, units }: { rates: Rates; units: Units }) {
               <th scope="row">{r.areaId === null ? 'Everywhere' : r.name}</th>
               <td className="text-end">{r.stops}</td>
               <td className="text-end">{spanOf(r.per100h)}</td>
-              <td className="text-end">{spanOf(perWeight(r.per100kg, units))}</td>
-              <td className="text-end">{r.betweenArcH === null ? '–' : twoFigures(r.betweenArcH)}</td>
+              <td className={WIDE}>{spanOf(perWeight(r.per100kg, units))}</td>
+              <td className={WIDE}>{r.betweenArcH === null ? '–' : twoFigures(r.betweenArcH)}</td>
               <td className="text-end">{r.meanMin === null ? '–' : minutes(r.meanMin)}</td>
-              <td className="text-end">{stoodWords(r.upShare)}</td>
-              <td className="text-end">{spanOf(r.diffusersFor100Tips)}</td>
+              <td className={WIDE}>{stoodWords(r.upShare)}</td>
+              <td className={WIDE}>{spanOf(r.diffusersFor100Tips)}</td>
             </tr>
           ))}
         </tbody>

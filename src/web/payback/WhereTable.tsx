@@ -3,6 +3,8 @@ import { aboutMoney, minutes } from '@web/format/numbers.ts'
 import { capital } from '@web/format/words.ts'
 import { costWords, heapMinor, placeOf, priceWords } from './paybackwords.ts'
 
+/** Left out on a phone. */
+const WIDE = 'd-none d-md-table-cell'
 /** Where it began, the dearest first: the part's price beside what its stops cost. */
 export function WhereTable({ at }: { at: PaybackAnswer }) {
   const heaps = [...at.heaps]
@@ -18,8 +20,8 @@ export function WhereTable({ at }: { at: PaybackAnswer }) {
             <th className="text-end">stops</th>
             <th className="text-end">time</th>
             {at.isMoney ? <th className="text-end">money</th> : null}
-            {at.isMoney ? <th>of it</th> : null}
-            {at.isMoney ? <th>the part</th> : null}
+            {at.isMoney ? <th className={WIDE}>of it</th> : null}
+            {at.isMoney ? <th className={WIDE}>the part</th> : null}
           </tr>
         </thead>
         <tbody>
@@ -29,8 +31,12 @@ export function WhereTable({ at }: { at: PaybackAnswer }) {
               <td className="text-end">{h.now.stops}</td>
               <td className="text-end">{minutes(h.now.minutes)}</td>
               {at.isMoney ? <td className="text-end">{aboutMoney(heapMinor(h.now), at.currency)}</td> : null}
-              {at.isMoney ? <td className="dim">{h.now.cost ? costWords(h.now.cost, at.currency) : ''}</td> : null}
-              {at.isMoney ? <td className="dim">{priceWords(h.partMinor, h.partKind, at.currency)}</td> : null}
+              {at.isMoney ? (
+                <td className={`dim ${WIDE}`}>{h.now.cost ? costWords(h.now.cost, at.currency) : ''}</td>
+              ) : null}
+              {at.isMoney ? (
+                <td className={`dim ${WIDE}`}>{priceWords(h.partMinor, h.partKind, at.currency)}</td>
+              ) : null}
             </tr>
           ))}
         </tbody>
