@@ -5,6 +5,7 @@ import { solverFor } from './solvers.ts'
 
 const FILES = [
   '../life/reference/kaplan-meier.json',
+  '../life/reference/weibull-mle.json',
   '../spools/reference/spool-and-wire.json',
   '../liner/reference/feed-details.json',
   '../drag/reference/feed-details.json',

@@ -13,6 +13,7 @@ import {
 import { inchToMm, ipmToMetrePerMin } from '@core/units/convert.ts'
 import { DIAGNOSE_SOLVERS } from './diagnosesolvers.ts'
 import { FEED_SOLVERS } from './feedsolvers.ts'
+import { LIFE_SOLVERS } from './lifesolvers.ts'
 import { TREND_SOLVERS } from './trendsolvers.ts'
 import { type Json, type Solver } from './case.ts'
 
@@ -120,6 +121,7 @@ export const SOLVERS: Readonly<Record<string, Solver>> = {
   ...FEED_SOLVERS,
   ...DIAGNOSE_SOLVERS,
   ...TREND_SOLVERS,
+  ...LIFE_SOLVERS,
   'kaplan-meier': survival,
   'feed-details/trim-bend-error': (inputs) => ({
     errorMm: bendErrorMm({
