@@ -1,4 +1,5 @@
 import { type LifeTimes } from '@core/life/kaplanmeier.ts'
+import { logRank } from '@core/life/logrank.ts'
 import { fitWeibull, profileIntervals, type WeibullRefusal } from '@core/life/weibull.ts'
 import { type Json, type Solver } from './case.ts'
 
@@ -26,4 +27,12 @@ const weibull: Solver = (inputs): { [key: string]: Json } => {
     profileScale: profile.scale,
   }
 }
-export const LIFE_SOLVERS: Record<string, Solver> = { 'weibull-mle': weibull }
+const ranks: Solver = (inputs) => {
+  const lives = {
+    time: inputs['time'] as number[],
+    event: inputs['event'] as number[],
+    group: inputs['group'] as string[],
+  }
+  return logRank(lives) as unknown as { [key: string]: Json }
+}
+export const LIFE_SOLVERS: Record<string, Solver> = { 'weibull-mle': weibull, logrank: ranks }

@@ -6,6 +6,7 @@ import { solverFor } from './solvers.ts'
 const FILES = [
   '../life/reference/kaplan-meier.json',
   '../life/reference/weibull-mle.json',
+  '../life/reference/logrank.json',
   '../spools/reference/spool-and-wire.json',
   '../liner/reference/feed-details.json',
   '../drag/reference/feed-details.json',

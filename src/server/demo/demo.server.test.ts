@@ -5,6 +5,7 @@ import { isWornOut } from '@core/path/columns.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { type CautionsAnswer } from '@contract/guide.ts'
 import { type DragAnswer } from '@contract/drag.ts'
+import { type HelpAnswer, type PaybackAnswer } from '@contract/payback.ts'
 import { type ReadingAnswer } from '@contract/reading.ts'
 import { explain } from '@core/drag/explain.ts'
 import { READING } from '@core/reading/specs.ts'
@@ -156,6 +157,18 @@ const CHECKS: Record<string, () => Promise<void>> = {
     const sorted = byRule.sort((a, b) => a - b)
     expect(sorted[sorted.length >> 1]).toBeGreaterThan(7)
     expect(sorted[sorted.length >> 1]).toBeLessThan(11)
+  },
+  'The same rule, asked on Payback whether it helped': async () => {
+    const { changes } = (await lead.get<PaybackAnswer>('/payback?days=90')).body
+    const rule = changes.find((c) => c.what.startsWith('house rule: tip, cell'))
+    expect(rule?.classKey).toBe('cell')
+    const asked = `/payback/helped?atMs=${rule?.happenedMs}&classKey=cell&column=tip`
+    const { is, p, before, after, elsewhere } = (await lead.get<HelpAnswer>(asked)).body
+    // Most tips of a cell burn back, which no limit spares: seldom more than chance, and never worse.
+    expect(is).not.toBe('more')
+    expect(is === 'fewer').toBe(p < 0.05)
+    expect(before.stops + after.stops).toBeGreaterThan(20)
+    expect(elsewhere).not.toBeNull()
   },
   'A gun standing since this morning with the liner suspected': async () => {
     const first = (await floor()).guns.find((g) => g.rank === 0)

@@ -392,7 +392,7 @@ export const STORIES = [
   {
     story: 'The same rule, asked on Payback whether it helped',
     where: 'Cell 1–3',
-    mustFind: 'it cannot be told from stops, and that is said with the counts before and since',
+    mustFind: 'stops at the tip are no more often since; fewer is said only where chance alone would hardly do it',
   },
   {
     story: 'A gun standing since this morning with the liner suspected',

@@ -20,7 +20,7 @@ export function CheckEdit({ k, symptom, onEdit }: Props) {
   const check = k.checks.find((c) => c.key === picked)
   return (
     <section className="why-checks" aria-label="Looks">
-      <h3>Looks</h3>
+      <h2>Looks</h2>
       <PickOne
         id="why-check"
         label="A look, those at this sign first"
