@@ -34,7 +34,7 @@ const PRIOR_WEIGHT = 3
 const STEP = [0.5, 1.5] as const
 const Z80 = 0.8416212335729143
 /** Less than this was no run that tells a rate. */
-const LEAST_HOURS = 0.1
+export const LEAST_HOURS = 0.1
 
 /**
  * Hours of arc between cleanings: r = closure found / arc hours since cleaning; interval = (limit − margin)/r₀.₈, r₀.₈ the 80th percentile

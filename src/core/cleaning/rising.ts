@@ -1,12 +1,10 @@
 import { pOfRise } from '@core/trend/mannkendall.ts'
 import { median } from '@core/trend/theilsen.ts'
-import { type FoundClosed } from './interval.ts'
+import { LEAST_HOURS, type FoundClosed } from './interval.ts'
 
 const LEAST = 6
 const CHANCE = 0.1
 const RATIO = 1.3
-/** Less than this was no run that tells a rate. */
-const LEAST_HOURS = 0.1
 
 /**
  * Whether the nozzle closes ever faster: closure per arc hour of each cleaning, newest last; Mann–Kendall for a rise at 1 in 10, and the later

@@ -1,5 +1,5 @@
 import { type Index } from './belief.ts'
-import { type Check } from './knowledge.ts'
+import { isAbout, type Check } from './knowledge.ts'
 import { planned } from './plan.ts'
 import { reckon, type Said } from './session.ts'
 
@@ -14,7 +14,6 @@ export function firstLooks(
   const said: Said[] = []
   const looks: Check[] = []
   const listed = new Set(knowledge.symptoms.find((s) => s.key === of.symptom)?.causes)
-  const isOfIt = (check: Check) => check.outcomes.some((o) => o.points.some((p) => listed.has(p)))
   const at = of.shares ? { shares: of.shares } : {}
   for (let n = 0; n < 4 * of.most && looks.length < of.most; n++) {
     const next = planned(reckon(knowledge, { symptom: of.symptom, said }, at))[0]?.step
@@ -24,7 +23,7 @@ export function firstLooks(
       continue
     }
     // All of its own causes are looked at: what comes now is of others.
-    if (!isOfIt(next.check)) break
+    if (!isAbout(next.check, listed)) break
     looks.push(next.check)
     said.push({ type: 'check', key: next.check.key, outcome: next.check.outcomes.at(-1)?.key ?? '' })
   }

@@ -80,6 +80,9 @@ export interface Knowledge {
   causes: readonly Cause[]
   checks: readonly Check[]
 }
+/** Whether an answer of a check speaks for any of these causes. */
+export const isAbout = (check: Pick<Check, 'outcomes'>, causes: ReadonlySet<string>): boolean =>
+  check.outcomes.some((o) => o.points.some((p) => causes.has(p)))
 export const minutesOf = (check: Pick<Check, 'effort' | 'minutes'>) => check.minutes ?? EFFORT_MIN[check.effort]
 export const fixMinutes = ({ fix }: Pick<Cause, 'fix'>) => EFFORT_MIN[fix.effort]
 

@@ -1,9 +1,10 @@
 import { believe, marginals, supposing, type Index } from './belief.ts'
-import { fixMinutes, minutesOf, type Cause, type Check, type Sign } from './knowledge.ts'
+import { fixMinutes, isAbout, minutesOf, type Cause, type Check, type Sign } from './knowledge.ts'
 import { allMoves, CLOSE_MIN, FIX_WORKS, fixGroups, type FixGroup, type Move, type Step } from './moves.ts'
 import {
   AGAIN_MIN,
   hasSigns,
+  hitsOf,
   isAskable,
   isOneDear,
   signsFor,
@@ -27,7 +28,7 @@ const MOST_TIMES = 2
 function looksAt(group: FixGroup, marginal: Float64Array, knowledge: Index): (check: Check) => boolean {
   const likely = group.causes.filter((i) => (marginal[i] ?? 0) > LIKELY)
   const keys = new Set((likely.length > 0 ? likely : group.causes).map((i) => knowledge.causes[i]?.key ?? ''))
-  return (check) => check.outcomes.some((o) => o.points.some((p) => keys.has(p)))
+  return (check) => isAbout(check, keys)
 }
 
 /**
@@ -41,9 +42,9 @@ export function isBackedUp(at: PlanAt, group: FixGroup, marginal = marginals(at.
   const isDear = isOneDear(knowledge, group)
   // Nothing speaks for it and what was looked at speaks against it.
   if (had.size === 0 && group.causes.reduce((sum, i) => sum + (marginal[i] ?? 0), 0) < FAINT) return false
-  const isAbout = looksAt(group, marginal, knowledge)
+  const isOfIt = looksAt(group, marginal, knowledge)
   return !knowledge.checks.some(
-    (c) => isAskable(at, c) && !had.has(c.sign) && (isDear || minutesOf(c) < group.minutes + CLOSE_MIN) && isAbout(c),
+    (c) => isAskable(at, c) && !had.has(c.sign) && (isDear || minutesOf(c) < group.minutes + CLOSE_MIN) && isOfIt(c),
   )
 }
 
@@ -60,8 +61,9 @@ export function planned(at: PlanAt): Planned[] {
   const { belief } = at
   const { knowledge } = belief
   const marginal = marginals(belief)
+  const likely = marginal.map((m) => (m > NEGLIGIBLE ? m : 0))
   const ranked = allMoves(knowledge)
-    .map((move) => ({ move, ratio: hitOf(move, marginal) / move.minutes }))
+    .map((move) => ({ move, ratio: hitsOf(move, likely) / move.minutes }))
     .filter(({ ratio }) => ratio > 0)
     .sort((a, b) => b.ratio - a.ratio)
   const open = ranked.filter(({ move }) => isAllowed(at, move, marginal))
@@ -70,7 +72,7 @@ export function planned(at: PlanAt): Planned[] {
   const wanted = confirming(at, marginal)
   const left = wanted ? few.filter(({ move }) => wanted(move)) : []
   const valued = (left.length > 0 ? left : few).map(({ move }) => ({
-    hit: hitOf(move, marginal),
+    hit: hitsOf(move, likely),
     planned: {
       step: withLikeliest(move.step, marginal, knowledge),
       expectedMin: move.minutes + after(at, move),
@@ -115,16 +117,8 @@ function confirming(at: PlanAt, marginal: Float64Array): ((move: Move) => boolea
   const group = fixGroups(knowledge).find((g) => chance(g) > NEARLY)
   if (!group || isBackedUp(at, group, marginal)) return null
   const had = signsFor(at, group)
-  const isAbout = looksAt(group, marginal, knowledge)
-  return ({ step }) => step.kind === 'check' && !had.has(step.check.sign) && isAbout(step.check)
-}
-function hitOf(move: Move, marginal: Float64Array): number {
-  let hit = 0
-  for (const { cause, chance } of move.hits) {
-    const m = marginal[cause] ?? 0
-    if (m > NEGLIGIBLE) hit += m * chance
-  }
-  return hit
+  const isOfIt = looksAt(group, marginal, knowledge)
+  return ({ step }) => step.kind === 'check' && !had.has(step.check.sign) && isOfIt(step.check)
 }
 function isAllowed(at: PlanAt, { step }: Move, marginal: Float64Array): boolean {
   if (step.kind === 'check') return isAskable(at, step.check)
@@ -137,9 +131,9 @@ function isAllowed(at: PlanAt, { step }: Move, marginal: Float64Array): boolean 
 const TRIED: ReadonlySet<Sign> = new Set(['test', 'feel', 'swap', 'arc'])
 function hasFreeTry(at: PlanAt, group: FixGroup, marginal: Float64Array): boolean {
   if ([...signsFor(at, group)].some((sign) => TRIED.has(sign))) return false
-  const isAbout = looksAt(group, marginal, at.belief.knowledge)
+  const isOfIt = looksAt(group, marginal, at.belief.knowledge)
   return at.belief.knowledge.checks.some(
-    (c) => minutesOf(c) <= FREE.mostMin && TRIED.has(c.sign) && isAskable(at, c) && isAbout(c),
+    (c) => minutesOf(c) <= FREE.mostMin && TRIED.has(c.sign) && isAskable(at, c) && isOfIt(c),
   )
 }
 interface OtherLook {
@@ -161,9 +155,7 @@ function hasOtherLook(at: PlanAt, group: FixGroup, { marginal, mostMin, least }:
       return !group.causes.includes(i) && (marginal[i] ?? 0) > least
     }),
   )
-  return knowledge.checks.some(
-    (c) => minutesOf(c) <= mostMin && isAskable(at, c) && c.outcomes.some((o) => o.points.some((p) => others.has(p))),
-  )
+  return knowledge.checks.some((c) => minutesOf(c) <= mostMin && isAskable(at, c) && isAbout(c, others))
 }
 /** A fix is told by the likeliest of the causes it mends. */
 function withLikeliest(step: Step, marginal: Float64Array, knowledge: Index): Step {

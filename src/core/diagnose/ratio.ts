@@ -52,7 +52,8 @@ function standingShares({ fixed, ...belief }: Belief): { left: Float64Array; fau
   }
   return { left, faults: Math.max(1, total) }
 }
-const hitsOf = (move: Move, left: Float64Array): number => {
+/** What a move hits of what stands. */
+export const hitsOf = (move: Move, left: Float64Array): number => {
   let hit = 0
   for (const { cause, chance } of move.hits) hit += (left[cause] ?? 0) * chance
   return hit

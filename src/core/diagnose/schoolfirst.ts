@@ -1,5 +1,5 @@
 import { marginals } from './belief.ts'
-import { minutesOf, type Cause, type Check } from './knowledge.ts'
+import { isAbout, minutesOf, type Cause, type Check } from './knowledge.ts'
 import { expectedOf, type Planned } from './plan.ts'
 import { isAskable, type PlanAt } from './ratio.ts'
 
@@ -25,14 +25,16 @@ export function withSchool(plan: readonly Planned[], at: PlanAt, school: string)
   return { plan: [{ step: { kind: 'check', check: first }, expectedMin }, ...others], cost }
 }
 
-function firstLook(at: PlanAt, isAbout: (cause: Cause) => boolean): Check | null {
+function firstLook(at: PlanAt, isOfSchool: (cause: Cause) => boolean): Check | null {
   const { knowledge } = at.belief
   const marginal = marginals(at.belief)
   const listed = new Set(knowledge.symptoms.find((s) => s.key === at.belief.symptom)?.causes)
   const about = new Set(
-    knowledge.causes.filter((c, i) => isAbout(c) && listed.has(c.key) && (marginal[i] ?? 0) > LIKELY).map((c) => c.key),
+    knowledge.causes
+      .filter((c, i) => isOfSchool(c) && listed.has(c.key) && (marginal[i] ?? 0) > LIKELY)
+      .map((c) => c.key),
   )
-  const looks = knowledge.checks.filter((c) => c.outcomes.some((o) => o.points.some((p) => about.has(p))))
+  const looks = knowledge.checks.filter((c) => isAbout(c, about))
   if (looks.some((c) => at.done.has(c.key))) return null
   const open = looks.filter((c) => isAskable(at, c))
   return [...open].sort((a, b) => minutesOf(a) - minutesOf(b))[0] ?? null

@@ -20,7 +20,7 @@ function entropy({ knowledge, sets, weights }: Belief): number {
 
 /**
  * What else could be seen that would tell most of what to do: other symptoms by the bits their answer takes off on average,
- * I = H(now) − P(there)·H(there) − P(not)·H(not). At most three; of each picture the best.
+ * I = H(now) − P(there)·H(there) − P(not)·H(not). At most three; of signs with the same causes one.
  */
 export function tellingSigns(belief: Belief, asked: ReadonlySet<string>): Symptom[] {
   const now = entropy(belief)

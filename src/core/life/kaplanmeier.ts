@@ -1,5 +1,4 @@
-/** 97.5% point of the standard normal. */
-const Z_95 = 1.959963984540054
+import { Z_95 } from '@core/stats/normal.ts'
 
 export interface LifeTimes {
   time: readonly number[]

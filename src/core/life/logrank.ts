@@ -1,4 +1,5 @@
 import { chi2Upper } from '@core/stats/gamma.ts'
+import { solve } from '@core/stats/solve.ts'
 
 export interface GroupedLives {
   time: readonly number[]
@@ -66,29 +67,12 @@ function count({ expected, variance }: Sums, atRisk: readonly number[], ends: nu
   })
 }
 
-/** Quadratic form by Gauss with the largest pivot, the last group left out: the others tell all; a group never at risk tells nothing. */
+/** Quadratic form, the last group left out: the others tell all; a group never at risk tells nothing. */
 function statistic({ observed, expected, variance }: Sums): number {
   const m = observed.length - 1
-  const rows = variance.slice(0, m).map((row, i) => [...row.slice(0, m), (observed[i] ?? 0) - (expected[i] ?? 0)])
-  const off = rows.map((row) => row[m] ?? 0)
-  const x = new Array<number>(m).fill(0)
-  const pivots: number[] = []
-  for (let c = 0; c < m; c++) {
-    const free = rows.map((_, r) => r).filter((r) => !pivots.includes(r))
-    const best = free.sort((a, b) => Math.abs(rows[b]?.[c] ?? 0) - Math.abs(rows[a]?.[c] ?? 0))[0] ?? 0
-    const pivot = rows[best]?.[c] ?? 0
-    pivots.push(best)
-    if (Math.abs(pivot) < 1e-12) continue
-    rows.forEach((row, r) => {
-      if (r === best) return
-      const factor = (row[c] ?? 0) / pivot
-      for (let k = c; k <= m; k++) row[k] = (row[k] ?? 0) - factor * (rows[best]?.[k] ?? 0)
-    })
-  }
-  pivots.forEach((r, c) => {
-    const pivot = rows[r]?.[c] ?? 0
-    x[c] = Math.abs(pivot) < 1e-12 ? 0 : (rows[r]?.[m] ?? 0) / pivot
-  })
+  const off = observed.slice(0, m).map((o, i) => o - (expected[i] ?? 0))
+  const rows = off.map((d, i) => [...(variance[i] ?? []).slice(0, m), d])
+  const { x } = solve(rows, 1e-12)
   return Math.max(
     0,
     x.reduce((sum, v, i) => sum + v * (off[i] ?? 0), 0),

@@ -1,7 +1,7 @@
+import { Z_95 } from '@core/stats/normal.ts'
 import { type LifeTimes } from './kaplanmeier.ts'
 
-/** 97.5 % point of the standard normal, and the 95 % point of χ² with one degree of freedom. */
-const Z_95 = 1.959963984540054
+/** The 95 % point of χ² with one degree of freedom. */
 const CHI2_95 = 3.841458820694124
 
 export type Interval = readonly [low: number, high: number]
@@ -140,16 +140,22 @@ function solveShape(data: LogTimes): { shape: number; iterations: number; conver
   let high = low
   while (high < SHAPES.most && !(score(high) > 0)) [low, high] = [high, high * SHAPES.perStep]
   if (!(score(high) > 0) || !(score(low) <= 0)) return null
-  let iterations = 0
-  let [a, b] = [Math.log(low), Math.log(high)]
-  while (b - a > CLOSE * Math.max(1, Math.abs(a)) && iterations < MOST_STEPS) {
-    const middle = (a + b) / 2
-    if (middle === a || middle === b) break
-    if (score(Math.exp(middle)) > 0) b = middle
-    else a = middle
-    iterations++
+  const { x, steps } = halved((logShape) => !(score(Math.exp(logShape)) > 0), [Math.log(low), Math.log(high)])
+  return { shape: Math.exp(x), iterations: steps, converged: steps < MOST_STEPS }
+}
+
+/** Where a thing that holds at the first end and not at the second turns over, by halving. */
+function halved(holds: (x: number) => boolean, ends: Interval): { x: number; steps: number } {
+  let [inside, outside] = ends
+  let steps = 0
+  while (Math.abs(outside - inside) > CLOSE * Math.max(1, Math.abs(inside)) && steps < MOST_STEPS) {
+    const middle = (inside + outside) / 2
+    if (middle === inside || middle === outside) break
+    if (holds(middle)) inside = middle
+    else outside = middle
+    steps++
   }
-  return { shape: Math.exp((a + b) / 2), iterations, converged: iterations < MOST_STEPS }
+  return { x: (inside + outside) / 2, steps }
 }
 
 /** ln L on the time scale; `logScale` off the largest time. */
@@ -266,12 +272,7 @@ function shapeAt(data: LogTimes, logScale: number): number {
   }
   let [low, high] = [Math.log(SHAPES.least), Math.log(SHAPES.least)]
   while (high < Math.log(SHAPES.most) && slope(high) > 0) [low, high] = [high, high + Math.LN2]
-  for (let i = 0; i < MOST_STEPS && high - low > CLOSE; i++) {
-    const middle = (low + high) / 2
-    if (slope(middle) > 0) low = middle
-    else high = middle
-  }
-  return Math.exp((low + high) / 2)
+  return Math.exp(halved((logShape) => slope(logShape) > 0, [low, high]).x)
 }
 /** How far an end is looked for, in logarithms. */
 const REACH = 40
@@ -283,10 +284,5 @@ function end(drop: (x: number) => number, from: number, way: 1 | -1): number | n
     step *= 1.6
     ;[inside, outside] = [outside, outside + way * step]
   }
-  for (let i = 0; i < MOST_STEPS && Math.abs(outside - inside) > CLOSE * Math.max(1, Math.abs(inside)); i++) {
-    const middle = (inside + outside) / 2
-    if (drop(middle) > 0) outside = middle
-    else inside = middle
-  }
-  return (inside + outside) / 2
+  return halved((x) => !(drop(x) > 0), [inside, outside]).x
 }

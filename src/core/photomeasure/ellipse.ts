@@ -1,3 +1,4 @@
+import { solve } from '@core/stats/solve.ts'
 export interface Point {
   x: number
   y: number
@@ -110,36 +111,15 @@ function conic(points: readonly Point[], weights: readonly number[]): Ellipse | 
       line[5] = (line[5] ?? 0) + w * (row[r] ?? 0)
     }
   })
-  const solved = solve(normal)
-  if (!solved) return null
-  const [A = 0, B = 0, C = 0, D = 0, E = 0] = solved
+  const { x, rank } = solve(normal, 1e-14)
+  if (rank < normal.length) return null
+  const [A = 0, B = 0, C = 0, D = 0, E = 0] = x
   const det = 4 * A * C - B * B
   if (!(det > 0)) return null
   const centre = { x: (B * E - 2 * C * D) / det, y: (B * D - 2 * A * E) / det }
   const k = 1 - (D * centre.x + E * centre.y) / 2
   if (!(k > 0) || !(A / k > 0)) return null
   return { centre, a: A / k, b: B / (2 * k), c: C / k }
-}
-
-/** Gaussian elimination with row exchange; null where it is singular. */
-function solve(m: number[][]): number[] | null {
-  const n = m.length
-  for (let col = 0; col < n; col++) {
-    let pivot = col
-    for (let r = col + 1; r < n; r++) if (Math.abs(m[r]?.[col] ?? 0) > Math.abs(m[pivot]?.[col] ?? 0)) pivot = r
-    const top = m[pivot]
-    const here = m[col]
-    if (!top || !here || Math.abs(top[col] ?? 0) < 1e-14) return null
-    m[pivot] = here
-    m[col] = top
-    for (let r = 0; r < n; r++) {
-      const line = m[r]
-      if (r === col || !line) continue
-      const factor = (line[col] ?? 0) / (top[col] ?? 1)
-      for (let c = col; c <= n; c++) line[c] = (line[c] ?? 0) - factor * (top[c] ?? 0)
-    }
-  }
-  return m.map((line, i) => (line[n] ?? 0) / (line[i] ?? 1))
 }
 
 /**

@@ -1,3 +1,6 @@
+/** 97.5 % point of the standard normal: what lies within it either way holds 95 in 100. */
+export const Z_95 = 1.959963984540054
+
 /**
  * Standard normal distribution function Φ(z), by the Chebyshev fit of the complementary error function; relative error under
  * 1.2e-7 everywhere, so far tails stay good. Source: Press, Teukolsky, Vetterling, Flannery, Numerical Recipes (1992), 6.2.

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { minutesOf, type Check, type Knowledge, type Outcome } from '@core/diagnose/knowledge.ts'
+import { isAbout, minutesOf, type Check, type Knowledge, type Outcome } from '@core/diagnose/knowledge.ts'
 import { parseNumber } from '@core/ingest/columns.ts'
 import { capital } from '@web/format/words.ts'
 import { PickOne, TextField } from '@web/shell/Field.tsx'
@@ -15,7 +15,7 @@ export function CheckEdit({ k, symptom, onEdit }: Props) {
   const [picked, setPicked] = useState('')
   const [own, setOwn] = useState('')
   const causes = new Set(k.symptoms.find((s) => s.key === symptom)?.causes)
-  const isOfIt = (c: Check) => c.outcomes.some((o) => o.points.some((p) => causes.has(p)))
+  const isOfIt = (c: Check) => isAbout(c, causes)
   const sorted = [...k.checks].sort((a, b) => Number(isOfIt(b)) - Number(isOfIt(a)))
   const check = k.checks.find((c) => c.key === picked)
   return (
