@@ -118,16 +118,17 @@ describe('clean or change', () => {
 })
 
 describe('another gun', () => {
+  const perHour = (stopMinorPerHour: number, labourMinorPerHour: number) => ({ stopMinorPerHour, labourMinorPerHour })
   it('pays where what is left stands longer than the swap and its two hands', () => {
-    expect(swapWorth(6, { stop: 6000, labour: 3000 })).toBe(12)
-    expect(swapWorth(6, { stop: 6000, labour: 0 })).toBe(6)
+    expect(swapWorth(6, perHour(6000, 3000))).toBe(12)
+    expect(swapWorth(6, perHour(6000, 0))).toBe(6)
   })
   it('pays later where standing is cheap, and by a guess where nobody said', () => {
-    expect(swapWorth(6, { stop: 1000, labour: 4000 })).toBeGreaterThan(swapWorth(6, { stop: 9000, labour: 4000 }))
-    expect(swapWorth(6, { stop: 0, labour: 0 })).toBe(12)
+    expect(swapWorth(6, perHour(1000, 4000))).toBeGreaterThan(swapWorth(6, perHour(9000, 4000)))
+    expect(swapWorth(6, perHour(0, 0))).toBe(12)
   })
   it('of a negative time is misuse', () =>
-    expect(() => swapWorth(-1, { stop: 1, labour: 1 })).toThrow('swapWorth: expected minutes >= 0'))
+    expect(() => swapWorth(-1, perHour(1, 1))).toThrow('swapWorth: expected minutes >= 0'))
 })
 
 describe('a cause that is all but sure', () => {

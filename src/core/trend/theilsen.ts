@@ -1,3 +1,5 @@
+import { Z_95 } from '@core/stats/normal.ts'
+
 /** Rises to the median; of an even count the mean of the two in the middle. */
 export function median(list: readonly number[]): number {
   if (list.length === 0) throw new RangeError('median: expected values, got none')
@@ -16,7 +18,6 @@ export interface RobustLine {
   slopeHigh: number
   pairs: number
 }
-const Z95 = 1.959963984540054
 
 /** Sizes of groups of equal values. */
 export function tieGroups(list: readonly number[]): number[] {
@@ -43,8 +44,8 @@ export function theilSen(x: readonly number[], y: readonly number[]): RobustLine
   const ties = [...tieGroups(x), ...tieGroups(y)].reduce((s, k) => s + k * (k - 1) * (2 * k + 5), 0)
   const sigma = Math.sqrt(Math.max(0, (n * (n - 1) * (2 * n + 5) - ties) / 18))
   const count = slopes.length
-  const low = Math.max(Math.round((count - Z95 * sigma) / 2) - 1, 0)
-  const high = Math.min(Math.round((count + Z95 * sigma) / 2), count - 1)
+  const low = Math.max(Math.round((count - Z_95 * sigma) / 2) - 1, 0)
+  const high = Math.min(Math.round((count + Z_95 * sigma) / 2), count - 1)
   return {
     slope,
     intercept,

@@ -12,7 +12,7 @@ import { guideFor, guideMinutes } from '@server/guide/read.ts'
 import { readSpares } from '@server/gun/swap.ts'
 import { logFacts } from '@server/logbook/facts.ts'
 import { EXPLAINED } from '@server/logbook/manylines.ts'
-import { prices } from '@server/shop/prices.ts'
+import { prices, ratesAt } from '@server/shop/prices.ts'
 import { builtHere, ruledBy } from '@server/rightparts/setup.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
@@ -119,19 +119,13 @@ async function readySpare(deps: Deps, who: Who, { shop, stationId }: { shop: Sho
   if (!gun) return null
   const of = await guideFor(deps, shop, { stationId })
   const minutes = guideMinutes(shop, of, 'gun').median
-  return { gunId: gun.gunId, name: gun.name, minutes, worthOverMin: swapWorth(minutes, costsAt(shop, stationId)) }
+  return { gunId: gun.gunId, name: gun.name, minutes, worthOverMin: swapWorth(minutes, ratesAt(shop, stationId)) }
 }
-
-const costsAt = (shop: ShopModel, stationId: string) => ({
-  stop: shop.stopRateOf(stationId),
-  labour: shop.classes.get(shop.stationById.get(stationId)?.classKey ?? '')?.labourMinorPerHour ?? 0,
-})
-/** A minute of standing with a hand at it, minor units; 0: nobody said. */
-const minuteMinor = ({ stop, labour }: ReturnType<typeof costsAt>) => (stop + labour) / 60
 
 /** What a new part of each kind costs, as minutes of standing there; kinds without a price, and places without one, are left out. */
 function pricesInMinutes(shop: ShopModel, stationId: string): Record<string, number> {
-  const minute = minuteMinor(costsAt(shop, stationId))
+  const { stopMinorPerHour, labourMinorPerHour } = ratesAt(shop, stationId)
+  const minute = (stopMinorPerHour + labourMinorPerHour) / 60
   if (minute <= 0) return {}
   const priceOf = prices(shop)
   return Object.fromEntries(

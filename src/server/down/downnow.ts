@@ -3,7 +3,6 @@ import { compareRates, untilItTells } from '@core/stats/rates.ts'
 import { type downNowAnswer, type downNowQuery } from '@contract/down.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { loadShop, mustHaveArea } from '@server/shop/model.ts'
-import { knowledgeNow } from './knowledge.ts'
 import { stopsSince, type Stop } from './stops.ts'
 
 const DAY_MS = 86_400_000
@@ -13,11 +12,11 @@ type Answer = z.input<typeof downNowAnswer>
 export async function readDownNow(deps: Deps, who: Who, q: z.output<typeof downNowQuery>): Promise<Answer> {
   mustRead(who)
   const nowMs = deps.now()
-  const [shop, { knowledge }] = await Promise.all([loadShop(deps.db, deps.calendar, nowMs), knowledgeNow(deps.db)])
+  const shop = await loadShop(deps.db, deps.calendar, nowMs)
   mustHaveArea(shop, q.areaId)
   const sinceMs = nowMs - q.days * DAY_MS
   const beforeMs = sinceMs - q.days * DAY_MS
-  const all = await stopsSince(deps.db, { shop, knowledge, nowMs, sinceMs: beforeMs, areaId: q.areaId })
+  const all = await stopsSince(deps.db, { shop, nowMs, sinceMs: beforeMs, areaId: q.areaId })
   const now = all.filter((s) => s.fromMs >= sinceMs || s.toMs === null)
   const costOf = (s: Stop) => {
     const perHour = shop.stopRateOf(s.stationId)

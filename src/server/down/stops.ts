@@ -1,9 +1,10 @@
 import { gte, isNull, or } from 'drizzle-orm'
-import { type Cause, type Knowledge } from '@core/diagnose/knowledge.ts'
+import { type Cause } from '@core/diagnose/knowledge.ts'
 import { stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { stoppedMinutes } from '@server/projection/stationrows.ts'
 import { groupBy, type ShopModel } from '@server/shop/model.ts'
+import { knowledgeNow } from './knowledge.ts'
 import { explainedSince, explanationOf, type Explained } from './explained.ts'
 
 const DAY_MS = 86_400_000
@@ -16,10 +17,11 @@ export type Stop = typeof stoppage.$inferSelect & {
   cause: Cause | null
   /** Column of the path where it began; null: nobody said. */
   column: string | null
+  /** What somebody said is seen is a nest. */
+  isNest: boolean
 }
 export interface StopsAt {
   shop: ShopModel
-  knowledge: Knowledge
   nowMs: number
   sinceMs: number
   areaId?: string | undefined
@@ -27,14 +29,16 @@ export interface StopsAt {
 
 /** Stops that began since then, and any that still stands, oldest first, with what somebody said they were. */
 export async function stopsSince(db: Reader, at: StopsAt): Promise<Stop[]> {
-  const [explained, rows] = await Promise.all([
+  const [{ knowledge }, explained, rows] = await Promise.all([
+    knowledgeNow(db),
     explainedSince(db, at.sinceMs - DAY_MS),
     db
       .select()
       .from(stoppage)
       .where(or(gte(stoppage.fromMs, at.sinceMs), isNull(stoppage.toMs))),
   ])
-  const causeOf = new Map(at.knowledge.causes.map((c) => [c.key, c]))
+  const causeOf = new Map(knowledge.causes.map((c) => [c.key, c]))
+  const nests = new Set(knowledge.symptoms.filter((s) => s.picture === 'nest').map((s) => s.key))
   const saidAt = groupBy(explained, (e) => e.stationId)
   return rows
     .flatMap((s): Stop[] => {
@@ -44,7 +48,18 @@ export async function stopsSince(db: Reader, at: StopsAt): Promise<Stop[]> {
       const minutes = s.minutes ?? stoppedMinutes(s, at.shop.scheduleOfArea(areaId), at.nowMs)
       const said = explanationOf(s, saidAt.get(s.stationId) ?? [])?.fact ?? null
       const cause = said?.cause ? (causeOf.get(said.cause) ?? null) : null
-      return [{ ...s, name, areaId, minutes, said, cause, column: columnOf(cause?.at ?? s.position, at.shop) }]
+      return [
+        {
+          ...s,
+          name,
+          areaId,
+          minutes,
+          said,
+          cause,
+          column: columnOf(cause?.at ?? s.position, at.shop),
+          isNest: nests.has(said?.symptom ?? ''),
+        },
+      ]
     })
     .sort((a, b) => a.fromMs - b.fromMs)
 }

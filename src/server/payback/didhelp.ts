@@ -1,7 +1,7 @@
 import { type z } from 'zod'
+import { type Counted } from '@core/stats/rates.ts'
 import { didHelp } from '@core/payback/didhelp.ts'
 import { type helpAnswer, type helpQuery } from '@contract/payback.ts'
-import { knowledgeNow } from '@server/down/knowledge.ts'
 import { stopsSince } from '@server/down/stops.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
@@ -22,7 +22,7 @@ export async function readHelp(
 ): Promise<z.input<typeof helpAnswer>> {
   mustRead(who)
   const nowMs = deps.now()
-  const [shop, { knowledge }] = await Promise.all([loadShop(deps.db, deps.calendar, nowMs), knowledgeNow(deps.db)])
+  const shop = await loadShop(deps.db, deps.calendar, nowMs)
   mustHaveArea(shop, q.areaId)
   if (q.stationId && !shop.stationById.has(q.stationId)) throw new DomainError('not-found', 'There is no such place.')
   if (!(q.atMs < nowMs - DAY_MS))
@@ -32,26 +32,34 @@ export async function readHelp(
   const windows = windowsOf(q.atMs, nowMs)
   const [used, stops] = await Promise.all([
     usageIn(deps.db, shop, windows),
-    stopsSince(deps.db, { shop, knowledge, nowMs, sinceMs: windows[0].fromMs }),
+    stopsSince(deps.db, { shop, nowMs, sinceMs: windows[0].fromMs }),
   ])
   const isHere = (s: Pick<StationRow, 'id' | 'areaId' | 'classKey'>) =>
     q.stationId
       ? s.id === q.stationId
       : (!q.areaId || s.areaId === q.areaId) && (!q.classKey || s.classKey === q.classKey)
-  const count = (places: readonly StationRow[], window: number): { n: number; used: Used } => {
+  const asked = stops.filter((s) => !q.column || s.column === q.column)
+  const count = (places: readonly StationRow[]): Counts => {
     const ids = new Set(places.map((p) => p.id))
-    const { fromMs, toMs } = windows[window] as Window
-    const n = stops.filter(
-      (s) => ids.has(s.stationId) && s.fromMs >= fromMs && s.fromMs < toMs && (!q.column || s.column === q.column),
-    ).length
-    return { n, used: places.map((p) => used(p.id, window)).reduce(addUsed, NOTHING_USED) }
+    const own = asked.filter((s) => ids.has(s.stationId))
+    const inWindow = ({ fromMs, toMs }: Window, w: number): Count => ({
+      n: own.filter((s) => s.fromMs >= fromMs && s.fromMs < toMs).length,
+      used: places.map((p) => used(p.id, w)).reduce(addUsed, NOTHING_USED),
+    })
+    const [before, after, early, late] = windows
+    return [inWindow(before, 0), inWindow(after, 1), inWindow(early, 2), inWindow(late, 3)]
   }
-  const here = shop.stations.filter(isHere)
-  const there = shop.stations.filter((s) => !isHere(s))
-  return verdictOf({ nowMs, zone: shop.site.zone, atMs: q.atMs }, windows, (isThere, w) =>
-    count(isThere ? there : here, w),
-  )
+  return verdictOf({ nowMs, zone: shop.site.zone, atMs: q.atMs }, windows, {
+    here: count(shop.stations.filter(isHere)),
+    there: count(shop.stations.filter((s) => !isHere(s))),
+  })
 }
+interface Count {
+  n: number
+  used: Used
+}
+/** In each of the windows. */
+type Counts = readonly [before: Count, after: Count, early: Count, late: Count]
 
 type Windows = readonly [before: Window, after: Window, early: Window, late: Window]
 function windowsOf(atMs: number, nowMs: number): Windows {
@@ -68,7 +76,7 @@ const OVER = {
   scheduledHours: (u: Used) => u.scheduledMin / 60,
 }
 type Unit = keyof typeof OVER
-type CountOf = (isElsewhere: boolean, window: number) => { n: number; used: Used }
+type Over = readonly [before: Counted, after: Counted, early: Counted, late: Counted]
 
 /** Arc hours where the clock knows them both before and after. */
 function unitOf(before: Used, after: Used): Unit {
@@ -82,25 +90,17 @@ function unitOf(before: Used, after: Used): Unit {
 function verdictOf(
   at: Pick<z.input<typeof helpAnswer>, 'nowMs' | 'zone' | 'atMs'>,
   windows: Windows,
-  count: CountOf,
+  counts: { here: Counts; there: Counts },
 ): z.input<typeof helpAnswer> {
-  const unit = unitOf(count(false, 0).used, count(false, 1).used)
-  const counted = (isThere: boolean, w: number) => {
-    const { n, used } = count(isThere, w)
-    return { n, over: OVER[unit](used) }
-  }
-  const pair = (isThere: boolean, a: number, b: number) => {
-    const [one, two] = [counted(isThere, a), counted(isThere, b)]
-    return one.over > 0 && two.over > 0 ? ([one, two] as const) : null
-  }
-  const others = pair(true, 0, 1)
-  const run = pair(false, 2, 3)
-  const [first, second] = [counted(false, 0), counted(false, 1)]
+  const unit = unitOf(counts.here[0].used, counts.here[1].used)
+  const over = (list: Counts) => list.map(({ n, used }) => ({ n, over: OVER[unit](used) })) as unknown as Over
+  const [first, second, early, late] = over(counts.here)
+  const [before, after] = over(counts.there)
   const helped = didHelp({
     before: first,
     after: second,
-    elsewhere: others && { before: others[0], after: others[1] },
-    run: run && { early: run[0], late: run[1] },
+    elsewhere: before.over > 0 && after.over > 0 ? { before, after } : null,
+    run: early.over > 0 && late.over > 0 ? { early, late } : null,
   })
   const daysOf = (w: Window) => (w.toMs - w.fromMs) / DAY_MS
   const { ratio, low, high, p } = helped.compared

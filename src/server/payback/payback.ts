@@ -6,7 +6,6 @@ import { availability, forHundred, perHundred } from '@core/payback/rates.ts'
 import { addCost, NO_COST, totalMinor } from '@core/payback/stopcost.ts'
 import { type paybackAnswer, type paybackQuery } from '@contract/payback.ts'
 import { type Reader } from '@server/db/db.ts'
-import { knowledgeNow } from '@server/down/knowledge.ts'
 import { stopsSince } from '@server/down/stops.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
@@ -23,17 +22,16 @@ type Answer = z.input<typeof paybackAnswer>
 export async function readPayback(deps: Deps, who: Who, q: z.output<typeof paybackQuery>): Promise<Answer> {
   mustRead(who)
   const nowMs = deps.now()
-  const [shop, { knowledge }] = await Promise.all([loadShop(deps.db, deps.calendar, nowMs), knowledgeNow(deps.db)])
+  const shop = await loadShop(deps.db, deps.calendar, nowMs)
   mustHaveArea(shop, q.areaId)
   const sinceMs = nowMs - q.days * DAY_MS
   const beforeMs = sinceMs - q.days * DAY_MS
-  const nests = new Set(knowledge.symptoms.filter((s) => s.picture === 'nest').map((s) => s.key))
   const [stops, fitted] = await Promise.all([
-    stopsSince(deps.db, { shop, knowledge, nowMs, sinceMs: beforeMs, areaId: q.areaId }),
+    stopsSince(deps.db, { shop, nowMs, sinceMs: beforeMs, areaId: q.areaId }),
     standingOfKind(deps.db, 'fitted', Math.min(beforeMs, nowMs - CHANGES_MS)),
   ])
   const [costed, rates, changes] = await Promise.all([
-    costedStops(deps.db, shop, { stops, nests, sinceMs: beforeMs, fitted }),
+    costedStops(deps.db, shop, { stops, sinceMs: beforeMs, fitted }),
     ratesOf(deps.db, shop, { stops, fitted, fromMs: sinceMs, toMs: nowMs, areaId: q.areaId }),
     changesSince(deps.db, shop, { sinceMs: nowMs - CHANGES_MS, areaId: q.areaId, fitted }),
   ])
@@ -46,7 +44,7 @@ export async function readPayback(deps: Deps, who: Who, q: z.output<typeof payba
     total: { now: heapLine(totalOf(now), isMoney), before: heapLine(totalOf(before), isMoney) },
     heaps: heapLines({ now, before, shop, isMoney }),
     nests: nestsOf(
-      now.filter((s) => nests.has(s.said?.symptom ?? '')),
+      now.filter((s) => s.isNest),
       isMoney,
     ),
     unpriced: unpricedOf(now, shop),

@@ -6,7 +6,7 @@ import { type Reader } from '@server/db/db.ts'
 import { type Stop } from '@server/down/stops.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { groupBy, type ShopModel } from '@server/shop/model.ts'
-import { prices } from '@server/shop/prices.ts'
+import { prices, ratesAt } from '@server/shop/prices.ts'
 
 /** A stop with all that went into it. */
 export interface CostedStop extends Stop {
@@ -23,8 +23,6 @@ const BESIDE_CABLE_M = 1
 
 interface StopsToCost {
   stops: readonly Stop[]
-  /** Symptoms that are nests. */
-  nests: ReadonlySet<string>
   sinceMs: number
   /** Parts put on since then. */
   fitted: readonly Standing[]
@@ -33,7 +31,7 @@ interface StopsToCost {
 export async function costedStops(
   db: Reader,
   shop: ShopModel,
-  { stops, nests, sinceMs, fitted }: StopsToCost,
+  { stops, sinceMs, fitted }: StopsToCost,
 ): Promise<CostedStop[]> {
   const lost = await standingOfKind(db, 'wireLost', sinceMs)
   const fittedAt = groupBy(fitted, (s) => s.stationId ?? '')
@@ -49,7 +47,7 @@ export async function costedStops(
       (sum, { fact }) => sum + (fact.kind === 'wireLost' ? fact.kg : 0),
       0,
     )
-    const isWireGuessed = saidKg === 0 && nests.has(stop.said?.symptom ?? '')
+    const isWireGuessed = saidKg === 0 && stop.isNest
     const wire = wireAt(shop, stop.stationId)
     const wireKg = isWireGuessed ? wire.gunKg : saidKg
     const used = { minutes: stop.minutes, parts, wireKg, wireMinorPerKg: wire.minorPerKg }
@@ -60,15 +58,6 @@ export async function costedStops(
 
 const within = (list: readonly Standing[] = [], stop: Stop, laterMs: number) =>
   list.filter((s) => s.happenedMs >= stop.fromMs && s.happenedMs <= (stop.toMs ?? Infinity) + laterMs)
-
-function ratesAt(shop: ShopModel, stationId: string) {
-  const place = shop.classes.get(shop.stationById.get(stationId)?.classKey ?? '')
-  return {
-    stopMinorPerHour: shop.stopRateOf(stationId),
-    labourMinorPerHour: place?.labourMinorPerHour ?? 0,
-    scrapMinorPerPiece: place?.scrapMinorPerPiece ?? 0,
-  }
-}
 
 /** The wire a place is built for: its price, and what of it lies in the gun. */
 function wireAt(shop: ShopModel, stationId: string): { minorPerKg: number | null; gunKg: number } {

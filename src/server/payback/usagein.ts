@@ -1,6 +1,6 @@
 import { usedBetween, type Amount, type Clock } from '@core/clock/clock.ts'
 import { workedMs } from '@core/clock/schedule.ts'
-import { isNotNull, or, gte, isNull, and } from 'drizzle-orm'
+import { gte, isNull, or } from 'drizzle-orm'
 import { mount } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { headClocksSince } from '@server/projection/gather.ts'
@@ -37,7 +37,7 @@ export async function usageIn(
     db
       .select()
       .from(mount)
-      .where(or(isNull(mount.toMs), and(isNotNull(mount.toMs), gte(mount.toMs, sinceMs)))),
+      .where(or(isNull(mount.toMs), gte(mount.toMs, sinceMs))),
   ])
   const used = new Map<string, Used[]>(
     shop.stations.map((s) => [

@@ -1,13 +1,26 @@
+import { type StopRates } from '@core/payback/stopcost.ts'
 import { groupBy, type ShopModel } from './model.ts'
 
 /** Price of a part; where nobody said which it was, the middle one of its kind. */
 export function prices(shop: ShopModel): (partId: string | null, kindKey: string) => number | null {
-  const priced = [...shop.partById.values()].filter((p) => p.priceMinor !== null)
-  const ofKind = groupBy(priced, (p) => p.kindKey)
-  return (partId, kindKey) => {
-    const own = partId ? (shop.partById.get(partId)?.priceMinor ?? null) : null
-    if (own !== null) return own
-    const list = (ofKind.get(kindKey) ?? []).map((p) => p.priceMinor ?? 0).sort((a, b) => a - b)
-    return list[Math.floor(list.length / 2)] ?? null
+  const priced = [...shop.partById.values()].flatMap((p) =>
+    p.priceMinor === null ? [] : [{ ...p, minor: p.priceMinor }],
+  )
+  const middle = new Map(
+    [...groupBy(priced, (p) => p.kindKey)].map(([kind, list]) => {
+      const sorted = list.map((p) => p.minor).sort((a, b) => a - b)
+      return [kind, sorted[Math.floor(sorted.length / 2)] ?? null] as const
+    }),
+  )
+  return (partId, kindKey) => (partId ? shop.partById.get(partId)?.priceMinor : null) ?? middle.get(kindKey) ?? null
+}
+
+/** What a stop at a place costs by the hour, standing for all that halt together with it, and a scrapped piece. */
+export function ratesAt(shop: ShopModel, stationId: string): StopRates {
+  const place = shop.classes.get(shop.stationById.get(stationId)?.classKey ?? '')
+  return {
+    stopMinorPerHour: shop.stopRateOf(stationId),
+    labourMinorPerHour: place?.labourMinorPerHour ?? 0,
+    scrapMinorPerPiece: place?.scrapMinorPerPiece ?? 0,
   }
 }
