@@ -40,6 +40,7 @@ export async function buildServer() {
       tool: join(ROOT, 'src/server/tools/tool.ts'),
       bench: join(ROOT, 'src/server/bench/bench.ts'),
       diagnosis: join(ROOT, 'src/server/bench/diagnosis.ts'),
+      policy: join(ROOT, 'src/server/bench/policy.ts'),
       standin: join(ROOT, 'src/server/standin/main.ts'),
       settlethread: join(ROOT, 'src/server/ingest/settlethread.ts'),
       xlsxworker: join(ROOT, 'src/server/ingest/xlsxworker.ts'),

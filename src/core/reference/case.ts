@@ -7,6 +7,9 @@ export type Json = null | boolean | number | string | Json[] | { [key: string]: 
 export interface Tolerance {
   rel?: number
   abs?: number
+  /** So many standard errors, of the field beside it named `se` (or the product of two). */
+  absInUnitsOfSe?: number
+  absInUnitsOfSeProduct?: number
 }
 export interface ReferenceCase {
   id: string
@@ -29,7 +32,14 @@ export function judgeCase(one: ReferenceCase, solve: Solver): CaseResult {
   const seen: Seen = { worst: 0, where: null, isOff: false }
   const got = solve(one.inputs)
   for (const [key, expected] of Object.entries(one.expected))
-    compare({ got: got[key], expected, path: [key], tolerance: one.tolerance ?? {}, seen })
+    compare({
+      got: got[key],
+      expected,
+      path: [key],
+      tolerance: one.tolerance ?? {},
+      seen,
+      errors: errorsOf(one.expected),
+    })
   return { verdict: seen.isOff ? 'off' : 'ok', largestRelativeError: seen.worst, where: seen.where }
 }
 
@@ -39,6 +49,9 @@ interface Comparing {
   path: string[]
   tolerance: NonNullable<ReferenceCase['tolerance']>
   seen: Seen
+  errors: readonly number[]
+  /** Which of its neighbours it is. */
+  place?: number
 }
 
 function compare(at: Comparing): void {
@@ -47,8 +60,9 @@ function compare(at: Comparing): void {
     const hasMore = Array.isArray(expected) && (!Array.isArray(got) || got.length !== expected.length)
     if (hasMore && toleranceFor(path, at.tolerance)) return fail(seen, path, Infinity)
     const inner = got !== null && typeof got === 'object' ? (got as { [key: string]: Json }) : {}
-    for (const [key, value] of Object.entries(expected))
-      compare({ ...at, got: inner[key], expected: value, path: [...path, key] })
+    Object.entries(expected).forEach(([key, value], place) =>
+      compare({ ...at, got: inner[key], expected: value, path: [...path, key], place }),
+    )
     return
   }
   const tolerance = toleranceFor(path, at.tolerance)
@@ -60,8 +74,22 @@ function compare(at: Comparing): void {
   if (typeof got !== 'number') return fail(seen, path, Infinity)
   const error = Math.abs(got - expected)
   const relative = expected === 0 ? error : error / Math.abs(expected)
-  if (!(error <= Math.max((tolerance.rel ?? 0) * Math.abs(expected), tolerance.abs ?? 0))) fail(seen, path, relative)
+  if (!(error <= Math.max((tolerance.rel ?? 0) * Math.abs(expected), tolerance.abs ?? 0, unitsOfSe(at, tolerance))))
+    fail(seen, path, relative)
   else if (relative > seen.worst) Object.assign(seen, { worst: relative, where: path.join('.') })
+}
+
+/** Standard errors the case expects, in the order of its coefficients. */
+function errorsOf({ se, seLogSigma, coefficients }: ReferenceCase['expected']): number[] {
+  if (se === null || typeof se !== 'object' || Array.isArray(se)) return []
+  const names = coefficients !== null && typeof coefficients === 'object' ? Object.keys(coefficients ?? {}) : []
+  return [...names.map((n) => Number(se[n])), Number(seLogSigma)]
+}
+function unitsOfSe({ path, errors, place = 0 }: Comparing, tolerance: Tolerance): number {
+  const [i, j] = path.slice(-2).map(Number)
+  if (tolerance.absInUnitsOfSeProduct !== undefined)
+    return tolerance.absInUnitsOfSeProduct * (errors[i ?? 0] ?? 0) * (errors[j ?? 0] ?? 0)
+  return tolerance.absInUnitsOfSe === undefined ? 0 : tolerance.absInUnitsOfSe * (errors[place] ?? 0)
 }
 
 function fail(seen: Seen, path: string[], relative: number): void {

@@ -7,6 +7,8 @@ const FILES = [
   '../life/reference/kaplan-meier.json',
   '../life/reference/weibull-mle.json',
   '../life/reference/logrank.json',
+  '../life/reference/aft-weibull.json',
+  '../life/reference/age-replacement.json',
   '../spools/reference/spool-and-wire.json',
   '../liner/reference/feed-details.json',
   '../drag/reference/feed-details.json',

@@ -51,5 +51,12 @@ function fraction(a: number, x: number): number {
   return h
 }
 
+/** e^x Γ(a, x), the upper incomplete gamma function with its decay taken off: stays finite far out. a > 0, x ≥ 0. @example scaledUpperGamma(1, 9) // 1 */
+export function scaledUpperGamma(a: number, x: number): number {
+  if (!(a > 0) || !(x >= 0)) throw new RangeError(`scaledUpperGamma: expected a > 0 and x >= 0, got ${a}, ${x}`)
+  if (x < a + 1) return Math.exp(x + logGamma(a)) * upperGamma(a, x)
+  return x ** a * fraction(a, x)
+}
+
 /** Chance of a χ² of so many degrees of freedom beyond x. @example chi2Upper(3.841458820694124, 1) // 0.05 */
 export const chi2Upper = (x: number, df: number): number => upperGamma(df / 2, x / 2)
