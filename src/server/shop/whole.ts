@@ -34,6 +34,8 @@ const TRUTH: readonly MySqlTable[] = [
   schema.holiday,
   schema.houseRule,
   schema.houseChoice,
+  schema.toldLife,
+  schema.tryout,
   schema.keptFinding,
   schema.guideNote,
   schema.knowledge,

@@ -1,4 +1,5 @@
-import { double, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { double, int, json, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { type RuleBasis } from '@core/life/kept.ts'
 import { idColumn, instantMs } from './columns.ts'
 
 /** The first house rule: fixed usage per kind and station class, and how often a look is due. `classKey` '*': every class. */
@@ -11,6 +12,8 @@ export const houseRule = mysqlTable(
     changeLimit: double('change_limit'),
     cleanLimit: double('clean_limit'),
     lookDays: int('look_days'),
+    /** The school the change limit was chosen by, and the lives it rested on; null: set by hand. */
+    basis: json('basis').$type<RuleBasis>(),
     chosenById: idColumn('chosen_by_id'),
     chosenMs: instantMs('chosen_ms').notNull(),
   },

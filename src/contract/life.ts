@@ -1,0 +1,274 @@
+import { z } from 'zod'
+import { OUT_REASONS } from '@core/path/columns.ts'
+import { idempotencyKey, instantMs, stationId } from './common.ts'
+
+/** What lives can be told apart by. */
+export const LIFE_BYS = [
+  'class',
+  'area',
+  'part',
+  'wire',
+  'mode',
+  'gas',
+  'antiSpatter',
+  'family',
+  'cable',
+  'wiper',
+  'coat',
+] as const
+export type LifeBy = (typeof LIFE_BYS)[number]
+export const SCHOOLS = ['runToFailure', 'fixed', 'onCondition', 'leastCost'] as const
+
+export const lifeQuery = z.object({
+  kind: z.string().max(20).optional(),
+  /** `class:booth`, `area:ar_…`, or all. */
+  where: z.string().max(60).optional(),
+  by: z.enum(LIFE_BYS).optional(),
+  /** Count what nobody said as worn, or leave it out as cut off; else in the share of those who said. */
+  notSaid: z.enum(['share', 'worn', 'cut']).optional(),
+})
+const spread = z.object({ value: z.number(), low: z.number(), high: z.number() })
+export const lifeTold = z.object({
+  n: z.number().int(),
+  worn: z.number().int(),
+  chance: z.number().int(),
+  notSaid: z.number().int(),
+  median: spread,
+  b10: spread,
+  shape: spread,
+  wornMedian: spread,
+  /** Ends by chance in 100 of the unit. */
+  chancePer100: z.number(),
+  priorShare: z.number(),
+  source: z.enum(['yours', 'told', 'trade']),
+  share: z.number(),
+  /** Hardly ever wanted: what did not go well in the fit. */
+  warnings: z.array(z.string()),
+})
+export const lifeRefused = z.enum(['noLives', 'nothingEnded', 'noMaximum', 'shareTooLow'])
+const costRate = z.object({
+  total: z.number(),
+  partMinor: z.number(),
+  handsMinor: z.number(),
+  standMinor: z.number(),
+  collateralMinor: z.number(),
+  lookMinor: z.number(),
+  handsMin: z.number(),
+  standMin: z.number(),
+  changes: z.number(),
+  worn: z.number(),
+})
+/** All for 100 arc hours (or 100 of the unit where it cannot be turned into arc hours). */
+const moneyAnswer = z.object({
+  per: z.enum(['arcHours', 'unit']),
+  lines: z.array(
+    z.object({
+      school: z.enum(SCHOOLS),
+      at: z.number().nullable(),
+      cost: costRate,
+      saving: spread,
+      chanceBetter: z.number(),
+    }),
+  ),
+  advised: z.enum(SCHOOLS),
+  flat: z.tuple([z.number(), z.number().nullable()]).nullable(),
+  /** The blade: what each age costs. */
+  blade: z.array(
+    z.object({
+      at: z.number(),
+      total: z.number(),
+      handsMin: z.number(),
+      standMin: z.number(),
+      parts: z.number(),
+      worn: z.number(),
+    }),
+  ),
+  /** What the numbers rest on. */
+  planned: z.object({ minor: z.number(), min: z.number() }),
+  late: z.object({ minor: z.number(), standMin: z.number(), collateralMinor: z.number() }),
+  byChance: z.object({ minor: z.number(), standMin: z.number() }),
+  stops: z.object({ n: z.number().int(), of: z.number().int(), isGuess: z.boolean() }),
+  unpriced: z.array(z.enum(['part', 'labour', 'standing'])),
+})
+export const lifeStroke = z.object({
+  used: z.number(),
+  end: z.enum(['worn', 'chance', 'notSaid', 'cut', 'in']),
+  reason: z.enum(OUT_REASONS).nullable(),
+  name: z.string(),
+  stationId: z.string().nullable(),
+  fromMs: instantMs,
+  toMs: instantMs.nullable(),
+  parts: z.number().int(),
+  group: z.string().nullable(),
+})
+export type LifeStroke = z.infer<typeof lifeStroke>
+const comparison = z.object({
+  first: z.string(),
+  second: z.string(),
+  ratio: z.number().nullable(),
+  low: z.number().nullable(),
+  high: z.number().nullable(),
+  ends: z.number().int(),
+  more: z.number().int(),
+  verdict: z.enum(['longer', 'shorter', 'cantTell']),
+  /** They also differ in these, so that any of them may be why. */
+  movedWith: z.array(z.enum(LIFE_BYS)),
+})
+export const tryoutLine = z.object({
+  id: z.string(),
+  question: z.string(),
+  nameA: z.string(),
+  nameB: z.string(),
+  placesA: z.array(z.string()),
+  placesB: z.array(z.string()),
+  ratio: z.number(),
+  needed: z.number().int(),
+  fromMs: instantMs,
+  toMs: instantMs.nullable(),
+  now: z.object({
+    answer: z.enum(['early', 'yes', 'noDifference', 'notYet']),
+    ratio: z.number().nullable(),
+    low: z.number().nullable(),
+    high: z.number().nullable(),
+    ends: z.number().int(),
+  }),
+  /** Days until the rest is in, at the rate since it began; null: cannot be told. */
+  daysLeft: z.number().nullable(),
+})
+export const lifeAnswer = z.object({
+  nowMs: instantMs,
+  zone: z.string(),
+  currency: z.string(),
+  isMoney: z.boolean(),
+  madeMs: instantMs,
+  kinds: z.array(z.object({ key: z.string(), name: z.string(), n: z.number().int() })),
+  wheres: z.array(z.object({ key: z.string(), name: z.string() })),
+  kind: z.string(),
+  kindName: z.string(),
+  where: z.string(),
+  whereName: z.string(),
+  classKey: z.string().nullable(),
+  unit: z.string(),
+  by: z.enum(LIFE_BYS).nullable(),
+  seen: z.object({
+    ended: z.number().int(),
+    in: z.number().int(),
+    due: z.number().int(),
+    ageUnknown: z.number().int(),
+    coarse: z.number().int(),
+    several: z.number().int(),
+    noUse: z.number().int(),
+    noClock: z.number().int(),
+    otherUnit: z.number().int(),
+    sinceMs: instantMs,
+    share: z.object({ value: z.number(), low: z.number(), high: z.number(), isGuess: z.boolean() }),
+  }),
+  told: lifeTold.nullable(),
+  refused: lifeRefused.nullable(),
+  /** Use for one part from counts alone, where the log says too little. */
+  counted: z.object({ mean: z.number(), taken: z.number() }).nullable(),
+  asWorn: spread.nullable(),
+  asCut: spread.nullable(),
+  reasons: z.array(z.object({ reason: z.enum(OUT_REASONS), n: z.number().int(), per100kg: z.number().nullable() })),
+  strokes: z.array(lifeStroke),
+  strokesOf: z.number().int(),
+  curve: z.array(z.object({ at: z.number(), left: z.number(), low: z.number(), high: z.number() })),
+  steps: z.array(z.object({ at: z.number(), left: z.number() })),
+  money: moneyAnswer.nullable(),
+  rule: z.object({
+    changeLimit: z.number().nullable(),
+    school: z.enum(SCHOOLS).nullable(),
+    isForAll: z.boolean(),
+    chosenMs: instantMs.nullable(),
+    chosenBy: z.string().nullable(),
+    n: z.number().int().nullable(),
+    median: z.number().nullable(),
+    isNewer: z.boolean(),
+  }),
+  history: z.array(z.object({ what: z.string(), atMs: instantMs })),
+  word: z.object({ usual: z.number(), early: z.number(), isForAll: z.boolean() }).nullable(),
+  groups: z.array(
+    z.object({
+      key: z.string(),
+      name: z.string(),
+      told: lifeTold.nullable(),
+      refused: lifeRefused.nullable(),
+      n: z.number().int(),
+    }),
+  ),
+  compared: z.array(comparison),
+  hungry: z.array(
+    z.object({
+      stationId: z.string(),
+      name: z.string(),
+      ends: z.number().int(),
+      expected: z.number(),
+      z: z.number(),
+      low: z.number(),
+      high: z.number(),
+      verdict: z.enum(['hungry', 'mayLogMore']),
+      /** What its readings already ask for, upstream. */
+      readings: z.array(z.string()),
+    }),
+  ),
+  placesSeen: z.number().int(),
+  longer: z.array(
+    z.object({
+      by: z.enum([...LIFE_BYS, 'cleaned']),
+      level: z.string(),
+      against: z.string(),
+      ratio: z.number(),
+      low: z.number(),
+      high: z.number(),
+    }),
+  ),
+  /** Things that always came together here, so that they cannot be told apart. */
+  together: z.array(z.array(z.enum(LIFE_BYS))),
+  alongside: z.array(z.object({ kind: z.string(), name: z.string(), shareOfUsual: z.number(), isWorth: z.boolean() })),
+  tryouts: z.array(tryoutLine),
+})
+export type LifeAnswer = z.infer<typeof lifeAnswer>
+export type LifeTold = z.infer<typeof lifeTold>
+
+export const lifeRuleRequest = z.object({
+  key: idempotencyKey,
+  kindKey: z.string().max(20),
+  classKey: z.string().max(20),
+  school: z.enum(SCHOOLS),
+  at: z.number().positive().max(1e6).nullable(),
+  isPreview: z.boolean().default(false),
+})
+/** What a limit would move on Floor: guns that would open, and those that would not any more. */
+export const previewQuery = z.object({
+  kind: z.string().max(20),
+  classKey: z.string().max(20),
+  at: z.coerce.number().positive().max(1e6).optional(),
+})
+export const previewAnswer = z.object({
+  opens: z.array(z.string()),
+  closes: z.array(z.string()),
+  due: z.number().int(),
+  places: z.number().int(),
+  /** Changes in a working week under it, against now. */
+  perWeek: z.number().nullable(),
+})
+export const lifeWordRequest = z.object({
+  key: idempotencyKey,
+  kindKey: z.string().max(20),
+  classKey: z.string().max(20),
+  /** Null: takes the word back. */
+  usual: z.number().positive().max(1e6).nullable(),
+  early: z.number().positive().max(1e6).nullable(),
+})
+export const tryoutRequest = z.object({
+  key: idempotencyKey,
+  kindKey: z.string().max(20),
+  question: z.string().trim().min(3).max(120),
+  nameA: z.string().trim().min(1).max(60),
+  nameB: z.string().trim().min(1).max(60),
+  partAId: z.string().max(40).nullable().default(null),
+  partBId: z.string().max(40).nullable().default(null),
+  stationIds: z.array(stationId).min(2).max(500),
+  ratio: z.number().min(1.05).max(20),
+})
+export const tryoutEndRequest = z.object({ key: idempotencyKey, id: z.string().max(40) })
