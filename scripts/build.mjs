@@ -43,6 +43,7 @@ export async function buildServer() {
       policy: join(ROOT, 'src/server/bench/policy.ts'),
       standin: join(ROOT, 'src/server/standin/main.ts'),
       settlethread: join(ROOT, 'src/server/ingest/settlethread.ts'),
+      lifethread: join(ROOT, 'src/server/life/lifethread.ts'),
       xlsxworker: join(ROOT, 'src/server/ingest/xlsxworker.ts'),
     },
     outdir: join(ROOT, 'dist/server'),

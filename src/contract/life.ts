@@ -13,7 +13,6 @@ export const LIFE_BYS = [
   'antiSpatter',
   'family',
   'cable',
-  'wiper',
   'coat',
 ] as const
 export type LifeBy = (typeof LIFE_BYS)[number]
@@ -167,8 +166,9 @@ export const lifeAnswer = z.object({
   refused: lifeRefused.nullable(),
   /** Use for one part from counts alone, where the log says too little. */
   counted: z.object({ mean: z.number(), taken: z.number() }).nullable(),
-  asWorn: spread.nullable(),
-  asCut: spread.nullable(),
+  /** Half gone by, if all that nobody said were worn, and if none were. */
+  asWorn: z.number().nullable(),
+  asCut: z.number().nullable(),
   reasons: z.array(z.object({ reason: z.enum(OUT_REASONS), n: z.number().int(), per100kg: z.number().nullable() })),
   strokes: z.array(lifeStroke),
   strokesOf: z.number().int(),

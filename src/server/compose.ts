@@ -5,6 +5,8 @@ import { PositionStore } from './floor/positions.ts'
 import { type Deps } from './http/context.ts'
 import { Settler } from './ingest/settler.ts'
 import { makeApp } from './http/app.ts'
+import { LifeStore } from './life/keep.ts'
+import { livesAtHand } from './life/work.ts'
 import { Underway } from './http/underway.ts'
 import { ShareStore } from './parts/sharestore.ts'
 import { Calendar } from './time/calendar.ts'
@@ -31,12 +33,14 @@ const LONGEST_MS = 5000
 /** The one place where parts are put together; tests hand in their own clock and random source. */
 export function compose(input: ComposeInput): Composed {
   const database = openDatabase(input.databaseUrl)
+  const own = { db: database.db, calendar: new Calendar(), now: input.now ?? Date.now }
   const deps: Deps = {
-    db: database.db,
-    calendar: new Calendar(),
+    ...own,
     positions: new PositionStore(),
     shares: new ShareStore(),
-    now: input.now ?? Date.now,
+    lives: new LifeStore(),
+    // The server puts a thread in its place.
+    lifeWork: livesAtHand(own),
     random: input.random ?? Math.random,
   }
   const changes = new Changes(database.db, deps.now, input.onFault)

@@ -11,6 +11,7 @@ import { buildDemo, isEmpty } from './demo/demo.ts'
 import { DEMO_LEAD } from './demo/yard.ts'
 import { readEnv, type Env } from './env.ts'
 import { startSettling } from './ingest/settlethread.ts'
+import { startLives } from './life/lifethread.ts'
 import { serveLan } from './lan/serve.ts'
 
 /** Folders beside the bundle, or in the source tree when run from there. */
@@ -36,13 +37,15 @@ async function main(): Promise<void> {
     await buildDemo(parts.deps)
   }
   if (env.WITH_DEMO === '1' && env.STANDIN_SECRET) await connectStandIn(parts.deps, env.STANDIN_SECRET)
+  const lives = startLives(env.DATABASE_URL, (problem) => logger.error(problem))
+  parts.deps.lifeWork = lives
   const settling = startSettling(env.DATABASE_URL, (problem) => logger.error(problem))
   const close = env.LAN_FOLDER ? await onNetwork(parts.app, env, say) : onThisMachine(parts.app, env, say)
   if (env.WITH_DEMO === '1') say(`Demo lead:   ${DEMO_LEAD.name}   password: ${DEMO_LEAD.password}`)
   say('Ctrl-C stops it. Your own shop instead of the demo: npm start -- --no-demo with an empty .data folder.\n')
   const stop = () => {
     // What is under way ends first; then the lines are cut.
-    void Promise.all([settling.stop(), parts.close()]).then(() => {
+    void Promise.all([settling.stop(), lives.stop(), parts.close()]).then(() => {
       close()
       process.exit(0)
     })

@@ -24,6 +24,7 @@ export const ID_PREFIX = {
   run: 'run',
   purchase: 'buy',
   tin: 'tin',
+  tryout: 'try',
   spool: 'spool',
   photo: 'pic',
   feederType: 'feed',

@@ -27,7 +27,7 @@ const WORTH = { saving: 0.02, chance: 0.8 }
 
 /**
  * The schools side by side in money, over beliefs about the life: each line's cost by the middle belief, its saving with its spread over all. Least
- * cost is the age of least mean cost. Advised is the one of least cost that saves at least 2 % and does so in 8 of 10 beliefs.
+ * cost is the age of least mean cost. Advised is, of those that rest on lives (on condition rests on a guess of when wear shows), the one of least cost that saves at least 2 % and does so in 8 of 10 beliefs.
  */
 export function compareSchools(
   life: WearAndChance,
@@ -57,6 +57,8 @@ export function compareSchools(
   return { lines, best, advised: advisedOf(lines) }
 }
 function advisedOf(lines: readonly SchoolLine[]): School {
-  const worth = lines.filter((l) => l.saving.value >= WORTH.saving && l.chanceBetter >= WORTH.chance)
+  const worth = lines
+    .filter((l) => l.school !== 'onCondition')
+    .filter((l) => l.saving.value >= WORTH.saving && l.chanceBetter >= WORTH.chance)
   return [...worth].sort((a, b) => a.cost.total - b.cost.total)[0]?.school ?? 'runToFailure'
 }

@@ -44,7 +44,7 @@ export function fitLives(
   if (!fit.ok) return fit
   const theta = thetaOf(fit.life)
   const isWhole = gaps.every((g) => g.share > WHOLE_SHARE)
-  const off = isWhole ? theta.map(() => 0) : shiftBy(gaps, prior ?? undefined)
+  const off = isWhole ? theta.map(() => 0) : shiftBy(gaps, prior ?? undefined, fit.life)
   const covariance = fit.covariance.map((row, i) => row.map((v, j) => v + (off[i] ?? 0) * (off[j] ?? 0)))
   const beliefs = drawsOf(theta, covariance)
   const band = (of: (l: WearAndChance) => number): Spread => spreadOf(of(fit.life), beliefs.map(of))
@@ -71,11 +71,12 @@ const thetaOf = ({ shape, scale, rate }: WearAndChance) => [
   rate > 0 ? Math.log(rate) : 0,
 ]
 /** One standard deviation of the share, as it moves each parameter. */
-function shiftBy(gaps: readonly SharedGap[], prior: Prior | undefined): number[] {
+function shiftBy(gaps: readonly SharedGap[], prior: Prior | undefined, near: WearAndChance): number[] {
   const at = (pick: (g: SharedGap) => number) =>
     fitGaps(
       gaps.map((g) => ({ ...g, share: Math.min(1, Math.max(0.05, pick(g))) })),
       prior,
+      near,
     )
   const [low, high] = [at((g) => g.shareLow), at((g) => g.shareHigh)]
   if (!low.ok || !high.ok) return [0, 0, 0]

@@ -6,6 +6,8 @@ export interface PlaceEnds {
   key: string
   ends: number
   expected: number
+  /** Least share of changes that is written down where it stands. */
+  share: number
 }
 export interface PlaceEffect extends PlaceEnds {
   /** How many times faster than its set-up explains, drawn towards 1 by how much places differ. */
@@ -22,16 +24,17 @@ const ALIKE = 1e4
 
 /**
  * How much faster parts go at each place than their own use explains: z ~ Gamma(a, a), z | data ~ Gamma(a + d, a + H), d ends and H = Σ −ln of
- * the chance that a gap is still open; a by marginal likelihood over all places. `share` is the least share of changes that is written
- * down here: a place that wrote everything would look 1/share times as hungry as its neighbours, so `chanceOverWhateverLogged` is
+ * the chance that a gap is still open; a by marginal likelihood over all places. With `share` the least share of changes that is written
+ * down there, a place that wrote everything would look 1/share times as hungry as its neighbours, so `chanceOverWhateverLogged` is
  * P(z · share > 1). Ends and expectations ≥ 0; share in 0…1; else misuse throws. Source: Kalbfleisch & Prentice 2002.
- * @example placeEffects([{ key: 'a', ends: 20, expected: 10 }, …], 1)
+ * @example placeEffects([{ key: 'a', ends: 20, expected: 10, share: 0.9 }, …])
  */
-export function placeEffects(places: readonly PlaceEnds[], share: number): { spread: number; places: PlaceEffect[] } {
-  if (!(share > 0 && share <= 1)) throw new RangeError(`placeEffects: expected a share in 0…1, got ${share}`)
-  for (const { ends, expected } of places)
+export function placeEffects(places: readonly PlaceEnds[]): { spread: number; places: PlaceEffect[] } {
+  for (const { ends, expected, share } of places) {
+    if (!(share > 0 && share <= 1)) throw new RangeError(`placeEffects: expected a share in 0…1, got ${share}`)
     if (!(ends >= 0) || !(expected >= 0))
       throw new RangeError(`placeEffects: expected counts >= 0, got ${ends}, ${expected}`)
+  }
   const a = likeliest(places)
   return {
     spread: 1 / Math.sqrt(a),
@@ -44,7 +47,7 @@ export function placeEffects(places: readonly PlaceEnds[], share: number): { spr
         low: quantile(d, 0.05) / h,
         high: quantile(d, 0.95) / h,
         chanceOver: over(1),
-        chanceOverWhateverLogged: over(1 / share),
+        chanceOverWhateverLogged: over(1 / p.share),
       }
     }),
   }
@@ -80,12 +83,8 @@ export const HUNGRY = { z: 1.5, chance: 0.95, leastEnds: 5 }
  * May a place be said to take more than its share? Only where that stands whatever its neighbours left unlogged, or where a reading that
  * does not depend on logging agrees; a place that is only honest is `mayLogMore`.
  */
-export function verdictOn(
-  place: PlaceEffect,
-  share: number,
-  doesReadingAgree: boolean,
-): 'hungry' | 'mayLogMore' | 'usual' {
+export function verdictOn(place: PlaceEffect, doesReadingAgree: boolean): 'hungry' | 'mayLogMore' | 'usual' {
   if (place.ends < HUNGRY.leastEnds || place.z < HUNGRY.z || place.chanceOver < HUNGRY.chance) return 'usual'
-  const isWhatever = place.z * share >= HUNGRY.z && place.chanceOverWhateverLogged >= HUNGRY.chance
+  const isWhatever = place.z * place.share >= HUNGRY.z && place.chanceOverWhateverLogged >= HUNGRY.chance
   return isWhatever || doesReadingAgree ? 'hungry' : 'mayLogMore'
 }

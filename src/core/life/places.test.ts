@@ -18,43 +18,41 @@ describe('places that take more than their share', () => {
     const random = makeRandom(seed)
     return Array.from({ length: 24 }, (_, i) => {
       const wear = hungry.includes(i) ? 2.2 : 1
-      return { key: `${i}`, ends: drawn(random, 100 * wear * q), expected: 100 * q }
+      return { key: `${i}`, ends: drawn(random, 100 * wear * q), expected: 100 * q, share: 0.95 }
     })
   }
   it('are found, and nobody else is accused', () => {
     for (let seed = 1; seed <= 20; seed++) {
-      const { places } = placeEffects(shop(seed, [3, 11]), 0.95)
-      const hungry = places.filter((p) => verdictOn(p, 0.95, false) === 'hungry').map((p) => p.key)
+      const { places } = placeEffects(shop(seed, [3, 11]))
+      const hungry = places.filter((p) => verdictOn(p, false) === 'hungry').map((p) => p.key)
       expect(hungry).toEqual(['3', '11'])
     }
   })
   it('in a shop of equals there are none', () => {
     for (let seed = 1; seed <= 20; seed++)
-      for (const p of placeEffects(shop(seed), 0.95).places) expect(verdictOn(p, 0.95, false)).not.toBe('hungry')
+      for (const p of placeEffects(shop(seed)).places) expect(verdictOn(p, false)).not.toBe('hungry')
   })
   it('an average booth that writes down 9 in 10 among 57 in 100 is not accused: it may log more', () => {
     const q = 0.57
     const places = shop(5, [], q).map((p, i) => (i === 7 ? { ...p, ends: 90 } : p))
-    const more = places.map((p) => ({ ...p, ends: p.ends * 20, expected: p.expected * 20 }))
+    const more = places.map((p) => ({ ...p, ends: p.ends * 20, expected: p.expected * 20, share: 0.52 }))
     // So much is in that hardly anything is drawn towards the others.
-    const honest = placeEffects(more, 0.52).places[7]
+    const honest = placeEffects(more).places[7]
     if (!honest) throw new Error('no booth')
     expect(honest.z).toBeGreaterThan(1.5)
     expect(honest.chanceOver).toBeGreaterThan(0.95)
-    expect(verdictOn(honest, 0.52, false)).toBe('mayLogMore')
-    expect(verdictOn(honest, 0.52, true)).toBe('hungry')
+    expect(verdictOn(honest, false)).toBe('mayLogMore')
+    expect(verdictOn(honest, true)).toBe('hungry')
   })
   it('few ends say nothing yet', () => {
-    const { places } = placeEffects(
-      [
-        { key: 'a', ends: 3, expected: 0.5 },
-        { key: 'b', ends: 20, expected: 20 },
-      ],
-      1,
-    )
-    expect(places.map((p) => verdictOn(p, 1, true))).toEqual(['usual', 'usual'])
+    const { places } = placeEffects([
+      { key: 'a', ends: 3, expected: 0.5, share: 1 },
+      { key: 'b', ends: 20, expected: 20, share: 1 },
+    ])
+    expect(places.map((p) => verdictOn(p, true))).toEqual(['usual', 'usual'])
   })
-  it('misuse throws', () => expect(() => placeEffects([{ key: 'a', ends: -1, expected: 1 }], 1)).toThrow('counts >= 0'))
+  it('misuse throws', () =>
+    expect(() => placeEffects([{ key: 'a', ends: -1, expected: 1, share: 1 }])).toThrow('counts >= 0'))
 })
 
 describe('how many more lives an answer needs', () => {

@@ -11,7 +11,7 @@ export const survivalOf = ({ shape, scale, rate }: WearAndChance, t: number): nu
 export const wornDensity = (life: WearAndChance, t: number): number =>
   t <= 0 ? 0 : (life.shape / life.scale) * (t / life.scale) ** (life.shape - 1) * survivalOf(life, t)
 
-export const CELLS = 600
+export const CELLS = 400
 
 /**
  * What is seen of a part that is changed each time it ends, when only a share q of the changes is written down: the gap between two lines of
@@ -85,12 +85,13 @@ function tailArea(life: WearAndChance, from: number): number {
 }
 
 function plain(grid: Grid): SeenGaps {
-  const { life } = grid
+  const { life, until, survival, area } = grid
+  const worn = survival.map((s, i) => Math.max(0, 1 - s - life.rate * (area[i] ?? 0)))
   return {
     survival: (x) => survivalOf(life, x),
     wornAt: (x) => wornDensity(life, x),
-    wornBy: (x) => Math.max(0, 1 - survivalOf(life, x) - life.rate * grid.areaAt(x)),
-    openArea: (x) => grid.areaAt(x),
+    wornBy: (x) => (x < until ? grid.read(worn, x) : Math.max(0, 1 - survivalOf(life, x) - life.rate * grid.areaAt(x))),
+    openArea: (x) => (x < until ? grid.read(area, x) : grid.areaAt(x)),
     mean: grid.mean,
     share: 1 - life.rate * grid.mean,
   }
@@ -100,8 +101,10 @@ function thinned(grid: Grid, share: number): SeenGaps {
   const { life, step, until } = grid
   const unlogged = unloggedOf(grid, share)
   const { open, worn } = restOf(grid, unlogged, share)
-  const [openArea, wornBy] = [summed(open, step), summed(worn, step)]
   const seen = plain(grid)
+  const [restArea, restWorn] = [summed(open, step), summed(worn, step)]
+  const openArea = grid.area.map((v, i) => v + (restArea[i] ?? 0))
+  const wornBy = restWorn.map((v, i) => v + share * seen.wornBy(i * step))
   const last = (f: (x: number) => number) => Math.max(f(until), 1e-300)
   const survival = (x: number) => survivalOf(life, x) + grid.read(open, Math.min(x, until))
   const wornAt = (x: number) => share * wornDensity(life, x) + grid.read(worn, Math.min(x, until))
@@ -111,10 +114,8 @@ function thinned(grid: Grid, share: number): SeenGaps {
   return {
     survival: (x) => survival(Math.min(x, until)) * beyond(x),
     wornAt: (x) => wornAt(Math.min(x, until)) * beyond(x),
-    wornBy: (x) =>
-      share * seen.wornBy(Math.min(x, until)) + grid.read(wornBy, Math.min(x, until)) + wornAt(until) * tail(x),
-    openArea: (x) =>
-      seen.openArea(Math.min(x, until)) + grid.read(openArea, Math.min(x, until)) + survival(until) * tail(x),
+    wornBy: (x) => grid.read(wornBy, Math.min(x, until)) + (x > until ? wornAt(until) * tail(x) : 0),
+    openArea: (x) => grid.read(openArea, Math.min(x, until)) + (x > until ? survival(until) * tail(x) : 0),
     mean: seen.mean,
     share: seen.share,
   }

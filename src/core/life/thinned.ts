@@ -55,10 +55,10 @@ const MOST_PARTS = 12
  * Wear and chance from the gaps of a log that misses things, by maximum likelihood (or with a prior, by its posterior mode): parts are
  * changed each time they end, a share q of the changes is written down, times may be intervals, a first part's age unknown (its first gap has the
  * density of an equilibrium renewal process, (q/μ)∫ₓ g). Curvature is taken by differences; covariance is its inverse. No gap or
- * nothing ended and no prior: said so. Source: Cox 1962; Meeker & Escobar 1998; Turnbull 1976 for intervals.
+ * nothing ended and no prior: said so. `near` is where to begin. Source: Cox 1962; Meeker & Escobar 1998; Turnbull 1976 for intervals.
  * @example fitGaps(gaps) // { ok: true, life: { shape, scale, rate }, … }
  */
-export function fitGaps(gaps: readonly Gap[], prior?: Prior): GapFit | GapRefusal {
+export function fitGaps(gaps: readonly Gap[], prior?: Prior, near?: WearAndChance): GapFit | GapRefusal {
   gaps.forEach(mustBeGap)
   const used = merged(gaps.filter((g) => g.parts <= MOST_PARTS && g.high > 0))
   if (used.length === 0 && !prior) return { ok: false, reason: 'noLives' }
@@ -67,7 +67,7 @@ export function fitGaps(gaps: readonly Gap[], prior?: Prior): GapFit | GapRefusa
   const hasChance = counts.chance > 0
   const logLik = likelihoodOf(used, hasChance)
   const target = (theta: readonly number[]) => logLik(theta) + (prior ? priorOf(prior, theta) : 0)
-  const found = maximise(target, startOf(gaps, prior, hasChance))
+  const found = maximise(target, near ? thetaNear(near, hasChance) : startOf(gaps, prior, hasChance))
   if (!found) return { ok: false, reason: 'noMaximum' }
   const { theta, covariance, iterations, converged } = found
   return {
@@ -102,11 +102,12 @@ function middleShare(gaps: readonly Gap[]): number {
 }
 
 type Weighed = Gap & { weight: number }
-/** Gaps alike to within a thousandth are one gap with a weight: a hundred thousand lives are some thousand gaps. */
+/** Of very many, gaps alike to within half a hundredth are one gap with a weight: a hundred thousand lives are some thousand gaps. */
 const FINE = 1500
+const PER_E = 200
 function merged(gaps: readonly Gap[]): Weighed[] {
   if (gaps.length < FINE) return gaps.map((g) => ({ ...g, share: wholeOr(g.share), weight: 1 }))
-  const round = (x: number) => (x <= 0 ? 0 : Math.exp(Math.round(Math.log(x) * 1000) / 1000))
+  const round = (x: number) => (x <= 0 ? 0 : Math.exp(Math.round(Math.log(x) * PER_E) / PER_E))
   const kept = new Map<string, Weighed>()
   for (const g of gaps) {
     const [low, high, share] = [round(g.low), round(g.high), wholeOr(g.share)]
@@ -141,6 +142,13 @@ function startOf(gaps: readonly Gap[], prior: Prior | undefined, hasChance: bool
     ...(hasChance ? [Math.log(chance / Math.max(used, 1e-12))] : []),
   ]
 }
+
+/** Where a fit of nearly the same gaps ended: a few steps off. */
+const thetaNear = ({ shape, scale, rate }: WearAndChance, hasChance: boolean) => [
+  Math.log(shape),
+  Math.log(scale),
+  ...(hasChance ? [Math.log(Math.max(rate, 1e-9 / scale))] : []),
+]
 
 /** How far the curves are worked out: the longest gap, but no more than so many of the middle one. */
 const FAR_GAPS = 20
@@ -208,8 +216,8 @@ export function maximise(
   let damping = 0
   for (let n = 0; n < MOST_STEPS; n++) {
     if (!Number.isFinite(value)) return null
-    const { gradient, curvature } = bend(f, theta, value)
-    const step = stepOf(gradient, curvature, damping)
+    const bent = bend(f, theta, value)
+    const step = stepOf(bent.gradient, bent.curvature, damping)
     if (!step) {
       damping = Math.max(1, damping * 8)
       if (damping > 1e9) return null
@@ -224,7 +232,7 @@ export function maximise(
     }
     const moved = Math.max(...step.map(Math.abs))
     ;[theta, value, damping] = [next, there, damping / 8 < 1e-3 ? 0 : damping / 8]
-    if (moved < 1e-6) return ended(f, theta, { iterations: n + 1, converged: true })
+    if (moved < 1e-5) return bowed(theta, bent.curvature, { iterations: n + 1, converged: true })
   }
   return ended(f, theta, { iterations: MOST_STEPS, converged: false })
 }
@@ -279,12 +287,11 @@ function stepOf(
   const far = Math.max(...x.map(Math.abs))
   return far > FARTHEST ? x.map((v) => (v * FARTHEST) / far) : x
 }
-function ended(
-  f: (theta: readonly number[]) => number,
-  theta: number[],
-  how: { iterations: number; converged: boolean },
-) {
-  const { curvature } = bend(f, theta, f(theta))
+type How = { iterations: number; converged: boolean }
+const ended = (f: (theta: readonly number[]) => number, theta: number[], how: How) =>
+  bowed(theta, bend(f, theta, f(theta)).curvature, how)
+/** The covariance where the surface is bowed; elsewhere it is no top. */
+function bowed(theta: number[], curvature: readonly (readonly number[])[], how: How) {
   const covariance = theta.map((_, c) => {
     const { x } = solve(
       curvature.map((r, i) => [...r.map((v) => -v), i === c ? 1 : 0]),

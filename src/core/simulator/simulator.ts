@@ -12,8 +12,10 @@ export interface SimPart {
   unit: 'arcHours' | 'kg'
   shape: number
   scale: number
-  /** Chance per unit of use of being knocked before it wears out. */
+  /** Chance per unit of use of being knocked, or of what else comes at any age, before it wears out. */
   knockedPerUnit: number
+  /** What comes by chance, with weights; only knocked when left out. */
+  byChance?: readonly { reason: OutReason; weight: number }[]
   /** Why it came out when it wore out, with weights; the words people use. */
   reasons: readonly { reason: OutReason; weight: number }[]
   /** Changed at this use by rule from `ruleFromMs` on, by people who keep the rule this often. */
@@ -168,9 +170,13 @@ function wearThrough(wearing: Wearing, at: ShiftAt): Wearing {
 
 function endLife(end: { part: SimPart; used: number; isKnocked: boolean; share: number }, at: ShiftAt): void {
   const { part, used, isKnocked, share } = end
-  const reason = isKnocked ? 'knocked' : drawReason(part.reasons, at.random)
+  const reason = isKnocked
+    ? part.byChance
+      ? drawReason(part.byChance, at.random)
+      : 'knocked'
+    : drawReason(part.reasons, at.random)
   const standsMin =
-    !isKnocked && part.stops && at.random() < part.stops.chance
+    reason !== 'knocked' && part.stops && at.random() < part.stops.chance
       ? drawLogNormal(at.random, part.stops.medianMin, 0.6)
       : 0
   const shiftMin = (at.shift.toMs - at.shift.fromMs) / MIN_MS

@@ -44,8 +44,10 @@ import {
   EXCEPTIONS,
   FAMILIES,
   FAMILY_PARTS,
-  LET_GO,
+  HUNGRY,
   PARTS,
+  PLATED,
+  LET_GO,
   PEOPLE,
   RULES,
   WIRES,
@@ -274,7 +276,10 @@ function simGun(made: Made, nowMs: number): SimGun {
     }
   }
   const rule = plan.classKey === 'cell' ? { limit: 7, fromMs: nowMs - CELL_RULE_MS, kept: 0.9 } : undefined
-  const parts = PARTS.map((p) => (p.position === 'tip' && rule ? { ...p, rule } : p))
+  const parts = PARTS.map((p) => {
+    if (p.position === 'tip' && rule) return { ...p, rule }
+    return isPlated(made, p.position) ? { ...p, scale: p.scale * PLATED.longer } : p
+  })
   return {
     key: station.name,
     shifts,
@@ -287,7 +292,7 @@ function simGun(made: Made, nowMs: number): SimGun {
     logShare: plan.logShare,
     spoolLogShare: plan.spoolShare,
     lateShare: plan.lateShare,
-    wear: station.name === 'A7' ? 2.1 : 1,
+    wear: HUNGRY[station.name] ?? 1,
   }
 }
 
@@ -353,7 +358,10 @@ const onHead = new Set(['rolls', 'outlet', 'inlet', 'hub'])
 const carrierFor = (made: Made, position: string): CarrierId =>
   onHead.has(position) ? made.station.headId : position === 'gas' ? made.station.stationCarrierId : made.station.gunId
 const partFor = (made: Made, position: string, ids: Ids) =>
-  (partsFor(made.plan.family, wireOf(made).name, ids)[position] ?? null) as PartId | null
+  (isPlated(made, position)
+    ? (ids.parts.get(PLATED.code) ?? null)
+    : (partsFor(made.plan.family, wireOf(made).name, ids)[position] ?? null)) as PartId | null
+const isPlated = (made: Made, position: string) => position === 'nozzle' && PLATED.places.includes(made.station.name)
 
 function eventDraft(e: SimEvent, made: Made | undefined, at: HistoryAt): Draft[] {
   if (!made) return []

@@ -220,6 +220,15 @@ export const OTHER_PARTS: readonly {
   fit: PartFit
 }[] = [
   {
+    code: 'KE-NP',
+    name: 'nozzle, plated',
+    kind: 'nozzle',
+    family: 'Kelp',
+    sizeMm: null,
+    cents: 1490,
+    fit: { ...UNTOLD_PART, ...NOZZLE['Kelp'] },
+  },
+  {
     code: 'ROLL-V10',
     name: 'rolls V 0.9/1.0',
     kind: 'rolls',

@@ -268,8 +268,12 @@ export const EXCEPTIONS: Record<string, { wire?: string; cableM?: number }> = {
 }
 
 const USUAL: SimPart['reasons'] = [
-  { reason: 'worn', weight: 7 },
-  { reason: 'burnedBack', weight: 2 },
+  { reason: 'worn', weight: 8 },
+  { reason: 'notSaid', weight: 1 },
+]
+const BY_CHANCE: SimPart['reasons'] = [
+  { reason: 'burnedBack', weight: 7 },
+  { reason: 'knocked', weight: 1 },
   { reason: 'notSaid', weight: 1 },
 ]
 const PLAIN: SimPart['reasons'] = [
@@ -284,7 +288,8 @@ export const PARTS: readonly SimPart[] = [
     unit: 'arcHours',
     shape: 2.6,
     scale: 6.6,
-    knockedPerUnit: 0.006,
+    knockedPerUnit: 0.036,
+    byChance: BY_CHANCE,
     reasons: USUAL,
     stops: { chance: 0.12, medianMin: 9 },
   },
@@ -364,6 +369,11 @@ export const PEOPLE = [
 ] as const
 export const DEMO_LEAD = { name: 'Ilse Varn', password: 'low-tide-at-six' }
 
+/** A plated nozzle, tried on every other gun of a hall since records began: it truly lasts so many times as long. */
+export const PLATED = { code: 'KE-NP', places: ['A2', 'A4', 'A6', 'A8', 'A10', 'A12'], longer: 3.4 }
+/** Guns that wear parts faster than their set-up explains: one by its cable, one by a liner that has long been dying. */
+export const HUNGRY: Readonly<Record<string, number>> = { A7: 2.1, B3: 1.9 }
+
 /** What nobody touched in the last days: liners kept going by the knob, a tip that was measured. */
 export const LET_GO: readonly { place: string; positions: readonly string[]; days: number }[] = [
   { place: 'B3', positions: ['liner', 'rolls'], days: 60 },
@@ -378,6 +388,21 @@ export const STORIES = [
     story: 'A gun that wears tips twice as fast as its neighbours',
     where: 'A7',
     mustFind: 'its tips last about half as long as in the rest of the hall',
+  },
+  {
+    story: 'A nozzle that outlasts the usual one',
+    where: 'Pontoon hall',
+    mustFind: 'the plated nozzle lasts about three times as long, with an interval that does not reach twice',
+  },
+  {
+    story: 'Two guns that take more than their share of tips',
+    where: 'A7 and B3',
+    mustFind: 'both are named, B3 with its tension as the place to look; nobody else is',
+  },
+  {
+    story: 'A tip rule that pays',
+    where: 'booths',
+    mustFind: 'least cost saves against run to failure, with its spread',
   },
   {
     story: 'A hall where four in ten changes are never logged',

@@ -128,7 +128,7 @@ function cutoffOf(surveyed: readonly Surveyed[], rows: ReadonlyMap<string, unkno
 
 const isBefore = (ms: number | null | undefined, limitMs: number) => ms !== null && ms !== undefined && ms < limitMs
 
-function rankInput(s: Surveyed, shop: ShopModel) {
+export function rankInput(s: Surveyed, shop: ShopModel) {
   return {
     stationId: s.station.id,
     walkOrder: s.station.walkOrder,

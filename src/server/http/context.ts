@@ -1,6 +1,8 @@
 import { type Db } from '@server/db/db.ts'
 import { type Calendar } from '@server/time/calendar.ts'
 import { type PositionStore } from '@server/floor/positions.ts'
+import { type LifeStore } from '@server/life/keep.ts'
+import { type LifeWork } from '@server/life/work.ts'
 import { type ShareStore } from '@server/parts/sharestore.ts'
 import { type Role } from '@server/db/schema.ts'
 import { DomainError } from './problem.ts'
@@ -11,6 +13,9 @@ export interface Deps {
   calendar: Calendar
   positions: PositionStore
   shares: ShareStore
+  /** How long parts last, as it is kept; and who works it out. */
+  lives: LifeStore
+  lifeWork: LifeWork
   now: () => number
   random: () => number
   /** When what is written happened, where a device kept it until there was a link; absent: now. */

@@ -14,6 +14,7 @@ import { ingestEndpoints } from '@server/ingest/endpoints.ts'
 import { logbookEndpoints } from '@server/logbook/endpoints.ts'
 import { photoEndpoints } from '@server/photo/endpoints.ts'
 import { partsEndpoints } from '@server/parts/endpoints.ts'
+import { lifeEndpoints } from '@server/life/endpoints.ts'
 import { paybackEndpoints } from '@server/payback/endpoints.ts'
 import { peopleEndpoints } from '@server/people/endpoints.ts'
 import { rightpartsEndpoints } from '@server/rightparts/endpoints.ts'
@@ -42,6 +43,7 @@ export const endpoints: readonly Endpoint[] = [
   ...dragEndpoints,
   ...downEndpoints,
   ...paybackEndpoints,
+  ...lifeEndpoints,
   ...gunEndpoints,
   ...logbookEndpoints,
   ...clockEndpoints,

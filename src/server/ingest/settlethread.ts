@@ -1,6 +1,8 @@
 import { parentPort, Worker, workerData } from 'node:worker_threads'
 import { openDatabase } from '@server/db/db.ts'
 import { PositionStore } from '@server/floor/positions.ts'
+import { LifeStore } from '@server/life/keep.ts'
+import { livesAtHand } from '@server/life/work.ts'
 import { ShareStore } from '@server/parts/sharestore.ts'
 import { Calendar } from '@server/time/calendar.ts'
 import { Settler } from './settler.ts'
@@ -18,12 +20,13 @@ function count({ databaseUrl }: Given): void {
   const port = parentPort
   if (!port) return
   const database = openDatabase(databaseUrl)
+  const own = { db: database.db, calendar: new Calendar(), now: Date.now }
   const deps = {
-    db: database.db,
-    calendar: new Calendar(),
+    ...own,
     positions: new PositionStore(),
     shares: new ShareStore(),
-    now: Date.now,
+    lives: new LifeStore(),
+    lifeWork: livesAtHand(own),
     random: Math.random,
   }
   const settler = new Settler(deps, (problem) =>

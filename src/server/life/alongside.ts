@@ -1,0 +1,66 @@
+import { type WearAndChance } from '@core/life/renewalgrid.ts'
+import { bestRule, valueLost, type OneChange, type RuleCosts } from '@core/life/rulecost.ts'
+import { type LifeAnswer } from '@contract/life.ts'
+import { lifeFit } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { type KindRow, type ShopModel } from '@server/shop/model.ts'
+import { prices } from '@server/shop/prices.ts'
+
+/** What is off anyway when one of these is out; a guess of how much of its minutes that saves. */
+const OPEN_WITH: Record<string, Record<string, number>> = {
+  tip: { nozzle: 0.8 },
+  nozzle: { tip: 0.5, insulator: 0.6 },
+  diffuser: { tip: 0.9, nozzle: 0.9, insulator: 0.8 },
+  liner: { tip: 0.9, nozzle: 0.9, diffuser: 0.9, insulator: 0.8, orings: 0.8, outlet: 0.4 },
+  neck: { tip: 0.9, nozzle: 0.9, diffuser: 0.9, insulator: 0.8 },
+  rolls: { inlet: 0.5, outlet: 0.5 },
+}
+
+/**
+ * While this one is being changed: of what share of its usual life on another part, off anyway, is worth changing too. Worth it from the age at which what is
+ * left of it (V, the value lost against a new one) costs more than part and the minutes that are left of the job; null where no age is.
+ */
+export async function alongsideOf(
+  db: Reader,
+  shop: ShopModel,
+  at: { kind: KindRow; classKey: string | null },
+): Promise<LifeAnswer['alongside']> {
+  const others = OPEN_WITH[at.kind.key]
+  if (!others || !at.classKey) return []
+  const kept = new Map(
+    (await db.select().from(lifeFit)).filter((f) => f.classKey === at.classKey).map((f) => [f.kindKey, f.fit]),
+  )
+  const priceOf = prices(shop)
+  const place = shop.classes.get(at.classKey)
+  const stop = (place?.stopMinorPerHour ?? 0) / 60
+  const labour = (place?.labourMinorPerHour ?? 0) / 60
+  return Object.entries(others).flatMap(([key, saved]) => {
+    const [kind, fit] = [shop.kindByKey.get(key), kept.get(key)]
+    if (!kind || !fit) return []
+    const min = shop.changeMinOf(key, null)
+    const planned: OneChange = {
+      partMinor: priceOf(null, key) ?? 0,
+      handsMin: min,
+      handsMinor: min * labour,
+      standMin: 0,
+      standMinor: 0,
+      collateralMinor: 0,
+    }
+    const late = { ...planned, standMin: fit.extraMin, standMinor: fit.extraMin * stop }
+    const costs: RuleCosts = { planned, worn: late, chance: late, lookMin: 0, lookMinor: 0 }
+    const nowMinor = planned.partMinor + (1 - saved) * min * labour
+    const share = ageWorth(fit.life, costs, nowMinor)
+    return [
+      { kind: key, name: kind.name, shareOfUsual: share === null ? 0 : share / fit.median, isWorth: share !== null },
+    ]
+  })
+}
+const STEPS = 40
+function ageWorth(life: WearAndChance, costs: RuleCosts, nowMinor: number): number | null {
+  const best = bestRule([life], costs)
+  for (let i = 1; i <= STEPS; i++) {
+    const age = (2 * life.scale * i) / STEPS
+    if (valueLost(life, costs, { age, T: best.T, rate: best.cost }) > nowMinor) return age
+  }
+  return null
+}

@@ -1,0 +1,87 @@
+import { done } from '@contract/common.ts'
+import {
+  lifeAnswer,
+  lifeQuery,
+  lifeRuleRequest,
+  lifeWordRequest,
+  previewAnswer,
+  previewQuery,
+  tryoutEndRequest,
+  tryoutRequest,
+} from '@contract/life.ts'
+import { isLead, mustLead, type Deps } from '@server/http/context.ts'
+import { endpoint } from '@server/http/routes.ts'
+import { withoutMoney } from './money.ts'
+import { chooseLifeRule, previewRule, sayWord } from './rule.ts'
+import { endTryout, startTryout } from './tryouts.ts'
+import { askBasis, askRead, askTold } from './work.ts'
+
+/** What was written changes what is worked out from it. */
+async function thenForget<T>(deps: Deps, answer: T): Promise<T> {
+  deps.lives.forget()
+  await deps.lifeWork.ask({ what: 'forget' })
+  return answer
+}
+
+export const lifeEndpoints = [
+  endpoint({
+    method: 'get',
+    path: '/life',
+    summary: 'How long a kind of part lasts here, its house rules in money, and who takes more than their share',
+    query: lifeQuery,
+    answer: lifeAnswer,
+    run: async (deps, who, { query }) => {
+      mustLead(who)
+      const answer = await askRead(deps.lifeWork, query)
+      return isLead(who) ? answer : { ...answer, isMoney: false, money: answer.money && withoutMoney(answer.money) }
+    },
+  }),
+  endpoint({
+    method: 'get',
+    path: '/life/preview',
+    summary: 'What another limit would move on Floor',
+    query: previewQuery,
+    answer: previewAnswer,
+    run: (deps, who, { query }) => previewRule(deps, who, query),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/life/rule',
+    summary: 'Choose when a kind is changed at a class of places',
+    body: lifeRuleRequest,
+    answer: done,
+    run: async (deps, who, { body }) => {
+      mustLead(who)
+      const basis = await askBasis(deps.lifeWork, body.kindKey, body.classKey)
+      return thenForget(deps, await chooseLifeRule(deps, who, { request: body, basis }))
+    },
+  }),
+  endpoint({
+    method: 'post',
+    path: '/life/word',
+    summary: 'Say how long a kind usually lasts, and when one in ten is gone already',
+    body: lifeWordRequest,
+    answer: done,
+    run: async (deps, who, { body }) => thenForget(deps, await sayWord(deps, who, body)),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/life/tryout',
+    summary: 'Start a try-out: places are dealt to two sides by lot',
+    body: tryoutRequest,
+    answer: done,
+    run: async (deps, who, { body }) => thenForget(deps, await startTryout(deps, who, body)),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/life/tryout/end',
+    summary: 'End a try-out and keep what it came to',
+    body: tryoutEndRequest,
+    answer: done,
+    run: async (deps, who, { body }) =>
+      thenForget(
+        deps,
+        await endTryout(deps, who, { request: body, told: (kindKey) => askTold(deps.lifeWork, kindKey) }),
+      ),
+  }),
+]

@@ -1,0 +1,97 @@
+import { type SharedGap } from '@core/life/fitted.ts'
+import { type LifeAnswer, type lifeQuery } from '@contract/life.ts'
+import { headNow, stationNow } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { readSupplyOf } from '@server/parts/sharestore.ts'
+import { loadShop, type KindRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
+import { type z } from 'zod'
+import { costsOf, stopsForCosts } from './costs.ts'
+import { type Fitter } from './fitter.ts'
+import { type KeepDeps } from './keep.ts'
+import { gapsOf, wordsOf } from './known.ts'
+import { livesOf } from './lives.ts'
+import { type MoneyAt } from './money.ts'
+
+export type LifeQuery = z.output<typeof lifeQuery>
+export type Gathered = Awaited<ReturnType<typeof gather>>
+const FIRST_KIND = 'tip'
+
+/** All that an answer on one kind at some places is made of. */
+export async function gather(deps: KeepDeps, fitter: Fitter, q: LifeQuery) {
+  const { db } = deps
+  const nowMs = deps.now()
+  const shop = await loadShop(db, deps.calendar, nowMs)
+  const kind = mustHaveKind(shop, q.kind ?? FIRST_KIND)
+  const where = whereOf(shop, q.where)
+  const [found, { shares }, stops, believe, hung] = await Promise.all([
+    livesOf(db, shop, { kind, nowMs, classKey: where.classKey }),
+    readSupplyOf(db, shop, nowMs),
+    stopsForCosts(db, shop, nowMs),
+    wordsOf(db),
+    hungNow(db, shop),
+  ])
+  const here = new Set(where.places.map((p) => p.id))
+  const lives = found.lives.filter((l) => (l.stationId ? here.has(l.stationId) : where.key === 'all'))
+  const gaps = gapsOf(lives, shop, { shares, kindKey: kind.key })
+  const believed = believe(kind, where.classKey)
+  const answer = fitter.fit(asked(gaps, q.notSaid), believed.prior)
+  const fixed = where.classKey ? (shop.ruleFor(kind.key, where.classKey)?.changeLimit ?? null) : null
+  const moneyAt: MoneyAt = { shop, kind, places: where.places, heads: hung.headOf, fixed }
+  return {
+    ...{ nowMs, shop, kind, where, found, lives, gaps, believed, answer, shares, moneyAt },
+    stationOf: hung.stationOf,
+    fit: answer.ok ? answer : null,
+    here: costsOf(lives, shop, { kind, places: where.places, stops }),
+  }
+}
+
+/** What nobody said: worn or chance in the share of those who said, or all worn, or all cut off. */
+export const asked = (gaps: readonly SharedGap[], how: LifeQuery['notSaid']): SharedGap[] =>
+  how === 'worn' || how === 'cut' ? gaps.map((g) => (g.end === 'either' ? { ...g, end: how } : g)) : [...gaps]
+
+async function hungNow(db: Reader, shop: ShopModel) {
+  const [nows, heads] = await Promise.all([db.select().from(stationNow), db.select().from(headNow)])
+  const headById = new Map(heads.map((h) => [h.headId, h]))
+  const headOf = new Map<string, typeof headNow.$inferSelect>()
+  const stationOf = new Map<string, string>()
+  for (const now of nows) {
+    const head = now.headId ? headById.get(now.headId) : undefined
+    if (head) headOf.set(now.stationId, head)
+    for (const id of [now.headId, now.gunId, shop.carrierOfStation.get(now.stationId)])
+      if (id) stationOf.set(id, now.stationId)
+  }
+  return { headOf, stationOf }
+}
+
+export function mustHaveKind(shop: ShopModel, key: string): KindRow {
+  const kind = shop.kindByKey.get(key)
+  if (!kind) throw new DomainError('not-found', `There is no part called "${key}".`, ['Choose one of those shown.'])
+  return kind
+}
+
+export interface Where {
+  key: string
+  name: string
+  /** The class whose house rule holds there; null where several do. */
+  classKey: string | null
+  places: StationRow[]
+}
+export const wheresOf = (shop: ShopModel): LifeAnswer['wheres'] => [
+  { key: 'all', name: 'the whole shop' },
+  ...[...new Set(shop.stations.map((s) => s.classKey))].map((k) => ({
+    key: `class:${k}`,
+    name: shop.classes.get(k)?.name ?? k,
+  })),
+  ...shop.areas.map((a) => ({ key: `area:${a.id}`, name: a.name })),
+]
+function whereOf(shop: ShopModel, where: string | undefined): Where {
+  const key = where ?? 'all'
+  const name = wheresOf(shop).find((w) => w.key === key)?.name
+  if (name === undefined) throw new DomainError('not-found', 'There is no such place.', ['Choose one of those shown.'])
+  const [type, id = ''] = key.split(':')
+  const isIn = (s: StationRow) => (type === 'class' ? s.classKey === id : type === 'area' ? s.areaId === id : true)
+  const places = shop.stations.filter(isIn)
+  const classes = [...new Set(places.map((s) => s.classKey))]
+  return { key, name, places, classKey: type === 'class' ? id : classes.length === 1 ? (classes[0] ?? null) : null }
+}

@@ -1,0 +1,59 @@
+import { gapOf, type ShareBand } from '@core/life/facts.ts'
+import { type SharedGap } from '@core/life/fitted.ts'
+import { toldPrior, tradePrior } from '@core/life/guesses.ts'
+import { type LifeSource } from '@core/life/kept.ts'
+import { type Prior } from '@core/life/thinned.ts'
+import { type LoggingShareLine } from '@contract/parts.ts'
+import { toldLife } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { shareFor } from '@server/parts/sharestore.ts'
+import { type KindRow, type ShopModel } from '@server/shop/model.ts'
+import { type Life } from './lives.ts'
+
+/** Where nothing tells how much is written down. A guess, wide enough to hold most shops. */
+const SHARE_GUESS: ShareBand = { value: 0.85, low: 0.6, high: 1 }
+
+/** The logging share of a kind at an area; counts go before the guess. */
+export function shareOf(
+  shares: readonly LoggingShareLine[],
+  of: { areaId: string | null; kindKey: string },
+): ShareBand & { isGuess: boolean } {
+  const line = shareFor(shares, of)
+  if (!line || line.share === null) return { ...SHARE_GUESS, isGuess: true }
+  const upTo1 = (x: number | null) => Math.min(1, Math.max(0.01, x ?? 1))
+  return { value: upTo1(line.share), low: upTo1(line.low), high: upTo1(line.high), isGuess: false }
+}
+
+/** Each life with the logging share of its area. */
+export function gapsOf(
+  lives: readonly Life[],
+  shop: ShopModel,
+  at: { shares: readonly LoggingShareLine[]; kindKey: string },
+): SharedGap[] {
+  const known = new Map<string | null, ShareBand>()
+  const bandOf = (areaId: string | null) => {
+    const band = known.get(areaId) ?? shareOf(at.shares, { areaId, kindKey: at.kindKey })
+    known.set(areaId, band)
+    return band
+  }
+  return lives.map((l) => gapOf(l, bandOf(shop.stationById.get(l.stationId ?? '')?.areaId ?? null)))
+}
+
+export interface Believed {
+  prior: Prior | null
+  source: Exclude<LifeSource, 'yours'>
+  word: { usual: number; early: number; isForAll: boolean } | null
+}
+/** What is believed of a kind before its own lives speak: the lead's word, for the class or for all, else the trade's guess. */
+export async function wordsOf(db: Reader): Promise<(kind: KindRow, classKey: string | null) => Believed> {
+  const told = new Map((await db.select().from(toldLife)).map((t) => [`${t.kindKey} ${t.classKey}`, t]))
+  return (kind, classKey) => {
+    const own = classKey ? told.get(`${kind.key} ${classKey}`) : undefined
+    const word = own ?? told.get(`${kind.key} *`)
+    if (!word) return { prior: tradePrior(kind.key, kind.lifeUnit), source: 'trade', word: null }
+    const { usual, early } = word
+    return { prior: toldPrior(usual, early), source: 'told', word: { usual, early, isForAll: !own } }
+  }
+}
+/** Below this share of what is known the shop's own lives are said to speak. */
+export const MOSTLY = 0.5

@@ -1,0 +1,120 @@
+import { parentPort, Worker, workerData } from 'node:worker_threads'
+import { openDatabase } from '@server/db/db.ts'
+import { Calendar } from '@server/time/calendar.ts'
+import { keepFits } from './keep.ts'
+import { LifeReader } from './reader.ts'
+import { type LifeAsked, type LifeWork } from './work.ts'
+
+/**
+ * Lives are read and fitted in a thread of their own, so that nobody who asks for Floor waits for a fit.
+ *
+ *   main ── {id, ask} ──▶ thread        main ◀── {id, answer | problem} ── thread
+ *                                       main ◀── {progress} ── thread, while the kept fits are made anew
+ *
+ * 1. Every question gets one answer or one problem.
+ * 2. A thread that fell over is started again; what was under way is refused with the reason.
+ */
+interface Given {
+  databaseUrl: string
+}
+interface Asked {
+  id: number
+  ask: LifeAsked
+}
+type Said = { id: number; answer: unknown } | { id: number; problem: unknown } | { progress: string }
+
+const EVERY_MS = 5 * 60_000
+const FIRST_MS = 2000
+
+/** The thread's side. */
+function serve({ databaseUrl }: Given): void {
+  const port = parentPort
+  if (!port) return
+  const database = openDatabase(databaseUrl)
+  const deps = { db: database.db, calendar: new Calendar(), now: Date.now }
+  const reader = new LifeReader(deps)
+  const keep = () =>
+    keepFits(deps, reader.fits, (done, of) =>
+      port.postMessage({ progress: done < of ? `${done} of ${of}` : '' }),
+    ).catch((problem: unknown) => port.postMessage({ id: 0, problem: textOf(problem) }))
+  setTimeout(() => void keep(), FIRST_MS).unref()
+  const timer = setInterval(() => void keep(), EVERY_MS)
+  port.on('message', (asked: Asked | 'stop') => {
+    if (asked === 'stop') {
+      clearInterval(timer)
+      void database.close().then(() => port.close())
+      return
+    }
+    answerTo(reader, asked.ask, keep)
+      .then((answer) => port.postMessage({ id: asked.id, answer }))
+      .catch((problem: unknown) => port.postMessage({ id: asked.id, problem: problemOf(problem) }))
+  })
+}
+async function answerTo(reader: LifeReader, ask: LifeAsked, keep: () => Promise<unknown>): Promise<unknown> {
+  switch (ask.what) {
+    case 'read':
+      return reader.read(ask.query)
+    case 'basis':
+      return reader.basisOf(ask.kindKey, ask.classKey)
+    case 'told':
+      return reader.told(ask.kindKey)
+    case 'forget':
+      reader.forget()
+      void keep()
+      return null
+  }
+}
+const textOf = (problem: unknown) => (problem instanceof Error ? (problem.stack ?? problem.message) : String(problem))
+/** A refusal crosses as what it says, anything else as its text. */
+const problemOf = (problem: unknown) =>
+  problem instanceof Error && 'code' in problem && 'details' in problem
+    ? { code: problem.code, message: problem.message, details: problem.details }
+    : { code: null, message: textOf(problem), details: [] }
+const isGiven = (data: unknown): data is Given =>
+  typeof data === 'object' && data !== null && 'databaseUrl' in data && typeof data.databaseUrl === 'string'
+if (parentPort && isGiven(workerData)) serve(workerData)
+
+/** The server's side. */
+export function startLives(
+  databaseUrl: string,
+  onProblem: (problem: unknown) => void,
+): LifeWork & { stop: () => Promise<void> } {
+  const waiting = new Map<number, { done: (answer: unknown) => void; fail: (problem: unknown) => void }>()
+  let [next, isStopping, progress] = [1, false, '']
+  let worker = open()
+  function open(): Worker {
+    const made = new Worker(new URL('./lifethread.js', import.meta.url), { workerData: { databaseUrl } })
+    made.on('message', (said: Said) => {
+      if ('progress' in said) return void (progress = said.progress)
+      const one = waiting.get(said.id)
+      waiting.delete(said.id)
+      if ('answer' in said) one?.done(said.answer)
+      else if (one) one.fail(said.problem)
+      else onProblem(new Error(String(said.problem)))
+    })
+    made.on('error', onProblem).on('exit', () => {
+      waiting.forEach(({ fail }) => fail(FELL_OVER))
+      waiting.clear()
+      if (!isStopping) setTimeout(() => (worker = open()), AGAIN_MS).unref()
+    })
+    return made
+  }
+  return {
+    ask: (ask) =>
+      new Promise((done, fail) => {
+        const id = next++
+        waiting.set(id, { done, fail })
+        worker.postMessage({ id, ask })
+      }),
+    progress: () => progress,
+    stop: () => {
+      isStopping = true
+      return new Promise((done) => {
+        worker.once('exit', () => done())
+        worker.postMessage('stop')
+      })
+    },
+  }
+}
+const AGAIN_MS = 5000
+const FELL_OVER = { code: null, message: 'the thread for lives fell over', details: [] }

@@ -1,0 +1,92 @@
+import { compareSchools, type Schools } from '@core/life/chooserule.ts'
+import { type LifeFit } from '@core/life/fitted.ts'
+import { isMeasured } from '@core/ledger/exposure.ts'
+import { costOfAge, totalOf, type CostRate } from '@core/life/rulecost.ts'
+import { type LifeAnswer } from '@contract/life.ts'
+import { type headNow } from '@server/db/schema.ts'
+import { type KindRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
+import { type CostsHere } from './costs.ts'
+
+export type MoneyAnswer = NonNullable<LifeAnswer['money']>
+export interface MoneyAt {
+  shop: ShopModel
+  kind: KindRow
+  places: readonly StationRow[]
+  heads: ReadonlyMap<string, typeof headNow.$inferSelect>
+  fixed: number | null
+}
+const SHIFT_H = 8
+const WEEK_H = 40
+const BLADE_POINTS = 40
+
+/** How much of its unit a part gets through in an hour of arc; null where that cannot be said. */
+export function unitsPerArcHour(at: Pick<MoneyAt, 'shop' | 'kind' | 'places'>): number | null {
+  if (at.kind.lifeUnit === 'arcHours') return 1
+  if (at.kind.lifeUnit !== 'kg') return null
+  const rates = at.places.flatMap((p) => at.shop.clockSetup(p.id).kgPerArcHour ?? [])
+  return rates.length > 0 ? rates.reduce((a, b) => a + b, 0) / rates.length : null
+}
+/** Use in an hour of work, mean over the places. */
+function perWorkedHour({ kind, places, heads }: MoneyAt): number | null {
+  const unit = kind.lifeUnit
+  if (!isMeasured(unit)) return null
+  const rates = places.flatMap((p) => heads.get(p.id)?.runOn[unit]?.perWorkedHour ?? [])
+  const mean = rates.reduce((a, b) => a + b, 0) / Math.max(1, rates.length)
+  return mean > 0 ? mean : null
+}
+
+export function schoolsOf(fit: LifeFit, here: CostsHere, at: MoneyAt): Schools {
+  const rate = perWorkedHour(at)
+  return compareSchools(fit.life, fit.beliefs, {
+    costs: here.costs,
+    // Where the shop has no limit: every Friday.
+    fixed: at.fixed ?? (rate === null ? null : rate * WEEK_H),
+    lookEvery: rate === null ? null : rate * SHIFT_H,
+  })
+}
+
+/** The schools in money for 100 arc hours, and what each place of the blade costs. */
+export function moneyOf(fit: LifeFit, here: CostsHere, at: MoneyAt): MoneyAnswer {
+  const schools = schoolsOf(fit, here, at)
+  const factor = unitsPerArcHour(at)
+  const per = 100 * (factor ?? 1)
+  const { planned, worn, chance } = here.costs
+  return {
+    per: factor === null ? 'unit' : 'arcHours',
+    lines: schools.lines.map((l) => ({ ...l, cost: times(l.cost, per) })),
+    advised: schools.advised,
+    flat: schools.best.flat,
+    blade: bladeOf(fit, here, per),
+    planned: { minor: totalOf(planned), min: planned.handsMin },
+    late: { minor: totalOf(worn), standMin: worn.standMin, collateralMinor: worn.collateralMinor },
+    byChance: { minor: totalOf(chance), standMin: chance.standMin },
+    stops: { n: here.stopped, of: here.of, isGuess: here.isGuess },
+    unpriced: here.unpriced,
+  }
+}
+const times = (rate: CostRate, by: number): CostRate =>
+  Object.fromEntries(Object.entries(rate).map(([k, v]: [string, number]) => [k, v * by])) as unknown as CostRate
+
+/** From early to far later than any rule. */
+function bladeOf(fit: LifeFit, { costs }: CostsHere, per: number): MoneyAnswer['blade'] {
+  const [from, to] = [fit.median.value * 0.1, fit.median.value * 3]
+  return Array.from({ length: BLADE_POINTS }, (_, i) => {
+    const at = from * (to / from) ** (i / (BLADE_POINTS - 1))
+    const rate = times(costOfAge(fit.life, costs, at), per)
+    const { total, handsMin, standMin, changes, worn } = rate
+    return { at, total, handsMin, standMin, parts: changes, worn }
+  })
+}
+
+/** Money out of it, for those who may not see it: minutes stay. */
+export function withoutMoney(money: MoneyAnswer): MoneyAnswer {
+  const none = { total: 0, partMinor: 0, handsMinor: 0, standMinor: 0, collateralMinor: 0, lookMinor: 0 }
+  return {
+    ...money,
+    lines: money.lines.map((l) => ({ ...l, cost: { ...l.cost, ...none } })),
+    blade: money.blade.map((b) => ({ ...b, total: 0 })),
+    planned: { ...money.planned, minor: 0 },
+    late: { ...money.late, minor: 0, collateralMinor: 0 },
+    byChance: { ...money.byChance, minor: 0 },
+  }
+}

@@ -1,0 +1,165 @@
+import { sql } from 'drizzle-orm'
+import { type RuleBasis } from '@core/life/kept.ts'
+import { goneBy, type LifeFit } from '@core/life/fitted.ts'
+import { type LifeAnswer, type LifeTold } from '@contract/life.ts'
+import { type Reader } from '@server/db/db.ts'
+import { readSupplyOf } from '@server/parts/sharestore.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { alongsideOf } from './alongside.ts'
+import { comparedOf, groupsOf, longerOf, type Group, type Told } from './compared.ts'
+import { Fitter, keyOf } from './fitter.ts'
+import { asked, gather, mustHaveKind, wheresOf, type Gathered, type LifeQuery } from './gather.ts'
+import { levelsOf } from './groups.ts'
+import { hungryOf, readingsUpstream } from './hungry.ts'
+import { type KeepDeps } from './keep.ts'
+import { gapsOf, MOSTLY, type Believed } from './known.ts'
+import { livesOf } from './lives.ts'
+import { moneyOf, schoolsOf } from './money.ts'
+import { ruleNow } from './rulenow.ts'
+import { countedOf, curvesOf, reasonsOf, seenOf, strokesOf } from './seen.ts'
+import { tryoutsOf } from './tryouts.ts'
+
+const KEPT_MS = 60_000
+const ALWAYS_TOLD = ['tip', 'nozzle', 'liner']
+
+/**
+ * How long parts last, worked out whole in one place that a thread of its own can hold: lives, fits, money, comparisons. Answers are kept for a minute, fits
+ * by what they were made of.
+ */
+export class LifeReader {
+  readonly fits = new Fitter()
+  private readonly kept = new Map<string, { untilMs: number; answer: Promise<LifeAnswer> }>()
+  constructor(private readonly deps: KeepDeps) {}
+
+  /** Somebody wrote something these rest on. */
+  forget(): void {
+    this.kept.clear()
+  }
+  read(q: LifeQuery): Promise<LifeAnswer> {
+    const key = JSON.stringify([q.kind, q.where, q.by, q.notSaid])
+    const nowMs = this.deps.now()
+    const known = this.kept.get(key)
+    if (known && nowMs < known.untilMs) return known.answer
+    const answer = this.make(q)
+    this.kept.set(key, { untilMs: nowMs + KEPT_MS, answer })
+    answer.catch(() => this.kept.delete(key))
+    return answer
+  }
+  /** The lives of a kind, told with their gaps, for a try-out that ends. */
+  async told(kindKey: string): Promise<Told[]> {
+    const { db, calendar } = this.deps
+    const shop = await loadShop(db, calendar, this.deps.now())
+    const kind = mustHaveKind(shop, kindKey)
+    const { shares } = await readSupplyOf(db, shop, this.deps.now())
+    const { lives } = await livesOf(db, shop, { kind, nowMs: this.deps.now() })
+    return toldOf({ lives, gaps: gapsOf(lives, shop, { shares, kindKey }) })
+  }
+  /** What a rule for a kind at a class rests on: told with it when it is chosen. */
+  async basisOf(kindKey: string, classKey: string): Promise<Omit<RuleBasis, 'school'> | null> {
+    const where = classKey === '*' ? undefined : `class:${classKey}`
+    const made = await gather(this.deps, this.fits, { kind: kindKey, where })
+    if (!made.fit) return null
+    const { lines } = schoolsOf(made.fit, made.here, made.moneyAt)
+    const best = lines.find((l) => l.school === 'leastCost') ?? lines[0]
+    return {
+      n: made.fit.n,
+      median: made.fit.median.value,
+      savingLow: best?.saving.low ?? 0,
+      savingHigh: best?.saving.high ?? 0,
+      basis: basisOf(made),
+    }
+  }
+
+  private async make(q: LifeQuery): Promise<LifeAnswer> {
+    const at = await gather(this.deps, this.fits, q)
+    const { shop, kind, where, lives, gaps, fit, nowMs, believed } = at
+    const { db } = this.deps
+    const told = toldOf(at)
+    const [levelOf, kinds, rule, tryouts, alongside] = await Promise.all([
+      levelsOf(db, shop),
+      kindCounts(db, shop),
+      ruleNow(db, shop, { kind, classKey: where.classKey, basis: basisOf(at) }),
+      tryoutsOf(db, shop, { kindKey: kind.key, all: told, nowMs }),
+      alongsideOf(db, shop, { kind, classKey: where.classKey }),
+    ])
+    const by = q.by ?? null
+    const groups = by ? groupsOf(told, by, levelOf) : []
+    return {
+      ...{ nowMs, zone: shop.site.zone, currency: shop.site.currency, isMoney: true, madeMs: nowMs },
+      ...{
+        kinds,
+        wheres: wheresOf(shop),
+        kind: kind.key,
+        kindName: kind.name,
+        where: where.key,
+        whereName: where.name,
+      },
+      ...{ classKey: where.classKey, unit: kind.lifeUnit, by, seen: seenOf(at) },
+      told: fit ? toldAnswer(fit, believed) : null,
+      refused: at.answer.ok ? null : at.answer.reason,
+      counted: countedOf(at),
+      ...this.bothWays(at),
+      reasons: reasonsOf(lives),
+      ...strokesOf(lives, { shop, levelOf, by }),
+      ...{ ...curvesOf(fit, gaps), money: fit ? moneyOf(fit, at.here, at.moneyAt) : null },
+      ...{ ...rule, word: believed.word },
+      ...{
+        groups: groups.map((g) => this.groupLine(g, believed)),
+        compared: by ? comparedOf(groups, { by, levelOf }) : [],
+      },
+      ...(await this.hungry(at, told)),
+      ...longerOf(told, levelOf, kind.canClean),
+      ...{ alongside, tryouts },
+    }
+  }
+  private async hungry(at: Gathered, told: readonly Told[]) {
+    const { fit, shop, believed } = at
+    if (!fit) return { hungry: [], placesSeen: 0 }
+    const readings = await readingsUpstream(this.deps.db, at.stationOf)
+    return hungryOf(told, { fit, fitter: this.fits, prior: believed.prior, shop, readings })
+  }
+  private groupLine(g: Group, believed: Believed): LifeAnswer['groups'][number] {
+    const gaps = g.told.map((t) => t.gap)
+    const answer = this.fits.fit(gaps, believed.prior)
+    return {
+      ...{ key: g.key, name: g.name, n: g.told.length },
+      told: answer.ok ? toldAnswer(answer, believed) : null,
+      refused: answer.ok ? null : answer.reason,
+    }
+  }
+  /** Half gone by, if all that nobody said were worn, and if none were. */
+  private bothWays({ gaps, fit, believed }: Gathered): Pick<LifeAnswer, 'asWorn' | 'asCut'> {
+    if (!fit || !gaps.some((g) => g.end === 'either')) return { asWorn: null, asCut: null }
+    const half = (how: 'worn' | 'cut') => {
+      const life = this.fits.quick(asked(gaps, how), believed.prior, fit.life)
+      return life ? goneBy(life, 0.5) : null
+    }
+    return { asWorn: half('worn'), asCut: half('cut') }
+  }
+}
+
+const basisOf = (at: Pick<Gathered, 'gaps' | 'believed'>) => keyOf(at.gaps, at.believed.prior).slice(0, 60)
+const toldOf = ({ lives, gaps }: Pick<Gathered, 'lives' | 'gaps'>): Told[] =>
+  lives.flatMap((life, i) => {
+    const gap = gaps[i]
+    return gap ? [{ life, gap }] : []
+  })
+
+function toldAnswer(fit: LifeFit, { source }: Believed): LifeTold {
+  const { n, worn, chance, either, median, b10, shape, wornMedian, priorShare, share, warnings } = fit
+  return {
+    ...{ n, worn, chance, notSaid: either, median, b10, shape, wornMedian, priorShare, share, warnings },
+    chancePer100: 100 * fit.life.rate,
+    source: priorShare > MOSTLY ? source : 'yours',
+  }
+}
+
+async function kindCounts(db: Reader, shop: ShopModel): Promise<LifeAnswer['kinds']> {
+  const [rows] = (await db.execute(sql`select kind_key k, count(*) n from life group by kind_key`)) as unknown as [
+    { k: string; n: number }[],
+  ]
+  const counts = new Map(rows.map((r) => [r.k, r.n]))
+  return shop.kinds
+    .map((k) => ({ key: k.key, name: k.name, n: counts.get(k.key) ?? 0 }))
+    .filter((k) => k.n > 0 || ALWAYS_TOLD.includes(k.key))
+}

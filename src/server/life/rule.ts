@@ -1,0 +1,141 @@
+import { and, eq } from 'drizzle-orm'
+import { type z } from 'zod'
+import { makeId } from '@core/ids/id.ts'
+import { openedRows } from '@core/floor/rank.ts'
+import { type RuleBasis } from '@core/life/kept.ts'
+import { type lifeRuleRequest, type lifeWordRequest, type previewAnswer, type previewQuery } from '@contract/life.ts'
+import { houseRule, partKind, toldLife } from '@server/db/schema.ts'
+import { rankInput } from '@server/floor/floor.ts'
+import { survey } from '@server/floor/survey.ts'
+import { mustLead, type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { changing } from '@server/shop/changing.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+
+/** Words of a school in the ledger. */
+const SCHOOL_WORDS = {
+  runToFailure: 'run to failure',
+  fixed: 'fixed use',
+  onCondition: 'on condition',
+  leastCost: 'least cost',
+} as const
+
+/** Chooses when a kind is changed at a class of places; the look and the cleaning of the rule stay as they are. */
+export const chooseLifeRule = (
+  deps: Deps,
+  who: Who,
+  { request: r, basis }: { request: z.output<typeof lifeRuleRequest>; basis: Omit<RuleBasis, 'school'> | null },
+) =>
+  changing(deps, who, {
+    key: r.key,
+    what: `house rule: ${r.kindKey}, ${r.classKey}${r.at === null ? '' : `: change at ${r.at}`} (${SCHOOL_WORDS[r.school]}${basis ? `, from ${basis.n} lives` : ''})`,
+    work: async (tx) => {
+      const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
+      const shop = await loadShop(tx, deps.calendar, deps.now())
+      if (!kind || (r.classKey !== '*' && !shop.classes.has(r.classKey)))
+        throw new DomainError('not-found', 'There is no such part or class of places.', ['Choose one of those shown.'])
+      if ((r.school === 'fixed' || r.school === 'leastCost') && r.at === null)
+        throw new DomainError('bad-request', 'A fixed rule needs the use at which the part is changed.', [
+          'Slide the blade first.',
+        ])
+      const now = shop.ruleFor(r.kindKey, r.classKey)
+      const values = {
+        changeLimit: r.school === 'runToFailure' || r.school === 'onCondition' ? null : r.at,
+        cleanLimit: now?.cleanLimit ?? null,
+        // On condition rests on being looked at.
+        lookDays: r.school === 'onCondition' ? (now?.lookDays ?? 1) : (now?.lookDays ?? null),
+        basis: basis
+          ? { ...basis, school: r.school }
+          : { school: r.school, n: 0, median: 0, savingLow: 0, savingHigh: 0, basis: '' },
+        chosenById: who.person?.id ?? null,
+        chosenMs: deps.now(),
+      }
+      await tx
+        .insert(houseRule)
+        .values({ id: makeId('rule', deps.now(), deps.random), kindKey: r.kindKey, classKey: r.classKey, ...values })
+        .onDuplicateKeyUpdate({ set: values })
+    },
+  })
+
+/** What the floor would look like under another limit: the same survey, with the rule changed in hand only. */
+export async function previewRule(
+  deps: Deps,
+  who: Who,
+  q: z.output<typeof previewQuery>,
+): Promise<z.input<typeof previewAnswer>> {
+  mustLead(who)
+  const nowMs = deps.now()
+  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const under = withLimit(shop, q)
+  const [now, then] = await Promise.all([opensUnder(deps, shop, nowMs), opensUnder(deps, under, nowMs)])
+  const nameOf = (id: string) => shop.stationById.get(id)?.name ?? '?'
+  const places = shop.stations.filter((s) => q.classKey === '*' || s.classKey === q.classKey)
+  return {
+    opens: [...then.opened].filter((id) => !now.opened.has(id)).map(nameOf),
+    closes: [...now.opened].filter((id) => !then.opened.has(id)).map(nameOf),
+    due: then.due(q),
+    places: places.length,
+    perWeek: null,
+  }
+}
+function withLimit(shop: ShopModel, q: z.output<typeof previewQuery>): ShopModel {
+  return {
+    ...shop,
+    ruleFor: (kindKey, classKey) => {
+      const rule = shop.ruleFor(kindKey, classKey)
+      const isIt = kindKey === q.kind && (q.classKey === '*' || classKey === q.classKey)
+      if (!isIt) return rule
+      const made = rule ?? {
+        id: '',
+        kindKey,
+        classKey,
+        cleanLimit: null,
+        lookDays: null,
+        basis: null,
+        chosenById: null,
+        chosenMs: 0,
+        changeLimit: null,
+      }
+      return { ...made, changeLimit: q.at ?? null }
+    },
+  }
+}
+async function opensUnder(deps: Deps, shop: ShopModel, nowMs: number) {
+  const surveyed = await survey(deps.db, shop, { nowMs, store: deps.positions })
+  const opened = openedRows(
+    surveyed.map((s) => rankInput(s, shop)),
+    nowMs,
+  )
+  return {
+    opened: new Set(opened.map((o) => o.stationId)),
+    due: (q: z.output<typeof previewQuery>) =>
+      surveyed.filter((s) =>
+        s.positions.some((p) => p.kind.key === q.kind && p.verdict.state === 'due' && p.verdict.act === 'change'),
+      ).length,
+  }
+}
+
+/** The lead's word: usual, and early one in ten. */
+export const sayWord = (deps: Deps, who: Who, r: z.output<typeof lifeWordRequest>) =>
+  changing(deps, who, {
+    key: r.key,
+    what:
+      r.usual === null
+        ? `word on ${r.kindKey} taken back`
+        : `word on ${r.kindKey}: usual ${r.usual}, early ${r.early ?? 0}`,
+    work: async (tx) => {
+      const scope = and(eq(toldLife.kindKey, r.kindKey), eq(toldLife.classKey, r.classKey))
+      if (!(await tx.select().from(partKind).where(eq(partKind.key, r.kindKey)))[0])
+        throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
+      if (r.usual === null || r.early === null) return void (await tx.delete(toldLife).where(scope))
+      if (!(r.early < r.usual))
+        throw new DomainError('bad-request', 'The early one must be less than the usual one.', [
+          `Of ten, one is gone by ${r.early}: then half of them cannot be gone by ${r.usual} already.`,
+        ])
+      const values = { usual: r.usual, early: r.early, toldById: who.person?.id ?? null, toldMs: deps.now() }
+      await tx
+        .insert(toldLife)
+        .values({ kindKey: r.kindKey, classKey: r.classKey, ...values })
+        .onDuplicateKeyUpdate({ set: values })
+    },
+  })

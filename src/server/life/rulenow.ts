@@ -1,0 +1,30 @@
+import { eq } from 'drizzle-orm'
+import { type LifeAnswer } from '@contract/life.ts'
+import { person } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { type KindRow, type ShopModel } from '@server/shop/model.ts'
+import { ruleHistory } from './history.ts'
+
+/** The rule that holds, what it rested on when it was chosen, and what held before. */
+export async function ruleNow(
+  db: Reader,
+  shop: ShopModel,
+  at: { kind: KindRow; classKey: string | null; basis: string },
+): Promise<Pick<LifeAnswer, 'rule' | 'history'>> {
+  const rule = shop.ruleFor(at.kind.key, at.classKey ?? '*')
+  const [chooser] = rule?.chosenById ? await db.select().from(person).where(eq(person.id, rule.chosenById)) : []
+  const basis = rule?.basis ?? null
+  return {
+    rule: {
+      changeLimit: rule?.changeLimit ?? null,
+      school: basis?.school ?? (rule?.changeLimit ? 'fixed' : null),
+      isForAll: rule?.classKey === '*',
+      chosenMs: rule?.chosenMs ?? null,
+      chosenBy: chooser?.name ?? null,
+      n: basis && basis.n > 0 ? basis.n : null,
+      median: basis && basis.median > 0 ? basis.median : null,
+      isNewer: Boolean(basis?.basis && basis.basis !== at.basis),
+    },
+    history: await ruleHistory(db, { kindKey: at.kind.key, classKey: at.classKey }),
+  }
+}

@@ -1,0 +1,109 @@
+import { and, eq, isNull } from 'drizzle-orm'
+import { type z } from 'zod'
+import { compareGroups } from '@core/life/compare.ts'
+import { endsNeeded } from '@core/life/needed.ts'
+import { dealOut, tryoutNow } from '@core/life/tryout.ts'
+import { makeId } from '@core/ids/id.ts'
+import { type LifeAnswer, type tryoutEndRequest, type tryoutRequest } from '@contract/life.ts'
+import { part, partKind, tryout } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+import { type Deps, type Who } from '@server/http/context.ts'
+import { DomainError } from '@server/http/problem.ts'
+import { changing } from '@server/shop/changing.ts'
+import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { type Told } from './compared.ts'
+
+type Row = typeof tryout.$inferSelect
+type Line = LifeAnswer['tryouts'][number]
+const DAY_MS = 86_400_000
+/** Until lives here tell otherwise. */
+const SHAPE_GUESS = 2
+
+/** Try-outs of a kind, the newest first, as they stand. */
+export async function tryoutsOf(
+  db: Reader,
+  shop: ShopModel,
+  at: { kindKey: string; all: readonly Told[]; nowMs: number },
+): Promise<Line[]> {
+  const rows = await db.select().from(tryout).where(eq(tryout.kindKey, at.kindKey))
+  return rows.sort((a, b) => b.fromMs - a.fromMs).map((row) => lineOf(row, shop, at))
+}
+function lineOf(row: Row, shop: ShopModel, at: { all: readonly Told[]; nowMs: number }): Line {
+  const now = row.verdict ?? standNow(row, at.all)
+  const nameOf = (id: string) => shop.stationById.get(id)?.name ?? '?'
+  const days = ((row.toMs ?? at.nowMs) - row.fromMs) / DAY_MS
+  const perDay = days > 0 ? now.ends / days : 0
+  return {
+    ...{ id: row.id, question: row.question, nameA: row.nameA, nameB: row.nameB },
+    placesA: row.stationsA.map(nameOf),
+    placesB: row.stationsB.map(nameOf),
+    ...{ ratio: row.ratio, needed: row.needed, fromMs: row.fromMs, toMs: row.toMs, now },
+    daysLeft: row.toMs !== null || perDay <= 0 ? null : Math.max(0, row.needed - now.ends) / perDay,
+  }
+}
+/** Lives that began at its places since then; where two parts are tried, only those two. */
+function standNow(row: Row, all: readonly Told[]) {
+  const side = (stations: readonly string[], partId: string | null) =>
+    all
+      .filter(({ life }) => life.fromMs >= row.fromMs && life.stationId !== null && stations.includes(life.stationId))
+      .filter(({ life }) => partId === null || life.partId === null || life.partId === partId)
+      .map((t) => t.gap)
+  return tryoutNow(compareGroups(side(row.stationsA, row.partAId), side(row.stationsB, row.partBId)), row.needed)
+}
+
+/** Deals the places out by lot and says how many worn ones an answer takes. */
+export const startTryout = (deps: Deps, who: Who, r: z.output<typeof tryoutRequest>) =>
+  changing(deps, who, {
+    key: r.key,
+    what: `try-out: ${r.question} (${r.nameA} or ${r.nameB}, ${r.stationIds.length} places)`,
+    work: async (tx) => {
+      const shop = await loadShop(tx, deps.calendar, deps.now())
+      const ids = [...new Set(r.stationIds)]
+      if (!(await tx.select().from(partKind).where(eq(partKind.key, r.kindKey)))[0])
+        throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
+      if (ids.length < 2 || ids.some((id) => !shop.stationById.has(id)))
+        throw new DomainError('not-found', 'One of those places is not here.', ['Choose two or more of those shown.'])
+      for (const id of [r.partAId, r.partBId])
+        if (id !== null && !(await tx.select().from(part).where(eq(part.id, id)))[0])
+          throw new DomainError('not-found', 'There is no such part.', ['Add it under parts and wires first.'])
+      const running = await tx
+        .select()
+        .from(tryout)
+        .where(and(eq(tryout.kindKey, r.kindKey), isNull(tryout.toMs)))
+      const busy = new Set(running.flatMap((t) => [...t.stationsA, ...t.stationsB]))
+      const taken = ids.find((id) => busy.has(id))
+      if (taken)
+        throw new DomainError(
+          'bad-request',
+          `${shop.stationById.get(taken)?.name ?? 'A place'} is in another try-out of this part.`,
+          ['End that one first, or leave the place out.'],
+        )
+      const [stationsA, stationsB] = dealOut(ids, Math.floor(deps.random() * 2 ** 31))
+      const { kindKey, question, nameA, nameB, partAId, partBId, ratio } = r
+      await tx.insert(tryout).values({
+        id: makeId('tryout', deps.now(), deps.random),
+        ...{ kindKey, question, nameA, nameB, partAId, partBId, ratio, stationsA, stationsB },
+        needed: endsNeeded(ratio, SHAPE_GUESS),
+        fromMs: deps.now(),
+        startedById: who.person?.id ?? null,
+      })
+    },
+  })
+
+/** Ends it; what it had come to is kept as it is now. */
+export const endTryout = (
+  deps: Deps,
+  who: Who,
+  at: { request: z.output<typeof tryoutEndRequest>; told: (kindKey: string) => Promise<Told[]> },
+) =>
+  changing(deps, who, {
+    key: at.request.key,
+    what: 'a try-out ended',
+    work: async (tx) => {
+      const [row] = await tx.select().from(tryout).where(eq(tryout.id, at.request.id)).for('update')
+      if (!row) throw new DomainError('not-found', 'There is no such try-out.')
+      if (row.toMs !== null) return
+      const verdict = standNow(row, await at.told(row.kindKey))
+      await tx.update(tryout).set({ toMs: deps.now(), verdict }).where(eq(tryout.id, row.id))
+    },
+  })

@@ -1,0 +1,52 @@
+import { type RuleBasis } from '@core/life/kept.ts'
+import { type LifeAnswer } from '@contract/life.ts'
+import { DomainError, type ProblemCode } from '@server/http/problem.ts'
+import { type Told } from './compared.ts'
+import { keepFits, type KeepDeps } from './keep.ts'
+import { type LifeQuery } from './gather.ts'
+import { LifeReader } from './reader.ts'
+
+export type LifeAsked =
+  | { what: 'read'; query: LifeQuery }
+  | { what: 'basis'; kindKey: string; classKey: string }
+  | { what: 'told'; kindKey: string }
+  /** Something was written that answers rest on. */
+  | { what: 'forget' }
+
+/** Whoever works lives out: a thread beside the server, or, in tests, the same thing at hand. */
+export interface LifeWork {
+  ask: (ask: LifeAsked) => Promise<unknown>
+  /** "12 of 40" while the kept fits are made anew. */
+  progress: () => string
+}
+
+/** Worked out at hand. */
+export function livesAtHand(deps: KeepDeps): LifeWork {
+  const reader = new LifeReader(deps)
+  return {
+    progress: () => '',
+    ask: async (ask) => {
+      if (ask.what === 'read') return reader.read(ask.query)
+      if (ask.what === 'basis') return reader.basisOf(ask.kindKey, ask.classKey)
+      if (ask.what === 'told') return reader.told(ask.kindKey)
+      reader.forget()
+      await keepFits(deps, reader.fits)
+      return null
+    },
+  }
+}
+
+/** What the thread refused comes out as the refusal it was. */
+async function through<T>(work: LifeWork, ask: LifeAsked): Promise<T> {
+  try {
+    return (await work.ask(ask)) as T
+  } catch (problem) {
+    if (problem instanceof Error) throw problem
+    const { code, message, details } = problem as { code: ProblemCode | null; message: string; details: string[] }
+    throw code === null ? new Error(message) : new DomainError(code, message, details)
+  }
+}
+export const askRead = (work: LifeWork, query: LifeQuery) => through<LifeAnswer>(work, { what: 'read', query })
+export const askBasis = (work: LifeWork, kindKey: string, classKey: string) =>
+  through<Omit<RuleBasis, 'school'> | null>(work, { what: 'basis', kindKey, classKey })
+export const askTold = (work: LifeWork, kindKey: string) => through<Told[]>(work, { what: 'told', kindKey })
