@@ -197,6 +197,8 @@ export const lifeAnswer = z.object({
     }),
   ),
   compared: z.array(comparison),
+  /** Places that take more than their share, left out of the groups. */
+  leftOut: z.array(z.string()),
   hungry: z.array(
     z.object({
       stationId: z.string(),

@@ -41,6 +41,7 @@ const router = createBrowserRouter([
       },
       { path: 'down', lazy: async () => ({ Component: (await import('./down/DownPage.tsx')).DownPage }) },
       { path: 'tune', lazy: async () => ({ Component: (await import('./down/TunePage.tsx')).TunePage }) },
+      { path: 'life', lazy: async () => ({ Component: (await import('./life/LifePage.tsx')).LifePage }) },
       { path: 'payback', lazy: async () => ({ Component: (await import('./payback/PaybackPage.tsx')).PaybackPage }) },
       { path: 'device', lazy: async () => ({ Component: (await import('./offline/DevicePage.tsx')).DevicePage }) },
       { path: 'day', lazy: async () => ({ Component: (await import('./changeover/DayPage.tsx')).DayPage }) },

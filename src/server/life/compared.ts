@@ -33,15 +33,15 @@ export function groupsOf(all: readonly Told[], by: LifeBy, levelOf: LevelOf): Gr
   return [...groups.values()].sort((a, b) => b.told.length - a.told.length).slice(0, MOST_LEVELS)
 }
 
-/** The largest group against each other one, with what else moved along. */
+/** Each group against the larger one that differs in least else, with what moved along. */
 export function comparedOf(groups: readonly Group[], at: { by: LifeBy; levelOf: LevelOf }): LifeAnswer['compared'] {
-  const [first, ...others] = groups
-  if (!first) return []
-  return others.flatMap((second) => {
-    const made = compareGroups(gapsIn(first), gapsIn(second))
-    if (!made) return []
+  return groups.slice(1).flatMap((second, i) => {
+    const bases = groups.slice(0, i + 1).map((first) => ({ first, moved: movedWith(first, second, at) }))
+    const [base] = bases.sort((a, b) => a.moved.length - b.moved.length)
+    const made = base ? compareGroups(gapsIn(base.first), gapsIn(second)) : null
+    if (!base || !made) return []
     const { p: _, ...compared } = made
-    return [{ ...compared, first: first.name, second: second.name, movedWith: movedWith(first, second, at) }]
+    return [{ ...compared, first: base.first.name, second: second.name, movedWith: base.moved }]
   })
 }
 const gapsIn = (g: Group) => g.told.map((t) => t.gap)
@@ -77,34 +77,37 @@ export function longerOf(
   isCleaned: boolean,
 ): Pick<LifeAnswer, 'longer' | 'together'> {
   const some = all.filter((t) => t.gap.parts === 1 && !t.gap.isAgeUnknown && t.gap.high > 0)
-  const factors = TERMS.flatMap((by) => factorOf(some, by, levelOf) ?? [])
-  const { kept, together } = apart(factors)
-  const columns = kept.flatMap((f) => f.columns)
-  const cleaned = isCleaned ? some.map((t) => (100 * t.life.cleanings) / Math.max(t.life.used, 1e-9)) : null
-  const usable = cleaned && new Set(cleaned).size > 5 ? cleaned.map((c) => Math.min(c, 100)) : null
-  if (columns.length === 0 && !usable) return { longer: [], together }
+  const { kept, together } = apart(TERMS.flatMap((by) => factorOf(some, by, levelOf) ?? []))
+  const cleaned = isCleaned ? cleanedOf(some) : null
+  // What can still not be told apart is left out, the last named first.
+  for (let n = kept.length; n >= 0; n--) {
+    const columns = [...kept.slice(0, n).flatMap((f) => f.columns), ...(cleaned ? [cleaned] : [])]
+    const longer = columns.length > 0 ? regressed(some, columns) : []
+    if (longer) return { longer, together }
+  }
+  return { longer: [], together }
+}
+function regressed(some: readonly Told[], columns: readonly Column[]): LifeAnswer['longer'] | null {
   const fit = fitAft({
     time: some.map((t) => ((t.gap.low + t.gap.high) / 2) * t.gap.share),
     event: some.map((t) => (isEnd(t) ? 1 : 0)),
-    columns: [some.map(() => 1), ...columns.map((c) => c.values), ...(usable ? [usable] : [])],
+    columns: [some.map(() => 1), ...columns.map((c) => c.values)],
   })
-  if (!fit.ok) return { longer: [], together }
-  const told = (i: number, per = 1) => {
-    const [log, se] = [(fit.coefficients[i] ?? 0) * per, Math.sqrt(fit.covariance[i]?.[i] ?? 0) * per]
-    return { ratio: Math.exp(log), low: Math.exp(log - Z_95 * se), high: Math.exp(log + Z_95 * se) }
-  }
-  return {
-    together,
-    longer: [
-      ...columns.map((c, i) => ({ by: c.by, level: c.level, against: c.against, ...told(i + 1) })),
-      // Ten cleanings more in a hundred arc hours.
-      ...(usable ? [{ by: 'cleaned' as const, level: '', against: '', ...told(columns.length + 1, 10) }] : []),
-    ],
-  }
+  if (!fit.ok) return null
+  return columns.map(({ by, level, against }, i) => {
+    const [log, se] = [fit.coefficients[i + 1] ?? 0, Math.sqrt(fit.covariance[i + 1]?.[i + 1] ?? 0)]
+    return { by, level, against, ratio: Math.exp(log), low: Math.exp(log - Z_95 * se), high: Math.exp(log + Z_95 * se) }
+  })
 }
+/** Cleanings in ten hours of use: one more of it is ten more in a hundred. */
+function cleanedOf(some: readonly Told[]): Column | null {
+  const values = some.map(({ life }) => Math.min(MOST_CLEANED, (10 * life.cleanings) / Math.max(life.used, 1e-9)))
+  return new Set(values).size > LEAST_WORN ? { by: 'cleaned', level: '', against: '', values } : null
+}
+const MOST_CLEANED = 10
 
 interface Column {
-  by: LifeBy
+  by: LifeBy | 'cleaned'
   level: string
   against: string
   values: number[]

@@ -80,7 +80,7 @@ export function startLives(
   onProblem: (problem: unknown) => void,
 ): LifeWork & { stop: () => Promise<void> } {
   const waiting = new Map<number, { done: (answer: unknown) => void; fail: (problem: unknown) => void }>()
-  let [next, isStopping, progress] = [1, false, '']
+  let [last, isStopping, progress] = [0, false, '']
   let worker = open()
   function open(): Worker {
     const made = new Worker(new URL('./lifethread.js', import.meta.url), { workerData: { databaseUrl } })
@@ -102,9 +102,8 @@ export function startLives(
   return {
     ask: (ask) =>
       new Promise((done, fail) => {
-        const id = next++
-        waiting.set(id, { done, fail })
-        worker.postMessage({ id, ask })
+        waiting.set(++last, { done, fail })
+        worker.postMessage({ id: last, ask })
       }),
     progress: () => progress,
     stop: () => {

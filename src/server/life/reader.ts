@@ -9,7 +9,7 @@ import { alongsideOf } from './alongside.ts'
 import { comparedOf, groupsOf, longerOf, type Group, type Told } from './compared.ts'
 import { Fitter, keyOf } from './fitter.ts'
 import { asked, gather, mustHaveKind, wheresOf, type Gathered, type LifeQuery } from './gather.ts'
-import { levelsOf } from './groups.ts'
+import { levelsOf, type LevelOf } from './groups.ts'
 import { hungryOf, readingsUpstream } from './hungry.ts'
 import { type KeepDeps } from './keep.ts'
 import { gapsOf, MOSTLY, type Believed } from './known.ts'
@@ -20,6 +20,7 @@ import { countedOf, curvesOf, reasonsOf, seenOf, strokesOf } from './seen.ts'
 import { tryoutsOf } from './tryouts.ts'
 
 const KEPT_MS = 60_000
+const STALE_MS = 20 * 60_000
 const ALWAYS_TOLD = ['tip', 'nozzle', 'liner']
 
 /**
@@ -35,14 +36,26 @@ export class LifeReader {
   forget(): void {
     this.kept.clear()
   }
+  /** As it was a minute ago at most for whoever comes first after that; made anew meanwhile, so that nobody waits. */
   read(q: LifeQuery): Promise<LifeAnswer> {
-    const key = JSON.stringify([q.kind, q.where, q.by, q.notSaid])
+    const key = JSON.stringify([q.kind ?? null, q.where ?? null, q.by ?? null, q.notSaid ?? null])
     const nowMs = this.deps.now()
     const known = this.kept.get(key)
     if (known && nowMs < known.untilMs) return known.answer
+    if (known && nowMs < known.untilMs + STALE_MS) {
+      known.untilMs = nowMs + KEPT_MS
+      void this.again(key, q).catch(() => this.kept.delete(key))
+      return known.answer
+    }
+    return this.again(key, q)
+  }
+  private again(key: string, q: LifeQuery): Promise<LifeAnswer> {
     const answer = this.make(q)
-    this.kept.set(key, { untilMs: nowMs + KEPT_MS, answer })
-    answer.catch(() => this.kept.delete(key))
+    const kept = { untilMs: this.deps.now() + KEPT_MS, answer }
+    if (!this.kept.has(key)) {
+      this.kept.set(key, kept)
+      answer.catch(() => this.kept.delete(key))
+    } else void answer.then(() => this.kept.set(key, kept)).catch(() => undefined)
     return answer
   }
   /** The lives of a kind, told with their gaps, for a try-out that ends. */
@@ -75,41 +88,48 @@ export class LifeReader {
     const { shop, kind, where, lives, gaps, fit, nowMs, believed } = at
     const { db } = this.deps
     const told = toldOf(at)
-    const [levelOf, kinds, rule, tryouts, alongside] = await Promise.all([
+    const [levelOf, kinds, rule, tryouts, alongside, hungry] = await Promise.all([
       levelsOf(db, shop),
       kindCounts(db, shop),
       ruleNow(db, shop, { kind, classKey: where.classKey, basis: basisOf(at) }),
       tryoutsOf(db, shop, { kindKey: kind.key, all: told, nowMs }),
       alongsideOf(db, shop, { kind, classKey: where.classKey }),
+      this.hungry(at, told),
     ])
     const by = q.by ?? null
-    const groups = by ? groupsOf(told, by, levelOf) : []
     return {
-      ...{ nowMs, zone: shop.site.zone, currency: shop.site.currency, isMoney: true, madeMs: nowMs },
-      ...{
-        kinds,
-        wheres: wheresOf(shop),
-        kind: kind.key,
-        kindName: kind.name,
-        where: where.key,
-        whereName: where.name,
-      },
-      ...{ classKey: where.classKey, unit: kind.lifeUnit, by, seen: seenOf(at) },
+      ...whatOf(at),
+      ...{ by, kinds, seen: seenOf(at), tryouts, alongside },
       told: fit ? toldAnswer(fit, believed) : null,
       refused: at.answer.ok ? null : at.answer.reason,
       counted: countedOf(at),
       ...this.bothWays(at),
       reasons: reasonsOf(lives),
       ...strokesOf(lives, { shop, levelOf, by }),
-      ...{ ...curvesOf(fit, gaps), money: fit ? moneyOf(fit, at.here, at.moneyAt) : null },
-      ...{ ...rule, word: believed.word },
-      ...{
-        groups: groups.map((g) => this.groupLine(g, believed)),
-        compared: by ? comparedOf(groups, { by, levelOf }) : [],
-      },
-      ...(await this.hungry(at, told)),
+      ...curvesOf(fit, gaps),
+      money: fit ? moneyOf(fit, at.here, at.moneyAt) : null,
+      ...rule,
+      word: believed.word,
+      ...hungry,
+      ...this.sideBySide(told, { by, levelOf, believed, hungry: hungry.hungry }),
       ...longerOf(told, levelOf, kind.canClean),
-      ...{ alongside, tryouts },
+    }
+  }
+  /** Groups and how they compare, without the places that would stand in for a part's own life. */
+  private sideBySide(
+    told: readonly Told[],
+    at: { by: LifeAnswer['by']; levelOf: LevelOf; believed: Believed; hungry: LifeAnswer['hungry'] },
+  ): Pick<LifeAnswer, 'groups' | 'compared' | 'leftOut'> {
+    const { by, levelOf } = at
+    if (!by) return { groups: [], compared: [], leftOut: [] }
+    const out = at.hungry.filter((h) => h.verdict === 'hungry')
+    const ids = new Set(out.map((h) => h.stationId))
+    const usual = told.filter((t) => !ids.has(t.life.stationId ?? ''))
+    const groups = groupsOf(usual, by, levelOf)
+    return {
+      groups: groups.map((g) => this.groupLine(g, at.believed)),
+      compared: comparedOf(groups, { by, levelOf }),
+      leftOut: out.map((h) => h.name),
     }
   }
   private async hungry(at: Gathered, told: readonly Told[]) {
@@ -138,6 +158,12 @@ export class LifeReader {
   }
 }
 
+/** Which part and places it speaks of, and in what. */
+const whatOf = ({ shop, kind, where, nowMs }: Gathered) => ({
+  ...{ nowMs, zone: shop.site.zone, currency: shop.site.currency, isMoney: true, madeMs: nowMs },
+  ...{ wheres: wheresOf(shop), kind: kind.key, kindName: kind.name, unit: kind.lifeUnit },
+  ...{ where: where.key, whereName: where.name, classKey: where.classKey },
+})
 const basisOf = (at: Pick<Gathered, 'gaps' | 'believed'>) => keyOf(at.gaps, at.believed.prior).slice(0, 60)
 const toldOf = ({ lives, gaps }: Pick<Gathered, 'lives' | 'gaps'>): Told[] =>
   lives.flatMap((life, i) => {

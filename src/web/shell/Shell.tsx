@@ -18,6 +18,7 @@ const SECTIONS = [
   { to: '/', name: 'Floor' },
   { to: '/down', name: 'Down' },
   { to: '/walk', name: 'Walk' },
+  { to: '/life', name: 'Part life' },
   { to: '/drag', name: 'Drag' },
   { to: '/payback', name: 'Payback' },
   { to: '/spools', name: 'Spools' },

@@ -1,0 +1,76 @@
+import { type LifeAnswer } from '@contract/life.ts'
+import { aboutMoney, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
+import { shortDate } from '@web/format/times.ts'
+import { capital } from '@web/format/words.ts'
+import { savingWords, SCHOOL_WORD, schoolDoes } from './lifewords.ts'
+
+/** Left out on a phone. */
+const WIDE = 'text-end d-none d-md-table-cell'
+/** The house rules side by side in money, and what holds now. */
+export function Schools({ at, units }: { at: LifeAnswer; units: Units }) {
+  const { money } = at
+  if (!money) return null
+  const isMoney = at.isMoney && money.unpriced.length < 3
+  return (
+    <section aria-label="House rules in money" className="table-responsive">
+      <h2>When to change it, in {isMoney ? 'money' : 'minutes'}</h2>
+      <table className="table payback-table life-schools">
+        <thead>
+          <tr>
+            <th>rule</th>
+            {isMoney ? <th className="text-end">for 100 {money.per === 'arcHours' ? 'arc h' : 'of it'}</th> : null}
+            <th className={WIDE}>parts</th>
+            <th className={WIDE}>hands</th>
+            <th className="text-end">standing</th>
+          </tr>
+        </thead>
+        <tbody>
+          {money.lines.map((l) => (
+            <tr key={l.school} className={l.school === money.advised ? 'is-advised' : ''}>
+              <th scope="row">
+                {capital(SCHOOL_WORD[l.school])}
+                <br />
+                <span className="dim">
+                  {schoolDoes(l, at, units)}; {savingWords(l)}
+                </span>
+              </th>
+              {isMoney ? <td className="text-end">{aboutMoney(l.cost.total, at.currency)}</td> : null}
+              <td className={WIDE}>{twoFigures(l.cost.changes)}</td>
+              <td className={WIDE}>{minutes(l.cost.handsMin)}</td>
+              <td className="text-end">{l.cost.standMin < 1 ? 'none' : minutes(l.cost.standMin)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <RuleNow at={at} units={units} />
+    </section>
+  )
+}
+
+function RuleNow({ at, units }: { at: LifeAnswer; units: Units }) {
+  const { rule, classKey } = at
+  const now =
+    rule.school === null && rule.changeLimit === null
+      ? 'No rule is set: nothing is due by its use.'
+      : `The rule now: ${schoolDoes({ school: rule.school ?? 'fixed', at: rule.changeLimit }, at, units).replace(', as now', '')}${rule.isForAll && classKey ? ' (everywhere)' : ''}${rule.chosenMs ? `, since ${shortDate(rule.chosenMs, at.zone)}` : ''}${rule.chosenBy ? `, ${rule.chosenBy}` : ''}${rule.n === null ? '' : `, from ${rule.n} lives`}.`
+  return (
+    <>
+      <p>
+        {now}
+        {rule.isNewer ? <strong> There is newer data since.</strong> : null}
+      </p>
+      {at.history.length > 0 ? (
+        <details>
+          <summary>What was chosen before ({at.history.length})</summary>
+          <ul className="plain">
+            {at.history.map((h) => (
+              <li key={`${h.atMs} ${h.what}`}>
+                {shortDate(h.atMs, at.zone)}: {h.what.replace(/^house rule: [^,]+, /, '')}
+              </li>
+            ))}
+          </ul>
+        </details>
+      ) : null}
+    </>
+  )
+}

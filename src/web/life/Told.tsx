@@ -1,0 +1,154 @@
+import { Link } from 'react-router'
+import { type LifeAnswer } from '@contract/life.ts'
+import { amount, type Units } from '@web/format/numbers.ts'
+import { dayKey, shortDate } from '@web/format/times.ts'
+import { REASON_WORD } from '@web/format/words.ts'
+import {
+  alongsideWords,
+  BY_WORD,
+  comparedSentence,
+  hungrySentence,
+  listed,
+  longerSentence,
+  lookUpstream,
+  movedWords,
+  noHungryWords,
+} from './lifewords.ts'
+
+/** Guns that take more than their share, and where to look first. Never on a wall or a print. */
+export function Hungry({ at }: { at: LifeAnswer }) {
+  return (
+    <section aria-label="More than their share">
+      <h2>Who takes more than their share</h2>
+      {at.hungry.length === 0 ? <p className="dim">{noHungryWords(at)}</p> : null}
+      <ul className="plain life-list">
+        {at.hungry.map((h) => (
+          <li key={h.stationId}>
+            <Link to={`/gun/${h.stationId}`}>{hungrySentence(h, at.kind)}</Link>{' '}
+            {h.verdict === 'hungry' ? <span className="dim">{lookUpstream(at.kind, h.readings)}</span> : null}
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+/** Groups beside each other, with a plain answer. */
+export function Compared({ at, units }: { at: LifeAnswer; units: Units }) {
+  if (!at.by) return null
+  return (
+    <section aria-label="Compared" className="table-responsive">
+      <h2>By {BY_WORD[at.by]}</h2>
+      {at.groups.length < 2 ? (
+        <p className="dim">There is only one here, or nobody said: nothing to hold it against.</p>
+      ) : null}
+      <table className="table payback-table">
+        <thead>
+          <tr>
+            <th>{BY_WORD[at.by]}</th>
+            <th className="text-end">lives</th>
+            <th className="text-end">half gone by</th>
+            <th className="text-end">one in ten by</th>
+          </tr>
+        </thead>
+        <tbody>
+          {at.groups.map((g) => (
+            <tr key={g.key}>
+              <th scope="row">{g.name}</th>
+              <td className="text-end">{g.n}</td>
+              <td className="text-end">
+                {g.told
+                  ? `${amount(g.told.median.value, at.unit, units)} (${amount(g.told.median.low, at.unit, units)}–${amount(g.told.median.high, at.unit, units)})`
+                  : '–'}
+                {g.told && g.told.source !== 'yours' ? ` ${g.told.source}` : ''}
+              </td>
+              <td className="text-end">{g.told ? amount(g.told.b10.value, at.unit, units) : '–'}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {at.leftOut.length > 0 ? (
+        <p className="dim">Without {listed(at.leftOut)}, which would stand in for the part’s own life.</p>
+      ) : null}
+      <ul className="plain life-list">
+        {at.compared.map((c) => (
+          <li key={c.second}>
+            {comparedSentence(c)} <span className="dim">{movedWords(c)}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+/** What makes it last, all else equal, and what cannot be told apart here. */
+export function Longer({ at }: { at: LifeAnswer }) {
+  if (at.longer.length === 0 && at.together.length === 0) return null
+  return (
+    <section aria-label="What makes it last">
+      <h2>What makes it last, all else equal</h2>
+      <ul className="plain life-list">
+        {at.longer.map((l) => (
+          <li key={`${l.by} ${l.level}`}>{longerSentence(l)}</li>
+        ))}
+        {at.together.map((t) => (
+          <li key={t.join()} className="dim">
+            Always came together here, so they cannot be told apart: {listed(t.map((by) => BY_WORD[by]))}.
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+/** While it is open: what else is worth changing, by numbers. */
+export function Alongside({ at }: { at: LifeAnswer }) {
+  if (at.alongside.length === 0) return null
+  return (
+    <section aria-label="While it is open">
+      <h2>While it’s open</h2>
+      <ul className="plain life-list">
+        {at.alongside.map((a) => (
+          <li key={a.kind}>{alongsideWords(a)}</li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+const MOST = 60
+/** Each life back to its acts: the day it ended, in the Logbook. */
+export function EachLife({ at, units }: { at: LifeAnswer; units: Units }) {
+  return (
+    <details className="life-each">
+      <summary>Each life ({at.strokesOf})</summary>
+      <table className="table payback-table">
+        <tbody>
+          {at.strokes.slice(0, MOST).map((s, i) => (
+            <tr key={`${s.fromMs} ${s.name} ${i}`}>
+              <th scope="row">{s.stationId ? <Link to={`/gun/${s.stationId}`}>{s.name}</Link> : s.name}</th>
+              <td className="text-end">
+                {amount(s.used, at.unit, units)}
+                {s.parts > 1 ? ` each of ${s.parts}` : ''}
+              </td>
+              <td>{s.reason ? REASON_WORD[s.reason] : 'still in'}</td>
+              <td>
+                <LogDay ms={s.fromMs} at={at} stationId={s.stationId} /> {s.toMs === null ? '' : 'to '}
+                {s.toMs === null ? null : <LogDay ms={s.toMs} at={at} stationId={s.stationId} />}
+              </td>
+              <td className="dim">{s.group}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {at.strokesOf > MOST ? (
+        <p className="dim">The {MOST} longest of those drawn. The others stand in the Logbook.</p>
+      ) : null}
+    </details>
+  )
+}
+const LogDay = ({ ms, at, stationId }: { ms: number; at: LifeAnswer; stationId: string | null }) => (
+  <Link to={`/logbook?day=${dayKey(ms, at.zone)}&position=${at.kind}${stationId ? `&stationId=${stationId}` : ''}`}>
+    {shortDate(ms, at.zone)}
+  </Link>
+)
