@@ -32,6 +32,8 @@ export const floorWant = z.object({
   isEstimated: z.boolean(),
   /** Findings of this gun's own that the limit goes by; null: the house rule alone. */
   foundN: z.number().int().nullable().default(null),
+  /** Leaving it till this time tomorrow: the chance that it wears out until then, and the standing to be expected of that. */
+  leave: z.object({ chance: z.number(), minutes: z.number() }).nullable().default(null),
 })
 export type FloorWant = z.infer<typeof floorWant>
 

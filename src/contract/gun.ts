@@ -32,7 +32,20 @@ export const gunPosition = z.object({
   canClean: z.boolean(),
   reasons: z.array(outReason),
   /** `loggedShare`: so many of the changes behind it get logged; null where nothing tells. */
-  usual: z.object({ amount: z.number(), n: z.number().int(), loggedShare: z.number().nullable() }).nullable(),
+  usual: z
+    .object({
+      amount: z.number(),
+      n: z.number().int(),
+      loggedShare: z.number().nullable(),
+      source: z.enum(['yours', 'told', 'trade']).default('yours'),
+      /** Half gone by lies between these, 19 times in 20; null: not fitted yet. */
+      low: z.number().nullable().default(null),
+      high: z.number().nullable().default(null),
+      shape: z.number().nullable().default(null),
+    })
+    .nullable(),
+  /** Chance that it wears out before this time tomorrow; null: not known. */
+  leave: z.object({ chance: z.number(), minutes: z.number() }).nullable().default(null),
 })
 export type GunPosition = z.infer<typeof gunPosition>
 

@@ -51,7 +51,7 @@ describe('what the gun’s own state says', () => {
     expect(keys({ isCell: true })).toContain('reamer')
   })
   it('wear speaks by the share of a usual life: never down to nothing, never without end', () => {
-    const at = [0, 0.2, 0.5, 1, 2, 9].map(wearFactor)
+    const at = [0, 0.2, 0.5, 1, 2, 9].map((share) => wearFactor(share))
     at.slice(1).forEach((f, i) => expect(f).toBeGreaterThanOrEqual(at[i] ?? 0))
     expect([at[0], at.at(-1)]).toEqual([0.3, 4])
     expect(() => wearFactor(-1)).toThrow(RangeError)

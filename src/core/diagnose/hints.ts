@@ -8,7 +8,7 @@ export interface GunState {
   /** Kinds that hang on it; a cause that lies at another cannot be there. Empty: nobody said how it is built. */
   kinds: readonly string[]
   /** Use of each part against what is usual here; null where nothing tells. */
-  wear: readonly { kindKey: string; share: number | null }[]
+  wear: readonly { kindKey: string; share: number | null; shape?: number | null }[]
   /** Positions where something does not fit. */
   unfit: readonly string[]
   /** What its readings ask for. */
@@ -76,18 +76,18 @@ const WEARS: Record<string, readonly string[]> = {
   outlet: ['guideWorn'],
   neck: ['neckWorn'],
 }
-/** Shape of wear until lives are learnt. A guess. */
+/** Shape of wear until lives are fitted. A guess. */
 const SHAPE = 2.5
 const FACTOR = { least: 0.3, most: 4 }
 
 /**
- * How much likelier a worn part is the cause at this share of its usual life than at an even hazard: k · s^(k − 1), Weibull with the shipped guess
- * of its shape, between 0.3 and 4. Share ≥ 0. To be replaced by the fitted hazard behind the same name.
+ * How much likelier a worn part is the cause at this share of its usual life than at an even hazard: k · s^(k − 1), Weibull of the shape
+ * fitted here, or the shipped guess of it, between 0.3 and 4. Share ≥ 0.
  * @example wearFactor(1) // 2.5
  */
-export function wearFactor(share: number): number {
+export function wearFactor(share: number, shape = SHAPE): number {
   if (!(share >= 0)) throw new RangeError(`wearFactor: expected a share ≥ 0, got ${share}`)
-  return Math.min(FACTOR.most, Math.max(FACTOR.least, SHAPE * share ** (SHAPE - 1)))
+  return Math.min(FACTOR.most, Math.max(FACTOR.least, shape * share ** (shape - 1)))
 }
 
 /** Several guns without gas at once are the supply's. */
@@ -110,9 +110,9 @@ export function hintsOf(state: GunState, knowledge: Pick<Knowledge, 'causes'>): 
     const speaks = UNFIT[at]
     if (speaks) speak(speaks, 'reading', `unfit ${at}`)
   }
-  for (const { kindKey, share } of state.wear) {
+  for (const { kindKey, share, shape } of state.wear) {
     if (share === null || !WEARS[kindKey]) continue
-    const factor = wearFactor(share)
+    const factor = wearFactor(share, shape ?? SHAPE)
     speak([factor, WEARS[kindKey]], null, factor >= 1 ? `worn ${kindKey}` : `fresh ${kindKey}`)
   }
   for (const speaks of state.touched ? TOUCHED_MEANS[state.touched] : [])

@@ -16,6 +16,8 @@ export interface RankedInput {
     act: 'change' | 'clean' | 'look' | null
     minutes: number
     due: Due | null
+    /** What leaving it till tomorrow is expected to cost more than changing it now, minor units; null: not known. */
+    leaveMinor?: number | null
   }[]
   /** Money an hour of standing costs here, minor units; ranks guns of equal lateness. */
   stopRateMinorPerHour: number
@@ -41,7 +43,7 @@ export function shiftsOver(due: Due | null, schedule: Schedule | null, nowMs: nu
 const OPENS: readonly PositionState[] = ['due']
 
 /**
- * Opened rows: down first (longest first), then wrong part, then due by lateness × what standing costs; ties by the walk.
+ * Opened rows: down first (longest first), then wrong part, then due by what leaving it till tomorrow costs (where lives tell; else lateness × what standing costs); ties by the walk.
  * Parked guns, looks and "not seen" open nothing.
  */
 export function openedRows(guns: readonly RankedInput[], nowMs: number): OpenedRow[] {
@@ -55,7 +57,7 @@ export function openedRows(guns: readonly RankedInput[], nowMs: number): OpenedR
         stationId: gun.stationId,
         minutes,
         shiftsOver: over,
-        rank: rankOf(gun, { over, nowMs }),
+        rank: rankOf(gun, { over, nowMs, leaveMinor: leavingOf(wants) }),
         walkOrder: gun.walkOrder,
       },
     ]
@@ -65,9 +67,16 @@ export function openedRows(guns: readonly RankedInput[], nowMs: number): OpenedR
     .map(({ stationId, minutes, shiftsOver: over, rank }) => ({ stationId, minutes, shiftsOver: over, rank }))
 }
 
-function rankOf(gun: RankedInput, at: { over: number; nowMs: number }): number {
-  const { over, nowMs } = at
+/** Of what is due; null where nothing of it is known. */
+function leavingOf(wants: RankedInput['wants']): number | null {
+  const known = wants.flatMap((w) => w.leaveMinor ?? [])
+  return known.length > 0 ? known.reduce((a, b) => a + b, 0) : null
+}
+
+function rankOf(gun: RankedInput, at: { over: number; nowMs: number; leaveMinor: number | null }): number {
+  const { over, nowMs, leaveMinor } = at
   if (gun.downSinceMs !== null) return 2e9 + Math.min((nowMs - gun.downSinceMs) / 1000, 9e8)
   if (gun.wrongMinutes > 0) return 1e9
-  return (1 + over) * (1 + gun.stopRateMinorPerHour / 100)
+  // Where no life is known, lateness × what standing costs stands in, of about the same size.
+  return leaveMinor ?? (1 + over) * (1 + gun.stopRateMinorPerHour / 100)
 }

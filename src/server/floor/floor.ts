@@ -3,6 +3,7 @@ import { type Column } from '@core/path/columns.ts'
 import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { openedRows, type OpenedRow } from '@core/floor/rank.ts'
 import { chanceOfAny } from '@core/stats/normal.ts'
+import { type Leaving } from '@core/life/kept.ts'
 import { isToUndo } from '@core/changeover/tags.ts'
 import { doesStop, type Stocked } from '@core/rightparts/check.ts'
 import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
@@ -26,10 +27,10 @@ export async function readFloor(
 ): Promise<FloorAnswer> {
   mustRead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const [shop, fits] = await Promise.all([loadShop(deps.db, deps.calendar, nowMs), deps.lives.read(deps.db, nowMs)])
   const wanted = filter.areaId ? shop.stations.filter((s) => s.areaId === filter.areaId).map((s) => s.id) : undefined
   const [surveyed, arcs, supply] = await Promise.all([
-    survey(deps.db, shop, { nowMs, store: deps.positions, ...(wanted ? { stationIds: wanted } : {}) }),
+    survey(deps.db, shop, { nowMs, fits, store: deps.positions, ...(wanted ? { stationIds: wanted } : {}) }),
     liveArcs(deps),
     deps.shares.read(deps.db, shop, nowMs),
   ])
@@ -141,11 +142,15 @@ export function rankInput(s: Surveyed, shop: ShopModel) {
       act: p.verdict.act,
       minutes: p.verdict.act === 'clean' ? p.kind.cleanMin : shop.changeMinOf(p.kind.key, s.familyId),
       due: p.verdict.due,
+      leaveMinor: p.verdict.act === 'change' && p.leave ? worthOf(p.leave) : null,
     })),
     stopRateMinorPerHour: shop.stopRateOf(s.station.id),
     schedule: s.schedule,
   }
 }
+
+/** Money where there is some; where nobody priced anything, minutes keep the order. */
+const worthOf = ({ minor, minutes }: Leaving) => (minor > 0 ? minor : minutes)
 
 const SET_MIN = 2
 /** Minutes to put right what is wrong: the parts' own, a moment for each that is only turned or set. */

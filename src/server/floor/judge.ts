@@ -1,11 +1,13 @@
 import { type RunOn } from '@core/clock/clock.ts'
-import { workingDays, type Schedule } from '@core/clock/schedule.ts'
+import { workedMs, workingDays, type Schedule } from '@core/clock/schedule.ts'
 import { shiftsOver } from '@core/floor/rank.ts'
 import { stateOf, type PositionVerdict } from '@core/floor/state.ts'
 import { dueOf, type Due } from '@core/houserule/due.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
+import { leavingIt, type Leaving } from '@core/life/kept.ts'
 import { type FloorWant } from '@contract/floor.ts'
 import { type headNow, type stationNow } from '@server/db/schema.ts'
+import { keptKey, type KeptFits } from '@server/life/keep.ts'
 import { type CleaningHere } from '@server/cleaning/limit.ts'
 import { type KindRow, type RuleRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
 import { type PositionRow } from './positions.ts'
@@ -20,6 +22,8 @@ export interface SurveyedPosition {
   clean: FloorWant | null
   /** Chance that one of its limits is reached before the next window. */
   chanceBy: number
+  /** Leaving it till this time tomorrow; null: its life is not known. */
+  leave: Leaving | null
 }
 
 const CLOCK_STALE_DAYS = 10
@@ -41,6 +45,8 @@ export interface JudgeAt {
   questioned: ReadonlySet<string>
   /** How the nozzle is cleaned here. */
   cleaning: CleaningHere
+  /** How long parts last at places of its class. */
+  fits: KeptFits
 }
 
 /** Has the counter behind a unit been entered within ten working days; told once per head, not per position. */
@@ -73,34 +79,50 @@ export function judge(row: PositionRow, kind: KindRow, at: JudgeAt): SurveyedPos
     limits.clean !== null && row.cleanedMs !== null && row.fittedMs !== null
       ? dueBy(row, at, { kind, act: 'clean', limit: limits.clean, sinceMs: row.cleanedMs })
       : null
-  const dues = (['change', 'clean'] as const).flatMap((act) => {
-    const due = act === 'change' ? change : clean
-    return due ? [{ act, due }] : []
-  })
-  const verdict = stateOf({
-    isOnGun: true,
-    isDownHere: at.now.downSinceMs !== null && (at.now.downPosition ?? 'orings') === row.position,
-    hasWrongPart: at.wrong.has(row.position),
-    isQuestioned: at.questioned.has(row.position),
-    dues,
-    hasLimit: Boolean(rule?.changeLimit ?? limits.clean),
-    lookEveryDays: limits.lookDays,
-    confirmDays: kind.confirmDays,
-    seenMs: row.seenMs,
-    hasFittingDate: row.fittedMs !== null && row.entryAge === 'new',
-    isClockFresh: at.freshness(kind.lifeUnit),
-    nowMs: at.nowMs,
-    cutoffMs: at.cutoffMs,
-  })
+  const dues = [
+    ...(change ? [{ act: 'change' as const, due: change }] : []),
+    ...(clean ? [{ act: 'clean' as const, due: clean }] : []),
+  ]
+  const verdict = verdictOf(row, at, { kind, dues, limits, hasLimit: Boolean(rule?.changeLimit ?? limits.clean) })
+  const leave = leavingHere(row, at, { kind, used: change?.used ?? null })
+  const limit = rule?.changeLimit ?? 0
   return {
     row,
     kind,
     rule,
     verdict,
-    change: change && wantOf(row, at, { kind, act: 'change', due: change, limit: rule?.changeLimit ?? 0 }),
+    change: change && { ...wantOf(row, at, { kind, act: 'change', due: change, limit }), leave: told(leave) },
     clean: clean && wantOf(row, at, { kind, act: 'clean', due: clean, limit: limits.clean ?? 0, ...limits }),
     chanceBy: Math.max(change?.chanceBy ?? 0, clean?.chanceBy ?? 0),
+    leave,
   }
+}
+
+function verdictOf(
+  row: PositionRow,
+  at: JudgeAt,
+  of: {
+    kind: KindRow
+    dues: { act: 'change' | 'clean'; due: Due }[]
+    limits: ReturnType<typeof limitsOf>
+    hasLimit: boolean
+  },
+): PositionVerdict {
+  return stateOf({
+    isOnGun: true,
+    isDownHere: at.now.downSinceMs !== null && (at.now.downPosition ?? 'orings') === row.position,
+    hasWrongPart: at.wrong.has(row.position),
+    isQuestioned: at.questioned.has(row.position),
+    dues: of.dues,
+    hasLimit: of.hasLimit,
+    lookEveryDays: of.limits.lookDays,
+    confirmDays: of.kind.confirmDays,
+    seenMs: row.seenMs,
+    hasFittingDate: row.fittedMs !== null && row.entryAge === 'new',
+    isClockFresh: at.freshness(of.kind.lifeUnit),
+    nowMs: at.nowMs,
+    cutoffMs: at.cutoffMs,
+  })
 }
 
 /** What the house rule sets, and for a nozzle what its cleaning school makes of it. */
@@ -149,6 +171,24 @@ function dueBy(
   })
 }
 
+const told = (leave: Leaving | null) => leave && { chance: thousandths(leave.chance), minutes: tenths(leave.minutes) }
+
+const DAY_MS = 86_400_000
+const HOUR_MS = 3_600_000
+/** What a part at this age does until this time tomorrow, at the present rate of its head. */
+function leavingHere(row: PositionRow, at: JudgeAt, of: { kind: KindRow; used: number | null }): Leaving | null {
+  const unit = of.kind.lifeUnit
+  const fit = at.fits.get(keptKey(of.kind.key, at.station.classKey))
+  if (!fit || !isMeasured(unit) || row.fittedMs === null || at.now.isParked) return null
+  const runOn = at.head?.runOn[unit]
+  const base = row.sinceFitted?.[unit]?.amount
+  if (!runOn || base === undefined || row.chainFromMs === null || !at.freshness(unit)) return null
+  const fromMs = Math.max(runOn.fromMs, row.fittedMs, row.chainFromMs)
+  const used = of.used ?? base + (workedMs(at.schedule, fromMs, at.nowMs) / HOUR_MS) * runOn.perWorkedHour
+  const more = (workedMs(at.schedule, at.nowMs, at.nowMs + DAY_MS) / HOUR_MS) * runOn.perWorkedHour
+  return leavingIt(fit, used, more)
+}
+
 const MOSTLY = 0.5
 
 function wantOf(
@@ -170,6 +210,7 @@ function wantOf(
     shiftsOver: thousandths(shiftsOver(due, at.schedule, at.nowMs)),
     isEstimated: due.estimatedShare > MOSTLY,
     foundN: what.foundN ?? null,
+    leave: null,
   }
 }
 /** As fine as anyone reads it; all digits of a double double the answer's size. */

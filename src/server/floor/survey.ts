@@ -7,6 +7,7 @@ import { kindOfPosition } from '@core/path/columns.ts'
 import { cleaningHere, type CleaningHere } from '@server/cleaning/limit.ts'
 import { carrier, headNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
+import { type KeptFits } from '@server/life/keep.ts'
 import { type ShopModel, type StationRow } from '@server/shop/model.ts'
 import { clockFreshness, judge, type HeadRow, type JudgeAt, type SurveyedPosition } from './judge.ts'
 import { FOLLOW_UP_TEXT, type OpenFollowUp } from '@core/followup/followup.ts'
@@ -41,7 +42,7 @@ export interface Surveyed {
 export async function survey(
   db: Reader,
   shop: ShopModel,
-  at: { nowMs: number; stationIds?: readonly string[]; store?: PositionStore },
+  at: { nowMs: number; stationIds?: readonly string[]; store?: PositionStore; fits?: KeptFits },
 ): Promise<Surveyed[]> {
   const { nowMs, stationIds, store } = at
   const nows = await db
@@ -62,8 +63,11 @@ export async function survey(
     nowOf: new Map(nows.map((n) => [n.stationId, n])),
   }
   const check = checker(shop, store)
-  return shop.stations.flatMap((station) => surveyOne(station, { shop, nowMs, read, check }) ?? [])
+  const fits = at.fits ?? NO_FITS
+  return shop.stations.flatMap((station) => surveyOne(station, { shop, nowMs, read, check, fits }) ?? [])
 }
+
+const NO_FITS: KeptFits = new Map()
 
 type Check = (hung: Hung) => Checked
 /** Worked out anew, or kept from the last time where there is a store. */
@@ -84,7 +88,7 @@ interface Read {
 
 function surveyOne(
   station: StationRow,
-  at: { shop: ShopModel; nowMs: number; read: Read; check: Check },
+  at: { shop: ShopModel; nowMs: number; read: Read; check: Check; fits: KeptFits },
 ): Surveyed | null {
   const { shop, nowMs, read } = at
   const now = read.nowOf.get(station.id)
@@ -103,7 +107,20 @@ function surveyOne(
   const said = saidOf(hung, { shop, schedule, nowMs, check: at.check })
   const { familyId, cleaning } = said
   const marks = marksOf(said)
-  const judged = { station, familyId, now, head, schedule, cutoffMs, shop, nowMs, freshness, cleaning, ...marks }
+  const judged = {
+    station,
+    familyId,
+    now,
+    head,
+    schedule,
+    cutoffMs,
+    shop,
+    nowMs,
+    freshness,
+    cleaning,
+    fits: at.fits,
+    ...marks,
+  }
   const positions = judgeAll(rows, judged)
   return { station, now, head, schedule, cutoffMs, positions, ...said }
 }

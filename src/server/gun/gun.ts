@@ -17,6 +17,7 @@ import { type SurveyedPosition } from '@server/floor/judge.ts'
 import { carrierNames, survey, type Surveyed } from '@server/floor/survey.ts'
 import { standing } from '@server/rightparts/findings.ts'
 import { brief, findingLines, stockedParts } from '@server/rightparts/line.ts'
+import { keptKey, type KeptFits } from '@server/life/keep.ts'
 import { usualHere } from '@server/logbook/payback.ts'
 import { lastLines } from '@server/logbook/read.ts'
 import { shareFor } from '@server/parts/sharestore.ts'
@@ -26,8 +27,8 @@ import { loadShop, type ShopModel } from '@server/shop/model.ts'
 export async function readGun(deps: Deps, who: Who, stationId: string): Promise<GunAnswer> {
   mustRead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
-  const [s] = await survey(deps.db, shop, { nowMs, stationIds: [stationId] })
+  const [shop, fits] = await Promise.all([loadShop(deps.db, deps.calendar, nowMs), deps.lives.read(deps.db, nowMs)])
+  const [s] = await survey(deps.db, shop, { nowMs, stationIds: [stationId], fits })
   if (!s) throw new DomainError('not-found', 'There is no such place.', ['Find it by its number.'])
   const [names, stocked, tape, usualActs, notes, nameOf] = await Promise.all([
     carrierNames(deps.db, [s.now.gunId, s.now.headId]),
@@ -39,15 +40,14 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
   ])
   const parts = new Map(stocked.map((p) => [p.id, p]))
   const { shares } = await deps.shares.read(deps.db, shop, nowMs)
-  const positions = await Promise.all(s.positions.map((p) => positionLine(deps.db, s, { p, parts, nowMs, shares })))
+  const at = { parts, nowMs, shares, fits }
+  const positions = await Promise.all(s.positions.map((p) => positionLine(deps.db, s, { ...at, p })))
   return {
     nowMs,
     zone: shop.site.zone,
     ...placeWords(s, shop, names),
-    isParked: s.now.isParked,
-    downSinceMs: s.now.downSinceMs,
+    ...{ isParked: s.now.isParked, downSinceMs: s.now.downSinceMs, downPosition: s.now.downPosition },
     downMinutes: downMinutes(s, nowMs),
-    downPosition: s.now.downPosition,
     stopMinorPerHour: isLead(who) ? shop.stopRateOf(s.station.id) : null,
     cutoffMs: nextWindow(s.schedule, nowMs).atMs,
     cells: cellsOf(s),
@@ -155,25 +155,24 @@ function spoolLine(s: Surveyed, nowMs: number): GunAnswer['spool'] {
   }
 }
 
-async function positionLine(
-  db: Reader,
-  s: Surveyed,
-  at: { p: SurveyedPosition; parts: Map<string, Stocked>; nowMs: number; shares: readonly LoggingShareLine[] },
-): Promise<GunPosition> {
-  const { p, parts, nowMs, shares } = at
+interface PositionAt {
+  p: SurveyedPosition
+  parts: Map<string, Stocked>
+  nowMs: number
+  shares: readonly LoggingShareLine[]
+  fits: KeptFits
+}
+async function positionLine(db: Reader, s: Surveyed, at: PositionAt): Promise<GunPosition> {
+  const { p, parts, nowMs, shares, fits } = at
   const fitted = p.row.partId ? parts.get(p.row.partId) : undefined
-  const usual = p.kind.changeMin > 0 ? await usualOf(db, s, { kind: p.kind, shares }) : null
+  const usual = p.kind.changeMin > 0 ? await usualOf(db, s, { kind: p.kind, shares, fits }) : null
   const since = usedNow(s, { p, nowMs, since: 'cleaned' })
   const used = p.change
     ? { amount: p.change.used, isEstimated: p.change.isEstimated }
     : usedNow(s, { p, nowMs, since: 'fitted' })
   return {
-    position: p.row.position,
-    kindKey: p.kind.key,
-    name: p.kind.name,
-    column: p.kind.column,
-    state: p.verdict.state,
-    why: p.verdict.why,
+    ...{ position: p.row.position, kindKey: p.kind.key, name: p.kind.name, column: p.kind.column },
+    ...{ state: p.verdict.state, why: p.verdict.why },
     partId: fitted?.id ?? null,
     partCode: fitted?.code ?? null,
     partName: fitted?.name ?? null,
@@ -192,6 +191,7 @@ async function positionLine(
     canClean: p.kind.canClean,
     reasons: p.kind.reasons,
     usual,
+    leave: p.leave && { chance: p.leave.chance, minutes: p.leave.minutes },
   }
 }
 
@@ -199,13 +199,18 @@ async function positionLine(
 async function usualOf(
   db: Reader,
   s: Surveyed,
-  at: { kind: SurveyedPosition['kind']; shares: readonly LoggingShareLine[] },
+  at: { kind: SurveyedPosition['kind']; shares: readonly LoggingShareLine[]; fits: KeptFits },
 ): Promise<GunPosition['usual']> {
   const { key: kindKey, lifeUnit: unit } = at.kind
+  const fit = at.fits.get(keptKey(kindKey, s.station.classKey))
+  if (fit) {
+    const { median: amount, worn: n, share, source, low, high, life } = fit
+    return { amount, n, loggedShare: share, source, low, high, shape: life.shape }
+  }
   const usual = await usualHere(db, { kindKey, classKey: s.station.classKey, unit })
   if (!usual?.ok) return null
   const loggedShare = shareFor(at.shares, { areaId: null, kindKey })?.share ?? null
-  return { amount: usual.median, n: usual.n, loggedShare }
+  return { amount: usual.median, n: usual.n, loggedShare, source: 'yours', low: null, high: null, shape: null }
 }
 
 /** Use since fitted or cleaned where no limit asks for it. */

@@ -43,6 +43,13 @@ const BODIES: Record<string, () => object> = {
   '/down/tune': () => ({
     ...{ stationId: id('A1'), name: 'volts', from: 20, to: 21, saw: 'better', symptom: null, guard: 'notAsked' },
   }),
+  '/life/rule': () => ({ kindKey: 'tip', classKey: 'booth', school: 'fixed', at: 5 }),
+  '/life/word': () => ({ kindKey: 'tip', classKey: '*', usual: 6, early: 3 }),
+  '/life/tryout': () => ({
+    ...{ kindKey: 'tip', question: 'dip or none?', nameA: 'dip', nameB: 'none' },
+    ...{ partAId: null, partBId: null, stationIds: [id('A1'), id('A2')], ratio: 1.5 },
+  }),
+  '/life/tryout/end': () => ({ id: 'try_none' }),
   '/down/tune/kept': () => ({ stationId: id('A1'), symptom: null, values: { volts: 21 } }),
   '/down/explained': () => ({
     stationId: id('A1'),
@@ -204,6 +211,7 @@ describe('who may do what', () => {
             .replace(/^.down$/, `/down?stationId=${id('A1')}`)
             .replace(/tune$/, `tune?stationId=${id('A1')}`)
             .replace('helped', 'helped?atMs=1')
+            .replace('preview', 'preview?kind=tip&classKey=booth&at=5')
             .replace(/^.drag$/, `/drag?stationId=${id('A1')}`)
             .replace(/^.liner$/, `/liner?stationId=${id('A1')}`)
             .replace('dedicate', `dedicate?stationId=${id('A1')}&gunMinor=1&gunYears=1`),

@@ -35,15 +35,18 @@ export async function keepFits(
   fitter: Fitter,
   onProgress: Progress = () => undefined,
 ): Promise<{ made: number; of: number } | null> {
-  const [[lock]] = (await deps.db.execute(sql`select get_lock('idle_spool_life', 0) got`)) as unknown as [
-    [{ got: number }],
-  ]
-  if (lock.got !== 1) return null
-  try {
-    return await keepAll(deps, fitter, onProgress)
-  } finally {
-    await deps.db.execute(sql`select release_lock('idle_spool_life')`)
-  }
+  // The lock belongs to a connection: one is held for it while the work goes over others.
+  return deps.db.transaction(async (tx) => {
+    const [[lock]] = (await tx.execute(sql`select get_lock('idle_spool_life', 0) got`)) as unknown as [
+      [{ got: number }],
+    ]
+    if (lock.got !== 1) return null
+    try {
+      return await keepAll(deps, fitter, onProgress)
+    } finally {
+      await tx.execute(sql`select release_lock('idle_spool_life')`)
+    }
+  })
 }
 
 async function keepAll(deps: KeepDeps, fitter: Fitter, onProgress: Progress): Promise<{ made: number; of: number }> {

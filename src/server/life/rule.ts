@@ -101,7 +101,11 @@ function withLimit(shop: ShopModel, q: z.output<typeof previewQuery>): ShopModel
   }
 }
 async function opensUnder(deps: Deps, shop: ShopModel, nowMs: number) {
-  const surveyed = await survey(deps.db, shop, { nowMs, store: deps.positions })
+  const surveyed = await survey(deps.db, shop, {
+    nowMs,
+    store: deps.positions,
+    fits: await deps.lives.read(deps.db, nowMs),
+  })
   const opened = openedRows(
     surveyed.map((s) => rankInput(s, shop)),
     nowMs,

@@ -35,7 +35,12 @@ export function gunState(gun: GunAnswer, down: DownAnswer, touched: Touched | nu
     kinds: gun.positions.filter((p) => p.state !== 'absent').map((p) => p.kindKey),
     wear: gun.positions.map((p) => ({
       kindKey: p.kindKey,
-      share: p.used === null || !p.usual || !(p.usual.amount > 0) ? null : p.used / p.usual.amount,
+      // A trade's guess is off by a factor of two and more: it speaks for nothing.
+      share:
+        p.used === null || !p.usual || p.usual.source === 'trade' || !(p.usual.amount > 0)
+          ? null
+          : p.used / p.usual.amount,
+      shape: p.usual?.shape ?? null,
     })),
     unfit: gun.findings.filter((f) => f.severity !== 'note' && f.kept === null).map((f) => f.at),
     alarms: [...gun.alarms.map((a) => a.what), ...(gun.cleaningRises ? ['cleaning'] : [])],

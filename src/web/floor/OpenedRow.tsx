@@ -7,7 +7,8 @@ import { type Choice } from '@web/log/logkeys.ts'
 import { useLogKeys } from '@web/log/useLogKeys.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { WirePath, type WireSize } from '@web/path/WirePath.tsx'
-import { leaving, rowAct, rowWhy } from './sentence.ts'
+import { useIsLead } from '@web/people/queries.ts'
+import { leaving, rowAct, rowWhy, worstLeft } from './sentence.ts'
 
 export const SHORT_REASONS: readonly OutReason[] = OUT_REASONS.filter((r) =>
   ['worn', 'burnedBack', 'due', 'knocked', 'toTry'].includes(r),
@@ -24,6 +25,19 @@ export function choicesFor(gun: FloorGun): Choice[] {
     ...wanted,
     gun.downSinceMs !== null ? { act: 'running', position: null } : { act: 'down', position: null },
   ]
+}
+
+/** To the curve of what is likeliest to go, with this part marked on it; for a lead. */
+function LifeLink({ gun }: { gun: FloorGun }) {
+  const isLead = useIsLead()
+  const worst = worstLeft(gun)
+  if (!isLead || !worst) return null
+  const kind = worst.position.split('#')[0] ?? worst.position
+  return (
+    <Link className="row-life dim" to={`/life?kind=${kind}&where=area:${gun.areaId}&at=${worst.used}`}>
+      its curve
+    </Link>
+  )
 }
 
 /** A gun that wants hands: name, wire with its break, the act and why, what leaving it does. A tap on the break logs. */
@@ -62,6 +76,7 @@ export function OpenedRow(props: {
       <div className="row-act">
         <strong>{rowAct(gun, { nowMs: floor.nowMs, zone: floor.zone, units })}</strong>
         <span>{rowWhy(gun, units)}</span>
+        <LifeLink gun={gun} />
       </div>
       <div className="row-leave">{leaving(gun, floor.nowMs, floor.zone)}</div>
       {isOpen ? (

@@ -112,6 +112,16 @@ export function leaving(gun: FloorGun, nowMs: number, zone: string): string {
   if (gun.wrong.length > 0) return 'wrong part'
   const [first] = gun.wants
   if (!first) return ''
+  const worst = worstLeft(gun)
+  return `${pastWords(first, nowMs, zone)}${worst ? `; ${inN(worst.leave?.chance ?? 0)} the ${partName(worst.position)} goes by this time tomorrow` : ''}`
+}
+/** What is likeliest to go until tomorrow, of what is due. */
+export const worstLeft = (gun: FloorGun): FloorWant | null =>
+  gun.wants.reduce<FloorWant | null>(
+    (most, w) => (w.leave && (!most?.leave || w.leave.chance > most.leave.chance) ? w : most),
+    null,
+  )
+function pastWords(first: FloorWant, nowMs: number, zone: string): string {
   if (first.shiftsOver >= 1)
     return `${Math.round(first.shiftsOver)} ${Math.round(first.shiftsOver) === 1 ? 'shift' : 'shifts'} past`
   if (first.reachedMs !== null && first.reachedMs <= nowMs) return `past since ${when(first.reachedMs, nowMs, zone)}`

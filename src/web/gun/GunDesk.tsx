@@ -2,7 +2,9 @@ import { type Column } from '@core/path/columns.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { amount, cable, money, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
-import { capital, partName } from '@web/format/words.ts'
+import { Link } from 'react-router'
+import { useIsLead } from '@web/people/queries.ts'
+import { capital, inN, partName } from '@web/format/words.ts'
 import { LogKeys } from '@web/log/LogKeys.tsx'
 import { type LogKeysDriver } from '@web/log/useLogKeys.ts'
 import { Tape } from '@web/logbook/Tape.tsx'
@@ -150,6 +152,17 @@ export function spoolSentence(gun: GunAnswer, units: Units): string {
   return `${on}, about ${amount(kg - usedKg, 'kg', units)} of ${amount(kg, 'kg', units)} left.`
 }
 
+/** The chance, and for a lead the way to its curve. */
+function LeaveCell({ p, gun }: { p: GunAnswer['positions'][number]; gun: GunAnswer }) {
+  const isLead = useIsLead()
+  const said = p.leave ? inN(p.leave.chance) : ''
+  return isLead ? (
+    <Link to={`/life?kind=${p.kindKey}&where=area:${gun.areaId}&at=${p.used ?? ''}`}>{said}</Link>
+  ) : (
+    <>{said}</>
+  )
+}
+
 function HowLong({ gun, units }: { gun: GunAnswer; units: Units }) {
   const known = gun.positions.filter((p) => p.usual || p.change || p.clean)
   return (
@@ -162,6 +175,7 @@ function HowLong({ gun, units }: { gun: GunAnswer; units: Units }) {
             <th>on it</th>
             <th>rule</th>
             <th>half gone by, here</th>
+            <th>goes by this time tomorrow</th>
           </tr>
         </thead>
         <tbody>
@@ -176,12 +190,17 @@ function HowLong({ gun, units }: { gun: GunAnswer; units: Units }) {
               <td>
                 {p.usual ? (
                   <>
-                    {amount(p.usual.amount, p.unit, units)} <span className="dim">yours, {p.usual.n}</span>
+                    {amount(p.usual.amount, p.unit, units)}{' '}
+                    <span className="dim">
+                      {p.usual.source}
+                      {p.usual.source === 'trade' ? '' : `, ${p.usual.n}`}
+                    </span>
                   </>
                 ) : (
                   ''
                 )}
               </td>
+              <td>{p.leave ? <LeaveCell p={p} gun={gun} /> : ''}</td>
             </tr>
           ))}
         </tbody>

@@ -3,7 +3,7 @@ import { renderToStaticMarkup } from 'react-dom/server'
 import { MemoryRouter } from 'react-router'
 import { describe, expect, it, vi } from 'vitest'
 import { STATES } from '@core/floor/state.ts'
-import { gun, line, NOW, position, want } from '@web/testing/samples.ts'
+import { gun, line, NOW, position, want, usual } from '@web/testing/samples.ts'
 import { lastTitle, payBackLine } from '@web/log/ActStrip.tsx'
 import { LogKeys } from '@web/log/LogKeys.tsx'
 import { lineSentence } from '@web/logbook/lines.ts'
@@ -47,7 +47,7 @@ describe('how long a part lasts', () => {
         usedSd: 0.8,
         isEstimated: true,
         change: want(),
-        usual: { amount: 5.2, n: 41, loggedShare: 0.62 },
+        usual: usual(),
       }),
       gun(),
       'metric',

@@ -20,6 +20,7 @@ export const want = (over: Partial<FloorWant> = {}): FloorWant => ({
   shiftsOver: 0,
   isEstimated: false,
   foundN: null,
+  leave: null,
   ...over,
 })
 
@@ -48,6 +49,13 @@ export const position = (over: Partial<GunPosition> = {}): GunPosition => ({
   canClean: true,
   reasons: ['worn', 'burnedBack', 'due'],
   usual: null,
+  leave: null,
+  ...over,
+})
+
+/** A fitted life, as a gun's answer tells it. */
+export const usual = (over: Partial<NonNullable<GunPosition['usual']>> = {}): GunPosition['usual'] => ({
+  ...{ amount: 5.2, n: 41, loggedShare: 0.62, source: 'yours', low: 4.8, high: 5.7, shape: 2.4 },
   ...over,
 })
 
