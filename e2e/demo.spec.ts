@@ -122,6 +122,7 @@ test('every main view reads well to a screen reader, in both themes', async ({ p
     `down?gun=${b5}`,
     `tune?gun=${b5}`,
     'payback',
+    'life?kind=tip&where=class:booth&by=area',
     'walk?minutes=25',
     'handover',
     'audit',

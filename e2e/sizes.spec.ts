@@ -52,6 +52,7 @@ async function paths(page: Page): Promise<string[]> {
     `/down?gun=${id('A2')}`,
     `/tune?gun=${id('B3')}`,
     '/payback',
+    '/life?kind=tip&where=class:booth&by=part',
     '/payback?days=365&by=minutes',
     '/walk?minutes=60',
     '/handover',

@@ -14,9 +14,9 @@ const VIEWS = [
   { name: 'look', path: '/look', size: DESK },
   { name: 'change', path: '/change?guns={A2}&wire={solid steel 1.2}', size: DESK },
   { name: 'guide', path: '/guide?gun={A2}&do=diffuser', size: DESK, light: true },
-  { name: 'liner', path: '/liner?gun={A2}', size: DESK },
   { name: 'down', path: '/down?gun={B3}', size: DESK, light: true, jerks: true },
   { name: 'down-phone', path: '/down?gun={B3}', size: PHONE, jerks: true },
+  { name: 'life', path: '/life?kind=tip&where=class:cell', size: DESK },
   { name: 'payback', path: '/payback', size: DESK },
   { name: 'walk', path: '/walk?minutes=25', size: DESK },
   { name: 'walk-phone', path: '/walk?minutes=25', size: PHONE, begin: true },
@@ -73,6 +73,8 @@ async function take(browser, url, view) {
   path = await withIds(context.request, path)
   if (path === '/logbook?day=') path += (await (await context.request.get('/api/logbook')).json()).previousDay
   await page.goto(path)
+  // Lives are fitted the first time they are asked for.
+  await page.getByRole('heading', { level: 1 }).first().waitFor({ timeout: 90_000 })
   await page.waitForTimeout(900)
   if (view.begin) await page.getByRole('button', { name: /^Begin at/ }).click()
   if (view.jerks) {

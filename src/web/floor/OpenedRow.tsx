@@ -8,7 +8,7 @@ import { useLogKeys } from '@web/log/useLogKeys.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { WirePath, type WireSize } from '@web/path/WirePath.tsx'
 import { useIsLead } from '@web/people/queries.ts'
-import { leaving, rowAct, rowWhy, worstLeft } from './sentence.ts'
+import { leaving, leftWords, rowAct, rowWhy, worstLeft } from './sentence.ts'
 
 export const SHORT_REASONS: readonly OutReason[] = OUT_REASONS.filter((r) =>
   ['worn', 'burnedBack', 'due', 'knocked', 'toTry'].includes(r),
@@ -27,17 +27,14 @@ export function choicesFor(gun: FloorGun): Choice[] {
   ]
 }
 
-/** To the curve of what is likeliest to go, with this part marked on it; for a lead. */
-function LifeLink({ gun }: { gun: FloorGun }) {
+/** What leaving it till tomorrow does; for a lead the way to its curve, with this part marked on it. */
+function TillTomorrow({ gun }: { gun: FloorGun }) {
   const isLead = useIsLead()
   const worst = worstLeft(gun)
-  if (!isLead || !worst) return null
+  if (!worst) return null
   const kind = worst.position.split('#')[0] ?? worst.position
-  return (
-    <Link className="row-life dim" to={`/life?kind=${kind}&where=area:${gun.areaId}&at=${worst.used}`}>
-      its curve
-    </Link>
-  )
+  const curve = `/life?kind=${kind}&where=area:${gun.areaId}&at=${worst.used}`
+  return <div className="row-till">{isLead ? <Link to={curve}>{leftWords(worst)}</Link> : leftWords(worst)}</div>
 }
 
 /** A gun that wants hands: name, wire with its break, the act and why, what leaving it does. A tap on the break logs. */
@@ -76,9 +73,11 @@ export function OpenedRow(props: {
       <div className="row-act">
         <strong>{rowAct(gun, { nowMs: floor.nowMs, zone: floor.zone, units })}</strong>
         <span>{rowWhy(gun, units)}</span>
-        <LifeLink gun={gun} />
       </div>
-      <div className="row-leave">{leaving(gun, floor.nowMs, floor.zone)}</div>
+      <div className="row-leave">
+        {leaving(gun, floor.nowMs, floor.zone)}
+        <TillTomorrow gun={gun} />
+      </div>
       {isOpen ? (
         <div className="row-log">
           <LogKeys driver={driver} choices={choicesFor(gun)} reasonsOf={() => SHORT_REASONS} />

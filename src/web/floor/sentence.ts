@@ -112,15 +112,19 @@ export function leaving(gun: FloorGun, nowMs: number, zone: string): string {
   if (gun.wrong.length > 0) return 'wrong part'
   const [first] = gun.wants
   if (!first) return ''
-  const worst = worstLeft(gun)
-  return `${pastWords(first, nowMs, zone)}${worst ? `; ${inN(worst.leave?.chance ?? 0)} the ${partName(worst.position)} goes by this time tomorrow` : ''}`
+  return pastWords(first, nowMs, zone)
 }
-/** What is likeliest to go until tomorrow, of what is due. */
-export const worstLeft = (gun: FloorGun): FloorWant | null =>
-  gun.wants.reduce<FloorWant | null>(
+/** What is likeliest to go until tomorrow, of what is due; null where something else is the matter first, or nothing is known. */
+export function worstLeft(gun: FloorGun): FloorWant | null {
+  if (gun.downSinceMs !== null || gun.wrong.length > 0) return null
+  return gun.wants.reduce<FloorWant | null>(
     (most, w) => (w.leave && (!most?.leave || w.leave.chance > most.leave.chance) ? w : most),
     null,
   )
+}
+/** "Tip: 8 in 10 it goes by tomorrow." Leaving it till then, in a natural count. */
+export const leftWords = (want: FloorWant): string =>
+  want.leave ? `${inN(want.leave.chance)} the ${partName(want.position)} goes by tomorrow` : ''
 function pastWords(first: FloorWant, nowMs: number, zone: string): string {
   if (first.shiftsOver >= 1)
     return `${Math.round(first.shiftsOver)} ${Math.round(first.shiftsOver) === 1 ? 'shift' : 'shifts'} past`

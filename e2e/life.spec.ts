@@ -1,0 +1,87 @@
+import { apiOf, expect, signIn, startShop, test, type Shop } from './fixtures.ts'
+
+/** How long parts last, and when changing is cheapest: a lead reads the page, slides the blade, makes it the rule, and Floor moves. */
+const LEAD = { name: 'Ilse Varn', password: 'low-tide-at-six' }
+let shop: Shop
+test.beforeAll(async () => {
+  test.setTimeout(180_000)
+  shop = await startShop(true)
+})
+test.afterAll(() => shop.stop())
+
+test('a lead slides the blade, makes it the rule, and Floor moves by what was foretold', async ({ page }) => {
+  test.setTimeout(120_000)
+  await signIn(page, shop, LEAD)
+  const lead = apiOf(page, shop)
+  const opened = async () =>
+    (await lead.get<{ guns: { name: string; rank: number | null }[] }>('/floor')).body.guns
+      .filter((g) => g.rank !== null)
+      .map((g) => g.name)
+  const before = await opened()
+  await page.goto(`${shop.url}/life?kind=tip&where=class:booth`)
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(/^Half of the tips in booths are gone by/, {
+    timeout: 60_000,
+  })
+  const rules = page.getByRole('region', { name: 'House rules in money' })
+  await expect(rules.getByRole('row', { name: /Least cost/ })).toContainText('saves')
+  const who = page.getByRole('region', { name: 'More than their share' })
+  await expect(who.getByRole('link', { name: /^A7 goes through/ })).toBeVisible()
+  await page.getByRole('slider', { name: 'Change at' }).focus()
+  await page.keyboard.press('Home')
+  await expect(page.locator('.life-under')).toContainText('Changed at')
+  await page.getByRole('button', { name: 'Least cost' }).click()
+  await expect(page.locator('.life-under')).toContainText('Changed at')
+  await page.getByRole('button', { name: 'Make it the rule …' }).click()
+  const ask = page.getByRole('dialog')
+  await expect(ask).toContainText('On Floor')
+  await ask.getByRole('button', { name: 'Make it the rule' }).click()
+  await expect(ask).toBeHidden()
+  await expect(rules).toContainText(/The rule now: change at .* Ilse Varn, from \d+ lives/)
+  const more = (await opened()).filter((name) => !before.includes(name))
+  expect(more.length).toBeGreaterThan(0)
+  await page.goto(shop.url)
+  for (const name of more.slice(0, 3))
+    await expect(
+      page
+        .getByRole('article', { name, exact: true })
+        .or(page.getByRole('link', { name, exact: true }))
+        .first(),
+    ).toBeVisible()
+  await page
+    .getByRole('link', { name: /goes by tomorrow$/ })
+    .first()
+    .click()
+  await expect(page.locator('.life-marked')).toBeAttached()
+})
+
+test('two nozzles side by side, a word taken, a try-out dealt out', async ({ page }) => {
+  test.setTimeout(120_000)
+  await signIn(page, shop, LEAD)
+  await page.goto(`${shop.url}/life?kind=nozzle&where=class:booth`)
+  await page.getByLabel('Side by side').selectOption('part')
+  await expect(page.getByText(/plated lasts .* times as long as KE-N/)).toBeVisible({ timeout: 60_000 })
+  await page.getByText('Your word on nozzles').click()
+  await page.getByLabel(/Usually they do/).fill('60')
+  await page.getByLabel(/One in ten/).fill('70')
+  await expect(page.getByRole('alert')).toContainText('must be less')
+  await page.getByLabel(/One in ten/).fill('20')
+  await page.getByRole('button', { name: 'Say it' }).click()
+  await expect(page.getByRole('button', { name: 'Take it back' })).toBeVisible()
+  await page.getByText('Try one thing or another …').click()
+  await page.getByLabel('This', { exact: true }).selectOption('other')
+  await page.getByLabel('What is done').fill('no dip')
+  await page.getByLabel('or that').selectOption('other')
+  await page.getByLabel('What is done').nth(1).fill('dip at each break')
+  await page.getByRole('button', { name: /^Deal out 20 places/ }).click()
+  await expect(page.getByText(/no dip or dip at each break\?/)).toBeVisible()
+  await expect(page.getByText(/0 of 48 worn ones are in/)).toBeVisible()
+  await page.getByText('The curve, and the log beside it').click()
+  await expect(page.locator('.life-curve canvas')).toBeVisible()
+  await page.getByText(/^Each life/).click()
+  await page
+    .getByRole('row')
+    .getByRole('link', { name: /\d+ \w+/ })
+    .first()
+    .click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('nozzle only')
+})
