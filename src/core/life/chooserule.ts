@@ -1,6 +1,15 @@
+import { drawNormal, makeRandom } from '@core/random/random.ts'
 import { ninety } from './fitted.ts'
 import { type WearAndChance } from './renewalgrid.ts'
-import { bestRule, costOfAge, costOnCondition, type BestRule, type CostRate, type RuleCosts } from './rulecost.ts'
+import {
+  bestRule,
+  costOfAge,
+  costOnCondition,
+  type BestRule,
+  type CostRate,
+  type OneChange,
+  type RuleCosts,
+} from './rulecost.ts'
 
 /** Schools of when to change a part. */
 export type School = 'runToFailure' | 'fixed' | 'onCondition' | 'leastCost'
@@ -32,14 +41,17 @@ const WORTH = { saving: 0.02, chance: 0.8 }
 export function compareSchools(
   life: WearAndChance,
   beliefs: readonly WearAndChance[],
-  at: { costs: RuleCosts; fixed: number | null; lookEvery: number | null },
+  at: { costs: RuleCosts; standCv?: number; fixed: number | null; lookEvery: number | null },
 ): Schools {
   const { costs } = at
+  const drawn = drawnCosts(costs, beliefs.length, at.standCv ?? 0)
+  const costsAt = (i: number) => drawn[i] ?? costs
   const best = bestRule(beliefs, costs)
-  const never = beliefs.map((b) => costOfAge(b, costs, null).total)
-  const line = (school: School, use: number | null, of: (l: WearAndChance) => CostRate): SchoolLine => {
-    const cost = of(life)
-    const saved = beliefs.map((b, i) => 1 - of(b).total / (never[i] ?? 1))
+  const never = beliefs.map((b, i) => costOfAge(b, costsAt(i), null).total)
+  type Of = (l: WearAndChance, c: RuleCosts) => CostRate
+  const line = (school: School, use: number | null, of: Of): SchoolLine => {
+    const cost = of(life, costs)
+    const saved = beliefs.map((b, i) => 1 - of(b, costsAt(i)).total / (never[i] ?? 1))
     return {
       ...{ school, at: use, cost },
       saving: { value: 1 - cost.total / costOfAge(life, costs, null).total, ...ninety(saved) },
@@ -47,15 +59,33 @@ export function compareSchools(
     }
   }
   const lines = [
-    line('runToFailure', null, (l) => costOfAge(l, costs, null)),
-    ...(at.fixed === null ? [] : [line('fixed', at.fixed, (l) => costOfAge(l, costs, at.fixed))]),
+    line('runToFailure', null, (l, c) => costOfAge(l, c, null)),
+    ...(at.fixed === null ? [] : [line('fixed', at.fixed, (l, c) => costOfAge(l, c, at.fixed))]),
     ...(at.lookEvery === null
       ? []
-      : [line('onCondition', at.lookEvery, (l) => costOnCondition(l, costs, { every: at.lookEvery ?? 1 }))]),
-    ...(best.T === null ? [] : [line('leastCost', best.T, (l) => costOfAge(l, costs, best.T))]),
+      : [line('onCondition', at.lookEvery, (l, c) => costOnCondition(l, c, { every: at.lookEvery ?? 1 }))]),
+    ...(best.T === null ? [] : [line('leastCost', best.T, (l, c) => costOfAge(l, c, best.T))]),
   ]
   return { lines, best, advised: advisedOf(lines) }
 }
+/** What a worn part's standing costs beyond the change is itself known only so far: as many draws of it as there are beliefs. */
+function drawnCosts(costs: RuleCosts, n: number, cv: number): RuleCosts[] {
+  if (cv <= 0) return []
+  const random = makeRandom(SEED)
+  const sigma = Math.sqrt(Math.log1p(cv * cv))
+  return Array.from({ length: n }, () => {
+    const factor = Math.exp(sigma * drawNormal(random) - (sigma * sigma) / 2)
+    const late = (c: OneChange): OneChange => {
+      const own = Math.min(c.standMin, costs.planned.handsMin)
+      const standMin = own + (c.standMin - own) * factor
+      const perMin = c.standMin > 0 ? c.standMinor / c.standMin : 0
+      return { ...c, standMin, standMinor: standMin * perMin, collateralMinor: c.collateralMinor * factor }
+    }
+    return { ...costs, worn: late(costs.worn), chance: late(costs.chance) }
+  })
+}
+const SEED = 30_011
+
 function advisedOf(lines: readonly SchoolLine[]): School {
   const worth = lines
     .filter((l) => l.school !== 'onCondition')

@@ -25,6 +25,8 @@ export interface CostsHere {
   of: number
   stopped: number
   isGuess: boolean
+  /** How far off the standing of a worn part may be, relative: few stops on record, each of its own length. */
+  standCv: number
   unpriced: ('part' | 'labour' | 'standing')[]
 }
 /** Stops of the last months with what went into them, read once for all kinds. */
@@ -67,6 +69,7 @@ export function costsOf(
     of: worn.seen.of,
     stopped: worn.seen.stopped.length,
     isGuess: worn.seen.of < STOP_GUESS.weight * 5,
+    standCv: standCvOf(worn.seen),
     unpriced: [
       ...(partMinor === null ? (['part'] as const) : []),
       ...(labour > 0 ? [] : (['labour'] as const)),
@@ -98,6 +101,14 @@ function seenStops(lives: readonly Life[], stops: readonly CostedStop[], is: 'wo
   }, 0)
   return { of: ended.length, stopped, beside }
 }
+/** Of chance × minutes: binomial for the one, the spread of single stops for the other; with the guess as a few seen. */
+function standCvOf({ of, stopped }: SeenStops): number {
+  const n = of + STOP_GUESS.weight
+  const chance = (stopped.length + STOP_GUESS.chance * STOP_GUESS.weight) / n
+  return Math.sqrt((1 - chance) / (chance * n) + STOP_CV ** 2 / (stopped.length + 1))
+}
+/** Stops of one kind are of very different lengths. A guess. */
+const STOP_CV = 0.8
 const isIts = (s: CostedStop, ms: number) => s.fromMs <= ms && ms <= (s.toMs ?? Infinity) + SAME_MS
 /** Own stops, with the guess as if it had been seen a few times. */
 function stopsGuessed({ of, stopped }: SeenStops, changeMin: number): { chance: number; minutes: number } {

@@ -39,6 +39,7 @@ export function schoolsOf(fit: LifeFit, here: CostsHere, at: MoneyAt): Schools {
   const rate = perWorkedHour(at)
   return compareSchools(fit.life, fit.beliefs, {
     costs: here.costs,
+    standCv: here.standCv,
     // Where the shop has no limit: every Friday.
     fixed: at.fixed ?? (rate === null ? null : rate * WEEK_H),
     lookEvery: rate === null ? null : rate * SHIFT_H,
