@@ -7,6 +7,7 @@ import { ensureModules, ensurePackages, freePort, programs, ROOT, say, SetupErro
 const DESK = { width: 1280, height: 800 }
 const PHONE = { width: 390, height: 844 }
 const VIEWS = [
+  { name: 'life', path: '/life?kind=tip&where=class:cell', size: DESK },
   { name: 'floor', path: '/', size: DESK },
   { name: 'floor-phone', path: '/', size: PHONE },
   { name: 'gun', gun: 'A5', size: DESK },
@@ -16,7 +17,6 @@ const VIEWS = [
   { name: 'guide', path: '/guide?gun={A2}&do=diffuser', size: DESK, light: true },
   { name: 'down', path: '/down?gun={B3}', size: DESK, light: true, jerks: true },
   { name: 'down-phone', path: '/down?gun={B3}', size: PHONE, jerks: true },
-  { name: 'life', path: '/life?kind=tip&where=class:cell', size: DESK },
   { name: 'payback', path: '/payback', size: DESK },
   { name: 'walk', path: '/walk?minutes=25', size: DESK },
   { name: 'walk-phone', path: '/walk?minutes=25', size: PHONE, begin: true },
@@ -108,6 +108,8 @@ try {
     await up(url)
     mkdirSync(join(ROOT, 'docs/screenshots'), { recursive: true })
     const browser = await chromium.launch({ executablePath: programs.chromium(), args: ['--no-sandbox'] })
+    // Lives are fitted in the background: Floor tells of them from then on.
+    await new Promise((r) => setTimeout(r, 45_000))
     for (const view of VIEWS) await take(browser, url, view)
     await browser.close()
     say(`${VIEWS.length} pictures are in docs/screenshots.`)

@@ -99,6 +99,8 @@ export const gunAnswer = z.object({
   tags: z.array(tagLine),
   /** What acts here made necessary and nobody has done yet. */
   followUps: z.array(followUpLine),
+  /** What is being tried here, and which side this place was dealt. */
+  tryouts: z.array(z.object({ kindKey: z.string(), question: z.string(), gets: z.string() })).default([]),
   /** What its readings ask for. */
   alarms: z.array(alarmLine),
   /** The nozzle closes ever faster. */

@@ -140,6 +140,8 @@ export const lifeAnswer = z.object({
   currency: z.string(),
   isMoney: z.boolean(),
   madeMs: instantMs,
+  /** "12 of 40" while the fits for Floor and guns are made anew; empty when they are not. */
+  progress: z.string(),
   kinds: z.array(z.object({ key: z.string(), name: z.string(), n: z.number().int() })),
   wheres: z.array(z.object({ key: z.string(), name: z.string() })),
   kind: z.string(),

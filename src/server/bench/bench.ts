@@ -9,6 +9,10 @@ import { isEmpty } from '@server/demo/demo.ts'
 import { stationNow } from '@server/db/schema.ts'
 import { startSettling } from '@server/ingest/settlethread.ts'
 import { firstLead, signIn } from '@server/people/people.ts'
+import { fitAft } from '@core/life/aft.ts'
+import { fitWeibull } from '@core/life/weibull.ts'
+import { keepFits } from '@server/life/keep.ts'
+import { LifeReader } from '@server/life/reader.ts'
 import { kaplanMeier } from '@core/life/kaplanmeier.ts'
 import { explain } from '@core/drag/explain.ts'
 import { forceProfile } from '@core/drag/profile.ts'
@@ -93,6 +97,19 @@ const gun = await timed(60, (i) => ask(`/gun/${ids[(i * 7) % ids.length]}`))
 rows.push({ what: 'station page, p95', target: '< 100 ms', measured: `${p95(gun).toFixed(0)} ms` })
 const walks = await timed(20, (i) => ask(`/walk?minutes=${[10, 25, 60, 120][i % 4]}`))
 rows.push({ what: 'walk for 500 guns, p95', target: '< 200 ms', measured: `${p95(walks).toFixed(0)} ms` })
+const lifeDeps = { db: parts.deps.db, calendar: parts.deps.calendar, now: Date.now }
+const lifeReader = new LifeReader(lifeDeps)
+const [refit = NaN] = await timed(1, () => keepFits(lifeDeps, lifeReader.fits))
+rows.push({
+  what: 'lives of the whole shop fitted anew',
+  target: '< 20 s',
+  measured: `${(refit / 1000).toFixed(1)} s`,
+})
+const [again = NaN] = await timed(1, () => keepFits(lifeDeps, lifeReader.fits))
+rows.push({ what: 'the same with nothing new', target: '(none set)', measured: `${(again / 1000).toFixed(1)} s` })
+await lifeReader.read({ kind: 'tip', where: 'class:booth' })
+const openings = await timed(10, () => lifeReader.read({ kind: 'tip', where: 'class:booth' }))
+rows.push({ what: 'Part life opened again, p95', target: '< 200 ms', measured: `${p95(openings).toFixed(0)} ms` })
 for (const days of [90, 365]) {
   const paid = await timed(3, () => ask(`/payback?days=${days}`))
   rows.push({ what: `Payback, ${days} days`, target: '(none set)', measured: `${Math.max(...paid).toFixed(0)} ms` })
@@ -166,6 +183,21 @@ rows.push({
 })
 const random = makeRandom(3)
 const lives = Array.from({ length: 100_000 }, () => drawWeibull(random, 2.2, 6))
+const many = 100_000
+const drawnLife = (() => {
+  const random = makeRandom(11)
+  return Array.from({ length: many }, () => drawWeibull(random, 2.2, 6))
+})()
+const cut = { time: drawnLife.map((t) => Math.min(t, 8)), event: drawnLife.map((t) => (t < 8 ? 1 : 0)) }
+const weibull = await timed(5, () => Promise.resolve(fitWeibull(cut)))
+rows.push({ what: 'Weibull of 100,000 lives', target: '< 300 ms', measured: `${Math.min(...weibull).toFixed(0)} ms` })
+const columns = [0, 1, 2, 3, 4].map((j) => drawnLife.map((_, i) => (j === 0 ? 1 : (i * (j + 2)) % (j + 5))))
+const aft = await timed(3, () => Promise.resolve(fitAft({ ...cut, columns })))
+rows.push({
+  what: 'regression of 100,000 lives on four',
+  target: '< 1.5 s',
+  measured: `${(Math.min(...aft) / 1000).toFixed(2)} s`,
+})
 const km = await timed(3, async () => kaplanMeier({ time: lives, event: lives.map((_, i) => (i % 4 ? 1 : 0)) }))
 rows.push({ what: 'Kaplan–Meier of 100,000 lives', target: '(none set)', measured: `${Math.min(...km).toFixed(0)} ms` })
 const bent = guessedSetup(BENT)

@@ -47,6 +47,10 @@ export interface JudgeAt {
   cleaning: CleaningHere
   /** How long parts last at places of its class. */
   fits: KeptFits
+  /** Working hours until this time tomorrow. */
+  aheadH: number
+  /** One gun looked at closely: lives of parts without a limit are told too. */
+  isClose: boolean
 }
 
 /** Has the counter behind a unit been entered within ten working days; told once per head, not per position. */
@@ -173,20 +177,19 @@ function dueBy(
 
 const told = (leave: Leaving | null) => leave && { chance: thousandths(leave.chance), minutes: tenths(leave.minutes) }
 
-const DAY_MS = 86_400_000
 const HOUR_MS = 3_600_000
 /** What a part at this age does until this time tomorrow, at the present rate of its head. */
 function leavingHere(row: PositionRow, at: JudgeAt, of: { kind: KindRow; used: number | null }): Leaving | null {
   const unit = of.kind.lifeUnit
   const fit = at.fits.get(keptKey(of.kind.key, at.station.classKey))
   if (!fit || !isMeasured(unit) || row.fittedMs === null || at.now.isParked) return null
+  if (of.used === null && !at.isClose) return null
   const runOn = at.head?.runOn[unit]
   const base = row.sinceFitted?.[unit]?.amount
   if (!runOn || base === undefined || row.chainFromMs === null || !at.freshness(unit)) return null
   const fromMs = Math.max(runOn.fromMs, row.fittedMs, row.chainFromMs)
   const used = of.used ?? base + (workedMs(at.schedule, fromMs, at.nowMs) / HOUR_MS) * runOn.perWorkedHour
-  const more = (workedMs(at.schedule, at.nowMs, at.nowMs + DAY_MS) / HOUR_MS) * runOn.perWorkedHour
-  return leavingIt(fit, used, more)
+  return leavingIt(fit, used, at.aheadH * runOn.perWorkedHour)
 }
 
 const MOSTLY = 0.5

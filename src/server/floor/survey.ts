@@ -1,6 +1,6 @@
 import { inArray } from 'drizzle-orm'
 import { isAlarmLive, type Alarm } from '@core/reading/alarms.ts'
-import { type Schedule } from '@core/clock/schedule.ts'
+import { workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
 import { type GunBuilt } from '@core/shop/built.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
@@ -63,11 +63,26 @@ export async function survey(
     nowOf: new Map(nows.map((n) => [n.stationId, n])),
   }
   const check = checker(shop, store)
-  const fits = at.fits ?? NO_FITS
-  return shop.stations.flatMap((station) => surveyOne(station, { shop, nowMs, read, check, fits }) ?? [])
+  const lives = { fits: at.fits ?? NO_FITS, isClose: stationIds?.length === 1, aheadH: aheadHours(nowMs) }
+  return shop.stations.flatMap((station) => surveyOne(station, { shop, nowMs, read, check, lives }) ?? [])
 }
 
 const NO_FITS: KeptFits = new Map()
+interface Lives {
+  fits: KeptFits
+  isClose: boolean
+  aheadH: (schedule: Schedule | null) => number
+}
+/** Working hours until this time tomorrow, once for each schedule. */
+function aheadHours(nowMs: number): Lives['aheadH'] {
+  const known = new Map<Schedule | null, number>()
+  return (schedule) => {
+    const hours = known.get(schedule) ?? workedMs(schedule, nowMs, nowMs + DAY_MS) / 3_600_000
+    known.set(schedule, hours)
+    return hours
+  }
+}
+const DAY_MS = 86_400_000
 
 type Check = (hung: Hung) => Checked
 /** Worked out anew, or kept from the last time where there is a store. */
@@ -88,7 +103,7 @@ interface Read {
 
 function surveyOne(
   station: StationRow,
-  at: { shop: ShopModel; nowMs: number; read: Read; check: Check; fits: KeptFits },
+  at: { shop: ShopModel; nowMs: number; read: Read; check: Check; lives: Lives },
 ): Surveyed | null {
   const { shop, nowMs, read } = at
   const now = read.nowOf.get(station.id)
@@ -107,20 +122,9 @@ function surveyOne(
   const said = saidOf(hung, { shop, schedule, nowMs, check: at.check })
   const { familyId, cleaning } = said
   const marks = marksOf(said)
-  const judged = {
-    station,
-    familyId,
-    now,
-    head,
-    schedule,
-    cutoffMs,
-    shop,
-    nowMs,
-    freshness,
-    cleaning,
-    fits: at.fits,
-    ...marks,
-  }
+  const lives = { ...at.lives, aheadH: at.lives.aheadH(schedule) }
+  const where = { station, familyId, now, head, schedule, cutoffMs, shop, nowMs }
+  const judged = { ...where, freshness, cleaning, ...lives, ...marks }
   const positions = judgeAll(rows, judged)
   return { station, now, head, schedule, cutoffMs, positions, ...said }
 }

@@ -18,6 +18,7 @@ import { carrierNames, survey, type Surveyed } from '@server/floor/survey.ts'
 import { standing } from '@server/rightparts/findings.ts'
 import { brief, findingLines, stockedParts } from '@server/rightparts/line.ts'
 import { keptKey, type KeptFits } from '@server/life/keep.ts'
+import { tryoutsAt } from '@server/life/tryouts.ts'
 import { usualHere } from '@server/logbook/payback.ts'
 import { lastLines } from '@server/logbook/read.ts'
 import { shareFor } from '@server/parts/sharestore.ts'
@@ -30,13 +31,14 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
   const [shop, fits] = await Promise.all([loadShop(deps.db, deps.calendar, nowMs), deps.lives.read(deps.db, nowMs)])
   const [s] = await survey(deps.db, shop, { nowMs, stationIds: [stationId], fits })
   if (!s) throw new DomainError('not-found', 'There is no such place.', ['Find it by its number.'])
-  const [names, stocked, tape, usualActs, notes, nameOf] = await Promise.all([
+  const [names, stocked, tape, usualActs, notes, nameOf, tryouts] = await Promise.all([
     carrierNames(deps.db, [s.now.gunId, s.now.headId]),
     stockedParts(deps.db),
     lastLines(deps.db, { who, shop, stationId, count: 8 }),
     frequentActs(deps.db, stationId, nowMs),
     clockNotes(deps.db, s),
     namesFor(deps.db, who),
+    tryoutsAt(deps.db, stationId),
   ])
   const parts = new Map(stocked.map((p) => [p.id, p]))
   const { shares } = await deps.shares.read(deps.db, shop, nowMs)
@@ -59,8 +61,7 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
     notes,
     ...askedOf(s),
     ...fitOf(s, { shop, parts: stocked, nameOf }),
-    usualActs,
-    tape,
+    ...{ usualActs, tape, tryouts },
   }
 }
 

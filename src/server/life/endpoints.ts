@@ -32,7 +32,7 @@ export const lifeEndpoints = [
     answer: lifeAnswer,
     run: async (deps, who, { query }) => {
       mustLead(who)
-      const answer = await askRead(deps.lifeWork, query)
+      const answer = { ...(await askRead(deps.lifeWork, query)), progress: deps.lifeWork.progress() }
       return isLead(who) ? answer : { ...answer, isMoney: false, money: answer.money && withoutMoney(answer.money) }
     },
   }),

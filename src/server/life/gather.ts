@@ -1,7 +1,5 @@
 import { type SharedGap } from '@core/life/fitted.ts'
 import { type LifeAnswer, type lifeQuery } from '@contract/life.ts'
-import { headNow, stationNow } from '@server/db/schema.ts'
-import { type Reader } from '@server/db/db.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { readSupplyOf } from '@server/parts/sharestore.ts'
 import { loadShop, type KindRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
@@ -10,7 +8,7 @@ import { costsOf, stopsForCosts } from './costs.ts'
 import { type Fitter } from './fitter.ts'
 import { type KeepDeps } from './keep.ts'
 import { gapsOf, wordsOf } from './known.ts'
-import { livesOf } from './lives.ts'
+import { livesOf, placesNow } from './lives.ts'
 import { type MoneyAt } from './money.ts'
 
 export type LifeQuery = z.output<typeof lifeQuery>
@@ -29,7 +27,7 @@ export async function gather(deps: KeepDeps, fitter: Fitter, q: LifeQuery) {
     readSupplyOf(db, shop, nowMs),
     stopsForCosts(db, shop, nowMs),
     wordsOf(db),
-    hungNow(db, shop),
+    placesNow(db, shop),
   ])
   const here = new Set(where.places.map((p) => p.id))
   const lives = found.lives.filter((l) => (l.stationId ? here.has(l.stationId) : where.key === 'all'))
@@ -49,20 +47,6 @@ export async function gather(deps: KeepDeps, fitter: Fitter, q: LifeQuery) {
 /** What nobody said: worn or chance in the share of those who said, or all worn, or all cut off. */
 export const asked = (gaps: readonly SharedGap[], how: LifeQuery['notSaid']): SharedGap[] =>
   how === 'worn' || how === 'cut' ? gaps.map((g) => (g.end === 'either' ? { ...g, end: how } : g)) : [...gaps]
-
-async function hungNow(db: Reader, shop: ShopModel) {
-  const [nows, heads] = await Promise.all([db.select().from(stationNow), db.select().from(headNow)])
-  const headById = new Map(heads.map((h) => [h.headId, h]))
-  const headOf = new Map<string, typeof headNow.$inferSelect>()
-  const stationOf = new Map<string, string>()
-  for (const now of nows) {
-    const head = now.headId ? headById.get(now.headId) : undefined
-    if (head) headOf.set(now.stationId, head)
-    for (const id of [now.headId, now.gunId, shop.carrierOfStation.get(now.stationId)])
-      if (id) stationOf.set(id, now.stationId)
-  }
-  return { headOf, stationOf }
-}
 
 export function mustHaveKind(shop: ShopModel, key: string): KindRow {
   const kind = shop.kindByKey.get(key)

@@ -24,6 +24,7 @@ export interface KeptRow {
   basis: string
   fit: KeptFit
 }
+const FIRST = 'process consumable'
 type Progress = (done: number, of: number) => void
 
 /**
@@ -62,7 +63,9 @@ async function keepAll(deps: KeepDeps, fitter: Fitter, onProgress: Progress): Pr
   const before = new Map(kept.map((k) => [`${k.kindKey} ${k.classKey}`, k.basis]))
   const classes = [...new Set(shop.stations.map((s) => s.classKey))]
   let [made, done] = [0, 0]
-  for (const kind of shop.kinds) {
+  // What goes fastest is asked for most: its fits are there first.
+  const kinds = [...shop.kinds].sort((a, b) => Number(b.partClass === FIRST) - Number(a.partClass === FIRST))
+  for (const kind of kinds) {
     const all = await livesOf(db, shop, { kind, nowMs })
     for (const classKey of classes) {
       onProgress(++done, shop.kinds.length * classes.length)

@@ -232,6 +232,12 @@ describe('a try-out', () => {
     expect([...(made?.placesA ?? []), ...(made?.placesB ?? [])].sort()).toEqual(NAMES)
     expect(made).toMatchObject({ needed: 48, now: { answer: 'notYet', ends: 0 }, toMs: null })
   })
+  it('each gun tells what it was dealt', async () => {
+    const [made] = await tryouts()
+    const gets = async (name: string) => (await lead.get<GunAnswer>(`/gun/${id(name)}`)).body.tryouts
+    expect(await gets(made?.placesA[0] ?? '')).toMatchObject([{ kindKey: 'tip', gets: 'none' }])
+    expect(await gets(made?.placesB[0] ?? '')).toMatchObject([{ kindKey: 'tip', gets: 'dip' }])
+  })
   it('one at a time at a place', async () => {
     expect(await start()).toMatchObject({
       status: 400,

@@ -47,7 +47,7 @@ interface LivesAt {
 
 /** Lives of one kind from the ledger, newest first: ended within two years, and those still going on. */
 export async function livesOf(db: Reader, shop: ShopModel, at: LivesAt): Promise<Lives> {
-  const [ended, open, places] = await Promise.all([endedOf(db, at), openOf(db, at.kind), placesOf(db, shop)])
+  const [ended, open, places] = await Promise.all([endedOf(db, at), openOf(db, at.kind), placesNow(db, shop)])
   const found: Lives = { lives: [], noUse: 0, noClock: 0, otherUnit: 0 }
   const perShift = perShiftOf(places, at.kind)
   for (const row of ended) take(found, row, { unit: at.kind.lifeUnit, places, perShift })
@@ -119,11 +119,12 @@ async function openOf(db: Reader, kind: KindRow) {
     }))
 }
 
-interface Places {
+export interface Places {
   stationOf: Map<string, string>
   headOf: Map<string, typeof headNow.$inferSelect>
 }
-async function placesOf(db: Reader, shop: ShopModel): Promise<Places> {
+/** What hangs where, and the head of each place. */
+export async function placesNow(db: Reader, shop: ShopModel): Promise<Places> {
   const [nows, heads] = await Promise.all([db.select().from(stationNow), db.select().from(headNow)])
   const headById = new Map(heads.map((h) => [h.headId, h]))
   const places: Places = { stationOf: new Map(), headOf: new Map() }

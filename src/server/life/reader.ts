@@ -160,7 +160,7 @@ export class LifeReader {
 
 /** Which part and places it speaks of, and in what. */
 const whatOf = ({ shop, kind, where, nowMs }: Gathered) => ({
-  ...{ nowMs, zone: shop.site.zone, currency: shop.site.currency, isMoney: true, madeMs: nowMs },
+  ...{ nowMs, zone: shop.site.zone, currency: shop.site.currency, isMoney: true, madeMs: nowMs, progress: '' },
   ...{ wheres: wheresOf(shop), kind: kind.key, kindName: kind.name, unit: kind.lifeUnit },
   ...{ where: where.key, whereName: where.name, classKey: where.classKey },
 })

@@ -41,6 +41,21 @@ function lineOf(row: Row, shop: ShopModel, at: { all: readonly Told[]; nowMs: nu
     daysLeft: row.toMs !== null || perDay <= 0 ? null : Math.max(0, row.needed - now.ends) / perDay,
   }
 }
+/** What is being tried at a place, and which side it was dealt: told to whoever puts the part on. */
+export async function tryoutsAt(
+  db: Reader,
+  stationId: string,
+): Promise<{ kindKey: string; question: string; gets: string }[]> {
+  const running = await db.select().from(tryout).where(isNull(tryout.toMs))
+  return running.flatMap(({ kindKey, question, nameA, nameB, stationsA, stationsB }) =>
+    stationsA.includes(stationId)
+      ? [{ kindKey, question, gets: nameA }]
+      : stationsB.includes(stationId)
+        ? [{ kindKey, question, gets: nameB }]
+        : [],
+  )
+}
+
 /** Lives that began at its places since then; where two parts are tried, only those two. */
 function standNow(row: Row, all: readonly Told[]) {
   const side = (stations: readonly string[], partId: string | null) =>

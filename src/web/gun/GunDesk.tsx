@@ -11,6 +11,7 @@ import { Tape } from '@web/logbook/Tape.tsx'
 import { fourKeys, reasonsOn } from './choices.ts'
 import { GunDrawing, inColumn } from './GunDrawing.tsx'
 import { PartPanel } from './PartPanel.tsx'
+import { TriedHere } from '@web/life/TriedHere.tsx'
 import { FollowUps } from '@web/followup/FollowUps.tsx'
 import { Fit } from '@web/rightparts/Fit.tsx'
 import { MoreActs } from '@web/rightparts/More.tsx'
@@ -55,6 +56,7 @@ export function GunDesk(props: GunViewProps) {
       </header>
       <GunDrawing gun={gun} units={units} chosen={chosen} onChoose={props.onChoose} />
       <Fit gun={gun} units={units} />
+      <TriedHere gun={gun} />
       <FollowUps gun={gun} />
       <div className="gun-columns">
         {chosen ? (

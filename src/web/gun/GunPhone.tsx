@@ -9,6 +9,7 @@ import { STATE_WORD } from '@web/format/words.ts'
 import { fourKeys, reasonsOn } from './choices.ts'
 import { builtLine, StandKeys, type GunViewProps } from './GunDesk.tsx'
 import { inColumn, isChange } from './GunDrawing.tsx'
+import { TriedHere } from '@web/life/TriedHere.tsx'
 import { FollowUps } from '@web/followup/FollowUps.tsx'
 import { Fit } from '@web/rightparts/Fit.tsx'
 import { MoreActs } from '@web/rightparts/More.tsx'
@@ -45,6 +46,7 @@ export function GunPhone(props: GunViewProps) {
       </div>
       <WirePath cells={gun.cells} size={PHONE_SIZE} label={gun.name} isFluid />
       <Fit gun={gun} units={units} />
+      <TriedHere gun={gun} />
       <FollowUps gun={gun} />
       <div className="reaches" role="group" aria-label="Which part of the path">
         {REACHES.map((r, i) => (

@@ -58,6 +58,7 @@ export function LifePage() {
       </p>
       <p className="honesty dim">
         {shareWords(at)} {shapeWords(at)}
+        {at.progress ? ` Fitting lives for Floor and the guns: ${at.progress} groups.` : ''}
       </p>
       <Which at={at} notSaid={get('notSaid')} put={put} />
       <Trouble problem={life.error} />

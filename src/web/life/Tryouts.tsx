@@ -97,8 +97,8 @@ function NewTryout({ at }: { at: LifeAnswer }) {
         </Button>
       </form>
       <p className="dim">
-        A part whose fit is only rumoured stays “rumour” until its try-out is answered. It stops by itself being a
-        question when enough have worn out, earlier only if chance could hardly do it.
+        Each gun’s page says what it was dealt. It is answered when enough have worn out, earlier only where chance
+        could hardly do it.
       </p>
       <Trouble problem={start.error} />
     </details>

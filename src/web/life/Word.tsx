@@ -1,7 +1,8 @@
 import { useState, type SyntheticEvent } from 'react'
 import { Button } from 'react-bootstrap'
 import { type LifeAnswer } from '@contract/life.ts'
-import { unitWord, type Units } from '@web/format/numbers.ts'
+import { kgToLb } from '@core/units/convert.ts'
+import { amount, unitWord, type Units } from '@web/format/numbers.ts'
 import { field, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { partsName } from './lifewords.ts'
@@ -15,13 +16,17 @@ const parse = (text: string) => {
 /** The lead's word: two numbers that count until the shop's own lives speak. */
 export function Word({ at, units }: { at: LifeAnswer; units: Units }) {
   const save = useWord()
-  const [usual, setUsual] = useState(at.word ? String(at.word.usual) : '')
-  const [early, setEarly] = useState(at.word ? String(at.word.early) : '')
+  const shown = (kept: number | undefined) =>
+    kept === undefined ? '' : amount(kept, at.unit, units).replace(/ .*/, '')
+  const [usual, setUsual] = useState(shown(at.word?.usual))
+  const [early, setEarly] = useState(shown(at.word?.early))
   const [u, e] = [parse(usual), parse(early)]
-  const unit = at.unit === 'kg' ? 'kg' : unitWord(at.unit, units)
+  const unit = unitWord(at.unit, units)
+  const toKept = at.unit === 'kg' && units === 'us' ? 1 / kgToLb(1) : 1
   const send = (event: SyntheticEvent) => {
     event.preventDefault()
-    save.mutate({ kindKey: at.kind, classKey: at.classKey ?? '*', usual: u, early: e })
+    if (u === null || e === null) return
+    save.mutate({ kindKey: at.kind, classKey: at.classKey ?? '*', usual: u * toKept, early: e * toKept })
   }
   const hint = u !== null && e !== null && e >= u ? 'The early one must be less than the usual one.' : null
   return (

@@ -27,6 +27,7 @@ import {
 } from './lifewords.ts'
 import { Schools } from './Schools.tsx'
 import { Compared, EachLife, Hungry } from './Told.tsx'
+import { TriedHere } from './TriedHere.tsx'
 import { UsedParts } from './UsedParts.tsx'
 
 const spread = (value: number, low = value * 0.9, high = value * 1.1) => ({ value, low, high })
@@ -58,7 +59,17 @@ const seen: LifeAnswer['seen'] = {
   ...{ sinceMs: 0, share: { value: 0.8, low: 0.7, high: 0.9, isGuess: false } },
 }
 const life = (over: Partial<LifeAnswer> = {}): LifeAnswer => ({
-  ...{ nowMs: 0, zone: 'UTC', currency: 'EUR', isMoney: true, madeMs: 0, kinds: [], wheres: [], kind: 'tip' },
+  ...{
+    nowMs: 0,
+    zone: 'UTC',
+    currency: 'EUR',
+    isMoney: true,
+    madeMs: 0,
+    progress: '',
+    kinds: [],
+    wheres: [],
+    kind: 'tip',
+  },
   ...{ kindName: 'contact tip', where: 'class:training', whereName: 'Training booths', classKey: 'training' },
   ...{ unit: 'arcHours', by: null, seen, told: told(), refused: null, counted: null, asWorn: null, asCut: null },
   ...{ reasons: [], strokes: [], strokesOf: 0, curve: [], steps: [], money: money(), history: [], word: null },
@@ -216,6 +227,11 @@ describe('its pieces', () => {
     expect(show(<EachLife at={life({ strokes, strokesOf: 3 })} units="metric" />)).toContain(
       '/logbook?day=1970-01-01&amp;position=tip&amp;stationId=stn_1',
     ))
+  it('a gun says what it was dealt, or nothing', () => {
+    const tryouts = [{ kindKey: 'nozzle', question: 'bare or plated?', gets: 'plated' }]
+    expect(show(<TriedHere gun={{ tryouts }} />)).toContain('Try-out, nozzle: here it is Plated.')
+    expect(show(<TriedHere gun={{ tryouts: [] }} />)).toBe('')
+  })
   it('nobody stands out: it says so', () => expect(show(<Hungry at={life()} />)).toContain('None of 8 places'))
   it('groups left out are named', () => {
     const groups = [{ key: 'a', name: 'bare', n: 40, told: told(), refused: null }]

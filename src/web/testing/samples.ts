@@ -67,6 +67,7 @@ const built = {
   normal: null,
   tags: [],
   followUps: [],
+  tryouts: [],
   alarms: [],
   cleaningRises: false,
 }
