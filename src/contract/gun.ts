@@ -46,6 +46,8 @@ export const gunPosition = z.object({
     .nullable(),
   /** Chance that it wears out before this time tomorrow; null: not known. */
   leave: z.object({ chance: z.number(), minutes: z.number() }).nullable().default(null),
+  /** Kinds worth changing too while this one is off, at what is on them here. */
+  withIt: z.array(z.string()).default([]),
 })
 export type GunPosition = z.infer<typeof gunPosition>
 

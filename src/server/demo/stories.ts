@@ -42,6 +42,13 @@ export async function plantStories(deps: Deps): Promise<void> {
     choose(past, who, { key: `story-rule-${code}`, code, scopeType: 'site', scopeKey: '*', option, note })
   await chose('D25', 'forATime', 'three days, then the liner')
   await chose('D14', 'first', 'a drum of aluminium fell in March')
+  await log('wrong-gun-tip', {
+    stationId: idOf('A5'),
+    act: 'changed',
+    position: 'tip',
+    outReason: 'worn',
+    happenedMs: await workedAgo(deps, idOf('A5'), 40 * 60_000),
+  })
   await movedLine(deps, who, { from: idOf('A5'), to: idOf('A6') })
 }
 

@@ -18,6 +18,7 @@ import { carrierNames, survey, type Surveyed } from '@server/floor/survey.ts'
 import { standing } from '@server/rightparts/findings.ts'
 import { brief, findingLines, stockedParts } from '@server/rightparts/line.ts'
 import { keptKey, type KeptFits } from '@server/life/keep.ts'
+import { alongsideOf } from '@server/life/alongside.ts'
 import { tryoutsAt } from '@server/life/tryouts.ts'
 import { usualHere } from '@server/logbook/payback.ts'
 import { lastLines } from '@server/logbook/read.ts'
@@ -43,7 +44,8 @@ export async function readGun(deps: Deps, who: Who, stationId: string): Promise<
   const parts = new Map(stocked.map((p) => [p.id, p]))
   const { shares } = await deps.shares.read(deps.db, shop, nowMs)
   const at = { parts, nowMs, shares, fits }
-  const positions = await Promise.all(s.positions.map((p) => positionLine(deps.db, s, { ...at, p })))
+  const lines = await Promise.all(s.positions.map((p) => positionLine(deps.db, s, { ...at, p })))
+  const positions = lines.map((line) => ({ ...line, withIt: withItHere(line, lines, { s, shop, fits }) }))
   return {
     nowMs,
     zone: shop.site.zone,
@@ -156,6 +158,19 @@ function spoolLine(s: Surveyed, nowMs: number): GunAnswer['spool'] {
   }
 }
 
+/** What is off anyway when this one is, and far enough on to be worth it. */
+function withItHere(
+  line: GunPosition,
+  all: readonly GunPosition[],
+  at: { s: Surveyed; shop: ShopModel; fits: KeptFits },
+): string[] {
+  return alongsideOf(at.fits, at.shop, { kindKey: line.kindKey, classKey: at.s.station.classKey }).flatMap((a) => {
+    const other = all.find((p) => p.kindKey === a.kind)
+    const from = a.isWorth && other?.usual ? a.shareOfUsual * other.usual.amount : null
+    return from !== null && other?.used !== null && (other?.used ?? 0) >= from ? [a.kind] : []
+  })
+}
+
 interface PositionAt {
   p: SurveyedPosition
   parts: Map<string, Stocked>
@@ -193,6 +208,7 @@ async function positionLine(db: Reader, s: Surveyed, at: PositionAt): Promise<Gu
     reasons: p.kind.reasons,
     usual,
     leave: p.leave && { chance: p.leave.chance, minutes: p.leave.minutes },
+    withIt: [],
   }
 }
 

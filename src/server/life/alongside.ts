@@ -1,10 +1,9 @@
 import { type WearAndChance } from '@core/life/renewalgrid.ts'
 import { bestRule, valueLost, type OneChange, type RuleCosts } from '@core/life/rulecost.ts'
 import { type LifeAnswer } from '@contract/life.ts'
-import { lifeFit } from '@server/db/schema.ts'
-import { type Reader } from '@server/db/db.ts'
-import { type KindRow, type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shop/model.ts'
 import { prices } from '@server/shop/prices.ts'
+import { keptKey, type KeptFits } from './keep.ts'
 
 /** What is off anyway when one of these is out; a guess of how much of its minutes that saves. */
 const OPEN_WITH: Record<string, Record<string, number>> = {
@@ -16,26 +15,33 @@ const OPEN_WITH: Record<string, Record<string, number>> = {
   rolls: { inlet: 0.5, outlet: 0.5 },
 }
 
+export type Alongside = LifeAnswer['alongside'][number]
+/** Worked out once for each set of fits: the same are asked for by every gun of a class. */
+const known = new WeakMap<KeptFits, Map<string, Alongside[]>>()
+
 /**
  * While this one is being changed: of what share of its usual life on another part, off anyway, is worth changing too. Worth it from the age at which what is
  * left of it (V, the value lost against a new one) costs more than part and the minutes that are left of the job; null where no age is.
  */
-export async function alongsideOf(
-  db: Reader,
+export function alongsideOf(
+  fits: KeptFits,
   shop: ShopModel,
-  at: { kind: KindRow; classKey: string | null },
-): Promise<LifeAnswer['alongside']> {
-  const others = OPEN_WITH[at.kind.key]
-  if (!others || !at.classKey) return []
-  const kept = new Map(
-    (await db.select().from(lifeFit)).filter((f) => f.classKey === at.classKey).map((f) => [f.kindKey, f.fit]),
-  )
+  at: { kindKey: string; classKey: string | null },
+): Alongside[] {
+  const key = `${at.kindKey} ${at.classKey ?? ''}`
+  const made = known.get(fits) ?? new Map<string, Alongside[]>()
+  known.set(fits, made)
+  const lines = made.get(key) ?? (at.classKey ? reckoned(fits, shop, { ...at, classKey: at.classKey }) : [])
+  made.set(key, lines)
+  return lines
+}
+function reckoned(fits: KeptFits, shop: ShopModel, at: { kindKey: string; classKey: string }): Alongside[] {
   const priceOf = prices(shop)
   const place = shop.classes.get(at.classKey)
   const stop = (place?.stopMinorPerHour ?? 0) / 60
   const labour = (place?.labourMinorPerHour ?? 0) / 60
-  return Object.entries(others).flatMap(([key, saved]) => {
-    const [kind, fit] = [shop.kindByKey.get(key), kept.get(key)]
+  return Object.entries(OPEN_WITH[at.kindKey] ?? {}).flatMap(([key, saved]) => {
+    const [kind, fit] = [shop.kindByKey.get(key), fits.get(keptKey(key, at.classKey))]
     if (!kind || !fit) return []
     const min = shop.changeMinOf(key, null)
     const planned: OneChange = {

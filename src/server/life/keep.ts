@@ -138,7 +138,7 @@ export class LifeStore {
     this.kept = null
   }
 }
-async function readKept(db: Reader): Promise<KeptFits> {
+export async function readKept(db: Reader): Promise<KeptFits> {
   const rows = await db.select().from(lifeFit)
   return new Map(rows.map((r) => [keptKey(r.kindKey, r.classKey), r.fit]))
 }

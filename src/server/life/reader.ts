@@ -11,7 +11,7 @@ import { Fitter, keyOf } from './fitter.ts'
 import { asked, gather, mustHaveKind, wheresOf, type Gathered, type LifeQuery } from './gather.ts'
 import { levelsOf, type LevelOf } from './groups.ts'
 import { hungryOf, readingsUpstream } from './hungry.ts'
-import { type KeepDeps } from './keep.ts'
+import { readKept, type KeepDeps } from './keep.ts'
 import { gapsOf, MOSTLY, type Believed } from './known.ts'
 import { livesOf } from './lives.ts'
 import { moneyOf, schoolsOf } from './money.ts'
@@ -88,18 +88,19 @@ export class LifeReader {
     const { shop, kind, where, lives, gaps, fit, nowMs, believed } = at
     const { db } = this.deps
     const told = toldOf(at)
-    const [levelOf, kinds, rule, tryouts, alongside, hungry] = await Promise.all([
+    const [levelOf, kinds, rule, tryouts, fits, hungry] = await Promise.all([
       levelsOf(db, shop),
       kindCounts(db, shop),
       ruleNow(db, shop, { kind, classKey: where.classKey, basis: basisOf(at) }),
       tryoutsOf(db, shop, { kindKey: kind.key, all: told, nowMs }),
-      alongsideOf(db, shop, { kind, classKey: where.classKey }),
+      readKept(db),
       this.hungry(at, told),
     ])
     const by = q.by ?? null
     return {
       ...whatOf(at),
-      ...{ by, kinds, seen: seenOf(at), tryouts, alongside },
+      ...{ by, kinds, seen: seenOf(at), tryouts },
+      alongside: alongsideOf(fits, shop, { kindKey: kind.key, classKey: where.classKey }),
       told: fit ? toldAnswer(fit, believed) : null,
       refused: at.answer.ok ? null : at.answer.reason,
       counted: countedOf(at),

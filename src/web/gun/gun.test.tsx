@@ -47,7 +47,7 @@ describe('how long a part lasts', () => {
         usedSd: 0.8,
         isEstimated: true,
         change: want(),
-        usual: usual(),
+        usual: usual({ low: null, high: null }),
       }),
       gun(),
       'metric',
@@ -58,6 +58,18 @@ describe('how long a part lasts', () => {
       'Half are gone by 5.2 h here (yours, 41).',
       'About 6 in 10 changes get logged, so that reads long.',
       'Last seen 20 h ago.',
+    ])
+  })
+  it('fitted it is corrected already; tells the chance until tomorrow, and what is worth changing along', () => {
+    const lines = lifeLines(
+      position({ usual: usual({ source: 'trade' }), leave: { chance: 0.3, minutes: 2 }, withIt: ['tip'] }),
+      gun(),
+      'metric',
+    )
+    expect(lines.slice(1, 4)).toEqual([
+      'Half are gone by 5.2 h here (trade’s guess).',
+      '1 in 3 that it goes by this time tomorrow.',
+      'While it is off, change too: tip.',
     ])
   })
   it('without usage says only since when, and why it is not seen', () => {

@@ -2,7 +2,7 @@ import { type GunAnswer, type GunPosition } from '@contract/gun.ts'
 import { wantWhy, reach } from '@web/floor/sentence.ts'
 import { amount, minutes, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
-import { actPhrase, capital, partName, WHY_NOT_SEEN } from '@web/format/words.ts'
+import { actPhrase, capital, inN, partName, WHY_NOT_SEEN } from '@web/format/words.ts'
 import { findingWhy, remedyWords } from '@web/rightparts/words.ts'
 import { alarmSentence } from '@web/reading/readingwords.ts'
 import { shareWord } from '@web/parts/supplywords.ts'
@@ -64,6 +64,19 @@ function alarmVerdict({ alarms, nowMs }: GunAnswer): Verdict | null {
 const ALL_LOGGED = 0.95
 
 /** What is known of how long one part lasts, in short sentences. */
+/** Whose number the usual life is; a fit has made up for what is not logged, a plain median has not. */
+function usualLines(p: GunPosition, units: Units): string[] {
+  const { usual, leave } = p
+  if (!usual) return []
+  const whose = usual.source === 'trade' ? 'trade’s guess' : `${usual.source}, ${usual.n}`
+  const isLong = usual.low === null && usual.loggedShare !== null && usual.loggedShare <= ALL_LOGGED
+  return [
+    `Half are gone by ${amount(usual.amount, p.unit, units)} here (${whose}).`,
+    ...(isLong ? [`${capital(shareWord(usual.loggedShare ?? 1))} changes get logged, so that reads long.`] : []),
+    ...(leave ? [`${capital(inN(leave.chance))} that it goes by this time tomorrow.`] : []),
+    ...(p.withIt.length > 0 ? [`While it is off, change too: ${p.withIt.map(partName).join(', ')}.`] : []),
+  ]
+}
 export function lifeLines(p: GunPosition, gun: GunAnswer, units: Units): string[] {
   const { nowMs, zone } = gun
   const lines: string[] = []
@@ -78,9 +91,7 @@ export function lifeLines(p: GunPosition, gun: GunAnswer, units: Units): string[
     )
   if (p.clean)
     lines.push(`Cleaned ${amount(p.clean.used, p.unit, units)} ago; rule ${amount(p.clean.limit, p.unit, units)}.`)
-  if (p.usual) lines.push(`Half are gone by ${amount(p.usual.amount, p.unit, units)} here (yours, ${p.usual.n}).`)
-  if (p.usual?.loggedShare != null && p.usual.loggedShare <= ALL_LOGGED)
-    lines.push(`${capital(shareWord(p.usual.loggedShare))} changes get logged, so that reads long.`)
+  lines.push(...usualLines(p, units))
   if (p.why) lines.push(`Not seen: ${WHY_NOT_SEEN[p.why] ?? p.why}.`)
   else if (p.seenMs !== null) lines.push(`Last seen ${ago(p.seenMs, nowMs)} ago.`)
   return lines

@@ -50,6 +50,7 @@ export const position = (over: Partial<GunPosition> = {}): GunPosition => ({
   reasons: ['worn', 'burnedBack', 'due'],
   usual: null,
   leave: null,
+  withIt: [],
   ...over,
 })
 
