@@ -138,6 +138,8 @@ test('every main view reads well to a screen reader, in both themes', async ({ p
   for (const view of views) {
     await page.goto(`${shop.url}/${view}`)
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+    // Lives are fitted the first time they are asked for.
+    if (view.startsWith('life')) await expect(page.locator('.life-under')).toBeVisible({ timeout: 60_000 })
     await sound(page)
   }
   await page.keyboard.press('?')

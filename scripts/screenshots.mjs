@@ -74,7 +74,8 @@ async function take(browser, url, view) {
   if (path === '/logbook?day=') path += (await (await context.request.get('/api/logbook')).json()).previousDay
   await page.goto(path)
   // Lives are fitted the first time they are asked for.
-  await page.getByRole('heading', { level: 1 }).first().waitFor({ timeout: 90_000 })
+  await page.getByRole('heading', { level: 1 }).first().waitFor()
+  if (view.name === 'life') await page.locator('.life-under').waitFor({ timeout: 90_000 })
   await page.waitForTimeout(900)
   if (view.begin) await page.getByRole('button', { name: /^Begin at/ }).click()
   if (view.jerks) {

@@ -68,7 +68,7 @@ export function bestBlock(
     if (best === 0 || cost(T) < cost(best)) best = T
   }
   const step = (FAR * mean) / CELLS
-  const T = lowest(cost, Math.max(step / 2, best - step), Math.min(FAR * mean, best + step))
+  const T = lowest(cost, [Math.max(step / 2, best - step), Math.min(FAR * mean, best + step)])
   const costRunToFailure = cf / mean
   const finite = cost(T) < costRunToFailure && T < FAR * mean * 0.999
   return {
@@ -78,10 +78,10 @@ export function bestBlock(
   }
 }
 const GOLD = (Math.sqrt(5) - 1) / 2
-/** Least of a function with one dip between two ends, by the golden section. */
-export function lowest(f: (x: number) => number, from: number, to: number): number {
+/** Least of a function with one dip between two ends, by the golden section, to within a share of where it lies. */
+export function lowest(f: (x: number) => number, [from, to]: readonly [number, number], within = 1e-10): number {
   let [low, high] = [from, to]
-  for (let n = 0; n < 80 && high - low > 1e-10 * Math.abs(high); n++) {
+  for (let n = 0; n < 80 && high - low > within * Math.abs(high); n++) {
     const [a, b] = [high - GOLD * (high - low), low + GOLD * (high - low)]
     if (f(a) < f(b)) high = b
     else low = a

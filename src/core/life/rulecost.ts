@@ -178,7 +178,9 @@ export function bestRule(lives: readonly WearAndChance[], costs: RuleCosts): Bes
   const ages = Array.from({ length: GRID }, (_, i) => scale * 0.04 * 75 ** (i / (GRID - 1)))
   const values = ages.map(mean)
   const least = values.indexOf(Math.min(...values))
-  const T = lowest(mean, ages[Math.max(0, least - 1)] ?? scale, ages[Math.min(GRID - 1, least + 1)] ?? scale)
+  const about = [ages[Math.max(0, least - 1)] ?? scale, ages[Math.min(GRID - 1, least + 1)] ?? scale] as const
+  // Flat at its bottom: a thousandth is finer than anybody changes parts.
+  const T = lowest(mean, about, 1e-3)
   const cost = mean(T)
   if (!(cost < never) || least === GRID - 1) return { T: null, cost: never, costRunToFailure: never, flat: null }
   const within = ages.filter((_, i) => (values[i] ?? Infinity) <= cost * (1 + FLAT))

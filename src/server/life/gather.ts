@@ -9,7 +9,7 @@ import { type Fitter } from './fitter.ts'
 import { type KeepDeps } from './keep.ts'
 import { gapsOf, wordsOf } from './known.ts'
 import { livesOf, placesNow } from './lives.ts'
-import { type MoneyAt } from './money.ts'
+import { schoolsOf, type MoneyAt } from './money.ts'
 
 export type LifeQuery = z.output<typeof lifeQuery>
 export type Gathered = Awaited<ReturnType<typeof gather>>
@@ -29,18 +29,19 @@ export async function gather(deps: KeepDeps, fitter: Fitter, q: LifeQuery) {
     wordsOf(db),
     placesNow(db, shop),
   ])
-  const here = new Set(where.places.map((p) => p.id))
-  const lives = found.lives.filter((l) => (l.stationId ? here.has(l.stationId) : where.key === 'all'))
+  const ids = new Set(where.places.map((p) => p.id))
+  const lives = found.lives.filter((l) => (l.stationId ? ids.has(l.stationId) : where.key === 'all'))
   const gaps = gapsOf(lives, shop, { shares, kindKey: kind.key })
   const believed = believe(kind, where.classKey)
   const answer = fitter.fit(asked(gaps, q.notSaid), believed.prior)
   const fixed = where.classKey ? (shop.ruleFor(kind.key, where.classKey)?.changeLimit ?? null) : null
   const moneyAt: MoneyAt = { shop, kind, places: where.places, heads: hung.headOf, fixed }
+  const here = costsOf(lives, shop, { kind, places: where.places, stops })
+  const fit = answer.ok ? answer : null
   return {
-    ...{ nowMs, shop, kind, where, found, lives, gaps, believed, answer, shares, moneyAt },
+    ...{ nowMs, shop, kind, where, found, lives, gaps, believed, answer, shares, moneyAt, fit, here },
     stationOf: hung.stationOf,
-    fit: answer.ok ? answer : null,
-    here: costsOf(lives, shop, { kind, places: where.places, stops }),
+    schools: fit ? schoolsOf(fit, here, moneyAt) : null,
   }
 }
 

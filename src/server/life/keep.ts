@@ -25,7 +25,8 @@ export interface KeptRow {
   fit: KeptFit
 }
 const FIRST = 'process consumable'
-type Progress = (done: number, of: number) => void
+/** Told how far it is; awaited, so that whoever asks something meanwhile goes first. */
+type Progress = (done: number, of: number) => void | Promise<void>
 
 /**
  * Fits every kind at every class of places, for Floor, the guns and Down, and keeps those that changed. Groups whose lives are as they were are left
@@ -68,7 +69,7 @@ async function keepAll(deps: KeepDeps, fitter: Fitter, onProgress: Progress): Pr
   for (const kind of kinds) {
     const all = await livesOf(db, shop, { kind, nowMs })
     for (const classKey of classes) {
-      onProgress(++done, shop.kinds.length * classes.length)
+      await onProgress(++done, shop.kinds.length * classes.length)
       const lives = all.lives.filter((l) => l.classKey === classKey)
       const gaps = gapsOf(lives, shop, { shares, kindKey: kind.key })
       const believed = believe(kind, classKey)

@@ -1,3 +1,4 @@
+import { setTimeout as setTimeoutAsync } from 'node:timers/promises'
 import { parentPort, Worker, workerData } from 'node:worker_threads'
 import { openDatabase } from '@server/db/db.ts'
 import { Calendar } from '@server/time/calendar.ts'
@@ -33,10 +34,13 @@ function serve({ databaseUrl }: Given): void {
   const database = openDatabase(databaseUrl)
   const deps = { db: database.db, calendar: new Calendar(), now: Date.now }
   const reader = new LifeReader(deps)
+  let asking = 0
   const keep = () =>
-    keepFits(deps, reader.fits, (done, of) =>
-      port.postMessage({ progress: done < of ? `${done} of ${of}` : '' }),
-    ).catch((problem: unknown) => port.postMessage({ id: 0, problem: textOf(problem) }))
+    keepFits(deps, reader.fits, async (done, of) => {
+      port.postMessage({ progress: done < of ? `${done} of ${of}` : '' })
+      // Whoever asks goes first.
+      while (asking > 0) await setTimeoutAsync(PAUSE_MS)
+    }).catch((problem: unknown) => port.postMessage({ id: 0, problem: textOf(problem) }))
   setTimeout(() => void keep(), FIRST_MS).unref()
   const timer = setInterval(() => void keep(), EVERY_MS)
   port.on('message', (asked: Asked | 'stop') => {
@@ -45,11 +49,14 @@ function serve({ databaseUrl }: Given): void {
       void database.close().then(() => port.close())
       return
     }
+    asking++
     answerTo(reader, asked.ask, keep)
       .then((answer) => port.postMessage({ id: asked.id, answer }))
       .catch((problem: unknown) => port.postMessage({ id: asked.id, problem: problemOf(problem) }))
+      .finally(() => asking--)
   })
 }
+const PAUSE_MS = 50
 async function answerTo(reader: LifeReader, ask: LifeAsked, keep: () => Promise<unknown>): Promise<unknown> {
   switch (ask.what) {
     case 'read':

@@ -47,8 +47,7 @@ export function schoolsOf(fit: LifeFit, here: CostsHere, at: MoneyAt): Schools {
 }
 
 /** The schools in money for 100 arc hours, and what each place of the blade costs. */
-export function moneyOf(fit: LifeFit, here: CostsHere, at: MoneyAt): MoneyAnswer {
-  const schools = schoolsOf(fit, here, at)
+export function moneyOf(fit: LifeFit, schools: Schools, { here, at }: { here: CostsHere; at: MoneyAt }): MoneyAnswer {
   const factor = unitsPerArcHour(at)
   const per = 100 * (factor ?? 1)
   const { planned, worn, chance } = here.costs

@@ -14,7 +14,7 @@ import { hungryOf, readingsUpstream } from './hungry.ts'
 import { readKept, type KeepDeps } from './keep.ts'
 import { gapsOf, MOSTLY, type Believed } from './known.ts'
 import { livesOf } from './lives.ts'
-import { moneyOf, schoolsOf } from './money.ts'
+import { moneyOf } from './money.ts'
 import { ruleNow } from './rulenow.ts'
 import { countedOf, curvesOf, reasonsOf, seenOf, strokesOf } from './seen.ts'
 import { tryoutsOf } from './tryouts.ts'
@@ -30,11 +30,13 @@ const ALWAYS_TOLD = ['tip', 'nozzle', 'liner']
 export class LifeReader {
   readonly fits = new Fitter()
   private readonly kept = new Map<string, { untilMs: number; answer: Promise<LifeAnswer> }>()
+  private readonly shown = new Map<string, { untilMs: number; basis: Basis | null }>()
   constructor(private readonly deps: KeepDeps) {}
 
   /** Somebody wrote something these rest on. */
   forget(): void {
     this.kept.clear()
+    this.shown.clear()
   }
   /** As it was a minute ago at most for whoever comes first after that; made anew meanwhile, so that nobody waits. */
   read(q: LifeQuery): Promise<LifeAnswer> {
@@ -67,26 +69,19 @@ export class LifeReader {
     const { lives } = await livesOf(db, shop, { kind, nowMs: this.deps.now() })
     return toldOf({ lives, gaps: gapsOf(lives, shop, { shares, kindKey }) })
   }
-  /** What a rule for a kind at a class rests on: told with it when it is chosen. */
-  async basisOf(kindKey: string, classKey: string): Promise<Omit<RuleBasis, 'school'> | null> {
-    const where = classKey === '*' ? undefined : `class:${classKey}`
-    const made = await gather(this.deps, this.fits, { kind: kindKey, where })
-    if (!made.fit) return null
-    const { lines } = schoolsOf(made.fit, made.here, made.moneyAt)
-    const best = lines.find((l) => l.school === 'leastCost') ?? lines[0]
-    return {
-      n: made.fit.n,
-      median: made.fit.median.value,
-      savingLow: best?.saving.low ?? 0,
-      savingHigh: best?.saving.high ?? 0,
-      basis: basisOf(made),
-    }
+  /** What a rule for a kind at a class rests on: told with it when it is chosen. As it was shown, where it was shown lately. */
+  async basisOf(kindKey: string, classKey: string): Promise<Basis | null> {
+    const where = classKey === '*' ? 'all' : `class:${classKey}`
+    const shown = this.shown.get(`${kindKey} ${where}`)
+    if (shown && this.deps.now() < shown.untilMs) return shown.basis
+    return basisFrom(await gather(this.deps, this.fits, { kind: kindKey, where }))
   }
 
   private async make(q: LifeQuery): Promise<LifeAnswer> {
     const at = await gather(this.deps, this.fits, q)
     const { shop, kind, where, lives, gaps, fit, nowMs, believed } = at
     const { db } = this.deps
+    this.shown.set(`${kind.key} ${where.key}`, { untilMs: nowMs + STALE_MS, basis: basisFrom(at) })
     const told = toldOf(at)
     const [levelOf, kinds, rule, tryouts, fits, hungry] = await Promise.all([
       levelsOf(db, shop),
@@ -108,7 +103,7 @@ export class LifeReader {
       reasons: reasonsOf(lives),
       ...strokesOf(lives, { shop, levelOf, by }),
       ...curvesOf(fit, gaps),
-      money: fit ? moneyOf(fit, at.here, at.moneyAt) : null,
+      money: fit && at.schools ? moneyOf(fit, at.schools, { here: at.here, at: at.moneyAt }) : null,
       ...rule,
       word: believed.word,
       ...hungry,
@@ -165,6 +160,19 @@ const whatOf = ({ shop, kind, where, nowMs }: Gathered) => ({
   ...{ wheres: wheresOf(shop), kind: kind.key, kindName: kind.name, unit: kind.lifeUnit },
   ...{ where: where.key, whereName: where.name, classKey: where.classKey },
 })
+type Basis = Omit<RuleBasis, 'school'>
+function basisFrom(at: Gathered): Basis | null {
+  if (!at.fit || !at.schools) return null
+  const { lines } = at.schools
+  const best = lines.find((l) => l.school === 'leastCost') ?? lines[0]
+  return {
+    n: at.fit.n,
+    median: at.fit.median.value,
+    savingLow: best?.saving.low ?? 0,
+    savingHigh: best?.saving.high ?? 0,
+    basis: basisOf(at),
+  }
+}
 const basisOf = (at: Pick<Gathered, 'gaps' | 'believed'>) => keyOf(at.gaps, at.believed.prior).slice(0, 60)
 const toldOf = ({ lives, gaps }: Pick<Gathered, 'lives' | 'gaps'>): Told[] =>
   lives.flatMap((life, i) => {

@@ -44,7 +44,7 @@ export function LifePage() {
   if (!life.data)
     return (
       <main className="walk" aria-busy={life.isPending}>
-        {life.isPending ? <p className="dim">Fitting lives …</p> : null}
+        {life.isPending ? <h1 className="sentence dim">Fitting lives …</h1> : null}
         <Trouble problem={life.error} />
       </main>
     )
