@@ -70,7 +70,7 @@ for (const size of SIZES) {
   test(`at ${size.name} size no view scrolls sideways, nor does a gun with a part opened or an act begun`, async ({
     browser,
   }) => {
-    test.setTimeout(120_000)
+    test.setTimeout(180_000)
     const context = await browser.newContext({
       viewport: { width: size.width, height: size.height },
       hasTouch: size.width < 1000,
@@ -82,6 +82,8 @@ for (const size of SIZES) {
     for (const path of await paths(page)) {
       await page.goto(shop.url + path)
       await expect(page.getByRole('heading').first()).toBeVisible()
+      // Lives are fitted the first time they are asked for.
+      if (path.startsWith('/life')) await expect(page.locator('.life-under')).toBeVisible({ timeout: 60_000 })
       expect([path, await overhang(page)]).toEqual([path, 0])
     }
     await page.goto(`${shop.url}/shop?part=bring`)
