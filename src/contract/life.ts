@@ -240,7 +240,6 @@ export const lifeRuleRequest = z.object({
   classKey: z.string().max(20),
   school: z.enum(SCHOOLS),
   at: z.number().positive().max(1e6).nullable(),
-  isPreview: z.boolean().default(false),
 })
 /** What a limit would move on Floor: guns that would open, and those that would not any more. */
 export const previewQuery = z.object({
@@ -253,8 +252,6 @@ export const previewAnswer = z.object({
   closes: z.array(z.string()),
   due: z.number().int(),
   places: z.number().int(),
-  /** Changes in a working week under it, against now. */
-  perWeek: z.number().nullable(),
 })
 export const lifeWordRequest = z.object({
   key: idempotencyKey,

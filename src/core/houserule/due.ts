@@ -1,6 +1,6 @@
 import { afterWorked, backWorked, workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { addRunOn, type Amount, type RunOn } from '@core/clock/clock.ts'
-import { normalCdf } from '@core/stats/normal.ts'
+import { normalCdf, Z_80 } from '@core/stats/normal.ts'
 
 /** A fixed-usage house rule: change or clean at this much use. */
 export interface UsageLimit {
@@ -31,8 +31,6 @@ export interface Due {
 }
 
 const HOUR_MS = 3_600_000
-/** 10% and 90% points of the standard normal: the span shown holds 8 in 10. */
-const Z_80 = 1.2815515655446004
 
 /**
  * How far a part is through its limit and when it gets there. Use now = what the clock counted to its last entry plus the

@@ -1,5 +1,5 @@
 import { drawNormal, makeRandom } from '@core/random/random.ts'
-import { Z_95 } from '@core/stats/normal.ts'
+import { Z_90, Z_95 } from '@core/stats/normal.ts'
 import { survivalOf, type WearAndChance } from './renewalgrid.ts'
 import { fitGaps, LEAST_SHARE, WHOLE_SHARE, type Gap, type GapFit, type GapRefusal, type Prior } from './thinned.ts'
 
@@ -24,8 +24,6 @@ export interface LifeFit extends GapFit {
   beliefs: WearAndChance[]
 }
 
-/** 95 % point of the standard normal: a band of 9 in 10 is so many standard deviations either way. */
-const Z_90 = 1.6448536269514722
 const DRAWS = 120
 const SEED = 20_011
 

@@ -1,4 +1,5 @@
 import { type LifeUnit } from '@core/path/columns.ts'
+import { Z_80 } from '@core/stats/normal.ts'
 import { type Prior } from './thinned.ts'
 
 /**
@@ -18,8 +19,6 @@ export const TRADE_LIVES: Readonly<Record<string, { usual: number; unit: LifeUni
   outlet: { usual: 1500, unit: 'kg', shape: 2.5 },
   orings: { usual: 40, unit: 'matings', shape: 2 },
 }
-/** 90 % point of the standard normal: between the two tails 8 in 10. */
-const Z_80 = 1.2815515655446004
 const TRADE_SPREAD = 2.5
 const TOLD_SPREAD = 1.5
 const SHAPE_SPREAD = 1.6

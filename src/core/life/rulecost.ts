@@ -1,5 +1,5 @@
 import { lowest } from './blockreplace.ts'
-import { survivalOf, type WearAndChance } from './renewalgrid.ts'
+import { type WearAndChance } from './renewalgrid.ts'
 
 /** What one change costs: money in minor units, minutes of hands and of standing. */
 export interface OneChange {
@@ -41,20 +41,8 @@ const POINTS = 240
 /** How far "run to failure" is followed, in scales: what is left by then is nothing. */
 const FAR = 12
 
-/** ∫₀ᵀ S by Simpson's rule; S itself and by chance hazards r, so the wear's share is 1 − S(T) − r∫. */
-export function cycleOf(
-  life: WearAndChance,
-  T: number | null,
-): { used: number; planned: number; worn: number; chance: number } {
-  const until = T ?? FAR * life.scale * Math.max(1, 3 / life.shape)
-  const h = until / POINTS
-  let sum = 1 + survivalOf(life, until)
-  for (let i = 1; i < POINTS; i++) sum += (i % 2 === 1 ? 4 : 2) * survivalOf(life, i * h)
-  const used = (sum * h) / 3
-  const planned = T === null ? 0 : survivalOf(life, until)
-  const chance = Math.min(1 - planned, life.rate * used)
-  return { used, planned, chance, worn: Math.max(0, 1 - planned - chance) }
-}
+/** From new to age T (null: until it goes). */
+export const cycleOf = (life: WearAndChance, T: number | null): ReturnType<typeof aheadOf> => aheadOf(life, 0, T)
 
 /**
  * Cost for one unit of use when each part is changed at age T (null: when it goes): C(T) = [c_p S(T) + c_f P(worn first) + c_a r∫₀ᵀS] / ∫₀ᵀS, with
@@ -147,8 +135,12 @@ export function valueLost(
   )
 }
 
-/** What becomes of a part of this age over so much more use: the same as a cycle, for what is left of it. */
-export function aheadOf(life: WearAndChance, age: number, more: number | null): ReturnType<typeof cycleOf> {
+/** What becomes of a part of this age over so much more use (null: until it goes): ∫S by Simpson's rule, by chance r∫S, the rest is wear's. */
+export function aheadOf(
+  life: WearAndChance,
+  age: number,
+  more: number | null,
+): { used: number; planned: number; worn: number; chance: number } {
   const until = more ?? FAR * life.scale * Math.max(1, 3 / life.shape)
   const gone = (age / life.scale) ** life.shape
   const left = (u: number) => Math.exp(gone - ((age + u) / life.scale) ** life.shape - life.rate * u)

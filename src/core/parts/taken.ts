@@ -1,3 +1,5 @@
+import { Z_90 } from '@core/stats/normal.ts'
+
 /**
  * How many parts left the crib, from things that cannot forget: two counts of the shelf, the weighed tin of old tips, the
  * purchase list. Each answer has a spread (one standard deviation) and the time it speaks of.
@@ -137,6 +139,6 @@ export function kgPerPart(parts: Taken, wire: Taken): PerKg {
     throw new RangeError(`kgPerPart: expected parts and wire above 0, got ${parts.taken}, ${wire.taken}`)
   const kgEach = wire.taken / parts.taken
   const relative = Math.sqrt((parts.sdTaken / parts.taken) ** 2 + (wire.sdTaken / wire.taken) ** 2 + 1 / parts.taken)
-  const factor = Math.exp(1.6448536269514722 * relative)
+  const factor = Math.exp(Z_90 * relative)
   return { pieces: parts.taken, kg: wire.taken, kgEach, lowKg: kgEach / factor, highKg: kgEach * factor }
 }

@@ -1,5 +1,8 @@
 /** 97.5 % point of the standard normal: what lies within it either way holds 95 in 100. */
 export const Z_95 = 1.959963984540054
+/** 90 % and 95 % points: between the two tails lie 8 and 9 in 10. */
+export const Z_80 = 1.2815515655446004
+export const Z_90 = 1.6448536269514722
 
 /**
  * Standard normal distribution function Φ(z), by the Chebyshev fit of the complementary error function; relative error under

@@ -9,9 +9,8 @@ import {
   tryoutEndRequest,
   tryoutRequest,
 } from '@contract/life.ts'
-import { isLead, mustLead, type Deps } from '@server/http/context.ts'
+import { mustLead, type Deps } from '@server/http/context.ts'
 import { endpoint } from '@server/http/routes.ts'
-import { withoutMoney } from './money.ts'
 import { chooseLifeRule, previewRule, sayWord } from './rule.ts'
 import { endTryout, startTryout } from './tryouts.ts'
 import { askBasis, askRead, askTold } from './work.ts'
@@ -32,8 +31,7 @@ export const lifeEndpoints = [
     answer: lifeAnswer,
     run: async (deps, who, { query }) => {
       mustLead(who)
-      const answer = { ...(await askRead(deps.lifeWork, query)), progress: deps.lifeWork.progress() }
-      return isLead(who) ? answer : { ...answer, isMoney: false, money: answer.money && withoutMoney(answer.money) }
+      return { ...(await askRead(deps.lifeWork, query)), progress: deps.lifeWork.progress() }
     },
   }),
   endpoint({

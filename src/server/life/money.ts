@@ -77,16 +77,3 @@ function bladeOf(fit: LifeFit, { costs }: CostsHere, per: number): MoneyAnswer['
     return { at, total, handsMin, standMin, parts: changes, worn }
   })
 }
-
-/** Money out of it, for those who may not see it: minutes stay. */
-export function withoutMoney(money: MoneyAnswer): MoneyAnswer {
-  const none = { total: 0, partMinor: 0, handsMinor: 0, standMinor: 0, collateralMinor: 0, lookMinor: 0 }
-  return {
-    ...money,
-    lines: money.lines.map((l) => ({ ...l, cost: { ...l.cost, ...none } })),
-    blade: money.blade.map((b) => ({ ...b, total: 0 })),
-    planned: { ...money.planned, minor: 0 },
-    late: { ...money.late, minor: 0, collateralMinor: 0 },
-    byChance: { ...money.byChance, minor: 0 },
-  }
-}

@@ -75,7 +75,6 @@ export async function previewRule(
     closes: [...now.opened].filter((id) => !then.opened.has(id)).map(nameOf),
     due: then.due(q),
     places: places.length,
-    perWeek: null,
   }
 }
 function withLimit(shop: ShopModel, q: z.output<typeof previewQuery>): ShopModel {
