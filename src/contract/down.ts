@@ -5,6 +5,8 @@ import { HAZARDS } from '@core/guide/cautions.ts'
 import { DRAWING_KEYS } from '@core/guide/drawing.ts'
 import { CLOSINGS } from '@core/ledger/event.ts'
 import { idempotencyKey, instantMs, stationId } from './common.ts'
+import { linerTerms } from './houserule.ts'
+import { linerEvidence } from './liner.ts'
 
 const key = z
   .string()
@@ -105,7 +107,9 @@ export const downAnswer = z.object({
   /** What a new one of a kind costs, as minutes of standing here; money itself is for leads. */
   priceMin: z.record(z.string(), z.number()),
   /** The shop's schools that the search goes by. */
-  schools: z.object({ first: z.string(), clean: z.string(), swap: z.string() }),
+  schools: z.object({ first: z.string(), clean: z.string(), swap: z.string(), liner: z.string() }),
+  /** The terms of the liner's rule, and what speaks of the one that is in. */
+  liner: z.object({ terms: linerTerms, evidence: linerEvidence }),
   lastStops: z.array(lastStop),
 })
 export type DownAnswer = z.infer<typeof downAnswer>

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { STATES } from '@core/floor/state.ts'
+import { LINER_CLAUSES } from '@core/liner/clauses.ts'
 import { READINGS } from '@core/reading/keys.ts'
 import { findingLine } from './rightparts.ts'
 import { boughtLine, loggingShareLine } from './parts.ts'
@@ -34,6 +35,8 @@ export const floorWant = z.object({
   foundN: z.number().int().nullable().default(null),
   /** Leaving it till this time tomorrow: the chance that it wears out until then, and the standing to be expected of that. */
   leave: z.object({ chance: z.number(), minutes: z.number() }).nullable().default(null),
+  /** Of a liner ruled by signs: those that hold, with how many times its beginning, how many tips. */
+  signs: z.array(z.object({ clause: z.enum(LINER_CLAUSES), n: z.number().nullable() })).default([]),
 })
 export type FloorWant = z.infer<typeof floorWant>
 

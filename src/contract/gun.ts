@@ -3,6 +3,7 @@ import { STATES } from '@core/floor/state.ts'
 import { instantMs, outReason, stationId } from './common.ts'
 import { floorCell, floorWant } from './floor.ts'
 import { followUpLine } from './followup.ts'
+import { linerVerdict } from './liner.ts'
 import { logLine } from './logbook.ts'
 import { alarmLine } from './reading.ts'
 import { chainLine, findingLine, tagLine } from './rightparts.ts'
@@ -46,6 +47,8 @@ export const gunPosition = z.object({
     .nullable(),
   /** Chance that it wears out before this time tomorrow; null: not known. */
   leave: z.object({ chance: z.number(), minutes: z.number() }).nullable().default(null),
+  /** Of a liner ruled by signs: what they say; null: it goes by its use. */
+  signs: linerVerdict.nullable().default(null),
   /** Kinds worth changing too while this one is off, at what is on them here. */
   withIt: z.array(z.string()).default([]),
 })

@@ -1,13 +1,21 @@
 import { z } from 'zod'
 import { SCOPES } from '@core/houserule/schools.ts'
+import { LINER_CLAUSES } from '@core/liner/clauses.ts'
 import { idempotencyKey, instantMs } from './common.ts'
 
+/** Terms of the liner's rule: which clauses are on, from which ratio of its beginning, after how many tips. */
+export const linerTerms = z.object({
+  on: z.array(z.enum(LINER_CLAUSES)),
+  pullRatio: z.number().min(1.1).max(5),
+  tips: z.number().int().min(1).max(9),
+})
 /** A choice among schools. Who chose is told to leads. */
 export const choiceLine = z.object({
   code: z.string(),
   scopeType: z.enum(SCOPES),
   scopeKey: z.string(),
   option: z.string(),
+  terms: linerTerms.nullable().default(null),
   note: z.string().nullable(),
   chosenBy: z.string().nullable(),
   chosenMs: instantMs,
@@ -39,4 +47,6 @@ export const choiceRequest = z.object({
   scopeKey: z.string().min(1).max(40),
   option: z.string().max(20).nullable(),
   note: z.string().trim().max(200).optional(),
+  /** Of the liner's rule by signs; left out: as they were. */
+  terms: linerTerms.optional(),
 })

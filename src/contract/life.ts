@@ -1,6 +1,8 @@
 import { z } from 'zod'
 import { OUT_REASONS } from '@core/path/columns.ts'
+import { LINER_CLAUSES } from '@core/liner/clauses.ts'
 import { idempotencyKey, instantMs, stationId } from './common.ts'
+import { linerTerms } from './houserule.ts'
 
 /** What lives can be told apart by. */
 export const LIFE_BYS = [
@@ -16,7 +18,7 @@ export const LIFE_BYS = [
   'coat',
 ] as const
 export type LifeBy = (typeof LIFE_BYS)[number]
-export const SCHOOLS = ['runToFailure', 'fixed', 'onCondition', 'leastCost'] as const
+export const SCHOOLS = ['runToFailure', 'fixed', 'onCondition', 'signs', 'leastCost'] as const
 
 export const lifeQuery = z.object({
   kind: z.string().max(20).optional(),
@@ -57,18 +59,17 @@ const costRate = z.object({
   changes: z.number(),
   worn: z.number(),
 })
+const schoolLine = z.object({
+  school: z.enum(SCHOOLS),
+  at: z.number().nullable(),
+  cost: costRate,
+  saving: spread,
+  chanceBetter: z.number(),
+})
 /** All for 100 arc hours (or 100 of the unit where it cannot be turned into arc hours). */
 const moneyAnswer = z.object({
   per: z.enum(['arcHours', 'unit']),
-  lines: z.array(
-    z.object({
-      school: z.enum(SCHOOLS),
-      at: z.number().nullable(),
-      cost: costRate,
-      saving: spread,
-      chanceBetter: z.number(),
-    }),
-  ),
+  lines: z.array(schoolLine),
   advised: z.enum(SCHOOLS),
   flat: z.tuple([z.number(), z.number().nullable()]).nullable(),
   /** The blade: what each age costs. */
@@ -134,6 +135,24 @@ export const tryoutLine = z.object({
   /** Days until the rest is in, at the rate since it began; null: cannot be told. */
   daysLeft: z.number().nullable(),
 })
+const clauseRecord = z.object({ ahead: z.number().int(), fine: z.number().int() })
+/** The rule by signs, and what it would have seen of the liners that ended here. */
+export const linerSigns = z.object({
+  school: z.string(),
+  terms: linerTerms,
+  record: z
+    .object({
+      worn: z.number().int(),
+      ahead: z.number().int(),
+      unlooked: z.number().int(),
+      leftShare: z.number().nullable(),
+      fine: z.number().int(),
+      byClause: z.record(z.enum(LINER_CLAUSES), clauseRecord),
+    })
+    .nullable(),
+  isGuess: z.boolean(),
+})
+export type LinerSignsAnswer = z.infer<typeof linerSigns>
 export const lifeAnswer = z.object({
   nowMs: instantMs,
   zone: z.string(),
@@ -187,6 +206,8 @@ export const lifeAnswer = z.object({
     median: z.number().nullable(),
     isNewer: z.boolean(),
   }),
+  /** Of liners. */
+  liner: linerSigns.nullable().default(null),
   history: z.array(z.object({ what: z.string(), atMs: instantMs })),
   word: z.object({ usual: z.number(), early: z.number(), isForAll: z.boolean() }).nullable(),
   groups: z.array(
@@ -240,12 +261,33 @@ export const lifeRuleRequest = z.object({
   classKey: z.string().max(20),
   school: z.enum(SCHOOLS),
   at: z.number().positive().max(1e6).nullable(),
+  /** Of the liner's rule by signs. */
+  terms: linerTerms.optional(),
+})
+const asTerms = {
+  on: z
+    .string()
+    .max(80)
+    .transform((s) => s.split(',').filter((c) => c !== ''))
+    .pipe(z.array(z.enum(LINER_CLAUSES)))
+    .optional(),
+  pullRatio: z.coerce.number().min(1.1).max(5).optional(),
+  tips: z.coerce.number().int().min(1).max(9).optional(),
+}
+/** The liner's rule by signs under other terms: what they would have seen, what they cost. */
+export const signsQuery = z.object({ where: z.string().max(60).optional(), ...asTerms })
+export const signsAnswer = z.object({
+  signs: linerSigns,
+  /** Its line among the schools. */
+  line: schoolLine.nullable(),
 })
 /** What a limit would move on Floor: guns that would open, and those that would not any more. */
 export const previewQuery = z.object({
   kind: z.string().max(20),
   classKey: z.string().max(20),
   at: z.coerce.number().positive().max(1e6).optional(),
+  school: z.enum(SCHOOLS).optional(),
+  ...asTerms,
 })
 export const previewAnswer = z.object({
   opens: z.array(z.string()),

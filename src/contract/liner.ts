@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 import { AUTOPSY_FINDS } from '@core/ledger/event.ts'
+import { LINER_CLAUSES, WEAK_SIGNS } from '@core/liner/clauses.ts'
 import { idempotencyKey, instantMs, outReason, stationId } from './common.ts'
 import { guideStep, minutesLine, overrun } from './guide.ts'
 import { partBrief } from './rightparts.ts'
@@ -8,6 +9,23 @@ import { partBrief } from './rightparts.ts'
 /** Longer than any gun: a slip of the unit is asked about long before. */
 const lengthMm = z.number().min(0).max(60_000)
 export const trimBy = z.enum(['A', 'B', 'C', 'feeder', 'notTold'])
+
+const atMs = instantMs
+/** What speaks of a liner since it went on. */
+export const linerEvidence = z.object({
+  kinkMs: instantMs.nullable(),
+  pull: z.object({ baseline: z.number(), value: z.number(), atMs }).nullable(),
+  tips: z.object({ n: z.number().int(), atMs }).nullable(),
+  straightMs: instantMs.nullable(),
+  weak: z.array(z.object({ sign: z.enum(WEAK_SIGNS), atMs })),
+})
+/** What the shop's rule makes of it. */
+export const linerVerdict = z.object({
+  say: z.enum(['change', 'look', 'nothing']),
+  signs: z.array(z.object({ clause: z.enum(LINER_CLAUSES), atMs, n: z.number().nullable() })),
+  weak: z.array(z.enum(WEAK_SIGNS)),
+  isLengthUsed: z.boolean(),
+})
 
 export const linerQuery = z.object({ stationId })
 export const linerAnswer = z.object({

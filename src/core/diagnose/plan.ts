@@ -171,6 +171,10 @@ export function expectedOf(at: PlanAt, check: Check): number {
   return move.minutes + after(at, move)
 }
 
+/** Minutes till it runs again, if this is mended next. */
+export const expectedOfFix = (at: PlanAt, step: Extract<Step, { kind: 'fix' }>): number =>
+  step.group.minutes + CLOSE_MIN + after(at, { step })
+
 /** Expected minutes after it is done. */
 function after(at: PlanAt, { step }: Pick<Move, 'step'>): number {
   const { belief } = at

@@ -19,6 +19,8 @@ export interface PositionInput {
   /** One entry per usage limit that applies: change, clean. */
   dues: readonly { act: 'change' | 'clean'; due: Due }[]
   hasLimit: boolean
+  /** What another rule than use says of it: change it; or that its use alone asks only for a look. */
+  bySign?: { isChange: boolean; sinceMs: number | null } | null
   lookEveryDays: number | null
   confirmDays: number | null
   seenMs: number | null
@@ -51,14 +53,29 @@ export function stateOf(input: PositionInput): PositionVerdict {
   if (input.isDownHere) return { state: 'down', ...none }
   if (input.hasWrongPart) return { state: 'wrong', ...none }
   const worst = mostUsed(input.dues)
+  const { bySign } = input
+  if (bySign?.isChange) return { state: 'due', act: 'change', due: dueSince(worst?.due, bySign.sinceMs), why: null }
   if (worst && isDueBefore(worst.due, input.cutoffMs))
-    return { state: 'due', act: worst.act, due: worst.due, why: null }
+    return bySign
+      ? { state: 'look', act: 'look', due: worst.due, why: null }
+      : { state: 'due', act: worst.act, due: worst.due, why: null }
   if (input.isQuestioned || isLookDue(input)) return { state: 'look', act: 'look', due: worst?.due ?? null, why: null }
   const why = notSeenWhy(input)
   if (why) return { state: 'notSeen', act: null, due: worst?.due ?? null, why }
   const isPartWorn = worst !== null && worst.due.usedFraction > PART_WORN_ABOVE
   return { state: isPartWorn ? 'partWorn' : 'good', act: null, due: worst?.due ?? null, why: null }
 }
+
+const UNUSED: Due = {
+  ...{ used: 0, usedSd: 0, usedFraction: 0, estimatedShare: 0, chanceBy: 1 },
+  ...{ isReached: true, reachedMs: null, earlyMs: null, lateMs: null },
+}
+/** Due since its sign, whatever its use. */
+const dueSince = (due: Due | undefined, reachedMs: number | null): Due => ({
+  ...(due ?? UNUSED),
+  isReached: true,
+  reachedMs,
+})
 
 function mostUsed(dues: PositionInput['dues']) {
   return dues.reduce<PositionInput['dues'][number] | null>(

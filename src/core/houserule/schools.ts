@@ -1,3 +1,5 @@
+import { type LinerTerms } from '../liner/clauses.ts'
+
 /**
  * Where good practitioners differ: each question with its schools, their reasons, and what this program does until the shop
  * chooses. None is hard-coded: guides, gates and verdicts read the shop's choice by code.
@@ -493,6 +495,8 @@ export interface Choice {
   /** Whose: a family's or feeder type's id, "2" or "4" rolls, a mode, a class key; "*" for the site. */
   scopeKey: string
   option: string
+  /** Terms of a school that has some (D06). */
+  terms?: LinerTerms | null
 }
 /** What a gun is, as far as rules go by it. */
 export type RuledBy = Partial<Record<Exclude<ScopeType, 'site'>, string | null>>

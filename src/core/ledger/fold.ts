@@ -2,6 +2,7 @@ import { type CarrierId, type EventId, type PartId, type SpoolId, type WireId } 
 import { type OutReason, type Position } from '@core/path/columns.ts'
 import { type Tag } from '@core/changeover/tags.ts'
 import { type Stuck } from '@core/liner/resistance.ts'
+import { type StopTold } from '@core/liner/signs.ts'
 import { followUp, type Pending } from '@core/followup/followup.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { type TaskKey } from '@core/guide/keys.ts'
@@ -121,6 +122,10 @@ export interface CarrierStory {
   readings: FoldedReading[]
   /** Where liners stuck on their way in. */
   stuck: Stuck[]
+  /** Liners that kinked on their way in. */
+  kinksMs: number[]
+  /** Stops as they were looked into, at a station. */
+  stops: StopTold[]
   calibrations: FoldedCalibration[]
   lastMs: number | null
 }
@@ -139,6 +144,8 @@ export function foldCarrier(facts: readonly Standing[]): CarrierStory {
     tasks: [],
     readings: [],
     stuck: [],
+    kinksMs: [],
+    stops: [],
     calibrations: [],
     lastMs: null,
   }
@@ -206,7 +213,20 @@ function applyKept(story: CarrierStory, standing: Standing): void {
   const { fact } = standing
   if (fact.kind === 'taskDone' || fact.kind === 'changedOver') applyTask(story, standing, fact)
   if (fact.kind === 'stuck' && fact.atMm !== null) story.stuck.push({ atMm: fact.atMm, atMs: standing.happenedMs })
+  if (fact.kind === 'stuck' && fact.isKinked) story.kinksMs.push(standing.happenedMs)
   if (fact.kind === 'reading' || fact.kind === 'calibrated') applyReading(story, standing, fact)
+  if (fact.kind === 'explained') applyExplained(story, standing.happenedMs, fact)
+}
+
+/** Said again of the same stop, the last counts. */
+function applyExplained(
+  story: CarrierStory,
+  happenedMs: number,
+  { stopFromMs, said, cause, isCertain, closing }: Extract<Standing['fact'], { kind: 'explained' }>,
+): void {
+  const atMs = stopFromMs ?? happenedMs
+  story.stops = story.stops.filter((s) => s.atMs !== atMs)
+  story.stops.push({ atMs, said, cause, isCertain, closing })
 }
 
 type MeasureFact = Extract<Standing['fact'], { kind: 'reading' | 'calibrated' }>

@@ -5,14 +5,16 @@ import {
   bestRule,
   costOfAge,
   costOnCondition,
+  costOnSigns,
   type BestRule,
   type CostRate,
   type OneChange,
   type RuleCosts,
+  type SignsSeen,
 } from './rulecost.ts'
 
 /** Schools of when to change a part. */
-export type School = 'runToFailure' | 'fixed' | 'onCondition' | 'leastCost'
+export type School = 'runToFailure' | 'fixed' | 'onCondition' | 'signs' | 'leastCost'
 export interface SchoolLine {
   school: School
   /** Changed, or looked at, each time it has so much use; null: never on purpose. */
@@ -36,22 +38,29 @@ const WORTH = { saving: 0.02, chance: 0.8 }
 
 /**
  * The schools side by side in money, over beliefs about the life: each line's cost by the middle belief, its saving with its spread over all. Least
- * cost is the age of least mean cost. Advised is, of those that rest on lives (on condition rests on a guess of when wear shows), the one of least cost that saves at least 2 % and does so in 8 of 10 beliefs.
+ * cost is the age of least mean cost. Advised is, of those that rest on the shop's own log (on condition rests on a guess of when wear shows; signs until some liners ended that were looked at), the one of least cost that saves at least 2 % and does so in 8 of 10 beliefs.
  */
 export function compareSchools(
   life: WearAndChance,
   beliefs: readonly WearAndChance[],
-  at: { costs: RuleCosts; standCv?: number; fixed: number | null; lookEvery: number | null },
+  at: {
+    costs: RuleCosts
+    standCv?: number
+    fixed: number | null
+    lookEvery: number | null
+    /** What signs did here, and draws of it as far as it is known, one for each belief. */
+    signs?: { seen: SignsSeen; drawn: readonly SignsSeen[]; isGuess: boolean } | null
+  },
 ): Schools {
   const { costs } = at
   const drawn = drawnCosts(costs, beliefs.length, at.standCv ?? 0)
   const costsAt = (i: number) => drawn[i] ?? costs
   const best = bestRule(beliefs, costs)
   const never = beliefs.map((b, i) => costOfAge(b, costsAt(i), null).total)
-  type Of = (l: WearAndChance, c: RuleCosts) => CostRate
+  type Of = (l: WearAndChance, c: RuleCosts, i: number | null) => CostRate
   const line = (school: School, use: number | null, of: Of): SchoolLine => {
-    const cost = of(life, costs)
-    const saved = beliefs.map((b, i) => 1 - of(b, costsAt(i)).total / (never[i] ?? 1))
+    const cost = of(life, costs, null)
+    const saved = beliefs.map((b, i) => 1 - of(b, costsAt(i), i).total / (never[i] ?? 1))
     return {
       ...{ school, at: use, cost },
       saving: { value: 1 - cost.total / costOfAge(life, costs, null).total, ...ninety(saved) },
@@ -64,10 +73,17 @@ export function compareSchools(
     ...(at.lookEvery === null
       ? []
       : [line('onCondition', at.lookEvery, (l, c) => costOnCondition(l, c, { every: at.lookEvery ?? 1 }))]),
+    ...(at.signs ? [line('signs', null, signsOf(at.signs))] : []),
     ...(best.T === null ? [] : [line('leastCost', best.T, (l, c) => costOfAge(l, c, best.T))]),
   ]
-  return { lines, best, advised: advisedOf(lines) }
+  const guessed: School[] = at.signs?.isGuess === false ? ['onCondition'] : ['onCondition', 'signs']
+  return { lines, best, advised: advisedOf(lines.filter((l) => !guessed.includes(l.school))) }
 }
+const signsOf =
+  ({ seen, drawn }: { seen: SignsSeen; drawn: readonly SignsSeen[] }) =>
+  (l: WearAndChance, c: RuleCosts, i: number | null): CostRate =>
+    costOnSigns(l, c, (i === null ? null : drawn[i]) ?? seen)
+
 /** What a worn part's standing costs beyond the change is itself known only so far: as many draws of it as there are beliefs. */
 function drawnCosts(costs: RuleCosts, n: number, cv: number): RuleCosts[] {
   if (cv <= 0) return []
@@ -87,8 +103,6 @@ function drawnCosts(costs: RuleCosts, n: number, cv: number): RuleCosts[] {
 const SEED = 30_011
 
 function advisedOf(lines: readonly SchoolLine[]): School {
-  const worth = lines
-    .filter((l) => l.school !== 'onCondition')
-    .filter((l) => l.saving.value >= WORTH.saving && l.chanceBetter >= WORTH.chance)
+  const worth = lines.filter((l) => l.saving.value >= WORTH.saving && l.chanceBetter >= WORTH.chance)
   return [...worth].sort((a, b) => a.cost.total - b.cost.total)[0]?.school ?? 'runToFailure'
 }

@@ -114,6 +114,40 @@ export function costOnCondition(
   return rateOf(cycle, costs, looked)
 }
 
+/** What signs do: they come in time with this chance, at this share of the wear life, and falsely so often for one unit of use. */
+export interface SignsSeen {
+  chance: number
+  atShare: number
+  falseRate: number
+}
+/**
+ * Changed when a sign holds: over equally likely wear lives X, with chance p at φX in time, else at X when it goes; false signs come at any
+ * age alike, at rate w, and cost a change in time each. Ends by chance compete: S(t) = exp(−(r + w)t). 0 ≤ p ≤ 1, 0 < φ ≤ 1, w ≥ 0; else
+ * misuse throws. Source: as costOnCondition, with the chance and the share from the shop's own record.
+ */
+export function costOnSigns(life: WearAndChance, costs: RuleCosts, signs: SignsSeen): CostRate {
+  const { chance, atShare, falseRate } = signs
+  if (!(chance >= 0 && chance <= 1) || !(atShare > 0 && atShare <= 1) || !(falseRate >= 0))
+    throw new RangeError(`costOnSigns: expected 0…1, over 0…1 and ≥ 0, got ${chance}, ${atShare}, ${falseRate}`)
+  const rate = life.rate + falseRate
+  const cycle = { used: 0, planned: 0, worn: 0, chance: 0 }
+  for (let i = 0; i < POINTS; i++) {
+    const wearLife = life.scale * (-Math.log1p(-(i + 0.5) / POINTS)) ** (1 / life.shape)
+    for (const [share, end, is] of [
+      [chance, atShare * wearLife, 'planned'],
+      [1 - chance, wearLife, 'worn'],
+    ] as const) {
+      const lives = Math.exp(-rate * end)
+      const early = (share * (1 - lives)) / POINTS
+      cycle.used += (share * (rate > 0 ? (1 - lives) / rate : end)) / POINTS
+      cycle.chance += rate > 0 ? (early * life.rate) / rate : 0
+      cycle.planned += rate > 0 ? (early * falseRate) / rate : 0
+      cycle[is] += (share * lives) / POINTS
+    }
+  }
+  return rateOf(cycle, costs)
+}
+
 /**
  * What a part of this age is worth less than a new one, by the best rule (age T, cost rate g): V(x) = [c_p S(T) + c_f P(worn) + c_a P(chance) − g ∫ₓᵀS] / S(x),
  * V(0) = 0. At an opportunity change it when that costs less than V(x). Beyond T it is due: c_p.

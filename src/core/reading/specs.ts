@@ -360,6 +360,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
           g('straight', 'laid out, no tight bend', 'good'),
           g('bentAtMachine', 'bent at the machine', 'look'),
           g('coiled', 'coiled', 'act'),
+          g('kinked', 'a sharp bend stays when laid straight', 'act'),
         ],
       }),
     ],

@@ -1,7 +1,7 @@
 import { and, desc, eq, gte, inArray, isNull, or } from 'drizzle-orm'
 import { type z } from 'zod'
 import { swapWorth } from '@core/diagnose/swap.ts'
-import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
+import { rulingFor } from '@core/houserule/schools.ts'
 import { type CarrierId } from '@core/ids/id.ts'
 import { type downAnswer, type explainRequest } from '@contract/down.ts'
 import { headNow, stationNow, stoppage } from '@server/db/schema.ts'
@@ -10,10 +10,11 @@ import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { guideFor, guideMinutes } from '@server/guide/read.ts'
 import { readSpares } from '@server/gun/swap.ts'
+import { linerHere } from '@server/liner/rulehere.ts'
 import { logFacts } from '@server/logbook/facts.ts'
 import { EXPLAINED } from '@server/logbook/manylines.ts'
 import { prices, ratesAt } from '@server/shop/prices.ts'
-import { builtHere, ruledBy } from '@server/rightparts/setup.ts'
+import { builtHere, ruledBy, type Hung } from '@server/rightparts/setup.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { countTurned, explainedSince, explanationOf, type Explained } from './explained.ts'
@@ -52,7 +53,7 @@ export async function readDown(deps: Deps, who: Who, stationId: string): Promise
     others: await othersNow(deps.db, { shop, stationId, nowMs, explained, wireId: hung.spoolWireId }),
     spare: await readySpare(deps, who, { shop, stationId }),
     priceMin: pricesInMinutes(shop, stationId),
-    schools: schoolsAt(shop, ruledBy(hung.station, builtHere(hung, shop))),
+    ...rulesAt(hung, shop),
     lastStops: stops.map((s) => {
       const said = explanationOf(s, explained)?.fact
       const { fromMs, minutes, position } = s
@@ -135,9 +136,15 @@ function pricesInMinutes(shop: ShopModel, stationId: string): Record<string, num
     }),
   )
 }
-const schoolsAt = (shop: ShopModel, by: RuledBy): z.input<typeof downAnswer>['schools'] => {
+function rulesAt(hung: Hung, shop: ShopModel): Pick<z.input<typeof downAnswer>, 'schools' | 'liner'> {
+  const built = builtHere(hung, shop)
+  const by = ruledBy(hung.station, built)
   const school = (code: string) => rulingFor(code, by, shop.choices).school.key
-  return { first: school('D05'), clean: school('D18'), swap: school('D20') }
+  const { school: liner, terms, evidence } = linerHere(hung, shop, { built, alarms: [] })
+  return {
+    schools: { first: school('D05'), clean: school('D18'), swap: school('D20'), liner },
+    liner: { terms, evidence },
+  }
 }
 
 /** What a stop turned out to be, as one line of the log; it corrects an earlier word on the same stop. */

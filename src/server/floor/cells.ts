@@ -18,7 +18,8 @@ export function nextWant(surveyed: Surveyed, nowMs: number): FloorWant | null {
   let soonest: FloorWant | null = null
   for (const p of surveyed.positions)
     for (const want of [p.change, p.clean]) {
-      if (!want || want.reachedMs === null || want.reachedMs <= nowMs || want.shiftsOver > 0) continue
+      if (!want || want.act === 'look' || want.reachedMs === null || want.reachedMs <= nowMs || want.shiftsOver > 0)
+        continue
       if (!soonest || want.reachedMs < (soonest.reachedMs ?? 0)) soonest = want
     }
   return soonest

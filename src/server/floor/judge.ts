@@ -3,12 +3,14 @@ import { workedMs, workingDays, type Schedule } from '@core/clock/schedule.ts'
 import { shiftsOver } from '@core/floor/rank.ts'
 import { stateOf, type PositionVerdict } from '@core/floor/state.ts'
 import { dueOf, type Due } from '@core/houserule/due.ts'
+import { judgeLiner, NO_EVIDENCE, type LinerVerdict } from '@core/liner/signs.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { leavingIt, type Leaving } from '@core/life/kept.ts'
 import { type FloorWant } from '@contract/floor.ts'
 import { type headNow, type stationNow } from '@server/db/schema.ts'
 import { keptKey, type KeptFits } from '@server/life/keep.ts'
 import { type CleaningHere } from '@server/cleaning/limit.ts'
+import { type LinerHere } from '@server/liner/rulehere.ts'
 import { type KindRow, type RuleRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
 import { type PositionRow } from './positions.ts'
 
@@ -24,6 +26,8 @@ export interface SurveyedPosition {
   chanceBy: number
   /** Leaving it till this time tomorrow; null: its life is not known. */
   leave: Leaving | null
+  /** Of a liner ruled by signs: what they say. */
+  signs: LinerVerdict | null
 }
 
 const CLOCK_STALE_DAYS = 10
@@ -45,6 +49,8 @@ export interface JudgeAt {
   questioned: ReadonlySet<string>
   /** How the nozzle is cleaned here. */
   cleaning: CleaningHere
+  /** When the liner is changed here, and what speaks of the one that is in. */
+  liner: LinerHere
   /** How long parts last at places of its class. */
   fits: KeptFits
   /** Working hours until this time tomorrow. */
@@ -87,7 +93,9 @@ export function judge(row: PositionRow, kind: KindRow, at: JudgeAt): SurveyedPos
     ...(change ? [{ act: 'change' as const, due: change }] : []),
     ...(clean ? [{ act: 'clean' as const, due: clean }] : []),
   ]
-  const verdict = verdictOf(row, at, { kind, dues, limits, hasLimit: Boolean(rule?.changeLimit ?? limits.clean) })
+  const signs = kind.key === 'liner' ? linerSays(row, at, change) : null
+  const hasLimit = Boolean(rule?.changeLimit ?? limits.clean)
+  const verdict = verdictOf(row, at, { kind, dues, limits, hasLimit, signs })
   const leave = leavingHere(row, at, { kind, used: change?.used ?? null })
   const limit = rule?.changeLimit ?? 0
   return {
@@ -95,10 +103,11 @@ export function judge(row: PositionRow, kind: KindRow, at: JudgeAt): SurveyedPos
     kind,
     rule,
     verdict,
-    change: change && { ...wantOf(row, at, { kind, act: 'change', due: change, limit }), leave: told(leave) },
+    change: changeWant(row, at, { kind, due: change, limit, leave, signs, verdict }),
     clean: clean && wantOf(row, at, { kind, act: 'clean', due: clean, limit: limits.clean ?? 0, ...limits }),
-    chanceBy: Math.max(change?.chanceBy ?? 0, clean?.chanceBy ?? 0),
+    chanceBy: Math.max(signs ? 0 : (change?.chanceBy ?? 0), clean?.chanceBy ?? 0),
     leave,
+    signs,
   }
 }
 
@@ -110,6 +119,7 @@ function verdictOf(
     dues: { act: 'change' | 'clean'; due: Due }[]
     limits: ReturnType<typeof limitsOf>
     hasLimit: boolean
+    signs: LinerVerdict | null
   },
 ): PositionVerdict {
   return stateOf({
@@ -119,6 +129,7 @@ function verdictOf(
     isQuestioned: at.questioned.has(row.position),
     dues: of.dues,
     hasLimit: of.hasLimit,
+    bySign: of.signs && { isChange: of.signs.say === 'change', sinceMs: of.signs.signs[0]?.atMs ?? null },
     lookEveryDays: of.limits.lookDays,
     confirmDays: of.kind.confirmDays,
     seenMs: row.seenMs,
@@ -127,6 +138,46 @@ function verdictOf(
     nowMs: at.nowMs,
     cutoffMs: at.cutoffMs,
   })
+}
+
+/** The shop's rule for liners, where it goes by signs; null where it goes by use. */
+function linerSays(row: PositionRow, at: JudgeAt, change: Due | null): LinerVerdict | null {
+  const { liner } = at
+  if (liner.school === 'byUse') return null
+  const { terms, alarms, evidence } = liner
+  // The other schools wait until it stops: no sign opens a row, and use alone asks for a look.
+  const on = liner.school === 'signs' ? terms.on : []
+  const isIn = row.fittedMs !== null
+  const usedFraction = change?.usedFraction ?? null
+  return judgeLiner(isIn ? evidence : NO_EVIDENCE, { terms: { ...terms, on }, alarms, usedFraction })
+}
+
+/** What its use and its signs ask for; null where neither is known. */
+function changeWant(
+  row: PositionRow,
+  at: JudgeAt,
+  of: {
+    kind: KindRow
+    due: Due | null
+    limit: number
+    leave: Leaving | null
+    signs: LinerVerdict | null
+    verdict: PositionVerdict
+  },
+): FloorWant | null {
+  const { kind, limit, signs, verdict } = of
+  const isSigned = signs?.say === 'change'
+  const due = isSigned ? verdict.due : of.due
+  if (!due) return null
+  const want = wantOf(row, at, { kind, act: 'change', due, limit })
+  const leave = told(of.leave)
+  if (!signs) return { ...want, leave }
+  return {
+    ...want,
+    leave,
+    act: isSigned ? 'change' : 'look',
+    signs: signs.signs.map(({ clause, n }) => ({ clause, n: n === null ? null : tenths(n) })),
+  }
 }
 
 /** What the house rule sets, and for a nozzle what its cleaning school makes of it. */
@@ -214,6 +265,7 @@ function wantOf(
     isEstimated: due.estimatedShare > MOSTLY,
     foundN: what.foundN ?? null,
     leave: null,
+    signs: [],
   }
 }
 /** As fine as anyone reads it; all digits of a double double the answer's size. */

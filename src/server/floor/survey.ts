@@ -5,6 +5,7 @@ import { type ReadingKey } from '@core/reading/keys.ts'
 import { type GunBuilt } from '@core/shop/built.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { cleaningHere, type CleaningHere } from '@server/cleaning/limit.ts'
+import { linerHere, type LinerHere } from '@server/liner/rulehere.ts'
 import { carrier, headNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type KeptFits } from '@server/life/keep.ts'
@@ -33,6 +34,7 @@ export interface Surveyed {
   /** What its readings ask for. */
   alarms: Alarm[]
   cleaning: CleaningHere
+  liner: LinerHere
   /** When each thing was last read here, on any of its carriers. */
   lastRead: () => Partial<Record<ReadingKey, number>>
   familyId: string | null
@@ -120,11 +122,11 @@ function surveyOne(
     spoolWireId: head?.spoolWireId ?? null,
   }
   const said = saidOf(hung, { shop, schedule, nowMs, check: at.check })
-  const { familyId, cleaning } = said
+  const { familyId, cleaning, liner } = said
   const marks = marksOf(said)
   const lives = { ...at.lives, aheadH: at.lives.aheadH(schedule) }
   const where = { station, familyId, now, head, schedule, cutoffMs, shop, nowMs }
-  const judged = { ...where, freshness, cleaning, ...lives, ...marks }
+  const judged = { ...where, freshness, cleaning, liner, ...lives, ...marks }
   const positions = judgeAll(rows, judged)
   return { station, now, head, schedule, cutoffMs, positions, ...said }
 }
@@ -133,12 +135,14 @@ function surveyOne(
 function saidOf(hung: Hung, at: { shop: ShopModel; schedule: Schedule | null; nowMs: number; check: Check }) {
   const { shop, schedule, nowMs } = at
   const built = builtHere(hung, shop)
+  const alarms = alarmsHere(hung, shop, nowMs)
   return {
     checked: at.check(hung),
     tags: tagsHere(hung, shop),
     followUps: followUpsHere(hung, { shop, built, schedule, nowMs }),
-    alarms: alarmsHere(hung, shop, nowMs),
+    alarms,
     cleaning: cleaningHere(hung, shop, built),
+    liner: linerHere(hung, shop, { built, alarms }),
     // Asked for by walks alone: Floor does not wait for it.
     lastRead: () => lastReadHere(hung, shop),
     familyId: built.familyId,

@@ -183,7 +183,7 @@ async function positionLine(db: Reader, s: Surveyed, at: PositionAt): Promise<Gu
   const fitted = p.row.partId ? parts.get(p.row.partId) : undefined
   const usual = p.kind.changeMin > 0 ? await usualOf(db, s, { kind: p.kind, shares, fits }) : null
   const since = usedNow(s, { p, nowMs, since: 'cleaned' })
-  const used = p.change
+  const used = p.change?.limit
     ? { amount: p.change.used, isEstimated: p.change.isEstimated }
     : usedNow(s, { p, nowMs, since: 'fitted' })
   return {
@@ -209,6 +209,7 @@ async function positionLine(db: Reader, s: Surveyed, at: PositionAt): Promise<Gu
     usual,
     leave: p.leave && { chance: p.leave.chance, minutes: p.leave.minutes },
     withIt: [],
+    signs: p.signs,
   }
 }
 

@@ -2,6 +2,7 @@ import { and, eq } from 'drizzle-orm'
 import { type z } from 'zod'
 import { questionByCode, type ScopeType } from '@core/houserule/schools.ts'
 import { makeId } from '@core/ids/id.ts'
+import { type LinerTerms } from '@core/liner/clauses.ts'
 import { type choiceRequest, type choicesAnswer } from '@contract/houserule.ts'
 import { feederType, fitFamily, houseChoice, person, stationClass } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
@@ -32,7 +33,7 @@ export async function readChoices(deps: Deps, who: Who): Promise<z.input<typeof 
 export const choose = (deps: Deps, who: Who, r: z.output<typeof choiceRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `house rule ${r.code}, ${r.scopeType === 'site' ? 'everywhere' : `${r.scopeType} ${r.scopeKey}`}: ${r.option ?? 'the usual'}`,
+    what: `house rule ${r.code}, ${r.scopeType === 'site' ? 'everywhere' : `${r.scopeType} ${r.scopeKey}`}: ${r.option ?? 'the usual'}${r.terms ? ` (${termsWords(r.terms)})` : ''}`,
     work: async (tx) => {
       const question = questionByCode.get(r.code)
       if (!question) throw new DomainError('not-found', `There is no question ${r.code}.`)
@@ -44,9 +45,12 @@ export const choose = (deps: Deps, who: Who, r: z.output<typeof choiceRequest>) 
         eq(houseChoice.scopeType, r.scopeType),
         eq(houseChoice.scopeKey, r.scopeKey),
       )
+      if (r.terms && !(r.code === 'D06' && r.option === 'signs'))
+        throw new DomainError('bad-request', 'Only the liner’s rule by signs has terms.', ['Leave them out.'])
       if (r.option === null) return void (await tx.delete(houseChoice).where(scope))
       const values = {
         option: r.option,
+        ...(r.terms ? { terms: r.terms } : {}),
         note: r.note?.trim() || null,
         chosenById: who.person?.id ?? null,
         chosenMs: deps.now(),
@@ -58,6 +62,12 @@ export const choose = (deps: Deps, who: Who, r: z.output<typeof choiceRequest>) 
         .onDuplicateKeyUpdate({ set: values })
     },
   })
+
+/** "kink, pull ×1.5, 2 tips". */
+const termsWords = ({ on, pullRatio, tips }: LinerTerms): string =>
+  on.length === 0
+    ? 'no sign'
+    : on.map((c) => (c === 'pull' ? `pull ×${pullRatio}` : c === 'tips' ? `${tips} tips` : c)).join(', ')
 
 const MODES = ['short circuit', 'spray', 'pulse', 'globular']
 const FEEDERS = ['2', '4']

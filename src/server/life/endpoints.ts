@@ -6,14 +6,16 @@ import {
   lifeWordRequest,
   previewAnswer,
   previewQuery,
+  signsAnswer,
+  signsQuery,
   tryoutEndRequest,
   tryoutRequest,
 } from '@contract/life.ts'
 import { mustLead, type Deps } from '@server/http/context.ts'
 import { endpoint } from '@server/http/routes.ts'
-import { chooseLifeRule, previewRule, sayWord } from './rule.ts'
+import { chooseLifeRule, previewRule, sayWord, termsOf } from './rule.ts'
 import { endTryout, startTryout } from './tryouts.ts'
-import { askBasis, askRead, askTold } from './work.ts'
+import { askBasis, askRead, askSigns, askTold } from './work.ts'
 
 /** What was written changes what is worked out from it. */
 async function thenForget<T>(deps: Deps, answer: T): Promise<T> {
@@ -41,6 +43,17 @@ export const lifeEndpoints = [
     query: previewQuery,
     answer: previewAnswer,
     run: (deps, who, { query }) => previewRule(deps, who, query),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/life/signs',
+    summary: 'The liner’s rule by signs under some terms: what it would have seen here, and what it costs',
+    query: signsQuery,
+    answer: signsAnswer,
+    run: (deps, who, { query }) => {
+      mustLead(who)
+      return askSigns(deps.lifeWork, { where: query.where, terms: termsOf(query) })
+    },
   }),
   endpoint({
     method: 'post',

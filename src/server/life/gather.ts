@@ -1,6 +1,9 @@
-import { type SharedGap } from '@core/life/fitted.ts'
+import { type LifeFit, type SharedGap } from '@core/life/fitted.ts'
+import { type LinerTerms } from '@core/liner/clauses.ts'
 import { type LifeAnswer, type lifeQuery } from '@contract/life.ts'
+import { type Reader } from '@server/db/db.ts'
 import { DomainError } from '@server/http/problem.ts'
+import { linerRule } from '@server/liner/rulehere.ts'
 import { readSupplyOf } from '@server/parts/sharestore.ts'
 import { loadShop, type KindRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
 import { type z } from 'zod'
@@ -8,10 +11,12 @@ import { costsOf, stopsForCosts } from './costs.ts'
 import { type Fitter } from './fitter.ts'
 import { type KeepDeps } from './keep.ts'
 import { gapsOf, wordsOf } from './known.ts'
-import { livesOf, placesNow } from './lives.ts'
+import { linerLives, signsHere } from './linersigns.ts'
+import { livesOf, placesNow, type Life, type Places } from './lives.ts'
 import { schoolsOf, type MoneyAt } from './money.ts'
 
-export type LifeQuery = z.output<typeof lifeQuery>
+/** `terms`: of the liner's rule, where others than those that hold are asked about. */
+export type LifeQuery = z.output<typeof lifeQuery> & { terms?: LinerTerms | undefined }
 export type Gathered = Awaited<ReturnType<typeof gather>>
 const FIRST_KIND = 'tip'
 
@@ -38,11 +43,39 @@ export async function gather(deps: KeepDeps, fitter: Fitter, q: LifeQuery) {
   const moneyAt: MoneyAt = { shop, kind, places: where.places, heads: hung.headOf, fixed }
   const here = costsOf(lives, shop, { kind, places: where.places, stops })
   const fit = answer.ok ? answer : null
+  const liner =
+    kind.key === LINER
+      ? await linerOf(db, lives, { shop, where, places: hung, nowMs, fixed, fit, terms: q.terms })
+      : null
   return {
     ...{ nowMs, shop, kind, where, found, lives, gaps, believed, answer, shares, moneyAt, fit, here },
     stationOf: hung.stationOf,
-    schools: fit ? schoolsOf(fit, here, moneyAt) : null,
+    liner,
+    schools: fit ? schoolsOf(fit, here, { ...moneyAt, signs: liner?.here ?? null }) : null,
   }
+}
+
+const LINER = 'liner'
+/** The shop's rule for liners at these places, or the terms that are asked about, and what its signs did of those that ended here. */
+async function linerOf(
+  db: Reader,
+  lives: readonly Life[],
+  at: {
+    shop: ShopModel
+    where: Where
+    places: Places
+    nowMs: number
+    fixed: number | null
+    fit: LifeFit | null
+    terms: LinerTerms | undefined
+  },
+) {
+  const rule = linerRule({ class: at.where.classKey }, at.shop.choices)
+  const terms = at.terms ?? rule.terms
+  const told = await linerLives(db, lives, { places: at.places, nowMs: at.nowMs, limit: at.fixed })
+  const used = lives.reduce((sum, l) => sum + l.used, 0)
+  const here = at.fit && used > 0 ? signsHere(told, terms, { used, draws: at.fit.beliefs.length }) : null
+  return { school: rule.school, terms, here }
 }
 
 /** What nobody said: worn or chance in the share of those who said, or all worn, or all cut off. */

@@ -65,6 +65,8 @@ async function answerTo(reader: LifeReader, ask: LifeAsked, keep: () => Promise<
       return reader.basisOf(ask.kindKey, ask.classKey)
     case 'told':
       return reader.told(ask.kindKey)
+    case 'signs':
+      return reader.signs(ask)
     case 'forget':
       reader.forget()
       void keep()

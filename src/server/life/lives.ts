@@ -8,6 +8,7 @@ import { amountOf } from '@server/logbook/payback.ts'
 import { type KindRow, type ShopModel } from '@server/shop/model.ts'
 
 export interface Life extends LifeFact {
+  carrierId: string
   partId: string | null
   stationId: string | null
   classKey: string | null
@@ -31,7 +32,6 @@ export const MOST_LIVES = 20_000
 const SHIFT_H = 8
 
 type EndedRow = Omit<Life, 'used' | 'reason' | 'isAgeUnknown' | 'perShift'> & {
-  carrierId: string
   reason: OutReason
   entryAge: 'new' | 'unknown'
   arcHours: number | null
@@ -55,7 +55,7 @@ export async function livesOf(db: Reader, shop: ShopModel, at: LivesAt): Promise
     const stationId = places.stationOf.get(row.carrierId) ?? null
     const place = stationId ? shop.stationById.get(stationId) : undefined
     if (!place || (at.classKey && place.classKey !== at.classKey)) continue
-    const { used, carrierId: _, ...life } = row
+    const { used, ...life } = row
     if (used === null) found.noClock++
     else if (used > 0)
       found.lives.push({
@@ -80,7 +80,14 @@ function take(
   }
   if (!(used > 0)) return void found.noUse++
   const stationId = row.stationId ?? at.places.stationOf.get(carrierId) ?? null
-  found.lives.push({ ...life, stationId, used, isAgeUnknown: entryAge === 'unknown', perShift: at.perShift(stationId) })
+  found.lives.push({
+    ...life,
+    carrierId,
+    stationId,
+    used,
+    isAgeUnknown: entryAge === 'unknown',
+    perShift: at.perShift(stationId),
+  })
 }
 
 async function endedOf(db: Reader, at: LivesAt): Promise<EndedRow[]> {

@@ -6,6 +6,7 @@ import { type LifeAnswer } from '@contract/life.ts'
 import { type headNow } from '@server/db/schema.ts'
 import { type KindRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
 import { type CostsHere } from './costs.ts'
+import { type signsHere } from './linersigns.ts'
 
 export type MoneyAnswer = NonNullable<LifeAnswer['money']>
 export interface MoneyAt {
@@ -14,6 +15,8 @@ export interface MoneyAt {
   places: readonly StationRow[]
   heads: ReadonlyMap<string, typeof headNow.$inferSelect>
   fixed: number | null
+  /** Of liners: what signs did. */
+  signs?: ReturnType<typeof signsHere> | null
 }
 const SHIFT_H = 8
 const WEEK_H = 40
@@ -43,6 +46,7 @@ export function schoolsOf(fit: LifeFit, here: CostsHere, at: MoneyAt): Schools {
     // Where the shop has no limit: every Friday.
     fixed: at.fixed ?? (rate === null ? null : rate * WEEK_H),
     lookEvery: rate === null ? null : rate * SHIFT_H,
+    signs: at.signs ?? null,
   })
 }
 

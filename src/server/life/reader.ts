@@ -1,7 +1,9 @@
 import { sql } from 'drizzle-orm'
+import { type z } from 'zod'
 import { type RuleBasis } from '@core/life/kept.ts'
 import { goneBy, type LifeFit } from '@core/life/fitted.ts'
-import { type LifeAnswer, type LifeTold } from '@contract/life.ts'
+import { type LinerTerms } from '@core/liner/clauses.ts'
+import { type LifeAnswer, type LifeTold, type LinerSignsAnswer, type signsAnswer } from '@contract/life.ts'
 import { type Reader } from '@server/db/db.ts'
 import { readSupplyOf } from '@server/parts/sharestore.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
@@ -77,6 +79,14 @@ export class LifeReader {
     return basisFrom(await gather(this.deps, this.fits, { kind: kindKey, where }))
   }
 
+  /** The liner's rule under other terms. */
+  async signs(q: { where?: string | undefined; terms: LinerTerms }): Promise<z.infer<typeof signsAnswer>> {
+    const at = await gather(this.deps, this.fits, { ...q, kind: 'liner' })
+    if (!at.liner) throw new RangeError('signs: expected the kind liner')
+    const money = at.fit && at.schools ? moneyOf(at.fit, at.schools, { here: at.here, at: at.moneyAt }) : null
+    return { signs: signsTold(at.liner), line: money?.lines.find((l) => l.school === 'signs') ?? null }
+  }
+
   private async make(q: LifeQuery): Promise<LifeAnswer> {
     const at = await gather(this.deps, this.fits, q)
     const { shop, kind, where, lives, gaps, fit, nowMs, believed } = at
@@ -105,6 +115,7 @@ export class LifeReader {
       ...curvesOf(fit, gaps),
       money: fit && at.schools ? moneyOf(fit, at.schools, { here: at.here, at: at.moneyAt }) : null,
       ...rule,
+      liner: at.liner && signsTold(at.liner),
       word: believed.word,
       ...hungry,
       ...this.sideBySide(told, { by, levelOf, believed, hungry: hungry.hungry }),
@@ -197,4 +208,7 @@ async function kindCounts(db: Reader, shop: ShopModel): Promise<LifeAnswer['kind
   return shop.kinds
     .map((k) => ({ key: k.key, name: k.name, n: counts.get(k.key) ?? 0 }))
     .filter((k) => k.n > 0 || ALWAYS_TOLD.includes(k.key))
+}
+function signsTold({ school, terms, here }: NonNullable<Gathered['liner']>): LinerSignsAnswer {
+  return { school, terms, record: here?.record ?? null, isGuess: here?.isGuess ?? true }
 }

@@ -1,10 +1,13 @@
 import { and, eq } from 'drizzle-orm'
 import { type z } from 'zod'
+import { type Choice } from '@core/houserule/schools.ts'
 import { makeId } from '@core/ids/id.ts'
+import { USUAL_TERMS, type LinerTerms } from '@core/liner/clauses.ts'
 import { openedRows } from '@core/floor/rank.ts'
 import { type RuleBasis } from '@core/life/kept.ts'
 import { type lifeRuleRequest, type lifeWordRequest, type previewAnswer, type previewQuery } from '@contract/life.ts'
-import { houseRule, partKind, toldLife } from '@server/db/schema.ts'
+import { houseChoice, houseRule, partKind, toldLife } from '@server/db/schema.ts'
+import { type Tx } from '@server/db/db.ts'
 import { rankInput } from '@server/floor/floor.ts'
 import { survey } from '@server/floor/survey.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
@@ -17,6 +20,7 @@ const SCHOOL_WORDS = {
   runToFailure: 'run to failure',
   fixed: 'fixed use',
   onCondition: 'on condition',
+  signs: 'on signs',
   leastCost: 'least cost',
 } as const
 
@@ -54,8 +58,38 @@ export const chooseLifeRule = (
         .insert(houseRule)
         .values({ id: makeId('rule', deps.now(), deps.random), kindKey: r.kindKey, classKey: r.classKey, ...values })
         .onDuplicateKeyUpdate({ set: values })
+      const choice = linerChoice(r)
+      if (choice) await putChoice(tx, deps, { choice, who })
     },
   })
+
+type Ruled = Pick<z.output<typeof lifeRuleRequest>, 'kindKey' | 'classKey' | 'school' | 'terms'>
+type LinerChoice = Choice & { terms: LinerTerms | null }
+/** What a school makes of the question when a liner is changed; null: it leaves it as it is. */
+function linerChoice({ kindKey, classKey, school, terms }: Ruled): LinerChoice | null {
+  if (kindKey !== 'liner' || school === 'onCondition') return null
+  const scopeType = classKey === '*' ? 'site' : 'class'
+  const option = school === 'signs' ? 'signs' : school === 'runToFailure' ? 'last' : 'byUse'
+  return { code: 'D06', scopeType, scopeKey: classKey, option, terms: option === 'signs' ? (terms ?? null) : null }
+}
+async function putChoice(tx: Tx, deps: Deps, { choice, who }: { choice: LinerChoice; who: Who }): Promise<void> {
+  const { code, scopeType, scopeKey, option, terms } = choice
+  const set = { option, terms, note: null, chosenById: who.person?.id ?? null, chosenMs: deps.now() }
+  await tx
+    .insert(houseChoice)
+    .values({ id: makeId('rule', deps.now(), deps.random), code, scopeType, scopeKey, ...set })
+    .onDuplicateKeyUpdate({ set })
+}
+/** Terms of a query; what it leaves out is as usual. */
+export const termsOf = (q: {
+  on?: LinerTerms['on'] | undefined
+  pullRatio?: number | undefined
+  tips?: number | undefined
+}): LinerTerms => ({
+  on: q.on ?? USUAL_TERMS.on,
+  pullRatio: q.pullRatio ?? USUAL_TERMS.pullRatio,
+  tips: q.tips ?? USUAL_TERMS.tips,
+})
 
 /** What the floor would look like under another limit: the same survey, with the rule changed in hand only. */
 export async function previewRule(
@@ -78,8 +112,10 @@ export async function previewRule(
   }
 }
 function withLimit(shop: ShopModel, q: z.output<typeof previewQuery>): ShopModel {
+  const choice = linerChoice({ kindKey: q.kind, classKey: q.classKey, school: q.school ?? 'fixed', terms: termsOf(q) })
   return {
     ...shop,
+    choices: choice ? choicesWith(shop.choices, choice) : shop.choices,
     ruleFor: (kindKey, classKey) => {
       const rule = shop.ruleFor(kindKey, classKey)
       const isIt = kindKey === q.kind && (q.classKey === '*' || classKey === q.classKey)
@@ -98,6 +134,12 @@ function withLimit(shop: ShopModel, q: z.output<typeof previewQuery>): ShopModel
       return { ...made, changeLimit: q.at ?? null }
     },
   }
+}
+function choicesWith(choices: ShopModel['choices'], choice: LinerChoice): ShopModel['choices'] {
+  const isSame = (c: Choice) =>
+    c.code === choice.code && c.scopeType === choice.scopeType && c.scopeKey === choice.scopeKey
+  const made = { id: '', note: null, chosenById: null, chosenMs: 0, ...choice }
+  return [...choices.filter((c) => !isSame(c)), made]
 }
 async function opensUnder(deps: Deps, shop: ShopModel, nowMs: number) {
   const surveyed = await survey(deps.db, shop, {

@@ -2,8 +2,23 @@ import { eq } from 'drizzle-orm'
 import { type LifeAnswer } from '@contract/life.ts'
 import { person } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type KindRow, type ShopModel } from '@server/shop/model.ts'
+import { type School } from '@core/life/chooserule.ts'
+import { linerRule } from '@server/liner/rulehere.ts'
+import { type KindRow, type RuleRow, type ShopModel } from '@server/shop/model.ts'
 import { ruleHistory } from './history.ts'
+
+/** The school that holds; of liners the shop's answer to when they are changed goes before what was chosen in money. */
+function schoolNow(
+  shop: ShopModel,
+  at: { kind: KindRow; classKey: string | null },
+  rule: RuleRow | null,
+): School | null {
+  const chosen = rule?.basis?.school ?? (rule?.changeLimit ? 'fixed' : null)
+  if (at.kind.key !== 'liner') return chosen
+  const { school } = linerRule({ class: at.classKey }, shop.choices)
+  if (school === 'signs') return 'signs'
+  return school === 'byUse' ? chosen : 'runToFailure'
+}
 
 /** The rule that holds, what it rested on when it was chosen, and what held before. */
 export async function ruleNow(
@@ -17,7 +32,7 @@ export async function ruleNow(
   return {
     rule: {
       changeLimit: rule?.changeLimit ?? null,
-      school: basis?.school ?? (rule?.changeLimit ? 'fixed' : null),
+      school: schoolNow(shop, at, rule),
       isForAll: rule?.classKey === '*',
       chosenMs: rule?.chosenMs ?? null,
       chosenBy: chooser?.name ?? null,

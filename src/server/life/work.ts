@@ -1,5 +1,7 @@
 import { type RuleBasis } from '@core/life/kept.ts'
-import { type LifeAnswer } from '@contract/life.ts'
+import { type z } from 'zod'
+import { type LinerTerms } from '@core/liner/clauses.ts'
+import { type LifeAnswer, type signsAnswer } from '@contract/life.ts'
 import { DomainError, type ProblemCode } from '@server/http/problem.ts'
 import { type Told } from './compared.ts'
 import { keepFits, type KeepDeps } from './keep.ts'
@@ -10,6 +12,7 @@ export type LifeAsked =
   | { what: 'read'; query: LifeQuery }
   | { what: 'basis'; kindKey: string; classKey: string }
   | { what: 'told'; kindKey: string }
+  | { what: 'signs'; where?: string | undefined; terms: LinerTerms }
   /** Something was written that answers rest on. */
   | { what: 'forget' }
 
@@ -29,6 +32,7 @@ export function livesAtHand(deps: KeepDeps): LifeWork {
       if (ask.what === 'read') return reader.read(ask.query)
       if (ask.what === 'basis') return reader.basisOf(ask.kindKey, ask.classKey)
       if (ask.what === 'told') return reader.told(ask.kindKey)
+      if (ask.what === 'signs') return reader.signs(ask)
       reader.forget()
       await keepFits(deps, reader.fits)
       return null
@@ -49,4 +53,6 @@ async function through<T>(work: LifeWork, ask: LifeAsked): Promise<T> {
 export const askRead = (work: LifeWork, query: LifeQuery) => through<LifeAnswer>(work, { what: 'read', query })
 export const askBasis = (work: LifeWork, kindKey: string, classKey: string) =>
   through<Omit<RuleBasis, 'school'> | null>(work, { what: 'basis', kindKey, classKey })
+export const askSigns = (work: LifeWork, ask: { where?: string | undefined; terms: LinerTerms }) =>
+  through<z.infer<typeof signsAnswer>>(work, { what: 'signs', ...ask })
 export const askTold = (work: LifeWork, kindKey: string) => through<Told[]>(work, { what: 'told', kindKey })

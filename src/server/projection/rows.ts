@@ -11,6 +11,7 @@ import {
   type FoldedSpool,
 } from '@core/ledger/fold.ts'
 import { exposureOver, type ChainStretch, type Exposure } from '@core/ledger/exposure.ts'
+import { evidenceOf, isNoEvidence, type LinerEvidence, type StopTold } from '@core/liner/signs.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { alarmsOf, type KeptReading } from '@core/reading/alarms.ts'
 import {
@@ -209,6 +210,27 @@ function foundClosed(readings: readonly ReadingRow[]): FoundOn[] {
   return found.slice(-FOUND_KEPT)
 }
 
+/** Stops where it hung at that moment: told of the place, and they speak of what hung there. */
+export function stopsOver(id: string, gathered: Gathered): StopTold[] {
+  const isIn = (span: { fromMs: number; toMs: number | null }, ms: number) =>
+    ms >= span.fromMs && ms < (span.toMs ?? Infinity)
+  const hung = gathered.stretchesOf(id)
+  return hung.flatMap((stretch) =>
+    (gathered.stories.get(stretch.headId)?.mounts ?? []).flatMap((m) =>
+      (gathered.stories.get(m.onId)?.stops ?? []).filter((s) => isIn(stretch, s.atMs) && isIn(m, s.atMs)),
+    ),
+  )
+}
+
+/** What speaks of the liner in a gun since it went on. */
+function linerEvidence(id: string, gathered: Gathered, readings: readonly ReadingRow[]): LinerEvidence | null {
+  const story = gathered.stories.get(id)
+  const fromMs = story?.positions.get('liner')?.openLife?.fromMs
+  if (!story || fromMs === undefined) return null
+  const evidence = evidenceOf({ stops: stopsOver(id, gathered), kinksMs: story.kinksMs, readings }, { fromMs })
+  return isNoEvidence(evidence) ? null : evidence
+}
+
 /** Slip pulls hold while the same rolls are on. */
 function calibrationOf(story: CarrierStory) {
   const last = story.calibrations.at(-1) ?? null
@@ -219,7 +241,9 @@ function calibrationOf(story: CarrierStory) {
 /** Settings, tags, follow-ups, alarms and status; no row where nothing was ever said. */
 export function carrierNowRows(id: string, gathered: Gathered, readings: readonly ReadingRow[]): CarrierNowRow[] {
   const story = gathered.stories.get(id)
-  if (!story || isSilent(story)) return []
+  if (!story) return []
+  const liner = linerEvidence(id, gathered, readings)
+  if (isSilent(story) && !liner) return []
   const at = { fittedAt: fittedTimes(id, gathered), touchedAt: touchedTimes(id, gathered) }
   return [
     {
@@ -230,6 +254,7 @@ export function carrierNowRows(id: string, gathered: Gathered, readings: readonl
       alarms: alarmsOf(readings.map(keptReading), at),
       foundClosed: foundClosed(readings),
       stuck: story.stuck,
+      liner,
       lastRead: Object.fromEntries(readings.map((r) => [r.what, r.atMs])),
       calibration: calibrationOf(story),
       status: story.status?.is ?? null,

@@ -4,6 +4,7 @@ import { type DownAnswer } from '@contract/down.ts'
 import { minutes } from '@web/format/numbers.ts'
 import { when } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
+import { linerRuleWords } from './downwords.ts'
 import { usualOrder, type Search } from './reckoned.ts'
 
 /** At the desk: what is ruled out and by what, the two orders side by side, how this gun stopped before. */
@@ -28,10 +29,11 @@ export function Beside({ down, found, said }: { down: DownAnswer; found: Search;
         </h2>
         {found.schoolCost > 0.05 ? (
           <p className="dim">
-            Your house rule puts its own look first; by the sign it would be about{' '}
+            Your house rule puts its own step first; by the sign it would be about{' '}
             {minutes(Math.max(1, ours - found.schoolCost))}.
           </p>
         ) : null}
+        {linerRuleWords(found.liner) ? <p className="dim">{linerRuleWords(found.liner)}</p> : null}
         <div className="down-orders">
           <ol>
             {found.plan.slice(0, 3).map(({ step }) => (

@@ -15,7 +15,7 @@ import { minutes } from '@web/format/numbers.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { Beads, placeName } from './Beads.tsx'
 import { Closing } from './Closing.tsx'
-import { becauseSentence, estimateWords, orderWords } from './downwords.ts'
+import { becauseSentence, linerRuleWords, estimateWords, orderWords } from './downwords.ts'
 import { PickKnown, PickSymptom, PickTouched } from './Picks.tsx'
 import { beadsOf, touchedByLog } from './reckoned.ts'
 import { SeenAsWell } from './SeenAsWell.tsx'
@@ -123,6 +123,7 @@ function Now({ gun, down, search, found }: At & { found: Found }) {
   const known = causeOf(state.known)
   const next = found.plan[0]?.step ?? null
   const cause = known ?? (next?.kind === 'fix' ? next.cause : null)
+  const ruled = known ? '' : linerRuleWords(found.liner)
   if (cause) {
     const group = found.plan.find((p) => p.step.kind === 'fix' && p.step.group.key === fixKey(cause))?.step
     return (
@@ -131,7 +132,7 @@ function Now({ gun, down, search, found }: At & { found: Found }) {
           cause={cause}
           stationId={gun.stationId}
           minutes={fixMinutes(cause)}
-          because={group ? becauseSentence(group, found.reckoned, found.hints) : ''}
+          because={[ruled, group ? becauseSentence(group, found.reckoned, found.hints) : ''].filter(Boolean).join(' ')}
           choice={choiceOf(cause, { gun, down, found, isKnown: known !== null })}
           isOneSign={!known && group?.kind === 'fix' && isDearOneSign(found, group.group)}
           onRuns={() => tell({ type: 'runs', fixing: cause.key })}
@@ -155,7 +156,7 @@ function Now({ gun, down, search, found }: At & { found: Found }) {
         key={check.key}
         check={check}
         minutes={minutesOf(check)}
-        because={becauseSentence(next, found.reckoned, found.hints)}
+        because={[ruled, becauseSentence(next, found.reckoned, found.hints)].filter(Boolean).join(' ')}
         onAnswer={(outcome) => answer(check, outcome)}
       />
       <SeenAsWell found={found} said={state.said} onSaid={(said) => tell({ type: 'said', said })} />

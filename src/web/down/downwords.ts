@@ -10,6 +10,8 @@ import { READING } from '@core/reading/specs.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
 import { minutes } from '@web/format/numbers.ts'
 import { capital, inN, partName } from '@web/format/words.ts'
+import { signWords } from '@web/liner/signwords.ts'
+import { type Search } from './reckoned.ts'
 
 export const PICTURE_WORD: Record<Picture, string> = {
   stopped: 'wire stopped',
@@ -86,6 +88,13 @@ export function becauseSentence(
   ]
   const why = reasons.filter(Boolean).slice(0, 2).join(', ')
   return `${capital(likeliest.cause.says)}: ${inN(Math.min(1, likeliest.chance))}${why ? `, since ${why}` : ''}.`
+}
+
+/** What the shop's rule for liners did to the order, and by which sign. */
+export function linerRuleWords({ did, signs }: Search['liner']): string {
+  if (did === 'changeNow') return `House rule: change the liner, ${signs.map(signWords).slice(0, 2).join('; ')}.`
+  if (did === 'tipsFirst') return 'House rule: the liner after fresh tips.'
+  return did === 'liner last' ? 'House rule: the liner last of all.' : ''
 }
 
 /** Where the order comes from. */

@@ -4,9 +4,11 @@ import { ownShares, turnedOf } from '@core/diagnose/learn.ts'
 import { type Knowledge } from '@core/diagnose/knowledge.ts'
 import { planned, quickOrder, type Planned } from '@core/diagnose/plan.ts'
 import { ownCheck } from '@core/diagnose/race.ts'
+import { withLinerSchool, type LinerFirst } from '@core/diagnose/linerschool.ts'
 import { withSchool } from '@core/diagnose/schoolfirst.ts'
 import { reckon, type Hint, type Reckoned } from '@core/diagnose/session.ts'
 import { touchedOf, type Touched } from '@core/diagnose/touched.ts'
+import { judgeLiner, stopSigns, withStop, type LinerSign } from '@core/liner/signs.ts'
 import { type DownAnswer } from '@contract/down.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type DownState } from './downstate.ts'
@@ -57,6 +59,8 @@ export interface Search {
   plan: Planned[]
   /** Minutes that the shop's own first look costs over the order by sign. */
   schoolCost: number
+  /** What the shop's rule for liners did to the order. */
+  liner: { did: LinerFirst['did']; signs: LinerSign[] }
   /** Stops of this shop behind the order. */
   own: number
 }
@@ -74,8 +78,19 @@ export function search(
   const turned = turnedOf(down.turned, symptom, index.causeAt)
   const { shares, own } = ownShares(listed, turned)
   const reckoned = reckon(index, { symptom, said }, { hints, shares })
-  const { plan, cost } = withSchool(planned(reckoned), reckoned, down.schools.first)
-  return { index, reckoned, hints, plan, schoolCost: cost, own }
+  const first = withSchool(planned(reckoned), reckoned, down.schools.first)
+  const ruling = linerRuling(down, gun, said)
+  const { plan, cost, did } = withLinerSchool(first.plan, reckoned, ruling)
+  return { index, reckoned, hints, plan, schoolCost: first.cost + cost, liner: { did, signs: ruling.signs }, own }
+}
+
+/** What speaks of the liner, with the stop that is being looked into. */
+function linerRuling(down: DownAnswer, gun: GunAnswer, said: DownState['said']) {
+  const { terms, evidence } = down.liner
+  const stop = { atMs: gun.nowMs, said, cause: null, isCertain: false, closing: 'notTested' as const }
+  const { say, signs } = judgeLiner(withStop(evidence, stop), { terms, alarms: gun.alarms, usedFraction: null })
+  const tipsTried = stopSigns(stop)?.tips ?? 0
+  return { school: down.schools.liner, isSigned: say === 'change', signs, tipsTried, tipsFirst: terms.tips }
 }
 
 export const usualOrder = ({ index, reckoned }: Search) => quickOrder(reckoned, (cause) => ownCheck(index, cause))

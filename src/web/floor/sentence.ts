@@ -4,6 +4,7 @@ import { amount, minutes, type Units } from '@web/format/numbers.ts'
 import { about, when } from '@web/format/times.ts'
 import { findingPlace, findingSentence, remedyWords } from '@web/rightparts/words.ts'
 import { loggingSentence } from '@web/parts/supplywords.ts'
+import { signWords } from '@web/liner/signwords.ts'
 import { actPhrase, capital, countWord, inN, guns, partName } from '@web/format/words.ts'
 
 /** The one sentence that is read first: how many guns, by when, how long, and what the rest do. */
@@ -101,6 +102,8 @@ export function rowWhy(gun: FloorGun, units: Units): string {
   return [...wrong, gun.wants.map((w) => wantWhy(w, units)).join('; ')].filter(Boolean).join(' ')
 }
 export function wantWhy(want: FloorWant, units: Units): string {
+  if (want.signs.length > 0)
+    return `${partName(want.position)}: ${want.signs.map(signWords).slice(0, 2).join('; ')} (house rule)`
   const did = want.act === 'clean' ? 'since cleaned' : 'on it'
   const rule = want.foundN === null ? 'house rule' : `as found ${want.foundN} times here`
   return `${partName(want.position)} ${amount(want.used, want.unit, units)} ${did}, ${rule} ${amount(want.limit, want.unit, units)}${want.isEstimated ? ', est.' : ''}`

@@ -4,6 +4,7 @@ import { amount, minutes, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
 import { actPhrase, capital, inN, partName, WHY_NOT_SEEN } from '@web/format/words.ts'
 import { findingWhy, remedyWords } from '@web/rightparts/words.ts'
+import { signWords, WEAK_WORD } from '@web/liner/signwords.ts'
 import { alarmSentence } from '@web/reading/readingwords.ts'
 import { shareWord } from '@web/parts/supplywords.ts'
 
@@ -85,16 +86,33 @@ export function lifeLines(p: GunPosition, gun: GunAnswer, units: Units): string[
       `${amount(p.used, p.unit, units)} on it${p.usedSd !== null && p.usedSd / Math.max(p.used, 1e-9) > 0.08 ? ` (±${amount(p.usedSd, p.unit, units)})` : ''}${p.isEstimated ? ', estimated' : ''}${p.entryAge === 'unknown' ? ', and what it had before' : ''}.`,
     )
   else if (p.fittedMs !== null) lines.push(`On since ${when(p.fittedMs, nowMs, zone)}; no usage known.`)
-  if (p.change)
+  if (p.change?.limit && p.change.act === 'change' && p.change.signs.length === 0)
     lines.push(
       `House rule: change at ${amount(p.change.limit, p.unit, units)}, ${p.change.shiftsOver > 0 ? 'reached' : reach(p.change, nowMs, zone)}.`,
     )
+  lines.push(...signLines(p, units))
   if (p.clean)
     lines.push(`Cleaned ${amount(p.clean.used, p.unit, units)} ago; rule ${amount(p.clean.limit, p.unit, units)}.`)
   lines.push(...usualLines(p, units))
   if (p.why) lines.push(`Not seen: ${WHY_NOT_SEEN[p.why] ?? p.why}.`)
   else if (p.seenMs !== null) lines.push(`Last seen ${ago(p.seenMs, nowMs)} ago.`)
   return lines
+}
+
+/** Of a liner ruled by signs: what speaks, and what its length alone asks for. */
+function signLines({ signs, change, unit }: GunPosition, units: Units): string[] {
+  if (!signs) return []
+  const length = change?.limit ? amount(change.limit, unit, units) : null
+  return [
+    ...(signs.signs.length > 0 ? [`House rule: change it, ${signs.signs.map(signWords).join('; ')}.`] : []),
+    ...(length && signs.isLengthUsed && signs.say === 'look'
+      ? [`${length} of wire is through it: look at it. Length alone changes nothing (house rule).`]
+      : []),
+    ...(length && !signs.isLengthUsed ? [`Look at it from ${length} on; changed on a sign (house rule).`] : []),
+    ...(signs.say !== 'change' && signs.weak.length > 0
+      ? [`Too little by itself: ${signs.weak.map((w) => WEAK_WORD[w]).join(', ')}.`]
+      : []),
+  ]
 }
 
 /** The few characters under a part's name. */

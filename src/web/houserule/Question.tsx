@@ -7,10 +7,12 @@ import {
   type School,
   type ScopeType,
 } from '@core/houserule/schools.ts'
+import { USUAL_TERMS, type LinerTerms } from '@core/liner/clauses.ts'
 import { type ChoiceLine } from '@contract/houserule.ts'
 import { capital } from '@web/format/words.ts'
 import { PickOne } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { LinerTermsForm } from './LinerTermsForm.tsx'
 import { useChoose } from './queries.ts'
 import { scopeWord, whose, type ScopeNames } from './rulewords.ts'
 
@@ -58,17 +60,25 @@ export function Question(props: Props) {
   )
 }
 
+const sameTerms = (a: LinerTerms | null, b: LinerTerms) => JSON.stringify(a ?? USUAL_TERMS) === JSON.stringify(b)
+
 function Choose(props: Props & { holds: School; choice: ChoiceLine | null }) {
   const { question, scopes, names } = props
   const choose = useChoose()
   const [option, setOption] = useState(props.holds.key)
+  const [terms, setTerms] = useState<LinerTerms>(props.choice?.terms ?? USUAL_TERMS)
   const [at, setAt] = useState(0)
   const scope = scopes[at] ?? { type: 'site' as const, key: '*' }
   const there = props.choices.find(
     (c) => c.code === question.code && c.scopeType === scope.type && c.scopeKey === scope.key,
   )
   const send = (next: string | null) =>
-    choose.mutate({ code: question.code, scopeType: scope.type, scopeKey: scope.key, option: next })
+    choose.mutate({
+      ...{ code: question.code, scopeType: scope.type, scopeKey: scope.key, option: next },
+      ...(hasTerms && next !== null ? { terms } : {}),
+    })
+  const hasTerms = question.code === 'D06' && option === 'signs'
+  const isSame = there?.option === option && (!hasTerms || sameTerms(there.terms, terms))
   return (
     <div className="built-form">
       <PickOne
@@ -85,8 +95,9 @@ function Choose(props: Props & { holds: School; choice: ChoiceLine | null }) {
         options={scopes.map((s, i) => [String(i), scopeWord(s.type, s.key, names)])}
         onPick={(v) => setAt(Number(v))}
       />
+      {hasTerms ? <LinerTermsForm id={`q-${question.code}`} terms={terms} onTerms={setTerms} /> : null}
       <div className="built-keys">
-        <Button variant="chalk" disabled={choose.isPending || there?.option === option} onClick={() => send(option)}>
+        <Button variant="chalk" disabled={choose.isPending || isSame} onClick={() => send(option)}>
           Make it the rule
         </Button>
         {there ? (

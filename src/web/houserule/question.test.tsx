@@ -11,6 +11,7 @@ const choice = (over: Partial<ChoiceLine> = {}): ChoiceLine => ({
   scopeType: 'site',
   scopeKey: '*',
   option: 'on',
+  terms: null,
   note: null,
   chosenBy: 'Oda',
   chosenMs: Date.UTC(2026, 10, 20, 9),

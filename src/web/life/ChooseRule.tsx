@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Button, Modal } from 'react-bootstrap'
+import { type LinerTerms } from '@core/liner/clauses.ts'
 import { type LifeAnswer } from '@contract/life.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { countWord, guns } from '@web/format/words.ts'
@@ -13,10 +14,12 @@ interface Props {
   school: NonNullable<LifeAnswer['money']>['advised']
   isChanged: boolean
   units: Units
+  /** Of the liner's rule by signs. */
+  terms?: LinerTerms
 }
 
 /** Makes where the blade stands the house rule of a kind of place; first it shows what that moves on Floor. */
-export function ChooseRule({ at, use, school, isChanged, units }: Props) {
+export function ChooseRule({ at, use, school, isChanged, units, terms }: Props) {
   const [isOpen, setOpen] = useState(false)
   const { classKey } = at
   if (!classKey) return <span className="dim">Pick one kind of place to make it its rule.</span>
@@ -25,7 +28,9 @@ export function ChooseRule({ at, use, school, isChanged, units }: Props) {
       <Button variant="primary" disabled={!isChanged} onClick={() => setOpen(true)}>
         Make it the rule …
       </Button>
-      {isOpen ? <Ask {...{ at, use, school, units, classKey }} onClose={() => setOpen(false)} /> : null}
+      {isOpen ? (
+        <Ask {...{ at, use, school, units, classKey }} {...(terms ? { terms } : {})} onClose={() => setOpen(false)} />
+      ) : null}
     </>
   )
 }
@@ -36,13 +41,14 @@ function Ask({
   school,
   units,
   classKey,
+  terms,
   onClose,
 }: Omit<Props, 'isChanged'> & { classKey: string; onClose: () => void }) {
   const choose = useChooseRule()
-  const preview = usePreview({ kind: at.kind, classKey, at: use })
+  const preview = usePreview({ kind: at.kind, classKey, at: use, school, ...terms })
   const does = schoolDoes(
     { school, at: use },
-    { unit: at.unit, rule: { ...at.rule, changeLimit: use } },
+    { unit: at.unit, rule: { ...at.rule, changeLimit: use }, liner: at.liner },
     units,
   ).replace(', as now', '')
   return (
@@ -71,7 +77,12 @@ function Ask({
         <Button
           variant="primary"
           disabled={choose.isPending}
-          onClick={() => choose.mutate({ kindKey: at.kind, classKey, school, at: use }, { onSuccess: onClose })}
+          onClick={() =>
+            choose.mutate(
+              { kindKey: at.kind, classKey, school, at: use, ...(terms ? { terms } : {}) },
+              { onSuccess: onClose },
+            )
+          }
         >
           Make it the rule
         </Button>

@@ -19,6 +19,7 @@ import {
   shapeWords,
   shareWords,
 } from './lifewords.ts'
+import { LinerSigns } from './LinerSigns.tsx'
 import { useLife } from './queries.ts'
 import { Schools } from './Schools.tsx'
 import { Alongside, Compared, EachLife, Hungry, Longer } from './Told.tsx'
@@ -69,6 +70,7 @@ export function LifePage() {
           <Hungry at={at} />
         </div>
       </div>
+      <LinerSigns key={`${at.kind} ${at.where}`} at={at} units={units} />
       <Compared at={at} units={units} />
       <More at={at} units={units} />
       {isPhone ? <PhoneMore /> : null}

@@ -72,7 +72,17 @@ const life = (over: Partial<LifeAnswer> = {}): LifeAnswer => ({
   },
   ...{ kindName: 'contact tip', where: 'class:training', whereName: 'Training booths', classKey: 'training' },
   ...{ unit: 'arcHours', by: null, seen, told: told(), refused: null, counted: null, asWorn: null, asCut: null },
-  ...{ reasons: [], strokes: [], strokesOf: 0, curve: [], steps: [], money: money(), history: [], word: null },
+  ...{
+    reasons: [],
+    strokes: [],
+    strokesOf: 0,
+    curve: [],
+    steps: [],
+    money: money(),
+    history: [],
+    word: null,
+    liner: null,
+  },
   rule: {
     ...{ changeLimit: 8, school: 'fixed', isForAll: false, chosenMs: null, chosenBy: null, n: null, median: null },
     isNewer: false,

@@ -1,4 +1,5 @@
-import { type LifeAnswer, type LifeBy, type LifeTold } from '@contract/life.ts'
+import { type LinerClause } from '@core/liner/clauses.ts'
+import { type LifeAnswer, type LifeBy, type LifeTold, type LinerSignsAnswer } from '@contract/life.ts'
 import { aboutMoney, amount, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
 import { capital, countWord, inN, isPlural, partName, REASON_WORD } from '@web/format/words.ts'
 
@@ -106,19 +107,51 @@ export const SCHOOL_WORD = {
   runToFailure: 'run to failure',
   fixed: 'fixed use',
   onCondition: 'on condition',
+  signs: 'on signs',
   leastCost: 'least cost',
 } as const
 /** What each school does, as hands would say it. */
 export function schoolDoes(
   line: Pick<SchoolLine, 'school' | 'at'>,
-  at: Pick<LifeAnswer, 'unit' | 'rule'>,
+  at: Pick<LifeAnswer, 'unit' | 'rule'> & { liner?: LifeAnswer['liner'] },
   units: Units,
 ): string {
   const use = line.at === null ? '' : amount(line.at, at.unit, units)
   if (line.school === 'runToFailure') return 'change it when it goes'
   if (line.school === 'onCondition') return `look every ${use}, change when it shows (guess of when it shows)`
+  if (line.school === 'signs') return `change on a sign (${signsSeenWords(at.liner ?? null)})`
   if (line.school === 'leastCost') return `change at ${use}`
   return at.rule.changeLimit === null ? `change every Friday (about ${use})` : `change at ${use}, as now`
+}
+/** "of 9 worn ones looked at, 6 showed one in time". */
+export function signsSeenWords(liner: LifeAnswer['liner']): string {
+  const { worn, ahead } = liner?.record ?? { worn: 0, ahead: 0 }
+  if (worn === 0) return 'no worn one was looked at yet: a guess'
+  const seen = `of ${worn} worn ${worn === 1 ? 'one' : 'ones'} looked at, ${ahead === 0 ? 'none' : ahead} showed one in time`
+  return liner?.isGuess ? `${seen}: mostly a guess still` : seen
+}
+/** What a rule by signs would have seen here, in sentences. */
+export function recordWords({ record, isGuess }: LinerSignsAnswer): string {
+  if (!record || record.worn + record.unlooked === 0)
+    return 'No liner has worn out here yet: what signs are worth is a guess.'
+  const { worn, ahead, unlooked, leftShare, fine } = record
+  const seen =
+    worn === 0
+      ? ''
+      : `Of ${worn} worn ${worn === 1 ? 'liner' : 'liners'} that were looked at, ${ahead === 0 ? 'none' : ahead} had shown a sign half a day before or more${leftShare !== null ? `, with ${tenthsWords(leftShare)} of its life left` : ''}.`
+  const rest = [
+    ...(unlooked > 0 ? [`At ${unlooked} more nobody read or noted anything: no sign could show.`] : []),
+    ...(fine > 0 ? [`${fine} with a sign ${fine === 1 ? 'was' : 'were'} found without fault on the bench.`] : []),
+    ...(isGuess ? ['That is too few: half and half is guessed beside it.'] : []),
+  ]
+  return [seen, ...rest].filter(Boolean).join(' ')
+}
+/** What one clause did here. */
+export function clauseSeenWords({ record }: LinerSignsAnswer, clause: LinerClause): string {
+  const seen = record?.byClause[clause]
+  if (!record || !seen || record.worn === 0) return ''
+  const fine = seen.fine > 0 ? `; ${seen.fine} found without fault` : ''
+  return `Here: ${seen.ahead} of ${record.worn}${fine}.`
 }
 const percent = (x: number) => `${Math.round(100 * x)} %`
 /** "saves 35 % (32–36 %)", "costs 4 % more", "the same". */

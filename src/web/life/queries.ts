@@ -1,8 +1,10 @@
 import { useQuery } from '@tanstack/react-query'
+import { type LinerTerms } from '@core/liner/clauses.ts'
 import { done } from '@contract/common.ts'
 import {
   lifeAnswer,
   previewAnswer,
+  signsAnswer,
   type lifeRuleRequest,
   type lifeWordRequest,
   type tryoutEndRequest,
@@ -29,10 +31,22 @@ export const useLife = (of: LifeAsked) =>
     placeholderData: (last) => last,
     retry: false,
   })
-export const usePreview = (of: { kind: string; classKey: string; at: number | null } | null) =>
+/** The liner's rule by signs under other terms. */
+export const useSigns = (of: { where: string; terms: LinerTerms } | null) =>
+  useQuery({
+    queryKey: ['lifeSigns', of],
+    queryFn: () => getJson(`/life/signs?${asked({ where: of?.where ?? '', ...termsAsked(of?.terms) })}`, signsAnswer),
+    enabled: of !== null,
+    placeholderData: (last) => last,
+  })
+const termsAsked = (terms: LinerTerms | undefined) => (terms ? { ...terms, on: terms.on.join(',') || ',' } : {})
+
+type PreviewAsked = { kind: string; classKey: string; at: number | null; school?: string } & Partial<LinerTerms>
+export const usePreview = (of: PreviewAsked | null) =>
   useQuery({
     queryKey: ['lifePreview', of],
-    queryFn: () => getJson(`/life/preview?${asked({ ...of })}`, previewAnswer),
+    queryFn: () =>
+      getJson(`/life/preview?${asked({ ...of, ...(of?.on ? { on: of.on.join(',') || ',' } : {}) })}`, previewAnswer),
     enabled: of !== null,
   })
 export const useChooseRule = () => useWrite<Body<typeof lifeRuleRequest>, typeof done>('/life/rule', done)

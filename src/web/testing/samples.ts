@@ -18,6 +18,7 @@ export const want = (over: Partial<FloorWant> = {}): FloorWant => ({
   earlyMs: NOW,
   lateMs: NOW + 3 * HOUR,
   shiftsOver: 0,
+  signs: [],
   isEstimated: false,
   foundN: null,
   leave: null,
@@ -51,6 +52,7 @@ export const position = (over: Partial<GunPosition> = {}): GunPosition => ({
   usual: null,
   leave: null,
   withIt: [],
+  signs: null,
   ...over,
 })
 

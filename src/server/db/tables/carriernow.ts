@@ -5,6 +5,7 @@ import { type PendingFollowUps } from '@core/followup/followup.ts'
 import { type FoldedCalibration, type FoldedSetting, type FoldedTag } from '@core/ledger/fold.ts'
 import { type GunStatus } from '@core/ledger/event.ts'
 import { type Stuck } from '@core/liner/resistance.ts'
+import { type LinerEvidence } from '@core/liner/signs.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
 import { type Alarm } from '@core/reading/alarms.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
@@ -24,6 +25,8 @@ export const carrierNow = mysqlTable('carrier_now', {
   lastRead: json('last_read').$type<Partial<Record<ReadingKey, number>>>().notNull().default({}),
   /** Where liners stuck on their way into its cable. */
   stuck: json('stuck').$type<Stuck[]>().notNull().default([]),
+  /** What speaks of the liner that is in it; null where nothing does. */
+  liner: json('liner').$type<LinerEvidence>(),
   /** Traction of a feeder's knob by slip pulls, while the same rolls are on. */
   calibration: json('calibration').$type<FoldedCalibration>(),
   status: varchar('gun_status', { length: 12 }).$type<GunStatus>(),

@@ -1,5 +1,6 @@
-import { mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { json, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { type ScopeType } from '@core/houserule/schools.ts'
+import { type LinerTerms } from '@core/liner/clauses.ts'
 import { idColumn, instantMs } from './columns.ts'
 
 /** The shop's choice among schools, for the site or something narrower. What was chosen before stands in the ledger. */
@@ -12,6 +13,8 @@ export const houseChoice = mysqlTable(
     scopeKey: varchar('scope_key', { length: 40 }).notNull(),
     option: varchar('chosen_option', { length: 20 }).notNull(),
     note: varchar('note', { length: 200 }),
+    /** Its terms, where the school has some: the clauses of the liner's rule. */
+    terms: json('terms').$type<LinerTerms>(),
     chosenById: idColumn('chosen_by_id'),
     chosenMs: instantMs('chosen_ms').notNull(),
   },

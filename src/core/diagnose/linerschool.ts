@@ -1,0 +1,80 @@
+import { marginals } from './belief.ts'
+import { type Cause } from './knowledge.ts'
+import { fixGroups, type Step } from './moves.ts'
+import { expectedOf, expectedOfFix, type Planned } from './plan.ts'
+import { isAskable, type PlanAt } from './ratio.ts'
+
+/** How the shop's rule for liners bears on a search (D06). */
+export interface LinerRuling {
+  school: string
+  /** By signs: a sign that is enough holds. */
+  isSigned: boolean
+  /** Fresh tips that changed nothing in this stop, and how many the shop wants first. */
+  tipsTried: number
+  tipsFirst: number
+}
+export interface LinerFirst {
+  plan: Planned[]
+  /** Minutes it is expected to take over the order by sign; 0 where they agree. */
+  cost: number
+  /** What the rule did to the order. */
+  did: 'changeNow' | 'tipsFirst' | 'liner last' | null
+}
+
+const LINER = 'changed liner'
+const LIKELY = 0.01
+type FixStep = Extract<Step, { kind: 'fix' }>
+const isLiner = ({ step }: Planned) => step.kind === 'fix' && step.group.key === LINER
+
+/**
+ * The order of a search under the shop's rule for liners: by signs a liner whose sign holds is changed now; after tips it waits until so many
+ * fresh ones changed nothing, and the next fresh tip stands in front instead; last of all it waits while anything else is left. Where the rule
+ * changes nothing the order stays as it is.
+ */
+export function withLinerSchool(plan: readonly Planned[], at: PlanAt, rule: LinerRuling): LinerFirst {
+  const as = (made: readonly Planned[], did: LinerFirst['did']): LinerFirst => ({
+    plan: [...made],
+    cost: did ? Math.max(0, (made[0]?.expectedMin ?? 0) - (plan[0]?.expectedMin ?? 0)) : 0,
+    did,
+  })
+  const others = plan.filter((p) => !isLiner(p))
+  if (rule.school === 'signs') {
+    const now = rule.isSigned ? linerStep(at) : null
+    if (!now || (plan[0] && isLiner(plan[0]))) return as(plan, now ? 'changeNow' : null)
+    return as([{ step: now, expectedMin: expectedOfFix(at, now) }, ...others], 'changeNow')
+  }
+  if (!plan[0] || !isLiner(plan[0])) return as(plan, null)
+  const liner = plan.filter(isLiner)
+  if (rule.school === 'last') return others.length > 0 ? as([...others, ...liner], 'liner last') : as(plan, null)
+  if (rule.school !== 'afterTips' || rule.tipsTried >= rule.tipsFirst) return as(plan, null)
+  const tip = tipStep(at)
+  if (tip) return as([tip, ...others.filter((p) => !isSame(p, tip)), ...liner], 'tipsFirst')
+  return as(plan, null)
+}
+const isSame = (a: Planned, b: Planned) =>
+  a.step.kind === 'check' && b.step.kind === 'check' ? a.step.check === b.step.check : keyOf(a) === keyOf(b)
+const keyOf = ({ step }: Planned) => (step.kind === 'fix' ? step.group.key : '')
+
+/** Changing the liner, told by the likeliest of what it mends; null where this symptom cannot be the liner, or it was changed already. */
+function linerStep(at: PlanAt): FixStep | null {
+  const { knowledge, symptom } = at.belief
+  const group = fixGroups(knowledge).find((g) => g.key === LINER)
+  if (!group || (at.fixedTimes?.get(LINER) ?? 0) > 0) return null
+  const marginal = marginals(at.belief)
+  const listed = new Set(knowledge.symptoms.find((s) => s.key === symptom)?.causes)
+  const [best] = group.causes
+    .filter((i) => listed.has(knowledge.causes[i]?.key ?? '') && (marginal[i] ?? 0) > LIKELY)
+    .sort((a, b) => (marginal[b] ?? 0) - (marginal[a] ?? 0))
+  return best === undefined ? null : { kind: 'fix', group, cause: knowledge.causes[best] as Cause }
+}
+/** A fresh tip: as a trial, or once that was had as a fix. */
+function tipStep(at: PlanAt): Planned | null {
+  const { knowledge } = at.belief
+  const swap = knowledge.checks.find((c) => c.mends === 'tip')
+  if (swap && isAskable(at, swap)) return { step: { kind: 'check', check: swap }, expectedMin: expectedOf(at, swap) }
+  const group = fixGroups(knowledge).find((g) => g.key === 'changed tip')
+  const cause = group && knowledge.causes[group.causes[0] ?? -1]
+  if (!group || !cause) return null
+  const step: FixStep = { kind: 'fix', group, cause }
+  return { step, expectedMin: expectedOfFix(at, step) }
+}

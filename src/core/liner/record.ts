@@ -1,0 +1,91 @@
+import { alarmsOf, type KeptReading } from '../reading/alarms.ts'
+import { LINER_CLAUSES, type LinerClause, type LinerTerms } from './clauses.ts'
+import { evidenceOf, judgeLiner, type StopTold } from './signs.ts'
+
+/** A liner that came out, with all that was looked at while it was in. */
+export interface LinerLife {
+  fromMs: number
+  toMs: number
+  /** Its use, against the length the shop has set; null where none is set. */
+  usedFraction: number | null
+  /** Worn out (or nobody said); not: taken out in time, spoiled, cut off. */
+  isWorn: boolean
+  /** On the bench, for sure: nothing wrong with it. */
+  wasFine: boolean
+  stops: readonly StopTold[]
+  kinksMs: readonly number[]
+  readings: readonly KeptReading[]
+}
+export interface ClauseRecord {
+  /** Worn liners it spoke of in time. */
+  ahead: number
+  /** Liners it spoke of that were found without fault. */
+  fine: number
+}
+export interface SignRecord {
+  /** Worn liners of which anything was looked at, and those a sign spoke of in time. */
+  worn: number
+  ahead: number
+  /** Worn liners of which nothing was looked at: no sign could have spoken. */
+  unlooked: number
+  /** Of its life, what was still left when its first sign came: the median of those it spoke of; null: none. */
+  leftShare: number | null
+  fine: number
+  byClause: Record<LinerClause, ClauseRecord>
+}
+
+/** Sooner before its end than this nobody would have acted on it. */
+const IN_TIME_MS = 12 * 3_600_000
+
+/**
+ * What a rule by signs would have seen of the liners that ended here: each told moment by moment as far as was known then, the first moment a
+ * clause that is on holds is its sign. In time: at least half a day before the end. Source: the shop's own log.
+ */
+export function signRecord(lives: readonly LinerLife[], terms: LinerTerms): SignRecord {
+  const byClause = Object.fromEntries(LINER_CLAUSES.map((c) => [c, { ahead: 0, fine: 0 }])) as SignRecord['byClause']
+  const record: SignRecord = { worn: 0, ahead: 0, unlooked: 0, leftShare: null, fine: 0, byClause }
+  const left: number[] = []
+  for (const life of lives) {
+    const firsts = firstSigns(life, terms)
+    if (life.isWorn) {
+      const isLooked = life.stops.length + life.readings.length + life.kinksMs.length > 0
+      if (!isLooked) record.unlooked++
+      else record.worn++
+    }
+    for (const { clause } of firsts) {
+      if (life.isWorn) byClause[clause].ahead++
+      if (life.wasFine) byClause[clause].fine++
+    }
+    const first = Math.min(...firsts.map((f) => f.atMs))
+    if (firsts.length === 0) continue
+    if (life.wasFine) record.fine++
+    if (!life.isWorn) continue
+    record.ahead++
+    left.push((life.toMs - first) / (life.toMs - life.fromMs))
+  }
+  left.sort((a, b) => a - b)
+  return { ...record, leftShare: left[Math.floor(left.length / 2)] ?? null }
+}
+
+/** When each clause that is on first held, in time before the end. */
+export function firstSigns(life: LinerLife, terms: LinerTerms): { clause: LinerClause; atMs: number }[] {
+  const until = life.toMs - IN_TIME_MS
+  const moments = [...life.stops, ...life.readings]
+    .map((x) => x.atMs)
+    .concat(life.kinksMs)
+    .filter((ms) => ms > life.fromMs && ms <= until)
+    .sort((a, b) => a - b)
+  const first = new Map<LinerClause, number>()
+  for (const atMs of moments)
+    for (const { clause } of heldAt(life, terms, atMs)) if (!first.has(clause)) first.set(clause, atMs)
+  return [...first].map(([clause, atMs]) => ({ clause, atMs }))
+}
+function heldAt(life: LinerLife, terms: LinerTerms, atMs: number) {
+  const { fromMs, toMs, usedFraction } = life
+  const readings = life.readings.filter((r) => r.atMs <= atMs)
+  const alarms = alarmsOf(readings, { fittedAt: (p) => (p === 'liner' ? [fromMs] : []), touchedAt: () => null })
+  // Its use by then, by the calendar between its two lines.
+  const part = (atMs - fromMs) / Math.max(1, toMs - fromMs)
+  const used = usedFraction === null ? null : usedFraction * part
+  return judgeLiner(evidenceOf(life, { fromMs, untilMs: atMs }), { terms, alarms, usedFraction: used }).signs
+}

@@ -1,0 +1,95 @@
+import { and, gte, inArray } from 'drizzle-orm'
+import { endOf } from '@core/life/facts.ts'
+import { signsSeen } from '@core/life/signsseen.ts'
+import { type LinerTerms } from '@core/liner/clauses.ts'
+import { signRecord, type LinerLife, type SignRecord } from '@core/liner/record.ts'
+import { reading } from '@server/db/schema.ts'
+import { readMany, type Reader } from '@server/db/db.ts'
+import { explainedSince, type Explained } from '@server/down/explained.ts'
+import { type Standing } from '@core/ledger/resolve.ts'
+import { type KeptReading } from '@core/reading/alarms.ts'
+import { standingOfKind } from '@server/ledger/standings.ts'
+import { keptReading } from '@server/projection/rows.ts'
+import { groupBy } from '@server/shop/model.ts'
+import { LOOK_BACK_MS, type Life, type Places } from './lives.ts'
+
+const LINER = 'liner'
+/** What a sign of a liner is read from. */
+const READ = ['pull', 'layout', 'tension', 'slip', 'motorAmps'] as const
+/** What the bench showed was told with the act that took it out. */
+const SAME_MS = 60_000
+
+interface Looked {
+  readingsOf: ReadonlyMap<string, { reading: KeptReading }[]>
+  stopsOf: ReadonlyMap<string, Explained[]>
+  stuck: readonly Standing[]
+  autopsies: readonly Standing[]
+}
+async function lookedSince(db: Reader, sinceMs: number): Promise<Looked> {
+  const [rows, explained, stuck, autopsies] = await Promise.all([
+    readMany(db, reading, and(inArray(reading.what, [...READ]), gte(reading.atMs, sinceMs))),
+    explainedSince(db, sinceMs),
+    standingOfKind(db, 'stuck', sinceMs),
+    standingOfKind(db, 'autopsy', sinceMs),
+  ])
+  const read = rows.map((r) => ({ id: r.carrierId, reading: keptReading(r) }))
+  return {
+    readingsOf: groupBy(read, (r) => r.id),
+    stopsOf: groupBy(explained, (e) => e.stationId),
+    ...{ stuck, autopsies },
+  }
+}
+
+/** The liners that ended, each with what was read, found and asked while it was in: told of its gun, of the feeder and place it hung at. */
+export async function linerLives(
+  db: Reader,
+  lives: readonly Life[],
+  at: { places: Places; nowMs: number; limit: number | null },
+): Promise<LinerLife[]> {
+  const looked = await lookedSince(db, at.nowMs - LOOK_BACK_MS)
+  return lives.flatMap((l) => {
+    if (l.toMs === null) return []
+    const headId = at.places.headOf.get(l.stationId ?? '')?.headId ?? ''
+    return [
+      {
+        ...{ fromMs: l.fromMs, toMs: l.toMs, usedFraction: at.limit === null ? null : l.used / at.limit },
+        isWorn: ['worn', 'either'].includes(endOf(l.reason)),
+        ...within(l, looked, headId),
+      },
+    ]
+  })
+}
+function within(
+  l: Life,
+  looked: Looked,
+  headId: string,
+): Omit<LinerLife, 'fromMs' | 'toMs' | 'usedFraction' | 'isWorn'> {
+  const isIn = (ms: number) => ms > l.fromMs && ms <= (l.toMs ?? Infinity)
+  const bench = looked.autopsies.find(
+    ({ fact, happenedMs }) =>
+      fact.kind === 'autopsy' &&
+      fact.position === LINER &&
+      fact.carrierId === l.carrierId &&
+      Math.abs(happenedMs - (l.toMs ?? 0)) < SAME_MS,
+  )?.fact
+  return {
+    wasFine: bench?.kind === 'autopsy' && bench.isCertain && bench.found.every((f) => f === 'nothing'),
+    stops: (looked.stopsOf.get(l.stationId ?? '') ?? []).flatMap(({ fact, happenedMs }) => {
+      const atMs = fact.stopFromMs ?? happenedMs
+      const { said, cause, isCertain, closing } = fact
+      return isIn(atMs) ? [{ atMs, said, cause, isCertain, closing }] : []
+    }),
+    kinksMs: looked.stuck.flatMap(({ fact, happenedMs: ms }) =>
+      fact.kind === 'stuck' && fact.isKinked && fact.carrierId === l.carrierId && isIn(ms) ? [ms] : [],
+    ),
+    readings: [l.carrierId, headId]
+      .flatMap((id) => looked.readingsOf.get(id) ?? [])
+      .flatMap((r) => (isIn(r.reading.atMs) ? [r.reading] : [])),
+  }
+}
+
+/** What signs did here under some terms, as costs take it. */
+export function signsHere(told: readonly LinerLife[], terms: LinerTerms, at: { used: number; draws: number }) {
+  const record: SignRecord = signRecord(told, terms)
+  return { record, ...signsSeen(record, at) }
+}
