@@ -135,7 +135,7 @@ export const tryoutLine = z.object({
   /** Days until the rest is in, at the rate since it began; null: cannot be told. */
   daysLeft: z.number().nullable(),
 })
-const clauseRecord = z.object({ ahead: z.number().int(), fine: z.number().int() })
+const clauseRecord = z.object({ of: z.number().int(), ahead: z.number().int(), fine: z.number().int() })
 /** The rule by signs, and what it would have seen of the liners that ended here. */
 export const linerSigns = z.object({
   school: z.string(),

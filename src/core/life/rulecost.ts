@@ -119,6 +119,8 @@ export interface SignsSeen {
   chance: number
   atShare: number
   falseRate: number
+  /** Minutes of measuring for one unit of use, made for its sake. */
+  readMin: number
 }
 /**
  * Changed when a sign holds: over equally likely wear lives X, with chance p at φX in time, else at X when it goes; false signs come at any
@@ -126,9 +128,11 @@ export interface SignsSeen {
  * misuse throws. Source: as costOnCondition, with the chance and the share from the shop's own record.
  */
 export function costOnSigns(life: WearAndChance, costs: RuleCosts, signs: SignsSeen): CostRate {
-  const { chance, atShare, falseRate } = signs
-  if (!(chance >= 0 && chance <= 1) || !(atShare > 0 && atShare <= 1) || !(falseRate >= 0))
-    throw new RangeError(`costOnSigns: expected 0…1, over 0…1 and ≥ 0, got ${chance}, ${atShare}, ${falseRate}`)
+  const { chance, atShare, falseRate, readMin } = signs
+  if (!(chance >= 0 && chance <= 1) || !(atShare > 0 && atShare <= 1) || !(falseRate >= 0) || !(readMin >= 0))
+    throw new RangeError(
+      `costOnSigns: expected 0…1, over 0…1 and twice ≥ 0, got ${chance}, ${atShare}, ${falseRate}, ${readMin}`,
+    )
   const rate = life.rate + falseRate
   const cycle = { used: 0, planned: 0, worn: 0, chance: 0 }
   for (let i = 0; i < POINTS; i++) {
@@ -145,7 +149,8 @@ export function costOnSigns(life: WearAndChance, costs: RuleCosts, signs: SignsS
       cycle[is] += (share * lives) / POINTS
     }
   }
-  return rateOf(cycle, costs)
+  // Minutes of measuring count as so many looks.
+  return rateOf(cycle, costs, (readMin * cycle.used) / costs.lookMin)
 }
 
 /**

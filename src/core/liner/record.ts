@@ -17,16 +17,18 @@ export interface LinerLife {
   readings: readonly KeptReading[]
 }
 export interface ClauseRecord {
+  /** Worn liners of which enough was looked at for it to speak. */
+  of: number
   /** Worn liners it spoke of in time. */
   ahead: number
   /** Liners it spoke of that were found without fault. */
   fine: number
 }
 export interface SignRecord {
-  /** Worn liners of which anything was looked at, and those a sign spoke of in time. */
+  /** Worn liners of which enough was looked at for some clause to speak, and those a sign spoke of in time. */
   worn: number
   ahead: number
-  /** Worn liners of which nothing was looked at: no sign could have spoken. */
+  /** Worn liners of which too little was: no sign could have spoken. */
   unlooked: number
   /** Of its life, what was still left when its first sign came: the median of those it spoke of; null: none. */
   leftShare: number | null
@@ -42,15 +44,18 @@ const IN_TIME_MS = 12 * 3_600_000
  * clause that is on holds is its sign. In time: at least half a day before the end. Source: the shop's own log.
  */
 export function signRecord(lives: readonly LinerLife[], terms: LinerTerms): SignRecord {
-  const byClause = Object.fromEntries(LINER_CLAUSES.map((c) => [c, { ahead: 0, fine: 0 }])) as SignRecord['byClause']
+  const byClause = Object.fromEntries(
+    LINER_CLAUSES.map((c) => [c, { of: 0, ahead: 0, fine: 0 }]),
+  ) as SignRecord['byClause']
   const record: SignRecord = { worn: 0, ahead: 0, unlooked: 0, leftShare: null, fine: 0, byClause }
   const left: number[] = []
   for (const life of lives) {
     const firsts = firstSigns(life, terms)
+    const could = terms.on.filter((c) => couldSpeak(life, c))
     if (life.isWorn) {
-      const isLooked = life.stops.length + life.readings.length + life.kinksMs.length > 0
-      if (!isLooked) record.unlooked++
+      if (could.length === 0) record.unlooked++
       else record.worn++
+      for (const clause of could) byClause[clause].of++
     }
     for (const { clause } of firsts) {
       if (life.isWorn) byClause[clause].ahead++
@@ -65,6 +70,33 @@ export function signRecord(lives: readonly LinerLife[], terms: LinerTerms): Sign
   }
   left.sort((a, b) => a - b)
   return { ...record, leftShare: left[Math.floor(left.length / 2)] ?? null }
+}
+
+/** So many readings of one method before a clause can tell a change. */
+const ENOUGH = { pull: 2, tension: 3 }
+/** Whether enough was looked at, in time, for a clause to speak at all. */
+export function couldSpeak(life: LinerLife, clause: LinerClause): boolean {
+  const isIn = ({ atMs }: { atMs: number }) => atMs > life.fromMs && atMs <= life.toMs - IN_TIME_MS
+  const most = (what: string) => {
+    const counts = new Map<string, number>()
+    for (const r of life.readings.filter(isIn))
+      if (r.what === what) counts.set(r.method, (counts.get(r.method) ?? 0) + 1)
+    return Math.max(0, ...counts.values())
+  }
+  const stops = life.stops.filter(isIn)
+  switch (clause) {
+    case 'kink':
+      return most('layout') > 0 || life.kinksMs.some((atMs) => isIn({ atMs }))
+    case 'pull':
+      return most('pull') >= ENOUGH.pull
+    case 'tips':
+    case 'straighten':
+      return stops.some((s) => s.said.length > 0)
+    case 'tension':
+      return most('tension') >= ENOUGH.tension
+    case 'length':
+      return (life.usedFraction ?? 0) >= 1
+  }
 }
 
 /** When each clause that is on first held, in time before the end. */

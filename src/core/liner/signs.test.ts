@@ -98,10 +98,16 @@ describe('what signs would have seen of the liners that ended', () => {
   it('in time is half a day before its end; a sign at the end is no warning', () => {
     const late = life({ stops: [stop(99.9, [check('straighten', 'smooth')])] })
     const early = life({ stops: [stop(80, [check('straighten', 'smooth')])] })
-    expect(signRecord([late, early, life({})], USUAL_TERMS)).toMatchObject({
-      ...{ worn: 2, ahead: 1, unlooked: 1, fine: 0 },
-    })
+    expect(signRecord([late, early, life({})], USUAL_TERMS)).toMatchObject({ worn: 1, ahead: 1, unlooked: 2, fine: 0 })
     expect(signRecord([early], USUAL_TERMS).leftShare).toBeCloseTo(0.2, 9)
+  })
+  it('counts a clause only where it could have spoken: two pulls of one method, three readings of the knob', () => {
+    const once = life({ readings: [reading(10, 0.2)] })
+    const twice = life({ readings: [reading(10, 0.2), reading(40, 0.2)] })
+    expect(signRecord([once, twice], USUAL_TERMS)).toMatchObject({
+      ...{ worn: 1, unlooked: 1 },
+      byClause: { pull: { of: 1, ahead: 0 }, tension: { of: 0 }, straighten: { of: 0 } },
+    })
   })
   it('each moment knows only what was known then', () => {
     const one = life({ readings: [reading(1, 0.2), reading(40, 0.25), reading(70, 0.31), reading(90, 0.5)] })

@@ -47,6 +47,7 @@ import {
   HUNGRY,
   PARTS,
   PLATED,
+  PULLED,
   LET_GO,
   PEOPLE,
   RULES,
@@ -59,6 +60,7 @@ import { type FollowUp } from '@core/followup/keys.ts'
 import { plantStories } from './stories.ts'
 import { insertFit, rightSettings, type FitIds } from './insertfit.ts'
 import { AREA_FIT, CODES_BY_WIRE, FAMILY_FIT, OTHER_PARTS, partFitOf, PLACE_FIT, WIRE_FIT } from './fityard.ts'
+import { weeklyPulls } from './pullstories.ts'
 import { whyOf } from './whystories.ts'
 
 const SEED = 20_417
@@ -314,6 +316,7 @@ async function insertHistory(tx: Tx, at: HistoryAt): Promise<void> {
     .flatMap((e) => eventDraft(e, byName.get(e.gun), at))
   const supply = trueSupply(history, byName, at)
   await append(tx, [...firstFittings(at), ...firstSettings(at), ...facts, ...weeklyLooks(at), ...shelves(supply, at)])
+  await append(tx, pulledDrafts(history.events, byName, at))
   await insertPurchases(tx, supply)
   await insertTins(tx, supply)
   const usage = history.usage.flatMap((u) => usageRow(u, byName.get(u.gun), at))
@@ -491,6 +494,25 @@ function weeklyLooks(at: HistoryAt): Draft[] {
     return looks
   })
 }
+
+/** Every Monday some liners are pulled; each is held against its own beginning. */
+function pulledDrafts(events: readonly SimEvent[], byName: Map<string, Made>, at: HistoryAt): Draft[] {
+  const nowMs = at.deps.now()
+  const own: HistoryAt = { ...at, deps: { ...at.deps, random: makeRandom(SEED + 1) } }
+  const pulls = weeklyPulls(events, { guns: PULLED, fromMs: nowMs - PULLED_DAYS * 86_400_000, nowMs })
+  return pulls.flatMap(({ gun, atMs, value }) => {
+    const made = byName.get(gun)
+    if (!made) return []
+    const fact: Fact = {
+      ...{ kind: 'reading', carrierId: made.station.gunId, what: 'pull', method: 'pulls', how: 'measured' },
+      ...{ value, left: null, grade: null, is: 'good', headId: made.station.headId, limit: null, from: {} },
+      wireId: (at.ids.wires.get(wireOf(made).name) ?? null) as WireId | null,
+    }
+    return [draft(own, made, { fact, happenedMs: atMs })]
+  })
+}
+/** So far back; before that nobody had a scale. */
+const PULLED_DAYS = 400
 
 /** What was really put on and welded away, logged or not: the purchase list, the shelf and the tin go by it. */
 function trueSupply(history: ReturnType<typeof simulate>, byName: Map<string, Made>, at: HistoryAt) {

@@ -374,6 +374,9 @@ export const PLATED = { code: 'KE-NP', places: ['A2', 'A4', 'A6', 'A8', 'A10', '
 /** Guns that wear parts faster than their set-up explains: one by its cable, one by a liner that has long been dying. */
 export const HUNGRY: Readonly<Record<string, number>> = { A7: 2.1, B3: 1.9 }
 
+/** Guns whose liner is pulled with a scale every Monday. */
+export const PULLED = ['A5', 'A9', 'A11', 'B2', 'B4', 'B7', 'B9', 'B10'] as const
+
 /** What nobody touched in the last days: liners kept going by the knob, a tip that was measured. */
 export const LET_GO: readonly { place: string; positions: readonly string[]; days: number }[] = [
   { place: 'B3', positions: ['liner', 'rolls'], days: 60 },
@@ -452,6 +455,11 @@ export const STORIES = [
     story: 'A knob that creeps under a dying liner',
     where: 'B3',
     mustFind: 'announced from the readings a week before it stopped at the liner',
+  },
+  {
+    story: 'Liners pulled every Monday on eight guns',
+    where: 'A5, A9, A11, B2, B4, B7, B9, B10',
+    mustFind: 'a pull above its own beginning speaks of most worn ones there in time',
   },
   {
     story: 'A knob that creeps, still within its window',

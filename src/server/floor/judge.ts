@@ -96,7 +96,8 @@ export function judge(row: PositionRow, kind: KindRow, at: JudgeAt): SurveyedPos
   const signs = kind.key === 'liner' ? linerSays(row, at, change) : null
   const hasLimit = Boolean(rule?.changeLimit ?? limits.clean)
   const verdict = verdictOf(row, at, { kind, dues, limits, hasLimit, signs })
-  const leave = leavingHere(row, at, { kind, used: change?.used ?? null })
+  // With a sign its age is no longer what speaks.
+  const leave = signs?.say === 'change' ? null : leavingHere(row, at, { kind, used: change?.used ?? null })
   const limit = rule?.changeLimit ?? 0
   return {
     row,

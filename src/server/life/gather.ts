@@ -39,7 +39,7 @@ export async function gather(deps: KeepDeps, fitter: Fitter, q: LifeQuery) {
   const gaps = gapsOf(lives, shop, { shares, kindKey: kind.key })
   const believed = believe(kind, where.classKey)
   const answer = fitter.fit(asked(gaps, q.notSaid), believed.prior)
-  const fixed = where.classKey ? (shop.ruleFor(kind.key, where.classKey)?.changeLimit ?? null) : null
+  const fixed = shop.ruleFor(kind.key, where.classKey ?? '*')?.changeLimit ?? null
   const moneyAt: MoneyAt = { shop, kind, places: where.places, heads: hung.headOf, fixed }
   const here = costsOf(lives, shop, { kind, places: where.places, stops })
   const fit = answer.ok ? answer : null

@@ -2,7 +2,7 @@ import { and, gte, inArray } from 'drizzle-orm'
 import { endOf } from '@core/life/facts.ts'
 import { signsSeen } from '@core/life/signsseen.ts'
 import { type LinerTerms } from '@core/liner/clauses.ts'
-import { signRecord, type LinerLife, type SignRecord } from '@core/liner/record.ts'
+import { couldSpeak, signRecord, type LinerLife, type SignRecord } from '@core/liner/record.ts'
 import { reading } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
 import { explainedSince, type Explained } from '@server/down/explained.ts'
@@ -19,6 +19,7 @@ const READ = ['pull', 'layout', 'tension', 'slip', 'motorAmps'] as const
 /** What the bench showed was told with the act that took it out. */
 const SAME_MS = 60_000
 
+export type TakenLiner = LinerLife & { used: number }
 interface Looked {
   readingsOf: ReadonlyMap<string, { reading: KeptReading }[]>
   stopsOf: ReadonlyMap<string, Explained[]>
@@ -45,13 +46,14 @@ export async function linerLives(
   db: Reader,
   lives: readonly Life[],
   at: { places: Places; nowMs: number; limit: number | null },
-): Promise<LinerLife[]> {
+): Promise<TakenLiner[]> {
   const looked = await lookedSince(db, at.nowMs - LOOK_BACK_MS)
   return lives.flatMap((l) => {
     if (l.toMs === null) return []
     const headId = at.places.headOf.get(l.stationId ?? '')?.headId ?? ''
     return [
       {
+        used: l.used,
         ...{ fromMs: l.fromMs, toMs: l.toMs, usedFraction: at.limit === null ? null : l.used / at.limit },
         isWorn: ['worn', 'either'].includes(endOf(l.reason)),
         ...within(l, looked, headId),
@@ -88,8 +90,18 @@ function within(
   }
 }
 
+/** Tip and nozzle off, arm open, three pulls with a scale in two lays. A guess. */
+const PULL_MIN = 3
+/** Minutes of pulls for one unit of use, where liners were pulled. */
+function readMin(told: readonly TakenLiner[], terms: LinerTerms): number {
+  const pulled = told.filter((l) => terms.on.includes('pull') && couldSpeak(l, 'pull'))
+  const used = pulled.reduce((sum, l) => sum + l.used, 0)
+  const n = pulled.reduce((sum, l) => sum + l.readings.filter((r) => r.what === 'pull').length, 0)
+  return used > 0 ? (n * PULL_MIN) / used : 0
+}
+
 /** What signs did here under some terms, as costs take it. */
-export function signsHere(told: readonly LinerLife[], terms: LinerTerms, at: { used: number; draws: number }) {
+export function signsHere(told: readonly TakenLiner[], terms: LinerTerms, at: { used: number; draws: number }) {
   const record: SignRecord = signRecord(told, terms)
-  return { record, ...signsSeen(record, at) }
+  return { record, ...signsSeen(record, { ...at, readMin: readMin(told, terms) }) }
 }

@@ -129,6 +129,8 @@ export function worstLeft(gun: FloorGun): FloorWant | null {
 export const leftWords = (want: FloorWant): string =>
   want.leave ? `${inN(want.leave.chance)} the ${partName(want.position)} goes by tomorrow` : ''
 function pastWords(first: FloorWant, nowMs: number, zone: string): string {
+  if (first.signs.length > 0)
+    return first.reachedMs === null ? 'now' : `sign since ${when(first.reachedMs, nowMs, zone)}`
   if (first.shiftsOver >= 1)
     return `${Math.round(first.shiftsOver)} ${Math.round(first.shiftsOver) === 1 ? 'shift' : 'shifts'} past`
   if (first.reachedMs !== null && first.reachedMs <= nowMs) return `past since ${when(first.reachedMs, nowMs, zone)}`

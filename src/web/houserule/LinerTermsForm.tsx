@@ -21,18 +21,20 @@ export function LinerTermsForm(props: {
   return (
     <fieldset className="liner-terms">
       <legend>Changed on any of these</legend>
-      {LINER_CLAUSES.map((clause) => (
-        <div key={clause} className="liner-term">
-          <Form.Check
-            type="switch"
-            id={`${id}-${clause}`}
-            checked={terms.on.includes(clause)}
-            onChange={(e) => toggle(clause, e.target.checked)}
-            label={capital(CLAUSE_TEXT[clause].says)}
-          />
-          <p className="small-print">{[CLAUSE_TEXT[clause].reason, seen?.(clause)].filter(Boolean).join(' ')}</p>
-        </div>
-      ))}
+      <div className="liner-clauses">
+        {LINER_CLAUSES.map((clause) => (
+          <div key={clause} className="liner-term">
+            <Form.Check
+              type="switch"
+              id={`${id}-${clause}`}
+              checked={terms.on.includes(clause)}
+              onChange={(e) => toggle(clause, e.target.checked)}
+              label={capital(CLAUSE_TEXT[clause].says)}
+            />
+            <p className="small-print">{[CLAUSE_TEXT[clause].reason, seen?.(clause)].filter(Boolean).join(' ')}</p>
+          </div>
+        ))}
+      </div>
       <div className="built-form">
         <PickOne
           id={`${id}-ratio`}

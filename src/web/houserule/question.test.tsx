@@ -41,6 +41,23 @@ describe('house rules on the screen', () => {
       ['/houserule', { code: 'D10', scopeType: 'family', scopeKey: 'fam_1', option: 'on' }],
     ])
   })
+  it('the liner’s rule by signs is chosen with each clause a switch', async () => {
+    const { user, findByText, getByLabelText, sent, container } = stage(<Schools shop={shopAnswer()} isLead />, {
+      '/houserule': { zone: 'UTC', choices: [] },
+    })
+    await user.type(await findByText('find').then(() => getByLabelText('find')), 'liner changed')
+    await user.click(await findByText('When is the liner changed?'))
+    expect((container.querySelector('.question .btn-chalk') as HTMLButtonElement).disabled).toBe(false)
+    await user.click(getByLabelText('Tension that creeps up'))
+    await user.selectOptions(getByLabelText('a pull this much above its beginning'), '1.7')
+    await user.click(container.querySelector('.question .btn-chalk') as HTMLElement)
+    expect(sent[0]?.body).toMatchObject({
+      ...{ code: 'D06', option: 'signs' },
+      terms: { on: ['kink', 'pull', 'tips', 'straighten', 'length'], pullRatio: 1.7, tips: 2 },
+    })
+    await user.selectOptions(getByLabelText('here we do'), 'last')
+    expect(container.querySelector('.liner-terms')).toBeNull()
+  })
   it('others look, and are offered nothing to change', async () => {
     const { findByText, queryByText } = stage(<Schools shop={shopAnswer()} isLead={false} />, {
       '/houserule': { zone: 'UTC', choices: [] },

@@ -26,8 +26,8 @@ export function LinerSigns({ at, units }: { at: LifeAnswer; units: Units }) {
       </p>
       <LinerTermsForm id="life-signs" terms={asked} seen={(c) => clauseSeenWords(signs, c)} onTerms={setTerms} />
       <p className="dim">
-        Its length of wire alone asks for a look. Taken out on a kink, on what a hand is sure of, or by the maker’s
-        manual it is changed whatever stands here.
+        Pulls are counted at three minutes each. Its length of wire alone asks for a look. Taken out on a kink, on what
+        a hand is sure of, or by the maker’s manual it is changed whatever stands here.
       </p>
       <Trouble problem={other.error} />
       <div className="built-keys">

@@ -1,7 +1,7 @@
 import { renderToStaticMarkup } from 'react-dom/server'
 import { MemoryRouter } from 'react-router'
 import { describe, expect, it } from 'vitest'
-import { type LifeAnswer, type LifeTold } from '@contract/life.ts'
+import { type LifeAnswer } from '@contract/life.ts'
 import {
   alongsideWords,
   bladeWords,
@@ -29,69 +29,7 @@ import { Schools } from './Schools.tsx'
 import { Compared, EachLife, Hungry } from './Told.tsx'
 import { TriedHere } from './TriedHere.tsx'
 import { UsedParts } from './UsedParts.tsx'
-
-const spread = (value: number, low = value * 0.9, high = value * 1.1) => ({ value, low, high })
-const told = (over: Partial<LifeTold> = {}): LifeTold => ({
-  ...{ n: 214, worn: 160, chance: 30, notSaid: 10, chancePer100: 3, priorShare: 0, source: 'yours', share: 0.8 },
-  ...{ median: spread(6.1, 5.2, 7.3), b10: spread(2.4), shape: spread(2.5, 2.2, 2.9), wornMedian: spread(6.6) },
-  warnings: [],
-  ...over,
-})
-const rate = (total: number, standMin: number) => ({
-  ...{ total, partMinor: 0, handsMinor: 0, standMinor: 0, collateralMinor: 0, lookMinor: 0 },
-  ...{ handsMin: 40, standMin, changes: 20, worn: 10 },
-})
-type Money = NonNullable<LifeAnswer['money']>
-const line = (school: Money['advised'], at: number | null, value: number, standMin = 60): Money['lines'][number] => ({
-  ...{ school, at, cost: rate(20_000, standMin), saving: spread(value, value - 0.03, value + 0.03), chanceBetter: 1 },
-})
-const money = (over: Partial<Money> = {}): Money => ({
-  per: 'arcHours',
-  lines: [line('runToFailure', null, 0), line('leastCost', 3.2, 0.25, 27)],
-  ...{ advised: 'leastCost', flat: [2.4, 4.2], unpriced: [] },
-  blade: [2, 4, 8].map((at) => ({ at, total: 1000 * at, handsMin: 60, standMin: 10 * at, parts: 20, worn: 5 })),
-  ...{ planned: { minor: 200, min: 2 }, late: { minor: 1200, standMin: 4, collateralMinor: 100 } },
-  ...{ byChance: { minor: 900, standMin: 3 }, stops: { n: 77, of: 611, isGuess: false } },
-  ...over,
-})
-const seen: LifeAnswer['seen'] = {
-  ...{ ended: 200, in: 14, due: 6, ageUnknown: 0, coarse: 40, several: 0, noUse: 3, noClock: 0, otherUnit: 2 },
-  ...{ sinceMs: 0, share: { value: 0.8, low: 0.7, high: 0.9, isGuess: false } },
-}
-const life = (over: Partial<LifeAnswer> = {}): LifeAnswer => ({
-  ...{
-    nowMs: 0,
-    zone: 'UTC',
-    currency: 'EUR',
-    isMoney: true,
-    madeMs: 0,
-    progress: '',
-    kinds: [],
-    wheres: [],
-    kind: 'tip',
-  },
-  ...{ kindName: 'contact tip', where: 'class:training', whereName: 'Training booths', classKey: 'training' },
-  ...{ unit: 'arcHours', by: null, seen, told: told(), refused: null, counted: null, asWorn: null, asCut: null },
-  ...{
-    reasons: [],
-    strokes: [],
-    strokesOf: 0,
-    curve: [],
-    steps: [],
-    money: money(),
-    history: [],
-    word: null,
-    liner: null,
-  },
-  rule: {
-    ...{ changeLimit: 8, school: 'fixed', isForAll: false, chosenMs: null, chosenBy: null, n: null, median: null },
-    isNewer: false,
-  },
-  ...{ groups: [], compared: [], leftOut: [], hungry: [], placesSeen: 8, longer: [], together: [], alongside: [] },
-  tryouts: [],
-  ...over,
-})
-const m = 'metric' as const
+import { life, line, m, money, seen, spread, told } from '@web/testing/lifesamples.ts'
 
 describe('how long parts last, in words', () => {
   it('half of them, by when, and whose number it is', () => {
@@ -152,7 +90,8 @@ describe('a rule in money, in words', () => {
     expect(savingWords(line('fixed', 8, -4.5))).toBe('costs 5.5 times as much')
     expect(savingWords(line('fixed', 8, 0.004))).toBe('about the same')
   })
-  it('the blade reads its cost between two places of the table', () => {
+  it('the blade reads its cost between two places of the table, and past its end as at its end', () => {
+    expect(costAt(life(), 400)?.total).toBe(life().money?.blade.at(-1)?.total)
     expect(costAt(life(), 3)?.total).toBe(3000)
     expect(costAt(life(), null)?.total).toBe(20_000)
     expect(bladeWords(life(), 3, m)).toBe(

@@ -140,7 +140,7 @@ export function recordWords({ record, isGuess }: LinerSignsAnswer): string {
       ? ''
       : `Of ${worn} worn ${worn === 1 ? 'liner' : 'liners'} that were looked at, ${ahead === 0 ? 'none' : ahead} had shown a sign half a day before or more${leftShare !== null ? `, with ${tenthsWords(leftShare)} of its life left` : ''}.`
   const rest = [
-    ...(unlooked > 0 ? [`At ${unlooked} more nobody read or noted anything: no sign could show.`] : []),
+    ...(unlooked > 0 ? [`At ${unlooked} more too little was read or noted for any sign to show.`] : []),
     ...(fine > 0 ? [`${fine} with a sign ${fine === 1 ? 'was' : 'were'} found without fault on the bench.`] : []),
     ...(isGuess ? ['That is too few: half and half is guessed beside it.'] : []),
   ]
@@ -149,9 +149,10 @@ export function recordWords({ record, isGuess }: LinerSignsAnswer): string {
 /** What one clause did here. */
 export function clauseSeenWords({ record }: LinerSignsAnswer, clause: LinerClause): string {
   const seen = record?.byClause[clause]
-  if (!record || !seen || record.worn === 0) return ''
+  if (!record || !seen) return ''
+  if (seen.of === 0) return 'Here it could not have spoken of any yet.'
   const fine = seen.fine > 0 ? `; ${seen.fine} found without fault` : ''
-  return `Here: ${seen.ahead} of ${record.worn}${fine}.`
+  return `Here it spoke in time of ${seen.ahead === 0 ? 'none' : seen.ahead} of the ${seen.of} worn ${seen.of === 1 ? 'one' : 'ones'} it could have${fine}.`
 }
 const percent = (x: number) => `${Math.round(100 * x)} %`
 /** "saves 35 % (32–36 %)", "costs 4 % more", "the same". */
@@ -230,10 +231,9 @@ export function costAt(at: LifeAnswer, use: number | null) {
       : null
   }
   const { blade } = money
-  const i = Math.max(
-    1,
-    blade.findIndex((b) => b.at >= use),
-  )
+  const beyond = blade.findIndex((b) => b.at >= use)
+  // Past the table's end it is as good as never.
+  const i = Math.max(1, beyond < 0 ? blade.length - 1 : beyond)
   const [a, b] = [blade[i - 1], blade[i] ?? blade.at(-1)]
   if (!a || !b) return null
   const f = Math.min(1, Math.max(0, (use - a.at) / (b.at - a.at || 1)))
