@@ -138,7 +138,15 @@ const CHECKS: Record<string, () => Promise<void>> = {
     expect(['creeps', 'over']).toContain(creep.is)
     expect((await floor()).creeping).toContainEqual({ name: 'B3', what: 'tension' })
   },
+  'Liners pulled every Monday on eight guns': async () => {
+    const { liner } = (await lead.get<LifeAnswer>('/life?kind=liner')).body
+    const { of, ahead } = liner?.record?.byClause.pull ?? { of: 0, ahead: 0 }
+    expect(of).toBeGreaterThan(15)
+    expect(ahead / of).toBeGreaterThan(0.3)
+  },
   'A knob that creeps, still within its window': async () => {
+    const a8 = (await floor()).guns.find((g) => g.name === 'A8')
+    expect(a8?.wants.find((w) => w.position === 'liner')?.signs).toMatchObject([{ clause: 'tension' }])
     const { readings } = await read('A8')
     const tension = readings.find((r) => r.what === 'tension')
     expect(tension).toMatchObject({ target: { by: 'window' }, trend: { is: 'creeps' } })

@@ -459,7 +459,7 @@ export const STORIES = [
   {
     story: 'Liners pulled every Monday on eight guns',
     where: 'A5, A9, A11, B2, B4, B7, B9, B10',
-    mustFind: 'a pull above its own beginning speaks of most worn ones there in time',
+    mustFind: 'a pull above its own beginning spoke of a third of the worn ones there or more, in time',
   },
   {
     story: 'A knob that creeps, still within its window',
