@@ -6,6 +6,7 @@ export const ACTS = [
   'changed',
   'cleaned',
   'removed',
+  'putBack',
   'seen',
   'newSpool',
   'down',
@@ -13,7 +14,7 @@ export const ACTS = [
   'parked',
   'unparked',
 ] as const
-/** One thing done at one place, as a hand says it. `position` is needed for changed, cleaned and removed. */
+/** One thing done at one place, as a hand says it. `position` is needed for changed, cleaned, removed and put back. */
 export const act = z
   .object({
     stationId,
@@ -29,7 +30,7 @@ export const act = z
     precision: precision.default('exact'),
     note: z.string().trim().max(200).optional(),
   })
-  .refine((a) => !['changed', 'cleaned', 'removed'].includes(a.act) || a.position, {
+  .refine((a) => !['changed', 'cleaned', 'removed', 'putBack'].includes(a.act) || a.position, {
     message: 'say which part',
     path: ['position'],
   })

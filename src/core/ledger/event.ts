@@ -33,6 +33,8 @@ export type Fact =
       outReason: OutReason
       count: number
       entryAge: 'new' | 'unknown'
+      /** The one that was taken out before goes back on. */
+      again?: true
     }
   | { kind: 'removed'; carrierId: CarrierId; position: Position; outReason: OutReason }
   | { kind: 'cleaned'; carrierId: CarrierId; position: Position }

@@ -32,6 +32,23 @@ export function chainStretches(
   )
 }
 
+/** Stretches without some times off: what was out of its chain then did not age. */
+export function withoutOffs(
+  stretches: readonly ChainStretch[],
+  offs: readonly { fromMs: number; toMs: number }[],
+): ChainStretch[] {
+  return offs.reduce<ChainStretch[]>(
+    (left, off) =>
+      left.flatMap((s) => {
+        if ((s.toMs !== null && s.toMs <= off.fromMs) || s.fromMs >= off.toMs) return [s]
+        const before = off.fromMs > s.fromMs ? [{ ...s, toMs: off.fromMs }] : []
+        const after = s.toMs === null || s.toMs > off.toMs ? [{ ...s, fromMs: off.toMs }] : []
+        return [...before, ...after]
+      }),
+    [...stretches],
+  )
+}
+
 function earlier(a: number | null, b: number | null): number | null {
   if (a === null) return b
   return b === null ? a : Math.min(a, b)

@@ -1,5 +1,5 @@
 import { type CarrierId, type EventId, type PartId, type SpoolId, type WireId } from '@core/ids/id.ts'
-import { type OutReason, type Position } from '@core/path/columns.ts'
+import { hasIdentity, isOutGood, type OutReason, type Position } from '@core/path/columns.ts'
 import { type Tag } from '@core/changeover/tags.ts'
 import { type Stuck } from '@core/liner/resistance.ts'
 import { type StopTold } from '@core/liner/signs.ts'
@@ -17,8 +17,10 @@ import { byTime, type Standing } from './resolve.ts'
  *              in place ──fitted──> in place (the old life ends, reason as said)
  *
  * 1. Pure: the same facts give the same story, whatever order they came in.
- * 2. Each position has at most one open life, and lives of one position never overlap.
+ * 2. Each position has at most one open life, and no two lives of one position are on at the same time.
  *   found: names the part in place; another part than was known there ends the old life, at a time nobody knows
+ *
+ *   again: a part that is told apart, taken out good, goes back on: its old life runs on, with the time between off
  *
  * 3. A carrier hangs on at most one other at a time.
  */
@@ -35,6 +37,8 @@ export interface FoldedLife {
   outReason: OutReason | null
   /** How many parts this stretch stands for; over 1 the lives are coarse, 0: its end was never seen. */
   count: number
+  /** While it was off, of one that went back on. */
+  offs: { fromMs: number; toMs: number }[]
   /** Times it was cleaned while in place. */
   cleanings: number
 }
@@ -349,13 +353,46 @@ function applyFitted(
   fact: Extract<Standing['fact'], { kind: 'fitted' }>,
 ): void {
   const position = positionOf(story, fact.position)
+  // Looked for before what is on comes out: that is not what goes back.
+  const before = fact.again ? takeBack(story, fact, standing.happenedMs) : null
   // With ×n the part found on was the first of n since the last log: the stretch stands for n lives, none of them exact.
   if (position.openLife) closeLife(story, position, { standing, reason: fact.outReason, count: fact.count })
-  position.openLife = newLife(standing, { position: fact.position, partId: fact.partId, entryAge: fact.entryAge })
+  position.openLife =
+    before ?? newLife(standing, { position: fact.position, partId: fact.partId, entryAge: fact.entryAge })
   position.cleanedMs = standing.happenedMs
-  position.cleanings = 0
+  position.cleanings = before?.cleanings ?? 0
   position.seenMs = standing.happenedMs
   position.touchedMs = standing.happenedMs
+}
+
+/** The last that was taken out good there, of that part where one was named: it runs on. */
+function takeBack(
+  story: CarrierStory,
+  { position, partId }: { position: Position; partId: PartId | null },
+  atMs: number,
+): FoldedLife | null {
+  if (!hasIdentity(position)) return null
+  const life = story.lives.findLast(
+    (l) =>
+      l.position === position &&
+      (partId === null || l.partId === null || l.partId === partId) &&
+      isOutGood(l.outReason ?? 'notSaid') &&
+      l.count === 1 &&
+      l.toMs !== null &&
+      l.toMs <= atMs,
+  )
+  if (!life || life.toMs === null) return null
+  story.lives.splice(story.lives.indexOf(life), 1)
+  const offs = [...life.offs, { fromMs: life.toMs, toMs: atMs }]
+  return {
+    ...life,
+    offs,
+    partId: life.partId ?? partId,
+    toMs: null,
+    toEventId: null,
+    toPrecision: null,
+    outReason: null,
+  }
 }
 
 function applyFound(story: CarrierStory, standing: Standing, fact: Extract<Standing['fact'], { kind: 'found' }>): void {
@@ -381,6 +418,7 @@ function newLife(standing: Standing, what: Pick<FoldedLife, 'position' | 'partId
     toPrecision: null,
     outReason: null,
     count: 1,
+    offs: [],
     cleanings: 0,
   }
 }

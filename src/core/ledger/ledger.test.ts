@@ -1,10 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { type CarrierId, type EventId, type StationId } from '@core/ids/id.ts'
+import { type CarrierId, type EventId, type PartId, type StationId } from '@core/ids/id.ts'
 import { buildClock, clockAt } from '@core/clock/clock.ts'
 import { makeRandom } from '@core/random/random.ts'
 import { type Fact, type LedgerEvent, type Occurrence } from './event.ts'
-import { chainStretches, exposureOver } from './exposure.ts'
+import { chainStretches, exposureOver, withoutOffs, type ChainStretch } from './exposure.ts'
 import { foldCarrier } from './fold.ts'
 import { foldStation } from './foldstation.ts'
 import { standingFacts } from './resolve.ts'
@@ -72,6 +72,9 @@ const facts: Fact[] = [
   fitted(),
   fitted('nozzle'),
   { kind: 'removed', carrierId: GUN, position: 'tip', outReason: 'toTry' },
+  fitted('liner'),
+  fitted('liner', { again: true, entryAge: 'unknown' }),
+  { kind: 'removed', carrierId: GUN, position: 'liner', outReason: 'toTry' },
   { kind: 'cleaned', carrierId: GUN, position: 'nozzle' },
   { kind: 'mounted', carrierId: GUN, onId: HEAD },
   { kind: 'mounted', carrierId: GUN, onId: null },
@@ -109,15 +112,20 @@ describe('fold of a carrier', () => {
       { seed: 21, numRuns: 300 },
     )
   })
-  it('has at most one open life a position, and lives of a position never overlap', () => {
+  it('has at most one open life a position, and no two of a position are on at the same time', () => {
     fc.assert(
       fc.property(anyEvents, (events) => {
         const { lives } = story(events)
         for (const position of new Set(lives.map((l) => l.position))) {
+          expect(lives.filter((l) => l.position === position && l.toMs === null).length).toBeLessThanOrEqual(1)
           const own = lives
             .filter((l) => l.position === position)
+            .flatMap(({ fromMs, toMs, offs }) => {
+              const starts = [fromMs, ...offs.map((o) => o.toMs)]
+              const ends = [...offs.map((o) => o.fromMs), toMs]
+              return starts.map((from, i) => ({ fromMs: from, toMs: ends[i] ?? null }))
+            })
             .sort((a, b) => a.fromMs - b.fromMs || (a.toMs ?? Infinity) - (b.toMs ?? Infinity))
-          expect(own.filter((l) => l.toMs === null).length).toBeLessThanOrEqual(1)
           own.forEach((l, i) =>
             expect(own[i + 1]?.fromMs ?? Infinity).toBeGreaterThanOrEqual(l.toMs ?? own[i + 1]?.fromMs ?? Infinity),
           )
@@ -140,6 +148,38 @@ describe('fold of a carrier', () => {
       said(3, 50, { kind: 'removed', carrierId: GUN, position: 'tip', outReason: 'knocked' }),
     ])
     expect(lives[0]).toMatchObject({ toMs: 50, outReason: 'knocked' })
+  })
+  const out = (outReason: 'toTry' | 'worn' = 'toTry'): Fact => ({
+    ...{ kind: 'removed', carrierId: GUN, position: 'liner', outReason },
+  })
+  const back = (over = {}) => fitted('liner', { again: true, entryAge: 'unknown', ...over })
+  it('a liner taken out good and put back is one life, with the time between off', () => {
+    const { lives } = story([said(1, 0, fitted('liner')), said(2, 30, out()), said(3, 70, back())])
+    expect(lives).toMatchObject([{ fromMs: 0, toMs: null, entryAge: 'new', offs: [{ fromMs: 30, toMs: 70 }] }])
+  })
+  it('so is one that made way for another wire’s, by its own part', () => {
+    const [steel, plastic] = ['part_1' as PartId, 'part_2' as PartId]
+    const { lives } = story([
+      said(1, 0, fitted('liner', { partId: steel })),
+      said(2, 30, fitted('liner', { partId: plastic, outReason: 'toTry' })),
+      said(3, 70, back({ partId: steel, outReason: 'toTry' })),
+      said(4, 90, fitted('liner', { partId: steel, outReason: 'worn' })),
+    ])
+    expect(lives).toMatchObject([
+      { fromMs: 30, toMs: 70, partId: plastic, outReason: 'toTry' },
+      { fromMs: 0, toMs: 90, partId: steel, outReason: 'worn', offs: [{ fromMs: 30, toMs: 70 }] },
+      { fromMs: 90, toMs: null, offs: [] },
+    ])
+  })
+  it('worn out it does not come back; a tip begins anew at an age nobody knows', () => {
+    const worn = story([said(1, 0, fitted('liner')), said(2, 30, out('worn')), said(3, 70, back())]).lives
+    expect(worn).toMatchObject([{ toMs: 30 }, { fromMs: 70, entryAge: 'unknown', offs: [] }])
+    const tip = [
+      said(1, 0, fitted()),
+      said(2, 30, { kind: 'removed', carrierId: GUN, position: 'tip', outReason: 'toTry' }),
+      said(3, 70, fitted('tip', { again: true, entryAge: 'unknown' })),
+    ]
+    expect(story(tip).lives).toMatchObject([{ toMs: 30 }, { fromMs: 70, entryAge: 'unknown' }])
   })
   it('×3 since the last log is one stretch that stands for three lives', () =>
     expect(story([said(1, 0, fitted()), said(2, 50, fitted('tip', { count: 3 }))]).lives[0]).toMatchObject({
@@ -196,6 +236,26 @@ describe('exposure', () => {
         expect(of(0, cut) + of(cut, 100)).toBeCloseTo(clock ? clockAt(clock, 100).amount : NaN)
       }),
       { seed: 2 },
+    )
+  })
+  it('leaves out what was out of the chain: never more than the whole, and nothing twice', () => {
+    const whole: ChainStretch[] = [
+      { headId: HEAD, fromMs: 0, toMs: 50 },
+      { headId: HEAD, fromMs: 60, toMs: null },
+    ]
+    expect(withoutOffs(whole, [{ fromMs: 40, toMs: 70 }])).toEqual([
+      { headId: HEAD, fromMs: 0, toMs: 40 },
+      { headId: HEAD, fromMs: 70, toMs: null },
+    ])
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 90 }), fc.integer({ min: 1, max: 60 }), (fromMs, long) => {
+        const off = { fromMs, toMs: fromMs + long }
+        const used = (of: ChainStretch[], from: number, to: number) =>
+          exposureOver(of, clocks, { fromMs: from, toMs: to }).kg?.amount ?? NaN
+        const left = used(withoutOffs(whole, [off]), 0, 100)
+        expect(left + used(whole, off.fromMs, Math.min(100, off.toMs))).toBeCloseTo(used(whole, 0, 100))
+      }),
+      { seed: 3 },
     )
   })
   it('is unknown, not nothing, for a counter without a clock', () =>

@@ -74,10 +74,17 @@ export interface LinerHistory {
   readings: readonly { atMs: number; what: string; method: string; value: number | null; grade: string | null }[]
 }
 
+interface Span {
+  fromMs: number
+  untilMs?: number
+  /** While another was in. */
+  offs?: readonly { fromMs: number; toMs: number }[]
+}
 /** What speaks of the liner that went on at `fromMs`, as far as it was known by `untilMs`. */
-export function evidenceOf(history: LinerHistory, span: { fromMs: number; untilMs?: number }): LinerEvidence {
-  const { fromMs, untilMs = Infinity } = span
-  const isIn = ({ atMs }: { atMs: number }) => atMs > fromMs && atMs <= untilMs
+export function evidenceOf(history: LinerHistory, span: Span): LinerEvidence {
+  const { fromMs, untilMs = Infinity, offs = [] } = span
+  const isOff = (ms: number) => offs.some((o) => ms > o.fromMs && ms <= o.toMs)
+  const isIn = ({ atMs }: { atMs: number }) => atMs > fromMs && atMs <= untilMs && !isOff(atMs)
   const stops = history.stops.filter(isIn).flatMap((stop) => {
     const signs = stopSigns(stop)
     return signs ? [{ ...signs, atMs: stop.atMs }] : []

@@ -45,5 +45,11 @@ export function kindOfPosition(position: Position): string {
   return lane < 0 ? position : position.slice(0, lane)
 }
 
+/** Parts told apart one by one: taken out good and put back it is the same life, over several stretches. The others are not. */
+const WITH_IDENTITY: ReadonlySet<string> = new Set(['liner', 'jump', 'neck', 'rolls', 'reamer', 'outlet', 'inlet'])
+export const hasIdentity = (position: Position): boolean => WITH_IDENTITY.has(kindOfPosition(position))
+/** Taken out for these it can go back on. */
+export const isOutGood = (reason: OutReason): boolean => reason === 'toTry' || reason === 'due' || reason === 'notSaid'
+
 /** Wear life counts only "worn" as the end; every other reason leaves the life censored for wear. */
 export const isWornOut = (reason: OutReason) => reason === 'worn'

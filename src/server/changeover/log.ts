@@ -94,7 +94,9 @@ function factsOf(planned: Planned, at: At): Fact[] {
       partId: (s.to?.id ?? null) as PartId | null,
       outReason: 'toTry',
       count: 1,
-      entryAge: wasKept(planned, s.to?.id, shop) ? 'unknown' : 'new',
+      ...(wasKept(planned, s.to?.id, shop)
+        ? ({ entryAge: 'unknown', again: true } as const)
+        : ({ entryAge: 'new' } as const)),
     })),
     ...guideFacts(planned, at),
     ...wireFacts(planned, at),
@@ -128,6 +130,7 @@ function guideFacts({ plan, hung }: Planned, { place, shop }: At): Fact[] {
       outReason: 'toTry',
       count: 1,
       entryAge: 'unknown',
+      again: true,
     },
   ]
 }

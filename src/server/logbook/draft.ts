@@ -1,6 +1,6 @@
 import { type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
-import { kindOfPosition } from '@core/path/columns.ts'
+import { hasIdentity, kindOfPosition } from '@core/path/columns.ts'
 import { type ActRead } from '@contract/logbook.ts'
 import { happenedAt, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
@@ -30,6 +30,20 @@ export function carrierAt(place: Place, position: string, shop: ShopModel): Carr
   return id as CarrierId
 }
 
+/** The one taken out goes back on. The life it goes on with knows which part it was; a kind that is not told apart begins at an age nobody knows. */
+function putBackFact(act: ActRead, place: Place, shop: ShopModel): Fact {
+  const at = act.position ?? ''
+  const likely = hasIdentity(at) ? null : (place.partFor?.(at) ?? null)
+  return {
+    kind: 'fitted',
+    carrierId: carrierAt(place, at, shop),
+    position: at,
+    partId: (act.partId ?? likely) as PartId | null,
+    outReason: act.outReason,
+    ...{ count: 1, entryAge: 'unknown', again: true },
+  }
+}
+
 /** What a hand said, as the fact the ledger keeps. */
 export function factOf(act: ActRead, place: Place, shop: ShopModel): Fact {
   const built = shop.built(place.stationId)
@@ -47,6 +61,8 @@ export function factOf(act: ActRead, place: Place, shop: ShopModel): Fact {
         count: act.count,
         entryAge: 'new',
       }
+    case 'putBack':
+      return putBackFact(act, place, shop)
     case 'removed':
       return { kind: 'removed', carrierId: carrierAt(place, at, shop), position: at, outReason: act.outReason }
     case 'cleaned':

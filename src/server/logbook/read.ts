@@ -221,10 +221,12 @@ const causeSays = (key: string | null) => SHIPPED.causes.find((c) => c.key === k
 
 /** The word a line of its own kind turns on. */
 function whatOf(fact: Fact): string | null {
+  if (fact.kind === 'fitted') return fact.again ? 'again' : null
   switch (fact.kind) {
     case 'shopChanged':
       return fact.what
     case 'wireLost':
+    case 'spoiled':
       return fact.why
     case 'setting':
       return `${fact.name}=${fact.value}`
@@ -240,8 +242,6 @@ function whatOf(fact: Fact): string | null {
       return fact.task
     case 'nearMiss':
       return fact.hazard
-    case 'spoiled':
-      return fact.why
     case 'stuck':
       return fact.isKinked ? 'kinked' : 'stuck'
     case 'autopsy':

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { asc, count, eq } from 'drizzle-orm'
 import { makeRandom, pick } from '@core/random/random.ts'
+import { type GunAnswer } from '@contract/gun.ts'
 import { type LogAnswer } from '@contract/logbook.ts'
 import { ledgerEvent, life, positionNow, stationNow } from '@server/db/schema.ts'
 import { transact } from '@server/db/db.ts'
@@ -12,6 +13,7 @@ import { makeSchedule } from '@core/clock/schedule.ts'
 import { type Standing } from '@core/ledger/resolve.ts'
 import {
   driftOf,
+  LEAD,
   type Client,
   makePlaces,
   nextKey,
@@ -49,13 +51,14 @@ async function liveADay(seed: number, steps: number): Promise<void> {
         'changed',
         'cleaned',
         'removed',
+        'putBack',
         'seen',
         'down',
         'running',
         'parked',
         'newSpool',
       ] as const)
-      const position = ['changed', 'cleaned', 'removed'].includes(act)
+      const position = ['changed', 'cleaned', 'removed', 'putBack'].includes(act)
         ? pick(random, ['tip', 'nozzle', 'liner'])
         : undefined
       const happenedMs = server.clock.nowMs - Math.floor(random() * 5 * HOUR)
@@ -208,4 +211,40 @@ describe('minutes stood', () => {
     expect(stoppedMinutes({ fromMs: 7 * HOUR, toMs: 25 * HOUR, endedBy: 'log' }, day, 0)).toBe(60))
   it('of an open one run to now, within its shift', () =>
     expect(stoppedMinutes({ fromMs: 7 * HOUR, toMs: null, endedBy: null }, day, 7.5 * HOUR)).toBe(30))
+})
+
+describe('a liner taken out good and put back', () => {
+  const DAY = 24 * HOUR
+  it('is one life over two stretches: what was fed while another was in is not its own', async () => {
+    const stationId = ids[0] ?? ''
+    const monday = Math.ceil(server.clock.nowMs / (7 * DAY)) * 7 * DAY + 4 * DAY
+    const log = async (act: string, happenedMs: number, over: Record<string, unknown> = {}) => {
+      server.clock.nowMs = Math.max(server.clock.nowMs, happenedMs + HOUR)
+      const acts = [{ stationId, act, position: 'liner', happenedMs, ...over }]
+      expect((await lead.post<LogAnswer>('/logbook', { key: nextKey(), acts })).status).toBe(200)
+    }
+    const fed = async (day: number, kg: number) => {
+      server.clock.nowMs = monday + (day + 1) * DAY - HOUR
+      await lead.post('/people/sign-in', LEAD)
+      const date = new Date(monday + day * DAY).toISOString().slice(0, 10)
+      expect((await lead.post('/clock/usage', { key: nextKey(), stationId, day: date, kg })).status).toBe(200)
+    }
+    server.clock.nowMs = monday
+    await lead.post('/people/sign-in', LEAD)
+    await log('changed', monday, { outReason: 'worn' })
+    await fed(0, 10)
+    await log('removed', monday + DAY, { outReason: 'toTry' })
+    await fed(1, 5)
+    await log('putBack', monday + 2 * DAY, { outReason: 'notSaid' })
+    await fed(2, 7)
+    const gun = async () => (await lead.get<GunAnswer>(`/gun/${stationId}`)).body
+    const liner = (await gun()).positions.find((p) => p.position === 'liner')
+    expect(liner).toMatchObject({ fittedMs: monday, entryAge: 'new' })
+    expect(liner?.used).toBeCloseTo(17, 0)
+    expect((await gun()).tape.map((l) => l.what)).toContain('again')
+    await log('changed', monday + 3 * DAY, { outReason: 'worn' })
+    const [ended] = await server.deps.db.select().from(life).where(eq(life.fromMs, monday))
+    expect(ended?.kg).toBeCloseTo(17, 0)
+    expect(await differing()).toBe(0)
+  })
 })

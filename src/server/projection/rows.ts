@@ -10,7 +10,7 @@ import {
   type FoldedPosition,
   type FoldedSpool,
 } from '@core/ledger/fold.ts'
-import { exposureOver, type ChainStretch, type Exposure } from '@core/ledger/exposure.ts'
+import { exposureOver, withoutOffs, type ChainStretch, type Exposure } from '@core/ledger/exposure.ts'
 import { evidenceOf, isNoEvidence, type LinerEvidence, type StopTold } from '@core/liner/signs.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { alarmsOf, type KeptReading } from '@core/reading/alarms.ts'
@@ -43,11 +43,12 @@ export function lifeRows(id: string, gathered: Gathered, classKey: string | null
   const clocks = clocksFrom(gathered)
   return (story?.lives ?? []).flatMap((l) => {
     if (l.toMs === null) return []
-    const used = exposureOver(stretches, clocks, { fromMs: l.fromMs, toMs: l.toMs })
+    const on = withoutOffs(stretches, l.offs)
+    const used = exposureOver(on, clocks, { fromMs: l.fromMs, toMs: l.toMs })
     return [
       {
         ...endedLife(l, l.toMs),
-        ...counted(id, gathered, { fromMs: l.fromMs, toMs: l.toMs }),
+        ...counted(id, gathered, { fromMs: l.fromMs, toMs: l.toMs, offs: l.offs }),
         carrierId: id,
         classKey,
         kg: used.kg?.amount ?? null,
@@ -84,11 +85,12 @@ export function positionRows(id: string, gathered: Gathered): PositionRow[] {
   const seenAll = story.positions.get(ALL_POSITIONS)?.seenMs ?? null
   const extra = [...story.positions.values()].filter((p) => p.openLife).map((p) => p.position)
   const names = [...new Set([...row.positions, ...extra])]
-  const stretches = gathered.stretchesOf(id)
-  const last = stretches.at(-1)
-  const chainFromMs = last && last.toMs === null ? last.fromMs : null
+  const whole = gathered.stretchesOf(id)
   return names.map((position) => {
     const at: FoldedPosition | undefined = story.positions.get(position)
+    const stretches = withoutOffs(whole, at?.openLife?.offs ?? [])
+    const last = stretches.at(-1)
+    const chainFromMs = last && last.toMs === null ? last.fromMs : null
     const since = (fromMs: number | null | undefined) =>
       fromMs === null || fromMs === undefined ? null : usedSince(stretches, gathered, fromMs)
     return {
@@ -102,7 +104,11 @@ export function positionRows(id: string, gathered: Gathered): PositionRow[] {
       cleanings: at?.cleanings ?? 0,
       seenMs: latest(at?.seenMs ?? null, seenAll),
       chainFromMs,
-      ...counted(id, gathered, { fromMs: at?.openLife?.fromMs ?? Infinity, toMs: Infinity }),
+      ...counted(id, gathered, {
+        fromMs: at?.openLife?.fromMs ?? Infinity,
+        toMs: Infinity,
+        offs: at?.openLife?.offs ?? [],
+      }),
       sinceFitted: since(at?.openLife?.fromMs),
       sinceCleaned: since(at?.openLife ? at.cleanedMs : null),
     }
@@ -113,9 +119,10 @@ export function positionRows(id: string, gathered: Gathered): PositionRow[] {
 function counted(
   id: string,
   gathered: Gathered,
-  span: { fromMs: number; toMs: number },
+  span: { fromMs: number; toMs: number; offs: FoldedLife['offs'] },
 ): { matings: number; spools: number } {
-  const isIn = (atMs: number) => atMs > span.fromMs && atMs <= span.toMs
+  const isOff = (atMs: number) => span.offs.some((o) => atMs > o.fromMs && atMs <= o.toMs)
+  const isIn = (atMs: number) => atMs > span.fromMs && atMs <= span.toMs && !isOff(atMs)
   const matings = (gathered.stories.get(id)?.mounts ?? []).filter((m) => isIn(m.fromMs)).length
   const spools = gathered.stretchesOf(id).reduce((sum, stretch) => {
     const loads = gathered.stories.get(stretch.headId)?.spools ?? []
@@ -181,12 +188,14 @@ export const keptReading = ({ leftAt, limitValue, verdict, ...r }: ReadingRow): 
   is: verdict,
 })
 
+/** When it went on, first and again. */
+const putOn = (l: FoldedLife): number[] => [l.fromMs, ...l.offs.map((o) => o.toMs)]
+
 /** When parts went on, on this carrier and on the feeders it hung on. */
 function fittedTimes(id: string, gathered: Gathered): (position: string) => number[] {
   const heads = [...new Set(gathered.stretchesOf(id).map((s) => s.headId as string))]
   const stories = [id, ...heads].flatMap((of) => gathered.stories.get(of) ?? [])
-  return (position) =>
-    stories.flatMap((story) => story.lives.filter((l) => l.position === position).map((l) => l.fromMs))
+  return (position) => stories.flatMap((story) => story.lives.filter((l) => l.position === position).flatMap(putOn))
 }
 
 function touchedTimes(id: string, gathered: Gathered): (position: string) => number | null {
@@ -225,16 +234,17 @@ export function stopsOver(id: string, gathered: Gathered): StopTold[] {
 /** What speaks of the liner in a gun since it went on. */
 function linerEvidence(id: string, gathered: Gathered, readings: readonly ReadingRow[]): LinerEvidence | null {
   const story = gathered.stories.get(id)
-  const fromMs = story?.positions.get('liner')?.openLife?.fromMs
-  if (!story || fromMs === undefined) return null
-  const evidence = evidenceOf({ stops: stopsOver(id, gathered), kinksMs: story.kinksMs, readings }, { fromMs })
+  const life = story?.positions.get('liner')?.openLife
+  if (!story || !life) return null
+  const { fromMs, offs } = life
+  const evidence = evidenceOf({ stops: stopsOver(id, gathered), kinksMs: story.kinksMs, readings }, { fromMs, offs })
   return isNoEvidence(evidence) ? null : evidence
 }
 
 /** Slip pulls hold while the same rolls are on. */
 function calibrationOf(story: CarrierStory) {
   const last = story.calibrations.at(-1) ?? null
-  const rolls = story.lives.filter((l) => l.position === 'rolls').map((l) => l.fromMs)
+  const rolls = story.lives.filter((l) => l.position === 'rolls').flatMap(putOn)
   return last && rolls.every((ms) => ms <= last.atMs) ? last : null
 }
 

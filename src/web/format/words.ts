@@ -64,6 +64,7 @@ export function donePhrase(act: string, position: string | null): string {
   if (act === 'unparked') return 'In use again'
   if (act === 'down') return 'It’s down'
   if (act === 'running') return 'Running'
+  if (act === 'putBack') return `${capital(partName(position ?? ''))} put back`
   const verb = act === 'cleaned' ? 'cleaned' : act === 'removed' ? 'taken out' : 'changed'
   return `${capital(partName(position ?? ''))} ${verb}`
 }

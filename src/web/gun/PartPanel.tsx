@@ -114,6 +114,7 @@ const WORD: Record<string, string> = {
   cleaned: 'cleaned',
   seen: 'looked at: good',
   removed: 'taken out',
+  putBack: 'the same put back',
   newSpool: 'new spool',
 }
 
@@ -122,6 +123,7 @@ export function actsFor(p: GunPosition): Choice[] {
   acts.push({ act: 'changed', position: p.position })
   if (p.canClean) acts.push({ act: 'cleaned', position: p.position })
   acts.push({ act: 'seen', position: p.position })
-  if (p.fittedMs !== null) acts.push({ act: 'removed', position: p.position })
+  // Nothing is on: what was taken out may go back.
+  acts.push({ act: p.fittedMs !== null ? 'removed' : 'putBack', position: p.position })
   return acts
 }

@@ -24,6 +24,7 @@ export function lineSentence(line: LogLine, units: Units): string {
   const is = line.position && isPlural(line.position) ? 'were' : 'was'
   switch (line.kind) {
     case 'fitted':
+      if (line.what === 'again') return `${part} put back${code}.`
       return line.count > 1
         ? `${part} changed ${line.count} times since the last log${code}${why}.`
         : `${part} changed${code}${why}.`
