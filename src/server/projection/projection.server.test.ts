@@ -243,7 +243,7 @@ describe('a liner taken out good and put back', () => {
     expect(liner?.used).toBeCloseTo(17, 0)
     expect((await gun()).tape.map((l) => l.what)).toContain('again')
     await log('changed', monday + 3 * DAY, { outReason: 'worn' })
-    const [ended] = await server.deps.db.select().from(life).where(eq(life.fromMs, monday))
+    const [ended] = await server.parts.deps.db.select().from(life).where(eq(life.fromMs, monday))
     expect(ended?.kg).toBeCloseTo(17, 0)
     expect(await differing()).toBe(0)
   })
