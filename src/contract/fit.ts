@@ -10,6 +10,7 @@ import {
   LINER_KINDS,
   MODES,
   NOZZLE_STYLES,
+  PROOFS,
   PLUG_STYLES,
   POLARITIES,
   UNWINDS,
@@ -90,6 +91,7 @@ export const procedureFit = z.object({
 const groove = z.object({ shape: z.enum(GROOVE_SHAPES), sizeMm: z.number().min(0.5).max(WIRE_MOST_MM) })
 export const partFit = z.object({
   alsoFamilyIds: z.array(z.string()).max(20),
+  proof: z.enum(PROOFS).nullish(),
   isForAluminium: z.boolean().nullable(),
   wireMm: span(0.4, WIRE_MOST_MM),
   linerKind: z.enum(LINER_KINDS).nullable(),

@@ -123,6 +123,8 @@ export const tryoutLine = z.object({
   placesB: z.array(z.string()),
   ratio: z.number(),
   needed: z.number().int(),
+  /** Codes of its parts of which it is not confirmed yet that they fit. */
+  unproven: z.array(z.string()),
   fromMs: instantMs,
   toMs: instantMs.nullable(),
   now: z.object({
@@ -314,4 +316,9 @@ export const tryoutRequest = z.object({
   stationIds: z.array(stationId).min(2).max(500),
   ratio: z.number().min(1.05).max(20),
 })
-export const tryoutEndRequest = z.object({ key: idempotencyKey, id: z.string().max(40) })
+export const tryoutEndRequest = z.object({
+  key: idempotencyKey,
+  id: z.string().max(40),
+  /** They went on and served: that its parts fit is confirmed here. */
+  fits: z.boolean().default(false),
+})

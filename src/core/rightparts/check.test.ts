@@ -100,6 +100,8 @@ const SPEAKS: Record<RuleKey, { setup: Setup; severity: 'stops' | 'harms' | 'not
   nozzleStyle: { setup: family({ nozzleStyle: 'threaded' }), severity: 'stops' },
   reamerBlade: { setup: set({ reamerBlade: '16' }), severity: 'stops' },
   reamerClamp: { setup: set({ reamerClamp: '18' }), severity: 'harms' },
+  fitRumour: { setup: withFit('nozzle', 'X', { familyId: 'fam-kelp', fit: { proof: 'rumour' } }), severity: 'harms' },
+  fitClaimed: { setup: withFit('nozzle', 'X', { familyId: 'fam-kelp', fit: { proof: 'claimed' } }), severity: 'note' },
   otherWire: { setup: procedure({ wireId: 'wire-solid-1.2' }), severity: 'stops' },
   otherMode: { setup: procedure({ mode: 'spray' }), severity: 'harms' },
   otherGas: { setup: procedure({ gas: 'CO2' }), severity: 'harms' },

@@ -2,6 +2,7 @@ import { alloyOf, grooveFor, isSoft, type PartFacts, type Setup, type WireFacts 
 import { jobRules } from './chooser.ts'
 import { isWorseFinding, type Finding, type RuleKey } from './finding.ts'
 import { frontRules } from './frontrules.ts'
+import { proofRules } from './proofrules.ts'
 import { rollRules } from './rollrules.ts'
 import { supplyRules } from './supplyrules.ts'
 import { wireRules } from './wirerules.ts'
@@ -18,6 +19,7 @@ export function check(setup: Setup): Finding[] {
     ...frontRules(setup),
     ...supplyRules(setup),
     ...jobRules(setup),
+    ...proofRules(setup),
   ].sort(isWorseFinding)
 }
 
@@ -113,7 +115,7 @@ export function findingsWith(setup: Setup, part: PartFacts): Finding[] {
         : FRONT_KINDS.has(part.kindKey)
           ? frontRules(to)
           : wireRules(to)
-  return found.filter((f) => f.at === part.kindKey).sort(isWorseFinding)
+  return [...found, ...proofRules(to)].filter((f) => f.at === part.kindKey).sort(isWorseFinding)
 }
 
 /**

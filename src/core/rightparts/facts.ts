@@ -133,9 +133,15 @@ export type LinerKind = (typeof LINER_KINDS)[number]
 export const GUIDE_MATERIALS = ['steel', 'brass', 'polymer'] as const
 export type GuideMaterial = (typeof GUIDE_MATERIALS)[number]
 
+/** How it is known that a part fits: tried here, its maker's word, or only heard. */
+export const PROOFS = ['confirmed', 'claimed', 'rumour'] as const
+export type Proof = (typeof PROOFS)[number]
+
 /** What a part is, beyond kind, family and nominal size. Which of it applies goes by the kind. */
 export interface PartFit {
   alsoFamilyIds: string[]
+  /** Null: nobody doubts it. */
+  proof?: Proof | null
   isForAluminium: boolean | null
   wireMm: Span | null
   linerKind: LinerKind | null
@@ -218,6 +224,8 @@ export interface Setup {
   /** The shop's answer to D29 and D09. */
   polarityBy: 'wire' | 'gasless'
   tipStands: 'byMode' | 'level' | 'proud'
+  /** Parts that are being tried out on it. */
+  trying?: readonly string[]
 }
 
 const SAME_MM = 0.04

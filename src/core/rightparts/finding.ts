@@ -127,6 +127,16 @@ export const RULES = {
     'All rolls have to be the same: two sizes pull at different speeds.',
     'all rolls the same',
   ),
+  fitRumour: rule(
+    'That {found} fits is only heard.',
+    'Nobody here has put one on and written down how it went. Try it out at a few guns first (Part life, try-outs).',
+    'fit confirmed, claimed or heard',
+  ),
+  fitClaimed: rule(
+    'That {found} fits is its maker’s word.',
+    'Nobody here has confirmed it yet; a try-out that ends well does.',
+    'fit confirmed, claimed or heard',
+  ),
   unwind: rule(
     'Wire leaves the spool {found}; this feeder wants it {wanted}.',
     'A bend before the rolls drags and twists, and it nests.',

@@ -14,6 +14,7 @@ export const UNTOLD_WIRE: WireFit = {
 }
 export const UNTOLD_PART: PartFit = {
   alsoFamilyIds: [],
+  proof: null,
   isForAluminium: null,
   wireMm: null,
   linerKind: null,

@@ -6,6 +6,7 @@ import {
   LINER_HOLDS,
   LINER_KINDS,
   NOZZLE_STYLES,
+  PROOFS,
   type FamilyFit,
   type PartFit,
 } from '@core/rightparts/facts.ts'
@@ -110,6 +111,7 @@ function partFit(cell: Cell, kindKey: string): PartFit {
   return {
     ...UNTOLD_PART,
     isForAluminium: cell('forAluminium', yesNo),
+    proof: cell('proof', (t) => readWord(t, PROOFS)),
     wireMm: cell('wires', readWireRange),
     linerKind: isLiner ? cell('made', (t) => readWord(t, LINER_KINDS)) : null,
     material: isGuide ? cell('made', (t) => readWord(t, GUIDE_MATERIALS)) : null,

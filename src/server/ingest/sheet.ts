@@ -51,6 +51,7 @@ export const LABELS: Record<string, string> = {
   partLength: 'length (m)',
   faces: 'faces',
   forAluminium: 'for aluminium',
+  proof: 'fit known by',
   price: 'price',
   onHand: 'on hand',
   thread: 'tip thread',

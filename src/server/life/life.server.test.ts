@@ -4,6 +4,7 @@ import { type FloorAnswer } from '@contract/floor.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type LifeAnswer } from '@contract/life.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
+import { UNTOLD_PART } from '@core/rightparts/untold.ts'
 import { drawWeibull, makeRandom } from '@core/random/random.ts'
 import { contentOf, withPowerCut } from '@server/testing/powercut.ts'
 import {
@@ -257,6 +258,34 @@ describe('a try-out', () => {
     expect(ended?.toMs).toBe(server.clock.nowMs - DAY)
     expect(ended?.now.answer).toBe('notYet')
     expect(await start()).toMatchObject({ status: 200 })
+    await lead.post('/life/tryout/end', { key: nextKey(), id: (await tryouts())[0]?.id })
+  })
+  it('a part of which it is only heard that it fits is asked about, tried, and confirmed by what came of it', async () => {
+    await lead.post('/shop/part', {
+      ...{ key: nextKey(), code: 'HEARD-9', name: 'look-alike tip', kindKey: 'tip', familyId: null, wireSize: null },
+      ...{ priceMinor: 40, onHand: 10, fit: { ...UNTOLD_PART, proof: 'rumour' } },
+    })
+    const partOf = async () => (await lead.get<ShopAnswer>('/shop')).body.parts.find((p) => p.code === 'HEARD-9')
+    const partId = (await partOf())?.id ?? ''
+    const heard = async (name: string) =>
+      (await lead.get<GunAnswer>(`/gun/${id(name)}`)).body.findings.find((f) => f.rule === 'fitRumour')?.severity
+    server.clock.nowMs += 60_000
+    await act('A1', { act: 'changed', position: 'tip', outReason: 'toTry', partId })
+    expect(await heard('A1')).toBe('harms')
+    const dealt = {
+      stationIds: [id('A1'), id('A2')],
+      partAId: partId,
+      partBId: partId,
+      nameA: 'HEARD-9',
+      nameB: 'ours',
+    }
+    expect(await start(dealt)).toMatchObject({ status: 200 })
+    expect(await heard('A1')).toBe('note')
+    const [made] = await tryouts()
+    expect(made?.unproven).toContain('HEARD-9')
+    await lead.post('/life/tryout/end', { key: nextKey(), id: made?.id, fits: true })
+    expect((await partOf())?.fit?.proof).toBe('confirmed')
+    expect(await heard('A1')).toBeUndefined()
   })
 })
 

@@ -4,6 +4,7 @@ import { compareGroups } from '@core/life/compare.ts'
 import { endsNeeded } from '@core/life/needed.ts'
 import { dealOut, tryoutNow } from '@core/life/tryout.ts'
 import { makeId } from '@core/ids/id.ts'
+import { UNTOLD_PART } from '@core/rightparts/untold.ts'
 import { type LifeAnswer, type tryoutEndRequest, type tryoutRequest } from '@contract/life.ts'
 import { part, partKind, tryout } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -37,10 +38,17 @@ function lineOf(row: Row, shop: ShopModel, at: { all: readonly Told[]; nowMs: nu
     ...{ id: row.id, question: row.question, nameA: row.nameA, nameB: row.nameB },
     placesA: row.stationsA.map(nameOf),
     placesB: row.stationsB.map(nameOf),
+    unproven: unprovenOf(row, shop).map((p) => p.code),
     ...{ ratio: row.ratio, needed: row.needed, fromMs: row.fromMs, toMs: row.toMs, now },
     daysLeft: row.toMs !== null || perDay <= 0 ? null : Math.max(0, row.needed - now.ends) / perDay,
   }
 }
+/** Its parts of which nobody has confirmed that they fit. */
+const unprovenOf = (row: Row, shop: ShopModel) =>
+  [row.partAId, row.partBId]
+    .flatMap((id) => shop.partById.get(id ?? '') ?? [])
+    .filter((p) => p.fit?.proof === 'claimed' || p.fit?.proof === 'rumour')
+
 /** What is being tried at a place, and which side it was dealt: told to whoever puts the part on. */
 export async function tryoutsAt(
   db: Reader,
@@ -113,12 +121,18 @@ export const endTryout = (
 ) =>
   changing(deps, who, {
     key: at.request.key,
-    what: 'a try-out ended',
+    what: at.request.fits ? 'a try-out ended: its parts fit, confirmed here' : 'a try-out ended',
     work: async (tx) => {
       const [row] = await tx.select().from(tryout).where(eq(tryout.id, at.request.id)).for('update')
       if (!row) throw new DomainError('not-found', 'There is no such try-out.')
       if (row.toMs !== null) return
       const verdict = standNow(row, await at.told(row.kindKey))
       await tx.update(tryout).set({ toMs: deps.now(), verdict }).where(eq(tryout.id, row.id))
+      if (!at.request.fits) return
+      for (const p of unprovenOf(row, await loadShop(tx, deps.calendar, deps.now())))
+        await tx
+          .update(part)
+          .set({ fit: { ...(p.fit ?? UNTOLD_PART), proof: 'confirmed' } })
+          .where(eq(part.id, p.id))
     },
   })

@@ -22,6 +22,7 @@ export class CheckStore {
       [...shop.feederTypes.values()],
       [...shop.procedures.values()],
       shop.choices,
+      [...shop.tryingAt],
       [...shop.keptByStation.values()],
       shop.areas.map((a) => [a.id, a.built]),
       shop.stations.map((s) => [s.areaId, s.classKey, s.except]),

@@ -120,6 +120,7 @@ export function setupOf(hung: Hung, shop: ShopModel): Setup {
     settings: settingsHere(hung, shop),
     parts: partsHere(hung, shop),
     polarityBy: polarity === 'gasless' ? 'gasless' : 'wire',
+    trying: shop.tryingAt.get(hung.station.id) ?? [],
     tipStands: stands === 'level' || stands === 'proud' ? stands : 'byMode',
   }
 }

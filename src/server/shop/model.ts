@@ -1,4 +1,4 @@
-import { asc, eq } from 'drizzle-orm'
+import { asc, eq, isNull } from 'drizzle-orm'
 import { kgPerArcHour } from '@core/spools/wire.ts'
 import { builtOf, NOTHING_BUILT, type Built } from '@core/shop/built.ts'
 import { nextWindow, type Schedule } from '@core/clock/schedule.ts'
@@ -19,6 +19,7 @@ import {
   station,
   stationClass,
   wire,
+  tryout,
 } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { TASK_KEYS } from '@core/guide/keys.ts'
@@ -53,6 +54,8 @@ export interface ShopModel {
   feederTypes: Map<string, typeof feederType.$inferSelect>
   procedures: Map<string, typeof procedure.$inferSelect>
   choices: (typeof houseChoice.$inferSelect)[]
+  /** Parts being tried out, by place. */
+  tryingAt: ReadonlyMap<string, readonly string[]>
   keptByStation: Map<string, (typeof keptFinding.$inferSelect)[]>
   shifts: ShiftOfWeek[]
   holidays: string[]
@@ -101,6 +104,7 @@ function readTables(db: Reader) {
     db.select().from(keptFinding),
     db.select({ id: carrier.id, stationId: carrier.stationId }).from(carrier).where(eq(carrier.type, 'station')),
     readTaskTotals(db),
+    db.select().from(tryout).where(isNull(tryout.toMs)),
   ])
 }
 
@@ -137,7 +141,7 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
     kindByKey,
     ...minutesHere(kindByKey, minutesOf(more[6])),
     families: new Map(families.map((f) => [f.id, f.name])),
-    ...fitOfShop(families, more),
+    ...{ ...fitOfShop(families, more), tryingAt: triedAt(more[7]) },
     stopRateOf: stopRates(stations, classes),
     clockSetup: (stationId) =>
       clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? '' }),
@@ -164,6 +168,16 @@ const minutesHere = (
   learnt,
   changeMinOf: (kindKey, familyId) => changeMinutes(kindByKey, { kindKey, familyId, learnt }),
 })
+
+/** Parts under try-out, by the place they were dealt to. */
+function triedAt(running: (typeof tryout.$inferSelect)[]): Map<string, string[]> {
+  const dealt = running.flatMap(({ stationsA, stationsB, partAId, partBId }) => [
+    ...stationsA.map((stationId) => ({ stationId, partId: partAId })),
+    ...stationsB.map((stationId) => ({ stationId, partId: partBId })),
+  ])
+  const by = groupBy(dealt, (d) => d.stationId)
+  return new Map([...by].map(([id, list]) => [id, list.flatMap((d) => d.partId ?? [])]))
+}
 
 /** What the rules of fit go by. */
 function fitOfShop(

@@ -123,7 +123,8 @@ export function actsFor(p: GunPosition): Choice[] {
   acts.push({ act: 'changed', position: p.position })
   if (p.canClean) acts.push({ act: 'cleaned', position: p.position })
   acts.push({ act: 'seen', position: p.position })
-  // Nothing is on: what was taken out may go back.
-  acts.push({ act: p.fittedMs !== null ? 'removed' : 'putBack', position: p.position })
+  if (p.fittedMs !== null) acts.push({ act: 'removed', position: p.position })
+  // Nothing is on: what was taken out may go back. A hub is never out.
+  else if (p.position !== 'hub') acts.push({ act: 'putBack', position: p.position })
   return acts
 }

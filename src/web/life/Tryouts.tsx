@@ -23,14 +23,7 @@ export function Tryouts({ at }: { at: LifeAnswer }) {
               {t.toMs === null ? '' : `, ended ${shortDate(t.toMs, at.zone)}`}.
             </span>{' '}
             {t.toMs === null ? (
-              <Button
-                size="sm"
-                variant="outline-secondary"
-                disabled={end.isPending}
-                onClick={() => end.mutate({ id: t.id })}
-              >
-                End it
-              </Button>
+              <Ends t={t} isBusy={end.isPending} onEnd={(fits) => end.mutate({ id: t.id, fits })} />
             ) : null}
           </li>
         ))}
@@ -38,6 +31,23 @@ export function Tryouts({ at }: { at: LifeAnswer }) {
       <Trouble problem={end.error} />
       <NewTryout at={at} />
     </section>
+  )
+}
+
+/** Ends it; where it was only said that its parts fit, with what came of that. */
+function Ends(props: { t: LifeAnswer['tryouts'][number]; isBusy: boolean; onEnd: (fits: boolean) => void }) {
+  const { t, isBusy, onEnd } = props
+  const key = (fits: boolean, says: string) => (
+    <Button size="sm" variant="outline-secondary" disabled={isBusy} onClick={() => onEnd(fits)}>
+      {says}
+    </Button>
+  )
+  if (t.unproven.length === 0) return key(false, 'End it')
+  return (
+    <span className="built-keys">
+      {key(true, `End it: ${listed(t.unproven)} ${t.unproven.length === 1 ? 'fits' : 'fit'}, confirmed here`)}
+      {key(false, 'End it: not shown to fit')}
+    </span>
   )
 }
 

@@ -143,7 +143,7 @@ describe('side by side', () => {
   it('a try-out says how far it is', () => {
     const t: LifeAnswer['tryouts'][number] = {
       ...{ id: 'try_1', question: 'dip or none?', nameA: 'none', nameB: 'dip', placesA: ['A1'], placesB: ['A2'] },
-      ...{ ratio: 1.5, needed: 48, fromMs: 0, toMs: null, daysLeft: 20 },
+      ...{ unproven: [], ratio: 1.5, needed: 48, fromMs: 0, toMs: null, daysLeft: 20 },
       now: { answer: 'notYet', ratio: 1.3, low: 0.9, high: 1.9, ends: 20 },
     }
     expect(tryoutSentence(t)).toBe('20 of 48 worn ones are in, about three weeks more at this rate.')

@@ -6,18 +6,20 @@ import { type ShopAnswer } from '@contract/shop.ts'
 import { field, PickOne, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
 import { FaceFields, facesOf, groovesOf, type Faces } from './RollFaces.tsx'
-import { PART_SPECS } from './fitspecs.ts'
+import { PART_SPECS, PROOF_SPEC } from './fitspecs.ts'
 import { factsOf, SpecFields, textsOf, Unread, type Texts } from './SpecFields.tsx'
 import { useSave } from './queries.ts'
 
 type Part = Partial<ShopAnswer['parts'][number]>
 
+const specsOf = (kindKey: string) => [...(PART_SPECS[kindKey] ?? []), PROOF_SPEC]
+
 /** What is told of a part beyond its name, as typed; `why` says what cannot be read. */
 function useToldFit(part: Part, kindKey: string) {
-  const [texts, setTexts] = useState<Texts>(() => textsOf(PART_SPECS[part.kindKey ?? 'tip'] ?? [], part.fit))
+  const [texts, setTexts] = useState<Texts>(() => textsOf(specsOf(part.kindKey ?? 'tip'), part.fit))
   const [faces, setFaces] = useState<Faces>(() => facesOf(part.fit?.grooves ?? null))
   const [also, setAlso] = useState<string[]>(part.fit?.alsoFamilyIds ?? [])
-  const specs = PART_SPECS[kindKey] ?? []
+  const specs = specsOf(kindKey)
   const told = factsOf(specs, texts)
   const grooves = kindKey === 'rolls' ? groovesOf(faces) : { ok: true as const, grooves: null }
   return {

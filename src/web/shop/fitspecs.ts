@@ -121,6 +121,17 @@ const LINER: readonly Spec[] = [
   { key: 'linerKind', label: 'made of', is: 'pick', options: same(LINER_KINDS) },
   { key: 'wireMm', label: 'for wire, mm', is: 'span' },
 ]
+/** How it is known that a part fits; asked of every kind. */
+export const PROOF_SPEC: Spec = {
+  key: 'proof',
+  label: 'that it fits',
+  is: 'pick',
+  options: [
+    ['confirmed', 'is confirmed here'],
+    ['claimed', 'is its maker’s word'],
+    ['rumour', 'is only heard'],
+  ],
+}
 /** What is asked of a part, by its kind. */
 export const PART_SPECS: Record<string, readonly Spec[]> = {
   tip: [{ key: 'isForAluminium', label: 'bored for aluminium', is: 'maybe' }],
