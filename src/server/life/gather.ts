@@ -18,7 +18,8 @@ import { schoolsOf, type MoneyAt } from './money.ts'
 /** `terms`: of the liner's rule, where others than those that hold are asked about. */
 export type LifeQuery = z.output<typeof lifeQuery> & { terms?: LinerTerms | undefined }
 export type Gathered = Awaited<ReturnType<typeof gather>>
-const FIRST_KIND = 'tip'
+/** Asked about where nobody says which. */
+export const FIRST_KIND = 'tip'
 
 /** All that an answer on one kind at some places is made of. */
 export async function gather(deps: KeepDeps, fitter: Fitter, q: LifeQuery) {

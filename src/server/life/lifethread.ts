@@ -40,7 +40,10 @@ function serve({ databaseUrl }: Given): void {
       port.postMessage({ progress: done < of ? `${done} of ${of}` : '' })
       // Whoever asks goes first.
       while (asking > 0) await setTimeoutAsync(PAUSE_MS)
-    }).catch((problem: unknown) => port.postMessage({ id: 0, problem: textOf(problem) }))
+    })
+      // Whoever opens the page first does not wait either.
+      .then(() => reader.read({}))
+      .catch((problem: unknown) => port.postMessage({ id: 0, problem: textOf(problem) }))
   setTimeout(() => void keep(), FIRST_MS).unref()
   const timer = setInterval(() => void keep(), EVERY_MS)
   port.on('message', (asked: Asked | 'stop') => {

@@ -10,7 +10,7 @@ import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { alongsideOf } from './alongside.ts'
 import { comparedOf, groupsOf, longerOf, type Group, type Told } from './compared.ts'
 import { Fitter, keyOf } from './fitter.ts'
-import { asked, gather, mustHaveKind, wheresOf, type Gathered, type LifeQuery } from './gather.ts'
+import { asked, FIRST_KIND, gather, mustHaveKind, wheresOf, type Gathered, type LifeQuery } from './gather.ts'
 import { levelsOf, type LevelOf } from './groups.ts'
 import { hungryOf, readingsUpstream } from './hungry.ts'
 import { readKept, type KeepDeps } from './keep.ts'
@@ -42,7 +42,7 @@ export class LifeReader {
   }
   /** As it was a minute ago at most for whoever comes first after that; made anew meanwhile, so that nobody waits. */
   read(q: LifeQuery): Promise<LifeAnswer> {
-    const key = JSON.stringify([q.kind ?? null, q.where ?? null, q.by ?? null, q.notSaid ?? null])
+    const key = JSON.stringify([q.kind ?? FIRST_KIND, q.where ?? 'all', q.by ?? null, q.notSaid ?? null])
     const nowMs = this.deps.now()
     const known = this.kept.get(key)
     if (known && nowMs < known.untilMs) return known.answer

@@ -186,7 +186,7 @@ function HowLong({ gun, units }: { gun: GunAnswer; units: Units }) {
               <td>{partName(p.position)}</td>
               <td>{p.used === null ? '' : amount(p.used, p.unit, units)}</td>
               <td>
-                {p.change ? amount(p.change.limit, p.unit, units) : ''}
+                {p.change?.limit ? `${p.signs ? 'look ' : ''}${amount(p.change.limit, p.unit, units)}` : ''}
                 {p.clean ? ` clean ${amount(p.clean.limit, p.unit, units)}` : ''}
               </td>
               <td>
