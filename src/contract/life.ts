@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { OUT_REASONS } from '@core/path/columns.ts'
+import { UNSURES } from '@core/life/facts.ts'
 import { LINER_CLAUSES } from '@core/liner/clauses.ts'
 import { idempotencyKey, instantMs, stationId } from './common.ts'
 import { linerTerms } from './houserule.ts'
@@ -9,13 +10,17 @@ export const LIFE_BYS = [
   'class',
   'area',
   'part',
+  'metal',
   'wire',
   'mode',
   'gas',
   'antiSpatter',
   'family',
   'cable',
+  'layout',
   'coat',
+  'lot',
+  'wiper',
 ] as const
 export type LifeBy = (typeof LIFE_BYS)[number]
 export const SCHOOLS = ['runToFailure', 'fixed', 'onCondition', 'signs', 'leastCost'] as const
@@ -27,6 +32,8 @@ export const lifeQuery = z.object({
   by: z.enum(LIFE_BYS).optional(),
   /** Count what nobody said as worn, or leave it out as cut off; else in the share of those who said. */
   notSaid: z.enum(['share', 'worn', 'cut']).optional(),
+  /** What is taken of a bench that was not sure: the reason said, what it showed all the same, or nothing. */
+  unsure: z.enum(UNSURES).optional(),
 })
 const spread = z.object({ value: z.number(), low: z.number(), high: z.number() })
 export const lifeTold = z.object({
@@ -179,6 +186,9 @@ export const lifeAnswer = z.object({
     ageUnknown: z.number().int(),
     coarse: z.number().int(),
     several: z.number().int(),
+    /** Ends the bench was asked about, and those it was not sure of. */
+    benched: z.number().int(),
+    unsure: z.number().int(),
     noUse: z.number().int(),
     noClock: z.number().int(),
     otherUnit: z.number().int(),
@@ -239,6 +249,25 @@ export const lifeAnswer = z.object({
     }),
   ),
   placesSeen: z.number().int(),
+  /** Of what a tip screws into: how many go for 100 tips, and where more than chance allows. */
+  perTips: z
+    .object({
+      per100: z.number(),
+      n: z.number().int(),
+      tips: z.number().int(),
+      over: z.array(
+        z.object({
+          stationId: z.string(),
+          name: z.string(),
+          n: z.number().int(),
+          tips: z.number().int(),
+          per100: z.number(),
+        }),
+      ),
+    })
+    .nullable(),
+  /** Of a part counted in kg: its median as a length of the wire most of these places run. */
+  asWire: z.object({ km: z.number(), name: z.string() }).nullable(),
   longer: z.array(
     z.object({
       by: z.enum([...LIFE_BYS, 'cleaned']),

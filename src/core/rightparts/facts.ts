@@ -133,6 +133,10 @@ export type LinerKind = (typeof LINER_KINDS)[number]
 export const GUIDE_MATERIALS = ['steel', 'brass', 'polymer'] as const
 export type GuideMaterial = (typeof GUIDE_MATERIALS)[number]
 
+/** What the front is made of, or faced with. */
+export const METALS = ['copper', 'hardened copper', 'silver-faced', 'nickel-faced', 'brass'] as const
+export type Metal = (typeof METALS)[number]
+
 /** How it is known that a part fits: tried here, its maker's word, or only heard. */
 export const PROOFS = ['confirmed', 'claimed', 'rumour'] as const
 export type Proof = (typeof PROOFS)[number]
@@ -151,6 +155,7 @@ export interface PartFit {
   /** The groove under each face's number; a roll with one groove has it on both. */
   grooves: [Groove, Groove] | null
   material: GuideMaterial | null
+  metal?: Metal | null
   nozzleStyle: NozzleStyle | null
   boreMm: number | null
   /** Where this nozzle leaves the tip: + out, − back in. */

@@ -23,6 +23,7 @@ export const UNTOLD_PART: PartFit = {
   bareFrontMm: null,
   grooves: null,
   material: null,
+  metal: null,
   nozzleStyle: null,
   boreMm: null,
   tipOutMm: null,

@@ -190,8 +190,8 @@ const NOZZLE: Record<string, Pick<PartFit, 'nozzleStyle' | 'boreMm' | 'tipOutMm'
 
 /** What is told of a part of a family, by its kind and size. */
 export function partFitOf(kind: string, family: string, sizeMm: number | null): PartFit | null {
-  if (kind === 'tip') return { ...UNTOLD_PART, isForAluminium: false }
-  if (kind === 'nozzle') return { ...UNTOLD_PART, ...NOZZLE[family] }
+  if (kind === 'tip') return { ...UNTOLD_PART, isForAluminium: false, metal: 'copper' }
+  if (kind === 'nozzle') return { ...UNTOLD_PART, ...NOZZLE[family], metal: 'copper' }
   if (kind === 'liner')
     return {
       ...UNTOLD_PART,
@@ -226,7 +226,7 @@ export const OTHER_PARTS: readonly {
     family: 'Kelp',
     sizeMm: null,
     cents: 1490,
-    fit: { ...UNTOLD_PART, ...NOZZLE['Kelp'] },
+    fit: { ...UNTOLD_PART, ...NOZZLE['Kelp'], metal: 'nickel-faced' },
   },
   {
     code: 'ROLL-V10',

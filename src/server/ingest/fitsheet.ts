@@ -5,6 +5,7 @@ import {
   GUIDE_MATERIALS,
   LINER_HOLDS,
   LINER_KINDS,
+  METALS,
   NOZZLE_STYLES,
   PROOFS,
   type FamilyFit,
@@ -105,6 +106,7 @@ export function planParts(sheet: Sheet, shop: ShopModel): PartPlan {
   return plan
 }
 
+const OF_METAL = new Set(['tip', 'nozzle', 'diffuser', 'neck'])
 function partFit(cell: Cell, kindKey: string): PartFit {
   const isLiner = kindKey === 'liner' || kindKey === 'jump'
   const isGuide = kindKey === 'inlet' || kindKey === 'outlet'
@@ -115,6 +117,7 @@ function partFit(cell: Cell, kindKey: string): PartFit {
     wireMm: cell('wires', readWireRange),
     linerKind: isLiner ? cell('made', (t) => readWord(t, LINER_KINDS)) : null,
     material: isGuide ? cell('made', (t) => readWord(t, GUIDE_MATERIALS)) : null,
+    metal: OF_METAL.has(kindKey) ? cell('made', (t) => readWord(t, METALS)) : null,
     lengthM: cell('partLength', number(0.05)),
     grooves: kindKey === 'rolls' ? cell('faces', readFaces) : null,
   }

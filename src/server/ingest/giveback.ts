@@ -125,7 +125,7 @@ async function partRows({ db, shop }: At): Promise<Row[]> {
     family: shop.families.get(p.familyId ?? '') ?? '',
     size: p.wireSizeMm === null ? '' : `${p.wireSizeMm} mm`,
     wires: rangeText(p.fit?.wireMm),
-    made: p.fit?.linerKind ?? p.fit?.material ?? '',
+    made: p.fit?.linerKind ?? p.fit?.material ?? p.fit?.metal ?? '',
     partLength: text(p.fit?.lengthM),
     faces: p.fit?.grooves?.map((g) => `${g.sizeMm} ${g.shape}`).join(' / ') ?? '',
     forAluminium: yesNo(p.fit?.isForAluminium),

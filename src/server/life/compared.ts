@@ -47,12 +47,14 @@ export function comparedOf(groups: readonly Group[], at: { by: LifeBy; levelOf: 
 const gapsIn = (g: Group) => g.told.map((t) => t.gap)
 /** Always different between the two, and hardly ever within one: it may be why as well. */
 function movedWith(first: Group, second: Group, at: { by: LifeBy; levelOf: LevelOf }): LifeBy[] {
-  // A class or an area differs in everything that stands in it: it is what the others are named by.
-  return LIFE_BYS.filter((by) => by !== at.by && !(at.by === 'class' && by === 'area')).filter((by) => {
+  return LIFE_BYS.filter((by) => by !== at.by && !isOfTheSame(at.by, by)).filter((by) => {
     const [a, b] = [mostly(first, by, at.levelOf), mostly(second, by, at.levelOf)]
     return a !== null && b !== null && a !== b
   })
 }
+/** What is named by the other, and so moves along of itself: a class by its areas, a part by its metal. */
+const isOfTheSame = (by: LifeBy, other: LifeBy) =>
+  (by === 'class' && other === 'area') || (by === 'part' && other === 'metal') || (by === 'metal' && other === 'part')
 const MOSTLY = 0.85
 function mostly(group: Group, by: LifeBy, levelOf: LevelOf): string | null {
   const counts = new Map<string, number>()
@@ -65,7 +67,10 @@ function mostly(group: Group, by: LifeBy, levelOf: LevelOf): string | null {
 }
 
 /** Told of in the regression, first come first kept where two tell the same. */
-const TERMS: readonly LifeBy[] = ['part', 'wire', 'mode', 'antiSpatter', 'gas', 'coat', 'cable', 'family', 'class']
+const TERMS: readonly LifeBy[] = [
+  ...(['part', 'wire', 'mode', 'antiSpatter', 'gas', 'coat', 'cable'] as const),
+  ...(['layout', 'wiper', 'lot', 'family', 'class'] as const),
+]
 
 /**
  * How much longer it lasts, all else equal: Weibull regression over what differs here, use counted times the logging share. Things that always come

@@ -29,7 +29,7 @@ export async function gather(deps: KeepDeps, fitter: Fitter, q: LifeQuery) {
   const kind = mustHaveKind(shop, q.kind ?? FIRST_KIND)
   const where = whereOf(shop, q.where)
   const [found, { shares }, stops, believe, hung] = await Promise.all([
-    livesOf(db, shop, { kind, nowMs, classKey: where.classKey }),
+    livesOf(db, shop, { kind, nowMs, classKey: where.classKey, unsure: q.unsure }),
     readSupplyOf(db, shop, nowMs),
     stopsForCosts(db, shop, nowMs),
     wordsOf(db),

@@ -3,6 +3,7 @@ import { type LifeBy } from '@contract/life.ts'
 import { carrierNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel } from '@server/shop/model.ts'
+import { datedLevels, type DatedBy } from './dated.ts'
 import { type Life } from './lives.ts'
 
 export interface Level {
@@ -12,14 +13,14 @@ export interface Level {
 /** What a life can be told apart by; null: nobody said. Places are as they are built now. */
 export type LevelOf = (life: Life, by: LifeBy) => Level | null
 
-export async function levelsOf(db: Reader, shop: ShopModel): Promise<LevelOf> {
-  const agents = await agentsOf(db, shop)
+export async function levelsOf(db: Reader, shop: ShopModel, nowMs: number): Promise<LevelOf> {
+  const [agents, datedOf] = await Promise.all([agentsOf(db, shop), datedLevels(db, shop, nowMs)])
   const known = new Map<string, Level | null>()
   return (life, by) => {
-    if (by === 'part') {
-      const part = life.partId ? shop.partById.get(life.partId) : undefined
-      return part ? { key: part.id, name: `${part.code} ${part.name}` } : null
-    }
+    const part = life.partId ? shop.partById.get(life.partId) : undefined
+    if (by === 'part') return part ? { key: part.id, name: `${part.code} ${part.name}` } : null
+    if (by === 'metal') return level(part?.fit?.metal)
+    if (by === 'layout' || by === 'wiper' || by === 'lot') return datedOf(life, by)
     if (!life.stationId) return null
     const id = `${life.stationId} ${by}`
     const kept = known.get(id)
@@ -34,7 +35,7 @@ const level = (key: string | null | undefined, name?: string | null): Level | nu
   key ? { key, name: name ?? key } : null
 type OfPlace = (stationId: string, at: { shop: ShopModel; agents: ReadonlyMap<string, string> }) => Level | null
 const wireAt = (stationId: string, shop: ShopModel) => shop.wires.get(shop.built(stationId).wireId ?? '')
-const LEVELS: Record<Exclude<LifeBy, 'part'>, OfPlace> = {
+const LEVELS: Record<Exclude<LifeBy, 'part' | 'metal' | DatedBy>, OfPlace> = {
   area: (id, { shop }) => {
     const areaId = shop.stationById.get(id)?.areaId
     return level(areaId, shop.areas.find((a) => a.id === areaId)?.name)

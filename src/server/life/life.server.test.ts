@@ -4,6 +4,7 @@ import { type FloorAnswer } from '@contract/floor.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type LifeAnswer } from '@contract/life.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
+import { type SpoolsAnswer } from '@contract/spools.ts'
 import { UNTOLD_PART } from '@core/rightparts/untold.ts'
 import { drawWeibull, makeRandom } from '@core/random/random.ts'
 import { contentOf, withPowerCut } from '@server/testing/powercut.ts'
@@ -103,6 +104,26 @@ describe('before anything is known', () => {
   )
 })
 
+/** Three cables lie straight, two are coiled, of one nobody looked; every wiper is kept but one. */
+async function look(): Promise<void> {
+  const grades = ['straight', 'straight', 'straight', 'coiled', 'coiled']
+  for (const [i, grade] of grades.entries()) {
+    const of = { stationId: id(NAMES[i] ?? ''), method: 'look', how: 'looked' }
+    expect(await lead.post('/reading', { key: nextKey(), ...of, what: 'layout', grade })).toMatchObject({ status: 200 })
+    await lead.post('/reading', { key: nextKey(), ...of, what: 'wiper', grade: i === 0 ? 'sheds' : 'clean' })
+  }
+}
+/** One spool of a told lot on A1. */
+async function oneLot(): Promise<void> {
+  const wire = { name: 'solid 1.0', construction: 'solid', size: '1.0', densityGPerCm3: 7.85, spoolKg: 300 }
+  await lead.post('/shop/wire', { key: nextKey(), ...wire })
+  const wireId = (await lead.get<ShopAnswer>('/shop')).body.wires[0]?.id ?? ''
+  await lead.post('/spools', { key: nextKey(), what: { act: 'in', wireId, lot: 'S-77', labelKg: 300 } })
+  const spoolId = (await lead.get<SpoolsAnswer>('/spools')).body.shelf[0]?.spoolId
+  const load = { act: 'load', stationId: id('A1'), spoolId }
+  expect(await lead.post('/spools', { key: nextKey(), what: load })).toMatchObject({ status: 200 })
+}
+
 describe('lives from the ledger', () => {
   beforeAll(async () => {
     const guns = NAMES.map((name, i) => {
@@ -111,6 +132,8 @@ describe('lives from the ledger', () => {
     })
     server.clock.nowMs = FIRST + 3_600_000
     for (const { name } of guns) await act(name, { act: 'changed', position: 'tip', outReason: 'notSaid' })
+    await look()
+    await oneLot()
     for (let day = 0; day < DAYS; day++) await workDay(day, guns)
     server.clock.nowMs = FIRST + DAYS * DAY + 7 * 3_600_000
   }, 120_000)
@@ -141,6 +164,17 @@ describe('lives from the ledger', () => {
     const at = await life('?kind=tip&by=area')
     expect(at.groups).toHaveLength(1)
     expect(at).toMatchObject({ compared: [], hungry: [], placesSeen: 6 })
+  })
+  it('are told apart by what was found at their place, where somebody looked', async () => {
+    const names = async (by: string) => (await life(`?kind=tip&by=${by}`)).groups.map((g) => g.name).sort()
+    expect(await names('layout')).toEqual(['cable coiled or bent', 'cable laid out'])
+    expect(await names('wiper')).toEqual(['wiper kept', 'wiper that sheds'])
+    expect(await names('lot')).toEqual(['lot S-77'])
+    const { groups, strokesOf } = await life('?kind=tip&by=layout')
+    expect(groups.reduce((sum, g) => sum + g.n, 0)).toBeLessThan(strokesOf)
+  })
+  it('and by what they are made of, as far as that is told', async () => {
+    expect((await life('?kind=tip&by=metal')).groups).toEqual([])
   })
   it('only minutes until somebody names a price', async () => {
     const { money } = await life('?kind=tip&where=class:booth')

@@ -55,7 +55,7 @@ export async function linerLives(
       {
         used: l.used,
         ...{ fromMs: l.fromMs, toMs: l.toMs, usedFraction: at.limit === null ? null : l.used / at.limit },
-        isWorn: ['worn', 'either'].includes(endOf(l.reason)),
+        isWorn: ['worn', 'either'].includes(l.end ?? endOf(l.reason)),
         ...within(l, looked, headId),
       },
     ]

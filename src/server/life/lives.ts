@@ -1,11 +1,12 @@
 import { sql } from 'drizzle-orm'
-import { type LifeFact } from '@core/life/facts.ts'
+import { benchEnd, type Bench, type LifeFact, type Unsure } from '@core/life/facts.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { kindOfPosition, type OutReason } from '@core/path/columns.ts'
 import { headNow, positionNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
+import { standingOfKind } from '@server/ledger/standings.ts'
 import { amountOf } from '@server/logbook/payback.ts'
-import { type KindRow, type ShopModel } from '@server/shop/model.ts'
+import { groupBy, type KindRow, type ShopModel } from '@server/shop/model.ts'
 
 export interface Life extends LifeFact {
   carrierId: string
@@ -24,6 +25,9 @@ export interface Lives {
   noUse: number
   noClock: number
   otherUnit: number
+  /** Ends the bench was asked about, and those it was not sure of. */
+  benched: number
+  unsure: number
 }
 /** Habits, parts and people change: what ended longer ago speaks of another shop. */
 export const LOOK_BACK_MS = 2 * 365 * 86_400_000
@@ -43,12 +47,19 @@ interface LivesAt {
   kind: KindRow
   nowMs: number
   classKey?: string | null
+  /** What is taken of a bench that was not sure; the reason that was said where left out. */
+  unsure?: Unsure | undefined
 }
 
 /** Lives of one kind from the ledger, newest first: ended within two years, and those still going on. */
 export async function livesOf(db: Reader, shop: ShopModel, at: LivesAt): Promise<Lives> {
-  const [ended, open, places] = await Promise.all([endedOf(db, at), openOf(db, at.kind), placesNow(db, shop)])
-  const found: Lives = { lives: [], noUse: 0, noClock: 0, otherUnit: 0 }
+  const [ended, open, places, benchOf] = await Promise.all([
+    endedOf(db, at),
+    openOf(db, at.kind),
+    placesNow(db, shop),
+    benchesOf(db, at),
+  ])
+  const found: Lives = { lives: [], noUse: 0, noClock: 0, otherUnit: 0, benched: 0, unsure: 0 }
   const perShift = perShiftOf(places, at.kind)
   for (const row of ended) take(found, row, { unit: at.kind.lifeUnit, places, perShift })
   for (const row of open) {
@@ -63,7 +74,29 @@ export async function livesOf(db: Reader, shop: ShopModel, at: LivesAt): Promise
         ...{ toMs: null, toEventId: null, perShift: perShift(stationId) },
       })
   }
+  for (const life of found.lives) {
+    const bench = benchOf(life)
+    if (!bench) continue
+    found.benched++
+    if (!bench.isCertain) found.unsure++
+    life.end = benchEnd(life.reason, bench, at.unsure ?? 'said')
+  }
   return found
+}
+
+/** Told with the act that took it out. */
+const SAME_MS = 60_000
+/** What the bench showed of the parts that came out; only of liners is anything kept. */
+async function benchesOf(db: Reader, at: LivesAt): Promise<(life: Life) => Bench | null> {
+  if (at.kind.key !== 'liner') return () => null
+  const told = (await standingOfKind(db, 'autopsy', at.nowMs - LOOK_BACK_MS)).flatMap(({ fact, happenedMs }) =>
+    fact.kind === 'autopsy' && fact.position === 'liner' ? [{ ...fact, happenedMs }] : [],
+  )
+  const byCarrier = groupBy(told, (t) => t.carrierId)
+  return ({ carrierId, toMs }) =>
+    toMs === null
+      ? null
+      : ((byCarrier.get(carrierId) ?? []).find((t) => Math.abs(t.happenedMs - toMs) < SAME_MS) ?? null)
 }
 
 function take(

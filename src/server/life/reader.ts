@@ -18,7 +18,8 @@ import { gapsOf, MOSTLY, type Believed } from './known.ts'
 import { livesOf } from './lives.ts'
 import { moneyOf } from './money.ts'
 import { ruleNow } from './rulenow.ts'
-import { countedOf, curvesOf, reasonsOf, seenOf, strokesOf } from './seen.ts'
+import { asWireOf, countedOf, curvesOf, reasonsOf, seenOf, strokesOf } from './seen.ts'
+import { perTipsOf } from './pertips.ts'
 import { tryoutsOf } from './tryouts.ts'
 
 const KEPT_MS = 60_000
@@ -42,7 +43,13 @@ export class LifeReader {
   }
   /** As it was a minute ago at most for whoever comes first after that; made anew meanwhile, so that nobody waits. */
   read(q: LifeQuery): Promise<LifeAnswer> {
-    const key = JSON.stringify([q.kind ?? FIRST_KIND, q.where ?? 'all', q.by ?? null, q.notSaid ?? null])
+    const key = JSON.stringify([
+      q.kind ?? FIRST_KIND,
+      q.where ?? 'all',
+      q.by ?? null,
+      q.notSaid ?? null,
+      q.unsure ?? null,
+    ])
     const nowMs = this.deps.now()
     const known = this.kept.get(key)
     if (known && nowMs < known.untilMs) return known.answer
@@ -93,13 +100,14 @@ export class LifeReader {
     const { db } = this.deps
     this.shown.set(`${kind.key} ${where.key}`, { untilMs: nowMs + STALE_MS, basis: basisFrom(at) })
     const told = toldOf(at)
-    const [levelOf, kinds, rule, tryouts, fits, hungry] = await Promise.all([
-      levelsOf(db, shop),
+    const [levelOf, kinds, rule, tryouts, fits, hungry, perTips] = await Promise.all([
+      levelsOf(db, shop, nowMs),
       kindCounts(db, shop),
       ruleNow(db, shop, { kind, classKey: where.classKey, basis: basisOf(at) }),
       tryoutsOf(db, shop, { kindKey: kind.key, all: told, nowMs }),
       readKept(db),
       this.hungry(at, told),
+      perTipsOf(db, shop, { kindKey: kind.key, places: where.places, nowMs }),
     ])
     const by = q.by ?? null
     return {
@@ -117,7 +125,7 @@ export class LifeReader {
       ...rule,
       liner: at.liner && signsTold(at.liner),
       word: believed.word,
-      ...hungry,
+      ...{ ...hungry, perTips, asWire: asWireOf(at) },
       ...this.sideBySide(told, { by, levelOf, believed, hungry: hungry.hungry }),
       ...longerOf(told, levelOf, kind.canClean),
     }

@@ -4,8 +4,9 @@ import { kaplanMeier } from '@core/life/kaplanmeier.ts'
 import { survivalOf } from '@core/life/renewalgrid.ts'
 import { LEAST_SHARE } from '@core/life/thinned.ts'
 import { type OutReason } from '@core/path/columns.ts'
+import { massFromLengthKg } from '@core/spools/wire.ts'
 import { type LifeAnswer, type LifeBy } from '@contract/life.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { groupBy, type ShopModel } from '@server/shop/model.ts'
 import { type Gathered } from './gather.ts'
 import { type LevelOf } from './groups.ts'
 import { shareOf } from './known.ts'
@@ -30,7 +31,13 @@ export function seenOf({ found, lives, gaps, shares, kind, where, nowMs }: Gathe
     ageUnknown: count((l) => l.isAgeUnknown),
     coarse: gaps.filter((g) => g.high - g.low > 1e-9).length,
     several: count((l) => l.parts > 1),
-    ...{ noUse: found.noUse, noClock: found.noClock, otherUnit: found.otherUnit },
+    ...{
+      benched: found.benched,
+      unsure: found.unsure,
+      noUse: found.noUse,
+      noClock: found.noClock,
+      otherUnit: found.otherUnit,
+    },
     sinceMs: Math.max(0, oldest, nowMs - LOOK_BACK_MS),
     share: {
       value: mean((g) => g.share) ?? share.value,
@@ -48,6 +55,20 @@ export function countedOf({ gaps }: Gathered): LifeAnswer['counted'] {
   const used = gaps.reduce((sum, g) => sum + (g.low + g.high) / 2, 0)
   const taken = gaps.filter((g) => g.end !== 'cut').length / share
   return taken > 0 ? { mean: used / taken, taken } : null
+}
+
+const METRES = 1000
+/** A median in kg as kilometres of the wire that most of these places run. */
+export function asWireOf({ fit, kind, where, shop }: Gathered): LifeAnswer['asWire'] {
+  if (!fit || kind.lifeUnit !== 'kg') return null
+  const by = groupBy(
+    where.places.flatMap((p) => shop.wires.get(shop.built(p.id).wireId ?? '') ?? []),
+    (w) => w.id,
+  )
+  const [most] = [...by.values()].sort((a, b) => b.length - a.length)
+  const wire = most?.[0]
+  if (!wire) return null
+  return { km: fit.median.value / massFromLengthKg(wire, METRES), name: wire.name }
 }
 
 export function reasonsOf(lives: readonly Life[]): LifeAnswer['reasons'] {
@@ -74,7 +95,7 @@ export function strokesOf(
         ? [
             {
               used: l.used / l.parts,
-              end: l.toMs === null ? 'in' : END_WORD[endOf(l.reason)],
+              end: l.toMs === null ? 'in' : END_WORD[l.end ?? endOf(l.reason)],
               reason: l.reason,
               name: at.shop.stationById.get(l.stationId ?? '')?.name ?? '',
               ...{ stationId: l.stationId, fromMs: l.fromMs, toMs: l.toMs, parts: l.parts },

@@ -154,6 +154,34 @@ describe('in a search', () => {
   })
 })
 
+describe('the bench', () => {
+  const change = async (name: string, old: Record<string, unknown>) => {
+    later(DAY_MS)
+    const day = new Date(server.clock.nowMs - DAY_MS).toISOString().slice(0, 10)
+    await lead.post('/clock/usage', { key: nextKey(), stationId: id(name), day, kg: 12 })
+    const done = await lead.post('/liner/done', {
+      ...{ key: nextKey(), stationId: id(name), outReason: 'worn', minutes: null, overrun: null, cut: null },
+      ...{ isBlown: false, settled: [], stillTied: [], old: { lengthMm: null, atMm: null, ...old } },
+    })
+    expect(done.status).toBe(200)
+  }
+  it('goes before the reason that was said where it was sure; where not, it is by choice', async () => {
+    await newLiner('B6')
+    const begunMs = server.clock.nowMs - 60_000
+    await change('B6', { found: ['nothing'], isCertain: true })
+    await change('B6', { found: ['worn'], isCertain: true })
+    await change('B6', { found: ['kinked'], isCertain: false })
+    const told = async (how: string) => {
+      const { seen, strokes } = (await lead.get<LifeAnswer>(`/life?kind=liner${how}`)).body
+      const ends = strokes.filter((s) => s.name === 'B6' && s.toMs !== null && s.fromMs >= begunMs).map((s) => s.end)
+      return { benched: seen.benched, unsure: seen.unsure, ends: [...ends].sort() }
+    }
+    expect(await told('')).toMatchObject({ benched: 3, unsure: 1, ends: ['cut', 'worn', 'worn'] })
+    expect((await told('&unsure=found')).ends).toEqual(['chance', 'cut', 'worn'])
+    expect((await told('&unsure=open')).ends).toEqual(['cut', 'cut', 'worn'])
+  })
+})
+
 describe('on Part life', () => {
   it('the rule by signs is told with what it would have seen, under any terms', async () => {
     const asked = await lead.get<z.infer<typeof signsAnswer>>('/life/signs?on=kink,pull&pullRatio=1.3&tips=3')

@@ -18,6 +18,7 @@ import {
   seenWords,
   shapeWords,
   shareWords,
+  wireWords,
 } from './lifewords.ts'
 import { LinerSigns } from './LinerSigns.tsx'
 import { useLife } from './queries.ts'
@@ -34,7 +35,13 @@ export function LifePage() {
   const units = useMe().data?.units ?? 'metric'
   const isPhone = useIsPhone()
   const get = (name: string) => params.get(name) ?? ''
-  const life = useLife({ kind: get('kind'), where: get('where'), by: get('by'), notSaid: get('notSaid') })
+  const life = useLife({
+    kind: get('kind'),
+    where: get('where'),
+    by: get('by'),
+    notSaid: get('notSaid'),
+    unsure: get('unsure'),
+  })
   const put = (name: string, value: string) => {
     const next = new URLSearchParams(params)
     if (value) next.set(name, value)
@@ -58,10 +65,10 @@ export function LifePage() {
         {moneySentence(at, units)} {neededWords(at)}
       </p>
       <p className="honesty dim">
-        {shareWords(at)} {shapeWords(at)}
+        {shareWords(at)} {shapeWords(at)} {wireWords(at, units)}
         {at.progress ? ` Fitting lives for Floor and the guns: ${at.progress} groups.` : ''}
       </p>
-      <Which at={at} notSaid={get('notSaid')} put={put} />
+      <Which at={at} get={get} put={put} />
       <Trouble problem={life.error} />
       <div className="life-two">
         {at.strokes.length > 0 ? <Blade key={`${at.kind} ${at.where}`} at={at} marked={marked} units={units} /> : null}
@@ -78,7 +85,12 @@ export function LifePage() {
   )
 }
 
-function Which({ at, notSaid, put }: { at: LifeAnswer; notSaid: string; put: (name: string, value: string) => void }) {
+interface WhichProps {
+  at: LifeAnswer
+  get: (name: string) => string
+  put: (name: string, value: string) => void
+}
+function Which({ at, get, put }: WhichProps) {
   return (
     <div className="walk-which">
       <PickOne
@@ -107,13 +119,26 @@ function Which({ at, notSaid, put }: { at: LifeAnswer; notSaid: string; put: (na
         <PickOne
           id="life-unsaid"
           label="What nobody said"
-          value={notSaid}
+          value={get('notSaid')}
           none="as the others"
           options={[
             ['worn', 'count as worn'],
             ['cut', 'leave open'],
           ]}
           onPick={(how) => put('notSaid', how)}
+        />
+      ) : null}
+      {at.seen.unsure > 0 ? (
+        <PickOne
+          id="life-unsure"
+          label="Where the bench was not sure"
+          value={get('unsure')}
+          none="by the reason said"
+          options={[
+            ['found', 'by what it showed'],
+            ['open', 'leave open'],
+          ]}
+          onPick={(how) => put('unsure', how)}
         />
       ) : null}
     </div>

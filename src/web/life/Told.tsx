@@ -6,6 +6,8 @@ import { REASON_WORD } from '@web/format/words.ts'
 import {
   alongsideWords,
   BY_WORD,
+  overTipsWords,
+  perTipsWords,
   comparedSentence,
   hungrySentence,
   listed,
@@ -29,6 +31,18 @@ export function Hungry({ at }: { at: LifeAnswer }) {
           </li>
         ))}
       </ul>
+      {at.perTips ? (
+        <>
+          <p>{perTipsWords(at.perTips)}</p>
+          <ul className="plain life-list">
+            {at.perTips.over.map((o) => (
+              <li key={o.stationId}>
+                <Link to={`/gun/${o.stationId}`}>{overTipsWords(o)}</Link>
+              </li>
+            ))}
+          </ul>
+        </>
+      ) : null}
     </section>
   )
 }

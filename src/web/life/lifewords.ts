@@ -69,6 +69,9 @@ export function seenWords(at: LifeAnswer, units: Units): string {
     ...(seen.due > 0 ? [`${seen.due} taken out good`] : []),
     ...(seen.coarse > 0 ? [`${seen.coarse} timed only to the shift or day`] : []),
     ...(seen.ageUnknown > 0 ? [`${seen.ageUnknown} on before records began`] : []),
+    ...(seen.benched > 0
+      ? [`${seen.benched} looked at on the bench${seen.unsure > 0 ? `, of ${seen.unsure} it was not sure` : ''}`]
+      : []),
     ...(seen.several > 0 ? [`${seen.several} lines of several parts`] : []),
   ]
   const left = [
@@ -92,6 +95,17 @@ export const reasonWords = ({ reasons }: LifeAnswer): string =>
         `${REASON_WORD[r.reason]} ${r.n}${r.reason === 'burnedBack' && r.per100kg !== null ? ` (${twoFigures(r.per100kg)} for 100 kg)` : ''}`,
     )
     .join(', ')
+
+/** "250 kg is about 40 km of solid 1.0." */
+export const wireWords = (at: LifeAnswer, units: Units): string =>
+  at.asWire && at.told
+    ? `${amount(at.told.median.value, at.unit, units)} is about ${twoFigures(at.asWire.km)} km of ${at.asWire.name}.`
+    : ''
+/** "4.1 diffusers go for 100 tips (31 for 760)." */
+export const perTipsWords = (t: NonNullable<LifeAnswer['perTips']>): string =>
+  `${twoFigures(t.per100)} diffusers go for 100 tips (${t.n} for ${t.tips}).${t.over.length === 0 ? ' No place stands out.' : ''}`
+export const overTipsWords = (o: NonNullable<LifeAnswer['perTips']>['over'][number]): string =>
+  `${o.name}: ${o.n} for ${o.tips} tips, more than chance allows. A forced tip spoils both: look at how tips go on there.`
 
 /** How far the wear itself is one of age: what a rule can be made of. */
 export function shapeWords({ told }: LifeAnswer): string {
@@ -251,12 +265,16 @@ export const BY_WORD: Record<LifeBy | 'cleaned', string> = {
   class: 'kind of place',
   area: 'area',
   part: 'part',
+  metal: 'metal',
   wire: 'wire',
   mode: 'mode',
   gas: 'gas',
   antiSpatter: 'anti-spatter',
   family: 'family',
   cable: 'cable',
+  layout: 'lay of the cable',
+  lot: 'lot of wire',
+  wiper: 'wiper',
   coat: 'copper coat',
   cleaned: 'cleaning',
 }

@@ -18,6 +18,7 @@ export interface LifeAsked {
   where: string
   by: string
   notSaid: string
+  unsure: string
 }
 const asked = (of: object) =>
   new URLSearchParams(

@@ -2,6 +2,7 @@ import {
   ALLOYS,
   GASES,
   GUIDE_MATERIALS,
+  METALS,
   LINER_HOLDS,
   LINER_KINDS,
   MODES,
@@ -132,9 +133,11 @@ export const PROOF_SPEC: Spec = {
     ['rumour', 'is only heard'],
   ],
 }
+const METAL: Spec = { key: 'metal', label: 'made of, or faced with', is: 'pick', options: same(METALS) }
 /** What is asked of a part, by its kind. */
 export const PART_SPECS: Record<string, readonly Spec[]> = {
-  tip: [{ key: 'isForAluminium', label: 'bored for aluminium', is: 'maybe' }],
+  tip: [{ key: 'isForAluminium', label: 'bored for aluminium', is: 'maybe' }, METAL],
+  diffuser: [METAL],
   liner: [
     ...LINER,
     { key: 'lengthM', label: 'length as bought, m', is: 'number' },
@@ -151,6 +154,7 @@ export const PART_SPECS: Record<string, readonly Spec[]> = {
     { key: 'material', label: 'made of', is: 'pick', options: same(GUIDE_MATERIALS) },
   ],
   nozzle: [
+    METAL,
     { key: 'nozzleStyle', label: 'goes on', is: 'pick', options: same(NOZZLE_STYLES) },
     { key: 'boreMm', label: 'bore, mm', is: 'number' },
     { key: 'tipOutMm', label: 'leaves the tip (− back), mm', is: 'number' },

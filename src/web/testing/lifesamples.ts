@@ -26,7 +26,19 @@ export const money = (over: Partial<Money> = {}): Money => ({
   ...over,
 })
 export const seen: LifeAnswer['seen'] = {
-  ...{ ended: 200, in: 14, due: 6, ageUnknown: 0, coarse: 40, several: 0, noUse: 3, noClock: 0, otherUnit: 2 },
+  ...{
+    ended: 200,
+    in: 14,
+    due: 6,
+    ageUnknown: 0,
+    coarse: 40,
+    several: 0,
+    benched: 0,
+    unsure: 0,
+    noUse: 3,
+    noClock: 0,
+    otherUnit: 2,
+  },
   ...{ sinceMs: 0, share: { value: 0.8, low: 0.7, high: 0.9, isGuess: false } },
 }
 export const life = (over: Partial<LifeAnswer> = {}): LifeAnswer => ({
@@ -53,6 +65,8 @@ export const life = (over: Partial<LifeAnswer> = {}): LifeAnswer => ({
     history: [],
     word: null,
     liner: null,
+    perTips: null,
+    asWire: null,
   },
   rule: {
     ...{ changeLimit: 8, school: 'fixed', isForAll: false, chosenMs: null, chosenBy: null, n: null, median: null },
