@@ -91,3 +91,26 @@ test('two nozzles side by side, a word taken, a try-out dealt out', async ({ pag
     .click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('nozzle only')
 })
+
+test('a liner whose knob creeps stands on Floor until that sign is switched off', async ({ page }) => {
+  test.setTimeout(120_000)
+  await signIn(page, shop, LEAD)
+  const lead = apiOf(page, shop)
+  const linerRow = async () =>
+    (await lead.get<{ guns: { name: string; wants: { position: string }[] }[] }>('/floor')).body.guns
+      .find((g) => g.name === 'A8')
+      ?.wants.some((w) => w.position === 'liner')
+  expect(await linerRow()).toBe(true)
+  await expect(page.getByRole('article', { name: 'A8', exact: true })).toContainText('tension creeps up')
+  await page.goto(`${shop.url}/life?kind=liner&where=class:booth`)
+  const signs = page.getByRole('region', { name: 'The liner by signs' })
+  await expect(signs).toContainText(/Of \d+ worn liners that were looked at/, { timeout: 60_000 })
+  await expect(signs).toContainText(/Here it spoke in time of \d+ of the \d+ worn ones it could have/)
+  await signs.getByLabel('Tension that creeps up').uncheck()
+  await signs.getByRole('button', { name: 'Make it the rule …' }).click()
+  const ask = page.getByRole('dialog')
+  await expect(ask).toContainText('A8 would close', { timeout: 30_000 })
+  await ask.getByRole('button', { name: 'Make it the rule' }).click()
+  await expect(ask).toBeHidden({ timeout: 30_000 })
+  expect(await linerRow()).toBe(false)
+})
