@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { indexOf } from './belief.ts'
 import { withLinerSchool, type LinerRuling } from './linerschool.ts'
+import { minutesOf } from './knowledge.ts'
 import { planned } from './plan.ts'
 import { reckon, type Said } from './session.ts'
 import { SHIPPED } from './shipped/knowledge.ts'
@@ -31,12 +32,18 @@ const AT_LINER = [
 ]
 
 describe('the shop’s rule for liners in a search', () => {
-  it('a sign that holds puts the change first, once, with what that costs over the order by sign', () => {
-    const { before, first, did, cost, names } = under(symptom, [], { isSigned: true })
+  /** The quick looks are had, and nothing of them told. */
+  const LOOKED = SHIPPED.checks.filter((c) => minutesOf(c) <= 1).map((c): Said => ({ type: 'cantTell', key: c.key }))
+  it('a sign that holds puts the change first once the quick looks are had, with what that costs', () => {
+    const { before, first, did, cost, names } = under(symptom, LOOKED, { isSigned: true })
     expect(before).not.toBe('changed liner')
     expect([first, did]).toEqual(['changed liner', 'changeNow'])
     expect(cost).toBeGreaterThan(0)
     expect(names.filter((n) => n === 'changed liner')).toHaveLength(1)
+  })
+  it('a look of under a minute goes before it', () => {
+    const { before, first, did, cost } = under(symptom, [], { isSigned: true })
+    expect([first, did, cost]).toEqual([before, 'looksFirst', 0])
   })
   it('not again once it was changed and the trouble stayed', () => {
     const { did, first, before } = under(symptom, [{ type: 'fix', key: 'changed liner' }], { isSigned: true })

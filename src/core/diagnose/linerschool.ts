@@ -1,5 +1,5 @@
 import { marginals } from './belief.ts'
-import { type Cause } from './knowledge.ts'
+import { minutesOf, type Cause } from './knowledge.ts'
 import { fixGroups, type Step } from './moves.ts'
 import { expectedOf, expectedOfFix, type Planned } from './plan.ts'
 import { isAskable, type PlanAt } from './ratio.ts'
@@ -18,7 +18,7 @@ export interface LinerFirst {
   /** Minutes it is expected to take over the order by sign; 0 where they agree. */
   cost: number
   /** What the rule did to the order. */
-  did: 'changeNow' | 'tipsFirst' | 'liner last' | null
+  did: 'changeNow' | 'looksFirst' | 'tipsFirst' | 'liner last' | null
 }
 
 const LINER = 'changed liner'
@@ -27,7 +27,7 @@ type FixStep = Extract<Step, { kind: 'fix' }>
 const isLiner = ({ step }: Planned) => step.kind === 'fix' && step.group.key === LINER
 
 /**
- * The order of a search under the shop's rule for liners: by signs a liner whose sign holds is changed now; after tips it waits until so many
+ * The order of a search under the shop's rule for liners: by signs a liner whose sign holds is changed once the looks of under a minute are had; after tips it waits until so many
  * fresh ones changed nothing, and the next fresh tip stands in front instead; last of all it waits while anything else is left. Where the rule
  * changes nothing the order stays as it is.
  */
@@ -41,6 +41,7 @@ export function withLinerSchool(plan: readonly Planned[], at: PlanAt, rule: Line
   if (rule.school === 'signs') {
     const now = rule.isSigned ? linerStep(at) : null
     if (!now || (plan[0] && isLiner(plan[0]))) return as(plan, now ? 'changeNow' : null)
+    if (plan[0] && isFree(plan[0])) return as(plan, 'looksFirst')
     return as([{ step: now, expectedMin: expectedOfFix(at, now) }, ...others], 'changeNow')
   }
   if (!plan[0] || !isLiner(plan[0])) return as(plan, null)
@@ -51,6 +52,9 @@ export function withLinerSchool(plan: readonly Planned[], at: PlanAt, rule: Line
   if (tip) return as([tip, ...others.filter((p) => !isSame(p, tip)), ...liner], 'tipsFirst')
   return as(plan, null)
 }
+/** A look of under a minute: nobody opens a gun before it. */
+const FREE_MIN = 1
+const isFree = ({ step }: Planned) => step.kind === 'check' && minutesOf(step.check) <= FREE_MIN
 const isSame = (a: Planned, b: Planned) =>
   a.step.kind === 'check' && b.step.kind === 'check' ? a.step.check === b.step.check : keyOf(a) === keyOf(b)
 const keyOf = ({ step }: Planned) => (step.kind === 'fix' ? step.group.key : '')

@@ -134,7 +134,7 @@ function Now({ gun, down, search, found }: At & { found: Found }) {
           minutes={fixMinutes(cause)}
           because={[ruled, group ? becauseSentence(group, found.reckoned, found.hints) : ''].filter(Boolean).join(' ')}
           choice={choiceOf(cause, { gun, down, found, isKnown: known !== null })}
-          isOneSign={!known && group?.kind === 'fix' && isDearOneSign(found, group.group)}
+          isOneSign={!known && found.liner.did === null && group?.kind === 'fix' && isDearOneSign(found, group.group)}
           onRuns={() => tell({ type: 'runs', fixing: cause.key })}
           onStill={() => still(cause)}
         />

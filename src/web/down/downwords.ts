@@ -93,6 +93,7 @@ export function becauseSentence(
 /** What the shop's rule for liners did to the order, and by which sign. */
 export function linerRuleWords({ did, signs }: Search['liner']): string {
   if (did === 'changeNow') return `House rule: change the liner, ${signs.map(signWords).slice(0, 2).join('; ')}.`
+  if (did === 'looksFirst') return `House rule: the liner, once this is looked at; ${signs.map(signWords)[0] ?? ''}.`
   if (did === 'tipsFirst') return 'House rule: the liner after fresh tips.'
   return did === 'liner last' ? 'House rule: the liner last of all.' : ''
 }
