@@ -122,7 +122,7 @@ export const QUESTIONS: readonly Question[] = [
     schools: [
       s(
         'signs',
-        'on a kink, a pull above its own baseline, two tips without effect, or a cure by straightening; its length of wire alone only asks for a look',
+        'on a sign (kink, pull, tips without effect, cured by straightening, tension that creeps); its length of wire alone only asks for a look',
         'Any one of these is evidence; use by itself is not.',
       ),
       s('last', 'last of all', 'It takes the longest.'),
