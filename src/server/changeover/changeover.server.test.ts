@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { type Problem } from '@contract/common.ts'
 import { type ChangeAnswer, type DayAnswer, type DedicateAnswer } from '@contract/changeover.ts'
 import { type GunAnswer } from '@contract/gun.ts'
@@ -9,14 +9,8 @@ import { setupOf } from '@server/rightparts/setup.ts'
 import { loadShop } from '@server/shop/model.ts'
 import { ALUMINIUM, CORED, lookOf, openFitShop, STEEL, type FitShop } from '@server/testing/fitshop.ts'
 import { contentOf } from '@server/testing/powercut.ts'
-import {
-  driftOf,
-  nextKey,
-  openShop,
-  startTestServer,
-  type Client,
-  type TestServer,
-} from '@server/testing/testserver.ts'
+import { nextKey, type Client, type TestServer } from '@server/testing/testserver.ts'
+import { serverForAll } from '@server/testing/serverforall.ts'
 
 let server: TestServer
 let lead: Client
@@ -43,9 +37,8 @@ const setup = async (name: string) => {
 const codes = async (name: string) =>
   Object.fromEntries(Object.entries((await setup(name)).parts).map(([kind, part]) => [kind, part?.code ?? null]))
 
-beforeAll(async () => {
-  server = await startTestServer({ nowMs: Date.UTC(2026, 10, 23, 12) })
-  lead = await openShop(server)
+serverForAll({ nowMs: Date.UTC(2026, 10, 23, 12) }, async (here) => {
+  ;({ server, lead } = here)
   at = await openFitShop(lead, 'B1–B9')
   const right = [
     ['polarity', 'gun positive'],
@@ -62,14 +55,6 @@ beforeAll(async () => {
     labourMinorPerHour: 4000,
     stopMinorPerHour: 2000,
   })
-})
-beforeEach(() => {
-  server.clock.nowMs += 60_000
-})
-afterAll(async () => {
-  expect(server.faults).toEqual([])
-  expect(await driftOf(server)).toBe(0)
-  await server.close()
 })
 
 describe('steel to aluminium', () => {

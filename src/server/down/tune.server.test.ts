@@ -1,17 +1,10 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { type Problem } from '@contract/common.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type LogbookAnswer } from '@contract/logbook.ts'
 import { type TuneAnswer } from '@contract/tune.ts'
-import {
-  driftOf,
-  makePlaces,
-  nextKey,
-  openShop,
-  startTestServer,
-  type Client,
-  type TestServer,
-} from '@server/testing/testserver.ts'
+import { makePlaces, nextKey, type Client, type TestServer } from '@server/testing/testserver.ts'
+import { serverForAll } from '@server/testing/serverforall.ts'
 
 let server: TestServer
 let lead: Client
@@ -24,16 +17,9 @@ const trial = (name: string, over: Record<string, unknown> = {}) =>
     ...{ symptom: 'stubs', guard: 'clear', ...over },
   })
 
-beforeAll(async () => {
-  server = await startTestServer({ nowMs: Date.UTC(2026, 10, 16, 8) })
-  lead = await openShop(server)
+serverForAll({ nowMs: Date.UTC(2026, 10, 16, 8), stepMs: 5 * 60_000 }, async (here) => {
+  ;({ server, lead } = here)
   ids = await makePlaces(lead, 'A1–A3', { built: { mode: 'spray', gas: 'argon mix' } })
-})
-beforeEach(() => void (server.clock.nowMs += 5 * 60_000))
-afterAll(async () => {
-  expect(server.faults).toEqual([])
-  expect(await driftOf(server)).toBe(0)
-  await server.close()
 })
 
 describe('a setting changed by itself', () => {

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { UNTOLD_FAMILY } from '@core/rightparts/untold.ts'
 import { GUIDE_KEYS, type GuideKey } from '@core/guide/keys.ts'
 import { type Problem } from '@contract/common.ts'
@@ -7,14 +7,8 @@ import { type CautionsAnswer, type GuideAnswer } from '@contract/guide.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type LogbookAnswer } from '@contract/logbook.ts'
 import { ALUMINIUM, openFitShop, type FitShop } from '@server/testing/fitshop.ts'
-import {
-  driftOf,
-  nextKey,
-  openShop,
-  startTestServer,
-  type Client,
-  type TestServer,
-} from '@server/testing/testserver.ts'
+import { nextKey, type Client, type TestServer } from '@server/testing/testserver.ts'
+import { serverForAll } from '@server/testing/serverforall.ts'
 
 /** Guides, follow-ups, minutes and near misses, over a shop set up by hand. */
 let server: TestServer
@@ -40,18 +34,9 @@ const stateAt = async (name: string, position: string) =>
   (await gun(name)).positions.find((p) => p.position === position)?.state
 const tape = async (name: string) => (await gun(name)).tape.map((l) => l.kind)
 
-beforeAll(async () => {
-  server = await startTestServer({ nowMs: Date.UTC(2026, 10, 23, 6) })
-  lead = await openShop(server)
+serverForAll({ nowMs: Date.UTC(2026, 10, 23, 6) }, async (here) => {
+  ;({ server, lead } = here)
   at = await openFitShop(lead, 'B1–B9')
-})
-beforeEach(() => {
-  server.clock.nowMs += 60_000
-})
-afterAll(async () => {
-  expect(server.faults).toEqual([])
-  expect(await driftOf(server)).toBe(0)
-  await server.close()
 })
 
 describe('a guide', () => {

@@ -1,18 +1,12 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { type Problem } from '@contract/common.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type LinerAnswer, type StuckAnswer } from '@contract/liner.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { openFitShop, type FitShop } from '@server/testing/fitshop.ts'
 import { contentOf } from '@server/testing/powercut.ts'
-import {
-  driftOf,
-  nextKey,
-  openShop,
-  startTestServer,
-  type Client,
-  type TestServer,
-} from '@server/testing/testserver.ts'
+import { nextKey, type Client, type TestServer } from '@server/testing/testserver.ts'
+import { serverForAll } from '@server/testing/serverforall.ts'
 
 let server: TestServer
 let lead: Client
@@ -46,9 +40,8 @@ const job = (name: string, over: Record<string, unknown> = {}) => ({
   ...over,
 })
 
-beforeAll(async () => {
-  server = await startTestServer({ nowMs: Date.UTC(2026, 10, 23, 6) })
-  lead = await openShop(server)
+serverForAll({ nowMs: Date.UTC(2026, 10, 23, 6) }, async (here) => {
+  ;({ server, lead } = here)
   at = await openFitShop(lead, 'B1–B6')
   const kelp = at.shop.families.find((f) => f.name === 'Kelp')
   await lead.post('/shop/family', {
@@ -57,14 +50,6 @@ beforeAll(async () => {
     name: 'Kelp',
     fit: { ...kelp?.fit, seatDepthMm: 18 },
   })
-})
-beforeEach(() => {
-  server.clock.nowMs += 60_000
-})
-afterAll(async () => {
-  expect(server.faults).toEqual([])
-  expect(await driftOf(server)).toBe(0)
-  await server.close()
 })
 
 describe('before a tool is picked up', () => {

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { type z } from 'zod'
 import { type Problem } from '@contract/common.ts'
 import { type DownAnswer } from '@contract/down.ts'
@@ -10,14 +10,8 @@ import { type LogbookAnswer } from '@contract/logbook.ts'
 import { USUAL_TERMS, type LinerTerms } from '@core/liner/clauses.ts'
 import { lookOf, openFitShop, type FitShop } from '@server/testing/fitshop.ts'
 import { contentOf, withPowerCut } from '@server/testing/powercut.ts'
-import {
-  driftOf,
-  nextKey,
-  openShop,
-  startTestServer,
-  type Client,
-  type TestServer,
-} from '@server/testing/testserver.ts'
+import { nextKey, type Client, type TestServer } from '@server/testing/testserver.ts'
+import { serverForAll } from '@server/testing/serverforall.ts'
 
 const DAY_MS = 86_400_000
 let server: TestServer
@@ -67,17 +61,10 @@ const explain = async (name: string, said: Record<string, string>[], over: Recor
   later(60_000)
 }
 
-beforeAll(async () => {
-  server = await startTestServer({ nowMs: Date.UTC(2026, 10, 2, 6) })
-  lead = await openShop(server)
+serverForAll({ nowMs: Date.UTC(2026, 10, 2, 6) }, async (here) => {
+  ;({ server, lead } = here)
   at = await openFitShop(lead, 'B1–B6')
   for (const name of at.ids.keys()) await lead.post('/rightparts/look', lookOf(at, name))
-})
-beforeEach(() => later(60_000))
-afterAll(async () => {
-  expect(server.faults).toEqual([])
-  expect(await driftOf(server)).toBe(0)
-  await server.close()
 })
 
 describe('a liner by signs', () => {

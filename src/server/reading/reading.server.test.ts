@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { type Problem } from '@contract/common.ts'
 import { type DragAnswer } from '@contract/drag.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
@@ -9,14 +9,8 @@ import { STATES } from '@core/floor/state.ts'
 import { COLUMNS } from '@core/path/columns.ts'
 import { lookOf, openFitShop, type FitShop } from '@server/testing/fitshop.ts'
 import { contentOf } from '@server/testing/powercut.ts'
-import {
-  driftOf,
-  nextKey,
-  openShop,
-  startTestServer,
-  type Client,
-  type TestServer,
-} from '@server/testing/testserver.ts'
+import { nextKey, type Client, type TestServer } from '@server/testing/testserver.ts'
+import { serverForAll } from '@server/testing/serverforall.ts'
 
 const DAY_MS = 86_400_000
 let server: TestServer
@@ -41,17 +35,10 @@ const later = (ms: number) => {
   server.clock.nowMs += ms
 }
 
-beforeAll(async () => {
-  server = await startTestServer({ nowMs: Date.UTC(2026, 10, 2, 6) })
-  lead = await openShop(server)
+serverForAll({ nowMs: Date.UTC(2026, 10, 2, 6) }, async (here) => {
+  ;({ server, lead } = here)
   at = await openFitShop(lead, 'B1–B8')
   for (const name of at.ids.keys()) await lead.post('/rightparts/look', lookOf(at, name))
-})
-beforeEach(() => later(60_000))
-afterAll(async () => {
-  expect(server.faults).toEqual([])
-  expect(await driftOf(server)).toBe(0)
-  await server.close()
 })
 
 describe('a reading', () => {

@@ -1,4 +1,4 @@
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { and, eq } from 'drizzle-orm'
 import { type Problem } from '@contract/common.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
@@ -9,14 +9,8 @@ import { type ShopAnswer } from '@contract/shop.ts'
 import { life, stockNow } from '@server/db/schema.ts'
 import { lookOf, openFitShop, type FitShop } from '@server/testing/fitshop.ts'
 import { contentOf } from '@server/testing/powercut.ts'
-import {
-  driftOf,
-  nextKey,
-  openShop,
-  startTestServer,
-  type Client,
-  type TestServer,
-} from '@server/testing/testserver.ts'
+import { nextKey, type Client, type TestServer } from '@server/testing/testserver.ts'
+import { serverForAll } from '@server/testing/serverforall.ts'
 
 let server: TestServer
 let lead: Client
@@ -36,18 +30,9 @@ const stockOf = async (code: string) =>
       .where(eq(stockNow.partId, at.part(code)))
   )[0]?.onHand
 
-beforeAll(async () => {
-  server = await startTestServer({ nowMs: Date.UTC(2026, 10, 23, 12) })
-  lead = await openShop(server)
+serverForAll({ nowMs: Date.UTC(2026, 10, 23, 12) }, async (here) => {
+  ;({ server, lead } = here)
   at = await openFitShop(lead, 'A1–A9')
-})
-beforeEach(() => {
-  server.clock.nowMs += 60_000
-})
-afterAll(async () => {
-  expect(server.faults).toEqual([])
-  expect(await driftOf(server)).toBe(0)
-  await server.close()
 })
 
 describe('first look', () => {

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react'
-import { Link, useNavigate, useSearchParams } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { type ChangeAnswer, type GunChange } from '@contract/changeover.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { newKey } from '@web/api/client.ts'
@@ -7,6 +7,7 @@ import { useMe } from '@web/people/queries.ts'
 import { useShop } from '@web/shop/queries.ts'
 import { PickOne } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { useAddress } from '@web/shell/useAddress.ts'
 import { StepWalk } from '@web/guide/StepWalk.tsx'
 import { isStuck } from '@web/guide/walk.ts'
 import { ChangeSheet } from './ChangeSheet.tsx'
@@ -17,21 +18,17 @@ import { useChange, useLogChange, type ChangeAsked } from './queries.ts'
 export function ChangePage() {
   const shop = useShop()
   const me = useMe()
-  const [params, setParams] = useSearchParams()
-  const stationIds = useMemo(() => (params.get('guns') ?? '').split(',').filter(Boolean), [params])
+  const { get, put } = useAddress()
+  const guns = get('guns')
+  const stationIds = useMemo(() => guns.split(',').filter(Boolean), [guns])
   const [isScrapped, setScrapped] = useState<boolean | null>(null)
-  const asked = { stationIds, wireId: params.get('wire') ?? '', procedureId: params.get('by'), isScrapped }
+  const asked = { stationIds, wireId: get('wire'), procedureId: get('by') || null, isScrapped }
   const change = useChange(asked)
   const units = me.data?.units ?? 'metric'
   if (!shop.data) return <main className="change" aria-busy="true" />
   const names = stationIds.map((id) => shop.data.stations.find((s) => s.id === id)?.name ?? '')
-  const set = (name: string, value: string) => {
-    const next = new URLSearchParams(params)
-    if (value) next.set(name, value)
-    else next.delete(name)
-    setParams(next, { replace: true })
-  }
-  const atGun = params.get('at')
+  const set = (name: string, value: string) => put({ [name]: value })
+  const atGun = get('at')
   const walked = change.data?.guns.find((g) => g.stationId === atGun)
   if (walked && change.data)
     return (

@@ -1,10 +1,11 @@
 import { useState } from 'react'
-import { Link, useNavigate, useSearchParams } from 'react-router'
+import { Link, useNavigate } from 'react-router'
 import { GUIDE_KEYS, type GuideKey } from '@core/guide/keys.ts'
 import { type GuideAnswer } from '@contract/guide.ts'
 import { useShop } from '@web/shop/queries.ts'
 import { PickOne } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { useAddress } from '@web/shell/useAddress.ts'
 import { GuideEnd } from './GuideEnd.tsx'
 import { GuideSheet } from './GuideSheet.tsx'
 import { guideTitle, minutesSentence } from './guidewords.ts'
@@ -13,30 +14,22 @@ import { StepWalk } from './StepWalk.tsx'
 
 /** How a piece of work is done on this gun: as a sheet on a desk, step by step at the booth, on one page of paper. */
 export function GuidePage() {
-  const [params, setParams] = useSearchParams()
-  const wanted = params.get('do')
+  const { get, put } = useAddress()
+  const wanted = get('do')
   const asked = {
-    stationId: params.get('gun'),
-    familyId: params.get('family'),
+    stationId: get('gun') || null,
+    familyId: get('family') || null,
     guide: GUIDE_KEYS.find((k) => k === wanted) ?? null,
   }
   const guide = useGuide(asked)
-  const set = (change: Record<string, string | null>) => {
-    const next = new URLSearchParams(params)
-    for (const [name, value] of Object.entries(change)) {
-      if (value) next.set(name, value)
-      else next.delete(name)
-    }
-    setParams(next)
-  }
+  const set = (change: Record<string, string | null>) => put(change, { isStep: true })
   if (!guide.data)
     return (
       <main className="guide" aria-busy={guide.isPending}>
         <Trouble problem={guide.error} />
       </main>
     )
-  if (guide.data.guide && params.get('at') === 'walk')
-    return <Walked guide={guide.data} onLeave={() => set({ at: null })} />
+  if (guide.data.guide && get('at') === 'walk') return <Walked guide={guide.data} onLeave={() => set({ at: null })} />
   return (
     <main className="guide">
       {guide.data.guide ? (

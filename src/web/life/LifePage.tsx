@@ -1,5 +1,4 @@
 import { lazy, Suspense } from 'react'
-import { useSearchParams } from 'react-router'
 import { LIFE_BYS, type LifeAnswer } from '@contract/life.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { useIsPhone } from '@web/floor/useIsPhone.ts'
@@ -7,6 +6,7 @@ import { useMe } from '@web/people/queries.ts'
 import { PickOne } from '@web/shell/Field.tsx'
 import { PhoneMore } from '@web/shell/Shell.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { useAddress } from '@web/shell/useAddress.ts'
 import { Blade } from './Blade.tsx'
 import {
   BY_WORD,
@@ -31,10 +31,9 @@ const Curve = lazy(async () => ({ default: (await import('./Curve.tsx')).Curve }
 
 /** How long do parts last here, and when is changing cheapest? */
 export function LifePage() {
-  const [params, setParams] = useSearchParams()
+  const { get, put: putAll } = useAddress()
   const units = useMe().data?.units ?? 'metric'
   const isPhone = useIsPhone()
-  const get = (name: string) => params.get(name) ?? ''
   const life = useLife({
     kind: get('kind'),
     where: get('where'),
@@ -42,13 +41,8 @@ export function LifePage() {
     notSaid: get('notSaid'),
     unsure: get('unsure'),
   })
-  const put = (name: string, value: string) => {
-    const next = new URLSearchParams(params)
-    if (value) next.set(name, value)
-    else next.delete(name)
-    next.delete('at')
-    setParams(next, { replace: true })
-  }
+  // The part that was marked belongs to the row that was shown.
+  const put = (name: string, value: string) => putAll({ [name]: value, at: null })
   if (!life.data)
     return (
       <main className="walk" aria-busy={life.isPending}>

@@ -1,24 +1,18 @@
-import { useSearchParams } from 'react-router'
 import { COLUMNS } from '@core/path/columns.ts'
 import { type PaybackAnswer } from '@contract/payback.ts'
 import { dayKey, shortDate } from '@web/format/times.ts'
 import { PickOne, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { useAddress } from '@web/shell/useAddress.ts'
 import { changeWords, helpDetail, helpSentence, placeOf } from './paybackwords.ts'
 import { useHelped, type HelpAsked } from './queries.ts'
 
 const OTHER = 'day'
 /** Did it help? One change, where it was made, and which stops it was to spare. */
 export function Helped({ at, areaId }: { at: PaybackAnswer; areaId: string }) {
-  const [params, setParams] = useSearchParams()
-  const put = (name: string, value: string) => {
-    const next = new URLSearchParams(params)
-    if (value) next.set(name, value)
-    else next.delete(name)
-    setParams(next, { replace: true })
-  }
-  const picked = params.get('change') ?? ''
-  const [column, day] = [params.get('began') ?? '', params.get('day') ?? '']
+  const { get, put } = useAddress()
+  const picked = get('change')
+  const [column, day] = [get('began'), get('day')]
   const asked = askedOf({ at, picked, day, areaId, column })
   const helped = useHelped(asked)
   return (
@@ -34,7 +28,7 @@ export function Helped({ at, areaId }: { at: PaybackAnswer; areaId: string }) {
             [OTHER, 'something else, on a day'],
             ...at.changes.map((c) => [c.eventId, `${shortDate(c.happenedMs, at.zone)} ${changeWords(c)}`] as const),
           ]}
-          onPick={(c) => put('change', c)}
+          onPick={(c) => put({ change: c })}
         />
         {picked === OTHER ? (
           <TextField
@@ -43,7 +37,7 @@ export function Helped({ at, areaId }: { at: PaybackAnswer; areaId: string }) {
             type="date"
             max={dayKey(at.nowMs - DAY_MS, at.zone)}
             value={day}
-            onChange={(e) => put('day', e.target.value)}
+            onChange={(e) => put({ day: e.target.value })}
           />
         ) : null}
         <PickOne
@@ -52,7 +46,7 @@ export function Helped({ at, areaId }: { at: PaybackAnswer; areaId: string }) {
           value={column}
           none="anywhere"
           options={[...COLUMNS, 'off'].map((c) => [c, placeOf(c)] as const)}
-          onPick={(c) => put('began', c)}
+          onPick={(c) => put({ began: c })}
         />
       </div>
       <Trouble problem={helped.error} />

@@ -1,10 +1,10 @@
-import { useSearchParams } from 'react-router'
 import { PAYBACK_DAYS, type PaybackAnswer } from '@contract/payback.ts'
 import { useIsPhone } from '@web/floor/useIsPhone.ts'
 import { useMe } from '@web/people/queries.ts'
 import { PickOne } from '@web/shell/Field.tsx'
 import { PhoneMore } from '@web/shell/Shell.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { useAddress } from '@web/shell/useAddress.ts'
 import { Heaps } from './Heaps.tsx'
 import { Helped } from './Helped.tsx'
 import {
@@ -22,18 +22,12 @@ import { WhereTable } from './WhereTable.tsx'
 
 /** What did it cost, did it help? Minutes and money heaped on the path. */
 export function PaybackPage() {
-  const [params, setParams] = useSearchParams()
+  const { get, put } = useAddress()
   const me = useMe()
   const isPhone = useIsPhone()
-  const areaId = params.get('area') ?? me.data?.device?.areaId ?? ''
-  const days = Number(params.get('days') ?? 90)
+  const areaId = get('area') || (me.data?.device?.areaId ?? '')
+  const days = Number(get('days') || 90)
   const payback = usePayback(days, areaId)
-  const put = (name: string, value: string) => {
-    const next = new URLSearchParams(params)
-    if (value) next.set(name, value)
-    else next.delete(name)
-    setParams(next, { replace: true })
-  }
   if (!payback.data)
     return (
       <main className="walk" aria-busy={payback.isPending}>
@@ -42,7 +36,7 @@ export function PaybackPage() {
       </main>
     )
   const at = payback.data
-  const isMoney = at.isMoney && params.get('by') !== 'minutes'
+  const isMoney = at.isMoney && get('by') !== 'minutes'
   return (
     <main className="walk payback">
       <h1 className="sentence">{paybackSentence(at)}</h1>
@@ -55,7 +49,7 @@ export function PaybackPage() {
           label="How long"
           value={String(days)}
           options={PAYBACK_DAYS.map((d) => [String(d), `${d} days`] as const)}
-          onPick={(d) => put('days', d)}
+          onPick={(d) => put({ days: d })}
         />
         <PickOne
           id="payback-area"
@@ -63,7 +57,7 @@ export function PaybackPage() {
           value={areaId}
           none="everywhere"
           options={at.areas.map((a) => [a.id, a.name] as const)}
-          onPick={(a) => put('area', a)}
+          onPick={(a) => put({ area: a })}
         />
         {at.isMoney ? (
           <PickOne
@@ -74,7 +68,7 @@ export function PaybackPage() {
               ['money', 'money'],
               ['minutes', 'minutes'],
             ]}
-            onPick={(by) => put('by', by)}
+            onPick={(by) => put({ by })}
           />
         ) : null}
       </div>

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Link, useSearchParams } from 'react-router'
+import { Link } from 'react-router'
 import { type FindingLine, type LookAnswer, type LookGun } from '@contract/rightparts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { type Units } from '@web/format/numbers.ts'
@@ -9,6 +9,7 @@ import { useShop } from '@web/shop/queries.ts'
 import { PhoneMore } from '@web/shell/Shell.tsx'
 import { useIsPhone } from '@web/floor/useIsPhone.ts'
 import { Trouble } from '@web/shell/Trouble.tsx'
+import { useAddress } from '@web/shell/useAddress.ts'
 import { isWrong, lookSentence, nextGun } from './look.ts'
 import { LookAtGun } from './LookAtGun.tsx'
 import { useFirstLook } from './queries.ts'
@@ -18,8 +19,8 @@ const SECONDS_A_GUN = 12
 
 /** First look: a walk that only asks what is on each gun, and ends with how many are built wrong. */
 export function LookPage() {
-  const [params, setParams] = useSearchParams()
-  const areaId = params.get('area')
+  const { get, put } = useAddress()
+  const areaId = get('area') || null
   const look = useFirstLook(areaId)
   const shop = useShop()
   const me = useMe()
@@ -32,13 +33,8 @@ export function LookPage() {
         <Trouble problem={look.error ?? shop.error} />
       </main>
     )
-  const at = look.data.guns.find((g) => g.stationId === params.get('gun'))
-  const to = (gun: LookGun | null) => {
-    const next = new URLSearchParams(params)
-    if (gun) next.set('gun', gun.stationId)
-    else next.delete('gun')
-    setParams(next)
-  }
+  const at = look.data.guns.find((g) => g.stationId === get('gun'))
+  const to = (gun: LookGun | null) => put({ gun: gun?.stationId ?? null }, { isStep: true })
   if (at)
     return (
       <LookAtGun
@@ -63,7 +59,7 @@ export function LookPage() {
         look={look.data}
         shop={shop.data}
         areaId={areaId}
-        onArea={(id) => setParams(id ? { area: id } : {})}
+        onArea={(area) => put({ area }, { isStep: true })}
         onGun={to}
       />
       <WrongOnes look={look.data} units={units} />
