@@ -7,7 +7,7 @@ import { pino } from 'pino'
 import { compose } from './compose.ts'
 import { migrateDatabase } from './db/db.ts'
 import { connectStandIn } from './demo/standin.ts'
-import { buildDemo, isEmpty } from './demo/demo.ts'
+import { buildDemo, isEmpty, isOldDemo } from './demo/demo.ts'
 import { DEMO_LEAD } from './demo/yard.ts'
 import { readEnv, type Env } from './env.ts'
 import { startSettling } from './ingest/settlethread.ts'
@@ -41,6 +41,10 @@ async function main(): Promise<void> {
   parts.deps.lifeWork = lives
   const settling = startSettling(env.DATABASE_URL, (problem) => logger.error(problem))
   const close = env.LAN_FOLDER ? await onNetwork(parts.app, env, say) : onThisMachine(parts.app, env, say)
+  if (await isOldDemo(parts.deps))
+    say(
+      'This demo yard is an older version’s and lacks what was added since. Anew, with all of it gone: npm run demo:reset',
+    )
   if (env.WITH_DEMO === '1') say(`Demo lead:   ${DEMO_LEAD.name}   password: ${DEMO_LEAD.password}`)
   say('Ctrl-C stops it. Your own shop instead of the demo: npm start -- --no-demo with an empty .data folder.\n')
   const stop = () => {

@@ -15,10 +15,10 @@ import { type LinerAnswer, type StuckAnswer } from '@contract/liner.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type JointsAnswer } from '@contract/rightparts.ts'
 import { type SpareGun } from '@contract/spareguns.ts'
-import { life, mount, stationNow, station } from '@server/db/schema.ts'
+import { life, meta, mount, stationNow, station } from '@server/db/schema.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { Client, startTestServer, type TestServer } from '@server/testing/testserver.ts'
-import { buildDemo } from './demo.ts'
+import { buildDemo, isOldDemo } from './demo.ts'
 import { DOUBTFUL, MISBUILT } from './fityard.ts'
 import { DEMO_LEAD, HUNGRY, PARTS, PLATED, STORIES } from './yard.ts'
 
@@ -297,6 +297,10 @@ describe('the demo built on', () => {
       const rows = await rebuild(server.parts.deps, false)
       expect(Object.values(rows).reduce((a, b) => a + b, 0)).toBe(0)
       expect(server.faults).toEqual([])
+      const { deps } = server.parts
+      expect(await isOldDemo(deps)).toBe(false)
+      await deps.db.update(meta).set({ value: '0' }).where(eq(meta.key, 'demo'))
+      expect(await isOldDemo(deps)).toBe(true)
     },
   )
 })

@@ -65,12 +65,18 @@ import { whyOf } from './whystories.ts'
 
 const SEED = 20_417
 const HISTORY_DAYS = 540
-export const DEMO_VERSION = '4'
+export const DEMO_VERSION = '5'
 const NOBODY = { person: null, device: null }
 
 export async function isEmpty(deps: Deps): Promise<boolean> {
   const [rows] = await deps.db.select({ n: count() }).from(site)
   return (rows?.n ?? 0) === 0
+}
+
+/** A demo yard that another version of the program built: it lacks what was added since. */
+export async function isOldDemo(deps: Deps): Promise<boolean> {
+  const [built] = await deps.db.select().from(meta).where(eq(meta.key, 'demo'))
+  return built !== undefined && built.value !== DEMO_VERSION
 }
 
 export interface Made {
