@@ -15,6 +15,7 @@ import { DomainError } from '@server/http/problem.ts'
 import { changing } from '@server/shop/changing.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 
+const LINER = 'liner'
 /** Words of a school in the ledger. */
 const SCHOOL_WORDS = {
   runToFailure: 'run to failure',
@@ -38,6 +39,8 @@ export const chooseLifeRule = (
       const shop = await loadShop(tx, deps.calendar, deps.now())
       if (!kind || (r.classKey !== '*' && !shop.classes.has(r.classKey)))
         throw new DomainError('not-found', 'There is no such part or class of places.', ['Choose one of those shown.'])
+      if (r.school === 'signs' && r.kindKey !== LINER)
+        throw new DomainError('bad-request', 'Only liners are changed on signs.', ['Choose another rule.'])
       if ((r.school === 'fixed' || r.school === 'leastCost') && r.at === null)
         throw new DomainError('bad-request', 'A fixed rule needs the use at which the part is changed.', [
           'Slide the blade first.',
@@ -67,7 +70,7 @@ type Ruled = Pick<z.output<typeof lifeRuleRequest>, 'kindKey' | 'classKey' | 'sc
 type LinerChoice = Choice & { terms: LinerTerms | null }
 /** What a school makes of the question when a liner is changed; null: it leaves it as it is. */
 function linerChoice({ kindKey, classKey, school, terms }: Ruled): LinerChoice | null {
-  if (kindKey !== 'liner' || school === 'onCondition') return null
+  if (kindKey !== LINER || school === 'onCondition') return null
   const scopeType = classKey === '*' ? 'site' : 'class'
   const option = school === 'signs' ? 'signs' : school === 'runToFailure' ? 'last' : 'byUse'
   return { code: 'D06', scopeType, scopeKey: classKey, option, terms: option === 'signs' ? (terms ?? null) : null }

@@ -193,6 +193,7 @@ describe('on Part life', () => {
     expect((await liner('B2'))?.signs).toBeNull()
     await lead.post('/life/rule', body({ school: 'runToFailure', at: null }))
     expect((await liner('B2'))?.signs).toMatchObject({ say: 'nothing' })
+    expect((await lead.post('/life/rule', body({ kindKey: 'tip', school: 'signs' }))).status).toBe(400)
     const life = (await lead.get<LifeAnswer>(`/life?kind=liner&where=class:${classKey}`)).body
     expect(life.rule.school).toBe('runToFailure')
   })
