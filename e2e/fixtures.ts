@@ -38,6 +38,15 @@ export const SHOP_PARTS = [
   'site',
 ]
 
+let yard: string | null = null
+async function copyAll(connection: mysql.Connection, from: string, to: string): Promise<void> {
+  const [tables] = await connection.query<mysql.RowDataPacket[]>(`show tables from \`${from}\``)
+  for (const table of tables.map((row) => String(Object.values(row)[0]))) {
+    await connection.query(`create table \`${to}\`.\`${table}\` like \`${from}\`.\`${table}\``)
+    await connection.query(`insert into \`${to}\`.\`${table}\` select * from \`${from}\`.\`${table}\``)
+  }
+}
+
 let made = 0
 export async function startShop(withDemo: boolean, more: Record<string, string> = {}): Promise<Shop> {
   const root = process.env['TEST_DATABASE_URL']
@@ -45,7 +54,7 @@ export async function startShop(withDemo: boolean, more: Record<string, string> 
   const name = `e2e_${process.pid}_${made++}`
   const connection = await mysql.createConnection(root)
   await connection.query(`create database \`${name}\` character set utf8mb4`)
-  await connection.end()
+  if (withDemo && yard) await copyAll(connection, yard, name)
   const port = await freePort()
   const url = `http://127.0.0.1:${port}`
   let child: ChildProcess | null = null
@@ -79,6 +88,14 @@ export async function startShop(withDemo: boolean, more: Record<string, string> 
     await gone
   }
   await start()
+  if (withDemo && !yard) {
+    // As it was built, before anybody touched it: the next journeys in the yard begin from a copy.
+    const kept = `${name}_yard`
+    await connection.query(`create database \`${kept}\` character set utf8mb4`)
+    await copyAll(connection, name, kept)
+    yard = kept
+  }
+  await connection.end()
   return { url, stop, start }
 }
 

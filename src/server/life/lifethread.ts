@@ -1,6 +1,7 @@
 import { setTimeout as setTimeoutAsync } from 'node:timers/promises'
 import { parentPort, Worker, workerData } from 'node:worker_threads'
 import { openDatabase } from '@server/db/db.ts'
+import { DomainError } from '@server/http/problem.ts'
 import { Calendar } from '@server/time/calendar.ts'
 import { keepFits } from './keep.ts'
 import { LifeReader } from './reader.ts'
@@ -34,7 +35,7 @@ function serve({ databaseUrl }: Given): void {
   const database = openDatabase(databaseUrl)
   const deps = { db: database.db, calendar: new Calendar(), now: Date.now }
   const reader = new LifeReader(deps)
-  let asking = 0
+  let [asking, isStopping] = [0, false]
   const keep = () =>
     keepFits(deps, reader.fits, async (done, of) => {
       port.postMessage({ progress: done < of ? `${done} of ${of}` : '' })
@@ -43,11 +44,15 @@ function serve({ databaseUrl }: Given): void {
     })
       // Whoever opens the page first does not wait either.
       .then(() => reader.read({}))
-      .catch((problem: unknown) => port.postMessage({ id: 0, problem: textOf(problem) }))
+      .catch((problem: unknown) => {
+        // A shop that is still to be named has nothing to fit; what a stop cuts off is no fault.
+        if (!isStopping && !isUnnamed(problem)) port.postMessage({ id: 0, problem: textOf(problem) })
+      })
   setTimeout(() => void keep(), FIRST_MS).unref()
   const timer = setInterval(() => void keep(), EVERY_MS)
   port.on('message', (asked: Asked | 'stop') => {
     if (asked === 'stop') {
+      isStopping = true
       clearInterval(timer)
       void database.close().then(() => port.close())
       return
@@ -60,6 +65,7 @@ function serve({ databaseUrl }: Given): void {
   })
 }
 const PAUSE_MS = 50
+const isUnnamed = (problem: unknown) => problem instanceof DomainError && problem.code === 'not-found'
 async function answerTo(reader: LifeReader, ask: LifeAsked, keep: () => Promise<unknown>): Promise<unknown> {
   switch (ask.what) {
     case 'read':

@@ -31,7 +31,7 @@ export function PaybackPage() {
   if (!payback.data)
     return (
       <main className="walk" aria-busy={payback.isPending}>
-        {payback.isPending ? <p className="dim">Reckoning what it cost and how much was welded …</p> : null}
+        {payback.isPending ? <h1 className="sentence dim">Reckoning what it cost and how much was welded …</h1> : null}
         <Trouble problem={payback.error} />
       </main>
     )
