@@ -222,15 +222,16 @@ function applyKept(story: CarrierStory, standing: Standing): void {
   if (fact.kind === 'explained') applyExplained(story, standing.happenedMs, fact)
 }
 
+type ExplainedFact = Extract<Standing['fact'], { kind: 'explained' }>
+/** What was said of a stop, at the time the stop began; at that of the word where nobody said which. */
+export function stopTold(fact: ExplainedFact, happenedMs: number): StopTold {
+  const { stopFromMs, said, cause, isCertain, closing } = fact
+  return { atMs: stopFromMs ?? happenedMs, said, cause, isCertain, closing }
+}
 /** Said again of the same stop, the last counts. */
-function applyExplained(
-  story: CarrierStory,
-  happenedMs: number,
-  { stopFromMs, said, cause, isCertain, closing }: Extract<Standing['fact'], { kind: 'explained' }>,
-): void {
-  const atMs = stopFromMs ?? happenedMs
-  story.stops = story.stops.filter((s) => s.atMs !== atMs)
-  story.stops.push({ atMs, said, cause, isCertain, closing })
+function applyExplained(story: CarrierStory, happenedMs: number, fact: ExplainedFact): void {
+  const told = stopTold(fact, happenedMs)
+  story.stops = [...story.stops.filter((s) => s.atMs !== told.atMs), told]
 }
 
 type MeasureFact = Extract<Standing['fact'], { kind: 'reading' | 'calibrated' }>

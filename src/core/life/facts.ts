@@ -51,11 +51,14 @@ export function benchEnd(reason: OutReason | null, bench: Bench, unsure: Unsure)
   return found.every((f) => BY_CHANCE.has(f)) ? 'chance' : 'worn'
 }
 
+/** How a life ended: as the bench knows, else as was said. */
+export const endIn = (fact: Pick<LifeFact, 'reason' | 'end'>): GapEnd => fact.end ?? endOf(fact.reason)
+
 const SHIFTS: Record<Precision, number> = { exact: 0, shift: 1, day: 2, week: 10 }
 /** The stretch with the width of its ends: what is written at the end of a shift happened some time in it. */
 export function gapOf(fact: LifeFact, share: ShareBand): SharedGap {
   const width = (p: Precision) => SHIFTS[p] * fact.perShift
-  const end = fact.end ?? endOf(fact.reason)
+  const end = endIn(fact)
   return {
     low: Math.max(0, fact.used - (end === 'cut' ? 0 : width(fact.toPrecision))),
     high: fact.used + width(fact.fromPrecision),

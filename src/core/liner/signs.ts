@@ -1,7 +1,7 @@
 import { CAUSES } from '../diagnose/shipped/causes.ts'
 import type { Said } from '../diagnose/session.ts'
 import type { Closing } from '../ledger/event.ts'
-import type { Alarm } from '../reading/alarms.ts'
+import { doesCreep, type Alarm } from '../reading/alarms.ts'
 import { LINER_CLAUSES, type LinerClause, type LinerTerms, type WeakSign } from './clauses.ts'
 
 /*
@@ -31,7 +31,7 @@ export const NO_EVIDENCE: LinerEvidence = { kinkMs: null, pull: null, tips: null
 export const isNoEvidence = (e: LinerEvidence): boolean =>
   e.kinkMs === null && !e.pull && !e.tips && e.straightMs === null && e.weak.length === 0
 
-export const OF_LINER: ReadonlySet<string> = new Set(
+const OF_LINER: ReadonlySet<string> = new Set(
   CAUSES.filter((c) => c.fix.act === 'changed' && c.fix.position === 'liner').map((c) => c.key),
 )
 const NEW_TIP = 'changed tip'
@@ -137,7 +137,6 @@ export interface LinerVerdict {
 }
 /** Half of the way to the ratio is a weak sign. */
 const WEAK_PULL = 0.5
-const CREEPS: ReadonlySet<string> = new Set(['creeps', 'over', 'jumped'])
 const OF_FEEDING: ReadonlySet<string> = new Set(['tension', 'slip', 'motorAmps', 'pull'])
 
 /**
@@ -148,7 +147,7 @@ const OF_FEEDING: ReadonlySet<string> = new Set(['tension', 'slip', 'motorAmps',
  */
 export function judgeLiner(
   evidence: LinerEvidence,
-  at: { terms: LinerTerms; alarms: readonly Alarm[]; usedFraction: number | null; nowMs?: number },
+  at: { terms: LinerTerms; alarms: readonly Alarm[]; usedFraction: number | null },
 ): LinerVerdict {
   const { terms, alarms, usedFraction } = at
   if (!(terms.pullRatio > 1) || !(terms.tips >= 1))
@@ -156,7 +155,7 @@ export function judgeLiner(
   const { pull } = evidence
   const ratio = pull ? pull.value / pull.baseline : null
   const feeding = alarms.filter((a) => OF_FEEDING.has(a.what))
-  const creeping = feeding.find((a) => a.what === 'tension' && CREEPS.has(a.is))
+  const creeping = feeding.find((a) => a.what === 'tension' && doesCreep(a))
   const weak = weakOf(evidence, feeding, { ratio, terms })
   const isLengthUsed = usedFraction !== null && usedFraction >= 1
   const holds: Record<LinerClause, Omit<LinerSign, 'clause'> | null> = {

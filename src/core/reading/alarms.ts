@@ -94,6 +94,10 @@ export interface Alarm {
   sinceMs: number
 }
 
+const CREEPS: readonly Alarm['is'][] = ['creeps', 'over', 'jumped']
+/** A series asks, not its last reading alone. */
+export const doesCreep = ({ is }: Pick<Alarm, 'is'>): boolean => CREEPS.includes(is)
+
 /** A look counts until the thing is touched; so long, whatever happens. */
 const LOOK_HOLDS_MS = 30 * DAY_MS
 

@@ -140,7 +140,7 @@ function rulesAt(hung: Hung, shop: ShopModel): Pick<z.input<typeof downAnswer>, 
   const built = builtHere(hung, shop)
   const by = ruledBy(hung.station, built)
   const school = (code: string) => rulingFor(code, by, shop.choices).school.key
-  const { school: liner, terms, evidence } = linerHere(hung, shop, { built, alarms: [] })
+  const { school: liner, terms, evidence } = linerHere(hung, shop, built)
   return {
     schools: { first: school('D05'), clean: school('D18'), swap: school('D20'), liner },
     liner: { terms, evidence },

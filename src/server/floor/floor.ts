@@ -1,4 +1,4 @@
-import { type Alarm } from '@core/reading/alarms.ts'
+import { doesCreep } from '@core/reading/alarms.ts'
 import { type Column } from '@core/path/columns.ts'
 import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { openedRows, type OpenedRow } from '@core/floor/rank.ts'
@@ -61,7 +61,6 @@ export async function readFloor(
   }
 }
 
-const CREEPS: readonly Alarm['is'][] = ['creeps', 'over', 'jumped']
 export const isBuiltWrong = (s: Surveyed) => doesStop(standing(s.checked.findings))
 /** Something is known to be on it, so that a rule can speak. */
 const isChecked = (s: Surveyed) => Object.values(s.checked.setup.parts).some((p) => p !== null && p !== undefined)
@@ -102,7 +101,7 @@ function tallies(surveyed: readonly Surveyed[], guns: readonly FloorGun[], cutof
     checkedGuns: surveyed.filter(isChecked).length,
     creeping: surveyed.flatMap((s) =>
       s.alarms
-        .filter((a) => CREEPS.includes(a.is))
+        .filter(doesCreep)
         .slice(0, 1)
         .map((a) => ({ name: s.station.name, what: a.what })),
     ),

@@ -6,6 +6,7 @@ import { dueOf, type Due } from '@core/houserule/due.ts'
 import { judgeLiner, NO_EVIDENCE, type LinerVerdict } from '@core/liner/signs.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { leavingIt, type Leaving } from '@core/life/kept.ts'
+import { type Alarm } from '@core/reading/alarms.ts'
 import { type FloorWant } from '@contract/floor.ts'
 import { type headNow, type stationNow } from '@server/db/schema.ts'
 import { keptKey, type KeptFits } from '@server/life/keep.ts'
@@ -51,6 +52,7 @@ export interface JudgeAt {
   cleaning: CleaningHere
   /** When the liner is changed here, and what speaks of the one that is in. */
   liner: LinerHere
+  alarms: readonly Alarm[]
   /** How long parts last at places of its class. */
   fits: KeptFits
   /** Working hours until this time tomorrow. */
@@ -143,9 +145,9 @@ function verdictOf(
 
 /** The shop's rule for liners, where it goes by signs; null where it goes by use. */
 function linerSays(row: PositionRow, at: JudgeAt, change: Due | null): LinerVerdict | null {
-  const { liner } = at
+  const { liner, alarms } = at
   if (liner.school === 'byUse') return null
-  const { terms, alarms, evidence } = liner
+  const { terms, evidence } = liner
   // The other schools wait until it stops: no sign opens a row, and use alone asks for a look.
   const on = liner.school === 'signs' ? terms.on : []
   const isIn = row.fittedMs !== null

@@ -122,11 +122,11 @@ function surveyOne(
     spoolWireId: head?.spoolWireId ?? null,
   }
   const said = saidOf(hung, { shop, schedule, nowMs, check: at.check })
-  const { familyId, cleaning, liner } = said
+  const { familyId, cleaning, liner, alarms } = said
   const marks = marksOf(said)
   const lives = { ...at.lives, aheadH: at.lives.aheadH(schedule) }
   const where = { station, familyId, now, head, schedule, cutoffMs, shop, nowMs }
-  const judged = { ...where, freshness, cleaning, liner, ...lives, ...marks }
+  const judged = { ...where, freshness, cleaning, liner, alarms, ...lives, ...marks }
   const positions = judgeAll(rows, judged)
   return { station, now, head, schedule, cutoffMs, positions, ...said }
 }
@@ -135,14 +135,13 @@ function surveyOne(
 function saidOf(hung: Hung, at: { shop: ShopModel; schedule: Schedule | null; nowMs: number; check: Check }) {
   const { shop, schedule, nowMs } = at
   const built = builtHere(hung, shop)
-  const alarms = alarmsHere(hung, shop, nowMs)
   return {
     checked: at.check(hung),
     tags: tagsHere(hung, shop),
     followUps: followUpsHere(hung, { shop, built, schedule, nowMs }),
-    alarms,
+    alarms: alarmsHere(hung, shop, nowMs),
     cleaning: cleaningHere(hung, shop, built),
-    liner: linerHere(hung, shop, { built, alarms }),
+    liner: linerHere(hung, shop, built),
     // Asked for by walks alone: Floor does not wait for it.
     lastRead: () => lastReadHere(hung, shop),
     familyId: built.familyId,

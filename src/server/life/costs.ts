@@ -1,5 +1,5 @@
 import { type OneChange, type RuleCosts } from '@core/life/rulecost.ts'
-import { endOf } from '@core/life/facts.ts'
+import { endIn } from '@core/life/facts.ts'
 import { totalMinor } from '@core/payback/stopcost.ts'
 import { type Reader } from '@server/db/db.ts'
 import { stopsSince } from '@server/down/stops.ts'
@@ -93,7 +93,7 @@ interface SeenStops {
 function seenStops(lives: readonly Life[], stops: readonly CostedStop[], is: 'worn' | 'chance'): SeenStops {
   const at = groupBy(stops, (s) => s.stationId)
   const oldest = stops.reduce((least, s) => Math.min(least, s.fromMs), Infinity)
-  const ended = lives.filter((l) => l.toMs !== null && l.toMs >= oldest && (l.end ?? endOf(l.reason)) === is)
+  const ended = lives.filter((l) => l.toMs !== null && l.toMs >= oldest && endIn(l) === is)
   const stopped = ended.flatMap((l) => (at.get(l.stationId ?? '') ?? []).find((s) => isIts(s, l.toMs ?? 0)) ?? [])
   const beside = stopped.reduce((sum, s) => {
     const own = Math.max(0, ...s.parts.map((p) => p.priceMinor ?? 0))

@@ -4,8 +4,7 @@ import { readMany, type Reader } from '@server/db/db.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { groupBy } from '@server/shop/model.ts'
 import { type Level } from './groups.ts'
-import { LOOK_BACK_MS, placesNow, type Life } from './lives.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { LOOK_BACK_MS, type Life, type Places } from './lives.ts'
 
 /** What holds for a life by what was read, or hung, while it was in; not of the place for good. */
 export type DatedBy = 'layout' | 'wiper' | 'lot'
@@ -32,19 +31,21 @@ const READ: Record<'layout' | 'wiper', Record<string, Level>> = {
  * How the cable was found to lie, how the wiper was found, and which lot of wire was on, for each life: of what was seen at its place from 45 days before
  * it began to its end, what was seen most; of lots, the one on at its middle. Null where nobody looked, or no lot is told.
  */
-export async function datedLevels(db: Reader, shop: ShopModel, nowMs: number): Promise<DatedOf> {
+export async function datedLevels(
+  db: Reader,
+  { stationOf, nowMs }: { stationOf: Places['stationOf']; nowMs: number },
+): Promise<DatedOf> {
   const sinceMs = nowMs - LOOK_BACK_MS - HOLDS_MS
-  const places = await placesNow(db, shop)
   const rows = await readMany(db, reading, and(inArray(reading.what, ['layout', 'wiper']), gte(reading.atMs, sinceMs)))
   const read = groupBy(
     rows.flatMap((r) => {
       const found = READ[r.what as 'layout' | 'wiper'][r.grade ?? '']
-      const stationId = places.stationOf.get(r.carrierId)
+      const stationId = stationOf.get(r.carrierId)
       return found && stationId ? [{ key: `${stationId} ${r.what}`, atMs: r.atMs, level: found }] : []
     }),
     (r) => r.key,
   )
-  const lots = await lotsOf(db, places.stationOf, sinceMs)
+  const lots = await lotsOf(db, stationOf, sinceMs)
   return (life, by) => {
     const { stationId, fromMs } = life
     if (!stationId) return null

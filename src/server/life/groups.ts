@@ -4,7 +4,7 @@ import { carrierNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel } from '@server/shop/model.ts'
 import { datedLevels, type DatedBy } from './dated.ts'
-import { type Life } from './lives.ts'
+import { type Life, type Places } from './lives.ts'
 
 export interface Level {
   key: string
@@ -13,8 +13,12 @@ export interface Level {
 /** What a life can be told apart by; null: nobody said. Places are as they are built now. */
 export type LevelOf = (life: Life, by: LifeBy) => Level | null
 
-export async function levelsOf(db: Reader, shop: ShopModel, nowMs: number): Promise<LevelOf> {
-  const [agents, datedOf] = await Promise.all([agentsOf(db, shop), datedLevels(db, shop, nowMs)])
+export async function levelsOf(
+  db: Reader,
+  shop: ShopModel,
+  at: { stationOf: Places['stationOf']; nowMs: number },
+): Promise<LevelOf> {
+  const [agents, datedOf] = await Promise.all([agentsOf(db, shop), datedLevels(db, at)])
   const known = new Map<string, Level | null>()
   return (life, by) => {
     const part = life.partId ? shop.partById.get(life.partId) : undefined

@@ -1,11 +1,12 @@
 import { and, gte, inArray } from 'drizzle-orm'
-import { endOf } from '@core/life/facts.ts'
+import { endIn } from '@core/life/facts.ts'
 import { signsSeen } from '@core/life/signsseen.ts'
 import { type LinerTerms } from '@core/liner/clauses.ts'
 import { couldSpeak, signRecord, type LinerLife, type SignRecord } from '@core/liner/record.ts'
 import { reading } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
 import { explainedSince, type Explained } from '@server/down/explained.ts'
+import { stopTold } from '@core/ledger/fold.ts'
 import { type Standing } from '@core/ledger/resolve.ts'
 import { type KeptReading } from '@core/reading/alarms.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
@@ -13,31 +14,26 @@ import { keptReading } from '@server/projection/rows.ts'
 import { groupBy } from '@server/shop/model.ts'
 import { LOOK_BACK_MS, type Life, type Places } from './lives.ts'
 
-const LINER = 'liner'
 /** What a sign of a liner is read from. */
 const READ = ['pull', 'layout', 'tension', 'slip', 'motorAmps'] as const
-/** What the bench showed was told with the act that took it out. */
-const SAME_MS = 60_000
 
 export type TakenLiner = LinerLife & { used: number }
 interface Looked {
   readingsOf: ReadonlyMap<string, { reading: KeptReading }[]>
   stopsOf: ReadonlyMap<string, Explained[]>
   stuck: readonly Standing[]
-  autopsies: readonly Standing[]
 }
 async function lookedSince(db: Reader, sinceMs: number): Promise<Looked> {
-  const [rows, explained, stuck, autopsies] = await Promise.all([
+  const [rows, explained, stuck] = await Promise.all([
     readMany(db, reading, and(inArray(reading.what, [...READ]), gte(reading.atMs, sinceMs))),
     explainedSince(db, sinceMs),
     standingOfKind(db, 'stuck', sinceMs),
-    standingOfKind(db, 'autopsy', sinceMs),
   ])
   const read = rows.map((r) => ({ id: r.carrierId, reading: keptReading(r) }))
   return {
     readingsOf: groupBy(read, (r) => r.id),
     stopsOf: groupBy(explained, (e) => e.stationId),
-    ...{ stuck, autopsies },
+    stuck,
   }
 }
 
@@ -55,7 +51,7 @@ export async function linerLives(
       {
         used: l.used,
         ...{ fromMs: l.fromMs, toMs: l.toMs, usedFraction: at.limit === null ? null : l.used / at.limit },
-        isWorn: ['worn', 'either'].includes(l.end ?? endOf(l.reason)),
+        isWorn: ['worn', 'either'].includes(endIn(l)),
         ...within(l, looked, headId),
       },
     ]
@@ -67,19 +63,11 @@ function within(
   headId: string,
 ): Omit<LinerLife, 'fromMs' | 'toMs' | 'usedFraction' | 'isWorn'> {
   const isIn = (ms: number) => ms > l.fromMs && ms <= (l.toMs ?? Infinity)
-  const bench = looked.autopsies.find(
-    ({ fact, happenedMs }) =>
-      fact.kind === 'autopsy' &&
-      fact.position === LINER &&
-      fact.carrierId === l.carrierId &&
-      Math.abs(happenedMs - (l.toMs ?? 0)) < SAME_MS,
-  )?.fact
   return {
-    wasFine: bench?.kind === 'autopsy' && bench.isCertain && bench.found.every((f) => f === 'nothing'),
+    wasFine: l.bench !== undefined && l.bench.isCertain && l.bench.found.every((f) => f === 'nothing'),
     stops: (looked.stopsOf.get(l.stationId ?? '') ?? []).flatMap(({ fact, happenedMs }) => {
-      const atMs = fact.stopFromMs ?? happenedMs
-      const { said, cause, isCertain, closing } = fact
-      return isIn(atMs) ? [{ atMs, said, cause, isCertain, closing }] : []
+      const stop = stopTold(fact, happenedMs)
+      return isIn(stop.atMs) ? [stop] : []
     }),
     kinksMs: looked.stuck.flatMap(({ fact, happenedMs: ms }) =>
       fact.kind === 'stuck' && fact.isKinked && fact.carrierId === l.carrierId && isIn(ms) ? [ms] : [],

@@ -10,6 +10,8 @@ import { groupBy, type KindRow, type ShopModel } from '@server/shop/model.ts'
 
 export interface Life extends LifeFact {
   carrierId: string
+  /** What the bench showed of it, where it was looked at. */
+  bench?: Bench
   partId: string | null
   stationId: string | null
   classKey: string | null
@@ -79,6 +81,7 @@ export async function livesOf(db: Reader, shop: ShopModel, at: LivesAt): Promise
     if (!bench) continue
     found.benched++
     if (!bench.isCertain) found.unsure++
+    life.bench = bench
     life.end = benchEnd(life.reason, bench, at.unsure ?? 'said')
   }
   return found

@@ -101,7 +101,7 @@ export class LifeReader {
     this.shown.set(`${kind.key} ${where.key}`, { untilMs: nowMs + STALE_MS, basis: basisFrom(at) })
     const told = toldOf(at)
     const [levelOf, kinds, rule, tryouts, fits, hungry, perTips] = await Promise.all([
-      levelsOf(db, shop, nowMs),
+      levelsOf(db, shop, { stationOf: at.stationOf, nowMs }),
       kindCounts(db, shop),
       ruleNow(db, shop, { kind, classKey: where.classKey, basis: basisOf(at) }),
       tryoutsOf(db, shop, { kindKey: kind.key, all: told, nowMs }),

@@ -1,4 +1,4 @@
-import { endOf } from '@core/life/facts.ts'
+import { endIn } from '@core/life/facts.ts'
 import { ninety, weighedShare, type LifeFit, type SharedGap } from '@core/life/fitted.ts'
 import { kaplanMeier } from '@core/life/kaplanmeier.ts'
 import { survivalOf } from '@core/life/renewalgrid.ts'
@@ -95,7 +95,7 @@ export function strokesOf(
         ? [
             {
               used: l.used / l.parts,
-              end: l.toMs === null ? 'in' : END_WORD[l.end ?? endOf(l.reason)],
+              end: l.toMs === null ? 'in' : END_WORD[endIn(l)],
               reason: l.reason,
               name: at.shop.stationById.get(l.stationId ?? '')?.name ?? '',
               ...{ stationId: l.stationId, fromMs: l.fromMs, toMs: l.toMs, parts: l.parts },

@@ -1,7 +1,6 @@
 import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
 import { USUAL_TERMS, type LinerTerms } from '@core/liner/clauses.ts'
 import { NO_EVIDENCE, type LinerEvidence } from '@core/liner/signs.ts'
-import { type Alarm } from '@core/reading/alarms.ts'
 import { type Built } from '@core/shop/built.ts'
 import { ruledBy, type Hung } from '@server/rightparts/setup.ts'
 import { type ShopModel } from '@server/shop/model.ts'
@@ -11,15 +10,14 @@ export interface LinerHere {
   school: string
   terms: LinerTerms
   evidence: LinerEvidence
-  alarms: readonly Alarm[]
 }
 
 export function linerRule(by: RuledBy, choices: ShopModel['choices']): Pick<LinerHere, 'school' | 'terms'> {
   const { school, choice } = rulingFor('D06', by, choices)
   return { school: school.key, terms: choice?.terms ?? USUAL_TERMS }
 }
-export function linerHere(hung: Hung, shop: ShopModel, at: { built: Built; alarms: readonly Alarm[] }): LinerHere {
-  const rule = linerRule(ruledBy(hung.station, at.built), shop.choices)
+export function linerHere(hung: Hung, shop: ShopModel, built: Built): LinerHere {
+  const rule = linerRule(ruledBy(hung.station, built), shop.choices)
   const evidence = hung.stateOf(hung.now.gunId)?.now?.liner ?? NO_EVIDENCE
-  return { ...rule, evidence, alarms: at.alarms }
+  return { ...rule, evidence }
 }
