@@ -2,7 +2,7 @@ import { type DownAnswer } from '@contract/down.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type LogbookAnswer } from '@contract/logbook.ts'
 import { openFitShop, type FitShop } from '@server/testing/fitshop.ts'
-import { apiOf, asOwner, expect, readyForOffline, startShop, test, type Page, type Shop } from './fixtures.ts'
+import { apiOf, asOwner, expect, readyForOffline, startShop, test, type Page, type Shop, nowMs } from './fixtures.ts'
 
 /** It's down: from the first tap to the closing test, on a phone; with an answer taken back; somebody who knows; without a link. */
 let shop: Shop
@@ -136,7 +136,7 @@ test('a five-second log is explained later, in three taps, and counts from then 
   await expect(page.getByRole('heading', { name: 'A5 down' })).toBeVisible()
   await page.getByRole('button', { name: 'leave' }).click()
   await expect(page.getByRole('heading', { level: 1, name: 'A5', exact: true })).toBeVisible()
-  await api.post('/logbook', { key: `later-${Date.now()}`, acts: [{ stationId: id('A5'), act: 'running' }] })
+  await api.post('/logbook', { key: `later-${nowMs()}`, acts: [{ stationId: id('A5'), act: 'running' }] })
   await page.goto(`${shop.url}/down`)
   const row = page.getByRole('region', { name: 'Not explained' }).getByRole('listitem').filter({ hasText: 'A5' })
   await row.getByRole('button', { name: 'what was it?' }).click()
@@ -197,7 +197,7 @@ test('what it cost, where on the path, and whether a change helped', async ({ pa
   await page.getByLabel('How long').selectOption('90')
   await expect(page).toHaveURL(/days=90/)
   await page.getByLabel('What was changed').selectOption({ label: 'something else, on a day' })
-  const monthAgo = new Date(Date.now() - 30 * 86_400_000).toISOString().slice(0, 10)
+  const monthAgo = new Date(nowMs() - 30 * 86_400_000).toISOString().slice(0, 10)
   await page.getByLabel('The day').fill(monthAgo)
   const help = page.getByRole('region', { name: 'Did it help?' })
   await expect(help.locator('.step-do').or(help.getByRole('alert'))).toBeVisible()

@@ -1,6 +1,6 @@
 import { nextKey } from '@server/testing/testserver.ts'
 import { openFitShop, type FitShop } from '@server/testing/fitshop.ts'
-import { apiOf, asOwner, expect, startShop, test, type Page, type Shop } from './fixtures.ts'
+import { apiOf, asOwner, expect, startShop, test, type Page, type Shop, nowMs } from './fixtures.ts'
 
 /** Why does it feed badly: a gun bent on the screen, its liner pulled by hand, a reading taken at the booth. A shop set up by hand. */
 let shop: Shop
@@ -205,7 +205,7 @@ test('found half shut three times, a nozzle is due sooner than the house rule sa
   await asOwner(page, shop)
   const api = apiOf(page, shop)
   const stationId = id('A2')
-  const daysAgo = (n: number) => Date.now() - n * 86_400_000
+  const daysAgo = (n: number) => nowMs() - n * 86_400_000
   await api.post('/shop/rule', {
     key: nextKey(),
     kindKey: 'nozzle',

@@ -2,6 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import { createServer } from 'node:net'
 import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test'
 import mysql from 'mysql2/promise'
+import { copyOfYard, urlOf } from '@server/testing/worlds.ts'
 
 /** A server process of its own on a database of its own. */
 export interface Shop {
@@ -38,23 +39,70 @@ export const SHOP_PARTS = [
   'site',
 ]
 
-let yard: string | null = null
-async function copyAll(connection: mysql.Connection, from: string, to: string): Promise<void> {
-  const [tables] = await connection.query<mysql.RowDataPacket[]>(`show tables from \`${from}\``)
-  for (const table of tables.map((row) => String(Object.values(row)[0]))) {
-    await connection.query(`create table \`${to}\`.\`${table}\` like \`${from}\`.\`${table}\``)
-    await connection.query(`insert into \`${to}\`.\`${table}\` select * from \`${from}\`.\`${table}\``)
+/**
+ * When journeys take place: on a working morning, or at the instant this run has drawn for those that hold on any day. Server, threads, stand-in and
+ * pages are moved by the same amount, so that a journey that is green today is green on a Sunday.
+ */
+export const WORKING_MORNING_MS = Date.UTC(2026, 10, 25, 7, 40)
+export const DRAWN_MS = Number(process.env['TEST_DRAWN_MS'] ?? WORKING_MORNING_MS)
+export const DRAWN_ZONE = process.env['TEST_DRAWN_ZONE'] ?? 'UTC'
+const AFTER_MS = 60_000
+let shiftMs = 0
+/** The journey's own clock. */
+export const clockShiftMs = () => shiftMs
+export const nowMs = () => Date.now() + shiftMs
+
+/** In the page, before anything of it runs. */
+function moveClock(byMs: number): void {
+  const Real = Date
+  if ('isMoved' in Real) return
+  class Moved extends Real {
+    static isMoved = true
+    static override now = () => Real.now() + byMs
+    constructor(...given: unknown[]) {
+      super(...((given.length === 0 ? [Real.now() + byMs] : given) as [number]))
+    }
   }
+  globalThis.Date = Moved as unknown as DateConstructor
+}
+async function onTime(context: BrowserContext): Promise<BrowserContext> {
+  await context.addInitScript(moveClock, shiftMs)
+  return context
+}
+/** Every page of a journey goes by the journey's clock. */
+export const test = base.extend<object, object>({
+  context: async ({ context }, use) => {
+    await use(await onTime(context))
+  },
+  browser: [
+    async ({ browser }, use) => {
+      const open = browser.newContext.bind(browser)
+      browser.newContext = async (options) => onTime(await open(options))
+      await use(browser)
+    },
+    { scope: 'worker' },
+  ],
+})
+
+async function emptyDatabase(root: string, name: string): Promise<void> {
+  const connection = await mysql.createConnection(root)
+  await connection.query(`create database \`${name}\` character set utf8mb4`)
+  await connection.end()
 }
 
 let made = 0
-export async function startShop(withDemo: boolean, more: Record<string, string> = {}): Promise<Shop> {
+export async function startShop(
+  withDemo: boolean,
+  more: Record<string, string> = {},
+  atMs = WORKING_MORNING_MS,
+): Promise<Shop> {
+  shiftMs = atMs - Date.now()
   const root = process.env['TEST_DATABASE_URL']
   if (!root) throw new Error('TEST_DATABASE_URL is not set: run npm test')
   const name = `e2e_${process.pid}_${made++}`
-  const connection = await mysql.createConnection(root)
-  await connection.query(`create database \`${name}\` character set utf8mb4`)
-  if (withDemo && yard) await copyAll(connection, yard, name)
+  // The yard's history ends when it was built; the journey begins after that.
+  if (withDemo) await copyOfYard(root, name, atMs - AFTER_MS)
+  else await emptyDatabase(root, name)
   const port = await freePort()
   const url = `http://127.0.0.1:${port}`
   let child: ChildProcess | null = null
@@ -63,11 +111,12 @@ export async function startShop(withDemo: boolean, more: Record<string, string> 
       stdio: ['ignore', 'inherit', 'inherit'],
       env: {
         ...process.env,
-        DATABASE_URL: root.replace(/\/[^/]*$/, `/${name}`),
+        DATABASE_URL: urlOf(root, name),
         PORT: String(port),
         LOCAL_PORT: String(port),
         WITH_DEMO: withDemo ? '1' : '0',
         LOG_LEVEL: 'error',
+        CLOCK_SHIFT_MS: String(shiftMs),
         ...more,
       },
     })
@@ -88,14 +137,6 @@ export async function startShop(withDemo: boolean, more: Record<string, string> 
     await gone
   }
   await start()
-  if (withDemo && !yard) {
-    // As it was built, before anybody touched it: the next journeys in the yard begin from a copy.
-    const kept = `${name}_yard`
-    await connection.query(`create database \`${kept}\` character set utf8mb4`)
-    await copyAll(connection, name, kept)
-    yard = kept
-  }
-  await connection.end()
   return { url, stop, start }
 }
 
@@ -134,7 +175,7 @@ export async function asOwner(page: Page, shop: Shop, path = '/'): Promise<void>
 
 /** Places that are there already are left as they are. */
 export async function withPlaces(page: Page, shop: Shop, names: string): Promise<void> {
-  const data = { key: `places-${names}-${Date.now()}`.replace(/[^\w.-]/g, '-'), names, areaName: 'Bay A' }
+  const data = { key: `places-${names}-${nowMs()}`.replace(/[^\w.-]/g, '-'), names, areaName: 'Bay A' }
   await page.request.post(`${shop.url}/api/shop/places`, { headers: { 'x-idle-spool': '1' }, data })
 }
 
@@ -161,7 +202,6 @@ export async function readyForOffline(page: Page): Promise<void> {
   })
 }
 
-export const test = base
 export { expect, type Browser, type BrowserContext, type Page }
 
 /** The page's own session, as the helpers that set a shop up ask for it. */

@@ -5,7 +5,7 @@ import { type HandoverAnswer } from '@contract/handover.ts'
 import { type LogbookAnswer } from '@contract/logbook.ts'
 import { type WalkAnswer } from '@contract/walk.ts'
 import { openFitShop, type FitShop } from '@server/testing/fitshop.ts'
-import { apiOf, asOwner, expect, readyForOffline, startShop, test, type Page, type Shop } from './fixtures.ts'
+import { apiOf, asOwner, expect, readyForOffline, startShop, test, type Page, type Shop, nowMs } from './fixtures.ts'
 
 /** A shift at the booth without a link: readings, guides, what follows; two devices on one gun; the program brought up to date meanwhile. */
 let shop: Shop
@@ -45,7 +45,7 @@ test('a reading, a guide and what follows are kept with no server and arrive onc
   }
   const before = (await linesOf(page, 'A1')).length
   await shop.stop()
-  const offMs = Date.now()
+  const offMs = nowMs()
 
   await page.reload()
   await page.getByRole('group', { name: 'How' }).getByRole('button', { name: 'beside a fresh one' }).click()
@@ -71,7 +71,7 @@ test('a reading, a guide and what follows are kept with no server and arrive onc
   await expect(heading(page, /^Two entries wait on this device/)).toBeVisible({ timeout: 15_000 })
   await expect(page.getByText('Tip bore read')).toBeVisible()
   await page.waitForTimeout(3000)
-  const onMs = Date.now()
+  const onMs = nowMs()
   await shop.start()
   await linkBack(page)
   await expect(heading(page, 'Nothing waits on this device.')).toBeVisible({ timeout: 20_000 })
@@ -183,7 +183,7 @@ test('the program is brought up to date in the middle of a walk: it goes on, not
   const page = await context.newPage()
   await asOwner(page, shop, '/walk?walk=handOver&minutes=120')
   await readyForOffline(page)
-  const beganMs = Date.now()
+  const beganMs = nowMs()
   await page.getByRole('button', { name: /^Begin at/ }).click()
   const answerGun = async () => {
     const name = (await page.getByRole('heading', { level: 1 }).innerText()).trim()
@@ -244,9 +244,9 @@ test('twelve booths handed over by a class: each its own, all at once, and the p
       api.post<{ entries: { is: string }[] }>('/walk/found', {
         entries: [
           {
-            key: `class-${n}-${Date.now()}`,
+            key: `class-${n}-${nowMs()}`,
             stationId: s.stationId,
-            happenedMs: Date.now(),
+            happenedMs: nowMs(),
             looks: s.looks.map((l) => ({
               what: l.what,
               grade: l.what === 'bore' && n % 4 === 0 ? 'keyhole' : GOOD[l.what],

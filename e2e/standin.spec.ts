@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { expect, signIn, startShop, test, type Shop } from './fixtures.ts'
+import { clockShiftMs, expect, signIn, startShop, test, type Shop } from './fixtures.ts'
 
 /** The demo's feeders as a process of its own, against a real shop: seen on Floor, unplugged, plugged in again. */
 const SECRET = 'a secret of sixteen letters or more'
@@ -14,7 +14,13 @@ const memory = () => join(folder, 'standin.json')
 function plugIn(): void {
   standIn = spawn(process.execPath, ['dist/server/standin.js'], {
     stdio: ['ignore', 'inherit', 'inherit'],
-    env: { ...process.env, SHOP_URL: shop.url, STANDIN_SECRET: SECRET, STANDIN_FILE: memory() },
+    env: {
+      ...process.env,
+      SHOP_URL: shop.url,
+      STANDIN_SECRET: SECRET,
+      STANDIN_FILE: memory(),
+      CLOCK_SHIFT_MS: String(clockShiftMs()),
+    },
   })
 }
 async function unplug(signal: NodeJS.Signals): Promise<void> {

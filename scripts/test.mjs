@@ -1,13 +1,21 @@
 // npm test: set-up as for npm start, on a database of its own, then types, lint, layers, unit and server tests, browser tests.
-// "npm test -- unit" runs one step; steps: types lint layers unit browser.
+// "npm test -- unit" runs one step; steps: types lint layers unit browser. Any other words run only the test files whose path holds one of them,
+// and "npm test -- liner -t creeps" only the tests of those with "creeps" in their name.
 import { spawn } from 'node:child_process'
+import { randomInt } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { ensureModules, ensurePackages, isOurs, ROOT, say, SetupError, stopProcess, readJson } from './lib/machine.mjs'
+import { drawDay } from './lib/drawday.mjs'
 
 const STEPS = ['types', 'lint', 'layers', 'unit', 'browser']
-const wanted = process.argv.slice(2).filter((a) => STEPS.includes(a))
-const steps = wanted.length > 0 ? STEPS.filter((s) => wanted.includes(s)) : STEPS
+const given = process.argv.slice(2)
+const named = given.includes('-t') ? given.slice(given.indexOf('-t'), given.indexOf('-t') + 2) : []
+const rest = given.filter((a) => !named.includes(a))
+const wanted = rest.filter((a) => STEPS.includes(a))
+const words = rest.filter((a) => !STEPS.includes(a))
+const isPart = words.length > 0 || named.length > 0
+const steps = wanted.length > 0 ? STEPS.filter((s) => wanted.includes(s)) : isPart ? ['unit', 'browser'] : STEPS
 const BASE = existsSync('/dev/shm') ? '/dev/shm' : join(ROOT, '.data')
 const PREFIX = 'idle-spool-test-'
 const folder = join(BASE, `${PREFIX}${process.pid}`)
@@ -50,6 +58,32 @@ function tally(name, report, code) {
   say(`${code === 0 ? 'ok ' : 'NOT OK'} ${name}: ${report.passed} passed, ${report.failed} failed`)
 }
 
+/** The instant and zone drawn for what claims to hold on any day; said, so that a run can be repeated with TEST_DRAW. */
+function drawnDay() {
+  const drawn = drawDay(process.env.TEST_DRAW ?? String(randomInt(1_000_000)))
+  say(`Drawn for this run: ${drawn.words}. The same again: TEST_DRAW=${drawn.seed} npm test`)
+  return { TEST_DRAWN_MS: String(drawn.atMs), TEST_DRAWN_ZONE: drawn.zone, TZ: drawn.zone }
+}
+
+/** Where the time went: the files that took longest. */
+function saySlowest(name, files) {
+  const slowest = files.sort((a, b) => b.ms - a.ms).slice(0, 5)
+  say(`Slowest of ${name}:`)
+  for (const { file, ms } of slowest) say(`  ${(ms / 1000).toFixed(1).padStart(6)} s  ${file}`)
+}
+const inTree = (path) => (path.startsWith(ROOT) ? path.slice(ROOT.length + 1) : path)
+const unitFiles = (report) => report.testResults.map((f) => ({ file: inTree(f.name), ms: f.endTime - f.startTime }))
+const msOfSuite = (suite) =>
+  (suite.specs ?? []).flatMap((s) => s.tests.flatMap((t) => t.results)).reduce((sum, r) => sum + r.duration, 0) +
+  (suite.suites ?? []).reduce((sum, s) => sum + msOfSuite(s), 0)
+const browserFiles = (report) => report.suites.map((s) => ({ file: `e2e/${s.file}`, ms: msOfSuite(s) }))
+
+/** Of the words given, whether any stands in a path of this kind of test: asked for the other kind alone, this one has nothing to run. */
+const filesWith = (folder, ending) =>
+  readdirSync(join(ROOT, folder), { recursive: true }).filter(
+    (path) => ending.test(path) && words.some((w) => `${folder}/${path}`.includes(w)),
+  )
+
 async function main() {
   ensurePackages(['database', 'browser'])
   ensureModules()
@@ -69,12 +103,21 @@ async function main() {
     wantedPort: 34460 + (process.pid % 400),
     isThrowaway: true,
   })
-  const env = { TEST_DATABASE_URL: database.url, DATABASE_URL: database.url }
+  const env = { TEST_DATABASE_URL: database.url, DATABASE_URL: database.url, ...drawnDay() }
+  const isAsked = (folder, ending) => words.length === 0 || filesWith(folder, ending).length > 0
   try {
-    if (steps.includes('unit')) {
+    if (steps.includes('unit') && isAsked('src', /\.test\.tsx?$/)) {
       const out = join(folder, 'unit.json')
       const code = await run(
-        [bin('vitest/vitest.mjs'), 'run', '--reporter=dot', '--reporter=json', `--outputFile.json=${out}`],
+        [
+          bin('vitest/vitest.mjs'),
+          'run',
+          ...words,
+          ...named,
+          '--reporter=dot',
+          '--reporter=json',
+          `--outputFile.json=${out}`,
+        ],
         env,
       )
       const report = readJson(out)
@@ -86,17 +129,29 @@ async function main() {
         },
         code,
       )
+      if (report) saySlowest('unit and server', unitFiles(report))
     }
-    if (steps.includes('browser')) {
+    if (steps.includes('browser') && isAsked('e2e', /\.spec\.ts$/)) {
       const { buildIfStale } = await import('./build.mjs')
       await buildIfStale()
       const out = join(folder, 'browser.json')
-      const code = await run([bin('@playwright/test/cli.js'), 'test', '--reporter=line,json'], {
-        ...env,
-        PLAYWRIGHT_JSON_OUTPUT_NAME: out,
-      })
-      const stats = readJson(out)?.stats
+      const code = await run(
+        [
+          bin('@playwright/test/cli.js'),
+          'test',
+          ...words,
+          ...(named.length > 0 ? ['-g', named[1]] : []),
+          '--reporter=line,json',
+        ],
+        {
+          ...env,
+          PLAYWRIGHT_JSON_OUTPUT_NAME: out,
+        },
+      )
+      const report = readJson(out)
+      const stats = report?.stats
       tally('browser', stats && { passed: stats.expected, failed: stats.unexpected + stats.flaky }, code)
+      if (report) saySlowest('browser', browserFiles(report))
     }
   } finally {
     await database.stop()

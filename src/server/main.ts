@@ -13,6 +13,7 @@ import { readEnv, type Env } from './env.ts'
 import { startSettling } from './ingest/settlethread.ts'
 import { startLives } from './life/lifethread.ts'
 import { serveLan } from './lan/serve.ts'
+import { clockMovedBy } from './time/clock.ts'
 
 /** Folders beside the bundle, or in the source tree when run from there. */
 function folderOf(candidates: string[]): string {
@@ -28,6 +29,7 @@ async function main(): Promise<void> {
     databaseUrl: env.DATABASE_URL,
     webFolder: env.WEB_FOLDER ?? folderOf(['../web', '../../dist/web']),
     onFault: (problem) => logger.error(problem),
+    now: clockMovedBy(env.CLOCK_SHIFT_MS),
   })
   const say: Say = (text) => {
     if (env.SAY_READY === '1') process.stdout.write(`${text}\n`)
@@ -37,9 +39,10 @@ async function main(): Promise<void> {
     await buildDemo(parts.deps)
   }
   if (env.WITH_DEMO === '1' && env.STANDIN_SECRET) await connectStandIn(parts.deps, env.STANDIN_SECRET)
-  const lives = startLives(env.DATABASE_URL, (problem) => logger.error(problem))
+  const thread = { databaseUrl: env.DATABASE_URL, clockShiftMs: env.CLOCK_SHIFT_MS }
+  const lives = startLives(thread, (problem) => logger.error(problem))
   parts.deps.lifeWork = lives
-  const settling = startSettling(env.DATABASE_URL, (problem) => logger.error(problem))
+  const settling = startSettling(thread, (problem) => logger.error(problem))
   const close = env.LAN_FOLDER ? await onNetwork(parts.app, env, say) : onThisMachine(parts.app, env, say)
   if (await isOldDemo(parts.deps))
     say(

@@ -163,7 +163,7 @@ rows.push({
   target: '< 10 s',
   measured: `${(imported / 1000).toFixed(1)} s`,
 })
-const settling = startSettling(url, (problem) => console.error(problem))
+const settling = startSettling({ databaseUrl: url, clockShiftMs: 0 }, (problem) => console.error(problem))
 const sent = await whileSending(parts.deps, { base, seconds: 30, rate: RATE, askFloor: () => ask('/floor') })
 const soakMin = Number(process.env['BENCH_SOAK_MIN'] ?? 0)
 if (soakMin > 0) {

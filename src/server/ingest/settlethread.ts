@@ -5,6 +5,7 @@ import { LifeStore } from '@server/life/keep.ts'
 import { livesAtHand } from '@server/life/work.ts'
 import { ShareStore } from '@server/parts/sharestore.ts'
 import { Calendar } from '@server/time/calendar.ts'
+import { clockMovedBy } from '@server/time/clock.ts'
 import { Settler } from './settler.ts'
 
 /**
@@ -13,14 +14,15 @@ import { Settler } from './settler.ts'
  */
 interface Given {
   databaseUrl: string
+  clockShiftMs: number
 }
 
 /** The thread's side. */
-function count({ databaseUrl }: Given): void {
+function count({ databaseUrl, clockShiftMs }: Given): void {
   const port = parentPort
   if (!port) return
   const database = openDatabase(databaseUrl)
-  const own = { db: database.db, calendar: new Calendar(), now: Date.now }
+  const own = { db: database.db, calendar: new Calendar(), now: clockMovedBy(clockShiftMs) }
   const deps = {
     ...own,
     positions: new PositionStore(),
@@ -41,18 +43,20 @@ function count({ databaseUrl }: Given): void {
   })
 }
 const isGiven = (data: unknown): data is Given =>
-  typeof data === 'object' && data !== null && 'databaseUrl' in data && typeof data.databaseUrl === 'string'
+  typeof data === 'object' &&
+  data !== null &&
+  'databaseUrl' in data &&
+  typeof data.databaseUrl === 'string' &&
+  'clockShiftMs' in data &&
+  typeof data.clockShiftMs === 'number'
 if (parentPort && isGiven(workerData)) count(workerData)
 
 /** The server's side: starts the thread from the bundle beside this one; a thread that fell over is started again. */
-export function startSettling(
-  databaseUrl: string,
-  onProblem: (problem: unknown) => void,
-): { stop: () => Promise<void> } {
+export function startSettling(given: Given, onProblem: (problem: unknown) => void): { stop: () => Promise<void> } {
   let isStopping = false
   let worker = open()
   function open(): Worker {
-    const made = new Worker(new URL('./settlethread.js', import.meta.url), { workerData: { databaseUrl } })
+    const made = new Worker(new URL('./settlethread.js', import.meta.url), { workerData: given })
     made.on('message', (said: { problem?: string }) =>
       onProblem(new Error(said.problem ?? 'the counting thread is unwell')),
     )

@@ -3,6 +3,7 @@ import { parentPort, Worker, workerData } from 'node:worker_threads'
 import { openDatabase } from '@server/db/db.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { Calendar } from '@server/time/calendar.ts'
+import { clockMovedBy } from '@server/time/clock.ts'
 import { keepFits } from './keep.ts'
 import { LifeReader } from './reader.ts'
 import { type LifeAsked, type LifeWork } from './work.ts'
@@ -18,6 +19,7 @@ import { type LifeAsked, type LifeWork } from './work.ts'
  */
 interface Given {
   databaseUrl: string
+  clockShiftMs: number
 }
 interface Asked {
   id: number
@@ -29,11 +31,11 @@ const EVERY_MS = 5 * 60_000
 const FIRST_MS = 2000
 
 /** The thread's side. */
-function serve({ databaseUrl }: Given): void {
+function serve({ databaseUrl, clockShiftMs }: Given): void {
   const port = parentPort
   if (!port) return
   const database = openDatabase(databaseUrl)
-  const deps = { db: database.db, calendar: new Calendar(), now: Date.now }
+  const deps = { db: database.db, calendar: new Calendar(), now: clockMovedBy(clockShiftMs) }
   const reader = new LifeReader(deps)
   let [asking, isStopping] = [0, false]
   const keep = () =>
@@ -89,19 +91,24 @@ const problemOf = (problem: unknown) =>
     ? { code: problem.code, message: problem.message, details: problem.details }
     : { code: null, message: textOf(problem), details: [] }
 const isGiven = (data: unknown): data is Given =>
-  typeof data === 'object' && data !== null && 'databaseUrl' in data && typeof data.databaseUrl === 'string'
+  typeof data === 'object' &&
+  data !== null &&
+  'databaseUrl' in data &&
+  typeof data.databaseUrl === 'string' &&
+  'clockShiftMs' in data &&
+  typeof data.clockShiftMs === 'number'
 if (parentPort && isGiven(workerData)) serve(workerData)
 
 /** The server's side. */
 export function startLives(
-  databaseUrl: string,
+  given: Given,
   onProblem: (problem: unknown) => void,
 ): LifeWork & { stop: () => Promise<void> } {
   const waiting = new Map<number, { done: (answer: unknown) => void; fail: (problem: unknown) => void }>()
   let [last, isStopping, progress] = [0, false, '']
   let worker = open()
   function open(): Worker {
-    const made = new Worker(new URL('./lifethread.js', import.meta.url), { workerData: { databaseUrl } })
+    const made = new Worker(new URL('./lifethread.js', import.meta.url), { workerData: given })
     made.on('message', (said: Said) => {
       if ('progress' in said) return void (progress = said.progress)
       const one = waiting.get(said.id)

@@ -4,6 +4,7 @@ import { type FeederRowSent } from '@contract/telemetry.ts'
 import { AREAS, STAND_IN, YARD } from '@server/demo/yard.ts'
 import { standInToken } from '@server/ingest/feeders.ts'
 import { Calendar } from '@server/time/calendar.ts'
+import { clockMovedBy } from '@server/time/clock.ts'
 import { answered, bootUp, catchUp, type FeederSetUp, type FeederState } from './feederplayer.ts'
 
 /** The demo's feeders and robot controllers as a process of its own, which talks to the shop only as real equipment would. */
@@ -12,8 +13,14 @@ const KEPT_MS = 13 * 86_400_000
 const MOST_ROWS = 2000
 
 const env = z
-  .object({ SHOP_URL: z.url(), STANDIN_SECRET: z.string().min(16), STANDIN_FILE: z.string() })
+  .object({
+    SHOP_URL: z.url(),
+    STANDIN_SECRET: z.string().min(16),
+    STANDIN_FILE: z.string(),
+    CLOCK_SHIFT_MS: z.coerce.number().int().default(0),
+  })
   .parse(process.env)
+const now = clockMovedBy(env.CLOCK_SHIFT_MS)
 type Memory = Record<string, FeederState>
 
 function remember(): Memory {
@@ -35,7 +42,7 @@ const setUps = STAND_IN.map((feeder, i): FeederSetUp & { arcHours: number } => {
     equipmentId: feeder.equipmentId,
     arcHours: feeder.arcHoursPerShift,
     plan: { seed: i + 1, duty: feeder.arcHoursPerShift / 7.5, wireMPerMin: feeder.wireMPerMin },
-    schedule: new Calendar().scheduleFor({ zone: YARD.zone, shifts, holidays: [] }, '', Date.now()),
+    schedule: new Calendar().scheduleFor({ zone: YARD.zone, shifts, holidays: [] }, '', now()),
   }
 })
 
@@ -46,7 +53,7 @@ async function send(rows: FeederRowSent[], equipmentId: string): Promise<boolean
       'content-type': 'application/json',
       authorization: `Bearer ${standInToken(env.STANDIN_SECRET, equipmentId)}`,
     },
-    body: JSON.stringify({ sentMs: Date.now(), rows }),
+    body: JSON.stringify({ sentMs: now(), rows }),
   }).catch(() => null)
   return response?.ok ?? false
 }
@@ -54,7 +61,7 @@ async function send(rows: FeederRowSent[], equipmentId: string): Promise<boolean
 async function round(memory: Memory): Promise<void> {
   for (const setUp of setUps) {
     const { equipmentId } = setUp
-    const nowMs = Date.now()
+    const nowMs = now()
     const known = memory[equipmentId]
     // What lies further back than the server keeps rows for is given up, as real equipment with a full memory would.
     const isUsable = known && nowMs - known.countedMs < KEPT_MS

@@ -1,0 +1,63 @@
+import mysql from 'mysql2/promise'
+import { fileURLToPath } from 'node:url'
+import { compose } from '@server/compose.ts'
+import { migrateDatabase } from '@server/db/db.ts'
+import { buildDemo } from '@server/demo/demo.ts'
+
+/**
+ * A world that takes long to build is built once for all tests of a run, and each test begins from a copy of its own. Whoever comes first builds it;
+ * the others wait for its lock.
+ */
+const MIGRATIONS = fileURLToPath(new URL('../db/migrations', import.meta.url))
+const LOCK_S = 300
+
+export const urlOf = (base: string, name: string) => base.replace(/\/[^/]*$/, `/${name}`)
+
+/** A database of its own with all that is in another. */
+export async function copyDatabase(connection: mysql.Connection, from: string, to: string): Promise<void> {
+  await connection.query(`create database \`${to}\` character set utf8mb4`)
+  const [tables] = await connection.query<mysql.RowDataPacket[]>(`show tables from \`${from}\``)
+  for (const table of tables.map((row) => String(Object.values(row)[0]))) {
+    await connection.query(`create table \`${to}\`.\`${table}\` like \`${from}\`.\`${table}\``)
+    await connection.query(`insert into \`${to}\`.\`${table}\` select * from \`${from}\`.\`${table}\``)
+  }
+}
+
+/** A copy, under `name`, of the demo yard as it stands when it was built at an instant. Answers its address. */
+export async function copyOfYard(base: string, name: string, builtMs: number): Promise<string> {
+  const kept = `kept_yard_${builtMs}`
+  const connection = await mysql.createConnection(base)
+  try {
+    await connection.query('select get_lock(?, ?)', [kept, LOCK_S])
+    if (!(await exists(connection, `${kept}_done`))) {
+      await connection.query(`drop database if exists \`${kept}\``)
+      await connection.query(`create database \`${kept}\` character set utf8mb4`)
+      await buildYard(urlOf(base, kept), builtMs)
+      await connection.query(`create database \`${kept}_done\``)
+    }
+    await connection.query('select release_lock(?)', [kept])
+    await copyDatabase(connection, kept, name)
+  } finally {
+    await connection.end()
+  }
+  return urlOf(base, name)
+}
+
+async function exists(connection: mysql.Connection, name: string): Promise<boolean> {
+  const [found] = await connection.query<mysql.RowDataPacket[]>('show databases like ?', [name])
+  return found.length > 0
+}
+
+async function buildYard(databaseUrl: string, builtMs: number): Promise<void> {
+  await migrateDatabase(databaseUrl, MIGRATIONS)
+  const faults: unknown[] = []
+  const parts = compose({
+    databaseUrl,
+    webFolder: null,
+    onFault: (problem) => faults.push(problem),
+    now: () => builtMs,
+  })
+  await buildDemo(parts.deps)
+  await parts.close()
+  if (faults.length > 0) throw new Error('the yard could not be built', { cause: faults[0] })
+}
