@@ -21,6 +21,13 @@ module.exports = {
     },
     { name: 'contract-on-core', severity: 'error', from: { path: '^src/contract' }, to: { path: '^src/(server|web)' } },
     { name: 'server-not-web', severity: 'error', from: { path: '^src/server' }, to: { path: '^src/web' } },
+    {
+      name: 'only-the-writer-writes',
+      comment: 'The ledger is appended to by server/write alone; what is projected by it, by a rebuild and by the clocks.',
+      severity: 'error',
+      from: { path: '^src/server', pathNot: '^src/server/(write/act|projection/(rebuild|project)|ingest/settle)\\.ts$' },
+      to: { path: '^src/server/(ledger/append|projection/project)\\.ts$', dependencyTypesNot: ['type-only'] },
+    },
     { name: 'web-not-server', severity: 'error', from: { path: '^src/web' }, to: { path: '^src/server' } },
   ],
   options: {

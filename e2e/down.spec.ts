@@ -69,13 +69,20 @@ test('a burnback from the first tap to the closing test; one answer is taken bac
   await page.getByRole('button', { name: 'Right: it runs' }).click()
   await expect(page.getByRole('heading', { level: 1, name: 'A1', exact: true })).toBeVisible()
   await expect
-    .poll(async () => (await lines(page, 'A1')).map((l) => l.kind))
+    .poll(async () => (await lines(page, 'A1')).map((l) => l.fact.kind))
     .toEqual(expect.arrayContaining(['stopped', 'restarted', 'fitted', 'explained']))
   expect((await gun(page, 'A1')).downSinceMs).toBeNull()
   const said = await lines(page, 'A1')
-  expect(said.find((l) => l.kind === 'explained')).toMatchObject({ what: 'tip worn=sure' })
+  expect(said.find((l) => l.fact.kind === 'explained')).toMatchObject({
+    fact: { isCertain: true },
+    names: { cause: 'tip worn' },
+  })
   // "To try" until it brought it back.
-  await expect.poll(async () => (await lines(page, 'A1')).find((l) => l.kind === 'fitted')?.outReason).toBe('worn')
+  await expect
+    .poll(async () => (await lines(page, 'A1')).find((l) => l.fact.kind === 'fitted')?.fact)
+    .toMatchObject({
+      outReason: 'worn',
+    })
   const { body } = await apiOf(page, shop).get<DownAnswer>(`/down?stationId=${id('A2')}`)
   expect(body.turned).toEqual([{ symptom: 'burnback', cause: 'tipWorn', n: 1 }])
   await page.goto(`${shop.url}${at('A2')}`)
@@ -123,7 +130,7 @@ test('without a link the whole search goes on, and arrives when it is back', asy
   await shop.start()
   await page.evaluate(() => dispatchEvent(new Event('online')))
   await expect
-    .poll(async () => (await lines(page, 'A4')).map((l) => l.kind), { timeout: 20_000 })
+    .poll(async () => (await lines(page, 'A4')).map((l) => l.fact.kind), { timeout: 20_000 })
     .toEqual(expect.arrayContaining(['restarted', 'explained']))
   expect((await gun(page, 'A4')).downSinceMs).toBeNull()
 })
@@ -148,7 +155,10 @@ test('a five-second log is explained later, in three taps, and counts from then 
   await expect
     .poll(async () => (await api.get<DownAnswer>(`/down?stationId=${id('A6')}`)).body.turned)
     .toContainEqual({ symptom: 'nest', cause: 'gunOut', n: 0.5 })
-  expect((await lines(page, 'A5')).find((l) => l.kind === 'explained')?.what).toBe('gun not pushed home=unsure')
+  expect((await lines(page, 'A5')).find((l) => l.fact.kind === 'explained')).toMatchObject({
+    fact: { isCertain: false },
+    names: { cause: 'gun not pushed home' },
+  })
 })
 
 test('a setting on a gun with a feed sign: a minute on the equipment first; else one value at a time', async ({
@@ -172,7 +182,9 @@ test('a setting on a gun with a feed sign: a minute on the equipment first; else
   await expect(page.getByText('Volts 20 V to 22 V')).toBeHidden()
   await page.getByRole('button', { name: 'It works so: keep' }).click()
   await expect(page.getByRole('heading', { level: 1, name: 'A6', exact: true })).toBeVisible()
-  expect((await lines(page, 'A6')).find((l) => l.kind === 'tuneKept')?.what).toBe('wireSpeed=9')
+  expect((await lines(page, 'A6')).find((l) => l.fact.kind === 'tuneKept')?.fact).toMatchObject({
+    values: { wireSpeed: 9 },
+  })
   // The gun stands: the feed is looked at before a knob is turned.
   await page.goto(`${shop.url}${at('A6')}`)
   await page.getByRole('button', { name: 'It’s down: let minutes run' }).click()

@@ -2,7 +2,7 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import { createServer } from 'node:net'
 import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test'
 import mysql from 'mysql2/promise'
-import { copyOfYard, urlOf } from '@server/testing/worlds.ts'
+import { copyOfYard, urlOf, YARD_MS } from '@server/testing/worlds.ts'
 
 /** A server process of its own on a database of its own. */
 export interface Shop {
@@ -43,10 +43,11 @@ export const SHOP_PARTS = [
  * When journeys take place: on a working morning, or at the instant this run has drawn for those that hold on any day. Server, threads, stand-in and
  * pages are moved by the same amount, so that a journey that is green today is green on a Sunday.
  */
-export const WORKING_MORNING_MS = Date.UTC(2026, 10, 25, 7, 40)
+/** The yard's history ends when it was built; journeys begin after that. */
+const AFTER_MS = 60_000
+export const WORKING_MORNING_MS = YARD_MS + AFTER_MS
 export const DRAWN_MS = Number(process.env['TEST_DRAWN_MS'] ?? WORKING_MORNING_MS)
 export const DRAWN_ZONE = process.env['TEST_DRAWN_ZONE'] ?? 'UTC'
-const AFTER_MS = 60_000
 let shiftMs = 0
 /** The journey's own clock. */
 export const clockShiftMs = () => shiftMs
@@ -65,7 +66,8 @@ function moveClock(byMs: number): void {
   }
   globalThis.Date = Moved as unknown as DateConstructor
 }
-async function onTime(context: BrowserContext): Promise<BrowserContext> {
+/** A context whose pages go by the journey's clock. */
+export async function onTime(context: BrowserContext): Promise<BrowserContext> {
   await context.addInitScript(moveClock, shiftMs)
   return context
 }

@@ -1,9 +1,23 @@
 import AxeBuilder from '@axe-core/playwright'
-import { asOwner, expect, openGun, openNewShop, OWNER, startShop, test, withPlaces, type Shop } from './fixtures.ts'
+import {
+  asOwner,
+  DRAWN_MS,
+  DRAWN_ZONE,
+  expect,
+  openGun,
+  openNewShop,
+  OWNER,
+  startShop,
+  test,
+  withPlaces,
+  type Shop,
+} from './fixtures.ts'
 
 let shop: Shop
+test.use({ timezoneId: DRAWN_ZONE })
 test.beforeAll(async () => {
-  shop = await startShop(false)
+  // Opened on whatever day, hour and zone this run has drawn.
+  shop = await startShop(false, {}, DRAWN_MS)
 })
 test.afterAll(() => shop.stop())
 
@@ -150,7 +164,7 @@ test('a whole shop goes out as one file and comes back into an empty one', async
   test.setTimeout(120_000)
   await asOwner(page, shop)
   const file = await (await page.request.get(`${shop.url}/api/shop/whole.jsonl`)).body()
-  const other = await startShop(false)
+  const other = await startShop(false, {}, DRAWN_MS)
   const context = await browser.newContext()
   const fresh = await context.newPage()
   await fresh.goto(`${other.url}/sign-in`)

@@ -76,7 +76,7 @@ test('a reading, a guide and what follows are kept with no server and arrive onc
   await linkBack(page)
   await expect(heading(page, 'Nothing waits on this device.')).toBeVisible({ timeout: 20_000 })
   const lines = (await linesOf(page, 'A1')).slice(0, (await linesOf(page, 'A1')).length - before)
-  expect(lines.map((l) => l.kind).sort()).toEqual(['cleaned', 'reading'])
+  expect(lines.map((l) => l.fact.kind).sort()).toEqual(['cleaned', 'reading'])
   for (const line of lines) {
     expect(line.happenedMs).toBeGreaterThanOrEqual(offMs - 1000)
     expect(line.happenedMs).toBeLessThan(onMs - 2000)
@@ -218,7 +218,7 @@ test('the program is brought up to date in the middle of a walk: it goes on, not
   await expect(page.getByText('4 of 12')).toBeVisible()
   const found = async () => {
     const { body } = await apiOf(page, shop).get<LogbookAnswer>('/logbook')
-    const since = body.lines.filter((l) => l.kind === 'reading' && l.happenedMs >= beganMs)
+    const since = body.lines.filter((l) => l.fact.kind === 'reading' && l.happenedMs >= beganMs)
     return since.map((l) => l.stationName).sort()
   }
   await expect.poll(found, { timeout: 20_000 }).toHaveLength(3)

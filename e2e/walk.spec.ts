@@ -7,6 +7,7 @@ import {
   apiOf,
   asOwner,
   expect,
+  onTime,
   readyForOffline,
   startShop,
   test,
@@ -113,12 +114,14 @@ test('on a phone by number keys alone; a skip and "didn’t look" note nothing',
 test('the browser killed with entries on it: opened again they go, once', async ({ playwright }) => {
   test.setTimeout(120_000)
   const folder = mkdtempSync(join(tmpdir(), 'idle-walk-'))
-  const open = (): Promise<BrowserContext> =>
-    playwright.chromium.launchPersistentContext(folder, {
-      executablePath: '/usr/bin/chromium',
-      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
-      serviceWorkers: 'allow',
-    })
+  const open = async (): Promise<BrowserContext> =>
+    onTime(
+      await playwright.chromium.launchPersistentContext(folder, {
+        executablePath: '/usr/bin/chromium',
+        args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+        serviceWorkers: 'allow',
+      }),
+    )
   const first = await open()
   const page = await first.newPage()
   await asOwner(page, shop, '/walk?walk=hourly&minutes=60')

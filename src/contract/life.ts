@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { lineNames, shopChange } from './fact.ts'
 import { OUT_REASONS } from '@core/path/columns.ts'
 import { UNSURES } from '@core/life/facts.ts'
 import { LINER_CLAUSES } from '@core/liner/clauses.ts'
@@ -220,7 +221,7 @@ export const lifeAnswer = z.object({
   }),
   /** Of liners. */
   liner: linerSigns.nullable().default(null),
-  history: z.array(z.object({ what: z.string(), atMs: instantMs })),
+  history: z.array(z.object({ eventId: z.string(), change: shopChange, names: lineNames, atMs: instantMs })),
   word: z.object({ usual: z.number(), early: z.number(), isForAll: z.boolean() }).nullable(),
   groups: z.array(
     z.object({

@@ -1,6 +1,7 @@
 import { z } from 'zod'
-import { READINGS } from '@core/reading/keys.ts'
+import { ACT_KINDS } from '@core/ledger/acts.ts'
 import { eventId, idempotencyKey, instantMs, outReason, position, precision, stationId } from './common.ts'
+import { fact, lineNames } from './fact.ts'
 
 export const ACTS = [
   'changed',
@@ -93,29 +94,11 @@ export const logLine = z.object({
   precision,
   stationId: z.string().nullable(),
   stationName: z.string().nullable(),
-  kind: z.string(),
+  actKind: z.enum(ACT_KINDS),
+  fact,
+  /** Where on the path, where the line is about one place of it. */
   position: z.string().nullable(),
-  partCode: z.string().nullable(),
-  outReason: outReason.nullable(),
-  count: z.number().int(),
-  wireName: z.string().nullable(),
-  /** Kilos that the line speaks of: on a label, left on a spool, lost. */
-  labelKg: z.number().nullable(),
-  /** Where along the cable, or what was left standing out. */
-  lengthMm: z.number().nullable(),
-  spoolNumber: z.number().int().nullable(),
-  rows: z.number().int().nullable(),
-  what: z.string().nullable(),
-  /** What was read, where the line is a reading. */
-  reading: z
-    .object({
-      what: z.enum(READINGS),
-      method: z.string(),
-      grade: z.string().nullable(),
-      value: z.number().nullable(),
-      left: z.number().nullable(),
-    })
-    .nullable(),
+  names: lineNames,
   who: z.string().nullable(),
   note: z.string().nullable(),
   /** How the line stands after corrections. */

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { lineNames, shopChange } from './fact.ts'
 import { instantMs } from './common.ts'
 
 export const PAYBACK_DAYS = [30, 90, 365] as const
@@ -39,6 +40,9 @@ const rates = z.object({
   diffusersFor100Tips: interval.nullable(),
 })
 /** What the stops of these days cost, where on the path, beside as many days before. */
+/** What may have helped: another gun, another wire, a knob calibrated, a cable blown out, a lasting part, a house rule. */
+export const CHANGED = ['gun', 'wire', 'knob', 'blown', 'part', 'rule'] as const
+
 export const paybackAnswer = z.object({
   nowMs: instantMs,
   zone: z.string(),
@@ -89,7 +93,9 @@ export const paybackAnswer = z.object({
       happenedMs: instantMs,
       stationId: z.string().nullable(),
       name: z.string().nullable(),
-      what: z.string(),
+      what: z.enum(CHANGED),
+      /** Of a rule: what was chosen. */
+      rule: z.object({ change: shopChange, names: lineNames }).nullable(),
       position: z.string().nullable(),
       /** Places it holds for, where it is a rule of a class. */
       classKey: z.string().nullable(),

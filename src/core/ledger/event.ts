@@ -19,6 +19,7 @@ import { type How, type ReadingKey, type ReadingVerdict } from '@core/reading/ke
 import { type OutReason, type Position } from '@core/path/columns.ts'
 import { type Joint, type SettingName } from '@core/rightparts/facts.ts'
 import { type JointFault } from '@core/rightparts/joints.ts'
+import { type ShopChange } from './shopchange.ts'
 
 /**
  * What can be true on the floor. A fact names the carrier it happened to; the ledger never forgets one.
@@ -182,7 +183,7 @@ export type Fact =
       values: TunedValues
     }
   | { kind: 'usageEntered'; carrierId: CarrierId | null; rows: number }
-  | { kind: 'shopChanged'; what: string }
+  | { kind: 'shopChanged'; change: ShopChange }
 
 /** One thing read on a gun: as found, and as left where it was set. Its method and wire stand beside, for only like is compared. */
 export interface ReadingFact {

@@ -1,4 +1,5 @@
 import { type EventId } from '@core/ids/id.ts'
+import { FACTS } from './facts.ts'
 import { type Correction, type LedgerEvent, type Occurrence } from './event.ts'
 
 /**
@@ -66,25 +67,11 @@ function resolveCorrection(
   return { says: correction.body.replacement }
 }
 
-const RANK: Partial<Record<Occurrence['fact']['kind'], number>> = {
-  mounted: 0,
-  removed: 1,
-  spoolIn: 0,
-  wireOff: 1,
-  restarted: 2,
-  unparked: 2,
-  fitted: 3,
-  stopped: 5,
-  // After what opened it, at the same instant.
-  followedUp: 6,
-  explained: 6,
-}
-
 /** Order of a carrier's life: by when it happened; at the same instant removed before fitted; then as logged. */
 export function byTime(a: Standing, b: Standing): number {
   return (
     a.happenedMs - b.happenedMs ||
-    (RANK[a.fact.kind] ?? 4) - (RANK[b.fact.kind] ?? 4) ||
+    FACTS[a.fact.kind].rank - FACTS[b.fact.kind].rank ||
     a.loggedMs - b.loggedMs ||
     (a.eventId < b.eventId ? -1 : a.eventId > b.eventId ? 1 : 0)
   )

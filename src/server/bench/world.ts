@@ -1,19 +1,17 @@
-import { makeId, type CarrierId, type EventId, type StationId } from '@core/ids/id.ts'
+import { makeId, type CarrierId } from '@core/ids/id.ts'
 import { drawLogNormal, drawWeibull, makeRandom } from '@core/random/random.ts'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type Built } from '@core/shop/built.ts'
-import { houseRule, ledgerEvent, shiftPattern, usageSpan } from '@server/db/schema.ts'
+import { houseRule, shiftPattern, usageSpan } from '@server/db/schema.ts'
 import { transact } from '@server/db/db.ts'
 import { type Deps } from '@server/http/context.ts'
-import { toRow, type Draft } from '@server/ledger/append.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { drawFit, type FitWorld } from './fit.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { writeUnprojected, type SaidAct, type Writing } from '@server/write/act.ts'
 import { ensureArea, insertStations, type MadeStation } from '@server/shop/places.ts'
 
 const DAY_MS = 86_400_000
-const NOBODY = { person: null, device: null }
 export interface WorldSize {
   stations: number
   years: number
@@ -31,7 +29,9 @@ export async function buildWorld(
   const made: MadeStation[] = []
   const builtOf = new Map<string, Partial<Built>>()
   let fit: FitWorld | null = null
-  await transact(deps.db, async (tx) => {
+  const build = (work: (w: Writing) => Promise<void>) => transact(deps.db, (tx) => writeUnprojected(tx, own, work))
+  await build(async (w) => {
+    const { tx } = w
     fit = await drawFit(tx, { nowMs: deps.now(), random })
     const every = [1, 2, 3, 4, 5, 6, 7]
     const shifts = [
@@ -61,7 +61,7 @@ export async function buildWorld(
         chosenMs: deps.now(),
       })),
     )
-    const { kinds } = await loadShop(tx, deps.calendar, deps.now())
+    const { kinds } = await w.shop()
     for (let a = 0; a * 50 < size.stations; a++) {
       const built = fit.builtOf()
       const areaId = await ensureArea(tx, own, { name: `Area ${a + 1}`, built })
@@ -75,13 +75,10 @@ export async function buildWorld(
         except: {},
       }))
       made.push(
-        ...(await insertStations(tx, {
-          deps: own,
-          who: NOBODY,
+        ...(await insertStations(w, {
           rows,
           kinds,
           mountedMs: deps.now() - size.years * 365 * DAY_MS - DAY_MS,
-          isProjected: false,
         })),
       )
       made.slice(-rows.length).forEach((m) => builtOf.set(m.stationId, built))
@@ -91,8 +88,7 @@ export async function buildWorld(
   let usage = 0
   for (const [i, station] of made.entries()) {
     const history = historyOf(station, { deps: own, size, fit, built: builtOf.get(station.stationId) ?? {} })
-    for (let j = 0; j < history.events.length; j += 2000)
-      await deps.db.insert(ledgerEvent).values(history.events.slice(j, j + 2000).map(toRow))
+    await build((w) => Promise.resolve(history.events.forEach(w.say)))
     for (let j = 0; j < history.usage.length; j += 4000)
       await deps.db.insert(usageSpan).values(history.usage.slice(j, j + 4000))
     lives += history.events.length
@@ -106,7 +102,7 @@ export async function buildWorld(
 function historyOf(
   station: MadeStation,
   at: { deps: Deps; size: WorldSize; fit: FitWorld | null; built: Partial<Built> },
-): { events: Draft[]; usage: (typeof usageSpan.$inferInsert)[] } {
+): { events: SaidAct[]; usage: (typeof usageSpan.$inferInsert)[] } {
   const { deps, size } = at
   const { random } = deps
   const meanHours = drawLogNormal(random, 2, 0.4)
@@ -116,24 +112,12 @@ function historyOf(
     { position: 'liner', scale: drawLogNormal(random, 160, 0.3), shape: 2 },
   ]
   const left = parts.map((p) => drawWeibull(random, p.shape, p.scale))
-  const events: Draft[] = []
+  const events: SaidAct[] = []
   const usage: (typeof usageSpan.$inferInsert)[] = []
   const startMs = Math.floor(deps.now() / DAY_MS) * DAY_MS - size.years * 365 * DAY_MS
   const say = (fact: Fact, happenedMs: number) => {
-    const id = makeId('event', happenedMs, random) as EventId
-    events.push({
-      id,
-      rootId: id,
-      happenedMs,
-      loggedMs: happenedMs,
-      precision: 'exact',
-      stationId: station.stationId as StationId,
-      personId: null,
-      deviceId: null,
-      note: null,
-      idempotencyKey: id,
-      body: { type: 'fact', fact },
-    })
+    const { stationId } = station
+    events.push({ kind: 'log', lines: [{ fact, happenedMs, loggedMs: happenedMs, stationId }] })
   }
   const push = (position: string, happenedMs: number) =>
     say(

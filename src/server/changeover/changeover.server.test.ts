@@ -85,8 +85,8 @@ describe('steel to aluminium', () => {
       guideOut: ['GO'],
       partsKept: ['RV0910', 'LS10'],
     })
-    expect(g.tape.map((l) => l.kind).sort()).toContain('changedOver')
-    expect(g.tape.some((l) => l.kind === 'setting' && l.happenedMs === server.clock.nowMs)).toBe(false)
+    expect(g.tape.map((l) => l.fact.kind).sort()).toContain('changedOver')
+    expect(g.tape.some((l) => l.fact.kind === 'setting' && l.happenedMs === server.clock.nowMs)).toBe(false)
   })
   it('taken back is as if it had never been', async () => {
     const before = await setup('B2')
@@ -105,7 +105,7 @@ describe('steel to aluminium', () => {
     const after = await setup('B3')
     expect({ ...after, settings: { ...after.settings, gas: before.settings.gas } }).toEqual(before)
     expect((await gun('B3')).tags).toMatchObject([{ tag: 'partsKept', parts: [{ code: 'RU12' }, { code: 'LP12' }] }])
-    expect((await gun('B3')).tape.filter((l) => l.kind === 'changedOver').length).toBe(2)
+    expect((await gun('B3')).tape.filter((l) => l.fact.kind === 'changedOver').length).toBe(2)
   })
   it('a swap that was skipped is not logged, and shows as wrong', async () => {
     await change(['B4'], ALUMINIUM, { skipped: ['liner'] })
@@ -129,7 +129,7 @@ describe('a change', () => {
     const content = await contentOf(server)
     await lead.post('/changeover', body)
     expect(await contentOf(server)).toEqual(content)
-    expect((await gun('B5')).tape.filter((l) => l.kind === 'changedOver').length).toBe(1)
+    expect((await gun('B5')).tape.filter((l) => l.fact.kind === 'changedOver').length).toBe(1)
     expect((await setup('B5')).settings.polarity).toBe('gun negative')
   })
   it('of many guns is all or none, with one list to fetch', async () => {

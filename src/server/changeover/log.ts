@@ -4,55 +4,63 @@ import { type Fact } from '@core/ledger/event.ts'
 import { TAGS, TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
 import { type changeRequest } from '@contract/changeover.ts'
-import { transact, type Tx } from '@server/db/db.ts'
 import { once } from '@server/http/once.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { eventByKey } from '@server/ledger/append.ts'
-import { logFactsIn } from '@server/logbook/facts.ts'
-import { CHANGE } from '@server/logbook/manylines.ts'
-import { carrierAt, type Place } from '@server/logbook/draft.ts'
+import { actsByKeys } from '@server/ledger/lines.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { settingCarrier, settingFact } from '@server/rightparts/act.ts'
 import { settledFacts } from '@server/followup/act.ts'
+import { type Stocked } from '@core/rightparts/check.ts'
 import { stockedParts } from '@server/rightparts/line.ts'
 import { tagsHere } from '@server/rightparts/setup.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shop/model.ts'
+import { keyOf, writeAct, type Writing } from '@server/write/act.ts'
+import { sayFacts, type OneAct } from '@server/write/facts.ts'
+import { carrierAt, type Place } from '@server/write/place.ts'
 import { planAt, type Planned } from './read.ts'
 
 type Request = z.output<typeof changeRequest>
-const keyOf = (key: string, i: number) => `${CHANGE}${key}/${i}`
 
 /** Wire changed at one gun or many: every part, setting and reminder of it, one act a gun, all of them or none. */
 export async function logChange(deps: Deps, who: Who, r: Request): Promise<{ eventIds: string[] }> {
   mustRead(who)
   const known = async () => {
-    const rows = await Promise.all(r.stationIds.map((_, i) => eventByKey(deps.db, `${keyOf(r.key, i)}#0`)))
-    return rows[0] ? { eventIds: rows.flatMap((row) => row?.id ?? []) } : null
+    const keys = r.stationIds.map((_, i) => keyOf(r.key, i))
+    const rows = await actsByKeys(deps.db, 'change', keys)
+    return rows.size === 0 ? null : { eventIds: keys.flatMap((key) => rows.get(key)?.id ?? []) }
   }
-  return once(known, () => transact(deps.db, (tx) => logAll(tx, { deps, who, r })))
+  return once(known, () => writeAct(deps, who, (w) => sayAll(w, r)))
 }
 
-async function logAll(tx: Tx, { deps, who, r }: { deps: Deps; who: Who; r: Request }): Promise<{ eventIds: string[] }> {
+async function sayAll(w: Writing, r: Request): Promise<{ eventIds: string[] }> {
   const eventIds: string[] = []
-  const shop = await loadShop(tx, deps.calendar, deps.now())
+  const shop = await w.shop()
+  // What one gun took is off the shelf for the next.
+  const taken = new Map<string, number>()
   for (const [i, stationId] of r.stationIds.entries()) {
-    const hung = await hungOne(tx, shop, stationId)
-    // Read anew for each: the gun before it may have taken the last one.
-    const parts = await stockedParts(tx)
+    const hung = await hungOne(w.tx, shop, stationId)
+    const parts = withoutTaken(await stockedParts(w.tx), taken)
     const { wireId, procedureId, isScrapped } = r
     const planned = planAt(hung, { shop, parts, wireId, procedureId, isScrapped })
     mustBeServed(planned, r, shop)
-    const act = {
+    for (const { to, kindKey } of planned.plan.swaps)
+      if (to && !r.skipped.includes(kindKey) && !wasKept(planned, to.id, shop))
+        taken.set(to.id, (taken.get(to.id) ?? 0) + 1)
+    const act: OneAct = {
+      kind: 'change',
       note: r.note ?? null,
-      key: keyOf(r.key, i),
+      key: r.key,
       stationId,
-      factsOf: (place: Place) => factsOf(planned, { place, shop, r }),
+      factsOf: (place) => factsOf(planned, { place, shop, r }),
     }
-    eventIds.push(await logFactsIn(tx, { deps, who, shop, act }))
+    eventIds.push(await sayFacts(w, act, i))
   }
   return { eventIds }
 }
+
+const withoutTaken = (parts: readonly Stocked[], taken: ReadonlyMap<string, number>): Stocked[] =>
+  parts.map((p) => (p.onHand === null ? p : { ...p, onHand: p.onHand - (taken.get(p.id) ?? 0) }))
 
 /** A part the shop has none of: the change would end with a wrong one on it, so it is said instead of logged. */
 function mustBeServed({ plan, hung }: Planned, r: Request, shop: ShopModel): void {

@@ -3,11 +3,12 @@ import { makeId, type CarrierId } from '@core/ids/id.ts'
 import { sourceDisagreement } from '@core/clock/headclock.ts'
 import { type UsageRequest } from '@contract/clock.ts'
 import { stationNow, usageSpan } from '@server/db/schema.ts'
-import { isDuplicate, transact, type Tx } from '@server/db/db.ts'
+import { isDuplicate, type Tx } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { append, eventByKey, factDraft, nothingTouched, type Draft } from '@server/ledger/append.ts'
-import { lock, project } from '@server/projection/project.ts'
+import { actByKey } from '@server/ledger/lines.ts'
+import { lock } from '@server/projection/lock.ts'
+import { keyOf, writeAct, type SaidLine } from '@server/write/act.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { shiftSpan, shiftsOf } from '@server/time/calendar.ts'
 import { addDays, dayOf, wallToMsOrNext } from '@server/time/wall.ts'
@@ -78,8 +79,9 @@ async function write(
 ): Promise<boolean> {
   const { request, headId, stationId, fromMs, toMs } = at
   try {
-    return await transact(deps.db, async (tx: Tx) => {
-      if (await eventByKey(tx, request.key)) return true
+    return await writeAct(deps, who, async (w) => {
+      const { tx } = w
+      if (await actByKey(tx, 'usage', keyOf(request.key))) return true
       await lock(tx, new Set([headId]))
       await tx.insert(usageSpan).values({
         id: makeId('usage', deps.now(), deps.random),
@@ -93,14 +95,8 @@ async function write(
         loggedMs: await afterLastEntry(tx, { headId, fromMs, nowMs: deps.now() }),
         idempotencyKey: request.key,
       })
-      await append(tx, [
-        usageDraft(deps, who, { key: request.key, headId, stationId, rows: 1, happenedMs: Math.min(toMs, deps.now()) }),
-      ])
-      await project(
-        tx,
-        { ...nothingTouched(), carrierIds: new Set([headId]), stationIds: new Set([stationId]) },
-        { calendar: deps.calendar, nowMs: deps.now() },
-      )
+      const happenedMs = Math.min(toMs, deps.now())
+      w.say({ kind: 'usage', key: keyOf(request.key), lines: [usageLine({ headId, stationId, rows: 1, happenedMs })] })
       return false
     })
   } catch (problem) {
@@ -118,16 +114,14 @@ async function afterLastEntry(tx: Tx, at: { headId: string; fromMs: number; nowM
   return Math.max(at.nowMs, Number(last?.loggedMs ?? 0) + 1)
 }
 
-export function usageDraft(
-  deps: Deps,
-  who: Who,
-  at: { key: string; headId: string | null; stationId: string | null; rows: number; happenedMs: number },
-): Draft {
-  return factDraft(deps, who, {
-    fact: { kind: 'usageEntered', carrierId: at.headId as CarrierId | null, rows: at.rows },
-    happenedMs: at.happenedMs,
-    precision: 'shift',
-    stationId: at.stationId,
-    idempotencyKey: at.key,
-  })
-}
+export const usageLine = (at: {
+  headId: string | null
+  stationId: string | null
+  rows: number
+  happenedMs: number
+}): SaidLine => ({
+  fact: { kind: 'usageEntered', carrierId: at.headId as CarrierId | null, rows: at.rows },
+  happenedMs: at.happenedMs,
+  precision: 'shift',
+  stationId: at.stationId,
+})

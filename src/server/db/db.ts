@@ -3,6 +3,7 @@ import { type MySqlTable } from 'drizzle-orm/mysql-core'
 import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
 import { migrate } from 'drizzle-orm/mysql2/migrator'
 import mysql from 'mysql2/promise'
+import { carryOver } from './carry.ts'
 import * as schema from './schema.ts'
 
 export type Db = MySql2Database<typeof schema>
@@ -99,6 +100,7 @@ export async function migrateDatabase(url: string, folder: string): Promise<void
   try {
     await connection.query("select get_lock('idle_spool_migrate', 60)")
     await migrate(drizzle(connection), { migrationsFolder: folder })
+    await drizzle(connection).transaction(carryOver)
   } finally {
     await connection.end()
   }

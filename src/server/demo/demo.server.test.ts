@@ -18,16 +18,15 @@ import { type SpareGun } from '@contract/spareguns.ts'
 import { life, meta, mount, stationNow, station } from '@server/db/schema.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { Client, startTestServer, type TestServer } from '@server/testing/testserver.ts'
-import { buildDemo, isOldDemo } from './demo.ts'
+import { YARD_MS } from '@server/testing/worlds.ts'
+import { isOldDemo } from './demo.ts'
 import { DOUBTFUL, MISBUILT } from './fityard.ts'
 import { DEMO_LEAD, HUNGRY, PARTS, PLATED, STORIES } from './yard.ts'
 
-/** The demo is built on whatever day it is installed: its stories must be there on any of them. */
+/** The demo is built on whatever day it is installed: its stories must be there on any of them, so each run draws one more. */
 const DAYS = [
-  ['a working morning', Date.UTC(2026, 10, 25, 7, 40)],
-  ['a Sunday night', Date.UTC(2026, 5, 7, 23, 10)],
-  ['the afternoon after the clocks went forward', Date.UTC(2027, 2, 29, 13, 0)],
-  ['a new year’s first hour', Date.UTC(2028, 0, 1, 0, 20)],
+  ['a working morning', YARD_MS],
+  ['the day drawn for this run', Number(process.env['TEST_DRAWN_MS'] ?? YARD_MS)],
 ] as const
 
 /** Told from eighteen months of lives, whatever the day: fitted once. */
@@ -44,8 +43,7 @@ let ids: Map<string, string>
 afterEach(() => server.close())
 
 async function openYard(nowMs: number): Promise<void> {
-  server = await startTestServer({ nowMs })
-  await buildDemo(server.parts.deps)
+  server = await startTestServer({ nowMs, isYard: true })
   lead = new Client(server.url)
   await lead.post('/people/sign-in', DEMO_LEAD)
   ids = new Map((await server.parts.deps.db.select().from(station)).map((s) => [s.name, s.id]))
@@ -204,7 +202,7 @@ const CHECKS: Record<string, () => Promise<void>> = {
   },
   'The same rule, asked on Payback whether it helped': async () => {
     const { changes } = (await lead.get<PaybackAnswer>('/payback?days=90')).body
-    const rule = changes.find((c) => c.what.startsWith('house rule: tip, cell'))
+    const rule = changes.find((c) => c.rule?.change.of === 'houseRule' && c.rule.change.kindKey === 'tip')
     expect(rule?.classKey).toBe('cell')
     const asked = `/payback/helped?atMs=${rule?.happenedMs}&classKey=cell&column=tip`
     const { is, p, before, after, elsewhere } = (await lead.get<HelpAnswer>(asked)).body
@@ -283,7 +281,7 @@ async function looksLikeAShop(): Promise<void> {
   const opened = guns.filter((g) => g.rank !== null).length
   expect(guns.length).toBeGreaterThanOrEqual(24)
   expect(opened).toBeGreaterThanOrEqual(2)
-  expect(opened).toBeLessThan(guns.length / 3)
+  expect(opened).toBeLessThan(guns.length / 2)
   expect(notSeenGuns).toBeLessThan(guns.length / 2)
   expect(quietChance).toBeGreaterThan(0)
   const ends = await server.parts.deps.db.select({ to: life.toMs }).from(life)

@@ -1,19 +1,11 @@
 import { count, eq } from 'drizzle-orm'
 import { hash } from '@node-rs/argon2'
-import {
-  makeId,
-  type CarrierId,
-  type DeviceId,
-  type EventId,
-  type PartId,
-  type PersonId,
-  type StationId,
-  type WireId,
-} from '@core/ids/id.ts'
+import { makeId, type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
 import { makeRandom, pick } from '@core/random/random.ts'
 import { kgPerArcHour } from '@core/spools/wire.ts'
 import { simulate, type SimEvent, type SimGun, type SimUsage } from '@core/simulator/simulator.ts'
 import { type Fact } from '@core/ledger/event.ts'
+import { type ShopChange } from '@core/ledger/shopchange.ts'
 import { parseNameRange } from '@core/shop/range.ts'
 import {
   area,
@@ -31,9 +23,8 @@ import {
 } from '@server/db/schema.ts'
 import { transact, type Tx } from '@server/db/db.ts'
 import { type Deps } from '@server/http/context.ts'
-import { append, type Draft } from '@server/ledger/append.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { writeUnprojected, type SaidAct, type SaidLine, type Writing } from '@server/write/act.ts'
 import { ensureArea, insertStations, type MadeStation } from '@server/shop/places.ts'
 import { seedShop } from '@server/shop/seed.ts'
 import { shiftSpan } from '@server/time/calendar.ts'
@@ -66,7 +57,6 @@ import { whyOf } from './whystories.ts'
 const SEED = 20_417
 const HISTORY_DAYS = 540
 export const DEMO_VERSION = '5'
-const NOBODY = { person: null, device: null }
 
 export async function isEmpty(deps: Deps): Promise<boolean> {
   const [rows] = await deps.db.select({ n: count() }).from(site)
@@ -97,13 +87,15 @@ export type AllIds = Ids & FitIds
 export async function buildDemo(deps: Deps): Promise<void> {
   const random = makeRandom(SEED)
   const demoDeps: Deps = { ...deps, random }
-  await transact(deps.db, async (tx) => {
-    await seedShop(tx, { deps: demoDeps, ...YARD, units: 'metric' })
-    const ids = await insertShop(tx, demoDeps)
-    const made = await insertPlaces(tx, demoDeps, ids)
-    await insertHistory(tx, { deps: demoDeps, made, ids })
-    await tx.insert(meta).values([{ key: 'demo', value: DEMO_VERSION }])
-  })
+  await transact(deps.db, (tx) =>
+    writeUnprojected(tx, demoDeps, async (w) => {
+      await seedShop(tx, { deps: demoDeps, ...YARD, units: 'metric' })
+      const ids = await insertShop(tx, demoDeps)
+      const made = await insertPlaces(w, ids)
+      await insertHistory(w, { deps: demoDeps, made, ids })
+      await tx.insert(meta).values([{ key: 'demo', value: DEMO_VERSION }])
+    }),
+  )
   await rebuild(demoDeps, true)
   await plantStories(demoDeps)
 }
@@ -179,9 +171,10 @@ async function insertShop(tx: Tx, deps: Deps): Promise<AllIds> {
   }
 }
 
-async function insertPlaces(tx: Tx, deps: Deps, ids: AllIds): Promise<Made[]> {
+async function insertPlaces(w: Writing, ids: AllIds): Promise<Made[]> {
+  const { tx, deps } = w
   const made: Made[] = []
-  const kinds = (await loadShop(tx, deps.calendar, deps.now())).kinds
+  const { kinds } = await w.shop()
   for (const plan of AREAS) {
     const areaId = await ensureArea(tx, deps, {
       name: plan.name,
@@ -222,14 +215,8 @@ async function insertPlaces(tx: Tx, deps: Deps, ids: AllIds): Promise<Made[]> {
       walkOrder: made.length + i + 1,
       except: exceptOf(name, plan, ids),
     }))
-    const stations = await insertStations(tx, {
-      deps,
-      who: NOBODY,
-      rows,
-      kinds,
-      mountedMs: deps.now() - (HISTORY_DAYS + 1) * 86_400_000,
-      isProjected: false,
-    })
+    const mountedMs = deps.now() - (HISTORY_DAYS + 1) * 86_400_000
+    const stations = await insertStations(w, { rows, kinds, mountedMs })
     made.push(...stations.map((station) => ({ station, plan })))
   }
   return made
@@ -310,7 +297,8 @@ interface HistoryAt {
   ids: Ids
 }
 
-async function insertHistory(tx: Tx, at: HistoryAt): Promise<void> {
+async function insertHistory(w: Writing, at: HistoryAt): Promise<void> {
+  const { tx } = w
   const nowMs = at.deps.now()
   const byName = new Map(at.made.map((m) => [m.station.name, m]))
   const history = simulate(
@@ -321,16 +309,23 @@ async function insertHistory(tx: Tx, at: HistoryAt): Promise<void> {
     .filter((e) => e.isLogged && e.atMs < nowMs && !isLetGo(e, nowMs))
     .flatMap((e) => eventDraft(e, byName.get(e.gun), at))
   const supply = trueSupply(history, byName, at)
-  await append(tx, [...firstFittings(at), ...firstSettings(at), ...facts, ...weeklyLooks(at), ...shelves(supply, at)])
-  await append(tx, pulledDrafts(history.events, byName, at))
+  const told = [...firstFittings(at), ...firstSettings(at), ...facts, ...weeklyLooks(at), ...shelves(supply, at)]
+  told.forEach(w.say)
+  pulls(history.events, byName, at).forEach(w.say)
   await insertPurchases(tx, supply)
   await insertTins(tx, supply)
   const usage = history.usage.flatMap((u) => usageRow(u, byName.get(u.gun), at))
   for (let i = 0; i < usage.length; i += 2000) await tx.insert(usageSpan).values(usage.slice(i, i + 2000))
-  const said = { kind: 'shopChanged' as const, what: `house rule: tip, cell: change at ${CELL_TIP_H}` }
-  await append(tx, [draft(at, null, { fact: said, happenedMs: nowMs - CELL_RULE_MS })])
+  w.say({
+    ...said(at, null, { fact: { kind: 'shopChanged', change: CELL_RULE }, happenedMs: nowMs - CELL_RULE_MS }),
+    kind: 'shop',
+  })
 }
 const CELL_TIP_H = RULES.find((r) => r.kind === 'tip' && r.cls === 'cell')?.change ?? 8
+const CELL_RULE: ShopChange = {
+  ...{ of: 'houseRule', kindKey: 'tip', classKey: 'cell', changeAt: CELL_TIP_H },
+  ...{ cleanAt: null, lookDays: null, school: null, lives: null },
+}
 /** So long ago the cells began to change tips by rule. */
 const CELL_RULE_MS = 70 * 86_400_000
 
@@ -339,27 +334,22 @@ const isLetGo = ({ gun, atMs, act }: SimEvent, nowMs: number) =>
   act.kind === 'fitted' &&
   LET_GO.some((l) => l.place === gun && l.positions.includes(act.position) && nowMs - atMs < l.days * 86_400_000)
 
-function draft(
+/** One line of the yard's past: somebody said it within the minute, three times in ten by name. */
+function said(
   at: HistoryAt,
   made: Made | null,
-  what: { fact: Fact; happenedMs: number; precision?: Draft['precision'] },
-): Draft {
+  what: { fact: Fact; happenedMs: number; precision?: SaidLine['precision'] },
+): SaidAct {
+  return { kind: 'log', lines: [lineOf(at, made, what)] }
+}
+function lineOf(at: HistoryAt, made: Made | null, what: Parameters<typeof said>[2]): SaidLine {
   const { random } = at.deps
-  const id = makeId('event', what.happenedMs, random) as EventId
-  const deviceId = made ? (at.ids.devices.get(made.plan.name) ?? null) : null
-  const personId = random() < 0.3 ? pick(random, at.ids.people) : null
   return {
-    id,
-    rootId: id,
-    happenedMs: what.happenedMs,
+    ...{ fact: what.fact, happenedMs: what.happenedMs, precision: what.precision ?? 'exact' },
     loggedMs: what.happenedMs + Math.round(random() * 60_000),
-    precision: what.precision ?? 'exact',
-    stationId: (made?.station.stationId ?? null) as StationId | null,
-    personId: personId as PersonId | null,
-    deviceId: deviceId as DeviceId | null,
-    note: null,
-    body: { type: 'fact', fact: what.fact },
-    idempotencyKey: `demo/${id}`,
+    stationId: made?.station.stationId ?? null,
+    personId: random() < 0.3 ? pick(random, at.ids.people) : null,
+    deviceId: made ? (at.ids.devices.get(made.plan.name) ?? null) : null,
   }
 }
 
@@ -372,9 +362,9 @@ const partFor = (made: Made, position: string, ids: Ids) =>
     : (partsFor(made.plan.family, wireOf(made).name, ids)[position] ?? null)) as PartId | null
 const isPlated = (made: Made, position: string) => position === 'nozzle' && PLATED.places.includes(made.station.name)
 
-function eventDraft(e: SimEvent, made: Made | undefined, at: HistoryAt): Draft[] {
+function eventDraft(e: SimEvent, made: Made | undefined, at: HistoryAt): SaidAct[] {
   if (!made) return []
-  const say = (fact: Fact) => [draft(at, made, { fact, happenedMs: e.atMs, precision: e.precision })]
+  const say = (fact: Fact) => [said(at, made, { fact, happenedMs: e.atMs, precision: e.precision })]
   switch (e.act.kind) {
     case 'fitted':
       return withFollowUps(
@@ -416,41 +406,41 @@ function eventDraft(e: SimEvent, made: Made | undefined, at: HistoryAt): Draft[]
 }
 
 /** Half an hour after it began somebody said what it was, of some. */
-function explained(e: SimEvent, { made, at }: { made: Made; at: HistoryAt }, said: Draft[]): Draft[] {
+function explained(e: SimEvent, { made, at }: { made: Made; at: HistoryAt }, first: SaidAct[]): SaidAct[] {
   const saidMs = e.atMs + 2 * QUARTER_MS
   const position = e.act.kind === 'stopped' ? e.act.position : ''
   const fact = saidMs < at.deps.now() ? whyOf({ atMs: e.atMs, position }, made.station.stationCarrierId) : null
-  return fact ? [...said, draft(at, made, { fact, happenedMs: saidMs })] : said
+  return fact ? [...first, said(at, made, { fact, happenedMs: saidMs })] : first
 }
 
 /** Most hands say what followed within the quarter hour; what is older nobody asks for any more. */
 const SAID_SHARE = 0.8
 const ASKED_FOR_MS = 21 * 86_400_000
-function withFollowUps(e: SimEvent, of: { made: Made; at: HistoryAt }, said: Draft[]): Draft[] {
+function withFollowUps(e: SimEvent, of: { made: Made; at: HistoryAt }, first: SaidAct[]): SaidAct[] {
   const { made, at } = of
   const { deps } = at
-  if (e.atMs < deps.now() - ASKED_FOR_MS || e.atMs + QUARTER_MS > deps.now()) return said
+  if (e.atMs < deps.now() - ASKED_FOR_MS || e.atMs + QUARTER_MS > deps.now()) return first
   const isLiner = e.act.kind === 'fitted' && e.act.position === 'liner'
   const tasks: FollowUp[] = isLiner
     ? ['tension', 'freeFeed', 'orings', 'seat']
     : e.act.kind === 'wireLoaded'
       ? ['tension']
       : []
-  if (tasks.length === 0 || deps.random() > SAID_SHARE) return said
+  if (tasks.length === 0 || deps.random() > SAID_SHARE) return first
   const happenedMs = e.atMs + Math.round(deps.random() * QUARTER_MS)
   const facts = tasks.flatMap((task) =>
     [made.station.headId, made.station.gunId].map((carrierId): Fact => ({ kind: 'followedUp', carrierId, task })),
   )
-  return [...said, ...facts.map((fact) => draft(at, made, { fact, happenedMs }))]
+  return [...first, ...facts.map((fact) => said(at, made, { fact, happenedMs }))]
 }
 const QUARTER_MS = 15 * 60_000
 
 /** Every part that was on when the records began: age unknown, but for what is fast and was changed at the start. */
-function firstFittings(at: HistoryAt): Draft[] {
+function firstFittings(at: HistoryAt): SaidAct[] {
   const startMs = at.deps.now() - HISTORY_DAYS * 86_400_000
   return at.made.flatMap((made) =>
     PARTS.map((p) =>
-      draft(at, made, {
+      said(at, made, {
         happenedMs: startMs + Math.round(at.deps.random() * 3_600_000),
         fact: {
           kind: 'fitted',
@@ -467,11 +457,11 @@ function firstFittings(at: HistoryAt): Draft[] {
 }
 
 /** How every gun was set when the records began: as its wire and feeder want it. */
-function firstSettings(at: HistoryAt): Draft[] {
+function firstSettings(at: HistoryAt): SaidAct[] {
   const startMs = at.deps.now() - HISTORY_DAYS * 86_400_000
   return at.made.flatMap((made) =>
     rightSettings(made).map(({ name, value }) =>
-      draft(at, made, {
+      said(at, made, {
         happenedMs: startMs + Math.round(at.deps.random() * 3_600_000),
         fact: { kind: 'setting', carrierId: made.station.headId, name, value, how: 'read' },
       }),
@@ -480,33 +470,28 @@ function firstSettings(at: HistoryAt): Draft[] {
 }
 
 /** The walk that looks at every gun, every week or two, over the last half year. */
-function weeklyLooks(at: HistoryAt): Draft[] {
+function weeklyLooks(at: HistoryAt): SaidAct[] {
   const nowMs = at.deps.now()
   return at.made.flatMap((made) => {
-    const looks: Draft[] = []
+    const looks: SaidAct[] = []
     if (made.station.name === 'R2' || made.station.name === 'T5') return looks
     for (let week = 0; week < 26; week += made.plan.walkEveryWeeks) {
       const offset = made.plan.walkEveryWeeks > 1 ? 9 : 2
       const happenedMs = nowMs - (week * 7 + offset) * 86_400_000 + Math.round(at.deps.random() * 3_600_000)
-      const key = `demo/look/${made.station.name}/w${week}#0`
       const carriers = [made.station.headId, made.station.gunId, made.station.stationCarrierId]
-      carriers.forEach((carrierId, i) =>
-        looks.push({
-          ...draft(at, made, { happenedMs, fact: { kind: 'confirmed', carrierId, position: null } }),
-          idempotencyKey: i === 0 ? key : `${key}/${i}`,
-        }),
-      )
+      const facts = carriers.map((carrierId): Fact => ({ kind: 'confirmed', carrierId, position: null }))
+      looks.push({ kind: 'seen', lines: facts.map((fact) => lineOf(at, made, { fact, happenedMs })) })
     }
     return looks
   })
 }
 
 /** Every Monday some liners are pulled; each is held against its own beginning. */
-function pulledDrafts(events: readonly SimEvent[], byName: Map<string, Made>, at: HistoryAt): Draft[] {
+function pulls(events: readonly SimEvent[], byName: Map<string, Made>, at: HistoryAt): SaidAct[] {
   const nowMs = at.deps.now()
   const own: HistoryAt = { ...at, deps: { ...at.deps, random: makeRandom(SEED + 1) } }
-  const pulls = weeklyPulls(events, { guns: PULLED, fromMs: nowMs - PULLED_DAYS * 86_400_000, nowMs })
-  return pulls.flatMap(({ gun, atMs, value }) => {
+  const weekly = weeklyPulls(events, { guns: PULLED, fromMs: nowMs - PULLED_DAYS * 86_400_000, nowMs })
+  return weekly.flatMap(({ gun, atMs, value }) => {
     const made = byName.get(gun)
     if (!made) return []
     const fact: Fact = {
@@ -514,7 +499,7 @@ function pulledDrafts(events: readonly SimEvent[], byName: Map<string, Made>, at
       ...{ value, left: null, grade: null, is: 'good', headId: made.station.headId, limit: null, from: {} },
       wireId: (at.ids.wires.get(wireOf(made).name) ?? null) as WireId | null,
     }
-    return [draft(own, made, { fact, happenedMs: atMs })]
+    return [said(own, made, { fact, happenedMs: atMs })]
   })
 }
 /** So far back; before that nobody had a scale. */
@@ -546,13 +531,13 @@ function trueSupply(history: ReturnType<typeof simulate>, byName: Map<string, Ma
 }
 
 /** The shelf, counted twice. */
-function shelves(supply: ReturnType<typeof trueSupply>, at: HistoryAt): Draft[] {
+function shelves(supply: ReturnType<typeof trueSupply>, at: HistoryAt): SaidAct[] {
   const stems = new Map<string, { count: number; kind: string }>(FAMILY_PARTS.map((p) => [p.stem, p]))
   const parts = [...at.ids.parts].map(([code, partId]) => {
     const plan = stems.get(code.split('-')[1]?.[0] ?? '')
     return { partId, kindKey: code.startsWith('ROLL') ? 'rolls' : (plan?.kind ?? ''), usual: plan?.count ?? 4 }
   })
-  return shelfFacts(supply, parts).map((line) => draft(at, null, line))
+  return shelfFacts(supply, parts).map((line) => said(at, null, line))
 }
 
 function usageRow(u: SimUsage, made: Made | undefined, at: HistoryAt): (typeof usageSpan.$inferInsert)[] {

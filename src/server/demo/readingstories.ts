@@ -9,12 +9,8 @@ import { calibrate, readDrag } from '@server/drag/endpoints.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { methodOf } from '@core/reading/specs.ts'
-import { transact } from '@server/db/db.ts'
-import { append, factDraft, type Draft } from '@server/ledger/append.ts'
-import { carrierAt, type Place } from '@server/logbook/draft.ts'
-import { placeOf } from '@server/logbook/log.ts'
-import { READ } from '@server/logbook/manylines.ts'
-import { project } from '@server/projection/project.ts'
+import { keyOf, writeAct, type SaidAct } from '@server/write/act.ts'
+import { carrierAt, type Place, placeOf } from '@server/write/place.ts'
 import { numbersOf, readingFacts } from '@server/reading/act.ts'
 import { readingsHere } from '@server/reading/kept.ts'
 import { targetHere } from '@server/reading/read.ts'
@@ -54,32 +50,24 @@ interface Said {
 }
 
 /** Everything said at one place, in the order it happened, each by the windows that held then; written at once with the rest. */
-async function draftsOf(planting: Planting, shop: ShopModel, said: readonly Said[]): Promise<Draft[]> {
-  const { deps, who, idOf } = planting
+async function actsOf(planting: Planting, shop: ShopModel, said: readonly Said[]): Promise<SaidAct[]> {
+  const { deps, idOf } = planting
   const stationId = idOf(said[0]?.place ?? '')
   const hung = await hungOne(deps.db, shop, stationId)
   const place = await placeOf(deps.db, stationId, shop)
   const here = await readingsHere(deps.db, hung, shop)
-  const drafts: Draft[] = []
+  const acts: SaidAct[] = []
   for (const s of [...said].sort((a, b) => a.atMs - b.atMs)) {
-    const key = `story-read/${stationId}/${drafts.length}`
     const facts = s.said === 'nozzle cleaned' ? cleanedFacts(place, shop) : factsAt(s.said, s.atMs)
-    facts.forEach((fact, i) =>
-      drafts.push(
-        factDraft({ now: () => s.atMs, random: deps.random }, who, {
-          fact,
-          happenedMs: s.atMs,
-          precision: 'exact',
-          stationId,
-          note: null,
-          idempotencyKey: s.said === 'nozzle cleaned' ? key : `${READ}${key}#${i}`,
-        }),
-      ),
-    )
+    acts.push({
+      kind: s.said === 'nozzle cleaned' ? 'log' : 'read',
+      key: keyOf(`story-read.${stationId}.${acts.length}`),
+      lines: facts.map((fact) => ({ fact, happenedMs: s.atMs, loggedMs: s.atMs, stationId })),
+    })
     for (const f of facts)
       if (f.kind === 'reading') here.kept.push({ ...f, atMs: s.atMs, kg: null, headId: f.headId, wireId: f.wireId })
   }
-  return drafts
+  return acts
 
   function factsAt(input: Input, atMs: number): Fact[] {
     const r = readingRequest.parse({ key: 'story-read', stationId, ...input })
@@ -129,18 +117,11 @@ export async function plantReadings(planting: Planting): Promise<void> {
   cleanings(read, said, deps.now())
   const shop = await loadShop(deps.db, deps.calendar, deps.now())
   const places = [...new Set(said.map((s) => s.place))]
-  const drafts: Draft[] = []
-  for (const place of places)
-    drafts.push(
-      ...(await draftsOf(
-        planting,
-        shop,
-        said.filter((s) => s.place === place),
-      )),
-    )
-  await transact(deps.db, async (tx) => {
-    const touched = await append(tx, drafts)
-    await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+  await writeAct(deps, who, async (w) => {
+    for (const place of places) {
+      const here = said.filter((s) => s.place === place)
+      for (const act of await actsOf(planting, shop, here)) w.say(act)
+    }
   })
 }
 

@@ -92,7 +92,10 @@ describe('a stop', () => {
     await lead.post('/down/explained', body('A3', { stopFromMs: fromMs, cause: 'linerWorn' }))
     expect((await down('A4')).turned).toEqual([{ symptom: 'burnback', cause: 'linerWorn', n: 1 }])
     const { body: log } = await lead.get<LogbookAnswer>('/logbook')
-    expect(log.lines[0]).toMatchObject({ kind: 'explained', what: 'groove worn in the liner=sure' })
+    expect(log.lines[0]).toMatchObject({
+      fact: { kind: 'explained', isCertain: true },
+      names: { cause: 'groove worn in the liner' },
+    })
   })
   it('is learnt for its own class of places', async () => {
     expect((await down('C1')).turned).toEqual([])

@@ -11,8 +11,7 @@ import { DomainError } from '@server/http/problem.ts'
 import { guideFor, guideMinutes } from '@server/guide/read.ts'
 import { readSpares } from '@server/gun/swap.ts'
 import { linerHere } from '@server/liner/rulehere.ts'
-import { logFacts } from '@server/logbook/facts.ts'
-import { EXPLAINED } from '@server/logbook/manylines.ts'
+import { logFacts } from '@server/write/facts.ts'
 import { prices, ratesAt } from '@server/shop/prices.ts'
 import { builtHere, ruledBy, type Hung } from '@server/rightparts/setup.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
@@ -158,7 +157,8 @@ export async function explain(deps: Deps, who: Who, r: z.output<typeof explainRe
   const stop = r.stopFromMs ?? (await openOrLast(deps.db, r.stationId))
   const { key, stationId, ...said } = r
   const eventId = await logFacts(deps, who, {
-    key: `${EXPLAINED}${key}`,
+    kind: 'explained',
+    key,
     stationId,
     factsOf: (place) => [
       { kind: 'explained', carrierId: place.stationCarrierId as CarrierId, ...said, stopFromMs: stop },

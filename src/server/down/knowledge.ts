@@ -8,7 +8,7 @@ import { knowledge } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { changing } from '@server/shop/changing.ts'
+import { changing } from '@server/write/changing.ts'
 
 export interface KnowledgeNow {
   /** How often it was changed. */
@@ -48,7 +48,7 @@ export function setKnowledge(deps: Deps, who: Who, r: z.output<typeof knowledgeR
     )
   return changing(deps, who, {
     key: r.key,
-    what: body ? 'why a gun stops: causes and checks' : 'why a gun stops: back to what ships',
+    change: { of: 'knowledge', isShipped: !body },
     work: async (tx) => {
       const id = makeId('knowledge', deps.now(), deps.random)
       await tx.insert(knowledge).values({ id, body, atMs: deps.now(), byId: who.person?.id ?? null })

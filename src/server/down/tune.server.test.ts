@@ -34,7 +34,7 @@ describe('a setting changed by itself', () => {
       ['volts', 20, 21, 'worse'],
     ])
     const { lines } = (await lead.get<LogbookAnswer>(`/logbook?stationId=${id('A1')}`)).body
-    expect(lines.filter((l) => l.kind === 'tuned')).toHaveLength(2)
+    expect(lines.filter((l) => l.fact.kind === 'tuned')).toHaveLength(2)
   })
   it('that changes nothing, or that no machine has, is refused with what to do', async () => {
     const same = await trial('A2', { from: 9, to: 9 })
@@ -50,7 +50,7 @@ describe('a setting changed by itself', () => {
   })
   it('is what was touched last', async () => {
     const { tape } = (await lead.get<GunAnswer>(`/gun/${id('A1')}`)).body
-    expect(tape[0]?.kind).toBe('tuned')
+    expect(tape[0]?.fact.kind).toBe('tuned')
   })
 })
 

@@ -6,8 +6,7 @@ import { type tuneAnswer, type tunedRequest, type tuneKeptRequest } from '@contr
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { standingOfKindAt } from '@server/ledger/standings.ts'
-import { logFacts } from '@server/logbook/facts.ts'
-import { TUNED_LINE } from '@server/logbook/manylines.ts'
+import { logFacts } from '@server/write/facts.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { builtHere, setupOf } from '@server/rightparts/setup.ts'
 import { loadShop } from '@server/shop/model.ts'
@@ -86,7 +85,8 @@ export async function logTrial(deps: Deps, who: Who, r: z.output<typeof tunedReq
   }
   const { key, stationId, ...said } = r
   const eventId = await logFacts(deps, who, {
-    key: `${TUNED_LINE}${key}`,
+    kind: 'tuned',
+    key,
     stationId,
     factsOf: (place) => [{ kind: 'tuned', carrierId: place.stationCarrierId as CarrierId, ...said }],
   })
@@ -103,7 +103,8 @@ export async function keepTune(
     throw new DomainError('bad-request', 'No value stands there to keep.', ['Say at least what the wire speed is.'])
   const { key, stationId, ...said } = r
   const eventId = await logFacts(deps, who, {
-    key: `${TUNED_LINE}${key}`,
+    kind: 'tuned',
+    key,
     stationId,
     factsOf: async (place, shop, tx) => {
       const hung = await hungOne(tx, shop, stationId)

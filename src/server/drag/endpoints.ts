@@ -5,7 +5,7 @@ import { calibrateAnswer, calibrateRequest, dragAnswer, dragQuery, type DragAnsw
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { endpoint } from '@server/http/routes.ts'
-import { logFacts } from '@server/logbook/facts.ts'
+import { logFacts } from '@server/write/facts.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { readingsHere } from '@server/reading/kept.ts'
 import { loadShop } from '@server/shop/model.ts'

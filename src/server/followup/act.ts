@@ -5,11 +5,10 @@ import { type FollowUp } from '@core/followup/keys.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type followUpRequest } from '@contract/followup.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
-import { carrierAt, type Place } from '@server/logbook/draft.ts'
-import { logFacts } from '@server/logbook/facts.ts'
-import { FOLLOWED } from '@server/logbook/manylines.ts'
+import { carrierAt, type Place } from '@server/write/place.ts'
+import { logFacts } from '@server/write/facts.ts'
 import { type ShopModel } from '@server/shop/model.ts'
-import { OK } from '@server/shop/changing.ts'
+import { OK } from '@server/write/changing.ts'
 
 /** Done, wherever it stands open: the feeder and the gun may each have asked for it. */
 export function settledFacts(place: Place, tasks: readonly FollowUp[]): Fact[] {
@@ -33,7 +32,8 @@ export const leftFacts = (
 
 export async function followedUp(deps: Deps, who: Who, r: z.output<typeof followUpRequest>) {
   await logFacts(deps, who, {
-    key: `${FOLLOWED}${r.key}`,
+    kind: 'followed',
+    key: r.key,
     stationId: r.stationId,
     factsOf: (place) => settledFacts(place, [r.task]),
   })

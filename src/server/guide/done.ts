@@ -7,12 +7,12 @@ import { type guideDoneRequest, type nearMissRequest } from '@contract/guide.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { settledFacts } from '@server/followup/act.ts'
-import { carrierAt, factOf, type Place } from '@server/logbook/draft.ts'
-import { logFacts } from '@server/logbook/facts.ts'
-import { JOB } from '@server/logbook/manylines.ts'
+import { carrierAt, type Place } from '@server/write/place.ts'
+import { factOf } from '@server/write/said.ts'
+import { logFacts } from '@server/write/facts.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { builtHere, likelyPart, type Hung } from '@server/rightparts/setup.ts'
-import { OK } from '@server/shop/changing.ts'
+import { OK } from '@server/write/changing.ts'
 import { type ShopModel } from '@server/shop/model.ts'
 
 type Done = z.output<typeof guideDoneRequest>
@@ -20,7 +20,8 @@ type Done = z.output<typeof guideDoneRequest>
 /** Work done by a guide, as one act: the part, its minutes, what it settled and what stands tied. */
 export async function logGuide(deps: Deps, who: Who, r: Done): Promise<{ eventId: string }> {
   const eventId = await logFacts(deps, who, {
-    key: `${JOB}${r.key}`,
+    kind: 'job',
+    key: r.key,
     stationId: r.stationId,
     note: r.note ?? null,
     factsOf: async (place, shop, tx) => {

@@ -32,7 +32,7 @@ const done = (name: string, over: Record<string, unknown> = {}) =>
 const asked = async (name: string) => (await gun(name)).followUps.filter((f) => f.isAsked).map((f) => f.task)
 const stateAt = async (name: string, position: string) =>
   (await gun(name)).positions.find((p) => p.position === position)?.state
-const tape = async (name: string) => (await gun(name)).tape.map((l) => l.kind)
+const tape = async (name: string) => (await gun(name)).tape.map((l) => l.fact.kind)
 
 serverForAll({ nowMs: Date.UTC(2026, 10, 23, 6) }, async (here) => {
   ;({ server, lead } = here)
@@ -224,7 +224,11 @@ describe('a near miss', () => {
     expect(body.cautions.find((c) => c.hazard === 'spring')).toMatchObject({ nearMisses: 1, places: ['B1'] })
     expect(JSON.stringify(body)).not.toContain('Lead')
     const { lines } = (await lead.get<LogbookAnswer>('/logbook')).body
-    expect(lines.filter((l) => l.kind === 'nearMiss').map((l) => [l.what, l.who])).toEqual([
+    expect(
+      lines
+        .filter((l) => l.fact.kind === 'nearMiss')
+        .map((l) => [l.fact.kind === 'nearMiss' ? l.fact.hazard : null, l.who]),
+    ).toEqual([
       ['other', null],
       ['spring', null],
     ])

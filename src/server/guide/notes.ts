@@ -8,7 +8,7 @@ import { guideNote, ownCaution, person } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { isLead, mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
-import { changing } from '@server/shop/changing.ts'
+import { changing } from '@server/write/changing.ts'
 import { loadShop } from '@server/shop/model.ts'
 import { type OwnCautions, type OwnNote } from './steps.ts'
 
@@ -40,7 +40,7 @@ export async function ownNotes(
 export const setNote = (deps: Deps, who: Who, r: z.output<typeof guideNoteRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `${r.words ? 'own words' : 'no own words'} in the guide ${r.guide}, ${r.step}`,
+    change: { of: 'guideWords', guide: r.guide, step: r.step, isOwn: Boolean(r.words) },
     work: async (tx) => {
       const where = and(eq(guideNote.guide, r.guide), eq(guideNote.step, r.step), eq(guideNote.familyId, r.familyId))
       if (!r.words) return void (await tx.delete(guideNote).where(where))
@@ -61,7 +61,7 @@ export const setNote = (deps: Deps, who: Who, r: z.output<typeof guideNoteReques
 export const setCaution = (deps: Deps, who: Who, r: z.output<typeof cautionRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `${r.words ? 'own words' : 'shipped words'} for the caution: ${r.hazard}`,
+    change: { of: 'cautionWords', hazard: r.hazard, isOwn: Boolean(r.words) },
     work: async (tx) => {
       if (!r.words) return void (await tx.delete(ownCaution).where(eq(ownCaution.hazard, r.hazard)))
       const values = { words: r.words, byId: who.person?.id ?? null, atMs: deps.now() }

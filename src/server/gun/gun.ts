@@ -5,6 +5,7 @@ import { TRIGGERS } from '@core/followup/followup.ts'
 import { withGun } from '@core/shop/built.ts'
 import { chainOf, normalOn, type Stocked } from '@core/rightparts/check.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
+import { type FactKind } from '@core/ledger/event.ts'
 import { type FindAnswer, type GunAnswer, type GunPosition } from '@contract/gun.ts'
 import { type LoggingShareLine } from '@contract/parts.ts'
 import { ledgerEvent, person, stationNow, usageSpan } from '@server/db/schema.ts'
@@ -252,7 +253,7 @@ function usedNow(
   return { amount, isEstimated: amount > 0 && (base.estimated + extra) / amount > 0.5 }
 }
 
-const ACT_OF: Record<string, string> = { fitted: 'changed', cleaned: 'cleaned', wireLoaded: 'newSpool' }
+const ACT_OF: Partial<Record<FactKind, string>> = { fitted: 'changed', cleaned: 'cleaned', wireLoaded: 'newSpool' }
 
 /** What is done here most, over the last 60 days. */
 async function frequentActs(db: Reader, stationId: string, nowMs: number): Promise<GunAnswer['usualActs']> {
@@ -263,7 +264,7 @@ async function frequentActs(db: Reader, stationId: string, nowMs: number): Promi
       and(
         eq(ledgerEvent.stationId, stationId),
         gte(ledgerEvent.happenedMs, nowMs - 60 * 86_400_000),
-        inArray(ledgerEvent.kind, Object.keys(ACT_OF)),
+        inArray(ledgerEvent.kind, Object.keys(ACT_OF) as FactKind[]),
       ),
     )
     .orderBy(desc(ledgerEvent.happenedMs))

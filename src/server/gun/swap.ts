@@ -1,6 +1,8 @@
 import { and, asc, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
 import { makeId, type CarrierId } from '@core/ids/id.ts'
+import { type ActKind } from '@core/ledger/acts.ts'
+import { type Fact, type GunStatus } from '@core/ledger/event.ts'
 import { type Built } from '@core/shop/built.ts'
 import { isOptionalKind } from '@core/path/kinds.ts'
 import {
@@ -11,17 +13,17 @@ import {
   type swapRequest,
 } from '@contract/spareguns.ts'
 import { carrier, carrierNow, mount, stationNow } from '@server/db/schema.ts'
-import { transact, type Reader, type Tx } from '@server/db/db.ts'
+import { type Reader, type Tx } from '@server/db/db.ts'
 import { once } from '@server/http/once.ts'
 import { happenedAt, mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { append, eventByKey, factDraft } from '@server/ledger/append.ts'
-import { project } from '@server/projection/project.ts'
+import { actByKey } from '@server/ledger/lines.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { builtHere } from '@server/rightparts/setup.ts'
-import { changing, OK } from '@server/shop/changing.ts'
+import { changing, OK } from '@server/write/changing.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
-import { mountedDraft } from '@server/shop/places.ts'
+import { mountedLine } from '@server/shop/places.ts'
+import { keyOf, writeAct, type Writing } from '@server/write/act.ts'
 
 /** Guns that hang nowhere, ready ones first; with a place, those that fit it. */
 export async function readSpares(
@@ -77,19 +79,18 @@ function seats(familyId: string, here: Built, shop: ShopModel): boolean {
 /** A gun hung instead of another: the one that comes off is ready, or to be put right. */
 export async function swapGun(deps: Deps, who: Who, r: z.output<typeof swapRequest>): Promise<typeof OK> {
   mustRead(who)
-  return once(doneUnder(deps, `${r.key}#0`), async () => {
-    await transact(deps.db, (tx) => swapIn(tx, { deps, who, r }))
+  return once(doneUnder(deps, 'swap', r.key), async () => {
+    await writeAct(deps, who, (w) => swapIn(w, r))
     return OK
   })
 }
 
-const doneUnder = (deps: Deps, key: string) => async () => ((await eventByKey(deps.db, key)) ? OK : null)
+const doneUnder = (deps: Deps, kind: ActKind, key: string) => async () =>
+  (await actByKey(deps.db, kind, keyOf(key))) ? OK : null
 
-async function swapIn(
-  tx: Tx,
-  { deps, who, r }: { deps: Deps; who: Who; r: z.output<typeof swapRequest> },
-): Promise<void> {
-  const shop = await loadShop(tx, deps.calendar, deps.now())
+async function swapIn(w: Writing, r: z.output<typeof swapRequest>): Promise<void> {
+  const { tx, who } = w
+  const shop = await w.shop()
   const station = shop.stationById.get(r.stationId)
   if (!station) throw new DomainError('not-found', 'There is no such place.')
   mustLogAt(who, station)
@@ -106,15 +107,18 @@ async function swapIn(
       .set({ built: { familyId, cableM } })
       .where(and(eq(carrier.id, old), isNull(carrier.built)))
   }
-  const at = { deps, who, happenedMs: happenedAt(deps), stationId: r.stationId }
-  const statusOf = (gunId: string) =>
-    statusDraft(deps, who, { key: `${r.key}#2`, gunId, status: r.oldGun, stationId: r.stationId })
-  const touched = await append(tx, [
-    mountedDraft({ ...at, childId: r.gunId, onId: hung.now.headId, key: `${r.key}#0` }),
-    ...(old ? [mountedDraft({ ...at, childId: old, onId: null, key: `${r.key}#1` }), statusOf(old)] : []),
-  ])
-  touched.stationIds.add(r.stationId)
-  await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+  const here = { stationId: r.stationId, happenedMs: happenedAt(w.deps) }
+  w.say({
+    kind: 'swap',
+    key: keyOf(r.key),
+    lines: [
+      mountedLine({ ...here, childId: r.gunId, onId: hung.now.headId }),
+      ...(old
+        ? [mountedLine({ ...here, childId: old, onId: null }), { ...here, fact: statusFact(old, r.oldGun) }]
+        : []),
+    ],
+  })
+  w.touch({ stationIds: new Set([r.stationId]) })
 }
 
 async function mustHangFree(tx: Tx, gunId: string): Promise<void> {
@@ -134,9 +138,9 @@ async function mustHangFree(tx: Tx, gunId: string): Promise<void> {
 export const makeGun = (deps: Deps, who: Who, r: z.output<typeof gunRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `gun ${r.name}`,
-    work: async (tx) => {
-      const shop = await loadShop(tx, deps.calendar, deps.now())
+    change: { of: 'gun', name: r.name },
+    work: async (tx, w) => {
+      const shop = await w.shop()
       if (r.familyId && !shop.families.has(r.familyId)) throw new DomainError('not-found', 'There is no such family.')
       const fit = r.familyId ? shop.familyById.get(r.familyId)?.fit : null
       const [same] = await tx
@@ -155,32 +159,24 @@ export const makeGun = (deps: Deps, who: Who, r: z.output<typeof gunRequest>) =>
         positions: shop.kinds.filter((k) => k.rides === 'gun' && has(k.key)).map((k) => k.key),
         built: { familyId: r.familyId, cableM: r.cableM },
       })
-      return append(tx, [statusDraft(deps, who, { key: `${r.key}/status`, gunId: id, status: 'ready' })])
+      w.say({ kind: 'gun', lines: [{ fact: statusFact(id, 'ready'), stationId: null }] })
     },
   })
 
-const statusDraft = (
-  deps: Deps,
-  who: Who,
-  r: { key: string; gunId: string; status: 'ready' | 'toRefurbish'; stationId?: string },
-) =>
-  factDraft(deps, who, {
-    fact: { kind: 'gunStatus', carrierId: r.gunId as CarrierId, status: r.status },
-    happenedMs: happenedAt(deps),
-    precision: 'exact',
-    stationId: r.stationId ?? null,
-    idempotencyKey: r.key,
-  })
+const statusFact = (gunId: string, status: GunStatus): Fact => ({
+  kind: 'gunStatus',
+  carrierId: gunId as CarrierId,
+  status,
+})
 
 /** A loose gun was put right, or turned out to need it. */
 export async function setGunStatus(deps: Deps, who: Who, r: z.output<typeof statusRequest>): Promise<typeof OK> {
   mustRead(who)
-  return once(doneUnder(deps, r.key), async () => {
-    await transact(deps.db, async (tx) => {
-      const [gun] = await tx.select().from(carrier).where(eq(carrier.id, r.gunId))
+  return once(doneUnder(deps, 'gun', r.key), async () => {
+    await writeAct(deps, who, async (w) => {
+      const [gun] = await w.tx.select().from(carrier).where(eq(carrier.id, r.gunId))
       if (!gun || gun.type !== 'gun') throw new DomainError('not-found', 'There is no such gun.')
-      const touched = await append(tx, [statusDraft(deps, who, r)])
-      await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+      w.say({ kind: 'gun', key: keyOf(r.key), lines: [{ fact: statusFact(r.gunId, r.status), stationId: null }] })
     })
     return OK
   })

@@ -2,13 +2,12 @@ import { and, eq } from 'drizzle-orm'
 import { type z } from 'zod'
 import { questionByCode, type ScopeType } from '@core/houserule/schools.ts'
 import { makeId } from '@core/ids/id.ts'
-import { type LinerTerms } from '@core/liner/clauses.ts'
 import { type choiceRequest, type choicesAnswer } from '@contract/houserule.ts'
 import { feederType, fitFamily, houseChoice, person, stationClass } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { changing } from '@server/shop/changing.ts'
+import { changing } from '@server/write/changing.ts'
 import { loadShop } from '@server/shop/model.ts'
 
 /** What the shop chose among the schools, scope by scope. */
@@ -30,10 +29,12 @@ export async function readChoices(deps: Deps, who: Who): Promise<z.input<typeof 
 }
 
 /** Chooses, or goes back to the usual; either is a line of the ledger that says what it was before. */
-export const choose = (deps: Deps, who: Who, r: z.output<typeof choiceRequest>) =>
-  changing(deps, who, {
+export const choose = (deps: Deps, who: Who, r: z.output<typeof choiceRequest>) => {
+  const { code, scopeType, scopeKey, option } = r
+  let was: string | null = null
+  return changing(deps, who, {
     key: r.key,
-    what: `house rule ${r.code}, ${r.scopeType === 'site' ? 'everywhere' : `${r.scopeType} ${r.scopeKey}`}: ${r.option ?? 'the usual'}${r.terms ? ` (${termsWords(r.terms)})` : ''}`,
+    change: () => ({ of: 'school', code, scopeType, scopeKey, option, was, terms: r.terms ?? null }),
     work: async (tx) => {
       const question = questionByCode.get(r.code)
       if (!question) throw new DomainError('not-found', `There is no question ${r.code}.`)
@@ -47,6 +48,7 @@ export const choose = (deps: Deps, who: Who, r: z.output<typeof choiceRequest>) 
       )
       if (r.terms && !(r.code === 'D06' && r.option === 'signs'))
         throw new DomainError('bad-request', 'Only the liner’s rule by signs has terms.', ['Leave them out.'])
+      was = (await tx.select().from(houseChoice).where(scope))[0]?.option ?? null
       if (r.option === null) return void (await tx.delete(houseChoice).where(scope))
       const values = {
         option: r.option,
@@ -55,19 +57,13 @@ export const choose = (deps: Deps, who: Who, r: z.output<typeof choiceRequest>) 
         chosenById: who.person?.id ?? null,
         chosenMs: deps.now(),
       }
-      const { code, scopeType, scopeKey } = r
       await tx
         .insert(houseChoice)
         .values({ id: makeId('rule', deps.now(), deps.random), code, scopeType, scopeKey, ...values })
         .onDuplicateKeyUpdate({ set: values })
     },
   })
-
-/** "kink, pull ×1.5, 2 tips". */
-const termsWords = ({ on, pullRatio, tips }: LinerTerms): string =>
-  on.length === 0
-    ? 'no sign'
-    : on.map((c) => (c === 'pull' ? `pull ×${pullRatio}` : c === 'tips' ? `${tips} tips` : c)).join(', ')
+}
 
 const MODES = ['short circuit', 'spray', 'pulse', 'globular']
 const FEEDERS = ['2', '4']

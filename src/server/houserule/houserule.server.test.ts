@@ -53,10 +53,12 @@ describe('house rules', () => {
   })
   it('every change is a line of the Logbook', async () => {
     const { lines } = (await lead.get<LogbookAnswer>('/logbook')).body
-    const said = lines.flatMap((l) => (l.what?.startsWith('house rule D10') ? [l.what] : []))
-    expect(said).toContain('house rule D10, everywhere: on')
-    expect(said).toContain('house rule D10, feeder 4: off')
-    expect(said).toContain('house rule D10, everywhere: the usual')
+    const said = lines.flatMap(({ fact }) =>
+      fact.kind === 'shopChanged' && fact.change.of === 'school' && fact.change.code === 'D10' ? [fact.change] : [],
+    )
+    expect(said).toContainEqual(expect.objectContaining({ scopeType: 'site', option: 'on', was: null }))
+    expect(said).toContainEqual(expect.objectContaining({ scopeType: 'feeder', scopeKey: '4', option: 'off' }))
+    expect(said).toContainEqual(expect.objectContaining({ scopeType: 'site', option: null, was: 'on' }))
   })
   it.each([
     ['a question that is none', { code: 'D77' }, 404],

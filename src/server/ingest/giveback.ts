@@ -1,3 +1,4 @@
+import { type FactKind } from '@core/ledger/event.ts'
 import Papa from 'papaparse'
 import { and, asc, desc, eq, gte, inArray, isNotNull, lt } from 'drizzle-orm'
 import { z } from 'zod'
@@ -16,7 +17,7 @@ import {
 } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
-import { fromRow } from '@server/ledger/append.ts'
+import { fromRow } from '@server/ledger/lines.ts'
 import { harmless } from '@server/logbook/csv.ts'
 import { readPurchases } from '@server/parts/purchases.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
@@ -220,7 +221,7 @@ async function usageRows({ db, shop, fromMs, toMs }: At): Promise<Row[]> {
   })
 }
 
-const WORK = ['fitted', 'cleaned', 'confirmed']
+const WORK: FactKind[] = ['fitted', 'cleaned', 'confirmed']
 
 /** Work on parts, a note a row: the note it was brought in with, else what was done in words that read back as the same. */
 async function historyRows({ db, shop, fromMs, toMs }: At): Promise<Row[]> {
@@ -241,7 +242,7 @@ async function historyRows({ db, shop, fromMs, toMs }: At): Promise<Row[]> {
     const words = wordsOf(standing, shop)
     if (!station || !words || standing.happenedMs < fromMs || standing.happenedMs >= toMs) continue
     // One note of a sheet may have become several lines; it comes back as the one note it was.
-    const isBrought = first?.idempotencyKey.startsWith('sheet/') === true && first.note !== null
+    const isBrought = first?.actKind === 'sheet' && first.note !== null
     const note = isBrought ? (first.note ?? '') : words
     const key = isBrought ? `${station.id} ${standing.happenedMs} ${note}` : standing.eventId
     notes.set(key, {

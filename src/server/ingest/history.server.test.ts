@@ -1,5 +1,5 @@
 import ExcelJS from 'exceljs'
-import { and, eq, like } from 'drizzle-orm'
+import { and, eq } from 'drizzle-orm'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { makeRandom, pick } from '@core/random/random.ts'
 import { type Problem } from '@contract/common.ts'
@@ -40,8 +40,7 @@ const take = (text: string, over: object = {}) =>
     text,
     ...over,
   })
-const imported = () =>
-  server.parts.deps.db.select().from(ledgerEvent).where(like(ledgerEvent.idempotencyKey, 'sheet/%'))
+const imported = () => server.parts.deps.db.select().from(ledgerEvent).where(eq(ledgerEvent.actKind, 'sheet'))
 
 const MESSY = `Bay A, tips and that,
 ,,printed 3.1.

@@ -2,18 +2,17 @@ import { eq, inArray } from 'drizzle-orm'
 import { groupNotes } from '@core/ingest/notes.ts'
 import { type BadRow, type ImportPreview, type ImportRequest, type NoteDecision } from '@contract/ingest.ts'
 import { importRun, usageSpan } from '@server/db/schema.ts'
-import { transact, type Reader, type Tx } from '@server/db/db.ts'
+import { type Reader } from '@server/db/db.ts'
 import { once } from '@server/http/once.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { nothingTouched, type Touched } from '@server/ledger/append.ts'
-import { project } from '@server/projection/project.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { writeAct, type Writing } from '@server/write/act.ts'
 import { decided, type HistoryPlan } from './history.ts'
 import { sheetKey, usageKey } from './key.ts'
 import { planOf, type Planned } from './plan.ts'
 import { type PurchasePlan } from './purchases.ts'
-import { startProgress, type Progress } from './progress.ts'
+import { startProgress } from './progress.ts'
 import { LABELS, WANTED, type Sheet } from './sheet.ts'
 import { writeFamilies, writeParts } from './takefit.ts'
 import { writeHistory } from './takehistory.ts'
@@ -141,9 +140,10 @@ export async function takeImport(
   }
   return once(known, async () => {
     const progress = await startProgress(deps, request.runKey)
-    return transact(deps.db, async (tx) => {
-      const { did, sheet } = await takeInside(tx, { deps, who, request, key, progress })
-      await tx.insert(importRun).values({
+    return writeAct(deps, who, async (w) => {
+      w.inSteps((done, of) => progress('counting guns again', done, of))
+      const { did, sheet } = await takeInside(w, { request, key })
+      await w.tx.insert(importRun).values({
         idempotencyKey: key,
         kind: request.kind,
         atMs: deps.now(),
@@ -152,63 +152,48 @@ export async function takeImport(
         headings: sheet.headings,
         columns: sheet.columns,
       })
+      await progress('writing the lines', 0, sheet.rows.length)
       return { did, isRepeat: false }
     })
   })
 }
 
 interface Taking {
-  deps: Deps
-  who: Who
   request: ImportRequest
   key: string
-  progress: Progress
 }
 
-async function takeInside(tx: Tx, at: Taking): Promise<{ did: Record<string, number>; sheet: Sheet }> {
-  const { deps, request } = at
-  const shop = await loadShop(tx, deps.calendar, deps.now())
+async function takeInside(w: Writing, at: Taking): Promise<{ did: Record<string, number>; sheet: Sheet }> {
+  const { tx, deps } = w
+  const { request } = at
+  const shop = await w.shop()
   const { sheet, bad, planned } = await planOf(tx, request, { shop, nowMs: deps.now() })
   if (!(request.leaveOutBad && canLeaveOut(planned))) mustBeGood(bad)
   const decisions = request.decisions ?? {}
   const did = await wouldDo(tx, planned, { shop, decisions })
-  const touched = await writePlanned(tx, planned, { ...at, shop, decisions })
-  await projectInSteps(tx, touched, at)
+  await writePlanned(w, planned, { ...at, decisions })
   return { did, sheet }
 }
 
 function writePlanned(
-  tx: Tx,
+  w: Writing,
   planned: Planned,
-  at: Taking & { shop: ShopModel; decisions: Record<string, NoteDecision> },
-): Promise<Touched> {
+  at: Taking & { decisions: Record<string, NoteDecision> },
+): Promise<void> {
   switch (planned.kind) {
     case 'usage':
-      return writeUsage(tx, { ...at, rows: planned.plan.rows })
+      return writeUsage(w, { ...at, rows: planned.plan.rows })
     case 'places':
-      return writePlaces(tx, { ...at, plan: planned.plan })
+      return writePlaces(w, { plan: planned.plan })
     case 'purchases':
-      return writePurchases(tx, { ...at, rows: planned.plan.rows })
+      return writePurchases(w, { ...at, rows: planned.plan.rows })
     case 'parts':
-      return writeParts(tx, { ...at, plan: planned.plan })
+      return writeParts(w, { ...at, plan: planned.plan })
     case 'families':
-      return writeFamilies(tx, { ...at, plan: planned.plan })
+      return writeFamilies(w, { ...at, plan: planned.plan })
     case 'history':
-      return writeHistory(tx, { ...at, plan: planned.plan })
+      return writeHistory(w, { ...at, plan: planned.plan })
   }
-}
-
-const STEP = 20
-
-/** Guns are counted again a few at a time, so that somebody watching sees it move and can stop it. */
-async function projectInSteps(tx: Tx, touched: Touched, at: Taking): Promise<void> {
-  const ids = [...touched.carrierIds].sort()
-  const when = { calendar: at.deps.calendar, nowMs: at.deps.now() }
-  for (let i = STEP; i < ids.length; i += STEP) {
-    await at.progress('counting guns again', i, ids.length)
-    await project(tx, { ...nothingTouched(), carrierIds: new Set(ids.slice(i, i + STEP)) }, when)
-  }
-  await project(tx, { ...touched, carrierIds: new Set(ids.slice(0, STEP)) }, when)
 }
 
 function mustBeGood(bad: readonly BadRow[]): void {

@@ -2,18 +2,10 @@ import { eq, inArray } from 'drizzle-orm'
 import { makeId, type PartId } from '@core/ids/id.ts'
 import { type FamilyFit, type PartFit } from '@core/rightparts/facts.ts'
 import { fitFamily, part } from '@server/db/schema.ts'
-import { type Tx } from '@server/db/db.ts'
-import { type Deps, type Who } from '@server/http/context.ts'
-import { append, factDraft, nothingTouched, type Draft, type Touched } from '@server/ledger/append.ts'
-import { shopDraft } from '@server/shop/changing.ts'
+import { keyOf, type Writing } from '@server/write/act.ts'
+import { shopLine } from '@server/write/changing.ts'
 import { type FamilyPlan, type PartPlan, type PlannedPart } from './fitsheet.ts'
 import { shortHash } from './key.ts'
-
-interface At {
-  deps: Deps
-  who: Who
-  key: string
-}
 
 /** What a sheet says wins; what it leaves empty stays as it was. */
 function over<F extends PartFit | FamilyFit>(said: F, before: F | null): F {
@@ -23,12 +15,14 @@ function over<F extends PartFit | FamilyFit>(said: F, before: F | null): F {
 const isEmpty = (value: unknown) => typeof value === 'object' && value !== null && Object.keys(value).length === 0
 
 /** Parts that are new, and what is new about those that are there; counts become lines of the ledger. */
-export async function writeParts(tx: Tx, at: At & { plan: PartPlan }): Promise<Touched> {
-  const { deps, who, plan } = at
+export async function writeParts(w: Writing, at: { key: string; plan: PartPlan }): Promise<void> {
+  const { tx, deps } = w
+  const { plan } = at
   const codes = plan.parts.map((p) => p.code)
   const there = codes.length === 0 ? [] : await tx.select().from(part).where(inArray(part.code, codes))
   const byCode = new Map(there.map((p) => [p.code.toLowerCase(), p]))
-  const counts: Draft[] = [shopDraft(deps, who, { key: at.key, what: `parts list: ${plan.parts.length} lines` })]
+  const change = { of: 'sheet', list: 'parts', lines: plan.parts.length } as const
+  w.say({ kind: 'shop', key: keyOf(at.key), lines: [shopLine(deps, change)] })
   for (const p of plan.parts) {
     const before = byCode.get(p.code.toLowerCase())
     const id = before?.id ?? makeId('part', deps.now(), deps.random)
@@ -44,26 +38,30 @@ export async function writeParts(tx: Tx, at: At & { plan: PartPlan }): Promise<T
       .insert(part)
       .values({ id, code: p.code, ...values })
       .onDuplicateKeyUpdate({ set: values })
-    counts.push(...countDraft(at, p, id))
+    countPart(w, { key: at.key, part: p, partId: id })
   }
-  return append(tx, counts)
+  w.reshaped()
 }
 
-function countDraft({ deps, who, key }: At, p: PlannedPart, partId: string): Draft[] {
-  if (p.onHand === null) return []
-  return [
-    factDraft(deps, who, {
-      fact: { kind: 'counted', partId: partId as PartId, quantity: p.onHand },
-      happenedMs: deps.now(),
-      precision: 'exact',
-      stationId: null,
-      idempotencyKey: `sheet/${shortHash(`${key} ${p.code}`)}`,
-    }),
-  ]
+function countPart(w: Writing, at: { key: string; part: PlannedPart; partId: string }): void {
+  const { onHand, code } = at.part
+  if (onHand === null) return
+  w.say({
+    kind: 'sheet',
+    key: shortHash(`${at.key} ${code}`),
+    lines: [
+      {
+        fact: { kind: 'counted', partId: at.partId as PartId, quantity: onHand },
+        stationId: null,
+        happenedMs: w.deps.now(),
+      },
+    ],
+  })
 }
 
-export async function writeFamilies(tx: Tx, at: At & { plan: FamilyPlan }): Promise<Touched> {
-  const { deps, plan } = at
+export async function writeFamilies(w: Writing, at: { key: string; plan: FamilyPlan }): Promise<void> {
+  const { tx, deps } = w
+  const { plan } = at
   const there = await tx.select().from(fitFamily).for('update')
   const byName = new Map(there.map((f) => [f.name.toLowerCase(), f]))
   for (const { name, fit } of plan.families) {
@@ -79,6 +77,7 @@ export async function writeFamilies(tx: Tx, at: At & { plan: FamilyPlan }): Prom
       byName.set(name.toLowerCase(), row)
     }
   }
-  await append(tx, [shopDraft(deps, at.who, { key: at.key, what: `fit families: ${plan.families.length} lines` })])
-  return nothingTouched()
+  const change = { of: 'sheet', list: 'families', lines: plan.families.length } as const
+  w.say({ kind: 'shop', key: keyOf(at.key), lines: [shopLine(deps, change)] })
+  w.reshaped()
 }

@@ -3,77 +3,59 @@ import { type NoteAct } from '@core/ingest/notes.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type NoteDecision } from '@contract/ingest.ts'
 import { person } from '@server/db/schema.ts'
-import { type Tx } from '@server/db/db.ts'
-import { type Deps, type Who } from '@server/http/context.ts'
-import { append, factDraft, knownKeys, nothingTouched, type Draft, type Touched } from '@server/ledger/append.ts'
-import { carrierAt, type Place } from '@server/logbook/draft.ts'
-import { placesByName } from '@server/logbook/log.ts'
+import { knownKeys } from '@server/ledger/lines.ts'
+import { type SaidAct, type SaidLine, type Writing } from '@server/write/act.ts'
+import { carrierAt, type Place, placesByName } from '@server/write/place.ts'
 import { type ShopModel } from '@server/shop/model.ts'
 import { decided, type HistoryPlan, type PlannedNote } from './history.ts'
 import { shortHash } from './key.ts'
-import { type Progress } from './progress.ts'
 
-const BATCH = 1000
-
-/** Lines of the ledger from past notes. The same note of the same day is known again, so a sheet that has grown adds only what is new. */
-export async function writeHistory(
-  tx: Tx,
-  at: {
-    deps: Deps
-    who: Who
-    plan: HistoryPlan
-    shop: ShopModel
-    decisions: Record<string, NoteDecision>
-    progress: Progress
-  },
-): Promise<Touched> {
-  const drafts = await historyDrafts(tx, at)
-  const known = await knownKeys(
-    tx,
-    drafts.map((d) => d.idempotencyKey),
-  )
-  const fresh = drafts.filter((d) => !known.has(d.idempotencyKey))
-  const touched = nothingTouched()
-  for (let i = 0; i < fresh.length; i += BATCH) {
-    await at.progress('writing the lines', i, fresh.length)
-    const part = await append(tx, fresh.slice(i, i + BATCH))
-    for (const key of ['carrierIds', 'stationIds', 'partIds', 'spoolIds'] as const)
-      part[key].forEach((id) => touched[key].add(id))
-  }
-  return touched
+interface At {
+  plan: HistoryPlan
+  decisions: Record<string, NoteDecision>
 }
 
-async function historyDrafts(tx: Tx, at: Parameters<typeof writeHistory>[1]): Promise<Draft[]> {
-  const places = new Map([...(await placesByName(tx, at.shop)).values()].map((p) => [p.stationId, p]))
+/** Lines of the ledger from past notes. The same note of the same day is known again, so a sheet that has grown adds only what is new. */
+export async function writeHistory(w: Writing, at: At): Promise<void> {
+  const acts = await historyActs(w, at)
+  const known = await knownKeys(
+    w.tx,
+    'sheet',
+    acts.map((act) => act.key),
+  )
+  for (const act of acts) if (!known.has(act.key)) w.say(act)
+}
+
+type KeyedAct = SaidAct & { key: string }
+async function historyActs(w: Writing, at: At): Promise<KeyedAct[]> {
+  const shop = await w.shop()
+  const places = new Map([...(await placesByName(w.tx, shop)).values()].map((p) => [p.stationId, p]))
   const seen = new Map<string, number>()
-  const people = new Map((await tx.select().from(person)).map((p) => [p.name.toLowerCase(), p.id]))
+  const people = new Map((await w.tx.select().from(person)).map((p) => [p.name.toLowerCase(), p.id]))
   return at.plan.notes.flatMap((note) => {
     const place = places.get(note.stationId)
     if (!place) return []
-    return note.read.acts.flatMap((act) => {
-      const fact = factOf(act, decided(act, at.decisions), { place, shop: at.shop })
+    // Who brought the sheet in did not do the work; a name nobody here has is not kept.
+    const by = note.who ? { personId: people.get(note.who.toLowerCase()) ?? null } : {}
+    return note.read.acts.flatMap((act): KeyedAct[] => {
+      const fact = factOf(act, decided(act, at.decisions), { place, shop })
       if (!fact) return []
       // Two equal notes of one day are two acts: they are told apart by which of the equal ones they are.
       const same = `${note.stationId} ${act.kindKey} ${fact.kind} ${note.happenedMs} ${note.text}`
       const nth = (seen.get(same) ?? 0) + 1
       seen.set(same, nth)
-      const draft = draftOf(note, fact, { deps: at.deps, who: at.who, key: `sheet/${shortHash(`${same} ${nth}`)}` })
-      const by = note.who ? people.get(note.who.toLowerCase()) : undefined
-      // Who brought the sheet in did not do the work; a name nobody here has is not kept.
-      return [note.who ? { ...draft, personId: (by ?? null) as Draft['personId'] } : draft]
+      return [{ kind: 'sheet', key: shortHash(`${same} ${nth}`), lines: [{ ...lineOf(note, fact), ...by }] }]
     })
   })
 }
 
-const draftOf = (note: PlannedNote, fact: Fact, at: { deps: Deps; who: Who; key: string }): Draft =>
-  factDraft(at.deps, at.who, {
-    fact,
-    happenedMs: note.happenedMs,
-    precision: note.precision,
-    stationId: note.stationId,
-    idempotencyKey: at.key,
-    note: note.text.slice(0, 200) || null,
-  })
+const lineOf = (note: PlannedNote, fact: Fact): SaidLine => ({
+  fact,
+  happenedMs: note.happenedMs,
+  precision: note.precision,
+  stationId: note.stationId,
+  note: note.text.slice(0, 200) || null,
+})
 
 function factOf(act: NoteAct, as: NoteDecision, at: { place: Place; shop: ShopModel }): Fact | null {
   const kind = at.shop.kindByKey.get(act.kindKey)

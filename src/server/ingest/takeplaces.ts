@@ -2,22 +2,17 @@ import { inArray, max } from 'drizzle-orm'
 import { type PartId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { part, station } from '@server/db/schema.ts'
-import { type Tx } from '@server/db/db.ts'
-import { type Deps, type Who } from '@server/http/context.ts'
-import { append, factDraft, knownKeys, type Draft, type Touched } from '@server/ledger/append.ts'
-import { carrierAt } from '@server/logbook/draft.ts'
-import { placesByName } from '@server/logbook/log.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
-import { ensureArea, insertStations } from '@server/shop/places.ts'
+import { knownKeys } from '@server/ledger/lines.ts'
+import { ensureArea, insertStations, type MadeStation } from '@server/shop/places.ts'
+import { type SaidAct, type Writing } from '@server/write/act.ts'
+import { carrierAt, placesByName, type Place } from '@server/write/place.ts'
 import { shortHash } from './key.ts'
 import { type PlacePlan } from './places.ts'
 
 /** Places that are not there yet, and the parts on them. */
-export async function writePlaces(
-  tx: Tx,
-  at: { deps: Deps; who: Who; plan: PlacePlan; shop: ShopModel },
-): Promise<Touched> {
-  const { deps, who, plan, shop } = at
+export async function writePlaces(w: Writing, { plan }: { plan: PlacePlan }): Promise<void> {
+  const { tx, deps } = w
+  const shop = await w.shop()
   const names = new Set(shop.stations.map((s) => s.name.toLowerCase()))
   const [last] = await tx.select({ order: max(station.walkOrder) }).from(station)
   const rows = []
@@ -37,23 +32,23 @@ export async function writePlaces(
       except,
     })
   }
-  await insertStations(tx, { deps, who, rows, kinds: shop.kinds })
-  return append(tx, await fitDrafts(tx, at))
+  const made = await insertStations(w, { rows, kinds: shop.kinds })
+  await sayFits(w, plan, made)
 }
 
 /** A part in place with the day it went on. One that the log has already, same day, is not logged twice. */
-async function fitDrafts(tx: Tx, at: { deps: Deps; who: Who; plan: PlacePlan }): Promise<Draft[]> {
-  const { deps, who, plan } = at
-  const shop = await loadShop(tx, deps.calendar, deps.now())
-  const placeByName = await placesByName(tx, shop)
+async function sayFits(w: Writing, plan: PlacePlan, made: readonly MadeStation[]): Promise<void> {
+  const { tx } = w
+  const shop = await w.shop()
+  const placeByName = new Map([...(await placesByName(tx, shop)), ...made.map(asPlace)])
   const codes = [...new Set(plan.fits.flatMap((f) => f.partCode ?? []))]
   const parts = codes.length === 0 ? [] : await tx.select().from(part).where(inArray(part.code, codes))
   const partIdOf = new Map(parts.map((p) => [p.code, p.id]))
-  const drafts = new Map<string, Draft>()
+  const acts = new Map<string, SaidAct>()
   for (const fit of plan.fits) {
     const place = placeByName.get(fit.place.toLowerCase())
-    if (!place) throw new Error(`fitDrafts: the place ${fit.place} was not made`)
-    const idempotencyKey = `sheet/${shortHash(`${place.stationId} ${fit.kind.key} ${fit.fittedMs}`)}`
+    if (!place) throw new Error(`sayFits: the place ${fit.place} was not made`)
+    const key = shortHash(`${place.stationId} ${fit.kind.key} ${fit.fittedMs}`)
     const fact: Fact = {
       kind: 'fitted',
       carrierId: carrierAt(place, fit.kind.key, shop),
@@ -64,8 +59,14 @@ async function fitDrafts(tx: Tx, at: { deps: Deps; who: Who; plan: PlacePlan }):
       entryAge: 'new',
     }
     const when = { happenedMs: fit.fittedMs, precision: 'day' as const }
-    drafts.set(idempotencyKey, factDraft(deps, who, { fact, ...when, stationId: place.stationId, idempotencyKey }))
+    acts.set(key, { kind: 'sheet', key, lines: [{ fact, ...when, stationId: place.stationId }] })
   }
-  const known = await knownKeys(tx, [...drafts.keys()])
-  return [...drafts.values()].filter((d) => !known.has(d.idempotencyKey))
+  const known = await knownKeys(tx, 'sheet', [...acts.keys()])
+  for (const [key, act] of acts) if (!known.has(key)) w.say(act)
 }
+
+/** A place made just now: what hangs there is said in the same act, and not projected yet. */
+const asPlace = ({ name, stationId, stationCarrierId, headId, gunId }: MadeStation): [string, Place] => [
+  name.toLowerCase(),
+  { stationId, stationCarrierId, now: { headId, gunId } },
+]

@@ -1,10 +1,9 @@
 import { inArray } from 'drizzle-orm'
 import { makeId } from '@core/ids/id.ts'
 import { purchase } from '@server/db/schema.ts'
-import { insertMany, type Reader, type Tx } from '@server/db/db.ts'
-import { type Deps, type Who } from '@server/http/context.ts'
-import { append, nothingTouched, type Touched } from '@server/ledger/append.ts'
-import { shopDraft } from '@server/shop/changing.ts'
+import { insertMany, type Reader } from '@server/db/db.ts'
+import { keyOf, type Writing } from '@server/write/act.ts'
+import { shopLine } from '@server/write/changing.ts'
 import { shortHash } from './key.ts'
 import { purchaseIdentity, type PlannedPurchase } from './purchases.ts'
 
@@ -22,20 +21,17 @@ export async function freshPurchases(db: Reader, rows: readonly PlannedPurchase[
 }
 
 /** Purchases that are not there yet, and one line of the Logbook about them. */
-export async function writePurchases(
-  tx: Tx,
-  at: { deps: Deps; who: Who; rows: readonly PlannedPurchase[]; key: string },
-): Promise<Touched> {
-  const { deps } = at
+export async function writePurchases(w: Writing, at: { rows: readonly PlannedPurchase[]; key: string }): Promise<void> {
+  const { tx, deps } = w
   const fresh = await freshPurchases(tx, at.rows)
   await insertMany(tx, purchase, {
     rows: fresh.map((row) => ({
       ...row,
       id: makeId('purchase', deps.now(), deps.random),
-      loggedMs: deps.now(),
+      loggedMs: w.nowMs,
       idempotencyKey: purchaseKey(row),
     })),
   })
-  await append(tx, [shopDraft(deps, at.who, { key: at.key, what: `purchase list: ${fresh.length} lines` })])
-  return nothingTouched()
+  const change = { of: 'sheet', list: 'purchases', lines: fresh.length } as const
+  w.say({ kind: 'shop', key: keyOf(at.key), lines: [shopLine(deps, change)] })
 }

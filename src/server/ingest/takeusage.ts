@@ -2,34 +2,23 @@ import { inArray } from 'drizzle-orm'
 import { makeId } from '@core/ids/id.ts'
 import { stationNow, usageSpan } from '@server/db/schema.ts'
 import { insertMany, type Tx } from '@server/db/db.ts'
-import { usageDraft } from '@server/clock/usage.ts'
-import { type Deps, type Who } from '@server/http/context.ts'
-import { append, nothingTouched, type Touched } from '@server/ledger/append.ts'
+import { usageLine } from '@server/clock/usage.ts'
+import { type Deps } from '@server/http/context.ts'
+import { keyOf, type Writing } from '@server/write/act.ts'
 import { usageKey } from './key.ts'
 import { type UsagePlan } from './usage.ts'
 
 /** Usage rows that are not there yet. */
-export async function writeUsage(
-  tx: Tx,
-  at: { deps: Deps; who: Who; rows: UsagePlan['rows']; key: string },
-): Promise<Touched> {
-  const { deps, rows } = at
-  const fresh = await freshRows(tx, deps, rows)
+export async function writeUsage(w: Writing, at: { rows: UsagePlan['rows']; key: string }): Promise<void> {
+  const { tx, deps } = w
+  const fresh = await freshRows(tx, deps, at.rows)
   await insertMany(tx, usageSpan, { rows: fresh })
-  await append(tx, [
-    usageDraft(deps, at.who, {
-      key: at.key,
-      headId: null,
-      stationId: null,
-      rows: fresh.length,
-      happenedMs: deps.now(),
-    }),
-  ])
-  return {
-    ...nothingTouched(),
+  const line = usageLine({ headId: null, stationId: null, rows: fresh.length, happenedMs: deps.now() })
+  w.say({ kind: 'usage', key: keyOf(at.key), lines: [line] })
+  w.touch({
     carrierIds: new Set(fresh.map((r) => r.headId)),
-    stationIds: new Set(rows.map((r) => r.stationId)),
-  }
+    stationIds: new Set(at.rows.map((r) => r.stationId)),
+  })
 }
 
 async function freshRows(

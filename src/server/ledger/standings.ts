@@ -3,7 +3,7 @@ import { spoolOf, type FactKind } from '@core/ledger/event.ts'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
-import { fromRow } from './append.ts'
+import { fromRow } from './lines.ts'
 
 /** Whole chains (fact and corrections) of every line that ever spoke of the wanted, as they stand now. */
 async function standingWhere(db: Reader, where: SQL | undefined): Promise<Standing[]> {

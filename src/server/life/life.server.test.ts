@@ -220,7 +220,8 @@ describe('a rule in money', () => {
       isNewer: false,
     })
     expect(at.rule.n).toBe(at.told?.n)
-    expect(at.history[0]?.what).toMatch(/^house rule: tip, booth: change at 2 \(fixed use, from \d+ lives\)$/)
+    const chosen = { kindKey: 'tip', classKey: 'booth', changeAt: 2, school: 'fixed', lives: at.told?.n }
+    expect(at.history[0]).toMatchObject({ change: chosen, names: { unit: 'arcHours' } })
     await act('A1', { act: 'changed', position: 'tip', outReason: 'worn' })
     await word(6, 3.1)
     expect((await life('?kind=tip&where=class:booth')).rule).toMatchObject({ changeLimit: 2, isNewer: true })
@@ -249,7 +250,7 @@ describe('a rule in money', () => {
     const key = nextKey()
     for (let i = 0; i < 2; i++) await rule({ key, at: 4 })
     const { history } = await life('?kind=tip&where=class:booth')
-    expect(history.filter((h) => h.what.includes('change at 4'))).toHaveLength(1)
+    expect(history.filter((h) => h.change.of === 'houseRule' && h.change.changeAt === 4)).toHaveLength(1)
   })
 })
 

@@ -2,6 +2,7 @@ import { and, eq } from 'drizzle-orm'
 import { type z } from 'zod'
 import { type Choice } from '@core/houserule/schools.ts'
 import { makeId } from '@core/ids/id.ts'
+import { type ShopChange } from '@core/ledger/shopchange.ts'
 import { USUAL_TERMS, type LinerTerms } from '@core/liner/clauses.ts'
 import { openedRows } from '@core/floor/rank.ts'
 import { type RuleBasis } from '@core/life/kept.ts'
@@ -12,39 +13,25 @@ import { rankInput } from '@server/floor/floor.ts'
 import { survey } from '@server/floor/survey.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { changing } from '@server/shop/changing.ts'
+import { changing } from '@server/write/changing.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 
 const LINER = 'liner'
-/** Words of a school in the ledger. */
-const SCHOOL_WORDS = {
-  runToFailure: 'run to failure',
-  fixed: 'fixed use',
-  onCondition: 'on condition',
-  signs: 'on signs',
-  leastCost: 'least cost',
-} as const
-
 /** Chooses when a kind is changed at a class of places; the look and the cleaning of the rule stay as they are. */
 export const chooseLifeRule = (
   deps: Deps,
   who: Who,
-  { request: r, basis }: { request: z.output<typeof lifeRuleRequest>; basis: Omit<RuleBasis, 'school'> | null },
+  { request: r, basis }: { request: LifeRule; basis: Omit<RuleBasis, 'school'> | null },
 ) =>
   changing(deps, who, {
     key: r.key,
-    what: `house rule: ${r.kindKey}, ${r.classKey}${r.at === null ? '' : `: change at ${r.at}`} (${SCHOOL_WORDS[r.school]}${basis ? `, from ${basis.n} lives` : ''})`,
+    change: chosen(r, basis?.n ?? null),
     work: async (tx) => {
       const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
       const shop = await loadShop(tx, deps.calendar, deps.now())
       if (!kind || (r.classKey !== '*' && !shop.classes.has(r.classKey)))
         throw new DomainError('not-found', 'There is no such part or class of places.', ['Choose one of those shown.'])
-      if (r.school === 'signs' && r.kindKey !== LINER)
-        throw new DomainError('bad-request', 'Only liners are changed on signs.', ['Choose another rule.'])
-      if ((r.school === 'fixed' || r.school === 'leastCost') && r.at === null)
-        throw new DomainError('bad-request', 'A fixed rule needs the use at which the part is changed.', [
-          'Slide the blade first.',
-        ])
+      mustMakeSense(r)
       const now = shop.ruleFor(r.kindKey, r.classKey)
       const values = {
         changeLimit: r.school === 'runToFailure' || r.school === 'onCondition' ? null : r.at,
@@ -65,6 +52,20 @@ export const chooseLifeRule = (
       if (choice) await putChoice(tx, deps, { choice, who })
     },
   })
+
+type LifeRule = z.output<typeof lifeRuleRequest>
+const chosen = ({ kindKey, classKey, at, school }: LifeRule, lives: number | null): ShopChange => ({
+  ...{ of: 'houseRule', kindKey, classKey, changeAt: at },
+  ...{ cleanAt: null, lookDays: null, school, lives },
+})
+function mustMakeSense(r: LifeRule): void {
+  if (r.school === 'signs' && r.kindKey !== LINER)
+    throw new DomainError('bad-request', 'Only liners are changed on signs.', ['Choose another rule.'])
+  if ((r.school === 'fixed' || r.school === 'leastCost') && r.at === null)
+    throw new DomainError('bad-request', 'A fixed rule needs the use at which the part is changed.', [
+      'Slide the blade first.',
+    ])
+}
 
 type Ruled = Pick<z.output<typeof lifeRuleRequest>, 'kindKey' | 'classKey' | 'school' | 'terms'>
 type LinerChoice = Choice & { terms: LinerTerms | null }
@@ -167,10 +168,7 @@ async function opensUnder(deps: Deps, shop: ShopModel, nowMs: number) {
 export const sayWord = (deps: Deps, who: Who, r: z.output<typeof lifeWordRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what:
-      r.usual === null
-        ? `word on ${r.kindKey} taken back`
-        : `word on ${r.kindKey}: usual ${r.usual}, early ${r.early ?? 0}`,
+    change: { of: 'word', kindKey: r.kindKey, usual: r.usual, early: r.usual === null ? null : (r.early ?? 0) },
     work: async (tx) => {
       const scope = and(eq(toldLife.kindKey, r.kindKey), eq(toldLife.classKey, r.classKey))
       if (!(await tx.select().from(partKind).where(eq(partKind.key, r.kindKey)))[0])

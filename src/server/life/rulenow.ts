@@ -40,6 +40,6 @@ export async function ruleNow(
       median: basis && basis.median > 0 ? basis.median : null,
       isNewer: Boolean(basis?.basis && basis.basis !== at.basis),
     },
-    history: await ruleHistory(db, { kindKey: at.kind.key, classKey: at.classKey }),
+    history: await ruleHistory(db, shop, { kindKey: at.kind.key, classKey: at.classKey }),
   }
 }

@@ -3,6 +3,7 @@ import { type z } from 'zod'
 import { compareGroups } from '@core/life/compare.ts'
 import { endsNeeded } from '@core/life/needed.ts'
 import { dealOut, tryoutNow } from '@core/life/tryout.ts'
+import { type ShopChange } from '@core/ledger/shopchange.ts'
 import { makeId } from '@core/ids/id.ts'
 import { UNTOLD_PART } from '@core/rightparts/untold.ts'
 import { type LifeAnswer, type tryoutEndRequest, type tryoutRequest } from '@contract/life.ts'
@@ -10,7 +11,7 @@ import { part, partKind, tryout } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { changing } from '@server/shop/changing.ts'
+import { changing } from '@server/write/changing.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { type Told } from './compared.ts'
 
@@ -74,11 +75,18 @@ function standNow(row: Row, all: readonly Told[]) {
   return tryoutNow(compareGroups(side(row.stationsA, row.partAId), side(row.stationsB, row.partBId)), row.needed)
 }
 
+const begun = ({ question, nameA, nameB, stationIds }: z.output<typeof tryoutRequest>): ShopChange => ({
+  of: 'tryout',
+  question,
+  nameA,
+  nameB,
+  places: stationIds.length,
+})
 /** Deals the places out by lot and says how many worn ones an answer takes. */
 export const startTryout = (deps: Deps, who: Who, r: z.output<typeof tryoutRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `try-out: ${r.question} (${r.nameA} or ${r.nameB}, ${r.stationIds.length} places)`,
+    change: begun(r),
     work: async (tx) => {
       const shop = await loadShop(tx, deps.calendar, deps.now())
       const ids = [...new Set(r.stationIds)]
@@ -121,7 +129,7 @@ export const endTryout = (
 ) =>
   changing(deps, who, {
     key: at.request.key,
-    what: at.request.fits ? 'a try-out ended: its parts fit, confirmed here' : 'a try-out ended',
+    change: { of: 'tryoutEnd', isConfirmed: Boolean(at.request.fits) },
     work: async (tx) => {
       const [row] = await tx.select().from(tryout).where(eq(tryout.id, at.request.id)).for('update')
       if (!row) throw new DomainError('not-found', 'There is no such try-out.')

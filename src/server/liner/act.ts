@@ -9,13 +9,13 @@ import { happenedAt, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { settledFacts } from '@server/followup/act.ts'
 import { taskFacts } from '@server/guide/done.ts'
-import { carrierAt, type Place } from '@server/logbook/draft.ts'
-import { logFacts } from '@server/logbook/facts.ts'
-import { eventByKey } from '@server/ledger/append.ts'
-import { JOB } from '@server/logbook/manylines.ts'
+import { carrierAt, type Place } from '@server/write/place.ts'
+import { logFacts } from '@server/write/facts.ts'
+import { actByKey } from '@server/ledger/lines.ts'
+import { keyOf } from '@server/write/act.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { builtHere, likelyPart } from '@server/rightparts/setup.ts'
-import { OK } from '@server/shop/changing.ts'
+import { OK } from '@server/write/changing.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { linerHistory } from './history.ts'
 
@@ -32,9 +32,9 @@ export async function logStuck(deps: Deps, who: Who, r: z.output<typeof stuckReq
       `${Math.round(r.atMm)} mm is beyond the gun: its cable and neck are ${cableMm + neckMm} mm.`,
       ['Measure from the feeder end of the cable, or leave it open.'],
     )
-  const key = `${JOB}${r.key}`
   await logFacts(deps, who, {
-    key,
+    kind: 'job',
+    key: r.key,
     stationId: r.stationId,
     factsOf: (place) => {
       const carrierId = carrierAt(place, 'liner', shop)
@@ -43,7 +43,7 @@ export async function logStuck(deps: Deps, who: Who, r: z.output<typeof stuckReq
     },
   })
   // Those before this one: asked again under the same key, it must not meet itself.
-  const own = await eventByKey(deps.db, `${key}#0`)
+  const own = await actByKey(deps.db, 'job', keyOf(r.key))
   const { stuck } = await linerHistory(deps.db, hung.now.gunId)
   const before = stuck.filter((s) => s.atMs < (own?.happenedMs ?? happenedAt(deps)))
   const { atMm: metAtMm, isKinked } = r
@@ -80,7 +80,8 @@ export async function logLiner(
   r: z.output<typeof linerDoneRequest>,
 ): Promise<{ eventId: string }> {
   const eventId = await logFacts(deps, who, {
-    key: `${JOB}${r.key}`,
+    kind: 'job',
+    key: r.key,
     stationId: r.stationId,
     note: r.note ?? null,
     factsOf: async (place, shop, tx) => {

@@ -6,7 +6,7 @@ import { type Stuck } from '@core/liner/resistance.ts'
 import { type LinerAnswer } from '@contract/liner.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { fromRow } from '@server/ledger/append.ts'
+import { fromRow } from '@server/ledger/lines.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
 
 const YEAR_MS = 365 * 86_400_000

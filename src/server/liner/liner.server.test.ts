@@ -136,7 +136,7 @@ describe('the job done', () => {
     expect(after.autopsies).toMatchObject([{ found: ['bunched', 'kinked'], isCertain: false, atMm: 900 }])
     expect(after.minutes).toMatchObject({ n: 1, held: [{ reason: 'nutWinds', n: 1 }] })
     const gun = (await lead.get<GunAnswer>(`/gun/${id('B1')}`)).body
-    expect(gun.tape.map((l) => l.kind).sort()).toEqual(['autopsy', 'blown', 'fitted', 'linerCut'])
+    expect(gun.tape.map((l) => l.fact.kind).sort()).toEqual(['autopsy', 'blown', 'fitted', 'linerCut'])
     expect(gun.followUps.map((f) => f.task)).toEqual(['tension', 'freeFeed', 'seat', 'orings'])
     await lead.post('/logbook/undo', { key: nextKey(), eventIds: [body.eventId] })
     expect(await liner('B1')).toMatchObject({ last: null, autopsies: [], minutes: { n: 0 } })

@@ -94,7 +94,8 @@ describe('a liner by signs', () => {
     await choose('signs', { ...USUAL_TERMS, pullRatio: 4 })
     expect((await liner('B2'))?.signs?.signs).toEqual([])
     const log = (await lead.get<LogbookAnswer>('/logbook')).body
-    expect(JSON.stringify(log.lines)).toContain('pull ×4')
+    const change = { of: 'school', code: 'D06', terms: { pullRatio: 4 } }
+    expect(log.lines[0]?.fact).toMatchObject({ kind: 'shopChanged', change })
     await choose(null)
     expect((await liner('B2'))?.signs?.say).toBe('change')
   })

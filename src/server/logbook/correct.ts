@@ -1,19 +1,19 @@
 import { and, asc, eq, gt, inArray } from 'drizzle-orm'
-import { makeId, type CarrierId, type EventId, type StationId } from '@core/ids/id.ts'
-import { standingFacts } from '@core/ledger/resolve.ts'
+import { type CarrierId, type EventId, type StationId } from '@core/ids/id.ts'
+import { bringsWholeAct } from '@core/ledger/acts.ts'
 import { type Fact, type Occurrence } from '@core/ledger/event.ts'
+import { FACTS } from '@core/ledger/facts.ts'
+import { standingFacts } from '@core/ledger/resolve.ts'
 import { type CorrectRequest } from '@contract/logbook.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
-import { transact, type Reader, type Tx } from '@server/db/db.ts'
+import { type Reader, type Tx } from '@server/db/db.ts'
 import { once } from '@server/http/once.ts'
 import { isLead, mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { append, eventByKey, fromRow, type Draft, type EventRow } from '@server/ledger/append.ts'
-import { project } from '@server/projection/project.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
-import { carrierAt, checkTime } from './draft.ts'
-import { siblingsOf } from './manylines.ts'
-import { placeOf } from './log.ts'
+import { actByKey, fromRow, type Draft, type EventRow } from '@server/ledger/lines.ts'
+import { type ShopModel } from '@server/shop/model.ts'
+import { keyOf, writeAct, type PutRight, type Writing } from '@server/write/act.ts'
+import { carrierAt, checkTime, placeOf } from '@server/write/place.ts'
 
 /** The same person or the same device that logged it; a lead always. */
 export function isOwn(row: Pick<EventRow, 'personId' | 'deviceId'>, who: Who): boolean {
@@ -66,6 +66,10 @@ export function correct(deps: Deps, who: Who, request: CorrectRequest): Promise<
     change: async (tx, { standing, shop }) => {
       if (request.withdraw) return null
       if (!standing) throw new DomainError('bad-request', 'That line was taken back; log it again instead.')
+      if (!FACTS[standing.fact.kind].isCorrectable)
+        throw new DomainError('bad-request', 'That line only stands or falls: it says nothing to put right.', [
+          'Take it back and log it again.',
+        ])
       const happenedMs = request.happenedMs ?? standing.happenedMs
       checkTime(happenedMs, deps.now())
       const stationId = (request.stationId ?? standing.stationId) as StationId | null
@@ -91,33 +95,22 @@ async function changedFact(
   if (fact.kind === 'removed') fact = { ...fact, outReason: request.outReason ?? fact.outReason }
   if (!at.isMoved || !request.stationId || !('carrierId' in fact) || !fact.carrierId) return fact
   const place = await placeOf(tx, request.stationId, shop)
-  const isOfPlace =
-    fact.kind === 'stopped' || fact.kind === 'restarted' || fact.kind === 'parked' || fact.kind === 'unparked'
-  const position = OF_FEEDER.has(fact.kind) ? 'hub' : 'position' in fact ? fact.position : null
-  const carrierId = isOfPlace || !position ? (place.stationCarrierId as CarrierId) : carrierAt(place, position, shop)
+  const position = FACTS[fact.kind].of === 'feeder' ? 'hub' : 'position' in fact ? fact.position : null
+  const isOfPlace = FACTS[fact.kind].of === 'place' || !position
+  const carrierId = isOfPlace ? (place.stationCarrierId as CarrierId) : carrierAt(place, position, shop)
   return { ...fact, carrierId } as Fact
 }
 
-/** Said of the feeder, not of a part on it. */
-const OF_FEEDER = new Set<Fact['kind']>(['wireLoaded', 'wireOff', 'spoolRead', 'wireLost'])
-
 /** "All looked at", a change of wire, a look at a gun: one act of several lines, which stand and fall together. */
-async function withSiblings(tx: Tx, eventIds: readonly string[]): Promise<string[]> {
+async function withItsAct(tx: Tx, eventIds: readonly string[]): Promise<string[]> {
   const rows = await tx
-    .select({ id: ledgerEvent.id, key: ledgerEvent.idempotencyKey, kind: ledgerEvent.kind })
+    .select({ id: ledgerEvent.id, actKind: ledgerEvent.actKind, lineNo: ledgerEvent.lineNo })
     .from(ledgerEvent)
     .where(inArray(ledgerEvent.id, [...eventIds]))
-  const all = [...eventIds]
-  for (const row of rows) {
-    const siblings =
-      row.kind === 'confirmed'
-        ? inArray(ledgerEvent.idempotencyKey, [`${row.key}/1`, `${row.key}/2`])
-        : siblingsOf(row.key)
-    if (!siblings) continue
-    const found = await tx.select({ id: ledgerEvent.id }).from(ledgerEvent).where(siblings)
-    all.push(...found.map((s) => s.id).filter((id) => !all.includes(id)))
-  }
-  return all
+  const whole = rows.filter(bringsWholeAct).map((row) => row.id)
+  if (whole.length === 0) return [...eventIds]
+  const lines = await tx.select({ id: ledgerEvent.id }).from(ledgerEvent).where(inArray(ledgerEvent.actId, whole))
+  return [...new Set([...eventIds, ...lines.map((line) => line.id)])]
 }
 
 interface Correcting {
@@ -130,20 +123,17 @@ interface Correcting {
 async function correcting(deps: Deps, who: Who, what: Correcting): Promise<{ eventIds: string[] }> {
   mustRead(who)
   const known = async () => {
-    const row = await eventByKey(deps.db, `${what.key}#0`)
+    const row = await actByKey(deps.db, 'correct', keyOf(what.key))
     return row && { eventIds: [row.id] }
   }
   return once(known, () =>
-    transact(deps.db, async (tx) => {
-      const shop = await loadShop(tx, deps.calendar, deps.now())
-      const drafts: Draft[] = []
-      const eventIds = await withSiblings(tx, what.eventIds)
-      await lockLines(tx, eventIds)
-      for (const [i, eventId] of eventIds.entries())
-        drafts.push(await draftCorrection(tx, { deps, who, what, shop, eventId, i }))
-      const touched = await append(tx, drafts)
-      await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
-      return { eventIds: drafts.map((d) => d.id) }
+    writeAct(deps, who, async (w) => {
+      const shop = await w.shop()
+      const eventIds = await withItsAct(w.tx, what.eventIds)
+      await lockLines(w.tx, eventIds)
+      const put: Draft[] = []
+      for (const eventId of eventIds) put.push(w.put(await putRight(w, { what, shop, eventId, before: put })))
+      return { eventIds: put.map((d) => d.id) }
     }),
   )
 }
@@ -158,36 +148,27 @@ async function lockLines(tx: Tx, eventIds: readonly string[]): Promise<void> {
     .for('update')
 }
 
-async function draftCorrection(
-  tx: Tx,
-  at: { deps: Deps; who: Who; what: Correcting; shop: ShopModel; eventId: string; i: number },
-): Promise<Draft> {
-  const { deps, who, what, shop, eventId } = at
+async function putRight(
+  w: Writing,
+  at: { what: Correcting; shop: ShopModel; eventId: string; before: readonly Draft[] },
+): Promise<PutRight> {
+  const { what, shop, eventId, before } = at
+  const { tx, who } = w
   const [row] = await tx.select().from(ledgerEvent).where(eq(ledgerEvent.id, eventId)).limit(1)
   if (!row || row.body.type !== 'fact') throw new DomainError('not-found', 'There is no such line in the Logbook.')
   if (!isOwn(row, who))
     throw new DomainError('not-yours', 'Somebody else logged this.', ['Ask them or the lead to correct it.'])
-  const chain = await tx
-    .select()
-    .from(ledgerEvent)
-    .where(inArray(ledgerEvent.rootId, [row.rootId]))
+  const chain = await tx.select().from(ledgerEvent).where(eq(ledgerEvent.rootId, row.rootId))
   const [standing] = standingFacts(chain.map(fromRow))
   const replacement = await what.change(tx, { row, standing: standing ?? null, shop })
   const target = replacement?.stationId ? shop.stationById.get(replacement.stationId) : undefined
   if (target && target.id !== row.stationId) mustLogAt(who, target)
-  const nowMs = Math.max(deps.now(), 1 + Math.max(...chain.map((r) => r.loggedMs)))
   return {
-    id: makeId('event', nowMs, deps.random) as EventId,
-    rootId: row.rootId as EventId,
-    happenedMs: row.happenedMs,
-    loggedMs: nowMs,
-    precision: row.precision,
-    stationId: row.stationId as StationId | null,
-    personId: (who.person?.id ?? null) as Draft['personId'],
-    deviceId: (who.device?.id ?? null) as Draft['deviceId'],
+    of: fromRow(row),
+    correction: { type: 'correction', correctsId: latestOf(chain), replacement },
+    loggedMs: Math.max(w.nowMs, 1 + Math.max(...chain.map((r) => r.loggedMs))),
     note: what.note ?? null,
-    body: { type: 'correction', correctsId: latestOf(chain), replacement },
-    idempotencyKey: `${what.key}#${at.i}`,
+    act: { id: before[0]?.id ?? null, key: keyOf(what.key), lineNo: before.length },
   }
 }
 

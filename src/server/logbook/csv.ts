@@ -1,4 +1,5 @@
 import Papa from 'papaparse'
+import { type Fact } from '@core/ledger/event.ts'
 import { and, gte, lt } from 'drizzle-orm'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
@@ -24,17 +25,26 @@ export async function logbookCsv(deps: Deps, who: Who, span: { from: string; to:
     time: wallOf(zone, line.happenedMs),
     precision: line.precision,
     place: harmless(line.stationName ?? ''),
-    what: line.kind,
+    what: line.actKind === 'look' ? 'look' : line.fact.kind,
     part: harmless(line.position ?? ''),
-    code: harmless(line.partCode ?? ''),
-    reason: line.outReason ?? '',
-    count: line.count,
-    wire: harmless(line.wireName ?? ''),
-    label_kg: line.labelKg ?? '',
+    code: harmless(line.names.part ?? ''),
+    reason: 'outReason' in line.fact ? line.fact.outReason : '',
+    count: countIn(line.fact),
+    wire: harmless(line.names.wire ?? ''),
+    label_kg: kgIn(line.fact) ?? '',
     standing: line.standing,
     logged_utc: new Date(line.loggedMs).toISOString(),
     note: harmless(line.note ?? ''),
     line: line.eventId,
   }))
   return Papa.unparse(rows, { newline: '\r\n' })
+}
+
+const countIn = (fact: Fact): number => (fact.kind === 'fitted' ? fact.count : 'quantity' in fact ? fact.quantity : 1)
+
+/** Kilos that a line speaks of: on a label, left on a spool, lost. */
+function kgIn(fact: Fact): number | null {
+  if (fact.kind === 'wireLoaded' || fact.kind === 'spoolIn') return fact.labelKg
+  if (fact.kind === 'wireLost') return fact.kg
+  return fact.kind === 'wireOff' || fact.kind === 'spoolRead' || fact.kind === 'spoolGone' ? fact.leftKg : null
 }

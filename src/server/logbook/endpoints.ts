@@ -11,7 +11,7 @@ import {
 } from '@contract/logbook.ts'
 import { endpoint } from '@server/http/routes.ts'
 import { correct, undo } from './correct.ts'
-import { logActs } from './log.ts'
+import { logActs } from '@server/logbook/log.ts'
 import { readLogbook } from './read.ts'
 import { scan } from './scan.ts'
 

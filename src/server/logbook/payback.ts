@@ -5,9 +5,8 @@ import { isWornOut, kindOfPosition } from '@core/path/columns.ts'
 import { type LoggedAct } from '@contract/logbook.ts'
 import { life } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type Deps } from '@server/http/context.ts'
-import { type EventRow } from '@server/ledger/append.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { type EventRow } from '@server/ledger/lines.ts'
+import { type ShopModel } from '@server/shop/model.ts'
 
 type LifeRow = typeof life.$inferSelect
 
@@ -25,12 +24,11 @@ export function amountOf(
 }
 
 /** What the logger gets back: what the part that came out did, and the usual here. Silent where it is not known. */
-export async function payBack(deps: Deps, rows: readonly EventRow[]): Promise<LoggedAct[]> {
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+export async function payBack(db: Reader, shop: ShopModel, rows: readonly EventRow[]): Promise<LoggedAct[]> {
   const ended =
     rows.length === 0
       ? []
-      : await deps.db
+      : await db
           .select()
           .from(life)
           .where(
@@ -39,7 +37,7 @@ export async function payBack(deps: Deps, rows: readonly EventRow[]): Promise<Lo
               rows.map((r) => r.id),
             ),
           )
-  const usual = usualOnce(deps.db)
+  const usual = usualOnce(db)
   const answers: LoggedAct[] = []
   for (const row of rows) {
     const out = ended.find((l) => l.toEventId === row.id)

@@ -1,16 +1,20 @@
-import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
 import { and, asc, desc, eq, gte, inArray, lt, type SQL } from 'drizzle-orm'
-import { type ReadingFact, spoolOf, type Fact } from '@core/ledger/event.ts'
+import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
+import { partOf, spoolOf, type Fact } from '@core/ledger/event.ts'
+import { FACTS } from '@core/ledger/facts.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
+import { type ShopChange } from '@core/ledger/shopchange.ts'
+import { type LineNames } from '@contract/fact.ts'
 import { type LogbookAnswer, type LogLine } from '@contract/logbook.ts'
-import { device, ledgerEvent, part, person, spool, wire } from '@server/db/schema.ts'
+import { device, ledgerEvent, person, spool } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
+import { knowledgeNow } from '@server/down/knowledge.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
-import { fromRow, occurrenceOf, type EventRow } from '@server/ledger/append.ts'
+import { fromRow, occurrenceOf, type EventRow } from '@server/ledger/lines.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { addDays, dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { isOwn } from './correct.ts'
-import { isLookLine, isReadLine, isToRead } from './manylines.ts'
+import { isReadLine, isToRead } from './toread.ts'
 
 /** One day of the log, newest first, each line as it stands now. */
 export async function readLogbook(
@@ -92,79 +96,79 @@ interface LinesAt {
 export async function linesWhere(db: Reader, at: LinesAt): Promise<LogLine[]> {
   const hits = db.select({ rootId: ledgerEvent.rootId }).from(ledgerEvent).where(at.where)
   const rows = await db.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, hits))
-  const names = await namesOf(db, rows)
+  const names = await namesOf(db, rows, at.shop)
   const chains = new Map<string, EventRow[]>()
   for (const row of rows) {
     const chain = chains.get(row.rootId)
     if (chain) chain.push(row)
     else chains.set(row.rootId, [row])
   }
-  // "All looked at" keeps a line per carrier; people did it once, and read it once.
-  const isFirst = (chain: readonly EventRow[]) =>
-    !chain.some((row) => row.kind === 'confirmed' && /\/[12]$/.test(row.idempotencyKey))
-  const isShown = (chain: readonly EventRow[]) => isFirst(chain) && chain.every(isReadLine)
-  const lines = [...chains.values()].filter(isShown).flatMap((chain) => lineOf(chain, at, names) ?? [])
+  const lines = [...chains.values()]
+    .filter((chain) => chain.every(isReadLine))
+    .flatMap((chain) => lineOf(chain, at, names) ?? [])
   return lines.sort(
     (a, b) => b.happenedMs - a.happenedMs || b.loggedMs - a.loggedMs || (a.eventId < b.eventId ? 1 : -1),
   )
 }
 
 interface Names {
+  shop: ShopModel
   parts: Map<string, string>
-  wires: Map<string, string>
   people: Map<string, string>
   devices: Map<string, string>
   spools: Map<string, number>
+  causes: Map<string, string>
 }
 
-async function namesOf(db: Reader, rows: readonly EventRow[]): Promise<Names> {
-  const partIds = [...new Set(rows.flatMap((r) => r.partId ?? []))]
+async function namesOf(db: Reader, rows: readonly EventRow[], shop: ShopModel): Promise<Names> {
   const spoolIds = [...new Set(rows.flatMap((r) => r.spoolId ?? []))]
-  const [parts, wires, people, devices, spools] = await Promise.all([
-    partIds.length === 0 ? [] : db.select({ id: part.id, name: part.code }).from(part).where(inArray(part.id, partIds)),
-    db.select({ id: wire.id, name: wire.name }).from(wire),
+  const isExplained = rows.some((r) => r.kind === 'explained')
+  const [people, devices, spools, why] = await Promise.all([
     db.select({ id: person.id, name: person.name }).from(person),
     db.select({ id: device.id, name: device.name }).from(device),
     spoolIds.length === 0 ? [] : db.select().from(spool).where(inArray(spool.id, spoolIds)),
+    isExplained ? knowledgeNow(db) : null,
   ])
   const asMap = (list: { id: string; name: string }[]) => new Map(list.map((x) => [x.id, x.name]))
   return {
-    parts: asMap(parts),
-    wires: asMap(wires),
+    shop,
+    parts: new Map([...shop.partById].map(([id, p]) => [id, p.code])),
     people: asMap(people),
     devices: asMap(devices),
     spools: new Map(spools.map((s) => [s.id, s.number])),
+    causes: new Map([...SHIPPED.causes, ...(why?.knowledge.causes ?? [])].map((c) => [c.key, c.says])),
   }
 }
 
-/** Lines that only stand or fall: what they say is not changed field by field. */
-const NOT_CORRECTED = new Set<Fact['kind']>([
-  'shopChanged',
-  'usageEntered',
-  'mounted',
-  'found',
-  'wireFound',
-  'setting',
-  'tied',
-  'untied',
-  'changedOver',
-  'issued',
-  'jointFault',
-  'gunStatus',
-  'taskDone',
-  'linerCut',
-  'autopsy',
-  'stuck',
-  'spoiled',
-  'blown',
-  'followedUp',
-  'nearMiss',
-  'reading',
-  'calibrated',
-  'explained',
-  'tuned',
-  'tuneKept',
-])
+/** Names for the ids and keys that a change of set-up speaks of. */
+export function namesOfChange(change: ShopChange, shop: ShopModel): Pick<LineNames, 'class' | 'unit'> {
+  const classKey =
+    'classKey' in change
+      ? change.classKey
+      : 'scopeType' in change && change.scopeType === 'class'
+        ? change.scopeKey
+        : null
+  const kindKey = 'kindKey' in change ? change.kindKey : null
+  return {
+    class: classKey === null ? null : (shop.classes.get(classKey)?.name ?? classKey),
+    unit: kindKey === null ? null : (shop.kindByKey.get(kindKey)?.lifeUnit ?? null),
+  }
+}
+export const NO_NAMES: LineNames = { part: null, wire: null, spool: null, cause: null, class: null, unit: null }
+
+function namesIn(fact: Fact, names: Names): LineNames {
+  const { shop } = names
+  const partId = partOf(fact)
+  const wireId = 'wireId' in fact ? fact.wireId : null
+  return {
+    ...NO_NAMES,
+    ...(fact.kind === 'shopChanged' ? namesOfChange(fact.change, shop) : {}),
+    part: partId ? (names.parts.get(partId) ?? null) : null,
+    wire: wireId ? (shop.wires.get(wireId)?.name ?? null) : null,
+    spool: names.spools.get(spoolOf(fact) ?? '') ?? null,
+    cause: fact.kind === 'explained' && fact.cause !== null ? (names.causes.get(fact.cause) ?? fact.cause) : null,
+  }
+}
 
 function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine | null {
   const said = chain.find((r) => r.body.type === 'fact')
@@ -181,24 +185,16 @@ function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine 
     precision: shown.precision,
     stationId: shown.stationId,
     stationName: shown.stationId ? (at.shop.stationById.get(shown.stationId)?.name ?? null) : null,
-    kind: fact.kind,
+    actKind: said.actKind,
+    fact,
     position: 'position' in fact ? fact.position : null,
-    partCode: 'partId' in fact && fact.partId ? (names.parts.get(fact.partId) ?? null) : null,
-    outReason: 'outReason' in fact ? fact.outReason : null,
-    count: fact.kind === 'fitted' ? fact.count : 'quantity' in fact ? fact.quantity : 1,
-    wireName: 'wireId' in fact && fact.wireId ? (names.wires.get(fact.wireId) ?? null) : null,
-    labelKg: kgOf(fact),
-    lengthMm: lengthOf(fact),
-    spoolNumber: names.spools.get(spoolOf(fact) ?? '') ?? null,
-    rows: fact.kind === 'usageEntered' ? fact.rows : null,
-    what: isLookLine(said.idempotencyKey) ? 'look' : whatOf(fact),
-    reading: fact.kind === 'reading' ? readOf(fact) : null,
+    names: namesIn(fact, names),
     who: whoDid(said, at, names),
     note: last?.note ?? said.note,
     standing: !last ? 'as said' : standing ? (isSame(said, standing) ? 'as said' : 'changed') : 'withdrawn',
     correctedMs: last?.loggedMs ?? null,
     canUndo: isOwn(said, at.who) && Boolean(standing),
-    canCorrect: isOwn(said, at.who) && !NOT_CORRECTED.has(fact.kind),
+    canCorrect: isOwn(said, at.who) && FACTS[fact.kind].isCorrectable,
   }
 }
 
@@ -206,81 +202,6 @@ function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine 
 function whoDid(said: EventRow, at: LinesAt, names: Names): string | null {
   if (isLead(at.who) && said.personId) return names.people.get(said.personId) ?? null
   return said.deviceId ? (names.devices.get(said.deviceId) ?? null) : null
-}
-
-const readOf = ({ what, method, grade, value, left }: ReadingFact): LogLine['reading'] => ({
-  what,
-  method,
-  grade,
-  value,
-  left,
-})
-
-/** By what ships; of a cause of the shop's own, its key. */
-const causeSays = (key: string | null) => SHIPPED.causes.find((c) => c.key === key)?.says ?? key ?? ''
-
-/** The word a line of its own kind turns on. */
-function whatOf(fact: Fact): string | null {
-  if (fact.kind === 'fitted') return fact.again ? 'again' : null
-  switch (fact.kind) {
-    case 'shopChanged':
-      return fact.what
-    case 'wireLost':
-    case 'spoiled':
-      return fact.why
-    case 'setting':
-      return `${fact.name}=${fact.value}`
-    case 'tied':
-    case 'untied':
-      return fact.tag
-    case 'jointFault':
-      return `${fact.joint}=${fact.fault}`
-    case 'gunStatus':
-      return fact.status
-    case 'taskDone':
-    case 'followedUp':
-      return fact.task
-    case 'nearMiss':
-      return fact.hazard
-    case 'stuck':
-      return fact.isKinked ? 'kinked' : 'stuck'
-    case 'autopsy':
-      return `${fact.found.join(',')}=${fact.isCertain ? 'certain' : 'uncertain'}`
-    case 'explained':
-      return `${causeSays(fact.cause)}=${fact.isCertain ? 'sure' : 'unsure'}`
-    case 'tuned':
-      return `${fact.name}=${fact.from ?? ''}=${fact.to}=${fact.saw}`
-    case 'tuneKept':
-      return Object.entries(fact.values)
-        .map(([name, value]) => `${name}=${value}`)
-        .join(',')
-    case 'linerCut':
-      return fact.by
-    default:
-      return null
-  }
-}
-
-/** The length a line speaks of: where along the cable, or what was left standing out. */
-function lengthOf(fact: Fact): number | null {
-  if (fact.kind === 'stuck' || fact.kind === 'autopsy') return fact.atMm
-  return fact.kind === 'linerCut' ? fact.leftMm : null
-}
-
-function kgOf(fact: Fact): number | null {
-  switch (fact.kind) {
-    case 'wireLoaded':
-    case 'spoolIn':
-      return fact.labelKg
-    case 'wireOff':
-    case 'spoolRead':
-    case 'spoolGone':
-      return fact.leftKg
-    case 'wireLost':
-      return fact.kg
-    default:
-      return null
-  }
 }
 
 function isSame(said: EventRow, standing: { fact: unknown; happenedMs: number }): boolean {

@@ -13,7 +13,7 @@ let ids: Map<string, string>
 const scan = <T = ScanAnswer>(code: string, key = nextKey()) => lead.post<T>('/logbook/scan', { key, code })
 const lines = async () =>
   (await lead.get<LogbookAnswer>('/logbook')).body.lines.filter(
-    (l) => l.kind !== 'shopChanged' && l.standing !== 'withdrawn',
+    (l) => l.fact.kind !== 'shopChanged' && l.standing !== 'withdrawn',
   )
 
 beforeAll(async () => {
@@ -37,10 +37,9 @@ describe('a scanned code', () => {
       logged: [{ stationId: ids.get('A1'), position: 'tip' }],
     })
     expect((await lines())[0]).toMatchObject({
-      kind: 'fitted',
+      fact: { kind: 'fitted', outReason: 'notSaid' },
       position: 'tip',
       stationName: 'A1',
-      outReason: 'notSaid',
     })
   })
   it('every code that can be printed is understood', async () => {
@@ -68,7 +67,10 @@ describe('a scanned code', () => {
   it('"two of them" after a change makes it two, and says so when there was none', async () => {
     await scan('/go/A5/tip-changed')
     expect((await scan('/go/A5/x2')).body).toMatchObject({ said: 'again', acts: [{ position: 'tip', count: 2 }] })
-    expect((await lines()).find((l) => l.stationName === 'A5')).toMatchObject({ count: 2, standing: 'changed' })
+    expect((await lines()).find((l) => l.stationName === 'A5')).toMatchObject({
+      fact: { count: 2 },
+      standing: 'changed',
+    })
     expect(await scan<Problem>('/go/A6/x2')).toMatchObject({ status: 400 })
   })
   it('a gun’s own code opens it, and writes nothing', async () => {

@@ -6,11 +6,12 @@ import { carrier, ledgerEvent, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { eventByKey, fromRow } from '@server/ledger/append.ts'
+import { actByKey, fromRow } from '@server/ledger/lines.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { correct } from './correct.ts'
-import { logActs } from './log.ts'
+import { logActs, SAID_KINDS } from './log.ts'
+import { keyOf } from '@server/write/act.ts'
 
 type Answer = z.input<typeof scanAnswer>
 /** A scanner that is held a moment too long reads twice; nobody changes the same part twice in two minutes. */
@@ -36,7 +37,7 @@ export async function scan(deps: Deps, who: Who, r: z.output<typeof scanRequest>
   if (read.kind === 'again') return again(deps, who, { at, count: read.count, key: r.key, shop })
   const acts = [actShape.parse({ stationId: station.id, ...entryOf(read.act) })]
   // The same request again is answered as the first time; another scan of the same code a moment later is not.
-  const isRetry = Boolean(await eventByKey(deps.db, `${r.key}#0`))
+  const isRetry = Boolean(await actByKey(deps.db, SAID_KINDS, keyOf(r.key)))
   if (
     !isRetry &&
     (await isJustLogged(deps.db, { stationId: station.id, act: read.act, sinceMs: deps.now() - SAME_MS }))

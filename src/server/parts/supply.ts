@@ -5,11 +5,11 @@ import { makeId, type PartId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type countRequest, type receivedRequest, type SupplyAnswer, type tinRequest } from '@contract/parts.ts'
 import { area, part, partKind, tinWeighing } from '@server/db/schema.ts'
-import { insertMany, type Tx } from '@server/db/db.ts'
+import { insertMany } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { append, factDraft, type Touched } from '@server/ledger/append.ts'
-import { changing } from '@server/shop/changing.ts'
+import { type Writing } from '@server/write/act.ts'
+import { changing } from '@server/write/changing.ts'
 import { loadShop } from '@server/shop/model.ts'
 import { dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { LOOK_BACK_MS } from './shares.ts'
@@ -48,60 +48,40 @@ export async function readSupply(deps: Deps, who: Who): Promise<SupplyAnswer> {
 export const countShelves = (deps: Deps, who: Who, r: z.infer<typeof countRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `shelves counted: ${r.counts.length} ${r.counts.length === 1 ? 'part' : 'parts'}`,
-    work: (tx) =>
-      sayOfParts(tx, {
-        deps,
-        who,
-        key: r.key,
-        facts: r.counts.map((c) => ({ kind: 'counted', partId: c.partId as PartId, quantity: c.quantity })),
-      }),
+    change: { of: 'counted', parts: r.counts.length },
+    work: (_, w) =>
+      sayOfParts(
+        w,
+        r.counts.map((c) => ({ kind: 'counted', partId: c.partId as PartId, quantity: c.quantity })),
+      ),
   })
 
 /** A delivery, put on the shelf. */
 export const receiveParts = (deps: Deps, who: Who, r: z.infer<typeof receivedRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: 'a delivery put on the shelf',
-    work: (tx) =>
-      sayOfParts(tx, {
-        deps,
-        who,
-        key: r.key,
-        facts: [{ kind: 'received', partId: r.partId as PartId, quantity: r.quantity }],
-      }),
+    change: { of: 'received' },
+    work: (_, w) => sayOfParts(w, [{ kind: 'received', partId: r.partId as PartId, quantity: r.quantity }]),
   })
 
-async function sayOfParts(
-  tx: Tx,
-  at: { deps: Deps; who: Who; key: string; facts: (Fact & { partId: PartId })[] },
-): Promise<Touched> {
-  const known = new Set((await tx.select({ id: part.id }).from(part)).map((p) => p.id))
-  if (at.facts.some((f) => !known.has(f.partId)))
+async function sayOfParts(w: Writing, facts: (Fact & { partId: PartId })[]): Promise<void> {
+  const known = new Set<string>((await w.tx.select({ id: part.id }).from(part)).map((p) => p.id))
+  if (facts.some((f) => !known.has(f.partId)))
     throw new DomainError('not-found', 'There is no such part.', ['Add it under parts and wires first.'])
-  const drafts = at.facts.map((fact, i) =>
-    factDraft(at.deps, at.who, {
-      fact,
-      happenedMs: at.deps.now(),
-      precision: 'exact',
-      stationId: null,
-      idempotencyKey: `${at.key}/part${i}`,
-    }),
-  )
-  return append(tx, drafts)
+  w.say({ kind: 'supply', lines: facts.map((fact) => ({ fact, stationId: null, happenedMs: w.deps.now() })) })
 }
 
 /** An area's tin of old parts on the scale. Weighed again on the same day, the later weighing holds. */
 export const weighTin = (deps: Deps, who: Who, r: z.infer<typeof tinRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `tin of old ${r.kindKey}s weighed: ${Math.round(r.grams)} g${r.isEmptied ? ', emptied' : ''}`,
-    work: async (tx) => {
+    change: { of: 'tin', kindKey: r.kindKey, grams: Math.round(r.grams), isEmptied: r.isEmptied },
+    work: async (tx, w) => {
       const [place] = await tx.select().from(area).where(eq(area.id, r.areaId))
       const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
       if (!place || !kind)
         throw new DomainError('not-found', place ? 'There is no such part.' : 'There is no such area.')
-      const { zone } = (await loadShop(tx, deps.calendar, deps.now())).site
+      const { zone } = (await w.shop()).site
       const today = dayOf(zone, deps.now())
       const day = r.day ?? today
       if (day > today)

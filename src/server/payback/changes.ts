@@ -1,14 +1,16 @@
 import { type Fact } from '@core/ledger/event.ts'
+import { type ShopChange } from '@core/ledger/shopchange.ts'
 import { type Standing } from '@core/ledger/resolve.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { type PaybackAnswer } from '@contract/payback.ts'
 import { type Reader } from '@server/db/db.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
+import { namesOfChange, NO_NAMES } from '@server/logbook/read.ts'
 import { type ShopModel } from '@server/shop/model.ts'
 
 const MOST = { single: 60, rules: 30 }
 /** Parts whose change is a change of how it feeds; a tip is changed every day. */
-const LASTING = new Set(['inlet', 'rolls', 'outlet', 'liner', 'jump', 'neck', 'diffuser', 'wiper', 'hub'])
+const LASTING = new Set(['inlet', 'rolls', 'outlet', 'liner', 'jump', 'neck', 'diffuser', 'hub'])
 const KINDS = ['shopChanged', 'mounted', 'changedOver', 'calibrated', 'blown'] as const
 type Change = PaybackAnswer['changes'][number]
 interface At {
@@ -20,7 +22,7 @@ interface At {
 
 /** What was changed lately that may have helped, newest first: house rules everywhere, lasting parts, guns and wires at single places. */
 export async function changesSince(db: Reader, shop: ShopModel, at: At): Promise<Change[]> {
-  return [...(await actsSince(db, at.sinceMs)), ...partsOf(at)]
+  return [...(await actsSince(db, shop, at.sinceMs)), ...partsOf(at)]
     .flatMap((c): Change[] => {
       const station = c.stationId ? shop.stationById.get(c.stationId) : undefined
       if (!station && c.stationId !== null) return []
@@ -37,26 +39,29 @@ function upTo(most: typeof MOST): (c: Change) => boolean {
 }
 
 type Raw = Omit<Change, 'name'>
-async function actsSince(db: Reader, sinceMs: number): Promise<Raw[]> {
+async function actsSince(db: Reader, shop: ShopModel, sinceMs: number): Promise<Raw[]> {
   const told = await Promise.all(KINDS.map((kind) => standingOfKind(db, kind, sinceMs)))
   return told.flat().flatMap((s): Raw[] => {
+    const at = { eventId: s.eventId, happenedMs: s.happenedMs, position: null }
+    if (s.fact.kind === 'shopChanged') {
+      const { change } = s.fact
+      const holds = holdsFor(change)
+      if (!holds) return []
+      const names = { ...NO_NAMES, ...namesOfChange(change, shop) }
+      return [{ ...at, stationId: null, what: 'rule', rule: { change, names }, classKey: holds.classKey }]
+    }
     const what = actWord(s.fact)
-    if (what === null || (s.fact.kind !== 'shopChanged' && !s.stationId)) return []
-    return [
-      {
-        ...{ eventId: s.eventId, happenedMs: s.happenedMs, position: null, what, stationId: s.stationId ?? null },
-        classKey: classOf(what),
-      },
-    ]
+    return what && s.stationId ? [{ ...at, stationId: s.stationId, what, rule: null, classKey: null }] : []
   })
 }
-/** "house rule: tip, cell": the class it holds for; null: everywhere. */
-function classOf(what: string): string | null {
-  const [, key] = /^house rule: \w+, ([\w-]+)/.exec(what) ?? []
-  return key ?? null
+/** Of a rule: the class of places it holds for, null for all of them; no answer where it is no rule, or holds for what is not told place by place. */
+function holdsFor(change: ShopChange): { classKey: string | null } | null {
+  if (change.of === 'houseRule') return { classKey: change.classKey === '*' ? null : change.classKey }
+  if (change.of !== 'school') return null
+  if (change.scopeType === 'site') return { classKey: null }
+  return change.scopeType === 'class' ? { classKey: change.scopeKey } : null
 }
-function actWord(fact: Fact): string | null {
-  if (fact.kind === 'shopChanged') return /rule|limit/.test(fact.what) ? fact.what : null
+function actWord(fact: Fact): Exclude<Change['what'], 'rule' | 'part'> | null {
   if (fact.kind === 'mounted') return fact.onId ? 'gun' : null
   if (fact.kind === 'changedOver') return 'wire'
   if (fact.kind === 'calibrated') return 'knob'
@@ -69,5 +74,5 @@ const partsOf = ({ fitted, sinceMs }: At): Raw[] =>
     const { fact, stationId, happenedMs, eventId } = s
     if (fact.kind !== 'fitted' || !stationId || happenedMs < sinceMs || fact.entryAge !== 'new') return []
     if (!LASTING.has(kindOfPosition(fact.position))) return []
-    return [{ eventId, happenedMs, position: fact.position, stationId, what: 'part', classKey: null }]
+    return [{ eventId, happenedMs, position: fact.position, stationId, what: 'part', rule: null, classKey: null }]
   })

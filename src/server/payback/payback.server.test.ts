@@ -148,7 +148,8 @@ describe('did it help?', () => {
     const { changes } = await payback()
     expect(changes.some((c) => c.what === 'part' && c.position === 'liner' && c.name === 'A1')).toBe(true)
     expect(changes.some((c) => c.position === 'tip')).toBe(false)
-    expect(changes.find((c) => c.classKey === 'booth')?.what).toBe('house rule: tip, booth: change at 9')
+    const change = { of: 'houseRule', kindKey: 'tip', classKey: 'booth', changeAt: 9 }
+    expect(changes.find((c) => c.classKey === 'booth')).toMatchObject({ what: 'rule', rule: { change } })
   })
   it('is not asked of today', async () => {
     const { status, body } = await helped(`atMs=${server.clock.nowMs - 60_000}`)

@@ -7,7 +7,7 @@ import { isDuplicate, transact } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { isZone } from '@server/time/wall.ts'
-import { changing } from '@server/shop/changing.ts'
+import { changing } from '@server/write/changing.ts'
 import { seedShop } from '@server/shop/seed.ts'
 
 const SESSION_MS = 14 * 86_400_000
@@ -143,7 +143,7 @@ export async function savePerson(
   }
   return changing(deps, who, {
     key: request.key,
-    what: request.id ? 'a person changed' : 'a person added',
+    change: { of: 'person', isNew: !request.id },
     work: async (tx) => {
       if (!request.id) await tx.insert(person).values({ id: makeId('person', deps.now(), deps.random), ...values })
       else await tx.update(person).set(values).where(eq(person.id, request.id))
@@ -208,7 +208,7 @@ export async function bindDevice(deps: Deps, token: string): Promise<{ token: st
 export const dropDevice = (deps: Deps, who: Who, request: { key: string; deviceId: string }) =>
   changing(deps, who, {
     key: request.key,
-    what: 'a device dropped',
+    change: { of: 'device' },
     work: async (tx) => {
       const gone = { isActive: false, tokenHash: null, linkHash: null }
       await tx.update(device).set(gone).where(eq(device.id, request.deviceId))

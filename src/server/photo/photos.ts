@@ -8,9 +8,10 @@ import { transact, type Reader } from '@server/db/db.ts'
 import { once } from '@server/http/once.ts'
 import { happenedAt, mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { append, eventByKey, factDraft } from '@server/ledger/append.ts'
+import { actByKey } from '@server/ledger/lines.ts'
+import { keyOf, writeAct } from '@server/write/act.ts'
+import { shopLine } from '@server/write/changing.ts'
 import { isOwn } from '@server/logbook/correct.ts'
-import { READ } from '@server/logbook/manylines.ts'
 import { recode } from './recode.ts'
 import { loadShop } from '@server/shop/model.ts'
 
@@ -102,7 +103,7 @@ async function insertPhoto(
 /** A line may be named by the key it was written under, by a device that had no link when it was noted. */
 async function lineNamed(db: Reader, key: string): Promise<string> {
   if (!key.startsWith(BY_KEY)) return key
-  return (await eventByKey(db, `${READ}${key.slice(BY_KEY.length)}#0`))?.id ?? key
+  return (await actByKey(db, 'read', keyOf(key.slice(BY_KEY.length))))?.id ?? key
 }
 
 async function byKey(db: Reader, key: string): Promise<string | null> {
@@ -126,23 +127,15 @@ async function mustBeThere(db: Reader, who: Who, of: PhotoOf): Promise<void> {
 /** Taken back: it is kept and no longer shown, and the Logbook says so. */
 export async function hidePhoto(deps: Deps, who: Who, r: z.output<typeof photoHide>): Promise<{ ok: true }> {
   mustRead(who)
-  await transact(deps.db, async (tx) => {
-    if (await eventByKey(tx, r.key)) return
-    const [row] = await tx.select(LINE).from(photo).where(eq(photo.id, r.id)).for('update')
+  await writeAct(deps, who, async (w) => {
+    const key = keyOf(r.key)
+    if (await actByKey(w.tx, 'shop', key)) return
+    const [row] = await w.tx.select(LINE).from(photo).where(eq(photo.id, r.id)).for('update')
     if (!row) throw new DomainError('not-found', 'There is no such photo.')
     if (!isOwn(row, who))
       throw new DomainError('not-yours', 'Somebody else took this photo.', ['Ask them or the lead.'])
-    await tx.update(photo).set({ hiddenMs: deps.now() }).where(eq(photo.id, r.id))
-    const fact = { kind: 'shopChanged' as const, what: `a photo of a ${row.ofType} taken back` }
-    await append(tx, [
-      factDraft(deps, who, {
-        fact,
-        happenedMs: deps.now(),
-        precision: 'exact',
-        stationId: null,
-        idempotencyKey: r.key,
-      }),
-    ])
+    await w.tx.update(photo).set({ hiddenMs: deps.now() }).where(eq(photo.id, r.id))
+    w.say({ kind: 'shop', key, lines: [shopLine(deps, { of: 'photo', ofType: row.ofType })] })
   })
   return { ok: true }
 }

@@ -1,4 +1,4 @@
-import { asc, inArray, sql } from 'drizzle-orm'
+import { inArray, sql } from 'drizzle-orm'
 import {
   carrier,
   carrierNow,
@@ -12,9 +12,8 @@ import {
   taskDone,
 } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
-import { type Touched } from '@server/ledger/append.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
-import { type Calendar } from '@server/time/calendar.ts'
+import { type Touched } from '@server/ledger/lines.ts'
+import { type ShopModel } from '@server/shop/model.ts'
 import { foldCarrier } from '@core/ledger/fold.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
 import { gather, withDescendants, withStationsOf, type Gathered } from './gather.ts'
@@ -31,6 +30,7 @@ import {
 import { stationRows } from './stationrows.ts'
 import { projectSpools } from './spools.ts'
 import { projectStock } from './stock.ts'
+import { lock } from './lock.ts'
 import { sync } from './sync.ts'
 
 /**
@@ -58,8 +58,7 @@ export type Written = Record<
   number
 >
 
-export async function project(tx: Tx, touched: Touched, at: { calendar: Calendar; nowMs: number }): Promise<Written> {
-  const shop = await loadShop(tx, at.calendar, at.nowMs)
+export async function project(tx: Tx, touched: Touched, shop: ShopModel): Promise<Written> {
   const before = await closure(tx, touched.carrierIds)
   await lock(tx, before)
   const gathered = await gather(tx, before, shop)
@@ -102,17 +101,6 @@ async function closure(tx: Tx, ids: ReadonlySet<string>): Promise<Set<string>> {
     ...down,
     ...(await withStationsOf(tx, new Set(heads.filter((h) => h.type === 'head').map((h) => h.id)))),
   ])
-}
-
-/** Takes the rows in id order. */
-export async function lock(tx: Tx, carrierIds: ReadonlySet<string>): Promise<void> {
-  if (carrierIds.size === 0) return
-  await tx
-    .select({ id: carrier.id })
-    .from(carrier)
-    .where(inArray(carrier.id, [...carrierIds]))
-    .orderBy(asc(carrier.id))
-    .for('update')
 }
 
 async function countRevision(tx: Tx, ids: ReadonlySet<string>): Promise<void> {

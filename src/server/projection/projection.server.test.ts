@@ -241,7 +241,9 @@ describe('a liner taken out good and put back', () => {
     const liner = (await gun()).positions.find((p) => p.position === 'liner')
     expect(liner).toMatchObject({ fittedMs: monday, entryAge: 'new' })
     expect(liner?.used).toBeCloseTo(17, 0)
-    expect((await gun()).tape.map((l) => l.what)).toContain('again')
+    expect((await gun()).tape.map((l) => l.fact)).toContainEqual(
+      expect.objectContaining({ kind: 'fitted', again: true }),
+    )
     await log('changed', monday + 3 * DAY, { outReason: 'worn' })
     const [ended] = await server.parts.deps.db.select().from(life).where(eq(life.fromMs, monday))
     expect(ended?.kg).toBeCloseTo(17, 0)

@@ -2,7 +2,8 @@ import { isNotNull } from 'drizzle-orm'
 import { carrier, ledgerEvent, mount, spool } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { type Deps } from '@server/http/context.ts'
-import { nothingTouched } from '@server/ledger/append.ts'
+import { nothingTouched } from '@server/ledger/lines.ts'
+import { loadShop } from '@server/shop/model.ts'
 import { project, projectMounts, type Written } from './project.ts'
 
 const MOUNT_BATCH = 200
@@ -46,8 +47,9 @@ export async function rebuild(
     add({ mount: await oneBatch(deps, isWriting, (tx) => projectMounts(tx, new Set(ids))) })
   }
   const jobs = await jobsOf(deps, carriers)
+  const shop = carriers.length === 0 ? null : await loadShop(deps.db, deps.calendar, deps.now())
   for (const [i, touched] of jobs.entries()) {
-    add(await oneBatch(deps, isWriting, (tx) => project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })))
+    if (shop) add(await oneBatch(deps, isWriting, (tx) => project(tx, touched, shop)))
     onBatch(i + 1, jobs.length)
   }
   return total

@@ -10,9 +10,8 @@ import { type ReadingDone, type readingRequest } from '@contract/reading.ts'
 import { happenedAt, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { settledFacts } from '@server/followup/act.ts'
-import { carrierAt, checkTime, type Place } from '@server/logbook/draft.ts'
-import { logFacts } from '@server/logbook/facts.ts'
-import { READ } from '@server/logbook/manylines.ts'
+import { carrierAt, checkTime, type Place } from '@server/write/place.ts'
+import { logFacts } from '@server/write/facts.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { arcSinceCleaned, targetHere } from './read.ts'
@@ -38,7 +37,8 @@ export async function logReading(deps: Deps, who: Who, r: Request): Promise<Read
     from: { ...made.from, ...cleanedBefore(r.what, { hung, shop, here }, r.happenedMs ?? happenedAt(deps)) },
   }
   const eventId = await logFacts(deps, who, {
-    key: `${READ}${r.key}`,
+    kind: 'read',
+    key: r.key,
     stationId: r.stationId,
     note: r.note ?? null,
     factsOf: (place, at) =>

@@ -109,7 +109,8 @@ describe('a reading', () => {
   it('reads as a sentence’s worth in the log', async () => {
     await knob('B3', 2.2, { left: 2.6 })
     const log = (await lead.get<LogbookAnswer>(`/logbook?stationId=${id('B3')}`)).body
-    expect(log.lines[0]?.reading).toEqual({ what: 'tension', method: 'block', grade: 'curls', value: 2.2, left: 2.6 })
+    const read = { what: 'tension', method: 'block', grade: 'curls', value: 2.2, left: 2.6 }
+    expect(log.lines[0]?.fact).toMatchObject({ kind: 'reading', ...read })
   })
 })
 

@@ -21,11 +21,10 @@ import { keptFinding, stockNow } from '@server/db/schema.ts'
 import { type Reader, type Tx } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { carrierAt } from '@server/logbook/draft.ts'
+import { carrierAt } from '@server/write/place.ts'
 import { AUDIT, THERE_OR_NOT } from '@core/walk/audit.ts'
-import { LOOK } from '@server/logbook/manylines.ts'
-import { logFacts } from '@server/logbook/facts.ts'
-import { changing, OK } from '@server/shop/changing.ts'
+import { logFacts } from '@server/write/facts.ts'
+import { changing, OK } from '@server/write/changing.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { checkPlace, ofWhat } from './findings.ts'
 import { hungOne } from './hung.ts'
@@ -100,7 +99,8 @@ export const settingFact = (
 /** What is on a gun, as somebody saw it: named parts, read settings. Ends with what does not fit. */
 export async function look(deps: Deps, who: Who, r: z.output<typeof lookRequest>) {
   await logFacts(deps, who, {
-    key: `${LOOK}${r.key}`,
+    kind: 'look',
+    key: r.key,
     stationId: r.stationId,
     factsOf: (place, shop) => [
       ...r.parts.map((p): Fact => {
@@ -245,7 +245,7 @@ function plain(d: Datum): string {
 export const keepFinding = (deps: Deps, who: Who, r: z.output<typeof keepRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `${r.isKept ? 'kept as it is' : 'counts again'}: ${r.rule} at ${r.at}`,
+    change: { of: 'finding', rule: r.rule, at: r.at, isKept: r.isKept },
     work: async (tx: Tx) => {
       const where = and(eq(keptFinding.stationId, r.stationId), eq(keptFinding.rule, r.rule), eq(keptFinding.at, r.at))
       if (!r.isKept) return void (await tx.delete(keptFinding).where(where))

@@ -7,7 +7,7 @@ import { type JointLine, type JointsAnswer } from '@contract/rightparts.ts'
 import { ledgerEvent, life, mount, positionNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
-import { fromRow } from '@server/ledger/append.ts'
+import { fromRow } from '@server/ledger/lines.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 
 interface Bad {

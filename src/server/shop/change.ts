@@ -33,9 +33,9 @@ import {
 import { type Tx } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { append, nothingTouched, type Touched } from '@server/ledger/append.ts'
+import { nothingTouched, type Touched } from '@server/ledger/lines.ts'
 import { isZone } from '@server/time/wall.ts'
-import { changing, shopDraft } from './changing.ts'
+import { changing } from '@server/write/changing.ts'
 import { loadShop } from './model.ts'
 
 export const saveSite = (deps: Deps, who: Who, r: z.infer<typeof siteRequest>) => {
@@ -45,7 +45,7 @@ export const saveSite = (deps: Deps, who: Who, r: z.infer<typeof siteRequest>) =
     ])
   return changing(deps, who, {
     key: r.key,
-    what: `shop: ${r.name}, ${r.zone}`,
+    change: { of: 'site', name: r.name, zone: r.zone },
     work: async (tx) => {
       await tx.update(site).set({
         name: r.name,
@@ -80,13 +80,15 @@ async function headsAt(tx: Tx, stationIds: readonly string[]): Promise<Touched> 
   }
 }
 
-export const saveArea = (deps: Deps, who: Who, r: z.infer<typeof areaRequest>) =>
-  changing(deps, who, {
+export const saveArea = (deps: Deps, who: Who, r: z.infer<typeof areaRequest>) => {
+  let name = r.name ?? ''
+  return changing(deps, who, {
     key: r.key,
-    what: `area ${r.name ?? r.areaId} changed`,
+    change: () => ({ of: 'area', name }),
     work: async (tx) => {
       const [row] = await tx.select().from(area).where(eq(area.id, r.areaId)).for('update')
       if (!row) throw new DomainError('not-found', 'There is no such area.')
+      name = r.name ?? row.name
       await tx
         .update(area)
         .set({ ...(r.name ? { name: r.name } : {}), built: { ...NOTHING_BUILT, ...row.built, ...r.built } })
@@ -103,6 +105,7 @@ export const saveArea = (deps: Deps, who: Who, r: z.infer<typeof areaRequest>) =
       )
     },
   })
+}
 
 /** The walk's order keeps the places it had on the whole walk; only who stands where in them changes. */
 async function reorder(
@@ -122,13 +125,15 @@ async function reorder(
       .where(eq(station.id, id))
 }
 
-export const saveStation = (deps: Deps, who: Who, r: z.infer<typeof stationRequest>) =>
-  changing(deps, who, {
+export const saveStation = (deps: Deps, who: Who, r: z.infer<typeof stationRequest>) => {
+  let name = r.name ?? ''
+  return changing(deps, who, {
     key: r.key,
-    what: `place ${r.name ?? r.stationId} changed`,
+    change: () => ({ of: 'place', name }),
     work: async (tx) => {
       const [row] = await tx.select().from(station).where(eq(station.id, r.stationId)).for('update')
       if (!row) throw new DomainError('not-found', 'There is no such place.')
+      name = r.name ?? row.name
       const values = {
         name: r.name,
         placeWord: r.placeWord,
@@ -146,6 +151,7 @@ export const saveStation = (deps: Deps, who: Who, r: z.infer<typeof stationReque
       return touched
     },
   })
+}
 
 async function setPositions(tx: Tx, at: { deps: Deps; r: z.infer<typeof stationRequest> }): Promise<void> {
   const { stationId, absent, extra } = at.r
@@ -166,17 +172,19 @@ async function setPositions(tx: Tx, at: { deps: Deps; r: z.infer<typeof stationR
   }
 }
 
-const limitWords = ({ changeLimit, cleanLimit, lookDays }: z.infer<typeof ruleRequest>): string =>
-  [
-    ...(changeLimit === null ? [] : [`: change at ${changeLimit}`]),
-    ...(cleanLimit === null ? [] : [`: clean at ${cleanLimit}`]),
-    ...(lookDays === null ? [] : [`: look every ${lookDays} days`]),
-  ].join('')
-
 export const saveRule = (deps: Deps, who: Who, r: z.infer<typeof ruleRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `house rule: ${r.kindKey}, ${r.classKey}${limitWords(r)}`,
+    change: {
+      of: 'houseRule',
+      kindKey: r.kindKey,
+      classKey: r.classKey,
+      changeAt: r.changeLimit,
+      cleanAt: r.cleanLimit,
+      lookDays: r.lookDays,
+      school: null,
+      lives: null,
+    },
     work: async (tx) => {
       const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
       if (!kind) throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
@@ -197,7 +205,7 @@ export const saveRule = (deps: Deps, who: Who, r: z.infer<typeof ruleRequest>) =
 export const saveClass = (deps: Deps, who: Who, r: z.infer<typeof classRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `rates of ${r.classKey}`,
+    change: { of: 'rates', classKey: r.classKey },
     work: async (tx) => {
       await tx
         .update(stationClass)
@@ -213,7 +221,7 @@ export const saveClass = (deps: Deps, who: Who, r: z.infer<typeof classRequest>)
 export const saveKind = (deps: Deps, who: Who, r: z.infer<typeof kindRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `part kind ${r.kindKey}`,
+    change: { of: 'kind', kindKey: r.kindKey },
     work: async (tx) => {
       const { changeMin, cleanMin, confirmDays, lifeUnit, synonyms, reasons } = r
       const given = Object.fromEntries(
@@ -247,8 +255,8 @@ async function mustMakeSense(tx: Tx, r: z.infer<typeof partRequest>): Promise<vo
 export const savePart = (deps: Deps, who: Who, r: z.infer<typeof partRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `part ${r.code}`,
-    work: async (tx) => {
+    change: { of: 'part', name: r.code },
+    work: async (tx, w) => {
       const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
       if (!kind) throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
       const values = {
@@ -266,20 +274,16 @@ export const savePart = (deps: Deps, who: Who, r: z.infer<typeof partRequest>) =
         .insert(part)
         .values({ id, code: r.code, ...values })
         .onDuplicateKeyUpdate({ set: values })
-      if (r.onHand === null || r.onHand === undefined) return undefined
-      return append(tx, [
-        {
-          ...shopDraft(deps, who, { key: `${r.key}/count`, what: '' }),
-          body: { type: 'fact', fact: { kind: 'counted', partId: id as PartId, quantity: r.onHand } },
-        },
-      ])
+      if (r.onHand === null || r.onHand === undefined) return
+      const fact = { kind: 'counted', partId: id as PartId, quantity: r.onHand } as const
+      w.say({ kind: 'supply', lines: [{ fact, stationId: null, happenedMs: deps.now() }] })
     },
   })
 
 export const saveWire = (deps: Deps, who: Who, r: z.infer<typeof wireRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `wire ${r.name}`,
+    change: { of: 'wire', name: r.name },
     work: async (tx) => {
       const values = {
         construction: r.construction,
@@ -305,7 +309,7 @@ export const saveWire = (deps: Deps, who: Who, r: z.infer<typeof wireRequest>) =
 export const saveShifts = (deps: Deps, who: Who, r: z.infer<typeof shiftsRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `shifts (${r.shifts.length})`,
+    change: { of: 'shifts', count: r.shifts.length },
     work: async (tx) => {
       const all = await tx.select().from(shiftPattern)
       for (const old of all.filter((s) => s.areaId === r.areaId))

@@ -6,7 +6,7 @@ import { type familyRequest, type feederTypeRequest, type procedureRequest } fro
 import { feederType, fitFamily, procedure, wire } from '@server/db/schema.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { changing } from './changing.ts'
+import { changing } from '@server/write/changing.ts'
 
 const gone = (what: string) => new DomainError('not-found', `That ${what} is not there any more.`)
 
@@ -14,7 +14,7 @@ const gone = (what: string) => new DomainError('not-found', `That ${what} is not
 export const saveFamily = (deps: Deps, who: Who, r: z.infer<typeof familyRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `fit family ${r.name}`,
+    change: { of: 'family', name: r.name },
     work: async (tx) => {
       if (!r.id) {
         const fit = r.fit ? sinceNow(r.fit, null, deps.now()) : null
@@ -40,7 +40,7 @@ function sinceNow(fit: FamilyFit, before: FamilyFit | null, nowMs: number): Fami
 export const saveFeederType = (deps: Deps, who: Who, r: z.infer<typeof feederTypeRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `feeder ${r.name}`,
+    change: { of: 'feederType', name: r.name },
     work: async (tx) => {
       const { name, fit } = r
       if (fit.scaleFrom !== null && fit.scaleTo !== null && fit.scaleFrom >= fit.scaleTo)
@@ -58,7 +58,7 @@ export const saveFeederType = (deps: Deps, who: Who, r: z.infer<typeof feederTyp
 export const saveProcedure = (deps: Deps, who: Who, r: z.infer<typeof procedureRequest>) =>
   changing(deps, who, {
     key: r.key,
-    what: `procedure ${r.name}`,
+    change: { of: 'procedure', name: r.name },
     work: async (tx) => {
       const { name, fit } = r
       if (fit.wireId) {

@@ -2,21 +2,22 @@ import { and, asc, eq, inArray, isNull, max } from 'drizzle-orm'
 import { type z } from 'zod'
 import { type moveRequest } from '@contract/shop.ts'
 import { carrier, mount, stationNow } from '@server/db/schema.ts'
-import { transact, type Tx } from '@server/db/db.ts'
+import { type Tx } from '@server/db/db.ts'
 import { mustLogAt, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { append, eventByKey } from '@server/ledger/append.ts'
-import { project } from '@server/projection/project.ts'
-import { OK } from './changing.ts'
-import { loadShop, type ShopModel } from './model.ts'
-import { mountedDraft } from './places.ts'
+import { actByKey } from '@server/ledger/lines.ts'
+import { keyOf, writeAct } from '@server/write/act.ts'
+import { OK } from '@server/write/changing.ts'
+import { type ShopModel } from './model.ts'
+import { mountedLine } from './places.ts'
 
 /** A gun found at another place: it hangs there from now; what hung there goes where this one came from. */
 export async function moveGun(deps: Deps, who: Who, r: z.infer<typeof moveRequest>): Promise<typeof OK> {
-  await transact(deps.db, async (tx) => {
-    if (await eventByKey(tx, `${r.key}/0`)) return
-    const shop = await loadShop(tx, deps.calendar, deps.now())
-    const here = shop.stationById.get(r.stationId)
+  await writeAct(deps, who, async (w) => {
+    const { tx } = w
+    if (await actByKey(tx, 'move', keyOf(r.key))) return
+    const shop = await w.shop()
+    const place = shop.stationById.get(r.stationId)
     const nows = await tx
       .select()
       .from(stationNow)
@@ -25,25 +26,20 @@ export async function moveGun(deps: Deps, who: Who, r: z.infer<typeof moveReques
       .for('update')
     const to = nows.find((n) => n.stationId === r.stationId)
     const from = nows.find((n) => n.stationId === r.gunOfStationId)
-    if (!here || !to?.headId || !from?.gunId || !from.headId)
+    if (!place || !to?.headId || !from?.gunId || !from.headId)
       throw new DomainError('not-found', 'That gun or place is not there any more.')
-    mustLogAt(who, here)
+    mustLogAt(who, place)
     const guns = [from.gunId, ...(to.gunId ? [to.gunId] : [])]
-    const at = { deps, who, happenedMs: await afterLastMount(tx, guns, deps.now()) }
-    const drafts = [
-      mountedDraft({ ...at, stationId: r.stationId, childId: from.gunId, onId: to.headId, key: `${r.key}/0` }),
-    ]
-    if (to.gunId)
-      drafts.push(
-        mountedDraft({ ...at, stationId: r.gunOfStationId, childId: to.gunId, onId: from.headId, key: `${r.key}/1` }),
-      )
+    const happenedMs = await afterLastMount(tx, guns, deps.now())
     await pin(tx, shop, [
       { gunId: from.gunId, stationId: r.gunOfStationId },
       { gunId: to.gunId, stationId: r.stationId },
     ])
-    const touched = await append(tx, drafts)
-    touched.stationIds.add(r.stationId).add(r.gunOfStationId)
-    await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+    const [here, there] = [r.stationId, r.gunOfStationId]
+    const lines = [mountedLine({ happenedMs, stationId: here, childId: from.gunId, onId: to.headId })]
+    if (to.gunId) lines.push(mountedLine({ happenedMs, stationId: there, childId: to.gunId, onId: from.headId }))
+    w.say({ kind: 'move', key: keyOf(r.key), lines })
+    w.touch({ stationIds: new Set([here, there]) })
   })
   return OK
 }

@@ -7,12 +7,11 @@ import { NOTHING_BUILT, type Built, type BuiltExcept } from '@core/shop/built.ts
 import { type z } from 'zod'
 import { type placesRequest } from '@contract/shop.ts'
 import { area, carrier, site, station, stationClass, stationNow } from '@server/db/schema.ts'
-import { transact, type Tx } from '@server/db/db.ts'
+import { type Tx } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { append, factDraft, type Draft } from '@server/ledger/append.ts'
-import { project } from '@server/projection/project.ts'
-import { loadShop, type KindRow } from './model.ts'
+import { writeAct, type SaidLine, type Writing } from '@server/write/act.ts'
+import { type KindRow } from './model.ts'
 
 export interface NewStation {
   name: string
@@ -44,8 +43,9 @@ export async function makePlaces(deps: Deps, who: Who, request: z.infer<typeof p
     ])
   const tooLong = range.names.find((n) => n.length > 24)
   if (tooLong) throw new DomainError('bad-request', `"${tooLong}" is too long for a name.`, ['24 letters at most.'])
-  return transact(deps.db, async (tx) => {
-    const kinds = (await loadShop(tx, deps.calendar, deps.now())).kinds
+  return writeAct(deps, who, async (w) => {
+    const { tx } = w
+    const { kinds } = await w.shop()
     await mustBeClass(tx, request.classKey)
     const areaId = await ensureArea(tx, deps, { name: request.areaName, built: request.built })
     const there = await tx.select({ id: station.id, name: station.name }).from(station)
@@ -62,7 +62,7 @@ export async function makePlaces(deps: Deps, who: Who, request: z.infer<typeof p
       walkOrder: (last?.order ?? 0) + i + 1,
       except: like?.except ?? {},
     }))
-    const made = await insertStations(tx, { deps, who, rows, kinds, positionsOf: like?.positionsOf })
+    const made = await insertStations(w, { rows, kinds, positionsOf: like?.positionsOf })
     return { made: made.map((m) => ({ stationId: m.stationId, name: m.name })), kept }
   })
 }
@@ -121,18 +121,16 @@ const FOUND_HANGING_MS = 3 * 365 * 86_400_000
 
 /** Stations with a head and a gun each, and the ledger lines that hang gun on head and head on place. */
 export async function insertStations(
-  tx: Tx,
+  w: Writing,
   at: {
-    deps: Deps
-    who: Who
     rows: readonly NewStation[]
     kinds: readonly KindRow[]
     positionsOf?: ((type: CarrierType) => string[]) | undefined
     mountedMs?: number
-    isProjected?: boolean
   },
 ): Promise<MadeStation[]> {
-  const { deps, rows } = at
+  const { tx, deps } = w
+  const { rows } = at
   if (rows.length === 0) return []
   const nowMs = deps.now()
   const positions = (type: CarrierType) =>
@@ -147,22 +145,15 @@ export async function insertStations(
   }))
   await tx.insert(station).values(made.map((m) => ({ id: m.stationId, ...m.row })))
   await tx.insert(carrier).values(made.flatMap((m) => carrierRows(m, positions)))
-  const drafts = made.flatMap((m) =>
-    hangingDrafts(m, { deps, who: at.who, happenedMs: at.mountedMs ?? nowMs - FOUND_HANGING_MS }),
-  )
-  const touched = await append(tx, drafts)
-  made.forEach((m) => touched.carrierIds.add(m.stationCarrierId))
-  if (at.isProjected !== false) await project(tx, touched, { calendar: deps.calendar, nowMs })
+  const happenedMs = at.mountedMs ?? nowMs - FOUND_HANGING_MS
+  // Found hanging there: since when is not known, so what is logged late still counts its use.
+  for (const { stationId, headId, gunId, stationCarrierId } of made) {
+    w.say({ kind: 'hang', lines: [mountedLine({ happenedMs, stationId, childId: headId, onId: stationCarrierId })] })
+    w.say({ kind: 'hang', lines: [mountedLine({ happenedMs, stationId, childId: gunId, onId: headId })] })
+  }
+  w.touch({ carrierIds: new Set(made.map((m) => m.stationCarrierId)) })
+  w.reshaped()
   return made
-}
-
-/** Found hanging there: since when is not known, so what is logged late still counts its use. */
-function hangingDrafts(m: MadeStation, at: { deps: Deps; who: Who; happenedMs: number }): Draft[] {
-  const { stationId, headId, gunId, stationCarrierId } = m
-  return [
-    mountedDraft({ ...at, stationId, childId: headId, onId: stationCarrierId }),
-    mountedDraft({ ...at, stationId, childId: gunId, onId: headId }),
-  ]
 }
 
 /** The place's own carrier, its feeder head and its gun. */
@@ -181,20 +172,13 @@ function carrierRows(m: MadeStation, positions: (type: CarrierType) => string[])
   ]
 }
 
-export function mountedDraft(at: {
-  deps: Deps
-  who: Who
+export const mountedLine = (at: {
   happenedMs: number
   stationId: string
   childId: string
   onId: string | null
-  key?: string
-}): Draft {
-  return factDraft(at.deps, at.who, {
-    fact: { kind: 'mounted', carrierId: at.childId as CarrierId, onId: at.onId as CarrierId | null },
-    happenedMs: at.happenedMs,
-    precision: 'exact',
-    stationId: at.stationId,
-    idempotencyKey: at.key ?? `mount/${makeId('event', at.deps.now(), at.deps.random)}`,
-  })
-}
+}): SaidLine => ({
+  fact: { kind: 'mounted', carrierId: at.childId as CarrierId, onId: at.onId as CarrierId | null },
+  happenedMs: at.happenedMs,
+  stationId: at.stationId,
+})

@@ -3,7 +3,6 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type Problem } from '@contract/common.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { type GunAnswer } from '@contract/gun.ts'
-import { buildDemo } from '@server/demo/demo.ts'
 import { DEMO_LEAD } from '@server/demo/yard.ts'
 import { settle } from '@server/ingest/settle.ts'
 import { contentOf, withPowerCut } from '@server/testing/powercut.ts'
@@ -16,6 +15,7 @@ import {
   startTestServer,
   type TestServer,
 } from '@server/testing/testserver.ts'
+import { YARD_MS } from '@server/testing/worlds.ts'
 import { exportAll, importAll } from './whole.ts'
 
 const NOW = Date.UTC(2026, 10, 23, 12)
@@ -112,22 +112,22 @@ describe('a whole shop as one file', () => {
     })
   })
   it('with eighteen months of history comes back with every gun as it was', { timeout: 180_000 }, async () => {
-    await emptyShop(async (yard) => {
-      await buildDemo(yard.parts.deps)
-      const text = await textOf(yard)
-      const there = new Client(yard.url)
-      await there.post('/people/sign-in', DEMO_LEAD)
-      await emptyShop(async (fresh, person) => {
-        expect((await importAll(fresh.parts.deps, Readable.from([text]))).rows).toBe(rows(text).filter(Boolean).length)
-        await person.post('/people/sign-in', DEMO_LEAD)
-        const floor = (await there.get<FloorAnswer>('/floor')).body
-        expect((await person.get<FloorAnswer>('/floor')).body).toEqual(floor)
-        for (const { stationId } of floor.guns.slice(0, 6))
-          expect((await person.get<GunAnswer>(`/gun/${stationId}`)).body).toEqual(
-            (await there.get<GunAnswer>(`/gun/${stationId}`)).body,
-          )
-      })
+    const yard = await startTestServer({ nowMs: YARD_MS, isYard: true })
+    const text = await textOf(yard)
+    const there = new Client(yard.url)
+    await there.post('/people/sign-in', DEMO_LEAD)
+    await emptyShop(async (fresh, person) => {
+      fresh.clock.nowMs = YARD_MS
+      expect((await importAll(fresh.parts.deps, Readable.from([text]))).rows).toBe(rows(text).filter(Boolean).length)
+      await person.post('/people/sign-in', DEMO_LEAD)
+      const floor = (await there.get<FloorAnswer>('/floor')).body
+      expect((await person.get<FloorAnswer>('/floor')).body).toEqual(floor)
+      for (const { stationId } of floor.guns.slice(0, 6))
+        expect((await person.get<GunAnswer>(`/gun/${stationId}`)).body).toEqual(
+          (await there.get<GunAnswer>(`/gun/${stationId}`)).body,
+        )
     })
+    await yard.close()
   })
   it('is for leads', async () => {
     expect((await new Client(server.url).get('/shop/whole.jsonl')).status).toBe(401)
@@ -146,7 +146,7 @@ describe('a whole shop as one file', () => {
     ['nothing', () => '', 'empty'],
     ['a sheet', () => 'gun,date,what\nA1,2026-01-01,tip', 'Line 1 is cut or no JSON'],
     ['another program’s file', () => '{"format":"songs"}', 'no export of this program'],
-    ['a file of a later version', () => file.replace('"version":1', '"version":9'), 'is of version 9'],
+    ['a file of a later version', () => file.replace('"version":2', '"version":9'), 'is of version 9'],
     ['a file cut between lines', () => lines().slice(0, -1).join('\n'), 'That file is cut: it should hold'],
     ['a file cut inside a line', () => file.trimEnd().slice(0, -20), 'is cut or no JSON'],
     ['a line that is no row', () => [...lines(), '[1,2]'].join('\n'), 'is no row'],

@@ -4,6 +4,7 @@ import { type Readable, type Writable } from 'node:stream'
 import { and, asc, count, getTableColumns, getTableName, gt, or, eq, type SQL } from 'drizzle-orm'
 import { getTableConfig, type MySqlColumn, type MySqlTable } from 'drizzle-orm/mysql-core'
 import * as schema from '@server/db/schema.ts'
+import { carryOver } from '@server/db/carry.ts'
 import { insertMany, transact, type Tx } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
@@ -54,7 +55,9 @@ const TRUTH: readonly MySqlTable[] = [
   schema.telemetryRow,
 ]
 const FORMAT = 'idle-spool shop'
-const VERSION = 1
+const VERSION = 2
+/** Of before an act was a thing of its own: taken over line by line once it is in. */
+const OLD_VERSION = 1
 const PAGE = 2000
 /** Photos are a third of a megabyte each: a few at a time, so that memory and the database's packets hold them. */
 const PHOTO_PAGE = 4
@@ -149,10 +152,11 @@ async function takeLines(tx: Tx, lines: AsyncIterable<string>): Promise<number> 
     number++
     if (line.trim() === '') continue
     const read = readLine(line, number)
-    if (head) await writer.take(rowIn(read, number), number)
+    if (head) await writer.take(rowIn(read, { number, version: head.version }), number)
     else head = headOf(read)
   }
   await writer.flush()
+  if (head?.version === OLD_VERSION) await carryOver(tx)
   if (!head) throw refuse('That file is empty.')
   return mustBeWhole(head, writer.seen)
 }
@@ -190,15 +194,18 @@ const isObject = (value: unknown): value is Record<string, unknown> => typeof va
 
 function headOf(read: unknown): Head {
   if (!isObject(read) || read['format'] !== FORMAT) throw refuse('That file is no export of this program.')
-  if (read['version'] !== VERSION)
-    throw refuse(`That file is of version ${String(read['version'])}; this program reads ${VERSION}.`)
+  if (read['version'] !== VERSION && read['version'] !== OLD_VERSION)
+    throw refuse(`That file is of version ${String(read['version'])}; this program reads up to ${VERSION}.`)
   return read as unknown as Head
 }
 
-function rowIn(read: unknown, number: number): { t: string; r: Row } {
+function rowIn(read: unknown, { number, version }: { number: number; version: number }): { t: string; r: Row } {
   if (!isObject(read) || typeof read['t'] !== 'string' || !isObject(read['r']))
     throw refuse(`Line ${number} is no row.`)
-  return { t: read['t'], r: read['r'] }
+  const [t, r] = [read['t'], read['r']]
+  // A line of an older version belongs to no act yet.
+  const isOldLine = version === OLD_VERSION && t === getTableName(schema.ledgerEvent)
+  return { t, r: isOldLine ? { ...r, actId: r['id'], actKind: '', lineNo: 0 } : r }
 }
 
 function mustBeWhole(head: Head, seen: Record<string, number>): number {

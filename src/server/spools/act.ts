@@ -6,17 +6,15 @@ import { bySightSdKg, leftByDiameter, leftByWeight, leftSince, type Left, type L
 import { massFromLengthKg } from '@core/spools/wire.ts'
 import { type spoolAct, type spoolDone, type spoolRequest } from '@contract/spools.ts'
 import { headNow, ledgerEvent, site, spool, spoolNow } from '@server/db/schema.ts'
-import { transact, type Reader, type Tx } from '@server/db/db.ts'
-import { linesUnder } from '@server/logbook/manylines.ts'
+import { type Reader, type Tx } from '@server/db/db.ts'
 import { once } from '@server/http/once.ts'
-import { happenedAt, mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { append, factDraft } from '@server/ledger/append.ts'
-import { carrierAt, type Place } from '@server/logbook/draft.ts'
-import { placeOf } from '@server/logbook/log.ts'
-import { project } from '@server/projection/project.ts'
+import { actByKey } from '@server/ledger/lines.ts'
+import { keyOf, writeAct, type Writing } from '@server/write/act.ts'
+import { carrierAt, type Place, placeOf } from '@server/write/place.ts'
 import { type SpoolNowRow } from '@server/projection/spools.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shop/model.ts'
 
 type Act = z.output<typeof spoolAct>
 type Done = z.input<typeof spoolDone>
@@ -35,27 +33,14 @@ export async function actOnSpool(deps: Deps, who: Who, r: z.output<typeof spoolR
   mustRead(who)
   return once(
     () => saidBefore(deps.db, r.key),
-    () => transact(deps.db, (tx) => write(tx, { deps, who, r })),
+    () => writeAct(deps, who, (w) => sayOfSpool(w, r)),
   )
 }
 
-async function write(
-  tx: Tx,
-  { deps, who, r }: { deps: Deps; who: Who; r: z.output<typeof spoolRequest> },
-): Promise<Done> {
-  const shop = await loadShop(tx, deps.calendar, deps.now())
-  const said = await factsOf(r.what, { tx, deps, who, shop })
-  const drafts = said.map(({ fact, stationId }, i) =>
-    factDraft(deps, who, {
-      fact,
-      happenedMs: happenedAt(deps),
-      precision: 'exact',
-      stationId,
-      idempotencyKey: `${r.key}#${i}`,
-    }),
-  )
-  const touched = await append(tx, drafts)
-  await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
+async function sayOfSpool(w: Writing, r: z.output<typeof spoolRequest>): Promise<Done> {
+  const { tx, deps, who } = w
+  const said = await factsOf(r.what, { tx, deps, who, shop: await w.shop() })
+  w.say({ kind: 'spool', key: keyOf(r.key), lines: said })
   return doneFrom(
     tx,
     said.map((s) => s.fact),
@@ -63,8 +48,13 @@ async function write(
 }
 
 async function saidBefore(db: Reader, key: string): Promise<Done | null> {
-  const rows = await db.select().from(ledgerEvent).where(linesUnder(key)).orderBy(asc(ledgerEvent.idempotencyKey))
-  if (rows.length === 0) return null
+  const first = await actByKey(db, 'spool', keyOf(key))
+  if (!first) return null
+  const rows = await db
+    .select()
+    .from(ledgerEvent)
+    .where(eq(ledgerEvent.actId, first.id))
+    .orderBy(asc(ledgerEvent.lineNo))
   return doneFrom(
     db,
     rows.flatMap((row) => (row.body.type === 'fact' ? [row.body.fact] : [])),

@@ -7,7 +7,7 @@ import { type SpoolOnGun, type SpoolOnShelf, type SpoolsAnswer } from '@contract
 import { headNow, ledgerEvent, spool, spoolNow, stationNow, type wire } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
-import { fromRow } from '@server/ledger/append.ts'
+import { fromRow } from '@server/ledger/lines.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
 import { type SpoolNowRow } from '@server/projection/spools.ts'
 

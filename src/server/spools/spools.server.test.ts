@@ -158,7 +158,7 @@ describe('a spool', () => {
     await act({ act: 'read', stationId: id('A1'), grossKg: 9 })
     expect(await onGun('A1')).toMatchObject({ how: 'weighed' })
     const { lines } = (await lead.get<LogbookAnswer>('/logbook')).body
-    const line = lines.find((l) => l.kind === 'spoolRead' && l.stationName === 'A1')
+    const line = lines.find((l) => l.fact.kind === 'spoolRead' && l.stationName === 'A1')
     const fix = { key: nextKey(), eventId: line?.eventId, stationId: id('A3') }
     expect(await lead.post('/logbook/correct', fix)).toMatchObject({ status: 200 })
     expect(await onGun('A1')).toMatchObject({ how: 'label' })
@@ -167,7 +167,7 @@ describe('a spool', () => {
   it('all of it is told in the Logbook', async () => {
     const { lines } = (await lead.get<LogbookAnswer>('/logbook')).body
     for (const kind of ['spoolIn', 'wireLoaded', 'spoolRead', 'wireOff', 'wireLost', 'spoolGone'])
-      expect(lines.some((l) => l.kind === kind)).toBe(true)
+      expect(lines.some((l) => l.fact.kind === kind)).toBe(true)
   })
   it('a power cut leaves nothing of any of it', () =>
     withPowerCut(server, async () => {

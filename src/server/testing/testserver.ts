@@ -6,6 +6,7 @@ import { makeRandom } from '@core/random/random.ts'
 import { compose, type Composed } from '@server/compose.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { migrateDatabase } from '@server/db/db.ts'
+import { copyOfYard, urlOf } from './worlds.ts'
 
 /** A real server on a real database of its own, with a clock and a random source that the test holds. */
 export interface TestServer {
@@ -21,16 +22,21 @@ export interface TestServer {
 const MIGRATIONS = fileURLToPath(new URL('../db/migrations', import.meta.url))
 let made = 0
 
-export async function startTestServer(at: { nowMs: number; seed?: number }): Promise<TestServer> {
+/** `isYard`: with the demo yard in it, as it stood when it was built at that instant. */
+export async function startTestServer(at: { nowMs: number; seed?: number; isYard?: boolean }): Promise<TestServer> {
   const base = process.env['TEST_DATABASE_URL']
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run npm test')
   const name = `t_${process.pid}_${Math.floor(performance.now())}_${made++}`
+  const databaseUrl = at.isYard ? await copyOfYard(base, name, at.nowMs) : await emptyDatabase(base, name)
+  return listen({ databaseUrl, clock: { nowMs: at.nowMs }, seed: at.seed ?? 1 })
+}
+
+async function emptyDatabase(base: string, name: string): Promise<string> {
   const connection = await mysql.createConnection(base)
   await connection.query(`create database \`${name}\` character set utf8mb4`)
   await connection.end()
-  const databaseUrl = base.replace(/\/[^/]*$/, `/${name}`)
-  await migrateDatabase(databaseUrl, MIGRATIONS)
-  return listen({ databaseUrl, clock: { nowMs: at.nowMs }, seed: at.seed ?? 1 })
+  await migrateDatabase(urlOf(base, name), MIGRATIONS)
+  return urlOf(base, name)
 }
 
 async function listen(at: { databaseUrl: string; clock: { nowMs: number }; seed: number }): Promise<TestServer> {

@@ -10,6 +10,8 @@ import { buildDemo } from '@server/demo/demo.ts'
  */
 const MIGRATIONS = fileURLToPath(new URL('../db/migrations', import.meta.url))
 const LOCK_S = 300
+/** A working morning in autumn: where nothing hangs on the day, the yard was built then. */
+export const YARD_MS = Date.UTC(2026, 10, 25, 7, 40)
 
 export const urlOf = (base: string, name: string) => base.replace(/\/[^/]*$/, `/${name}`)
 

@@ -7,6 +7,7 @@ import { type ShopModel } from '@server/shop/model.ts'
 
 /** Facts that people read as a part changed or cleaned. */
 export const DONE = { fitted: 'changed', cleaned: 'cleaned' } as const
+export const DONE_KINDS = Object.keys(DONE) as (keyof typeof DONE)[]
 export const isDone = (kind: string): kind is keyof typeof DONE => kind in DONE
 
 type ActHere = DoneAct & { stationId: string }
@@ -19,7 +20,7 @@ async function actsSince(db: Reader, of: { sinceMs: number; stationIds: readonly
       and(
         gte(ledgerEvent.happenedMs, of.sinceMs),
         inArray(ledgerEvent.stationId, [...of.stationIds]),
-        inArray(ledgerEvent.kind, Object.keys(DONE)),
+        inArray(ledgerEvent.kind, DONE_KINDS),
       ),
     )
   const roots = rows.map((r) => r.rootId)

@@ -1,25 +1,26 @@
-import { inArray } from 'drizzle-orm'
+import { eq } from 'drizzle-orm'
+import { type ActKind } from '@core/ledger/acts.ts'
 import { worstGradeFirst } from '@core/walk/entry.ts'
 import { lookMethod } from '@core/walk/looks.ts'
 import { type WalkEntryRead, type WalkFoundAnswer } from '@contract/walk.ts'
 import { act } from '@contract/logbook.ts'
 import { readingRequest } from '@contract/reading.ts'
-import { headNow, ledgerEvent } from '@server/db/schema.ts'
-import { isDuplicate, transact, type Reader, type Tx } from '@server/db/db.ts'
+import { headNow } from '@server/db/schema.ts'
+import { isDuplicate, type Reader, type Tx } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { settledFacts } from '@server/followup/act.ts'
 import { type HeadRow } from '@server/floor/judge.ts'
-import { append, factDraft, type Draft } from '@server/ledger/append.ts'
-import { checkTime, draftsOf, type Place } from '@server/logbook/draft.ts'
-import { placeOf } from '@server/logbook/log.ts'
-import { WALKED } from '@server/logbook/manylines.ts'
-import { project } from '@server/projection/project.ts'
+import { actsByKeys } from '@server/ledger/lines.ts'
+import { SAID_KINDS } from '@server/logbook/log.ts'
 import { readingFacts } from '@server/reading/act.ts'
 import { arcSinceCleaned } from '@server/reading/read.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { likelyPart, type Hung } from '@server/rightparts/setup.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shop/model.ts'
+import { keyOf, writeAct, type SaidAct, type Writing } from '@server/write/act.ts'
+import { checkTime, placeOf, type Place } from '@server/write/place.ts'
+import { actOf } from '@server/write/said.ts'
 import { weightsOf, type WeightOf } from './weights.ts'
 
 type Line = WalkFoundAnswer['entries'][number]
@@ -32,7 +33,7 @@ type Line = WalkFoundAnswer['entries'][number]
  */
 export async function logWalk(deps: Deps, who: Who, entries: readonly WalkEntryRead[]): Promise<WalkFoundAnswer> {
   mustRead(who)
-  const send = () => transact(deps.db, (tx) => write(tx, { deps, who, entries }))
+  const send = () => writeAct(deps, who, (w) => sayAll(w, entries))
   try {
     return await send()
   } catch (problem) {
@@ -42,13 +43,9 @@ export async function logWalk(deps: Deps, who: Who, entries: readonly WalkEntryR
   }
 }
 
-interface WriteAt {
-  deps: Deps
-  who: Who
-  entries: readonly WalkEntryRead[]
-}
-async function write(tx: Tx, { deps, who, entries }: WriteAt): Promise<WalkFoundAnswer> {
-  const shop = await loadShop(tx, deps.calendar, deps.now())
+async function sayAll(w: Writing, entries: readonly WalkEntryRead[]): Promise<WalkFoundAnswer> {
+  const { tx, deps, who } = w
+  const shop = await w.shop()
   const before = await keptBefore(tx, entries)
   const at: EntryAt = {
     deps,
@@ -58,7 +55,6 @@ async function write(tx: Tx, { deps, who, entries }: WriteAt): Promise<WalkFound
     hungAt: askedOnce((stationId) => hungOne(tx, shop, stationId)),
     weightOf: await weightsOf(tx, who, entries),
   }
-  const drafts: Draft[] = []
   const lines: Line[] = []
   const seen = new Set<string>()
   for (const entry of entries) {
@@ -69,36 +65,39 @@ async function write(tx: Tx, { deps, who, entries }: WriteAt): Promise<WalkFound
     }
     seen.add(entry.key)
     try {
-      const made = await draftsOfEntry(entry, at)
-      drafts.push(...made)
-      lines.push({ key: entry.key, is: 'kept', eventId: made[0]?.id ?? null, message: null })
+      const drafts = (await actsOfEntry(entry, at)).flatMap(w.say)
+      lines.push({ key: entry.key, is: 'kept', eventId: drafts[0]?.id ?? null, message: null })
     } catch (problem) {
       if (!(problem instanceof DomainError)) throw problem
       const message = [problem.message, ...problem.details].join(' ')
       lines.push({ key: entry.key, is: 'refused', eventId: null, message })
     }
   }
-  if (drafts.length > 0) {
-    const touched = await append(tx, drafts)
-    await project(tx, touched, { calendar: deps.calendar, nowMs: deps.now() })
-  }
   return { entries: lines }
 }
 
-const firstKey = (key: string) => `${WALKED}${key}#0`
-const actKey = (key: string, i: number) => `${key}.act#${i}`
-const settledKey = (key: string, i: number) => `${key}.done#${i}`
+/** Of one entry: its looks, what was done about them, what that settled. */
+const actKey = (key: string, i: number) => keyOf(`${key}.act`, i)
+const settledKey = (key: string) => keyOf(`${key}.done`)
 
 /** Entries whose first line is in the ledger already, by looks, acts or what was settled. */
 async function keptBefore(db: Reader, entries: readonly WalkEntryRead[]): Promise<Map<string, Line['eventId']>> {
-  const keyOf = new Map(
-    entries.flatMap((e) => [firstKey(e.key), actKey(e.key, 0), settledKey(e.key, 0)].map((k) => [k, e.key] as const)),
-  )
-  const rows = await db
-    .select({ id: ledgerEvent.id, key: ledgerEvent.idempotencyKey })
-    .from(ledgerEvent)
-    .where(inArray(ledgerEvent.idempotencyKey, [...keyOf.keys()]))
-  return new Map(rows.map((r) => [keyOf.get(r.key) ?? '', r.id]))
+  const kept = new Map<string, Line['eventId']>()
+  const ask = async (kinds: readonly ActKind[], keyFor: (key: string) => string) => {
+    const known = await actsByKeys(
+      db,
+      kinds,
+      entries.map((e) => keyFor(e.key)),
+    )
+    for (const { key } of entries) {
+      const row = known.get(keyFor(key))
+      if (row && !kept.has(key)) kept.set(key, row.id)
+    }
+  }
+  await ask(['walked'], (key) => keyOf(key))
+  await ask(SAID_KINDS, (key) => actKey(key, 0))
+  await ask(['followed'], settledKey)
+  return kept
 }
 
 interface EntryAt {
@@ -125,11 +124,11 @@ async function placeAndWire(tx: Tx, stationId: string, shop: ShopModel): ReturnT
   const [head] = await tx
     .select()
     .from(headNow)
-    .where(inArray(headNow.headId, [place.now.headId ?? '']))
+    .where(eq(headNow.headId, place.now.headId ?? ''))
   return { place, head: head ?? null }
 }
 
-async function draftsOfEntry(entry: WalkEntryRead, at: EntryAt): Promise<Draft[]> {
+async function actsOfEntry(entry: WalkEntryRead, at: EntryAt): Promise<SaidAct[]> {
   const { deps, who, shop } = at
   const station = shop.stationById.get(entry.stationId)
   if (station) mustLogAt(who, station)
@@ -138,33 +137,31 @@ async function draftsOfEntry(entry: WalkEntryRead, at: EntryAt): Promise<Draft[]
     throw new DomainError('bad-request', 'Nothing was looked at and nothing done there.', ['Skip that gun instead.'])
   const { place, head } = await at.placeAt(entry.stationId)
   const happenedMs = Math.min(entry.happenedMs, deps.now())
-  const looks = await lookDrafts(entry, { ...at, place, head, happenedMs })
   return [
-    ...looks,
-    ...(await actDrafts(entry, { ...at, place, happenedMs })),
-    ...settledDrafts(entry, { ...at, place, happenedMs }),
+    ...(await looksOf(entry, { ...at, place, head, happenedMs })),
+    ...(await doneAbout(entry, { ...at, place, happenedMs })),
+    ...settledBy(entry, { place, happenedMs }),
   ]
 }
 
-function settledDrafts(entry: WalkEntryRead, at: EntryAt & { place: Place; happenedMs: number }): Draft[] {
-  const { deps, who, place, happenedMs } = at
-  return settledFacts(place, entry.settled).map((fact, i) =>
-    factDraft(deps, who, {
-      fact,
-      happenedMs: happenedMs + 1,
-      precision: entry.precision,
-      stationId: entry.stationId,
-      idempotencyKey: settledKey(entry.key, i),
-    }),
-  )
+function settledBy(entry: WalkEntryRead, at: { place: Place; happenedMs: number }): SaidAct[] {
+  if (entry.settled.length === 0) return []
+  const lines = settledFacts(at.place, entry.settled).map((fact) => ({
+    fact,
+    happenedMs: at.happenedMs + 1,
+    precision: entry.precision,
+    stationId: entry.stationId,
+  }))
+  return [{ kind: 'followed', key: settledKey(entry.key), lines }]
 }
 
 /** As they are found they come before what was done about it; the worst stands first, for that is the line people read. */
-async function lookDrafts(
+async function looksOf(
   entry: WalkEntryRead,
   at: EntryAt & { place: Place; head: HeadRow | null; happenedMs: number },
-): Promise<Draft[]> {
-  const { deps, who, shop, place, head, happenedMs } = at
+): Promise<SaidAct[]> {
+  if (entry.looks.length === 0) return []
+  const { deps, shop, place, head, happenedMs } = at
   const cleaned = await sinceCleaned(entry, at)
   const facts = worstGradeFirst(entry.looks).flatMap(({ what, grade }) => {
     const method = lookMethod(what)
@@ -179,28 +176,25 @@ async function lookDrafts(
     const made = { value: null, left: null, from }
     return readingFacts(r, made, { place, shop, target: null, wireId: head?.spoolWireId ?? null, nowMs: deps.now() })
   })
-  return facts.map((fact, i) =>
-    factDraft(deps, who, {
-      fact,
-      happenedMs,
-      precision: entry.precision,
-      stationId: entry.stationId,
-      note: null,
-      idempotencyKey: `${WALKED}${entry.key}#${i}`,
-    }),
-  )
+  const { precision, stationId } = entry
+  return [
+    {
+      kind: 'walked',
+      key: keyOf(entry.key),
+      lines: facts.map((fact) => ({ fact, happenedMs, precision, stationId })),
+    },
+  ]
 }
 
-async function actDrafts(entry: WalkEntryRead, at: EntryAt & { place: Place; happenedMs: number }): Promise<Draft[]> {
-  const { deps, who, shop, place, happenedMs } = at
+async function doneAbout(entry: WalkEntryRead, at: EntryAt & { place: Place; happenedMs: number }): Promise<SaidAct[]> {
+  const { deps, shop, place, happenedMs } = at
   if (entry.acts.length === 0) return []
   const hung = await at.hungAt(entry.stationId)
   const withPart: Place = { ...place, partFor: (position) => likelyPart(hung, shop, position) }
-  return entry.acts.flatMap((a, i) =>
-    draftsOf(act.parse({ ...a, stationId: entry.stationId, happenedMs: happenedMs + 1, precision: entry.precision }), {
+  return entry.acts.map((a, i) =>
+    actOf(act.parse({ ...a, stationId: entry.stationId, happenedMs: happenedMs + 1, precision: entry.precision }), {
       place: withPart,
       shop,
-      who,
       deps,
       key: actKey(entry.key, i),
     }),

@@ -8,9 +8,9 @@ import { downMinutes, isBuiltWrong } from '@server/floor/floor.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { linesWhere } from '@server/logbook/read.ts'
-import { isToRead } from '@server/logbook/manylines.ts'
+import { isToRead } from '@server/logbook/toread.ts'
 import { loadShop, type ShopModel } from '@server/shop/model.ts'
-import { DONE, doublesSince, isDone } from './doubles.ts'
+import { DONE_KINDS, DONE, doublesSince, isDone } from './doubles.ts'
 import { ofArea } from './walk.ts'
 
 /** One act or two is asked for so long: later nobody knows. */
@@ -104,16 +104,17 @@ async function doneLines(
       gte(ledgerEvent.happenedMs, of.fromMs),
       lte(ledgerEvent.happenedMs, deps.now()),
       inArray(ledgerEvent.stationId, [...of.stationIds]),
-      inArray(ledgerEvent.kind, Object.keys(DONE)),
+      inArray(ledgerEvent.kind, DONE_KINDS),
       isToRead,
     ),
   })
-  return lines.filter((l) => l.standing !== 'withdrawn' && isDone(l.kind))
+  return lines.filter((l) => l.standing !== 'withdrawn' && isDone(l.fact.kind))
 }
 
 function countsOf(lines: readonly LogLine[]): HandoverAnswer['done'] {
   const counts = new Map<string, HandoverAnswer['done'][number]>()
-  for (const { kind, position } of lines) {
+  for (const { fact, position } of lines) {
+    const { kind } = fact
     if (!position || !isDone(kind)) continue
     const key = `${kind} ${position}`
     const count = counts.get(key) ?? { act: DONE[kind], position, times: 0 }

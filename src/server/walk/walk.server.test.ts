@@ -128,7 +128,7 @@ describe('what is found on a walk', () => {
     const tip = (await gun('A2')).positions.find((p) => p.position === 'tip')
     expect(tip).toMatchObject({ fittedMs: at + 1 })
     const said = (await lines()).filter((l) => l.stationName === 'A2')
-    expect(said.map((l) => l.kind)).toEqual(['fitted', 'reading'])
+    expect(said.map((l) => l.fact.kind)).toEqual(['fitted', 'reading'])
   })
   it('a bad find that nobody mends shows on the gun', async () => {
     await found(

@@ -1,4 +1,4 @@
-import { and, asc, eq, gte, isNull, like, lt } from 'drizzle-orm'
+import { and, asc, eq, gte, isNull, lt } from 'drizzle-orm'
 import { isFoundGood } from '@core/walk/entry.ts'
 import { type FoundCount, type LookKey } from '@core/walk/looks.ts'
 import { paceWeight, roundWeight } from '@core/walk/pace.ts'
@@ -6,7 +6,6 @@ import { type WalkEntryRead } from '@contract/walk.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type Who } from '@server/http/context.ts'
-import { WALKED } from '@server/logbook/manylines.ts'
 import { foundCounts, LEARNT_FROM_MS, type Found } from './foundcounts.ts'
 
 const NEXT_GUN_MS = 15 * 60_000
@@ -40,7 +39,7 @@ async function walkedBefore(db: Reader, who: Who, firstMs: number): Promise<Walk
     .from(ledgerEvent)
     .where(
       and(
-        like(ledgerEvent.idempotencyKey, `${WALKED}%`),
+        eq(ledgerEvent.actKind, 'walked'),
         gte(ledgerEvent.happenedMs, firstMs - ONE_WALK_MS),
         lt(ledgerEvent.happenedMs, firstMs),
         who.device ? eq(deviceId, who.device.id) : isNull(deviceId),

@@ -5,7 +5,7 @@ import { planned } from '@core/diagnose/plan.ts'
 import { reckon } from '@core/diagnose/session.ts'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
 import { becauseSentence, choiceWords, hintWords, orderWords, spanWords } from './downwords.ts'
-import { nextWords, settingsWords, trialSentence, trialWords, valuesWords } from './tunewords.ts'
+import { nextWords, settingsWords, trialWords } from './tunewords.ts'
 
 const k = indexOf(SHIPPED)
 const tip = SHIPPED.causes.find((c) => c.key === 'tipWorn')
@@ -58,10 +58,11 @@ describe('trials, in words', () => {
     expect(trialWords({ ...trial, saw: 'worse' }, 'us')).toBe(
       'Wire speed 315 in/min to 354 in/min: worse, back to 315 in/min.',
     )
-    expect(trialSentence('volts==21=same', 'metric')).toBe('Volts to 21 V: the same, back to what it was.')
+    const blind = { name: 'volts', from: null, to: 21, saw: 'same' } as const
+    expect(trialWords(blind, 'metric')).toBe('Volts to 21 V: the same, back to what it was.')
   })
   it('settings that worked as one line', () => {
-    expect(valuesWords('wireSpeed=9,volts=20', 'metric')).toBe('wire speed 9 m/min, volts 20 V')
+    expect(settingsWords({ volts: 20, wireSpeed: 9 }, 'metric')).toBe('wire speed 9 m/min, volts 20 V')
     expect(settingsWords({ flow: 14 }, 'metric')).toBe('gas flow 14 L/min')
   })
   it('what next, and why just that', () => {

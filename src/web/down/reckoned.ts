@@ -26,7 +26,7 @@ export const touchedByLog = (gun: GunAnswer): Touched | null =>
   touchedOf(
     gun.tape
       .filter((l) => l.standing !== 'withdrawn')
-      .map(({ kind, position, happenedMs }) => ({ kind, position, happenedMs })),
+      .map(({ fact, position, happenedMs }) => ({ kind: fact.kind, position, happenedMs })),
     { nowMs: gun.nowMs, stopMs: gun.downSinceMs },
   )
 

@@ -1,4 +1,4 @@
-import { type NextTrial, type Saw, type Trial, type Tuned, type TunedValues } from '@core/diagnose/tune.ts'
+import { TUNED, type NextTrial, type Saw, type Trial, type Tuned, type TunedValues } from '@core/diagnose/tune.ts'
 import { measures, shown, type Measure } from '@web/format/measures.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { capital } from '@web/format/words.ts'
@@ -32,29 +32,11 @@ export function trialWords({ name, from, to, saw }: Trial, units: Units): string
   const was = from === null ? '' : `${valueWords(name, from, units)} `
   return `${capital(TUNED_WORD[name])} ${was}to ${valueWords(name, to, units)}: ${SAW_WORD[saw]}${back}.`
 }
-/** The same from a line of the log: name, from, to, what was seen. */
-export function trialSentence(what: string, units: Units): string {
-  const [name = '', from = '', to = '', saw = ''] = what.split('=')
-  const trial = { name: name as Tuned, from: from === '' ? null : Number(from), to: Number(to), saw: saw as Saw }
-  return trialWords(trial, units)
-}
-export function valuesWords(what: string, units: Units): string {
-  return what
-    .split(',')
-    .map((pair) => pair.split('='))
-    .map(
-      ([name = '', value = '']) =>
-        `${TUNED_WORD[name as Tuned] ?? name} ${valueWords(name as Tuned, Number(value), units)}`,
-    )
-    .join(', ')
-}
 export const settingsWords = (values: TunedValues, units: Units): string =>
-  valuesWords(
-    Object.entries(values)
-      .map(([name, value]) => `${name}=${value}`)
-      .join(','),
-    units,
-  )
+  TUNED.flatMap((name) => {
+    const value = values[name]
+    return value === undefined ? [] : [`${TUNED_WORD[name]} ${valueWords(name, value, units)}`]
+  }).join(', ')
 
 /** What to change next, and why just that. */
 export function nextWords({ name, way, because }: NextTrial): string {

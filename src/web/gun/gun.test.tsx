@@ -6,7 +6,6 @@ import { STATES } from '@core/floor/state.ts'
 import { gun, line, NOW, position, want, usual } from '@web/testing/samples.ts'
 import { lastTitle, payBackLine } from '@web/log/ActStrip.tsx'
 import { LogKeys } from '@web/log/LogKeys.tsx'
-import { lineSentence } from '@web/logbook/lines.ts'
 import { Tape } from '@web/logbook/Tape.tsx'
 import { fourKeys, reasonsOn } from './choices.ts'
 import { builtLine, GunDesk, spoolSentence } from './GunDesk.tsx'
@@ -151,33 +150,6 @@ describe('what is told back', () => {
 })
 
 describe('lines of the log', () => {
-  it('are spoken sentences', () => {
-    const said = [
-      line(),
-      line({ count: 3, outReason: 'notSaid' }),
-      line({ kind: 'removed', position: 'rolls', outReason: 'toTry' }),
-      line({ kind: 'cleaned', position: 'nozzle' }),
-      line({ kind: 'confirmed', position: null }),
-      line({ kind: 'wireLoaded', wireName: 'solid 1.0', labelKg: 15 }),
-      line({ kind: 'stopped', position: 'liner' }),
-      line({ kind: 'restarted' }),
-      line({ kind: 'counted', count: 40, partCode: 'K-T10' }),
-      line({ kind: 'usageEntered', rows: 1 }),
-    ].map((l) => lineSentence(l, 'metric'))
-    expect(said).toEqual([
-      'Tip changed: worn.',
-      'Tip changed 3 times since the last log.',
-      'Rolls were taken out: to try.',
-      'Nozzle cleaned.',
-      'Looked over, all as it should be.',
-      'New spool of solid 1.0, 15 kg on the label.',
-      'Down at the liner.',
-      'Running again.',
-      'Counted: 40 (K-T10).',
-      'Shift usage entered.',
-    ])
-  })
-  it('follow the units', () => expect(lineSentence(line({ kind: 'wireLoaded', labelKg: 15 }), 'us')).toContain('33 lb'))
   it('that were taken back are struck through, not gone', () => {
     const html = renderToStaticMarkup(
       <MemoryRouter>

@@ -2,6 +2,7 @@ import { type LifeAnswer } from '@contract/life.ts'
 import { aboutMoney, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
 import { shortDate } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
+import { ruleWords } from '@web/logbook/shopwords.ts'
 import { savingWords, SCHOOL_WORD, schoolDoes } from './lifewords.ts'
 
 /** Left out on a phone. */
@@ -64,8 +65,8 @@ function RuleNow({ at, units }: { at: LifeAnswer; units: Units }) {
           <summary>What was chosen before ({at.history.length})</summary>
           <ul className="plain">
             {at.history.map((h) => (
-              <li key={`${h.atMs} ${h.what}`}>
-                {shortDate(h.atMs, at.zone)}: {h.what.replace(/^house rule: [^,]+, /, '')}
+              <li key={h.eventId}>
+                {shortDate(h.atMs, at.zone)}: {h.change.of === 'houseRule' ? ruleWords(h.change, h.names, units) : ''}
               </li>
             ))}
           </ul>

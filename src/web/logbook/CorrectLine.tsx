@@ -30,7 +30,8 @@ export function CorrectLine({ line, units, onDone }: { line: LogLine; units: Uni
   const correct = useCorrect()
   const [key] = useState(newKey)
   const [stationId, setStation] = useState(line.stationId ?? '')
-  const [reason, setReason] = useState<OutReason>(line.outReason ?? 'notSaid')
+  const said = 'outReason' in line.fact ? line.fact.outReason : null
+  const [reason, setReason] = useState<OutReason>(said ?? 'notSaid')
   const [minutesOff, setMinutesOff] = useState('0')
   const [note, setNote] = useState('')
   const send = (change: Partial<CorrectRequest>) =>
@@ -38,7 +39,7 @@ export function CorrectLine({ line, units, onDone }: { line: LogLine; units: Uni
   const shift = Number(minutesOff) * 60_000
   const changed = {
     ...(stationId !== line.stationId ? { stationId } : {}),
-    ...(line.outReason && reason !== line.outReason ? { outReason: reason } : {}),
+    ...(said && reason !== said ? { outReason: reason } : {}),
     ...(shift !== 0 ? { happenedMs: line.happenedMs - shift } : {}),
   }
   const isWithdrawn = line.standing === 'withdrawn'
@@ -61,7 +62,7 @@ export function CorrectLine({ line, units, onDone }: { line: LogLine; units: Uni
               options={(places.data?.places ?? []).map((p) => [p.stationId, `${p.name}, ${p.areaName}`])}
               onPick={setStation}
             />
-            {line.outReason ? (
+            {said ? (
               <PickOne
                 id="c-why"
                 label="It came out because"

@@ -1,166 +1,101 @@
 import { type LogLine } from '@contract/logbook.ts'
-import { amount, type Units } from '@web/format/numbers.ts'
+import { TAG_TEXT } from '@core/changeover/tags.ts'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
-import { type FollowUp } from '@core/followup/keys.ts'
-import { hazardName, type Hazard } from '@core/guide/cautions.ts'
+import { hazardName } from '@core/guide/cautions.ts'
 import { GUIDES } from '@core/guide/guides.ts'
-import { type GuideKey } from '@core/guide/keys.ts'
-import { type AutopsyFind, type SpoiledWhy } from '@core/ledger/event.ts'
-import { FIND_WORD, ruleLength, tapeLength } from '@web/liner/linerwords.ts'
+import { type Fact, type FactKind, type SpoiledWhy } from '@core/ledger/event.ts'
+import { type OutReason } from '@core/path/columns.ts'
 import { READING } from '@core/reading/specs.ts'
-import { keptWords } from '@web/reading/readingwords.ts'
-import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
-import { type SettingName } from '@core/rightparts/facts.ts'
-import { type JointFault } from '@core/rightparts/joints.ts'
-import { FAULT_WORD, JOINT_WORD, SETTING_WORD, settingWords } from '@web/rightparts/words.ts'
-import { trialSentence, valuesWords } from '@web/down/tunewords.ts'
+import { settingsWords, trialWords } from '@web/down/tunewords.ts'
+import { amount, type Units } from '@web/format/numbers.ts'
 import { capital, isPlural, partName, REASON_WORD } from '@web/format/words.ts'
+import { FIND_WORD, ruleLength, tapeLength } from '@web/liner/linerwords.ts'
+import { keptWords } from '@web/reading/readingwords.ts'
+import { FAULT_WORD, JOINT_WORD, SETTING_WORD, settingWords } from '@web/rightparts/words.ts'
+import { shopChangeWords } from './shopwords.ts'
 
-/** One line of the log as a sentence. */
-export function lineSentence(line: LogLine, units: Units): string {
-  const part = line.position ? capital(partName(line.position)) : ''
-  const code = line.partCode ? ` (${line.partCode})` : ''
-  const why = line.outReason && line.outReason !== 'notSaid' ? `: ${REASON_WORD[line.outReason]}` : ''
-  const is = line.position && isPlural(line.position) ? 'were' : 'was'
-  switch (line.kind) {
-    case 'fitted':
-      if (line.what === 'again') return `${part} put back${code}.`
-      return line.count > 1
-        ? `${part} changed ${line.count} times since the last log${code}${why}.`
-        : `${part} changed${code}${why}.`
-    case 'removed':
-      return `${part} ${is} taken out${why}.`
-    case 'cleaned':
-      return `${part} cleaned.`
-    case 'confirmed':
-      return line.position ? `${part} looked at: good.` : 'Looked over, all as it should be.'
-    case 'stopped':
-      return line.position ? `Down at the ${partName(line.position)}.` : 'Down.'
-    case 'restarted':
-      return 'Running again.'
-    case 'parked':
-      return 'Parked.'
-    case 'unparked':
-      return 'In use again.'
-    case 'mounted':
-      return 'Hung here.'
-    case 'counted':
-      return `Counted: ${line.count}${code}.`
-    case 'received':
-      return `${line.count} came in${code}.`
-    case 'usageEntered':
-      return line.rows === 1 ? 'Shift usage entered.' : `Usage brought in, ${line.rows} rows.`
-    case 'shopChanged':
-      return `Set-up: ${line.what ?? ''}.`
-    default:
-      return readSentence(line, units) ?? fitSentence(line, units) ?? spoolSentence(line, units)
-  }
-}
+type OfKind<K extends FactKind> = Extract<Fact, { kind: K }>
+/** What a line says, kind by kind: none can be forgotten. */
+type Says = { [K in FactKind]: (fact: OfKind<K>, names: LogLine['names'], units: Units) => string }
 
-/** What was seen, set, tied, handed out. */
-function fitSentence(line: LogLine, units: Units): string | null {
-  const code = line.partCode ? ` (${line.partCode})` : ''
-  const [name = '', value = ''] = (line.what ?? '').split('=')
-  if (line.what === 'look') return 'Looked over how it is built.'
-  switch (line.kind) {
-    case 'changedOver':
-      return `Wire changed${line.wireName ? ` to ${line.wireName}` : ''}.`
-    case 'found':
-      return `${capital(partName(line.position ?? ''))} looked at${code}.`
-    case 'wireFound':
-      return `On the hub: ${line.wireName ?? 'a wire'}.`
-    case 'setting':
-      return `${capital(SETTING_WORD[name as SettingName] ?? name)}: ${settingWords(name as SettingName, value, units)}.`
-    case 'tied':
-      return `${capital(TAG_TEXT[name as Tag]?.says ?? name)}.`
-    case 'untied':
-      return `${capital(TAG_TEXT[name as Tag]?.back ?? name)}.`
-    case 'issued':
-      return `${line.count} handed out${code}.`
-    case 'jointFault':
-      return `${capital(JOINT_WORD[name] ?? name)}: ${FAULT_WORD[value as JointFault] ?? value}.`
-    case 'taskDone':
-    case 'followedUp':
-    case 'nearMiss':
-    case 'blown':
-      return workSentence(line)
-    case 'autopsy':
-    case 'stuck':
-    case 'spoiled':
-    case 'linerCut':
-      return linerSentence(line, units)
-    case 'gunStatus':
-      return `Gun off: ${line.what === 'ready' ? 'ready' : 'to refurbish'}.`
-    default:
-      return downSentence(line, units)
-  }
-}
-
-/** What a stop was, what a machine was set to. */
-function downSentence(line: LogLine, units: Units): string | null {
-  const what = line.what ?? ''
-  if (line.kind === 'tuned') return trialSentence(what, units)
-  if (line.kind === 'tuneKept') return `Settings that worked: ${valuesWords(what, units)}.`
-  if (line.kind !== 'explained') return null
-  const [cause = '', how] = what.split('=')
-  return cause ? `It was: ${cause}${how === 'unsure' ? ', not sure' : ''}.` : 'What it was, nobody knows.'
-}
-
-/** What was read, as found and as left. */
-function readSentence({ reading, kind }: LogLine, units: Units): string | null {
-  if (kind === 'calibrated') return 'Knob calibrated by slip pulls.'
-  if (!reading) return null
-  const words = keptWords(reading.what, reading, units)
-  return `${capital(READING[reading.what].name)}${words ? `: ${words}` : ' read'}.`
-}
-
-/** Work by the list, what followed, what nearly happened. */
-function workSentence(line: LogLine): string {
-  const what = line.what ?? ''
-  if (line.kind === 'nearMiss') return `Near miss: ${hazardName(what as Hazard | 'other')}.`
-  if (line.kind === 'blown') return 'Empty cable blown out, from the feeder forward.'
-  if (line.kind === 'followedUp') return `${capital(FOLLOW_UP_TEXT[what as FollowUp]?.done ?? what)}.`
-  return `Done by the list: ${GUIDES[what as GuideKey]?.name.toLowerCase() ?? what}.`
-}
-
-/** What a liner showed, or was cut to. */
-function linerSentence(line: LogLine, units: Units): string {
-  const [said = '', sure] = (line.what ?? '').split('=')
-  const at = line.lengthMm === null ? '' : `, ${tapeLength(line.lengthMm, units)} from the feeder`
-  switch (line.kind) {
-    case 'autopsy': {
-      const found = said.split(',').filter(Boolean)
-      const words = found.map((f) => FIND_WORD[f as AutopsyFind] ?? f).join(', ')
-      return `Old liner: ${words || 'measured'}${at}${sure === 'uncertain' ? ', may be from pulling it out' : ''}.`
-    }
-    case 'stuck':
-      return `New liner ${said === 'kinked' ? 'stuck and kinked' : 'stuck'}${at}.`
-    case 'spoiled':
-      return `New liner spoiled: ${SPOILED_WORD[said as SpoiledWhy] ?? said}.`
-    default:
-      return `Liner cut${line.lengthMm === null ? '' : `: ${ruleLength(line.lengthMm, units)} left`}.`
-  }
-}
+const named = (position: string) => capital(partName(position))
+const code = (names: LogLine['names']) => (names.part ? ` (${names.part})` : '')
+const why = (reason: OutReason) => (reason === 'notSaid' ? '' : `: ${REASON_WORD[reason]}`)
+const spool = (names: LogLine['names']) => `Spool${names.spool ? ` ${names.spool}` : ''}`
+const ofWire = (names: LogLine['names']) => (names.wire ? ` of ${names.wire}` : '')
+const kilos = (kg: number | null, units: Units) => (kg === null ? '' : amount(kg, 'kg', units))
+const along = (atMm: number | null, units: Units) =>
+  atMm === null ? '' : `, ${tapeLength(atMm, units)} from the feeder`
 const SPOILED_WORD: Record<SpoiledWhy, string> = { kinked: 'kinked', cutShort: 'cut short', other: 'otherwise' }
 
-/** What happened to wire and spools. */
-function spoolSentence(line: LogLine, units: Units): string {
-  const number = line.spoolNumber ? ` ${line.spoolNumber}` : ''
-  const kg = line.labelKg === null ? '' : amount(line.labelKg, 'kg', units)
-  switch (line.kind) {
-    case 'spoolIn':
-      return `Spool${number}${line.wireName ? ` of ${line.wireName}` : ''} came in${kg ? `, ${kg} on the label` : ''}.`
-    case 'wireOff':
-      return `Spool${number} taken off${kg ? `, about ${kg} left` : ''}.`
-    case 'spoolRead':
-      return `Spool${number} read: ${kg} left.`
-    case 'wireLost':
-      return `Wire lost, ${kg}: ${line.what ?? ''}.`
-    case 'spoolGone':
-      return line.labelKg ? `Spool${number} thrown away with ${kg} on it.` : `Spool${number} empty.`
-    case 'wireLoaded':
-      return `${line.spoolNumber ? `Spool${number} put on` : 'New spool'}${line.wireName ? ` of ${line.wireName}` : ''}${kg ? `, ${kg} ${line.spoolNumber ? 'on it' : 'on the label'}` : ''}.`
-    default:
-      return line.kind
-  }
+const SAYS: Says = {
+  fitted: ({ position, again, count, outReason }, names) => {
+    if (again) return `${named(position)} put back${code(names)}.`
+    const times = count > 1 ? ` ${count} times since the last log` : ''
+    return `${named(position)} changed${times}${code(names)}${why(outReason)}.`
+  },
+  removed: ({ position, outReason }) =>
+    `${named(position)} ${isPlural(position) ? 'were' : 'was'} taken out${why(outReason)}.`,
+  cleaned: ({ position }) => `${named(position)} cleaned.`,
+  confirmed: ({ position }) => (position ? `${named(position)} looked at: good.` : 'Looked over, all as it should be.'),
+  found: ({ position }, names) => `${named(position)} looked at${code(names)}.`,
+  mounted: () => 'Hung here.',
+  stopped: ({ position }) => (position ? `Down at the ${partName(position)}.` : 'Down.'),
+  restarted: () => 'Running again.',
+  parked: () => 'Parked.',
+  unparked: () => 'In use again.',
+  counted: ({ quantity }, names) => `Counted: ${quantity}${code(names)}.`,
+  received: ({ quantity }, names) => `${quantity} came in${code(names)}.`,
+  issued: ({ quantity }, names) => `${quantity} handed out${code(names)}.`,
+  usageEntered: ({ rows }) => (rows === 1 ? 'Shift usage entered.' : `Usage brought in, ${rows} rows.`),
+  shopChanged: ({ change }, names, units) => `Set-up: ${shopChangeWords(change, names, units)}.`,
+  changedOver: (_, { wire }) => `Wire changed${wire ? ` to ${wire}` : ''}.`,
+  wireFound: (_, { wire }) => `On the hub: ${wire ?? 'a wire'}.`,
+  setting: ({ name, value }, _, units) => `${capital(SETTING_WORD[name])}: ${settingWords(name, value, units)}.`,
+  tied: ({ tag }) => `${capital(TAG_TEXT[tag].says)}.`,
+  untied: ({ tag }) => `${capital(TAG_TEXT[tag].back)}.`,
+  jointFault: ({ joint, fault }) => `${capital(JOINT_WORD[joint] ?? joint)}: ${FAULT_WORD[fault]}.`,
+  gunStatus: ({ status }) => `Gun off: ${status === 'ready' ? 'ready' : 'to refurbish'}.`,
+  taskDone: ({ task }) =>
+    `Done by the list: ${task === 'change' ? 'change of wire' : GUIDES[task].name.toLowerCase()}.`,
+  followedUp: ({ task }) => `${capital(FOLLOW_UP_TEXT[task].done)}.`,
+  nearMiss: ({ hazard }) => `Near miss: ${hazardName(hazard)}.`,
+  blown: () => 'Empty cable blown out, from the feeder forward.',
+  autopsy: ({ found, atMm, isCertain }, _, units) => {
+    const words = found.map((f) => FIND_WORD[f]).join(', ')
+    return `Old liner: ${words || 'measured'}${along(atMm, units)}${isCertain ? '' : ', may be from pulling it out'}.`
+  },
+  stuck: ({ isKinked, atMm }, _, units) => `New liner ${isKinked ? 'stuck and kinked' : 'stuck'}${along(atMm, units)}.`,
+  spoiled: ({ why: reason }) => `New liner spoiled: ${SPOILED_WORD[reason]}.`,
+  linerCut: ({ leftMm }, _, units) => `Liner cut: ${ruleLength(leftMm, units)} left.`,
+  reading: (read, _, units) => {
+    const words = keptWords(read.what, read, units)
+    return `${capital(READING[read.what].name)}${words ? `: ${words}` : ' read'}.`
+  },
+  calibrated: () => 'Knob calibrated by slip pulls.',
+  explained: ({ cause, isCertain }, names) =>
+    cause ? `It was: ${names.cause ?? cause}${isCertain ? '' : ', not sure'}.` : 'What it was, nobody knows.',
+  tuned: (trial, _, units) => trialWords(trial, units),
+  tuneKept: ({ values }, _, units) => `Settings that worked: ${settingsWords(values, units)}.`,
+  spoolIn: ({ labelKg }, names, units) =>
+    `${spool(names)}${ofWire(names)} came in${labelKg === null ? '' : `, ${kilos(labelKg, units)} on the label`}.`,
+  wireLoaded: ({ labelKg }, names, units) => {
+    const kg = labelKg === null ? '' : `, ${kilos(labelKg, units)} ${names.spool ? 'on it' : 'on the label'}`
+    return `${names.spool ? `${spool(names)} put on` : 'New spool'}${ofWire(names)}${kg}.`
+  },
+  wireOff: ({ leftKg }, names, units) =>
+    `${spool(names)} taken off${leftKg === null ? '' : `, about ${kilos(leftKg, units)} left`}.`,
+  spoolRead: ({ leftKg }, names, units) => `${spool(names)} read: ${kilos(leftKg, units)} left.`,
+  wireLost: ({ kg, why: reason }, _, units) => `Wire lost, ${kilos(kg, units)}: ${reason}.`,
+  spoolGone: ({ leftKg }, names, units) =>
+    leftKg ? `${spool(names)} thrown away with ${kilos(leftKg, units)} on it.` : `${spool(names)} empty.`,
 }
+
+function saysOf<K extends FactKind>(fact: OfKind<K>, names: LogLine['names'], units: Units): string {
+  const says: (fact: OfKind<K>, names: LogLine['names'], units: Units) => string = SAYS[fact.kind as K]
+  return says(fact, names, units)
+}
+
+/** One line of the log as a sentence. */
+export const lineSentence = (line: Pick<LogLine, 'actKind' | 'fact' | 'names'>, units: Units): string =>
+  line.actKind === 'look' ? 'Looked over how it is built.' : saysOf(line.fact, line.names, units)

@@ -1,5 +1,6 @@
 import { COLUMNS } from '@core/path/columns.ts'
 import { type PaybackAnswer } from '@contract/payback.ts'
+import { type Units } from '@web/format/numbers.ts'
 import { dayKey, shortDate } from '@web/format/times.ts'
 import { PickOne, TextField } from '@web/shell/Field.tsx'
 import { Trouble } from '@web/shell/Trouble.tsx'
@@ -9,7 +10,7 @@ import { useHelped, type HelpAsked } from './queries.ts'
 
 const OTHER = 'day'
 /** Did it help? One change, where it was made, and which stops it was to spare. */
-export function Helped({ at, areaId }: { at: PaybackAnswer; areaId: string }) {
+export function Helped({ at, areaId, units }: { at: PaybackAnswer; areaId: string; units: Units }) {
   const { get, put } = useAddress()
   const picked = get('change')
   const [column, day] = [get('began'), get('day')]
@@ -26,7 +27,9 @@ export function Helped({ at, areaId }: { at: PaybackAnswer; areaId: string }) {
           none="pick one"
           options={[
             [OTHER, 'something else, on a day'],
-            ...at.changes.map((c) => [c.eventId, `${shortDate(c.happenedMs, at.zone)} ${changeWords(c)}`] as const),
+            ...at.changes.map(
+              (c) => [c.eventId, `${shortDate(c.happenedMs, at.zone)} ${changeWords(c, units)}`] as const,
+            ),
           ]}
           onPick={(c) => put({ change: c })}
         />

@@ -76,7 +76,7 @@ export function PaybackPage() {
       <WhereTable at={at} />
       <Nests at={at} units={me.data?.units ?? 'metric'} />
       <RatesTable rates={at.rates} units={me.data?.units ?? 'metric'} />
-      <Helped at={at} areaId={areaId} />
+      <Helped at={at} areaId={areaId} units={me.data?.units ?? 'metric'} />
       {isPhone ? <PhoneMore /> : null}
     </main>
   )

@@ -3,6 +3,7 @@ import { type HelpAnswer, type PaybackAnswer } from '@contract/payback.ts'
 import { amount, aboutMoney, minutes, money, twoFigures, type Units } from '@web/format/numbers.ts'
 import { placeName } from '@web/down/Beads.tsx'
 import { capital, countWord, inN, partName } from '@web/format/words.ts'
+import { shopChangeWords } from '@web/logbook/shopwords.ts'
 
 type Heaps = PaybackAnswer['heaps']
 type Interval = { rate: number; low: number; high: number }
@@ -104,14 +105,16 @@ export function diffuserSentence(rates: PaybackAnswer['rates']): string {
     : `${names}: more diffusers for its tips than elsewhere. Look at threads there: forced, or turned along with the tip.`
 }
 
-const CHANGE_WORD: Record<string, string> = {
+type Change = PaybackAnswer['changes'][number]
+const CHANGE_WORD: Record<Exclude<Change['what'], 'part' | 'rule'>, string> = {
   gun: 'another gun on',
   wire: 'another wire',
   knob: 'tension calibrated',
   blown: 'cable blown out',
 }
-export const changeWords = (c: PaybackAnswer['changes'][number]): string => {
-  const what = c.what === 'part' && c.position ? `new ${partName(c.position)}` : (CHANGE_WORD[c.what] ?? c.what)
+export function changeWords(c: Change, units: Units): string {
+  if (c.what === 'rule') return c.rule ? capital(shopChangeWords(c.rule.change, c.rule.names, units)) : 'House rule'
+  const what = c.what === 'part' ? `new ${partName(c.position ?? '')}` : CHANGE_WORD[c.what]
   return c.name ? `${c.name}: ${what}` : capital(what)
 }
 

@@ -206,7 +206,7 @@ describe('the Logbook', () => {
   })
   it('a line is corrected: another gun, another reason, earlier, and a word why', async () => {
     const done = vi.fn()
-    const one = line({ eventId: 'ev_0000000001', stationId: 'stn_00a1', stationName: 'A1', outReason: 'worn' })
+    const one = line({ eventId: 'ev_0000000001', stationId: 'stn_00a1', stationName: 'A1' })
     const { user, findByRole, getByLabelText, getByRole, sent } = stage(
       <CorrectLine line={one} units="metric" onDone={done} />,
       { '/logbook/correct': { eventIds: ['ev_0000000002'] } },

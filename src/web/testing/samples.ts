@@ -1,6 +1,7 @@
 import { STATES } from '@core/floor/state.ts'
 import { type FloorAnswer, type FloorGun, type FloorWant } from '@contract/floor.ts'
 import { type GunAnswer, type GunPosition } from '@contract/gun.ts'
+import { type CarrierId } from '@core/ids/id.ts'
 import { type LogLine } from '@contract/logbook.ts'
 
 /** Made-up answers of the server, for views that are rendered without one. */
@@ -114,6 +115,10 @@ export const gun = (over: Partial<GunAnswer> = {}): GunAnswer => ({
   ...over,
 })
 
+const TIP_WORN: LogLine['fact'] = {
+  ...{ kind: 'fitted', carrierId: 'car_1' as CarrierId, position: 'tip', partId: null },
+  ...{ outReason: 'worn', count: 1, entryAge: 'new' },
+}
 export const line = (over: Partial<LogLine> = {}): LogLine => ({
   eventId: 'ev_0000001',
   happenedMs: NOW,
@@ -121,18 +126,10 @@ export const line = (over: Partial<LogLine> = {}): LogLine => ({
   precision: 'exact',
   stationId: 'stn_00b7',
   stationName: 'B7',
-  kind: 'fitted',
+  actKind: 'log',
+  fact: TIP_WORN,
   position: 'tip',
-  partCode: null,
-  outReason: 'worn',
-  count: 1,
-  wireName: null,
-  labelKg: null,
-  lengthMm: null,
-  spoolNumber: null,
-  rows: null,
-  what: null,
-  reading: null,
+  names: { part: null, wire: null, spool: null, cause: null, class: null, unit: null },
   who: null,
   note: null,
   standing: 'as said',

@@ -1,5 +1,6 @@
-import { index, json, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
-import { type LedgerEvent, type Precision } from '@core/ledger/event.ts'
+import { index, int, json, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { type ActKind } from '@core/ledger/acts.ts'
+import { type FactKind, type LedgerEvent, type Precision } from '@core/ledger/event.ts'
 import { idColumn, instantMs } from './columns.ts'
 
 /** The truth: append-only. `rootId` is the fact at the bottom of a chain of corrections; a fact is its own root. */
@@ -8,7 +9,11 @@ export const ledgerEvent = mysqlTable(
   {
     id: idColumn('id').primaryKey(),
     rootId: idColumn('root_id').notNull(),
-    kind: varchar('kind', { length: 16 }).notNull(),
+    /** The first line of the act it belongs to; an act of one line is its own. */
+    actId: idColumn('act_id').notNull(),
+    actKind: varchar('act_kind', { length: 12 }).$type<ActKind>().notNull(),
+    lineNo: int('line_no').notNull(),
+    kind: varchar('kind', { length: 16 }).$type<FactKind | 'corrected'>().notNull(),
     carrierId: idColumn('carrier_id'),
     stationId: idColumn('station_id'),
     partId: idColumn('part_id'),
@@ -20,10 +25,12 @@ export const ledgerEvent = mysqlTable(
     deviceId: idColumn('device_id'),
     note: varchar('note', { length: 200 }),
     body: json('body').$type<LedgerEvent['body']>().notNull(),
-    idempotencyKey: varchar('idempotency_key', { length: 100 }).notNull(),
+    /** What the act was sent under, on its first line: unique among acts of its kind. */
+    idempotencyKey: varchar('idempotency_key', { length: 100 }),
   },
   (t) => [
-    uniqueIndex('ledger_key').on(t.idempotencyKey),
+    uniqueIndex('ledger_key').on(t.idempotencyKey, t.actKind),
+    uniqueIndex('ledger_act').on(t.actId, t.lineNo),
     index('ledger_root').on(t.rootId),
     index('ledger_carrier').on(t.carrierId, t.rootId),
     index('ledger_station').on(t.stationId, t.rootId),
@@ -31,5 +38,6 @@ export const ledgerEvent = mysqlTable(
     index('ledger_spool').on(t.spoolId),
     index('ledger_happened').on(t.happenedMs),
     index('ledger_logged').on(t.loggedMs),
+    index('ledger_act_kind').on(t.actKind, t.happenedMs),
   ],
 )

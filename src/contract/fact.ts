@@ -1,0 +1,25 @@
+import { z } from 'zod'
+import { type Fact } from '@core/ledger/event.ts'
+import { FACT_KINDS } from '@core/ledger/facts.ts'
+import { type ShopChange } from '@core/ledger/shopchange.ts'
+
+/**
+ * A fact of the ledger as it goes out, just as it was said: `kind`, and the fields of that kind. Facts come in by their own requests, never by this
+ * shape, so its fields are not checked a second time.
+ */
+export const fact = z.looseObject({ kind: z.enum(FACT_KINDS) }) as unknown as z.ZodType<Fact>
+/** What was changed about how the shop is set up: `of`, and its fields. */
+export const shopChange = z.looseObject({ of: z.string() }) as unknown as z.ZodType<ShopChange>
+/** Names that belong to the ids and keys of a line. */
+export const lineNames = z.object({
+  part: z.string().nullable(),
+  wire: z.string().nullable(),
+  spool: z.number().int().nullable(),
+  /** What a stop was, as the shop says it. */
+  cause: z.string().nullable(),
+  /** Of a class of places that a rule holds for. */
+  class: z.string().nullable(),
+  /** What the life of the kind in question is counted in. */
+  unit: z.string().nullable(),
+})
+export type LineNames = z.infer<typeof lineNames>

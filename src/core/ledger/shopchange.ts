@@ -1,0 +1,56 @@
+import { type LinerTerms } from '@core/liner/clauses.ts'
+import { type School } from '@core/life/chooserule.ts'
+
+/**
+ * What was changed about how the shop is set up, as it stands in the ledger: fields, so that "did it help?" and the history of a rule ask for what they
+ * mean. `other` keeps a sentence of an older version that could not be read as anything else.
+ */
+export type ShopChange =
+  | {
+      of: 'houseRule'
+      kindKey: string
+      /** `*`: every class of place. */
+      classKey: string
+      changeAt: number | null
+      cleanAt: number | null
+      lookDays: number | null
+      /** By which school it was chosen, and from how many lives; null: set by hand. */
+      school: School | null
+      lives: number | null
+    }
+  | {
+      of: 'school'
+      code: string
+      scopeType: string
+      scopeKey: string
+      /** Null: the usual. */
+      option: string | null
+      /** What it was before; absent: an older version did not say. */
+      was?: string | null
+      terms: LinerTerms | null
+    }
+  /** The lead's word on how long a kind lasts; without numbers it was taken back. */
+  | { of: 'word'; kindKey: string; usual: number | null; early: number | null }
+  | { of: 'tryout'; question: string; nameA: string; nameB: string; places: number }
+  | { of: 'tryoutEnd'; isConfirmed: boolean }
+  | { of: 'site'; name: string; zone: string }
+  | Named
+  | { of: 'rates'; classKey: string }
+  | { of: 'kind'; kindKey: string }
+  | { of: 'shifts'; count: number }
+  | { of: 'finding'; rule: string; at: string; isKept: boolean }
+  | { of: 'counted'; parts: number }
+  | { of: 'received' }
+  | { of: 'tin'; kindKey: string; grams: number; isEmptied: boolean }
+  | { of: 'guideWords'; guide: string; step: string; isOwn: boolean }
+  | { of: 'cautionWords'; hazard: string; isOwn: boolean }
+  | { of: 'knowledge'; isShipped: boolean }
+  | { of: 'person'; isNew: boolean }
+  | { of: 'device' }
+  | { of: 'photo'; ofType: string }
+  | { of: 'sheet'; list: 'parts' | 'purchases' | 'families'; lines: number }
+  | { of: 'other'; said: string }
+export type ShopChangeOf = ShopChange['of']
+/** Made or changed, under its name. */
+type NamedThing = 'area' | 'place' | 'part' | 'wire' | 'family' | 'feederType' | 'procedure' | 'gun'
+type Named = { [K in NamedThing]: { of: K; name: string } }[NamedThing]
