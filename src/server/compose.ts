@@ -9,7 +9,7 @@ import { LifeStore } from './life/keep.ts'
 import { livesAtHand } from './life/work.ts'
 import { Underway } from './http/underway.ts'
 import { ShareStore } from './parts/sharestore.ts'
-import { Calendar } from './time/calendar.ts'
+import { ShopStore } from './shopmodel/store.ts'
 
 export interface Composed {
   deps: Deps
@@ -33,7 +33,7 @@ const LONGEST_MS = 5000
 /** The one place where parts are put together; tests hand in their own clock and random source. */
 export function compose(input: ComposeInput): Composed {
   const database = openDatabase(input.databaseUrl)
-  const own = { db: database.db, calendar: new Calendar(), now: input.now ?? Date.now }
+  const own = { db: database.db, shops: new ShopStore(), now: input.now ?? Date.now }
   const deps: Deps = {
     ...own,
     positions: new PositionStore(),

@@ -90,7 +90,7 @@ const ask = async (path: string, body?: unknown) => {
 }
 const ids = (await parts.deps.db.select({ id: stationNow.stationId }).from(stationNow)).map((r) => r.id)
 // Floor, guns and walks go by the fits that are kept.
-const lifeDeps = { db: parts.deps.db, calendar: parts.deps.calendar, now: Date.now }
+const lifeDeps = { db: parts.deps.db, shops: parts.deps.shops, now: Date.now }
 const lifeReader = new LifeReader(lifeDeps)
 const [refit = NaN] = await timed(1, () => keepFits(lifeDeps, lifeReader.fits))
 rows.push({

@@ -6,7 +6,7 @@ import { type ShopAnswer } from '@contract/shop.ts'
 import { type SpareGun } from '@contract/spareguns.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { setupOf } from '@server/rightparts/setup.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 import { ALUMINIUM, CORED, lookOf, openFitShop, STEEL, type FitShop } from '@server/testing/fitshop.ts'
 import { contentOf } from '@server/testing/powercut.ts'
 import { nextKey, type Client, type TestServer } from '@server/testing/testserver.ts'
@@ -30,8 +30,8 @@ const change = (names: readonly string[], wire: string, over: Record<string, unk
     ...over,
   })
 const setup = async (name: string) => {
-  const { db, calendar } = server.parts.deps
-  const shop = await loadShop(db, calendar, server.clock.nowMs)
+  const { db, shops } = server.parts.deps
+  const shop = await loadShop(db, shops, server.clock.nowMs)
   return setupOf(await hungOne(db, shop, id(name)), shop)
 }
 const codes = async (name: string) =>

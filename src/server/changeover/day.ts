@@ -10,7 +10,7 @@ import { hungAt, hungOne } from '@server/rightparts/hung.ts'
 import { stockedParts } from '@server/rightparts/line.ts'
 import { setupOf, type Hung } from '@server/rightparts/setup.ts'
 import { standingOfStations } from '@server/ledger/standings.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { planAt, type Planned } from './read.ts'
 
 type Line = z.output<typeof dayRequest>['lines'][number]
@@ -18,7 +18,7 @@ type Line = z.output<typeof dayRequest>['lines'][number]
 /** The day as entered, and the same work with booths grouped by wire. */
 export async function groupDay(deps: Deps, who: Who, r: { lines: Line[] }): Promise<DayAnswer> {
   mustRead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const entered = await readDay(deps, shop, r.lines)
   const { booths, wires, periods, cells } = entered
   const costs = await costTable(deps, shop, entered)
@@ -169,7 +169,7 @@ export async function wouldDedicatingPay(
   q: z.output<typeof dedicateQuery>,
 ): Promise<DedicateAnswer> {
   mustLead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const hung = await hungOne(deps.db, shop, q.stationId)
   const changes = await wireChanges(deps, q.stationId)
   const parts = await stockedParts(deps.db)

@@ -25,7 +25,7 @@ import {
   wireFacts,
   type Hung,
 } from '@server/rightparts/setup.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 
 export interface Planned {
   hung: Hung
@@ -92,7 +92,7 @@ export function planAt(
 /** What changing wire takes at some guns: parts against the shelf, order, minutes, money for leads. */
 export async function readChange(deps: Deps, who: Who, q: z.output<typeof changeQuery>): Promise<ChangeAnswer> {
   mustRead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const parts = await stockedParts(deps.db)
   const stationIds = q.stationIds.split(',')
   const isScrapped = q.isScrapped === undefined ? undefined : q.isScrapped === 'yes'

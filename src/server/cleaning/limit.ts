@@ -11,7 +11,7 @@ import { rulingFor } from '@core/houserule/schools.ts'
 import { isAluminium, isCored } from '@core/rightparts/facts.ts'
 import { type Built } from '@core/shop/built.ts'
 import { carrierIdsOf, ruledBy, wireFacts, type Hung } from '@server/rightparts/setup.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 
 /** How the nozzle of one gun is cleaned: by which hours, or looked at every day instead. */
 export interface CleaningHere {

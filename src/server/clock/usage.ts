@@ -9,7 +9,7 @@ import { DomainError } from '@server/http/problem.ts'
 import { actByKey } from '@server/ledger/lines.ts'
 import { lock } from '@server/projection/lock.ts'
 import { keyOf, writeAct, type SaidLine } from '@server/write/act.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { shiftSpan, shiftsOf } from '@server/time/calendar.ts'
 import { addDays, dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 
@@ -41,7 +41,7 @@ export function spanOf(
 /** A shift total typed at the desk or the booth. A later one for the same shift takes the place of the first. */
 export async function enterUsage(deps: Deps, who: Who, request: UsageRequest) {
   mustRead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const station = shop.stationById.get(request.stationId)
   if (!station) throw new DomainError('not-found', 'There is no such place.')
   mustLogAt(who, station)

@@ -7,7 +7,7 @@ import { type Deps, type Who } from '@server/http/context.ts'
 import { makeGun, setGunStatus } from '@server/gun/swap.ts'
 import { logActs } from '@server/logbook/log.ts'
 import { jointTrouble, setSettings, tag } from '@server/rightparts/act.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 
 const MIN_MS = 60_000
 const DAY_MS = 86_400_000
@@ -54,7 +54,7 @@ async function seizingTips(deps: Deps, who: Who, idOf: (name: string) => string)
 }
 
 async function spareGuns(deps: Deps, who: Who): Promise<void> {
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const familyOf = (name: string) => [...shop.families].find(([, n]) => n === name)?.[0] ?? null
   const make = (key: string, name: string, family: string) =>
     makeGun(

@@ -5,7 +5,7 @@ import { type Deps, type Who } from '@server/http/context.ts'
 import { logGuide, nearMiss } from '@server/guide/done.ts'
 import { setNote } from '@server/guide/notes.ts'
 import { logLiner, logStuck } from '@server/liner/act.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 
 const DAY_MS = 86_400_000
 
@@ -21,7 +21,7 @@ export async function plantGuides(deps: Deps, who: Who, idOf: (name: string) => 
     [3, 'R1', 'air'],
   ] as const)
     await nearMiss(ago(days), who, nearMissRequest.parse({ key: `story-near-${days}`, stationId: idOf(place), hazard }))
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const kelp = [...shop.families].find(([, name]) => name === 'Kelp')?.[0] ?? '*'
   await setNote(
     ago(60),

@@ -15,7 +15,7 @@ import { numbersOf, readingFacts } from '@server/reading/act.ts'
 import { readingsHere } from '@server/reading/kept.ts'
 import { targetHere } from '@server/reading/read.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 
 const DAY_MS = 86_400_000
 const SEED = 77
@@ -115,7 +115,7 @@ export async function plantReadings(planting: Planting): Promise<void> {
   pulls(read)
   looks(read)
   cleanings(read, said, deps.now())
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const places = [...new Set(said.map((s) => s.place))]
   await writeAct(deps, who, async (w) => {
     for (const place of places) {

@@ -3,7 +3,7 @@ import { ledgerEvent, person, station } from '@server/db/schema.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { correct } from '@server/logbook/correct.ts'
 import { logActs } from '@server/logbook/log.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 import { backWorked } from '@core/clock/schedule.ts'
 import { moveGun } from '@server/shop/move.ts'
 import { act } from '@contract/logbook.ts'
@@ -54,7 +54,7 @@ export async function plantStories(deps: Deps): Promise<void> {
 
 /** The moment from which so much working time has passed until now; the demo may be built at night or on a Sunday. */
 async function workedAgo(deps: Deps, stationId: string, workedMs: number): Promise<number> {
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   return backWorked(shop.scheduleOfArea(shop.stationById.get(stationId)?.areaId ?? ''), deps.now(), workedMs)
 }
 

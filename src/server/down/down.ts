@@ -12,10 +12,10 @@ import { guideFor, guideMinutes } from '@server/guide/read.ts'
 import { readSpares } from '@server/gun/swap.ts'
 import { linerHere } from '@server/liner/rulehere.ts'
 import { logFacts } from '@server/write/facts.ts'
-import { prices, ratesAt } from '@server/shop/prices.ts'
+import { prices, ratesAt } from '@server/shopmodel/prices.ts'
 import { builtHere, ruledBy, type Hung } from '@server/rightparts/setup.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { countTurned, explainedSince, explanationOf, type Explained } from './explained.ts'
 import { knowledgeNow } from './knowledge.ts'
 
@@ -31,7 +31,7 @@ const LAST_STOPS = 3
 export async function readDown(deps: Deps, who: Who, stationId: string): Promise<z.input<typeof downAnswer>> {
   mustRead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
   const hung = await hungOne(deps.db, shop, stationId)
   const [known, explained, stops] = await Promise.all([
     knowledgeNow(deps.db),

@@ -2,7 +2,7 @@ import { type z } from 'zod'
 import { compareRates, untilItTells } from '@core/stats/rates.ts'
 import { type downNowAnswer, type downNowQuery } from '@contract/down.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
-import { loadShop, mustHaveArea } from '@server/shop/model.ts'
+import { loadShop, mustHaveArea } from '@server/shopmodel/model.ts'
 import { stopsSince, type Stop } from './stops.ts'
 
 const DAY_MS = 86_400_000
@@ -12,7 +12,7 @@ type Answer = z.input<typeof downNowAnswer>
 export async function readDownNow(deps: Deps, who: Who, q: z.output<typeof downNowQuery>): Promise<Answer> {
   mustRead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
   mustHaveArea(shop, q.areaId)
   const sinceMs = nowMs - q.days * DAY_MS
   const beforeMs = sinceMs - q.days * DAY_MS

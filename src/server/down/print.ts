@@ -6,7 +6,7 @@ import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { pdfOf } from '@server/print/pdf.ts'
 import { symptomCards } from '@server/print/symptomcards.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { LEARNT_MS } from './down.ts'
 import { countTurned, explainedSince } from './explained.ts'
@@ -19,7 +19,7 @@ const MOST = 4
 export async function printSymptoms(deps: Deps, who: Who, q: z.output<typeof symptomsQuery>): Promise<Buffer> {
   mustRead(who)
   const [{ site }, { knowledge }, explained] = await Promise.all([
-    loadShop(deps.db, deps.calendar, deps.now()),
+    loadShop(deps.db, deps.shops, deps.now()),
     knowledgeNow(deps.db),
     explainedSince(deps.db, deps.now() - LEARNT_MS),
   ])

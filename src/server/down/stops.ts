@@ -3,7 +3,7 @@ import { type Cause } from '@core/diagnose/knowledge.ts'
 import { stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { stoppedMinutes } from '@server/projection/stationrows.ts'
-import { groupBy, type ShopModel } from '@server/shop/model.ts'
+import { groupBy, type ShopModel } from '@server/shopmodel/model.ts'
 import { knowledgeNow } from './knowledge.ts'
 import { explainedSince, explanationOf, type Explained } from './explained.ts'
 

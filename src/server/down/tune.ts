@@ -9,7 +9,7 @@ import { standingOfKindAt } from '@server/ledger/standings.ts'
 import { logFacts } from '@server/write/facts.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { builtHere, setupOf } from '@server/rightparts/setup.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 
 const DAY_MS = 86_400_000
 /** So long settings that worked are worth a look, and trials that nobody closed are one row of beads. */
@@ -20,7 +20,7 @@ const MOST_KEPT = 5
 export async function readTune(deps: Deps, who: Who, stationId: string): Promise<z.input<typeof tuneAnswer>> {
   mustRead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
   const hung = await hungOne(deps.db, shop, stationId)
   const [kept, tuned] = await Promise.all([
     standingOfKindAt(deps.db, { kind: 'tuneKept', stationId, sinceMs: nowMs - KEPT_MS }),

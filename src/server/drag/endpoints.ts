@@ -8,13 +8,13 @@ import { endpoint } from '@server/http/routes.ts'
 import { logFacts } from '@server/write/facts.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { readingsHere } from '@server/reading/kept.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 import { dragHere } from './ofplace.ts'
 
 /** The gun at one place as the feed path's model takes it: what is read, what is told, what is a guess. */
 export async function readDrag(deps: Deps, who: Who, q: z.output<typeof dragQuery>): Promise<DragAnswer> {
   mustRead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const hung = await hungOne(deps.db, shop, q.stationId)
   const { facts, made } = dragHere(hung, shop, await readingsHere(deps.db, hung, shop))
   const { setup } = facts

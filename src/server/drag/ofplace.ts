@@ -6,7 +6,7 @@ import { isMeasured } from '@core/ledger/exposure.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { carrierIdsOf, setupOf, type Hung } from '@server/rightparts/setup.ts'
 import { fittedHere, lastNumber, type ReadHere } from '@server/reading/kept.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 
 /** What is known of the gun at one place, for its drag. */
 export function dragFactsOf(hung: Hung, shop: ShopModel, here: ReadHere): DragFacts {

@@ -12,7 +12,7 @@ import { liveArcs } from '@server/ingest/settle.ts'
 import { standing, type Checked } from '@server/rightparts/findings.ts'
 import { findingLine, stockedParts } from '@server/rightparts/line.ts'
 import { shareFor } from '@server/parts/sharestore.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { cellsOf, nextWant, openWants, wantInColumn } from './cells.ts'
 import { survey, type Surveyed } from './survey.ts'
 
@@ -27,7 +27,7 @@ export async function readFloor(
 ): Promise<FloorAnswer> {
   mustRead(who)
   const nowMs = deps.now()
-  const [shop, fits] = await Promise.all([loadShop(deps.db, deps.calendar, nowMs), deps.lives.read(deps.db, nowMs)])
+  const [shop, fits] = await Promise.all([loadShop(deps.db, deps.shops, nowMs), deps.lives.read(deps.db, nowMs)])
   const wanted = filter.areaId ? shop.stations.filter((s) => s.areaId === filter.areaId).map((s) => s.id) : undefined
   const [surveyed, arcs, supply] = await Promise.all([
     survey(deps.db, shop, { nowMs, fits, store: deps.positions, ...(wanted ? { stationIds: wanted } : {}) }),

@@ -12,7 +12,7 @@ import { type headNow, type stationNow } from '@server/db/schema.ts'
 import { keptKey, type KeptFits } from '@server/life/keep.ts'
 import { type CleaningHere } from '@server/cleaning/limit.ts'
 import { type LinerHere } from '@server/liner/rulehere.ts'
-import { type KindRow, type RuleRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
+import { type KindRow, type RuleRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
 import { type PositionRow } from './positions.ts'
 
 export type HeadRow = typeof headNow.$inferSelect

@@ -7,7 +7,7 @@ import { type followUpRequest } from '@contract/followup.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { carrierAt, type Place } from '@server/write/place.ts'
 import { logFacts } from '@server/write/facts.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { OK } from '@server/write/changing.ts'
 
 /** Done, wherever it stands open: the feeder and the gun may each have asked for it. */

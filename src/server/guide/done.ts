@@ -13,7 +13,7 @@ import { logFacts } from '@server/write/facts.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { builtHere, likelyPart, type Hung } from '@server/rightparts/setup.ts'
 import { OK } from '@server/write/changing.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 
 type Done = z.output<typeof guideDoneRequest>
 

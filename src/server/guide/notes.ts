@@ -9,7 +9,7 @@ import { type Reader } from '@server/db/db.ts'
 import { isLead, mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { changing } from '@server/write/changing.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 import { type OwnCautions, type OwnNote } from './steps.ts'
 
 const ALL = '*'
@@ -77,7 +77,7 @@ const YEAR_MS = 365 * 86_400_000
 /** Every caution with its words, and the near misses said of it in a year: places, never people. */
 export async function readCautions(deps: Deps, who: Who): Promise<CautionsAnswer> {
   mustLead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const own = await ownCautions(deps.db)
   const told = await standingOfKind(deps.db, 'nearMiss', deps.now() - YEAR_MS)
   const misses = told.flatMap(({ fact, happenedMs, stationId }) =>

@@ -11,7 +11,7 @@ import { DomainError } from '@server/http/problem.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { brief, stockedParts } from '@server/rightparts/line.ts'
 import { builtHere, ruledBy } from '@server/rightparts/setup.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { guideAtFamily, guideAtPlace } from './at.ts'
 import { ownCautions, ownNotes } from './notes.ts'
 import { stepLine } from './steps.ts'
@@ -64,7 +64,7 @@ export function guideMinutes(shop: ShopModel, of: GuideFor, guide: GuideKey): Mi
 /** One guide for one gun or family, in this shop's words and units. */
 export async function readGuide(deps: Deps, who: Who, q: z.output<typeof guideQuery>): Promise<GuideAnswer> {
   mustRead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const of = await guideFor(deps, shop, q)
   const there = GUIDE_KEYS.filter((k) => hasGuide(of.at, k))
   const guide = q.guide && there.includes(q.guide) ? q.guide : null

@@ -2,7 +2,7 @@ import { CAUTIONS, cautionWords, type Hazard } from '@core/guide/cautions.ts'
 import { type Step } from '@core/guide/step.ts'
 import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
 import { type CautionLine, type GuideStep } from '@contract/guide.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 
 export type OwnCautions = Partial<Record<Hazard, string>>
 export interface OwnNote {

@@ -24,13 +24,13 @@ import { tryoutsAt } from '@server/life/tryouts.ts'
 import { usualHere } from '@server/logbook/payback.ts'
 import { lastLines } from '@server/logbook/read.ts'
 import { shareFor } from '@server/parts/sharestore.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 
 /** Everything about one place: what is on its gun, how long it lasts, what to do, what was done. */
 export async function readGun(deps: Deps, who: Who, stationId: string): Promise<GunAnswer> {
   mustRead(who)
   const nowMs = deps.now()
-  const [shop, fits] = await Promise.all([loadShop(deps.db, deps.calendar, nowMs), deps.lives.read(deps.db, nowMs)])
+  const [shop, fits] = await Promise.all([loadShop(deps.db, deps.shops, nowMs), deps.lives.read(deps.db, nowMs)])
   const [s] = await survey(deps.db, shop, { nowMs, stationIds: [stationId], fits })
   if (!s) throw new DomainError('not-found', 'There is no such place.', ['Find it by its number.'])
   const [names, stocked, tape, usualActs, notes, nameOf, tryouts] = await Promise.all([
@@ -303,7 +303,7 @@ async function clockNotes(db: Reader, s: Surveyed): Promise<string[]> {
 
 export async function findPlaces(deps: Deps, who: Who): Promise<FindAnswer> {
   mustRead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const nows = await deps.db.select({ stationId: stationNow.stationId, gunId: stationNow.gunId }).from(stationNow)
   const names = await carrierNames(
     deps.db,

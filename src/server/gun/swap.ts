@@ -21,7 +21,7 @@ import { actByKey } from '@server/ledger/lines.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { builtHere } from '@server/rightparts/setup.ts'
 import { changing, OK } from '@server/write/changing.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { mountedLine } from '@server/shop/places.ts'
 import { keyOf, writeAct, type Writing } from '@server/write/act.ts'
 
@@ -32,7 +32,7 @@ export async function readSpares(
   stationId: string | undefined,
 ): Promise<z.input<typeof sparesAnswer>> {
   mustRead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const here = stationId ? builtHere(await hungOne(deps.db, shop, stationId), shop) : null
   const rows = await deps.db
     .select({ gun: carrier, now: carrierNow })

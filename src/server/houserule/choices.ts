@@ -8,13 +8,13 @@ import { type Tx } from '@server/db/db.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { changing } from '@server/write/changing.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 
 /** What the shop chose among the schools, scope by scope. */
 export async function readChoices(deps: Deps, who: Who): Promise<z.input<typeof choicesAnswer>> {
   mustRead(who)
   const [{ site }, rows, people] = await Promise.all([
-    loadShop(deps.db, deps.calendar, deps.now()),
+    loadShop(deps.db, deps.shops, deps.now()),
     deps.db.select().from(houseChoice),
     deps.db.select().from(person),
   ])

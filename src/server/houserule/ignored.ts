@@ -6,7 +6,7 @@ import { type IgnoredAnswer } from '@contract/houserule.ts'
 import { ledgerEvent, life, stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
-import { loadShop, type RuleRow, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type RuleRow, type ShopModel } from '@server/shopmodel/model.ts'
 
 const DAYS = 60
 const DAY_MS = 86_400_000
@@ -18,7 +18,7 @@ const HARMS: readonly OutReason[] = ['burnedBack', 'stripped', 'blocked', 'kinke
 export async function readIgnored(deps: Deps, who: Who): Promise<IgnoredAnswer> {
   mustLead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
   const { lives, stopsOf } = await endedSince(deps.db, nowMs - DAYS * DAY_MS)
   const isHarm = (l: (typeof lives)[number]) =>
     HARMS.includes(l.outReason) || stopsOf(l.toEventId).some((ms) => Math.abs(ms - l.toMs) < SAME_MS)

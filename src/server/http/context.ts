@@ -1,5 +1,5 @@
 import { type Db } from '@server/db/db.ts'
-import { type Calendar } from '@server/time/calendar.ts'
+import { type ShopStore } from '@server/shopmodel/store.ts'
 import { type PositionStore } from '@server/floor/positions.ts'
 import { type LifeStore } from '@server/life/keep.ts'
 import { type LifeWork } from '@server/life/work.ts'
@@ -10,7 +10,7 @@ import { DomainError } from './problem.ts'
 /** What every service is handed: the wiring module fills it, tests override parts. */
 export interface Deps {
   db: Db
-  calendar: Calendar
+  shops: ShopStore
   positions: PositionStore
   shares: ShareStore
   /** How long parts last, as it is kept; and who works it out. */

@@ -14,7 +14,7 @@ import {
 import { UNTOLD_FAMILY, UNTOLD_PART } from '@core/rightparts/untold.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
 import { type BadRow } from '@contract/ingest.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { badCell, cellOf, type Sheet } from './sheet.ts'
 
 export interface PlannedPart {

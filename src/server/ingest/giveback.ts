@@ -20,7 +20,7 @@ import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { fromRow } from '@server/ledger/lines.ts'
 import { harmless } from '@server/logbook/csv.ts'
 import { readPurchases } from '@server/parts/purchases.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { shiftSpan, shiftsOf } from '@server/time/calendar.ts'
 import { addDays, dayOf, wallOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { LABELS, WANTED } from './sheet.ts'
@@ -51,7 +51,7 @@ const DAYS_BACK = 366
 export async function sheetBack(deps: Deps, who: Who, query: z.output<typeof sheetQuery>): Promise<string> {
   mustLead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
   const { zone } = shop.site
   const to = query.to ?? dayOf(zone, nowMs)
   const from = query.from ?? addDays(to, -DAYS_BACK)

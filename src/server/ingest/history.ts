@@ -1,7 +1,7 @@
 import { groupKey, readNote, type NoteAct, type ReadNote } from '@core/ingest/notes.ts'
 import { parseNumber } from '@core/ingest/columns.ts'
 import { type BadRow, type NoteDecision } from '@contract/ingest.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { wallToMsOrNext } from '@server/time/wall.ts'
 import { badCell, cellOf, parseWhen, type Sheet } from './sheet.ts'
 

@@ -6,7 +6,7 @@ import { type Reader } from '@server/db/db.ts'
 import { once } from '@server/http/once.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { writeAct, type Writing } from '@server/write/act.ts'
 import { decided, type HistoryPlan } from './history.ts'
 import { sheetKey, usageKey } from './key.ts'
@@ -23,7 +23,7 @@ import { writeUsage } from './takeusage.ts'
 /** What a sheet holds, what is wrong with it, and what taking it in would do. Writes nothing. */
 export async function previewImport(deps: Deps, who: Who, request: ImportRequest): Promise<ImportPreview> {
   mustLead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const { sheet, bad, planned } = await planOf(deps.db, request, { shop, nowMs: deps.now() })
   return {
     headings: sheet.headings,

@@ -2,7 +2,7 @@ import { parseNumber } from '@core/ingest/columns.ts'
 import { kindFromWord } from '@core/path/kinds.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
 import { type BadRow } from '@contract/ingest.ts'
-import { type KindRow, type ShopModel } from '@server/shop/model.ts'
+import { type KindRow, type ShopModel } from '@server/shopmodel/model.ts'
 import { wallToMsOrNext } from '@server/time/wall.ts'
 import { badCell, cellOf, parseDay, type Sheet } from './sheet.ts'
 

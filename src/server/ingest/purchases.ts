@@ -2,7 +2,7 @@ import { readAmount, readItem, type Item, type Known } from '@core/ingest/purcha
 import { type BadRow } from '@contract/ingest.ts'
 import { part } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { badCell, cellOf, parseMonth, type Sheet } from './sheet.ts'
 

@@ -4,7 +4,7 @@ import { transact } from '@server/db/db.ts'
 import { type Deps } from '@server/http/context.ts'
 import { nothingTouched } from '@server/ledger/lines.ts'
 import { project } from '@server/projection/project.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 import { RAW_KEPT_MS } from './telemetry.ts'
 
 const AT_ONCE = 1
@@ -26,7 +26,7 @@ export async function settle(deps: Deps): Promise<number> {
       .for('update', { skipLocked: true })
     if (dirty.length === 0) return 0
     const touched = { ...nothingTouched(), carrierIds: new Set(dirty.map((d) => d.headId)) }
-    await project(tx, touched, await loadShop(tx, deps.calendar, deps.now()))
+    await project(tx, touched, await loadShop(tx, deps.shops, deps.now()))
     await tx
       .update(feeder)
       .set({ dirtyMs: null })

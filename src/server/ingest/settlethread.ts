@@ -4,7 +4,7 @@ import { PositionStore } from '@server/floor/positions.ts'
 import { LifeStore } from '@server/life/keep.ts'
 import { livesAtHand } from '@server/life/work.ts'
 import { ShareStore } from '@server/parts/sharestore.ts'
-import { Calendar } from '@server/time/calendar.ts'
+import { ShopStore } from '@server/shopmodel/store.ts'
 import { clockMovedBy } from '@server/time/clock.ts'
 import { Settler } from './settler.ts'
 
@@ -22,7 +22,7 @@ function count({ databaseUrl, clockShiftMs }: Given): void {
   const port = parentPort
   if (!port) return
   const database = openDatabase(databaseUrl)
-  const own = { db: database.db, calendar: new Calendar(), now: clockMovedBy(clockShiftMs) }
+  const own = { db: database.db, shops: new ShopStore(), now: clockMovedBy(clockShiftMs) }
   const deps = {
     ...own,
     positions: new PositionStore(),

@@ -6,7 +6,7 @@ import { person } from '@server/db/schema.ts'
 import { knownKeys } from '@server/ledger/lines.ts'
 import { type SaidAct, type SaidLine, type Writing } from '@server/write/act.ts'
 import { carrierAt, type Place, placesByName } from '@server/write/place.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { decided, type HistoryPlan, type PlannedNote } from './history.ts'
 import { shortHash } from './key.ts'
 

@@ -1,7 +1,7 @@
 import { parseNumber } from '@core/ingest/columns.ts'
 import { type BadRow } from '@contract/ingest.ts'
 import { spanOf } from '@server/clock/usage.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { badCell, cellOf, parseDay, type Sheet } from './sheet.ts'
 

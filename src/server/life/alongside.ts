@@ -1,8 +1,8 @@
 import { type WearAndChance } from '@core/life/renewalgrid.ts'
 import { bestRule, valueLost, type OneChange, type RuleCosts } from '@core/life/rulecost.ts'
 import { type LifeAnswer } from '@contract/life.ts'
-import { type ShopModel } from '@server/shop/model.ts'
-import { prices } from '@server/shop/prices.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
+import { prices } from '@server/shopmodel/prices.ts'
 import { keptKey, type KeptFits } from './keep.ts'
 
 /** What is off anyway when one of these is out; a guess of how much of its minutes that saves. */

@@ -5,8 +5,8 @@ import { type Reader } from '@server/db/db.ts'
 import { stopsSince } from '@server/down/stops.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { costedStops, type CostedStop } from '@server/payback/stopuse.ts'
-import { groupBy, type KindRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
-import { prices } from '@server/shop/prices.ts'
+import { groupBy, type KindRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
+import { prices } from '@server/shopmodel/prices.ts'
 import { type Life } from './lives.ts'
 
 const DAY_MS = 86_400_000

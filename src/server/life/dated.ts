@@ -2,7 +2,7 @@ import { and, gte, inArray, isNotNull } from 'drizzle-orm'
 import { reading, spoolNow } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
-import { groupBy } from '@server/shop/model.ts'
+import { groupBy } from '@server/shopmodel/model.ts'
 import { type Level } from './groups.ts'
 import { LOOK_BACK_MS, type Life, type Places } from './lives.ts'
 

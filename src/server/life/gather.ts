@@ -5,7 +5,7 @@ import { type Reader } from '@server/db/db.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { linerRule } from '@server/liner/rulehere.ts'
 import { readSupplyOf } from '@server/parts/sharestore.ts'
-import { loadShop, type KindRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
+import { loadShop, type KindRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
 import { type z } from 'zod'
 import { costsOf, stopsForCosts } from './costs.ts'
 import { type Fitter } from './fitter.ts'
@@ -25,7 +25,7 @@ export const FIRST_KIND = 'tip'
 export async function gather(deps: KeepDeps, fitter: Fitter, q: LifeQuery) {
   const { db } = deps
   const nowMs = deps.now()
-  const shop = await loadShop(db, deps.calendar, nowMs)
+  const shop = await loadShop(db, deps.shops, nowMs)
   const kind = mustHaveKind(shop, q.kind ?? FIRST_KIND)
   const where = whereOf(shop, q.where)
   const [found, { shares }, stops, believe, hung] = await Promise.all([

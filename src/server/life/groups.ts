@@ -2,7 +2,7 @@ import { inArray } from 'drizzle-orm'
 import { type LifeBy } from '@contract/life.ts'
 import { carrierNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { datedLevels, type DatedBy } from './dated.ts'
 import { type Life, type Places } from './lives.ts'
 

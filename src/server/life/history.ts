@@ -2,7 +2,7 @@ import { type LifeAnswer } from '@contract/life.ts'
 import { type Reader } from '@server/db/db.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { namesOfChange, NO_NAMES } from '@server/logbook/read.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 
 const MOST = 8
 /** What was chosen for a kind before, from the ledger, newest first: the class's own lines and those for all. */

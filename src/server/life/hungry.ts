@@ -5,7 +5,7 @@ import { WHOLE_SHARE, type Prior } from '@core/life/thinned.ts'
 import { type LifeAnswer } from '@contract/life.ts'
 import { carrierNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { groupBy, type ShopModel } from '@server/shop/model.ts'
+import { groupBy, type ShopModel } from '@server/shopmodel/model.ts'
 import { type Told } from './compared.ts'
 import { type Fitter } from './fitter.ts'
 

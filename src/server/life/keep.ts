@@ -6,8 +6,8 @@ import { lifeFit } from '@server/db/schema.ts'
 import { type Db, type Reader } from '@server/db/db.ts'
 import { type CostedStop } from '@server/payback/stopuse.ts'
 import { readSupplyOf } from '@server/parts/sharestore.ts'
-import { loadShop, type KindRow, type ShopModel } from '@server/shop/model.ts'
-import { type Calendar } from '@server/time/calendar.ts'
+import { loadShop, type KindRow, type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopStore } from '@server/shopmodel/store.ts'
 import { costsOf, stopsForCosts } from './costs.ts'
 import { type Fitter, keyOf } from './fitter.ts'
 import { gapsOf, MOSTLY, wordsOf, type Believed } from './known.ts'
@@ -15,7 +15,7 @@ import { livesOf } from './lives.ts'
 
 export interface KeepDeps {
   db: Db
-  calendar: Calendar
+  shops: ShopStore
   now: () => number
 }
 export interface KeptRow {
@@ -54,7 +54,7 @@ export async function keepFits(
 async function keepAll(deps: KeepDeps, fitter: Fitter, onProgress: Progress): Promise<{ made: number; of: number }> {
   const { db } = deps
   const nowMs = deps.now()
-  const shop = await loadShop(db, deps.calendar, nowMs)
+  const shop = await loadShop(db, deps.shops, nowMs)
   const [{ shares }, stops, believe, kept] = await Promise.all([
     readSupplyOf(db, shop, nowMs),
     stopsForCosts(db, shop, nowMs),

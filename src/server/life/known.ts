@@ -7,7 +7,7 @@ import { type LoggingShareLine } from '@contract/parts.ts'
 import { toldLife } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { shareFor } from '@server/parts/sharestore.ts'
-import { type KindRow, type ShopModel } from '@server/shop/model.ts'
+import { type KindRow, type ShopModel } from '@server/shopmodel/model.ts'
 import { type Life } from './lives.ts'
 
 /** Where nothing tells how much is written down. A guess, wide enough to hold most shops. */

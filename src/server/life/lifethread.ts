@@ -2,7 +2,7 @@ import { setTimeout as setTimeoutAsync } from 'node:timers/promises'
 import { parentPort, Worker, workerData } from 'node:worker_threads'
 import { openDatabase } from '@server/db/db.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { Calendar } from '@server/time/calendar.ts'
+import { ShopStore } from '@server/shopmodel/store.ts'
 import { clockMovedBy } from '@server/time/clock.ts'
 import { keepFits } from './keep.ts'
 import { LifeReader } from './reader.ts'
@@ -35,7 +35,7 @@ function serve({ databaseUrl, clockShiftMs }: Given): void {
   const port = parentPort
   if (!port) return
   const database = openDatabase(databaseUrl)
-  const deps = { db: database.db, calendar: new Calendar(), now: clockMovedBy(clockShiftMs) }
+  const deps = { db: database.db, shops: new ShopStore(), now: clockMovedBy(clockShiftMs) }
   const reader = new LifeReader(deps)
   let [asking, isStopping] = [0, false]
   const keep = () =>

@@ -11,7 +11,7 @@ import { type Standing } from '@core/ledger/resolve.ts'
 import { type KeptReading } from '@core/reading/alarms.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { keptReading } from '@server/projection/rows.ts'
-import { groupBy } from '@server/shop/model.ts'
+import { groupBy } from '@server/shopmodel/model.ts'
 import { LOOK_BACK_MS, type Life, type Places } from './lives.ts'
 
 /** What a sign of a liner is read from. */

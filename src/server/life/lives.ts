@@ -6,7 +6,7 @@ import { headNow, positionNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { amountOf } from '@server/logbook/payback.ts'
-import { groupBy, type KindRow, type ShopModel } from '@server/shop/model.ts'
+import { groupBy, type KindRow, type ShopModel } from '@server/shopmodel/model.ts'
 
 export interface Life extends LifeFact {
   carrierId: string

@@ -4,7 +4,7 @@ import { isMeasured } from '@core/ledger/exposure.ts'
 import { costOfAge, totalOf, type CostRate } from '@core/life/rulecost.ts'
 import { type LifeAnswer } from '@contract/life.ts'
 import { type headNow } from '@server/db/schema.ts'
-import { type KindRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
+import { type KindRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
 import { type CostsHere } from './costs.ts'
 import { type signsHere } from './linersigns.ts'
 

@@ -2,7 +2,7 @@ import { sql } from 'drizzle-orm'
 import { perTips } from '@core/life/pertips.ts'
 import { type LifeAnswer } from '@contract/life.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type ShopModel, type StationRow } from '@server/shop/model.ts'
+import { type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
 import { LOOK_BACK_MS } from './lives.ts'
 
 /** What the tip screws into: how many of it go for 100 tips tells how tips are put on. */

@@ -6,7 +6,7 @@ import { type LinerTerms } from '@core/liner/clauses.ts'
 import { type LifeAnswer, type LifeTold, type LinerSignsAnswer, type signsAnswer } from '@contract/life.ts'
 import { type Reader } from '@server/db/db.ts'
 import { readSupplyOf } from '@server/parts/sharestore.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { alongsideOf } from './alongside.ts'
 import { comparedOf, groupsOf, longerOf, type Group, type Told } from './compared.ts'
 import { Fitter, keyOf } from './fitter.ts'
@@ -71,8 +71,8 @@ export class LifeReader {
   }
   /** The lives of a kind, told with their gaps, for a try-out that ends. */
   async told(kindKey: string): Promise<Told[]> {
-    const { db, calendar } = this.deps
-    const shop = await loadShop(db, calendar, this.deps.now())
+    const { db, shops } = this.deps
+    const shop = await loadShop(db, shops, this.deps.now())
     const kind = mustHaveKind(shop, kindKey)
     const { shares } = await readSupplyOf(db, shop, this.deps.now())
     const { lives } = await livesOf(db, shop, { kind, nowMs: this.deps.now() })

@@ -14,7 +14,7 @@ import { survey } from '@server/floor/survey.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { changing } from '@server/write/changing.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 
 const LINER = 'liner'
 /** Chooses when a kind is changed at a class of places; the look and the cleaning of the rule stay as they are. */
@@ -28,7 +28,7 @@ export const chooseLifeRule = (
     change: chosen(r, basis?.n ?? null),
     work: async (tx) => {
       const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
-      const shop = await loadShop(tx, deps.calendar, deps.now())
+      const shop = await loadShop(tx, deps.shops, deps.now())
       if (!kind || (r.classKey !== '*' && !shop.classes.has(r.classKey)))
         throw new DomainError('not-found', 'There is no such part or class of places.', ['Choose one of those shown.'])
       mustMakeSense(r)
@@ -103,7 +103,7 @@ export async function previewRule(
 ): Promise<z.input<typeof previewAnswer>> {
   mustLead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
   const under = withLimit(shop, q)
   const [now, then] = await Promise.all([opensUnder(deps, shop, nowMs), opensUnder(deps, under, nowMs)])
   const nameOf = (id: string) => shop.stationById.get(id)?.name ?? '?'
@@ -119,6 +119,7 @@ function withLimit(shop: ShopModel, q: z.output<typeof previewQuery>): ShopModel
   const choice = linerChoice({ kindKey: q.kind, classKey: q.classKey, school: q.school ?? 'fixed', terms: termsOf(q) })
   return {
     ...shop,
+    revision: null,
     choices: choice ? choicesWith(shop.choices, choice) : shop.choices,
     ruleFor: (kindKey, classKey) => {
       const rule = shop.ruleFor(kindKey, classKey)

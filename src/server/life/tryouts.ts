@@ -12,7 +12,7 @@ import { type Reader } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { changing } from '@server/write/changing.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { type Told } from './compared.ts'
 
 type Row = typeof tryout.$inferSelect
@@ -88,7 +88,7 @@ export const startTryout = (deps: Deps, who: Who, r: z.output<typeof tryoutReque
     key: r.key,
     change: begun(r),
     work: async (tx) => {
-      const shop = await loadShop(tx, deps.calendar, deps.now())
+      const shop = await loadShop(tx, deps.shops, deps.now())
       const ids = [...new Set(r.stationIds)]
       if (!(await tx.select().from(partKind).where(eq(partKind.key, r.kindKey)))[0])
         throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
@@ -137,7 +137,7 @@ export const endTryout = (
       const verdict = standNow(row, await at.told(row.kindKey))
       await tx.update(tryout).set({ toMs: deps.now(), verdict }).where(eq(tryout.id, row.id))
       if (!at.request.fits) return
-      for (const p of unprovenOf(row, await loadShop(tx, deps.calendar, deps.now())))
+      for (const p of unprovenOf(row, await loadShop(tx, deps.shops, deps.now())))
         await tx
           .update(part)
           .set({ fit: { ...(p.fit ?? UNTOLD_PART), proof: 'confirmed' } })

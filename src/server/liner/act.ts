@@ -16,12 +16,12 @@ import { keyOf } from '@server/write/act.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { builtHere, likelyPart } from '@server/rightparts/setup.ts'
 import { OK } from '@server/write/changing.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { linerHistory } from './history.ts'
 
 /** A liner that stuck on the way in, as evidence; a kinked one is scrap at once, and nobody can say otherwise. */
 export async function logStuck(deps: Deps, who: Who, r: z.output<typeof stuckRequest>): Promise<StuckAnswer> {
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const hung = await hungOne(deps.db, shop, r.stationId)
   const { cableM, familyId } = builtHere(hung, shop)
   const neckMm = shop.familyById.get(familyId ?? '')?.fit?.neckMm ?? 0

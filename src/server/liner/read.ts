@@ -14,7 +14,7 @@ import { brief } from '@server/rightparts/line.ts'
 import { guideFor, guideMinutes, type GuideFor } from '@server/guide/read.ts'
 import { ownCautions, ownNotes } from '@server/guide/notes.ts'
 import { stepLine } from '@server/guide/steps.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 import { linerHistory, spoiledShare, type LinerHistory } from './history.ts'
 
 /** What runs inside a feeder, from the socket to the rolls: a guess, longer where the liner goes on to them. */
@@ -28,7 +28,7 @@ const LONG_CABLE_MM = 3600
 /** Everything a liner job wants at hand before a tool is picked up, and its steps. */
 export async function readLiner(deps: Deps, who: Who, q: z.output<typeof linerQuery>): Promise<LinerAnswer> {
   mustRead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const hung = await hungOne(deps.db, shop, q.stationId)
   const of = await guideFor(deps, shop, q)
   if (of.at.setup.parts['liner'] === undefined)

@@ -11,7 +11,7 @@ import { once } from '@server/http/once.ts'
 import { isLead, mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { actByKey, fromRow, type Draft, type EventRow } from '@server/ledger/lines.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { keyOf, writeAct, type PutRight, type Writing } from '@server/write/act.ts'
 import { carrierAt, checkTime, placeOf } from '@server/write/place.ts'
 

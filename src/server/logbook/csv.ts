@@ -3,7 +3,7 @@ import { type Fact } from '@core/ledger/event.ts'
 import { and, gte, lt } from 'drizzle-orm'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 import { addDays, dayOf, wallOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { linesWhere } from './read.ts'
 
@@ -13,7 +13,7 @@ export const harmless = (text: string) => (/^[=+\-@\t\r]/.test(text) ? `'${text}
 /** The log between two days as CSV, oldest first, times in the site's zone. */
 export async function logbookCsv(deps: Deps, who: Who, span: { from: string; to: string }): Promise<string> {
   mustRead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const zone = shop.site.zone
   const where = and(
     gte(ledgerEvent.happenedMs, wallToMsOrNext(zone, span.from, '00:00')),

@@ -5,7 +5,7 @@ import { once } from '@server/http/once.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { actsByKeys, toRow, type EventRow } from '@server/ledger/lines.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { likelyPart } from '@server/rightparts/setup.ts'
 import { keyOf, writeAct, type Writing } from '@server/write/act.ts'
@@ -22,7 +22,7 @@ export async function logActs(deps: Deps, who: Who, request: { key: string; acts
   const known = async () => {
     const rows = await loggedBefore(deps.db, request.key, request.acts.length)
     if (!rows) return null
-    const shop = await loadShop(deps.db, deps.calendar, deps.now())
+    const shop = await loadShop(deps.db, deps.shops, deps.now())
     return { logged: await payBack(deps.db, shop, rows), isRepeat: true }
   }
   return once(known, async () => {

@@ -6,7 +6,7 @@ import { type LoggedAct } from '@contract/logbook.ts'
 import { life } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type EventRow } from '@server/ledger/lines.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 
 type LifeRow = typeof life.$inferSelect
 

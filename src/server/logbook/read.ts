@@ -11,7 +11,7 @@ import { type Reader } from '@server/db/db.ts'
 import { knowledgeNow } from '@server/down/knowledge.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { fromRow, occurrenceOf, type EventRow } from '@server/ledger/lines.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { addDays, dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { isOwn } from './correct.ts'
 import { isReadLine, isToRead } from './toread.ts'
@@ -23,7 +23,7 @@ export async function readLogbook(
   query: { day?: string | undefined; stationId?: string | undefined; position?: string | undefined },
 ): Promise<LogbookAnswer> {
   mustRead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const zone = shop.site.zone
   const today = dayOf(zone, deps.now())
   const day = query.day ?? today

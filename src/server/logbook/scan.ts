@@ -8,7 +8,7 @@ import { mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.t
 import { DomainError } from '@server/http/problem.ts'
 import { actByKey, fromRow } from '@server/ledger/lines.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { correct } from './correct.ts'
 import { logActs, SAID_KINDS } from './log.ts'
 import { keyOf } from '@server/write/act.ts'
@@ -20,7 +20,7 @@ const SAME_MS = 120_000
 /** What a scanned code means here: a gun to open, an act to log, or "the last one was two". */
 export async function scan(deps: Deps, who: Who, r: z.output<typeof scanRequest>): Promise<Answer> {
   mustRead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const read = readCode(r.code, shop.kinds)
   if (!read)
     throw new DomainError('bad-request', 'That code is none of this shop’s.', [

@@ -3,7 +3,7 @@ import { kgPerPart, takenByPurchases, type Bought, type Taken } from '@core/part
 import { type BoughtLine } from '@contract/parts.ts'
 import { purchase } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { purchaseIdentity } from '@server/ingest/purchases.ts'
 

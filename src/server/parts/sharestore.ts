@@ -1,6 +1,6 @@
 import { type BoughtLine, type LoggingShareLine } from '@contract/parts.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { boughtLines, readPurchases } from './purchases.ts'
 import { readShares } from './shares.ts'
 

@@ -10,7 +10,7 @@ import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { type Writing } from '@server/write/act.ts'
 import { changing } from '@server/write/changing.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 import { dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { LOOK_BACK_MS } from './shares.ts'
 import { readSupplyOf } from './sharestore.ts'
@@ -20,7 +20,7 @@ import { readTins } from './stretches.ts'
 export async function readSupply(deps: Deps, who: Who): Promise<SupplyAnswer> {
   mustLead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
   const [{ shares, bought }, tins] = await Promise.all([
     readSupplyOf(deps.db, shop, nowMs),
     readTins(deps.db, nowMs - LOOK_BACK_MS),

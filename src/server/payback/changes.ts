@@ -6,7 +6,7 @@ import { type PaybackAnswer } from '@contract/payback.ts'
 import { type Reader } from '@server/db/db.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { namesOfChange, NO_NAMES } from '@server/logbook/read.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 
 const MOST = { single: 60, rules: 30 }
 /** Parts whose change is a change of how it feeds; a tip is changed every day. */

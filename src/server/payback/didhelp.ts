@@ -5,7 +5,7 @@ import { type helpAnswer, type helpQuery } from '@contract/payback.ts'
 import { stopsSince } from '@server/down/stops.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { loadShop, mustHaveArea, type StationRow } from '@server/shop/model.ts'
+import { loadShop, mustHaveArea, type StationRow } from '@server/shopmodel/model.ts'
 import { addUsed, NOTHING_USED, usageIn, type Used, type Window } from './usagein.ts'
 
 const DAY_MS = 86_400_000
@@ -22,7 +22,7 @@ export async function readHelp(
 ): Promise<z.input<typeof helpAnswer>> {
   mustRead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
   mustHaveArea(shop, q.areaId)
   if (q.stationId && !shop.stationById.has(q.stationId)) throw new DomainError('not-found', 'There is no such place.')
   if (!(q.atMs < nowMs - DAY_MS))

@@ -9,8 +9,8 @@ import { type Reader } from '@server/db/db.ts'
 import { stopsSince } from '@server/down/stops.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
-import { loadShop, mustHaveArea, type ShopModel } from '@server/shop/model.ts'
-import { prices } from '@server/shop/prices.ts'
+import { loadShop, mustHaveArea, type ShopModel } from '@server/shopmodel/model.ts'
+import { prices } from '@server/shopmodel/prices.ts'
 import { changesSince } from './changes.ts'
 import { costedStops, type CostedStop } from './stopuse.ts'
 import { addUsed, NOTHING_USED, usageIn } from './usagein.ts'
@@ -22,7 +22,7 @@ type Answer = z.input<typeof paybackAnswer>
 export async function readPayback(deps: Deps, who: Who, q: z.output<typeof paybackQuery>): Promise<Answer> {
   mustRead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
   mustHaveArea(shop, q.areaId)
   const sinceMs = nowMs - q.days * DAY_MS
   const beforeMs = sinceMs - q.days * DAY_MS

@@ -5,8 +5,8 @@ import { type Standing } from '@core/ledger/resolve.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type Stop } from '@server/down/stops.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
-import { groupBy, type ShopModel } from '@server/shop/model.ts'
-import { prices, ratesAt } from '@server/shop/prices.ts'
+import { groupBy, type ShopModel } from '@server/shopmodel/model.ts'
+import { prices, ratesAt } from '@server/shopmodel/prices.ts'
 
 /** A stop with all that went into it. */
 export interface CostedStop extends Stop {

@@ -4,7 +4,7 @@ import { gte, isNull, or } from 'drizzle-orm'
 import { mount } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { headClocksSince } from '@server/projection/gather.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 
 export interface Window {
   fromMs: number

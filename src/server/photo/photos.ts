@@ -13,7 +13,7 @@ import { keyOf, writeAct } from '@server/write/act.ts'
 import { shopLine } from '@server/write/changing.ts'
 import { isOwn } from '@server/logbook/correct.ts'
 import { recode } from './recode.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 
 const LINE = {
   id: photo.id,
@@ -32,7 +32,7 @@ const LINE = {
 export async function listPhotos(deps: Deps, who: Who, of: PhotoOf): Promise<z.input<typeof photosAnswer>> {
   mustRead(who)
   const [{ site }, rows] = await Promise.all([
-    loadShop(deps.db, deps.calendar, deps.now()),
+    loadShop(deps.db, deps.shops, deps.now()),
     deps.db
       .select(LINE)
       .from(photo)

@@ -1,6 +1,6 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js'
 import { codedActs, codePath, type CodedAct } from '@core/logbook/actcode.ts'
-import { type ShopModel, type StationRow } from '@server/shop/model.ts'
+import { type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
 import { MM } from './pdf.ts'
 
 /** The acts a hand does at a booth, most often first; a card has room for nine. */

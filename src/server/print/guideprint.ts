@@ -3,7 +3,7 @@ import { type guideQuery } from '@contract/guide.ts'
 import { type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { readGuide } from '@server/guide/read.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { guideSheet, SHIFTS, sizesFor } from './guidesheet.ts'
 import { pdfOf } from './pdf.ts'
@@ -16,7 +16,7 @@ export async function printGuide(
 ): Promise<{ pdf: Buffer; pages: number; name: string }> {
   const guide = await readGuide(deps, who, query)
   if (!guide.guide) throw new DomainError('bad-request', 'Say which guide.', ['Choose one of the list.'])
-  const { site } = await loadShop(deps.db, deps.calendar, deps.now())
+  const { site } = await loadShop(deps.db, deps.shops, deps.now())
   const date = dayOf(site.zone, deps.now())
   let made: { pdf: Buffer; pages: number } = { pdf: Buffer.alloc(0), pages: 0 }
   for (const size of sizesFor(guide))

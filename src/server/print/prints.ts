@@ -4,7 +4,7 @@ import { codePath } from '@core/logbook/actcode.ts'
 import { spool, spoolNow } from '@server/db/schema.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { boothCards, labelSheet, type Label } from './cards.ts'
 import { pdfOf } from './pdf.ts'
 
@@ -18,7 +18,7 @@ type PrintQuery = z.output<typeof printQuery>
 /** Booth cards, gun labels or spool labels as a PDF. `origin` stands before every code: the address this page was asked under. */
 export async function print(deps: Deps, who: Who, at: { query: PrintQuery; origin: string }): Promise<Buffer> {
   mustLead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const { what } = at.query
   if (what === 'spools')
     return pdfOf(labelSheet(mustHaveSome(await spoolLabels(deps, shop, at.origin), 'spool'), 'spool labels'))

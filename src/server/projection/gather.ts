@@ -16,7 +16,7 @@ import { carrier, mount, telemetryHour, usageSpan } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
 import { type Standing } from '@core/ledger/resolve.ts'
 import { standingOfCarriers, standingOfKind } from '@server/ledger/standings.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 
 export type CarrierRow = typeof carrier.$inferSelect
 

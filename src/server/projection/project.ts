@@ -13,7 +13,7 @@ import {
 } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { type Touched } from '@server/ledger/lines.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { foldCarrier } from '@core/ledger/fold.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
 import { gather, withDescendants, withStationsOf, type Gathered } from './gather.ts'

@@ -3,7 +3,7 @@ import { carrier, ledgerEvent, mount, spool } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { type Deps } from '@server/http/context.ts'
 import { nothingTouched } from '@server/ledger/lines.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 import { project, projectMounts, type Written } from './project.ts'
 
 const MOUNT_BATCH = 200
@@ -47,7 +47,7 @@ export async function rebuild(
     add({ mount: await oneBatch(deps, isWriting, (tx) => projectMounts(tx, new Set(ids))) })
   }
   const jobs = await jobsOf(deps, carriers)
-  const shop = carriers.length === 0 ? null : await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = carriers.length === 0 ? null : await loadShop(deps.db, deps.shops, deps.now())
   for (const [i, touched] of jobs.entries()) {
     if (shop) add(await oneBatch(deps, isWriting, (tx) => project(tx, touched, shop)))
     onBatch(i + 1, jobs.length)

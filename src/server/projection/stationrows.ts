@@ -4,7 +4,7 @@ import { shiftEndMs, workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { mount, type stationNow, type stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { standingOfStations } from '@server/ledger/standings.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 
 export type StationNowRow = typeof stationNow.$inferSelect
 export type StoppageRow = typeof stoppage.$inferSelect

@@ -13,7 +13,7 @@ import { settledFacts } from '@server/followup/act.ts'
 import { carrierAt, checkTime, type Place } from '@server/write/place.ts'
 import { logFacts } from '@server/write/facts.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { arcSinceCleaned, targetHere } from './read.ts'
 import { readingsHere } from './kept.ts'
 
@@ -28,7 +28,7 @@ export async function logReading(deps: Deps, who: Who, r: Request): Promise<Read
   const made = numbersOf(r, method)
   if (!r.isMeant) askBack(r.what, [made.value, made.left])
   if (r.happenedMs !== undefined) checkTime(r.happenedMs, deps.now())
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const hung = await hungOne(deps.db, shop, r.stationId)
   const here = await readingsHere(deps.db, hung, shop)
   const target = targetHere(r.what, { hung, shop, here, method: r.method })

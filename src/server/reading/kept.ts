@@ -7,7 +7,7 @@ import { type Reader } from '@server/db/db.ts'
 import { type HeadRow } from '@server/floor/judge.ts'
 import { keptReading, type ReadingRow } from '@server/projection/rows.ts'
 import { carrierIdsOf, type Hung } from '@server/rightparts/setup.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 
 /** Everything read on what hangs at one place, oldest first, and its feeder's clock. */
 export interface ReadHere {

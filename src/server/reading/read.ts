@@ -30,7 +30,7 @@ import { cleaningHere } from '@server/cleaning/limit.ts'
 import { dragHere, isFromDrum, knobWindow } from '@server/drag/ofplace.ts'
 import { hungOne } from '@server/rightparts/hung.ts'
 import { builtHere, carrierIdsOf, setupOf, tagsHere, type Hung } from '@server/rightparts/setup.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { fittedHere, readingsHere, touchedHere, type ReadHere } from './kept.ts'
 
 interface At {
@@ -53,7 +53,7 @@ export function targetHere(what: ReadingKey, at: At & { method: string }): Targe
 export async function readReadings(deps: Deps, who: Who, q: z.output<typeof readingQuery>): Promise<ReadingAnswer> {
   mustRead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
   const hung = await hungOne(deps.db, shop, q.stationId)
   const here = await readingsHere(deps.db, hung, shop)
   const nameOf = await readers(deps.db, who, here)

@@ -25,7 +25,7 @@ import { carrierAt } from '@server/write/place.ts'
 import { AUDIT, THERE_OR_NOT } from '@core/walk/audit.ts'
 import { logFacts } from '@server/write/facts.ts'
 import { changing, OK } from '@server/write/changing.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { checkPlace, ofWhat } from './findings.ts'
 import { hungOne } from './hung.ts'
 import { findingLines, stockedParts } from './line.ts'
@@ -120,7 +120,7 @@ export async function look(deps: Deps, who: Who, r: z.output<typeof lookRequest>
       ...(r.wireId ? [wireFound(r.wireId, carrierAt(place, 'hub', shop), shop)] : []),
     ],
   })
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const [hung, parts] = [await hungOne(deps.db, shop, r.stationId), await stockedParts(deps.db)]
   return { findings: findingLines(checkPlace(hung, shop), { shop, parts }) }
 }
@@ -249,7 +249,7 @@ export const keepFinding = (deps: Deps, who: Who, r: z.output<typeof keepRequest
     work: async (tx: Tx) => {
       const where = and(eq(keptFinding.stationId, r.stationId), eq(keptFinding.rule, r.rule), eq(keptFinding.at, r.at))
       if (!r.isKept) return void (await tx.delete(keptFinding).where(where))
-      const shop = await loadShop(tx, deps.calendar, deps.now())
+      const shop = await loadShop(tx, deps.shops, deps.now())
       const { findings } = checkPlace(await hungOne(tx, shop, r.stationId), shop)
       const found = findings.find((f) => f.rule === r.rule && f.at === r.at)
       if (!found) throw new DomainError('not-found', 'That is not found there any more.')

@@ -1,4 +1,4 @@
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { checkPlace, type Checked } from './findings.ts'
 import { type Hung } from './setup.ts'
 
@@ -13,8 +13,9 @@ export class CheckStore {
   private readonly kept = new Map<string, { under: string; checked: Checked }>()
   private set = { under: '', number: 0 }
 
-  /** A short name for the shop as it is set up; the same text gets the same name. */
+  /** A short name for the shop as it is set up: its revision, or the same name for the same text. */
   shopName(shop: ShopModel): string {
+    if (shop.revision !== null) return `revision ${shop.revision}`
     const under = JSON.stringify([
       [...shop.partById.values()],
       [...shop.familyById.values()],

@@ -2,7 +2,7 @@ import { check } from '@core/rightparts/check.ts'
 import { type Setup } from '@core/rightparts/facts.ts'
 import { type Finding } from '@core/rightparts/finding.ts'
 import { type keptFinding } from '@server/db/schema.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { setupOf, type Hung } from './setup.ts'
 
 type Kept = typeof keptFinding.$inferSelect

@@ -5,7 +5,7 @@ import { type Stocked } from '@core/rightparts/check.ts'
 import { type LookAnswer, type LookGun } from '@contract/rightparts.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { findingLines, stockedParts } from './line.ts'
 import { partFacts } from './setup.ts'
 
@@ -15,7 +15,7 @@ const LOOKED_AT = new Set<string>(FITTED_KINDS)
 export async function readFirstLook(deps: Deps, who: Who, areaId: string | undefined): Promise<LookAnswer> {
   mustRead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
   const ids = areaId ? shop.stations.filter((s) => s.areaId === areaId).map((s) => s.id) : undefined
   const [surveyed, parts] = await Promise.all([
     survey(deps.db, shop, { nowMs, store: deps.positions, ...(ids ? { stationIds: ids } : {}) }),

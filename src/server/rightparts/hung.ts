@@ -3,7 +3,7 @@ import { headNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { readPositions } from '@server/floor/positions.ts'
 import { DomainError } from '@server/http/problem.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { carrierIdsOf, type Hung } from './setup.ts'
 
 /** Some places with what hangs there, for the rules of fit. A place that is not there any more is said. */

@@ -8,7 +8,7 @@ import { ledgerEvent, life, mount, positionNow, stationNow } from '@server/db/sc
 import { type Reader } from '@server/db/db.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { fromRow } from '@server/ledger/lines.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 
 interface Bad {
   familyId: string
@@ -21,7 +21,7 @@ interface Bad {
 /** Trouble with joints, per family and joint, both ways counted, and which way the shop should move. */
 export async function readJoints(deps: Deps, who: Who, familyId?: string): Promise<JointsAnswer> {
   mustRead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const bad = (await faultsOf(deps.db)).flatMap((s): Bad[] => {
     const place = s.stationId ? shop.stationById.get(s.stationId) : undefined
     const family = place ? shop.built(place.id).familyId : null

@@ -6,7 +6,7 @@ import { type Datum } from '@core/rightparts/finding.ts'
 import { type FindingLine, type PartBrief } from '@contract/rightparts.ts'
 import { part, stockNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { type Checked, type Judged } from './findings.ts'
 import { partFacts } from './setup.ts'
 

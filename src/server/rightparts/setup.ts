@@ -17,7 +17,7 @@ import { type Tag } from '@core/changeover/tags.ts'
 import { type FoldedTag } from '@core/ledger/fold.ts'
 import { type stationNow } from '@server/db/schema.ts'
 import { type CarrierState } from '@server/floor/positions.ts'
-import { type PartRow, type ShopModel, type StationRow } from '@server/shop/model.ts'
+import { type PartRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
 
 /** A place with what is projected of its three carriers. */
 export interface Hung {

@@ -36,7 +36,7 @@ import { DomainError } from '@server/http/problem.ts'
 import { nothingTouched, type Touched } from '@server/ledger/lines.ts'
 import { isZone } from '@server/time/wall.ts'
 import { changing } from '@server/write/changing.ts'
-import { loadShop } from './model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 
 export const saveSite = (deps: Deps, who: Who, r: z.infer<typeof siteRequest>) => {
   if (!isZone(r.zone))
@@ -155,7 +155,7 @@ export const saveStation = (deps: Deps, who: Who, r: z.infer<typeof stationReque
 
 async function setPositions(tx: Tx, at: { deps: Deps; r: z.infer<typeof stationRequest> }): Promise<void> {
   const { stationId, absent, extra } = at.r
-  const shop = await loadShop(tx, at.deps.calendar, at.deps.now())
+  const shop = await loadShop(tx, at.deps.shops, at.deps.now())
   const [now] = await tx.select().from(stationNow).where(eq(stationNow.stationId, stationId))
   const ids = [now?.headId, now?.gunId, shop.carrierOfStation.get(stationId)].filter((id): id is string => Boolean(id))
   const rows = await tx.select().from(carrier).where(inArray(carrier.id, ids))

@@ -8,7 +8,7 @@ import { DomainError } from '@server/http/problem.ts'
 import { actByKey } from '@server/ledger/lines.ts'
 import { keyOf, writeAct } from '@server/write/act.ts'
 import { OK } from '@server/write/changing.ts'
-import { type ShopModel } from './model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { mountedLine } from './places.ts'
 
 /** A gun found at another place: it hangs there from now; what hung there goes where this one came from. */

@@ -11,7 +11,7 @@ import { type Tx } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { writeAct, type SaidLine, type Writing } from '@server/write/act.ts'
-import { type KindRow } from './model.ts'
+import { type KindRow } from '@server/shopmodel/model.ts'
 
 export interface NewStation {
   name: string
@@ -46,6 +46,7 @@ export async function makePlaces(deps: Deps, who: Who, request: z.infer<typeof p
   return writeAct(deps, who, async (w) => {
     const { tx } = w
     const { kinds } = await w.shop()
+    w.reshaped()
     await mustBeClass(tx, request.classKey)
     const areaId = await ensureArea(tx, deps, { name: request.areaName, built: request.built })
     const there = await tx.select({ id: station.id, name: station.name }).from(station)

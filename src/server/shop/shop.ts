@@ -5,12 +5,12 @@ import { carrier, holiday, houseRule, part, person, stationNow, stockNow } from 
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { peopleLines } from '@server/people/people.ts'
 import { type ShiftOfWeek } from '@server/time/calendar.ts'
-import { loadShop, type KindRow, type RuleRow, type ShopModel, type StationRow } from './model.ts'
+import { loadShop, type KindRow, type RuleRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
 
 /** How the shop is set up. Prices and rates are told to leads only. */
 export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
   mustRead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   const [nows, carriers, rules, parts, stock, holidays, people, lines] = await Promise.all([
     deps.db.select().from(stationNow),
     deps.db.select().from(carrier),

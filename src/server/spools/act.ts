@@ -14,7 +14,7 @@ import { actByKey } from '@server/ledger/lines.ts'
 import { keyOf, writeAct, type Writing } from '@server/write/act.ts'
 import { carrierAt, type Place, placeOf } from '@server/write/place.ts'
 import { type SpoolNowRow } from '@server/projection/spools.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 
 type Act = z.output<typeof spoolAct>
 type Done = z.input<typeof spoolDone>

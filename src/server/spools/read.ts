@@ -8,7 +8,7 @@ import { headNow, ledgerEvent, spool, spoolNow, stationNow, type wire } from '@s
 import { type Reader } from '@server/db/db.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { fromRow } from '@server/ledger/lines.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { type SpoolNowRow } from '@server/projection/spools.ts'
 
 type WireRow = typeof wire.$inferSelect
@@ -19,7 +19,7 @@ const MONTH_MS = 30 * 86_400_000
 export async function readSpools(deps: Deps, who: Who): Promise<SpoolsAnswer> {
   mustRead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
   const [nows, heads, spools, numbers, waste] = await Promise.all([
     deps.db.select().from(stationNow),
     deps.db.select().from(headNow),

@@ -3,14 +3,14 @@ import { AUDIT_KEYS, THERE_OR_NOT, type ThereOrNot } from '@core/walk/audit.ts'
 import { type AuditAnswer } from '@contract/audit.ts'
 import { carrierNow } from '@server/db/schema.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
-import { loadShop, mustHaveArea } from '@server/shop/model.ts'
+import { loadShop, mustHaveArea } from '@server/shopmodel/model.ts'
 
 const isSaid = (value: string | undefined): value is ThereOrNot => THERE_OR_NOT.some((v) => v === value)
 
 /** What every place has at hand, in the order of the walk. */
 export async function readAudit(deps: Deps, who: Who, areaId: string | undefined): Promise<AuditAnswer> {
   mustRead(who)
-  const shop = await loadShop(deps.db, deps.calendar, deps.now())
+  const shop = await loadShop(deps.db, deps.shops, deps.now())
   mustHaveArea(shop, areaId)
   const stations = shop.areas
     .filter((a) => !areaId || a.id === areaId)

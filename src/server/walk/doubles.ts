@@ -3,7 +3,7 @@ import { doublesOf, type DoneAct } from '@core/walk/doubles.ts'
 import { type HandoverAnswer } from '@contract/handover.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 
 /** Facts that people read as a part changed or cleaned. */
 export const DONE = { fitted: 'changed', cleaned: 'cleaned' } as const

@@ -9,7 +9,7 @@ import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { linesWhere } from '@server/logbook/read.ts'
 import { isToRead } from '@server/logbook/toread.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { DONE_KINDS, DONE, doublesSince, isDone } from './doubles.ts'
 import { ofArea } from './walk.ts'
 
@@ -20,7 +20,7 @@ const DOUBLES_MS = 2 * 86_400_000
 export async function readHandover(deps: Deps, who: Who, areaId: string | undefined): Promise<HandoverAnswer> {
   mustRead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
   const here = ofArea(await survey(deps.db, shop, { nowMs, store: deps.positions }), areaId, shop)
   const span = handOverSpan(here[0]?.schedule ?? null, nowMs)
   const down = here

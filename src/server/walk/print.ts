@@ -3,7 +3,7 @@ import { type Deps, type Who } from '@server/http/context.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { pdfOf } from '@server/print/pdf.ts'
 import { walkSheet } from '@server/print/walksheet.ts'
-import { loadShop } from '@server/shop/model.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { readWalk } from './walk.ts'
 
@@ -14,7 +14,7 @@ export async function printWalk(deps: Deps, who: Who, query: WalkQuery): Promise
     throw new DomainError('not-found', 'There is nothing to look at on that walk.', [
       'Choose another walk or more minutes.',
     ])
-  const { site, kindByKey } = await loadShop(deps.db, deps.calendar, deps.now())
+  const { site, kindByKey } = await loadShop(deps.db, deps.shops, deps.now())
   const partName = (position: string) => {
     const [kind = position, lane] = position.split('#')
     return `${kindByKey.get(kind)?.name ?? kind}${lane ? ` ${lane}` : ''}`

@@ -20,7 +20,7 @@ import { openWants } from '@server/floor/cells.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { foundCounts, LEARNT_FROM_MS, type Found } from './foundcounts.ts'
-import { loadShop, mustHaveArea, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, mustHaveArea, type ShopModel } from '@server/shopmodel/model.ts'
 
 const DAY_MS = 86_400_000
 /** To open, hang up and note at a gun, besides what is looked at. A guess. */
@@ -33,7 +33,7 @@ const FOLLOW_UP_STOPS = [0.02, 10] as const
 export async function readWalk(deps: Deps, who: Who, q: WalkQuery): Promise<WalkAnswer> {
   mustRead(who)
   const nowMs = deps.now()
-  const shop = await loadShop(deps.db, deps.calendar, nowMs)
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
   const [surveyed, found, looks] = await Promise.all([
     survey(deps.db, shop, { nowMs, store: deps.positions }),
     foundCounts(deps.db, { fromMs: nowMs - LEARNT_FROM_MS, toMs: nowMs + 1 }),

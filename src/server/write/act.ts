@@ -6,7 +6,8 @@ import { happenedAt, type Deps, type Who } from '@server/http/context.ts'
 import { append } from '@server/ledger/append.ts'
 import { nothingTouched, touchAll, type Draft, type Touched } from '@server/ledger/lines.ts'
 import { project } from '@server/projection/project.ts'
-import { loadShop, type ShopModel } from '@server/shop/model.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { countShopRevision } from '@server/shopmodel/store.ts'
 
 /**
  * The one way to the ledger: one transaction, the shop read once, lines appended, present state projected from them before it ends.
@@ -101,7 +102,8 @@ function begin(tx: Tx, deps: Deps, who: Who) {
   const [drafts, touched] = [[] as Draft[], nothingTouched()]
   let known: Promise<ShopModel> | null = null
   let onStep: OnStep | undefined
-  const shop = () => (known ??= loadShop(tx, deps.calendar, deps.now()))
+  let isReshaped = false
+  const shop = () => (known ??= loadShop(tx, deps.shops, deps.now(), isReshaped))
   const add = (lines: Draft[]) => {
     drafts.push(...lines)
     return lines
@@ -112,7 +114,10 @@ function begin(tx: Tx, deps: Deps, who: Who) {
     who,
     nowMs,
     shop,
-    reshaped: () => (known = null),
+    reshaped: () => {
+      isReshaped = true
+      known = null
+    },
     say: (act) => add(draftsOf(act, { deps, who, nowMs })),
     put: (right) => add([correctionDraft(right, deps, who)])[0] as Draft,
     touch: (more) => touchAll(touched, more),
@@ -124,6 +129,7 @@ function begin(tx: Tx, deps: Deps, who: Who) {
     onStep: () => onStep,
     appendAll: async () => {
       touchAll(touched, await append(tx, drafts))
+      if (isReshaped) await countShopRevision(tx)
       return touched
     },
   }

@@ -4,7 +4,7 @@ import { type Reader } from '@server/db/db.ts'
 import { once } from '@server/http/once.ts'
 import { happenedAt, mustLogAt, mustRead, type Deps, type Who } from '@server/http/context.ts'
 import { actByKey } from '@server/ledger/lines.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { keyOf, writeAct, type Writing } from './act.ts'
 import { placeOf, type Place } from './place.ts'
 

@@ -5,7 +5,7 @@ import { stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { DomainError } from '@server/http/problem.ts'
 import { type StationNowRow } from '@server/projection/stationrows.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 
 /** A place as a writer meets it: itself, and what hangs there now. */
 export interface Place {

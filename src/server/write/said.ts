@@ -3,7 +3,7 @@ import { type Fact } from '@core/ledger/event.ts'
 import { hasIdentity, kindOfPosition } from '@core/path/columns.ts'
 import { type ActRead } from '@contract/logbook.ts'
 import { happenedAt, type Deps } from '@server/http/context.ts'
-import { type ShopModel } from '@server/shop/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { type SaidAct } from './act.ts'
 import { carrierAt, checkTime, type Place } from './place.ts'
 

@@ -1,30 +1,27 @@
-import { asc, eq, isNull } from 'drizzle-orm'
 import { kgPerArcHour } from '@core/spools/wire.ts'
 import { builtOf, NOTHING_BUILT, type Built } from '@core/shop/built.ts'
 import { nextWindow, type Schedule } from '@core/clock/schedule.ts'
 import {
-  area,
-  carrier,
-  feederType,
-  fitFamily,
-  holiday,
-  houseChoice,
-  houseRule,
-  keptFinding,
-  part,
-  partKind,
-  procedure,
-  shiftPattern,
-  site,
-  station,
-  stationClass,
-  wire,
-  tryout,
+  type area,
+  type feederType,
+  type fitFamily,
+  type houseChoice,
+  type houseRule,
+  type keptFinding,
+  type part,
+  type partKind,
+  type procedure,
+  type site,
+  type station,
+  type stationClass,
+  type tryout,
+  type wire,
 } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { TASK_KEYS } from '@core/guide/keys.ts'
 import { minutesOf, readTaskTotals, type MinutesOf } from '@server/minutes/minutes.ts'
 import { type Calendar, type ShiftOfWeek } from '@server/time/calendar.ts'
+import { type ShopStore, type ShopTables } from './store.ts'
 import { DomainError } from '@server/http/problem.ts'
 
 export type StationRow = typeof station.$inferSelect
@@ -38,6 +35,8 @@ export interface ClockSetup {
 
 /** The shop as it is set up, read once per request or projection. No history in it. */
 export interface ShopModel {
+  /** Which set-up this is; null where it is in the middle of being changed, or was changed in hand. */
+  revision: number | null
   site: typeof site.$inferSelect
   areas: (typeof area.$inferSelect)[]
   stations: StationRow[]
@@ -85,32 +84,20 @@ function changeMinutes(
   return n + others > 0 ? median : said
 }
 
-function readTables(db: Reader) {
-  return Promise.all([
-    db.select().from(site),
-    db.select().from(area).orderBy(asc(area.walkOrder)),
-    db.select().from(station).orderBy(asc(station.walkOrder), asc(station.name)),
-    db.select().from(stationClass),
-    db.select().from(partKind).orderBy(asc(partKind.walkOrder)),
-    db.select().from(wire),
-    db.select().from(fitFamily),
-    db.select().from(shiftPattern),
-    db.select().from(holiday),
-    db.select().from(houseRule),
-    db.select().from(part),
-    db.select().from(feederType),
-    db.select().from(procedure),
-    db.select().from(houseChoice),
-    db.select().from(keptFinding),
-    db.select({ id: carrier.id, stationId: carrier.stationId }).from(carrier).where(eq(carrier.type, 'station')),
-    readTaskTotals(db),
-    db.select().from(tryout).where(isNull(tryout.toMs)),
-  ])
+/** `isReshaped`: read inside a transaction that has changed the set-up. */
+export async function loadShop(db: Reader, shops: ShopStore, nowMs: number, isReshaped = false): Promise<ShopModel> {
+  const { revision, tables } = await shops.tables(db, isReshaped)
+  return modelOf(tables, { revision, totals: await readTaskTotals(db), calendar: shops.calendar, nowMs })
 }
 
-export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): Promise<ShopModel> {
-  const [sites, areas, stations, classes, kinds, wires, families, patterns, holidays, rules, ...more] =
-    await readTables(db)
+interface ModelAt {
+  revision: number | null
+  totals: Awaited<ReturnType<typeof readTaskTotals>>
+  calendar: Calendar
+  nowMs: number
+}
+function modelOf(tables: ShopTables, { revision, totals, calendar, nowMs }: ModelAt): ShopModel {
+  const [sites, areas, stations, classes, kinds, wires, families, patterns, holidays, rules, ...more] = tables
   const kindByKey = new Map(kinds.map((k) => [k.key, k]))
   const [only] = sites
   if (!only)
@@ -124,6 +111,7 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
     return row ? builtOf({ ...NOTHING_BUILT, ...areaById.get(row.areaId)?.built }, row.except) : NOTHING_BUILT
   }
   return {
+    revision,
     site: only,
     areas,
     stations,
@@ -139,9 +127,9 @@ export async function loadShop(db: Reader, calendar: Calendar, nowMs: number): P
     carrierOfStation: new Map(more[5].map((c) => [c.stationId ?? '', c.id])),
     classes: new Map(classes.map((c) => [c.key, c])),
     kindByKey,
-    ...minutesHere(kindByKey, minutesOf(more[6])),
+    ...minutesHere(kindByKey, minutesOf(totals)),
     families: new Map(families.map((f) => [f.id, f.name])),
-    ...{ ...fitOfShop(families, more), tryingAt: triedAt(more[7]) },
+    ...{ ...fitOfShop(families, more), tryingAt: triedAt(more[6]) },
     stopRateOf: stopRates(stations, classes),
     clockSetup: (stationId) =>
       clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? '' }),
