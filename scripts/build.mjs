@@ -42,7 +42,7 @@ export async function buildServer() {
       diagnosis: join(ROOT, 'src/server/bench/diagnosis.ts'),
       policy: join(ROOT, 'src/server/bench/policy.ts'),
       standin: join(ROOT, 'src/server/standin/main.ts'),
-      settlethread: join(ROOT, 'src/server/ingest/settlethread.ts'),
+      settlethread: join(ROOT, 'src/server/settle/settlethread.ts'),
       lifethread: join(ROOT, 'src/server/life/lifethread.ts'),
       xlsxworker: join(ROOT, 'src/server/ingest/xlsxworker.ts'),
     },

@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process'
 import { once } from 'node:events'
 import { feeder, stationNow } from '@server/db/schema.ts'
 import { insertMany } from '@server/db/db.ts'
-import { type Deps } from '@server/http/context.ts'
+import { type Deps } from '@server/call/context.ts'
 import { digest } from '@server/people/people.ts'
 
 /** Every head of the world gets a feeder that sends a row a second, a minute's worth at a time, from a process of its own. */

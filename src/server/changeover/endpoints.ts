@@ -8,7 +8,7 @@ import {
   dedicateAnswer,
   dedicateQuery,
 } from '@contract/changeover.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { groupDay, wouldDedicatingPay } from './day.ts'
 import { logChange } from './log.ts'
 import { readChange } from './read.ts'

@@ -8,23 +8,15 @@ import { type RuledBy } from '@core/houserule/schools.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
 import { type Finding } from '@core/rightparts/finding.ts'
 import { type ChangeAnswer, type changeQuery, type GunChange } from '@contract/changeover.ts'
-import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { rulesHere, shopWords } from '@server/guide/at.ts'
 import { ownCautions } from '@server/guide/notes.ts'
 import { stepLine, type OwnCautions } from '@server/guide/steps.ts'
-import { hungAt } from '@server/rightparts/hung.ts'
-import { brief, findingLine, stockedParts } from '@server/rightparts/line.ts'
-import {
-  builtHere,
-  procedureFacts,
-  ruledBy,
-  setupOf,
-  tagsHere,
-  wireFacts,
-  type Hung,
-} from '@server/rightparts/setup.ts'
+import { hungAt } from '@server/gunnow/hung.ts'
+import { brief, findingLine, stockedParts } from '@server/gunnow/line.ts'
+import { builtHere, procedureFacts, ruledBy, setupOf, tagsHere, wireFacts, type Hung } from '@server/gunnow/setup.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 
 export interface Planned {

@@ -1,5 +1,5 @@
 import { usageAnswer, usageRequest } from '@contract/clock.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { enterUsage } from './usage.ts'
 
 export const clockEndpoints = [

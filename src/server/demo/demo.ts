@@ -22,11 +22,11 @@ import {
   wire,
 } from '@server/db/schema.ts'
 import { transact, type Tx } from '@server/db/db.ts'
-import { type Deps } from '@server/http/context.ts'
+import { type Deps } from '@server/call/context.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { writeUnprojected, type SaidAct, type SaidLine, type Writing } from '@server/write/act.ts'
 import { ensureArea, insertStations, type MadeStation } from '@server/shop/places.ts'
-import { seedShop } from '@server/shop/seed.ts'
+import { seedShop } from '@server/people/seed.ts'
 import { shiftSpan } from '@server/time/calendar.ts'
 import { addDays, dayOf, weekdayOf } from '@server/time/wall.ts'
 import {

@@ -1,7 +1,7 @@
 import { type Overrun } from '@core/ledger/event.ts'
 import { guideDoneRequest, guideNoteRequest, nearMissRequest } from '@contract/guide.ts'
 import { linerDoneRequest, stuckRequest } from '@contract/liner.ts'
-import { type Deps, type Who } from '@server/http/context.ts'
+import { type Deps, type Who } from '@server/call/context.ts'
 import { logGuide, nearMiss } from '@server/guide/done.ts'
 import { setNote } from '@server/guide/notes.ts'
 import { logLiner, logStuck } from '@server/liner/act.ts'

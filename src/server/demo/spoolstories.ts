@@ -1,4 +1,4 @@
-import { type Deps, type Who } from '@server/http/context.ts'
+import { type Deps, type Who } from '@server/call/context.ts'
 import { type SpoolAct, spoolRequest } from '@contract/spools.ts'
 import { actOnSpool } from '@server/spools/act.ts'
 import { readSpools } from '@server/spools/read.ts'

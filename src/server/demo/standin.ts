@@ -1,8 +1,8 @@
 import { inArray } from 'drizzle-orm'
 import { feeder, station, stationNow } from '@server/db/schema.ts'
 import { transact } from '@server/db/db.ts'
-import { type Deps } from '@server/http/context.ts'
-import { standInToken } from '@server/ingest/feeders.ts'
+import { type Deps } from '@server/call/context.ts'
+import { standInToken } from '@server/shop/feeders.ts'
 import { digest } from '@server/people/people.ts'
 import { STAND_IN } from './yard.ts'
 

@@ -1,6 +1,6 @@
 import { and, desc, eq } from 'drizzle-orm'
 import { ledgerEvent, person, station } from '@server/db/schema.ts'
-import { type Deps, type Who } from '@server/http/context.ts'
+import { type Deps, type Who } from '@server/call/context.ts'
 import { correct } from '@server/logbook/correct.ts'
 import { logActs } from '@server/logbook/log.ts'
 import { loadShop } from '@server/shopmodel/model.ts'

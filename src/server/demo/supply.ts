@@ -1,7 +1,7 @@
 import { makeId, type PartId } from '@core/ids/id.ts'
 import { purchase, tinWeighing } from '@server/db/schema.ts'
 import { insertMany, type Tx } from '@server/db/db.ts'
-import { type Deps } from '@server/http/context.ts'
+import { type Deps } from '@server/call/context.ts'
 import { type Draft } from '@server/ledger/lines.ts'
 import { addDays, dayOf, wallToMsOrNext, weekdayOf } from '@server/time/wall.ts'
 import { YARD } from './yard.ts'

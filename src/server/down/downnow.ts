@@ -1,7 +1,7 @@
 import { type z } from 'zod'
 import { compareRates, untilItTells } from '@core/stats/rates.ts'
 import { type downNowAnswer, type downNowQuery } from '@contract/down.ts'
-import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { loadShop, mustHaveArea } from '@server/shopmodel/model.ts'
 import { stopsSince, type Stop } from './stops.ts'
 

@@ -10,7 +10,7 @@ import {
 import { tuneAnswer, tunedRequest, tuneKeptRequest, tuneQuery } from '@contract/tune.ts'
 import { done } from '@contract/common.ts'
 import { loggedAnswer } from '@contract/guide.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { explain, readDown } from './down.ts'
 import { readDownNow } from './downnow.ts'
 import { keepTune, logTrial, readTune } from './tune.ts'

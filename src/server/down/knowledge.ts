@@ -1,33 +1,12 @@
-import { desc } from 'drizzle-orm'
 import { type z } from 'zod'
 import { knowledgeFaults, type Knowledge } from '@core/diagnose/knowledge.ts'
-import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
 import { makeId } from '@core/ids/id.ts'
 import { type knowledgeAnswer, type knowledgeRequest } from '@contract/down.ts'
 import { knowledge } from '@server/db/schema.ts'
-import { type Reader } from '@server/db/db.ts'
-import { mustLead, type Deps, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { mustLead, type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
+import { knowledgeNow, type KnowledgeNow } from '@server/knowledge/now.ts'
 import { changing } from '@server/write/changing.ts'
-
-export interface KnowledgeNow {
-  /** How often it was changed. */
-  version: number
-  isShipped: boolean
-  atMs: number | null
-  knowledge: Knowledge
-}
-/** Why a gun stops, as the shop has it now. */
-export async function knowledgeNow(db: Reader): Promise<KnowledgeNow> {
-  const rows = await db.select({ atMs: knowledge.atMs }).from(knowledge)
-  const [newest] = await db.select().from(knowledge).orderBy(desc(knowledge.atMs), desc(knowledge.id)).limit(1)
-  return {
-    version: rows.length,
-    isShipped: !newest?.body,
-    atMs: newest?.atMs ?? null,
-    knowledge: newest?.body ?? SHIPPED,
-  }
-}
 
 export async function readKnowledge(deps: Deps, who: Who): Promise<z.input<typeof knowledgeAnswer>> {
   mustLead(who)

@@ -2,15 +2,15 @@ import { z } from 'zod'
 import { indexOf } from '@core/diagnose/belief.ts'
 import { firstLooks } from '@core/diagnose/firstlooks.ts'
 import { ownShares, turnedOf } from '@core/diagnose/learn.ts'
-import { mustRead, type Deps, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { pdfOf } from '@server/print/pdf.ts'
 import { symptomCards } from '@server/print/symptomcards.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { LEARNT_MS } from './down.ts'
 import { countTurned, explainedSince } from './explained.ts'
-import { knowledgeNow } from './knowledge.ts'
+import { knowledgeNow } from '@server/knowledge/now.ts'
 
 export const symptomsQuery = z.object({ symptom: z.string().max(24).optional() })
 const MOST = 4

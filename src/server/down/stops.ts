@@ -4,7 +4,7 @@ import { stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { stoppedMinutes } from '@server/projection/stationrows.ts'
 import { groupBy, type ShopModel } from '@server/shopmodel/model.ts'
-import { knowledgeNow } from './knowledge.ts'
+import { knowledgeNow } from '@server/knowledge/now.ts'
 import { explainedSince, explanationOf, type Explained } from './explained.ts'
 
 const DAY_MS = 86_400_000

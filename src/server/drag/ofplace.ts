@@ -4,8 +4,8 @@ import { tensionWindow } from '@core/drag/window.ts'
 import { kinkedAt } from '@core/liner/resistance.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
-import { carrierIdsOf, setupOf, type Hung } from '@server/rightparts/setup.ts'
-import { fittedHere, lastNumber, type ReadHere } from '@server/reading/kept.ts'
+import { carrierIdsOf, setupOf, type Hung } from '@server/gunnow/setup.ts'
+import { fittedHere, lastNumber, type ReadHere } from '@server/gunnow/readingkept.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 
 /** What is known of the gun at one place, for its drag. */

@@ -1,3 +1,6 @@
+import { type FloorDeps } from '@server/gunnow/positions.ts'
+import { type KeptDeps } from '@server/lifekept/kept.ts'
+import { type ShareDeps } from '@server/parts/sharestore.ts'
 import { doesCreep } from '@core/reading/alarms.ts'
 import { type Column } from '@core/path/columns.ts'
 import { nextWindow, workedMs } from '@core/clock/schedule.ts'
@@ -7,10 +10,10 @@ import { type Leaving } from '@core/life/kept.ts'
 import { isToUndo } from '@core/changeover/tags.ts'
 import { doesStop, type Stocked } from '@core/rightparts/check.ts'
 import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
-import { mustRead, type Deps, type Who } from '@server/http/context.ts'
-import { liveArcs } from '@server/ingest/settle.ts'
-import { standing, type Checked } from '@server/rightparts/findings.ts'
-import { findingLine, stockedParts } from '@server/rightparts/line.ts'
+import { mustRead, type Who } from '@server/call/context.ts'
+import { liveArcs } from '@server/gunnow/livearcs.ts'
+import { standing, type Checked } from '@server/gunnow/findings.ts'
+import { findingLine, stockedParts } from '@server/gunnow/line.ts'
 import { shareFor } from '@server/parts/sharestore.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { cellsOf, nextWant, openWants, wantInColumn } from './cells.ts'
@@ -21,7 +24,7 @@ const MIN_MS = 60_000
 
 /** What needs hands now, over the whole floor or one area. */
 export async function readFloor(
-  deps: Deps,
+  deps: FloorDeps & KeptDeps & ShareDeps,
   who: Who,
   filter: { areaId?: string | undefined; column?: Column | undefined },
 ): Promise<FloorAnswer> {

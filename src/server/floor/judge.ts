@@ -1,3 +1,4 @@
+import { type HeadRow } from '@server/projection/rows.ts'
 import { type RunOn } from '@core/clock/clock.ts'
 import { workedMs, workingDays, type Schedule } from '@core/clock/schedule.ts'
 import { shiftsOver } from '@core/floor/rank.ts'
@@ -8,14 +9,13 @@ import { isMeasured } from '@core/ledger/exposure.ts'
 import { leavingIt, type Leaving } from '@core/life/kept.ts'
 import { type Alarm } from '@core/reading/alarms.ts'
 import { type FloorWant } from '@contract/floor.ts'
-import { type headNow, type stationNow } from '@server/db/schema.ts'
-import { keptKey, type KeptFits } from '@server/life/keep.ts'
-import { type CleaningHere } from '@server/cleaning/limit.ts'
-import { type LinerHere } from '@server/liner/rulehere.ts'
+import { type stationNow } from '@server/db/schema.ts'
+import { keptKey, type KeptFits } from '@server/lifekept/kept.ts'
+import { type CleaningHere } from '@server/gunnow/limit.ts'
+import { type LinerHere } from '@server/gunnow/rulehere.ts'
 import { type KindRow, type RuleRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
-import { type PositionRow } from './positions.ts'
+import { type PositionRow } from '@server/gunnow/positions.ts'
 
-export type HeadRow = typeof headNow.$inferSelect
 export interface SurveyedPosition {
   row: PositionRow
   kind: KindRow

@@ -11,7 +11,7 @@ import {
   startTestServer,
   type TestServer,
 } from '@server/testing/testserver.ts'
-import { PositionStore, readPositions, type CarrierState } from './positions.ts'
+import { PositionStore, readPositions, type CarrierState } from '@server/gunnow/positions.ts'
 
 let server: TestServer
 let lead: Client

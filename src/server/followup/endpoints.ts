@@ -1,6 +1,6 @@
 import { done } from '@contract/common.ts'
 import { followUpRequest } from '@contract/followup.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { followedUp } from './act.ts'
 
 export const followupEndpoints = [

@@ -8,7 +8,7 @@ import { type PartFacts, type Setup } from '@core/rightparts/facts.ts'
 import { MM_PER_FOOT } from '@core/units/convert.ts'
 import { ruleLength } from '@core/units/length.ts'
 import { inchName } from '@core/units/wiresize.ts'
-import { builtHere, ruledBy, setupOf, type Hung } from '@server/rightparts/setup.ts'
+import { builtHere, ruledBy, setupOf, type Hung } from '@server/gunnow/setup.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 
 /** How the shop does it at one gun, by its choices among schools. */

@@ -9,7 +9,7 @@ import {
   loggedAnswer,
   nearMissRequest,
 } from '@contract/guide.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { logGuide, nearMiss } from './done.ts'
 import { readCautions, setCaution, setNote } from './notes.ts'
 import { readGuide } from './read.ts'

@@ -1,9 +1,12 @@
+import { type KeptDeps } from '@server/lifekept/kept.ts'
+import { type ShareDeps } from '@server/parts/sharestore.ts'
 import { done } from '@contract/common.ts'
 import { findAnswer, gunAnswer } from '@contract/gun.ts'
 import { gunRequest, sparesAnswer, sparesQuery, statusRequest, swapRequest } from '@contract/spareguns.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { findPlaces, readGun } from './gun.ts'
-import { makeGun, readSpares, setGunStatus, swapGun } from './swap.ts'
+import { readSpares } from '@server/gunnow/spares.ts'
+import { makeGun, setGunStatus, swapGun } from './swap.ts'
 
 const post = { method: 'post' as const, answer: done }
 
@@ -42,7 +45,7 @@ export const gunEndpoints = [
     path: '/gun/:stationId',
     summary: 'What is on one gun and whether it is due',
     answer: gunAnswer,
-    run: (deps, who, { params }) => readGun(deps, who, params['stationId'] ?? ''),
+    run: (deps: KeptDeps & ShareDeps, who, { params }) => readGun(deps, who, params['stationId'] ?? ''),
   }),
   endpoint({
     method: 'get',

@@ -1,3 +1,5 @@
+import { type KeptDeps } from '@server/lifekept/kept.ts'
+import { type ShareDeps } from '@server/parts/sharestore.ts'
 import { and, desc, eq, gte, inArray } from 'drizzle-orm'
 import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { sourceDisagreement } from '@core/clock/headclock.ts'
@@ -10,15 +12,15 @@ import { type FindAnswer, type GunAnswer, type GunPosition } from '@contract/gun
 import { type LoggingShareLine } from '@contract/parts.ts'
 import { ledgerEvent, person, stationNow, usageSpan } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { cellsOf, nextWant, openWants } from '@server/floor/cells.ts'
 import { downMinutes } from '@server/floor/floor.ts'
 import { type SurveyedPosition } from '@server/floor/judge.ts'
 import { carrierNames, survey, type Surveyed } from '@server/floor/survey.ts'
-import { standing } from '@server/rightparts/findings.ts'
-import { brief, findingLines, stockedParts } from '@server/rightparts/line.ts'
-import { keptKey, type KeptFits } from '@server/life/keep.ts'
+import { standing } from '@server/gunnow/findings.ts'
+import { brief, findingLines, stockedParts } from '@server/gunnow/line.ts'
+import { keptKey, type KeptFits } from '@server/lifekept/kept.ts'
 import { alongsideOf } from '@server/life/alongside.ts'
 import { tryoutsAt } from '@server/life/tryouts.ts'
 import { usualHere } from '@server/logbook/payback.ts'
@@ -27,7 +29,7 @@ import { shareFor } from '@server/parts/sharestore.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 
 /** Everything about one place: what is on its gun, how long it lasts, what to do, what was done. */
-export async function readGun(deps: Deps, who: Who, stationId: string): Promise<GunAnswer> {
+export async function readGun(deps: KeptDeps & ShareDeps, who: Who, stationId: string): Promise<GunAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const [shop, fits] = await Promise.all([loadShop(deps.db, deps.shops, nowMs), deps.lives.read(deps.db, nowMs)])

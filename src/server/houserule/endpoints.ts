@@ -1,6 +1,6 @@
 import { done } from '@contract/common.ts'
 import { choiceRequest, choicesAnswer, ignoredAnswer } from '@contract/houserule.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { choose, readChoices } from './choices.ts'
 import { readIgnored } from './ignored.ts'
 

@@ -5,7 +5,7 @@ import { type OutReason } from '@core/path/columns.ts'
 import { type IgnoredAnswer } from '@contract/houserule.ts'
 import { ledgerEvent, life, stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { mustLead, type Deps, type Who } from '@server/http/context.ts'
+import { mustLead, type Deps, type Who } from '@server/call/context.ts'
 import { loadShop, type RuleRow, type ShopModel } from '@server/shopmodel/model.ts'
 
 const DAYS = 60

@@ -16,16 +16,17 @@ import { checkTime } from '@server/write/place.ts'
 import { bindDevice, firstLead, signIn, signOut, whoIs } from '@server/people/people.ts'
 import { importAll } from '@server/shop/whole.ts'
 import { keepPhoto } from '@server/photo/photos.ts'
-import { mustRead, type Deps, type Who } from './context.ts'
+import { mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { type AllDeps } from './alldeps.ts'
 import { endpoints, equipmentDoor } from './endpoints.ts'
 import { giveFiles } from './files.ts'
 import { describeApi } from './openapi.ts'
-import { DomainError, STATUS } from './problem.ts'
-import { type Endpoint } from './routes.ts'
+import { DomainError, STATUS } from '@server/problem/problem.ts'
+import { type Endpoint } from '@server/call/routes.ts'
 import { type Underway } from './underway.ts'
 
 export interface AppParts {
-  deps: Deps
+  deps: AllDeps
   changes: Changes
   webFolder: string | null
   onFault: (problem: unknown) => void
@@ -115,7 +116,7 @@ const tokensOf = (req: Request) => {
 }
 const whoOf = (deps: Deps, req: Request): Promise<Who> => whoIs(deps, tokensOf(req))
 
-function handler(deps: Deps, e: Endpoint) {
+function handler(deps: AllDeps, e: Endpoint<AllDeps>) {
   return async (req: Request, res: Response) => {
     const who = await whoOf(deps, req)
     const at = noted(deps, req)
@@ -127,7 +128,7 @@ function handler(deps: Deps, e: Endpoint) {
 }
 
 /** A device that had no link says when it was noted; the write is a fact at that time. */
-function noted(deps: Deps, req: Request): Deps {
+function noted(deps: AllDeps, req: Request): AllDeps {
   const said = req.headers['x-happened']
   if (req.method === 'GET' || typeof said !== 'string') return deps
   const happenedMs = Number(said)

@@ -21,7 +21,8 @@ import { rightpartsEndpoints } from '@server/rightparts/endpoints.ts'
 import { shopEndpoints } from '@server/shop/endpoints.ts'
 import { spoolsEndpoints } from '@server/spools/endpoints.ts'
 import { walkEndpoints } from '@server/walk/endpoints.ts'
-import { type Endpoint } from './routes.ts'
+import { type Endpoint } from '@server/call/routes.ts'
+import { type AllDeps } from './alldeps.ts'
 
 /** Equipment comes in by its own door, with a token instead of a cookie; it is described here and served in the app. */
 export const equipmentDoor = {
@@ -32,7 +33,7 @@ export const equipmentDoor = {
   answer: telemetryAnswer,
 }
 
-export const endpoints: readonly Endpoint[] = [
+export const endpoints: readonly Endpoint<AllDeps>[] = [
   ...floorEndpoints,
   ...rightpartsEndpoints,
   ...changeoverEndpoints,

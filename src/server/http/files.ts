@@ -4,24 +4,25 @@ import { sheetBack, sheetQuery } from '@server/ingest/giveback.ts'
 import { logbookCsv } from '@server/logbook/csv.ts'
 import { readPhoto } from '@server/photo/photos.ts'
 import { guideQuery } from '@contract/guide.ts'
-import { printGuide } from '@server/print/guideprint.ts'
+import { printGuide } from '@server/guide/guideprint.ts'
 import { walkQuery } from '@contract/walk.ts'
+import { type AllDeps } from './alldeps.ts'
 import { printWalk } from '@server/walk/print.ts'
 import { print, printQuery } from '@server/print/prints.ts'
 import { exportAll } from '@server/shop/whole.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { printSymptoms, symptomsQuery } from '@server/down/print.ts'
-import { mustLead, type Deps, type Who } from './context.ts'
+import { mustLead, type Who } from '@server/call/context.ts'
 
 interface Asked {
-  deps: Deps
+  deps: AllDeps
   who: Who
   req: Request
   res: Response
 }
 
 /** What is no JSON: sheets, the whole shop, pictures, paper. */
-export function giveFiles(api: Router, deps: Deps, whoOf: (deps: Deps, req: Request) => Promise<Who>): void {
+export function giveFiles(api: Router, deps: AllDeps, whoOf: (deps: AllDeps, req: Request) => Promise<Who>): void {
   const give = (path: string, answer: (asked: Asked) => Promise<void>) =>
     api.get(path, async (req, res) => answer({ deps, who: await whoOf(deps, req), req, res }))
   give('/logbook.csv', csv)

@@ -1,7 +1,7 @@
 import { createDocument, type ZodOpenApiPathsObject } from 'zod-openapi'
 import { type z } from 'zod'
 import { problem } from '@contract/common.ts'
-import { type Endpoint } from './routes.ts'
+import { type Endpoint } from '@server/call/routes.ts'
 
 /** The API's description, made from the same shapes that check it. */
 export function describeApi(endpoints: readonly Omit<Endpoint, 'run'>[]) {

@@ -1,5 +1,5 @@
 import { type NextFunction, type Request, type Response } from 'express'
-import { DomainError } from './problem.ts'
+import { DomainError } from '@server/problem/problem.ts'
 
 /** Requests under way, so that a server that stops lets them end first; lines that never end are not counted. */
 export class Underway {

@@ -7,7 +7,7 @@ import {
   progressAnswer,
   progressQuery,
 } from '@contract/ingest.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { previewImport, takeImport } from './ingest.ts'
 import { cancelImport, readProgress } from './progress.ts'
 

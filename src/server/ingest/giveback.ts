@@ -16,7 +16,7 @@ import {
   usageSpan,
 } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { mustLead, type Deps, type Who } from '@server/http/context.ts'
+import { mustLead, type Deps, type Who } from '@server/call/context.ts'
 import { fromRow } from '@server/ledger/lines.ts'
 import { harmless } from '@server/logbook/csv.ts'
 import { readPurchases } from '@server/parts/purchases.ts'

@@ -1,8 +1,8 @@
 import { eq, lt } from 'drizzle-orm'
 import { type ImportProgress } from '@contract/ingest.ts'
 import { importProgress } from '@server/db/schema.ts'
-import { mustLead, type Deps, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { mustLead, type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
 
 /** Says how far an import is. Throws when somebody asked for it to stop, which rolls everything back. */
 export type Progress = (stage: string, done: number, of: number) => Promise<void>

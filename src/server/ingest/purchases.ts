@@ -1,3 +1,4 @@
+import { purchaseIdentity } from '@server/parts/purchases.ts'
 import { readAmount, readItem, type Item, type Known } from '@core/ingest/purchase.ts'
 import { type BadRow } from '@contract/ingest.ts'
 import { part } from '@server/db/schema.ts'
@@ -54,9 +55,6 @@ function planPurchases(sheet: Sheet, at: { shop: ShopModel; nowMs: number }, kno
   plan.rows = [...sums.values()]
   return plan
 }
-
-export const purchaseIdentity = (p: Pick<PlannedPurchase, 'month' | 'areaId' | 'item'>) =>
-  `${p.month} ${p.areaId ?? '-'} ${p.item.toLowerCase()}`
 
 type Bad = (key: string, why: string) => void
 

@@ -1,7 +1,7 @@
 import { Worker } from 'node:worker_threads'
 import { type ReadFileAnswer } from '@contract/ingest.ts'
-import { mustLead, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { mustLead, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { type ReadWorkbook } from './xlsxworker.ts'
 
 /** Any file a person drags in, as rows of text or a refusal that says what it is and what to do. */

@@ -12,7 +12,7 @@ import {
 } from '@core/ingest/columns.ts'
 import { findHeading } from '@core/ingest/heading.ts'
 import { type BadRow, type ImportKind } from '@contract/ingest.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { DomainError } from '@server/problem/problem.ts'
 
 export const WANTED: Record<ImportKind, readonly Wanted[]> = {
   places: PLACE_COLUMNS,

@@ -5,7 +5,8 @@ import { insertMany, type Reader } from '@server/db/db.ts'
 import { keyOf, type Writing } from '@server/write/act.ts'
 import { shopLine } from '@server/write/changing.ts'
 import { shortHash } from './key.ts'
-import { purchaseIdentity, type PlannedPurchase } from './purchases.ts'
+import { purchaseIdentity } from '@server/parts/purchases.ts'
+import { type PlannedPurchase } from './purchases.ts'
 
 /** The same item, month and quantity again is the same line; a mended quantity is a new one, and holds. */
 export const purchaseKey = (p: PlannedPurchase) => `buy/${shortHash(`${purchaseIdentity(p)} ${p.quantity}`)}`

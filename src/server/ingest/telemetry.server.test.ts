@@ -17,7 +17,7 @@ import {
   startTestServer,
   type TestServer,
 } from '@server/testing/testserver.ts'
-import { settle, sweepRows } from './settle.ts'
+import { settle, sweepRows } from '@server/settle/settle.ts'
 
 const HOUR = 3_600_000
 const DAY = 24 * HOUR

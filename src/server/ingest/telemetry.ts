@@ -1,3 +1,4 @@
+import { RAW_KEPT_MS } from '@server/settle/settle.ts'
 import { and, asc, desc, eq, gt, gte, inArray, lt, lte, sql } from 'drizzle-orm'
 import {
   correctedMs,
@@ -11,8 +12,8 @@ import {
 import { feederRow, type FeederRowSent, type TelemetryAnswer } from '@contract/telemetry.ts'
 import { feeder, telemetryHour, telemetryRow } from '@server/db/schema.ts'
 import { insertMany, transact, type Tx } from '@server/db/db.ts'
-import { type Deps } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { type Deps } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { digest } from '@server/people/people.ts'
 
 /**
@@ -26,7 +27,6 @@ import { digest } from '@server/people/people.ts'
 type FeederLine = typeof feeder.$inferSelect
 type RawRow = typeof telemetryRow.$inferInsert
 
-export const RAW_KEPT_MS = 14 * 86_400_000
 const AHEAD_MS = 5 * 60_000
 const HOUR_MS = 3_600_000
 

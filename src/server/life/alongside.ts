@@ -3,7 +3,7 @@ import { bestRule, valueLost, type OneChange, type RuleCosts } from '@core/life/
 import { type LifeAnswer } from '@contract/life.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 import { prices } from '@server/shopmodel/prices.ts'
-import { keptKey, type KeptFits } from './keep.ts'
+import { keptKey, type KeptFits } from '@server/lifekept/kept.ts'
 
 /** What is off anyway when one of these is out; a guess of how much of its minutes that saves. */
 const OPEN_WITH: Record<string, Record<string, number>> = {

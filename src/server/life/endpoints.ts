@@ -11,14 +11,14 @@ import {
   tryoutEndRequest,
   tryoutRequest,
 } from '@contract/life.ts'
-import { mustLead, type Deps } from '@server/http/context.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { mustLead } from '@server/call/context.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { chooseLifeRule, previewRule, sayWord, termsOf } from './rule.ts'
 import { endTryout, startTryout } from './tryouts.ts'
-import { askBasis, askRead, askSigns, askTold } from './work.ts'
+import { askBasis, askRead, askSigns, askTold, type LifeDeps } from './work.ts'
 
 /** What was written changes what is worked out from it. */
-async function thenForget<T>(deps: Deps, answer: T): Promise<T> {
+async function thenForget<T>(deps: LifeDeps, answer: T): Promise<T> {
   deps.lives.forget()
   await deps.lifeWork.ask({ what: 'forget' })
   return answer
@@ -31,7 +31,7 @@ export const lifeEndpoints = [
     summary: 'How long a kind of part lasts here, its house rules in money, and who takes more than their share',
     query: lifeQuery,
     answer: lifeAnswer,
-    run: async (deps, who, { query }) => {
+    run: async (deps: LifeDeps, who, { query }) => {
       mustLead(who)
       return { ...(await askRead(deps.lifeWork, query)), progress: deps.lifeWork.progress() }
     },
@@ -42,7 +42,7 @@ export const lifeEndpoints = [
     summary: 'What another limit would move on Floor',
     query: previewQuery,
     answer: previewAnswer,
-    run: (deps, who, { query }) => previewRule(deps, who, query),
+    run: (deps: LifeDeps, who, { query }) => previewRule(deps, who, query),
   }),
   endpoint({
     method: 'get',
@@ -50,7 +50,7 @@ export const lifeEndpoints = [
     summary: 'The liner’s rule by signs under some terms: what it would have seen here, and what it costs',
     query: signsQuery,
     answer: signsAnswer,
-    run: (deps, who, { query }) => {
+    run: (deps: LifeDeps, who, { query }) => {
       mustLead(who)
       return askSigns(deps.lifeWork, { where: query.where, terms: termsOf(query) })
     },
@@ -61,7 +61,7 @@ export const lifeEndpoints = [
     summary: 'Choose when a kind is changed at a class of places',
     body: lifeRuleRequest,
     answer: done,
-    run: async (deps, who, { body }) => {
+    run: async (deps: LifeDeps, who, { body }) => {
       mustLead(who)
       const basis = await askBasis(deps.lifeWork, body.kindKey, body.classKey)
       return thenForget(deps, await chooseLifeRule(deps, who, { request: body, basis }))
@@ -73,7 +73,7 @@ export const lifeEndpoints = [
     summary: 'Say how long a kind usually lasts, and when one in ten is gone already',
     body: lifeWordRequest,
     answer: done,
-    run: async (deps, who, { body }) => thenForget(deps, await sayWord(deps, who, body)),
+    run: async (deps: LifeDeps, who, { body }) => thenForget(deps, await sayWord(deps, who, body)),
   }),
   endpoint({
     method: 'post',
@@ -81,7 +81,7 @@ export const lifeEndpoints = [
     summary: 'Start a try-out: places are dealt to two sides by lot',
     body: tryoutRequest,
     answer: done,
-    run: async (deps, who, { body }) => thenForget(deps, await startTryout(deps, who, body)),
+    run: async (deps: LifeDeps, who, { body }) => thenForget(deps, await startTryout(deps, who, body)),
   }),
   endpoint({
     method: 'post',
@@ -89,7 +89,7 @@ export const lifeEndpoints = [
     summary: 'End a try-out and keep what it came to',
     body: tryoutEndRequest,
     answer: done,
-    run: async (deps, who, { body }) =>
+    run: async (deps: LifeDeps, who, { body }) =>
       thenForget(
         deps,
         await endTryout(deps, who, { request: body, told: (kindKey) => askTold(deps.lifeWork, kindKey) }),

@@ -3,7 +3,7 @@ import { extraOf, hazardSince, type KeptFit } from '@core/life/kept.ts'
 import { LEAST_SHARE } from '@core/life/thinned.ts'
 import { weighedShare, type LifeFit } from '@core/life/fitted.ts'
 import { lifeFit } from '@server/db/schema.ts'
-import { type Db, type Reader } from '@server/db/db.ts'
+import { type Db } from '@server/db/db.ts'
 import { type CostedStop } from '@server/payback/stopuse.ts'
 import { readSupplyOf } from '@server/parts/sharestore.ts'
 import { loadShop, type KindRow, type ShopModel } from '@server/shopmodel/model.ts'
@@ -118,28 +118,4 @@ export function keptFit(fit: LifeFit, { source }: Pick<Believed, 'source'>): Omi
     source: fit.priorShare > MOSTLY ? source : 'yours',
     ...hazardSince(fit.life, share),
   }
-}
-
-export type KeptFits = ReadonlyMap<string, KeptFit>
-export const keptKey = (kindKey: string, classKey: string) => `${kindKey} ${classKey}`
-const KEPT_MS = 30_000
-
-/** The fits as they are kept, read again every half minute by each server. */
-export class LifeStore {
-  private kept: { untilMs: number; fits: Promise<KeptFits> } | null = null
-
-  read(db: Reader, nowMs: number): Promise<KeptFits> {
-    if (this.kept && nowMs < this.kept.untilMs) return this.kept.fits
-    const fits = readKept(db)
-    this.kept = { untilMs: nowMs + KEPT_MS, fits }
-    fits.catch(() => this.forget())
-    return fits
-  }
-  forget(): void {
-    this.kept = null
-  }
-}
-export async function readKept(db: Reader): Promise<KeptFits> {
-  const rows = await db.select().from(lifeFit)
-  return new Map(rows.map((r) => [keptKey(r.kindKey, r.classKey), r.fit]))
 }

@@ -1,7 +1,7 @@
 import { setTimeout as setTimeoutAsync } from 'node:timers/promises'
 import { parentPort, Worker, workerData } from 'node:worker_threads'
 import { openDatabase } from '@server/db/db.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { ShopStore } from '@server/shopmodel/store.ts'
 import { clockMovedBy } from '@server/time/clock.ts'
 import { keepFits } from './keep.ts'

@@ -1,3 +1,5 @@
+import { type FloorDeps } from '@server/gunnow/positions.ts'
+import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { and, eq } from 'drizzle-orm'
 import { type z } from 'zod'
 import { type Choice } from '@core/houserule/schools.ts'
@@ -11,8 +13,8 @@ import { houseChoice, houseRule, partKind, toldLife } from '@server/db/schema.ts
 import { type Tx } from '@server/db/db.ts'
 import { rankInput } from '@server/floor/floor.ts'
 import { survey } from '@server/floor/survey.ts'
-import { mustLead, type Deps, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { mustLead, type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { changing } from '@server/write/changing.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 
@@ -97,7 +99,7 @@ export const termsOf = (q: {
 
 /** What the floor would look like under another limit: the same survey, with the rule changed in hand only. */
 export async function previewRule(
-  deps: Deps,
+  deps: FloorDeps & KeptDeps,
   who: Who,
   q: z.output<typeof previewQuery>,
 ): Promise<z.input<typeof previewAnswer>> {
@@ -146,7 +148,7 @@ function choicesWith(choices: ShopModel['choices'], choice: LinerChoice): ShopMo
   const made = { id: '', note: null, chosenById: null, chosenMs: 0, ...choice }
   return [...choices.filter((c) => !isSame(c)), made]
 }
-async function opensUnder(deps: Deps, shop: ShopModel, nowMs: number) {
+async function opensUnder(deps: FloorDeps & KeptDeps, shop: ShopModel, nowMs: number) {
   const surveyed = await survey(deps.db, shop, {
     nowMs,
     store: deps.positions,

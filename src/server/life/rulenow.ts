@@ -3,7 +3,7 @@ import { type LifeAnswer } from '@contract/life.ts'
 import { person } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type School } from '@core/life/chooserule.ts'
-import { linerRule } from '@server/liner/rulehere.ts'
+import { linerRule } from '@server/gunnow/rulehere.ts'
 import { type KindRow, type RuleRow, type ShopModel } from '@server/shopmodel/model.ts'
 import { ruleHistory } from './history.ts'
 

@@ -2,7 +2,9 @@ import { type RuleBasis } from '@core/life/kept.ts'
 import { type z } from 'zod'
 import { type LinerTerms } from '@core/liner/clauses.ts'
 import { type LifeAnswer, type signsAnswer } from '@contract/life.ts'
-import { DomainError, type ProblemCode } from '@server/http/problem.ts'
+import { DomainError, type ProblemCode } from '@server/problem/problem.ts'
+import { type FloorDeps } from '@server/gunnow/positions.ts'
+import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { type Told } from './compared.ts'
 import { keepFits, type KeepDeps } from './keep.ts'
 import { type LifeQuery } from './gather.ts'
@@ -56,3 +58,6 @@ export const askBasis = (work: LifeWork, kindKey: string, classKey: string) =>
 export const askSigns = (work: LifeWork, ask: { where?: string | undefined; terms: LinerTerms }) =>
   through<z.infer<typeof signsAnswer>>(work, { what: 'signs', ...ask })
 export const askTold = (work: LifeWork, kindKey: string) => through<Told[]>(work, { what: 'told', kindKey })
+
+/** What Part life takes: the floor to preview a rule on, the fits as they are kept, and whoever works them out. */
+export type LifeDeps = FloorDeps & KeptDeps & { lifeWork: LifeWork }

@@ -8,7 +8,7 @@ import {
   stuckAnswer,
   stuckRequest,
 } from '@contract/liner.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { logLiner, logSpoiled, logStuck } from './act.ts'
 import { readLiner } from './read.ts'
 

@@ -9,7 +9,7 @@ import {
   scanRequest,
   undoRequest,
 } from '@contract/logbook.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { correct, undo } from './correct.ts'
 import { logActs } from '@server/logbook/log.ts'
 import { readLogbook } from './read.ts'

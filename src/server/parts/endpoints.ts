@@ -1,6 +1,6 @@
 import { done } from '@contract/common.ts'
 import { countRequest, receivedRequest, supplyAnswer, tinRequest } from '@contract/parts.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { countShelves, readSupply, receiveParts, weighTin } from './supply.ts'
 
 export const partsEndpoints = [

@@ -5,9 +5,11 @@ import { purchase } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 import { dayOf, wallToMsOrNext } from '@server/time/wall.ts'
-import { purchaseIdentity } from '@server/ingest/purchases.ts'
 
 export type PurchaseRow = typeof purchase.$inferSelect
+/** One item of one month in one place is one line, however often it is brought in. */
+export const purchaseIdentity = (p: Pick<PurchaseRow, 'month' | 'areaId' | 'item'>) =>
+  `${p.month} ${p.areaId ?? '-'} ${p.item.toLowerCase()}`
 
 export const monthBefore = (month: string, back: number): string => {
   const [year = 0, of = 1] = month.split('-').map(Number)

@@ -1,3 +1,4 @@
+import { type Deps } from '@server/call/context.ts'
 import { type BoughtLine, type LoggingShareLine } from '@contract/parts.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
@@ -52,3 +53,6 @@ export function shareFor(
     .filter((s) => areaId === null || s.areaId === null || s.areaId === areaId)
   return [...fits].sort((a, b) => rank(a) - rank(b) || b.taken - a.taken)[0] ?? null
 }
+
+/** What it takes to say how much of what is changed gets logged: the shares, kept. */
+export type ShareDeps = Deps & { shares: ShareStore }

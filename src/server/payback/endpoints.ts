@@ -1,5 +1,5 @@
 import { helpAnswer, helpQuery, paybackAnswer, paybackQuery } from '@contract/payback.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { readHelp } from './didhelp.ts'
 import { readPayback } from './payback.ts'
 

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { done, idempotencyKey } from '@contract/common.ts'
 import { deviceLinkAnswer, deviceLinkRequest, meAnswer, personRequest } from '@contract/people.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { dropDevice, makeDeviceLink, me, savePerson } from './people.ts'
 
 /** Signing in and binding a device set cookies and live beside the app; the rest is here. */

@@ -4,11 +4,11 @@ import { hash, verify } from '@node-rs/argon2'
 import { makeId } from '@core/ids/id.ts'
 import { area, device, meta, person, session, site, station, type Role } from '@server/db/schema.ts'
 import { isDuplicate, transact } from '@server/db/db.ts'
-import { mustLead, type Deps, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { mustLead, type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { isZone } from '@server/time/wall.ts'
 import { changing } from '@server/write/changing.ts'
-import { seedShop } from '@server/shop/seed.ts'
+import { seedShop } from './seed.ts'
 
 const SESSION_MS = 14 * 86_400_000
 const LINK_MS = 24 * 3_600_000

@@ -1,6 +1,6 @@
 import { done } from '@contract/common.ts'
 import { photoHide, photoOf, photosAnswer } from '@contract/photo.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { hidePhoto, listPhotos } from './photos.ts'
 
 export const photoEndpoints = [

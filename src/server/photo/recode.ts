@@ -1,6 +1,6 @@
 import sharp from 'sharp'
 import { MOST_PX, SMALL_PX } from '@core/photo/photo.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { DomainError } from '@server/problem/problem.ts'
 
 export interface Recoded {
   widthPx: number

@@ -1,7 +1,7 @@
 import { isNotNull } from 'drizzle-orm'
 import { carrier, ledgerEvent, mount, spool } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
-import { type Deps } from '@server/http/context.ts'
+import { type Deps } from '@server/call/context.ts'
 import { nothingTouched } from '@server/ledger/lines.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
 import { project, projectMounts, type Written } from './project.ts'

@@ -1,5 +1,5 @@
 import { readingAnswer, readingDone, readingQuery, readingRequest } from '@contract/reading.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { logReading } from './act.ts'
 import { readReadings } from './read.ts'
 

@@ -25,13 +25,13 @@ import {
 import { inArray } from 'drizzle-orm'
 import { ledgerEvent, person } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
-import { cleaningHere } from '@server/cleaning/limit.ts'
+import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { cleaningHere } from '@server/gunnow/limit.ts'
 import { dragHere, isFromDrum, knobWindow } from '@server/drag/ofplace.ts'
-import { hungOne } from '@server/rightparts/hung.ts'
-import { builtHere, carrierIdsOf, setupOf, tagsHere, type Hung } from '@server/rightparts/setup.ts'
+import { hungOne } from '@server/gunnow/hung.ts'
+import { builtHere, carrierIdsOf, setupOf, tagsHere, type Hung } from '@server/gunnow/setup.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
-import { fittedHere, readingsHere, touchedHere, type ReadHere } from './kept.ts'
+import { fittedHere, readingsHere, touchedHere, type ReadHere } from '@server/gunnow/readingkept.ts'
 
 interface At {
   hung: Hung

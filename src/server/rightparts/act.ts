@@ -19,17 +19,17 @@ import {
 import { and, eq } from 'drizzle-orm'
 import { keptFinding, stockNow } from '@server/db/schema.ts'
 import { type Reader, type Tx } from '@server/db/db.ts'
-import { type Deps, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { carrierAt } from '@server/write/place.ts'
 import { AUDIT, THERE_OR_NOT } from '@core/walk/audit.ts'
 import { logFacts } from '@server/write/facts.ts'
 import { changing, OK } from '@server/write/changing.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
-import { checkPlace, ofWhat } from './findings.ts'
-import { hungOne } from './hung.ts'
-import { findingLines, stockedParts } from './line.ts'
-import { partFacts, setupOf } from './setup.ts'
+import { checkPlace, ofWhat } from '@server/gunnow/findings.ts'
+import { hungOne } from '@server/gunnow/hung.ts'
+import { findingLines, stockedParts } from '@server/gunnow/line.ts'
+import { partFacts, setupOf } from '@server/gunnow/setup.ts'
 
 const ON: Record<SettingName, 'station' | 'head' | 'gun'> = {
   roll1: 'head',

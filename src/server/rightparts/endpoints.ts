@@ -1,3 +1,4 @@
+import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { done } from '@contract/common.ts'
 import {
   issueAnswer,
@@ -13,7 +14,7 @@ import {
   setRequest,
   tagRequest,
 } from '@contract/rightparts.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { issue, jointTrouble, keepFinding, look, setSettings, tag } from './act.ts'
 import { readFirstLook } from './first.ts'
 import { readJoints } from './joints.ts'
@@ -27,7 +28,7 @@ export const rightpartsEndpoints = [
     summary: 'Guns in walking order with what is on them, for a look at how they are built',
     query: lookQuery,
     answer: lookAnswer,
-    run: (deps, who, { query }) => readFirstLook(deps, who, query.areaId),
+    run: (deps: FloorDeps, who, { query }) => readFirstLook(deps, who, query.areaId),
   }),
   endpoint({
     method: 'post',

@@ -1,18 +1,19 @@
+import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { FITTED_KINDS } from '@core/rightparts/facts.ts'
 import { readFor, rollReads } from '@core/rightparts/rollrules.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
 import { type LookAnswer, type LookGun } from '@contract/rightparts.ts'
-import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { mustRead, type Who } from '@server/call/context.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
-import { findingLines, stockedParts } from './line.ts'
-import { partFacts } from './setup.ts'
+import { findingLines, stockedParts } from '@server/gunnow/line.ts'
+import { partFacts } from '@server/gunnow/setup.ts'
 
 const LOOKED_AT = new Set<string>(FITTED_KINDS)
 
 /** The guns of an area in walking order: what the bay says is on them, and what is known. */
-export async function readFirstLook(deps: Deps, who: Who, areaId: string | undefined): Promise<LookAnswer> {
+export async function readFirstLook(deps: FloorDeps, who: Who, areaId: string | undefined): Promise<LookAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)

@@ -6,7 +6,7 @@ import { kindOfPosition } from '@core/path/columns.ts'
 import { type JointLine, type JointsAnswer } from '@contract/rightparts.ts'
 import { ledgerEvent, life, mount, positionNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { fromRow } from '@server/ledger/lines.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 

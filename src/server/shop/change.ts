@@ -31,8 +31,8 @@ import {
   wire,
 } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
-import { type Deps, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { nothingTouched, type Touched } from '@server/ledger/lines.ts'
 import { isZone } from '@server/time/wall.ts'
 import { changing } from '@server/write/changing.ts'

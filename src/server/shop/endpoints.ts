@@ -17,7 +17,7 @@ import {
   stationRequest,
   wireRequest,
 } from '@contract/shop.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import {
   saveArea,
   saveClass,
@@ -30,7 +30,7 @@ import {
   saveWire,
 } from './change.ts'
 import { feederAnswer, feederRequest } from '@contract/telemetry.ts'
-import { makeFeeder } from '@server/ingest/feeders.ts'
+import { makeFeeder } from './feeders.ts'
 import { moveGun } from './move.ts'
 import { makePlaces } from './places.ts'
 import { saveFamily, saveFeederType, saveProcedure } from './fit.ts'

@@ -4,8 +4,8 @@ import { makeId } from '@core/ids/id.ts'
 import { JOINTS, type FamilyFit } from '@core/rightparts/facts.ts'
 import { type familyRequest, type feederTypeRequest, type procedureRequest } from '@contract/shop.ts'
 import { feederType, fitFamily, procedure, wire } from '@server/db/schema.ts'
-import { type Deps, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { changing } from '@server/write/changing.ts'
 
 const gone = (what: string) => new DomainError('not-found', `That ${what} is not there any more.`)

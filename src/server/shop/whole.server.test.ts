@@ -4,7 +4,7 @@ import { type Problem } from '@contract/common.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { DEMO_LEAD } from '@server/demo/yard.ts'
-import { settle } from '@server/ingest/settle.ts'
+import { settle } from '@server/settle/settle.ts'
 import { contentOf, withPowerCut } from '@server/testing/powercut.ts'
 import {
   Client,

@@ -6,8 +6,8 @@ import { getTableConfig, type MySqlColumn, type MySqlTable } from 'drizzle-orm/m
 import * as schema from '@server/db/schema.ts'
 import { carryOver } from '@server/db/carry.ts'
 import { insertMany, transact, type Tx } from '@server/db/db.ts'
-import { mustLead, type Deps, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { mustLead, type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 
 /**

@@ -22,7 +22,7 @@ import { TASK_KEYS } from '@core/guide/keys.ts'
 import { minutesOf, readTaskTotals, type MinutesOf } from '@server/minutes/minutes.ts'
 import { type Calendar, type ShiftOfWeek } from '@server/time/calendar.ts'
 import { type ShopStore, type ShopTables } from './store.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { DomainError } from '@server/problem/problem.ts'
 
 export type StationRow = typeof station.$inferSelect
 export type KindRow = typeof partKind.$inferSelect
@@ -84,8 +84,17 @@ function changeMinutes(
   return n + others > 0 ? median : said
 }
 
-/** `isReshaped`: read inside a transaction that has changed the set-up. */
-export async function loadShop(db: Reader, shops: ShopStore, nowMs: number, isReshaped = false): Promise<ShopModel> {
+export const loadShop = (db: Reader, shops: ShopStore, nowMs: number): Promise<ShopModel> =>
+  readShop(db, shops, { nowMs, isReshaped: false })
+/** The same inside a transaction that has changed the set-up: nothing that was kept is right. */
+export const loadReshaped = (db: Reader, shops: ShopStore, nowMs: number): Promise<ShopModel> =>
+  readShop(db, shops, { nowMs, isReshaped: true })
+
+async function readShop(
+  db: Reader,
+  shops: ShopStore,
+  { nowMs, isReshaped }: { nowMs: number; isReshaped: boolean },
+): Promise<ShopModel> {
   const { revision, tables } = await shops.tables(db, isReshaped)
   return modelOf(tables, { revision, totals: await readTaskTotals(db), calendar: shops.calendar, nowMs })
 }

@@ -1,5 +1,5 @@
 import { spoolDone, spoolRequest, spoolsAnswer } from '@contract/spools.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { actOnSpool } from './act.ts'
 import { readSpools } from './read.ts'
 

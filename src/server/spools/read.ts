@@ -6,7 +6,7 @@ import { lengthFromMassM, outerDiameterMm, packingFromFullSpool } from '@core/sp
 import { type SpoolOnGun, type SpoolOnShelf, type SpoolsAnswer } from '@contract/spools.ts'
 import { headNow, ledgerEvent, spool, spoolNow, stationNow, type wire } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { fromRow } from '@server/ledger/lines.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { type SpoolNowRow } from '@server/projection/spools.ts'

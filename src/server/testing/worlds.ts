@@ -1,6 +1,6 @@
 import mysql from 'mysql2/promise'
 import { fileURLToPath } from 'node:url'
-import { compose } from '@server/compose.ts'
+import { compose } from '@server/wiring/compose.ts'
 import { migrateDatabase } from '@server/db/db.ts'
 import { buildDemo } from '@server/demo/demo.ts'
 

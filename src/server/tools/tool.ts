@@ -1,10 +1,10 @@
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import mysql from 'mysql2/promise'
-import { compose } from '@server/compose.ts'
+import { compose } from '@server/wiring/compose.ts'
 import { migrateDatabase } from '@server/db/db.ts'
 import { buildDemo } from '@server/demo/demo.ts'
-import { readEnv } from '@server/env.ts'
+import { readEnv } from '@server/wiring/env.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 
 const MIGRATIONS = join(dirname(fileURLToPath(import.meta.url)), '../../src/server/db/migrations')

@@ -2,7 +2,7 @@ import { inArray } from 'drizzle-orm'
 import { AUDIT_KEYS, THERE_OR_NOT, type ThereOrNot } from '@core/walk/audit.ts'
 import { type AuditAnswer } from '@contract/audit.ts'
 import { carrierNow } from '@server/db/schema.ts'
-import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { loadShop, mustHaveArea } from '@server/shopmodel/model.ts'
 
 const isSaid = (value: string | undefined): value is ThereOrNot => THERE_OR_NOT.some((v) => v === value)

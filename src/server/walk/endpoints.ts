@@ -1,7 +1,8 @@
+import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { auditAnswer, auditQuery } from '@contract/audit.ts'
 import { handoverAnswer, handoverQuery } from '@contract/handover.ts'
 import { walkAnswer, walkFoundAnswer, walkFoundRequest, walkQuery } from '@contract/walk.ts'
-import { endpoint } from '@server/http/routes.ts'
+import { endpoint } from '@server/call/routes.ts'
 import { logWalk } from './found.ts'
 import { readAudit } from './audit.ts'
 import { readHandover } from './handover.ts'
@@ -14,7 +15,7 @@ export const walkEndpoints = [
     summary: 'What to look at at which gun in the minutes there are, in walking order, and what that leaves',
     query: walkQuery,
     answer: walkAnswer,
-    run: (deps, who, { query }) => readWalk(deps, who, query),
+    run: (deps: FloorDeps, who, { query }) => readWalk(deps, who, query),
   }),
   endpoint({
     method: 'get',
@@ -22,7 +23,7 @@ export const walkEndpoints = [
     summary: 'What one shift or class leaves to the next: down, standing, asking, parked, done; made from the log',
     query: handoverQuery,
     answer: handoverAnswer,
-    run: (deps, who, { query }) => readHandover(deps, who, query.areaId),
+    run: (deps: FloorDeps, who, { query }) => readHandover(deps, who, query.areaId),
   }),
   endpoint({
     method: 'get',

@@ -1,3 +1,4 @@
+import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { and, gte, inArray, lte } from 'drizzle-orm'
 import { isToUndo, TAG_TEXT } from '@core/changeover/tags.ts'
 import { handOverSpan } from '@core/walk/handover.ts'
@@ -6,7 +7,7 @@ import { type LogLine } from '@contract/logbook.ts'
 import { ledgerEvent, stoppage } from '@server/db/schema.ts'
 import { downMinutes, isBuiltWrong } from '@server/floor/floor.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
-import { mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { linesWhere } from '@server/logbook/read.ts'
 import { isToRead } from '@server/logbook/toread.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
@@ -17,7 +18,7 @@ import { ofArea } from './walk.ts'
 const DOUBLES_MS = 2 * 86_400_000
 
 /** What is left to whoever comes next, as the log and the state of the guns tell it. */
-export async function readHandover(deps: Deps, who: Who, areaId: string | undefined): Promise<HandoverAnswer> {
+export async function readHandover(deps: FloorDeps, who: Who, areaId: string | undefined): Promise<HandoverAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)

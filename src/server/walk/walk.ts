@@ -1,3 +1,4 @@
+import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { and, gte, inArray } from 'drizzle-orm'
 import { alongWalk } from '@core/walk/along.ts'
 import { chooseWalk, splitWalk, type Stop } from '@core/walk/choose.ts'
@@ -18,7 +19,7 @@ import { reading } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { openWants } from '@server/floor/cells.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
-import { isLead, mustRead, type Deps, type Who } from '@server/http/context.ts'
+import { isLead, mustRead, type Who } from '@server/call/context.ts'
 import { foundCounts, LEARNT_FROM_MS, type Found } from './foundcounts.ts'
 import { loadShop, mustHaveArea, type ShopModel } from '@server/shopmodel/model.ts'
 
@@ -30,7 +31,7 @@ const DUE_STOPS = [0.1, 10] as const
 const FOLLOW_UP_STOPS = [0.02, 10] as const
 
 /** The walk worth most within the minutes, what it leaves, and how likely one of those stops. */
-export async function readWalk(deps: Deps, who: Who, q: WalkQuery): Promise<WalkAnswer> {
+export async function readWalk(deps: FloorDeps, who: Who, q: WalkQuery): Promise<WalkAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)

@@ -5,7 +5,7 @@ import { paceWeight, roundWeight } from '@core/walk/pace.ts'
 import { type WalkEntryRead } from '@contract/walk.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type Who } from '@server/http/context.ts'
+import { type Who } from '@server/call/context.ts'
 import { foundCounts, LEARNT_FROM_MS, type Found } from './foundcounts.ts'
 
 const NEXT_GUN_MS = 15 * 60_000

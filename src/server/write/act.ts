@@ -2,11 +2,11 @@ import { type EventId, makeId } from '@core/ids/id.ts'
 import { type ActKind } from '@core/ledger/acts.ts'
 import { type Correction, type Fact } from '@core/ledger/event.ts'
 import { transact, type Tx } from '@server/db/db.ts'
-import { happenedAt, type Deps, type Who } from '@server/http/context.ts'
+import { happenedAt, type Deps, type Who } from '@server/call/context.ts'
 import { append } from '@server/ledger/append.ts'
 import { nothingTouched, touchAll, type Draft, type Touched } from '@server/ledger/lines.ts'
 import { project } from '@server/projection/project.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadReshaped, loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { countShopRevision } from '@server/shopmodel/store.ts'
 
 /**
@@ -103,7 +103,7 @@ function begin(tx: Tx, deps: Deps, who: Who) {
   let known: Promise<ShopModel> | null = null
   let onStep: OnStep | undefined
   let isReshaped = false
-  const shop = () => (known ??= loadShop(tx, deps.shops, deps.now(), isReshaped))
+  const shop = () => (known ??= (isReshaped ? loadReshaped : loadShop)(tx, deps.shops, deps.now()))
   const add = (lines: Draft[]) => {
     drafts.push(...lines)
     return lines

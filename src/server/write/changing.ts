@@ -1,7 +1,7 @@
 import { type ShopChange } from '@core/ledger/shopchange.ts'
 import { isDuplicate, type Tx } from '@server/db/db.ts'
-import { mustLead, type Deps, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { mustLead, type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { actByKey, type Touched } from '@server/ledger/lines.ts'
 import { keyOf, writeAct, type SaidLine, type Writing } from './act.ts'
 

@@ -3,7 +3,7 @@ import { type CarrierId } from '@core/ids/id.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { type StationNowRow } from '@server/projection/stationrows.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 

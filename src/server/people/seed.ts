@@ -2,7 +2,7 @@ import { makeId } from '@core/ids/id.ts'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
 import { meta, partKind, site, stationClass } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
-import { type Deps } from '@server/http/context.ts'
+import { type Deps } from '@server/call/context.ts'
 
 /** Rates are 0 until the lead says what an hour costs: no number of ours may pass for the shop's. */
 const CLASSES = [

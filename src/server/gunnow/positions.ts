@@ -1,7 +1,8 @@
 import { inArray } from 'drizzle-orm'
 import { type GunBuilt } from '@core/shop/built.ts'
 import { carrier, carrierNow, positionNow } from '@server/db/schema.ts'
-import { CheckStore } from '@server/rightparts/checkstore.ts'
+import { CheckStore } from './checkstore.ts'
+import { type Deps } from '@server/call/context.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
 
 export type PositionRow = typeof positionNow.$inferSelect
@@ -92,3 +93,6 @@ async function readRows(db: Reader, ids: readonly string[] | null): Promise<Map<
   for (const now of nows) stateOf(now.carrierId).now = now
   return states
 }
+
+/** What it takes to look at a whole floor: what is on every position, kept. */
+export type FloorDeps = Deps & { positions: PositionStore }

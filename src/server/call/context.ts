@@ -1,21 +1,12 @@
 import { type Db } from '@server/db/db.ts'
 import { type ShopStore } from '@server/shopmodel/store.ts'
-import { type PositionStore } from '@server/floor/positions.ts'
-import { type LifeStore } from '@server/life/keep.ts'
-import { type LifeWork } from '@server/life/work.ts'
-import { type ShareStore } from '@server/parts/sharestore.ts'
 import { type Role } from '@server/db/schema.ts'
-import { DomainError } from './problem.ts'
+import { DomainError } from '@server/problem/problem.ts'
 
-/** What every service is handed: the wiring module fills it, tests override parts. */
+/** What every service is handed. What only some need (positions, shares, fits) is added to it by those who need it, and put together at the roof. */
 export interface Deps {
   db: Db
   shops: ShopStore
-  positions: PositionStore
-  shares: ShareStore
-  /** How long parts last, as it is kept; and who works it out. */
-  lives: LifeStore
-  lifeWork: LifeWork
   now: () => number
   random: () => number
   /** When what is written happened, where a device kept it until there was a link; absent: now. */

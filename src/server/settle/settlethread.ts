@@ -1,9 +1,5 @@
 import { parentPort, Worker, workerData } from 'node:worker_threads'
 import { openDatabase } from '@server/db/db.ts'
-import { PositionStore } from '@server/floor/positions.ts'
-import { LifeStore } from '@server/life/keep.ts'
-import { livesAtHand } from '@server/life/work.ts'
-import { ShareStore } from '@server/parts/sharestore.ts'
 import { ShopStore } from '@server/shopmodel/store.ts'
 import { clockMovedBy } from '@server/time/clock.ts'
 import { Settler } from './settler.ts'
@@ -22,15 +18,7 @@ function count({ databaseUrl, clockShiftMs }: Given): void {
   const port = parentPort
   if (!port) return
   const database = openDatabase(databaseUrl)
-  const own = { db: database.db, shops: new ShopStore(), now: clockMovedBy(clockShiftMs) }
-  const deps = {
-    ...own,
-    positions: new PositionStore(),
-    shares: new ShareStore(),
-    lives: new LifeStore(),
-    lifeWork: livesAtHand(own),
-    random: Math.random,
-  }
+  const deps = { db: database.db, shops: new ShopStore(), now: clockMovedBy(clockShiftMs) }
   const settler = new Settler(deps, (problem) =>
     port.postMessage({ problem: problem instanceof Error ? (problem.stack ?? problem.message) : String(problem) }),
   )

@@ -10,7 +10,7 @@ import { cleaningRises } from '@core/cleaning/rising.ts'
 import { rulingFor } from '@core/houserule/schools.ts'
 import { isAluminium, isCored } from '@core/rightparts/facts.ts'
 import { type Built } from '@core/shop/built.ts'
-import { carrierIdsOf, ruledBy, wireFacts, type Hung } from '@server/rightparts/setup.ts'
+import { carrierIdsOf, ruledBy, wireFacts, type Hung } from './setup.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 
 /** How the nozzle of one gun is cleaned: by which hours, or looked at every day instead. */

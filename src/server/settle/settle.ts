@@ -1,12 +1,15 @@
-import { and, eq, inArray, isNotNull, lt, lte, asc } from 'drizzle-orm'
+import { asc, inArray, isNotNull, lt } from 'drizzle-orm'
 import { feeder, telemetryRow } from '@server/db/schema.ts'
 import { transact } from '@server/db/db.ts'
-import { type Deps } from '@server/http/context.ts'
+import { type Deps } from '@server/call/context.ts'
 import { nothingTouched } from '@server/ledger/lines.ts'
 import { project } from '@server/projection/project.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
-import { RAW_KEPT_MS } from './telemetry.ts'
 
+/** What counting clocks takes: no more, for it runs in a thread of its own. */
+export type SettleDeps = Pick<Deps, 'db' | 'shops' | 'now'>
+/** Rows as they came in are kept so long. */
+export const RAW_KEPT_MS = 14 * 86_400_000
 const AT_ONCE = 1
 const SWEPT_AT_ONCE = 20_000
 
@@ -15,7 +18,7 @@ const SWEPT_AT_ONCE = 20_000
  * it; a feeder that another one is counting is left to that one.
  * @returns how many feeders were counted
  */
-export async function settle(deps: Deps): Promise<number> {
+export async function settle(deps: SettleDeps): Promise<number> {
   return transact(deps.db, async (tx) => {
     const dirty = await tx
       .select({ equipmentId: feeder.equipmentId, headId: feeder.headId })
@@ -41,19 +44,9 @@ export async function settle(deps: Deps): Promise<number> {
 }
 
 /** Rows older than two weeks go; their hours stay for ever. */
-export async function sweepRows(deps: Deps): Promise<void> {
+export async function sweepRows(deps: SettleDeps): Promise<void> {
   await deps.db
     .delete(telemetryRow)
     .where(lt(telemetryRow.atMs, deps.now() - RAW_KEPT_MS))
     .limit(SWEPT_AT_ONCE)
-}
-
-/** Is an arc burning at a head, as far as its feeder said a moment ago. */
-const LIVE_MS = 60_000
-export async function liveArcs(deps: Deps): Promise<Map<string, boolean>> {
-  const rows = await deps.db
-    .select({ headId: feeder.headId, isArcOn: feeder.isArcOn, receivedMs: feeder.receivedMs })
-    .from(feeder)
-    .where(and(eq(feeder.isActive, true), isNotNull(feeder.receivedMs), lte(feeder.receivedMs, deps.now())))
-  return new Map(rows.filter((r) => deps.now() - (r.receivedMs ?? 0) < LIVE_MS).map((r) => [r.headId, r.isArcOn]))
 }

@@ -2,7 +2,7 @@ import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
 import { USUAL_TERMS, type LinerTerms } from '@core/liner/clauses.ts'
 import { NO_EVIDENCE, type LinerEvidence } from '@core/liner/signs.ts'
 import { type Built } from '@core/shop/built.ts'
-import { ruledBy, type Hung } from '@server/rightparts/setup.ts'
+import { ruledBy, type Hung } from './setup.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 
 /** When the liner of one gun is changed, and what speaks of the one that is in. */

@@ -4,8 +4,8 @@ import { type z } from 'zod'
 import { type feederAnswer, type feederRequest } from '@contract/telemetry.ts'
 import { feeder, stationNow } from '@server/db/schema.ts'
 import { transact } from '@server/db/db.ts'
-import { mustLead, type Deps, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { mustLead, type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { digest, newToken } from '@server/people/people.ts'
 
 /** A token for a feeder that stands at a place; asked for again, the feeder gets a fresh one and the old one ends. */

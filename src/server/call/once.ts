@@ -1,5 +1,5 @@
 import { isDuplicate } from '@server/db/db.ts'
-import { DomainError } from './problem.ts'
+import { DomainError } from '@server/problem/problem.ts'
 
 /**
  * A write that is safe to repeat: what stands under its key is the answer, written before or just now by a twin of the request.

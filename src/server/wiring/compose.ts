@@ -1,18 +1,18 @@
 import { type Express } from 'express'
-import { Changes } from './changes/changes.ts'
-import { openDatabase } from './db/db.ts'
-import { PositionStore } from './floor/positions.ts'
-import { type Deps } from './http/context.ts'
-import { Settler } from './ingest/settler.ts'
-import { makeApp } from './http/app.ts'
-import { LifeStore } from './life/keep.ts'
-import { livesAtHand } from './life/work.ts'
-import { Underway } from './http/underway.ts'
-import { ShareStore } from './parts/sharestore.ts'
-import { ShopStore } from './shopmodel/store.ts'
+import { Changes } from '@server/changes/changes.ts'
+import { openDatabase } from '@server/db/db.ts'
+import { PositionStore } from '@server/gunnow/positions.ts'
+import { type AllDeps } from '@server/http/alldeps.ts'
+import { Settler } from '@server/settle/settler.ts'
+import { makeApp } from '@server/http/app.ts'
+import { LifeStore } from '@server/lifekept/kept.ts'
+import { livesAtHand } from '@server/life/work.ts'
+import { Underway } from '@server/http/underway.ts'
+import { ShareStore } from '@server/parts/sharestore.ts'
+import { ShopStore } from '@server/shopmodel/store.ts'
 
 export interface Composed {
-  deps: Deps
+  deps: AllDeps
   app: Express
   changes: Changes
   settler: Settler
@@ -34,7 +34,7 @@ const LONGEST_MS = 5000
 export function compose(input: ComposeInput): Composed {
   const database = openDatabase(input.databaseUrl)
   const own = { db: database.db, shops: new ShopStore(), now: input.now ?? Date.now }
-  const deps: Deps = {
+  const deps: AllDeps = {
     ...own,
     positions: new PositionStore(),
     shares: new ShareStore(),

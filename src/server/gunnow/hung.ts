@@ -1,8 +1,8 @@
 import { inArray } from 'drizzle-orm'
 import { headNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { readPositions } from '@server/floor/positions.ts'
-import { DomainError } from '@server/http/problem.ts'
+import { readPositions } from './positions.ts'
+import { DomainError } from '@server/problem/problem.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 import { carrierIdsOf, type Hung } from './setup.ts'
 

@@ -1,12 +1,12 @@
 import { type z } from 'zod'
 import { type guideQuery } from '@contract/guide.ts'
-import { type Deps, type Who } from '@server/http/context.ts'
-import { DomainError } from '@server/http/problem.ts'
-import { readGuide } from '@server/guide/read.ts'
+import { type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
+import { readGuide } from './read.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
-import { guideSheet, SHIFTS, sizesFor } from './guidesheet.ts'
-import { pdfOf } from './pdf.ts'
+import { guideSheet, SHIFTS, sizesFor } from '@server/print/guidesheet.ts'
+import { pdfOf } from '@server/print/pdf.ts'
 
 /** A guide on one page: set as large as fits on one, the smallest where none does. Answers the pages it took. */
 export async function printGuide(

@@ -16,7 +16,7 @@ import { findingsWith } from '@core/rightparts/check.ts'
 import { type Tag } from '@core/changeover/tags.ts'
 import { type FoldedTag } from '@core/ledger/fold.ts'
 import { type stationNow } from '@server/db/schema.ts'
-import { type CarrierState } from '@server/floor/positions.ts'
+import { type CarrierState } from './positions.ts'
 import { type PartRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
 
 /** A place with what is projected of its three carriers. */

@@ -4,9 +4,9 @@ import { type ReadingKey } from '@core/reading/keys.ts'
 import { type Read } from '@core/drag/ofgun.ts'
 import { headNow, reading } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type HeadRow } from '@server/floor/judge.ts'
+import { type HeadRow } from '@server/projection/rows.ts'
 import { keptReading, type ReadingRow } from '@server/projection/rows.ts'
-import { carrierIdsOf, type Hung } from '@server/rightparts/setup.ts'
+import { carrierIdsOf, type Hung } from './setup.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 
 /** Everything read on what hangs at one place, oldest first, and its feeder's clock. */

@@ -1,5 +1,4 @@
-import { type Deps } from '@server/http/context.ts'
-import { settle, sweepRows } from './settle.ts'
+import { settle, sweepRows, type SettleDeps } from './settle.ts'
 
 const EVERY_MS = 4_000
 const SWEEP_EVERY_MS = 3_600_000
@@ -11,7 +10,7 @@ export class Settler {
   private sweptMs = 0
 
   constructor(
-    private readonly deps: Deps,
+    private readonly deps: SettleDeps,
     private readonly onProblem: (problem: unknown) => void,
   ) {}
 

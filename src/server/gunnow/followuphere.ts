@@ -2,7 +2,7 @@ import { workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { openFollowUps, type OpenFollowUp } from '@core/followup/followup.ts'
 import { rulingFor } from '@core/houserule/schools.ts'
 import { type Built } from '@core/shop/built.ts'
-import { carrierIdsOf, ruledBy, type Hung } from '@server/rightparts/setup.ts'
+import { carrierIdsOf, ruledBy, type Hung } from './setup.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 
 const HOUR_MS = 3_600_000

@@ -1,0 +1,31 @@
+import { type KeptFit } from '@core/life/kept.ts'
+import { type Deps } from '@server/call/context.ts'
+import { lifeFit } from '@server/db/schema.ts'
+import { type Reader } from '@server/db/db.ts'
+
+export type KeptFits = ReadonlyMap<string, KeptFit>
+export const keptKey = (kindKey: string, classKey: string) => `${kindKey} ${classKey}`
+const KEPT_MS = 30_000
+
+/** The fits as they are kept, read again every half minute by each server. */
+export class LifeStore {
+  private kept: { untilMs: number; fits: Promise<KeptFits> } | null = null
+
+  read(db: Reader, nowMs: number): Promise<KeptFits> {
+    if (this.kept && nowMs < this.kept.untilMs) return this.kept.fits
+    const fits = readKept(db)
+    this.kept = { untilMs: nowMs + KEPT_MS, fits }
+    fits.catch(() => this.forget())
+    return fits
+  }
+  forget(): void {
+    this.kept = null
+  }
+}
+export async function readKept(db: Reader): Promise<KeptFits> {
+  const rows = await db.select().from(lifeFit)
+  return new Map(rows.map((r) => [keptKey(r.kindKey, r.classKey), r.fit]))
+}
+
+/** What it takes to say how long a part will last: the fits, kept. */
+export type KeptDeps = Deps & { lives: LifeStore }
