@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 import { HAZARDS } from '@core/guide/cautions.ts'
-import { DRAWING_KEYS } from '@core/guide/drawing.ts'
+import { DRAWING_KEYS } from '@core/drawings/drawing.ts'
 import { GUIDE_KEYS } from '@core/guide/keys.ts'
 import { OVERRUNS } from '@core/ledger/event.ts'
 import { idempotencyKey, outReason, stationId } from './common.ts'

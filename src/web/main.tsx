@@ -4,8 +4,8 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { createBrowserRouter } from 'react-router'
 import { RouterProvider } from 'react-router/dom'
 import { FloorPage } from './floor/FloorPage.tsx'
-import { Nowhere } from './shell/Nowhere.tsx'
-import { Shell } from './shell/Shell.tsx'
+import { Nowhere } from '@web/frame/Nowhere.tsx'
+import { Shell } from '@web/frame/Shell.tsx'
 import './main.scss'
 
 const STALE_MS = 2000
@@ -43,7 +43,7 @@ const router = createBrowserRouter([
       { path: 'tune', lazy: async () => ({ Component: (await import('./down/TunePage.tsx')).TunePage }) },
       { path: 'life', lazy: async () => ({ Component: (await import('./life/LifePage.tsx')).LifePage }) },
       { path: 'payback', lazy: async () => ({ Component: (await import('./payback/PaybackPage.tsx')).PaybackPage }) },
-      { path: 'device', lazy: async () => ({ Component: (await import('./offline/DevicePage.tsx')).DevicePage }) },
+      { path: 'device', lazy: async () => ({ Component: (await import('@web/device/DevicePage.tsx')).DevicePage }) },
       { path: 'day', lazy: async () => ({ Component: (await import('./changeover/DayPage.tsx')).DayPage }) },
       { path: 'spools', lazy: async () => ({ Component: (await import('./spools/SpoolsPage.tsx')).SpoolsPage }) },
       { path: 'logbook', lazy: async () => ({ Component: (await import('./logbook/LogbookPage.tsx')).LogbookPage }) },

@@ -1,4 +1,4 @@
-import { type DrawingKey } from '@core/guide/drawing.ts'
+import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { isThroughHolder, linerOpens, openSteps, setScrew } from '@core/guide/open.ts'
 import { step, type Step } from '@core/guide/step.ts'
 import { tightWords } from '@core/guide/tight.ts'

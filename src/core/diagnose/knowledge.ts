@@ -1,5 +1,5 @@
-import { type DrawingKey } from '@core/guide/drawing.ts'
-import { DRAWINGS } from '@core/guide/drawings/all.ts'
+import { type DrawingKey } from '@core/drawings/drawing.ts'
+import { DRAWINGS } from '@core/drawings/all.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
 
 /**

@@ -1,5 +1,5 @@
 import { isSoft, type Setup } from '@core/rightparts/facts.ts'
-import { guideClearance } from '@core/reading/target.ts'
+import { guideClearance } from '@core/drag/clearance.ts'
 import {
   FEEDER_GUESSES,
   KINK,

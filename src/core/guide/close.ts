@@ -1,5 +1,5 @@
 import { tipOutFor } from '@core/rightparts/facts.ts'
-import { type DrawingKey } from './drawing.ts'
+import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { fitOf, partWords, tight, type GuideAt } from './guideat.ts'
 import { setScrew, type Openable } from './open.ts'
 import { isTube } from './linerguide.ts'

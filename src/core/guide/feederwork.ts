@@ -1,5 +1,5 @@
 import { readFor } from '@core/rightparts/rollrules.ts'
-import { type DrawingKey } from './drawing.ts'
+import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { hasOn, partWords, type GuideAt } from './guideat.ts'
 import { look } from './look.ts'
 import { type Step } from './step.ts'

@@ -1,7 +1,7 @@
 import { bendErrorMm } from '@core/liner/trim.ts'
 import { ruleByBuild } from '@core/liner/rule.ts'
 import { type FamilyFit, type PartFacts } from '@core/rightparts/facts.ts'
-import { type DrawingKey } from './drawing.ts'
+import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { fitOf, openAt, partWords, type GuideAt } from './guideat.ts'
 import { linerOpens } from './open.ts'
 import { step, type Step } from './step.ts'

@@ -2,7 +2,7 @@ import { type Tag } from '@core/changeover/tags.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { type Joint } from '@core/rightparts/facts.ts'
 import { type Hazard } from './cautions.ts'
-import { type DrawingKey } from './drawing.ts'
+import { type DrawingKey } from '@core/drawings/drawing.ts'
 
 /** What is open, off or in place: steps need some of it, make some of it, and undo some. */
 export type Condition =

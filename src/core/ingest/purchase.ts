@@ -1,4 +1,4 @@
-import { parseNumber } from './columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { readNote } from './notes.ts'
 
 /** What a line of a purchase list bought: a known part, a kind of part by its words, or wire. */

@@ -5,7 +5,8 @@ import { type Setup } from '@core/rightparts/facts.ts'
 import { changedSince, contradicts, judgeNumber, judgeReading, outsidePhysics, type Said } from './judge.ts'
 import { READINGS, type ReadingKey } from './keys.ts'
 import { READING } from './specs.ts'
-import { guideClearance, targetFor, type TargetFacts } from './target.ts'
+import { guideClearance } from '@core/drag/clearance.ts'
+import { targetFor, type TargetFacts } from './target.ts'
 
 const SETUP: Setup = {
   wire: {

@@ -1,4 +1,4 @@
-import { CLEARANCE_MM, CONDUIT_FRICTION, GAP_MM, GAP_TO_ROLLS_MM } from '@core/drag/guess.ts'
+import { CONDUIT_FRICTION, GAP_MM, GAP_TO_ROLLS_MM } from '@core/drag/guess.ts'
 import { tipOutFor, type Setup } from '@core/rightparts/facts.ts'
 import { type ReadingKey } from './keys.ts'
 
@@ -99,9 +99,3 @@ function tensionTarget({ window, baseline }: TargetFacts): Target | null {
 
 const spanTarget = (span: readonly [number, number] | null, by: Target['by']): Target | null =>
   span && { from: span[0], to: span[1], actBelow: span[0] - SPAN_ACT_MM, actAbove: span[1] + SPAN_ACT_MM, by }
-
-/** Clearance of the outlet guide, from its own size against the wire on; null where it is not told. */
-export function guideClearance(guideMm: number | null, wireMm: number): number | null {
-  if (guideMm === null) return null
-  return CLEARANCE_MM.typical + Math.max(0, guideMm - wireMm)
-}

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { guessColumns, parseNumber, PLACE_COLUMNS, USAGE_COLUMNS } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
+import { guessColumns, PLACE_COLUMNS, USAGE_COLUMNS } from '@core/ingest/columns.ts'
 import { KIND_DEFAULTS, kindFromWord } from '@core/path/kinds.ts'
 import { COLUMNS } from '@core/path/columns.ts'
 import { asId, ID_PREFIX, makeId } from '@core/ids/id.ts'

@@ -1,4 +1,4 @@
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { MM_PER_INCH } from './convert.ts'
 
 /** What a length read off a rule or tape was typed in. */

@@ -1,4 +1,4 @@
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { readFaces, readWireRange, readWord } from '@core/ingest/fitwords.ts'
 import { kindFromWord } from '@core/path/kinds.ts'
 import {

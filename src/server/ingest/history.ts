@@ -1,5 +1,5 @@
 import { groupKey, readNote, type NoteAct, type ReadNote } from '@core/ingest/notes.ts'
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { type BadRow, type NoteDecision } from '@contract/ingest.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 import { wallToMsOrNext } from '@server/time/wall.ts'

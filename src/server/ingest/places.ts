@@ -1,4 +1,4 @@
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { kindFromWord } from '@core/path/kinds.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
 import { type BadRow } from '@contract/ingest.ts'

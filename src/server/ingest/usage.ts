@@ -1,4 +1,4 @@
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { type BadRow } from '@contract/ingest.ts'
 import { spanOf } from '@server/clock/usage.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'

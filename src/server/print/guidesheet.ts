@@ -1,7 +1,7 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js'
 import { newlyHeld } from '@core/guide/cautions.ts'
-import { PANEL, type DrawingKey, type Ink, type Panel } from '@core/guide/drawing.ts'
-import { DRAWINGS } from '@core/guide/drawings/all.ts'
+import { PANEL, type DrawingKey, type Ink, type Panel } from '@core/drawings/drawing.ts'
+import { DRAWINGS } from '@core/drawings/all.ts'
 import { type GuideAnswer, type GuideStep } from '@contract/guide.ts'
 import { MM } from './pdf.ts'
 

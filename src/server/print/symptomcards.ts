@@ -1,6 +1,6 @@
 import type { Column, Content, TDocumentDefinitions } from 'pdfmake/interfaces.js'
 import { CAUTIONS } from '@core/guide/cautions.ts'
-import { DRAWINGS } from '@core/guide/drawings/all.ts'
+import { DRAWINGS } from '@core/drawings/all.ts'
 import { type Check } from '@core/diagnose/knowledge.ts'
 import { panelSvg } from './guidesheet.ts'
 import { MM } from './pdf.ts'

@@ -4,7 +4,7 @@ import { type GunChange } from '@contract/changeover.ts'
 import { newKey } from '@web/api/client.ts'
 import { Standing, WhatHeld } from '@web/guide/GuideEnd.tsx'
 import { endOf, workedIn, type WalkState } from '@web/guide/walk.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { useLogChange, type ChangeAsked } from './queries.ts'
 
 /** The end of a change of wire: what stands tied, what held it up, one key that logs it. */

@@ -8,11 +8,9 @@ import {
   type changeRequest,
   type dayRequest,
 } from '@contract/changeover.ts'
-import { done } from '@contract/common.ts'
-import { sparesAnswer, type statusRequest, type swapRequest, type gunRequest } from '@contract/spareguns.ts'
 import { countWord, guns } from '@web/format/words.ts'
 import { getJson, postJson } from '@web/api/client.ts'
-import { useBoothWrite, useWrite, type Body } from '@web/api/write.ts'
+import { useBoothWrite } from '@web/offline/write.ts'
 
 export interface ChangeAsked {
   stationIds: readonly string[]
@@ -53,17 +51,3 @@ export const useDedicate = (q: { stationId: string; gunMinor: number; gunYears: 
       ),
     enabled: q !== null,
   })
-export const useSpares = (stationId: string | null) =>
-  useQuery({
-    queryKey: ['spares', stationId],
-    queryFn: () => getJson(`/gun/spares${stationId ? `?stationId=${stationId}` : ''}`, sparesAnswer),
-  })
-
-export const useSwap = () =>
-  useBoothWrite<typeof swapRequest, typeof done>({
-    path: '/gun/swap',
-    answer: done,
-    says: () => 'Another gun put on a feeder',
-  })
-export const useMakeGun = () => useWrite<Body<typeof gunRequest>, typeof done>('/gun/spare', done)
-export const useGunStatus = () => useWrite<Body<typeof statusRequest>, typeof done>('/gun/status', done)

@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { isAbout, minutesOf, type Check, type Knowledge, type Outcome } from '@core/diagnose/knowledge.ts'
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { capital } from '@web/format/words.ts'
-import { PickOne, TextField } from '@web/shell/Field.tsx'
+import { PickOne, TextField } from '@web/kit/Field.tsx'
 import { type Edit } from './knowledgeedit.ts'
 
 interface Props {

@@ -4,7 +4,7 @@ import { newKey } from '@web/api/client.ts'
 import { minutes } from '@web/format/numbers.ts'
 import { when } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { PickKnown, PickSymptom } from './Picks.tsx'
 import { useDown, useExplain } from './queries.ts'
 

@@ -6,7 +6,7 @@ import { capital } from '@web/format/words.ts'
 import { Drawing, DrawnAnswer } from '@web/guide/Drawing.tsx'
 import { type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
 import { choiceWords, spanWords } from './downwords.ts'
-import { useShortcuts } from '@web/shell/useShortcuts.ts'
+import { useShortcuts } from '@web/kit/useShortcuts.ts'
 
 export function CautionLines({ hazards }: { hazards: readonly Hazard[] }) {
   if (hazards.length === 0) return null

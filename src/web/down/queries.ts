@@ -10,7 +10,7 @@ import { tuneAnswer, type tunedRequest, type tuneKeptRequest } from '@contract/t
 import { done } from '@contract/common.ts'
 import { loggedAnswer } from '@contract/guide.ts'
 import { getJson } from '@web/api/client.ts'
-import { useBoothWrite, useWrite, type Body } from '@web/api/write.ts'
+import { useBoothWrite, useWrite, type Body } from '@web/offline/write.ts'
 
 export const downAddress = (stationId: string) => `/down?stationId=${stationId}`
 /** What was known when the search began holds till it ends: it does not change under the hands. */

@@ -1,6 +1,6 @@
 import { type Units } from '@web/format/numbers.ts'
 import { measures, typed } from '@web/format/measures.ts'
-import { TextField } from '@web/shell/Field.tsx'
+import { TextField } from '@web/kit/Field.tsx'
 
 /** Several pulls of one lay, typed with a space or Enter between; told back as forces in N. */
 export function ForceList(props: {

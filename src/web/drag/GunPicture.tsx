@@ -3,7 +3,7 @@ import { type AtKnob, type Explained } from '@core/drag/explain.ts'
 import { forceProfile } from '@core/drag/profile.ts'
 import { type DragSetup, type Param } from '@core/drag/setup.ts'
 import { force, type Units } from '@web/format/numbers.ts'
-import { ruleLength } from '@web/liner/linerwords.ts'
+import { ruleLength } from '@web/format/lengths.ts'
 import { AT, cablePath, coilRings, coilX, forceGraph, gapOfX, GRAPH, guideX, neckEnd, PICTURE } from './gunshape.ts'
 
 type Grip = 'cable' | 'coils' | 'guide'

@@ -6,8 +6,8 @@ import { type DragAnswer } from '@contract/drag.ts'
 import { newKey } from '@web/api/client.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { useRead } from '@web/reading/queries.ts'
-import { PickOne } from '@web/shell/Field.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { PickOne } from '@web/kit/Field.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { ForceList, readForces } from './ForceList.tsx'
 
 const LIST_WORD: Record<string, string> = {

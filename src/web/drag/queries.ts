@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query'
 import { calibrateAnswer, dragAnswer, type calibrateRequest } from '@contract/drag.ts'
 import { getJson } from '@web/api/client.ts'
-import { useWrite, type Body } from '@web/api/write.ts'
+import { useWrite, type Body } from '@web/offline/write.ts'
 
 export const useDrag = (stationId: string) =>
   useQuery({

@@ -10,8 +10,8 @@ import { ManyBar } from './ManyBar.tsx'
 import { OpenedRow } from './OpenedRow.tsx'
 import { floorSentence, honesty, nextOf } from './sentence.ts'
 import { pitchFor, Strands, type Draw } from './Strands.tsx'
-import { PhoneMore } from '@web/shell/Shell.tsx'
-import { useIsPhone } from './useIsPhone.ts'
+import { PhoneMore } from '@web/sections/PhoneMore.tsx'
+import { useIsPhone } from '@web/kit/useIsPhone.ts'
 
 export interface FloorViewProps {
   floor: FloorAnswer

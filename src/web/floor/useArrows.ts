@@ -1,8 +1,8 @@
 import { useEffect } from 'react'
 import { useNavigate } from 'react-router'
 import { LETTERS } from '@web/log/letters.ts'
-import { isTyping } from '@web/shell/typing.ts'
-import { useShortcuts } from '@web/shell/useShortcuts.ts'
+import { isTyping } from '@web/kit/typing.ts'
+import { useShortcuts } from '@web/kit/useShortcuts.ts'
 
 /** Guns in the order they stand on the page: opened rows, then strands. */
 const GUN_LINKS = '.row-name, .strand-links a, .column-view a'

@@ -5,7 +5,7 @@ import { type GunAnswer } from '@contract/gun.ts'
 import { ago } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
 import { useFollowedUp } from '@web/guide/queries.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 
 /** What follows from what was done here: why, since when, what is to be done, and one tap each that says it is done. */
 export function FollowUps({ gun }: { gun: GunAnswer }) {

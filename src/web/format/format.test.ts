@@ -4,7 +4,7 @@ import { nextIndex } from '@web/floor/useArrows.ts'
 import { measures, shown, typed } from './measures.ts'
 import { ago, clockTime, dayKey, when } from './times.ts'
 import { inN, actPhrase, donePhrase } from './words.ts'
-import { matchPlaces } from '@web/shell/find.ts'
+import { matchPlaces } from '@web/places/find.ts'
 
 describe('numbers as people say them', () => {
   it('have two figures at most', () =>

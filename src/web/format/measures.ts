@@ -9,7 +9,7 @@ import {
   mmToInch,
   N_PER_LBF,
 } from '@core/units/convert.ts'
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { type Units } from './numbers.ts'
 
 /** How a quantity is typed and shown in the shop's units; `toSi` and `fromSi` are each other's inverse. */

@@ -105,3 +105,12 @@ export const WHY_NOT_SEEN: Record<string, string> = {
   'nobody has looked': 'nobody has looked at it lately',
   'no clock': 'no usage was entered for ten working days',
 }
+
+/** Schools of when a part is changed. */
+export const SCHOOL_WORD = {
+  runToFailure: 'run to failure',
+  fixed: 'fixed use',
+  onCondition: 'on condition',
+  signs: 'on signs',
+  leastCost: 'least cost',
+} as const

@@ -3,8 +3,8 @@ import { hazardName } from '@core/guide/cautions.ts'
 import { type CautionsAnswer } from '@contract/guide.ts'
 import { when } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
-import { field, TextField } from '@web/shell/Field.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { field, TextField } from '@web/kit/Field.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { useCautions, useSetCaution } from './queries.ts'
 
 type Line = CautionsAnswer['cautions'][number]

@@ -1,5 +1,5 @@
-import { PANEL, type DrawingKey, type Panel } from '@core/guide/drawing.ts'
-import { DRAWINGS } from '@core/guide/drawings/all.ts'
+import { PANEL, type DrawingKey, type Panel } from '@core/drawings/drawing.ts'
+import { DRAWINGS } from '@core/drawings/all.ts'
 
 const MARK = { right: '✓', wrong: '✕', how: '' } as const
 const IS = { right: 'right', wrong: 'wrong', how: '' } as const

@@ -1,5 +1,5 @@
 import { hazardName, HAZARDS, type Hazard } from '@core/guide/cautions.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { useNearMiss } from './queries.ts'
 
 /** The second of two taps: what it nearly was. No name is kept. */

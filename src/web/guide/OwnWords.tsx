@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { type GuideAnswer, type GuideStep } from '@contract/guide.ts'
-import { field, TextField } from '@web/shell/Field.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { field, TextField } from '@web/kit/Field.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { useGuideNote } from './queries.ts'
 
 /** The lead's own words at a step: beside, or in place of what it says. Cautions, gates and the order stay as they are. */

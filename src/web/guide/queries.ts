@@ -15,7 +15,7 @@ import { type followUpRequest } from '@contract/followup.ts'
 import { type GuideKey } from '@core/guide/keys.ts'
 import { capital } from '@web/format/words.ts'
 import { getJson } from '@web/api/client.ts'
-import { useBoothWrite, useWrite, type Body } from '@web/api/write.ts'
+import { useBoothWrite, useWrite, type Body } from '@web/offline/write.ts'
 
 export interface GuideAsked {
   stationId: string | null

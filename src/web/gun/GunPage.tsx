@@ -1,16 +1,16 @@
 import { useState } from 'react'
 import { useParams } from 'react-router'
 import { type Column } from '@core/path/columns.ts'
-import { useIsPhone } from '@web/floor/useIsPhone.ts'
+import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { choiceOf, LETTERS, type Letter } from '@web/log/letters.ts'
 import { useBroughtLetter } from '@web/log/useBroughtLetter.ts'
 import { useLogKeys } from '@web/log/useLogKeys.ts'
 import { useMe } from '@web/people/queries.ts'
-import { useShortcuts } from '@web/shell/useShortcuts.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { useShortcuts } from '@web/kit/useShortcuts.ts'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { GunDesk } from './GunDesk.tsx'
 import { GunPhone } from './GunPhone.tsx'
-import { useGun } from './queries.ts'
+import { useGun } from '@web/gunnow/queries.ts'
 
 /** A gun, by its place: at the desk the whole path drawn, at the booth the reach one works on and four big keys. */
 export function GunPage() {

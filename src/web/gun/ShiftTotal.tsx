@@ -1,14 +1,14 @@
-import { PickField, TextField } from '@web/shell/Field.tsx'
+import { PickField, TextField } from '@web/kit/Field.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { type GunAnswer } from '@contract/gun.ts'
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { newKey } from '@web/api/client.ts'
 import { measures, typed } from '@web/format/measures.ts'
 import { dayKey } from '@web/format/times.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
-import { useShop } from '@web/shop/queries.ts'
-import { useEnterUsage } from './queries.ts'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { useShop } from '@web/shopmodel/queries.ts'
+import { useEnterUsage } from '@web/gunnow/queries.ts'
 
 /** A shift total typed in: arc hours, or kg of wire, or both. */
 export function ShiftTotal({ gun }: { gun: GunAnswer }) {

@@ -1,7 +1,7 @@
 import { Form } from 'react-bootstrap'
 import { CLAUSE_TEXT, LINER_CLAUSES, type LinerClause, type LinerTerms } from '@core/liner/clauses.ts'
 import { capital } from '@web/format/words.ts'
-import { PickOne, type Option } from '@web/shell/Field.tsx'
+import { PickOne, type Option } from '@web/kit/Field.tsx'
 
 const RATIOS: readonly Option[] = ['1.2', '1.3', '1.4', '1.5', '1.7', '2', '2.5'].map((r) => [r, `${r} times`])
 const TIPS: readonly Option[] = ['1', '2', '3', '4'].map((n) => [n, n])

@@ -4,8 +4,9 @@ import { type LinerTerms } from '@core/liner/clauses.ts'
 import { type LifeAnswer } from '@contract/life.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { countWord, guns } from '@web/format/words.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
-import { listed, partsName, SCHOOL_WORD, schoolDoes } from './lifewords.ts'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { SCHOOL_WORD } from '@web/format/words.ts'
+import { listed, partsName, schoolDoes } from './lifewords.ts'
 import { useChooseRule, usePreview } from './queries.ts'
 
 interface Props {

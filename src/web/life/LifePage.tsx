@@ -1,12 +1,12 @@
 import { lazy, Suspense } from 'react'
 import { LIFE_BYS, type LifeAnswer } from '@contract/life.ts'
 import { type Units } from '@web/format/numbers.ts'
-import { useIsPhone } from '@web/floor/useIsPhone.ts'
+import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { useMe } from '@web/people/queries.ts'
-import { PickOne } from '@web/shell/Field.tsx'
-import { PhoneMore } from '@web/shell/Shell.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
-import { useAddress } from '@web/shell/useAddress.ts'
+import { PickOne } from '@web/kit/Field.tsx'
+import { PhoneMore } from '@web/sections/PhoneMore.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { useAddress } from '@web/kit/useAddress.ts'
 import { Blade } from './Blade.tsx'
 import {
   BY_WORD,

@@ -3,7 +3,8 @@ import { aboutMoney, minutes, twoFigures, type Units } from '@web/format/numbers
 import { shortDate } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
 import { ruleWords } from '@web/logbook/shopwords.ts'
-import { savingWords, SCHOOL_WORD, schoolDoes } from './lifewords.ts'
+import { SCHOOL_WORD } from '@web/format/words.ts'
+import { savingWords, schoolDoes } from './lifewords.ts'
 
 /** Left out on a phone. */
 const WIDE = 'text-end d-none d-md-table-cell'

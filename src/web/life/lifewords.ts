@@ -117,13 +117,6 @@ export function shapeWords({ told }: LifeAnswer): string {
     : 'They wear out with age, at widely different ones.'
 }
 
-export const SCHOOL_WORD = {
-  runToFailure: 'run to failure',
-  fixed: 'fixed use',
-  onCondition: 'on condition',
-  signs: 'on signs',
-  leastCost: 'least cost',
-} as const
 /** What each school does, as hands would say it. */
 export function schoolDoes(
   line: Pick<SchoolLine, 'school' | 'at'>,

@@ -11,7 +11,7 @@ import {
   type tryoutRequest,
 } from '@contract/life.ts'
 import { getJson } from '@web/api/client.ts'
-import { useWrite, type Body } from '@web/api/write.ts'
+import { useWrite, type Body } from '@web/offline/write.ts'
 
 export interface LifeAsked {
   kind: string

@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { readLength, type Slip } from '@core/units/length.ts'
 import { type Units } from '@web/format/numbers.ts'
-import { TextField } from '@web/shell/Field.tsx'
-import { ruleLength, unitOf } from './linerwords.ts'
+import { TextField } from '@web/kit/Field.tsx'
+import { ruleLength, unitOf } from '@web/format/lengths.ts'
 
 const SLIP_WORD = { minus: 'without the minus', cm: 'in cm', in: 'in inches', m: 'in m', mm: 'in mm' } as const
 

@@ -6,7 +6,7 @@ import { type LinerAnswer } from '@contract/liner.ts'
 import { REASON_WORD } from '@web/format/words.ts'
 import { Standing, WhatHeld } from '@web/guide/GuideEnd.tsx'
 import { endOf, workedIn } from '@web/guide/walk.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { type LinerJob } from './job.ts'
 import { useLinerDone } from './queries.ts'
 

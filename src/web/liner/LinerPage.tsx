@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
-import { type DrawingKey } from '@core/guide/drawing.ts'
+import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { type LinerAnswer } from '@contract/liner.ts'
 import { newKey } from '@web/api/client.ts'
 import { type Units } from '@web/format/numbers.ts'
@@ -8,10 +8,11 @@ import { Drawing } from '@web/guide/Drawing.tsx'
 import { StepWalk } from '@web/guide/StepWalk.tsx'
 import { minutesSentence } from '@web/guide/guidewords.ts'
 import { useMe } from '@web/people/queries.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { anotherLiner, keepJob, keptJob, newJob, type LinerJob } from './job.ts'
 import { LinerEnd } from './LinerEnd.tsx'
 import { LinerGate } from './LinerGate.tsx'
+import { tapeLength } from '@web/format/lengths.ts'
 import {
   autopsySentence,
   lastSentence,
@@ -19,7 +20,6 @@ import {
   PERSON_WORD,
   ruleSentence,
   spoiledSentence,
-  tapeLength,
 } from './linerwords.ts'
 import { useLiner } from './queries.ts'
 

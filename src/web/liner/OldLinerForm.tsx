@@ -1,11 +1,12 @@
 import { useState } from 'react'
 import { AUTOPSY_FINDS, type AutopsyFind } from '@core/ledger/event.ts'
 import { readLength } from '@core/units/length.ts'
-import { field, TextField } from '@web/shell/Field.tsx'
+import { field, TextField } from '@web/kit/Field.tsx'
 import { answered } from './answered.ts'
 import { type GateProps } from './LinerGate.tsx'
 import { PlaceKeys } from './PlaceKeys.tsx'
-import { FIND_WORD, unitOf } from './linerwords.ts'
+import { unitOf } from '@web/format/lengths.ts'
+import { FIND_WORD } from './linerwords.ts'
 
 const PLACED: readonly AutopsyFind[] = ['worn', 'bunched', 'separated', 'kinked', 'shredded']
 /** The old liner on the bench: what it shows, how sure that is, where along it, how long it is. All of it may be left open. */

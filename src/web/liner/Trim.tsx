@@ -15,11 +15,11 @@ import { newKey } from '@web/api/client.ts'
 import { type GuideStep } from '@contract/guide.ts'
 import { Drawing } from '@web/guide/Drawing.tsx'
 import { StepCautions, StepDo, StepRule } from '@web/guide/StepWalk.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { answered } from './answered.ts'
 import { LengthField } from './LengthField.tsx'
 import { type GateProps } from './LinerGate.tsx'
-import { ruleLength } from './linerwords.ts'
+import { ruleLength } from '@web/format/lengths.ts'
 import { useSpoiled } from './queries.ts'
 
 /** Two cuts from two measurements, one thing a screen. */

@@ -4,7 +4,8 @@ import { linerOf } from '@web/testing/sampleguide.ts'
 import { NOW } from '@web/testing/samples.ts'
 import { ME, saidOf, stage, unstage, type Answers } from '@web/testing/stage.tsx'
 import { LinerPage } from './LinerPage.tsx'
-import { orderSentence, ruleLength, ruleSentence } from './linerwords.ts'
+import { ruleLength } from '@web/format/lengths.ts'
+import { orderSentence, ruleSentence } from './linerwords.ts'
 
 beforeEach(() => localStorage.clear())
 afterEach(unstage)

@@ -1,8 +1,7 @@
 import { type AutopsyFind } from '@core/ledger/event.ts'
 import { SPARE_MM } from '@core/liner/rule.ts'
-import { ruleLength as inRule, type LengthUnit } from '@core/units/length.ts'
-import { MM_PER_FOOT } from '@core/units/convert.ts'
 import { type LinerAnswer } from '@contract/liner.ts'
+import { ruleLength, tapeLength } from '@web/format/lengths.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { when } from '@web/format/times.ts'
 
@@ -21,13 +20,6 @@ export const PERSON_WORD: Record<LinerAnswer['secondPerson'][number], string> = 
   coated: 'a coated liner must go in dead straight',
   stuckBefore: 'one stuck near the neck before',
 }
-export const unitOf = (units: Units): LengthUnit => (units === 'us' ? 'in' : 'mm')
-
-/** A short length in the shop's units, as a rule shows it. */
-export const ruleLength = (mm: number, units: Units) => inRule(mm, unitOf(units))
-/** A long length as a tape shows it: "4.17 m", "13.7 ft". */
-export const tapeLength = (mm: number, units: Units): string =>
-  units === 'us' ? `${(mm / MM_PER_FOOT).toFixed(1)} ft` : `${(mm / 1000).toFixed(2)} m`
 
 const RULE_SENTENCE: Record<LinerAnswer['by'], (l: LinerAnswer, units: Units) => string> = {
   A: (l, u) => `Cut at the front: ${ruleLength(l.neededMm ?? 0, u)} stand out of the neck when it is right.`,

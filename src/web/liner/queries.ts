@@ -9,7 +9,7 @@ import {
   type stuckRequest,
 } from '@contract/liner.ts'
 import { getJson } from '@web/api/client.ts'
-import { useBoothWrite } from '@web/api/write.ts'
+import { useBoothWrite } from '@web/offline/write.ts'
 
 export const useLiner = (stationId: string) =>
   useQuery({

@@ -1,6 +1,6 @@
 import { type OutReason } from '@core/path/columns.ts'
 import { capital, donePhrase, REASON_WORD } from '@web/format/words.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { type Choice } from './logkeys.ts'
 import { type LogKeysDriver } from './useLogKeys.ts'
 

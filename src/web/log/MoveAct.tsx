@@ -4,9 +4,9 @@ import { Form, Modal } from 'react-bootstrap'
 import { findAnswer } from '@contract/gun.ts'
 import { type LoggedAct } from '@contract/logbook.ts'
 import { getJson, newKey } from '@web/api/client.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
-import { matchPlaces } from '@web/shell/find.ts'
-import { keepLast, useLast } from './last.ts'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { matchPlaces } from '@web/places/find.ts'
+import { keepLast, useLast } from '@web/offline/last.ts'
 import { useCorrect } from './queries.ts'
 
 /** "Not this gun": the line moves to the right one, as a correction. */

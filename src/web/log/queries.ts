@@ -4,7 +4,7 @@ import { postJson } from '@web/api/client.ts'
 import { donePhrase } from '@web/format/words.ts'
 import { LIVE_KEYS } from '@web/live/keys.ts'
 import { sendOrKeep } from '@web/offline/keep.ts'
-import { keepLast } from './last.ts'
+import { keepLast } from '@web/offline/last.ts'
 
 function useRefresh() {
   const client = useQueryClient()

@@ -7,7 +7,7 @@ import { RULES } from '@core/rightparts/finding.ts'
 import { type LineNames } from '@contract/fact.ts'
 import { amount, type Units } from '@web/format/numbers.ts'
 import { partName } from '@web/format/words.ts'
-import { SCHOOL_WORD } from '@web/life/lifewords.ts'
+import { SCHOOL_WORD } from '@web/format/words.ts'
 
 type Of<K extends ShopChangeOf> = Extract<ShopChange, { of: K }>
 type Names = Pick<LineNames, 'class' | 'unit'>

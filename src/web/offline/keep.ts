@@ -1,6 +1,6 @@
 import { type z } from 'zod'
 import { ApiError, OFFLINE, postWrite } from '@web/api/client.ts'
-import { keepLast } from '@web/log/last.ts'
+import { keepLast } from './last.ts'
 import { note } from './device.ts'
 
 const PATIENCE_MS = 8000

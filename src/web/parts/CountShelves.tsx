@@ -1,9 +1,9 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
-import { useSave } from '@web/shop/queries.ts'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { useSave } from '@web/shopmodel/queries.ts'
 
 type Counts = Record<string, string>
 const isWhole = (text: string) => {

@@ -1,10 +1,10 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { field, PickOne, TextField } from '@web/shell/Field.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
-import { useSave } from '@web/shop/queries.ts'
+import { field, PickOne, TextField } from '@web/kit/Field.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { useSave } from '@web/shopmodel/queries.ts'
 
 /** What came in and went on the shelf today. */
 export function Delivery({ shop }: { shop: ShopAnswer }) {

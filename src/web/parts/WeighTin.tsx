@@ -1,11 +1,11 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { type SupplyAnswer } from '@contract/parts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { field, PickOne, TextField } from '@web/shell/Field.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
-import { useSave } from '@web/shop/queries.ts'
+import { field, PickOne, TextField } from '@web/kit/Field.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { useSave } from '@web/shopmodel/queries.ts'
 
 const PIECES = 50
 

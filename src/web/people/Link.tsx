@@ -1,6 +1,6 @@
 import { Button } from 'react-bootstrap'
 import { useNavigate, useParams } from 'react-router'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { useBind } from './queries.ts'
 
 /** Opened once on a tablet or phone: from then on it belongs to its place. A tap, so that a link preview binds nothing. */

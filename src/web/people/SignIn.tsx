@@ -1,10 +1,10 @@
-import { PickField, TextField } from '@web/shell/Field.tsx'
+import { PickField, TextField } from '@web/kit/Field.tsx'
 import { useForm } from 'react-hook-form'
 import { zodResolver } from '@hookform/resolvers/zod'
 import { Button, Form } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
 import { firstLeadRequest, signInRequest } from '@contract/people.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { useBringBack, useFirstLead, useMe, useSignIn } from './queries.ts'
 
 /** Sign-in for the lead's things; on an empty shop, its name and first lead. */

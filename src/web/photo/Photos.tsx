@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { type PhotoOf } from '@core/photo/photo.ts'
 import { when } from '@web/format/times.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { useOutbox } from './keeping.ts'
 import { useHidePhoto, useKeepPhoto, usePhotos } from './queries.ts'
 

@@ -2,7 +2,7 @@ import { READING, type Method } from '@core/reading/specs.ts'
 import { type ReadingLine } from '@contract/reading.ts'
 import { measures, type Measure } from '@web/format/measures.ts'
 import { useMe } from '@web/people/queries.ts'
-import { field, TextField } from '@web/shell/Field.tsx'
+import { field, TextField } from '@web/kit/Field.tsx'
 import { WEIGHT_FIELDS, WEIGHT_KEYS, type Typed } from './typednumbers.ts'
 
 /** What one method asks for: what is seen, a number, both. */

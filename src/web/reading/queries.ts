@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { readingAnswer, readingDone, type readingRequest } from '@contract/reading.ts'
 import { getJson } from '@web/api/client.ts'
 import { READING } from '@core/reading/specs.ts'
-import { useBoothWrite } from '@web/api/write.ts'
+import { useBoothWrite } from '@web/offline/write.ts'
 import { capital } from '@web/format/words.ts'
 
 export const useReadings = (stationId: string) =>

@@ -2,13 +2,13 @@ import { LEAST_FOUND } from '@core/cleaning/interval.ts'
 import { type Alarm } from '@core/reading/alarms.ts'
 import { type ReadingKey, type ReadingUnit } from '@core/reading/keys.ts'
 import { methodOf, READING } from '@core/reading/specs.ts'
-import { type DrawingKey } from '@core/guide/drawing.ts'
+import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { type KeptLine, type ReadingAnswer, type ReadingLine, type TrendLine } from '@contract/reading.ts'
 import { measures, type Measure } from '@web/format/measures.ts'
 import { amount, flow, force, twoFigures, type Units } from '@web/format/numbers.ts'
 import { ago, shortDate, when } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
-import { ruleLength } from '@web/liner/linerwords.ts'
+import { ruleLength } from '@web/format/lengths.ts'
 
 /** A value in the reading's unit, as people say it. */
 export function readingValue(what: ReadingKey, value: number, units: Units): string {

@@ -1,5 +1,5 @@
 import { conduitFriction } from '@core/drag/pulls.ts'
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { type Judged } from '@core/reading/judge.ts'
 import { type Method } from '@core/reading/specs.ts'
 import { measures, typed, type Measure } from '@web/format/measures.ts'

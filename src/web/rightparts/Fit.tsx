@@ -10,7 +10,7 @@ import { ago, when } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
 import { useLog } from '@web/log/queries.ts'
 import { useIsLead } from '@web/people/queries.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { useKeep, useSet, useTag } from './queries.ts'
 import { findingPlace, findingSentence, findingWhy, remedyWords, stockWords } from './words.ts'
 

@@ -14,7 +14,7 @@ import {
   type tagRequest,
 } from '@contract/rightparts.ts'
 import { getJson } from '@web/api/client.ts'
-import { useBoothWrite, useWrite, type Body } from '@web/api/write.ts'
+import { useBoothWrite, useWrite, type Body } from '@web/offline/write.ts'
 
 export const useFirstLook = (areaId: string | null) =>
   useQuery({

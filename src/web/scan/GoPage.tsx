@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react'
 import { Link, useLocation } from 'react-router'
 import { useMe } from '@web/people/queries.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { scanSentence } from './scanwords.ts'
 import { useScan } from './useScan.ts'
 

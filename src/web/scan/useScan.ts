@@ -3,8 +3,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
 import { scanAnswer } from '@contract/logbook.ts'
 import { newKey, postJson } from '@web/api/client.ts'
-import { keepLast } from '@web/log/last.ts'
-import { startWedge } from './wedge.ts'
+import { keepLast } from '@web/offline/last.ts'
+import { startWedge } from '@web/kit/wedge.ts'
 
 /** A spool's own label opens it; nothing is logged. */
 export function spoolIn(code: string): number | null {

@@ -1,10 +1,10 @@
 import { Button } from 'react-bootstrap'
 import { type ImportKind } from '@contract/ingest.ts'
-import { PickOne, TextField, type Option } from '@web/shell/Field.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { PickOne, TextField, type Option } from '@web/kit/Field.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { Notes } from './Notes.tsx'
 import { Previewed } from './Previewed.tsx'
-import { useCancelImport, useProgress } from './queries.ts'
+import { useCancelImport, useProgress } from '@web/shopmodel/queries.ts'
 import { counts } from './sheetwords.ts'
 import { useSheet } from './useSheet.ts'
 

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { PickOne, TextField, type Option } from '@web/shell/Field.tsx'
+import { PickOne, TextField, type Option } from '@web/kit/Field.tsx'
 import { measures, shown, typed } from '@web/format/measures.ts'
 import { type BuiltExcept } from '@core/shop/built.ts'
 import { GASES, MODES } from '@core/rightparts/facts.ts'

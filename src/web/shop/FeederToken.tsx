@@ -1,9 +1,9 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { type StationLine } from '@contract/shop.ts'
-import { field, TextField } from '@web/shell/Field.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
-import { useMakeFeeder } from './queries.ts'
+import { field, TextField } from '@web/kit/Field.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { useMakeFeeder } from '@web/shopmodel/queries.ts'
 
 /** A feeder that counts by itself: its name and a token, told once, to be typed into it. */
 export function FeederToken({ place }: { place: StationLine }) {

@@ -1,9 +1,9 @@
-import { PickField, TextField } from '@web/shell/Field.tsx'
+import { PickField, TextField } from '@web/kit/Field.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { parseNameRange } from '@core/shop/range.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
-import { useMakePlaces } from './queries.ts'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { useMakePlaces } from '@web/shopmodel/queries.ts'
 
 const CLASSES = [
   ['booth', 'booth', 'booths'],

@@ -5,11 +5,11 @@ import { USUAL_STEP } from '@core/rightparts/joints.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { capital } from '@web/format/words.ts'
 import { JOINT_WORD } from '@web/rightparts/words.ts'
-import { field, PickOne, TextField } from '@web/shell/Field.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { field, PickOne, TextField } from '@web/kit/Field.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { FAMILY_SPECS, FEEDER_SPECS, PROCEDURE_SPECS } from './fitspecs.ts'
 import { factsOf, SpecFields, textsOf, Unread, type Spec } from './SpecFields.tsx'
-import { useSave } from './queries.ts'
+import { useSave } from '@web/shopmodel/queries.ts'
 
 type Named = { id: string; name: string; fit: Record<string, unknown> | null }
 

@@ -4,8 +4,8 @@ import { type ShopAnswer } from '@contract/shop.ts'
 import { getJson } from '@web/api/client.ts'
 import { amount, type Units } from '@web/format/numbers.ts'
 import { partName } from '@web/format/words.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
-import { useSave } from './queries.ts'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { useSave } from '@web/shopmodel/queries.ts'
 
 const useIgnored = () =>
   useQuery({ queryKey: ['houserule', 'ignored'], queryFn: () => getJson('/houserule/ignored', ignoredAnswer) })

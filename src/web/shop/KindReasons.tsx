@@ -3,8 +3,8 @@ import { Button, Form } from 'react-bootstrap'
 import { OUT_REASONS, type OutReason } from '@core/path/columns.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { REASON_WORD } from '@web/format/words.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
-import { useSave } from './queries.ts'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { useSave } from '@web/shopmodel/queries.ts'
 
 const OFFERED = OUT_REASONS.filter((r) => r !== 'notSaid')
 

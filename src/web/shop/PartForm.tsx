@@ -1,14 +1,14 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { UNTOLD_PART } from '@core/rightparts/untold.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { field, PickOne, TextField } from '@web/shell/Field.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { field, PickOne, TextField } from '@web/kit/Field.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { FaceFields, facesOf, groovesOf, type Faces } from './RollFaces.tsx'
 import { PART_SPECS, PROOF_SPEC } from './fitspecs.ts'
 import { factsOf, SpecFields, textsOf, Unread, type Texts } from './SpecFields.tsx'
-import { useSave } from './queries.ts'
+import { useSave } from '@web/shopmodel/queries.ts'
 
 type Part = Partial<ShopAnswer['parts'][number]>
 

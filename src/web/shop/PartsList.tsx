@@ -1,4 +1,4 @@
-import { TextField } from '@web/shell/Field.tsx'
+import { TextField } from '@web/kit/Field.tsx'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { type ShopAnswer } from '@contract/shop.ts'

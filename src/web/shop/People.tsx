@@ -1,11 +1,11 @@
-import { PickField, TextField } from '@web/shell/Field.tsx'
+import { PickField, TextField } from '@web/kit/Field.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { ROLES } from '@contract/people.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { newKey } from '@web/api/client.ts'
 import { useDeviceLink, useDropDevice, useSavePerson } from '@web/people/queries.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 
 /** People who sign in, and devices that belong to a place and need nobody to. */
 export function People({ shop }: { shop: ShopAnswer }) {

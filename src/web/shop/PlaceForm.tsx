@@ -1,13 +1,13 @@
-import { PickOne, TextField } from '@web/shell/Field.tsx'
+import { PickOne, TextField } from '@web/kit/Field.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { isOptionalKind } from '@core/path/kinds.ts'
 import { type ShopAnswer, type StationLine } from '@contract/shop.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { BuiltForm } from './BuiltForm.tsx'
 import { FeederToken } from './FeederToken.tsx'
-import { useMakePlaces, useSave } from './queries.ts'
+import { useMakePlaces, useSave } from '@web/shopmodel/queries.ts'
 
 /** One place: its name and class, what is different on it, which parts it lacks, more like it, and which gun hangs there. */
 export function PlaceForm({ shop, place, onDone }: { shop: ShopAnswer; place: StationLine; onDone: () => void }) {

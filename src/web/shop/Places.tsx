@@ -2,11 +2,11 @@ import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { type ShopAnswer, type StationLine } from '@contract/shop.ts'
 import { cable, wireSpeed } from '@web/format/numbers.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { BuiltForm } from './BuiltForm.tsx'
 import { FirstPlaces } from './FirstPlaces.tsx'
 import { PlaceForm } from './PlaceForm.tsx'
-import { useSave } from './queries.ts'
+import { useSave } from '@web/shopmodel/queries.ts'
 
 /** The shop laid out as the walk: areas, and in each the places in walking order. */
 export function Places({ shop }: { shop: ShopAnswer }) {

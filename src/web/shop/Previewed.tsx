@@ -1,5 +1,5 @@
 import { type ImportPreview } from '@contract/ingest.ts'
-import { PickOne } from '@web/shell/Field.tsx'
+import { PickOne } from '@web/kit/Field.tsx'
 import { counts } from './sheetwords.ts'
 
 /** What was read in a sheet: what is wrong cell by cell, which column is which, and its first rows. */

@@ -1,6 +1,6 @@
 import { GROOVE_SHAPES, type Groove, type GrooveShape } from '@core/rightparts/facts.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
-import { PickOne, TextField } from '@web/shell/Field.tsx'
+import { PickOne, TextField } from '@web/kit/Field.tsx'
 
 /** The two faces of a roll as typed: the number on each, and the groove under it. */
 export type Faces = readonly [Face, Face]

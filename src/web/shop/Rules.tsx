@@ -1,14 +1,14 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { kgToLb, lbToKg } from '@core/units/convert.ts'
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { twoFigures, unitWord } from '@web/format/numbers.ts'
 import { shortDate } from '@web/format/times.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { IgnoredRules } from './IgnoredRules.tsx'
 import { KindReasons } from './KindReasons.tsx'
-import { useSave } from './queries.ts'
+import { useSave } from '@web/shopmodel/queries.ts'
 
 /** House rules: change and clean at so much use, look every so many days; per kind of part, and per class where it differs. */
 export function Rules({ shop }: { shop: ShopAnswer }) {

@@ -1,8 +1,8 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
-import { useSave } from './queries.ts'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { useSave } from '@web/shopmodel/queries.ts'
 
 type Shift = ShopAnswer['shifts'][number]
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']

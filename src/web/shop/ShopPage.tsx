@@ -3,7 +3,7 @@ import { type ShopAnswer } from '@contract/shop.ts'
 import { useIsLead } from '@web/people/queries.ts'
 import { Schools } from '@web/houserule/Schools.tsx'
 import { Supply } from '@web/parts/Supply.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { GuidesHere } from '@web/guide/GuidesHere.tsx'
 import { BringIn } from './BringIn.tsx'
 import { FitForms } from './FitForms.tsx'
@@ -17,7 +17,7 @@ import { Rules } from './Rules.tsx'
 import { Shifts } from './Shifts.tsx'
 import { SiteForm } from './SiteForm.tsx'
 import { WhyItStops } from '@web/down/WhyItStops.tsx'
-import { useShop } from './queries.ts'
+import { useShop } from '@web/shopmodel/queries.ts'
 
 const TABS = [
   ['places', 'places'],

@@ -1,10 +1,10 @@
-import { PickField, TextField } from '@web/shell/Field.tsx'
+import { PickField, TextField } from '@web/kit/Field.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { Trouble } from '@web/shell/Trouble.tsx'
-import { useSave } from './queries.ts'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { useSave } from '@web/shopmodel/queries.ts'
 
 export function SiteForm({ shop }: { shop: ShopAnswer }) {
   const save = useSave('/shop/site')

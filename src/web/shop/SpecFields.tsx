@@ -1,6 +1,6 @@
 import { Form } from 'react-bootstrap'
-import { parseNumber } from '@core/ingest/columns.ts'
-import { PickOne, TextField } from '@web/shell/Field.tsx'
+import { parseNumber } from '@core/units/number.ts'
+import { PickOne, TextField } from '@web/kit/Field.tsx'
 
 /** A field of a set of facts, as data: what it is called, and how it is typed. */
 export type Spec =

@@ -1,16 +1,16 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { parseNumber } from '@core/ingest/columns.ts'
+import { parseNumber } from '@core/units/number.ts'
 import { GASES, type Gas } from '@core/rightparts/facts.ts'
 import { UNTOLD_WIRE } from '@core/rightparts/untold.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { measures, shown, typed } from '@web/format/measures.ts'
 import { wireSize } from '@web/format/numbers.ts'
-import { field, PickOne, TextField } from '@web/shell/Field.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { field, PickOne, TextField } from '@web/kit/Field.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 import { WIRE_SPECS } from './fitspecs.ts'
 import { factsOf, SpecFields, textsOf, Unread, type Texts } from './SpecFields.tsx'
-import { useSave } from './queries.ts'
+import { useSave } from '@web/shopmodel/queries.ts'
 
 type Wire = ShopAnswer['wires'][number]
 const DENSITY: Record<string, number> = { solid: 7.85, 'flux-cored': 6.1, 'metal-cored': 6.9, aluminium: 2.68 }

@@ -7,7 +7,7 @@ import {
   type NoteGroupLine,
 } from '@contract/ingest.ts'
 import { newKey } from '@web/api/client.ts'
-import { usePreview, useReadFile, useTakeIn } from './queries.ts'
+import { usePreview, useReadFile, useTakeIn } from '@web/shopmodel/queries.ts'
 import { firstDecision } from './sheetwords.ts'
 
 type Decisions = Record<string, NoteDecision>

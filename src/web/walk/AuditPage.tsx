@@ -4,13 +4,13 @@ import { useQuery } from '@tanstack/react-query'
 import { AUDIT, AUDIT_KEYS, auditCounts, type AuditKey, type ThereOrNot } from '@core/walk/audit.ts'
 import { auditAnswer, type AuditAnswer } from '@contract/audit.ts'
 import { getJson } from '@web/api/client.ts'
-import { useIsPhone } from '@web/floor/useIsPhone.ts'
+import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { ago } from '@web/format/times.ts'
 import { capital, countWord } from '@web/format/words.ts'
 import { useSet } from '@web/rightparts/queries.ts'
-import { PickOne } from '@web/shell/Field.tsx'
-import { PhoneMore } from '@web/shell/Shell.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
+import { PickOne } from '@web/kit/Field.tsx'
+import { PhoneMore } from '@web/sections/PhoneMore.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 
 const useAudit = (areaId: string) =>
   useQuery({

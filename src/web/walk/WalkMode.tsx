@@ -10,7 +10,7 @@ import { Drawing } from '@web/guide/Drawing.tsx'
 import { note } from '@web/offline/device.ts'
 import { QueueLine } from '@web/offline/QueueLine.tsx'
 import { READING_DRAWING } from '@web/reading/readingwords.ts'
-import { useShortcuts } from '@web/shell/useShortcuts.ts'
+import { useShortcuts } from '@web/kit/useShortcuts.ts'
 import { hasFound, isOver, nextLook, walkStep, type WalkAct, type WalkEvent, type WalkState } from './walkstate.ts'
 import { actWords, entrySays, mendOf, overSentence } from './walkwords.ts'
 

@@ -1,5 +1,5 @@
 import { type Hazard } from '@core/guide/cautions.ts'
-import { type DrawingKey } from '@core/guide/drawing.ts'
+import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { type Check, type Effort, type Outcome, type Sign } from '../knowledge.ts'
 
 interface Look {

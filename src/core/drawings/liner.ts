@@ -1,4 +1,4 @@
-import { box, how, measure, right, ring, s, wrong, type Drawing, type Shape } from '../drawing.ts'
+import { box, how, measure, right, ring, s, wrong, type Drawing, type Shape } from './drawing.ts'
 
 /** A coil from x1 to x2 about a height. */
 export const coil = ([x1, x2]: readonly [number, number], y: number, r = 9): Shape[] => [

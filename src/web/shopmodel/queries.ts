@@ -4,7 +4,7 @@ import { importAnswer, importPreview, progressAnswer, readFileAnswer, type Impor
 import { feederAnswer } from '@contract/telemetry.ts'
 import { placesAnswer, shopAnswer, type placesRequest } from '@contract/shop.ts'
 import { getJson, newKey, postFile, postJson } from '@web/api/client.ts'
-import { useWrite, type Body } from '@web/api/write.ts'
+import { useWrite, type Body } from '@web/offline/write.ts'
 
 export const useShop = () =>
   useQuery({ queryKey: ['shop'], queryFn: () => getJson('/shop', shopAnswer), staleTime: 30_000 })

@@ -1,4 +1,4 @@
-import { type Drawing, type DrawingKey } from '../drawing.ts'
+import { type Drawing, type DrawingKey } from './drawing.ts'
 import { FEEDER } from './feeder.ts'
 import { FRONT } from './front.ts'
 import { LINER } from './liner.ts'

@@ -1,5 +1,5 @@
 import { Link, useRouteError } from 'react-router'
-import { Trouble } from './Trouble.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
 
 /** No such page, or one that tripped: a way back either way. */
 export function Nowhere() {

@@ -1,4 +1,4 @@
-import { box, measure, oval, right, ring, s, wrong, type Drawing, type Shape } from '../drawing.ts'
+import { box, measure, oval, right, ring, s, wrong, type Drawing, type Shape } from './drawing.ts'
 
 /** End-on: the tip's face with the wire in its hole. */
 const face = (hole: string, wire: string): Shape[] => [

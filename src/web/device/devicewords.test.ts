@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { deviceSentence, heldSentence, placeOfEntry, storageSentence } from './devicewords.ts'
-import { EMPTY, type Entry } from './queue.ts'
+import { EMPTY, type Entry } from '@web/offline/queue.ts'
 
 const MIN = 60_000
 const entry = (key: string, atMs: number): Entry => ({ key, kind: 'post', path: '/reading', body: {}, atMs, says: key })

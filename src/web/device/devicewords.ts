@@ -1,6 +1,6 @@
 import { ago, when } from '@web/format/times.ts'
 import { capital, countWord } from '@web/format/words.ts'
-import { waitingSince, type QueueState } from './queue.ts'
+import { waitingSince, type QueueState } from '@web/offline/queue.ts'
 
 /** "Four entries and a photo wait on this device, the oldest since 10:41." */
 export function deviceSentence(of: { state: QueueState; photos: number; nowMs: number; zone: string }): string {

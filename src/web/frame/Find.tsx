@@ -3,8 +3,8 @@ import { Form, Modal } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
 import { newKey } from '@web/api/client.ts'
 import { useLog } from '@web/log/queries.ts'
-import { matchPlaces } from './find.ts'
-import { usePlaces } from './usePlaces.ts'
+import { matchPlaces } from '@web/places/find.ts'
+import { usePlaces } from '@web/places/usePlaces.ts'
 
 /** Two characters and Enter get to any gun; asked from "it's down", the same two say which. */
 export function Find({ isOpen, isDown, onClose }: { isOpen: boolean; isDown: boolean; onClose: () => void }) {

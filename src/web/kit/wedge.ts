@@ -1,4 +1,4 @@
-import { isTyping } from '@web/shell/typing.ts'
+import { isTyping } from './typing.ts'
 import { burstStep, isScanning, QUIET } from './burst.ts'
 
 /** One listener for the page, ahead of all others; who wants a scanned code or asks whether one is being typed comes here. */

@@ -5,26 +5,15 @@ import { ActStrip, Flash } from '@web/log/ActStrip.tsx'
 import { useChanges, useLinkLost } from '@web/live/useChanges.ts'
 import { clockTime } from '@web/format/times.ts'
 import { QueueLine } from '@web/offline/QueueLine.tsx'
-import { useHoldArea } from '@web/offline/holdarea.ts'
+import { useHoldArea } from '@web/device/holdarea.ts'
 import { useQueueRuns } from '@web/offline/device.ts'
 import { useOutbox } from '@web/photo/keeping.ts'
 import { Wedge } from '@web/scan/Wedge.tsx'
+import { SECTIONS } from '@web/sections/sections.ts'
 import { Find } from './Find.tsx'
 import { Help } from './Help.tsx'
-import { useShortcuts } from './useShortcuts.ts'
+import { useShortcuts } from '@web/kit/useShortcuts.ts'
 import { useTheme } from './useTheme.ts'
-
-const SECTIONS = [
-  { to: '/', name: 'Floor' },
-  { to: '/down', name: 'Down' },
-  { to: '/walk', name: 'Walk' },
-  { to: '/life', name: 'Part life' },
-  { to: '/drag', name: 'Drag' },
-  { to: '/payback', name: 'Payback' },
-  { to: '/spools', name: 'Spools' },
-  { to: '/logbook', name: 'Logbook' },
-  { to: '/shop', name: 'Our shop' },
-]
 
 /** The frame of every screen: section words on one line, or three targets at the foot of a phone. */
 export function Shell() {
@@ -119,22 +108,6 @@ function Foot({ onFind, onDown }: { onFind: () => void; onDown: () => void }) {
         </Link>
       )}
     </footer>
-  )
-}
-
-/** The other sections, at the end of a phone's page. */
-export function PhoneMore() {
-  const place = useLocation()
-  return (
-    <nav className="phone-more" aria-label="More">
-      {[...SECTIONS, { to: '/scan', name: 'Scan' }, { to: '/device', name: 'This device' }]
-        .filter((s) => s.to !== place.pathname)
-        .map((s) => (
-          <Link key={s.to} className="key key-low" to={s.to}>
-            {s.name}
-          </Link>
-        ))}
-    </nav>
   )
 }
 

@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react'
-import { GAP_MS } from '@web/scan/burst.ts'
-import { isWedgeTyping, wedgeScans } from '@web/scan/wedge.ts'
+import { GAP_MS } from './burst.ts'
+import { isWedgeTyping, wedgeScans } from './wedge.ts'
 import { isTyping } from './typing.ts'
 
 /**

@@ -1,4 +1,4 @@
-import { box, right, ring, s, wrong, type Drawing, type Shape } from '../drawing.ts'
+import { box, right, ring, s, wrong, type Drawing, type Shape } from './drawing.ts'
 
 const cylinder = (chain: boolean): Shape[] => [
   s('body', 'M44 116V42q0 -12 12 -16V16h16v10q12 4 12 16v74Z'),

@@ -3,10 +3,10 @@ import { type GunAnswer } from '@contract/gun.ts'
 import { type SpareGun } from '@contract/spareguns.ts'
 import { cable } from '@web/format/numbers.ts'
 import { useMe } from '@web/people/queries.ts'
-import { useSave } from '@web/shop/queries.ts'
-import { field, TextField } from '@web/shell/Field.tsx'
-import { Trouble } from '@web/shell/Trouble.tsx'
-import { useSpares, useSwap } from './queries.ts'
+import { useSave } from '@web/shopmodel/queries.ts'
+import { field, TextField } from '@web/kit/Field.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { useSpares, useSwap } from '@web/gunnow/queries.ts'
 
 export const GUN_STATUS_WORD: Record<SpareGun['status'], string> = {
   ready: 'ready',

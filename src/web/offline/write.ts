@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { type z } from 'zod'
-import { sendOrKeep } from '@web/offline/keep.ts'
-import { newKey, postJson } from './client.ts'
+import { sendOrKeep } from './keep.ts'
+import { newKey, postJson } from '@web/api/client.ts'
 
 /** What a request asks for beside its key. */
 export type Body<R extends z.ZodType> = Omit<z.input<R> & object, 'key'>

@@ -1,4 +1,4 @@
-import { box, how, oval, right, ring, s, wrong, type Drawing, type Panel, type Shape } from '../drawing.ts'
+import { box, how, oval, right, ring, s, wrong, type Drawing, type Panel, type Shape } from './drawing.ts'
 
 const spoolAt = (x: number, y: number, r: number): Shape[] => [
   s('body', ring(x, y, r)),

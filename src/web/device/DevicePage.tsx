@@ -1,13 +1,13 @@
 import { useEffect, useState } from 'react'
-import { useIsPhone } from '@web/floor/useIsPhone.ts'
+import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { clockTime, when } from '@web/format/times.ts'
 import { useMe } from '@web/people/queries.ts'
 import { useOutbox } from '@web/photo/keeping.ts'
-import { PhoneMore } from '@web/shell/Shell.tsx'
-import { usePlaces } from '@web/shell/usePlaces.ts'
-import { queue, takeBack, useQueue } from './device.ts'
+import { PhoneMore } from '@web/sections/PhoneMore.tsx'
+import { usePlaces } from '@web/places/usePlaces.ts'
+import { queue, takeBack, useQueue } from '@web/offline/device.ts'
 import { heldMs } from './holdarea.ts'
-import { canTakeBack, type Entry, type QueueState } from './queue.ts'
+import { canTakeBack, type Entry, type QueueState } from '@web/offline/queue.ts'
 import { deviceSentence, heldSentence, placeOfEntry, storageSentence, type Storage } from './devicewords.ts'
 
 /** Whether the browser promised to keep what is here, as far as it says. */

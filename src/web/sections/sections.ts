@@ -1,0 +1,12 @@
+/** The sections, in the order of the head and of a phone's last page. A new one is a row here and a route in `main.tsx`. */
+export const SECTIONS = [
+  { to: '/', name: 'Floor' },
+  { to: '/down', name: 'Down' },
+  { to: '/walk', name: 'Walk' },
+  { to: '/life', name: 'Part life' },
+  { to: '/drag', name: 'Drag' },
+  { to: '/payback', name: 'Payback' },
+  { to: '/spools', name: 'Spools' },
+  { to: '/logbook', name: 'Logbook' },
+  { to: '/shop', name: 'Our shop' },
+]
