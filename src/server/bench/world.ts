@@ -64,7 +64,7 @@ export async function buildWorld(
     const { kinds } = await w.shop()
     for (let a = 0; a * 50 < size.stations; a++) {
       const built = fit.builtOf()
-      const areaId = await ensureArea(tx, own, { name: `Area ${a + 1}`, built })
+      const areaId = await ensureArea(w, { name: `Area ${a + 1}`, built })
       const rows = Array.from({ length: Math.min(50, size.stations - a * 50) }, (_, i) => ({
         name: `${a + 1}-${i + 1}`,
         areaId,

@@ -176,7 +176,7 @@ async function insertPlaces(w: Writing, ids: AllIds): Promise<Made[]> {
   const made: Made[] = []
   const { kinds } = await w.shop()
   for (const plan of AREAS) {
-    const areaId = await ensureArea(tx, deps, {
+    const areaId = await ensureArea(w, {
       name: plan.name,
       built: {
         wireId: ids.wires.get(plan.wire) ?? null,

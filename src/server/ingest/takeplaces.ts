@@ -11,13 +11,13 @@ import { type PlacePlan } from './places.ts'
 
 /** Places that are not there yet, and the parts on them. */
 export async function writePlaces(w: Writing, { plan }: { plan: PlacePlan }): Promise<void> {
-  const { tx, deps } = w
+  const { tx } = w
   const shop = await w.shop()
   const names = new Set(shop.stations.map((s) => s.name.toLowerCase()))
   const [last] = await tx.select({ order: max(station.walkOrder) }).from(station)
   const rows = []
   for (const place of plan.places.filter((p) => !names.has(p.name.toLowerCase()))) {
-    const areaId = await ensureArea(tx, deps, { name: place.areaName })
+    const areaId = await ensureArea(w, { name: place.areaName })
     const except = {
       ...(place.wireId ? { wireId: place.wireId } : {}),
       ...(place.cableM ? { cableM: place.cableM } : {}),

@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util'
 import { eq, inArray, max, or } from 'drizzle-orm'
 import { makeId, type CarrierId, type StationId } from '@core/ids/id.ts'
 import { type CarrierType } from '@core/path/columns.ts'
@@ -46,9 +47,8 @@ export async function makePlaces(deps: Deps, who: Who, request: z.infer<typeof p
   return writeAct(deps, who, async (w) => {
     const { tx } = w
     const { kinds } = await w.shop()
-    w.reshaped()
     await mustBeClass(tx, request.classKey)
-    const areaId = await ensureArea(tx, deps, { name: request.areaName, built: request.built })
+    const areaId = await ensureArea(w, { name: request.areaName, built: request.built })
     const there = await tx.select({ id: station.id, name: station.name }).from(station)
     const like = request.likeStationId ? await likeOf(tx, request.likeStationId) : null
     const kept = range.names.filter((name) => there.some((s) => s.name.toLowerCase() === name.toLowerCase()))
@@ -73,19 +73,20 @@ async function mustBeClass(tx: Tx, classKey: string): Promise<void> {
   if (!found) throw new DomainError('not-found', `There is no class of place called "${classKey}".`)
 }
 
+/** The area of that name, made where there is none; what is told of how it is built is put over what stood there. */
 export async function ensureArea(
-  tx: Tx,
-  deps: Deps,
+  w: Writing,
   what: { name: string; built?: Partial<Built> | undefined },
 ): Promise<string> {
+  const { tx, deps } = w
   const areas = await tx.select().from(area).for('update')
   const found = areas.find((a) => a.name.toLowerCase() === what.name.toLowerCase())
   if (found) {
-    if (what.built)
-      await tx
-        .update(area)
-        .set({ built: { ...NOTHING_BUILT, ...found.built, ...what.built } })
-        .where(eq(area.id, found.id))
+    const built = { ...NOTHING_BUILT, ...found.built, ...what.built }
+    if (what.built && !isDeepStrictEqual(built, found.built)) {
+      await tx.update(area).set({ built }).where(eq(area.id, found.id))
+      w.reshaped()
+    }
     return found.id
   }
   const [only] = await tx.select().from(site)
@@ -97,6 +98,7 @@ export async function ensureArea(
     walkOrder: areas.length + 1,
     built: { ...NOTHING_BUILT, ...what.built },
   })
+  w.reshaped()
   return id
 }
 
