@@ -50,16 +50,33 @@ export async function readMany<T extends MySqlTable>(
   table: T,
   where: SQL | undefined,
 ): Promise<InferSelectModel<T>[]> {
-  const columns = Object.entries(getTableColumns(table))
-  if (columns.some(([, column]) => column.dataType === 'boolean'))
-    throw new RangeError('readMany: expected a table without booleans')
-  const names = sql.join(
-    columns.map(([name, column]) => sql`${column} as ${sql.identifier(name)}`),
-    sql`, `,
-  )
-  const [rows] = await db.execute(
+  const names = namesOf(table, getTableName(table))
+  return rowsOf(
+    db,
+    table,
     where ? sql`select ${names} from ${table} where ${where}` : sql`select ${names} from ${table}`,
   )
+}
+
+/** Every column under the name the program has for it. */
+export const namesOf = (table: MySqlTable, as: string): SQL =>
+  sql.join(
+    Object.entries(getTableColumns(table)).map(
+      ([name, column]) => sql`${sql.identifier(as)}.${sql.identifier(column.name)} as ${sql.identifier(name)}`,
+    ),
+    sql`, `,
+  )
+
+/** Whole rows of a table by a statement of one's own, which selects `namesOf` it. */
+export async function rowsOf<T extends MySqlTable>(
+  db: Reader,
+  table: T,
+  statement: SQL,
+): Promise<InferSelectModel<T>[]> {
+  const columns = Object.entries(getTableColumns(table))
+  if (columns.some(([, column]) => column.dataType === 'boolean'))
+    throw new RangeError('rowsOf: expected a table without booleans')
+  const [rows] = await db.execute(statement)
   const list = rows as unknown as Record<string, unknown>[]
   for (const [name, column] of columns)
     if (column.dataType === 'json')

@@ -1,3 +1,4 @@
+import { chainsWhere } from '@server/ledger/chains.ts'
 import { type FactKind } from '@core/ledger/event.ts'
 import Papa from 'papaparse'
 import { and, asc, desc, eq, gte, inArray, isNotNull, lt } from 'drizzle-orm'
@@ -225,12 +226,11 @@ const WORK: FactKind[] = ['fitted', 'cleaned', 'confirmed']
 
 /** Work on parts, a note a row: the note it was brought in with, else what was done in words that read back as the same. */
 async function historyRows({ db, shop, fromMs, toMs }: At): Promise<Row[]> {
-  const hits = db
-    .select({ rootId: ledgerEvent.rootId })
-    .from(ledgerEvent)
-    .where(and(gte(ledgerEvent.happenedMs, fromMs), lt(ledgerEvent.happenedMs, toMs), inArray(ledgerEvent.kind, WORK)))
   const [rows, people] = await Promise.all([
-    db.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, hits)),
+    chainsWhere(
+      db,
+      and(gte(ledgerEvent.happenedMs, fromMs), lt(ledgerEvent.happenedMs, toMs), inArray(ledgerEvent.kind, WORK)),
+    ),
     db.select().from(person),
   ])
   const said = new Map(rows.filter((r) => r.id === r.rootId).map((r) => [r.id, r]))

@@ -2,14 +2,13 @@ import { and, eq, gte, inArray, or, type SQL } from 'drizzle-orm'
 import { spoolOf, type FactKind } from '@core/ledger/event.ts'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
-import { readMany, type Reader } from '@server/db/db.ts'
+import { type Reader } from '@server/db/db.ts'
+import { chainsWhere } from './chains.ts'
 import { fromRow } from './lines.ts'
 
 /** Whole chains (fact and corrections) of every line that ever spoke of the wanted, as they stand now. */
 async function standingWhere(db: Reader, where: SQL | undefined): Promise<Standing[]> {
-  const roots = db.select({ rootId: ledgerEvent.rootId }).from(ledgerEvent).where(where)
-  const rows = await readMany(db, ledgerEvent, inArray(ledgerEvent.rootId, roots))
-  return standingFacts(rows.map(fromRow))
+  return standingFacts((await chainsWhere(db, where)).map(fromRow))
 }
 
 /** Lines of one kind since then, as they stand now. */

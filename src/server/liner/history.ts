@@ -1,3 +1,4 @@
+import { chainsWhere } from '@server/ledger/chains.ts'
 import { and, gte, inArray } from 'drizzle-orm'
 import { type AutopsyFind } from '@core/ledger/event.ts'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
@@ -54,11 +55,10 @@ function lastNip(inOrder: readonly Standing[]): number | null {
 
 /** New liners spoiled while they were put in, of all that were used, over a year; what was taken back does not count. */
 export async function spoiledShare(db: Reader, nowMs: number): Promise<LinerAnswer['spoiled']> {
-  const roots = db
-    .select({ rootId: ledgerEvent.rootId })
-    .from(ledgerEvent)
-    .where(and(inArray(ledgerEvent.kind, ['spoiled', 'linerCut']), gte(ledgerEvent.happenedMs, nowMs - YEAR_MS)))
-  const rows = await db.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, roots))
+  const rows = await chainsWhere(
+    db,
+    and(inArray(ledgerEvent.kind, ['spoiled', 'linerCut']), gte(ledgerEvent.happenedMs, nowMs - YEAR_MS)),
+  )
   const kinds = standingFacts(rows.map(fromRow)).map((s) => s.fact.kind)
   const n = kinds.filter((k) => k === 'spoiled').length
   return { n, of: n + kinds.filter((k) => k === 'linerCut').length }

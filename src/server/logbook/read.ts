@@ -10,6 +10,7 @@ import { device, ledgerEvent, person, spool } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { knowledgeNow } from '@server/knowledge/now.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { chainsWhere } from '@server/ledger/chains.ts'
 import { fromRow, occurrenceOf, type EventRow } from '@server/ledger/lines.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { addDays, dayOf, wallToMsOrNext } from '@server/time/wall.ts'
@@ -94,8 +95,7 @@ interface LinesAt {
 
 /** Lines whose fact, or a correction of it, falls under the condition. */
 export async function linesWhere(db: Reader, at: LinesAt): Promise<LogLine[]> {
-  const hits = db.select({ rootId: ledgerEvent.rootId }).from(ledgerEvent).where(at.where)
-  const rows = await db.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, hits))
+  const rows = await chainsWhere(db, at.where)
   const names = await namesOf(db, rows, at.shop)
   const chains = new Map<string, EventRow[]>()
   for (const row of rows) {

@@ -1,3 +1,4 @@
+import { chainsWhere } from '@server/ledger/chains.ts'
 import { and, count, eq, gte, inArray } from 'drizzle-orm'
 import { adviseJoint, MADE_WITH, USUAL_STEP, type JointFault } from '@core/rightparts/joints.ts'
 import { JOINTS, type Joint } from '@core/rightparts/facts.ts'
@@ -40,8 +41,7 @@ export async function readJoints(deps: Deps, who: Who, familyId?: string): Promi
 }
 
 async function faultsOf(db: Reader): Promise<Standing[]> {
-  const roots = db.select({ rootId: ledgerEvent.rootId }).from(ledgerEvent).where(eq(ledgerEvent.kind, 'jointFault'))
-  const rows = await db.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, roots))
+  const rows = await chainsWhere(db, eq(ledgerEvent.kind, 'jointFault'))
   return standingFacts(rows.map(fromRow))
 }
 

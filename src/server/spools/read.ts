@@ -1,3 +1,4 @@
+import { chainsWhere } from '@server/ledger/chains.ts'
 import { and, gte, inArray, isNull } from 'drizzle-orm'
 import { dueOf } from '@core/houserule/due.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
@@ -159,11 +160,10 @@ function shelfLine(row: SpoolNowRow, at: At): SpoolOnShelf {
 
 /** Wire that never became weld: lost at the feeder, and left on spools that were thrown away. */
 async function wasteOf(db: Reader, sinceMs: number): Promise<Pick<SpoolsAnswer, 'lost' | 'thrown'>> {
-  const roots = db
-    .select({ rootId: ledgerEvent.rootId })
-    .from(ledgerEvent)
-    .where(and(gte(ledgerEvent.happenedMs, sinceMs), inArray(ledgerEvent.kind, ['wireLost', 'spoolGone'])))
-  const rows = await db.select().from(ledgerEvent).where(inArray(ledgerEvent.rootId, roots))
+  const rows = await chainsWhere(
+    db,
+    and(gte(ledgerEvent.happenedMs, sinceMs), inArray(ledgerEvent.kind, ['wireLost', 'spoolGone'])),
+  )
   const facts = standingFacts(rows.map(fromRow)).filter((s) => s.happenedMs >= sinceMs)
   const lost = new Map<string, { kg: number; times: number }>()
   const thrown = { kg: 0, spools: 0 }
