@@ -63,7 +63,8 @@ export async function project(tx: Tx, touched: Touched, shop: ShopModel): Promis
   await lock(tx, before)
   const gathered = await gather(tx, before, shop)
   const mounts = await writeMounts(tx, before, gathered)
-  const all = await closure(tx, before)
+  // What hangs on what is as it was: so is what belongs together.
+  const all = mounts === 0 ? before : await closure(tx, before)
   const complete = all.size === before.size ? gathered : await gather(tx, all, shop)
   await countRevision(tx, all)
   const carriers = await writeCarriers(tx, all, { gathered: complete, shop })

@@ -1,5 +1,5 @@
 import { chainsWhere } from '@server/ledger/chains.ts'
-import { and, count, eq, gte, inArray } from 'drizzle-orm'
+import { and, count, eq, gte } from 'drizzle-orm'
 import { adviseJoint, MADE_WITH, USUAL_STEP, type JointFault } from '@core/rightparts/joints.ts'
 import { JOINTS, type Joint } from '@core/rightparts/facts.ts'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
