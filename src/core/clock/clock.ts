@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { bestPieces, type ClockPiece, type UsageSpan } from './sweep.ts'
 import { isEstimate, SOURCE_SPREAD, type Counter, type UsageSource } from './source.ts'
 import { workedMs, type Schedule } from './schedule.ts'
@@ -31,7 +32,6 @@ export interface Amount {
   sd: number
 }
 
-const HOUR_MS = 3_600_000
 const DAY_MS = 24 * HOUR_MS
 const WORKING_DAYS = 14
 /** Spread of one day's usage about its mean when there are too few days to tell; a guess. */

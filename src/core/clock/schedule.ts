@@ -1,3 +1,5 @@
+import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
+
 /**
  * Working time as disjoint stretches in UTC. Clocks run only inside them; `null` stands for "no pattern known", and
  * then wall time is working time. Instants are UTC milliseconds.
@@ -83,7 +85,7 @@ export function backWorked(schedule: Schedule | null, toMs: number, amountMs: nu
 
 /** Days with work in them, counted in steps of 24 h from an instant; without a pattern five days of seven. */
 export function workingDays(schedule: Schedule | null, fromMs: number, toMs: number): number {
-  const dayMs = 86_400_000
+  const dayMs = DAY_MS
   if (!schedule) return Math.max(0, ((toMs - fromMs) / dayMs) * (5 / 7))
   let days = 0
   for (let at = fromMs; at < toMs && days < 400; at += dayMs)
@@ -92,7 +94,7 @@ export function workingDays(schedule: Schedule | null, fromMs: number, toMs: num
 }
 
 const SHORT_NOTICE_MS = 10 * 60_000
-const NO_PATTERN_AHEAD_MS = 4 * 3_600_000
+const NO_PATTERN_AHEAD_MS = 4 * HOUR_MS
 
 /**
  * The next moment when guns stand still anyway: the end of the stretch being worked, or of the next one before work.
@@ -108,7 +110,7 @@ export function nextWindow(schedule: Schedule | null, nowMs: number): { atMs: nu
 }
 
 const LONGEST_BREAK_MS = 90 * 60_000
-const LONGEST_SHIFT_MS = 10 * 3_600_000
+const LONGEST_SHIFT_MS = 10 * HOUR_MS
 
 /**
  * The end of the shift an instant lies in: breaks up to 90 minutes are inside a shift; where shift follows shift without a

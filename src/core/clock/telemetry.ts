@@ -1,3 +1,5 @@
+import { HOUR_MS } from '@core/units/time.ts'
+
 /**
  * Counters that feeders send, as use per hour.
  *
@@ -33,7 +35,6 @@ export interface FeederHour {
   arcStarts: number
 }
 
-const HOUR_MS = 3_600_000
 /** What a first row of a boot can have counted before it was sent. */
 const FIRST_MS = 60_000
 /** Guesses of what no feeder does: 40 m/min, more arc than time, five starts a second; a second's grace for rounding. */

@@ -1,3 +1,5 @@
+import { HOUR_MS } from '@core/units/time.ts'
+
 /** What was touched last, as a hand says it: the question that narrows most. */
 export const TOUCHED = [
   'tip',
@@ -63,7 +65,7 @@ export interface TouchingAct {
   happenedMs: number
 }
 /** So long a change is the last change. */
-const RECENT_MS = 16 * 3_600_000
+const RECENT_MS = 16 * HOUR_MS
 const FRONT = new Set(['nozzle', 'insulator', 'diffuser', 'clampring', 'neck'])
 const ROLLS = new Set(['rolls', 'inlet', 'outlet'])
 /** From the log: the newest change lately; null: the log knows of none. What was done since the stop began is part of the search. */

@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { type Due } from '@core/houserule/due.ts'
 import { workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { type PositionState } from './state.ts'
@@ -31,7 +32,6 @@ export interface OpenedRow {
   rank: number
 }
 
-const HOUR_MS = 3_600_000
 const SHIFT_HOURS = 8
 
 /** Working shifts since a limit was reached, 0 before. */

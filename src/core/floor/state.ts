@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type Due } from '@core/houserule/due.ts'
 
 /** States of a position, worst first. How they are drawn and named is the interface's. */
@@ -39,7 +40,6 @@ export interface PositionVerdict {
   why: NotSeenWhy | null
 }
 
-const DAY_MS = 86_400_000
 const PART_WORN_ABOVE = 0.5
 
 /**

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { DEEP_EVERY, isDeepDue } from '@core/cleaning/interval.ts'
 import { type FactKind } from '@core/ledger/event.ts'
 import { FOLLOW_UPS, type FollowUp } from './keys.ts'
@@ -201,7 +202,7 @@ export function followUp(pending: Map<FollowUp, Pending>, h: Happening, atMs: nu
 }
 
 /** However little was worked: nobody is asked after so long. */
-const OLD_MS = 60 * 86_400_000
+const OLD_MS = 60 * DAY_MS
 
 export interface FollowUpAt {
   nowMs: number

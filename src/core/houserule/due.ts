@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { afterWorked, backWorked, workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { addRunOn, type Amount, type RunOn } from '@core/clock/clock.ts'
 import { normalCdf, Z_80 } from '@core/stats/normal.ts'
@@ -29,8 +30,6 @@ export interface Due {
   earlyMs: number | null
   lateMs: number | null
 }
-
-const HOUR_MS = 3_600_000
 
 /**
  * How far a part is through its limit and when it gets there. Use now = what the clock counted to its last entry plus the

@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { type EventId } from '@core/ids/id.ts'
 import { type Position } from '@core/path/columns.ts'
 import { byTime, type Standing } from './resolve.ts'
@@ -58,7 +59,7 @@ function open(story: StationStory, stoppage: FoldedStoppage): void {
 }
 
 /** Said to run again so long after a log that ended it: it had stood till then. */
-const SHIFT_MS = 10 * 3_600_000
+const SHIFT_MS = 10 * HOUR_MS
 function close(story: StationStory, atMs: number, by: 'running' | 'log'): void {
   const last = story.stoppages.at(-1)
   if (!last) return

@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { alarmsOf, type KeptReading } from '../reading/alarms.ts'
 import { LINER_CLAUSES, type LinerClause, type LinerTerms } from './clauses.ts'
 import { evidenceOf, judgeLiner, type StopTold } from './signs.ts'
@@ -37,7 +38,7 @@ export interface SignRecord {
 }
 
 /** Sooner before its end than this nobody would have acted on it. */
-const IN_TIME_MS = 12 * 3_600_000
+const IN_TIME_MS = 12 * HOUR_MS
 
 /**
  * What a rule by signs would have seen of the liners that ended here: each told moment by moment as far as was known then, the first moment a

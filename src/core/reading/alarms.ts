@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { watchSeries, type Creep, type SeriesPoint } from '@core/trend/series.ts'
 import { type How, type ReadingKey, type ReadingVerdict } from './keys.ts'
 import { READING } from './specs.ts'
@@ -78,7 +79,6 @@ export function pointsOf(series: Series): { points: SeriesPoint[]; unit: 'kg' | 
   })
   return { points, unit: isByKg ? 'kg' : 'days' }
 }
-const DAY_MS = 86_400_000
 
 export function watch(series: Series): Creep {
   const { worse, sd } = READING[series.what]

@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { standsAt, type KeptReading } from './alarms.ts'
 import { READING } from './specs.ts'
 
@@ -9,7 +10,6 @@ export interface FlowPair {
   endLPerMin: number
   is: 'held' | 'fell' | 'rose'
 }
-const HOUR_MS = 3_600_000
 /** A stretch of work: no shorter than this, no longer than a long shift. */
 const LEAST_MS = HOUR_MS
 const MOST_MS = 14 * HOUR_MS

@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { methodOf, READING } from './specs.ts'
 import { VERDICTS, type ReadingKey, type ReadingVerdict } from './keys.ts'
 import { type Target } from './target.ts'
@@ -77,7 +78,7 @@ export function changedSince(now: Said, before: Said | null): { sinceMs: number;
 }
 
 /** Two readings of one thing by different methods within this, with nothing done between, should agree. */
-const SAME_LOOK_MS = 4 * 3_600_000
+const SAME_LOOK_MS = 4 * HOUR_MS
 /** Readings that cannot both be right: good and to be put right within one look. They are kept, and flagged. */
 export function contradicts(now: Said, others: readonly Said[], lastActMs: number | null): Said | null {
   return (

@@ -1,3 +1,4 @@
+import { MIN_MS } from '@core/units/time.ts'
 import { drawLogNormal, drawWeibull, makeRandom } from '@core/random/random.ts'
 import { type Span } from '@core/clock/schedule.ts'
 import { type OutReason } from '@core/path/columns.ts'
@@ -66,8 +67,6 @@ export interface SimHistory {
   events: SimEvent[]
   usage: SimUsage[]
 }
-
-const MIN_MS = 60_000
 
 export function simulate(guns: readonly SimGun[], seed: number): SimHistory {
   const history: SimHistory = { events: [], usage: [] }

@@ -1,6 +1,6 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { type Schedule, type Span } from '@core/clock/schedule.ts'
 
-const HOUR_MS = 3_600_000
 /** A gap up to this long is a break, not the end of work. */
 const BREAK_MS = 2 * HOUR_MS
 /** What is handed over is no more than a long shift of it. */

@@ -1,8 +1,8 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type ReadingVerdict } from '@core/reading/keys.ts'
 
 /** One in so many looks is looked at again by the lead. */
 export const ONE_IN = 20
-const DAY_MS = 86_400_000
 /** Noted again within this it is the same look. */
 const SAME_LOOK_MS = 60_000
 

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { createServer } from 'node:http'
 import { type AddressInfo } from 'node:net'
 import { join } from 'node:path'
@@ -144,9 +145,7 @@ const shiftDays = Math.floor(Date.now() / 60_000) % 700
 const sheet = (kind: 'usage' | 'history') =>
   Array.from({ length: 20_000 }, (_, i) => {
     const place = `${1 + ((i * 7) % 10)}-${1 + (i % 50)}`
-    const day = new Date(Date.UTC(2016, 0, 1) + (Math.floor(i / 50) + shiftDays) * 86_400_000)
-      .toISOString()
-      .slice(0, 10)
+    const day = new Date(Date.UTC(2016, 0, 1) + (Math.floor(i / 50) + shiftDays) * DAY_MS).toISOString().slice(0, 10)
     return kind === 'usage' ? `${place},${day},2.5` : `${place},${day},"new tip, nozzle cleaned"`
   })
 const history = ['place,date,what', ...sheet('history')].join('\n')

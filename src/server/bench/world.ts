@@ -1,3 +1,4 @@
+import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { makeId, type CarrierId } from '@core/ids/id.ts'
 import { drawLogNormal, drawWeibull, makeRandom } from '@core/random/random.ts'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
@@ -11,7 +12,6 @@ import { drawFit, type FitWorld } from './fit.ts'
 import { writeUnprojected, type SaidAct, type Writing } from '@server/write/act.ts'
 import { ensureArea, insertStations, type MadeStation } from '@server/shop/places.ts'
 
-const DAY_MS = 86_400_000
 export interface WorldSize {
   stations: number
   years: number
@@ -137,14 +137,14 @@ function historyOf(
   parts.forEach((p) => push(p.position, startMs))
   for (let day = 0; day < size.years * 365; day++) {
     for (const hour of [6, 14]) {
-      const fromMs = startMs + day * DAY_MS + hour * 3_600_000
+      const fromMs = startMs + day * DAY_MS + hour * HOUR_MS
       const hours = drawLogNormal(random, meanHours, 0.4)
       const id = makeId('usage', fromMs, random)
       usage.push({
         id,
         headId: station.headId,
         fromMs,
-        toMs: fromMs + 8 * 3_600_000,
+        toMs: fromMs + 8 * HOUR_MS,
         source: 'shiftLog',
         kg: null,
         arcHours: hours,
@@ -155,7 +155,7 @@ function historyOf(
       parts.forEach((p, i) => {
         left[i] = (left[i] ?? 0) - hours
         if ((left[i] ?? 0) > 0) return
-        push(p.position, fromMs + Math.floor(random() * 8 * 3_600_000))
+        push(p.position, fromMs + Math.floor(random() * 8 * HOUR_MS))
         left[i] = drawWeibull(random, p.shape, p.scale)
       })
     }

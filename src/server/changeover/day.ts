@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { changesOf, costOfPlan, groupByWire, type Grouping } from '@core/changeover/group.ts'
 import { dedicating } from '@core/changeover/dedicate.ts'
@@ -160,7 +161,6 @@ function sumOf(day: Grouping, plan: number[][], at: { costs: Costs; isMoney: boo
 }
 
 const COUNTED_DAYS = 180
-const DAY_MS = 86_400_000
 
 /** Would a gun kept for one wire pay, from the changes this place has had. */
 export async function wouldDedicatingPay(

@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { and, eq, max } from 'drizzle-orm'
 import { makeId, type CarrierId } from '@core/ids/id.ts'
 import { sourceDisagreement } from '@core/clock/headclock.ts'
@@ -49,7 +50,7 @@ export async function enterUsage(deps: Deps, who: Who, request: UsageRequest) {
   if (!span.ok) throw new DomainError('time-refused', `Shift: ${span.reason}.`)
   if (request.day > dayOf(shop.site.zone, deps.now()))
     throw new DomainError('time-refused', 'That day is still to come.')
-  const hours = (span.toMs - span.fromMs) / 3_600_000
+  const hours = (span.toMs - span.fromMs) / HOUR_MS
   if ((request.arcHours ?? 0) > hours)
     throw new DomainError('bad-request', `${request.arcHours} arc hours do not fit into ${hours} hours.`, [
       'Were these minutes? Divide by 60.',

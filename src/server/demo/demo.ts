@@ -1,3 +1,4 @@
+import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { count, eq } from 'drizzle-orm'
 import { hash } from '@node-rs/argon2'
 import { makeId, type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
@@ -202,7 +203,7 @@ async function insertPlaces(w: Writing, ids: AllIds): Promise<Made[]> {
     const deviceId = makeId('device', deps.now(), deps.random)
     await tx
       .insert(device)
-      .values({ id: deviceId, name: `${plan.name} tablet`, areaId, boundMs: deps.now() - HISTORY_DAYS * 86_400_000 })
+      .values({ id: deviceId, name: `${plan.name} tablet`, areaId, boundMs: deps.now() - HISTORY_DAYS * DAY_MS })
     ids.devices.set(plan.name, deviceId)
     const range = parseNameRange(plan.names)
     const names = range.ok ? range.names : []
@@ -215,7 +216,7 @@ async function insertPlaces(w: Writing, ids: AllIds): Promise<Made[]> {
       walkOrder: made.length + i + 1,
       except: exceptOf(name, plan, ids),
     }))
-    const mountedMs = deps.now() - (HISTORY_DAYS + 1) * 86_400_000
+    const mountedMs = deps.now() - (HISTORY_DAYS + 1) * DAY_MS
     const stations = await insertStations(w, { rows, kinds, mountedMs })
     made.push(...stations.map((station) => ({ station, plan })))
   }
@@ -262,10 +263,10 @@ function simGun(made: Made, nowMs: number): SimGun {
     const day = addDays(firstDay, i)
     for (const shift of plan.shifts) {
       const span = shiftSpan(YARD.zone, shift, day)
-      const isOldBench = station.name === 'R2' && span.fromMs > nowMs - 30 * 86_400_000
-      const isParked = station.name === 'T5' && span.toMs > nowMs - 12 * 86_400_000
+      const isOldBench = station.name === 'R2' && span.fromMs > nowMs - 30 * DAY_MS
+      const isParked = station.name === 'T5' && span.toMs > nowMs - 12 * DAY_MS
       // Nothing may be logged on it after it went down, and on a Monday before dawn that was on Friday.
-      const isStanding = station.name === 'B3' && span.toMs > nowMs - 3 * 86_400_000
+      const isStanding = station.name === 'B3' && span.toMs > nowMs - 3 * DAY_MS
       const isQuiet = isOldBench || isParked || isStanding
       if (shift.weekdays.includes(weekdayOf(day)) && span.toMs < nowMs && !isQuiet) shifts.push(span)
     }
@@ -327,12 +328,12 @@ const CELL_RULE: ShopChange = {
   ...{ cleanAt: null, lookDays: null, school: null, lives: null },
 }
 /** So long ago the cells began to change tips by rule. */
-const CELL_RULE_MS = 70 * 86_400_000
+const CELL_RULE_MS = 70 * DAY_MS
 
 /** What nobody did in the last days on some guns. */
 const isLetGo = ({ gun, atMs, act }: SimEvent, nowMs: number) =>
   act.kind === 'fitted' &&
-  LET_GO.some((l) => l.place === gun && l.positions.includes(act.position) && nowMs - atMs < l.days * 86_400_000)
+  LET_GO.some((l) => l.place === gun && l.positions.includes(act.position) && nowMs - atMs < l.days * DAY_MS)
 
 /** One line of the yard's past: somebody said it within the minute, three times in ten by name. */
 function said(
@@ -415,7 +416,7 @@ function explained(e: SimEvent, { made, at }: { made: Made; at: HistoryAt }, fir
 
 /** Most hands say what followed within the quarter hour; what is older nobody asks for any more. */
 const SAID_SHARE = 0.8
-const ASKED_FOR_MS = 21 * 86_400_000
+const ASKED_FOR_MS = 21 * DAY_MS
 function withFollowUps(e: SimEvent, of: { made: Made; at: HistoryAt }, first: SaidAct[]): SaidAct[] {
   const { made, at } = of
   const { deps } = at
@@ -437,11 +438,11 @@ const QUARTER_MS = 15 * 60_000
 
 /** Every part that was on when the records began: age unknown, but for what is fast and was changed at the start. */
 function firstFittings(at: HistoryAt): SaidAct[] {
-  const startMs = at.deps.now() - HISTORY_DAYS * 86_400_000
+  const startMs = at.deps.now() - HISTORY_DAYS * DAY_MS
   return at.made.flatMap((made) =>
     PARTS.map((p) =>
       said(at, made, {
-        happenedMs: startMs + Math.round(at.deps.random() * 3_600_000),
+        happenedMs: startMs + Math.round(at.deps.random() * HOUR_MS),
         fact: {
           kind: 'fitted',
           carrierId: carrierFor(made, p.position),
@@ -458,11 +459,11 @@ function firstFittings(at: HistoryAt): SaidAct[] {
 
 /** How every gun was set when the records began: as its wire and feeder want it. */
 function firstSettings(at: HistoryAt): SaidAct[] {
-  const startMs = at.deps.now() - HISTORY_DAYS * 86_400_000
+  const startMs = at.deps.now() - HISTORY_DAYS * DAY_MS
   return at.made.flatMap((made) =>
     rightSettings(made).map(({ name, value }) =>
       said(at, made, {
-        happenedMs: startMs + Math.round(at.deps.random() * 3_600_000),
+        happenedMs: startMs + Math.round(at.deps.random() * HOUR_MS),
         fact: { kind: 'setting', carrierId: made.station.headId, name, value, how: 'read' },
       }),
     ),
@@ -477,7 +478,7 @@ function weeklyLooks(at: HistoryAt): SaidAct[] {
     if (made.station.name === 'R2' || made.station.name === 'T5') return looks
     for (let week = 0; week < 26; week += made.plan.walkEveryWeeks) {
       const offset = made.plan.walkEveryWeeks > 1 ? 9 : 2
-      const happenedMs = nowMs - (week * 7 + offset) * 86_400_000 + Math.round(at.deps.random() * 3_600_000)
+      const happenedMs = nowMs - (week * 7 + offset) * DAY_MS + Math.round(at.deps.random() * HOUR_MS)
       const carriers = [made.station.headId, made.station.gunId, made.station.stationCarrierId]
       const facts = carriers.map((carrierId): Fact => ({ kind: 'confirmed', carrierId, position: null }))
       looks.push({ kind: 'seen', lines: facts.map((fact) => lineOf(at, made, { fact, happenedMs })) })
@@ -490,7 +491,7 @@ function weeklyLooks(at: HistoryAt): SaidAct[] {
 function pulls(events: readonly SimEvent[], byName: Map<string, Made>, at: HistoryAt): SaidAct[] {
   const nowMs = at.deps.now()
   const own: HistoryAt = { ...at, deps: { ...at.deps, random: makeRandom(SEED + 1) } }
-  const weekly = weeklyPulls(events, { guns: PULLED, fromMs: nowMs - PULLED_DAYS * 86_400_000, nowMs })
+  const weekly = weeklyPulls(events, { guns: PULLED, fromMs: nowMs - PULLED_DAYS * DAY_MS, nowMs })
   return weekly.flatMap(({ gun, atMs, value }) => {
     const made = byName.get(gun)
     if (!made) return []

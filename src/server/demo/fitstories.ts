@@ -1,3 +1,4 @@
+import { DAY_MS, MIN_MS } from '@core/units/time.ts'
 import { eq } from 'drizzle-orm'
 import { type SettingName } from '@core/rightparts/facts.ts'
 import { act } from '@contract/logbook.ts'
@@ -8,9 +9,6 @@ import { makeGun, setGunStatus } from '@server/gun/swap.ts'
 import { logActs } from '@server/logbook/log.ts'
 import { jointTrouble, setSettings, tag } from '@server/rightparts/act.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
-
-const MIN_MS = 60_000
-const DAY_MS = 86_400_000
 
 /** Guns built wrong, a brake left tight, tips that seize, and spare guns: each said as a hand would say it. */
 export async function plantFit(deps: Deps, who: Who, idOf: (name: string) => string): Promise<void> {

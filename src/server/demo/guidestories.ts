@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type Overrun } from '@core/ledger/event.ts'
 import { guideDoneRequest, guideNoteRequest, nearMissRequest } from '@contract/guide.ts'
 import { linerDoneRequest, stuckRequest } from '@contract/liner.ts'
@@ -6,8 +7,6 @@ import { logGuide, nearMiss } from '@server/guide/done.ts'
 import { setNote } from '@server/guide/notes.ts'
 import { logLiner, logStuck } from '@server/liner/act.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
-
-const DAY_MS = 86_400_000
 
 /** Liner jobs with their cuts, work done by the list, near misses, an instructor's own words: said as hands would say it. */
 export async function plantGuides(deps: Deps, who: Who, idOf: (name: string) => string): Promise<void> {

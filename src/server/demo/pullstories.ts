@@ -1,7 +1,8 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type SimEvent } from '@core/simulator/simulator.ts'
 import { drawNormal, makeRandom } from '@core/random/random.ts'
 
-const WEEK_MS = 7 * 86_400_000
+const WEEK_MS = 7 * DAY_MS
 const SEED = 4177
 /** Friction of a new liner, and how much of that again has come on when it is worn out. */
 const NEW = 0.18

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { withValues, type DragSetup } from '@core/drag/setup.ts'
 import { pathOf } from '@core/drag/path.ts'
@@ -17,7 +18,6 @@ import { targetHere } from '@server/reading/read.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 
-const DAY_MS = 86_400_000
 const SEED = 77
 
 /** Where a hand sets the knob: half a mark over what this gun's wire wants with so much friction, to a twentieth of a mark. */

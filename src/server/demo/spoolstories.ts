@@ -1,9 +1,8 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
 import { type SpoolAct, spoolRequest } from '@contract/spools.ts'
 import { actOnSpool } from '@server/spools/act.ts'
 import { readSpools } from '@server/spools/read.ts'
-
-const HOUR_MS = 3_600_000
 
 /** The yard numbers its spools since last week: full ones, a short end, one weighed on a gun, a nest. */
 export async function plantSpools(deps: Deps, who: Who, idOf: (name: string) => string): Promise<void> {

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { and, desc, eq } from 'drizzle-orm'
 import { ledgerEvent, person, station } from '@server/db/schema.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
@@ -13,8 +14,6 @@ import { plantGuides } from './guidestories.ts'
 import { plantReadings } from './readingstories.ts'
 import { plantSpools } from './spoolstories.ts'
 import { DEMO_LEAD } from './yard.ts'
-
-const DAY_MS = 86_400_000
 
 /** Stories that are told through the program's own doors, as a person would. */
 export async function plantStories(deps: Deps): Promise<void> {

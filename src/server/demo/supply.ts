@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { makeId, type PartId } from '@core/ids/id.ts'
 import { purchase, tinWeighing } from '@server/db/schema.ts'
 import { insertMany, type Tx } from '@server/db/db.ts'
@@ -6,7 +7,6 @@ import { type Draft } from '@server/ledger/lines.ts'
 import { addDays, dayOf, wallToMsOrNext, weekdayOf } from '@server/time/wall.ts'
 import { YARD } from './yard.ts'
 
-const DAY_MS = 86_400_000
 /** Of what is taken from the shelf so much is dropped, lost or pocketed. */
 const ASTRAY = 0.05
 const TINNED = ['Pontoon hall', 'Ramp hall']

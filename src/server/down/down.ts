@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { and, desc, eq, gte, inArray, isNull, or } from 'drizzle-orm'
 import { type z } from 'zod'
 import { swapWorth } from '@core/diagnose/swap.ts'
@@ -19,7 +20,6 @@ import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { countTurned, explainedSince, explanationOf, type Explained } from './explained.ts'
 import { knowledgeNow } from '@server/knowledge/now.ts'
 
-const HOUR_MS = 3_600_000
 /** A shop's own stops count for two years. */
 export const LEARNT_MS = 2 * 365 * 24 * HOUR_MS
 /** Stops elsewhere that may have one reason with this one: supply now, a lot within the day. */

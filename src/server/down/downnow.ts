@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { compareRates, untilItTells } from '@core/stats/rates.ts'
 import { type downNowAnswer, type downNowQuery } from '@contract/down.ts'
@@ -5,7 +6,6 @@ import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { loadShop, mustHaveArea } from '@server/shopmodel/model.ts'
 import { stopsSince, type Stop } from './stops.ts'
 
-const DAY_MS = 86_400_000
 type Answer = z.input<typeof downNowAnswer>
 
 /** What is down now, and where the minutes of the last weeks went, along the path. */

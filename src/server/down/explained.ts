@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { UNSURE } from '@core/diagnose/learn.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -43,4 +44,3 @@ export function explanationOf(
   const until = (stop.toMs ?? Infinity) + DAY_MS
   return here.find((e) => e.fact.stopFromMs === null && e.happenedMs >= stop.fromMs && e.happenedMs <= until) ?? null
 }
-const DAY_MS = 86_400_000

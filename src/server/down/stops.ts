@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { gte, isNull, or } from 'drizzle-orm'
 import { type Cause } from '@core/diagnose/knowledge.ts'
 import { stoppage } from '@server/db/schema.ts'
@@ -7,7 +8,6 @@ import { groupBy, type ShopModel } from '@server/shopmodel/model.ts'
 import { knowledgeNow } from '@server/knowledge/now.ts'
 import { explainedSince, explanationOf, type Explained } from './explained.ts'
 
-const DAY_MS = 86_400_000
 export type Stop = typeof stoppage.$inferSelect & {
   name: string
   areaId: string

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { trialFault, TUNED_SPAN, type TrialFault } from '@core/diagnose/tune.ts'
 import { type CarrierId, type WireId } from '@core/ids/id.ts'
@@ -11,7 +12,6 @@ import { hungOne } from '@server/gunnow/hung.ts'
 import { builtHere, setupOf } from '@server/gunnow/setup.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
 
-const DAY_MS = 86_400_000
 /** So long settings that worked are worth a look, and trials that nobody closed are one row of beads. */
 const KEPT_MS = 400 * DAY_MS
 const TRIAL_MS = DAY_MS

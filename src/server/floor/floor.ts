@@ -1,3 +1,4 @@
+import { DAY_MS, MIN_MS } from '@core/units/time.ts'
 import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { type ShareDeps } from '@server/parts/sharestore.ts'
@@ -18,9 +19,6 @@ import { shareFor } from '@server/parts/sharestore.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { cellsOf, nextWant, openWants, wantInColumn } from './cells.ts'
 import { survey, type Surveyed } from './survey.ts'
-
-const DAY_MS = 86_400_000
-const MIN_MS = 60_000
 
 /** What needs hands now, over the whole floor or one area. */
 export async function readFloor(

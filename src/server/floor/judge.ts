@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { type HeadRow } from '@server/projection/rows.ts'
 import { type RunOn } from '@core/clock/clock.ts'
 import { workedMs, workingDays, type Schedule } from '@core/clock/schedule.ts'
@@ -231,7 +232,6 @@ function dueBy(
 
 const told = (leave: Leaving | null) => leave && { chance: thousandths(leave.chance), minutes: tenths(leave.minutes) }
 
-const HOUR_MS = 3_600_000
 /** What a part at this age does until this time tomorrow, at the present rate of its head. */
 function leavingHere(row: PositionRow, at: JudgeAt, of: { kind: KindRow; used: number | null }): Leaving | null {
   const unit = of.kind.lifeUnit

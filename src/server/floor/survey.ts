@@ -1,3 +1,4 @@
+import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { inArray } from 'drizzle-orm'
 import { isAlarmLive, type Alarm } from '@core/reading/alarms.ts'
 import { workedMs, type Schedule } from '@core/clock/schedule.ts'
@@ -80,12 +81,11 @@ interface Lives {
 function aheadHours(nowMs: number): Lives['aheadH'] {
   const known = new Map<Schedule | null, number>()
   return (schedule) => {
-    const hours = known.get(schedule) ?? workedMs(schedule, nowMs, nowMs + DAY_MS) / 3_600_000
+    const hours = known.get(schedule) ?? workedMs(schedule, nowMs, nowMs + DAY_MS) / HOUR_MS
     known.set(schedule, hours)
     return hours
   }
 }
-const DAY_MS = 86_400_000
 
 type Check = (hung: Hung) => Checked
 /** Worked out anew, or kept from the last time where there is a store. */

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { and, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { CAUTIONS, HAZARDS, type Hazard } from '@core/guide/cautions.ts'
@@ -72,7 +73,7 @@ export const setCaution = (deps: Deps, who: Who, r: z.output<typeof cautionReque
     },
   })
 
-const YEAR_MS = 365 * 86_400_000
+const YEAR_MS = 365 * DAY_MS
 
 /** Every caution with its words, and the near misses said of it in a year: places, never people. */
 export async function readCautions(deps: Deps, who: Who): Promise<CautionsAnswer> {

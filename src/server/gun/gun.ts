@@ -1,3 +1,4 @@
+import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { type ShareDeps } from '@server/parts/sharestore.ts'
 import { and, desc, eq, gte, inArray } from 'drizzle-orm'
@@ -153,7 +154,7 @@ function spoolLine(s: Surveyed, nowMs: number): GunAnswer['spool'] {
   if (!s.head?.spoolKg || s.head.spoolMs === null) return null
   const runOn = s.head.runOn.kg
   const fromMs = runOn ? Math.max(runOn.fromMs, s.head.spoolMs) : 0
-  const since = runOn ? (workedMs(s.schedule, fromMs, nowMs) / 3_600_000) * runOn.perWorkedHour : 0
+  const since = runOn ? (workedMs(s.schedule, fromMs, nowMs) / HOUR_MS) * runOn.perWorkedHour : 0
   return {
     kg: s.head.spoolKg,
     usedKg: s.head.spoolUsedKg === null ? null : s.head.spoolUsedKg + since,
@@ -249,8 +250,7 @@ function usedNow(
   if (!base || p.row.chainFromMs === null) return null
   const extra = !runOn
     ? 0
-    : (workedMs(s.schedule, Math.max(runOn.fromMs, sinceMs, p.row.chainFromMs), nowMs) / 3_600_000) *
-      runOn.perWorkedHour
+    : (workedMs(s.schedule, Math.max(runOn.fromMs, sinceMs, p.row.chainFromMs), nowMs) / HOUR_MS) * runOn.perWorkedHour
   const amount = base.amount + extra
   return { amount, isEstimated: amount > 0 && (base.estimated + extra) / amount > 0.5 }
 }
@@ -265,7 +265,7 @@ async function frequentActs(db: Reader, stationId: string, nowMs: number): Promi
     .where(
       and(
         eq(ledgerEvent.stationId, stationId),
-        gte(ledgerEvent.happenedMs, nowMs - 60 * 86_400_000),
+        gte(ledgerEvent.happenedMs, nowMs - 60 * DAY_MS),
         inArray(ledgerEvent.kind, Object.keys(ACT_OF) as FactKind[]),
       ),
     )
@@ -288,7 +288,7 @@ async function frequentActs(db: Reader, stationId: string, nowMs: number): Promi
     })
 }
 
-const COMPARED_MS = 60 * 86_400_000
+const COMPARED_MS = 60 * DAY_MS
 
 /** Where two sources of use tell different stories, that is said. */
 async function clockNotes(db: Reader, s: Surveyed): Promise<string[]> {

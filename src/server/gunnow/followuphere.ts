@@ -1,11 +1,10 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { openFollowUps, type OpenFollowUp } from '@core/followup/followup.ts'
 import { rulingFor } from '@core/houserule/schools.ts'
 import { type Built } from '@core/shop/built.ts'
 import { carrierIdsOf, ruledBy, type Hung } from './setup.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
-
-const HOUR_MS = 3_600_000
 
 /** What is still to be done at one place because of what was done there; a parked gun asks for nothing. */
 export function followUpsHere(

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { and, gte, inArray, isNotNull } from 'drizzle-orm'
 import { ignoredRule, type LimitedLife } from '@core/houserule/ignored.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
@@ -9,7 +10,6 @@ import { mustLead, type Deps, type Who } from '@server/call/context.ts'
 import { loadShop, type RuleRow, type ShopModel } from '@server/shopmodel/model.ts'
 
 const DAYS = 60
-const DAY_MS = 86_400_000
 /** A stoppage that ends with the act that took the part out was this part's. */
 const SAME_MS = 10 * 60_000
 const HARMS: readonly OutReason[] = ['burnedBack', 'stripped', 'blocked', 'kinked']

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import compression from 'compression'
@@ -35,7 +36,7 @@ export interface AppParts {
 }
 
 const COOKIE = { session: 'idle_session', device: 'idle_device' }
-const YEAR_MS = 365 * 86_400_000
+const YEAR_MS = 365 * DAY_MS
 const FILE_LIMIT = '20mb'
 const PHOTO_LIMIT = '25mb'
 

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { eq, lt } from 'drizzle-orm'
 import { type ImportProgress } from '@contract/ingest.ts'
 import { importProgress } from '@server/db/schema.ts'
@@ -7,7 +8,7 @@ import { DomainError } from '@server/problem/problem.ts'
 /** Says how far an import is. Throws when somebody asked for it to stop, which rolls everything back. */
 export type Progress = (stage: string, done: number, of: number) => Promise<void>
 const SILENT: Progress = () => Promise.resolve()
-const KEPT_MS = 86_400_000
+const KEPT_MS = DAY_MS
 
 /** Written beside the import's transaction, so that any server can tell it before the import is committed. */
 export async function startProgress(deps: Deps, runKey: string | undefined): Promise<Progress> {

@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { RAW_KEPT_MS } from '@server/settle/settle.ts'
 import { and, asc, desc, eq, gt, gte, inArray, lt, lte, sql } from 'drizzle-orm'
 import {
@@ -28,7 +29,6 @@ type FeederLine = typeof feeder.$inferSelect
 type RawRow = typeof telemetryRow.$inferInsert
 
 const AHEAD_MS = 5 * 60_000
-const HOUR_MS = 3_600_000
 
 export async function takeTelemetry(
   deps: Deps,

@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { type BadRow } from '@contract/ingest.ts'
 import { spanOf } from '@server/clock/usage.ts'
@@ -61,7 +62,7 @@ function usageReader(sheet: Sheet, shop: ShopModel, nowMs: number) {
     if (day > today) return bad('date', 'that day is still to come')
     const span = spanOf(shop, { areaId: station.areaId, day, shift: cell('shift') || null })
     if (!span.ok) return bad('shift', span.reason)
-    const amounts = amountsOf(cell, bad, (span.toMs - span.fromMs) / 3_600_000)
+    const amounts = amountsOf(cell, bad, (span.toMs - span.fromMs) / HOUR_MS)
     if (!amounts) return
     return {
       stationId: station.id,

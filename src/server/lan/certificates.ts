@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { createHash, randomBytes, X509Certificate } from 'node:crypto'
 import { chmodSync, existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { isIP } from 'node:net'
@@ -16,7 +17,6 @@ export interface Pair {
   keyPem: string
   certPem: string
 }
-const DAY_MS = 86_400_000
 const AUTHORITY_DAYS = 3650
 /** Phones refuse certificates of machines that run longer. */
 const MACHINE_DAYS = 397

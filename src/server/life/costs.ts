@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type OneChange, type RuleCosts } from '@core/life/rulecost.ts'
 import { endIn } from '@core/life/facts.ts'
 import { totalMinor } from '@core/payback/stopcost.ts'
@@ -9,7 +10,6 @@ import { groupBy, type KindRow, type ShopModel, type StationRow } from '@server/
 import { prices } from '@server/shopmodel/prices.ts'
 import { type Life } from './lives.ts'
 
-const DAY_MS = 86_400_000
 /** Stops are costed so far back. */
 const STOPS_MS = 200 * DAY_MS
 /** The act that took the part out belongs to a stop that ended with it. */

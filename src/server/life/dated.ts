@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { and, gte, inArray, isNotNull } from 'drizzle-orm'
 import { reading, spoolNow } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
@@ -12,7 +13,7 @@ type Dated = { atMs: number; level: Level }
 export type DatedOf = (life: Life, by: DatedBy) => Level | null
 
 /** A look counts for what was on till so long after it. */
-const HOLDS_MS = 45 * 86_400_000
+const HOLDS_MS = 45 * DAY_MS
 const READ: Record<'layout' | 'wiper', Record<string, Level>> = {
   layout: {
     straight: { key: 'straight', name: 'cable laid out' },

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { sql } from 'drizzle-orm'
 import { benchEnd, type Bench, type LifeFact, type Unsure } from '@core/life/facts.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
@@ -32,7 +33,7 @@ export interface Lives {
   unsure: number
 }
 /** Habits, parts and people change: what ended longer ago speaks of another shop. */
-export const LOOK_BACK_MS = 2 * 365 * 86_400_000
+export const LOOK_BACK_MS = 2 * 365 * DAY_MS
 /** So many say all there is to say, and are read in a moment. */
 export const MOST_LIVES = 20_000
 const SHIFT_H = 8

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { and, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
 import { compareGroups } from '@core/life/compare.ts'
@@ -17,7 +18,6 @@ import { type Told } from './compared.ts'
 
 type Row = typeof tryout.$inferSelect
 type Line = LifeAnswer['tryouts'][number]
-const DAY_MS = 86_400_000
 /** Until lives here tell otherwise. */
 const SHAPE_GUESS = 2
 

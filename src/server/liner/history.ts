@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { chainsWhere } from '@server/ledger/chains.ts'
 import { and, gte, inArray } from 'drizzle-orm'
 import { type AutopsyFind } from '@core/ledger/event.ts'
@@ -10,7 +11,7 @@ import { type Reader } from '@server/db/db.ts'
 import { fromRow } from '@server/ledger/lines.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
 
-const YEAR_MS = 365 * 86_400_000
+const YEAR_MS = 365 * DAY_MS
 const SHOWN = 5
 
 /** What is known of the liners of one gun: how the last was cut, where they stuck, what the old ones showed. */

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { and, gte, inArray } from 'drizzle-orm'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { loggingShare } from '@core/life/loggingshare.ts'
@@ -10,7 +11,6 @@ import { dayOf } from '@server/time/wall.ts'
 import { lastMonthOf, monthBefore, monthsOf, readPurchases, type PurchaseRow } from './purchases.ts'
 import { shelfStretches, tinStretches, type Evidence } from './stretches.ts'
 
-const DAY_MS = 86_400_000
 /** Habits change: what is older than half a year says little of how people log now. */
 export const LOOK_BACK_MS = 183 * DAY_MS
 const MONTHS = 6

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { asc, eq, gte } from 'drizzle-orm'
 import { type Standing } from '@core/ledger/resolve.ts'
 import { longestRun, takenByCounts, takenByTin, type Taken } from '@core/parts/taken.ts'
@@ -64,8 +65,6 @@ function together(kindKey: string, shelves: readonly Shelf[]): Evidence {
     partIds: new Set(same.map((s) => s.partId)),
   }
 }
-
-const DAY_MS = 86_400_000
 
 export type TinRow = typeof tinWeighing.$inferSelect
 

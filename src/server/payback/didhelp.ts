@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { type Counted } from '@core/stats/rates.ts'
 import { didHelp } from '@core/payback/didhelp.ts'
@@ -8,7 +9,6 @@ import { DomainError } from '@server/problem/problem.ts'
 import { loadShop, mustHaveArea, type StationRow } from '@server/shopmodel/model.ts'
 import { addUsed, NOTHING_USED, usageIn, type Used, type Window } from './usagein.ts'
 
-const DAY_MS = 86_400_000
 /** As long before as after, but no less and no more than this. */
 const DAYS = { least: 28, most: 180 }
 /** The last fifth of the time before, to see whether it was changed because of a bad stretch. */

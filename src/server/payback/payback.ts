@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { type Standing } from '@core/ledger/resolve.ts'
 import { COLUMNS, kindOfPosition } from '@core/path/columns.ts'
@@ -15,7 +16,6 @@ import { changesSince } from './changes.ts'
 import { costedStops, type CostedStop } from './stopuse.ts'
 import { addUsed, NOTHING_USED, usageIn } from './usagein.ts'
 
-const DAY_MS = 86_400_000
 type Answer = z.input<typeof paybackAnswer>
 
 /** What it cost that guns stood, where on the path, and how often they did for what was welded. */

@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { gramPerMetre } from '@core/spools/wire.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { costOfStop, type StopCost, type UsedPart } from '@core/payback/stopcost.ts'
@@ -17,7 +18,7 @@ export interface CostedStop extends Stop {
   isWireGuessed: boolean
 }
 /** Wire is often said lost when the gun is running again. */
-const LATER_MS = 3_600_000
+const LATER_MS = HOUR_MS
 /** Through the feeder and the neck, and what is snipped, beside the cable. A guess. */
 const BESIDE_CABLE_M = 1
 

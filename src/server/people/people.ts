@@ -1,3 +1,4 @@
+import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { createHash, randomBytes } from 'node:crypto'
 import { and, eq, gt, isNotNull } from 'drizzle-orm'
 import { hash, verify } from '@node-rs/argon2'
@@ -10,8 +11,8 @@ import { isZone } from '@server/time/wall.ts'
 import { changing } from '@server/write/changing.ts'
 import { seedShop } from './seed.ts'
 
-const SESSION_MS = 14 * 86_400_000
-const LINK_MS = 24 * 3_600_000
+const SESSION_MS = 14 * DAY_MS
+const LINK_MS = 24 * HOUR_MS
 export const digest = (token: string) => createHash('sha256').update(token).digest('hex')
 export const newToken = () => randomBytes(24).toString('base64url')
 

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { setImmediate } from 'node:timers/promises'
 import { and, eq, gte, inArray } from 'drizzle-orm'
 import { type CarrierId } from '@core/ids/id.ts'
@@ -170,7 +171,7 @@ async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Pro
 }
 
 /** A spool may hang for weeks: so much before is read too. */
-const SPOOL_MS = 35 * 86_400_000
+const SPOOL_MS = 35 * DAY_MS
 /** Clocks of all heads as far as they speak of the time since then: for what was used between two days, and not for the life of a part. */
 export async function headClocksSince(db: Reader, shop: ShopModel, sinceMs: number): Promise<Map<string, HeadClocks>> {
   const heads = await db.select().from(carrier).where(eq(carrier.type, 'head'))

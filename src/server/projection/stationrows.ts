@@ -1,3 +1,4 @@
+import { MIN_MS } from '@core/units/time.ts'
 import { and, inArray, isNull } from 'drizzle-orm'
 import { foldStation, type FoldedStoppage } from '@core/ledger/foldstation.ts'
 import { shiftEndMs, workedMs, type Schedule } from '@core/clock/schedule.ts'
@@ -8,7 +9,6 @@ import { type ShopModel } from '@server/shopmodel/model.ts'
 
 export type StationNowRow = typeof stationNow.$inferSelect
 export type StoppageRow = typeof stoppage.$inferSelect
-const MIN_MS = 60_000
 
 /**
  * Minutes a gun stood, in scheduled time. One ended by another log than "running" counts no further than the end of the

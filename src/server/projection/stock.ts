@@ -1,10 +1,11 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { and, desc, eq } from 'drizzle-orm'
 import { type Standing } from '@core/ledger/resolve.ts'
 import { ledgerEvent, stockNow } from '@server/db/schema.ts'
 import { type Reader, type Tx } from '@server/db/db.ts'
 import { standingOfPart } from '@server/ledger/standings.ts'
 
-const ISSUED_FOR_MS = 14 * 86_400_000
+const ISSUED_FOR_MS = 14 * DAY_MS
 
 /**
  * On hand = last count + received since − handed out since − put on or spoiled since; null without a count: nothing is known then. What

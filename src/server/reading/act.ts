@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { type CarrierId, type WireId } from '@core/ids/id.ts'
 import { conduitFriction, frictionBy, isPullWay, type PullWay } from '@core/drag/pulls.ts'
@@ -18,7 +19,6 @@ import { arcSinceCleaned, targetHere } from './read.ts'
 import { readingsHere } from '@server/gunnow/readingkept.ts'
 
 type Request = z.output<typeof readingRequest>
-const DAY_MS = 86_400_000
 
 /** A reading kept, with its verdict as typed. Numbers no gun can show are asked back; meant all the same, they are kept. */
 export async function logReading(deps: Deps, who: Who, r: Request): Promise<ReadingDone> {

@@ -1,3 +1,4 @@
+import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { afterWorked, workedMs } from '@core/clock/schedule.ts'
 import {
@@ -169,7 +170,6 @@ function trendOf(series: Series, at: LineAt): TrendLine {
   }
 }
 
-const DAY_MS = 86_400_000
 /** The dates at which so much wire will have run, at the feeder's own rate; by days where no clock tells wire. */
 function datesOf(
   crossing: { usage: number; early: number; late: number | null },
@@ -192,7 +192,7 @@ function datesOf(
   const dateOf = (usage: number | null): number | null => {
     if (usage === null || !runOn || !(runOn.perWorkedHour > 0) || !last) return null
     const ahead = Math.max(0, usage - nowUsage) / runOn.perWorkedHour
-    const atMs = afterWorked(schedule, last.atMs, ahead * 3_600_000)
+    const atMs = afterWorked(schedule, last.atMs, ahead * HOUR_MS)
     return atMs === null ? null : Math.round(atMs)
   }
   return { atMs: dateOf(crossing.usage), earlyMs: dateOf(crossing.early), lateMs: dateOf(crossing.late) }
@@ -236,5 +236,5 @@ export function arcSinceCleaned(
   if (base === undefined || nozzle.cleanedMs === null || !runOn) return base ?? null
   const fromMs = Math.max(runOn.fromMs, nozzle.cleanedMs, nozzle.chainFromMs ?? 0)
   const schedule = shop.scheduleOfArea(hung.station.areaId)
-  return base + (workedMs(schedule, fromMs, nowMs) / 3_600_000) * runOn.perWorkedHour
+  return base + (workedMs(schedule, fromMs, nowMs) / HOUR_MS) * runOn.perWorkedHour
 }

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { asc, inArray, isNotNull, lt } from 'drizzle-orm'
 import { feeder, telemetryRow } from '@server/db/schema.ts'
 import { transact } from '@server/db/db.ts'
@@ -9,7 +10,7 @@ import { loadShop } from '@server/shopmodel/model.ts'
 /** What counting clocks takes: no more, for it runs in a thread of its own. */
 export type SettleDeps = Pick<Deps, 'db' | 'shops' | 'now'>
 /** Rows as they came in are kept so long. */
-export const RAW_KEPT_MS = 14 * 86_400_000
+export const RAW_KEPT_MS = 14 * DAY_MS
 const AT_ONCE = 1
 const SWEPT_AT_ONCE = 20_000
 

@@ -1,7 +1,8 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { settle, sweepRows, type SettleDeps } from './settle.ts'
 
 const EVERY_MS = 4_000
-const SWEEP_EVERY_MS = 3_600_000
+const SWEEP_EVERY_MS = HOUR_MS
 
 /** Counts clocks of feeders that sent something, every few seconds, one round at a time; sweeps old rows once an hour. */
 export class Settler {

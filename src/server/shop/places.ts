@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { isDeepStrictEqual } from 'node:util'
 import { eq, inArray, max, or } from 'drizzle-orm'
 import { makeId, type CarrierId, type StationId } from '@core/ids/id.ts'
@@ -120,7 +121,7 @@ async function positionsLike(tx: Tx, stationId: string): Promise<(type: CarrierT
 }
 
 /** As far back as anything may be logged. */
-const FOUND_HANGING_MS = 3 * 365 * 86_400_000
+const FOUND_HANGING_MS = 3 * 365 * DAY_MS
 
 /** Stations with a head and a gun each, and the ledger lines that hang gun on head and head on place. */
 export async function insertStations(

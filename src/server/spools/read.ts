@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { chainsWhere } from '@server/ledger/chains.ts'
 import { and, gte, inArray, isNull } from 'drizzle-orm'
 import { dueOf } from '@core/houserule/due.ts'
@@ -14,7 +15,7 @@ import { type SpoolNowRow } from '@server/projection/spools.ts'
 
 type WireRow = typeof wire.$inferSelect
 type HeadRow = typeof headNow.$inferSelect
-const MONTH_MS = 30 * 86_400_000
+const MONTH_MS = 30 * DAY_MS
 
 /** What is left on every spool: on the guns with when it runs empty, on the shelf with what it is still good for. */
 export async function readSpools(deps: Deps, who: Who): Promise<SpoolsAnswer> {

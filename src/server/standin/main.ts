@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { z } from 'zod'
 import { type FeederRowSent } from '@contract/telemetry.ts'
@@ -9,7 +10,7 @@ import { answered, bootUp, catchUp, type FeederSetUp, type FeederState } from '.
 
 /** The demo's feeders and robot controllers as a process of its own, which talks to the shop only as real equipment would. */
 const EVERY_MS = 10_000
-const KEPT_MS = 13 * 86_400_000
+const KEPT_MS = 13 * DAY_MS
 const MOST_ROWS = 2000
 
 const env = z

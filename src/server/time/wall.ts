@@ -1,7 +1,5 @@
+import { DAY_MS, MIN_MS } from '@core/units/time.ts'
 import { tzOffset } from '@date-fns/tz'
-
-const MIN_MS = 60_000
-const DAY_MS = 86_400_000
 
 /** Offsets at the start of UTC days: asking the platform costs some 20 µs a time, and a calendar asks 100,000 times. */
 const dayOffsets = new Map<string, Map<number, number>>()

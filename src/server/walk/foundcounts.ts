@@ -1,10 +1,11 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { and, gte, lt, sql } from 'drizzle-orm'
 import { type FoundCount } from '@core/walk/looks.ts'
 import { reading } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 
 /** What chances are learnt from. */
-export const LEARNT_FROM_MS = 60 * 86_400_000
+export const LEARNT_FROM_MS = 60 * DAY_MS
 export type Found = ReadonlyMap<string, FoundCount>
 
 /** What the shop's own looks found, by what was looked at. */

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { and, gte, inArray, lte } from 'drizzle-orm'
 import { isToUndo, TAG_TEXT } from '@core/changeover/tags.ts'
@@ -15,7 +16,7 @@ import { DONE_KINDS, DONE, doublesSince, isDone } from './doubles.ts'
 import { ofArea } from './walk.ts'
 
 /** One act or two is asked for so long: later nobody knows. */
-const DOUBLES_MS = 2 * 86_400_000
+const DOUBLES_MS = 2 * DAY_MS
 
 /** What is left to whoever comes next, as the log and the state of the guns tell it. */
 export async function readHandover(deps: FloorDeps, who: Who, areaId: string | undefined): Promise<HandoverAnswer> {

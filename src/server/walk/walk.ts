@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { and, gte, inArray } from 'drizzle-orm'
 import { alongWalk } from '@core/walk/along.ts'
@@ -23,7 +24,6 @@ import { isLead, mustRead, type Who } from '@server/call/context.ts'
 import { foundCounts, LEARNT_FROM_MS, type Found } from './foundcounts.ts'
 import { loadShop, mustHaveArea, type ShopModel } from '@server/shopmodel/model.ts'
 
-const DAY_MS = 86_400_000
 /** To open, hang up and note at a gun, besides what is looked at. A guess. */
 const AT_GUN_MIN = 0.3
 /** What is due, or still to follow, and left: chance that it stops within a day's work, and the minutes of that. Guesses until lives are learnt. */

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { eq } from 'drizzle-orm'
 import { type CarrierId } from '@core/ids/id.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
@@ -54,7 +55,7 @@ export function carrierAt(place: Place, position: string, shop: ShopModel): Carr
 
 /** How far a clock may be ahead before a time is taken for a slip. */
 const AHEAD_MS = 5 * 60_000
-const OLDEST_MS = 3 * 365 * 86_400_000
+const OLDEST_MS = 3 * 365 * DAY_MS
 
 export function checkTime(happenedMs: number, nowMs: number): void {
   if (happenedMs > nowMs + AHEAD_MS)

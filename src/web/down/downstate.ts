@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { type Said } from '@core/diagnose/session.ts'
 import { type Touched } from '@core/diagnose/touched.ts'
 
@@ -110,7 +111,7 @@ export function keptDown(stationId: string, nowMs: number): DownState | null {
   const kept = readKept()[stationId]
   return kept && Array.isArray(kept.said) && nowMs - kept.startedMs < STALE_MS ? kept : null
 }
-const STALE_MS = 16 * 3_600_000
+const STALE_MS = 16 * HOUR_MS
 export function keepDown(state: DownState | null, stationId: string): void {
   const { [stationId]: _, ...others } = readKept()
   localStorage.setItem(KEPT, JSON.stringify(state ? { ...others, [stationId]: state } : others))

@@ -1,3 +1,5 @@
+import { DAY_MS } from '@core/units/time.ts'
+
 const formats = new Map<string, Intl.DateTimeFormat>()
 function format(zone: string, options: Intl.DateTimeFormatOptions): Intl.DateTimeFormat {
   const key = zone + JSON.stringify(options)
@@ -20,8 +22,6 @@ export const longDay = (day: string) =>
     month: 'long',
     year: 'numeric',
   }).format(Date.parse(`${day}T12:00:00Z`))
-
-const DAY_MS = 86_400_000
 
 /** A moment ahead or behind as people say it: "13:00", "tomorrow 06:00", "Mon 06:00", "3 Dec". */
 export function when(ms: number, nowMs: number, zone: string): string {

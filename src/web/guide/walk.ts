@@ -1,3 +1,4 @@
+import { MIN_MS } from '@core/units/time.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { workedMinutes } from '@core/minutes/learn.ts'
 import { type GuideStep } from '@contract/guide.ts'
@@ -61,7 +62,6 @@ export function endOf(steps: readonly GuideStep[], state: WalkState): WalkEnd {
 
 /** Under this share of what it usually takes, a list was read and not worked through. */
 const READ_THROUGH = 1 / 3
-const MIN_MS = 60_000
 
 export interface Worked {
   /** Null where it was only read through. */

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { type AutopsyFind } from '@core/ledger/event.ts'
 import { NOT_BEGUN, type Trimming } from '@core/liner/trimjob.ts'
 import { type GuideStep } from '@contract/guide.ts'
@@ -47,7 +48,7 @@ export function anotherLiner(job: LinerJob, steps: readonly GuideStep[]): LinerJ
 
 const keyOf = (stationId: string) => `idle-spool liner ${stationId}`
 /** After so long it is another job. */
-const OLD_MS = 3 * 86_400_000
+const OLD_MS = 3 * DAY_MS
 
 export function keptJob(stationId: string, nowMs: number): LinerJob | null {
   try {

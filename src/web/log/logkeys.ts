@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { type Act } from '@contract/logbook.ts'
 import { type OutReason } from '@core/path/columns.ts'
 
@@ -66,7 +67,7 @@ export function logStep(state: LogState, event: LogEvent, nowMs: number): Step {
 }
 
 /** "Earlier today": known to the shift at best, so it carries that width; two hours back is as good a guess as any. */
-const EARLIER_MS = 2 * 3_600_000
+const EARLIER_MS = 2 * HOUR_MS
 
 export function actOf(stationId: string, sending: Sending, nowMs: number): Act {
   const { choice, reason, count, isEarlier } = sending

@@ -1,3 +1,4 @@
+import { DAY_MS } from '@core/units/time.ts'
 import { COLUMNS } from '@core/path/columns.ts'
 import { type PaybackAnswer } from '@contract/payback.ts'
 import { type Units } from '@web/format/numbers.ts'
@@ -66,7 +67,6 @@ export function Helped({ at, areaId, units }: { at: PaybackAnswer; areaId: strin
     </section>
   )
 }
-const DAY_MS = 86_400_000
 
 /** A change of the log, with the places it holds for; or a day, in the area that is shown. */
 function askedOf(of: {

@@ -1,3 +1,4 @@
+import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { LEAST_FOUND } from '@core/cleaning/interval.ts'
 import { type Alarm } from '@core/reading/alarms.ts'
 import { type ReadingKey, type ReadingUnit } from '@core/reading/keys.ts'
@@ -124,7 +125,6 @@ export function trendSentence(what: ReadingKey, trend: TrendLine, at: Told): str
   return `${crept}; at its limit of ${say(trend.limit ?? 0)} about ${dayWord(Math.max(atMs, nowMs), nowMs, zone)} (${early} to ${late}).`
 }
 
-const DAY_MS = 86_400_000
 /** A day, not an hour: no trend is known to the hour. */
 function dayWord(ms: number, nowMs: number, zone: string): string {
   const word = when(ms, nowMs, zone)
@@ -170,7 +170,7 @@ export function againstSentence(line: ReadingLine, at: Told): string | null {
 /** "Gas held from start to end of work: 14 and 13.8 L/min, 7 h apart." */
 export function flowSentence(flow: NonNullable<ReadingAnswer['flow']>, units: Units): string {
   const say = (lPerMin: number) => readingValue('gasFlow', lPerMin, units)
-  const span = `${say(flow.startLPerMin)} at the start, ${say(flow.endLPerMin)} ${twoFigures((flow.endMs - flow.startMs) / 3_600_000)} h later`
+  const span = `${say(flow.startLPerMin)} at the start, ${say(flow.endLPerMin)} ${twoFigures((flow.endMs - flow.startMs) / HOUR_MS)} h later`
   if (flow.is === 'held') return `Gas held: ${span}.`
   if (flow.is === 'rose') return `Gas rose: ${span}. Somebody turned it up, or it was read otherwise.`
   return `Gas fell: ${span}. The cylinder runs low, a joint leaks, or somebody turned it down.`

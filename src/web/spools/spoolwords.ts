@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { type SpoolOnGun, type SpoolsAnswer } from '@contract/spools.ts'
 import { kgToLb, MM_PER_FOOT } from '@core/units/convert.ts'
 import { amount, twoFigures, type Units } from '@web/format/numbers.ts'
@@ -34,7 +35,7 @@ export function emptySentence(gun: SpoolOnGun, nowMs: number, zone: string): str
 }
 
 /** Half a shift: long enough to fetch a spool in a break, short enough to be about now. */
-const SOON_MS = 4 * 3_600_000
+const SOON_MS = 4 * HOUR_MS
 
 /** Guns that run out in the next four hours, the soonest first. */
 export const soonEmpty = (spools: SpoolsAnswer) =>
