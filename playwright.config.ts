@@ -3,8 +3,9 @@ import { defineConfig } from '@playwright/test'
 /** Journeys of a person, each file on a server and database of its own. */
 export default defineConfig({
   testDir: 'e2e',
-  timeout: 60_000,
-  expect: { timeout: 6_000 },
+  // Long: a machine that others share may stand still for seconds, and nothing here is about speed.
+  timeout: 180_000,
+  expect: { timeout: 20_000 },
   workers: 1,
   retries: 0,
   forbidOnly: true,
@@ -14,7 +15,7 @@ export default defineConfig({
     colorScheme: 'dark',
     // Journeys that cut the link by hand would have the worker answer for it; those about it let it in.
     serviceWorkers: 'block',
-    actionTimeout: 8_000,
+    actionTimeout: 25_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: '/usr/bin/chromium',

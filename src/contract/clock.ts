@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { USAGE_SOURCES } from '@core/clock/source.ts'
 import { idempotencyKey, stationId } from './common.ts'
 
 /** A typed shift total. `shift` is the name of one of the place's shifts; without one the whole day is meant. */
@@ -14,9 +15,15 @@ export const usageRequest = z
   })
   .refine((u) => u.arcHours != null || u.kg != null || u.starts != null, { message: 'give arc hours, kg or starts' })
 export type UsageRequest = z.infer<typeof usageRequest>
+/** Two sources of use that tell different stories of the same time: by how much the weaker is over the better one. */
+export const usageDisagreement = z.object({
+  better: z.enum(USAGE_SOURCES),
+  weaker: z.enum(USAGE_SOURCES),
+  overFraction: z.number(),
+})
 export const usageAnswer = z.object({
   fromMs: z.number(),
   toMs: z.number(),
   isRepeat: z.boolean(),
-  disagreements: z.array(z.string()),
+  disagreements: z.array(usageDisagreement),
 })

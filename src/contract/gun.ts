@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { usageDisagreement } from './clock.ts'
 import { STATES } from '@core/floor/state.ts'
 import { instantMs, outReason, stationId } from './common.ts'
 import { floorCell, floorWant } from './floor.ts'
@@ -93,7 +94,7 @@ export const gunAnswer = z.object({
   positions: z.array(gunPosition),
   spool: z.object({ kg: z.number(), usedKg: z.number().nullable(), sinceMs: instantMs }).nullable(),
   lastEntryMs: instantMs.nullable(),
-  notes: z.array(z.string()),
+  notes: z.array(usageDisagreement),
   /** What does not fit, worst first, with what the lead keeps so. */
   findings: z.array(findingLine),
   chain: z.array(chainLine),

@@ -173,3 +173,16 @@ export function addRunOn(base: Amount, runOn: RunOn, workedSinceMs: number): Amo
   const sd = extra * runOn.dayCv * Math.sqrt(1 / daysAhead + 1 / Math.max(runOn.days, 1))
   return { amount: base.amount + extra, estimated: base.estimated + extra, sd: Math.hypot(base.sd, sd) }
 }
+
+/**
+ * What ran on since the last entry, counted no earlier than what it is counted for: rate × time worked from the latest of these instants to now.
+ * In the counter's own unit; nothing where the clock does not run on.
+ */
+export function ranOn(
+  runOn: Pick<RunOn, 'fromMs' | 'perWorkedHour'> | null | undefined,
+  at: { schedule: Schedule | null; sinceMs: readonly number[]; nowMs: number },
+): number {
+  if (!runOn) return 0
+  const fromMs = Math.max(runOn.fromMs, ...at.sinceMs)
+  return (workedMs(at.schedule, fromMs, at.nowMs) / HOUR_MS) * runOn.perWorkedHour
+}

@@ -133,6 +133,19 @@ export interface Disagreement {
 }
 const SHOWN_ABOVE = 0.15
 
+/** Of kilos and of arc hours: what a weaker source says against a better one, as a share over (or under) it. */
+export const disagreementsOf = (
+  entries: readonly UsageEntry[],
+  schedule: Schedule | null,
+): { better: UsageSource; weaker: UsageSource; overFraction: number }[] =>
+  (['kg', 'arcHours'] as const).flatMap((counter) =>
+    sourceDisagreement(counter, entries, schedule).map(({ better, weaker, weakerAmount, betterAmount }) => ({
+      better,
+      weaker,
+      overFraction: weakerAmount / betterAmount - 1,
+    })),
+  )
+
 /**
  * Where two sources tell of the same time, does the weaker differ from the better one by over 15%?
  * Only spans that better ones cover wholly are compared.

@@ -1,7 +1,7 @@
 import { HOUR_MS } from '@core/units/time.ts'
 import { and, eq, max } from 'drizzle-orm'
 import { makeId, type CarrierId } from '@core/ids/id.ts'
-import { sourceDisagreement } from '@core/clock/headclock.ts'
+import { disagreementsOf } from '@core/clock/headclock.ts'
 import { type UsageRequest } from '@contract/clock.ts'
 import { stationNow, usageSpan } from '@server/db/schema.ts'
 import { isDuplicate, type Tx } from '@server/db/db.ts'
@@ -62,15 +62,7 @@ export async function enterUsage(deps: Deps, who: Who, request: UsageRequest) {
   const isRepeat = await write(deps, who, { request, headId, stationId: station.id, fromMs: span.fromMs, toMs })
   const rows = await deps.db.select().from(usageSpan).where(eq(usageSpan.headId, headId))
   const schedule = shop.scheduleOfArea(station.areaId)
-  const off = [...sourceDisagreement('kg', rows, schedule), ...sourceDisagreement('arcHours', rows, schedule)]
-  return {
-    fromMs: span.fromMs,
-    toMs,
-    isRepeat,
-    disagreements: off.map(
-      (d) => `${d.weaker} differs from ${d.better} by ${Math.round((d.weakerAmount / d.betterAmount - 1) * 100)}%`,
-    ),
-  }
+  return { fromMs: span.fromMs, toMs, isRepeat, disagreements: disagreementsOf(rows, schedule) }
 }
 
 async function write(

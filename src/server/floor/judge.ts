@@ -1,6 +1,6 @@
 import { HOUR_MS } from '@core/units/time.ts'
 import { type HeadRow } from '@server/projection/rows.ts'
-import { type RunOn } from '@core/clock/clock.ts'
+import { ranOn, type RunOn } from '@core/clock/clock.ts'
 import { workedMs, workingDays, type Schedule } from '@core/clock/schedule.ts'
 import { shiftsOver } from '@core/floor/rank.ts'
 import { stateOf, type PositionVerdict } from '@core/floor/state.ts'
@@ -241,8 +241,8 @@ function leavingHere(row: PositionRow, at: JudgeAt, of: { kind: KindRow; used: n
   const runOn = at.head?.runOn[unit]
   const base = row.sinceFitted?.[unit]?.amount
   if (!runOn || base === undefined || row.chainFromMs === null || !at.freshness(unit)) return null
-  const fromMs = Math.max(runOn.fromMs, row.fittedMs, row.chainFromMs)
-  const used = of.used ?? base + (workedMs(at.schedule, fromMs, at.nowMs) / HOUR_MS) * runOn.perWorkedHour
+  const { schedule, nowMs } = at
+  const used = of.used ?? base + ranOn(runOn, { schedule, sinceMs: [row.fittedMs, row.chainFromMs], nowMs })
   return leavingIt(fit, used, at.aheadH * runOn.perWorkedHour)
 }
 

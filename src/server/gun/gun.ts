@@ -1,9 +1,10 @@
-import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
+import { DAY_MS } from '@core/units/time.ts'
 import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { type ShareDeps } from '@server/parts/sharestore.ts'
 import { and, desc, eq, gte, inArray } from 'drizzle-orm'
 import { nextWindow, workedMs } from '@core/clock/schedule.ts'
-import { sourceDisagreement } from '@core/clock/headclock.ts'
+import { ranOn } from '@core/clock/clock.ts'
+import { disagreementsOf } from '@core/clock/headclock.ts'
 import { TRIGGERS } from '@core/followup/followup.ts'
 import { withGun } from '@core/shop/built.ts'
 import { chainOf, normalOn, type Stocked } from '@core/rightparts/check.ts'
@@ -152,9 +153,7 @@ function placeWords(s: Surveyed, shop: ShopModel, names: Map<string, string>) {
 /** The spool that is on: what has run off it by the clock, past its last entry at the clock's own rate. */
 function spoolLine(s: Surveyed, nowMs: number): GunAnswer['spool'] {
   if (!s.head?.spoolKg || s.head.spoolMs === null) return null
-  const runOn = s.head.runOn.kg
-  const fromMs = runOn ? Math.max(runOn.fromMs, s.head.spoolMs) : 0
-  const since = runOn ? (workedMs(s.schedule, fromMs, nowMs) / HOUR_MS) * runOn.perWorkedHour : 0
+  const since = ranOn(s.head.runOn.kg, { schedule: s.schedule, sinceMs: [s.head.spoolMs], nowMs })
   return {
     kg: s.head.spoolKg,
     usedKg: s.head.spoolUsedKg === null ? null : s.head.spoolUsedKg + since,
@@ -246,11 +245,8 @@ function usedNow(
   if (sinceMs === null) return null
   if (!isMeasured(unit)) return at.since === 'fitted' ? { amount: p.row[unit], isEstimated: false } : null
   const base = (at.since === 'fitted' ? p.row.sinceFitted : p.row.sinceCleaned)?.[unit]
-  const runOn = s.head?.runOn[unit]
   if (!base || p.row.chainFromMs === null) return null
-  const extra = !runOn
-    ? 0
-    : (workedMs(s.schedule, Math.max(runOn.fromMs, sinceMs, p.row.chainFromMs), nowMs) / HOUR_MS) * runOn.perWorkedHour
+  const extra = ranOn(s.head?.runOn[unit], { schedule: s.schedule, sinceMs: [sinceMs, p.row.chainFromMs], nowMs })
   const amount = base.amount + extra
   return { amount, isEstimated: amount > 0 && (base.estimated + extra) / amount > 0.5 }
 }
@@ -291,16 +287,13 @@ async function frequentActs(db: Reader, stationId: string, nowMs: number): Promi
 const COMPARED_MS = 60 * DAY_MS
 
 /** Where two sources of use tell different stories, that is said. */
-async function clockNotes(db: Reader, s: Surveyed): Promise<string[]> {
+async function clockNotes(db: Reader, s: Surveyed): Promise<GunAnswer['notes']> {
   if (!s.now.headId || !s.head?.lastEntryMs) return []
   const rows = await db
     .select()
     .from(usageSpan)
     .where(and(eq(usageSpan.headId, s.now.headId), gte(usageSpan.fromMs, s.head.lastEntryMs - COMPARED_MS)))
-  const off = [...sourceDisagreement('kg', rows, s.schedule), ...sourceDisagreement('arcHours', rows, s.schedule)]
-  return off.map(
-    (d) => `${d.weaker} says ${Math.round((d.weakerAmount / d.betterAmount - 1) * 100)}% against ${d.better}`,
-  )
+  return disagreementsOf(rows, s.schedule)
 }
 
 export async function findPlaces(deps: Deps, who: Who): Promise<FindAnswer> {

@@ -1,5 +1,6 @@
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
+import { ranOn } from '@core/clock/clock.ts'
 import { afterWorked, workedMs } from '@core/clock/schedule.ts'
 import {
   isAlarmLive,
@@ -234,7 +235,6 @@ export function arcSinceCleaned(
   const base = nozzle.sinceCleaned?.arcHours?.amount
   const runOn = here.head?.runOn.arcHours
   if (base === undefined || nozzle.cleanedMs === null || !runOn) return base ?? null
-  const fromMs = Math.max(runOn.fromMs, nozzle.cleanedMs, nozzle.chainFromMs ?? 0)
   const schedule = shop.scheduleOfArea(hung.station.areaId)
-  return base + (workedMs(schedule, fromMs, nowMs) / HOUR_MS) * runOn.perWorkedHour
+  return base + ranOn(runOn, { schedule, sinceMs: [nozzle.cleanedMs, nozzle.chainFromMs ?? 0], nowMs })
 }

@@ -99,7 +99,7 @@ function Head({ gun, search, leftMin }: { gun: GunAnswer; search: At['search']; 
       </h1>
       {isDown ? (
         <p>
-          <strong>{gun.downMinutes === null ? ago(gun.downSinceMs ?? 0, Date.now()) : minutes(gun.downMinutes)}</strong>
+          <strong>{gun.downMinutes === null ? ago(gun.downSinceMs ?? 0, gun.nowMs) : minutes(gun.downMinutes)}</strong>
           <br />
           <span className="dim">{leftMin === null ? '' : estimateWords(leftMin)}</span>
         </p>
@@ -191,7 +191,8 @@ function ReadyGun({ gun, down, search, found }: At & { found: Found }) {
   const { state, tell } = search
   const spare = down.spare
   const left = found.plan[0]?.expectedMin ?? 0
-  const stoodMin = gun.downSinceMs === null ? 0 : (Date.now() - gun.downSinceMs) / 60_000
+  // By the server's clock, in scheduled time where that is counted: a device's own may be off.
+  const stoodMin = gun.downMinutes ?? (gun.downSinceMs === null ? 0 : (gun.nowMs - gun.downSinceMs) / 60_000)
   const isLate = state.firstMin !== null && stoodMin > 2 * state.firstMin
   // A shop that mends in place is offered it only when the search takes twice what it should.
   const isCheaper = spare !== null && down.schools.swap === 'swapFirst' && left > spare.worthOverMin

@@ -1,3 +1,4 @@
+import { type UsageSource } from '@core/clock/source.ts'
 import { type PositionState } from '@core/floor/state.ts'
 import { type OutReason } from '@core/path/columns.ts'
 
@@ -114,3 +115,19 @@ export const SCHOOL_WORD = {
   signs: 'on signs',
   leastCost: 'least cost',
 } as const
+
+/** Where a count of use comes from. */
+const SOURCE_WORD: Record<UsageSource, string> = {
+  telemetry: 'the feeder itself',
+  weighed: 'weighing',
+  label: 'labels of spools',
+  shiftLog: 'shift totals',
+  rate: 'the usual rate',
+  converted: 'working it out from the other count',
+}
+/** "Usage: shift totals say 12% less than the feeder itself." */
+export function disagreementSentence(d: { weaker: UsageSource; better: UsageSource; overFraction: number }): string {
+  const percent = Math.round(Math.abs(d.overFraction) * 100)
+  return `Usage: ${SOURCE_WORD[d.weaker]} say${PLURAL_SOURCE.has(d.weaker) ? '' : 's'} ${percent}% ${d.overFraction < 0 ? 'less' : 'more'} than ${SOURCE_WORD[d.better]}.`
+}
+const PLURAL_SOURCE = new Set<UsageSource>(['label', 'shiftLog'])

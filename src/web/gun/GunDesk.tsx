@@ -4,7 +4,7 @@ import { amount, cable, money, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
 import { Link } from 'react-router'
 import { useIsLead } from '@web/people/queries.ts'
-import { capital, inN, partName } from '@web/format/words.ts'
+import { capital, disagreementSentence, inN, partName } from '@web/format/words.ts'
 import { LogKeys } from '@web/log/LogKeys.tsx'
 import { type LogKeysDriver } from '@web/log/useLogKeys.ts'
 import { Tape } from '@web/logbook/Tape.tsx'
@@ -130,8 +130,8 @@ function OnIt({ gun, units }: { gun: GunAnswer; units: Units }) {
       </ul>
       {gun.spool ? <p>{spoolSentence(gun, units)}</p> : null}
       {gun.notes.map((note) => (
-        <p key={note} className="small-print">
-          Usage: {note}.
+        <p key={`${note.weaker} ${note.better}`} className="small-print">
+          {disagreementSentence(note)}
         </p>
       ))}
       <p className="small-print">
