@@ -1,7 +1,6 @@
-import { HOUR_MS } from '@core/units/time.ts'
 import { type HeadRow } from '@server/projection/rows.ts'
 import { ranOn, type RunOn } from '@core/clock/clock.ts'
-import { workedMs, workingDays, type Schedule } from '@core/clock/schedule.ts'
+import { workingDays, type Schedule } from '@core/clock/schedule.ts'
 import { shiftsOver } from '@core/floor/rank.ts'
 import { stateOf, type PositionVerdict } from '@core/floor/state.ts'
 import { dueOf, type Due } from '@core/houserule/due.ts'

@@ -1,7 +1,7 @@
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { ranOn } from '@core/clock/clock.ts'
-import { afterWorked, workedMs } from '@core/clock/schedule.ts'
+import { afterWorked } from '@core/clock/schedule.ts'
 import {
   isAlarmLive,
   pointsOf,
