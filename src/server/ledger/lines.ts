@@ -30,6 +30,7 @@ export const nothingTouched = (): Touched => ({
   spoolIds: new Set(),
 })
 const TOUCHED = ['carrierIds', 'stationIds', 'partIds', 'spoolIds'] as const
+export const touchesNothing = (touched: Touched): boolean => TOUCHED.every((of) => touched[of].size === 0)
 export function touchAll(touched: Touched, more: Partial<Touched>): void {
   for (const of of TOUCHED) more[of]?.forEach((id) => touched[of].add(id))
 }

@@ -28,9 +28,9 @@ export const chooseLifeRule = (
   changing(deps, who, {
     key: r.key,
     change: chosen(r, basis?.n ?? null),
-    work: async (tx) => {
+    work: async (tx, w) => {
       const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
-      const shop = await loadShop(tx, deps.shops, deps.now())
+      const shop = await w.shop()
       if (!kind || (r.classKey !== '*' && !shop.classes.has(r.classKey)))
         throw new DomainError('not-found', 'There is no such part or class of places.', ['Choose one of those shown.'])
       mustMakeSense(r)

@@ -87,8 +87,8 @@ export const startTryout = (deps: Deps, who: Who, r: z.output<typeof tryoutReque
   changing(deps, who, {
     key: r.key,
     change: begun(r),
-    work: async (tx) => {
-      const shop = await loadShop(tx, deps.shops, deps.now())
+    work: async (tx, w) => {
+      const shop = await w.shop()
       const ids = [...new Set(r.stationIds)]
       if (!(await tx.select().from(partKind).where(eq(partKind.key, r.kindKey)))[0])
         throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
@@ -130,14 +130,14 @@ export const endTryout = (
   changing(deps, who, {
     key: at.request.key,
     change: { of: 'tryoutEnd', isConfirmed: Boolean(at.request.fits) },
-    work: async (tx) => {
+    work: async (tx, w) => {
       const [row] = await tx.select().from(tryout).where(eq(tryout.id, at.request.id)).for('update')
       if (!row) throw new DomainError('not-found', 'There is no such try-out.')
       if (row.toMs !== null) return
       const verdict = standNow(row, await at.told(row.kindKey))
       await tx.update(tryout).set({ toMs: deps.now(), verdict }).where(eq(tryout.id, row.id))
       if (!at.request.fits) return
-      for (const p of unprovenOf(row, await loadShop(tx, deps.shops, deps.now())))
+      for (const p of unprovenOf(row, await w.shop()))
         await tx
           .update(part)
           .set({ fit: { ...(p.fit ?? UNTOLD_PART), proof: 'confirmed' } })

@@ -2,7 +2,7 @@ import { isNotNull } from 'drizzle-orm'
 import { carrier, ledgerEvent, mount, spool } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { type Deps } from '@server/call/context.ts'
-import { nothingTouched } from '@server/ledger/lines.ts'
+import { nothingTouched, touchesNothing } from '@server/ledger/lines.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
 import { project, projectMounts, type Written } from './project.ts'
 
@@ -46,8 +46,8 @@ export async function rebuild(
   )) {
     add({ mount: await oneBatch(deps, isWriting, (tx) => projectMounts(tx, new Set(ids))) })
   }
-  const jobs = await jobsOf(deps, carriers)
-  const shop = carriers.length === 0 ? null : await loadShop(deps.db, deps.shops, deps.now())
+  const jobs = (await jobsOf(deps, carriers)).filter((touched) => !touchesNothing(touched))
+  const shop = jobs.length === 0 ? null : await loadShop(deps.db, deps.shops, deps.now())
   for (const [i, touched] of jobs.entries()) {
     if (shop) add(await oneBatch(deps, isWriting, (tx) => project(tx, touched, shop)))
     onBatch(i + 1, jobs.length)

@@ -18,7 +18,7 @@ import {
 } from '@contract/rightparts.ts'
 import { and, eq } from 'drizzle-orm'
 import { keptFinding, stockNow } from '@server/db/schema.ts'
-import { type Reader, type Tx } from '@server/db/db.ts'
+import { type Reader } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { carrierAt } from '@server/write/place.ts'
@@ -246,10 +246,10 @@ export const keepFinding = (deps: Deps, who: Who, r: z.output<typeof keepRequest
   changing(deps, who, {
     key: r.key,
     change: { of: 'finding', rule: r.rule, at: r.at, isKept: r.isKept },
-    work: async (tx: Tx) => {
+    work: async (tx, w) => {
       const where = and(eq(keptFinding.stationId, r.stationId), eq(keptFinding.rule, r.rule), eq(keptFinding.at, r.at))
       if (!r.isKept) return void (await tx.delete(keptFinding).where(where))
-      const shop = await loadShop(tx, deps.shops, deps.now())
+      const shop = await w.shop()
       const { findings } = checkPlace(await hungOne(tx, shop, r.stationId), shop)
       const found = findings.find((f) => f.rule === r.rule && f.at === r.at)
       if (!found) throw new DomainError('not-found', 'That is not found there any more.')

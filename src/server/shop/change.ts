@@ -35,8 +35,8 @@ import { type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { nothingTouched, type Touched } from '@server/ledger/lines.ts'
 import { isZone } from '@server/time/wall.ts'
+import { type Writing } from '@server/write/act.ts'
 import { changing } from '@server/write/changing.ts'
-import { loadShop } from '@server/shopmodel/model.ts'
 
 export const saveSite = (deps: Deps, who: Who, r: z.infer<typeof siteRequest>) => {
   if (!isZone(r.zone))
@@ -130,7 +130,7 @@ export const saveStation = (deps: Deps, who: Who, r: z.infer<typeof stationReque
   return changing(deps, who, {
     key: r.key,
     change: () => ({ of: 'place', name }),
-    work: async (tx) => {
+    work: async (tx, w) => {
       const [row] = await tx.select().from(station).where(eq(station.id, r.stationId)).for('update')
       if (!row) throw new DomainError('not-found', 'There is no such place.')
       name = r.name ?? row.name
@@ -144,7 +144,7 @@ export const saveStation = (deps: Deps, who: Who, r: z.infer<typeof stationReque
       }
       const given = Object.fromEntries(Object.entries(values).filter(([, v]) => v !== undefined))
       if (Object.keys(given).length > 0) await tx.update(station).set(given).where(eq(station.id, r.stationId))
-      if (r.absent ?? r.extra) await setPositions(tx, { deps, r })
+      if (r.absent ?? r.extra) await setPositions(tx, { w, r })
       const touched = await headsAt(tx, [r.stationId])
       const [own] = await tx.select({ id: carrier.id }).from(carrier).where(eq(carrier.stationId, r.stationId))
       if (own) touched.carrierIds.add(own.id)
@@ -153,9 +153,9 @@ export const saveStation = (deps: Deps, who: Who, r: z.infer<typeof stationReque
   })
 }
 
-async function setPositions(tx: Tx, at: { deps: Deps; r: z.infer<typeof stationRequest> }): Promise<void> {
+async function setPositions(tx: Tx, at: { w: Writing; r: z.infer<typeof stationRequest> }): Promise<void> {
   const { stationId, absent, extra } = at.r
-  const shop = await loadShop(tx, at.deps.shops, at.deps.now())
+  const shop = await at.w.shop()
   const [now] = await tx.select().from(stationNow).where(eq(stationNow.stationId, stationId))
   const ids = [now?.headId, now?.gunId, shop.carrierOfStation.get(stationId)].filter((id): id is string => Boolean(id))
   const rows = await tx.select().from(carrier).where(inArray(carrier.id, ids))

@@ -4,7 +4,7 @@ import { type Correction, type Fact } from '@core/ledger/event.ts'
 import { transact, type Tx } from '@server/db/db.ts'
 import { happenedAt, type Deps, type Who } from '@server/call/context.ts'
 import { append } from '@server/ledger/append.ts'
-import { nothingTouched, touchAll, type Draft, type Touched } from '@server/ledger/lines.ts'
+import { nothingTouched, touchAll, touchesNothing, type Draft, type Touched } from '@server/ledger/lines.ts'
 import { project } from '@server/projection/project.ts'
 import { loadReshaped, loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { countShopRevision } from '@server/shopmodel/store.ts'
@@ -140,7 +140,7 @@ async function projectAll(
   touched: Touched,
   at: { shop: () => Promise<ShopModel>; onStep: () => OnStep | undefined },
 ): Promise<void> {
-  if (Object.values(touched).every((ids: Set<string>) => ids.size === 0)) return
+  if (touchesNothing(touched)) return
   const shop = await at.shop()
   const onStep = at.onStep()
   if (!onStep) return void (await project(tx, touched, shop))

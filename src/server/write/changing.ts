@@ -21,6 +21,8 @@ export async function changing(deps: Deps, who: Who, at: Changing): Promise<type
   try {
     await writeAct(deps, who, async (w) => {
       if (await actByKey(w.tx, 'shop', key)) return
+      // Before the work too: what it reads in the middle of its change must not be kept for others.
+      w.reshaped()
       w.touch((await at.work(w.tx, w)) ?? {})
       w.reshaped()
       const change = typeof at.change === 'function' ? at.change() : at.change
