@@ -13,7 +13,7 @@ import { type Reader } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { changing } from '@server/write/changing.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { type Told } from './compared.ts'
 
 type Row = typeof tryout.$inferSelect
