@@ -1,8 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { createServer } from 'node:net'
 import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test'
-import mysql from 'mysql2/promise'
-import { copyOfYard, urlOf, YARD_MS } from '@server/testing/worlds.ts'
+import { copyOfYard, emptyDatabase, urlOf, YARD_MS } from '@server/testing/worlds.ts'
 
 /** A server process of its own on a database of its own. */
 export interface Shop {
@@ -85,12 +84,6 @@ export const test = base.extend<object, object>({
     { scope: 'worker' },
   ],
 })
-
-async function emptyDatabase(root: string, name: string): Promise<void> {
-  const connection = await mysql.createConnection(root)
-  await connection.query(`create database \`${name}\` character set utf8mb4`)
-  await connection.end()
-}
 
 let made = 0
 export async function startShop(

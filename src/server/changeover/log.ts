@@ -1,7 +1,7 @@
 import { type z } from 'zod'
 import { type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
-import { TAGS, TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
+import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
 import { type changeRequest } from '@contract/changeover.ts'
 import { once } from '@server/call/once.ts'
@@ -10,7 +10,7 @@ import { DomainError } from '@server/problem/problem.ts'
 import { actsByKeys } from '@server/ledger/lines.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
 import { settingCarrier, settingFact } from '@server/rightparts/act.ts'
-import { settledFacts } from '@server/followup/act.ts'
+import { settledFacts, tiedFacts } from '@server/followup/act.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
 import { stockedParts } from '@server/gunnow/line.ts'
 import { tagsHere } from '@server/gunnow/setup.ts'
@@ -156,11 +156,7 @@ function wireFacts({ plan, cost }: Planned, { place, shop, r }: At): Fact[] {
 function tagFacts(planned: Planned, { place, shop, r }: At): Fact[] {
   const { plan } = planned
   const carrierFor = (tag: Tag): CarrierId => carrierAt(place, TAG_TEXT[tag].at, shop)
-  const facts: Fact[] = TAGS.filter((t) => r.stillTied.includes(t)).map((t) => ({
-    kind: 'tied',
-    carrierId: carrierFor(t),
-    tag: t,
-  }))
+  const facts = tiedFacts(place, shop, r.stillTied)
   if (plan.outletGuide === 'out') {
     const guide = plan.from.parts['outlet']
     facts.push({

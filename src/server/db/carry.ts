@@ -1,4 +1,4 @@
-import { and, eq, inArray, sql, type SQL } from 'drizzle-orm'
+import { eq, inArray, sql, type SQL } from 'drizzle-orm'
 import { type MySql2Database } from 'drizzle-orm/mysql2'
 import { factOfToday } from '@core/ledger/oldsentence.ts'
 import { type LedgerEvent } from '@core/ledger/event.ts'
@@ -114,12 +114,7 @@ async function sentences(db: Carrier): Promise<void> {
   const rows = await db
     .select({ id: ledgerEvent.id, body: ledgerEvent.body })
     .from(ledgerEvent)
-    .where(
-      and(
-        inArray(ledgerEvent.kind, ['shopChanged', 'corrected']),
-        sql`json_value(${ledgerEvent.body}, '$.type') is not null`,
-      ),
-    )
+    .where(inArray(ledgerEvent.kind, ['shopChanged', 'corrected']))
   for (const { id, body } of rows) {
     const today = bodyOfToday(body)
     if (JSON.stringify(today) !== JSON.stringify(body))

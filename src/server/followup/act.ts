@@ -16,19 +16,20 @@ export function settledFacts(place: Place, tasks: readonly FollowUp[]): Fact[] {
   return tasks.flatMap((task) => carriers.map((carrierId): Fact => ({ kind: 'followedUp', carrierId, task })))
 }
 
+/** Reminders that stay tied, each where it hangs. */
+export const tiedFacts = (place: Place, shop: ShopModel, stillTied: readonly string[]): Fact[] =>
+  TAGS.filter((tag) => stillTied.includes(tag)).map((tag) => ({
+    kind: 'tied',
+    carrierId: carrierAt(place, TAG_TEXT[tag].at, shop),
+    tag,
+  }))
+
 /** What a list left: follow-ups done on the way, reminders still tied. */
 export const leftFacts = (
   place: Place,
   shop: ShopModel,
   r: { settled: readonly FollowUp[]; stillTied: readonly string[] },
-): Fact[] => [
-  ...settledFacts(place, r.settled),
-  ...TAGS.filter((tag) => r.stillTied.includes(tag)).map((tag): Fact => ({
-    kind: 'tied',
-    carrierId: carrierAt(place, TAG_TEXT[tag].at, shop),
-    tag,
-  })),
-]
+): Fact[] => [...settledFacts(place, r.settled), ...tiedFacts(place, shop, r.stillTied)]
 
 export async function followedUp(deps: Deps, who: Who, r: z.output<typeof followUpRequest>) {
   await logFacts(deps, who, {

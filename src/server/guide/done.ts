@@ -1,12 +1,11 @@
 import { type z } from 'zod'
 import { type CarrierId, type PartId } from '@core/ids/id.ts'
-import { TAGS, TAG_TEXT } from '@core/changeover/tags.ts'
 import { GUIDES } from '@core/guide/guides.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type guideDoneRequest, type nearMissRequest } from '@contract/guide.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
-import { settledFacts } from '@server/followup/act.ts'
+import { leftFacts } from '@server/followup/act.ts'
 import { carrierAt, type Place } from '@server/write/place.ts'
 import { factOf } from '@server/write/said.ts'
 import { logFacts } from '@server/write/facts.ts'
@@ -29,12 +28,7 @@ export async function logGuide(deps: Deps, who: Who, r: Done): Promise<{ eventId
       return [
         ...partFacts(r, { place, hung, shop }),
         ...taskFacts(r, { carrierId: workedOn(place), familyId: builtHere(hung, shop).familyId }),
-        ...settledFacts(place, r.settled),
-        ...TAGS.filter((t) => r.stillTied.includes(t)).map((tag): Fact => ({
-          kind: 'tied',
-          carrierId: carrierAt(place, TAG_TEXT[tag].at, shop),
-          tag,
-        })),
+        ...leftFacts(place, shop, r),
       ]
     },
   })

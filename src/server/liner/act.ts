@@ -1,13 +1,12 @@
 import { type z } from 'zod'
 import { type CarrierId, type PartId } from '@core/ids/id.ts'
-import { TAGS, TAG_TEXT } from '@core/changeover/tags.ts'
 import { USUAL_CABLE_M } from '@core/guide/feed.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { judgePush } from '@core/liner/resistance.ts'
 import { type linerDoneRequest, type spoiledRequest, type StuckAnswer, type stuckRequest } from '@contract/liner.ts'
 import { happenedAt, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
-import { settledFacts } from '@server/followup/act.ts'
+import { leftFacts } from '@server/followup/act.ts'
 import { taskFacts } from '@server/guide/done.ts'
 import { carrierAt, type Place } from '@server/write/place.ts'
 import { logFacts } from '@server/write/facts.ts'
@@ -93,12 +92,7 @@ export async function logLiner(
         { kind: 'fitted', carrierId, position: 'liner', partId, outReason, count: 1, entryAge: 'new' },
         ...foundFacts(r, carrierId),
         ...taskFacts({ guide: 'liner', ...r }, { carrierId, familyId: builtHere(hung, shop).familyId }),
-        ...settledFacts(place, r.settled),
-        ...TAGS.filter((t) => r.stillTied.includes(t)).map((tag): Fact => ({
-          kind: 'tied',
-          carrierId: carrierAt(place, TAG_TEXT[tag].at, shop),
-          tag,
-        })),
+        ...leftFacts(place, shop, r),
       ]
     },
   })

@@ -1,12 +1,9 @@
 import { createServer, type Server } from 'node:http'
 import { type AddressInfo } from 'node:net'
-import { fileURLToPath } from 'node:url'
-import mysql from 'mysql2/promise'
 import { makeRandom } from '@core/random/random.ts'
 import { compose, type Composed } from '@server/wiring/compose.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
-import { migrateDatabase } from '@server/db/db.ts'
-import { copyOfYard, urlOf } from './worlds.ts'
+import { copyOfYard, migratedDatabase } from './worlds.ts'
 
 /** A real server on a real database of its own, with a clock and a random source that the test holds. */
 export interface TestServer {
@@ -19,7 +16,6 @@ export interface TestServer {
   /** Another server process's worth of parts on the same database. */
   second: () => Promise<TestServer>
 }
-const MIGRATIONS = fileURLToPath(new URL('../db/migrations', import.meta.url))
 let made = 0
 
 /** `isYard`: with the demo yard in it, as it stood when it was built at that instant. */
@@ -27,16 +23,8 @@ export async function startTestServer(at: { nowMs: number; seed?: number; isYard
   const base = process.env['TEST_DATABASE_URL']
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run npm test')
   const name = `t_${process.pid}_${Math.floor(performance.now())}_${made++}`
-  const databaseUrl = at.isYard ? await copyOfYard(base, name, at.nowMs) : await emptyDatabase(base, name)
+  const databaseUrl = at.isYard ? await copyOfYard(base, name, at.nowMs) : await migratedDatabase(base, name)
   return listen({ databaseUrl, clock: { nowMs: at.nowMs }, seed: at.seed ?? 1 })
-}
-
-async function emptyDatabase(base: string, name: string): Promise<string> {
-  const connection = await mysql.createConnection(base)
-  await connection.query(`create database \`${name}\` character set utf8mb4`)
-  await connection.end()
-  await migrateDatabase(urlOf(base, name), MIGRATIONS)
-  return urlOf(base, name)
 }
 
 async function listen(at: { databaseUrl: string; clock: { nowMs: number }; seed: number }): Promise<TestServer> {

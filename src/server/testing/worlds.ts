@@ -15,6 +15,21 @@ export const YARD_MS = Date.UTC(2026, 10, 25, 7, 40)
 
 export const urlOf = (base: string, name: string) => base.replace(/\/[^/]*$/, `/${name}`)
 
+/** A database with nothing in it. Answers its address. */
+export async function emptyDatabase(base: string, name: string): Promise<string> {
+  const connection = await mysql.createConnection(base)
+  await connection.query(`create database \`${name}\` character set utf8mb4`)
+  await connection.end()
+  return urlOf(base, name)
+}
+
+/** The same with every table of the program. */
+export async function migratedDatabase(base: string, name: string): Promise<string> {
+  const url = await emptyDatabase(base, name)
+  await migrateDatabase(url, MIGRATIONS)
+  return url
+}
+
 /** A database of its own with all that is in another. */
 export async function copyDatabase(connection: mysql.Connection, from: string, to: string): Promise<void> {
   await connection.query(`create database \`${to}\` character set utf8mb4`)
@@ -33,8 +48,7 @@ export async function copyOfYard(base: string, name: string, builtMs: number): P
     await connection.query('select get_lock(?, ?)', [kept, LOCK_S])
     if (!(await exists(connection, `${kept}_done`))) {
       await connection.query(`drop database if exists \`${kept}\``)
-      await connection.query(`create database \`${kept}\` character set utf8mb4`)
-      await buildYard(urlOf(base, kept), builtMs)
+      await buildYard(await migratedDatabase(base, kept), builtMs)
       await connection.query(`create database \`${kept}_done\``)
     }
     await connection.query('select release_lock(?)', [kept])
@@ -51,7 +65,6 @@ async function exists(connection: mysql.Connection, name: string): Promise<boole
 }
 
 async function buildYard(databaseUrl: string, builtMs: number): Promise<void> {
-  await migrateDatabase(databaseUrl, MIGRATIONS)
   const faults: unknown[] = []
   const parts = compose({
     databaseUrl,
