@@ -17,8 +17,8 @@ export const lineNames = z.object({
   spool: z.number().int().nullable(),
   /** What a stop was, as the shop says it. */
   cause: z.string().nullable(),
-  /** Of a class of places that a rule holds for. */
-  class: z.string().nullable(),
+  /** Where a rule holds, where that is not everywhere: a class of places, a family, a feeder, a mode. */
+  scope: z.string().nullable(),
   /** What the life of the kind in question is counted in. */
   unit: z.string().nullable(),
 })

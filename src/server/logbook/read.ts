@@ -141,20 +141,32 @@ async function namesOf(db: Reader, rows: readonly EventRow[], shop: ShopModel): 
 }
 
 /** Names for the ids and keys that a change of set-up speaks of. */
-export function namesOfChange(change: ShopChange, shop: ShopModel): Pick<LineNames, 'class' | 'unit'> {
-  const classKey =
-    'classKey' in change
-      ? change.classKey
-      : 'scopeType' in change && change.scopeType === 'class'
-        ? change.scopeKey
-        : null
+export function namesOfChange(change: ShopChange, shop: ShopModel): Pick<LineNames, 'scope' | 'unit'> {
   const kindKey = 'kindKey' in change ? change.kindKey : null
   return {
-    class: classKey === null ? null : (shop.classes.get(classKey)?.name ?? classKey),
+    scope: scopeOf(change, shop),
     unit: kindKey === null ? null : (shop.kindByKey.get(kindKey)?.lifeUnit ?? null),
   }
 }
-export const NO_NAMES: LineNames = { part: null, wire: null, spool: null, cause: null, class: null, unit: null }
+function scopeOf(change: ShopChange, shop: ShopModel): string | null {
+  const className = (key: string) => (key === '*' ? null : (shop.classes.get(key)?.name ?? key))
+  if ('classKey' in change) return className(change.classKey)
+  if (change.of !== 'school') return null
+  const { scopeType, scopeKey } = change
+  switch (scopeType) {
+    case 'class':
+      return className(scopeKey)
+    case 'family':
+      return shop.families.get(scopeKey) ?? 'a family that is gone'
+    case 'feederType':
+      return shop.feederTypes.get(scopeKey)?.name ?? 'a feeder that is gone'
+    case 'feeder':
+      return `feeders with ${scopeKey} rolls`
+    default:
+      return scopeType === 'site' ? null : scopeKey
+  }
+}
+export const NO_NAMES: LineNames = { part: null, wire: null, spool: null, cause: null, scope: null, unit: null }
 
 function namesIn(fact: Fact, names: Names): LineNames {
   const { shop } = names

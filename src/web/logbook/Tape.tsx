@@ -31,7 +31,7 @@ export function Tape(props: {
           {props.isOneGun ? null : line.stationId ? (
             <Link to={`/gun/${line.stationId}`}>{line.stationName}</Link>
           ) : (
-            <span className="dim">shop</span>
+            <span className="tape-shop dim">shop</span>
           )}
           <span className="tape-said">
             {lineSentence(line, props.units)}{' '}

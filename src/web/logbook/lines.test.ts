@@ -11,7 +11,7 @@ const carrierId = 'car_1' as CarrierId
 const wireId = 'wire_1' as WireId
 const spoolId = 'spool_1' as SpoolId
 const partId = 'part_1' as PartId
-const NAMES = { part: 'K-T10', wire: 'solid 1.0', spool: 7, cause: 'tip worn', class: 'booth', unit: 'arcHours' }
+const NAMES = { part: 'K-T10', wire: 'solid 1.0', spool: 7, cause: 'tip worn', scope: 'Booths', unit: 'arcHours' }
 const fitted = {
   ...({ kind: 'fitted', carrierId, position: 'tip', partId: null } as const),
   ...({ count: 1, entryAge: 'new' } as const),
@@ -132,17 +132,17 @@ describe('a line of the log', () => {
 })
 
 const rule = {
-  ...({ of: 'houseRule', kindKey: 'tip', classKey: '*', cleanAt: null } as const),
+  ...({ of: 'houseRule', kindKey: 'tip', classKey: 'booth', cleanAt: null } as const),
   ...({ school: 'leastCost', lives: 210 } as const),
 }
 const CHANGES: { [K in ShopChangeOf]: readonly [Extract<ShopChange, { of: K }>, string | RegExp] } = {
   houseRule: [
     { ...rule, changeAt: 6.5, lookDays: 7 },
-    'house rule for the tip, everywhere: change at 6.5 h, look every 7 days (least cost, from 210 lives)',
+    'house rule for the tip in booths: change at 6.5 h, look every 7 days (least cost, from 210 lives)',
   ],
   school: [
     { of: 'school', code: 'D02', scopeType: 'class', scopeKey: 'booth', option: 'mark', was: null, terms: null },
-    'How is drive-roll tension tested? booth: to the mark on the knob; before: the usual',
+    'How is drive-roll tension tested? In booths: to the mark on the knob; before: the usual',
   ],
   word: [{ of: 'word', kindKey: 'nozzle', usual: 60, early: 20 }, 'word on the nozzle: usual 60 h, early 20 h'],
   tryout: [
@@ -159,7 +159,7 @@ const CHANGES: { [K in ShopChangeOf]: readonly [Extract<ShopChange, { of: K }>, 
   feederType: [{ of: 'feederType', name: 'four-roll' }, 'feeder four-roll'],
   procedure: [{ of: 'procedure', name: 'P1' }, 'procedure P1'],
   gun: [{ of: 'gun', name: 'K1' }, 'gun K1'],
-  rates: [{ of: 'rates', classKey: 'booth' }, 'rates of booth'],
+  rates: [{ of: 'rates', classKey: 'booth' }, 'rates of booths'],
   kind: [{ of: 'kind', kindKey: 'orings' }, 'counting and keeping of the O-rings'],
   shifts: [{ of: 'shifts', count: 2 }, 'shifts (2)'],
   finding: [
@@ -185,5 +185,14 @@ describe('a change of set-up', () => {
     if (typeof says === 'string') expect(words).toBe(says)
     else expect(words).toMatch(says)
     expect(words).not.toMatch(/[a-z][A-Z]/)
+  })
+  it('holds where it holds: everywhere, in a class, for a family', () => {
+    const school = { of: 'school' as const, code: 'D02', option: 'mark', terms: null }
+    const says = (scopeType: string, scopeKey: string, scope: string | null) =>
+      shopChangeWords({ ...school, scopeType, scopeKey }, { ...NAMES, scope }, 'metric').split('? ')[1]
+    expect(says('site', '*', null)).toBe('Everywhere: to the mark on the knob')
+    expect(says('class', 'cell', 'Robot cells')).toBe('In robot cells: to the mark on the knob')
+    expect(says('family', 'fam_1', 'Kelp')).toBe('For Kelp: to the mark on the knob')
+    expect(says('feeder', '4', 'feeders with 4 rolls')).toBe('For feeders with 4 rolls: to the mark on the knob')
   })
 })

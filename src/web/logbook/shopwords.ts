@@ -6,16 +6,18 @@ import { type ShopChange, type ShopChangeOf } from '@core/ledger/shopchange.ts'
 import { RULES } from '@core/rightparts/finding.ts'
 import { type LineNames } from '@contract/fact.ts'
 import { amount, type Units } from '@web/format/numbers.ts'
-import { partName } from '@web/format/words.ts'
+import { capital, partName } from '@web/format/words.ts'
 import { SCHOOL_WORD } from '@web/format/words.ts'
 
 type Of<K extends ShopChangeOf> = Extract<ShopChange, { of: K }>
-type Names = Pick<LineNames, 'class' | 'unit'>
+type Names = Pick<LineNames, 'scope' | 'unit'>
 type Says = { [K in ShopChangeOf]: (change: Of<K>, names: Names, units: Units) => string }
 
 const use = (value: number, { unit }: Names, units: Units) => (unit ? amount(value, unit, units) : String(value))
 const lines = (n: number) => (n === 1 ? '1 line' : `${n} lines`)
-const where = (classKey: string, names: Names) => (classKey === '*' ? 'everywhere' : (names.class ?? classKey))
+/** Classes are the shop's own words, with a capital; families and feeders are names. */
+const inClass = (names: Names) => (names.scope === null ? 'everywhere' : `in ${lower(names.scope)}`)
+const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)
 
 /** "change at 6.5 h, clean at 2 h, look every 7 days (least cost, from 210 lives)". */
 export function ruleWords(rule: Of<'houseRule'>, names: Names, units: Units): string {
@@ -37,18 +39,19 @@ const termsWords = ({ on, pullRatio, tips }: LinerTerms): string =>
         .map((c) => (c === 'pull' ? `pull ×${pullRatio}` : c === 'tips' ? `${tips} tips` : CLAUSE_TEXT[c].says))
         .join(', ')
 
-function schoolWords({ code, scopeType, scopeKey, option, was, terms }: Of<'school'>, names: Names): string {
+function schoolWords({ code, scopeType, option, was, terms }: Of<'school'>, names: Names): string {
   const question = questionByCode.get(code)
   const nameOf = (key: string | null) =>
     key === null ? 'the usual' : (question?.schools.find((s) => s.key === key)?.name ?? key)
-  const scope = scopeType === 'site' ? 'everywhere' : scopeType === 'class' ? (names.class ?? scopeKey) : scopeKey
+  const where = scopeType === 'class' ? inClass(names) : names.scope === null ? 'everywhere' : `for ${names.scope}`
   const before = was === undefined || was === option ? '' : `; before: ${nameOf(was)}`
-  return `${question?.ask ?? code} ${scope}: ${nameOf(option)}${terms ? ` (${termsWords(terms)})` : ''}${before}`
+  const how = terms ? ` (${termsWords(terms)})` : ''
+  return `${question?.ask ?? code} ${capital(where)}: ${nameOf(option)}${how}${before}`
 }
 
 const SAYS: Says = {
   houseRule: (rule, names, units) =>
-    `house rule for the ${partName(rule.kindKey)}, ${where(rule.classKey, names)}: ${ruleWords(rule, names, units)}`,
+    `house rule for the ${partName(rule.kindKey)} ${inClass(names)}: ${ruleWords(rule, names, units)}`,
   school: schoolWords,
   word: ({ kindKey, usual, early }, names, units) =>
     usual === null
@@ -65,7 +68,7 @@ const SAYS: Says = {
   feederType: ({ name }) => `feeder ${name}`,
   procedure: ({ name }) => `procedure ${name}`,
   gun: ({ name }) => `gun ${name}`,
-  rates: ({ classKey }, names) => `rates of ${names.class ?? classKey}`,
+  rates: ({ classKey }, names) => `rates of ${lower(names.scope ?? classKey)}`,
   kind: ({ kindKey }) => `counting and keeping of the ${partName(kindKey)}`,
   shifts: ({ count }) => `shifts (${count})`,
   finding: ({ rule, at, isKept }) => {

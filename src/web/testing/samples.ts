@@ -129,7 +129,7 @@ export const line = (over: Partial<LogLine> = {}): LogLine => ({
   actKind: 'log',
   fact: TIP_WORN,
   position: 'tip',
-  names: { part: null, wire: null, spool: null, cause: null, class: null, unit: null },
+  names: { part: null, wire: null, spool: null, cause: null, scope: null, unit: null },
   who: null,
   note: null,
   standing: 'as said',
