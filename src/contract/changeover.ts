@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 import { SETTINGS } from '@core/rightparts/facts.ts'
-import { idempotencyKey, idText, stationId } from './common.ts'
+import { idempotencyKey, idText, stationId, position, kindKey } from './common.ts'
 import { guideStep } from './guide.ts'
 import { findingLine, partBrief } from './rightparts.ts'
 
@@ -17,7 +17,7 @@ export const gunChange = z.object({
   fromWire: z.string().nullable(),
   swaps: z.array(
     z.object({
-      kindKey: z.string(),
+      kindKey,
       from: partBrief.nullable(),
       to: partBrief.nullable(),
       because: findingLine,
@@ -27,9 +27,9 @@ export const gunChange = z.object({
   turns: z.object({ rolls: z.array(z.number().int()), readMm: z.number() }).nullable(),
   outletGuide: z.enum(['stays', 'out', 'back']),
   stays: z.array(partBrief),
-  unknown: z.array(z.string()),
+  unknown: z.array(kindKey),
   /** Due or asking to be looked at, and not part of the change: the gun is open anyway. */
-  alsoDue: z.array(z.object({ position: z.string(), state: z.enum(['due', 'look']) })),
+  alsoDue: z.array(z.object({ position, state: z.enum(['due', 'look']) })),
   settings: z.partialRecord(z.enum(SETTINGS), z.string()),
   left: z.array(findingLine),
   steps: z.array(guideStep),

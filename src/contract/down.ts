@@ -1,10 +1,11 @@
+import { CAUSE_PLACES } from '@core/path/columns.ts'
 import { z } from 'zod'
 import { CAUSE_KINDS, EFFORTS, PICTURES, SIGNS } from '@core/diagnose/knowledge.ts'
 import { TOUCHED } from '@core/diagnose/touched.ts'
 import { HAZARDS } from '@core/guide/cautions.ts'
 import { DRAWING_KEYS } from '@core/drawings/drawing.ts'
 import { CLOSINGS } from '@core/ledger/event.ts'
-import { idempotencyKey, instantMs, stationId } from './common.ts'
+import { idempotencyKey, instantMs, stationId, position } from './common.ts'
 import { linerTerms } from './houserule.ts'
 import { linerEvidence } from './liner.ts'
 
@@ -26,13 +27,13 @@ export const knowledge = z.object({
       z.object({
         key,
         says: words,
-        at: z.string().min(1).max(24),
+        at: z.enum(CAUSE_PLACES),
         kind: z.enum(CAUSE_KINDS),
         fix: z.object({
           do: words,
           effort: z.enum(EFFORTS),
           act: z.enum(['changed', 'cleaned']).nullable(),
-          position: z.string().max(24).nullable(),
+          position: position.nullable(),
           hazards,
           isLicensed: z.boolean().optional(),
           isTuned: z.boolean().optional(),
@@ -63,7 +64,7 @@ export const knowledge = z.object({
           )
           .max(12),
         shows: z.number(),
-        mends: z.string().max(24).optional(),
+        mends: position.optional(),
         notFor: z.array(key).max(200).optional(),
       }),
     )
@@ -75,7 +76,7 @@ const turned = z.object({ symptom: key, cause: key, n: z.number() })
 const lastStop = z.object({
   fromMs: instantMs,
   minutes: z.number().nullable(),
-  position: z.string().nullable(),
+  position: position.nullable(),
   symptom: z.string().nullable(),
   cause: z.string().nullable(),
   isCertain: z.boolean(),
@@ -153,7 +154,7 @@ export const downNowAnswer = z.object({
       name: z.string(),
       fromMs: instantMs,
       minutes: z.number().nullable(),
-      position: z.string().nullable(),
+      position: position.nullable(),
     }),
   ),
   /** A stroke each, at its column; null: nobody said where. */

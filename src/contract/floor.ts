@@ -49,7 +49,7 @@ export const floorGun = z.object({
   /** What its feeder said a moment ago; null where none sends. */
   isArcOn: z.boolean().nullable(),
   downSinceMs: instantMs.nullable(),
-  downPosition: z.string().nullable(),
+  downPosition: position.nullable(),
   downMinutes: z.number().nullable(),
   /** Set on guns that open into a row; the row's place among them. */
   rank: z.number().int().nullable(),

@@ -1,10 +1,11 @@
+import { QUESTION_CODES } from '@core/houserule/schools.ts'
 import { z } from 'zod'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 import { HAZARDS } from '@core/guide/cautions.ts'
 import { DRAWING_KEYS } from '@core/drawings/drawing.ts'
 import { GUIDE_KEYS } from '@core/guide/keys.ts'
 import { OVERRUNS } from '@core/ledger/event.ts'
-import { idempotencyKey, outReason, stationId } from './common.ts'
+import { idempotencyKey, outReason, stationId, kindKey } from './common.ts'
 import { partBrief } from './rightparts.ts'
 
 export const guideKey = z.enum(GUIDE_KEYS)
@@ -35,7 +36,7 @@ export const guideStep = z.object({
   minutes: z.number(),
   ties: z.string().nullable(),
   unties: z.string().nullable(),
-  swap: z.string().nullable(),
+  swap: kindKey.nullable(),
   /** How tight the joint of this step is made. */
   tight: z.string().nullable(),
   drawing: z.enum(DRAWING_KEYS).nullable(),
@@ -45,7 +46,7 @@ export const guideStep = z.object({
   /** Nothing later rests on it. */
   canSkip: z.boolean(),
   /** The house rule that shaped this step, and the school that holds. */
-  byRule: z.string().nullable(),
+  byRule: z.enum(QUESTION_CODES).nullable(),
   school: z.string().nullable(),
   own: ownWords.nullable(),
 })
@@ -78,7 +79,7 @@ export const guideAnswer = z.object({
   zone: z.string(),
   guide: guideKey.nullable(),
   title: z.string(),
-  kindKey: z.string().nullable(),
+  kindKey: kindKey.nullable(),
   canClean: z.boolean(),
   reasons: z.array(outReason),
   tools: z.array(z.string()),

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { usageDisagreement } from './clock.ts'
 import { STATES } from '@core/floor/state.ts'
-import { instantMs, outReason, stationId } from './common.ts'
+import { instantMs, outReason, stationId, position, kindKey } from './common.ts'
 import { floorCell, floorWant } from './floor.ts'
 import { followUpLine } from './followup.ts'
 import { linerVerdict } from './liner.ts'
@@ -10,8 +10,8 @@ import { alarmLine } from './reading.ts'
 import { chainLine, findingLine, tagLine } from './rightparts.ts'
 
 export const gunPosition = z.object({
-  position: z.string(),
-  kindKey: z.string(),
+  position,
+  kindKey,
   name: z.string(),
   column: z.string(),
   state: z.enum(STATES),
@@ -51,7 +51,7 @@ export const gunPosition = z.object({
   /** Of a liner ruled by signs: what they say; null: it goes by its use. */
   signs: linerVerdict.nullable().default(null),
   /** Kinds worth changing too while this one is off, at what is on them here. */
-  withIt: z.array(z.string()).default([]),
+  withIt: z.array(kindKey).default([]),
 })
 export type GunPosition = z.infer<typeof gunPosition>
 
@@ -84,7 +84,7 @@ export const gunAnswer = z.object({
   isParked: z.boolean(),
   downSinceMs: instantMs.nullable(),
   downMinutes: z.number().nullable(),
-  downPosition: z.string().nullable(),
+  downPosition: position.nullable(),
   stopMinorPerHour: z.number().nullable(),
   currency: z.string(),
   cutoffMs: instantMs,
@@ -106,13 +106,13 @@ export const gunAnswer = z.object({
   /** What acts here made necessary and nobody has done yet. */
   followUps: z.array(followUpLine),
   /** What is being tried here, and which side this place was dealt. */
-  tryouts: z.array(z.object({ kindKey: z.string(), question: z.string(), gets: z.string() })).default([]),
+  tryouts: z.array(z.object({ kindKey, question: z.string(), gets: z.string() })).default([]),
   /** What its readings ask for. */
   alarms: z.array(alarmLine),
   /** The nozzle closes ever faster. */
   cleaningRises: z.boolean(),
   /** This gun's most frequent acts, for the four big keys. */
-  usualActs: z.array(z.object({ act: z.string(), position: z.string().nullable() })),
+  usualActs: z.array(z.object({ act: z.enum(['changed', 'cleaned', 'newSpool']), position: position.nullable() })),
   tape: z.array(logLine),
 })
 export type GunAnswer = z.infer<typeof gunAnswer>

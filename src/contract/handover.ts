@@ -3,7 +3,7 @@ import { TAGS } from '@core/changeover/tags.ts'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 import { alarmLine } from './reading.ts'
 import { logLine } from './logbook.ts'
-import { eventId, instantMs, stationId } from './common.ts'
+import { eventId, instantMs, stationId, position } from './common.ts'
 
 const gun = z.object({ stationId, name: z.string() })
 export const handoverQuery = z.object({ areaId: z.string().optional() })
@@ -19,15 +19,13 @@ export const handoverAnswer = z.object({
   down: z.array(
     gun.extend({
       sinceMs: instantMs,
-      position: z.string().nullable(),
+      position: position.nullable(),
       minutes: z.number().nullable(),
       tried: z.array(logLine),
     }),
   ),
   /** Temporary settings nobody has undone. */
-  standing: z.array(
-    gun.extend({ tag: z.enum(TAGS), sinceMs: instantMs, untilMs: instantMs.nullable(), position: z.string() }),
-  ),
+  standing: z.array(gun.extend({ tag: z.enum(TAGS), sinceMs: instantMs, untilMs: instantMs.nullable(), position })),
   /** What readings and looks ask for. */
   asks: z.array(gun.extend({ alarm: alarmLine })),
   followUps: z.array(gun.extend({ task: z.enum(FOLLOW_UPS) })),
@@ -37,13 +35,13 @@ export const handoverAnswer = z.object({
   doubles: z.array(
     gun.extend({
       act: z.enum(['changed', 'cleaned']),
-      position: z.string(),
+      position,
       firstMs: instantMs,
       secondMs: instantMs,
       secondId: eventId,
     }),
   ),
   /** Done in the stretch, the most first. */
-  done: z.array(z.object({ act: z.enum(['changed', 'cleaned']), position: z.string(), times: z.number().int() })),
+  done: z.array(z.object({ act: z.enum(['changed', 'cleaned']), position, times: z.number().int() })),
 })
 export type HandoverAnswer = z.infer<typeof handoverAnswer>

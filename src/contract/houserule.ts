@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { SCOPES } from '@core/houserule/schools.ts'
+import { SCOPES, QUESTION_CODES } from '@core/houserule/schools.ts'
 import { LINER_CLAUSES } from '@core/liner/clauses.ts'
-import { idempotencyKey, instantMs } from './common.ts'
+import { idempotencyKey, instantMs, kindKey } from './common.ts'
 
 /** Terms of the liner's rule: which clauses are on, from which ratio of its beginning, after how many tips. */
 export const linerTerms = z.object({
@@ -11,7 +11,7 @@ export const linerTerms = z.object({
 })
 /** A choice among schools. Who chose is told to leads. */
 export const choiceLine = z.object({
-  code: z.string(),
+  code: z.enum(QUESTION_CODES),
   scopeType: z.enum(SCOPES),
   scopeKey: z.string(),
   option: z.string(),
@@ -28,7 +28,7 @@ export const ignoredAnswer = z.object({
   days: z.number().int(),
   rules: z.array(
     z.object({
-      kindKey: z.string(),
+      kindKey,
       classKey: z.string(),
       limit: z.number(),
       unit: z.string(),
@@ -42,7 +42,7 @@ export type IgnoredAnswer = z.infer<typeof ignoredAnswer>
 /** Chooses a school for a scope; `option` null goes back to what holds without it. */
 export const choiceRequest = z.object({
   key: idempotencyKey,
-  code: z.string().regex(/^D\d\d$/),
+  code: z.enum(QUESTION_CODES),
   scopeType: z.enum(SCOPES),
   scopeKey: z.string().min(1).max(40),
   option: z.string().max(20).nullable(),

@@ -1,9 +1,10 @@
+import { READINGS } from '@core/reading/keys.ts'
 import { z } from 'zod'
 import { lineNames, shopChange } from './fact.ts'
 import { OUT_REASONS } from '@core/path/columns.ts'
 import { UNSURES } from '@core/life/facts.ts'
 import { LINER_CLAUSES } from '@core/liner/clauses.ts'
-import { idempotencyKey, instantMs, stationId } from './common.ts'
+import { idempotencyKey, instantMs, stationId, kindKey } from './common.ts'
 import { linerTerms } from './houserule.ts'
 
 /** What lives can be told apart by. */
@@ -27,7 +28,7 @@ export type LifeBy = (typeof LIFE_BYS)[number]
 export const SCHOOLS = ['runToFailure', 'fixed', 'onCondition', 'signs', 'leastCost'] as const
 
 export const lifeQuery = z.object({
-  kind: z.string().max(20).optional(),
+  kind: kindKey.optional(),
   /** `class:booth`, `area:ar_…`, or all. */
   where: z.string().max(60).optional(),
   by: z.enum(LIFE_BYS).optional(),
@@ -173,7 +174,7 @@ export const lifeAnswer = z.object({
   progress: z.string(),
   kinds: z.array(z.object({ key: z.string(), name: z.string(), n: z.number().int() })),
   wheres: z.array(z.object({ key: z.string(), name: z.string() })),
-  kind: z.string(),
+  kind: kindKey,
   kindName: z.string(),
   where: z.string(),
   whereName: z.string(),
@@ -246,7 +247,7 @@ export const lifeAnswer = z.object({
       high: z.number(),
       verdict: z.enum(['hungry', 'mayLogMore']),
       /** What its readings already ask for, upstream. */
-      readings: z.array(z.string()),
+      readings: z.array(z.enum(READINGS)),
     }),
   ),
   placesSeen: z.number().int(),
@@ -281,7 +282,7 @@ export const lifeAnswer = z.object({
   ),
   /** Things that always came together here, so that they cannot be told apart. */
   together: z.array(z.array(z.enum(LIFE_BYS))),
-  alongside: z.array(z.object({ kind: z.string(), name: z.string(), shareOfUsual: z.number(), isWorth: z.boolean() })),
+  alongside: z.array(z.object({ kind: kindKey, name: z.string(), shareOfUsual: z.number(), isWorth: z.boolean() })),
   tryouts: z.array(tryoutLine),
 })
 export type LifeAnswer = z.infer<typeof lifeAnswer>
@@ -289,7 +290,7 @@ export type LifeTold = z.infer<typeof lifeTold>
 
 export const lifeRuleRequest = z.object({
   key: idempotencyKey,
-  kindKey: z.string().max(20),
+  kindKey,
   classKey: z.string().max(20),
   school: z.enum(SCHOOLS),
   at: z.number().positive().max(1e6).nullable(),
@@ -315,7 +316,7 @@ export const signsAnswer = z.object({
 })
 /** What a limit would move on Floor: guns that would open, and those that would not any more. */
 export const previewQuery = z.object({
-  kind: z.string().max(20),
+  kind: kindKey,
   classKey: z.string().max(20),
   at: z.coerce.number().positive().max(1e6).optional(),
   school: z.enum(SCHOOLS).optional(),
@@ -329,7 +330,7 @@ export const previewAnswer = z.object({
 })
 export const lifeWordRequest = z.object({
   key: idempotencyKey,
-  kindKey: z.string().max(20),
+  kindKey,
   classKey: z.string().max(20),
   /** Null: takes the word back. */
   usual: z.number().positive().max(1e6).nullable(),
@@ -337,7 +338,7 @@ export const lifeWordRequest = z.object({
 })
 export const tryoutRequest = z.object({
   key: idempotencyKey,
-  kindKey: z.string().max(20),
+  kindKey,
   question: z.string().trim().min(3).max(120),
   nameA: z.string().trim().min(1).max(60),
   nameB: z.string().trim().min(1).max(60),

@@ -46,7 +46,7 @@ export const loggedAct = z.object({
   eventId,
   stationId,
   stationName: z.string(),
-  position: z.string().nullable(),
+  position: position.nullable(),
   didAmount: z.number().nullable(),
   unit: z.string().nullable(),
   isEstimated: z.boolean(),
@@ -97,7 +97,7 @@ export const logLine = z.object({
   actKind: z.enum(ACT_KINDS),
   fact,
   /** Where on the path, where the line is about one place of it. */
-  position: z.string().nullable(),
+  position: position.nullable(),
   names: lineNames,
   who: z.string().nullable(),
   note: z.string().nullable(),

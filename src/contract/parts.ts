@@ -1,12 +1,12 @@
 import { z } from 'zod'
 import { TAKEN_SOURCES } from '@core/parts/taken.ts'
-import { idempotencyKey, instantMs } from './common.ts'
+import { idempotencyKey, instantMs, kindKey } from './common.ts'
 
 /** Which share of the changes made was logged: the middle and the band that holds 9 in 10. */
 export const loggingShareLine = z.object({
   /** Null: the whole shop. */
   areaId: z.string().nullable(),
-  kindKey: z.string(),
+  kindKey,
   kindName: z.string(),
   source: z.enum(TAKEN_SOURCES),
   fromMs: instantMs,
@@ -26,7 +26,7 @@ export type LoggingShareLine = z.infer<typeof loggingShareLine>
 
 /** What the purchase list tells before anything was logged. */
 export const boughtLine = z.object({
-  kindKey: z.string(),
+  kindKey,
   kindName: z.string(),
   pieces: z.number(),
   kg: z.number(),
@@ -39,7 +39,7 @@ export type BoughtLine = z.infer<typeof boughtLine>
 
 export const tinLine = z.object({
   areaId: z.string(),
-  kindKey: z.string(),
+  kindKey,
   day: z.string(),
   grams: z.number(),
   gramsEach: z.number(),
@@ -72,7 +72,7 @@ export const receivedRequest = z.object({
 export const tinRequest = z.object({
   key: idempotencyKey,
   areaId: z.string(),
-  kindKey: z.string(),
+  kindKey,
   grams: z.number().min(0).max(200_000),
   /** So many old ones, counted, weighed so much: asked once per kind and area. */
   pieces: z.number().int().min(5).max(10_000),

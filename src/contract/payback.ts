@@ -1,6 +1,7 @@
+import { CAUSE_PLACES } from '@core/path/columns.ts'
 import { z } from 'zod'
 import { lineNames, shopChange } from './fact.ts'
-import { instantMs } from './common.ts'
+import { instantMs, position, kindKey } from './common.ts'
 
 export const PAYBACK_DAYS = [30, 90, 365] as const
 export const paybackQuery = z.object({
@@ -54,12 +55,12 @@ export const paybackAnswer = z.object({
   /** In path order; off the wire and "nobody said where" last. */
   heaps: z.array(
     z.object({
-      column: z.string().nullable(),
+      column: z.enum(CAUSE_PLACES).nullable(),
       now: heap,
       before: heap,
       /** Parts put on in these stops, and what one of the commonest costs. */
       parts: z.number().int(),
-      partKind: z.string().nullable(),
+      partKind: kindKey.nullable(),
       partMinor: z.number().nullable(),
     }),
   ),
@@ -96,7 +97,7 @@ export const paybackAnswer = z.object({
       what: z.enum(CHANGED),
       /** Of a rule: what was chosen. */
       rule: z.object({ change: shopChange, names: lineNames }).nullable(),
-      position: z.string().nullable(),
+      position: position.nullable(),
       /** Places it holds for, where it is a rule of a class. */
       classKey: z.string().nullable(),
     }),
@@ -110,7 +111,7 @@ export const helpQuery = z.object({
   stationId: z.string().optional(),
   classKey: z.string().max(20).optional(),
   /** Only stops that began at this column. */
-  column: z.string().max(24).optional(),
+  column: z.enum(CAUSE_PLACES).optional(),
 })
 const counted = z.object({ stops: z.number().int(), over: z.number() })
 export const helpAnswer = z.object({

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 import { HOWS, READINGS, VERDICTS } from '@core/reading/keys.ts'
-import { idempotencyKey, instantMs, stationId } from './common.ts'
+import { idempotencyKey, instantMs, stationId, kindKey } from './common.ts'
 
 const number = z.number().finite()
 export const target = z.object({
@@ -68,7 +68,7 @@ export type ReadingLine = z.infer<typeof readingLine>
 
 export const alarmLine = z.object({
   what: z.enum(READINGS),
-  at: z.string(),
+  at: kindKey,
   is: z.enum(['act', 'look', 'creeps', 'over', 'jumped']),
   sinceMs: instantMs,
 })

@@ -4,7 +4,7 @@ import { CHAIN } from '@core/rightparts/check.ts'
 import { JOINTS, SETTINGS } from '@core/rightparts/facts.ts'
 import { RULES, SEVERITIES, type Datum, type Remedy, type RuleKey } from '@core/rightparts/finding.ts'
 import { JOINT_FAULTS } from '@core/rightparts/joints.ts'
-import { idempotencyKey, idText, instantMs, position, stationId } from './common.ts'
+import { idempotencyKey, idText, instantMs, position, stationId, kindKey } from './common.ts'
 
 const ruleKey = z.enum(Object.keys(RULES) as [RuleKey, ...RuleKey[]])
 const datum: z.ZodType<Datum, Datum> = z.discriminatedUnion('is', [
@@ -21,10 +21,10 @@ const datum: z.ZodType<Datum, Datum> = z.discriminatedUnion('is', [
 ])
 const settingName = z.enum(SETTINGS)
 const remedy: z.ZodType<Remedy, Remedy> = z.discriminatedUnion('do', [
-  z.object({ do: z.literal('change'), kindKey: z.string() }),
+  z.object({ do: z.literal('change'), kindKey }),
   z.object({ do: z.literal('turn'), rolls: z.array(z.number().int()) }),
   z.object({ do: z.literal('set'), name: settingName, value: z.string() }),
-  z.object({ do: z.literal('takeOut'), kindKey: z.string() }),
+  z.object({ do: z.literal('takeOut'), kindKey }),
   z.object({ do: z.literal('ask') }),
 ])
 
@@ -40,7 +40,7 @@ export type PartBrief = z.infer<typeof partBrief>
 export const findingLine = z.object({
   rule: ruleKey,
   severity: z.enum(SEVERITIES),
-  at: z.string(),
+  at: kindKey.or(z.literal('off')),
   found: datum,
   wanted: datum,
   remedy,
@@ -72,8 +72,8 @@ export const lookGun = z.object({
   /** Positions whose part can be named, with what is known to be on. */
   positions: z.array(
     z.object({
-      position: z.string(),
-      kindKey: z.string(),
+      position,
+      kindKey,
       partId: z.string().nullable(),
       bayPartId: z.string().nullable(),
     }),
@@ -118,7 +118,7 @@ export const keepRequest = z.object({
   key: idempotencyKey,
   stationId,
   rule: ruleKey,
-  at: z.string().max(24),
+  at: kindKey.or(z.literal('off')),
   /** False: it counts again. */
   isKept: z.boolean(),
   note: z.string().trim().max(200).optional(),

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { PART_CLASSES } from '@core/path/columns.ts'
-import { idempotencyKey, placeName, stationId } from './common.ts'
+import { idempotencyKey, placeName, stationId, kindKey, position } from './common.ts'
 import { familyFit, feederFit, partFit, procedureFit, wireFit } from './fit.ts'
 import { OUT_REASONS } from '@core/path/columns.ts'
 import { GASES, MODES } from '@core/rightparts/facts.ts'
@@ -62,7 +62,7 @@ export const moveRequest = z.object({ key: idempotencyKey, stationId, gunOfStati
 
 export const ruleRequest = z.object({
   key: idempotencyKey,
-  kindKey: z.string(),
+  kindKey,
   classKey: z.string(),
   changeLimit: z.number().positive().nullable(),
   cleanLimit: z.number().positive().nullable(),
@@ -77,7 +77,7 @@ export const classRequest = z.object({
 })
 export const kindRequest = z.object({
   key: idempotencyKey,
-  kindKey: z.string(),
+  kindKey,
   changeMin: z.number().positive().max(600).optional(),
   cleanMin: z.number().min(0).max(600).optional(),
   confirmDays: z.number().int().positive().nullish(),
@@ -90,7 +90,7 @@ export const partRequest = z.object({
   key: idempotencyKey,
   code: z.string().trim().min(1).max(40),
   name: z.string().trim().min(1).max(80),
-  kindKey: z.string(),
+  kindKey,
   familyId: z.string().nullish(),
   wireSize: z.string().trim().max(20).nullish(),
   priceMinor: z.number().int().min(0).nullish(),
@@ -169,7 +169,7 @@ export const stationLine = z.object({
   except: builtExcept,
   gunName: z.string().nullable(),
   headName: z.string().nullable(),
-  positions: z.array(z.string()),
+  positions: z.array(position),
   isParked: z.boolean(),
 })
 export type StationLine = z.infer<typeof stationLine>
@@ -194,7 +194,7 @@ export const shopAnswer = z.object({
   ),
   kinds: z.array(
     z.object({
-      key: z.string(),
+      key: kindKey,
       name: z.string(),
       column: z.string(),
       partClass: z.enum(PART_CLASSES),
@@ -209,7 +209,7 @@ export const shopAnswer = z.object({
   ),
   rules: z.array(
     z.object({
-      kindKey: z.string(),
+      kindKey,
       classKey: z.string(),
       changeLimit: z.number().nullable(),
       cleanLimit: z.number().nullable(),
@@ -223,7 +223,7 @@ export const shopAnswer = z.object({
       id: z.string(),
       code: z.string(),
       name: z.string(),
-      kindKey: z.string(),
+      kindKey,
       familyId: z.string().nullable(),
       wireSizeMm: z.number().nullable(),
       priceMinor: z.number().nullable(),

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { LOOK_KEYS, WALK_KEYS } from '@core/walk/looks.ts'
 import { floorWant } from './floor.ts'
-import { eventId, idempotencyKey, instantMs, outReason, position, precision, stationId } from './common.ts'
+import { eventId, idempotencyKey, instantMs, outReason, precision, stationId } from './common.ts'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 
 const count = z.coerce.number()
@@ -71,7 +71,14 @@ export const walkEntry = z.object({
   precision: precision.default('exact'),
   looks: z.array(z.object({ what: look, grade: z.string().max(16) })).max(20),
   acts: z
-    .array(z.object({ act: z.enum(['cleaned', 'changed']), position, outReason: outReason.default('notSaid') }))
+    .array(
+      z.object({
+        act: z.enum(['cleaned', 'changed']),
+        // Looked through entry by entry: one that names no part of the path is refused by itself, the others are kept.
+        position: z.string().max(24),
+        outReason: outReason.default('notSaid'),
+      }),
+    )
     .max(20)
     .default([]),
   /** What followed from other acts and is done now. */

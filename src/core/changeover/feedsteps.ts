@@ -39,7 +39,7 @@ function tipWords({ plan, rules, minutesOf }: At) {
     works: ['tip'],
     drawing: 'threadStart' as const,
     minutes: tip ? minutesOf('tip') : 0.5,
-    swap: tip ? 'tip' : null,
+    swap: tip ? ('tip' as const) : null,
   }
 }
 
@@ -52,7 +52,7 @@ function nozzleWords({ plan, rules, minutesOf }: At) {
     works: ['nozzle'],
     drawing: 'wireCentred' as const,
     minutes: nozzle ? minutesOf('nozzle') : 0.5,
-    swap: nozzle ? 'nozzle' : null,
+    swap: nozzle ? ('nozzle' as const) : null,
   }
 }
 

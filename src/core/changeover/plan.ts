@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import {
   type PartFacts,
   type Setup,
@@ -28,7 +29,7 @@ export interface Target {
 }
 
 export interface Swap {
-  kindKey: string
+  kindKey: KindKey
   from: PartFacts | null
   /** Null: the shop has none that fits. */
   to: Stocked | null
@@ -49,7 +50,7 @@ export interface ChangePlan {
   /** On it now and right for the new wire. */
   stays: PartFacts[]
   /** Nobody knows what is on: look before the power is off. */
-  unknown: string[]
+  unknown: KindKey[]
   settings: Settings
   /** What is still wrong when all of it is done. */
   left: Finding[]
@@ -72,7 +73,7 @@ export function planChange(
   const outletGuide = guideMove(setup, shop.isGuideOut ?? false)
   if (outletGuide !== 'stays') setup = moveGuide(setup, outletGuide, shop)
   const swaps: Swap[] = []
-  const unknown: string[] = []
+  const unknown: KindKey[] = []
   // In path order: what is changed first decides what the later ones have to suit.
   for (const kindKey of FITTED_KINDS) {
     const on = setup.parts[kindKey]
@@ -130,7 +131,7 @@ function fittingGas(gas: Gas | null, wire: WireFacts): Gas | null {
 
 function keptOr(
   setup: Setup,
-  kindKey: string,
+  kindKey: KindKey,
   shop: { parts: readonly Stocked[]; keptIds?: readonly string[] },
 ): Stocked | null {
   const kept = shop.parts.filter((p) => shop.keptIds?.includes(p.id))

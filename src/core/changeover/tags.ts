@@ -1,3 +1,5 @@
+import { type KindKey } from '@core/path/columns.ts'
+
 /** Temporary settings: tied on the path by the step that makes them, until one tap says it is back as it was. */
 export const TAGS = [
   'brakeTight',
@@ -12,7 +14,7 @@ export type Tag = (typeof TAGS)[number]
 
 export interface TagText {
   /** Where on the path it hangs. */
-  at: string
+  at: KindKey
   says: string
   /** What the tap that unties it says. */
   back: string

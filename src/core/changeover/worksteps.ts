@@ -168,7 +168,7 @@ function linerInStep({ plan, minutesOf, lengthWord }: At, swap: Swap): Step {
 }
 
 export function frontSteps({ plan, minutesOf }: At): Step[] {
-  return ['jump', 'neck', 'diffuser', 'clampring', 'insulator'].flatMap((kindKey) => {
+  return (['jump', 'neck', 'diffuser', 'clampring', 'insulator'] as const).flatMap((kindKey) => {
     const swap = swapOf(plan, kindKey)
     if (!swap) return []
     return [

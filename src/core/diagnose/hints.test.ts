@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { describe, expect, it } from 'vitest'
 import { chancesOf, indexOf } from './belief.ts'
 import { hintsOf, wearFactor, type GunState } from './hints.ts'
@@ -66,7 +67,7 @@ describe('what the gun’s own state says', () => {
 describe('what was touched last, by the log', () => {
   const HOUR = 3_600_000
   const at = { nowMs: 100 * HOUR, stopMs: 99 * HOUR }
-  const act = (kind: string, position: string | null, hour: number) => ({ kind, position, happenedMs: hour * HOUR })
+  const act = (kind: string, position: Position | null, hour: number) => ({ kind, position, happenedMs: hour * HOUR })
   it('is the newest change before it stopped; what was done in the search is not it', () => {
     expect(touchedOf([act('fitted', 'tip', 95), act('wireLoaded', null, 97)], at)).toBe('spool')
     expect(touchedOf([act('fitted', 'tip', 99.5), act('fitted', 'nozzle', 98)], at)).toBe('front')

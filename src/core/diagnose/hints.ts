@@ -1,32 +1,35 @@
+import { type KindKey, type CausePlace } from '@core/path/columns.ts'
+import { type Tag } from '@core/changeover/tags.ts'
+import { type ReadingKey } from '@core/reading/keys.ts'
 import { type Knowledge } from './knowledge.ts'
-import { type Hint } from './session.ts'
+import { type Because, type Hint } from './session.ts'
 import { TOUCHED_MEANS, type Touched } from './touched.ts'
 
 /** What of a gun's own state speaks for or against causes. */
 export interface GunState {
   isCell: boolean
   /** Kinds that hang on it; a cause that lies at another cannot be there. Empty: nobody said how it is built. */
-  kinds: readonly string[]
+  kinds: readonly KindKey[]
   /** Use of each part against what is usual here; null where nothing tells. */
-  wear: readonly { kindKey: string; share: number | null; shape?: number | null }[]
+  wear: readonly { kindKey: KindKey; share: number | null; shape?: number | null }[]
   /** Positions where something does not fit. */
-  unfit: readonly string[]
+  unfit: readonly (KindKey | 'off')[]
   /** What its readings ask for. */
-  alarms: readonly string[]
-  tags: readonly string[]
+  alarms: readonly (ReadingKey | 'cleaning')[]
+  tags: readonly Tag[]
   touched: Touched | null
   /** Other places with a stop since a few hours, by what it was of. */
   others: { gas: number; sameWire: number; power: number }
 }
 
 /** Kinds that not every gun has; of the others it has one whether or not the shop keeps track of it. */
-const OPTIONAL = new Set(['insulator', 'jump', 'clampring'])
+const OPTIONAL: ReadonlySet<CausePlace> = new Set<KindKey>(['insulator', 'jump', 'clampring'])
 /** Causes of robots and of drums. */
 const CELL_ONLY = ['reamer', 'neckWorn', 'cableRobot', 'torchSmall', 'crash', 'bentEnd']
 
 type Speaks = readonly [factor: number, causes: readonly string[]]
-/** A reading that asks for a look, and what it speaks for. Guesses. */
-const READ: Record<string, Speaks> = {
+/** A reading that asks for a look, and what it speaks for; null: for nothing by itself. Guesses. */
+const READ: Record<ReadingKey | 'cleaning', Speaks | null> = {
   tension: [3, ['linerWorn', 'linerKinked', 'linerDirty', 'tipWorn', 'rollWorn']],
   pull: [4, ['linerWorn', 'linerKinked', 'linerDirty']],
   slip: [3, ['tensionLow', 'rollWorn', 'rollWrong']],
@@ -50,14 +53,16 @@ const READ: Record<string, Speaks> = {
   conduitPull: [4, ['conduitRough', 'booster']],
   centring: [3, ['tipCrossed', 'frontBent']],
   stickOut: [2, ['hand']],
+  recess: null,
+  arcCone: null,
 }
-const TIED: Record<string, Speaks> = {
+const TIED: Partial<Record<Tag, Speaks>> = {
   brakeTight: [10, ['brakeLeft', 'hubTight']],
   cylinderShut: [20, ['gasFlow']],
   armOpen: [20, ['armOpen']],
   knobRaised: [3, ['linerWorn', 'linerKinked', 'linerDirty', 'tipWorn']],
 }
-const UNFIT: Record<string, Speaks> = {
+const UNFIT: Partial<Record<KindKey | 'off', Speaks>> = {
   tip: [8, ['tipWrong', 'sizeMix']],
   rolls: [8, ['rollWrong', 'sizeMix']],
   liner: [5, ['linerWorn', 'linerShort', 'sizeMix']],
@@ -65,7 +70,7 @@ const UNFIT: Record<string, Speaks> = {
   diffuser: [3, ['tipThread', 'tipCrossed']],
   hub: [3, ['sizeMix', 'wireThick']],
 }
-const WEARS: Record<string, readonly string[]> = {
+const WEARS: Partial<Record<KindKey, readonly string[]>> = {
   tip: ['tipWorn'],
   liner: ['linerWorn', 'linerDirty', 'linerKinked'],
   rolls: ['rollWorn'],
@@ -96,35 +101,36 @@ const SEVERAL = 2
 /** What the gun's own state says, each with its reason as a word the screen can dress. */
 export function hintsOf(state: GunState, knowledge: Pick<Knowledge, 'causes'>): Hint[] {
   const hints: Hint[] = []
-  const speak = ([factor, causes]: Speaks, sign: Hint['sign'], because: string) =>
+  const speak = ([factor, causes]: Speaks, sign: Hint['sign'], because: Because) =>
     causes.forEach((cause) => hints.push({ cause, factor, sign, because }))
   for (const what of new Set(state.alarms)) {
     const speaks = READ[what]
-    if (speaks) speak(speaks, 'reading', `read ${what}`)
+    if (speaks) speak(speaks, 'reading', { how: 'read', what })
   }
   for (const tag of new Set(state.tags)) {
     const speaks = TIED[tag]
-    if (speaks) speak(speaks, 'asked', `tied ${tag}`)
+    if (speaks) speak(speaks, 'asked', { how: 'tied', tag })
   }
   for (const at of new Set(state.unfit)) {
     const speaks = UNFIT[at]
-    if (speaks) speak(speaks, 'reading', `unfit ${at}`)
+    if (speaks) speak(speaks, 'reading', { how: 'unfit', at })
   }
   for (const { kindKey, share, shape } of state.wear) {
-    if (share === null || !WEARS[kindKey]) continue
+    const causes = WEARS[kindKey]
+    if (share === null || !causes) continue
     const factor = wearFactor(share, shape ?? SHAPE)
-    speak([factor, WEARS[kindKey]], null, factor >= 1 ? `worn ${kindKey}` : `fresh ${kindKey}`)
+    speak([factor, causes], null, { how: factor >= 1 ? 'worn' : 'fresh', at: kindKey })
   }
-  for (const speaks of state.touched ? TOUCHED_MEANS[state.touched] : [])
-    speak(speaks, null, `touched ${state.touched ?? ''}`)
-  if (state.others.gas >= SEVERAL) speak([150, ['gasFlow']], null, 'others gas')
-  if (state.others.power >= SEVERAL) speak([30, ['rearSwitch', 'fuse']], null, 'others power')
-  if (state.others.sameWire >= 1) speak([5, ['wirePoor']], 'reading', 'others sameWire')
+  const { touched } = state
+  if (touched) for (const speaks of TOUCHED_MEANS[touched]) speak(speaks, null, { how: 'touched', what: touched })
+  if (state.others.gas >= SEVERAL) speak([150, ['gasFlow']], null, { how: 'others', what: 'gas' })
+  if (state.others.power >= SEVERAL) speak([30, ['rearSwitch', 'fuse']], null, { how: 'others', what: 'power' })
+  if (state.others.sameWire >= 1) speak([5, ['wirePoor']], 'reading', { how: 'others', what: 'sameWire' })
   const cannotBe = knowledge.causes.filter(
     (c) =>
       (!state.isCell && CELL_ONLY.includes(c.key)) ||
-      (state.kinds.length > 0 && OPTIONAL.has(c.at) && !state.kinds.includes(c.at)),
+      (state.kinds.length > 0 && OPTIONAL.has(c.at) && c.at !== 'off' && !state.kinds.some((k) => k === c.at)),
   )
-  for (const c of cannotBe) hints.push({ cause: c.key, factor: 0, sign: null, because: 'not here' })
+  for (const c of cannotBe) hints.push({ cause: c.key, factor: 0, sign: null, because: { how: 'notHere' } })
   return hints
 }

@@ -1,3 +1,4 @@
+import { type CausePlace, type Position } from '@core/path/columns.ts'
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { DRAWINGS } from '@core/drawings/all.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
@@ -23,7 +24,7 @@ export interface Fix {
   effort: Effort
   /** What a tap logs when it is done; null: nothing on the path changes. */
   act: 'changed' | 'cleaned' | null
-  position: string | null
+  position: Position | null
   hazards: readonly Hazard[]
   /** Somebody licensed, or the maker: it is not done here. */
   isLicensed?: boolean
@@ -33,8 +34,7 @@ export interface Fix {
 export interface Cause {
   key: string
   says: string
-  /** Position of the path it lies at; `off`: off the wire. */
-  at: string
+  at: CausePlace
   kind: CauseKind
   fix: Fix
 }
@@ -62,7 +62,7 @@ export interface Check {
   /** Chance that it shows its cause where that is there. */
   shows: number
   /** It is a fix by itself: any answer but the last means that it runs again, with this position changed. */
-  mends?: string
+  mends?: Position
   /** Symptoms with which it cannot be done: no arc is watched where no wire comes. */
   notFor?: readonly string[]
 }

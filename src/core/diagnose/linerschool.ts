@@ -1,6 +1,6 @@
 import { marginals } from './belief.ts'
 import { minutesOf, type Cause } from './knowledge.ts'
-import { fixGroups, type Step } from './moves.ts'
+import { fixGroups, type Step, actKey } from './moves.ts'
 import { expectedOf, expectedOfFix, type Planned } from './plan.ts'
 import { isAskable, type PlanAt } from './ratio.ts'
 
@@ -21,7 +21,7 @@ export interface LinerFirst {
   did: 'changeNow' | 'looksFirst' | 'tipsFirst' | 'liner last' | null
 }
 
-const LINER = 'changed liner'
+const LINER = actKey('changed', 'liner')
 const LIKELY = 0.01
 type FixStep = Extract<Step, { kind: 'fix' }>
 const isLiner = ({ step }: Planned) => step.kind === 'fix' && step.group.key === LINER

@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { type Index } from './belief.ts'
 import { FALSE_SIGN, fixMinutes, minutesOf, type Cause, type Check } from './knowledge.ts'
 
@@ -14,7 +15,8 @@ export const CLOSE_MIN = 0.5
 export const FIX_WORKS = 0.95
 const mean = (list: readonly number[]) => list.reduce((a, b) => a + b, 0) / Math.max(1, list.length)
 
-export const fixKey = ({ fix, key }: Cause): string => (fix.act ? `${fix.act} ${fix.position ?? ''}` : key)
+export const actKey = (act: 'changed' | 'cleaned', position: Position | null) => `${act} ${position ?? ''}`
+export const fixKey = ({ fix, key }: Cause): string => (fix.act ? actKey(fix.act, fix.position) : key)
 
 /** To read a step and answer it takes time too: ten looks at next to nothing are no bargain. A guess. */
 const ASK_MIN = 0.2

@@ -95,7 +95,7 @@ describe('what first', () => {
     const several = reckon(
       k,
       { symptom: 'porosity', said: [] },
-      { hints: [{ cause: 'gasFlow', factor: 150, sign: null, because: 'three guns on one supply' }] },
+      { hints: [{ cause: 'gasFlow', factor: 150, sign: null, because: { how: 'others', what: 'gas' } }] },
     )
     const [next] = planned(several)
     expect(next?.step.kind === 'check' && next.step.check.key).toBe('flow')

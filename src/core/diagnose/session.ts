@@ -1,3 +1,7 @@
+import { type Tag } from '@core/changeover/tags.ts'
+import { type KindKey } from '@core/path/columns.ts'
+import { type ReadingKey } from '@core/reading/keys.ts'
+import { type Touched } from './touched.ts'
 import { believe, firstBelief, type Belief, type Evidence, type Index } from './belief.ts'
 import { fixGroups } from './moves.ts'
 import { type Sign } from './knowledge.ts'
@@ -18,12 +22,21 @@ export interface Stop {
   symptom: string
   said: readonly Said[]
 }
-/** What the gun's own state says of a cause: how much likelier, by which kind of sign, and why, in words. */
+/** What of the gun speaks: a reading, a reminder that is tied, a part that does not fit or is far into its life, what was touched, other guns. */
+export type Because =
+  | { how: 'read'; what: ReadingKey | 'cleaning' }
+  | { how: 'tied'; tag: Tag }
+  | { how: 'unfit'; at: KindKey | 'off' }
+  | { how: 'worn' | 'fresh'; at: KindKey }
+  | { how: 'touched'; what: Touched }
+  | { how: 'others'; what: 'gas' | 'power' | 'sameWire' }
+  | { how: 'notHere' }
+/** What the gun's own state says of a cause: how much likelier, by which kind of sign, and why. */
 export interface Hint {
   cause: string
   factor: number
   sign: Sign | null
-  because: string
+  because: Because
 }
 
 export interface Reckoned {

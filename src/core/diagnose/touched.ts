@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { HOUR_MS } from '@core/units/time.ts'
 
 /** What was touched last, as a hand says it: the question that narrows most. */
@@ -61,7 +62,7 @@ export const TOUCHED_MEANS: Record<Touched, readonly (readonly [factor: number, 
 
 export interface TouchingAct {
   kind: string
-  position: string | null
+  position: Position | null
   happenedMs: number
 }
 /** So long a change is the last change. */

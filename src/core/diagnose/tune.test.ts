@@ -82,7 +82,14 @@ describe('one minute on the equipment', () => {
     }
   })
   it('begins with what the gun itself speaks for', () => {
-    const hints = [{ cause: 'hubTight', factor: 40, sign: 'reading' as const, because: 'read hubDrag' }]
+    const hints = [
+      {
+        cause: 'hubTight',
+        factor: 40,
+        sign: 'reading' as const,
+        because: { how: 'read' as const, what: 'hubDrag' as const },
+      },
+    ]
     const [first] = minuteChecks(reckon(k, { symptom: 'stumbles', said: [] }, { hints }))
     expect(first?.key).toBe('spoolByHand')
   })

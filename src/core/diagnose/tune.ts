@@ -1,3 +1,4 @@
+import { type ReliedSymptom } from './relied.ts'
 import { marginals } from './belief.ts'
 import { minutesOf, type Check, type Sign } from './knowledge.ts'
 import { allMoves } from './moves.ts'
@@ -54,12 +55,13 @@ export interface NextTrial {
   because: 'speedFirst' | 'together' | 'notYet'
 }
 /** Wire speed sets current, voltage arc length: which way each goes for a sign. Guesses. */
-const WAY: Record<string, Partial<Record<Tuned, 'up' | 'down'>>> = {
+const WAY: Partial<Record<ReliedSymptom, Partial<Record<Tuned, 'up' | 'down'>>>> = {
   stubs: { volts: 'up', wireSpeed: 'down' },
   longArc: { volts: 'down', wireSpeed: 'up' },
   burnThrough: { wireSpeed: 'down' },
   burnback: { wireSpeed: 'up', stickOut: 'up' },
 }
+const WAY_OF: ReadonlyMap<string, Partial<Record<Tuned, 'up' | 'down'>>> = new Map(Object.entries(WAY))
 /** Over so much of a change of speed the voltage has to follow. A guess. */
 const TOGETHER = 0.1
 
@@ -72,7 +74,7 @@ export function nextTrial(
   symptom: string | null,
   has: readonly Tuned[] = TUNED,
 ): NextTrial | null {
-  const way = (name: Tuned) => WAY[symptom ?? '']?.[name] ?? null
+  const way = (name: Tuned) => WAY_OF.get(symptom ?? '')?.[name] ?? null
   const last = trials.findLastIndex((t) => t.name === 'wireSpeed' && t.saw === 'better')
   const speed = trials[last]
   const isFar = speed?.from != null && Math.abs(speed.to / speed.from - 1) >= TOGETHER

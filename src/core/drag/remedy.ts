@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import {
   brakeGuess,
   CLEARANCE_MM,
@@ -36,8 +37,8 @@ export type RemedyKey = (typeof REMEDIES)[number]
 
 interface Remedy {
   minutes: number
-  /** Position of the path it is done at. */
-  at: string
+  /** Kind it is done at. */
+  at: KindKey
   apply: (setup: DragSetup) => DragSetup | null
 }
 

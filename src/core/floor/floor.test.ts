@@ -92,7 +92,7 @@ const gun = (stationId: string, over: Partial<RankedInput> = {}): RankedInput =>
   ...over,
 })
 const want = (state: 'due' | 'wrong' | 'look' | 'notSeen', over: Partial<Due> = {}) => ({
-  position: 'tip',
+  position: 'tip' as const,
   state,
   act: 'change' as const,
   minutes: 2,

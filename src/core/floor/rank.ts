@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { HOUR_MS } from '@core/units/time.ts'
 import { type Due } from '@core/houserule/due.ts'
 import { workedMs, type Schedule } from '@core/clock/schedule.ts'
@@ -12,7 +13,7 @@ export interface RankedInput {
   /** Minutes to put right what does not fit, on the path or off it; 0 where nothing stops. */
   wrongMinutes: number
   wants: readonly {
-    position: string
+    position: Position
     state: PositionState
     act: 'change' | 'clean' | 'look' | null
     minutes: number

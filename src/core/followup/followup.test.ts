@@ -59,7 +59,11 @@ describe('what an act makes necessary', () => {
     expect(open(after({ kind: 'reading', isRaised: true }, { position: 'liner' }))).not.toContain('linerCheck')
   })
   it('every eighth cleaning of the nozzle asks for the diffuser, which brushing settles and a glance does not', () => {
-    const nozzle = (nozzleCleanings: number) => ({ kind: 'cleaned' as const, position: 'nozzle', nozzleCleanings })
+    const nozzle = (nozzleCleanings: number) => ({
+      kind: 'cleaned' as const,
+      position: 'nozzle' as const,
+      nozzleCleanings,
+    })
     expect(open(after(nozzle(7)))).toEqual([])
     expect(open(after(nozzle(8)))).toEqual(['deepClean'])
     expect(open(after(nozzle(8), nozzle(9)))).toEqual(['deepClean'])

@@ -1,3 +1,5 @@
+import { type QuestionCode, type SchoolOf } from '@core/houserule/schools.ts'
+import { type Position, type KindKey } from '@core/path/columns.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { DEEP_EVERY, isDeepDue } from '@core/cleaning/interval.ts'
 import { type FactKind } from '@core/ledger/event.ts'
@@ -10,8 +12,8 @@ import { FOLLOW_UPS, type FollowUp } from './keys.ts'
  *                └──run for `lapseWorkedH` and nobody said──> lapsed: it is not asked for any more
  */
 export interface FollowUpText {
-  /** Position of the path it hangs at. */
-  at: string
+  /** Kind it hangs at. */
+  at: KindKey
   /** What is to be done, as an order. */
   do: string
   /** What the tap says that settles it. */
@@ -109,13 +111,15 @@ export type TriggerKey =
   | 'otherPart'
   | 'knocked'
   | 'cleanedOften'
+/** It depends on the school that the shop holds. */
+type ByRule = { [C in QuestionCode]: { code: C; schools: readonly SchoolOf<C>[] } }[QuestionCode]
 export interface Trigger {
   follow: FollowUp
   /** What was done, in the past. */
   why: string
   lapseWorkedH: number
   /** Schools of a question under which it is asked; null: always. */
-  onlyBy: { code: string; schools: readonly string[] } | null
+  onlyBy: ByRule | null
   /** Robots only: their torch and its station belong together. */
   onlyCells: boolean
 }
@@ -154,7 +158,7 @@ export type PendingFollowUps = Partial<Record<FollowUp, Pending>>
 /** What a fact says to the follow-ups of its carrier: which it opens, which it settles. */
 export interface Happening {
   kind: FactKind
-  position: string | null
+  position: Position | null
   /** Another part than was on, both known. */
   isOtherPart: boolean
   isKnocked: boolean
@@ -208,7 +212,7 @@ export interface FollowUpAt {
   nowMs: number
   isCell: boolean
   /** The school that holds here for a question. */
-  schoolOf: (code: string) => string
+  schoolOf: (code: QuestionCode) => string
   /** Hours worked here since an instant. */
   workedHSince: (ms: number) => number
 }
@@ -216,6 +220,12 @@ export interface OpenFollowUp extends Pending {
   follow: FollowUp
   /** Asked for now; else it waits until the gun has run. */
   isAsked: boolean
+}
+
+/** Whether the shop holds a school that asks for it. */
+export function isHeld({ code, schools }: ByRule, schoolOf: FollowUpAt['schoolOf']): boolean {
+  const held = schoolOf(code)
+  return schools.some((s) => s === held)
 }
 
 /** What is still to be done at one place, of what its carriers left open. */
@@ -226,7 +236,7 @@ export function openFollowUps(pending: readonly PendingFollowUps[], at: FollowUp
       const p = one[follow]
       if (!p || at.nowMs - p.sinceMs > OLD_MS) continue
       const { lapseWorkedH, onlyBy, onlyCells } = TRIGGERS[p.by]
-      if ((onlyCells && !at.isCell) || (onlyBy && !onlyBy.schools.includes(at.schoolOf(onlyBy.code)))) continue
+      if ((onlyCells && !at.isCell) || (onlyBy && !isHeld(onlyBy, at.schoolOf))) continue
       const workedH = at.workedHSince(p.sinceMs)
       if (workedH > lapseWorkedH) continue
       const isAsked = FOLLOW_UP_TEXT[follow].when === 'now' || workedH >= AFTER_RUN_H

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { tipOutFor } from '@core/rightparts/facts.ts'
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { fitOf, partWords, tight, type GuideAt } from './guideat.ts'
@@ -12,9 +13,9 @@ interface Closing {
   /** Kind that is new; the others go back as they came off. */
   newKind: string | null
 }
-const part = ({ at, newKind }: Closing, kindKey: string, word: string) =>
+const part = ({ at, newKind }: Closing, kindKey: KindKey, word: string) =>
   newKind === kindKey ? partWords(at, kindKey, `New ${word}`) : `${word.charAt(0).toUpperCase()}${word.slice(1)}`
-const swapOf = ({ newKind }: Closing, kindKey: string) => (newKind === kindKey ? kindKey : null)
+const swapOf = ({ newKind }: Closing, kindKey: KindKey) => (newKind === kindKey ? kindKey : null)
 
 const CLOSERS: Partial<Record<Openable, (c: Closing) => Step>> = {
   nutOff: ({ at }) => {

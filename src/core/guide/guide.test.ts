@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { FEEDER, onShelf, RIGHT_STEEL, wireOf } from '@core/testing/sampleparts.ts'
 import { LINER_HOLDS, NOZZLE_STYLES, type FamilyFit, type Setup } from '@core/rightparts/facts.ts'
 import { UNTOLD_FAMILY } from '@core/rightparts/untold.ts'
-import { QUESTIONS } from '@core/houserule/schools.ts'
+import { questionByCode, rulingFor } from '@core/houserule/schools.ts'
 import { CHECKS } from '@core/diagnose/shipped/checks.ts'
 import { CAUTIONS, cautionWords, HAZARDS, MEETS } from './cautions.ts'
 import { DRAWING_KEYS, PANEL } from '@core/drawings/drawing.ts'
@@ -414,15 +414,15 @@ describe('how tight', () => {
 })
 
 describe('rules of the guides', () => {
-  it('know every school of the questions they answer, the usual one first', () => {
-    for (const { code, keys } of Object.values(RULE_OF)) {
-      const question = QUESTIONS.find((q) => q.code === code)
-      expect([...keys].sort(), code).toEqual(question?.schools.map((s) => s.key).sort())
-      expect(keys[0], code).toBe(question?.usual)
-    }
+  const choice = (option: string) => [{ code: 'D10' as const, scopeType: 'site' as const, scopeKey: '*', option }]
+  const rulesBy = (option: string) => guideRules((code) => rulingFor(code, {}, choice(option)).school.key)
+  it('go by what the shop chose, else by what is usual', () => {
+    expect(rulesBy('on')).toEqual({ ...USUAL_RULES, tipWhileFeeding: 'on' })
+    for (const [name, code] of Object.entries(RULE_OF))
+      expect(USUAL_RULES[name as keyof GuideRules], name).toBe(questionByCode.get(code)?.usual)
   })
   it('fall back to the usual where a choice is of another version', () =>
-    expect(guideRules((code) => (code === 'D10' ? 'sideways' : 'never')).tipWhileFeeding).toBe('off'))
+    expect(rulesBy('sideways')).toEqual(USUAL_RULES))
 })
 
 describe('drawings', () => {

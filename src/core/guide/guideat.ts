@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { feedSeconds, pathM } from './feed.ts'
 import { type FamilyFit, type Joint, type PartFacts, type Setup } from '@core/rightparts/facts.ts'
 import { type OpenAt } from './open.ts'
@@ -10,14 +11,14 @@ export interface GuideAt extends ShopWords {
   setup: Setup
   rules: GuideRules
   /** The right part of a kind from the shelf; null: the shop has none, or nobody knows. */
-  putOf: (kindKey: string) => PartFacts | null
+  putOf: (kindKey: KindKey) => PartFacts | null
 }
 
 /** As much of it as feeding goes by. */
 export type FedAt = Pick<GuideAt, 'setup' | 'rules'>
 
 export const fitOf = (at: Pick<GuideAt, 'setup'>): FamilyFit | null => at.setup.family?.fit ?? null
-export const hasOn = (at: GuideAt, kindKey: string) => at.setup.parts[kindKey] !== undefined
+export const hasOn = (at: GuideAt, kindKey: KindKey) => at.setup.parts[kindKey] !== undefined
 export const openAt = (at: GuideAt): OpenAt => ({
   fit: fitOf(at),
   rules: at.rules,
@@ -25,7 +26,7 @@ export const openAt = (at: GuideAt): OpenAt => ({
 })
 
 /** "Contact tip 1.0 (K-10)", or only the word where nobody knows which. */
-export function partWords(at: GuideAt, kindKey: string, word: string): string {
+export function partWords(at: GuideAt, kindKey: KindKey, word: string): string {
   const part = at.putOf(kindKey) ?? at.setup.parts[kindKey]
   return part ? `${part.name} (${part.code})` : word
 }

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { agentAt, antiSpatterSteps } from './antispatter.ts'
 import { fitOf, hasOn, openAt, type GuideAt } from './guideat.ts'
 import { closeSteps, plugStep } from './close.ts'
@@ -12,7 +13,7 @@ import { cylinderSteps, machineSteps } from './supplyguides.ts'
 interface GuideText {
   name: string
   /** Kind of part it is about, where it is about one; its minutes are learnt under it. */
-  kindKey: string | null
+  kindKey: KindKey | null
   /** What it wants at hand besides the part. */
   tools: (at: GuideAt) => string[]
 }

@@ -1,3 +1,5 @@
+import { type QuestionCode } from '@core/houserule/schools.ts'
+import { type KindKey } from '@core/path/columns.ts'
 import { type Tag } from '@core/changeover/tags.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { type Joint } from '@core/rightparts/facts.ts'
@@ -46,7 +48,7 @@ export interface Step {
   tie: Tag | null
   untie: Tag | null
   /** Kind that goes on here. */
-  swap: string | null
+  swap: KindKey | null
   /** The joint that is made here, and how tight. */
   joint: { at: Joint; words: string } | null
   drawing: DrawingKey | null
@@ -54,7 +56,7 @@ export interface Step {
   /** What follows from other acts and is done by this step. */
   settles: FollowUp | null
   /** Which questions decided how this step is. */
-  byRule: string | null
+  byRule: QuestionCode | null
 }
 type Draft = Pick<Step, 'key' | 'do' | 'minutes'> & Partial<Step>
 export const step = (phase: Step['phase'], power: Step['power'], draft: Draft): Step => ({
@@ -79,7 +81,7 @@ export const step = (phase: Step['phase'], power: Step['power'], draft: Draft): 
 
 /** What the shop says of its parts: minutes by kind, and sizes and lengths as they are written there. */
 export interface ShopWords {
-  minutesOf: (kindKey: string) => number
+  minutesOf: (kindKey: KindKey) => number
   sizeWord: (mm: number) => string
   lengthWord: (m: number) => string
   /** A short length, to be measured with a rule. */

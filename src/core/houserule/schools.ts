@@ -1,11 +1,12 @@
+import { type Position, type KindKey, kindOfPosition } from '@core/path/columns.ts'
 import { type LinerTerms } from '../liner/clauses.ts'
 
 /**
  * Where good practitioners differ: each question with its schools, their reasons, and what this program does until the shop
  * chooses. None is hard-coded: guides, gates and verdicts read the shop's choice by code.
  */
-export interface School {
-  key: string
+export interface School<K extends string = string> {
+  key: K
   name: string
   reason: string
 }
@@ -13,16 +14,18 @@ export interface Question {
   code: string
   ask: string
   /** Positions of the path where the answer matters: it is one tap away there. */
-  at: readonly string[]
+  at: readonly KindKey[]
   schools: readonly School[]
   /** The school that holds until the shop chooses, and why that one. */
   usual: string
   why: string
+  /** Nothing is reckoned by it: it is told where it matters, and kept as the shop's word. */
+  isToldOnly?: true
 }
 
-const s = (key: string, name: string, reason: string): School => ({ key, name, reason })
+const s = <const K extends string>(key: K, name: string, reason: string): School<K> => ({ key, name, reason })
 
-export const QUESTIONS: readonly Question[] = [
+const ALL = [
   {
     code: 'D01',
     ask: 'May compressed air be used on the cable?',
@@ -60,6 +63,7 @@ export const QUESTIONS: readonly Question[] = [
     ],
     usual: 'block',
     why: 'Curl on wood and slip at a firm pinch are the two edges of one window; wood needs no fingers. The mark is written down either way.',
+    isToldOnly: true,
   },
   {
     code: 'D03',
@@ -96,6 +100,7 @@ export const QUESTIONS: readonly Question[] = [
     ],
     usual: 'straight',
     why: 'One picture per feeder type; there is no rule for all.',
+    isToldOnly: true,
   },
   {
     code: 'D05',
@@ -339,6 +344,7 @@ export const QUESTIONS: readonly Question[] = [
     ],
     usual: 'bulk',
     why: 'A look-alike is a try-out, with its own lives.',
+    isToldOnly: true,
   },
   {
     code: 'D22',
@@ -351,6 +357,7 @@ export const QUESTIONS: readonly Question[] = [
     ],
     usual: 'byWire',
     why: 'Who sells one is not neutral.',
+    isToldOnly: true,
   },
   {
     code: 'D23',
@@ -390,6 +397,7 @@ export const QUESTIONS: readonly Question[] = [
     ],
     usual: 'forATime',
     why: 'A raised knob stands as a tag on the path until it is put back.',
+    isToldOnly: true,
   },
   {
     code: 'D26',
@@ -406,6 +414,7 @@ export const QUESTIONS: readonly Question[] = [
     ],
     usual: 'minute',
     why: 'Nobody is blamed before the tip was looked at.',
+    isToldOnly: true,
   },
   {
     code: 'D27',
@@ -417,6 +426,7 @@ export const QUESTIONS: readonly Question[] = [
     ],
     usual: 'process',
     why: 'It leaves the feed path: a question for the procedure.',
+    isToldOnly: true,
   },
   {
     code: 'D28',
@@ -428,6 +438,7 @@ export const QUESTIONS: readonly Question[] = [
     ],
     usual: 'slowWear',
     why: 'Its lives are counted by themselves.',
+    isToldOnly: true,
   },
   {
     code: 'D29',
@@ -468,6 +479,7 @@ export const QUESTIONS: readonly Question[] = [
     ],
     usual: 'wiper',
     why: 'In a dusty shop; its effect shows in the liners’ lives.',
+    isToldOnly: true,
   },
   {
     code: 'D32',
@@ -481,16 +493,24 @@ export const QUESTIONS: readonly Question[] = [
     ],
     usual: 'byTask',
     why: 'A booth is looked over by what can be done in it.',
+    isToldOnly: true,
   },
-]
+] as const satisfies readonly Question[]
+export type QuestionCode = (typeof ALL)[number]['code']
+/** Keys of the schools of a question. */
+export type SchoolOf<C extends QuestionCode> = Extract<(typeof ALL)[number], { code: C }>['schools'][number]['key']
+export const QUESTION_CODES = ALL.map((q) => q.code) as [QuestionCode, ...QuestionCode[]]
+/** A question that the program ships; its code is one of a known few. */
+export type Asked = Question & { code: QuestionCode }
+export const QUESTIONS: readonly Asked[] = ALL
 
-export const questionByCode = new Map(QUESTIONS.map((q) => [q.code, q]))
+export const questionByCode: ReadonlyMap<string, Asked> = new Map(QUESTIONS.map((q) => [q.code, q]))
 
 /** The narrower the scope the stronger: a family's rule holds over a feeder type's, that over a mode's, a class's, the site's. */
 export const SCOPES = ['site', 'class', 'mode', 'feeder', 'feederType', 'family'] as const
 export type ScopeType = (typeof SCOPES)[number]
 export interface Choice {
-  code: string
+  code: QuestionCode
   scopeType: ScopeType
   /** Whose: a family's or feeder type's id, "2" or "4" rolls, a mode, a class key; "*" for the site. */
   scopeKey: string
@@ -501,9 +521,9 @@ export interface Choice {
 /** What a gun is, as far as rules go by it. */
 export type RuledBy = Partial<Record<Exclude<ScopeType, 'site'>, string | null>>
 
-export interface Ruling<C extends Choice = Choice> {
+export interface Ruling<C extends Choice = Choice, Q extends QuestionCode = QuestionCode> {
   question: Question
-  school: School
+  school: School<SchoolOf<Q>>
   /** Null: nobody chose, the usual one holds. */
   choice: C | null
 }
@@ -513,7 +533,11 @@ export interface Ruling<C extends Choice = Choice> {
  * question (an older version's) is passed over.
  * @example rulingFor('D10', { family: 'fam_1' }, []) // the usual: off
  */
-export function rulingFor<C extends Choice>(code: string, gun: RuledBy, choices: readonly C[]): Ruling<C> {
+export function rulingFor<C extends Choice, Q extends QuestionCode>(
+  code: Q,
+  gun: RuledBy,
+  choices: readonly C[],
+): Ruling<C, Q> {
   const question = questionByCode.get(code)
   if (!question) throw new RangeError(`rulingFor: expected a code D01…D32, got ${code}`)
   const schoolOf = (key: string) => question.schools.find((x) => x.key === key)
@@ -521,9 +545,9 @@ export function rulingFor<C extends Choice>(code: string, gun: RuledBy, choices:
   const [narrowest] = choices
     .filter((c) => c.code === code && fits(c) && schoolOf(c.option))
     .sort((a, b) => SCOPES.indexOf(b.scopeType) - SCOPES.indexOf(a.scopeType))
-  const school = schoolOf(narrowest?.option ?? question.usual) as School
+  const school = schoolOf(narrowest?.option ?? question.usual) as School<SchoolOf<Q>>
   return { question, school, choice: narrowest ?? null }
 }
 
 /** Questions that bear on a part of the path. */
-export const questionsAt = (position: string) => QUESTIONS.filter((q) => q.at.includes(position))
+export const questionsAt = (position: Position) => QUESTIONS.filter((q) => q.at.includes(kindOfPosition(position)))

@@ -1,4 +1,4 @@
-import { type OutReason } from '@core/path/columns.ts'
+import { type OutReason, type KindKey } from '@core/path/columns.ts'
 import { kindFromWord } from '@core/path/kinds.ts'
 
 /**
@@ -10,7 +10,7 @@ import { kindFromWord } from '@core/path/kinds.ts'
 export const NOTE_VERBS = ['changed', 'cleaned', 'seen', 'unsaid'] as const
 export type NoteVerb = (typeof NOTE_VERBS)[number]
 export interface NoteAct {
-  kindKey: string
+  kindKey: KindKey
   verb: NoteVerb
   count: number
   reason: OutReason | null
@@ -23,7 +23,7 @@ export interface ReadNote {
   unread: string[]
 }
 interface Kind {
-  key: string
+  key: KindKey
   name: string
   synonyms: readonly string[]
 }
@@ -124,7 +124,7 @@ function lastSays(read: ReadNote, { said, reason }: { said: NoteVerb | null; rea
 /** Notes that ask the same question: "214 notes say tip: count them as tip changed?" */
 export interface NoteGroup {
   key: string
-  kindKey: string
+  kindKey: KindKey
   verb: NoteVerb
   notes: number
   parts: number

@@ -1,14 +1,15 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { readNote } from './notes.ts'
 
 /** What a line of a purchase list bought: a known part, a kind of part by its words, or wire. */
 export type Item =
-  | { kind: 'part'; partId: string; kindKey: string }
-  | { kind: 'partKind'; kindKey: string }
+  | { kind: 'part'; partId: string; kindKey: KindKey }
+  | { kind: 'partKind'; kindKey: KindKey }
   | { kind: 'wire'; wireId: string | null; spoolKg: number | null }
 export interface Known {
-  kinds: readonly { key: string; name: string; synonyms: readonly string[] }[]
-  parts: readonly { id: string; code: string; name: string; kindKey: string }[]
+  kinds: readonly { key: KindKey; name: string; synonyms: readonly string[] }[]
+  parts: readonly { id: string; code: string; name: string; kindKey: KindKey }[]
   wires: readonly { id: string; name: string; spoolKg: number }[]
 }
 

@@ -43,7 +43,7 @@ export interface FoldedLife {
   cleanings: number
 }
 export interface FoldedPosition {
-  position: Position
+  position: Position | typeof ALL_POSITIONS
   openLife: FoldedLife | null
   cleanedMs: number | null
   cleanings: number
@@ -110,7 +110,8 @@ export interface FoldedCalibration {
 
 export interface CarrierStory {
   lives: FoldedLife[]
-  positions: Map<Position, FoldedPosition>
+  /** `*`: what was said of the whole carrier. */
+  positions: Map<Position | typeof ALL_POSITIONS, FoldedPosition>
   mounts: FoldedMount[]
   spools: FoldedSpool[]
   settings: Map<SettingName, FoldedSetting>
@@ -158,7 +159,7 @@ export function foldCarrier(facts: readonly Standing[]): CarrierStory {
   return story
 }
 
-function positionOf(story: CarrierStory, position: Position): FoldedPosition {
+function positionOf(story: CarrierStory, position: Position | typeof ALL_POSITIONS): FoldedPosition {
   const known = story.positions.get(position)
   if (known) return known
   const made = { position, openLife: null, cleanedMs: null, cleanings: 0, seenMs: null, touchedMs: null }
@@ -471,7 +472,7 @@ function applyConfirmed(story: CarrierStory, at: Position | null, atMs: number):
 }
 
 /** Stands for "the whole carrier was looked at"; positions with no log of their own read it. */
-export const ALL_POSITIONS: Position = '*'
+export const ALL_POSITIONS = '*'
 
 function applyMounted(story: CarrierStory, standing: Standing, onId: CarrierId | null): void {
   const open = story.mounts.at(-1)

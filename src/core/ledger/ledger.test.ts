@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { type CarrierId, type EventId, type PartId, type StationId } from '@core/ids/id.ts'
@@ -28,7 +29,7 @@ const corrected = (n: number, of: number, replacement: Occurrence | null, logged
   loggedMs,
   body: { type: 'correction', correctsId: id(of), replacement },
 })
-const fitted = (position = 'tip', over: Partial<Extract<Fact, { kind: 'fitted' }>> = {}): Fact => ({
+const fitted = (position: Position = 'tip', over: Partial<Extract<Fact, { kind: 'fitted' }>> = {}): Fact => ({
   kind: 'fitted',
   carrierId: GUN,
   position,

@@ -1,3 +1,4 @@
+import { isKindKey, type KindKey } from '@core/path/columns.ts'
 import { LINER_CLAUSES, USUAL_TERMS, type LinerClause, type LinerTerms } from '@core/liner/clauses.ts'
 import { type School } from '@core/life/chooserule.ts'
 import { type Fact } from './event.ts'
@@ -21,7 +22,7 @@ const SCHOOLS: Record<string, School> = {
 /** "house rule: tip, cell: change at 9: look every 7 days", "house rule: tip, booth: change at 6.5 (least cost, from 210 lives)". */
 function readHouseRule(said: string): ShopChange | null {
   const [, kindKey, classKey, rest = ''] = /^house rule: ([\w#]+), ([\w*-]+)(.*)$/.exec(said) ?? []
-  if (!kindKey || !classKey) return null
+  if (!kindKey || !classKey || !isKindKey(kindKey)) return null
   const find = (pattern: RegExp) => numberOr(pattern.exec(rest)?.[1])
   const [, school, lives] = /\(([a-z ]+)(?:, from (\d+) lives)?\)$/.exec(rest) ?? []
   return {
@@ -69,7 +70,10 @@ function readSchool(said: string): ShopChange | null {
   }
 }
 
-type Reader = (found: string[]) => ShopChange
+/** Null: it speaks of what nobody knows here, and stays as it was said. */
+type Reader = (found: string[]) => ShopChange | null
+const ofKind = (word: string, say: (kindKey: KindKey) => ShopChange) => (isKindKey(word) ? say(word) : null)
+const isPlace = (word: string): word is KindKey | 'off' => word === 'off' || isKindKey(word)
 const number = (text: string | undefined) => Number(text)
 /** Every other sentence that was ever written, and what it meant. */
 const SENTENCES: readonly (readonly [pattern: RegExp, read: Reader])[] = [
@@ -77,7 +81,7 @@ const SENTENCES: readonly (readonly [pattern: RegExp, read: Reader])[] = [
   [/^area (.*) changed$/, ([, name = '']) => ({ of: 'area', name })],
   [/^place (.*) changed$/, ([, name = '']) => ({ of: 'place', name })],
   [/^rates of (.*)$/, ([, classKey = '']) => ({ of: 'rates', classKey })],
-  [/^part kind (.*)$/, ([, kindKey = '']) => ({ of: 'kind', kindKey })],
+  [/^part kind (.*)$/, ([, word = '']) => ofKind(word, (kindKey) => ({ of: 'kind', kindKey }))],
   [/^parts list: (\d+) lines$/, ([, n]) => ({ of: 'sheet', list: 'parts', lines: number(n) })],
   [/^purchase list: (\d+) lines$/, ([, n]) => ({ of: 'sheet', list: 'purchases', lines: number(n) })],
   [/^fit families: (\d+) lines$/, ([, n]) => ({ of: 'sheet', list: 'families', lines: number(n) })],
@@ -88,13 +92,20 @@ const SENTENCES: readonly (readonly [pattern: RegExp, read: Reader])[] = [
   [/^feeder (.*)$/, ([, name = '']) => ({ of: 'feederType', name })],
   [/^procedure (.*)$/, ([, name = '']) => ({ of: 'procedure', name })],
   [/^gun (.*)$/, ([, name = '']) => ({ of: 'gun', name })],
-  [/^kept as it is: (.*) at (.*)$/, ([, rule = '', at = '']) => ({ of: 'finding', rule, at, isKept: true })],
-  [/^counts again: (.*) at (.*)$/, ([, rule = '', at = '']) => ({ of: 'finding', rule, at, isKept: false })],
+  [
+    /^kept as it is: (.*) at (.*)$/,
+    ([, rule = '', at = '']) => (isPlace(at) ? { of: 'finding', rule, at, isKept: true } : null),
+  ],
+  [
+    /^counts again: (.*) at (.*)$/,
+    ([, rule = '', at = '']) => (isPlace(at) ? { of: 'finding', rule, at, isKept: false } : null),
+  ],
   [/^shelves counted: (\d+) parts?$/, ([, n]) => ({ of: 'counted', parts: number(n) })],
   [/^a delivery put on the shelf$/, () => ({ of: 'received' })],
   [
     /^tin of old (.*)s weighed: (\d+) g(, emptied)?$/,
-    ([, kindKey = '', grams, emptied]) => ({ of: 'tin', kindKey, grams: number(grams), isEmptied: Boolean(emptied) }),
+    ([, word = '', grams, emptied]) =>
+      ofKind(word, (kindKey) => ({ of: 'tin', kindKey, grams: number(grams), isEmptied: Boolean(emptied) })),
   ],
   [
     /^(no )?own words in the guide (.*), (.*)$/,
@@ -104,10 +115,14 @@ const SENTENCES: readonly (readonly [pattern: RegExp, read: Reader])[] = [
     /^(own|shipped) words for the caution: (.*)$/,
     ([, whose, hazard = '']) => ({ of: 'cautionWords', hazard, isOwn: whose === 'own' }),
   ],
-  [/^word on (.*) taken back$/, ([, kindKey = '']) => ({ of: 'word', kindKey, usual: null, early: null })],
+  [
+    /^word on (.*) taken back$/,
+    ([, word = '']) => ofKind(word, (kindKey) => ({ of: 'word', kindKey, usual: null, early: null })),
+  ],
   [
     /^word on (.*): usual ([\d.]+), early ([\d.]+)$/,
-    ([, kindKey = '', usual, early]) => ({ of: 'word', kindKey, usual: number(usual), early: number(early) }),
+    ([, word = '', usual, early]) =>
+      ofKind(word, (kindKey) => ({ of: 'word', kindKey, usual: number(usual), early: number(early) })),
   ],
   [
     /^try-out: (.*) \((.*) or (.*), (\d+) places\)$/,
@@ -133,7 +148,7 @@ export function readOldSentence(said: string): ShopChange {
   if (rule) return rule
   for (const [pattern, read] of SENTENCES) {
     const found = pattern.exec(said)
-    if (found) return read([...found])
+    if (found) return read([...found]) ?? { of: 'other', said }
   }
   return { of: 'other', said }
 }

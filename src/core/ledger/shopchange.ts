@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { type LinerTerms } from '@core/liner/clauses.ts'
 import { type School } from '@core/life/chooserule.ts'
 
@@ -8,7 +9,7 @@ import { type School } from '@core/life/chooserule.ts'
 export type ShopChange =
   | {
       of: 'houseRule'
-      kindKey: string
+      kindKey: KindKey
       /** `*`: every class of place. */
       classKey: string
       changeAt: number | null
@@ -30,18 +31,18 @@ export type ShopChange =
       terms: LinerTerms | null
     }
   /** The lead's word on how long a kind lasts; without numbers it was taken back. */
-  | { of: 'word'; kindKey: string; usual: number | null; early: number | null }
+  | { of: 'word'; kindKey: KindKey; usual: number | null; early: number | null }
   | { of: 'tryout'; question: string; nameA: string; nameB: string; places: number }
   | { of: 'tryoutEnd'; isConfirmed: boolean }
   | { of: 'site'; name: string; zone: string }
   | Named
   | { of: 'rates'; classKey: string }
-  | { of: 'kind'; kindKey: string }
+  | { of: 'kind'; kindKey: KindKey }
   | { of: 'shifts'; count: number }
-  | { of: 'finding'; rule: string; at: string; isKept: boolean }
+  | { of: 'finding'; rule: string; at: KindKey | 'off'; isKept: boolean }
   | { of: 'counted'; parts: number }
   | { of: 'received' }
-  | { of: 'tin'; kindKey: string; grams: number; isEmptied: boolean }
+  | { of: 'tin'; kindKey: KindKey; grams: number; isEmptied: boolean }
   | { of: 'guideWords'; guide: string; step: string; isOwn: boolean }
   | { of: 'cautionWords'; hazard: string; isOwn: boolean }
   | { of: 'knowledge'; isShipped: boolean }

@@ -1,4 +1,4 @@
-import { type LifeUnit } from '@core/path/columns.ts'
+import { type LifeUnit, type KindKey } from '@core/path/columns.ts'
 import { Z_80 } from '@core/stats/normal.ts'
 import { type Prior } from './thinned.ts'
 
@@ -24,7 +24,7 @@ const TOLD_SPREAD = 1.5
 const SHAPE_SPREAD = 1.6
 
 /** Trade guess as a prior; null where there is none for the kind in that unit. */
-export function tradePrior(kindKey: string, unit: string): Prior | null {
+export function tradePrior(kindKey: KindKey, unit: string): Prior | null {
   const guess = TRADE_LIVES[kindKey]
   if (!guess || guess.unit !== unit) return null
   return priorFrom(guess.usual, guess.shape, TRADE_SPREAD)

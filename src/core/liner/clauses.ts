@@ -1,4 +1,4 @@
-import { FRICTION_LOOK } from '../reading/target.ts'
+import { FRICTION_LOOK } from '../reading/specs.ts'
 
 /** When a liner is changed: any one clause that is switched on and holds is enough. Its length of wire alone only asks for a look. */
 export const LINER_CLAUSES = ['kink', 'pull', 'tips', 'straighten', 'tension', 'length'] as const

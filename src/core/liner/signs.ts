@@ -1,3 +1,6 @@
+import { READING } from '../reading/specs.ts'
+import { actKey } from '../diagnose/moves.ts'
+import { type ReliedAnswer, type ReliedCause, type ReliedCheck } from '../diagnose/relied.ts'
 import { CAUSES } from '../diagnose/shipped/causes.ts'
 import type { Said } from '../diagnose/session.ts'
 import type { Closing } from '../ledger/event.ts'
@@ -34,18 +37,19 @@ export const isNoEvidence = (e: LinerEvidence): boolean =>
 const OF_LINER: ReadonlySet<string> = new Set(
   CAUSES.filter((c) => c.fix.act === 'changed' && c.fix.position === 'liner').map((c) => c.key),
 )
-const NEW_TIP = 'changed tip'
+const NEW_TIP = actKey('changed', 'tip')
+const KINKED: ReliedCause = 'linerKinked'
 
 /** What one stop says of the liner in it; nothing where it was surely something else and that brought it back. */
 export function stopSigns(stop: Pick<StopTold, 'said' | 'cause' | 'isCertain' | 'closing'>) {
   const { said, cause, isCertain, closing } = stop
   const isLiner = cause !== null && OF_LINER.has(cause)
   if (cause !== null && isCertain && closing === 'good' && !isLiner) return null
-  const answered = (key: string, outcome: string) =>
+  const answered = <C extends ReliedCheck>(key: C, outcome: ReliedAnswer<C>) =>
     said.some((s) => s.type === 'check' && s.key === key && s.outcome === outcome)
   const swapped = said.filter((s) => s.type === 'fix' && s.key === NEW_TIP).length
   return {
-    isKinked: cause === 'linerKinked' && isCertain,
+    isKinked: cause === KINKED && isCertain,
     isStraightCured: answered('straighten', 'smooth'),
     tips: swapped + (answered('tipSwap', 'well') ? 1 : 0),
     hasPassed: answered('block', 'well') && answered('spoolByHand', 'well'),
@@ -137,7 +141,8 @@ export interface LinerVerdict {
 }
 /** Half of the way to the ratio is a weak sign. */
 const WEAK_PULL = 0.5
-const OF_FEEDING: ReadonlySet<string> = new Set(['tension', 'slip', 'motorAmps', 'pull'])
+/** Readings of how hard the wire goes through: of the drive, and the pull itself. */
+const isOfFeeding = ({ what }: Alarm) => READING[what].isOfGun || what === 'pull'
 
 /**
  * What the rule says of the liner on a gun: changed when any clause that is on holds; looked at when its length of wire is used up and nothing
@@ -154,7 +159,7 @@ export function judgeLiner(
     throw new RangeError(`judgeLiner: expected a ratio > 1 and tips ≥ 1, got ${terms.pullRatio} and ${terms.tips}`)
   const { pull } = evidence
   const ratio = pull ? pull.value / pull.baseline : null
-  const feeding = alarms.filter((a) => OF_FEEDING.has(a.what))
+  const feeding = alarms.filter(isOfFeeding)
   const creeping = feeding.find((a) => a.what === 'tension' && doesCreep(a))
   const weak = weakOf(evidence, feeding, { ratio, terms })
   const isLengthUsed = usedFraction !== null && usedFraction >= 1

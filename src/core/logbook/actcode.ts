@@ -1,4 +1,4 @@
-import { type Column } from '@core/path/columns.ts'
+import { type Column, type KindKey, type Position } from '@core/path/columns.ts'
 
 /**
  * Act codes: what a printed code says, and what a scan of it means. A code is a path, "…/go/B7/tip-changed": a phone's own
@@ -12,12 +12,12 @@ export type CodeAct = 'changed' | 'cleaned' | 'newSpool' | 'down' | 'running' | 
 export interface CodedAct {
   slug: string
   act: CodeAct
-  position: string | null
+  position: Position | null
   /** On the card, under the code. */
   label: string
 }
 interface Kind {
-  key: string
+  key: KindKey
   name: string
   column: Column
   canClean: boolean

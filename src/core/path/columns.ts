@@ -38,15 +38,40 @@ export const OUT_REASONS = [
 ] as const
 export type OutReason = (typeof OUT_REASONS)[number]
 
+/** The kinds of parts of a wire path, in path order; a shop starts with all of them and adds none. */
+export const KIND_KEYS = [
+  ...(['hub', 'inlet', 'rolls', 'outlet', 'orings', 'liner', 'neck', 'jump'] as const),
+  ...(['diffuser', 'clampring', 'tip', 'nozzle', 'insulator', 'gas'] as const),
+] as const
+export type KindKey = (typeof KIND_KEYS)[number]
+const KINDS: ReadonlySet<string> = new Set(KIND_KEYS)
+export const isKindKey = (text: string): text is KindKey => KINDS.has(text)
+
+/** Where a cause lies: a column of the path or a kind in it, or off the wire. */
+export const CAUSE_PLACES = [...new Set([...COLUMNS, ...KIND_KEYS, 'off' as const])] as const
+/** Where a stop began, as a hand names it: a column of the path, or off the wire. */
+export const PATH_PLACES = [...COLUMNS, 'off'] as const
+export type PathPlace = (typeof PATH_PLACES)[number]
+export type CausePlace = Column | KindKey | 'off'
+
+/** Wires that share a nozzle are told apart by a lane; the first has none in its name. */
+export const LANES = ['#2', '#3', '#4', '#5', '#6', '#7', '#8', '#9'] as const
+export type Lane = (typeof LANES)[number]
 /** A position is a kind, or a kind and a lane where two wires share a nozzle: `tip`, `tip#2`. */
-export type Position = string
-export function kindOfPosition(position: Position): string {
-  const lane = position.indexOf('#')
-  return lane < 0 ? position : position.slice(0, lane)
+export type Position = KindKey | `${KindKey}${Lane}`
+
+/** The kind that sits at a position, and which lane of it: `tip#2` is the tip of lane 2. */
+export function laneOfPosition(position: Position): { kind: KindKey; lane: number } {
+  const [kind, lane] = position.split('#') as [KindKey, string | undefined]
+  return { kind, lane: lane === undefined ? 1 : Number(lane) }
 }
+export const kindOfPosition = (position: Position): KindKey => laneOfPosition(position).kind
+
+const POSITIONS: ReadonlySet<string> = new Set(KIND_KEYS.flatMap((k) => [k, ...LANES.map((lane) => k + lane)]))
+export const isPosition = (text: string): text is Position => POSITIONS.has(text)
 
 /** Parts told apart one by one: taken out good and put back it is the same life, over several stretches. The others are not. */
-const WITH_IDENTITY: ReadonlySet<string> = new Set(['liner', 'jump', 'neck', 'rolls', 'reamer', 'outlet', 'inlet'])
+const WITH_IDENTITY: ReadonlySet<KindKey> = new Set(['liner', 'jump', 'neck', 'rolls', 'outlet', 'inlet'])
 export const hasIdentity = (position: Position): boolean => WITH_IDENTITY.has(kindOfPosition(position))
 /** Taken out for these it can go back on. */
 export const isOutGood = (reason: OutReason): boolean => reason === 'toTry' || reason === 'due' || reason === 'notSaid'

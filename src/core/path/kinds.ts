@@ -1,8 +1,18 @@
-import { type CarrierType, type Column, type LifeUnit, type OutReason, type PartClass } from './columns.ts'
+import {
+  type CarrierType,
+  type Column,
+  type KindKey,
+  type LifeUnit,
+  type OutReason,
+  type PartClass,
+  isKindKey,
+  type CausePlace,
+  type PathPlace,
+} from './columns.ts'
 
 /** What a shop starts with for one kind of part; every number is a guess until the shop says otherwise. */
 export interface KindDefault {
-  key: string
+  key: KindKey
   name: string
   column: Column
   rides: CarrierType
@@ -223,9 +233,13 @@ export const KIND_DEFAULTS: readonly KindDefault[] = [
   },
 ]
 
+const COLUMN_OF = new Map<CausePlace, PathPlace>(KIND_DEFAULTS.map((k) => [k.key, k.column]))
+/** The column of the path where a cause lies; off the wire stands by itself. @example columnOf('orings') // 'pin' */
+export const columnOf = (place: CausePlace): PathPlace => COLUMN_OF.get(place) ?? (isKindKey(place) ? 'off' : place)
+
 const OPTIONAL = new Set(KIND_DEFAULTS.filter((k) => k.isOptional).map((k) => k.key))
 /** Kinds that a new gun does not have until somebody says so. */
-export const isOptionalKind = (key: string) => OPTIONAL.has(key)
+export const isOptionalKind = (key: KindKey) => OPTIONAL.has(key)
 
 const norm = (text: string) =>
   text

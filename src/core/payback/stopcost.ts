@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 /** What a class of places costs by the hour, and what a piece costs that is scrapped; 0: nobody said. */
 export interface StopRates {
   stopMinorPerHour: number
@@ -5,7 +6,7 @@ export interface StopRates {
   scrapMinorPerPiece: number
 }
 export interface UsedPart {
-  kindKey: string
+  kindKey: KindKey
   n: number
   /** Null: no price stands beside it. */
   priceMinor: number | null

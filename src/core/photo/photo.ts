@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 /** What a photo may be of, as a type and the key of the one. */
 export const PHOTO_TYPES = ['position', 'spool', 'part', 'event', 'guide'] as const
 export type PhotoType = (typeof PHOTO_TYPES)[number]
@@ -7,7 +8,7 @@ export interface PhotoOf {
 }
 
 /** A position's key: the place and the position on it. @example positionKey('stn_1', 'tip') // 'stn_1 tip' */
-export const positionKey = (stationId: string, position: string) => `${stationId} ${position}`
+export const positionKey = (stationId: string, position: Position) => `${stationId} ${position}`
 /** The place a photo's key speaks of; null where it speaks of none. */
 export const placeOfKey = (of: PhotoOf): string | null =>
   of.type === 'position' ? (of.key.split(' ')[0] ?? null) : null

@@ -1,8 +1,8 @@
+import { type Position, type KindKey } from '@core/path/columns.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { watchSeries, type Creep, type SeriesPoint } from '@core/trend/series.ts'
 import { type How, type ReadingKey, type ReadingVerdict } from './keys.ts'
 import { READING } from './specs.ts'
-import { AMPS_LOOK, FRICTION_LOOK, KNOB_RISE } from './target.ts'
 
 /** A reading as kept, with the usage of its chain at that moment. */
 export interface KeptReading {
@@ -22,9 +22,9 @@ export interface KeptReading {
 }
 
 /** When another part went on at a position, on the gun or its feeder. */
-export type FittedAt = (position: string) => readonly number[]
+export type FittedAt = (position: Position) => readonly number[]
 /** When a position was last changed, cleaned or looked at. */
-export type TouchedAt = (position: string) => number | null
+export type TouchedAt = (position: Position) => number | null
 
 export interface Series {
   what: ReadingKey
@@ -61,10 +61,9 @@ export function seriesOf(readings: readonly KeptReading[], what: ReadingKey, fit
 
 /** Where no window was told: so much over its own beginning. */
 function limitBy(what: ReadingKey, baseline: number | null): number | null {
-  if (baseline === null) return null
-  if (what === 'tension') return baseline + KNOB_RISE
-  if (what === 'pull') return baseline * FRICTION_LOOK
-  return what === 'motorAmps' ? baseline * AMPS_LOOK : null
+  const over = READING[what].limitOver
+  if (baseline === null || over === null) return null
+  return 'add' in over ? baseline + over.add : baseline * over.times
 }
 
 /** Points of a series against kg of wire; by day where no clock tells kg. */
@@ -89,7 +88,7 @@ export function watch(series: Series): Creep {
 export interface Alarm {
   what: ReadingKey
   /** Position of the path it shows at. */
-  at: string
+  at: KindKey
   is: 'act' | 'look' | 'creeps' | 'over' | 'jumped'
   sinceMs: number
 }

@@ -1,4 +1,6 @@
+import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
+import { type KindKey } from '@core/path/columns.ts'
 import { type How, type ReadingKey, type ReadingUnit, type ReadingVerdict } from './keys.ts'
 
 /** A look or a feel told apart in words: what is seen, and what it means. */
@@ -22,8 +24,8 @@ export interface Method {
 }
 export interface ReadingSpec {
   name: string
-  /** Position of the path it is read at. */
-  at: string
+  /** Kind of the path it is read at. */
+  at: KindKey
   unit: ReadingUnit | null
   /** Beyond this it is no reading but a slip. */
   physics: readonly [from: number, to: number]
@@ -38,9 +40,17 @@ export interface ReadingSpec {
   /** Adjustable: stored as found and as left. */
   isSet: boolean
   /** Positions where another part on starts the series anew. */
-  resetBy: readonly string[]
+  resetBy: readonly KindKey[]
+  /** Taken at the drive, but the gun's: what raises it lies in its liner, and goes with it. */
+  isOfGun: boolean
+  /** It lies before tip and nozzle, and does not depend on what anybody logs. */
+  isUpstream: boolean
+  /** Over its own beginning by so much, in its unit or as a factor, it is at its limit where no window tells one. */
+  limitOver: { add: number } | { times: number } | null
+  /** Right and wrong beside what is read. */
+  drawing: DrawingKey | null
   /** Where on the path creeping points to, and what it asks for. */
-  creepAt: string | null
+  creepAt: KindKey | null
   asksFor: string
   methods: readonly Method[]
 }
@@ -73,10 +83,19 @@ const spec = (of: Partial<ReadingSpec> & Pick<ReadingSpec, 'name' | 'at' | 'meth
   sd: 0,
   isSet: false,
   resetBy: [],
+  isOfGun: false,
+  isUpstream: false,
+  limitOver: null,
+  drawing: null,
   creepAt: null,
   asksFor: '',
   ...of,
 })
+/** The knob may rise by so much over its baseline, in marks. */
+export const KNOB_RISE = 1
+/** Friction over that of the new liner from which it is worth a look, and the motor's current over how it began. */
+export const FRICTION_LOOK = 1.5
+export const AMPS_LOOK = 1.25
 const KGF = 1 / 9.80665
 const LBF = 1 / 4.4482216
 const COMMA = [0.1, 0.01]
@@ -122,6 +141,7 @@ const TENSION_METHODS: readonly Method[] = [
 export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   hubDrag: spec({
     name: 'hub drag',
+    isUpstream: true,
     at: 'hub',
     unit: 'N',
     physics: [0.1, 80],
@@ -170,6 +190,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   conduitPull: spec({
     name: 'friction in the conduit',
+    isUpstream: true,
     at: 'hub',
     unit: 'friction',
     physics: [0, 2],
@@ -192,6 +213,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   wiper: spec({
     name: 'wiper',
+    isUpstream: true,
     at: 'inlet',
     methods: [
       method({
@@ -208,6 +230,9 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   tension: spec({
     name: 'drive tension',
+    limitOver: { add: KNOB_RISE },
+    isUpstream: true,
+    isOfGun: true,
     at: 'rolls',
     unit: 'mark',
     physics: [0, 20],
@@ -223,6 +248,8 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   slip: spec({
     name: 'slip at the rolls',
+    isUpstream: true,
+    isOfGun: true,
     at: 'rolls',
     unit: 'share',
     physics: [-0.02, 0.9],
@@ -246,6 +273,9 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   motorAmps: spec({
     name: 'feed motor current',
+    limitOver: { times: AMPS_LOOK },
+    isUpstream: true,
+    isOfGun: true,
     at: 'rolls',
     unit: 'amps',
     physics: [0.05, 30],
@@ -269,6 +299,8 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   gap: spec({
     name: 'rolls to outlet guide',
+    drawing: 'outletMouth',
+    isUpstream: true,
     at: 'outlet',
     unit: 'mm',
     physics: [0, 40],
@@ -307,6 +339,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   pinHome: spec({
     name: 'pin',
+    drawing: 'pinHome',
     at: 'orings',
     unit: 'mm',
     physics: [-1, 60],
@@ -345,6 +378,8 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   layout: spec({
     name: 'how the cable lies',
+    drawing: 'cableStraight',
+    isUpstream: true,
     at: 'liner',
     unit: 'coils',
     physics: [0, 12],
@@ -367,6 +402,8 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   pull: spec({
     name: 'friction from pulls',
+    limitOver: { times: FRICTION_LOOK },
+    isUpstream: true,
     at: 'liner',
     unit: 'friction',
     physics: [0.01, 1.2],
@@ -416,6 +453,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   holes: spec({
     name: 'gas holes open',
+    drawing: 'holes',
     at: 'diffuser',
     unit: 'share',
     worse: 'down',
@@ -441,6 +479,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   insulator: spec({
     name: 'insulator',
+    drawing: 'insulatorWay',
     at: 'insulator',
     methods: [
       method({
@@ -472,6 +511,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   bore: spec({
     name: 'tip bore',
+    drawing: 'bore',
     at: 'tip',
     unit: 'share',
     physics: [0, 1.5],
@@ -545,6 +585,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   stickOut: spec({
     name: 'wire out of the tip',
+    drawing: 'wireEnd',
     at: 'tip',
     unit: 'mm',
     physics: [0, 80],
@@ -637,6 +678,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   nozzleOpen: spec({
     name: 'nozzle open',
+    drawing: 'nozzleOpening',
     at: 'nozzle',
     unit: 'share',
     usual: [0.3, 1],
@@ -699,6 +741,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   clamp: spec({
     name: 'work clamp',
+    drawing: 'clamp',
     at: 'gas',
     methods: [
       method({

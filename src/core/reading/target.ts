@@ -1,6 +1,7 @@
 import { CONDUIT_FRICTION, GAP_MM, GAP_TO_ROLLS_MM } from '@core/drag/guess.ts'
 import { tipOutFor, type Setup } from '@core/rightparts/facts.ts'
 import { type ReadingKey } from './keys.ts'
+import { AMPS_LOOK, FRICTION_LOOK, KNOB_RISE } from './specs.ts'
 
 /** Where a reading should lie. `act`: beyond this it is put right now; between the two it is worth another look. */
 export interface Target {
@@ -28,62 +29,50 @@ export const OVAL_LIMIT = 0.075
 /** Share of the nozzle's opening below which it is cleaned, and below which gas is lost. Guesses. */
 export const OPEN_LOOK = 0.75
 export const OPEN_ACT = 0.5
-/** The knob may rise by so much over its baseline, in marks. */
-export const KNOB_RISE = 1
-/** Friction over that of the new liner from which it is worth a look, and the motor's current over how it began. */
-export const FRICTION_LOOK = 1.5
-export const AMPS_LOOK = 1.25
 /** Off the nozzle’s middle by more than this of its own diameter a tip sits crooked: a guess. */
 export const CROOKED = 0.12
 const FRICTION_ACT = 1.9
 const SPAN_ACT_MM = 2
 
-/** Windows that go by nothing of the set-up. */
-const PLAIN: Partial<Record<ReadingKey, Target>> = {
-  conduitPull: upTo(CONDUIT_FRICTION.high, CONDUIT_FRICTION.high * 1.5),
-  pinHome: upTo(0.5, 2),
-  arcCone: upTo(1, 2),
-  centring: upTo(CROOKED, 2.5 * CROOKED),
-}
+type Targeting = (facts: TargetFacts) => Target | null
+const overBaseline =
+  (look: number, act: number): Targeting =>
+  ({ baseline }) =>
+    baseline === null ? null : upTo(baseline * look, baseline * act, 'baseline')
+/** Told apart in words only: its grades say what is good. */
+const byGrade: Targeting = () => null
 
-/** Window of a reading by the set-up; null where nothing tells one. Every number that is not the shop's own is a guess. */
-export function targetFor(what: ReadingKey, facts: TargetFacts): Target | null {
-  const { setup, baseline } = facts
-  switch (what) {
-    case 'tension':
-      return tensionTarget(facts)
-    case 'hubDrag':
-      return { from: 1.5, to: 8.5, actBelow: null, actAbove: 15, by: 'guess' }
-    case 'hubCoast':
-      return { from: 5, to: 90, actBelow: null, actAbove: 180, by: 'guess' }
-    case 'slip':
-      return upTo(0.05, 0.15)
-    case 'motorAmps':
-      return baseline === null ? null : upTo(baseline * AMPS_LOOK, baseline * 1.6, 'baseline')
-    case 'gap':
-      return facts.runsToRolls
-        ? { ...upTo(GAP_TO_ROLLS_MM.high, 4), from: 0.5, actBelow: 0.2 }
-        : { ...upTo(GAP_MM.high, 15), from: 3, actBelow: 1 }
-    case 'layout':
-      return upTo(0, 1)
-    case 'pull':
-      return baseline === null ? null : upTo(baseline * FRICTION_LOOK, baseline * FRICTION_ACT, 'baseline')
-    case 'holes':
-      return { ...none, from: 0.99, actBelow: 0.5, by: 'guess' }
-    case 'bore':
-      return upTo(OVAL_LIMIT, OVAL_LIMIT, 'rule')
-    case 'nozzleOpen':
-      return { ...none, from: OPEN_LOOK, actBelow: OPEN_ACT, by: 'guess' }
-    case 'gasFlow':
-      return { from: 12, to: 20, actBelow: 8, actAbove: 26, by: 'guess' }
-    case 'recess':
-      return spanTarget(tipOutFor(setup), setup.wire?.fit?.tipOutMm ? 'wire' : 'rule')
-    case 'stickOut':
-      return spanTarget(setup.procedure?.stickOutMm ?? null, 'procedure')
-    default:
-      return PLAIN[what] ?? null
-  }
+/** Where each reading should lie. Every number that is not the shop's own is a guess. */
+const TARGETS: Readonly<Record<ReadingKey, Targeting>> = {
+  hubDrag: () => ({ from: 1.5, to: 8.5, actBelow: null, actAbove: 15, by: 'guess' }),
+  hubCoast: () => ({ from: 5, to: 90, actBelow: null, actAbove: 180, by: 'guess' }),
+  conduitPull: () => upTo(CONDUIT_FRICTION.high, CONDUIT_FRICTION.high * 1.5),
+  wiper: byGrade,
+  tension: tensionTarget,
+  slip: () => upTo(0.05, 0.15),
+  motorAmps: overBaseline(AMPS_LOOK, 1.6),
+  gap: ({ runsToRolls }) =>
+    runsToRolls
+      ? { ...upTo(GAP_TO_ROLLS_MM.high, 4), from: 0.5, actBelow: 0.2 }
+      : { ...upTo(GAP_MM.high, 15), from: 3, actBelow: 1 },
+  pinHome: () => upTo(0.5, 2),
+  orings: byGrade,
+  layout: () => upTo(0, 1),
+  pull: overBaseline(FRICTION_LOOK, FRICTION_ACT),
+  holes: () => ({ ...none, from: 0.99, actBelow: 0.5, by: 'guess' }),
+  insulator: byGrade,
+  continuity: byGrade,
+  bore: () => upTo(OVAL_LIMIT, OVAL_LIMIT, 'rule'),
+  recess: ({ setup }) => spanTarget(tipOutFor(setup), setup.wire?.fit?.tipOutMm ? 'wire' : 'rule'),
+  stickOut: ({ setup }) => spanTarget(setup.procedure?.stickOutMm ?? null, 'procedure'),
+  arcCone: () => upTo(1, 2),
+  centring: () => upTo(CROOKED, 2.5 * CROOKED),
+  nozzleOpen: () => ({ ...none, from: OPEN_LOOK, actBelow: OPEN_ACT, by: 'guess' }),
+  gasFlow: () => ({ from: 12, to: 20, actBelow: 8, actAbove: 26, by: 'guess' }),
+  clamp: byGrade,
 }
+/** Window of a reading by the set-up; null where nothing tells one. */
+export const targetFor = (what: ReadingKey, facts: TargetFacts): Target | null => TARGETS[what](facts)
 
 function tensionTarget({ window, baseline }: TargetFacts): Target | null {
   if (window && window.lowMark < window.highMark)
@@ -97,5 +86,6 @@ function tensionTarget({ window, baseline }: TargetFacts): Target | null {
   return baseline === null ? null : upTo(baseline + KNOB_RISE, baseline + 2 * KNOB_RISE, 'baseline')
 }
 
-const spanTarget = (span: readonly [number, number] | null, by: Target['by']): Target | null =>
-  span && { from: span[0], to: span[1], actBelow: span[0] - SPAN_ACT_MM, actAbove: span[1] + SPAN_ACT_MM, by }
+function spanTarget(span: readonly [number, number] | null, by: Target['by']): Target | null {
+  return span && { from: span[0], to: span[1], actBelow: span[0] - SPAN_ACT_MM, actAbove: span[1] + SPAN_ACT_MM, by }
+}

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { describe, expect, it } from 'vitest'
 import {
   FEEDER,
@@ -30,7 +31,7 @@ const procedure = (said: Partial<typeof NO_PROCEDURE>): Setup => ({
   ...RIGHT_STEEL,
   procedure: { ...NO_PROCEDURE, ...said },
 })
-const withFit = (kindKey: string, code: string, fit: Parameters<typeof partOf>[2]): Setup => ({
+const withFit = (kindKey: KindKey, code: string, fit: Parameters<typeof partOf>[2]): Setup => ({
   ...RIGHT_STEEL,
   parts: { ...RIGHT_STEEL.parts, [kindKey]: partOf(kindKey, code, fit) },
 })

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { alloyOf, grooveFor, isSoft, type PartFacts, type Setup, type WireFacts } from './facts.ts'
 import { jobRules } from './chooser.ts'
 import { isWorseFinding, type Finding, type RuleKey } from './finding.ts'
@@ -101,7 +102,7 @@ export function withPart(setup: Setup, part: PartFacts): Setup {
 const FRONT_KINDS = new Set(['neck', 'diffuser', 'clampring', 'insulator', 'nozzle'])
 
 /** Findings at one position as the gun stands. */
-export const findingsAt = (setup: Setup, kindKey: string) => check(setup).filter((f) => f.at === kindKey)
+export const findingsAt = (setup: Setup, kindKey: KindKey) => check(setup).filter((f) => f.at === kindKey)
 
 /** Findings at the part's own position if it were on; only rules that speak of that kind are asked. */
 export function findingsWith(setup: Setup, part: PartFacts): Finding[] {
@@ -122,7 +123,7 @@ export function findingsWith(setup: Setup, part: PartFacts): Finding[] {
  * What to put on: of the shop's parts of that kind the one with which nothing is found there; on the shelf first, then of the
  * gun's own family, then told in more detail, then the shortest liner, then the cheaper, then by code. Null when the shop has none that fits.
  */
-export function rightPart(setup: Setup, kindKey: string, parts: readonly Stocked[]): Stocked | null {
+export function rightPart(setup: Setup, kindKey: KindKey, parts: readonly Stocked[]): Stocked | null {
   const rank = (p: Stocked) => [
     p.onHand === 0 ? 1 : 0,
     p.familyId === setup.family?.id ? 0 : 1,
@@ -141,7 +142,7 @@ export function rightPart(setup: Setup, kindKey: string, parts: readonly Stocked
 
 /** A shop's parts by kind, sorted out once per list: a floor asks for dozens of guns. */
 const byKind = new WeakMap<readonly Stocked[], Map<string, Stocked[]>>()
-function ofKind(parts: readonly Stocked[], kindKey: string): readonly Stocked[] {
+function ofKind(parts: readonly Stocked[], kindKey: KindKey): readonly Stocked[] {
   const known = byKind.get(parts)
   if (known) return known.get(kindKey) ?? []
   const made = new Map<string, Stocked[]>()

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 /** What is known of wires, families, feeders and parts as far as fit goes by it. Null always means "not told": no verdict. */
 export const ALLOYS = ['steel', 'stainless', 'aluminium 4xxx', 'aluminium 5xxx', 'copper alloy'] as const
 export type Alloy = (typeof ALLOYS)[number]
@@ -165,7 +166,7 @@ export interface PartFacts {
   id: string
   code: string
   name: string
-  kindKey: string
+  kindKey: KindKey
   familyId: string | null
   sizeMm: number | null
   fit: PartFit | null

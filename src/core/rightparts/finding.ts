@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { type SettingName } from './facts.ts'
 
 /** `stops`: it will not feed or weld, or breaks parts. `harms`: it costs life or quality. `note`: worth knowing. */
@@ -19,10 +20,10 @@ export type Datum =
 
 /** What to do about it. */
 export type Remedy =
-  | { do: 'change'; kindKey: string }
+  | { do: 'change'; kindKey: KindKey }
   | { do: 'turn'; rolls: readonly number[] }
   | { do: 'set'; name: SettingName; value: string }
-  | { do: 'takeOut'; kindKey: string }
+  | { do: 'takeOut'; kindKey: KindKey }
   | { do: 'ask' }
 
 interface RuleText {
@@ -236,8 +237,8 @@ export type RuleKey = keyof typeof RULES
 export interface Finding {
   rule: RuleKey
   severity: Severity
-  /** Position of the path; `off` for what is off the wire. */
-  at: string
+  /** The kind at fault; `off` for what is off the wire. */
+  at: KindKey | 'off'
   found: Datum
   wanted: Datum
   remedy: Remedy

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { rateInterval, type RateInterval } from '@core/stats/poisson.ts'
 import { type Joint, type TightnessStep } from './facts.ts'
 
@@ -13,7 +14,7 @@ export const SAYS: Record<JointFault, 'too slack' | 'too tight' | 'neither'> = {
   crossThreaded: 'neither',
 }
 /** The kind a joint is made with: each time it goes on, the joint is made; the liner's nut with the liner, the lock with the gun's rings. */
-export const MADE_WITH: Record<Joint, string> = {
+export const MADE_WITH: Record<Joint, KindKey> = {
   tip: 'tip',
   diffuser: 'diffuser',
   clampring: 'clampring',

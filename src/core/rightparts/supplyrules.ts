@@ -14,7 +14,7 @@ import { size, text, type Datum, type Finding, type Remedy, type RuleKey, type S
 const off = (
   rule: RuleKey,
   severity: Severity,
-  data: { found: Datum; wanted: Datum; remedy?: Remedy; at?: string },
+  data: { found: Datum; wanted: Datum; remedy?: Remedy; at?: Finding['at'] },
 ): Finding => ({ rule, severity, at: data.at ?? 'off', remedy: data.remedy ?? { do: 'ask' }, ...data })
 
 /** What is off the wire: spool direction, polarity, gas, the machine, the procedure. */

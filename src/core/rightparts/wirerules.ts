@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import {
   alloyOf,
   isAluminium,
@@ -42,7 +43,7 @@ function tipRules(setup: Setup, wire: WireFacts): Finding[] {
   return found('tipLarge', over > SLOPPY_MM ? 'stops' : 'harms')
 }
 
-const change = (kindKey: string) => ({ do: 'change', kindKey }) as const
+const change = (kindKey: KindKey) => ({ do: 'change', kindKey }) as const
 
 /** The range a part is told for; a bare size stands for that size only. */
 function rangeOf(part: PartFacts): Span | null {

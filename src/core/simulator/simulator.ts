@@ -1,7 +1,7 @@
 import { MIN_MS } from '@core/units/time.ts'
 import { drawLogNormal, drawWeibull, makeRandom } from '@core/random/random.ts'
 import { type Span } from '@core/clock/schedule.ts'
-import { type OutReason } from '@core/path/columns.ts'
+import { type OutReason, type Position } from '@core/path/columns.ts'
 
 /**
  * A seeded shop: wire runs through guns shift by shift, parts wear out by their own life, people change and clean them
@@ -9,7 +9,7 @@ import { type OutReason } from '@core/path/columns.ts'
  * program concludes can be held against the truth.
  */
 export interface SimPart {
-  position: string
+  position: Position
   unit: 'arcHours' | 'kg'
   shape: number
   scale: number
@@ -33,7 +33,7 @@ export interface SimGun {
   kgPerArcHour: number
   spoolKg: number
   parts: readonly SimPart[]
-  cleans: readonly { position: string; everyArcHours: number; logShare: number }[]
+  cleans: readonly { position: Position; everyArcHours: number; logShare: number }[]
   /** Share of part changes, and of spool changes, that get logged. */
   logShare: number
   spoolLogShare: number
@@ -43,10 +43,10 @@ export interface SimGun {
   wear: number
 }
 export type SimAct =
-  | { kind: 'fitted'; position: string; reason: OutReason }
-  | { kind: 'cleaned'; position: string }
+  | { kind: 'fitted'; position: Position; reason: OutReason }
+  | { kind: 'cleaned'; position: Position }
   | { kind: 'wireLoaded'; labelKg: number }
-  | { kind: 'stopped'; position: string }
+  | { kind: 'stopped'; position: Position }
   | { kind: 'restarted' }
 export interface SimEvent {
   gun: string

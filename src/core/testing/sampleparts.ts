@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
 import {
   type FeederFacts,
@@ -41,7 +42,7 @@ export function wireOf(
   }
 }
 type Said = Partial<Omit<Stocked, 'fit'>> & { fit?: Partial<PartFit> | null }
-export function partOf(kindKey: string, code: string, said: Said = {}): Stocked {
+export function partOf(kindKey: KindKey, code: string, said: Said = {}): Stocked {
   const { fit, ...rest } = said
   return {
     id: `part-${code}`,

@@ -1,8 +1,9 @@
+import { type Position } from '@core/path/columns.ts'
 /** Parts changed or cleaned, as the log has them: by whom and from where only to tell two hands apart. */
 export interface DoneAct {
   eventId: string
   carrierId: string
-  position: string
+  position: Position
   kind: string
   happenedMs: number
   by: string

@@ -1,4 +1,5 @@
-import { type ReadingKey } from '@core/reading/keys.ts'
+import { type KindKey } from '@core/path/columns.ts'
+import { READINGS, type ReadingKey } from '@core/reading/keys.ts'
 import { READING, type Method } from '@core/reading/specs.ts'
 
 /** One thing that is looked at at a gun on a walk: told apart in words, by the look of a reading. */
@@ -13,13 +14,13 @@ export interface Look {
   stops: readonly [perDay: number, minutes: number]
   /** What puts it right at once, where a tap or two does; null: nothing at the booth does. */
   fix: 'clean' | 'change' | null
-  /** Position the fix is logged at. */
-  at: string
+  /** Kind the fix is logged at. */
+  at: KindKey
 }
 const look = (of: Omit<Look, 'fix'> & { fix?: Look['fix'] }): Look => ({ fix: null, ...of })
 
-/** What can be looked at in passing, in the order of the wire. */
-export const LOOKS = {
+/** What can be looked at in passing, in the order of the wire; null: it takes more than a glance. */
+const IN_PASSING = {
   wiper: look({ minutes: 0.2, everyDays: 7, bad: [2, 10], stops: [0.005, 12], fix: 'change', at: 'inlet' }),
   gap: look({ minutes: 0.3, everyDays: 30, bad: [0.5, 10], stops: [0.02, 15], at: 'outlet' }),
   pinHome: look({ minutes: 0.15, everyDays: 1, bad: [0.3, 10], stops: [0.15, 12], at: 'orings' }),
@@ -29,10 +30,15 @@ export const LOOKS = {
   insulator: look({ minutes: 0.2, everyDays: 7, bad: [0.4, 10], stops: [0.05, 8], fix: 'change', at: 'insulator' }),
   bore: look({ minutes: 0.2, everyDays: 1, bad: [0.8, 10], stops: [0.12, 10], fix: 'change', at: 'tip' }),
   nozzleOpen: look({ minutes: 0.15, everyDays: 1, bad: [2, 10], stops: [0.05, 6], fix: 'clean', at: 'nozzle' }),
-  clamp: look({ minutes: 0.1, everyDays: 1, bad: [0.8, 10], stops: [0.05, 5], at: 'clamp' }),
-} as const satisfies Partial<Record<ReadingKey, Look>>
-export type LookKey = keyof typeof LOOKS
-export const LOOK_KEYS = Object.keys(LOOKS) as [LookKey, ...LookKey[]]
+  clamp: look({ minutes: 0.1, everyDays: 1, bad: [0.8, 10], stops: [0.05, 5], at: 'gas' }),
+  ...({ hubDrag: null, hubCoast: null, conduitPull: null, tension: null, slip: null, motorAmps: null } as const),
+  ...({ pull: null, continuity: null, recess: null, stickOut: null, arcCone: null, centring: null } as const),
+  gasFlow: null,
+} as const satisfies Record<ReadingKey, Look | null>
+type Known = typeof IN_PASSING
+export type LookKey = { [K in ReadingKey]: Known[K] extends null ? never : K }[ReadingKey]
+export const LOOK_KEYS = READINGS.filter((key): key is LookKey => IN_PASSING[key] !== null) as [LookKey, ...LookKey[]]
+export const LOOKS = Object.fromEntries(LOOK_KEYS.map((key) => [key, IN_PASSING[key]])) as Record<LookKey, Look>
 
 /** The way of a reading that is a look or a feel, told apart in words. */
 export function lookMethod(key: LookKey): Method {

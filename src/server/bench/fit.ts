@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { makeId, type CarrierId, type PartId } from '@core/ids/id.ts'
 import { pick } from '@core/random/random.ts'
 import { type Fact } from '@core/ledger/event.ts'
@@ -9,7 +10,7 @@ import { type Tx } from '@server/db/db.ts'
 import { type MadeStation } from '@server/shop/places.ts'
 
 const SIZES = [0.8, 0.9, 1.0, 1.2, 1.6]
-const KINDS = ['tip', 'nozzle', 'liner', 'diffuser', 'rolls']
+const KINDS = ['tip', 'nozzle', 'liner', 'diffuser', 'rolls'] as const
 const FAMILIES = 6
 /** So many guns have something on them that was picked blindly. */
 const CARELESS = 0.12
@@ -20,7 +21,7 @@ export interface FitWorld {
   /** How the guns of an area are built, drawn anew for each. */
   builtOf: () => Partial<Built>
   /** Something of the kind: mostly what fits, now and then whatever lies there. */
-  partFor: (kindKey: string, built: Partial<Built>) => PartId | null
+  partFor: (kindKey: KindKey, built: Partial<Built>) => PartId | null
   settingsOf: (station: MadeStation, built: Partial<Built>) => Fact[]
 }
 

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { makeId, type CarrierId } from '@core/ids/id.ts'
 import { drawLogNormal, drawWeibull, makeRandom } from '@core/random/random.ts'
@@ -107,9 +108,9 @@ function historyOf(
   const { random } = deps
   const meanHours = drawLogNormal(random, 2, 0.4)
   const parts = [
-    { position: 'tip', scale: drawLogNormal(random, 25, 0.4), shape: 1.5 + 2 * random() },
-    { position: 'nozzle', scale: drawLogNormal(random, 90, 0.3), shape: 2 },
-    { position: 'liner', scale: drawLogNormal(random, 160, 0.3), shape: 2 },
+    { position: 'tip' as const, scale: drawLogNormal(random, 25, 0.4), shape: 1.5 + 2 * random() },
+    { position: 'nozzle' as const, scale: drawLogNormal(random, 90, 0.3), shape: 2 },
+    { position: 'liner' as const, scale: drawLogNormal(random, 160, 0.3), shape: 2 },
   ]
   const left = parts.map((p) => drawWeibull(random, p.shape, p.scale))
   const events: SaidAct[] = []
@@ -119,7 +120,7 @@ function historyOf(
     const { stationId } = station
     events.push({ kind: 'log', lines: [{ fact, happenedMs, loggedMs: happenedMs, stationId }] })
   }
-  const push = (position: string, happenedMs: number) =>
+  const push = (position: KindKey, happenedMs: number) =>
     say(
       {
         kind: 'fitted',
@@ -132,7 +133,7 @@ function historyOf(
       },
       happenedMs,
     )
-  for (const position of ['diffuser', 'rolls']) push(position, startMs)
+  for (const position of ['diffuser', 'rolls'] as const) push(position, startMs)
   for (const fact of at.fit?.settingsOf(station, at.built) ?? []) say(fact, startMs)
   parts.forEach((p) => push(p.position, startMs))
   for (let day = 0; day < size.years * 365; day++) {

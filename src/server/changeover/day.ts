@@ -1,3 +1,4 @@
+import { kindOfPosition } from '@core/path/columns.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { changesOf, costOfPlan, groupByWire, type Grouping } from '@core/changeover/group.ts'
@@ -125,7 +126,7 @@ function standingOn(
       return (
         state && {
           ...state,
-          rows: state.rows.map((row) => ({ ...row, partId: put.get(row.position) ?? row.partId })),
+          rows: state.rows.map((row) => ({ ...row, partId: put.get(kindOfPosition(row.position)) ?? row.partId })),
           now: null,
         }
       )

@@ -1,3 +1,4 @@
+import { type Position, type KindKey, kindOfPosition } from '@core/path/columns.ts'
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { count, eq } from 'drizzle-orm'
 import { hash } from '@node-rs/argon2'
@@ -114,7 +115,7 @@ async function insertShop(tx: Tx, deps: Deps): Promise<AllIds> {
         id: id('part'),
         code: `${family.name.slice(0, 2).toUpperCase()}-${p.stem}${size ? Math.round(size * 10) : ''}`,
         name: `${family.name} ${p.name}${size ? ` ${size.toFixed(1)}` : ''}`,
-        kindKey: p.kind as string,
+        kindKey: p.kind,
         familyId: family.id as string | null,
         wireSizeMm: size,
         priceMinor: p.cents,
@@ -355,13 +356,13 @@ function lineOf(at: HistoryAt, made: Made | null, what: Parameters<typeof said>[
 }
 
 const onHead = new Set(['rolls', 'outlet', 'inlet', 'hub'])
-const carrierFor = (made: Made, position: string): CarrierId =>
+const carrierFor = (made: Made, position: Position): CarrierId =>
   onHead.has(position) ? made.station.headId : position === 'gas' ? made.station.stationCarrierId : made.station.gunId
-const partFor = (made: Made, position: string, ids: Ids) =>
+const partFor = (made: Made, position: Position, ids: Ids) =>
   (isPlated(made, position)
     ? (ids.parts.get(PLATED.code) ?? null)
     : (partsFor(made.plan.family, wireOf(made).name, ids)[position] ?? null)) as PartId | null
-const isPlated = (made: Made, position: string) => position === 'nozzle' && PLATED.places.includes(made.station.name)
+const isPlated = (made: Made, position: Position) => position === 'nozzle' && PLATED.places.includes(made.station.name)
 
 function eventDraft(e: SimEvent, made: Made | undefined, at: HistoryAt): SaidAct[] {
   if (!made) return []
@@ -409,8 +410,9 @@ function eventDraft(e: SimEvent, made: Made | undefined, at: HistoryAt): SaidAct
 /** Half an hour after it began somebody said what it was, of some. */
 function explained(e: SimEvent, { made, at }: { made: Made; at: HistoryAt }, first: SaidAct[]): SaidAct[] {
   const saidMs = e.atMs + 2 * QUARTER_MS
-  const position = e.act.kind === 'stopped' ? e.act.position : ''
-  const fact = saidMs < at.deps.now() ? whyOf({ atMs: e.atMs, position }, made.station.stationCarrierId) : null
+  const position = e.act.kind === 'stopped' ? e.act.position : null
+  const isSaid = position !== null && saidMs < at.deps.now()
+  const fact = isSaid ? whyOf({ atMs: e.atMs, position }, made.station.stationCarrierId) : null
   return fact ? [...first, said(at, made, { fact, happenedMs: saidMs })] : first
 }
 
@@ -519,7 +521,13 @@ function trueSupply(history: ReturnType<typeof simulate>, byName: Map<string, Ma
       const partId = made && e.act.kind === 'fitted' ? partFor(made, e.act.position, at.ids) : null
       if (!made || !partId || e.act.kind !== 'fitted' || e.atMs >= nowMs) return []
       return [
-        { atMs: e.atMs, areaName: made.plan.name, kindKey: e.act.position, partId, code: codeOf.get(partId) ?? '' },
+        {
+          atMs: e.atMs,
+          areaName: made.plan.name,
+          kindKey: kindOfPosition(e.act.position),
+          partId,
+          code: codeOf.get(partId) ?? '',
+        },
       ]
     }),
     wires: history.usage.flatMap((u) => {
@@ -533,10 +541,10 @@ function trueSupply(history: ReturnType<typeof simulate>, byName: Map<string, Ma
 
 /** The shelf, counted twice. */
 function shelves(supply: ReturnType<typeof trueSupply>, at: HistoryAt): SaidAct[] {
-  const stems = new Map<string, { count: number; kind: string }>(FAMILY_PARTS.map((p) => [p.stem, p]))
+  const stems = new Map<string, { count: number; kind: KindKey }>(FAMILY_PARTS.map((p) => [p.stem, p]))
   const parts = [...at.ids.parts].map(([code, partId]) => {
     const plan = stems.get(code.split('-')[1]?.[0] ?? '')
-    return { partId, kindKey: code.startsWith('ROLL') ? 'rolls' : (plan?.kind ?? ''), usual: plan?.count ?? 4 }
+    return { partId, kindKey: code.startsWith('ROLL') ? 'rolls' : (plan?.kind ?? null), usual: plan?.count ?? 4 }
   })
   return shelfFacts(supply, parts).map((line) => said(at, null, line))
 }

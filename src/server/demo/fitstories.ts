@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { DAY_MS, MIN_MS } from '@core/units/time.ts'
 import { eq } from 'drizzle-orm'
 import { type SettingName } from '@core/rightparts/facts.ts'
@@ -14,7 +15,7 @@ import { loadShop } from '@server/shopmodel/model.ts'
 export async function plantFit(deps: Deps, who: Who, idOf: (name: string) => string): Promise<void> {
   const parts = new Map((await deps.db.select({ id: part.id, code: part.code }).from(part)).map((p) => [p.code, p.id]))
   const ago = (ms: number): Deps => ({ ...deps, now: () => deps.now() - ms })
-  const put = (place: string, position: string, code: string) =>
+  const put = (place: string, position: Position, code: string) =>
     logActs(ago(4 * MIN_MS), who, {
       key: `story-fit-${place.replaceAll(' ', '')}`,
       acts: [act.parse({ stationId: idOf(place), act: 'changed', position, partId: parts.get(code) })],

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { UNTOLD_PART, UNTOLD_WIRE } from '@core/rightparts/untold.ts'
 import {
   type FamilyFit,
@@ -189,7 +190,7 @@ const NOZZLE: Record<string, Pick<PartFit, 'nozzleStyle' | 'boreMm' | 'tipOutMm'
 }
 
 /** What is told of a part of a family, by its kind and size. */
-export function partFitOf(kind: string, family: string, sizeMm: number | null): PartFit | null {
+export function partFitOf(kind: KindKey, family: string, sizeMm: number | null): PartFit | null {
   if (kind === 'tip') return { ...UNTOLD_PART, isForAluminium: false, metal: 'copper' }
   if (kind === 'nozzle') return { ...UNTOLD_PART, ...NOZZLE[family], metal: 'copper' }
   if (kind === 'liner')
@@ -213,7 +214,7 @@ const grooves = (shape: 'V' | 'knurled V' | 'U', a: number, b: number): PartFit 
 export const OTHER_PARTS: readonly {
   code: string
   name: string
-  kind: string
+  kind: KindKey
   family: string | null
   sizeMm: number | null
   cents: number

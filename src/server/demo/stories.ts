@@ -1,3 +1,4 @@
+import { type QuestionCode } from '@core/houserule/schools.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { and, desc, eq } from 'drizzle-orm'
 import { ledgerEvent, person, station } from '@server/db/schema.ts'
@@ -37,7 +38,7 @@ export async function plantStories(deps: Deps): Promise<void> {
   await plantFit(deps, who, idOf)
   await plantGuides(deps, who, idOf)
   await plantReadings({ deps, who, idOf })
-  const chose = (code: string, option: string, note: string) =>
+  const chose = (code: QuestionCode, option: string, note: string) =>
     choose(past, who, { key: `story-rule-${code}`, code, scopeType: 'site', scopeKey: '*', option, note })
   await chose('D25', 'forATime', 'three days, then the liner')
   await chose('D14', 'first', 'a drum of aluminium fell in March')

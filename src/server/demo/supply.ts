@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { makeId, type PartId } from '@core/ids/id.ts'
 import { purchase, tinWeighing } from '@server/db/schema.ts'
@@ -26,7 +27,7 @@ const BOX: Record<string, number> = {
 export interface TrueChange {
   atMs: number
   areaName: string
-  kindKey: string
+  kindKey: KindKey
   partId: string
   code: string
 }
@@ -54,7 +55,7 @@ export async function insertPurchases(tx: Tx, at: At): Promise<void> {
     {
       month: string
       item: string
-      kindKey: string | null
+      kindKey: KindKey | null
       partId: string | null
       wireId: string | null
       need: number
@@ -124,7 +125,7 @@ export async function insertTins(tx: Tx, at: At): Promise<void> {
       return {
         id,
         areaId: at.areaIds.get(areaName) ?? '',
-        kindKey: 'tip',
+        kindKey: 'tip' as const,
         day,
         atMs,
         grams: Math.round(old * TIP_G * (0.98 + 0.04 * random())),
@@ -145,7 +146,7 @@ const LAST_COUNT_DAYS = 14
 /** The shelf counted twice, with deliveries in between, so that what left it is what was really used and lost. */
 export function shelfFacts(
   at: Pick<At, 'deps' | 'changes'>,
-  parts: readonly { partId: string; kindKey: string; usual: number }[],
+  parts: readonly { partId: string; kindKey: KindKey | null; usual: number }[],
 ): { happenedMs: number; fact: Extract<Draft['body'], { type: 'fact' }>['fact'] }[] {
   const nowMs = at.deps.now()
   const firstMs = nowMs - FIRST_COUNT_DAYS * DAY_MS
@@ -153,7 +154,7 @@ export function shelfFacts(
   return parts.flatMap(({ partId, kindKey, usual }) => {
     const used = at.changes.filter((c) => c.partId === partId && c.atMs > firstMs && c.atMs <= lastMs).length
     const taken = Math.round(used * (1 + ASTRAY))
-    const box = BOX[kindKey] ?? 1
+    const box = (kindKey && BOX[kindKey]) ?? 1
     const received = Math.ceil(taken / box) * box
     const now = Math.round(usual * (0.6 + at.deps.random()))
     const id = partId as PartId

@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { type CarrierId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { makeRandom } from '@core/random/random.ts'
@@ -65,7 +66,7 @@ function weighted<T>(list: readonly (readonly [T, number])[], u: number): T | un
 }
 
 /** Somebody said what it was, of a little more than half of the stops; drawn by its own time, so that nothing else of the yard moves. */
-export function whyOf(stop: { atMs: number; position: string }, carrierId: CarrierId): Fact | null {
+export function whyOf(stop: { atMs: number; position: Position }, carrierId: CarrierId): Fact | null {
   const random = makeRandom((stop.atMs / 1000) % 2_147_483_647)
   const kinds = WHY[stop.position]
   if (!kinds || random() > SAID_SHARE) return null

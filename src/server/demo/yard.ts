@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { type SimPart } from '@core/simulator/simulator.ts'
 
 /**
@@ -336,7 +337,7 @@ export const PARTS: readonly SimPart[] = [
 ]
 
 export const RULES: readonly {
-  kind: string
+  kind: KindKey
   cls: string
   change: number | null
   clean: number | null

@@ -1,8 +1,9 @@
+import { type ReliedSymptom } from '@core/diagnose/relied.ts'
 import { HOUR_MS } from '@core/units/time.ts'
 import { and, desc, eq, gte, inArray, isNull, or } from 'drizzle-orm'
 import { type z } from 'zod'
 import { swapWorth } from '@core/diagnose/swap.ts'
-import { rulingFor } from '@core/houserule/schools.ts'
+import { rulingFor, type QuestionCode } from '@core/houserule/schools.ts'
 import { type CarrierId } from '@core/ids/id.ts'
 import { type downAnswer, type explainRequest } from '@contract/down.ts'
 import { headNow, stationNow, stoppage } from '@server/db/schema.ts'
@@ -70,7 +71,8 @@ const lastStops = (db: Reader, stationId: string) =>
   db.select().from(stoppage).where(eq(stoppage.stationId, stationId)).orderBy(desc(stoppage.fromMs)).limit(LAST_STOPS)
 
 /** Symptoms that several places have at once when their supply fails. */
-const GAS_SIGNS = new Set(['porosity', 'soot'])
+const GAS_SIGNS: ReadonlySet<string> = new Set<ReliedSymptom>(['porosity', 'soot'])
+const NOTHING_TURNS: ReliedSymptom = 'nothing'
 interface OthersAt {
   shop: ShopModel
   stationId: string
@@ -99,7 +101,7 @@ async function othersNow(db: Reader, { shop, stationId, nowMs, explained, wireId
     sameWire: places(
       elsewhere.filter((s) => wireId !== null && wires.get(s.stationId) === wireId && s.fromMs >= nowMs - LATELY_MS),
     ),
-    power: places(lately.filter((s) => symptomOf(s) === 'nothing')),
+    power: places(lately.filter((s) => symptomOf(s) === NOTHING_TURNS)),
   }
 }
 async function wiresAt(db: Reader, stationIds: readonly string[]): Promise<Map<string, string | null>> {
@@ -138,7 +140,7 @@ function pricesInMinutes(shop: ShopModel, stationId: string): Record<string, num
 function rulesAt(hung: Hung, shop: ShopModel): Pick<z.input<typeof downAnswer>, 'schools' | 'liner'> {
   const built = builtHere(hung, shop)
   const by = ruledBy(hung.station, built)
-  const school = (code: string) => rulingFor(code, by, shop.choices).school.key
+  const school = <C extends QuestionCode>(code: C) => rulingFor(code, by, shop.choices).school.key
   const { school: liner, terms, evidence } = linerHere(hung, shop, built)
   return {
     schools: { first: school('D05'), clean: school('D18'), swap: school('D20'), liner },

@@ -1,3 +1,4 @@
+import { reliedFaults } from '@core/diagnose/relied.ts'
 import { type z } from 'zod'
 import { knowledgeFaults, type Knowledge } from '@core/diagnose/knowledge.ts'
 import { makeId } from '@core/ids/id.ts'
@@ -16,9 +17,11 @@ export async function readKnowledge(deps: Deps, who: Who): Promise<z.input<typeo
 const writable = (now: KnowledgeNow) => now as unknown as z.input<typeof knowledgeAnswer>
 
 /** A new version; one with a fault in it is refused whole, with every place that is off. */
-export function setKnowledge(deps: Deps, who: Who, r: z.output<typeof knowledgeRequest>) {
+export async function setKnowledge(deps: Deps, who: Who, r: z.output<typeof knowledgeRequest>) {
+  mustLead(who)
   const body = r.knowledge as Knowledge | null
-  const faults = body ? knowledgeFaults(body) : []
+  const { knowledge: before } = await knowledgeNow(deps.db)
+  const faults = body ? [...knowledgeFaults(body), ...reliedFaults(before, body)] : []
   if (faults.length > 0)
     throw new DomainError(
       'sheet-refused',

@@ -3,7 +3,7 @@ import { pathOf } from '@core/drag/path.ts'
 import { tensionWindow } from '@core/drag/window.ts'
 import { kinkedAt } from '@core/liner/resistance.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
-import { kindOfPosition } from '@core/path/columns.ts'
+import { kindOfPosition, type Position } from '@core/path/columns.ts'
 import { carrierIdsOf, setupOf, type Hung } from '@server/gunnow/setup.ts'
 import { fittedHere, lastNumber, type ReadHere } from '@server/gunnow/readingkept.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
@@ -11,7 +11,7 @@ import { type ShopModel } from '@server/shopmodel/model.ts'
 /** What is known of the gun at one place, for its drag. */
 export function dragFactsOf(hung: Hung, shop: ShopModel, here: ReadHere): DragFacts {
   const setup = setupOf(hung, shop)
-  const sinceFitted = (position: string) => fittedHere(hung, shop)(position)[0] ?? null
+  const sinceFitted = (position: Position) => fittedHere(hung, shop)(position)[0] ?? null
   const calibration = hung.stateOf(hung.now.headId)?.now?.calibration ?? null
   const isForThisWire = calibration && (calibration.wireId === null || calibration.wireId === setup.wire?.id)
   const lay = here.kept.findLast((r) => r.what === 'layout')

@@ -1,5 +1,6 @@
+import { isKindKey } from '@core/path/columns.ts'
 import { type z } from 'zod'
-import { FOLLOW_UP_TEXT, opensFollowUps, TRIGGERS, type Happening } from '@core/followup/followup.ts'
+import { FOLLOW_UP_TEXT, opensFollowUps, TRIGGERS, type Happening, isHeld } from '@core/followup/followup.ts'
 import { type GuideAt } from '@core/guide/guideat.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
 import { GUIDES, guideSteps, hasGuide } from '@core/guide/guides.ts'
@@ -130,7 +131,7 @@ async function bodyOf(deps: Deps, who: Who, what: { shop: ShopModel; of: GuideFo
 function followsOf(guide: GuideKey, of: GuideFor, shop: ShopModel): string[] {
   const happening: Happening = {
     kind: guide === 'wire' ? 'wireLoaded' : guide === 'gun' ? 'mounted' : 'fitted',
-    position: guide,
+    position: isKindKey(guide) ? guide : null,
     isOtherPart: false,
     isKnocked: false,
     isSeatedAgain: guide === 'gun',
@@ -140,7 +141,7 @@ function followsOf(guide: GuideKey, of: GuideFor, shop: ShopModel): string[] {
   }
   const triggers = opensFollowUps(happening).map((k) => TRIGGERS[k])
   const asked = triggers.filter(
-    (t) => !t.onlyBy || t.onlyBy.schools.includes(rulingFor(t.onlyBy.code, of.by, shop.choices).school.key),
+    (t) => !t.onlyBy || isHeld(t.onlyBy, (code) => rulingFor(code, of.by, shop.choices).school.key),
   )
   return [...new Set(asked.map((t) => FOLLOW_UP_TEXT[t.follow].do))]
 }

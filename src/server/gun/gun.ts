@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { type ShareDeps } from '@server/parts/sharestore.ts'
@@ -166,7 +167,7 @@ function withItHere(
   line: GunPosition,
   all: readonly GunPosition[],
   at: { s: Surveyed; shop: ShopModel; fits: KeptFits },
-): string[] {
+): KindKey[] {
   return alongsideOf(at.fits, at.shop, { kindKey: line.kindKey, classKey: at.s.station.classKey }).flatMap((a) => {
     const other = all.find((p) => p.kindKey === a.kind)
     const from = a.isWorth && other?.usual ? a.shareOfUsual * other.usual.amount : null
@@ -251,7 +252,12 @@ function usedNow(
   return { amount, isEstimated: amount > 0 && (base.estimated + extra) / amount > 0.5 }
 }
 
-const ACT_OF: Partial<Record<FactKind, string>> = { fitted: 'changed', cleaned: 'cleaned', wireLoaded: 'newSpool' }
+type UsualAct = GunAnswer['usualActs'][number]
+const ACT_OF: Partial<Record<FactKind, UsualAct['act']>> = {
+  fitted: 'changed',
+  cleaned: 'cleaned',
+  wireLoaded: 'newSpool',
+}
 
 /** What is done here most, over the last 60 days. */
 async function frequentActs(db: Reader, stationId: string, nowMs: number): Promise<GunAnswer['usualActs']> {
@@ -267,21 +273,19 @@ async function frequentActs(db: Reader, stationId: string, nowMs: number): Promi
     )
     .orderBy(desc(ledgerEvent.happenedMs))
     .limit(300)
-  const counts = new Map<string, number>()
+  const counts = new Map<string, UsualAct & { n: number }>()
   for (const { body } of rows) {
     const fact = body.type === 'fact' ? body.fact : null
-    if (fact) {
-      const key = `${ACT_OF[fact.kind] ?? ''} ${'position' in fact ? (fact.position ?? '') : ''}`.trim()
-      counts.set(key, (counts.get(key) ?? 0) + 1)
-    }
+    const act = fact && ACT_OF[fact.kind]
+    if (!act) continue
+    const position = 'position' in fact ? fact.position : null
+    const key = `${act} ${position ?? ''}`
+    counts.set(key, { act, position, n: (counts.get(key)?.n ?? 0) + 1 })
   }
   return [...counts]
-    .sort((a, b) => b[1] - a[1] || (a[0] < b[0] ? -1 : 1))
+    .sort(([keyA, a], [keyB, b]) => b.n - a.n || (keyA < keyB ? -1 : 1))
     .slice(0, 4)
-    .map(([key]) => {
-      const [act = '', position = null] = key.split(' ')
-      return { act, position }
-    })
+    .map(([, { act, position }]) => ({ act, position }))
 }
 
 const COMPARED_MS = 60 * DAY_MS

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { and, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
 import { makeId, type CarrierId } from '@core/ids/id.ts'
@@ -89,7 +90,7 @@ export const makeGun = (deps: Deps, who: Who, r: z.output<typeof gunRequest>) =>
         .from(carrier)
         .where(and(eq(carrier.type, 'gun'), eq(carrier.name, r.name)))
       if (same) throw new DomainError('name-taken', `There is a gun "${r.name}" already.`, ['Choose another name.'])
-      const has = (key: string) =>
+      const has = (key: KindKey) =>
         !isOptionalKind(key) || (key === 'jump' && fit?.isNeckQuick) || (key === 'clampring' && fit?.hasClampRing)
       const id = makeId('carrier', deps.now(), deps.random)
       await tx.insert(carrier).values({

@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { asc, inArray } from 'drizzle-orm'
 import { standsAt, type KeptReading } from '@core/reading/alarms.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
@@ -33,12 +34,12 @@ export async function readingsHere(db: Reader, hung: Hung, shop: ShopModel): Pro
 }
 
 /** When a position was last changed, cleaned or looked at; the whole of what hangs here looked over counts. */
-export function touchedHere(hung: Hung, shop: ShopModel): (position: string) => number | null {
+export function touchedHere(hung: Hung, shop: ShopModel): (position: Position) => number | null {
   const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
   return (position) => rows.find((r) => r.position === position)?.seenMs ?? null
 }
 /** When the part now on went on; the series of a reading begins with it. */
-export function fittedHere(hung: Hung, shop: ShopModel): (position: string) => number[] {
+export function fittedHere(hung: Hung, shop: ShopModel): (position: Position) => number[] {
   const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
   return (position) => rows.filter((r) => r.position === position).flatMap((r) => r.fittedMs ?? [])
 }

@@ -1,4 +1,4 @@
-import { kindOfPosition } from '@core/path/columns.ts'
+import { kindOfPosition, type Position } from '@core/path/columns.ts'
 import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
 import { withGun, type Built } from '@core/shop/built.ts'
 import {
@@ -138,7 +138,7 @@ export function procedureFacts(id: string | null, shop: ShopModel): ProcedureFac
  * The part that most likely went on: what the bay has, where that fits the wire on; else what was on, where that fits; else
  * null, and nobody is said to have put on a wrong one.
  */
-export function likelyPart(hung: Hung, shop: ShopModel, position: string): string | null {
+export function likelyPart(hung: Hung, shop: ShopModel, position: Position): string | null {
   const kindKey = kindOfPosition(position)
   const setup = setupOf(hung, shop)
   const bay = shop.built(hung.station.id).parts[kindKey]

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { readFaces, readWireRange, readWord } from '@core/ingest/fitwords.ts'
 import { kindFromWord } from '@core/path/kinds.ts'
@@ -20,7 +21,7 @@ import { badCell, cellOf, type Sheet } from './sheet.ts'
 export interface PlannedPart {
   code: string
   name: string
-  kindKey: string
+  kindKey: KindKey
   familyId: string | null
   wireSizeMm: number | null
   priceMinor: number | null
@@ -86,7 +87,7 @@ export function planParts(sheet: Sheet, shop: ShopModel): PartPlan {
     const price = cell('price', number(0))
     const onHand = cell('onHand', number(0))
     const wireSizeMm = cell('size', size)
-    const fit = partFit(cell, kind?.key ?? '')
+    const fit = partFit(cell, kind?.key ?? null)
     const missing = [!code && 'part', !kind && 'kind'].filter((k): k is string => Boolean(k))
     for (const key of missing)
       if (cellOf(sheet, row, key) === '')
@@ -106,8 +107,8 @@ export function planParts(sheet: Sheet, shop: ShopModel): PartPlan {
   return plan
 }
 
-const OF_METAL = new Set(['tip', 'nozzle', 'diffuser', 'neck'])
-function partFit(cell: Cell, kindKey: string): PartFit {
+const OF_METAL: ReadonlySet<KindKey> = new Set(['tip', 'nozzle', 'diffuser', 'neck'])
+function partFit(cell: Cell, kindKey: KindKey | null): PartFit {
   const isLiner = kindKey === 'liner' || kindKey === 'jump'
   const isGuide = kindKey === 'inlet' || kindKey === 'outlet'
   return {
@@ -117,7 +118,7 @@ function partFit(cell: Cell, kindKey: string): PartFit {
     wireMm: cell('wires', readWireRange),
     linerKind: isLiner ? cell('made', (t) => readWord(t, LINER_KINDS)) : null,
     material: isGuide ? cell('made', (t) => readWord(t, GUIDE_MATERIALS)) : null,
-    metal: OF_METAL.has(kindKey) ? cell('made', (t) => readWord(t, METALS)) : null,
+    metal: kindKey && OF_METAL.has(kindKey) ? cell('made', (t) => readWord(t, METALS)) : null,
     lengthM: cell('partLength', number(0.05)),
     grooves: kindKey === 'rolls' ? cell('faces', readFaces) : null,
   }

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { purchaseIdentity } from '@server/parts/purchases.ts'
 import { readAmount, readItem, type Item, type Known } from '@core/ingest/purchase.ts'
 import { type BadRow } from '@contract/ingest.ts'
@@ -11,7 +12,7 @@ export interface PlannedPurchase {
   month: string
   areaId: string | null
   item: string
-  kindKey: string | null
+  kindKey: KindKey | null
   partId: string | null
   wireId: string | null
   quantity: number

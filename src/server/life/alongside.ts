@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { type WearAndChance } from '@core/life/renewalgrid.ts'
 import { bestRule, valueLost, type OneChange, type RuleCosts } from '@core/life/rulecost.ts'
 import { type LifeAnswer } from '@contract/life.ts'
@@ -6,13 +7,35 @@ import { prices } from '@server/shopmodel/prices.ts'
 import { keptKey, type KeptFits } from '@server/lifekept/kept.ts'
 
 /** What is off anyway when one of these is out; a guess of how much of its minutes that saves. */
-const OPEN_WITH: Record<string, Record<string, number>> = {
-  tip: { nozzle: 0.8 },
-  nozzle: { tip: 0.5, insulator: 0.6 },
-  diffuser: { tip: 0.9, nozzle: 0.9, insulator: 0.8 },
-  liner: { tip: 0.9, nozzle: 0.9, diffuser: 0.9, insulator: 0.8, orings: 0.8, outlet: 0.4 },
-  neck: { tip: 0.9, nozzle: 0.9, diffuser: 0.9, insulator: 0.8 },
-  rolls: { inlet: 0.5, outlet: 0.5 },
+const OPEN_WITH: Partial<Record<KindKey, readonly (readonly [also: KindKey, saved: number])[]>> = {
+  tip: [['nozzle', 0.8]],
+  nozzle: [
+    ['tip', 0.5],
+    ['insulator', 0.6],
+  ],
+  diffuser: [
+    ['tip', 0.9],
+    ['nozzle', 0.9],
+    ['insulator', 0.8],
+  ],
+  liner: [
+    ['tip', 0.9],
+    ['nozzle', 0.9],
+    ['diffuser', 0.9],
+    ['insulator', 0.8],
+    ['orings', 0.8],
+    ['outlet', 0.4],
+  ],
+  neck: [
+    ['tip', 0.9],
+    ['nozzle', 0.9],
+    ['diffuser', 0.9],
+    ['insulator', 0.8],
+  ],
+  rolls: [
+    ['inlet', 0.5],
+    ['outlet', 0.5],
+  ],
 }
 
 export type Alongside = LifeAnswer['alongside'][number]
@@ -26,7 +49,7 @@ const known = new WeakMap<KeptFits, Map<string, Alongside[]>>()
 export function alongsideOf(
   fits: KeptFits,
   shop: ShopModel,
-  at: { kindKey: string; classKey: string | null },
+  at: { kindKey: KindKey; classKey: string | null },
 ): Alongside[] {
   const key = `${at.kindKey} ${at.classKey ?? ''}`
   const made = known.get(fits) ?? new Map<string, Alongside[]>()
@@ -35,12 +58,12 @@ export function alongsideOf(
   made.set(key, lines)
   return lines
 }
-function reckoned(fits: KeptFits, shop: ShopModel, at: { kindKey: string; classKey: string }): Alongside[] {
+function reckoned(fits: KeptFits, shop: ShopModel, at: { kindKey: KindKey; classKey: string }): Alongside[] {
   const priceOf = prices(shop)
   const place = shop.classes.get(at.classKey)
   const stop = (place?.stopMinorPerHour ?? 0) / 60
   const labour = (place?.labourMinorPerHour ?? 0) / 60
-  return Object.entries(OPEN_WITH[at.kindKey] ?? {}).flatMap(([key, saved]) => {
+  return (OPEN_WITH[at.kindKey] ?? []).flatMap(([key, saved]) => {
     const [kind, fit] = [shop.kindByKey.get(key), fits.get(keptKey(key, at.classKey))]
     if (!kind || !fit) return []
     const min = shop.changeMinOf(key, null)

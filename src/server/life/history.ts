@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { type LifeAnswer } from '@contract/life.ts'
 import { type Reader } from '@server/db/db.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
@@ -9,7 +10,7 @@ const MOST = 8
 export async function ruleHistory(
   db: Reader,
   shop: ShopModel,
-  at: { kindKey: string; classKey: string | null },
+  at: { kindKey: KindKey; classKey: string | null },
 ): Promise<LifeAnswer['history']> {
   const told = await standingOfKind(db, 'shopChanged', 0)
   return told

@@ -1,3 +1,5 @@
+import { type ReadingKey } from '@core/reading/keys.ts'
+import { READING } from '@core/reading/specs.ts'
 import { placeEffects, verdictOn, type PlaceEnds } from '@core/life/frailty.ts'
 import { type LifeFit } from '@core/life/fitted.ts'
 import { seenGaps, type SeenGaps } from '@core/life/renewalgrid.ts'
@@ -9,20 +11,18 @@ import { groupBy, type ShopModel } from '@server/shopmodel/model.ts'
 import { type Told } from './compared.ts'
 import { type Fitter } from './fitter.ts'
 
-/** Readings upstream of a tip or a nozzle that do not depend on anybody's logging. */
-const UPSTREAM = ['tension', 'pull', 'slip', 'motorAmps', 'conduitPull', 'hubDrag', 'gap', 'wiper', 'layout']
 const ASKS = ['creeps', 'over', 'jumped', 'act']
 
 /** What readings of the guns that hang at each place ask for, upstream. */
 export async function readingsUpstream(
   db: Reader,
   stationOf: ReadonlyMap<string, string>,
-): Promise<Map<string, string[]>> {
+): Promise<Map<string, ReadingKey[]>> {
   const rows = await db.select({ carrierId: carrierNow.carrierId, alarms: carrierNow.alarms }).from(carrierNow)
-  const found = new Map<string, string[]>()
+  const found = new Map<string, ReadingKey[]>()
   for (const { carrierId, alarms } of rows) {
     const stationId = stationOf.get(carrierId)
-    const some = alarms.filter((a) => UPSTREAM.includes(a.what) && ASKS.includes(a.is)).map((a) => a.what)
+    const some = alarms.filter((a) => READING[a.what].isUpstream && ASKS.includes(a.is)).map((a) => a.what)
     if (stationId && some.length > 0) found.set(stationId, [...new Set([...(found.get(stationId) ?? []), ...some])])
   }
   return found
@@ -33,7 +33,7 @@ interface HungryAt {
   fitter: Fitter
   prior: Prior | null
   shop: ShopModel
-  readings: ReadonlyMap<string, string[]>
+  readings: ReadonlyMap<string, ReadingKey[]>
 }
 /** A part with so many worn ones is held against its own kind; others against all. */
 const OWN_ENDS = 20

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { and, eq, inArray, sql } from 'drizzle-orm'
 import { extraOf, hazardSince, type KeptFit } from '@core/life/kept.ts'
 import { LEAST_SHARE } from '@core/life/thinned.ts'
@@ -19,7 +20,7 @@ export interface KeepDeps {
   now: () => number
 }
 export interface KeptRow {
-  kindKey: string
+  kindKey: KindKey
   classKey: string
   basis: string
   fit: KeptFit

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { gapOf, type ShareBand } from '@core/life/facts.ts'
 import { type SharedGap } from '@core/life/fitted.ts'
 import { toldPrior, tradePrior } from '@core/life/guesses.ts'
@@ -16,7 +17,7 @@ const SHARE_GUESS: ShareBand = { value: 0.85, low: 0.6, high: 1 }
 /** The logging share of a kind at an area; counts go before the guess. */
 export function shareOf(
   shares: readonly LoggingShareLine[],
-  of: { areaId: string | null; kindKey: string },
+  of: { areaId: string | null; kindKey: KindKey },
 ): ShareBand & { isGuess: boolean } {
   const line = shareFor(shares, of)
   if (!line || line.share === null) return { ...SHARE_GUESS, isGuess: true }
@@ -28,7 +29,7 @@ export function shareOf(
 export function gapsOf(
   lives: readonly Life[],
   shop: ShopModel,
-  at: { shares: readonly LoggingShareLine[]; kindKey: string },
+  at: { shares: readonly LoggingShareLine[]; kindKey: KindKey },
 ): SharedGap[] {
   const known = new Map<string | null, ShareBand>()
   const bandOf = (areaId: string | null) => {

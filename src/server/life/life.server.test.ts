@@ -99,9 +99,11 @@ describe('before anything is known', () => {
     expect(answer).toMatchObject({ status: 400, body: { message: expect.stringContaining('less') as string } })
     expect((await life()).word).toBeNull()
   })
-  it.each(['?kind=nonsense', '?where=area:none', '?where=class:none'])('%s is not here', async (query) =>
-    expect(await lead.get(`/life${query}`)).toMatchObject({ status: 404 }),
-  )
+  it.each([
+    ['?kind=nonsense', 400],
+    ['?where=area:none', 404],
+    ['?where=class:none', 404],
+  ])('%s is not here', async (query, status) => expect(await lead.get(`/life${query}`)).toMatchObject({ status }))
 })
 
 /** Three cables lie straight, two are coiled, of one nobody looked; every wiper is kept but one. */
@@ -280,7 +282,7 @@ describe('a try-out', () => {
       body: { message: expect.stringContaining('another') as string },
     })
     expect(await start({ stationIds: [id('A1'), 'stn_none'] })).toMatchObject({ status: 404 })
-    expect(await start({ kindKey: 'nonsense' })).toMatchObject({ status: 404 })
+    expect(await start({ kindKey: 'nonsense' })).toMatchObject({ status: 400 })
     expect(await tryouts()).toHaveLength(1)
   })
   it('ended it keeps what it had come to, and ending it again changes nothing', async () => {

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { sql } from 'drizzle-orm'
 import { type z } from 'zod'
 import { type RuleBasis } from '@core/life/kept.ts'
@@ -71,7 +72,7 @@ export class LifeReader {
     return answer
   }
   /** The lives of a kind, told with their gaps, for a try-out that ends. */
-  async told(kindKey: string): Promise<Told[]> {
+  async told(kindKey: KindKey): Promise<Told[]> {
     const { db, shops } = this.deps
     const shop = await loadShop(db, shops, this.deps.now())
     const kind = mustHaveKind(shop, kindKey)
@@ -80,7 +81,7 @@ export class LifeReader {
     return toldOf({ lives, gaps: gapsOf(lives, shop, { shares, kindKey }) })
   }
   /** What a rule for a kind at a class rests on: told with it when it is chosen. As it was shown, where it was shown lately. */
-  async basisOf(kindKey: string, classKey: string): Promise<Basis | null> {
+  async basisOf(kindKey: KindKey, classKey: string): Promise<Basis | null> {
     const where = classKey === '*' ? 'all' : `class:${classKey}`
     const shown = this.shown.get(`${kindKey} ${where}`)
     if (shown && this.deps.now() < shown.untilMs) return shown.basis

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { and, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
@@ -25,7 +26,7 @@ const SHAPE_GUESS = 2
 export async function tryoutsOf(
   db: Reader,
   shop: ShopModel,
-  at: { kindKey: string; all: readonly Told[]; nowMs: number },
+  at: { kindKey: KindKey; all: readonly Told[]; nowMs: number },
 ): Promise<Line[]> {
   const rows = await db.select().from(tryout).where(eq(tryout.kindKey, at.kindKey))
   return rows.sort((a, b) => b.fromMs - a.fromMs).map((row) => lineOf(row, shop, at))
@@ -54,7 +55,7 @@ const unprovenOf = (row: Row, shop: ShopModel) =>
 export async function tryoutsAt(
   db: Reader,
   stationId: string,
-): Promise<{ kindKey: string; question: string; gets: string }[]> {
+): Promise<{ kindKey: KindKey; question: string; gets: string }[]> {
   const running = await db.select().from(tryout).where(isNull(tryout.toMs))
   return running.flatMap(({ kindKey, question, nameA, nameB, stationsA, stationsB }) =>
     stationsA.includes(stationId)
@@ -125,7 +126,7 @@ export const startTryout = (deps: Deps, who: Who, r: z.output<typeof tryoutReque
 export const endTryout = (
   deps: Deps,
   who: Who,
-  at: { request: z.output<typeof tryoutEndRequest>; told: (kindKey: string) => Promise<Told[]> },
+  at: { request: z.output<typeof tryoutEndRequest>; told: (kindKey: KindKey) => Promise<Told[]> },
 ) =>
   changing(deps, who, {
     key: at.request.key,

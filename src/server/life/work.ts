@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { type RuleBasis } from '@core/life/kept.ts'
 import { type z } from 'zod'
 import { type LinerTerms } from '@core/liner/clauses.ts'
@@ -12,8 +13,8 @@ import { LifeReader } from './reader.ts'
 
 export type LifeAsked =
   | { what: 'read'; query: LifeQuery }
-  | { what: 'basis'; kindKey: string; classKey: string }
-  | { what: 'told'; kindKey: string }
+  | { what: 'basis'; kindKey: KindKey; classKey: string }
+  | { what: 'told'; kindKey: KindKey }
   | { what: 'signs'; where?: string | undefined; terms: LinerTerms }
   /** Something was written that answers rest on. */
   | { what: 'forget' }
@@ -53,11 +54,11 @@ async function through<T>(work: LifeWork, ask: LifeAsked): Promise<T> {
   }
 }
 export const askRead = (work: LifeWork, query: LifeQuery) => through<LifeAnswer>(work, { what: 'read', query })
-export const askBasis = (work: LifeWork, kindKey: string, classKey: string) =>
+export const askBasis = (work: LifeWork, kindKey: KindKey, classKey: string) =>
   through<Omit<RuleBasis, 'school'> | null>(work, { what: 'basis', kindKey, classKey })
 export const askSigns = (work: LifeWork, ask: { where?: string | undefined; terms: LinerTerms }) =>
   through<z.infer<typeof signsAnswer>>(work, { what: 'signs', ...ask })
-export const askTold = (work: LifeWork, kindKey: string) => through<Told[]>(work, { what: 'told', kindKey })
+export const askTold = (work: LifeWork, kindKey: KindKey) => through<Told[]>(work, { what: 'told', kindKey })
 
 /** What Part life takes: the floor to preview a rule on, the fits as they are kept, and whoever works them out. */
 export type LifeDeps = FloorDeps & KeptDeps & { lifeWork: LifeWork }

@@ -1,10 +1,11 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { type KeptFit } from '@core/life/kept.ts'
 import { type Deps } from '@server/call/context.ts'
 import { lifeFit } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 
 export type KeptFits = ReadonlyMap<string, KeptFit>
-export const keptKey = (kindKey: string, classKey: string) => `${kindKey} ${classKey}`
+export const keptKey = (kindKey: KindKey, classKey: string) => `${kindKey} ${classKey}`
 const KEPT_MS = 30_000
 
 /** The fits as they are kept, read again every half minute by each server. */

@@ -1,7 +1,7 @@
 import { and, desc, eq, gt, inArray, type ColumnBaseConfig } from 'drizzle-orm'
 import { type MySqlColumn } from 'drizzle-orm/mysql-core'
 import { usualLife, type UsualLife } from '@core/life/kaplanmeier.ts'
-import { isWornOut, kindOfPosition } from '@core/path/columns.ts'
+import { isWornOut, kindOfPosition, type KindKey } from '@core/path/columns.ts'
 import { type LoggedAct } from '@contract/logbook.ts'
 import { life } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -89,7 +89,7 @@ const MOST_LIVES = 400
 /** Median life of this kind at places of this class, from own lives: whole, of known age, one part each. */
 export async function usualHere(
   db: Reader,
-  scope: { kindKey: string; classKey: string; unit: string },
+  scope: { kindKey: KindKey; classKey: string; unit: string },
 ): Promise<UsualLife> {
   const amount = COUNTED_IN[scope.unit]
   if (!amount) throw new RangeError(`usualHere: expected a unit of life, got ${scope.unit}`)

@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { and, asc, desc, eq, gte, inArray, lt, type SQL } from 'drizzle-orm'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
 import { partOf, spoolOf, type Fact } from '@core/ledger/event.ts'
@@ -21,7 +22,7 @@ import { isReadLine, isToRead } from './toread.ts'
 export async function readLogbook(
   deps: Deps,
   who: Who,
-  query: { day?: string | undefined; stationId?: string | undefined; position?: string | undefined },
+  query: { day?: string | undefined; stationId?: string | undefined; position?: Position | undefined },
 ): Promise<LogbookAnswer> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())

@@ -1,6 +1,6 @@
 import { DAY_MS } from '@core/units/time.ts'
 import { and, gte, inArray } from 'drizzle-orm'
-import { kindOfPosition } from '@core/path/columns.ts'
+import { kindOfPosition, type KindKey } from '@core/path/columns.ts'
 import { loggingShare } from '@core/life/loggingshare.ts'
 import { takenByPurchases } from '@core/parts/taken.ts'
 import { type LoggingShareLine } from '@contract/parts.ts'
@@ -17,7 +17,7 @@ const MONTHS = 6
 
 interface PutOn {
   areaId: string | null
-  kindKey: string
+  kindKey: KindKey
   partId: string | null
   atMs: number
   count: number
@@ -59,7 +59,11 @@ function lineOf(evidence: Evidence, kindName: string, all: readonly PutOn[]): Lo
  * Parts put on since, with the area of the gun. A change booked as "×3" took three: the life it ended says so. A gun counts
  * where it hangs now: one that moved lately brings its log along.
  */
-async function putOn(db: Reader, shop: ShopModel, at: { kinds: readonly string[]; sinceMs: number }): Promise<PutOn[]> {
+async function putOn(
+  db: Reader,
+  shop: ShopModel,
+  at: { kinds: readonly KindKey[]; sinceMs: number },
+): Promise<PutOn[]> {
   if (at.kinds.length === 0) return []
   const [ended, open, nows] = await Promise.all([
     readEnded(db, at),
@@ -68,7 +72,7 @@ async function putOn(db: Reader, shop: ShopModel, at: { kinds: readonly string[]
   ])
   const countOf = new Map(ended.map((l) => [l.toEventId, l.parts]))
   const areaOf = areasOf(nows, shop)
-  const isIn = (l: { entryAge: string | null; kindKey: string; atMs: number }) =>
+  const isIn = (l: { entryAge: string | null; kindKey: KindKey; atMs: number }) =>
     l.entryAge === 'new' && l.atMs >= at.sinceMs && at.kinds.includes(l.kindKey)
   return [...ended, ...open].filter(isIn).map(({ carrierId, eventId, kindKey, partId, atMs }) => ({
     areaId: areaOf(carrierId),
@@ -90,7 +94,7 @@ function areasOf(nows: readonly (typeof stationNow.$inferSelect)[], shop: ShopMo
   return (carrierId: string) => shop.stationById.get(stationOf.get(carrierId) ?? '')?.areaId ?? null
 }
 
-const readEnded = (db: Reader, at: { kinds: readonly string[]; sinceMs: number }) =>
+const readEnded = (db: Reader, at: { kinds: readonly KindKey[]; sinceMs: number }) =>
   db
     .select({
       carrierId: life.carrierId,

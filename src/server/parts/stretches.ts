@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { asc, eq, gte } from 'drizzle-orm'
 import { type Standing } from '@core/ledger/resolve.ts'
@@ -9,7 +10,7 @@ import { standingOfShelves } from '@server/ledger/standings.ts'
 /** A stretch in which it is known how many parts of a kind left the crib, for an area or the whole shop. */
 export interface Evidence extends Taken {
   areaId: string | null
-  kindKey: string
+  kindKey: KindKey
   /** Only changes to these parts count, where the shelf of each was counted; null: every part of the kind. */
   partIds: ReadonlySet<string> | null
 }
@@ -25,7 +26,7 @@ export async function shelfStretches(db: Reader, sinceMs: number): Promise<Evide
     parts.map((p) => p.id),
     sinceMs,
   )
-  const byKind = new Map<string, Shelf[]>()
+  const byKind = new Map<KindKey, Shelf[]>()
   for (const { id, kindKey } of parts) {
     const taken = shelfOf(shelves.get(id) ?? [])
     if (taken) byKind.set(kindKey, [...(byKind.get(kindKey) ?? []), { partId: id, taken }])
@@ -47,7 +48,7 @@ function shelfOf(standing: readonly Standing[]): Taken | null {
 }
 
 /** Shelves of one kind are counted on one round: those counted over the same days as the longest of them speak together. */
-function together(kindKey: string, shelves: readonly Shelf[]): Evidence {
+function together(kindKey: KindKey, shelves: readonly Shelf[]): Evidence {
   const longest = shelves.reduce((best, s) =>
     s.taken.toMs - s.taken.fromMs > best.taken.toMs - best.taken.fromMs ? s : best,
   )

@@ -1,7 +1,7 @@
 import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { type Standing } from '@core/ledger/resolve.ts'
-import { COLUMNS, kindOfPosition } from '@core/path/columns.ts'
+import { COLUMNS, kindOfPosition, type KindKey, type CausePlace } from '@core/path/columns.ts'
 import { heapsOf, middleHalf, type Heap } from '@core/payback/heaps.ts'
 import { availability, forHundred, perHundred } from '@core/payback/rates.ts'
 import { addCost, NO_COST, totalMinor } from '@core/payback/stopcost.ts'
@@ -63,7 +63,7 @@ const heapLine = (heap: Heap | undefined, isMoney: boolean): Answer['total']['no
 const totalOf = (stops: readonly CostedStop[]): Heap | undefined =>
   heapsOf(stops.map((s) => ({ ...s, column: null })))[0]
 
-const PLACES: readonly (string | null)[] = [...COLUMNS, 'off', null]
+const PLACES: readonly (CausePlace | null)[] = [...COLUMNS, 'off', null]
 function heapLines(of: {
   now: readonly CostedStop[]
   before: readonly CostedStop[]
@@ -89,8 +89,8 @@ function heapLines(of: {
     ]
   })
 }
-function commonest(used: readonly { kindKey: string; n: number }[]): string | null {
-  const counts = new Map<string, number>()
+function commonest(used: readonly { kindKey: KindKey; n: number }[]): KindKey | null {
+  const counts = new Map<KindKey, number>()
   for (const { kindKey, n } of used) counts.set(kindKey, (counts.get(kindKey) ?? 0) + n)
   return [...counts].sort((a, b) => b[1] - a[1])[0]?.[0] ?? null
 }

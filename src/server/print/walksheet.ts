@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces.js'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { lookMethod, WALKS } from '@core/walk/looks.ts'
@@ -14,7 +15,7 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
  */
 export function walkSheet(
   walk: WalkAnswer,
-  at: { shopName: string; date: string; partName: (position: string) => string },
+  at: { shopName: string; date: string; partName: (position: Position) => string },
 ): TDocumentDefinitions {
   return {
     pageSize: 'A4',
@@ -46,7 +47,7 @@ export function walkSheet(
   }
 }
 
-function rowsOf(stop: WalkStop, partName: (position: string) => string): TableCell[][] {
+function rowsOf(stop: WalkStop, partName: (position: Position) => string): TableCell[][] {
   const looks = stop.looks.map(({ what }): [string, string] => {
     const answers = lookMethod(what).grades.map((g, i) => `${BOX} ${i + 1} ${g.says}`)
     return [capital(READING[what].name), [...answers, `${BOX} 0 didn’t look`].join('    ')]

@@ -12,7 +12,7 @@ import {
 } from '@core/ledger/fold.ts'
 import { exposureOver, withoutOffs, type ChainStretch, type Exposure } from '@core/ledger/exposure.ts'
 import { evidenceOf, isNoEvidence, type LinerEvidence, type StopTold } from '@core/liner/signs.ts'
-import { kindOfPosition } from '@core/path/columns.ts'
+import { kindOfPosition, type Position } from '@core/path/columns.ts'
 import { alarmsOf, type KeptReading } from '@core/reading/alarms.ts'
 import {
   type carrierNow,
@@ -83,7 +83,7 @@ export function positionRows(id: string, gathered: Gathered): PositionRow[] {
   const row = gathered.carriers.get(id)
   if (!story || !row) return []
   const seenAll = story.positions.get(ALL_POSITIONS)?.seenMs ?? null
-  const extra = [...story.positions.values()].filter((p) => p.openLife).map((p) => p.position)
+  const extra = [...story.positions.values()].flatMap((p) => p.openLife?.position ?? [])
   const names = [...new Set([...row.positions, ...extra])]
   const whole = gathered.stretchesOf(id)
   return names.map((position) => {
@@ -192,13 +192,13 @@ export const keptReading = ({ leftAt, limitValue, verdict, ...r }: ReadingRow): 
 const putOn = (l: FoldedLife): number[] => [l.fromMs, ...l.offs.map((o) => o.toMs)]
 
 /** When parts went on, on this carrier and on the feeders it hung on. */
-function fittedTimes(id: string, gathered: Gathered): (position: string) => number[] {
+function fittedTimes(id: string, gathered: Gathered): (position: Position) => number[] {
   const heads = [...new Set(gathered.stretchesOf(id).map((s) => s.headId as string))]
   const stories = [id, ...heads].flatMap((of) => gathered.stories.get(of) ?? [])
   return (position) => stories.flatMap((story) => story.lives.filter((l) => l.position === position).flatMap(putOn))
 }
 
-function touchedTimes(id: string, gathered: Gathered): (position: string) => number | null {
+function touchedTimes(id: string, gathered: Gathered): (position: Position) => number | null {
   const stories = [id, ...gathered.stretchesOf(id).map((s) => s.headId as string)].flatMap(
     (of) => gathered.stories.get(of) ?? [],
   )

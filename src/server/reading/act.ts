@@ -159,14 +159,11 @@ interface FactsAt {
   wireId: string | null
   nowMs: number
 }
-/** Readings of the drive are the gun's: what raises the knob lies in its liner, and goes with it. */
-const OF_THE_GUN: readonly ReadingKey[] = ['tension', 'slip', 'motorAmps']
-
 /** What is kept of a reading: itself, what it ties, what it settles. */
 export function readingFacts(r: Request, made: Numbers, at: FactsAt): Fact[] {
   const { place, shop, target } = at
   const spec = READING[r.what]
-  const carrierId = (OF_THE_GUN.includes(r.what) ? place.now.gunId : null) ?? carrierAt(place, spec.at, shop)
+  const carrierId = (spec.isOfGun ? place.now.gunId : null) ?? carrierAt(place, spec.at, shop)
   const byItself = target === null || target.by === 'baseline'
   const limit = byItself ? null : spec.worse === 'down' ? target.from : target.to
   const fact: ReadingFact = {

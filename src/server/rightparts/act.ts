@@ -1,7 +1,7 @@
 import { type z } from 'zod'
 import { makeId, type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
-import { kindOfPosition } from '@core/path/columns.ts'
+import { kindOfPosition, type KindKey } from '@core/path/columns.ts'
 import { findingsWith } from '@core/rightparts/check.ts'
 import { ANTI_SPATTERS, ROLL_SETTINGS, type Joint, type SettingName } from '@core/rightparts/facts.ts'
 import { MADE_WITH } from '@core/rightparts/joints.ts'
@@ -176,7 +176,7 @@ export async function jointTrouble(deps: Deps, who: Who, r: z.output<typeof join
   })
   return OK
 }
-const SCREWED_INTO: Partial<Record<Joint, string>> = { tip: 'diffuser' }
+const SCREWED_INTO: Partial<Record<Joint, KindKey>> = { tip: 'diffuser' }
 
 /** Handed over the counter for a gun. A part that does not fit it is refused with the reason. */
 export async function issue(deps: Deps, who: Who, r: z.output<typeof issueRequest>) {

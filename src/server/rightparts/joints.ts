@@ -3,7 +3,7 @@ import { and, count, eq, gte } from 'drizzle-orm'
 import { adviseJoint, MADE_WITH, USUAL_STEP, type JointFault } from '@core/rightparts/joints.ts'
 import { JOINTS, type Joint } from '@core/rightparts/facts.ts'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
-import { kindOfPosition } from '@core/path/columns.ts'
+import { kindOfPosition, type KindKey } from '@core/path/columns.ts'
 import { type JointLine, type JointsAnswer } from '@contract/rightparts.ts'
 import { ledgerEvent, life, mount, positionNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -78,7 +78,7 @@ async function countMade(db: Reader, shop: ShopModel, sinceMs: number): Promise<
   ])
   const familyOf = new Map(nows.map((n) => [n.gunId ?? '', shop.built(n.stationId).familyId]))
   const made = new Map<string, number>()
-  const rows = [...lives, ...on, ...seated.map((m) => ({ ...m, kindKey: 'orings' }))]
+  const rows = [...lives, ...on, ...seated.map((m) => ({ ...m, kindKey: 'orings' as const }))]
   for (const row of rows) {
     const key = `${familyOf.get(row.carrierId) ?? ''} ${kindOfPosition(row.kindKey)}`
     made.set(key, (made.get(key) ?? 0) + row.n)
@@ -96,7 +96,7 @@ async function jointLine(
   const bad = at.bad.filter((b) => b.joint === joint && b.familyId === id && b.atMs >= sinceMs)
   if (bad.length === 0) return null
   const made = await at.made(sinceMs)
-  const countOf = (kindKey: string) => made.get(`${id} ${kindKey}`) ?? 0
+  const countOf = (kindKey: KindKey) => made.get(`${id} ${kindKey}`) ?? 0
   const step = rule?.step ?? USUAL_STEP[joint]
   const faults = bad.map((b) => b.fault)
   const tips = countOf('tip')

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { asc, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { makeId, type PartId } from '@core/ids/id.ts'
@@ -160,8 +161,8 @@ async function setPositions(tx: Tx, at: { w: Writing; r: z.infer<typeof stationR
   const ids = [now?.headId, now?.gunId, shop.carrierOfStation.get(stationId)].filter((id): id is string => Boolean(id))
   const rows = await tx.select().from(carrier).where(inArray(carrier.id, ids))
   for (const row of rows) {
-    const has = (key: string) => row.positions.includes(key)
-    const isOn = (key: string) =>
+    const has = (key: KindKey) => row.positions.includes(key)
+    const isOn = (key: KindKey) =>
       isOptionalKind(key) ? (extra?.includes(key) ?? has(key)) : absent ? !absent.includes(key) : has(key)
     const positions = shop.kinds.filter((k) => k.rides === row.type && isOn(k.key)).map((k) => k.key)
     const lanes = row.positions.filter((p) => p.includes('#'))

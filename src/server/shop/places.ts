@@ -2,7 +2,7 @@ import { DAY_MS } from '@core/units/time.ts'
 import { isDeepStrictEqual } from 'node:util'
 import { eq, inArray, max, or } from 'drizzle-orm'
 import { makeId, type CarrierId, type StationId } from '@core/ids/id.ts'
-import { type CarrierType } from '@core/path/columns.ts'
+import { type CarrierType, type Position } from '@core/path/columns.ts'
 import { isOptionalKind } from '@core/path/kinds.ts'
 import { parseNameRange } from '@core/shop/range.ts'
 import { NOTHING_BUILT, type Built, type BuiltExcept } from '@core/shop/built.ts'
@@ -110,7 +110,7 @@ async function likeOf(tx: Tx, stationId: string) {
 }
 
 /** The positions that the place to copy has, by carrier: "20 like this" copies what it lacks, too. */
-async function positionsLike(tx: Tx, stationId: string): Promise<(type: CarrierType) => string[]> {
+async function positionsLike(tx: Tx, stationId: string): Promise<(type: CarrierType) => Position[]> {
   const [now] = await tx.select().from(stationNow).where(eq(stationNow.stationId, stationId))
   const ids = [now?.headId, now?.gunId].filter((id): id is string => Boolean(id))
   const rows = await tx
@@ -129,7 +129,7 @@ export async function insertStations(
   at: {
     rows: readonly NewStation[]
     kinds: readonly KindRow[]
-    positionsOf?: ((type: CarrierType) => string[]) | undefined
+    positionsOf?: ((type: CarrierType) => Position[]) | undefined
     mountedMs?: number
   },
 ): Promise<MadeStation[]> {
@@ -161,7 +161,7 @@ export async function insertStations(
 }
 
 /** The place's own carrier, its feeder head and its gun. */
-function carrierRows(m: MadeStation, positions: (type: CarrierType) => string[]): (typeof carrier.$inferInsert)[] {
+function carrierRows(m: MadeStation, positions: (type: CarrierType) => Position[]): (typeof carrier.$inferInsert)[] {
   const row = (id: string, type: CarrierType, name: string) => ({
     id,
     type,

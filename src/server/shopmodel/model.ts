@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { kgPerArcHour } from '@core/spools/wire.ts'
 import { builtOf, NOTHING_BUILT, type Built } from '@core/shop/built.ts'
 import { nextWindow, type Schedule } from '@core/clock/schedule.ts'
@@ -65,17 +66,17 @@ export interface ShopModel {
   clockSetup: (stationId: string | null) => ClockSetup
   /** What an hour of standing costs there, with all that halt together with it; minor units, 0: nobody said. */
   stopRateOf: (stationId: string) => number
-  ruleFor: (kindKey: string, classKey: string) => RuleRow | null
+  ruleFor: (kindKey: KindKey, classKey: string) => RuleRow | null
   /** Minutes of a task on a family, learnt from the jobs logged. */
   learnt: MinutesOf
   /** Minutes a change of one kind takes on a family: what the shop says, until its own jobs say better. */
-  changeMinOf: (kindKey: string, familyId: string | null) => number
+  changeMinOf: (kindKey: KindKey, familyId: string | null) => number
 }
 
 const FALLBACK_MIN = 5
 function changeMinutes(
   kinds: ReadonlyMap<string, KindRow>,
-  of: { kindKey: string; familyId: string | null; learnt: MinutesOf },
+  of: { kindKey: KindKey; familyId: string | null; learnt: MinutesOf },
 ): number {
   const said = kinds.get(of.kindKey)?.changeMin ?? FALLBACK_MIN
   const task = TASK_KEYS.find((t) => t === of.kindKey)

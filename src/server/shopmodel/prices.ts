@@ -1,8 +1,9 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { type StopRates } from '@core/payback/stopcost.ts'
 import { groupBy, type ShopModel } from './model.ts'
 
 /** Price of a part; where nobody said which it was, the middle one of its kind. */
-export function prices(shop: ShopModel): (partId: string | null, kindKey: string) => number | null {
+export function prices(shop: ShopModel): (partId: string | null, kindKey: KindKey) => number | null {
   const priced = [...shop.partById.values()].flatMap((p) =>
     p.priceMinor === null ? [] : [{ ...p, minor: p.priceMinor }],
   )

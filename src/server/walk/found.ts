@@ -1,3 +1,4 @@
+import { isPosition } from '@core/path/columns.ts'
 import { eq } from 'drizzle-orm'
 import { type ActKind } from '@core/ledger/acts.ts'
 import { worstGradeFirst } from '@core/walk/entry.ts'
@@ -189,6 +190,11 @@ async function looksOf(
 async function doneAbout(entry: WalkEntryRead, at: EntryAt & { place: Place; happenedMs: number }): Promise<SaidAct[]> {
   const { deps, shop, place, happenedMs } = at
   if (entry.acts.length === 0) return []
+  const unknown = entry.acts.find((a) => !isPosition(a.position))
+  if (unknown)
+    throw new DomainError('not-found', `There is no "${unknown.position}" on a wire path.`, [
+      'Reload the page on that device, then log it again.',
+    ])
   const hung = await at.hungAt(entry.stationId)
   const withPart: Place = { ...place, partFor: (position) => likelyPart(hung, shop, position) }
   return entry.acts.map((a, i) =>

@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { type WalkQuery } from '@contract/walk.ts'
 import { type Who } from '@server/call/context.ts'
 import { type FloorDeps } from '@server/gunnow/positions.ts'
@@ -16,7 +17,7 @@ export async function printWalk(deps: FloorDeps, who: Who, query: WalkQuery): Pr
       'Choose another walk or more minutes.',
     ])
   const { site, kindByKey } = await loadShop(deps.db, deps.shops, deps.now())
-  const partName = (position: string) => {
+  const partName = (position: Position) => {
     const [kind = position, lane] = position.split('#')
     return `${kindByKey.get(kind)?.name ?? kind}${lane ? ` ${lane}` : ''}`
   }

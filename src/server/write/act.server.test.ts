@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { describe, expect, it } from 'vitest'
 import { asc, eq, inArray } from 'drizzle-orm'
 import { ACT_KINDS, ACTS } from '@core/ledger/acts.ts'
@@ -30,7 +31,7 @@ const WHO: Who = { person: { id: 'per_x', name: 'x', role: 'lead' }, device: nul
 const NOT = { outReason: 'worn', count: 1, entryAge: 'new', partId: null } as const
 
 /** A part put on the gun of a place, as a line. */
-async function fitted(name: string, position = 'tip'): Promise<SaidLine> {
+async function fitted(name: string, position: Position = 'tip'): Promise<SaidLine> {
   const gunId = (await writeAct(deps(), WHO, async (w) => placeOf(w.tx, id(name), await w.shop()))).now.gunId
   const carrierId = gunId as CarrierId
   return { fact: { kind: 'fitted', carrierId, position, ...NOT }, stationId: id(name) }

@@ -1,7 +1,7 @@
 import { DAY_MS } from '@core/units/time.ts'
 import { eq } from 'drizzle-orm'
 import { type CarrierId } from '@core/ids/id.ts'
-import { kindOfPosition } from '@core/path/columns.ts'
+import { kindOfPosition, type Position } from '@core/path/columns.ts'
 import { stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { DomainError } from '@server/problem/problem.ts'
@@ -14,7 +14,7 @@ export interface Place {
   stationCarrierId: string
   now: Pick<StationNowRow, 'headId' | 'gunId'>
   /** The part that most likely went on when nobody says which; null: as the bay has it. */
-  partFor?: (position: string) => string | null
+  partFor?: (position: Position) => string | null
 }
 
 export async function placeOf(db: Reader, stationId: string, shop: ShopModel): Promise<Place> {
@@ -40,7 +40,7 @@ export async function placesByName(db: Reader, shop: ShopModel): Promise<Map<str
 }
 
 /** The carrier that a position of a place rides on. */
-export function carrierAt(place: Place, position: string, shop: ShopModel): CarrierId {
+export function carrierAt(place: Place, position: Position, shop: ShopModel): CarrierId {
   const kind = shop.kindByKey.get(kindOfPosition(position))
   const name = shop.stationById.get(place.stationId)?.name ?? place.stationId
   if (!kind) throw new DomainError('not-found', `There is no part called "${position}" on ${name}.`)

@@ -1,6 +1,6 @@
 import { type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
-import { hasIdentity, kindOfPosition } from '@core/path/columns.ts'
+import { hasIdentity, kindOfPosition, type Position } from '@core/path/columns.ts'
 import { type ActRead } from '@contract/logbook.ts'
 import { happenedAt, type Deps } from '@server/call/context.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
@@ -9,7 +9,7 @@ import { carrierAt, checkTime, type Place } from './place.ts'
 
 /** The one taken out goes back on. The life it goes on with knows which part it was; a kind that is not told apart begins at an age nobody knows. */
 function putBackFact(act: ActRead, place: Place, shop: ShopModel): Fact {
-  const at = act.position ?? ''
+  const at = partOf(act)
   const likely = hasIdentity(at) ? null : (place.partFor?.(at) ?? null)
   return {
     kind: 'fitted',
@@ -21,29 +21,41 @@ function putBackFact(act: ActRead, place: Place, shop: ShopModel): Fact {
   }
 }
 
+/** Where a part was put on, taken off or cleaned: the shape of an act asks for it there. */
+function partOf({ act, position }: ActRead): Position {
+  if (!position) throw new RangeError(`factOf: expected a position with ${act}, got none`)
+  return position
+}
+const spotOf = (act: ActRead, place: Place, shop: ShopModel) => ({
+  carrierId: carrierAt(place, partOf(act), shop),
+  position: partOf(act),
+})
+
+function changedFact(act: ActRead, place: Place, shop: ShopModel): Fact {
+  const at = partOf(act)
+  const bays = shop.built(place.stationId).parts[kindOfPosition(at)] ?? null
+  return {
+    kind: 'fitted',
+    ...spotOf(act, place, shop),
+    partId: (act.partId ?? (place.partFor ? place.partFor(at) : bays)) as PartId | null,
+    outReason: act.outReason,
+    count: act.count,
+    entryAge: 'new',
+  }
+}
+
 /** What a hand said, as the fact the ledger keeps. */
 export function factOf(act: ActRead, place: Place, shop: ShopModel): Fact {
-  const built = shop.built(place.stationId)
   const here = place.stationCarrierId as CarrierId
-  const at = act.position ?? ''
   switch (act.act) {
     case 'changed':
-      return {
-        kind: 'fitted',
-        carrierId: carrierAt(place, at, shop),
-        position: at,
-        partId: (act.partId ??
-          (place.partFor ? place.partFor(at) : (built.parts[kindOfPosition(at)] ?? null))) as PartId | null,
-        outReason: act.outReason,
-        count: act.count,
-        entryAge: 'new',
-      }
+      return changedFact(act, place, shop)
     case 'putBack':
       return putBackFact(act, place, shop)
     case 'removed':
-      return { kind: 'removed', carrierId: carrierAt(place, at, shop), position: at, outReason: act.outReason }
+      return { kind: 'removed', ...spotOf(act, place, shop), outReason: act.outReason }
     case 'cleaned':
-      return { kind: 'cleaned', carrierId: carrierAt(place, at, shop), position: at }
+      return { kind: 'cleaned', ...spotOf(act, place, shop) }
     case 'newSpool':
       return spoolFact(act, place, shop)
     case 'down':
@@ -57,7 +69,7 @@ export function factOf(act: ActRead, place: Place, shop: ShopModel): Fact {
     case 'seen':
       return {
         kind: 'confirmed',
-        carrierId: act.position ? carrierAt(place, at, shop) : here,
+        carrierId: act.position ? carrierAt(place, act.position, shop) : here,
         position: act.position ?? null,
       }
   }

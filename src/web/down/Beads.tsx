@@ -1,17 +1,13 @@
-import { COLUMNS } from '@core/path/columns.ts'
-import { inN } from '@web/format/words.ts'
-
-const PLACES = [...COLUMNS, 'off'] as const
-const NAME: Record<string, string> = { pin: 'gun pin', off: 'off the wire', gas: 'gas' }
-export const placeName = (column: string) => NAME[column] ?? column
+import { PATH_PLACES, type PathPlace } from '@core/path/columns.ts'
+import { inN, placeName } from '@web/format/words.ts'
 
 const WIDE = { step: 96, y: 34, most: 26, height: 96 }
 const NARROW = { step: 31, y: 20, most: 13, height: 66 }
 /** Likelihood hangs under the line as beads, their area is the chance; what is ruled out is a small ring. A tap says "it is this". */
 export function Beads(props: {
-  beads: ReadonlyMap<string, number>
+  beads: ReadonlyMap<PathPlace, number>
   isNarrow: boolean
-  onPick: (column: string) => void
+  onPick: (column: PathPlace) => void
 }) {
   const { beads, isNarrow, onPick } = props
   const { step, y, most, height } = isNarrow ? NARROW : WIDE
@@ -19,9 +15,14 @@ export function Beads(props: {
   const likeliest = [...beads].sort((a, b) => b[1] - a[1])[0]
   return (
     <div className="beads">
-      <svg viewBox={`0 0 ${step * PLACES.length} ${height}`} width="100%" role="group" aria-label="Where it may be">
-        <path d={`M0 ${y / 2}H${step * COLUMNS.length}`} className="bead-wire" />
-        {PLACES.map((column, i) => {
+      <svg
+        viewBox={`0 0 ${step * PATH_PLACES.length} ${height}`}
+        width="100%"
+        role="group"
+        aria-label="Where it may be"
+      >
+        <path d={`M0 ${y / 2}H${step * PATH_PLACES.length}`} className="bead-wire" />
+        {PATH_PLACES.map((column, i) => {
           const chance = beads.get(column) ?? 0
           const r = Math.max(2, most * Math.sqrt(chance / total))
           const x = step * (i + 0.5)

@@ -1,3 +1,5 @@
+import { columnOf } from '@core/path/kinds.ts'
+import { placeName } from '@web/format/words.ts'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { chancesOf } from '@core/diagnose/belief.ts'
@@ -5,7 +7,7 @@ import { fixKey, type FixGroup } from '@core/diagnose/moves.ts'
 import { signsFor } from '@core/diagnose/ratio.ts'
 import { cleanOrChange, type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
 import { fixMinutes, minutesOf, type Cause } from '@core/diagnose/knowledge.ts'
-import { COLUMNS, type Column } from '@core/path/columns.ts'
+import { type PathPlace } from '@core/path/columns.ts'
 import { type DownAnswer } from '@contract/down.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { useSwap } from '@web/gunnow/queries.ts'
@@ -13,7 +15,7 @@ import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { ago } from '@web/format/times.ts'
 import { minutes } from '@web/format/numbers.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
-import { Beads, placeName } from './Beads.tsx'
+import { Beads } from './Beads.tsx'
 import { Closing } from './Closing.tsx'
 import { becauseSentence, linerRuleWords, estimateWords, orderWords } from './downwords.ts'
 import { PickKnown, PickSymptom, PickTouched } from './Picks.tsx'
@@ -31,30 +33,20 @@ interface At {
   search: ReturnType<typeof useSearch>
 }
 
-/** Column of the path where a cause lies; off the wire stands by itself. */
-const columnAt =
-  (gun: GunAnswer) =>
-  (at: string): string => {
-    const kind = gun.positions.find((p) => p.kindKey === at)
-    if (kind) return kind.column
-    return COLUMNS.includes(at as Column) ? at : at === 'insulator' ? 'nozzle' : at === 'orings' ? 'pin' : 'off'
-  }
-
 /** What first, at one gun: one look a screen, or what somebody knows; a closing test at the end. */
 export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) {
   const go = useNavigate()
   const search = useSearch(gun, down, () => go(`/gun/${gun.stationId}`))
-  const [place, setPlace] = useState<string | null>(null)
+  const [place, setPlace] = useState<PathPlace | null>(null)
   const isPhone = useIsPhone()
   const { state, tell, found } = search
-  const columnOf = columnAt(gun)
   const first = found?.plan[0]?.expectedMin
   const needsTouched = state.symptom !== null && state.touched === null && touchedByLog(gun) === null
   return (
     <main className={isPhone ? 'step-walk walk-mode down' : 'down is-desk'}>
       <Head gun={gun} search={search} leftMin={first ?? null} />
       {found && !needsTouched && !state.isClosing ? (
-        <Beads beads={beadsOf(found, columnOf)} isNarrow={isPhone} onPick={(column) => setPlace(column)} />
+        <Beads beads={beadsOf(found)} isNarrow={isPhone} onPick={(column) => setPlace(column)} />
       ) : null}
       <div className="down-body">
         <section className="down-now">

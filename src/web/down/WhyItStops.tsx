@@ -4,14 +4,13 @@ import { halving } from '@core/diagnose/belief.ts'
 import { knowledge as shape } from '@contract/down.ts'
 import { ApiError } from '@web/api/client.ts'
 import { when } from '@web/format/times.ts'
-import { capital } from '@web/format/words.ts'
+import { capital, placeName } from '@web/format/words.ts'
 import { useMe } from '@web/people/queries.ts'
 import { PickOne, TextField } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { spanWords } from './downwords.ts'
 import { CheckEdit } from './CheckEdit.tsx'
-import { placeName } from './Beads.tsx'
-import { COLUMNS } from '@core/path/columns.ts'
+import { PATH_PLACES, type PathPlace } from '@core/path/columns.ts'
 import { edited, type Edit } from './knowledgeedit.ts'
 import { useKnowledge, useSetKnowledge } from './queries.ts'
 
@@ -166,7 +165,7 @@ function OneSymptom({ k, symptom, onEdit }: { k: Knowledge; symptom: string; onE
 /** A cause nobody thought of: its words and its place on the path. It needs a look that shows it too. */
 function OwnCause({ symptom, onEdit }: { symptom: string; onEdit: (edit: Edit) => void }) {
   const [says, setSays] = useState('')
-  const [at, setAt] = useState<string>('off')
+  const [at, setAt] = useState<PathPlace>('off')
   return (
     <div className="why-own">
       <TextField
@@ -180,7 +179,7 @@ function OwnCause({ symptom, onEdit }: { symptom: string; onEdit: (edit: Edit) =
         id="why-own-at"
         label="Where on the path"
         value={at}
-        options={[...COLUMNS, 'off'].map((c) => [c, placeName(c)] as const)}
+        options={PATH_PLACES.map((c) => [c, placeName(c)] as const)}
         onPick={setAt}
       />
       <button

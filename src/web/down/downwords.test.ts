@@ -27,7 +27,14 @@ describe('clean or change, in words', () => {
 
 describe('why a look comes now', () => {
   it('names the likeliest of what it is about, with what of the gun speaks for it', () => {
-    const hints = [{ cause: 'linerWorn', factor: 3, sign: 'reading' as const, because: 'read tension' }]
+    const hints = [
+      {
+        cause: 'linerWorn',
+        factor: 3,
+        sign: 'reading' as const,
+        because: { how: 'read' as const, what: 'tension' as const },
+      },
+    ]
     const at = reckon(k, { symptom: 'jerk', said: [] }, { hints })
     const step = planned(at)[0]?.step
     expect(step && becauseSentence(step, at, hints)).toMatch(
@@ -47,7 +54,7 @@ describe('why a look comes now', () => {
     expect(orderWords(0)).toContain('none of your own')
     expect(orderWords(12)).toBe('Yours 12, trade 30.')
     expect([spanWords(0.3), spanWords(2)]).toEqual(['18 s', '2 min'])
-    expect(hintWords('read cleaning')).toBe('the nozzle closes ever faster')
+    expect(hintWords({ how: 'read', what: 'cleaning' })).toBe('the nozzle closes ever faster')
   })
 })
 

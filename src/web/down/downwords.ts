@@ -1,15 +1,14 @@
 import { chancesOf } from '@core/diagnose/belief.ts'
 import { TRADE_STOPS } from '@core/diagnose/learn.ts'
 import { type Step } from '@core/diagnose/moves.ts'
-import { type Hint, type Reckoned } from '@core/diagnose/session.ts'
+import { type Because, type Hint, type Reckoned } from '@core/diagnose/session.ts'
 import { type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
 import { type Cause, type Picture } from '@core/diagnose/knowledge.ts'
 import { type Touched } from '@core/diagnose/touched.ts'
-import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
+import { TAG_TEXT } from '@core/changeover/tags.ts'
 import { READING } from '@core/reading/specs.ts'
-import { type ReadingKey } from '@core/reading/keys.ts'
 import { minutes } from '@web/format/numbers.ts'
-import { capital, inN, partName } from '@web/format/words.ts'
+import { capital, inN, isPlural, partName } from '@web/format/words.ts'
 import { signWords } from '@web/liner/signwords.ts'
 import { type Search } from './reckoned.ts'
 
@@ -37,32 +36,35 @@ export const TOUCHED_WORD: Record<Touched, string> = {
 }
 
 /** Why the gun's own state speaks, in a few words. */
-export function hintWords(because: string): string {
-  const [how = '', what = ''] = because.split(' ')
-  switch (how) {
+export function hintWords(because: Because): string {
+  switch (because.how) {
     case 'read':
-      if (what === 'cleaning') return 'the nozzle closes ever faster'
-      return `${READING[what as ReadingKey]?.name ?? what} was read off`
+      return because.what === 'cleaning'
+        ? 'the nozzle closes ever faster'
+        : `${READING[because.what].name} was read off`
     case 'tied':
-      return TAG_TEXT[what as Tag]?.says ?? what
+      return TAG_TEXT[because.tag].says
     case 'unfit':
-      return `something does not fit at the ${partName(what)}`
+      return because.at === 'off'
+        ? 'something off the wire does not fit'
+        : `something does not fit at the ${partName(because.at)}`
     case 'worn':
-      return `${partName(what)} is far into its usual life`
+      return `${partName(because.at)} ${isPlural(because.at) ? 'are' : 'is'} far into ${isPlural(because.at) ? 'their' : 'its'} usual life`
     case 'fresh':
-      return `${partName(what)} is fresh`
+      return `${partName(because.at)} ${isPlural(because.at) ? 'are' : 'is'} fresh`
     case 'touched':
-      return what === 'moved' ? 'it was moved last' : `${TOUCHED_WORD[what as Touched] ?? what} was touched last`
+      return because.what === 'moved' ? 'it was moved last' : `${TOUCHED_WORD[because.what]} was touched last`
     case 'others':
-      return what === 'gas'
-        ? 'other guns here lack gas too'
-        : what === 'power'
-          ? 'other machines stand too'
-          : 'another gun on this wire stopped'
-    default:
+      return OTHERS_WORD[because.what]
+    case 'notHere':
       return ''
   }
 }
+const OTHERS_WORD = {
+  gas: 'other guns here lack gas too',
+  power: 'other machines stand too',
+  sameWire: 'another gun on this wire stopped',
+} as const
 
 /** "Liner worn 4 in 10: knob raised to keep going." The likeliest this step is about, and what of the gun speaks for it. */
 export function becauseSentence(
@@ -110,7 +112,7 @@ export function choiceWords(
   { first, because, cleanMin, changeMin, priceMin, cleanShare }: CleanOrChange,
   cause: Pick<Cause, 'fix'>,
 ): string {
-  const part = partName(cause.fix.position ?? '')
+  const part = cause.fix.position ? partName(cause.fix.position) : 'part'
   if (because === 'none') return `None on the shelf: clean the ${part}, run on, and say in Parts that it is out.`
   const price = priceMin === null ? '' : `, and as dear as ${spanWords(priceMin)} of standing`
   const worth = `A new ${part} is ${spanWords(changeMin)}${price}.`

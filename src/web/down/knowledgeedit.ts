@@ -1,3 +1,4 @@
+import { type CausePlace } from '@core/path/columns.ts'
 import { type Cause, type Check, type Effort, type Knowledge, type Outcome } from '@core/diagnose/knowledge.ts'
 
 /** Changes a lead makes to why a gun stops; each gives a whole new one, which the server looks through. */
@@ -6,7 +7,7 @@ export type Edit =
   | { do: 'in'; symptom: string; cause: string }
   | { do: 'words'; cause: string; says: string }
   | { do: 'effort'; cause: string; effort: Effort }
-  | { do: 'newCause'; symptom: string; says: string; at: string }
+  | { do: 'newCause'; symptom: string; says: string; at: CausePlace }
   | { do: 'shows'; check: string; shows: number }
   | { do: 'check'; check: string; change: Partial<Pick<Check, 'do' | 'how' | 'minutes'>> }
   | { do: 'newCheck'; says: string }
@@ -43,7 +44,7 @@ const newCheck = (key: string, says: string): Check => ({
   ...{ key, do: says, how: '', effort: 'E1', sign: 'look', hazards: [], drawing: null, shows: 0.8 },
   outcomes: [{ key: 'own1', says: 'Something is off', points: [] }, WELL],
 })
-const newCause = (key: string, { says, at }: { says: string; at: string }): Cause => ({
+const newCause = (key: string, { says, at }: { says: string; at: CausePlace }): Cause => ({
   ...{ key, says, at, kind: 'feed' },
   fix: { do: 'Put it right', effort: 'E1', act: null, position: null, hazards: ['isolate'] },
 })

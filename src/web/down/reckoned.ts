@@ -1,3 +1,5 @@
+import { columnOf } from '@core/path/kinds.ts'
+import { type PathPlace } from '@core/path/columns.ts'
 import { chancesOf, indexOf, type Index } from '@core/diagnose/belief.ts'
 import { hintsOf, type GunState } from '@core/diagnose/hints.ts'
 import { ownShares, turnedOf } from '@core/diagnose/learn.ts'
@@ -45,7 +47,7 @@ export function gunState(gun: GunAnswer, down: DownAnswer, touched: Touched | nu
       shape: p.usual?.shape ?? null,
     })),
     unfit: gun.findings.filter((f) => f.severity !== 'note' && f.kept === null).map((f) => f.at),
-    alarms: [...gun.alarms.map((a) => a.what), ...(gun.cleaningRises ? ['cleaning'] : [])],
+    alarms: [...gun.alarms.map((a) => a.what), ...(gun.cleaningRises ? (['cleaning'] as const) : [])],
     tags: gun.tags.map((t) => t.tag),
     touched,
     others: down.others,
@@ -96,8 +98,8 @@ function linerRuling(down: DownAnswer, gun: GunAnswer, said: DownState['said']) 
 export const usualOrder = ({ index, reckoned }: Search) => quickOrder(reckoned, (cause) => ownCheck(index, cause))
 
 /** Chance by column of the path, for the beads; off the wire stands by itself. */
-export function beadsOf({ reckoned }: Search, columnOf: (at: string) => string): Map<string, number> {
-  const beads = new Map<string, number>()
+export function beadsOf({ reckoned }: Search): Map<PathPlace, number> {
+  const beads = new Map<PathPlace, number>()
   for (const { cause, chance } of chancesOf(reckoned.belief)) {
     const column = columnOf(cause.at)
     beads.set(column, (beads.get(column) ?? 0) + chance)

@@ -3,7 +3,7 @@ import { type Column } from '@core/path/columns.ts'
 import { LogKeys } from '@web/log/LogKeys.tsx'
 import { type Choice } from '@web/log/logkeys.ts'
 import { useLogKeys } from '@web/log/useLogKeys.ts'
-import { partName } from '@web/format/words.ts'
+import { placeName } from '@web/format/words.ts'
 import { SHORT_REASONS } from './OpenedRow.tsx'
 
 /** Acts that make sense for a column, by the parts that sit there. */
@@ -74,7 +74,7 @@ export function ManyBar(props: {
     <section className="many-bar" aria-label={`One act on ${props.stationIds.length} guns`}>
       <div className="many-head">
         <h2>
-          {props.stationIds.length} guns, {partName(props.column)}
+          {props.stationIds.length} guns, {placeName(props.column)}
         </h2>
         <span className="dim">{props.names.join(', ')}</span>
         <button type="button" className="bare" onClick={props.onDone}>

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { COLUMNS, OUT_REASONS, type OutReason } from '@core/path/columns.ts'
+import { COLUMNS, OUT_REASONS, type OutReason, kindOfPosition } from '@core/path/columns.ts'
 import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
 import { LogKeys } from '@web/log/LogKeys.tsx'
 import { type Choice } from '@web/log/logkeys.ts'
@@ -16,7 +16,7 @@ export const SHORT_REASONS: readonly OutReason[] = OUT_REASONS.filter((r) =>
 
 /** What one would log on this gun now: a wrong part put right, what it wants, and whether it stands. */
 export function choicesFor(gun: FloorGun): Choice[] {
-  const put = gun.wrong.flatMap((f): Choice[] => (f.put ? [{ act: 'changed', position: f.at }] : []))
+  const put = gun.wrong.flatMap((f): Choice[] => (f.put && f.at !== 'off' ? [{ act: 'changed', position: f.at }] : []))
   const wanted = gun.wants
     .map((w): Choice => ({ act: w.act === 'clean' ? 'cleaned' : 'changed', position: w.position }))
     .filter((w) => !put.some((p) => p.act === w.act && p.position === w.position))
@@ -32,7 +32,7 @@ function TillTomorrow({ gun }: { gun: FloorGun }) {
   const isLead = useIsLead()
   const worst = worstLeft(gun)
   if (!worst) return null
-  const kind = worst.position.split('#')[0] ?? worst.position
+  const kind = kindOfPosition(worst.position)
   const curve = `/life?kind=${kind}&where=area:${gun.areaId}&at=${worst.used}`
   return <div className="row-till">{isLead ? <Link to={curve}>{leftWords(worst)}</Link> : leftWords(worst)}</div>
 }

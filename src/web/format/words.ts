@@ -1,6 +1,14 @@
 import { type UsageSource } from '@core/clock/source.ts'
 import { type PositionState } from '@core/floor/state.ts'
-import { type OutReason } from '@core/path/columns.ts'
+import {
+  type OutReason,
+  type Position,
+  kindOfPosition,
+  laneOfPosition,
+  type KindKey,
+  isKindKey,
+  type CausePlace,
+} from '@core/path/columns.ts'
 
 /** All words that screens share. A state is told by its stroke and one of these, never by colour alone. */
 export const STATE_WORD: Record<PositionState, string> = {
@@ -26,7 +34,7 @@ export const REASON_WORD: Record<OutReason, string> = {
   notSaid: 'not said',
 }
 
-const SHORT_NAME: Record<string, string> = {
+const SHORT_NAME: Record<KindKey, string> = {
   hub: 'hub',
   inlet: 'inlet guide',
   rolls: 'rolls',
@@ -42,34 +50,38 @@ const SHORT_NAME: Record<string, string> = {
   insulator: 'insulator',
   gas: 'gas line',
 }
-const PLURAL = new Set(['rolls', 'orings'])
+const PLACE_NAME: Partial<Record<CausePlace, string>> = { pin: 'gun pin', off: 'off the wire', gas: 'gas' }
+/** A place of the path in one word, as under the wire: "rolls", "gun pin", "off the wire". */
+export const placeName = (place: CausePlace): string =>
+  PLACE_NAME[place] ?? (isKindKey(place) ? SHORT_NAME[place] : place)
+const PLURAL: ReadonlySet<KindKey> = new Set(['rolls', 'orings'])
 
 /** The part as hands call it; a second lane is told by its number. */
-export function partName(position: string): string {
-  const [kind = position, lane] = position.split('#')
-  return `${SHORT_NAME[kind] ?? kind}${lane ? ` ${lane}` : ''}`
+export function partName(position: Position): string {
+  const { kind, lane } = laneOfPosition(position)
+  return lane === 1 ? SHORT_NAME[kind] : `${SHORT_NAME[kind]} ${lane}`
 }
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** "Change the tip", "Clean the nozzle", "Look at the rolls". */
-export function actPhrase(act: string, position: string): string {
+export function actPhrase(act: string, position: Position): string {
   const verb = act === 'clean' ? 'Clean the' : act === 'look' ? 'Look at the' : 'Change the'
   return `${verb} ${partName(position)}`
 }
 
 /** "Tip changed", "Nozzle cleaned": what a key says, at most 15 letters. */
-export function donePhrase(act: string, position: string | null): string {
+export function donePhrase(act: string, position: Position | null): string {
   if (act === 'newSpool') return 'New spool'
   if (act === 'seen') return position ? `${capital(partName(position))} seen` : 'All looked at'
   if (act === 'parked') return 'Parked'
   if (act === 'unparked') return 'In use again'
   if (act === 'down') return 'It’s down'
   if (act === 'running') return 'Running'
-  if (act === 'putBack') return `${capital(partName(position ?? ''))} put back`
-  const verb = act === 'cleaned' ? 'cleaned' : act === 'removed' ? 'taken out' : 'changed'
-  return `${capital(partName(position ?? ''))} ${verb}`
+  const verb = DONE_VERB[act] ?? 'changed'
+  return position ? `${capital(partName(position))} ${verb}` : capital(verb)
 }
-export const isPlural = (position: string) => PLURAL.has(position.split('#')[0] ?? '')
+const DONE_VERB: Record<string, string> = { cleaned: 'cleaned', removed: 'taken out', putBack: 'put back' }
+export const isPlural = (position: Position) => PLURAL.has(kindOfPosition(position))
 
 const NUMBERS = [
   'No',

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
 import { OVERRUNS, type Overrun } from '@core/ledger/event.ts'
-import { type OutReason } from '@core/path/columns.ts'
+import { type OutReason, type KindKey } from '@core/path/columns.ts'
 import { type GuideAnswer, type GuideStep } from '@contract/guide.ts'
 import { newKey } from '@web/api/client.ts'
 import { capital, partName, REASON_WORD } from '@web/format/words.ts'
@@ -128,4 +128,4 @@ function HowItEnded(props: {
 }
 
 /** A guide about a part ends with what became of it; one about supply or start does not. */
-const isPartGuide = (steps: readonly GuideStep[], kindKey: string) => kindKey !== 'gas' && steps.length > 0
+const isPartGuide = (steps: readonly GuideStep[], kindKey: KindKey) => kindKey !== 'gas' && steps.length > 0

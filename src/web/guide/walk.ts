@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { MIN_MS } from '@core/units/time.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { workedMinutes } from '@core/minutes/learn.ts'
@@ -20,7 +21,7 @@ export interface WalkState {
 export const BEGIN: WalkState = { done: [] }
 export interface WalkEnd {
   stillTied: string[]
-  skipped: string[]
+  skipped: KindKey[]
   /** Closing questions that were not answered with yes. */
   asked: string[]
   /** Follow-ups that were done on the way. */

@@ -1,6 +1,6 @@
 import { Link } from 'react-router'
 import { GUIDE_KEYS, type GuideKey } from '@core/guide/keys.ts'
-import { kindOfPosition } from '@core/path/columns.ts'
+import { kindOfPosition, type Position } from '@core/path/columns.ts'
 import { READINGS } from '@core/reading/keys.ts'
 import { READING } from '@core/reading/specs.ts'
 import { type GunAnswer, type GunPosition } from '@contract/gun.ts'
@@ -67,7 +67,7 @@ export function PartPanel(props: {
 }
 
 /** What can be read here, each one tap away. */
-function ReadIt({ gun, position }: { gun: GunAnswer; position: string }) {
+function ReadIt({ gun, position }: { gun: GunAnswer; position: Position }) {
   const here = READINGS.filter((what) => READING[what].at === position)
   if (here.length === 0) return null
   return (
@@ -82,7 +82,7 @@ function ReadIt({ gun, position }: { gun: GunAnswer; position: string }) {
 }
 
 /** The guide of a part is one tap away where it is looked at. */
-function HowTo({ gun, position }: { gun: GunAnswer; position: string }) {
+function HowTo({ gun, position }: { gun: GunAnswer; position: Position }) {
   const guide = guideFor(position)
   if (!guide) return null
   return (
@@ -100,7 +100,7 @@ function HowTo({ gun, position }: { gun: GunAnswer; position: string }) {
 }
 
 /** The guide that shows the work on a position. */
-export function guideFor(position: string): GuideKey | null {
+export function guideFor(position: Position): GuideKey | null {
   const kind = kindOfPosition(position)
   if (kind === 'hub') return 'wire'
   if (kind === 'inlet' || kind === 'outlet') return 'guides'

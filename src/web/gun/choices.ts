@@ -1,8 +1,7 @@
 import { type GunAnswer } from '@contract/gun.ts'
-import { type OutReason } from '@core/path/columns.ts'
+import { type OutReason, type Position } from '@core/path/columns.ts'
 import { type Choice } from '@web/log/logkeys.ts'
 
-const isAct = (act: string): act is Choice['act'] => ['changed', 'cleaned', 'newSpool'].includes(act)
 const USUAL: readonly Choice[] = [
   { act: 'changed', position: 'tip' },
   { act: 'cleaned', position: 'nozzle' },
@@ -17,7 +16,7 @@ export function fourKeys(gun: GunAnswer): Choice[] {
     act: w.act === 'clean' ? 'cleaned' : 'changed',
     position: w.position,
   }))
-  const often = gun.usualActs.flatMap((u): Choice[] => (isAct(u.act) ? [{ act: u.act, position: u.position }] : []))
+  const often: readonly Choice[] = gun.usualActs
   const isCold = gun.positions.every((p) => p.seenMs === null)
   const first: Choice[] = isCold ? [{ act: 'seen', position: null }] : []
   const all = [...first, ...wanted, ...often, ...USUAL]
@@ -26,5 +25,5 @@ export function fourKeys(gun: GunAnswer): Choice[] {
 
 export const reasonsOn =
   (gun: GunAnswer) =>
-  (position: string): readonly OutReason[] =>
+  (position: Position): readonly OutReason[] =>
     gun.positions.find((p) => p.position === position)?.reasons ?? ['worn', 'due', 'knocked', 'toTry']

@@ -1,5 +1,5 @@
 import { questionsAt } from '@core/houserule/schools.ts'
-import { kindOfPosition } from '@core/path/columns.ts'
+import { kindOfPosition, type Position } from '@core/path/columns.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { useIsLead } from '@web/people/queries.ts'
 import { useShop } from '@web/shopmodel/queries.ts'
@@ -9,7 +9,7 @@ import { NO_NAMES, scopesOf } from './rulewords.ts'
 import { namesOf } from './Schools.tsx'
 
 /** Where one acts on a part: what the house does there, and the other ways a tap away. */
-export function PartRules({ gun, position }: { gun: GunAnswer; position: string }) {
+export function PartRules({ gun, position }: { gun: GunAnswer; position: Position }) {
   const choices = useChoices()
   const shop = useShop()
   const isLead = useIsLead()

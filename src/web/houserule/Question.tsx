@@ -1,12 +1,6 @@
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
-import {
-  rulingFor,
-  type Question as Asked,
-  type RuledBy,
-  type School,
-  type ScopeType,
-} from '@core/houserule/schools.ts'
+import { rulingFor, type Asked, type RuledBy, type School, type ScopeType } from '@core/houserule/schools.ts'
 import { USUAL_TERMS, type LinerTerms } from '@core/liner/clauses.ts'
 import { type ChoiceLine } from '@contract/houserule.ts'
 import { capital } from '@web/format/words.ts'
@@ -39,6 +33,7 @@ export function Question(props: Props) {
       </summary>
       <p className="small-print">
         {capital(whose(choice, names, zone))}. {question.why}
+        {question.isToldOnly ? ' Kept as your word: nothing here is worked out by it.' : ''}
       </p>
       <ul className="plain schools">
         {question.schools.map((s) => (

@@ -29,19 +29,24 @@ export function PickField({
   )
 }
 
-export type Option = readonly [value: string, text: string]
+export type Option<V extends string = string> = readonly [value: V, text: string]
 
 /** A choice among options given as pairs; `none` names the empty one, where there may be none. */
-export function PickOne(props: {
+export function PickOne<V extends string>(props: {
   id: string
   label: string
-  value: string
-  options: readonly Option[]
+  value: V
+  options: readonly Option<V>[]
   none?: string
-  onPick: (value: string) => void
+  onPick: (value: V) => void
 }) {
   return (
-    <PickField id={props.id} label={props.label} value={props.value} onChange={(e) => props.onPick(e.target.value)}>
+    <PickField
+      id={props.id}
+      label={props.label}
+      value={props.value}
+      onChange={(e) => props.onPick(e.target.value as V)}
+    >
       {props.none === undefined ? null : <option value="">{props.none}</option>}
       {props.options.map(([value, text]) => (
         <option key={value} value={value}>

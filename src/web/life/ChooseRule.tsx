@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { useState } from 'react'
 import { Button, Modal } from 'react-bootstrap'
 import { type LinerTerms } from '@core/liner/clauses.ts'
@@ -94,7 +95,7 @@ function Ask({
 
 const MOST_NAMES = 12
 /** "Floor would open A4, A9 and B2; C1 would close." */
-function Moves({ moves, kind }: { moves: { opens: string[]; closes: string[]; due: number }; kind: string }) {
+function Moves({ moves, kind }: { moves: { opens: string[]; closes: string[]; due: number }; kind: KindKey }) {
   const names = (list: readonly string[]) =>
     listed([...list.slice(0, MOST_NAMES), ...(list.length > MOST_NAMES ? [`${list.length - MOST_NAMES} more`] : [])])
   return (

@@ -124,12 +124,12 @@ describe('side by side', () => {
     }
     expect(hungrySentence(h, 'tip')).toBe('A7 goes through 2.6 times as many tips as its use explains (2.2–3.1).')
     expect(hungrySentence({ ...h, verdict: 'mayLogMore' }, 'tip')).toContain('it may simply log more')
-    expect(lookUpstream('tip', ['tension'])).toContain('Its tension asks for a look already')
+    expect(lookUpstream('tip', ['tension'])).toContain('Its drive tension asks for a look already')
     expect(lookUpstream('tip', [])).toContain('liner, cable lay and tension')
     expect(noHungryWords(life())).toBe('None of 8 places stands out for certain.')
   })
   it('what else is worth changing while it is open', () => {
-    const a = { kind: 'tip', name: 'tip', shareOfUsual: 0.4, isWorth: true }
+    const a = { kind: 'tip' as const, name: 'tip', shareOfUsual: 0.4, isWorth: true }
     expect(alongsideWords(a)).toBe('Change the tip too once it is past 4 tenths of its usual.')
     expect(alongsideWords({ ...a, isWorth: false })).toBe('Leave the tip, if it is good.')
   })
@@ -177,7 +177,7 @@ describe('its pieces', () => {
       '/logbook?day=1970-01-01&amp;position=tip&amp;stationId=stn_1',
     ))
   it('a gun says what it was dealt, or nothing', () => {
-    const tryouts = [{ kindKey: 'nozzle', question: 'bare or plated?', gets: 'plated' }]
+    const tryouts = [{ kindKey: 'nozzle' as const, question: 'bare or plated?', gets: 'plated' }]
     expect(show(<TriedHere gun={{ tryouts }} />)).toContain('Try-out, nozzle: here it is Plated.')
     expect(show(<TriedHere gun={{ tryouts: [] }} />)).toBe('')
   })

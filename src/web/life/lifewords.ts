@@ -1,3 +1,6 @@
+import { type ReadingKey } from '@core/reading/keys.ts'
+import { READING } from '@core/reading/specs.ts'
+import { type KindKey } from '@core/path/columns.ts'
 import { type LinerClause } from '@core/liner/clauses.ts'
 import { type LifeAnswer, type LifeBy, type LifeTold, type LinerSignsAnswer } from '@contract/life.ts'
 import { aboutMoney, amount, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
@@ -8,7 +11,7 @@ export type SchoolLine = Money['lines'][number]
 type Spread = LifeTold['median']
 
 /** "tips", "rolls", "O-rings". */
-export const partsName = (kind: string) => (isPlural(kind) ? partName(kind) : `${partName(kind)}s`)
+export const partsName = (kind: KindKey) => (isPlural(kind) ? partName(kind) : `${partName(kind)}s`)
 const span = (s: Spread, unit: string, units: Units) =>
   `${amount(s.low, unit, units).replace(/ .*/, '')}–${amount(s.high, unit, units)}`
 const SOURCE_WORD = { yours: 'yours', told: 'told', trade: 'trade' } as const
@@ -290,7 +293,7 @@ export const listed = (words: readonly string[]): string =>
   words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`
 
 /** "A7 goes through 3.3 times as many tips as its hours explain (3–3.6)." */
-export function hungrySentence(h: LifeAnswer['hungry'][number], kind: string): string {
+export function hungrySentence(h: LifeAnswer['hungry'][number], kind: KindKey): string {
   const times = `${twoFigures(h.z)} times as many ${partsName(kind)} as its use explains (${twoFigures(h.low)}–${twoFigures(h.high)})`
   return h.verdict === 'hungry'
     ? `${h.name} goes through ${times}.`
@@ -301,7 +304,7 @@ export const noHungryWords = (at: LifeAnswer): string =>
     ? 'Too few places to hold against each other.'
     : `None of ${at.placesSeen} places stands out for certain.`
 /** What to look at, upstream of what it eats. */
-export function lookUpstream(kind: string, readings: readonly string[]): string {
+export function lookUpstream(kind: KindKey, readings: readonly ReadingKey[]): string {
   const at =
     kind === 'tip'
       ? 'liner, cable lay and tension'
@@ -311,15 +314,9 @@ export function lookUpstream(kind: string, readings: readonly string[]): string 
           ? 'cable lay, wire and rolls'
           : 'what stands before it on the path'
   return readings.length > 0
-    ? `Its ${listed(readings.map(readingWord))} asks for a look already: begin there.`
+    ? `Its ${listed(readings.map((what) => READING[what].name))} asks for a look already: begin there.`
     : `Look upstream before stocking more: ${at}.`
 }
-const READING_WORDS: Record<string, string> = {
-  motorAmps: 'motor current',
-  conduitPull: 'conduit pull',
-  hubDrag: 'hub drag',
-}
-const readingWord = (what: string) => READING_WORDS[what] ?? what
 
 /** "On Shale lasts 1.9 times as long as Kelp (1.6–2.3), all else equal." */
 export function longerSentence(l: LifeAnswer['longer'][number]): string {

@@ -1,4 +1,4 @@
-import { type OutReason } from '@core/path/columns.ts'
+import { type OutReason, type Position } from '@core/path/columns.ts'
 import { capital, donePhrase, REASON_WORD } from '@web/format/words.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { type Choice } from './logkeys.ts'
@@ -8,14 +8,17 @@ import { type LogKeysDriver } from './useLogKeys.ts'
 export function LogKeys(props: {
   driver: LogKeysDriver
   choices: readonly Choice[]
-  reasonsOf: (position: string) => readonly OutReason[]
+  reasonsOf: (position: Position) => readonly OutReason[]
 }) {
   const { driver, choices } = props
   return (
     <section className="log-keys" aria-label="Log">
       <Trouble problem={driver.problem} />
       {driver.state.step === 'asking' ? (
-        <Reasons driver={driver} reasons={props.reasonsOf(driver.state.choice.position ?? '')} />
+        <Reasons
+          driver={driver}
+          reasons={driver.state.choice.position ? props.reasonsOf(driver.state.choice.position) : []}
+        />
       ) : (
         choices.map((c) => (
           <button

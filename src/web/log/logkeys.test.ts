@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { actOf, logStep, UNTOUCHED_MS, type LogState } from './logkeys.ts'
 
-const tip = { act: 'changed' as const, position: 'tip' }
+const tip = { act: 'changed' as const, position: 'tip' as const }
 const asking = logStep({ step: 'choosing' }, { type: 'chose', choice: tip }, 1000).state
 
 describe('the two-tap log', () => {

@@ -1,6 +1,6 @@
 import { HOUR_MS } from '@core/units/time.ts'
 import { type Act } from '@contract/logbook.ts'
-import { type OutReason } from '@core/path/columns.ts'
+import { type OutReason, type Position } from '@core/path/columns.ts'
 
 /**
  * The two-tap log.
@@ -16,7 +16,7 @@ import { type OutReason } from '@core/path/columns.ts'
 export const UNTOUCHED_MS = 8000
 export interface Choice {
   act: Act['act']
-  position: string | null
+  position: Position | null
 }
 export type LogState =
   { step: 'choosing' } | { step: 'asking'; choice: Choice; sinceMs: number; count: number; isEarlier: boolean }

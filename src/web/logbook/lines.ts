@@ -4,7 +4,7 @@ import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { hazardName } from '@core/guide/cautions.ts'
 import { GUIDES } from '@core/guide/guides.ts'
 import { type Fact, type FactKind, type SpoiledWhy } from '@core/ledger/event.ts'
-import { type OutReason } from '@core/path/columns.ts'
+import { type OutReason, type Position } from '@core/path/columns.ts'
 import { READING } from '@core/reading/specs.ts'
 import { settingsWords, trialWords } from '@web/down/tunewords.ts'
 import { amount, type Units } from '@web/format/numbers.ts'
@@ -19,7 +19,7 @@ type OfKind<K extends FactKind> = Extract<Fact, { kind: K }>
 /** What a line says, kind by kind: none can be forgotten. */
 type Says = { [K in FactKind]: (fact: OfKind<K>, names: LogLine['names'], units: Units) => string }
 
-const named = (position: string) => capital(partName(position))
+const named = (position: Position) => capital(partName(position))
 const code = (names: LogLine['names']) => (names.part ? ` (${names.part})` : '')
 const why = (reason: OutReason) => (reason === 'notSaid' ? '' : `: ${REASON_WORD[reason]}`)
 const spool = (names: LogLine['names']) => `Spool${names.spool ? ` ${names.spool}` : ''}`

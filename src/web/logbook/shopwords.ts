@@ -73,7 +73,7 @@ const SAYS: Says = {
   shifts: ({ count }) => `shifts (${count})`,
   finding: ({ rule, at, isKept }) => {
     const by = rule in RULES ? `, ${RULES[rule as keyof typeof RULES].source}` : ''
-    return `what was found at the ${partName(at)}${by}: ${isKept ? 'kept as it is' : 'counts again'}`
+    return `what was found ${at === 'off' ? 'off the wire' : `at the ${partName(at)}`}${by}: ${isKept ? 'kept as it is' : 'counts again'}`
   },
   counted: ({ parts }) => `shelves counted: ${parts} ${parts === 1 ? 'part' : 'parts'}`,
   received: () => 'a delivery put on the shelf',

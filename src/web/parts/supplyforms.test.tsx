@@ -17,7 +17,7 @@ const supply = (over: Partial<SupplyAnswer> = {}): SupplyAnswer => ({
 })
 const share = {
   areaId: 'area_1',
-  kindKey: 'tip',
+  kindKey: 'tip' as const,
   kindName: 'contact tip',
   source: 'tin' as const,
   fromMs: NOW - 14 * 86_400_000,
@@ -36,7 +36,7 @@ const parts = [
     id: 'part_1',
     code: 'T-10',
     name: 'tip',
-    kindKey: 'tip',
+    kindKey: 'tip' as const,
     familyId: null,
     wireSizeMm: null,
     priceMinor: null,
@@ -47,7 +47,7 @@ const parts = [
     id: 'part_2',
     code: 'N-1',
     name: 'nozzle',
-    kindKey: 'nozzle',
+    kindKey: 'nozzle' as const,
     familyId: null,
     wireSizeMm: null,
     priceMinor: null,
@@ -62,7 +62,7 @@ const show = (answer: SupplyAnswer, isLead = true) =>
 describe('counts and purchases', () => {
   it('tells what purchases tell, and the share that was logged with its band', async () => {
     const bought = {
-      kindKey: 'tip',
+      kindKey: 'tip' as const,
       kindName: 'contact tip',
       pieces: 3100,
       kg: 9400,
@@ -93,11 +93,19 @@ describe('counts and purchases', () => {
     await user.click(getByRole('button', { name: 'Weighed' }))
     expect(sent[0]).toMatchObject({
       path: '/parts/tin',
-      body: { areaId: 'area_1', kindKey: 'tip', grams: 640, pieces: 50, gramsOfPieces: 670, isEmptied: true },
+      body: { areaId: 'area_1', kindKey: 'tip' as const, grams: 640, pieces: 50, gramsOfPieces: 670, isEmptied: true },
     })
     unstage()
     const tins = [
-      { areaId: 'area_1', kindKey: 'tip', day: '2026-11-20', grams: 600, gramsEach: 13.4, pieces: 50, isEmptied: true },
+      {
+        areaId: 'area_1',
+        kindKey: 'tip' as const,
+        day: '2026-11-20',
+        grams: 600,
+        gramsEach: 13.4,
+        pieces: 50,
+        isEmptied: true,
+      },
     ]
     const again = show(supply({ tins }))
     await again.findByText('Last on 2026-11-20: 600 g, emptied.')

@@ -4,7 +4,7 @@ import { boughtSentence, loggingSentence, shareWord } from './supplywords.ts'
 
 const line: LoggingShareLine = {
   areaId: null,
-  kindKey: 'tip',
+  kindKey: 'tip' as const,
   kindName: 'contact tip',
   source: 'tin',
   fromMs: 0,
@@ -38,7 +38,7 @@ describe('the share that was logged, in words', () => {
 
 describe('what purchases tell', () => {
   const tips = {
-    kindKey: 'tip',
+    kindKey: 'tip' as const,
     kindName: 'contact tip',
     pieces: 3100,
     kg: 9400,

@@ -1,7 +1,7 @@
+import { placeName } from '@web/format/words.ts'
 import { COLUMNS } from '@core/path/columns.ts'
 import { type PaybackAnswer } from '@contract/payback.ts'
 import { aboutMoney, minutes } from '@web/format/numbers.ts'
-import { placeName } from '@web/down/Beads.tsx'
 import { heapMinor } from './paybackwords.ts'
 
 const PLACES = [...COLUMNS, 'off'] as const

@@ -1,5 +1,5 @@
 import { DAY_MS } from '@core/units/time.ts'
-import { COLUMNS } from '@core/path/columns.ts'
+import { PATH_PLACES } from '@core/path/columns.ts'
 import { type PaybackAnswer } from '@contract/payback.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { dayKey, shortDate } from '@web/format/times.ts'
@@ -49,7 +49,7 @@ export function Helped({ at, areaId, units }: { at: PaybackAnswer; areaId: strin
           label="Stops that began"
           value={column}
           none="anywhere"
-          options={[...COLUMNS, 'off'].map((c) => [c, placeOf(c)] as const)}
+          options={PATH_PLACES.map((c) => [c, placeOf(c)] as const)}
           onPick={(c) => put({ began: c })}
         />
       </div>

@@ -1,3 +1,4 @@
+import { type CausePlace } from '@core/path/columns.ts'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { describe, expect, it } from 'vitest'
 import { type HelpAnswer, type PaybackAnswer } from '@contract/payback.ts'
@@ -22,8 +23,8 @@ const cost = (standMinor: number, partsMinor = 0) => ({
 })
 const heap = (stops: number, minutes: number, of = cost(minutes * 100)) => ({ stops, minutes, cost: of })
 const NONE = heap(0, 0)
-const line = (column: string | null, now = heap(3, 60), before = NONE) => ({
-  ...{ column, now, before, parts: 3, partKind: 'tip', partMinor: 64 },
+const line = (column: CausePlace | null, now = heap(3, 60), before = NONE) => ({
+  ...{ column, now, before, parts: 3, partKind: 'tip' as const, partMinor: 64 },
 })
 const payback = (over: Partial<PaybackAnswer> = {}): PaybackAnswer => ({
   ...{ nowMs: 0, zone: 'UTC', currency: 'EUR', days: 90, isMoney: true, areas: [] },

@@ -1,16 +1,16 @@
+import { type KindKey, type CausePlace } from '@core/path/columns.ts'
 import { COST_PARTS, totalMinor, type StopCost } from '@core/payback/stopcost.ts'
 import { type HelpAnswer, type PaybackAnswer } from '@contract/payback.ts'
 import { amount, aboutMoney, minutes, money, twoFigures, type Units } from '@web/format/numbers.ts'
-import { placeName } from '@web/down/Beads.tsx'
-import { capital, countWord, inN, partName } from '@web/format/words.ts'
+import { capital, countWord, inN, partName, placeName } from '@web/format/words.ts'
 import { shopChangeWords } from '@web/logbook/shopwords.ts'
 
 type Heaps = PaybackAnswer['heaps']
 type Interval = { rate: number; low: number; high: number }
 
 /** Where stops began, as the path names it. */
-export const placeOf = (column: string | null) => (column === null ? 'nobody said where' : placeName(column))
-const begin = (column: string) => (column === 'off' ? 'off the wire' : `at the ${partName(column)}`)
+export const placeOf = (column: CausePlace | null) => (column === null ? 'nobody said where' : placeName(column))
+const begin = (column: CausePlace) => (column === 'off' ? placeName(column) : `at the ${placeName(column)}`)
 
 export const heapMinor = (heap: { cost: StopCost | null }): number => (heap.cost ? totalMinor(heap.cost) : 0)
 
@@ -114,7 +114,7 @@ const CHANGE_WORD: Record<Exclude<Change['what'], 'part' | 'rule'>, string> = {
 }
 export function changeWords(c: Change, units: Units): string {
   if (c.what === 'rule') return c.rule ? capital(shopChangeWords(c.rule.change, c.rule.names, units)) : 'House rule'
-  const what = c.what === 'part' ? `new ${partName(c.position ?? '')}` : CHANGE_WORD[c.what]
+  const what = c.what === 'part' ? `new ${c.position ? partName(c.position) : 'part'}` : CHANGE_WORD[c.what]
   return c.name ? `${c.name}: ${what}` : capital(what)
 }
 
@@ -151,5 +151,5 @@ export function helpDetail(h: HelpAnswer): string[] {
       : []),
   ]
 }
-export const priceWords = (minor: number | null, kind: string | null, currency: string): string =>
+export const priceWords = (minor: number | null, kind: KindKey | null, currency: string): string =>
   minor === null || kind === null ? '' : `one ${partName(kind)} ${money(minor, currency)}`

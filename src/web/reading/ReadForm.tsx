@@ -18,7 +18,7 @@ import { Trouble } from '@web/kit/Trouble.tsx'
 import { useRead } from './queries.ts'
 import { ReadFields } from './ReadFields.tsx'
 import { oddOf, OddKeys, RaisedKeys, type Send } from './ReadKeys.tsx'
-import { keptWords, READING_DRAWING, readingMeasure, targetWords, type Told } from './readingwords.ts'
+import { keptWords, readingMeasure, targetWords, type Told } from './readingwords.ts'
 import { madeOf, NOTHING, saidBy, verdictSentence, type Typed } from './typednumbers.ts'
 
 interface FormProps {
@@ -83,7 +83,7 @@ export function ReadForm(props: FormProps) {
   const form = useReading(props)
   const { method, target } = form
   if (!method) return null
-  const drawing = READING_DRAWING[line.what]
+  const drawing = READING[line.what].drawing
   return (
     <main className="reading read-form">
       <h1 className="sentence">

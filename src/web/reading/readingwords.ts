@@ -3,7 +3,6 @@ import { LEAST_FOUND } from '@core/cleaning/interval.ts'
 import { type Alarm } from '@core/reading/alarms.ts'
 import { type ReadingKey, type ReadingUnit } from '@core/reading/keys.ts'
 import { methodOf, READING } from '@core/reading/specs.ts'
-import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { type KeptLine, type ReadingAnswer, type ReadingLine, type TrendLine } from '@contract/reading.ts'
 import { measures, type Measure } from '@web/format/measures.ts'
 import { amount, flow, force, twoFigures, type Units } from '@web/format/numbers.ts'
@@ -205,16 +204,3 @@ const HELD = {
   up: ' What is found would let it run longer still: it stretches by a half at most at a step.',
   down: ' What is found asks for less still: it halves at most at a step.',
 } as const
-
-/** Right and wrong beside what is read. */
-export const READING_DRAWING: Partial<Record<ReadingKey, DrawingKey>> = {
-  bore: 'bore',
-  nozzleOpen: 'nozzleOpening',
-  holes: 'holes',
-  pinHome: 'pinHome',
-  layout: 'cableStraight',
-  gap: 'outletMouth',
-  clamp: 'clamp',
-  insulator: 'insulatorWay',
-  stickOut: 'wireEnd',
-}

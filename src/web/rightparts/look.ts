@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import {
   ANTI_SPATTERS,
   GASES,
@@ -14,7 +15,7 @@ import { type ShopAnswer } from '@contract/shop.ts'
 export interface Seen {
   wireId: string | null
   /** By position: a part, null where it is not one of the shop's, missing where nobody looked. */
-  parts: Record<string, string | null>
+  parts: Partial<Record<Position, string | null>>
   reads: (number | null)[]
   /** Set-up beside the parts, where somebody looked. */
   settings: Partial<Record<SettingName, string>>
@@ -45,7 +46,10 @@ export function lookBody(gun: LookGun, seen: Seen) {
   return {
     stationId: gun.stationId,
     wireId: seen.wireId,
-    parts: Object.entries(seen.parts).map(([position, partId]) => ({ position, partId })),
+    parts: gun.positions.flatMap(({ position }) => {
+      const partId = seen.parts[position]
+      return partId === undefined ? [] : [{ position, partId }]
+    }),
     settings: [
       ...seen.reads.flatMap((mm, i) => {
         const name = ROLL_SETTINGS[i]

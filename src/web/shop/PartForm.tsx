@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { parseNumber } from '@core/units/number.ts'
@@ -12,10 +13,10 @@ import { useSave } from '@web/shopmodel/queries.ts'
 
 type Part = Partial<ShopAnswer['parts'][number]>
 
-const specsOf = (kindKey: string) => [...(PART_SPECS[kindKey] ?? []), PROOF_SPEC]
+const specsOf = (kindKey: KindKey) => [...(PART_SPECS[kindKey] ?? []), PROOF_SPEC]
 
 /** What is told of a part beyond its name, as typed; `why` says what cannot be read. */
-function useToldFit(part: Part, kindKey: string) {
+function useToldFit(part: Part, kindKey: KindKey) {
   const [texts, setTexts] = useState<Texts>(() => textsOf(specsOf(part.kindKey ?? 'tip'), part.fit))
   const [faces, setFaces] = useState<Faces>(() => facesOf(part.fit?.grooves ?? null))
   const [also, setAlso] = useState<string[]>(part.fit?.alsoFamilyIds ?? [])

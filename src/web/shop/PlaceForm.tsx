@@ -1,3 +1,4 @@
+import { kindOfPosition, type KindKey } from '@core/path/columns.ts'
 import { PickOne, TextField } from '@web/kit/Field.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
@@ -15,12 +16,12 @@ export function PlaceForm({ shop, place, onDone }: { shop: ShopAnswer; place: St
   const move = useSave('/shop/move')
   const make = useMakePlaces()
   const [isBuilt, setBuilt] = useState(false)
-  const absent = shop.kinds.filter((k) => !place.positions.some((p) => p.split('#')[0] === k.key)).map((k) => k.key)
+  const absent = shop.kinds.filter((k) => !place.positions.some((p) => kindOfPosition(p) === k.key)).map((k) => k.key)
   const area = shop.areas.find((a) => a.id === place.areaId)
   const extra = shop.kinds.filter((k) => isOptionalKind(k.key) && !absent.includes(k.key)).map((k) => k.key)
   const flip = (list: readonly string[], key: string) =>
     list.includes(key) ? list.filter((k) => k !== key) : [...list, key]
-  const toggle = (key: string) =>
+  const toggle = (key: KindKey) =>
     save.mutate({
       stationId: place.id,
       ...(isOptionalKind(key) ? { extra: flip(extra, key) } : { absent: flip(absent, key) }),

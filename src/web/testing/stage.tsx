@@ -44,7 +44,7 @@ export const PLACES = {
 }
 
 export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
-  const kind = (key: string, name: string, canClean: boolean) => ({
+  const kind = (key: 'tip' | 'nozzle' | 'liner', name: string, canClean: boolean) => ({
     key,
     name,
     column: key,
@@ -69,7 +69,7 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
     except: {},
     gunName: `gun ${name}`,
     headName: `feeder ${name}`,
-    positions: ['tip', 'nozzle', 'liner'],
+    positions: ['tip' as const, 'nozzle' as const, 'liner' as const],
     isParked: false,
   })
   return {

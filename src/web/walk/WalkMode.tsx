@@ -9,7 +9,6 @@ import { capital } from '@web/format/words.ts'
 import { Drawing } from '@web/guide/Drawing.tsx'
 import { note } from '@web/offline/device.ts'
 import { QueueLine } from '@web/offline/QueueLine.tsx'
-import { READING_DRAWING } from '@web/reading/readingwords.ts'
 import { useShortcuts } from '@web/kit/useShortcuts.ts'
 import { hasFound, isOver, nextLook, walkStep, type WalkAct, type WalkEvent, type WalkState } from './walkstate.ts'
 import { actWords, entrySays, mendOf, overSentence } from './walkwords.ts'
@@ -108,7 +107,7 @@ const hasDue = (stop: WalkStop) => stop.wants.length > 0 || stop.followUps.lengt
 function Ask({ what, onAnswer, onNot }: { what: LookKey; onAnswer: (grade: string) => void; onNot: () => void }) {
   const method = lookMethod(what)
   const { grades } = method
-  const drawing = READING_DRAWING[what]
+  const drawing = READING[what].drawing
   const keys = Object.fromEntries(grades.map((g, i) => [String(i + 1), () => onAnswer(g.key)]))
   useShortcuts({ ...keys, '0': onNot }, true)
   return (

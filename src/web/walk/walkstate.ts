@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { type LookKey } from '@core/walk/looks.ts'
 import { type WalkStop } from '@contract/walk.ts'
@@ -32,7 +33,7 @@ export interface WalkState {
 }
 export interface WalkAct {
   act: 'cleaned' | 'changed'
-  position: string
+  position: Position
 }
 export type WalkEvent =
   | { type: 'found'; what: LookKey; grade: string }

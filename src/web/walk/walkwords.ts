@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { actFor, WALKS, type LookKey } from '@core/walk/looks.ts'
 import { isFoundGood } from '@core/walk/entry.ts'
 import { READING } from '@core/reading/specs.ts'
@@ -38,7 +39,7 @@ export const wantWords = (w: Pick<FloorWant, 'act' | 'position'>) => `${w.act} t
 export const actWords = ({ act, position }: WalkAct) => donePhrase(act, position)
 
 /** What a tap or two puts right at once, of what was found; null: nothing at the booth does. */
-export function mendOf(what: LookKey, at: string): WalkAct | null {
+export function mendOf(what: LookKey, at: KindKey): WalkAct | null {
   const act = actFor(what)
   return act ? { act, position: at } : null
 }

@@ -1,3 +1,4 @@
+import { type CausePlace, type Position } from '@core/path/columns.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
 import { type Cause, type CauseKind, type Effort, type Fix } from '../knowledge.ts'
 
@@ -10,12 +11,12 @@ const set = (what: string, effort: Effort, hazards: readonly Hazard[] = []): Fix
 })
 /** What is done, and how dear it is. */
 type Work = readonly [what: string, effort: Effort]
-const change = (position: string, [what, effort]: Work, hazards: readonly Hazard[] = ['isolate']): Fix => ({
+const change = (position: Position, [what, effort]: Work, hazards: readonly Hazard[] = ['isolate']): Fix => ({
   ...set(what, effort, hazards),
   act: 'changed',
   position,
 })
-const clean = (position: string, [what, effort]: Work, hazards: readonly Hazard[] = ['hot']): Fix => ({
+const clean = (position: Position, [what, effort]: Work, hazards: readonly Hazard[] = ['hot']): Fix => ({
   ...set(what, effort, hazards),
   act: 'cleaned',
   position,
@@ -24,7 +25,7 @@ const licensed = (what: string): Fix => ({ ...set(what, 'E4', ['isolate']), isLi
 const tune = (what: string): Fix => ({ ...set(what, 'E1', ['arc']), isTuned: true })
 const newLiner = (what = 'New liner, then set the tension again') =>
   change('liner', [what, 'E4'], ['isolate', 'coil', 'stab'])
-type Row = readonly [key: string, says: string, at: string, kind: CauseKind, fix: Fix]
+type Row = readonly [key: string, says: string, at: CausePlace, kind: CauseKind, fix: Fix]
 
 /** Causes in the order of the wire; minutes by effort are guesses of the trade. */
 const ROWS: readonly Row[] = [

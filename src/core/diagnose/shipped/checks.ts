@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { type Check, type Effort, type Outcome, type Sign } from '../knowledge.ts'
@@ -11,7 +12,7 @@ interface Look {
   hazards?: readonly Hazard[]
   drawing?: DrawingKey
   shows?: number
-  mends?: string
+  mends?: Position
   notFor?: readonly string[]
   /** Panels of its drawing that show its answers, in their order. */
   panels?: readonly number[]

@@ -1,5 +1,5 @@
 import { index, int, json, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
-import { type CarrierType } from '@core/path/columns.ts'
+import { type CarrierType, type Position } from '@core/path/columns.ts'
 import { type GunBuilt } from '@core/shop/built.ts'
 import { idColumn } from './columns.ts'
 
@@ -13,7 +13,7 @@ export const carrier = mysqlTable(
     /** Set on the station's own carrier only. */
     stationId: idColumn('station_id'),
     /** Positions this one has, in path order; a kind, or kind#lane. */
-    positions: json('positions').$type<string[]>().notNull(),
+    positions: json('positions').$type<Position[]>().notNull(),
     /** What a gun is, wherever it hangs; null: as the place it hangs at. */
     built: json('built').$type<GunBuilt>(),
     /** Counts projections of this carrier; rows read at one revision hold until the next. */

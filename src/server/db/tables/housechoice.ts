@@ -1,5 +1,5 @@
 import { json, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
-import { type ScopeType } from '@core/houserule/schools.ts'
+import { type ScopeType, type QuestionCode } from '@core/houserule/schools.ts'
 import { type LinerTerms } from '@core/liner/clauses.ts'
 import { idColumn, instantMs } from './columns.ts'
 
@@ -8,7 +8,7 @@ export const houseChoice = mysqlTable(
   'house_choice',
   {
     id: idColumn('id').primaryKey(),
-    code: varchar('code', { length: 4 }).notNull(),
+    code: varchar('code', { length: 4 }).$type<QuestionCode>().notNull(),
     scopeType: varchar('scope_type', { length: 12 }).$type<ScopeType>().notNull(),
     scopeKey: varchar('scope_key', { length: 40 }).notNull(),
     option: varchar('chosen_option', { length: 20 }).notNull(),

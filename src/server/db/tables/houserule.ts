@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { double, int, json, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { type RuleBasis } from '@core/life/kept.ts'
 import { idColumn, instantMs } from './columns.ts'
@@ -7,7 +8,7 @@ export const houseRule = mysqlTable(
   'house_rule',
   {
     id: idColumn('id').primaryKey(),
-    kindKey: varchar('kind_key', { length: 20 }).notNull(),
+    kindKey: varchar('kind_key', { length: 20 }).$type<KindKey>().notNull(),
     classKey: varchar('class_key', { length: 20 }).notNull(),
     changeLimit: double('change_limit'),
     cleanLimit: double('clean_limit'),

@@ -1,5 +1,5 @@
 import { index, int, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
-import { type OutReason } from '@core/path/columns.ts'
+import { type OutReason, type KindKey, type Position } from '@core/path/columns.ts'
 import { type Precision } from '@core/ledger/event.ts'
 import { idColumn, instantMs, quantity } from './columns.ts'
 
@@ -9,8 +9,8 @@ export const life = mysqlTable(
   {
     fromEventId: idColumn('from_event_id').notNull(),
     carrierId: idColumn('carrier_id').notNull(),
-    position: varchar('position', { length: 24 }).notNull(),
-    kindKey: varchar('kind_key', { length: 20 }).notNull(),
+    position: varchar('position', { length: 24 }).$type<Position>().notNull(),
+    kindKey: varchar('kind_key', { length: 20 }).$type<KindKey>().notNull(),
     partId: idColumn('part_id'),
     classKey: varchar('class_key', { length: 20 }),
     fromMs: instantMs('from_ms').notNull(),

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { json, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
 import { type KeptFit } from '@core/life/kept.ts'
 import { instantMs } from './columns.ts'
@@ -6,7 +7,7 @@ import { instantMs } from './columns.ts'
 export const lifeFit = mysqlTable(
   'life_fit',
   {
-    kindKey: varchar('kind_key', { length: 20 }).notNull(),
+    kindKey: varchar('kind_key', { length: 20 }).$type<KindKey>().notNull(),
     classKey: varchar('class_key', { length: 20 }).notNull(),
     basis: varchar('basis', { length: 120 }).notNull(),
     fit: json('fit').$type<KeptFit>().notNull(),

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { double, int, json, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { type PartFit } from '@core/rightparts/facts.ts'
 import { idColumn } from './columns.ts'
@@ -6,7 +7,7 @@ export const part = mysqlTable('part', {
   id: idColumn('id').primaryKey(),
   code: varchar('code', { length: 40 }).notNull().unique(),
   name: varchar('name', { length: 80 }).notNull(),
-  kindKey: varchar('kind_key', { length: 20 }).notNull(),
+  kindKey: varchar('kind_key', { length: 20 }).$type<KindKey>().notNull(),
   familyId: idColumn('family_id'),
   wireSizeMm: double('wire_size_mm'),
   priceMinor: int('price_minor'),

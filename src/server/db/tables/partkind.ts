@@ -1,8 +1,15 @@
 import { boolean, double, int, json, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
-import { type CarrierType, type Column, type LifeUnit, type OutReason, type PartClass } from '@core/path/columns.ts'
+import {
+  type CarrierType,
+  type Column,
+  type LifeUnit,
+  type OutReason,
+  type PartClass,
+  type KindKey,
+} from '@core/path/columns.ts'
 
 export const partKind = mysqlTable('part_kind', {
-  key: varchar('kind_key', { length: 20 }).primaryKey(),
+  key: varchar('kind_key', { length: 20 }).$type<KindKey>().primaryKey(),
   name: varchar('name', { length: 40 }).notNull(),
   column: varchar('path_column', { length: 12 }).$type<Column>().notNull(),
   rides: varchar('rides', { length: 8 }).$type<CarrierType>().notNull(),

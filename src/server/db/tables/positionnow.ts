@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { int, json, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
 import { type Exposure } from '@core/ledger/exposure.ts'
 import { idColumn, instantMs } from './columns.ts'
@@ -7,7 +8,7 @@ export const positionNow = mysqlTable(
   'position_now',
   {
     carrierId: idColumn('carrier_id').notNull(),
-    position: varchar('position', { length: 24 }).notNull(),
+    position: varchar('position', { length: 24 }).$type<Position>().notNull(),
     partId: idColumn('part_id'),
     fittedMs: instantMs('fitted_ms'),
     fittedEventId: idColumn('fitted_event_id'),

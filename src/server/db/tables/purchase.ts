@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { index, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { idColumn, instantMs, quantity } from './columns.ts'
 
@@ -13,7 +14,7 @@ export const purchase = mysqlTable(
     /** Bought for one area; null for the whole shop. */
     areaId: idColumn('area_id'),
     item: varchar('item', { length: 120 }).notNull(),
-    kindKey: varchar('kind_key', { length: 20 }),
+    kindKey: varchar('kind_key', { length: 20 }).$type<KindKey>(),
     partId: idColumn('part_id'),
     wireId: idColumn('wire_id'),
     quantity: quantity('quantity').notNull(),

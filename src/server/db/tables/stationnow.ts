@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { boolean, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { idColumn, instantMs } from './columns.ts'
 
@@ -7,7 +8,7 @@ export const stationNow = mysqlTable('station_now', {
   headId: idColumn('head_id'),
   gunId: idColumn('gun_id'),
   downSinceMs: instantMs('down_since_ms'),
-  downPosition: varchar('down_position', { length: 24 }),
+  downPosition: varchar('down_position', { length: 24 }).$type<Position>(),
   isParked: boolean('is_parked').notNull(),
   lastMs: instantMs('last_ms'),
 })

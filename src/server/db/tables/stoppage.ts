@@ -1,3 +1,4 @@
+import { type Position } from '@core/path/columns.ts'
 import { index, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { idColumn, instantMs, quantity } from './columns.ts'
 
@@ -7,7 +8,7 @@ export const stoppage = mysqlTable(
   {
     fromEventId: idColumn('from_event_id').primaryKey(),
     stationId: idColumn('station_id').notNull(),
-    position: varchar('position', { length: 24 }),
+    position: varchar('position', { length: 24 }).$type<Position>(),
     fromMs: instantMs('from_ms').notNull(),
     toMs: instantMs('to_ms'),
     endedBy: varchar('ended_by', { length: 8 }).$type<'running' | 'log'>(),

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { boolean, double, index, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
 import { idColumn, instantMs } from './columns.ts'
 
@@ -10,7 +11,7 @@ export const tinWeighing = mysqlTable(
   {
     id: idColumn('id').primaryKey(),
     areaId: idColumn('area_id').notNull(),
-    kindKey: varchar('kind_key', { length: 20 }).notNull(),
+    kindKey: varchar('kind_key', { length: 20 }).$type<KindKey>().notNull(),
     day: varchar('day', { length: 10 }).notNull(),
     atMs: instantMs('at_ms').notNull(),
     grams: double('grams').notNull(),

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { double, mysqlTable, primaryKey, varchar } from 'drizzle-orm/mysql-core'
 import { idColumn, instantMs } from './columns.ts'
 
@@ -5,7 +6,7 @@ import { idColumn, instantMs } from './columns.ts'
 export const toldLife = mysqlTable(
   'told_life',
   {
-    kindKey: varchar('kind_key', { length: 20 }).notNull(),
+    kindKey: varchar('kind_key', { length: 20 }).$type<KindKey>().notNull(),
     classKey: varchar('class_key', { length: 20 }).notNull(),
     usual: double('usual').notNull(),
     early: double('early').notNull(),

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { double, int, json, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { type TryoutEnd } from '@core/life/tryout.ts'
 import { idColumn, instantMs } from './columns.ts'
@@ -5,7 +6,7 @@ import { idColumn, instantMs } from './columns.ts'
 /** A try-out: one thing or another at places drawn by lot, for one kind of part, until it is answered. */
 export const tryout = mysqlTable('tryout', {
   id: idColumn('id').primaryKey(),
-  kindKey: varchar('kind_key', { length: 20 }).notNull(),
+  kindKey: varchar('kind_key', { length: 20 }).$type<KindKey>().notNull(),
   question: varchar('question', { length: 120 }).notNull(),
   /** What the first and the second half of the places get; a part where it is one. */
   nameA: varchar('name_a', { length: 60 }).notNull(),
