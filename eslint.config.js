@@ -20,7 +20,17 @@ export default tseslint.config(
   },
   {
     files: ['src/web/**/*.tsx'],
-    rules: { 'max-lines-per-function': ['error', { max: 80, skipBlankLines: true, skipComments: true }] },
+    rules: {
+      'max-lines-per-function': ['error', { max: 80, skipBlankLines: true, skipComments: true }],
+      // One kit: what can be tapped, typed in or picked from comes from react-bootstrap, in this project's theme.
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'JSXOpeningElement[name.name=/^(button|select|textarea|dialog|table)$/]',
+          message: 'Use Key, Bare or Plain (web/kit/Keys.tsx), or the component of react-bootstrap.',
+        },
+      ],
+    },
   },
   {
     files: [

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { type Overrun } from '@core/ledger/event.ts'
 import { type GunChange } from '@contract/changeover.ts'
@@ -26,9 +27,8 @@ export function ChangeEnd(props: {
       <p className="step-do">Changed.</p>
       <Standing end={end} />
       {worked.isLong ? <WhatHeld held={held} onHeld={setHeld} /> : null}
-      <button
-        type="button"
-        className="key key-chalk"
+      <Key
+        tone="chalk"
         disabled={log.isPending}
         onClick={() =>
           log.mutate(
@@ -49,7 +49,7 @@ export function ChangeEnd(props: {
         }
       >
         Log it
-      </button>
+      </Key>
       <Trouble problem={log.error} />
     </div>
   )

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useMemo, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { type ChangeAnswer, type GunChange } from '@contract/changeover.ts'
@@ -110,9 +111,7 @@ function AllAtOnce({ change, asked }: { change: ChangeAnswer; asked: ChangeAsked
     )
   return (
     <div className="change-foot">
-      <button
-        type="button"
-        className="key"
+      <Key
         disabled={log.isPending || change.guns.some(isStuck)}
         onClick={() =>
           log.mutate({
@@ -127,7 +126,7 @@ function AllAtOnce({ change, asked }: { change: ChangeAnswer; asked: ChangeAsked
         }
       >
         All {change.guns.length} are changed
-      </button>
+      </Key>
       <Trouble problem={log.error} />
     </div>
   )

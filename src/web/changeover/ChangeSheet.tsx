@@ -1,3 +1,4 @@
+import { Bare, Key } from '@web/kit/Keys.tsx'
 import { type ChangeAnswer, type GunChange } from '@contract/changeover.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { capital, partName } from '@web/format/words.ts'
@@ -22,14 +23,9 @@ export function ChangeSheet(props: {
       <Fetch change={change} />
       <p className="small-print">
         Wire in the cable:{' '}
-        <button
-          type="button"
-          className="bare"
-          aria-pressed={props.isScrapped === true}
-          onClick={() => props.onScrapped(props.isScrapped !== true)}
-        >
+        <Bare aria-pressed={props.isScrapped === true} onClick={() => props.onScrapped(props.isScrapped !== true)}>
           {props.isScrapped ? 'binned (kinked, nested or old)' : 'wound back'}
-        </button>
+        </Bare>
       </p>
       {change.guns.map((g) => (
         <GunSheet key={g.stationId} gun={g} change={change} units={props.units} onWalk={props.onWalk} />
@@ -71,14 +67,9 @@ function GunSheet(props: { gun: GunChange; change: ChangeAnswer; units: Units; o
       <div className="gun-change-head">
         <h2>{gun.name}</h2>
         <span className="dim">from {gun.fromWire ?? 'a wire nobody has named'}</span>
-        <button
-          type="button"
-          className="key key-low key-chalk"
-          disabled={isStuck(gun)}
-          onClick={() => props.onWalk(gun.stationId)}
-        >
+        <Key size="low" tone="chalk" disabled={isStuck(gun)} onClick={() => props.onWalk(gun.stationId)}>
           Step by step
-        </button>
+        </Key>
       </div>
       <ul className="plain">
         {gun.swaps.map((s) => (

@@ -1,3 +1,4 @@
+import { Button, Table } from 'react-bootstrap'
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { parseNumber } from '@core/units/number.ts'
@@ -55,9 +56,9 @@ function GroupDay({ shop }: { shop: ShopAnswer }) {
           onChange={(e) => setText(e.target.value)}
         />
         <div className="built-keys">
-          <button type="submit" className="btn btn-chalk" disabled={day.isPending || text.trim() === ''}>
+          <Button type="submit" variant="chalk" disabled={day.isPending || text.trim() === ''}>
             Group it
-          </button>
+          </Button>
           <label className="btn">
             from a file
             <input
@@ -104,7 +105,7 @@ function DayTable({ day }: { day: DayAnswer }) {
         Where it differs from what was entered it stands in bold; booths without work keep their wire.
       </p>
       <div className="table-responsive">
-        <table className="table">
+        <Table>
           <thead>
             <tr>
               <th>booth</th>
@@ -132,7 +133,7 @@ function DayTable({ day }: { day: DayAnswer }) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       </div>
     </>
   )

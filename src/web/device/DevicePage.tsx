@@ -1,3 +1,5 @@
+import { Button } from 'react-bootstrap'
+import { Key } from '@web/kit/Keys.tsx'
 import { useEffect, useState } from 'react'
 import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { clockTime, when } from '@web/format/times.ts'
@@ -62,9 +64,9 @@ function Waiting({ state, nowMs, zone, nameOf }: ListProps) {
       <p className="dim">
         {state.retryAtMs === null ? 'On its way.' : `Tried again at ${clockTime(state.retryAtMs, zone)}, or now:`}{' '}
         {state.retryAtMs === null ? null : (
-          <button type="button" className="btn" onClick={() => void queue.go(true)}>
+          <Button variant="" onClick={() => void queue.go(true)}>
             try now
-          </button>
+          </Button>
         )}
       </p>
       <ul className="plain device-list">
@@ -74,9 +76,9 @@ function Waiting({ state, nowMs, zone, nameOf }: ListProps) {
               {nameOf(e)} <span className="dim">{when(e.atMs, nowMs, zone)}</span>
             </span>
             {canTakeBack(state, e.key) ? (
-              <button type="button" className="key key-low" onClick={() => void takeBack(e.key)}>
+              <Key size="low" onClick={() => void takeBack(e.key)}>
                 take it back
-              </button>
+              </Key>
             ) : null}
           </li>
         ))}
@@ -98,9 +100,9 @@ function Refused({ state, nowMs, zone, nameOf }: ListProps) {
               <br />
               {message} It is kept here until it is put away; log it anew where it belongs.
             </span>
-            <button type="button" className="key key-low" onClick={() => void queue.putAway(entry.key)}>
+            <Key size="low" onClick={() => void queue.putAway(entry.key)}>
               put it away
-            </button>
+            </Key>
           </li>
         ))}
       </ul>

@@ -1,3 +1,4 @@
+import { Button, Form } from 'react-bootstrap'
 import { useState } from 'react'
 import { isAbout, minutesOf, type Check, type Knowledge, type Outcome } from '@core/diagnose/knowledge.ts'
 import { parseNumber } from '@core/units/number.ts'
@@ -38,9 +39,8 @@ export function CheckEdit({ k, symptom, onEdit }: Props) {
           maxLength={160}
           onChange={(e) => setOwn(e.target.value)}
         />
-        <button
-          type="button"
-          className="btn"
+        <Button
+          variant=""
           disabled={own.trim() === ''}
           onClick={() => {
             onEdit({ do: 'newCheck', says: own.trim() })
@@ -48,7 +48,7 @@ export function CheckEdit({ k, symptom, onEdit }: Props) {
           }}
         >
           Add it
-        </button>
+        </Button>
       </div>
     </section>
   )
@@ -104,16 +104,12 @@ function OneCheck({ k, check, onEdit }: { k: Knowledge; check: Check; onEdit: (e
         ))}
       </ol>
       <div className="why-keys">
-        <button
-          type="button"
-          className="btn"
-          onClick={() => onEdit({ do: 'newAnswer', check: check.key, says: 'Something else' })}
-        >
+        <Button variant="" onClick={() => onEdit({ do: 'newAnswer', check: check.key, says: 'Something else' })}>
           Another answer
-        </button>
-        <button type="button" className="btn" onClick={() => onEdit({ do: 'noCheck', check: check.key })}>
+        </Button>
+        <Button variant="" onClick={() => onEdit({ do: 'noCheck', check: check.key })}>
           Take this look out
-        </button>
+        </Button>
       </div>
     </div>
   )
@@ -143,11 +139,15 @@ function OneAnswer(props: {
       ) : (
         <>
           {outcome.points.map((p) => (
-            <button key={p} type="button" className="btn" onClick={() => point(p, false)} aria-label={`not ${says(p)}`}>
+            <Button key={p} variant="" onClick={() => point(p, false)} aria-label={`not ${says(p)}`}>
               {says(p)} ✕
-            </button>
+            </Button>
           ))}
-          <select aria-label={`${outcome.says} also speaks for`} value="" onChange={(e) => point(e.target.value, true)}>
+          <Form.Select
+            aria-label={`${outcome.says} also speaks for`}
+            value=""
+            onChange={(e) => point(e.target.value, true)}
+          >
             <option value="">also speaks for …</option>
             {k.causes
               .filter((c) => !outcome.points.includes(c.key))
@@ -156,15 +156,11 @@ function OneAnswer(props: {
                   {capital(c.says)}
                 </option>
               ))}
-          </select>
+          </Form.Select>
           {props.canGo ? (
-            <button
-              type="button"
-              className="btn"
-              onClick={() => onEdit({ do: 'noAnswer', check, outcome: outcome.key })}
-            >
+            <Button variant="" onClick={() => onEdit({ do: 'noAnswer', check, outcome: outcome.key })}>
               no such answer
-            </button>
+            </Button>
           ) : null}
         </>
       )}

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { type Closing as Closed } from '@core/ledger/event.ts'
 import { type Cause } from '@core/diagnose/knowledge.ts'
@@ -27,34 +28,26 @@ export function Closing(props: {
       </div>
       <div className="down-brought" role="group" aria-label="What brought it back">
         {props.causes.map((c) => (
-          <button
-            key={c.key}
-            type="button"
-            className="key key-low"
-            aria-pressed={cause === c.key}
-            onClick={() => setCause(c.key)}
-          >
+          <Key key={c.key} size="low" aria-pressed={cause === c.key} onClick={() => setCause(c.key)}>
             {capital(c.says)}
-          </button>
+          </Key>
         ))}
-        <button type="button" className="key key-low" aria-pressed={cause === null} onClick={() => setCause(null)}>
+        <Key size="low" aria-pressed={cause === null} onClick={() => setCause(null)}>
           Nobody knows
-        </button>
+        </Key>
         <label className="read-said">
           <input type="checkbox" checked={!isCertain} onChange={(e) => setCertain(!e.target.checked)} /> not sure
         </label>
       </div>
       <Scrapped n={scrapped} onPick={setScrapped} />
       <div className="walk-keys" role="group" aria-label="Closing test">
-        <button type="button" className="key key-chalk" disabled={props.isSending} onClick={() => done('good')}>
+        <Key tone="chalk" disabled={props.isSending} onClick={() => done('good')}>
           Right: it runs
-        </button>
-        <button type="button" className="key" onClick={props.onStill}>
-          Still there
-        </button>
-        <button type="button" className="key" disabled={props.isSending} onClick={() => done('notTested')}>
+        </Key>
+        <Key onClick={props.onStill}>Still there</Key>
+        <Key disabled={props.isSending} onClick={() => done('notTested')}>
           Not tried
-        </button>
+        </Key>
       </div>
     </>
   )
@@ -67,15 +60,9 @@ function Scrapped({ n, onPick }: { n: number | null; onPick: (n: number | null) 
     <div className="down-tried" role="group" aria-label="Work scrapped">
       <span className="dim">Work scrapped:</span>
       {PIECES.map((p) => (
-        <button
-          key={p}
-          type="button"
-          className="key key-low"
-          aria-pressed={n === p}
-          onClick={() => onPick(n === p ? null : p)}
-        >
+        <Key key={p} size="low" aria-pressed={n === p} onClick={() => onPick(n === p ? null : p)}>
           {p === 0 ? 'none' : p === 3 ? '3 or more' : p}
-        </button>
+        </Key>
       ))}
     </div>
   )

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { columnOf } from '@core/path/kinds.ts'
 import { placeName } from '@web/format/words.ts'
 import { useState } from 'react'
@@ -96,14 +97,9 @@ function Head({ gun, search, leftMin }: { gun: GunAnswer; search: At['search']; 
           <span className="dim">{leftMin === null ? '' : estimateWords(leftMin)}</span>
         </p>
       ) : (
-        <button
-          type="button"
-          className="key key-low"
-          disabled={isSending}
-          onClick={() => send([{ stationId: gun.stationId, act: 'down' }])}
-        >
+        <Key size="low" disabled={isSending} onClick={() => send([{ stationId: gun.stationId, act: 'down' }])}>
           It’s down: let minutes run
-        </button>
+        </Key>
       )}
     </header>
   )
@@ -191,9 +187,8 @@ function ReadyGun({ gun, down, search, found }: At & { found: Found }) {
   if (!spare || (!isLate && !isCheaper)) return null
   return (
     <>
-      <button
-        type="button"
-        className="key key-low"
+      <Key
+        size="low"
         disabled={swap.isPending}
         onClick={() =>
           swap.mutate(
@@ -203,7 +198,7 @@ function ReadyGun({ gun, down, search, found }: At & { found: Found }) {
         }
       >
         Or put {spare.name} on: {minutes(spare.minutes)}, this gun to the bench
-      </button>
+      </Key>
       <Trouble problem={swap.error} />
     </>
   )
@@ -233,39 +228,28 @@ function Foot({ search }: { search: At['search'] }) {
   if (state.isClosing)
     return (
       <footer className="down-foot is-closing">
-        <button type="button" className="key key-low" onClick={() => tell({ type: 'back' })}>
+        <Key size="low" onClick={() => tell({ type: 'back' })}>
           take back
-        </button>
+        </Key>
       </footer>
     )
   const isAsking = state.known === null && next?.kind === 'check'
   return (
     <footer className="down-foot">
-      <button
-        type="button"
-        className="key"
+      <Key
         disabled={!isAsking}
         onClick={() =>
           next?.kind === 'check' ? tell({ type: 'said', said: { type: 'cantTell', key: next.check.key } }) : undefined
         }
       >
         can’t tell
-      </button>
-      <button
-        type="button"
-        className="key"
-        onClick={() => (state.symptom === null ? go(`/gun/${state.stationId}`) : tell({ type: 'back' }))}
-      >
+      </Key>
+      <Key onClick={() => (state.symptom === null ? go(`/gun/${state.stationId}`) : tell({ type: 'back' }))}>
         {state.symptom === null ? 'leave' : 'take back'}
-      </button>
-      <button
-        type="button"
-        className="key key-chalk"
-        disabled={state.symptom === null}
-        onClick={() => tell({ type: 'runs', fixing: null })}
-      >
+      </Key>
+      <Key tone="chalk" disabled={state.symptom === null} onClick={() => tell({ type: 'runs', fixing: null })}>
         running
-      </button>
+      </Key>
       {found ? <p className="dim">{orderWords(found.own)}</p> : null}
     </footer>
   )

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { type DownNowAnswer } from '@contract/down.ts'
 import { newKey } from '@web/api/client.ts'
@@ -32,9 +33,9 @@ export function Unexplained({ now }: { now: DownNowAnswer }) {
                 <strong>{s.name}</strong> {when(s.fromMs, now.nowMs, now.zone)}, {minutes(s.minutes)}
                 {s.column ? `, ${s.column}` : ''}
               </span>
-              <button type="button" className="key key-low" onClick={() => setOpen(s)}>
+              <Key size="low" onClick={() => setOpen(s)}>
                 what was it?
-              </button>
+              </Key>
             </li>
           ))}
       </ul>
@@ -79,19 +80,19 @@ function WhatWasIt({ stop, onDone }: { stop: Stop; onDone: () => void }) {
         <>
           <p className="step-do">{capital(chosen.says)}: how sure?</p>
           <div className="down-list is-two">
-            <button type="button" className="key" disabled={explain.isPending} onClick={() => say(true)}>
+            <Key disabled={explain.isPending} onClick={() => say(true)}>
               Sure
-            </button>
-            <button type="button" className="key" disabled={explain.isPending} onClick={() => say(false)}>
+            </Key>
+            <Key disabled={explain.isPending} onClick={() => say(false)}>
               Not sure
-            </button>
+            </Key>
           </div>
         </>
       )}
       <Trouble problem={explain.error} />
-      <button type="button" className="key key-low" onClick={onDone}>
+      <Key size="low" onClick={onDone}>
         leave it
-      </button>
+      </Key>
     </section>
   )
 }

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { minutesOf, type Check } from '@core/diagnose/knowledge.ts'
 import { type Hint, type Said } from '@core/diagnose/session.ts'
 import { hintWords } from './downwords.ts'
@@ -22,9 +23,9 @@ function Look(props: {
         <span className="dim"> {props.left === 1 ? 'The last look.' : `${props.left} looks.`}</span>
       </p>
       <CheckView check={props.check} minutes={minutesOf(props.check)} because="" onAnswer={props.onAnswer} />
-      <button type="button" className="key key-low" onClick={props.onLeaveOut}>
+      <Key size="low" onClick={props.onLeaveOut}>
         Leave the minute out
-      </button>
+      </Key>
     </>
   )
 }
@@ -40,12 +41,10 @@ function Found(props: { check: Check; said: readonly Said[]; onSearch: () => voi
         {outcome?.says ?? ''}: put that right first. Turning the knob would hide it from the next one.
       </p>
       <div className="walk-keys">
-        <button type="button" className="key key-chalk" onClick={props.onSearch}>
+        <Key tone="chalk" onClick={props.onSearch}>
           What first? Search from here
-        </button>
-        <button type="button" className="key" onClick={props.onLeaveOut}>
-          Set it all the same
-        </button>
+        </Key>
+        <Key onClick={props.onLeaveOut}>Set it all the same</Key>
       </div>
     </>
   )

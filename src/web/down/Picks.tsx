@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { PICTURES, type Cause, type Symptom } from '@core/diagnose/knowledge.ts'
 import { useState } from 'react'
 import { type Picture } from '@core/diagnose/knowledge.ts'
@@ -21,14 +22,14 @@ export function PickSymptom({ symptoms, onPick }: { symptoms: readonly Symptom[]
         <p className="step-do">{capital(PICTURE_WORD[picture])}: which?</p>
         <div className="down-list">
           {of(picture).map((s) => (
-            <button key={s.key} type="button" className="key" onClick={() => onPick(s.key)}>
+            <Key key={s.key} onClick={() => onPick(s.key)}>
               {capital(s.says)}
-            </button>
+            </Key>
           ))}
         </div>
-        <button type="button" className="key key-low" onClick={() => setPicture(null)}>
+        <Key size="low" onClick={() => setPicture(null)}>
           none of these
-        </button>
+        </Key>
       </>
     )
   return (
@@ -36,10 +37,10 @@ export function PickSymptom({ symptoms, onPick }: { symptoms: readonly Symptom[]
       <p className="step-do">What is seen?</p>
       <div className="down-pictures">
         {PICTURES.filter((p) => of(p).length > 0).map((p) => (
-          <button key={p} type="button" className={p === 'else' ? 'key is-else' : 'key'} onClick={() => choose(p)}>
+          <Key key={p} className={p === 'else' ? 'is-else' : undefined} onClick={() => choose(p)}>
             <SymptomPicture of={p} />
             {capital(PICTURE_WORD[p])}
-          </button>
+          </Key>
         ))}
       </div>
     </>
@@ -57,14 +58,14 @@ export function PickTouched({ onPick }: { onPick: (touched: Touched) => void }) 
       <p className="step-look">Before it went wrong. It narrows most.</p>
       <div className="down-list is-two">
         {(isMore ? MORE : FIRST).map((t) => (
-          <button key={t} type="button" className="key" onClick={() => onPick(t)}>
+          <Key key={t} onClick={() => onPick(t)}>
             {capital(TOUCHED_WORD[t])}
-          </button>
+          </Key>
         ))}
       </div>
-      <button type="button" className="key key-low" onClick={() => setMore(!isMore)}>
+      <Key size="low" onClick={() => setMore(!isMore)}>
         {isMore ? 'the others' : 'something else'}
-      </button>
+      </Key>
     </>
   )
 }
@@ -82,15 +83,15 @@ export function PickKnown(props: {
       <p className="step-do">{capital(place)}: what is it?</p>
       <div className="down-list">
         {causes.map((c) => (
-          <button key={c.key} type="button" className="key" onClick={() => onPick(c.key)}>
+          <Key key={c.key} onClick={() => onPick(c.key)}>
             {capital(c.says)}
-          </button>
+          </Key>
         ))}
         {causes.length === 0 ? <p className="step-look">Nothing of this trouble lies there.</p> : null}
       </div>
-      <button type="button" className="key key-low" onClick={onBack}>
+      <Key size="low" onClick={onBack}>
         go on searching
-      </button>
+      </Key>
     </>
   )
 }

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useMemo } from 'react'
 import { tellingSigns } from '@core/diagnose/tellingsigns.ts'
 import { type Said } from '@core/diagnose/session.ts'
@@ -22,22 +23,13 @@ export function SeenAsWell({
     <div className="down-tried" role="group" aria-label="Seen as well?">
       <span className="dim">Seen as well?</span>
       {signs.map((s) => (
-        <button
-          key={s.key}
-          type="button"
-          className="key key-low"
-          onClick={() => onSaid([{ type: 'symptom', key: s.key, isThere: true }])}
-        >
+        <Key key={s.key} size="low" onClick={() => onSaid([{ type: 'symptom', key: s.key, isThere: true }])}>
           {capital(s.says)}
-        </button>
+        </Key>
       ))}
-      <button
-        type="button"
-        className="key key-low"
-        onClick={() => onSaid(signs.map((s) => ({ type: 'symptom', key: s.key, isThere: false })))}
-      >
+      <Key size="low" onClick={() => onSaid(signs.map((s) => ({ type: 'symptom', key: s.key, isThere: false })))}>
         None of these
-      </button>
+      </Key>
     </div>
   )
 }

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { CAUTIONS, type Hazard } from '@core/guide/cautions.ts'
 import { GUIDE_KEYS } from '@core/guide/keys.ts'
 import { Link } from 'react-router'
@@ -41,12 +42,12 @@ export function CheckView(props: {
         aria-label="What is seen"
       >
         {check.outcomes.map((o, i) => (
-          <button key={o.key} type="button" className="key" onClick={() => onAnswer(o.key)}>
+          <Key key={o.key} onClick={() => onAnswer(o.key)}>
             {check.drawing && o.panel !== undefined ? <DrawnAnswer of={check.drawing} panel={o.panel} /> : null}
             <span>
               <kbd>{i + 1}</kbd> {o.says}
             </span>
-          </button>
+          </Key>
         ))}
       </div>
     </>
@@ -97,16 +98,16 @@ export function FixView(props: {
         ) : null}
       </div>
       <div className="walk-keys" role="group" aria-label="Done">
-        <button type="button" className="key key-chalk" onClick={props.onRuns}>
+        <Key tone="chalk" onClick={props.onRuns}>
           <span>
             <kbd>1</kbd> Done: it runs
           </span>
-        </button>
-        <button type="button" className="key" onClick={props.onStill}>
+        </Key>
+        <Key onClick={props.onStill}>
           <span>
             <kbd>2</kbd> Done: still there
           </span>
-        </button>
+        </Key>
       </div>
     </>
   )

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import {
   nextTrial,
@@ -54,15 +55,9 @@ export function Trials({ gun, tune, units, symptom, guard, trials, onTrial, onBa
         {next ? <p className="step-look">{nextWords(next)}</p> : <p className="step-look">All of it was tried.</p>}
         <div className="tune-names" role="group" aria-label="Which value">
           {hasOf(gun.mode).map((n) => (
-            <button
-              key={n}
-              type="button"
-              className="key key-low"
-              aria-pressed={n === name}
-              onClick={() => setPicked(n)}
-            >
+            <Key key={n} size="low" aria-pressed={n === name} onClick={() => setPicked(n)}>
               {capital(TUNED_WORD[n])} <span className="dim">{valueWords(n, values[n] ?? null, units)}</span>
-            </button>
+            </Key>
           ))}
         </div>
         <OneTrial
@@ -84,17 +79,14 @@ export function Trials({ gun, tune, units, symptom, guard, trials, onTrial, onBa
         <TakeBack last={trials.at(-1)} onBack={onBack} />
         <Told tune={tune} units={units} />
         <div className="walk-keys">
-          <button
-            type="button"
-            className="key key-chalk"
+          <Key
+            tone="chalk"
             disabled={Object.keys(values).length === 0 || keep.isPending}
             onClick={() => keep.mutate({ stationId: gun.stationId, symptom, values }, { onSuccess: onDone })}
           >
             It works so: keep
-          </button>
-          <button type="button" className="key" onClick={onDone}>
-            Leave
-          </button>
+          </Key>
+          <Key onClick={onDone}>Leave</Key>
         </div>
         <Trouble problem={keep.error} />
       </aside>
@@ -162,15 +154,9 @@ function OneTrial({ of, onTrial }: { of: OfTrial; onTrial: (trial: LoggedTrial) 
       <CautionLines hazards={['arc', 'clothing']} />
       <div className="walk-keys is-saw" role="group" aria-label="What the beads show">
         {SAWS.map((saw) => (
-          <button
-            key={saw}
-            type="button"
-            className="key"
-            disabled={made.to === null || fault !== null || send.isPending}
-            onClick={() => say(saw)}
-          >
+          <Key key={saw} disabled={made.to === null || fault !== null || send.isPending} onClick={() => say(saw)}>
             {SAW_KEY[saw]}
-          </button>
+          </Key>
         ))}
       </div>
       <Trouble problem={send.error} />
@@ -185,14 +171,13 @@ function TakeBack({ last, onBack }: { last: LoggedTrial | undefined; onBack: () 
   if (!eventId) return null
   return (
     <>
-      <button
-        type="button"
-        className="key key-low"
+      <Key
+        size="low"
         disabled={undo.isPending}
         onClick={() => undo.mutate({ key: newKey(), eventIds: [eventId] }, { onSuccess: onBack })}
       >
         take the last one back
-      </button>
+      </Key>
       <Trouble problem={undo.error} />
     </>
   )

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { type Index } from '@core/diagnose/belief.ts'
 import { type Said } from '@core/diagnose/session.ts'
 
@@ -21,17 +22,16 @@ export function AlreadyTried(props: { index: Index; said: readonly Said[]; onTri
     <div className="down-tried" role="group" aria-label="Already tried">
       <span className="dim">Tried already, no help:</span>
       {TRIED.filter((t) => isThere(index, t.said)).map(({ words, said: one }) => (
-        <button
+        <Key
           key={words}
-          type="button"
-          className="key key-low"
+          size="low"
           aria-pressed={times(one.key) > 0}
           disabled={times(one.key) > 0 && one.key !== 'tipSwap'}
           onClick={() => props.onTried(times(one.key) > 0 ? second : one)}
         >
           {words}
           {one.key === 'tipSwap' && times('tipSwap') > 0 ? ', and another' : ''}
-        </button>
+        </Key>
       ))}
     </div>
   )

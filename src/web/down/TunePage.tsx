@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
 import { hasFeedSign, minuteChecks, type TuneGuard } from '@core/diagnose/tune.ts'
@@ -122,13 +123,11 @@ function WhatIsSeen({ symptoms, onPick }: { symptoms: readonly Symptom[]; onPick
       <p className="step-do">What is seen?</p>
       <div className="down-list">
         {symptoms.map((s) => (
-          <button key={s.key} type="button" className="key" onClick={() => onPick(s.key)}>
+          <Key key={s.key} onClick={() => onPick(s.key)}>
             {capital(s.says)}
-          </button>
+          </Key>
         ))}
-        <button type="button" className="key" onClick={() => onPick(null)}>
-          Nothing wrong: it is only set up
-        </button>
+        <Key onClick={() => onPick(null)}>Nothing wrong: it is only set up</Key>
       </div>
     </>
   )

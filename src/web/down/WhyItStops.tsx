@@ -1,3 +1,4 @@
+import { Button } from 'react-bootstrap'
 import { useState } from 'react'
 import { EFFORT_MIN, EFFORTS, type Effort, type Knowledge } from '@core/diagnose/knowledge.ts'
 import { halving } from '@core/diagnose/belief.ts'
@@ -55,12 +56,12 @@ export function WhyItStops() {
       <OwnCause symptom={symptom} onEdit={edit} />
       <CheckEdit k={k} symptom={symptom} onEdit={edit} />
       <div className="why-keys">
-        <button type="button" className="btn btn-chalk" disabled={!own || set.isPending} onClick={() => send(k)}>
+        <Button variant="chalk" disabled={!own || set.isPending} onClick={() => send(k)}>
           Keep it so
-        </button>
-        <button type="button" className="btn" disabled={!own} onClick={() => setOwn(null)}>
+        </Button>
+        <Button variant="" disabled={!own} onClick={() => setOwn(null)}>
           Leave it as it was
-        </button>
+        </Button>
         <a className="btn" href={fileOf(k)} download="why-it-stops.json">
           Out as a file
         </a>
@@ -74,9 +75,9 @@ export function WhyItStops() {
           />
         </label>
         {now.data.isShipped ? null : (
-          <button type="button" className="btn" disabled={set.isPending} onClick={() => send(null)}>
+          <Button variant="" disabled={set.isPending} onClick={() => send(null)}>
             Back to the trade’s
-          </button>
+          </Button>
         )}
       </div>
       {own ? <p role="status">Changed here, and not kept yet.</p> : null}
@@ -135,17 +136,12 @@ function OneSymptom({ k, symptom, onEdit }: { k: Knowledge; symptom: string; onE
                   </option>
                 ))}
               </select>
-              <button
-                type="button"
-                className="btn"
-                disabled={i === 0}
-                onClick={() => onEdit({ do: 'up', symptom, cause: key })}
-              >
+              <Button variant="" disabled={i === 0} onClick={() => onEdit({ do: 'up', symptom, cause: key })}>
                 likelier
-              </button>
-              <button type="button" className="btn" onClick={() => onEdit({ do: 'out', symptom, cause: key })}>
+              </Button>
+              <Button variant="" onClick={() => onEdit({ do: 'out', symptom, cause: key })}>
                 not here
-              </button>
+              </Button>
             </li>
           ) : null
         })}
@@ -182,9 +178,8 @@ function OwnCause({ symptom, onEdit }: { symptom: string; onEdit: (edit: Edit) =
         options={PATH_PLACES.map((c) => [c, placeName(c)] as const)}
         onPick={setAt}
       />
-      <button
-        type="button"
-        className="btn"
+      <Button
+        variant=""
         disabled={says.trim() === ''}
         onClick={() => {
           onEdit({ do: 'newCause', symptom, says: says.trim(), at })
@@ -192,7 +187,7 @@ function OwnCause({ symptom, onEdit }: { symptom: string; onEdit: (edit: Edit) =
         }}
       >
         Add it
-      </button>
+      </Button>
     </div>
   )
 }

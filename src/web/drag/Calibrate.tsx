@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { calibrateKnob } from '@core/drag/calibrate.ts'
 import { CAUTIONS } from '@core/guide/cautions.ts'
@@ -69,19 +70,16 @@ export function Calibrate({ drag, units, onDone }: { drag: DragAnswer; units: Un
       </p>
       <Trouble problem={calibrate.error} />
       <div className="guide-keys">
-        <button
-          type="button"
-          className="key key-chalk"
+        <Key
+          tone="chalk"
           disabled={!made?.ok || calibrate.isPending}
           onClick={() =>
             one && two && calibrate.mutate({ stationId: drag.stationId, pulls: [one, two] }, { onSuccess: onDone })
           }
         >
           Keep it with the feeder
-        </button>
-        <button type="button" className="key" onClick={onDone}>
-          Leave it
-        </button>
+        </Key>
+        <Key onClick={onDone}>Leave it</Key>
       </div>
     </main>
   )

@@ -1,3 +1,4 @@
+import { Button } from 'react-bootstrap'
 import { useState, type ReactNode } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { middleMark } from '@core/drag/explain.ts'
@@ -108,12 +109,12 @@ function OfGun({ drag, units, head }: { drag: DragAnswer; units: Units; head: Re
           <section aria-label="Tell it better">
             <h2>Tell it better</h2>
             <div className="drag-tries">
-              <button type="button" className="btn" onClick={() => setDoing('pulls')}>
+              <Button variant="" onClick={() => setDoing('pulls')}>
                 Friction from two pulls
-              </button>
-              <button type="button" className="btn" onClick={() => setDoing('knob')}>
+              </Button>
+              <Button variant="" onClick={() => setDoing('knob')}>
                 {drag.calibratedMs === null ? 'Calibrate the knob' : 'Calibrate the knob again'}
-              </button>
+              </Button>
               <Link className="btn" to={`/read?gun=${drag.stationId}`}>
                 Readings of {drag.name}
               </Link>

@@ -1,3 +1,4 @@
+import { Button } from 'react-bootstrap'
 import { useMemo, useReducer, type ReactNode } from 'react'
 import { atKnob, coilsToShut, explain, type AtKnob, type Explained } from '@core/drag/explain.ts'
 import { pushPullWindows, usualPullDrive } from '@core/drag/pushpull.ts'
@@ -110,31 +111,21 @@ function Aside({ said, at, units, drawn, moved, tell, ...props }: AsideProps) {
         <h2>Try on the picture</h2>
         <div className="drag-tries">
           {said.reopens.slice(0, 4).map((r) => (
-            <button
-              key={r.steps.join()}
-              type="button"
-              className="btn"
-              onClick={() => tell({ type: 'try', steps: r.steps })}
-            >
+            <Button key={r.steps.join()} variant="" onClick={() => tell({ type: 'try', steps: r.steps })}>
               {capital(stepsWords(r))}, {minutes(r.minutes)}: opens
-            </button>
+            </Button>
           ))}
           {said.reopens.length === 0
             ? said.culprits.slice(0, 3).map((c) => (
-                <button
-                  key={c.remedy}
-                  type="button"
-                  className="btn"
-                  onClick={() => tell({ type: 'try', steps: [c.remedy] })}
-                >
+                <Button key={c.remedy} variant="" onClick={() => tell({ type: 'try', steps: [c.remedy] })}>
                   {capital(stepsWords({ steps: [c.remedy] }))}
-                </button>
+                </Button>
               ))
             : null}
           {moved ? (
-            <button type="button" className="btn btn-chalk" onClick={() => tell({ type: 'back' })}>
+            <Button variant="chalk" onClick={() => tell({ type: 'back' })}>
               {props.spans ? 'As it is on the floor' : 'As it began'}
-            </button>
+            </Button>
           ) : null}
         </div>
       </section>

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { frictionBy, frictionInterval, PULL_WAYS, type PullWay } from '@core/drag/pulls.ts'
 import { CAUTIONS } from '@core/guide/cautions.ts'
@@ -75,9 +76,8 @@ export function Pulls({ drag, units, onDone }: { drag: DragAnswer; units: Units;
       </p>
       <Trouble problem={read.error} />
       <div className="guide-keys">
-        <button
-          type="button"
-          className="key key-chalk"
+        <Key
+          tone="chalk"
           disabled={!made.ok || read.isPending}
           onClick={() =>
             read.mutate(
@@ -94,10 +94,8 @@ export function Pulls({ drag, units, onDone }: { drag: DragAnswer; units: Units;
           }
         >
           Keep it with the gun
-        </button>
-        <button type="button" className="key" onClick={onDone}>
-          Leave it
-        </button>
+        </Key>
+        <Key onClick={onDone}>Leave it</Key>
       </div>
     </main>
   )

@@ -1,3 +1,4 @@
+import { Bare, Plain } from '@web/kit/Keys.tsx'
 import { Link } from 'react-router'
 import { COLUMNS, type Column } from '@core/path/columns.ts'
 import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
@@ -42,11 +43,7 @@ export function FloorView(props: FloorViewProps) {
           {boughtSentence(line, props.units)}
         </p>
       ))}
-      {props.areaId ? (
-        <button type="button" className="bare" onClick={() => props.onArea(null)}>
-          the whole floor
-        </button>
-      ) : null}
+      {props.areaId ? <Bare onClick={() => props.onArea(null)}>the whole floor</Bare> : null}
       {props.column ? (
         <ByColumn {...props} column={props.column} />
       ) : (
@@ -85,9 +82,9 @@ function Heads({ onColumn }: { onColumn: (column: Column) => void }) {
   return (
     <div className="heads" role="group" aria-label="Columns">
       {COLUMNS.map((c) => (
-        <button type="button" key={c} onClick={() => onColumn(c)}>
+        <Plain key={c} onClick={() => onColumn(c)}>
           {c}
-        </button>
+        </Plain>
       ))}
     </div>
   )
@@ -139,13 +136,13 @@ function Areas({ floor, areaId, onArea, onDraw, isPhone }: FloorViewProps & { is
           const quiet = guns.filter((g) => g.rank === null && !g.isParked).length
           return (
             <div className="area" key={area.id}>
-              <button type="button" className="area-name" onClick={() => onArea(areaId ? null : area.id)}>
+              <Plain className="area-name" onClick={() => onArea(areaId ? null : area.id)}>
                 <strong>{area.name}</strong>
                 <span className="dim">
                   {quiet} quiet
                   {guns.some((g) => g.isArcOn !== null) ? `, ${guns.filter((g) => g.isArcOn).length} welding` : ''}
                 </span>
-              </button>
+              </Plain>
               <Strands guns={guns} pitch={pitch} columnWidth={columnWidth} onDraw={onDraw} />
               <p className="area-next dim">{nextOf(guns, floor.nowMs, floor.zone)}</p>
             </div>
@@ -161,9 +158,7 @@ function ByColumn(props: FloorViewProps & { column: Column }) {
     <>
       <div className="column-head">
         <h2>{column}, by life left</h2>
-        <button type="button" className="bare" onClick={() => props.onColumn(null)}>
-          all columns
-        </button>
+        <Bare onClick={() => props.onColumn(null)}>all columns</Bare>
         {column === 'spool' ? (
           <Link className="bare" to="/day">
             group a day’s wires

@@ -1,3 +1,4 @@
+import { Bare } from '@web/kit/Keys.tsx'
 import { Link } from 'react-router'
 import { type Column } from '@core/path/columns.ts'
 import { LogKeys } from '@web/log/LogKeys.tsx'
@@ -77,9 +78,7 @@ export function ManyBar(props: {
           {props.stationIds.length} guns, {placeName(props.column)}
         </h2>
         <span className="dim">{props.names.join(', ')}</span>
-        <button type="button" className="bare" onClick={props.onDone}>
-          leave it
-        </button>
+        <Bare onClick={props.onDone}>leave it</Bare>
       </div>
       {props.column === 'spool' ? (
         <Link className="key key-low" to={`/change?guns=${props.stationIds.join(',')}`}>

@@ -1,3 +1,4 @@
+import { Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { COLUMNS, OUT_REASONS, type OutReason, kindOfPosition } from '@core/path/columns.ts'
@@ -54,8 +55,7 @@ export function OpenedRow(props: {
       <Link className="row-name" to={`/gun/${gun.stationId}`}>
         {gun.name}
       </Link>
-      <button
-        type="button"
+      <Plain
         className="row-wire"
         onClick={() => setOpen(!isOpen)}
         aria-expanded={isOpen}
@@ -69,7 +69,7 @@ export function OpenedRow(props: {
             <span>{COLUMNS.at(-1)}</span>
           </span>
         ) : null}
-      </button>
+      </Plain>
       <div className="row-act">
         <strong>{rowAct(gun, { nowMs: floor.nowMs, zone: floor.zone, units })}</strong>
         <span>{rowWhy(gun, units)}</span>

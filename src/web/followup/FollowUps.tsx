@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { Link } from 'react-router'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { type FollowUpLine } from '@contract/followup.ts'
@@ -22,15 +23,15 @@ export function FollowUps({ gun }: { gun: GunAnswer }) {
       </p>
       <div className="follow-keys">
         {followUps.map((f) => (
-          <button
-            type="button"
+          <Key
             key={f.task}
-            className={f.isAsked ? 'key key-low' : 'key key-low is-waiting'}
+            size="low"
+            className={f.isAsked ? undefined : 'is-waiting'}
             disabled={send.isPending}
             onClick={() => send.mutate({ stationId: gun.stationId, task: f.task })}
           >
             {FOLLOW_UP_TEXT[f.task].done}
-          </button>
+          </Key>
         ))}
       </div>
       <Trouble problem={send.error} />

@@ -1,3 +1,4 @@
+import { Bare, Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Form, Modal } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
@@ -50,14 +51,11 @@ export function Find({ isOpen, isDown, onClose }: { isOpen: boolean; isDown: boo
             onChange={(e) => setTyped(e.target.value)}
           />
         </Form>
-        <button type="button" className="bare" onClick={close}>
-          close
-        </button>
+        <Bare onClick={close}>close</Bare>
       </Modal.Header>
       <Modal.Body className="find-list">
         {found.slice(0, 40).map((p, i) => (
-          <button
-            type="button"
+          <Plain
             key={p.stationId}
             className={i === 0 && typed ? 'find-line is-first' : 'find-line'}
             onClick={() => open(p.stationId)}
@@ -66,7 +64,7 @@ export function Find({ isOpen, isDown, onClose }: { isOpen: boolean; isDown: boo
             <span className="dim">
               {p.placeWord}, {p.areaName}
             </span>
-          </button>
+          </Plain>
         ))}
         {places.data && found.length === 0 ? <p className="said">No gun has “{typed}” painted on it.</p> : null}
       </Modal.Body>

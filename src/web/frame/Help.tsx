@@ -1,4 +1,4 @@
-import { Modal } from 'react-bootstrap'
+import { Button, Modal } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { STATES } from '@core/floor/state.ts'
 import { STATE_WORD } from '@web/format/words.ts'
@@ -65,9 +65,9 @@ export function Help({ isOpen, onClose }: { isOpen: boolean; onClose: () => void
             <span>hollow: estimated, not counted</span>
           </li>
         </ul>
-        <button type="button" className="btn btn-chalk" onClick={onClose}>
+        <Button variant="chalk" onClick={onClose}>
           Close
-        </button>
+        </Button>
       </Modal.Body>
     </Modal>
   )

@@ -1,3 +1,4 @@
+import { Bare, Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
 import { useMe, useSignOut } from '@web/people/queries.ts'
@@ -63,19 +64,15 @@ function Head({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
         ))}
       </nav>
       <span className="shell-place dim">{me.data?.shopName}</span>
-      <button type="button" className="bare" onClick={onFind}>
+      <Bare onClick={onFind}>
         <kbd>/</kbd> find a gun
-      </button>
-      <button type="button" className="bare" onClick={flip}>
-        {theme === 'dark' ? 'light' : 'dark'}
-      </button>
-      <button type="button" className="bare" onClick={onHelp} aria-label="Shortcuts">
+      </Bare>
+      <Bare onClick={flip}>{theme === 'dark' ? 'light' : 'dark'}</Bare>
+      <Bare onClick={onHelp} aria-label="Shortcuts">
         <kbd>?</kbd>
-      </button>
+      </Bare>
       {me.data?.person ? (
-        <button type="button" className="bare" onClick={() => signOut.mutate(undefined)}>
-          {who}: sign out
-        </button>
+        <Bare onClick={() => signOut.mutate(undefined)}>{who}: sign out</Bare>
       ) : (
         <Link to="/sign-in" className="bare">
           {who ? `${who}: ` : ''}sign in
@@ -95,13 +92,11 @@ function Foot({ onFind, onDown }: { onFind: () => void; onDown: () => void }) {
   if (place.pathname.startsWith('/gun/') || isWalking) return null
   return (
     <footer className="shell-foot">
-      <button type="button" className="key key-chalk" onClick={onFind}>
+      <Key tone="chalk" onClick={onFind}>
         Find a gun
-      </button>
+      </Key>
       {place.pathname === '/' ? (
-        <button type="button" className="key" onClick={onDown}>
-          It’s down
-        </button>
+        <Key onClick={onDown}>It’s down</Key>
       ) : (
         <Link className="key" to="/">
           Floor

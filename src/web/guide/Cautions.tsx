@@ -1,3 +1,5 @@
+import { Button } from 'react-bootstrap'
+import { Bare } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { hazardName } from '@core/guide/cautions.ts'
 import { type CautionsAnswer } from '@contract/guide.ts'
@@ -55,9 +57,9 @@ function OneCaution({ line, zone }: { line: Line; zone: string }) {
       <p className="small-print">
         {line.own ? 'Your site’s words. ' : ''}
         {line.how === 'ask' ? 'Asked: the step waits for the answer. ' : ''}
-        <button type="button" className="bare" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+        <Bare aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           in our own words …
-        </button>
+        </Bare>
       </p>
       {isOpen ? <CautionForm line={line} onDone={() => setOpen(false)} /> : null}
     </li>
@@ -85,13 +87,13 @@ function CautionForm({ line, onDone }: { line: Line; onDone: () => void }) {
         {...field(words, setWords)}
       />
       <div className="own-keys">
-        <button type="submit" className="btn btn-chalk" disabled={send.isPending || words.trim() === ''}>
+        <Button type="submit" variant="chalk" disabled={send.isPending || words.trim() === ''}>
           Keep it
-        </button>
+        </Button>
         {line.own ? (
-          <button type="button" className="btn" disabled={send.isPending} onClick={() => say('')}>
+          <Button variant="" disabled={send.isPending} onClick={() => say('')}>
             As it was shipped
-          </button>
+          </Button>
         ) : null}
       </div>
       <Trouble problem={send.error} />

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
 import { OVERRUNS, type Overrun } from '@core/ledger/event.ts'
@@ -39,9 +40,9 @@ export function GuideEnd(props: { guide: GuideAnswer; state: WalkState; beginMs:
       <Standing end={end} />
       {worked.isLong ? <WhatHeld held={held} onHeld={setHeld} /> : null}
       {guide.stationId === null ? (
-        <button type="button" className="key key-chalk" onClick={props.onDone}>
+        <Key tone="chalk" onClick={props.onDone}>
           Read through
-        </button>
+        </Key>
       ) : (
         <HowItEnded guide={guide} isSending={send.isPending} onLog={log} />
       )}
@@ -73,15 +74,9 @@ export function WhatHeld({ held, onHeld }: { held: Overrun | null; onHeld: (held
       <p className="step-look">That took long. What held it up? Without a word a pause counts as a pause.</p>
       <div className="guide-list">
         {OVERRUNS.map((o) => (
-          <button
-            type="button"
-            key={o}
-            className="key key-low"
-            aria-pressed={held === o}
-            onClick={() => onHeld(held === o ? null : o)}
-          >
+          <Key key={o} size="low" aria-pressed={held === o} onClick={() => onHeld(held === o ? null : o)}>
             {OVERRUN_WORD[o]}
-          </button>
+          </Key>
         ))}
       </div>
     </>
@@ -96,9 +91,9 @@ function HowItEnded(props: {
   const { guide, isSending, onLog } = props
   const { kindKey } = guide
   const plain = (did: 'changed' | 'done', words: string) => (
-    <button type="button" className="key key-chalk" disabled={isSending} onClick={() => onLog(did)}>
+    <Key tone="chalk" disabled={isSending} onClick={() => onLog(did)}>
       {words}
-    </button>
+    </Key>
   )
   if (guide.guide === 'wire') return plain('changed', 'New spool is on: log it')
   if (!kindKey || !isPartGuide(guide.steps, kindKey)) return plain('done', 'Done: log it')
@@ -107,21 +102,16 @@ function HowItEnded(props: {
       <p className="step-do">{capital(partName(kindKey))}: why did the old one come out?</p>
       <div className="guide-reasons">
         {guide.reasons.map((r) => (
-          <button type="button" key={r} className="key" disabled={isSending} onClick={() => onLog('changed', r)}>
+          <Key key={r} disabled={isSending} onClick={() => onLog('changed', r)}>
             {REASON_WORD[r]}
-          </button>
+          </Key>
         ))}
-        <button type="button" className="key" disabled={isSending} onClick={() => onLog('changed')}>
+        <Key disabled={isSending} onClick={() => onLog('changed')}>
           not said
-        </button>
-        <button
-          type="button"
-          className="key key-chalk"
-          disabled={isSending}
-          onClick={() => onLog(guide.canClean ? 'cleaned' : 'looked')}
-        >
+        </Key>
+        <Key tone="chalk" disabled={isSending} onClick={() => onLog(guide.canClean ? 'cleaned' : 'looked')}>
           {guide.canClean ? 'It stayed: cleaned' : 'It stayed: looked at'}
-        </button>
+        </Key>
       </div>
     </>
   )

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { GUIDE_KEYS, type GuideKey } from '@core/guide/keys.ts'
@@ -60,9 +61,9 @@ function OneGuide({ guide, onWalk }: { guide: GuideAnswer; onWalk: () => void })
               Do the liner job
             </Link>
           ) : (
-            <button type="button" className="key key-low key-chalk" onClick={onWalk}>
+            <Key size="low" tone="chalk" onClick={onWalk}>
               Step by step
-            </button>
+            </Key>
           )}
           <a
             className="key key-low"
@@ -102,9 +103,9 @@ function Others({ guide, onPick }: { guide: GuideAnswer; onPick: (key: GuideKey)
         {guide.guides
           .filter((g) => g.key !== guide.guide)
           .map((g) => (
-            <button type="button" key={g.key} className="key key-low" onClick={() => onPick(g.key)}>
+            <Key key={g.key} size="low" onClick={() => onPick(g.key)}>
               {g.name} <span className="dim">{Math.max(1, Math.round(g.minutes))} min</span>
-            </button>
+            </Key>
           ))}
       </div>
     </section>

@@ -1,3 +1,4 @@
+import { Bare } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { newlyHeld } from '@core/guide/cautions.ts'
 import { type GuideAnswer, type GuideStep } from '@contract/guide.ts'
@@ -45,9 +46,9 @@ export function GuideSheet({ guide }: { guide: GuideAnswer }) {
       </p>
       <WholeNote guide={guide} isOwn={isOwn} />
       {isLead ? (
-        <button type="button" className="bare" aria-pressed={isOwn} onClick={() => setOwn(!isOwn)}>
+        <Bare aria-pressed={isOwn} onClick={() => setOwn(!isOwn)}>
           {isOwn ? 'done with our own words' : 'say steps in our own words …'}
-        </button>
+        </Bare>
       ) : null}
     </>
   )
@@ -100,9 +101,9 @@ function SheetStep(props: { step: GuideStep; guide: GuideAnswer; cautions: Guide
       {step.drawing ? <Drawing of={step.drawing} /> : null}
       {step.byRule && step.school ? <p className="small-print">House rule here: {step.school}.</p> : null}
       {props.isOwn ? (
-        <button type="button" className="bare small-print" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+        <Bare className="small-print" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           {step.own ? 'our words here …' : 'in our own words …'}
-        </button>
+        </Bare>
       ) : null}
       {isOpen && props.isOwn ? (
         <OwnWordsForm guide={guide} step={step.key} own={step.own} onDone={() => setOpen(false)} />
@@ -119,9 +120,9 @@ function WholeNote({ guide, isOwn }: { guide: GuideAnswer; isOwn: boolean }) {
       <h2>Our own</h2>
       <Photos of={{ type: 'guide', key: `${guide.guide ?? ''} ${guide.familyId ?? '*'}` }} word="a photo of ours" />
       {isOwn ? (
-        <button type="button" className="bare" aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
+        <Bare aria-expanded={isOpen} onClick={() => setOpen(!isOpen)}>
           {guide.own ? 'our own words …' : 'a word of ours to remember it by …'}
-        </button>
+        </Bare>
       ) : null}
       {isOpen && isOwn ? <OwnWordsForm guide={guide} step="*" own={guide.own} onDone={() => setOpen(false)} /> : null}
     </section>

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { hazardName, HAZARDS, type Hazard } from '@core/guide/cautions.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useNearMiss } from './queries.ts'
@@ -11,15 +12,14 @@ export function NearMiss({ stationId, onDone }: { stationId: string; onDone: () 
       <p>Nobody hurt. What nearly was it? No name is kept. If somebody is hurt: the site’s own first aid, now.</p>
       <div className="more-keys">
         {all.map((hazard) => (
-          <button
-            type="button"
+          <Key
             key={hazard}
-            className="key key-low"
+            size="low"
             disabled={send.isPending}
             onClick={() => send.mutate({ stationId, hazard }, { onSuccess: onDone })}
           >
             {hazardName(hazard)}
-          </button>
+          </Key>
         ))}
       </div>
       <Trouble problem={send.error} />

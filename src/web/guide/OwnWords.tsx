@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Form } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { type GuideAnswer, type GuideStep } from '@contract/guide.ts'
 import { field, TextField } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
@@ -50,13 +50,13 @@ export function OwnWordsForm(props: { guide: GuideAnswer; step: string; own: Gui
         />
       ) : null}
       <div className="own-keys">
-        <button type="submit" className="btn btn-chalk" disabled={send.isPending || words.trim() === ''}>
+        <Button type="submit" variant="chalk" disabled={send.isPending || words.trim() === ''}>
           Keep it
-        </button>
+        </Button>
         {own ? (
-          <button type="button" className="btn" disabled={send.isPending} onClick={() => say('')}>
+          <Button variant="" disabled={send.isPending} onClick={() => say('')}>
             Take it back
-          </button>
+          </Button>
         ) : null}
       </div>
       <Trouble problem={send.error} />

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { type ReactNode, useState } from 'react'
 import { questionByCode } from '@core/houserule/schools.ts'
 import { type GuideStep } from '@contract/guide.ts'
@@ -37,13 +38,9 @@ export function StepWalk(props: {
   return (
     <main className="step-walk">
       <header>
-        <button
-          type="button"
-          className="key key-low"
-          onClick={() => (state.done.length === 0 ? props.onLeave() : tell('back'))}
-        >
+        <Key size="low" onClick={() => (state.done.length === 0 ? props.onLeave() : tell('back'))}>
           back
-        </button>
+        </Key>
         <h1>{props.name}</h1>
         <p className="dim">
           {step ? `${state.done.length + 1} of ${steps.length}` : 'done'}
@@ -71,14 +68,10 @@ function StepKeys({ step, tell }: { step: GuideStep; tell: (said: 'done' | 'skip
   const isQuestion = step.do.endsWith('?')
   return (
     <div className={step.canSkip ? 'step-keys' : 'step-keys is-gate'}>
-      <button type="button" className="key key-chalk" onClick={() => tell('done')}>
+      <Key tone="chalk" onClick={() => tell('done')}>
         {answerOf(step) ?? (isQuestion ? 'Yes' : 'Done')}
-      </button>
-      {step.canSkip ? (
-        <button type="button" className="key" onClick={() => tell('skipped')}>
-          {isQuestion ? 'Not yet' : 'Skip'}
-        </button>
-      ) : null}
+      </Key>
+      {step.canSkip ? <Key onClick={() => tell('skipped')}>{isQuestion ? 'Not yet' : 'Skip'}</Key> : null}
     </div>
   )
 }

@@ -1,3 +1,5 @@
+import { Table } from 'react-bootstrap'
+import { Key } from '@web/kit/Keys.tsx'
 import { type Column } from '@core/path/columns.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { amount, cable, money, type Units } from '@web/format/numbers.ts'
@@ -87,29 +89,20 @@ export function StandKeys({ gun, driver }: { gun: GunAnswer; driver: LogKeysDriv
   const isDown = gun.downSinceMs !== null
   return (
     <div className="stand-keys">
-      <button
-        type="button"
-        className="key key-chalk"
+      <Key
+        tone="chalk"
         onClick={() => driver.tell({ type: 'chose', choice: { act: isDown ? 'running' : 'down', position: null } })}
       >
         {isDown ? 'Running' : 'It’s down'}
-      </button>
-      <button
-        type="button"
-        className="key"
-        onClick={() => driver.tell({ type: 'chose', choice: { act: 'seen', position: null } })}
-      >
-        All looked at
-      </button>
-      <button
-        type="button"
-        className="key"
+      </Key>
+      <Key onClick={() => driver.tell({ type: 'chose', choice: { act: 'seen', position: null } })}>All looked at</Key>
+      <Key
         onClick={() =>
           driver.tell({ type: 'chose', choice: { act: gun.isParked ? 'unparked' : 'parked', position: null } })
         }
       >
         {gun.isParked ? 'In use again' : 'Park it'}
-      </button>
+      </Key>
     </div>
   )
 }
@@ -170,7 +163,7 @@ function HowLong({ gun, units }: { gun: GunAnswer; units: Units }) {
   return (
     <section>
       <h2>How long</h2>
-      <table className="table">
+      <Table>
         <thead>
           <tr>
             <th>part</th>
@@ -206,7 +199,7 @@ function HowLong({ gun, units }: { gun: GunAnswer; units: Units }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {known.length === 0 ? <p className="small-print">Nothing known yet about how long parts last here.</p> : null}
     </section>
   )

@@ -1,3 +1,4 @@
+import { Plain } from '@web/kit/Keys.tsx'
 import { COLUMNS, type Column } from '@core/path/columns.ts'
 import { STATES } from '@core/floor/state.ts'
 import { type GunAnswer, type GunPosition } from '@contract/gun.ts'
@@ -55,8 +56,7 @@ export function GunDrawing(props: {
         {COLUMNS.map((column) => {
           const [first] = inColumn(gun, column)
           return (
-            <button
-              type="button"
+            <Plain
               key={column}
               aria-pressed={chosen === column}
               disabled={!first}
@@ -69,7 +69,7 @@ export function GunDrawing(props: {
                   ? `${first.position !== column && first.state !== 'good' ? `${partName(first.position)} ` : ''}${first.state === 'due' && !isChange(first) ? 'clean' : STATE_WORD[first.state]}`
                   : ''}
               </em>
-            </button>
+            </Plain>
           )
         })}
       </div>

@@ -1,3 +1,4 @@
+import { Key, Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { COLUMNS, type Column } from '@core/path/columns.ts'
@@ -35,9 +36,9 @@ export function GunPhone(props: GunViewProps) {
       <header>
         <h1>{gun.name}</h1>
         <p className="dim">{builtLine(gun, units)}</p>
-        <button type="button" className="key key-low" onClick={() => go('/')}>
+        <Key size="low" onClick={() => go('/')}>
           not {gun.name}
-        </button>
+        </Key>
       </header>
       <div className={gun.downSinceMs !== null ? 'phone-verdict is-down' : 'phone-verdict'}>
         <p className="verdict">{verdict.line}</p>
@@ -50,10 +51,10 @@ export function GunPhone(props: GunViewProps) {
       <FollowUps gun={gun} />
       <div className="reaches" role="group" aria-label="Which part of the path">
         {REACHES.map((r, i) => (
-          <button
-            type="button"
+          <Key
             key={r.name}
-            className={i === reach ? 'key key-low is-on' : 'key key-low'}
+            size="low"
+            className={i === reach ? 'is-on' : undefined}
             aria-pressed={i === reach}
             onClick={() => {
               setReach(i)
@@ -61,7 +62,7 @@ export function GunPhone(props: GunViewProps) {
             }}
           >
             {r.name}
-          </button>
+          </Key>
         ))}
       </div>
       <ReachCells {...props} columns={REACHES[reach]?.columns ?? []} />
@@ -83,13 +84,7 @@ function ReachCells({ gun, units, chosen, onChoose, columns }: GunViewProps & { 
         const [first] = inColumn(gun, column)
         const cell = gun.cells[COLUMNS.indexOf(column)] ?? [STATES.indexOf('absent'), 0, 0, 0]
         return (
-          <button
-            type="button"
-            key={column}
-            disabled={!first}
-            aria-pressed={chosen === column}
-            onClick={() => onChoose(column)}
-          >
+          <Plain key={column} disabled={!first} aria-pressed={chosen === column} onClick={() => onChoose(column)}>
             <svg
               className="wire"
               viewBox={`0 0 ${BIG.columnWidth} ${BIG.height}`}
@@ -105,7 +100,7 @@ function ReachCells({ gun, units, chosen, onChoose, columns }: GunViewProps & { 
             <em>
               {first ? (first.state === 'due' && !isChange(first) ? 'clean' : STATE_WORD[first.state]) : 'not on it'}
             </em>
-          </button>
+          </Plain>
         )
       })}
     </div>

@@ -1,3 +1,4 @@
+import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { GUIDE_KEYS, type GuideKey } from '@core/guide/keys.ts'
 import { kindOfPosition, type Position } from '@core/path/columns.ts'
@@ -46,14 +47,9 @@ export function PartPanel(props: {
           ))}
           <div className="part-acts">
             {actsFor(p).map((choice) => (
-              <button
-                type="button"
-                key={choice.act}
-                className="btn"
-                onClick={() => driver.tell({ type: 'chose', choice })}
-              >
+              <Button key={choice.act} variant="" onClick={() => driver.tell({ type: 'chose', choice })}>
                 {WORD[choice.act]}
-              </button>
+              </Button>
             ))}
           </div>
           <ReadIt gun={gun} position={p.position} />

@@ -15,9 +15,9 @@ export function ShiftTotal({ gun }: { gun: GunAnswer }) {
   const [isOpen, setOpen] = useState(false)
   if (!isOpen)
     return (
-      <button type="button" className="btn" onClick={() => setOpen(true)}>
+      <Button variant="" onClick={() => setOpen(true)}>
         Enter a shift’s usage
-      </button>
+      </Button>
     )
   return <ShiftTotalForm gun={gun} onDone={() => setOpen(false)} />
 }

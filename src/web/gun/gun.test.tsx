@@ -227,6 +227,6 @@ describe('views', () => {
     const html = show(<LogKeys driver={asking} choices={[]} reasonsOf={() => ['worn', 'burnedBack']} />)
     expect(html).toContain('Why did the old one come out?')
     expect(html).toContain('Burned back')
-    expect(html).toMatch(/is-on" aria-pressed="true">×2/)
+    expect(html).toMatch(/aria-pressed="true"[^>]*is-on[^>]*>×2/)
   })
 })

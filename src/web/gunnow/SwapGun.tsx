@@ -1,3 +1,4 @@
+import { Bare, Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type SpareGun } from '@contract/spareguns.ts'
@@ -26,23 +27,18 @@ export function SwapGun({ gun, found, onDone }: { gun: GunAnswer; found: string 
     <div className="more-form">
       <p>
         {gun.gunName ?? 'The gun'} comes off and is{' '}
-        <button
-          type="button"
-          className="bare"
-          aria-pressed={oldGun === 'ready'}
-          onClick={() => setOldGun(oldGun === 'ready' ? 'toRefurbish' : 'ready')}
-        >
+        <Bare aria-pressed={oldGun === 'ready'} onClick={() => setOldGun(oldGun === 'ready' ? 'toRefurbish' : 'ready')}>
           {oldGun === 'ready' ? 'still good: ready' : 'to refurbish'}
-        </button>
+        </Bare>
         . Which one goes on {gun.name}?
       </p>
       <p className="small-print">Power off first, by the site’s own lock-out practice. Seat it flush, then lock it.</p>
       <div className="more-keys">
         {list.map((g) => (
-          <button
-            type="button"
+          <Key
             key={g.gunId}
-            className={g.status === 'ready' && g.fits ? 'key key-low key-chalk' : 'key key-low'}
+            size="low"
+            tone={g.status === 'ready' && g.fits ? 'chalk' : undefined}
             disabled={!g.fits || swap.isPending}
             onClick={() => swap.mutate({ stationId: gun.stationId, gunId: g.gunId, oldGun }, { onSuccess: onDone })}
           >
@@ -56,7 +52,7 @@ export function SwapGun({ gun, found, onDone }: { gun: GunAnswer; found: string 
                 .filter(Boolean)
                 .join(', ')}
             </small>
-          </button>
+          </Key>
         ))}
       </div>
       <FoundHere gun={gun} elsewhere={spares.data?.elsewhere ?? []} found={found} onDone={onDone} />
@@ -92,10 +88,9 @@ function FoundHere(props: {
       {found.length > 0 ? (
         <div className="more-keys">
           {found.map((g) => (
-            <button
-              type="button"
+            <Key
               key={g.stationId}
-              className="key key-low"
+              size="low"
               disabled={move.isPending}
               onClick={() =>
                 move.mutate({ stationId: gun.stationId, gunOfStationId: g.stationId }, { onSuccess: props.onDone })
@@ -103,7 +98,7 @@ function FoundHere(props: {
             >
               {g.name} on {gun.name} now?
               <small>it hung on {g.stationName}; the two swap</small>
-            </button>
+            </Key>
           ))}
         </div>
       ) : null}

@@ -1,3 +1,4 @@
+import { Table } from 'react-bootstrap'
 import { type LifeAnswer } from '@contract/life.ts'
 import { aboutMoney, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
 import { shortDate } from '@web/format/times.ts'
@@ -16,7 +17,7 @@ export function Schools({ at, units }: { at: LifeAnswer; units: Units }) {
   return (
     <section aria-label="House rules in money" className="table-responsive">
       <h2>When to change it, in {isMoney ? 'money' : 'minutes'}</h2>
-      <table className="table payback-table life-schools">
+      <Table className="payback-table life-schools">
         <thead>
           <tr>
             <th>rule</th>
@@ -43,7 +44,7 @@ export function Schools({ at, units }: { at: LifeAnswer; units: Units }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <RuleNow at={at} units={units} />
     </section>
   )

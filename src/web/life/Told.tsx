@@ -1,3 +1,4 @@
+import { Table } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { type LifeAnswer } from '@contract/life.ts'
 import { amount, type Units } from '@web/format/numbers.ts'
@@ -56,7 +57,7 @@ export function Compared({ at, units }: { at: LifeAnswer; units: Units }) {
       {at.groups.length < 2 ? (
         <p className="dim">There is only one here, or nobody said: nothing to hold it against.</p>
       ) : null}
-      <table className="table payback-table">
+      <Table className="payback-table">
         <thead>
           <tr>
             <th>{BY_WORD[at.by]}</th>
@@ -80,7 +81,7 @@ export function Compared({ at, units }: { at: LifeAnswer; units: Units }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {at.leftOut.length > 0 ? (
         <p className="dim">Without {listed(at.leftOut)}, which would stand in for the part’s own life.</p>
       ) : null}
@@ -136,7 +137,7 @@ export function EachLife({ at, units }: { at: LifeAnswer; units: Units }) {
   return (
     <details className="life-each">
       <summary>Each life ({at.strokesOf})</summary>
-      <table className="table payback-table">
+      <Table className="payback-table">
         <tbody>
           {at.strokes.slice(0, MOST).map((s, i) => (
             <tr key={`${s.fromMs} ${s.name} ${i}`}>
@@ -154,7 +155,7 @@ export function EachLife({ at, units }: { at: LifeAnswer; units: Units }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {at.strokesOf > MOST ? (
         <p className="dim">The {MOST} longest of those drawn. The others stand in the Logbook.</p>
       ) : null}

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { answered } from './answered.ts'
 import { type GateProps } from './LinerGate.tsx'
@@ -12,23 +13,20 @@ export function Air({ job, onJob, at, liner }: GateProps) {
     <div className="gate-form">
       <div className="gate-keys">
         {QUESTIONS.map((q) => (
-          <button type="button" key={q} className="key" aria-pressed={yes.has(q)} onClick={() => toggle(q)}>
+          <Key key={q} aria-pressed={yes.has(q)} onClick={() => toggle(q)}>
             {q}
-          </button>
+          </Key>
         ))}
       </div>
       <div className="step-keys">
-        <button
-          type="button"
-          className="key key-chalk"
+        <Key
+          tone="chalk"
           disabled={yes.size < QUESTIONS.length}
           onClick={() => onJob(answered(job, liner.steps, { isBlown: true }))}
         >
           Blown, air at the front
-        </button>
-        <button type="button" className="key" onClick={at.skip}>
-          Skip
-        </button>
+        </Key>
+        <Key onClick={at.skip}>Skip</Key>
       </div>
     </div>
   )

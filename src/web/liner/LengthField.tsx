@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { readLength, type Slip } from '@core/units/length.ts'
 import { type Units } from '@web/format/numbers.ts'
@@ -40,13 +41,13 @@ export function LengthField(props: {
       {read && !read.ok ? <p className="step-look">{read.reason}.</p> : null}
       {isNegative ? <p className="step-look">Nothing is shorter than nothing: measure it again.</p> : null}
       {slip ? (
-        <button type="button" className="key" onClick={() => props.onSay(slip.mm)}>
+        <Key onClick={() => props.onSay(slip.mm)}>
           Did you mean {ruleLength(slip.mm, units)}, {SLIP_WORD[slip.as]}?
-        </button>
+        </Key>
       ) : null}
-      <button type="submit" className={slip ? 'key' : 'key key-chalk'} disabled={!read?.ok || isNegative}>
+      <Key type="submit" tone={slip ? undefined : 'chalk'} disabled={!read?.ok || isNegative}>
         {slip && read?.ok ? `No, ${ruleLength(read.mm, units)} it is` : props.word}
-      </button>
+      </Key>
     </form>
   )
 }

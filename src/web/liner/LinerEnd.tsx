@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { type Overrun } from '@core/ledger/event.ts'
 import { trimRecord } from '@core/liner/trimjob.ts'
@@ -41,9 +42,9 @@ export function LinerEnd({ liner, job, onDone }: { liner: LinerAnswer; job: Line
       <p className="step-do">Why did the old liner come out?</p>
       <div className="guide-reasons">
         {[...liner.reasons, 'notSaid' as const].map((r) => (
-          <button type="button" key={r} className="key" disabled={send.isPending} onClick={() => log(r)}>
+          <Key key={r} disabled={send.isPending} onClick={() => log(r)}>
             {REASON_WORD[r]}
-          </button>
+          </Key>
         ))}
       </div>
       <Trouble problem={send.error} />

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link, useNavigate, useSearchParams } from 'react-router'
 import { type DrawingKey } from '@core/drawings/drawing.ts'
@@ -79,18 +80,13 @@ function BeforeTools(props: {
           </p>
         </div>
         <div className="guide-keys">
-          <button
-            type="button"
-            className="key key-low key-chalk"
-            disabled={!isReady}
-            onClick={() => props.onBegin(job === null)}
-          >
+          <Key size="low" tone="chalk" disabled={!isReady} onClick={() => props.onBegin(job === null)}>
             {job ? `Go on, step ${job.walk.done.length + 1}` : 'Begin'}
-          </button>
+          </Key>
           {job ? (
-            <button type="button" className="key key-low" onClick={() => props.onBegin(true)}>
+            <Key size="low" onClick={() => props.onBegin(true)}>
               Begin anew
-            </button>
+            </Key>
           ) : null}
           <Link className="key key-low" to={`/guide?gun=${liner.stationId}&do=liner`}>
             The whole sheet

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { AUTOPSY_FINDS, type AutopsyFind } from '@core/ledger/event.ts'
 import { readLength } from '@core/units/length.ts'
@@ -24,15 +25,9 @@ export function OldLinerForm({ job, onJob, liner, units }: GateProps) {
     <div className="gate-form">
       <div className="gate-keys">
         {AUTOPSY_FINDS.map((f) => (
-          <button
-            type="button"
-            key={f}
-            className="key key-low"
-            aria-pressed={old.found.includes(f)}
-            onClick={() => flip(f)}
-          >
+          <Key key={f} size="low" aria-pressed={old.found.includes(f)} onClick={() => flip(f)}>
             {FIND_WORD[f]}
-          </button>
+          </Key>
         ))}
       </div>
       {old.found.some((f) => PLACED.includes(f)) ? (
@@ -40,14 +35,9 @@ export function OldLinerForm({ job, onJob, liner, units }: GateProps) {
           <p className="step-look">Where along it?</p>
           <div className="gate-keys">
             <PlaceKeys cableMm={liner.cableMm} atMm={old.atMm} onPick={(atMm) => setOld({ ...old, atMm })} />
-            <button
-              type="button"
-              className="key key-low"
-              aria-pressed={!old.isCertain}
-              onClick={() => setOld({ ...old, isCertain: !old.isCertain })}
-            >
+            <Key size="low" aria-pressed={!old.isCertain} onClick={() => setOld({ ...old, isCertain: !old.isCertain })}>
               may be from pulling it out
-            </button>
+            </Key>
           </div>
         </>
       ) : null}
@@ -59,14 +49,13 @@ export function OldLinerForm({ job, onJob, liner, units }: GateProps) {
       />
       {bad ? <p className="step-look">{read.ok ? 'No liner is so long or so short.' : `${read.reason}.`}</p> : null}
       <div className="step-keys is-gate">
-        <button
-          type="button"
-          className="key key-chalk"
+        <Key
+          tone="chalk"
           disabled={Boolean(bad)}
           onClick={() => onJob(answered(job, liner.steps, { old: { ...old, lengthMm: read?.ok ? read.mm : null } }))}
         >
           {old.found.length === 0 && !read ? 'Not looked at: go on' : 'That is what it shows'}
-        </button>
+        </Key>
       </div>
     </div>
   )

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { USUAL_CABLE_M } from '@core/guide/feed.ts'
 import { PLACES } from './job.ts'
 
@@ -7,15 +8,9 @@ export function PlaceKeys(props: { cableMm: number | null; atMm: number | null; 
   return PLACES.map(({ word, part }) => {
     const mm = Math.round(cableMm * part)
     return (
-      <button
-        type="button"
-        key={word}
-        className="key key-low"
-        aria-pressed={props.atMm === mm}
-        onClick={() => props.onPick(mm)}
-      >
+      <Key key={word} size="low" aria-pressed={props.atMm === mm} onClick={() => props.onPick(mm)}>
         {word}
-      </button>
+      </Key>
     )
   })
 }

@@ -1,3 +1,4 @@
+import { Bare, Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { readLength } from '@core/units/length.ts'
@@ -25,12 +26,10 @@ export function Push(props: GateProps) {
   if (!isStuck)
     return (
       <div className="step-keys">
-        <button type="button" className="key key-chalk" onClick={at.done}>
+        <Key tone="chalk" onClick={at.done}>
           It glided in
-        </button>
-        <button type="button" className="key" onClick={() => setStuck(true)}>
-          It sticks
-        </button>
+        </Key>
+        <Key onClick={() => setStuck(true)}>It sticks</Key>
       </div>
     )
   return <Where {...props} stuck={stuck} onBack={() => setStuck(false)} />
@@ -61,26 +60,14 @@ function Where(props: GateProps & { stuck: ReturnType<typeof useStuck>; onBack: 
       {read && !read.ok ? <p className="step-look">{read.reason}.</p> : null}
       <p className="step-look">Draw it out a little and look: is it kinked?</p>
       <div className="step-keys">
-        <button
-          type="button"
-          className="key key-chalk"
-          disabled={stuck.isPending || read?.ok === false}
-          onClick={() => say(false)}
-        >
+        <Key tone="chalk" disabled={stuck.isPending || read?.ok === false} onClick={() => say(false)}>
           No kink
-        </button>
-        <button
-          type="button"
-          className="key"
-          disabled={stuck.isPending || read?.ok === false}
-          onClick={() => say(true)}
-        >
+        </Key>
+        <Key disabled={stuck.isPending || read?.ok === false} onClick={() => say(true)}>
           Kinked
-        </button>
+        </Key>
       </div>
-      <button type="button" className="bare" onClick={props.onBack}>
-        it does not stick after all
-      </button>
+      <Bare onClick={props.onBack}>it does not stick after all</Bare>
       <Trouble problem={stuck.error} />
     </div>
   )
@@ -114,17 +101,15 @@ function Verdict(props: GateProps & { said: StuckAnswer; onAgain: () => void }) 
       )}
       <div className="step-keys">
         {said.is === 'scrap' ? (
-          <button type="button" className="key key-chalk" onClick={props.onAnother}>
+          <Key tone="chalk" onClick={props.onAnother}>
             Another liner
-          </button>
+          </Key>
         ) : (
           <>
-            <button type="button" className="key key-chalk" onClick={props.at.done}>
+            <Key tone="chalk" onClick={props.at.done}>
               Now it is in
-            </button>
-            <button type="button" className="key" onClick={props.onAgain}>
-              It sticks again
-            </button>
+            </Key>
+            <Key onClick={props.onAgain}>It sticks again</Key>
           </>
         )}
       </div>

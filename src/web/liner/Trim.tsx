@@ -1,3 +1,4 @@
+import { Bare, Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { AGREE_MM } from '@core/liner/trim.ts'
 import { feederTarget } from '@core/liner/rule.ts'
@@ -139,9 +140,9 @@ function Needed({ job, liner, units, set, at }: StageProps) {
   if (!isFeeder && old !== null && !job.old.found.includes('cutShort'))
     return (
       <div className="step-keys is-gate">
-        <button type="button" className="key key-chalk" onClick={() => set({ neededMm: old })}>
+        <Key tone="chalk" onClick={() => set({ neededMm: old })}>
           The old one was {ruleLength(old, units)}: cut to that
-        </button>
+        </Key>
       </div>
     )
   if (!isFeeder && job.old.found.includes('cutShort'))
@@ -233,13 +234,11 @@ function Cut(props: StageProps & { cutMm: number; leavesMm: number | null; onCut
       {bare ? <p className="step-hazard">{bare}</p> : null}
       {leavesMm === null ? null : <StagedPicture leavesMm={leavesMm} units={units} />}
       <div className="step-keys is-gate">
-        <button type="button" className="key key-chalk" onClick={props.onCut}>
+        <Key tone="chalk" onClick={props.onCut}>
           {ruleLength(cutMm, units)} are off
-        </button>
+        </Key>
       </div>
-      <button type="button" className="bare" onClick={props.onWrong}>
-        not cut: it was measured wrong
-      </button>
+      <Bare onClick={props.onWrong}>not cut: it was measured wrong</Bare>
     </>
   )
 }
@@ -297,12 +296,10 @@ function Disagree({
         Lay the cable straight, press the liner home, measure again.
       </p>
       <div className="step-keys">
-        <button type="button" className="key key-chalk" onClick={() => set({ nowMm: null })}>
+        <Key tone="chalk" onClick={() => set({ nowMm: null })}>
           Measure again
-        </button>
-        <button type="button" className="key" onClick={() => onJob({ ...job, trim: beginAnew(t) })}>
-          This one is right: begin from it
-        </button>
+        </Key>
+        <Key onClick={() => onJob({ ...job, trim: beginAnew(t) })}>This one is right: begin from it</Key>
       </div>
     </>
   )
@@ -324,18 +321,15 @@ function TooShort(props: StageProps & { stage: Extract<TrimStage, { is: 'tooShor
         not go in{isCut ? ': it was cut short' : ' this gun: it is too short for it'}.
       </p>
       <div className="step-keys">
-        <button
-          type="button"
-          className="key key-chalk"
+        <Key
+          tone="chalk"
           onClick={() =>
             onJob({ ...job, trim: isCut ? { ...t, nowMm: null } : { ...NOT_BEGUN, neededMm: t.neededMm } })
           }
         >
           Measure again
-        </button>
-        <button
-          type="button"
-          className="key"
+        </Key>
+        <Key
           disabled={spoiled.isPending}
           onClick={() =>
             isCut
@@ -344,7 +338,7 @@ function TooShort(props: StageProps & { stage: Extract<TrimStage, { is: 'tooShor
           }
         >
           {isCut ? 'Cut short: another liner' : 'Another, longer liner'}
-        </button>
+        </Key>
       </div>
       <Trouble problem={spoiled.error} />
     </>
@@ -365,13 +359,9 @@ function Right({ liner, units, job, onJob, leftMm, wasCut, at }: StageProps & { 
       </p>
       <Drawing of={isFeeder ? 'feederEnd' : 'linerEnd'} />
       <div className="step-keys is-gate">
-        <button
-          type="button"
-          className="key key-chalk"
-          onClick={() => onJob(answered(job, liner.steps, { lengthMm: whole }))}
-        >
+        <Key tone="chalk" onClick={() => onJob(answered(job, liner.steps, { lengthMm: whole }))}>
           Square, no burr
-        </button>
+        </Key>
       </div>
     </>
   )

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { type OutReason, type Position } from '@core/path/columns.ts'
 import { capital, donePhrase, REASON_WORD } from '@web/format/words.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
@@ -21,15 +22,13 @@ export function LogKeys(props: {
         />
       ) : (
         choices.map((c) => (
-          <button
-            type="button"
+          <Key
             key={`${c.act} ${c.position}`}
-            className="key"
             disabled={driver.isSending}
             onClick={() => driver.tell({ type: 'chose', choice: c })}
           >
             {donePhrase(c.act, c.position)}
-          </button>
+          </Key>
         ))
       )}
     </section>
@@ -45,36 +44,34 @@ function Reasons({ driver, reasons }: { driver: LogKeysDriver; reasons: readonly
         <strong>{donePhrase(state.choice.act, state.choice.position)}.</strong> Why did the old one come out?
       </p>
       {reasons.map((reason) => (
-        <button type="button" key={reason} className="key" onClick={() => tell({ type: 'reason', reason })}>
+        <Key key={reason} onClick={() => tell({ type: 'reason', reason })}>
           {capital(REASON_WORD[reason])}
-        </button>
+        </Key>
       ))}
-      <button type="button" className="key" onClick={() => tell({ type: 'reason', reason: 'notSaid' })}>
-        Not said
-      </button>
+      <Key onClick={() => tell({ type: 'reason', reason: 'notSaid' })}>Not said</Key>
       <div className="log-more">
         {[2, 3].map((n) => (
-          <button
-            type="button"
+          <Key
             key={n}
-            className={state.count === n ? 'key key-low is-on' : 'key key-low'}
+            size="low"
+            className={state.count === n ? 'is-on' : undefined}
             aria-pressed={state.count === n}
             onClick={() => tell({ type: 'times', count: n })}
           >
             ×{n}
-          </button>
+          </Key>
         ))}
-        <button
-          type="button"
-          className={state.isEarlier ? 'key key-low is-on' : 'key key-low'}
+        <Key
+          size="low"
+          className={state.isEarlier ? 'is-on' : undefined}
           aria-pressed={state.isEarlier}
           onClick={() => tell({ type: 'earlier' })}
         >
           earlier today
-        </button>
-        <button type="button" className="key key-low" onClick={() => tell({ type: 'back' })}>
+        </Key>
+        <Key size="low" onClick={() => tell({ type: 'back' })}>
           back
-        </button>
+        </Key>
       </div>
     </>
   )

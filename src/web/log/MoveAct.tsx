@@ -1,3 +1,4 @@
+import { Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { useQuery } from '@tanstack/react-query'
 import { Form, Modal } from 'react-bootstrap'
@@ -45,8 +46,7 @@ export function MoveAct({ logged, onDone }: { logged: LoggedAct; onDone: () => v
       <Modal.Body className="find-list">
         <Trouble problem={correct.error} />
         {found.slice(0, 30).map((p) => (
-          <button
-            type="button"
+          <Plain
             key={p.stationId}
             className="find-line"
             disabled={correct.isPending}
@@ -54,7 +54,7 @@ export function MoveAct({ logged, onDone }: { logged: LoggedAct; onDone: () => v
           >
             <strong>{p.name}</strong>
             <span className="dim">{p.areaName}</span>
-          </button>
+          </Plain>
         ))}
       </Modal.Body>
     </Modal>

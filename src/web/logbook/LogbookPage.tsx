@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
-import { Form } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { type LogLine } from '@contract/logbook.ts'
 import { longDay } from '@web/format/times.ts'
 import { countWord } from '@web/format/words.ts'
@@ -37,18 +37,13 @@ export function LogbookPage() {
         {params.get('position') ? `, ${params.get('position')} only` : ''}.
       </h1>
       <div className="logbook-words">
-        <button
-          type="button"
-          className="btn"
-          disabled={!previousDay}
-          onClick={() => previousDay && set('day', previousDay)}
-        >
+        <Button variant="" disabled={!previousDay} onClick={() => previousDay && set('day', previousDay)}>
           earlier
-        </button>
+        </Button>
         <Form.Control type="date" aria-label="Day" value={day} onChange={(e) => set('day', e.target.value)} />
-        <button type="button" className="btn" disabled={!nextDay} onClick={() => nextDay && set('day', nextDay)}>
+        <Button variant="" disabled={!nextDay} onClick={() => nextDay && set('day', nextDay)}>
           later
-        </button>
+        </Button>
         <Form.Select
           aria-label="Which part"
           value={params.get('position') ?? ''}

@@ -1,3 +1,4 @@
+import { Bare } from '@web/kit/Keys.tsx'
 import { Link } from 'react-router'
 import { type LogLine } from '@contract/logbook.ts'
 import { type Units } from '@web/format/numbers.ts'
@@ -46,11 +47,7 @@ export function Tape(props: {
                 .join(' · ')}
             </span>
           </span>
-          {props.onOpen && line.canCorrect ? (
-            <button type="button" className="bare" onClick={() => props.onOpen?.(line)}>
-              correct
-            </button>
-          ) : null}
+          {props.onOpen && line.canCorrect ? <Bare onClick={() => props.onOpen?.(line)}>correct</Bare> : null}
         </li>
       ))}
     </ol>

@@ -1,3 +1,4 @@
+import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { ago } from '@web/format/times.ts'
 import { countWord } from '@web/format/words.ts'
@@ -20,9 +21,9 @@ export function QueueLine() {
       {state.refused.map(({ entry, message }) => (
         <p key={entry.key} className="trouble">
           Not taken: {entry.says}. {message}{' '}
-          <button type="button" className="btn" onClick={() => void queue.putAway(entry.key)}>
+          <Button variant="" onClick={() => void queue.putAway(entry.key)}>
             put it away
-          </button>
+          </Button>
         </p>
       ))}
     </div>

@@ -1,3 +1,4 @@
+import { Table } from 'react-bootstrap'
 import { type LoggingShareLine, type SupplyAnswer } from '@contract/parts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { shortDate } from '@web/format/times.ts'
@@ -63,7 +64,7 @@ function ShareTable({ supply, shop }: { supply: SupplyAnswer; shop: ShopAnswer }
   return (
     <>
       <div className="table-responsive">
-        <table className="table">
+        <Table>
           <thead>
             <tr>
               <th>part</th>
@@ -93,7 +94,7 @@ function ShareTable({ supply, shop }: { supply: SupplyAnswer; shop: ShopAnswer }
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       </div>
       <p className="small-print">
         The band in brackets holds the truth 9 times in 10. About {Math.round(supply.lossShare * 100)} in 100 parts

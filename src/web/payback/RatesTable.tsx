@@ -1,3 +1,4 @@
+import { Table } from 'react-bootstrap'
 import { type PaybackAnswer } from '@contract/payback.ts'
 import { kgToLb } from '@core/units/convert.ts'
 import { minutes, twoFigures, type Units } from '@web/format/numbers.ts'
@@ -20,7 +21,7 @@ export function RatesTable({ rates, units }: { rates: Rates; units: Units }) {
   return (
     <section aria-label="How often" className="table-responsive">
       <h2>How often, for what was welded</h2>
-      <table className="table payback-table">
+      <Table className="payback-table">
         <thead>
           <tr>
             <th>where</th>
@@ -47,7 +48,7 @@ export function RatesTable({ rates, units }: { rates: Rates; units: Units }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       <p className="dim">
         In brackets what it may truly be, 19 times in 20, from so few stops.
         {isEstimated ? ' Some of the hours nobody counted: est., from wire or from the usual rate.' : ''}{' '}

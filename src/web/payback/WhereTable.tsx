@@ -1,3 +1,4 @@
+import { Table } from 'react-bootstrap'
 import { type PaybackAnswer } from '@contract/payback.ts'
 import { aboutMoney, minutes } from '@web/format/numbers.ts'
 import { capital } from '@web/format/words.ts'
@@ -13,7 +14,7 @@ export function WhereTable({ at }: { at: PaybackAnswer }) {
   if (heaps.length === 0) return null
   return (
     <section aria-label="Where it began" className="table-responsive">
-      <table className="table payback-table">
+      <Table className="payback-table">
         <thead>
           <tr>
             <th>where it began</th>
@@ -40,7 +41,7 @@ export function WhereTable({ at }: { at: PaybackAnswer }) {
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </section>
   )
 }

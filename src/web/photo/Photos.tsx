@@ -1,3 +1,4 @@
+import { Bare, Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { type PhotoOf } from '@core/photo/photo.ts'
 import { when } from '@web/format/times.ts'
@@ -18,8 +19,7 @@ export function Photos({ of, word = 'a photo' }: { of: PhotoOf; word?: string })
   return (
     <div className="photos">
       {list.map((p) => (
-        <button
-          type="button"
+        <Plain
           key={p.id}
           className="photo"
           aria-expanded={p.id === open}
@@ -31,7 +31,7 @@ export function Photos({ of, word = 'a photo' }: { of: PhotoOf; word?: string })
             height="72"
             loading="lazy"
           />
-        </button>
+        </Plain>
       ))}
       <label className="btn photo-add">
         {keep.isPending ? 'keeping it …' : word}
@@ -68,13 +68,7 @@ export function Photos({ of, word = 'a photo' }: { of: PhotoOf; word?: string })
           <figcaption>
             {when(shown.takenMs, Date.now(), photos.data?.zone ?? 'UTC')}{' '}
             {shown.canHide ? (
-              <button
-                type="button"
-                className="bare"
-                onClick={() => hide.mutate(shown.id, { onSuccess: () => setOpen(null) })}
-              >
-                take it back
-              </button>
+              <Bare onClick={() => hide.mutate(shown.id, { onSuccess: () => setOpen(null) })}>take it back</Bare>
             ) : null}
           </figcaption>
         </figure>

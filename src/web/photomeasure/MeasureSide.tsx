@@ -1,3 +1,4 @@
+import { Button } from 'react-bootstrap'
 import { useReducer, useRef, useState, type PointerEvent } from 'react'
 import { parseNumber } from '@core/units/number.ts'
 import { type Line } from '@core/photomeasure/span.ts'
@@ -88,9 +89,9 @@ export function MeasureSide(props: SideProps) {
             />{' '}
             lines stay where I put them
           </label>
-          <button type="button" className="btn" onClick={() => act({ type: 'again' })}>
+          <Button variant="" onClick={() => act({ type: 'again' })}>
             lines anew
-          </button>
+          </Button>
         </div>
       ) : null}
     </div>

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { READING, type Method } from '@core/reading/specs.ts'
 import { type ReadingLine } from '@contract/reading.ts'
 import { measures, type Measure } from '@web/format/measures.ts'
@@ -23,15 +24,13 @@ export function ReadFields(props: {
       {method.grades.length > 0 ? (
         <div className="read-grades" role="group" aria-label="What is seen">
           {method.grades.map((g) => (
-            <button
+            <Key
               key={g.key}
-              type="button"
-              className="key"
               aria-pressed={said.grade === g.key}
               onClick={() => onSaid({ ...said, grade: said.grade === g.key ? null : g.key })}
             >
               {g.says}
-            </button>
+            </Key>
           ))}
         </div>
       ) : null}

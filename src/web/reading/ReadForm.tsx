@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { CAUTIONS } from '@core/guide/cautions.ts'
@@ -93,15 +94,9 @@ export function ReadForm(props: FormProps) {
       {spec.methods.length > 1 ? (
         <div className="read-methods" role="group" aria-label="How">
           {spec.methods.map((m) => (
-            <button
-              key={m.key}
-              type="button"
-              className="key key-low"
-              aria-pressed={m.key === method.key}
-              onClick={() => form.choose(m)}
-            >
+            <Key key={m.key} size="low" aria-pressed={m.key === method.key} onClick={() => form.choose(m)}>
               {m.name}
-            </button>
+            </Key>
           ))}
         </div>
       ) : null}
@@ -119,9 +114,9 @@ export function ReadForm(props: FormProps) {
       <Trouble problem={form.read.error} />
       {drawing ? <Drawing of={drawing} /> : null}
       {line.last?.method === 'photo' ? <LastPicture line={line} at={at} /> : null}
-      <button type="button" className="key key-low" onClick={props.onDone}>
+      <Key size="low" onClick={props.onDone}>
         Leave it
-      </button>
+      </Key>
     </main>
   )
 }
@@ -161,14 +156,9 @@ function Taking(props: { line: ReadingLine; at: Told; method: Method; form: Retu
       ) : isRaised ? (
         <RaisedKeys isPending={read.isPending} onSend={send} />
       ) : (
-        <button
-          type="button"
-          className="key key-chalk read-keep"
-          disabled={!made || read.isPending}
-          onClick={() => send()}
-        >
+        <Key tone="chalk" className="read-keep" disabled={!made || read.isPending} onClick={() => send()}>
           Keep it
-        </button>
+        </Key>
       )}
       <label className="read-said">
         <input type="checkbox" checked={form.isSaid} onChange={(e) => form.setIsSaid(e.target.checked)} /> somebody said
@@ -198,15 +188,13 @@ function OnPhoto(props: {
       {line.what === 'recess' && length !== '' ? (
         <div className="read-grades" role="group" aria-label="Which way">
           {(['', '-'] as const).map((sign) => (
-            <button
+            <Key
               key={sign}
-              type="button"
-              className="key"
               aria-pressed={said.value === `${sign}${length}`}
               onClick={() => setSaid({ ...said, value: `${sign}${length}` })}
             >
               {sign === '' ? 'stands out' : 'stands back in'}
-            </button>
+            </Key>
           ))}
         </div>
       ) : null}

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { outsidePhysics } from '@core/reading/judge.ts'
 import { type ReadingLine } from '@contract/reading.ts'
 import { readingValue, type Told } from './readingwords.ts'
@@ -29,13 +30,11 @@ export function OddKeys(props: {
     <div className="read-odd" role="alert">
       <p>{say(odd.value)} is beyond any gun.</p>
       {odd.suggest === null ? null : (
-        <button type="button" className="key key-chalk" onClick={() => onSend({ value: odd.suggest ?? odd.value })}>
+        <Key tone="chalk" onClick={() => onSend({ value: odd.suggest ?? odd.value })}>
           Did you mean {say(odd.suggest)}?
-        </button>
+        </Key>
       )}
-      <button type="button" className="key" onClick={() => onSend({ isMeant: true })}>
-        No, {say(odd.value)} it is
-      </button>
+      <Key onClick={() => onSend({ isMeant: true })}>No, {say(odd.value)} it is</Key>
     </div>
   )
 }
@@ -45,12 +44,12 @@ export function RaisedKeys({ isPending, onSend }: { isPending: boolean; onSend: 
   return (
     <div className="read-raised">
       <p>Raised. More pressure keeps a failing liner going and hides it from the next one.</p>
-      <button type="button" className="key key-chalk" disabled={isPending} onClick={() => onSend()}>
+      <Key tone="chalk" disabled={isPending} onClick={() => onSend()}>
         Set anew: new liner, wire or rolls
-      </button>
-      <button type="button" className="key" disabled={isPending} onClick={() => onSend({ days: KEEP_DAYS })}>
+      </Key>
+      <Key disabled={isPending} onClick={() => onSend({ days: KEEP_DAYS })}>
         To keep it going, {KEEP_DAYS} days at most
-      </button>
+      </Key>
     </div>
   )
 }

@@ -1,3 +1,4 @@
+import { Key, Plain } from '@web/kit/Keys.tsx'
 import { Link, useSearchParams } from 'react-router'
 import { READINGS, type ReadingKey } from '@core/reading/keys.ts'
 import { READING } from '@core/reading/specs.ts'
@@ -86,9 +87,9 @@ export function ReadingList(props: { readings: ReadingAnswer; at: Told; onRead: 
         {readings.readings
           .filter((line) => line.last === null)
           .map((line) => (
-            <button key={line.what} type="button" className="key key-low" onClick={() => onRead(line.what)}>
+            <Key key={line.what} size="low" onClick={() => onRead(line.what)}>
               {READING[line.what].name}
-            </button>
+            </Key>
           ))}
       </div>
       <p>
@@ -123,7 +124,7 @@ function Row({ line, at, onRead }: { line: ReadingLine; at: Told; onRead: () => 
   ].filter((s): s is string => s !== null)
   return (
     <li className={last && last.is !== 'good' ? 'is-off' : ''}>
-      <button type="button" className="reading-row" onClick={onRead}>
+      <Plain className="reading-row" onClick={onRead}>
         <strong>{capital(spec.name)}</strong>
         <span>
           {last ? keptWords(line.what, last, at.units) : null}
@@ -136,7 +137,7 @@ function Row({ line, at, onRead }: { line: ReadingLine; at: Told; onRead: () => 
         </span>
         <span className="reading-verdict">{last && last.is !== 'good' ? VERDICT_WORD[last.is] : ''}</span>
         <span className="dim reading-target">{targetWords(line, at.units)}</span>
-      </button>
+      </Plain>
       {said.map((s) => (
         <p key={s} className="reading-said">
           {s}

@@ -1,3 +1,5 @@
+import { Button } from 'react-bootstrap'
+import { Bare, Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { isToUndo, TAG_TEXT } from '@core/changeover/tags.ts'
@@ -69,14 +71,13 @@ function TagKey({ gun, tag }: { gun: GunAnswer; tag: TagLine }) {
           {untilWords(tag, gun)}
         </span>
       </p>
-      <button
-        type="button"
-        className="key key-low"
+      <Key
+        size="low"
         disabled={untie.isPending}
         onClick={() => untie.mutate({ stationId: gun.stationId, tag: tag.tag, isBack: true })}
       >
         {capital(text.back)}
-      </button>
+      </Key>
       <Trouble problem={untie.error} />
     </div>
   )
@@ -109,9 +110,9 @@ function FindingBlock(props: {
       <div className="finding-keys">
         <RemedyKey gun={gun} finding={f} units={units} />
         {props.isLead ? (
-          <button type="button" className="bare" aria-expanded={isKeeping} onClick={() => setKeeping(!isKeeping)}>
+          <Bare aria-expanded={isKeeping} onClick={() => setKeeping(!isKeeping)}>
             keep it so
-          </button>
+          </Bare>
         ) : null}
       </div>
       {isKeeping ? <KeepForm gun={gun} finding={f} onDone={() => setKeeping(false)} /> : null}
@@ -146,9 +147,9 @@ function RemedyKey({ gun, finding: f, units }: { gun: GunAnswer; finding: Findin
   }
   return (
     <>
-      <button type="button" className="key key-low key-chalk" disabled={log.isPending || set.isPending} onClick={press}>
+      <Key size="low" tone="chalk" disabled={log.isPending || set.isPending} onClick={press}>
         {DONE[f.remedy.do]} {words.charAt(0).toLowerCase() + words.slice(1)}
-      </button>
+      </Key>
       {stock ? <span className="dim">{stock}</span> : null}
       <Trouble problem={log.error ?? set.error} />
     </>
@@ -175,9 +176,9 @@ function KeepForm({ gun, finding: f, onDone }: { gun: GunAnswer; finding: Findin
         value={note}
         onChange={(e) => setNote(e.target.value)}
       />
-      <button type="submit" className="btn" disabled={keep.isPending}>
+      <Button type="submit" variant="" disabled={keep.isPending}>
         Keep it so
-      </button>
+      </Button>
       <Trouble problem={keep.error} />
     </form>
   )
@@ -191,13 +192,9 @@ function Kept(props: { gun: GunAnswer; finding: FindingLine; units: Units; isLea
       {findingSentence(f, units)} Kept so{f.kept?.by ? ` by ${f.kept.by}` : ''}
       {f.kept?.note ? `: ${f.kept.note}` : ''}.{' '}
       {props.isLead ? (
-        <button
-          type="button"
-          className="bare"
-          onClick={() => keep.mutate({ stationId: gun.stationId, rule: f.rule, at: f.at, isKept: false })}
-        >
+        <Bare onClick={() => keep.mutate({ stationId: gun.stationId, rule: f.rule, at: f.at, isKept: false })}>
           count it again
-        </button>
+        </Bare>
       ) : null}
     </>
   )

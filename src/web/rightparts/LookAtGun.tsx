@@ -1,3 +1,4 @@
+import { Key, Plain } from '@web/kit/Keys.tsx'
 import { Fragment, useState } from 'react'
 import { type FindingLine, type LookGun } from '@contract/rightparts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
@@ -33,20 +34,18 @@ export function LookAtGun(props: Props) {
   return (
     <main className="look-gun">
       <header>
-        <button type="button" className="key key-low" onClick={props.onLeave}>
+        <Key size="low" onClick={props.onLeave}>
           list
-        </button>
+        </Key>
         <h1>{gun.name}</h1>
         <p className="dim">{props.place}</p>
       </header>
       {last ? <Last last={last} units={units} /> : null}
       <div className="look-keys">
-        <button type="button" className="key key-chalk" disabled={look.isPending} onClick={send}>
+        <Key tone="chalk" disabled={look.isPending} onClick={send}>
           {isChanged ? 'That is what is on it' : 'As the bay'}
-        </button>
-        <button type="button" className="key" onClick={props.onSkip}>
-          Not now
-        </button>
+        </Key>
+        <Key onClick={props.onSkip}>Not now</Key>
       </div>
       <Trouble problem={look.error} />
       <p className="small-print">Tap what is different. Power off before you open the arm.</p>
@@ -173,19 +172,19 @@ function LookRow(props: {
 }) {
   return (
     <li className={props.isChanged ? 'is-changed' : ''}>
-      <button type="button" className="look-row" aria-expanded={props.isOpen} onClick={props.onOpen}>
+      <Plain className="look-row" aria-expanded={props.isOpen} onClick={props.onOpen}>
         <span className="dim">{capital(props.label)}</span>
         <strong>
           {props.value}
           {props.note ? <small className="dim">{props.note}</small> : null}
         </strong>
-      </button>
+      </Plain>
       {props.isOpen ? (
         <div className="look-options">
           {props.options.map((o) => (
-            <button type="button" key={o.key} className="key key-low" onClick={() => props.onPick(o.key)}>
+            <Key key={o.key} size="low" onClick={() => props.onPick(o.key)}>
               {o.name}
-            </button>
+            </Key>
           ))}
         </div>
       ) : null}

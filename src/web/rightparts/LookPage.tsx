@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { type FindingLine, type LookAnswer, type LookGun } from '@contract/rightparts.ts'
@@ -83,24 +84,23 @@ function Begin(props: {
     <section aria-label="Walk">
       <div className="look-areas">
         {look.areas.map((a) => (
-          <button
-            type="button"
+          <Key
             key={a.id}
-            className="key key-low"
+            size="low"
             aria-pressed={a.id === areaId}
             onClick={() => props.onArea(a.id === areaId ? null : a.id)}
           >
             {a.name}
-          </button>
+          </Key>
         ))}
       </div>
       {first ? (
-        <button type="button" className="key key-chalk look-begin" onClick={() => props.onGun(first)}>
+        <Key tone="chalk" className="look-begin" onClick={() => props.onGun(first)}>
           Begin at {first.name}
           <small>
             {unseen.length > 0 ? `${unseen.length} to look at` : 'all of them again'}, about {minutes} min
           </small>
-        </button>
+        </Key>
       ) : (
         <p className="said">No guns here.</p>
       )}

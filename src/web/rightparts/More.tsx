@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { JOINTS, type Joint } from '@core/rightparts/facts.ts'
@@ -23,14 +24,9 @@ export function MoreActs({ gun }: { gun: GunAnswer }) {
   const found = params.get('found')
   const [open, setOpen] = useState<Open>(found || params.get('open') === 'swap' ? 'swap' : null)
   const key = (is: Exclude<Open, null>, words: string) => (
-    <button
-      type="button"
-      className="key key-low"
-      aria-expanded={open === is}
-      onClick={() => setOpen(open === is ? null : is)}
-    >
+    <Key size="low" aria-expanded={open === is} onClick={() => setOpen(open === is ? null : is)}>
       {words}
-    </button>
+    </Key>
   )
   return (
     <section className="more-acts" aria-label="The whole gun">
@@ -84,14 +80,14 @@ function IssuePart({ gun }: { gun: GunAnswer }) {
           setPart(id)
         }}
       />
-      <button
-        type="button"
-        className="key key-low key-chalk"
+      <Key
+        size="low"
+        tone="chalk"
         disabled={!partId || issue.isPending}
         onClick={() => issue.mutate({ stationId: gun.stationId, partId })}
       >
         Hand it out for {gun.name}
-      </button>
+      </Key>
       {issue.data ? (
         <p role="status">
           {part?.code ?? ''} fits. {issue.data.onHand === null ? '' : `${issue.data.onHand} left on the shelf.`}
@@ -121,20 +117,19 @@ function JointTrouble({ gun, onDone }: { gun: GunAnswer; onDone: () => void }) {
       <div className="more-keys">
         {joint === null
           ? joints.map((j) => (
-              <button type="button" key={j} className="key key-low" onClick={() => setJoint(j)}>
+              <Key key={j} size="low" onClick={() => setJoint(j)}>
                 {JOINT_WORD[j]}
-              </button>
+              </Key>
             ))
           : fault === null
             ? JOINT_FAULTS.map((f) => (
-                <button
-                  type="button"
+                <Key
                   key={f}
-                  className="key key-low"
+                  size="low"
                   onClick={() => (SAYS[f] === 'neither' || f === 'stripped' ? setFault(f) : say(null, f))}
                 >
                   {FAULT_WORD[f]}
-                </button>
+                </Key>
               ))
             : null}
       </div>
@@ -154,16 +149,16 @@ function ThreadKeys({ school, say }: { school: string; say: (thread: 'ran' | 'sc
       </p>
       <div className="more-keys">
         {school === 'scrap' ? null : (
-          <button type="button" className="key key-low" onClick={() => say('ran')}>
+          <Key size="low" onClick={() => say('ran')}>
             It runs freely
-          </button>
+          </Key>
         )}
-        <button type="button" className="key key-low" onClick={() => say('scrapped')}>
+        <Key size="low" onClick={() => say('scrapped')}>
           Both scrapped
-        </button>
-        <button type="button" className="key key-low" onClick={() => say(null)}>
+        </Key>
+        <Key size="low" onClick={() => say(null)}>
           Not tried yet
-        </button>
+        </Key>
       </div>
     </>
   )

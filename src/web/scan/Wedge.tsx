@@ -1,3 +1,4 @@
+import { Button } from 'react-bootstrap'
 import { useScan, useWedge } from './useScan.ts'
 import { scanSentence } from './scanwords.ts'
 
@@ -14,9 +15,9 @@ export function Wedge() {
   return (
     <div className="wedge-said" role="alert">
       <span>{text}</span>
-      <button type="button" className="btn" onClick={() => scan.reset()}>
+      <Button variant="" onClick={() => scan.reset()}>
         ok
-      </button>
+      </Button>
     </div>
   )
 }

@@ -1,7 +1,10 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { PickOne, TextField, type Option } from '@web/kit/Field.tsx'
-import { measures, shown, typed } from '@web/format/measures.ts'
+import { shownQuantity } from '@core/units/quantity.ts'
+import { PickOne, type Option } from '@web/kit/Field.tsx'
+import { quantity, useReadForm } from '@web/kit/readform.ts'
+import { QuantityField } from '@web/kit/TypedField.tsx'
+import { measures } from '@web/format/measures.ts'
 import { type BuiltExcept } from '@core/shop/built.ts'
 import { GASES, MODES } from '@core/rightparts/facts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
@@ -11,6 +14,12 @@ function rollsOf(shop: ShopAnswer, feederTypeId: string): BuiltExcept {
   const type = shop.feederTypes.find((f) => f.id === feederTypeId)
   return type ? { rollCount: type.fit.rollCount } : {}
 }
+
+/** What was typed of cable and speed; left empty where nothing was said, it stays as the bay. */
+const said = (read: { cable: number | null; speed: number | null }, before: BuiltExcept): BuiltExcept => ({
+  ...(read.cable === null && before.cableM === undefined ? {} : { cableM: read.cable }),
+  ...(read.speed === null && before.wireSpeedMPerMin === undefined ? {} : { wireSpeedMPerMin: read.speed }),
+})
 
 /** How guns are built: wire, family, cable, mode, wire speed, and which part code sits where. Empty: not said, or as the bay. */
 export function BuiltForm(props: {
@@ -24,32 +33,35 @@ export function BuiltForm(props: {
   const [built, setBuilt] = useState<BuiltExcept>(props.built)
   const none = props.emptyWord ?? 'not said'
   const set = (change: BuiltExcept) => setBuilt({ ...built, ...change })
-  const { cable, speed, mass } = measures(shop.site.units)
+  const { units } = shop.site
+  const { cable, speed, mass } = measures(units)
+  const [cableIs, speedIs] = [{ of: 'cable', units } as const, { of: 'speed', units } as const]
+  const form = useReadForm(
+    {
+      cable: quantity({ ...cableIs, above: 0, kept: props.built.cableM }),
+      speed: quantity({ ...speedIs, above: 0, kept: props.built.wireSpeedMPerMin }),
+    },
+    {
+      cable: shownQuantity(props.built.cableM, cableIs),
+      speed: shownQuantity(props.built.wireSpeedMPerMin, speedIs),
+    },
+  )
   const picks = [...howBuilt(shop, built, set), ...whatIsOn(shop, built, set)]
   return (
     <Form
+      noValidate
       className="built-form"
-      onSubmit={(e) => {
-        e.preventDefault()
-        props.onSave(built)
-      }}
+      onSubmit={form.submit((read) => props.onSave({ ...built, ...said(read, props.built) }))}
     >
       {picks.map((p) => (
         <PickOne key={p.label} id={`pick-${p.label.replace(/\W+/g, '-')}`} none={none} {...p} />
       ))}
-      <TextField
-        id="b-cable"
-        label={`cable, ${cable.word}`}
-        inputMode="decimal"
-        defaultValue={shown(props.built.cableM, cable)}
-        onChange={(e) => set({ cableM: typed(e.target.value, cable) })}
-      />
-      <TextField
+      <QuantityField form={form} name="cable" id="b-cable" label={`cable, ${cable.word}`} />
+      <QuantityField
+        form={form}
+        name="speed"
         id="b-speed"
         label={`wire speed, ${speed.word} (a guess turns ${mass.word} into hours)`}
-        inputMode="decimal"
-        defaultValue={shown(props.built.wireSpeedMPerMin, speed)}
-        onChange={(e) => set({ wireSpeedMPerMin: typed(e.target.value, speed) })}
       />
       <div className="built-keys">
         <Button type="submit" variant="chalk">

@@ -1,3 +1,4 @@
+import { Bare } from '@web/kit/Keys.tsx'
 import { useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { JOINTS, TIGHTNESS, type Joint } from '@core/rightparts/facts.ts'
@@ -5,16 +6,21 @@ import { USUAL_STEP } from '@core/rightparts/joints.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { capital } from '@web/format/words.ts'
 import { JOINT_WORD } from '@web/rightparts/words.ts'
-import { field, PickOne, TextField } from '@web/kit/Field.tsx'
+import { type Units } from '@web/format/numbers.ts'
+import { PickOne } from '@web/kit/Field.tsx'
+import { neededWords, useReadForm } from '@web/kit/readform.ts'
+import { TypedField } from '@web/kit/TypedField.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { FAMILY_SPECS, FEEDER_SPECS, PROCEDURE_SPECS } from './fitspecs.ts'
-import { factsOf, SpecFields, textsOf, Unread, type Spec } from './SpecFields.tsx'
+import { SpecFields } from './SpecFields.tsx'
+import { specsReader, textsOf, type Spec } from './specs.ts'
 import { useSave } from '@web/shopmodel/queries.ts'
 
 type Named = { id: string; name: string; fit: Record<string, unknown> | null }
 
 /** Fit families, feeders and written procedures: what the rules of fit go by. What is not told gives no verdict. */
 export function FitForms({ shop }: { shop: ShopAnswer }) {
+  const { units } = shop.site
   return (
     <>
       <p className="said">
@@ -25,14 +31,21 @@ export function FitForms({ shop }: { shop: ShopAnswer }) {
           title="Fit families"
           hint="Parts that screw and seat together."
           list={shop.families}
-          form={(one, onDone) => <FamilyForm family={one} onDone={onDone} />}
+          form={(one, onDone) => <FamilyForm family={one} units={units} onDone={onDone} />}
         />
         <Things
           title="Feeders"
           hint="A type each: which face of a roll runs, how wire leaves the spool."
           list={shop.feederTypes}
           form={(one, onDone) => (
-            <ThingForm one={one} path="/shop/feedertype" specs={FEEDER_SPECS} fixed={numberOfRolls} onDone={onDone} />
+            <ThingForm
+              units={units}
+              one={one}
+              path="/shop/feedertype"
+              specs={FEEDER_SPECS}
+              fixed={numberOfRolls}
+              onDone={onDone}
+            />
           )}
         />
         <Things
@@ -40,7 +53,14 @@ export function FitForms({ shop }: { shop: ShopAnswer }) {
           hint="Which wire, gas and settings for which weld."
           list={shop.procedures}
           form={(one, onDone) => (
-            <ThingForm one={one} path="/shop/procedure" specs={procedureSpecs(shop)} fixed={(f) => f} onDone={onDone} />
+            <ThingForm
+              units={units}
+              one={one}
+              path="/shop/procedure"
+              specs={procedureSpecs(shop)}
+              fixed={(f) => f}
+              onDone={onDone}
+            />
           )}
         />
       </div>
@@ -72,9 +92,7 @@ function Things<T extends Named>(props: {
       <ul className="plain">
         {props.list.map((one) => (
           <li key={one.id}>
-            <button type="button" className="bare" onClick={() => setOpen(one)}>
-              {one.name}
-            </button>
+            <Bare onClick={() => setOpen(one)}>{one.name}</Bare>
             {one.fit === null ? <span className="dim"> nothing told of it yet</span> : null}
           </li>
         ))}
@@ -91,6 +109,7 @@ function Things<T extends Named>(props: {
 }
 
 function ThingForm(props: {
+  units: Units
   one: Named | null
   path: string
   specs: readonly Spec[]
@@ -99,27 +118,24 @@ function ThingForm(props: {
   /** What is asked beside the specs. */
   children?: ReactNode
 }) {
-  const { one, specs } = props
+  const { one, specs, units } = props
   const save = useSave(props.path)
-  const [name, setName] = useState(one?.name ?? '')
-  const [texts, setTexts] = useState(() => textsOf(specs, one?.fit))
-  const read = factsOf(specs, texts)
+  const fit = { units, facts: one?.fit }
+  const form = useReadForm(
+    { name: neededWords('Write what it is called.'), fit: specsReader(specs, fit) },
+    { name: one?.name ?? '', fit: textsOf(specs, fit) },
+  )
+  const send = form.submit((read) =>
+    save.mutate({ id: one?.id ?? null, name: read.name, fit: props.fixed(read.fit) }, { onSuccess: props.onDone }),
+  )
   return (
-    <Form
-      className="built-form boxed"
-      onSubmit={(e) => {
-        e.preventDefault()
-        if (read.ok)
-          save.mutate({ id: one?.id ?? null, name, fit: props.fixed(read.facts) }, { onSuccess: props.onDone })
-      }}
-    >
-      <TextField id="fit-name" label="name" {...field(name, setName)} />
-      <SpecFields id="fit" specs={specs} texts={texts} onChange={setTexts} />
+    <Form noValidate className="built-form boxed" onSubmit={send}>
+      <TypedField form={form} name="name" id="fit-name" label="name" />
+      <SpecFields id="fit" form={form} specs={specs} units={units} />
       {props.children}
-      <Unread why={read.ok ? null : read.why} />
       <Trouble problem={save.error} />
       <div className="built-keys">
-        <Button type="submit" variant="chalk" disabled={!read.ok || !name.trim() || save.isPending}>
+        <Button type="submit" variant="chalk" disabled={save.isPending}>
           Save
         </Button>
         <Button onClick={props.onDone}>leave it</Button>
@@ -129,7 +145,8 @@ function ThingForm(props: {
 }
 
 /** A family, with how tight each of its joints is made. */
-function FamilyForm({ family, onDone }: { family: ShopAnswer['families'][number] | null; onDone: () => void }) {
+function FamilyForm(props: { family: ShopAnswer['families'][number] | null; units: Units; onDone: () => void }) {
+  const { family, units, onDone } = props
   const [steps, setSteps] = useState<Partial<Record<Joint, string>>>(() =>
     Object.fromEntries(JOINTS.map((j) => [j, String(family?.fit?.tightness[j]?.step ?? '')])),
   )
@@ -138,6 +155,7 @@ function FamilyForm({ family, onDone }: { family: ShopAnswer['families'][number]
   )
   return (
     <ThingForm
+      units={units}
       one={family && { ...family, fit: family.fit && { ...family.fit } }}
       path="/shop/family"
       specs={FAMILY_SPECS}

@@ -1,3 +1,4 @@
+import { Bare } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { TIGHTNESS } from '@core/rightparts/facts.ts'
@@ -46,14 +47,12 @@ function SpareGuns({ shop }: { shop: ShopAnswer }) {
             </span>{' '}
             {GUN_STATUS_WORD[g.status]}
             {g.sinceMs ? <span className="dim"> for {ago(g.sinceMs, Date.now())}</span> : null}{' '}
-            <button
-              type="button"
-              className="bare"
+            <Bare
               disabled={status.isPending}
               onClick={() => status.mutate({ gunId: g.gunId, status: g.status === 'ready' ? 'toRefurbish' : 'ready' })}
             >
               {g.status === 'ready' ? 'it wants refurbishing' : 'it is ready'}
-            </button>
+            </Bare>
           </li>
         ))}
       </ul>

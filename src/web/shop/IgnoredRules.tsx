@@ -1,3 +1,4 @@
+import { Button } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import { ignoredAnswer, type IgnoredAnswer } from '@contract/houserule.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
@@ -30,9 +31,8 @@ export function IgnoredRules({ shop }: { shop: ShopAnswer }) {
           <p key={`${r.kindKey} ${r.classKey}`} className="said">
             {place ? `${place}, ` : ''}
             {ignoredSentence(r, units)}{' '}
-            <button
-              type="button"
-              className="btn"
+            <Button
+              variant=""
               disabled={save.isPending}
               onClick={() =>
                 save.mutate({
@@ -45,7 +45,7 @@ export function IgnoredRules({ shop }: { shop: ShopAnswer }) {
               }
             >
               make it {amount(r.suggested, r.unit, units)}
-            </button>
+            </Button>
           </p>
         )
       })}

@@ -1,3 +1,4 @@
+import { Plain } from '@web/kit/Keys.tsx'
 import { NOTE_DECISIONS, type ImportPreview, type NoteDecision } from '@contract/ingest.ts'
 import { countAs, DECISION_WORD, groupQuestion } from './sheetwords.ts'
 
@@ -18,15 +19,14 @@ export function Notes(props: {
             <p className="small-print">{g.examples.map((e) => `“${e}”`).join(' · ')}</p>
             <div className="note-keys">
               {NOTE_DECISIONS.filter((d) => d !== 'cleaned' || g.canClean).map((d) => (
-                <button
-                  type="button"
+                <Plain
                   key={d}
                   className={d === now ? 'btn is-on' : 'btn'}
                   aria-pressed={d === now}
                   onClick={() => props.onDecide(g.key, d)}
                 >
                   {DECISION_WORD[d]}
-                </button>
+                </Plain>
               ))}
               <span className="dim">{countAs(g, now)}</span>
             </div>

@@ -1,72 +1,88 @@
 import { type KindKey } from '@core/path/columns.ts'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { parseNumber } from '@core/units/number.ts'
+import { type Groove } from '@core/rightparts/facts.ts'
+import { shownQuantity } from '@core/units/quantity.ts'
 import { UNTOLD_PART } from '@core/rightparts/untold.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { field, PickOne, TextField } from '@web/kit/Field.tsx'
+import { PickOne } from '@web/kit/Field.tsx'
+import { anyWireSizeText, asItIs, neededWords, quantity, useReadForm, type Reader } from '@web/kit/readform.ts'
+import { PickTyped, QuantityField, TypedField, Why } from '@web/kit/TypedField.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { FaceFields, facesOf, groovesOf, type Faces } from './RollFaces.tsx'
 import { PART_SPECS, PROOF_SPEC } from './fitspecs.ts'
-import { factsOf, SpecFields, textsOf, Unread, type Texts } from './SpecFields.tsx'
+import { SpecFields } from './SpecFields.tsx'
+import { specsReader, textsOf } from './specs.ts'
 import { useSave } from '@web/shopmodel/queries.ts'
 
 type Part = Partial<ShopAnswer['parts'][number]>
 
 const specsOf = (kindKey: KindKey) => [...(PART_SPECS[kindKey] ?? []), PROOF_SPEC]
 
-/** What is told of a part beyond its name, as typed; `why` says what cannot be read. */
-function useToldFit(part: Part, kindKey: KindKey) {
-  const [texts, setTexts] = useState<Texts>(() => textsOf(specsOf(part.kindKey ?? 'tip'), part.fit))
-  const [faces, setFaces] = useState<Faces>(() => facesOf(part.fit?.grooves ?? null))
-  const [also, setAlso] = useState<string[]>(part.fit?.alsoFamilyIds ?? [])
-  const specs = specsOf(kindKey)
-  const told = factsOf(specs, texts)
-  const grooves = kindKey === 'rolls' ? groovesOf(faces) : { ok: true as const, grooves: null }
-  return {
-    specs,
-    texts,
-    setTexts,
-    faces,
-    setFaces,
-    also,
-    setAlso,
-    why: told.ok ? (grooves.ok ? null : grooves.why) : told.why,
-    fit: {
-      ...UNTOLD_PART,
-      ...(told.ok ? told.facts : {}),
-      grooves: grooves.ok ? grooves.grooves : null,
-      alsoFamilyIds: also,
-    },
-  }
+/** What may be told of a part of any kind: the fields shown follow the kind, what was typed for another is left out. */
+const ALL_SPECS = [
+  ...new Map(
+    Object.values(PART_SPECS)
+      .flat()
+      .map((spec) => [spec.key, spec]),
+  ).values(),
+  PROOF_SPEC,
+]
+
+const facesReader: Reader<[Groove, Groove] | null, Faces> = (faces) => {
+  const read = groovesOf(faces)
+  return read.ok ? { ok: true, value: read.grooves } : { ok: false, why: read.why }
 }
+
+function usePartForm(shop: ShopAnswer, part: Part, kindKey: KindKey) {
+  const { units } = shop.site
+  const money = { of: 'money', from: 0 } as const
+  const fit = { units, facts: part.fit }
+  return useReadForm(
+    {
+      code: neededWords('Write the code it is ordered by.'),
+      name: neededWords('Write what it is called.'),
+      familyId: asItIs<string>(),
+      size: anyWireSizeText,
+      price: quantity({ ...money, kept: part.priceMinor }),
+      count: quantity({ of: 'count', from: 0 }),
+      fit: specsReader(specsOf(kindKey), fit),
+      faces: kindKey === 'rolls' ? facesReader : noFaces,
+      also: asItIs<string[]>(),
+    },
+    {
+      code: part.code ?? '',
+      name: part.name ?? '',
+      familyId: part.familyId ?? '',
+      size: part.wireSizeMm ? `${part.wireSizeMm} mm` : '',
+      price: shownQuantity(part.priceMinor, money),
+      count: '',
+      fit: textsOf(ALL_SPECS, fit),
+      faces: facesOf(part.fit?.grooves ?? null),
+      also: part.fit?.alsoFamilyIds ?? [],
+    },
+  )
+}
+const noFaces: Reader<[Groove, Groove] | null, Faces> = () => ({ ok: true, value: null })
 
 /** One part: what it is called, which family and wire it is for, and what its kind asks. */
 export function PartForm({ shop, part, onDone }: { shop: ShopAnswer; part: Part; onDone: () => void }) {
   const save = useSave('/shop/part')
-  const [code, setCode] = useState(part.code ?? '')
-  const [name, setName] = useState(part.name ?? '')
   const [kindKey, setKind] = useState(part.kindKey ?? 'tip')
-  const [familyId, setFamily] = useState(part.familyId ?? '')
-  const [size, setSize] = useState(part.wireSizeMm ? `${part.wireSizeMm} mm` : '')
-  const [price, setPrice] = useState(part.priceMinor == null ? '' : String(part.priceMinor / 100))
-  const [count, setCount] = useState('')
-  const told = useToldFit(part, kindKey)
-  const priceMinor = price ? Math.round((parseNumber(price) ?? NaN) * 100) : null
-  const onHand = count ? parseNumber(count) : null
-  const isBad =
-    (priceMinor !== null && !Number.isFinite(priceMinor)) || (count !== '' && onHand === null) || told.why !== null
-  const facts = { code, name, kindKey, familyId: familyId || null, wireSize: size || null, priceMinor, onHand }
+  const form = usePartForm(shop, part, kindKey)
+  const send = form.submit(({ code, name, familyId, size, price, count, fit, faces, also }) =>
+    save.mutate(
+      {
+        ...{ code, name, kindKey, familyId: familyId || null, wireSize: size, priceMinor: price, onHand: count },
+        fit: { ...UNTOLD_PART, ...fit, grooves: faces, alsoFamilyIds: also },
+      },
+      { onSuccess: onDone },
+    ),
+  )
   return (
-    <Form
-      className="built-form boxed"
-      onSubmit={(e) => {
-        e.preventDefault()
-        save.mutate({ ...facts, fit: told.fit }, { onSuccess: onDone })
-      }}
-    >
-      <TextField id="pt-code" label="code" readOnly={Boolean(part.id)} {...field(code, setCode)} />
-      <TextField id="pt-name" label="name" {...field(name, setName)} />
+    <Form noValidate className="built-form boxed" onSubmit={send}>
+      <TypedField form={form} name="code" id="pt-code" label="code" readOnly={Boolean(part.id)} />
+      <TypedField form={form} name="name" id="pt-name" label="name" />
       <PickOne
         id="pt-kind"
         label="kind"
@@ -74,30 +90,37 @@ export function PartForm({ shop, part, onDone }: { shop: ShopAnswer; part: Part;
         options={shop.kinds.map((k) => [k.key, k.name])}
         onPick={setKind}
       />
-      <PickOne
+      <PickTyped
+        form={form}
+        name="familyId"
         id="pt-fam"
         label="fit family"
         none="any"
-        value={familyId}
         options={shop.families.map((f) => [f.id, f.name])}
-        onPick={setFamily}
       />
-      <TextField id="pt-size" label="for wire" placeholder="0.9 mm, .035" {...field(size, setSize)} />
-      <TextField id="pt-price" label={`price, ${shop.site.currency}`} inputMode="decimal" {...field(price, setPrice)} />
-      <TextField
+      <TypedField form={form} name="size" id="pt-size" label="for wire" placeholder="0.9 mm, .035" />
+      <QuantityField form={form} name="price" id="pt-price" label={`price, ${shop.site.currency}`} />
+      <QuantityField
+        form={form}
+        name="count"
         id="pt-count"
         label="counted now"
-        inputMode="numeric"
         placeholder={part.onHand == null ? '' : `${part.onHand} by the log`}
-        {...field(count, setCount)}
       />
-      <SpecFields id="pt" specs={told.specs} texts={told.texts} onChange={told.setTexts} />
-      {kindKey === 'rolls' ? <FaceFields faces={told.faces} onChange={told.setFaces} /> : null}
-      <AlsoFits shop={shop} own={familyId} also={told.also} onChange={told.setAlso} />
-      <Unread why={told.why} />
+      <SpecFields id="pt" form={form} specs={specsOf(kindKey)} units={shop.site.units} />
+      {kindKey === 'rolls' ? (
+        <FaceFields faces={form.typed('faces')} onChange={(faces) => form.put('faces', faces)} />
+      ) : null}
+      <Why form={form} name="faces" />
+      <AlsoFits
+        shop={shop}
+        own={form.typed('familyId')}
+        also={form.typed('also')}
+        onChange={(also) => form.put('also', also)}
+      />
       <Trouble problem={save.error} />
       <div className="built-keys">
-        <Button type="submit" variant="chalk" disabled={!code || !name || isBad || save.isPending}>
+        <Button type="submit" variant="chalk" disabled={save.isPending}>
           Save
         </Button>
         <Button onClick={onDone}>leave it</Button>

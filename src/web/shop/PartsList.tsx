@@ -1,6 +1,7 @@
+import { Bare } from '@web/kit/Keys.tsx'
 import { TextField } from '@web/kit/Field.tsx'
 import { useState } from 'react'
-import { Button } from 'react-bootstrap'
+import { Button, Table } from 'react-bootstrap'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { money, wireSize } from '@web/format/numbers.ts'
 import { Photos } from '@web/photo/Photos.tsx'
@@ -26,7 +27,7 @@ export function PartsList({ shop }: { shop: ShopAnswer }) {
       {open ? <PartForm key={open.id ?? 'new'} shop={shop} part={open} onDone={() => setOpen(null)} /> : null}
       {open?.id ? <Photos of={{ type: 'part', key: open.id }} /> : null}
       <div className="table-responsive">
-        <table className="table">
+        <Table>
           <thead>
             <tr>
               <th>code</th>
@@ -50,14 +51,12 @@ export function PartsList({ shop }: { shop: ShopAnswer }) {
                 <td className="text-end">{p.priceMinor === null ? '' : money(p.priceMinor, shop.site.currency)}</td>
                 <td className="text-end">{p.onHand ?? <span className="dim">not counted</span>}</td>
                 <td className="text-end">
-                  <button type="button" className="bare" onClick={() => setOpen(p)}>
-                    change
-                  </button>
+                  <Bare onClick={() => setOpen(p)}>change</Bare>
                 </td>
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       </div>
       <Wires shop={shop} />
     </>

@@ -1,3 +1,4 @@
+import { Bare } from '@web/kit/Keys.tsx'
 import { PickField, TextField } from '@web/kit/Field.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
@@ -34,15 +35,13 @@ function PersonList({ shop }: { shop: ShopAnswer }) {
               {p.hasPassword ? '' : ', cannot sign in'}
               {p.isActive ? '' : ', gone'}
             </span>{' '}
-            <button
-              type="button"
-              className="bare"
+            <Bare
               onClick={() =>
                 save.mutate({ key: newKey(), id: p.id, name: p.name, role: p.role, isActive: !p.isActive })
               }
             >
               {p.isActive ? 'has left' : 'is back'}
-            </button>
+            </Bare>
           </li>
         ))}
       </ul>
@@ -109,9 +108,7 @@ function DeviceList({ shop }: { shop: ShopAnswer }) {
               <span className="dim">
                 {d.place}, {d.isBound ? 'bound' : 'not bound'}
               </span>{' '}
-              <button type="button" className="bare" onClick={() => drop.mutate({ key: newKey(), deviceId: d.id })}>
-                no longer here
-              </button>
+              <Bare onClick={() => drop.mutate({ key: newKey(), deviceId: d.id })}>no longer here</Bare>
             </li>
           ))}
       </ul>

@@ -1,3 +1,4 @@
+import { Bare } from '@web/kit/Keys.tsx'
 import { kindOfPosition, type KindKey } from '@core/path/columns.ts'
 import { PickOne, TextField } from '@web/kit/Field.tsx'
 import { useState } from 'react'
@@ -31,9 +32,9 @@ export function PlaceForm({ shop, place, onDone }: { shop: ShopAnswer; place: St
       <div className="d-flex gap-3 align-items-baseline">
         <h2>{place.name}</h2>
         <Link to={`/gun/${place.id}`}>open the gun</Link>
-        <button type="button" className="bare ms-auto" onClick={onDone}>
+        <Bare className="ms-auto" onClick={onDone}>
           close
-        </button>
+        </Bare>
       </div>
       <Trouble problem={save.error ?? move.error ?? make.error} />
       <Named shop={shop} place={place} save={save.mutate} />

@@ -1,3 +1,4 @@
+import { Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { type ShopAnswer, type StationLine } from '@contract/shop.ts'
@@ -50,8 +51,7 @@ function AreaBlock(props: {
       <p className="dim">{describeBuilt(shop, area)}</p>
       <div className="place-row">
         {places.map((s) => (
-          <button
-            type="button"
+          <Plain
             key={s.id}
             className={props.open === s.id || walk?.includes(s.id) ? 'place is-open' : 'place'}
             onClick={() => tapped(s)}
@@ -59,7 +59,7 @@ function AreaBlock(props: {
             {s.name}
             {walk?.includes(s.id) ? <sup>{walk.indexOf(s.id) + 1}</sup> : null}
             {Object.keys(s.except).length > 0 ? <span className="dim"> *</span> : null}
-          </button>
+          </Plain>
         ))}
       </div>
       <div className="d-flex gap-2 flex-wrap mt-2">

@@ -1,3 +1,4 @@
+import { Table } from 'react-bootstrap'
 import { type ImportPreview } from '@contract/ingest.ts'
 import { PickOne } from '@web/kit/Field.tsx'
 import { counts } from './sheetwords.ts'
@@ -55,7 +56,7 @@ const MOST_SHOWN = 200
 function Grid({ heads, rows }: { heads: readonly string[]; rows: readonly (readonly string[])[] }) {
   return (
     <div className="table-responsive">
-      <table className="table">
+      <Table>
         <thead>
           <tr>
             {heads.map((h, i) => (
@@ -72,7 +73,7 @@ function Grid({ heads, rows }: { heads: readonly string[]; rows: readonly (reado
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </div>
   )
 }

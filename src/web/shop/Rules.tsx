@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Button, Form, Table } from 'react-bootstrap'
 import { kgToLb, lbToKg } from '@core/units/convert.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
@@ -31,7 +31,7 @@ export function Rules({ shop }: { shop: ShopAnswer }) {
         </Form.Select>
       </Form.Group>
       <div className="table-responsive">
-        <table className="table rules">
+        <Table className="rules">
           <thead>
             <tr>
               <th>part</th>
@@ -47,7 +47,7 @@ export function Rules({ shop }: { shop: ShopAnswer }) {
               <RuleRow key={`${k.key} ${classKey}`} shop={shop} kind={k} classKey={classKey} />
             ))}
           </tbody>
-        </table>
+        </Table>
       </div>
       <Rates shop={shop} />
       <KindReasons shop={shop} />
@@ -130,7 +130,7 @@ function Rates({ shop }: { shop: ShopAnswer }) {
     <section>
       <h2>What standing costs ({shop.site.currency})</h2>
       <div className="table-responsive">
-        <table className="table rules">
+        <Table className="rules">
           <thead>
             <tr>
               <th>places</th>
@@ -145,7 +145,7 @@ function Rates({ shop }: { shop: ShopAnswer }) {
               <RateRow key={c.key} c={c} />
             ))}
           </tbody>
-        </table>
+        </Table>
       </div>
     </section>
   )

@@ -1,3 +1,4 @@
+import { Bare, Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { type ShopAnswer } from '@contract/shop.ts'
@@ -113,9 +114,9 @@ function ShiftRow({
       />
       <span className="shift-days" role="group" aria-label="Days">
         {DAYS.map((d, i) => (
-          <button type="button" key={d} aria-pressed={shift.weekdays.includes(i + 1)} onClick={() => toggle(i + 1)}>
+          <Plain key={d} aria-pressed={shift.weekdays.includes(i + 1)} onClick={() => toggle(i + 1)}>
             {d}
-          </button>
+          </Plain>
         ))}
       </span>
       <Form.Control
@@ -138,16 +139,8 @@ function ShiftRow({
           onDrop={() => onChange({ breaks: shift.breaks.filter((_, j) => j !== i) })}
         />
       ))}
-      <button
-        type="button"
-        className="bare"
-        onClick={() => onChange({ breaks: [...shift.breaks, { start: '10:00', minutes: 15 }] })}
-      >
-        a break
-      </button>
-      <button type="button" className="bare" onClick={onDrop}>
-        no such shift
-      </button>
+      <Bare onClick={() => onChange({ breaks: [...shift.breaks, { start: '10:00', minutes: 15 }] })}>a break</Bare>
+      <Bare onClick={onDrop}>no such shift</Bare>
     </div>
   )
 }
@@ -172,9 +165,9 @@ function BreakField(props: { pause: Break; onChange: (part: Partial<Break>) => v
         onChange={(e) => onChange({ minutes: Number(e.target.value) })}
       />
       <span className="dim">min</span>
-      <button type="button" className="bare" aria-label="No such break" onClick={props.onDrop}>
+      <Bare aria-label="No such break" onClick={props.onDrop}>
         ×
-      </button>
+      </Bare>
     </span>
   )
 }

@@ -1,3 +1,4 @@
+import { Plain } from '@web/kit/Keys.tsx'
 import { useSearchParams } from 'react-router'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { useIsLead } from '@web/people/queries.ts'
@@ -53,14 +54,9 @@ export function ShopPage() {
       <h1 className="sentence">{shopSentence(shop.data)}</h1>
       <nav className="shop-words" aria-label="Parts of the set-up">
         {TABS.map(([key, name]) => (
-          <button
-            type="button"
-            key={key}
-            aria-current={tab === key ? 'page' : undefined}
-            onClick={() => setParams({ part: key })}
-          >
+          <Plain key={key} aria-current={tab === key ? 'page' : undefined} onClick={() => setParams({ part: key })}>
             {name}
-          </button>
+          </Plain>
         ))}
       </nav>
       {isLead ? null : <p className="small-print">To look at. A lead signs in to change it.</p>}

@@ -1,128 +1,52 @@
 import { Form } from 'react-bootstrap'
-import { parseNumber } from '@core/units/number.ts'
-import { PickOne, TextField } from '@web/kit/Field.tsx'
+import { useController } from 'react-hook-form'
+import { type Units } from '@web/format/numbers.ts'
+import { type Readers, type ReadForm } from '@web/kit/readform.ts'
+import { PickTyped, QuantityField, TypedField } from '@web/kit/TypedField.tsx'
+import { specLabel, type Spec } from './specs.ts'
 
-/** A field of a set of facts, as data: what it is called, and how it is typed. */
-export type Spec =
-  | { key: string; label: string; is: 'text' | 'number' | 'span'; scale?: number; placeholder?: string }
-  | { key: string; label: string; is: 'flag' }
-  | { key: string; label: string; is: 'maybe' }
-  | { key: string; label: string; is: 'pick'; options: readonly (readonly [string, string])[]; none?: string }
+const YES_NO = [
+  ['yes', 'yes'],
+  ['no', 'no'],
+] as const
 
-export type Texts = Record<string, string>
-
-/** What stands in the fields for facts that are there; "not told" is an empty field. */
-export function textsOf(specs: readonly Spec[], facts: object | null | undefined): Texts {
-  return Object.fromEntries(
-    specs.map((spec) => [spec.key, textOf(spec, (facts as Record<string, unknown> | null | undefined)?.[spec.key])]),
-  )
-}
-
-function textOf(spec: Spec, value: unknown): string {
-  if (value === null || value === undefined) return ''
-  const scale = 'scale' in spec ? (spec.scale ?? 1) : 1
-  if (spec.is === 'span') return (value as [number, number]).map((n) => String(n * scale)).join('–')
-  if (spec.is === 'number') return String(Number(((value as number) * scale).toPrecision(12)))
-  if (spec.is === 'flag') return value ? 'yes' : ''
-  if (spec.is === 'maybe') return value ? 'yes' : 'no'
-  return typeof value === 'string' ? value : String(value as number)
-}
-
-export type Read = { ok: true; facts: Record<string, unknown> } | { ok: false; key: string; why: string }
-
-/** Facts from what was typed; the first field that cannot be read is named. */
-export function factsOf(specs: readonly Spec[], texts: Texts): Read {
-  const facts: Record<string, unknown> = {}
-  for (const spec of specs) {
-    const text = (texts[spec.key] ?? '').trim()
-    const value = readOne(spec, text)
-    if (value === undefined)
-      return {
-        ok: false,
-        key: spec.key,
-        why: `${spec.label}: "${text}" can’t be read${spec.is === 'span' ? '; write it like 3–8' : '; write a number'}.`,
-      }
-    facts[spec.key] = value
-  }
-  return { ok: true, facts }
-}
-
-/** Undefined: not readable. */
-function readOne(spec: Spec, text: string): unknown {
-  if (spec.is === 'flag') return text === 'yes'
-  if (text === '') return null
-  if (spec.is === 'maybe') return text === 'yes'
-  if (spec.is === 'text' || spec.is === 'pick') return text
-  const scale = spec.scale ?? 1
-  if (spec.is === 'number') {
-    const value = parseNumber(text)
-    return value === null ? undefined : value / scale
-  }
-  const ends = /^(-?[\d.,]+)\s*(?:–|—|-|to|\.\.)\s*(-?[\d.,]+)$/.exec(text)
-  const both = ends ? [ends[1] ?? '', ends[2] ?? ''] : [text, text]
-  const numbers = both.map((t) => parseNumber(t))
-  const [from, to] = numbers
-  return from === null || to === null || from === undefined || to === undefined
-    ? undefined
-    : [Math.min(from, to) / scale, Math.max(from, to) / scale]
-}
-
-/** The fields themselves. */
-export function SpecFields(props: {
+/** The fields of a set of facts, as the group "fit" of a form. */
+export function SpecFields<R extends Readers>(props: {
   id: string
+  form: ReadForm<R>
   specs: readonly Spec[]
-  texts: Texts
-  onChange: (texts: Texts) => void
+  units: Units
 }) {
-  const { specs, texts } = props
-  const set = (key: string, value: string) => props.onChange({ ...texts, [key]: value })
-  return specs.map((spec) => {
-    const id = `${props.id}-${spec.key}`
-    const value = texts[spec.key] ?? ''
-    if (spec.is === 'flag')
-      return (
-        <label key={spec.key} className="on-gun">
-          <Form.Check.Input checked={value === 'yes'} onChange={(e) => set(spec.key, e.target.checked ? 'yes' : '')} />{' '}
-          {spec.label}
-        </label>
-      )
-    if (spec.is === 'maybe' || spec.is === 'pick')
-      return (
-        <PickOne
-          key={spec.key}
-          id={id}
-          label={spec.label}
-          value={value}
-          none={spec.is === 'pick' ? (spec.none ?? 'not told') : 'not told'}
-          options={
-            spec.is === 'pick'
-              ? spec.options
-              : [
-                  ['yes', 'yes'],
-                  ['no', 'no'],
-                ]
-          }
-          onPick={(v) => set(spec.key, v)}
-        />
-      )
-    return (
-      <TextField
-        key={spec.key}
-        id={id}
-        label={spec.label}
-        value={value}
-        placeholder={spec.placeholder ?? (spec.is === 'span' ? 'from–to' : '')}
-        inputMode={spec.is === 'number' ? 'decimal' : 'text'}
-        onChange={(e) => set(spec.key, e.target.value)}
-      />
-    )
+  const { form, units } = props
+  return props.specs.map((spec) => {
+    const of = { form, name: `fit.${spec.key}` as const, id: `${props.id}-${spec.key}`, label: specLabel(spec, units) }
+    switch (spec.is) {
+      case 'flag':
+        return <Flag key={spec.key} {...of} />
+      case 'maybe':
+        return <PickTyped key={spec.key} {...of} none="not told" options={YES_NO} />
+      case 'pick':
+        return <PickTyped key={spec.key} {...of} none={spec.none ?? 'not told'} options={spec.options} />
+      case 'quantity':
+        return <QuantityField key={spec.key} {...of} />
+      case 'span':
+        return <TypedField key={spec.key} {...of} placeholder="from–to" />
+      case 'text':
+        return <TypedField key={spec.key} {...of} />
+    }
   })
 }
 
-/** What cannot be read of what was typed, where that is so. */
-export const Unread = ({ why }: { why: string | null }) =>
-  why ? (
-    <p className="trouble" role="alert">
-      {why}
-    </p>
-  ) : null
+function Flag<R extends Readers>({ form, name, label }: { form: ReadForm<R>; name: `fit.${string}`; label: string }) {
+  const { field } = useController({ name, control: form.control })
+  return (
+    <label className="on-gun">
+      <Form.Check.Input
+        checked={field.value === 'yes'}
+        onBlur={field.onBlur}
+        onChange={(e) => field.onChange(e.target.checked ? 'yes' : '')}
+      />{' '}
+      {label}
+    </label>
+  )
+}

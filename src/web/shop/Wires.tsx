@@ -1,15 +1,18 @@
+import { Bare } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { parseNumber } from '@core/units/number.ts'
+import { ownUnit, shownQuantity } from '@core/units/quantity.ts'
 import { GASES, type Gas } from '@core/rightparts/facts.ts'
 import { UNTOLD_WIRE } from '@core/rightparts/untold.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { measures, shown, typed } from '@web/format/measures.ts'
+import { measures, shown } from '@web/format/measures.ts'
 import { wireSize } from '@web/format/numbers.ts'
-import { field, PickOne, TextField } from '@web/kit/Field.tsx'
+import { asItIs, needed, neededWords, quantity, useReadForm, wireSizeText } from '@web/kit/readform.ts'
+import { PickTyped, QuantityField, TypedField } from '@web/kit/TypedField.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { WIRE_SPECS } from './fitspecs.ts'
-import { factsOf, SpecFields, textsOf, Unread, type Texts } from './SpecFields.tsx'
+import { SpecFields } from './SpecFields.tsx'
+import { specsReader, textsOf } from './specs.ts'
 import { useSave } from '@web/shopmodel/queries.ts'
 
 type Wire = ShopAnswer['wires'][number]
@@ -25,9 +28,7 @@ export function Wires({ shop }: { shop: ShopAnswer }) {
       <ul className="plain">
         {shop.wires.map((w) => (
           <li key={w.id}>
-            <button type="button" className="bare" onClick={() => setOpen(w)}>
-              {w.name}
-            </button>{' '}
+            <Bare onClick={() => setOpen(w)}>{w.name}</Bare>{' '}
             <span className="dim">
               {wireSize(w.diameterMm, shop.site.units)}, {w.construction}, spool {shown(w.spoolKg, mass)} {mass.word}
               {w.coreMm !== null && w.fullMm !== null ? `, wound ${w.coreMm}–${w.fullMm} mm` : ''}
@@ -49,87 +50,108 @@ export function Wires({ shop }: { shop: ShopAnswer }) {
   )
 }
 
-const roundPrice = (facts: Record<string, unknown>) => {
-  const price = facts['pricePerKgMinor']
-  return typeof price === 'number' ? { ...facts, pricePerKgMinor: Math.round(price) } : facts
-}
+/** Sizes of the spool it comes on. */
+const SIZES = [
+  ['core', 'core across'],
+  ['full', 'full one across'],
+  ['width', 'wound width'],
+] as const
 
-const number = (text: string) => (text.trim() ? parseNumber(text) : null)
-const text = (value: number | null | undefined) => (value == null ? '' : String(value))
+function useWireForm(shop: ShopAnswer, wire: Wire | null) {
+  const { units } = shop.site
+  const [mass, rule] = [{ of: 'mass', units } as const, { of: 'rule', units } as const]
+  const fit = { units, facts: wire?.fit }
+  return useReadForm(
+    {
+      name: neededWords('Write what the shop calls it.'),
+      size: wireSizeText,
+      construction: asItIs<string>(),
+      kg: needed({ ...mass, above: 0, kept: wire?.spoolKg }),
+      tare: quantity({ ...mass, from: 0, kept: wire?.tareKg }),
+      core: quantity({ ...rule, above: 0, kept: wire?.coreMm }),
+      full: quantity({ ...rule, above: 0, kept: wire?.fullMm }),
+      width: quantity({ ...rule, above: 0, kept: wire?.widthMm }),
+      gases: asItIs<Gas[]>(),
+      fit: specsReader(WIRE_SPECS, fit),
+    },
+    {
+      name: wire?.name ?? '',
+      size: wire ? `${wire.diameterMm} mm` : '',
+      construction: wire?.construction ?? 'solid',
+      kg: shownQuantity(wire ? wire.spoolKg : 15, mass),
+      tare: shownQuantity(wire?.tareKg, mass),
+      core: shownQuantity(wire?.coreMm, rule),
+      full: shownQuantity(wire?.fullMm, rule),
+      width: shownQuantity(wire?.widthMm, rule),
+      gases: wire?.fit?.gases ?? [],
+      fit: textsOf(WIRE_SPECS, fit),
+    },
+  )
+}
 
 function WireForm({ shop, wire, onDone }: { shop: ShopAnswer; wire: Wire | null; onDone: () => void }) {
   const save = useSave('/shop/wire')
-  const { mass } = measures(shop.site.units)
-  const [name, setName] = useState(wire?.name ?? '')
-  const [size, setSize] = useState(wire ? `${wire.diameterMm} mm` : '')
-  const [construction, setConstruction] = useState(wire?.construction ?? 'solid')
-  const [kg, setKg] = useState(wire ? shown(wire.spoolKg, mass) : '15')
-  const [tare, setTare] = useState(wire?.tareKg == null ? '' : shown(wire.tareKg, mass))
-  const [core, setCore] = useState(text(wire?.coreMm))
-  const [full, setFull] = useState(text(wire?.fullMm))
-  const [width, setWidth] = useState(text(wire?.widthMm))
-  const [texts, setTexts] = useState<Texts>(() => textsOf(WIRE_SPECS, wire?.fit))
-  const [gases, setGases] = useState<Gas[]>(wire?.fit?.gases ?? [])
-  const told = factsOf(WIRE_SPECS, texts)
-  const sizes = { coreMm: number(core), fullMm: number(full), widthMm: number(width) }
-  const densityGPerCm3 = wire?.construction === construction ? wire.densityGPerCm3 : DENSITY[construction]
-  const send = () =>
+  const { units } = shop.site
+  const form = useWireForm(shop, wire)
+  const { mass } = measures(units)
+  const send = form.submit(({ name, size, construction, kg, tare, core, full, width, gases, fit }) =>
     save.mutate(
       {
-        name,
-        size,
-        construction,
-        densityGPerCm3,
-        spoolKg: typed(kg, mass),
-        tareKg: tare.trim() ? typed(tare, mass) : null,
-        ...sizes,
-        fit: { ...UNTOLD_WIRE, ...(told.ok ? roundPrice(told.facts) : {}), gases: gases.length > 0 ? gases : null },
+        ...{ name, size, construction, spoolKg: kg, tareKg: tare, coreMm: core, fullMm: full, widthMm: width },
+        densityGPerCm3: wire?.construction === construction ? wire.densityGPerCm3 : DENSITY[construction],
+        fit: { ...UNTOLD_WIRE, ...fit, gases: gases.length > 0 ? gases : null },
       },
       { onSuccess: onDone },
-    )
+    ),
+  )
   return (
-    <Form
-      className="built-form boxed"
-      onSubmit={(e) => {
-        e.preventDefault()
-        send()
-      }}
-    >
-      <TextField id="w-name" label="name" disabled={wire !== null} {...field(name, setName)} />
-      <TextField id="w-size" label="size" placeholder="0.9 mm, .035" {...field(size, setSize)} />
-      <PickOne
+    <Form noValidate className="built-form boxed" onSubmit={send}>
+      <TypedField form={form} name="name" id="w-name" label="name" disabled={wire !== null} />
+      <TypedField form={form} name="size" id="w-size" label="size" placeholder="0.9 mm, .035" />
+      <PickTyped
+        form={form}
+        name="construction"
         id="w-con"
         label="made as"
-        value={construction}
         options={Object.keys(DENSITY).map((d) => [d, d])}
-        onPick={setConstruction}
       />
-      <TextField id="w-kg" label={`${mass.word} on a full spool`} inputMode="decimal" {...field(kg, setKg)} />
-      <TextField id="w-tare" label={`${mass.word} an empty one weighs`} inputMode="decimal" {...field(tare, setTare)} />
-      <TextField id="w-core" label="core across, mm" inputMode="decimal" {...field(core, setCore)} />
-      <TextField id="w-full" label="full one across, mm" inputMode="decimal" {...field(full, setFull)} />
-      <TextField id="w-width" label="wound width, mm" inputMode="decimal" {...field(width, setWidth)} />
-      <SpecFields id="w" specs={WIRE_SPECS} texts={texts} onChange={setTexts} />
-      <fieldset className="built-keys">
-        <legend className="small-print">gases its data name; none ticked: not told</legend>
-        {GASES.map((g) => (
-          <label key={g} className="on-gun">
-            <Form.Check.Input
-              checked={gases.includes(g)}
-              onChange={(e) => setGases(e.target.checked ? [...gases, g] : gases.filter((x) => x !== g))}
-            />{' '}
-            {g}
-          </label>
-        ))}
-      </fieldset>
-      <Unread why={told.ok ? null : told.why} />
+      <QuantityField form={form} name="kg" id="w-kg" label={`${mass.word} on a full spool`} />
+      <QuantityField form={form} name="tare" id="w-tare" label={`${mass.word} an empty one weighs`} />
+      {SIZES.map(([name, label]) => (
+        <QuantityField
+          key={name}
+          form={form}
+          name={name}
+          id={`w-${name}`}
+          label={`${label}, ${ownUnit({ of: 'rule', units })}`}
+        />
+      ))}
+      <SpecFields id="w" form={form} specs={WIRE_SPECS} units={units} />
+      <Gases named={form.typed('gases')} onChange={(gases) => form.put('gases', gases)} />
       <Trouble problem={save.error} />
       <div className="built-keys">
-        <Button type="submit" variant="chalk" disabled={!name.trim() || !size.trim() || !told.ok || save.isPending}>
+        <Button type="submit" variant="chalk" disabled={save.isPending}>
           Save
         </Button>
         <Button onClick={onDone}>leave it</Button>
       </div>
     </Form>
+  )
+}
+
+function Gases({ named, onChange }: { named: readonly Gas[]; onChange: (gases: Gas[]) => void }) {
+  return (
+    <fieldset className="built-keys">
+      <legend className="small-print">gases its data name; none ticked: not told</legend>
+      {GASES.map((g) => (
+        <label key={g} className="on-gun">
+          <Form.Check.Input
+            checked={named.includes(g)}
+            onChange={(e) => onChange(e.target.checked ? [...named, g] : named.filter((x) => x !== g))}
+          />{' '}
+          {g}
+        </label>
+      ))}
+    </fieldset>
   )
 }

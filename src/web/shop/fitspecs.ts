@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import {
   ALLOYS,
   GASES,
@@ -11,7 +12,7 @@ import {
   UNWINDS,
   WELD_POSITIONS,
 } from '@core/rightparts/facts.ts'
-import { type Spec } from './SpecFields.tsx'
+import { type Spec } from './specs.ts'
 
 const same = (values: readonly string[]) => values.map((v) => [v, v] as const)
 
@@ -38,14 +39,14 @@ export const FAMILY_SPECS: readonly Spec[] = [
       ['C', 'like the old one'],
     ],
   },
-  { key: 'seatDepthMm', label: 'what stands out, mm', is: 'number' },
-  { key: 'pushBackMm', label: 'pushed back, mm', is: 'number' },
+  { key: 'seatDepthMm', label: 'what stands out', is: 'quantity', of: 'rule' },
+  { key: 'pushBackMm', label: 'pushed back', is: 'quantity', of: 'rule' },
   { key: 'nozzleStyle', label: 'nozzle', is: 'pick', options: same(NOZZLE_STYLES) },
-  { key: 'neckMm', label: 'neck, mm', is: 'number' },
-  { key: 'co2Amps', label: 'rated amps with CO2', is: 'number' },
-  { key: 'mixedAmps', label: 'rated amps with mixed gas', is: 'number' },
-  { key: 'dutyFraction', label: 'at a duty of, %', is: 'number', scale: 100 },
-  { key: 'aluBoreOverMm', label: 'plain bore over aluminium, mm at most', is: 'number' },
+  { key: 'neckMm', label: 'neck', is: 'quantity', of: 'rule' },
+  { key: 'co2Amps', label: 'rated with CO2', is: 'quantity', of: 'amps' },
+  { key: 'mixedAmps', label: 'rated with mixed gas', is: 'quantity', of: 'amps' },
+  { key: 'dutyFraction', label: 'at a duty of', is: 'quantity', of: 'share' },
+  { key: 'aluBoreOverMm', label: 'plain bore over aluminium, at most', is: 'quantity', of: 'rule' },
   { key: 'doesTipSeatLiner', label: 'the tip seats the liner', is: 'flag' },
   { key: 'hasClampRing', label: 'diffuser with a clamp ring', is: 'flag' },
   { key: 'isNeckQuick', label: 'neck comes off quickly', is: 'flag' },
@@ -77,9 +78,9 @@ export const FEEDER_SPECS: readonly Spec[] = [
     options: same(UNWINDS),
   },
   { key: 'pin', label: 'takes a pin', is: 'text' },
-  { key: 'scaleFrom', label: 'knob from', is: 'number' },
-  { key: 'scaleTo', label: 'knob to', is: 'number' },
-  { key: 'topMPerMin', label: 'fastest, m/min', is: 'number' },
+  { key: 'scaleFrom', label: 'knob from', is: 'quantity', of: 'plain' },
+  { key: 'scaleTo', label: 'knob to', is: 'quantity', of: 'plain' },
+  { key: 'topMPerMin', label: 'fastest', is: 'quantity', of: 'speed' },
   { key: 'hasJog', label: 'jog button', is: 'flag' },
   { key: 'hasPurge', label: 'purge button', is: 'flag' },
   { key: 'cutsGas', label: 'no gas without an arc', is: 'flag' },
@@ -90,12 +91,12 @@ export const PROCEDURE_SPECS: readonly Spec[] = [
   { key: 'gas', label: 'gas', is: 'pick', options: same(GASES) },
   { key: 'mode', label: 'mode', is: 'pick', options: same(MODES) },
   { key: 'polarity', label: 'polarity', is: 'pick', options: same(POLARITIES) },
-  { key: 'amps', label: 'amps', is: 'span' },
-  { key: 'dutyFraction', label: 'arc on so much of the time, %', is: 'number', scale: 100 },
-  { key: 'wireMPerMin', label: 'wire speed, m/min', is: 'span' },
-  { key: 'stickOutMm', label: 'stick-out, mm', is: 'span' },
+  { key: 'amps', label: 'current', is: 'span', of: 'amps' },
+  { key: 'dutyFraction', label: 'arc on so much of the time', is: 'quantity', of: 'share' },
+  { key: 'wireMPerMin', label: 'wire speed', is: 'span', of: 'speed' },
+  { key: 'stickOutMm', label: 'stick-out', is: 'span', of: 'rule' },
   { key: 'material', label: 'on', is: 'pick', options: same(ALLOYS) },
-  { key: 'thicknessMm', label: 'thickness, mm', is: 'span' },
+  { key: 'thicknessMm', label: 'thickness', is: 'span', of: 'rule' },
   { key: 'position', label: 'position', is: 'pick', options: same(WELD_POSITIONS) },
 ]
 
@@ -103,7 +104,7 @@ export const WIRE_SPECS: readonly Spec[] = [
   { key: 'alloy', label: 'metal', is: 'pick', options: same(ALLOYS) },
   { key: 'isSelfShielded', label: 'gasless', is: 'maybe' },
   { key: 'polarity', label: 'polarity by its data', is: 'pick', options: same(POLARITIES) },
-  { key: 'tipOutMm', label: 'tip stands (− back), mm', is: 'span', placeholder: '-6–-3' },
+  { key: 'tipOutMm', label: 'tip stands (− back)', is: 'span', of: 'rule' },
   {
     key: 'grade',
     label: 'grade',
@@ -115,12 +116,12 @@ export const WIRE_SPECS: readonly Spec[] = [
   },
   { key: 'isCopperCoated', label: 'copper on it', is: 'maybe' },
   { key: 'classification', label: 'classification on the label', is: 'text' },
-  { key: 'pricePerKgMinor', label: 'price a kg', is: 'number', scale: 0.01 },
+  { key: 'pricePerKgMinor', label: 'price', is: 'quantity', of: 'moneyPerMass' },
 ]
 
 const LINER: readonly Spec[] = [
   { key: 'linerKind', label: 'made of', is: 'pick', options: same(LINER_KINDS) },
-  { key: 'wireMm', label: 'for wire, mm', is: 'span' },
+  { key: 'wireMm', label: 'for wire', is: 'span', of: 'rule' },
 ]
 /** How it is known that a part fits; asked of every kind. */
 export const PROOF_SPEC: Spec = {
@@ -135,28 +136,28 @@ export const PROOF_SPEC: Spec = {
 }
 const METAL: Spec = { key: 'metal', label: 'made of, or faced with', is: 'pick', options: same(METALS) }
 /** What is asked of a part, by its kind. */
-export const PART_SPECS: Record<string, readonly Spec[]> = {
+export const PART_SPECS: Partial<Record<KindKey, readonly Spec[]>> = {
   tip: [{ key: 'isForAluminium', label: 'bored for aluminium', is: 'maybe' }, METAL],
   diffuser: [METAL],
   liner: [
     ...LINER,
-    { key: 'lengthM', label: 'length as bought, m', is: 'number' },
+    { key: 'lengthM', label: 'length as bought', is: 'quantity', of: 'cable' },
     { key: 'isJacketed', label: 'has a jacket', is: 'maybe' },
-    { key: 'bareFrontMm', label: 'bare at the front, mm', is: 'number' },
+    { key: 'bareFrontMm', label: 'bare at the front', is: 'quantity', of: 'rule' },
   ],
   jump: LINER,
   inlet: [
-    { key: 'wireMm', label: 'for wire, mm', is: 'span' },
+    { key: 'wireMm', label: 'for wire', is: 'span', of: 'rule' },
     { key: 'material', label: 'made of', is: 'pick', options: same(GUIDE_MATERIALS) },
   ],
   outlet: [
-    { key: 'wireMm', label: 'for wire, mm', is: 'span' },
+    { key: 'wireMm', label: 'for wire', is: 'span', of: 'rule' },
     { key: 'material', label: 'made of', is: 'pick', options: same(GUIDE_MATERIALS) },
   ],
   nozzle: [
     METAL,
     { key: 'nozzleStyle', label: 'goes on', is: 'pick', options: same(NOZZLE_STYLES) },
-    { key: 'boreMm', label: 'bore, mm', is: 'number' },
-    { key: 'tipOutMm', label: 'leaves the tip (− back), mm', is: 'number' },
+    { key: 'boreMm', label: 'bore', is: 'quantity', of: 'rule' },
+    { key: 'tipOutMm', label: 'leaves the tip (− back)', is: 'quantity', of: 'rule' },
   ],
 }

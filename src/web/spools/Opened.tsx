@@ -1,3 +1,4 @@
+import { Bare } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link } from 'react-router'
@@ -39,9 +40,7 @@ export function Opened(props: Props) {
           {it.wireName ?? 'wire not said'}, {leftSentence(it, units)}
         </span>
         {gun ? <Link to={`/gun/${gun.stationId}`}>the gun</Link> : null}
-        <button type="button" className="bare" onClick={props.onDone}>
-          close
-        </button>
+        <Bare onClick={props.onDone}>close</Bare>
       </div>
       <Reading
         of={gun ? { stationId: gun.stationId } : { spoolId: shelf?.spoolId ?? '' }}

@@ -1,3 +1,4 @@
+import { Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { useMe } from '@web/people/queries.ts'
@@ -100,8 +101,7 @@ function GunSpool(props: {
 }) {
   const { gun, spools, units } = props
   return (
-    <button
-      type="button"
+    <Plain
       className={props.isSoon ? 'spool-cell spool-soon' : 'spool-cell'}
       onClick={() => props.onOpen({ stationId: gun.stationId })}
     >
@@ -111,7 +111,7 @@ function GunSpool(props: {
         <span>{leftSentence(gun, units)}</span>
         <span className="dim">{emptySentence(gun, spools.nowMs, spools.zone)}</span>
       </span>
-    </button>
+    </Plain>
   )
 }
 
@@ -127,7 +127,7 @@ function Shelf({ spools, units, onOpen }: { spools: SpoolsAnswer; units: Units; 
       ) : (
         <div className="spool-grid">
           {shelf.map((s) => (
-            <button type="button" key={s.spoolId} className="spool-cell" onClick={() => onOpen({ spoolId: s.spoolId })}>
+            <Plain key={s.spoolId} className="spool-cell" onClick={() => onOpen({ spoolId: s.spoolId })}>
               <SpoolDrawing build={s.build} isRead={s.how !== 'said'} />
               <span>
                 <strong>{s.number}</strong> <span className="dim">{s.wireName ?? 'wire not said'}</span>
@@ -138,7 +138,7 @@ function Shelf({ spools, units, onOpen }: { spools: SpoolsAnswer; units: Units; 
                   {s.lot ? `${s.isShort ? ' · ' : ''}lot ${s.lot}` : ''}
                 </span>
               </span>
-            </button>
+            </Plain>
           ))}
         </div>
       )}

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
@@ -100,18 +101,16 @@ function Place(props: {
         {AUDIT_KEYS.map((key) => {
           const is = place.has[key]
           return (
-            <button
+            <Key
+              size="low"
               key={key}
-              type="button"
-              className={
-                is === 'missing' ? 'key key-low is-missing' : is === 'there' ? 'key key-low is-there' : 'key key-low'
-              }
+              className={is === 'missing' || is === 'there' ? `is-${is}` : undefined}
               disabled={props.isPending}
               onClick={() => props.onSay(key, is === 'there' ? 'missing' : 'there')}
             >
               {capital(AUDIT[key].short)}
               {is ? `: ${is}` : ''}
-            </button>
+            </Key>
           )
         })}
       </div>

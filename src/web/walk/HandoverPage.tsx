@@ -1,3 +1,4 @@
+import { Button } from 'react-bootstrap'
 import { type ReactNode } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
@@ -123,22 +124,20 @@ function Doubles({ of: { doubles, nowMs, zone } }: { of: HandoverAnswer }) {
         <p key={d.secondId}>
           <strong>{d.name}</strong>: {donePhrase(d.act, d.position).toLowerCase()} {when(d.firstMs, nowMs, zone)} and{' '}
           {when(d.secondMs, nowMs, zone)}, from two devices.{' '}
-          <button
-            type="button"
-            className="btn"
+          <Button
+            variant=""
             disabled={isPending}
             onClick={() => undo.mutate({ key: newKey(), eventIds: [d.secondId] })}
           >
             one
-          </button>{' '}
-          <button
-            type="button"
-            className="btn"
+          </Button>{' '}
+          <Button
+            variant=""
             disabled={isPending}
             onClick={() => correct.mutate({ key: newKey(), eventId: d.secondId, note: 'two, not one' })}
           >
             two
-          </button>
+          </Button>
         </p>
       ))}
       <Trouble problem={undo.error ?? correct.error} />

@@ -1,3 +1,4 @@
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { CAUTIONS } from '@core/guide/cautions.ts'
 import { isFoundGood } from '@core/walk/entry.ts'
@@ -67,13 +68,12 @@ export function WalkMode({ state, onState, onLeave, onEnd }: ModeProps) {
   return (
     <main className="step-walk walk-mode">
       <header>
-        <button
-          type="button"
-          className="key key-low"
+        <Key
+          size="low"
           onClick={() => (state.passed.length === 0 ? onLeave() : (setMending(null), tell({ type: 'back' })))}
         >
           {state.passed.length === 0 ? 'leave' : 'back'}
-        </button>
+        </Key>
         <h1>{stop.name}</h1>
         <p className="dim">
           {state.at + 1} of {state.stops.length}
@@ -88,9 +88,9 @@ export function WalkMode({ state, onState, onLeave, onEnd }: ModeProps) {
       ) : (
         <Due stop={stop} state={state} tell={(e) => onState(walkStep(state, e))} onDone={() => leave(state, true)} />
       )}
-      <button type="button" className="key walk-skip" onClick={() => leave(state, false)}>
+      <Key className="walk-skip" onClick={() => leave(state, false)}>
         Skip this gun
-      </button>
+      </Key>
       {isFull ? (
         <p className="trouble" role="alert">
           This device has no room left: what is noted now stays only while this page is open. Make room, or write it
@@ -121,17 +121,17 @@ function Ask({ what, onAnswer, onNot }: { what: LookKey; onAnswer: (grade: strin
       ))}
       <div className="walk-keys" role="group" aria-label="What is found">
         {grades.map((g, i) => (
-          <button key={g.key} type="button" className="key" onClick={() => onAnswer(g.key)}>
+          <Key key={g.key} onClick={() => onAnswer(g.key)}>
             <span>
               <kbd>{i + 1}</kbd> {capital(g.says)}
             </span>
-          </button>
+          </Key>
         ))}
-        <button type="button" className="key" onClick={onNot}>
+        <Key onClick={onNot}>
           <span>
             <kbd>0</kbd> Didn’t look
           </span>
-        </button>
+        </Key>
       </div>
       {drawing ? <Drawing of={drawing} /> : null}
     </>
@@ -145,16 +145,16 @@ function Mend({ act, onMend }: { act: WalkAct; onMend: (act: WalkAct | null) => 
     <>
       <p className="step-do">Put right?</p>
       <div className="walk-keys">
-        <button type="button" className="key key-chalk" onClick={() => onMend(act)}>
+        <Key tone="chalk" onClick={() => onMend(act)}>
           <span>
             <kbd>1</kbd> {actWords(act)}
           </span>
-        </button>
-        <button type="button" className="key" onClick={() => onMend(null)}>
+        </Key>
+        <Key onClick={() => onMend(null)}>
           <span>
             <kbd>2</kbd> Left as it is
           </span>
-        </button>
+        </Key>
       </div>
     </>
   )
@@ -187,17 +187,17 @@ function Due(props: { stop: WalkStop; state: WalkState; tell: (event: WalkEvent)
       ) : null}
       <div className="walk-keys" role="group" aria-label="What was done">
         {all.map((k, i) => (
-          <button key={k.id} type="button" className="key" aria-pressed={k.isDone} onClick={() => tell(k.flip)}>
+          <Key key={k.id} aria-pressed={k.isDone} onClick={() => tell(k.flip)}>
             <span>
               <kbd>{i + 1}</kbd> {k.words}
             </span>
-          </button>
+          </Key>
         ))}
-        <button type="button" className="key key-chalk" onClick={onDone}>
+        <Key tone="chalk" onClick={onDone}>
           <span>
             <kbd>0</kbd> Next gun
           </span>
-        </button>
+        </Key>
       </div>
     </>
   )
@@ -214,9 +214,9 @@ function Over({ state, onEnd }: { state: WalkState; onEnd: () => void }) {
     <main className="step-walk walk-mode">
       <h1 className="sentence">{overSentence(state, Date.now())}</h1>
       <QueueLine />
-      <button type="button" className="key key-chalk" onClick={onEnd}>
+      <Key tone="chalk" onClick={onEnd}>
         Done
-      </button>
+      </Key>
     </main>
   )
 }

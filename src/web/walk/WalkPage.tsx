@@ -1,3 +1,5 @@
+import { Button } from 'react-bootstrap'
+import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { WALK_KEYS, WALKS, type WalkKey } from '@core/walk/looks.ts'
@@ -81,9 +83,9 @@ function Choose(props: {
   return (
     <main className="walk">
       {props.under ? (
-        <button type="button" className="key key-chalk walk-on" onClick={props.onWalkOn}>
+        <Key tone="chalk" className="walk-on" onClick={props.onWalkOn}>
           Walk on at {props.under.stops[props.under.at]?.name}: {props.under.at} of {props.under.stops.length} done
-        </button>
+        </Key>
       ) : null}
       {walk.data ? (
         <>
@@ -95,15 +97,9 @@ function Choose(props: {
       )}
       <div className="walk-minutes" role="group" aria-label="Minutes there are">
         {MINUTES.map((m) => (
-          <button
-            key={m}
-            type="button"
-            className="key"
-            aria-pressed={m === ask.minutes}
-            onClick={() => set({ minutes: String(m) })}
-          >
+          <Key key={m} aria-pressed={m === ask.minutes} onClick={() => set({ minutes: String(m) })}>
             {m} min
-          </button>
+          </Key>
         ))}
       </div>
       <Which ask={ask} areas={walk.data?.areas ?? []} onSet={set} />
@@ -163,9 +159,9 @@ function Chosen(props: { walk: WalkAnswer; ask: WalkAsk; onBegin: (stops: readon
     const [first] = stops
     return (
       <section key={part[0]} aria-label={walk.parts.length > 1 ? `Person ${i + 1}` : 'The walk'}>
-        <button type="button" className="key key-chalk walk-begin" onClick={() => onBegin(stops)}>
+        <Key tone="chalk" className="walk-begin" onClick={() => onBegin(stops)}>
           {walk.parts.length > 1 ? `${i + 1}: begin at ${first?.name ?? ''}` : `Begin at ${first?.name ?? ''}`}
-        </button>
+        </Key>
         <ol className="walk-list">
           {stops.map((s) => (
             <li key={s.stationId}>
@@ -228,9 +224,9 @@ function Paper(props: {
         </a>
       ) : null}
       {sheet ? (
-        <button type="button" className="btn" onClick={() => onType(sheet.stops, sheet.printedMs)}>
+        <Button variant="" onClick={() => onType(sheet.stops, sheet.printedMs)}>
           type in the sheet of {clockTime(sheet.printedMs, walk.zone)}
-        </button>
+        </Button>
       ) : null}
     </>
   )
