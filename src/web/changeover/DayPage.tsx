@@ -1,13 +1,14 @@
+import { TextField } from '@web/kit/Field.tsx'
 import { Button, Table } from 'react-bootstrap'
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
-import { parseNumber } from '@core/units/number.ts'
 import { type DayAnswer, type DedicateAnswer } from '@contract/changeover.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { aboutMoney, minutes, twoFigures } from '@web/format/numbers.ts'
 import { useIsLead } from '@web/people/queries.ts'
 import { useShop } from '@web/shopmodel/queries.ts'
-import { field, PickOne, TextField } from '@web/kit/Field.tsx'
+import { needed, neededWords, useReadForm } from '@web/kit/readform.ts'
+import { PickTyped, QuantityField } from '@web/kit/TypedField.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { readDay } from './day.ts'
 import { useDay, useDedicate } from './queries.ts'
@@ -44,12 +45,10 @@ function GroupDay({ shop }: { shop: ShopAnswer }) {
           send()
         }}
       >
-        <label htmlFor="day-lines" className="form-label">
-          booth, period, wire: a line each, typed or pasted from a sheet
-        </label>
-        <textarea
+        <TextField
           id="day-lines"
-          className="form-control"
+          label="booth, period, wire: a line each, typed or pasted from a sheet"
+          as="textarea"
           rows={8}
           placeholder={'T1, period 1, solid steel 0.9\nT2, period 1, flux-cored'}
           value={text}
@@ -142,32 +141,34 @@ function DayTable({ day }: { day: DayAnswer }) {
 /** Would a gun kept for one wire pay at a place that is changed to and fro. */
 function Dedicate({ shop }: { shop: ShopAnswer }) {
   const [params] = useSearchParams()
-  const [stationId, setStation] = useState(params.get('gun') ?? '')
-  const [price, setPrice] = useState('')
-  const [years, setYears] = useState('5')
-  const gunMinor = Math.round((parseNumber(price) ?? NaN) * 100)
-  const gunYears = parseNumber(years) ?? NaN
-  const isTold = stationId !== '' && gunMinor >= 0 && gunYears > 0
-  const answer = useDedicate(isTold ? { stationId, gunMinor, gunYears } : null)
+  const form = useReadForm(
+    {
+      stationId: neededWords('Which place?'),
+      gunMinor: needed({ of: 'money', from: 0 }),
+      gunYears: needed({ of: 'plain', above: 0 }),
+    },
+    { stationId: params.get('gun') ?? '', gunMinor: '', gunYears: '5' },
+  )
+  const answer = useDedicate(form.now())
   return (
     <section aria-label="A gun kept for one wire">
       <h2>Would a gun kept for one wire pay?</h2>
       <div className="built-form">
-        <PickOne
+        <PickTyped
+          form={form}
+          name="stationId"
           id="ded-where"
           label="where"
           none="choose …"
-          value={stationId}
           options={shop.stations.map((s) => [s.id, s.name])}
-          onPick={setStation}
         />
-        <TextField
+        <QuantityField
+          form={form}
+          name="gunMinor"
           id="ded-price"
           label={`what a second gun and its parts cost, ${shop.site.currency}`}
-          inputMode="decimal"
-          {...field(price, setPrice)}
         />
-        <TextField id="ded-years" label="for how many years" inputMode="decimal" {...field(years, setYears)} />
+        <QuantityField form={form} name="gunYears" id="ded-years" label="for how many years" />
       </div>
       <Trouble problem={answer.error} />
       {answer.data ? <p className="said">{dedicateSentence(answer.data)}</p> : null}

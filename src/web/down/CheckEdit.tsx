@@ -1,7 +1,8 @@
+import { needed, useReadForm } from '@web/kit/readform.ts'
+import { QuantityField } from '@web/kit/TypedField.tsx'
 import { Button, Form } from 'react-bootstrap'
 import { useState } from 'react'
 import { isAbout, minutesOf, type Check, type Knowledge, type Outcome } from '@core/diagnose/knowledge.ts'
-import { parseNumber } from '@core/units/number.ts'
 import { capital } from '@web/format/words.ts'
 import { PickOne, TextField } from '@web/kit/Field.tsx'
 import { type Edit } from './knowledgeedit.ts'
@@ -54,11 +55,26 @@ export function CheckEdit({ k, symptom, onEdit }: Props) {
   )
 }
 
+/** What it takes and how often it shows what is there; taken over when the field is left, and said when it can't be read. */
+function CheckNumbers({ check, onEdit }: { check: Check; onEdit: (edit: Edit) => void }) {
+  const { key } = check
+  const form = useReadForm(
+    { minutes: needed({ of: 'minutes', above: 0, to: 240 }), shows: needed({ of: 'share', above: 0, to: 1 }) },
+    { minutes: String(minutesOf(check)), shows: String(Math.round(check.shows * 100)) },
+  )
+  const keep = form.submit(({ minutes, shows }) => {
+    if (minutes !== minutesOf(check)) onEdit({ do: 'check', check: key, change: { minutes } })
+    if (Math.round(shows * 100) !== Math.round(check.shows * 100)) onEdit({ do: 'shows', check: key, shows })
+  })
+  return (
+    <div onBlur={keep}>
+      <QuantityField form={form} name="minutes" id="why-minutes" label="Minutes" />
+      <QuantityField form={form} name="shows" id="why-shows" label="Shows it, times in 100" />
+    </div>
+  )
+}
+
 function OneCheck({ k, check, onEdit }: { k: Knowledge; check: Check; onEdit: (edit: Edit) => void }) {
-  const number = (text: string, to: (n: number) => void) => {
-    const n = parseNumber(text)
-    if (n !== null) to(n)
-  }
   return (
     <div className="why-check">
       <TextField
@@ -75,22 +91,7 @@ function OneCheck({ k, check, onEdit }: { k: Knowledge; check: Check; onEdit: (e
         maxLength={300}
         onChange={(e) => onEdit({ do: 'check', check: check.key, change: { how: e.target.value } })}
       />
-      <TextField
-        id="why-minutes"
-        label="Minutes"
-        inputMode="decimal"
-        defaultValue={String(minutesOf(check))}
-        onBlur={(e) =>
-          number(e.target.value, (minutes) => onEdit({ do: 'check', check: check.key, change: { minutes } }))
-        }
-      />
-      <TextField
-        id="why-shows"
-        label="Shows it, times in 100"
-        inputMode="decimal"
-        defaultValue={String(Math.round(check.shows * 100))}
-        onBlur={(e) => number(e.target.value, (n) => onEdit({ do: 'shows', check: check.key, shows: n / 100 }))}
-      />
+      <CheckNumbers key={check.key} check={check} onEdit={onEdit} />
       <ol className="why-answers">
         {check.outcomes.map((o, i) => (
           <OneAnswer

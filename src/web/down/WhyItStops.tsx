@@ -1,4 +1,4 @@
-import { Button } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { useState } from 'react'
 import { EFFORT_MIN, EFFORTS, type Effort, type Knowledge } from '@core/diagnose/knowledge.ts'
 import { halving } from '@core/diagnose/belief.ts'
@@ -125,7 +125,7 @@ function OneSymptom({ k, symptom, onEdit }: { k: Knowledge; symptom: string; onE
                 onChange={(e) => onEdit({ do: 'words', cause: key, says: e.target.value })}
               />
               <span className="dim">{Math.round(100 * (shares[i] ?? 0))} in 100</span>
-              <select
+              <Form.Select
                 aria-label={`Effort of ${cause.says}`}
                 value={cause.fix.effort}
                 onChange={(e) => onEdit({ do: 'effort', cause: key, effort: e.target.value as Effort })}
@@ -135,7 +135,7 @@ function OneSymptom({ k, symptom, onEdit }: { k: Knowledge; symptom: string; onE
                     {spanWords(EFFORT_MIN[effort])}
                   </option>
                 ))}
-              </select>
+              </Form.Select>
               <Button variant="" disabled={i === 0} onClick={() => onEdit({ do: 'up', symptom, cause: key })}>
                 likelier
               </Button>

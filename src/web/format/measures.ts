@@ -1,3 +1,4 @@
+import { type QuantityKind } from '@core/units/quantity.ts'
 import {
   inchToMm,
   ipmToMetrePerMin,
@@ -50,3 +51,7 @@ export function shown(value: number | null | undefined, measure: Measure): strin
   if (value === null || value === undefined) return ''
   return String(Number(measure.fromSi(value).toPrecision(measure.fromSi === same ? 12 : 3)))
 }
+
+const LIFE_QUANTITY: Partial<Record<string, QuantityKind>> = { kg: 'mass', arcHours: 'hours' }
+/** How a life or limit of a kind is typed: by mass, by hours of arc, or counted. */
+export const lifeQuantity = (unit: string, units: Units) => ({ of: LIFE_QUANTITY[unit] ?? ('plain' as const), units })

@@ -1,10 +1,10 @@
-import { PickField, TextField } from '@web/kit/Field.tsx'
+import { asItIs, quantity, useReadForm } from '@web/kit/readform.ts'
+import { PickTyped, QuantityField, TypedField } from '@web/kit/TypedField.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { type GunAnswer } from '@contract/gun.ts'
-import { parseNumber } from '@core/units/number.ts'
 import { newKey } from '@web/api/client.ts'
-import { measures, typed } from '@web/format/measures.ts'
+import { measures } from '@web/format/measures.ts'
 import { dayKey } from '@web/format/times.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useShop } from '@web/shopmodel/queries.ts'
@@ -25,73 +25,42 @@ export function ShiftTotal({ gun }: { gun: GunAnswer }) {
 function ShiftTotalForm({ gun, onDone }: { gun: GunAnswer; onDone: () => void }) {
   const shop = useShop()
   const enter = useEnterUsage()
-  const [day, setDay] = useState(dayKey(gun.nowMs, gun.zone))
-  const [shift, setShift] = useState('')
-  const [hours, setHours] = useState('')
-  const [kg, setKg] = useState('')
   const [key] = useState(newKey)
-  const { mass } = measures(shop.data?.site.units ?? 'metric')
+  const units = shop.data?.site.units ?? 'metric'
+  const form = useReadForm(
+    {
+      day: asItIs<string>(),
+      shift: asItIs<string>(),
+      hours: quantity({ of: 'hours', from: 0 }),
+      kg: quantity({ of: 'mass', units, from: 0 }),
+    },
+    { day: dayKey(gun.nowMs, gun.zone), shift: '', hours: '', kg: '' },
+  )
   const own = shop.data?.shifts.filter((s) => s.areaId === gun.areaId) ?? []
   const shifts = own.length > 0 ? own : (shop.data?.shifts.filter((s) => s.areaId === null) ?? [])
-  const isBad = (text: string) => text !== '' && parseNumber(text) === null
-  const submit = () =>
+  const send = form.submit(({ day, shift, hours, kg }) =>
     enter.mutate(
-      {
-        key,
-        stationId: gun.stationId,
-        day,
-        shift: shift || null,
-        arcHours: hours ? parseNumber(hours) : null,
-        kg: typed(kg, mass),
-      },
+      { key, stationId: gun.stationId, day, shift: shift || null, arcHours: hours, kg },
       { onSuccess: onDone },
-    )
+    ),
+  )
+  const isEmpty = form.typed('hours').trim() === '' && form.typed('kg').trim() === ''
   return (
-    <Form
-      className="shift-total"
-      onSubmit={(e) => {
-        e.preventDefault()
-        submit()
-      }}
-    >
-      <TextField
-        id="u-day"
-        label="day"
-        type="date"
-        value={day}
-        max={dayKey(gun.nowMs, gun.zone)}
-        onChange={(e) => setDay(e.target.value)}
+    <Form noValidate className="shift-total" onSubmit={send}>
+      <TypedField form={form} name="day" id="u-day" label="day" type="date" max={dayKey(gun.nowMs, gun.zone)} />
+      <PickTyped
+        form={form}
+        name="shift"
+        id="u-shift"
+        label="shift"
+        none="whole day"
+        options={shifts.map((s) => [s.name, s.name])}
       />
-      <PickField id="u-shift" label="shift" value={shift} onChange={(e) => setShift(e.target.value)}>
-        <option value="">whole day</option>
-        {shifts.map((s) => (
-          <option key={s.name}>{s.name}</option>
-        ))}
-      </PickField>
-      <TextField
-        id="u-hours"
-        label="arc hours"
-        inputMode="decimal"
-        autoFocus
-        value={hours}
-        isInvalid={isBad(hours)}
-        onChange={(e) => setHours(e.target.value)}
-      />
-      <TextField
-        id="u-kg"
-        label={`${mass.word} of wire`}
-        inputMode="decimal"
-        value={kg}
-        isInvalid={isBad(kg)}
-        onChange={(e) => setKg(e.target.value)}
-      />
+      <QuantityField form={form} name="hours" id="u-hours" label="arc hours" autoFocus />
+      <QuantityField form={form} name="kg" id="u-kg" label={`${measures(units).mass.word} of wire`} />
       <Trouble problem={enter.error} />
       <div className="shift-total-keys">
-        <Button
-          type="submit"
-          variant="chalk"
-          disabled={enter.isPending || isBad(hours) || isBad(kg) || (!hours && !kg)}
-        >
+        <Button type="submit" variant="chalk" disabled={enter.isPending || isEmpty}>
           Enter
         </Button>
         <Button onClick={onDone}>leave it</Button>

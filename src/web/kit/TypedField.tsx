@@ -1,7 +1,7 @@
 import { type ComponentProps } from 'react'
 import { Form } from 'react-bootstrap'
 import { useController } from 'react-hook-form'
-import { PickField, type Option } from './Field.tsx'
+import { type Option } from './Field.tsx'
 import { type Readers, type ReadForm } from './readform.ts'
 
 interface Of<R extends Readers> {
@@ -64,23 +64,25 @@ export function CellField<R extends Readers>({ form, name, label, unit }: Omit<O
 }
 
 /** A choice of a few, in a form. */
-export function PickTyped<R extends Readers>({
-  form,
-  name,
-  none,
-  options,
-  ...rest
-}: Of<R> & { options: readonly Option[]; none?: string }) {
-  const { field } = useController({ name, control: form.control })
+export function PickTyped<R extends Readers>(props: Of<R> & { options: readonly Option[]; none?: string }) {
+  const { form, name, id, label, none, options } = props
+  const { field, fieldState } = useController({ name, control: form.control })
+  const why = fieldState.error?.message
   return (
-    <PickField {...rest} {...field} value={field.value as string}>
-      {none === undefined ? null : <option value="">{none}</option>}
-      {options.map(([value, text]) => (
-        <option key={value} value={value}>
-          {text}
-        </option>
-      ))}
-    </PickField>
+    <Form.Group controlId={id}>
+      <Form.Label>{label}</Form.Label>
+      <Form.Select {...field} value={field.value as string} isInvalid={why !== undefined}>
+        {none === undefined ? null : <option value="">{none}</option>}
+        {options.map(([value, text]) => (
+          <option key={value} value={value}>
+            {text}
+          </option>
+        ))}
+      </Form.Select>
+      <Form.Control.Feedback type="invalid" role={why ? 'alert' : undefined}>
+        {why}
+      </Form.Control.Feedback>
+    </Form.Group>
   )
 }
 

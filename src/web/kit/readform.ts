@@ -27,9 +27,15 @@ export interface ReadForm<R extends Readers> {
   submit: (send: (read: ReadOf<R>) => void) => (event?: React.BaseSyntheticEvent) => void
   /** What stands in a field now; asked while drawing, the form is drawn again when it changes. */
   typed: <K extends keyof R & string>(name: K) => TypedOf<R>[K]
+  /** Everything that stands in it. */
+  all: () => TypedOf<R>
   put: <K extends keyof R & string>(name: K, value: TypedOf<R>[K]) => void
+  /** Says beside a field why it can't be sent as it is. */
+  refuse: (name: keyof R & string, why: string) => void
   /** Back to what it began with, or to something else. */
   begin: (typed?: TypedOf<R>) => void
+  /** What can be read as it stands now; null while something can't be. */
+  now: () => ReadOf<R> | null
   /** Something stands there that did not at the beginning. */
   isChanged: boolean
 }
@@ -45,8 +51,14 @@ export function useReadForm<R extends Readers>(readers: R, begin: TypedOf<R>): R
     control: form.control,
     submit: (send) => (event) => void form.handleSubmit((read) => send(read as ReadOf<R>))(event),
     typed: (name) => form.watch(name) as TypedOf<R>[typeof name],
+    all: () => form.getValues() as TypedOf<R>,
     put: (name, value) => form.setValue(name, value, { shouldDirty: true }),
+    refuse: (name, why) => form.setError(name, { type: 'refused', message: why }, { shouldFocus: true }),
     begin: (typed) => form.reset(typed ?? begin),
+    now: () => {
+      const { read, errors } = readAll(readers, form.watch())
+      return Object.keys(errors).length > 0 ? null : (read as ReadOf<R>)
+    },
     isChanged: form.formState.isDirty,
   }
 }

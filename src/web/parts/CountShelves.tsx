@@ -1,48 +1,42 @@
-import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { parseNumber } from '@core/units/number.ts'
+import { useController } from 'react-hook-form'
+import { readQuantity } from '@core/units/quantity.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
+import { useReadForm, type Reader, type Readers, type ReadForm } from '@web/kit/readform.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
 
-type Counts = Record<string, string>
-const isWhole = (text: string) => {
-  const value = parseNumber(text)
-  return value !== null && value >= 0 && Number.isInteger(value)
+type Texts = Record<string, string>
+/** Counts by part; what was left empty was not counted. */
+const counts: Reader<{ partId: string; quantity: number }[], Texts> = (texts) => {
+  const read = Object.entries(texts).map(
+    ([partId, text]) => [partId, readQuantity(text, { of: 'count', from: 0 })] as const,
+  )
+  const by = Object.fromEntries(read.flatMap(([partId, r]) => (r.ok ? [] : [[partId, r.why]])))
+  const [why] = Object.values(by)
+  if (why !== undefined) return { ok: false, why, by }
+  return {
+    ok: true,
+    value: read.flatMap(([partId, r]) => (r.ok && r.value !== null ? [{ partId, quantity: r.value }] : [])),
+  }
 }
 
 /** A round of the shelves: type what is there, Enter goes on to the next. A part left empty was not counted. */
 export function CountShelves({ shop }: { shop: ShopAnswer }) {
   const save = useSave('/parts/count')
-  const [counts, setCounts] = useState<Counts>({})
-  const typed = Object.entries(counts).filter(([, text]) => text.trim() !== '')
-  const isBad = typed.some(([, text]) => !isWhole(text))
-  const send = () =>
-    save.mutate(
-      { counts: typed.map(([partId, text]) => ({ partId, quantity: parseNumber(text) ?? 0 })) },
-      { onSuccess: () => setCounts({}) },
-    )
+  const none = Object.fromEntries(shop.parts.map((p) => [p.id, '']))
+  const form = useReadForm({ counts }, { counts: none })
+  const typed = Object.values(form.typed('counts')).filter((text) => text.trim() !== '')
+  const send = form.submit((read) => save.mutate(read, { onSuccess: () => form.begin({ counts: none }) }))
   return (
     <section aria-label="Count the shelf" className="count-shelf">
       <h2>Count the shelf</h2>
       <div className="shelf" onKeyDown={nextOnEnter}>
         {shop.parts.map((p) => (
-          <label key={p.id}>
-            <span>
-              <strong>{p.code}</strong> <span className="dim">{p.name}</span>
-            </span>
-            <Form.Control
-              inputMode="numeric"
-              aria-label={`${p.code}: how many are there`}
-              placeholder={p.onHand === null ? '' : `${Math.max(0, p.onHand)}?`}
-              value={counts[p.id] ?? ''}
-              isInvalid={(counts[p.id] ?? '').trim() !== '' && !isWhole(counts[p.id] ?? '')}
-              onChange={(e) => setCounts({ ...counts, [p.id]: e.target.value })}
-            />
-          </label>
+          <OneShelf key={p.id} form={form} part={p} />
         ))}
       </div>
-      <Button variant="chalk" disabled={typed.length === 0 || isBad || save.isPending} onClick={send}>
+      <Button variant="chalk" disabled={typed.length === 0 || save.isPending} onClick={send}>
         {typed.length === 0 ? 'Counted' : `Counted ${typed.length}`}
       </Button>
       <Trouble problem={save.error} />
@@ -52,6 +46,29 @@ export function CountShelves({ shop }: { shop: ShopAnswer }) {
         </p>
       ) : null}
     </section>
+  )
+}
+
+function OneShelf<R extends Readers>({ form, part }: { form: ReadForm<R>; part: ShopAnswer['parts'][number] }) {
+  const { field, fieldState } = useController({ name: `counts.${part.id}`, control: form.control })
+  const why = fieldState.error?.message
+  return (
+    <label>
+      <span>
+        <strong>{part.code}</strong> <span className="dim">{part.name}</span>
+      </span>
+      <Form.Control
+        {...field}
+        value={field.value as string}
+        inputMode="numeric"
+        aria-label={`${part.code}: how many are there`}
+        placeholder={part.onHand === null ? '' : `${Math.max(0, part.onHand)}?`}
+        isInvalid={why !== undefined}
+      />
+      <Form.Control.Feedback type="invalid" role={why ? 'alert' : undefined}>
+        {why}
+      </Form.Control.Feedback>
+    </label>
   )
 }
 

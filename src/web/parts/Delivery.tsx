@@ -1,38 +1,39 @@
-import { useState } from 'react'
-import { Button } from 'react-bootstrap'
-import { parseNumber } from '@core/units/number.ts'
+import { Button, Form } from 'react-bootstrap'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { field, PickOne, TextField } from '@web/kit/Field.tsx'
+import { needed, neededWords, useReadForm } from '@web/kit/readform.ts'
+import { PickTyped, QuantityField } from '@web/kit/TypedField.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
 
 /** What came in and went on the shelf today. */
 export function Delivery({ shop }: { shop: ShopAnswer }) {
   const save = useSave('/parts/received')
-  const [partId, setPart] = useState('')
-  const [quantity, setQuantity] = useState('')
-  const count = Math.round(parseNumber(quantity) ?? NaN)
+  const form = useReadForm(
+    { partId: neededWords('Which part?'), quantity: needed({ of: 'count', from: 1 }) },
+    { partId: '', quantity: '' },
+  )
+  const send = form.submit((read) =>
+    save.mutate(read, { onSuccess: () => form.begin({ ...form.all(), quantity: '' }) }),
+  )
   return (
     <section aria-label="A delivery">
       <h2>A delivery</h2>
-      <div className="built-form">
-        <PickOne
-          id="in-part"
-          label="part"
-          value={partId}
-          none="which part?"
-          options={shop.parts.map((p) => [p.id, `${p.code} ${p.name}`])}
-          onPick={setPart}
-        />
-        <TextField id="in-count" label="how many" inputMode="numeric" {...field(quantity, setQuantity)} />
-      </div>
-      <Button
-        variant="chalk"
-        disabled={!partId || !(count > 0) || save.isPending}
-        onClick={() => save.mutate({ partId, quantity: count }, { onSuccess: () => setQuantity('') })}
-      >
-        On the shelf
-      </Button>
+      <Form noValidate onSubmit={send}>
+        <div className="built-form">
+          <PickTyped
+            form={form}
+            name="partId"
+            id="in-part"
+            label="part"
+            none="which part?"
+            options={shop.parts.map((p) => [p.id, `${p.code} ${p.name}`])}
+          />
+          <QuantityField form={form} name="quantity" id="in-count" label="how many" />
+        </div>
+        <Button type="submit" variant="chalk" disabled={save.isPending}>
+          On the shelf
+        </Button>
+      </Form>
       <Trouble problem={save.error} />
       {save.isSuccess ? (
         <p className="small-print" role="status">

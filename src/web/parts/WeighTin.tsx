@@ -1,70 +1,83 @@
-import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { parseNumber } from '@core/units/number.ts'
+import { type KindKey } from '@core/path/columns.ts'
+import { readQuantity } from '@core/units/quantity.ts'
 import { type SupplyAnswer } from '@contract/parts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { field, PickOne, TextField } from '@web/kit/Field.tsx'
+import { asItIs, needed, quantity, useReadForm } from '@web/kit/readform.ts'
+import { PickTyped, QuantityField } from '@web/kit/TypedField.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
 
 const PIECES = 50
+const LEAST_PIECES = 5
 
 /** One tin per bay, on the scale on Friday. What one old part weighs is found once, by counting fifty. */
 export function WeighTin({ shop, tins }: { shop: ShopAnswer; tins: SupplyAnswer['tins'] }) {
   const save = useSave('/parts/tin')
-  const [areaId, setArea] = useState(shop.areas[0]?.id ?? '')
-  const [kindKey, setKind] = useState('tip')
-  const [grams, setGrams] = useState('')
-  const [pieces, setPieces] = useState(String(PIECES))
-  const [gramsOfPieces, setOfPieces] = useState('')
-  const [isEmptied, setEmptied] = useState(true)
+  const form = useReadForm(
+    {
+      areaId: asItIs<string>(),
+      kindKey: asItIs<KindKey>(),
+      grams: needed({ of: 'plain', from: 0 }),
+      pieces: needed({ of: 'count', from: LEAST_PIECES }),
+      gramsOfPieces: quantity({ of: 'plain', above: 0 }),
+      isEmptied: asItIs<boolean>(),
+    },
+    {
+      ...{ areaId: shop.areas[0]?.id ?? '', kindKey: 'tip', grams: '', pieces: String(PIECES), gramsOfPieces: '' },
+      isEmptied: true,
+    },
+  )
+  const [areaId, kindKey, pieces] = [form.typed('areaId'), form.typed('kindKey'), form.typed('pieces')]
   const before = tins.find((t) => t.areaId === areaId && t.kindKey === kindKey)
-  const number = (text: string) => parseNumber(text) ?? NaN
-  const count = Math.round(number(pieces))
-  const weight = gramsOfPieces.trim() ? number(gramsOfPieces) : (before?.gramsEach ?? NaN) * count
-  const isReady = number(grams) >= 0 && count >= 5 && weight > 0
-  const send = () =>
-    save.mutate(
-      { areaId, kindKey, grams: number(grams), pieces: count, gramsOfPieces: weight, isEmptied },
-      { onSuccess: () => setGrams('') },
-    )
+  const weightOf = (count: number) => (before ? before.gramsEach * count : null)
+  const count = readQuantity(pieces, { of: 'count' })
+  const usual = count.ok && count.value !== null ? weightOf(count.value) : null
+  const send = form.submit((read) => {
+    const gramsOfPieces = read.gramsOfPieces ?? weightOf(read.pieces)
+    if (gramsOfPieces === null)
+      return form.refuse('gramsOfPieces', 'Weigh them together once: it tells what one weighs.')
+    save.mutate({ ...read, gramsOfPieces }, { onSuccess: () => form.put('grams', '') })
+  })
   return (
     <section aria-label="The tin">
       <h2>The tin of old parts</h2>
-      <div className="built-form">
-        <PickOne
-          id="tin-area"
-          label="whose tin"
-          value={areaId}
-          options={shop.areas.map((a) => [a.id, a.name])}
-          onPick={setArea}
-        />
-        <PickOne
-          id="tin-kind"
-          label="old"
-          value={kindKey}
-          options={shop.kinds.map((k) => [k.key, k.name])}
-          onPick={setKind}
-        />
-        <TextField id="tin-grams" label="on the scale (g)" inputMode="decimal" {...field(grams, setGrams)} />
-        <TextField id="tin-pieces" label="counted once" inputMode="numeric" {...field(pieces, setPieces)} />
-        <TextField
-          id="tin-weight"
-          label="they weigh (g)"
-          inputMode="decimal"
-          placeholder={before ? (before.gramsEach * count).toFixed(0) : ''}
-          {...field(gramsOfPieces, setOfPieces)}
-        />
-        <Form.Check
-          id="tin-emptied"
-          label="emptied after"
-          checked={isEmptied}
-          onChange={(e) => setEmptied(e.target.checked)}
-        />
-      </div>
-      <Button variant="chalk" disabled={!isReady || save.isPending} onClick={send}>
-        Weighed
-      </Button>
+      <Form noValidate onSubmit={send}>
+        <div className="built-form">
+          <PickTyped
+            form={form}
+            name="areaId"
+            id="tin-area"
+            label="whose tin"
+            options={shop.areas.map((a) => [a.id, a.name])}
+          />
+          <PickTyped
+            form={form}
+            name="kindKey"
+            id="tin-kind"
+            label="old"
+            options={shop.kinds.map((k) => [k.key, k.name])}
+          />
+          <QuantityField form={form} name="grams" id="tin-grams" label="on the scale (g)" />
+          <QuantityField form={form} name="pieces" id="tin-pieces" label="counted once" />
+          <QuantityField
+            form={form}
+            name="gramsOfPieces"
+            id="tin-weight"
+            label="they weigh (g)"
+            placeholder={usual === null ? '' : usual.toFixed(0)}
+          />
+          <Form.Check
+            id="tin-emptied"
+            label="emptied after"
+            checked={form.typed('isEmptied')}
+            onChange={(e) => form.put('isEmptied', e.target.checked)}
+          />
+        </div>
+        <Button type="submit" variant="chalk" disabled={save.isPending}>
+          Weighed
+        </Button>
+      </Form>
       <Trouble problem={save.error} />
       <p className="small-print" role="status">
         {save.isSuccess

@@ -1,9 +1,11 @@
 import { useState } from 'react'
 import { Button, Form, Table } from 'react-bootstrap'
-import { kgToLb, lbToKg } from '@core/units/convert.ts'
-import { parseNumber } from '@core/units/number.ts'
+import { shownQuantity } from '@core/units/quantity.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { twoFigures, unitWord } from '@web/format/numbers.ts'
+import { lifeQuantity } from '@web/format/measures.ts'
+import { unitWord } from '@web/format/numbers.ts'
+import { needed, quantity, useReadForm } from '@web/kit/readform.ts'
+import { CellField } from '@web/kit/TypedField.tsx'
 import { shortDate } from '@web/format/times.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { IgnoredRules } from './IgnoredRules.tsx'
@@ -59,69 +61,46 @@ function RuleRow({ shop, kind, classKey }: { shop: ShopAnswer; kind: ShopAnswer[
   const save = useSave('/shop/rule')
   const rule = shop.rules.find((r) => r.kindKey === kind.key && r.classKey === classKey)
   const { units, zone } = shop.site
-  const isLb = kind.lifeUnit === 'kg' && units === 'us'
-  const shown = (value: number | null | undefined) => (value == null ? '' : twoFigures(isLb ? kgToLb(value) : value))
-  const [change, setChange] = useState(shown(rule?.changeLimit))
-  const [clean, setClean] = useState(shown(rule?.cleanLimit))
-  const [look, setLook] = useState(rule?.lookDays == null ? '' : String(rule.lookDays))
-  const number = (text: string) => (text.trim() ? parseNumber(text) : null)
-  const amount = (text: string) => {
-    const value = number(text)
-    return value !== null && isLb ? lbToKg(value) : value
-  }
-  const isBad = [change, clean, look].some((t) => t.trim() !== '' && !((parseNumber(t) ?? 0) > 0))
-  const isSame =
-    change === shown(rule?.changeLimit) &&
-    clean === shown(rule?.cleanLimit) &&
-    look === (rule?.lookDays == null ? '' : String(rule.lookDays))
+  const [use, days] = [lifeQuantity(kind.lifeUnit, units), { of: 'days' } as const]
+  const form = useReadForm(
+    {
+      change: quantity({ ...use, above: 0, kept: rule?.changeLimit }),
+      clean: quantity({ ...use, above: 0, kept: rule?.cleanLimit }),
+      look: quantity({ ...days, from: 1, isWhole: true }),
+    },
+    {
+      change: shownQuantity(rule?.changeLimit, use),
+      clean: shownQuantity(rule?.cleanLimit, use),
+      look: shownQuantity(rule?.lookDays, days),
+    },
+  )
   const word = unitWord(kind.lifeUnit, units)
+  const send = form.submit(({ change, clean, look }) =>
+    save.mutate(
+      { kindKey: kind.key, classKey, changeLimit: change, cleanLimit: clean, lookDays: look },
+      { onSuccess: () => form.begin(form.all()) },
+    ),
+  )
   return (
     <tr>
       <td>{kind.name}</td>
       <td>
-        <Field label={`${kind.name}: change at`} value={change} unit={word} onChange={setChange} />
+        <CellField form={form} name="change" label={`${kind.name}: change at`} unit={word} />
       </td>
       <td>
-        {kind.canClean ? (
-          <Field label={`${kind.name}: clean at`} value={clean} unit={word} onChange={setClean} />
-        ) : null}
+        {kind.canClean ? <CellField form={form} name="clean" label={`${kind.name}: clean at`} unit={word} /> : null}
       </td>
       <td>
-        <Field label={`${kind.name}: look every`} value={look} unit="days" onChange={setLook} />
+        <CellField form={form} name="look" label={`${kind.name}: look every`} unit="days" />
       </td>
       <td>
-        <Button
-          disabled={isSame || isBad || save.isPending}
-          onClick={() =>
-            save.mutate({
-              kindKey: kind.key,
-              classKey,
-              changeLimit: amount(change),
-              cleanLimit: amount(clean),
-              lookDays: look ? Math.round(number(look) ?? 0) : null,
-            })
-          }
-        >
+        <Button disabled={!form.isChanged || save.isPending} onClick={send}>
           Save
         </Button>
         <Trouble problem={save.error} />
       </td>
       <td className="dim">{rule ? `${rule.chosenBy ?? ''} ${shortDate(rule.chosenMs, zone)}` : ''}</td>
     </tr>
-  )
-}
-
-function Field(props: { label: string; value: string; unit: string; onChange: (v: string) => void }) {
-  return (
-    <span className="field">
-      <Form.Control
-        aria-label={props.label}
-        inputMode="decimal"
-        value={props.value}
-        onChange={(e) => props.onChange(e.target.value)}
-      />
-      <span className="dim">{props.unit}</span>
-    </span>
   )
 }
 
@@ -152,33 +131,38 @@ function Rates({ shop }: { shop: ShopAnswer }) {
 }
 function RateRow({ c }: { c: ShopAnswer['classes'][number] }) {
   const save = useSave('/shop/class')
-  const [labour, setLabour] = useState(String(c.labourMinorPerHour / 100))
-  const [stop, setStop] = useState(String(c.stopMinorPerHour / 100))
-  const [scrap, setScrap] = useState(String(c.scrapMinorPerPiece / 100))
-  const minor = (text: string) => Math.round((parseNumber(text) ?? NaN) * 100)
-  const typed = {
-    labourMinorPerHour: minor(labour),
-    stopMinorPerHour: minor(stop),
-    scrapMinorPerPiece: minor(scrap),
-  }
-  const isBad = Object.values(typed).some((n) => !(n >= 0))
-  const isSame = (Object.keys(typed) as (keyof typeof typed)[]).every((key) => typed[key] === c[key])
+  const money = { of: 'money', from: 0 } as const
+  const form = useReadForm(
+    { labour: needed(money), stop: needed(money), scrap: needed(money) },
+    {
+      labour: shownQuantity(c.labourMinorPerHour, money),
+      stop: shownQuantity(c.stopMinorPerHour, money),
+      scrap: shownQuantity(c.scrapMinorPerPiece, money),
+    },
+  )
+  const send = form.submit(({ labour, stop, scrap }) =>
+    save.mutate(
+      { classKey: c.key, labourMinorPerHour: labour, stopMinorPerHour: stop, scrapMinorPerPiece: scrap },
+      { onSuccess: () => form.begin(form.all()) },
+    ),
+  )
   return (
     <tr>
       <td>{c.name}</td>
       <td>
-        <Field label={`${c.name}: labour an hour`} value={labour} unit="" onChange={setLabour} />
+        <CellField form={form} name="labour" label={`${c.name}: labour an hour`} unit="" />
       </td>
       <td>
-        <Field label={`${c.name}: standing an hour`} value={stop} unit="" onChange={setStop} />
+        <CellField form={form} name="stop" label={`${c.name}: standing an hour`} unit="" />
       </td>
       <td>
-        <Field label={`${c.name}: a scrapped piece`} value={scrap} unit="" onChange={setScrap} />
+        <CellField form={form} name="scrap" label={`${c.name}: a scrapped piece`} unit="" />
       </td>
       <td>
-        <Button disabled={isBad || isSame} onClick={() => save.mutate({ classKey: c.key, ...typed })}>
+        <Button disabled={!form.isChanged || save.isPending} onClick={send}>
           Save
         </Button>
+        <Trouble problem={save.error} />
       </td>
     </tr>
   )

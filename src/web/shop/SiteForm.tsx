@@ -1,66 +1,49 @@
-import { PickField, TextField } from '@web/kit/Field.tsx'
-import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { parseNumber } from '@core/units/number.ts'
+import { shownQuantity } from '@core/units/quantity.ts'
+import { asItIs, neededWords, quantity, useReadForm, type Reader } from '@web/kit/readform.ts'
+import { PickTyped, QuantityField, TypedField } from '@web/kit/TypedField.tsx'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
 
+const WORLDS = [
+  ['metric', 'mm, kg'],
+  ['us', 'inch, lb'],
+] as const
+const threeLetters: Reader<string> = (text) =>
+  /^[a-z]{3}$/i.test(text.trim())
+    ? { ok: true, value: text.trim().toUpperCase() }
+    : { ok: false, why: 'Three letters, like EUR or USD.' }
+
 export function SiteForm({ shop }: { shop: ShopAnswer }) {
   const save = useSave('/shop/site')
-  const [site, setSite] = useState(shop.site)
-  const [gas, setGas] = useState(shop.site.gasMinorPerM3 === null ? '' : String(shop.site.gasMinorPerM3 / 100))
-  const gasMinor = gas.trim() ? parseNumber(gas) : null
+  const money = { of: 'money', from: 0 } as const
+  const { name, zone, units, currency, gasMinorPerM3 } = shop.site
+  const form = useReadForm(
+    {
+      name: neededWords('Write what the shop is called.'),
+      zone: neededWords('Write the time zone, like Europe/Berlin.'),
+      units: asItIs<typeof units>(),
+      currency: threeLetters,
+      gasMinorPerM3: quantity(money),
+    },
+    { name, zone, units, currency, gasMinorPerM3: shownQuantity(gasMinorPerM3, money) },
+  )
   return (
-    <Form
-      className="built-form"
-      onSubmit={(e) => {
-        e.preventDefault()
-        save.mutate({ ...site, gasMinorPerM3: gasMinor === null ? null : Math.round(gasMinor * 100) })
-      }}
-    >
-      <TextField
-        id="st-name"
-        label="the shop is called"
-        value={site.name}
-        onChange={(e) => setSite({ ...site, name: e.target.value })}
-      />
-      <TextField
-        id="st-zone"
-        label="time zone"
-        value={site.zone}
-        onChange={(e) => setSite({ ...site, zone: e.target.value })}
-      />
-      <PickField
-        id="st-units"
-        label="units"
-        value={site.units}
-        onChange={(e) => setSite({ ...site, units: e.target.value === 'us' ? 'us' : 'metric' })}
-      >
-        <option value="metric">mm, kg</option>
-        <option value="us">inch, lb</option>
-      </PickField>
-      <TextField
-        id="st-cur"
-        label="currency, three letters"
-        maxLength={3}
-        value={site.currency}
-        onChange={(e) => setSite({ ...site, currency: e.target.value.toUpperCase() })}
-      />
-      <TextField
+    <Form noValidate className="built-form" onSubmit={form.submit((read) => save.mutate({ ...shop.site, ...read }))}>
+      <TypedField form={form} name="name" id="st-name" label="the shop is called" />
+      <TypedField form={form} name="zone" id="st-zone" label="time zone" />
+      <PickTyped form={form} name="units" id="st-units" label="units" options={WORLDS} />
+      <TypedField form={form} name="currency" id="st-cur" label="currency, three letters" maxLength={3} />
+      <QuantityField
+        form={form}
+        name="gasMinorPerM3"
         id="st-gas"
-        label={`a cubic metre of gas, ${site.currency}`}
-        inputMode="decimal"
-        value={gas}
-        onChange={(e) => setGas(e.target.value)}
+        label={`a cubic metre of gas, ${form.typed('currency')}`}
       />
       <Trouble problem={save.error} />
       <div className="built-keys">
-        <Button
-          type="submit"
-          variant="chalk"
-          disabled={!site.name.trim() || site.currency.length !== 3 || (gas.trim() !== '' && gasMinor === null)}
-        >
+        <Button type="submit" variant="chalk" disabled={save.isPending}>
           Save
         </Button>
         <span className="small-print" role="status">

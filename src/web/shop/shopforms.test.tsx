@@ -99,7 +99,9 @@ describe('house rules', () => {
     const { user, getByLabelText, getAllByRole, sent } = stage(<Rules shop={shop} />, { '/shop': shop })
     const row = () => within(getByLabelText('liner: change at').closest('tr') as HTMLElement)
     await user.type(getByLabelText('liner: change at'), 'soon')
-    expect(row().getByRole('button', { name: 'Save' })).toHaveProperty('disabled', true)
+    await user.click(row().getByRole('button', { name: 'Save' }))
+    await row().findByText('"soon" can’t be read: write a number like 1.5 lb.')
+    expect(sent).toEqual([])
     await user.clear(getByLabelText('liner: change at'))
     await user.type(getByLabelText('liner: change at'), '100')
     await user.type(getByLabelText('liner: look every'), '30')
@@ -222,10 +224,12 @@ describe('people and devices', () => {
 
 describe('the shop itself', () => {
   it('has a name, a zone, units and a currency of three letters', async () => {
-    const { user, getByLabelText, getByRole, sent } = stage(<SiteForm shop={shopAnswer()} />)
+    const { user, findByText, getByLabelText, getByRole, sent } = stage(<SiteForm shop={shopAnswer()} />)
     await user.clear(getByLabelText('currency, three letters'))
     await user.type(getByLabelText('currency, three letters'), 'no')
-    expect(getByRole('button', { name: 'Save' })).toHaveProperty('disabled', true)
+    await user.click(getByRole('button', { name: 'Save' }))
+    await findByText('Three letters, like EUR or USD.')
+    expect(sent).toEqual([])
     await user.type(getByLabelText('currency, three letters'), 'k')
     await user.selectOptions(getByLabelText('units'), 'inch, lb')
     await user.click(getByRole('button', { name: 'Save' }))

@@ -1,13 +1,12 @@
 import { Bare } from '@web/kit/Keys.tsx'
-import { useState } from 'react'
-import { Button } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { WIRE_LOST_WHYS } from '@core/ledger/event.ts'
-import { parseNumber } from '@core/units/number.ts'
-import { inchToMm, lbToKg, MM_PER_FOOT } from '@core/units/convert.ts'
 import { type SpoolAct, type SpoolOnGun, type SpoolOnShelf, type SpoolsAnswer } from '@contract/spools.ts'
 import { type Units } from '@web/format/numbers.ts'
-import { field, PickOne, TextField } from '@web/kit/Field.tsx'
+import { measures } from '@web/format/measures.ts'
+import { asItIs, quantity, useReadForm } from '@web/kit/readform.ts'
+import { PickTyped, QuantityField } from '@web/kit/TypedField.tsx'
 import { Photos } from '@web/photo/Photos.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { type useSpoolAct } from './queries.ts'
@@ -64,11 +63,6 @@ export function Opened(props: Props) {
   )
 }
 
-const kilos = (text: string, units: Units) => {
-  const value = parseNumber(text)
-  return value === null ? null : units === 'us' ? lbToKg(value) : value
-}
-
 function Reading(props: {
   of: { stationId: string } | { spoolId: string }
   canMeasure: boolean
@@ -76,115 +70,99 @@ function Reading(props: {
   send: Send
 }) {
   const { units } = props
-  const [gross, setGross] = useState('')
-  const [across, setAcross] = useState('')
-  const unit = units === 'us' ? 'lb' : 'kg'
-  const grossKg = kilos(gross, units)
-  const value = parseNumber(across)
-  const diameterMm = value === null ? null : units === 'us' ? inchToMm(value) : value
-  const isReady = (grossKg !== null && grossKg >= 0) || (diameterMm !== null && diameterMm > 0)
-  const say = () => {
-    if (grossKg !== null) props.send({ act: 'read', ...props.of, grossKg })
-    else if (diameterMm !== null) props.send({ act: 'read', ...props.of, diameterMm })
-  }
+  const { mass, rule } = measures(units)
+  const form = useReadForm(
+    { gross: quantity({ of: 'mass', units, from: 0 }), across: quantity({ of: 'rule', units, above: 0 }) },
+    { gross: '', across: '' },
+  )
+  const say = form.submit(({ gross, across }) => {
+    if (gross !== null) props.send({ act: 'read', ...props.of, grossKg: gross })
+    else if (across !== null) props.send({ act: 'read', ...props.of, diameterMm: across })
+  })
+  const isEmpty = form.typed('gross').trim() === '' && form.typed('across').trim() === ''
   return (
-    <form
-      className="built-form"
-      onSubmit={(e) => {
-        e.preventDefault()
-        if (isReady) say()
-      }}
-    >
-      <TextField
-        id="sp-gross"
-        label={`on the scale, with the spool (${unit})`}
-        inputMode="decimal"
-        {...field(gross, setGross)}
-      />
+    <Form noValidate className="built-form" onSubmit={say}>
+      <QuantityField form={form} name="gross" id="sp-gross" label={`on the scale, with the spool (${mass.word})`} />
       {props.canMeasure ? (
-        <TextField
-          id="sp-across"
-          label={`or across the wire (${units === 'us' ? 'in' : 'mm'})`}
-          inputMode="decimal"
-          {...field(across, setAcross)}
-        />
+        <QuantityField form={form} name="across" id="sp-across" label={`or across the wire (${rule.word})`} />
       ) : null}
-      <Button type="submit" variant="chalk" disabled={!isReady}>
+      <Button type="submit" variant="chalk" disabled={isEmpty}>
         Read
       </Button>
-    </form>
+    </Form>
   )
 }
 
 function OnGun({ gun, spools, units, send }: { gun: SpoolOnGun; spools: SpoolsAnswer; units: Units; send: Send }) {
-  const [left, setLeft] = useState('')
-  const [next, setNext] = useState('')
-  const [metres, setMetres] = useState('')
-  const leftKg = kilos(left, units)
-  const long = parseNumber(metres)
+  const { stationId } = gun
+  const { mass } = measures(units)
+  const form = useReadForm(
+    { left: quantity({ of: 'mass', units, from: 0 }), next: asItIs<string>() },
+    { left: '', next: '' },
+  )
   const shelf = [...spools.shelf].sort((a, b) => a.number - b.number)
   const fits = shelf.filter((s) => gun.wireId === null || s.wireId === gun.wireId)
   const other = shelf.filter((s) => !fits.includes(s))
-  const unit = units === 'us' ? 'lb' : 'kg'
-  const { stationId } = gun
-  const lost = (why: (typeof WIRE_LOST_WHYS)[number]) => {
-    const m = long === null ? undefined : units === 'us' ? (long * MM_PER_FOOT) / 1000 : long
-    send({ act: 'lost', stationId, why, ...(m ? { metres: m } : {}) })
-  }
+  const on = form.submit(({ left, next }) => send({ act: 'load', stationId, spoolId: next, oldLeftKg: left ?? 0 }))
+  const off = form.submit(({ left }) => send({ act: 'off', stationId, leftKg: left ?? 0 }))
   return (
     <>
-      <div className="built-form">
-        <TextField
+      <Form noValidate className="built-form" onSubmit={on}>
+        <QuantityField
+          form={form}
+          name="left"
           id="sp-left"
-          label={`left on the old one (${unit}), empty if nothing`}
-          inputMode="decimal"
-          {...field(left, setLeft)}
+          label={`left on the old one (${mass.word}), empty if nothing`}
         />
-        <PickOne
+        <PickTyped
+          form={form}
+          name="next"
           id="sp-next"
           label="another one on"
           none="which number?"
-          value={next}
           options={[...fits, ...other].map((s) => [
             s.spoolId,
             `${s.number} ${s.wireName ?? ''}${s.leftKg === null ? '' : `, ${weight(s.leftKg, units)}`}${fits.includes(s) ? '' : ' (another wire)'}`,
           ])}
-          onPick={setNext}
         />
-        <Button
-          variant="chalk"
-          disabled={!next}
-          onClick={() => send({ act: 'load', stationId, spoolId: next, oldLeftKg: leftKg ?? 0 })}
-        >
+        <Button type="submit" variant="chalk" disabled={!form.typed('next')}>
           Put on
         </Button>
-        <Button
-          disabled={leftKg === null || leftKg < 0}
-          onClick={() => send({ act: 'off', stationId, leftKg: leftKg ?? 0 })}
-        >
+        <Button disabled={form.typed('left').trim() === ''} onClick={off}>
           Take off, to the shelf
         </Button>
-      </div>
+      </Form>
       <p className="small-print">
         Trap the wire’s end before it is free: a spool unwinds like a spring.
         {gun.threadUpS
           ? ` New wire should come through in ${Math.round(gun.threadUpS)} s; slower is slip or something in the way.`
           : ''}
       </p>
-      <div className="d-flex gap-2 align-items-end flex-wrap">
-        <TextField
-          id="sp-metres"
-          label={`wire lost (${units === 'us' ? 'ft' : 'm'}), the cable’s length if empty`}
-          inputMode="decimal"
-          {...field(metres, setMetres)}
-        />
-        {WIRE_LOST_WHYS.map((why) => (
-          <Button key={why} onClick={() => lost(why)}>
-            {LOST_KEY[why]}
-          </Button>
-        ))}
-      </div>
+      <WireLost stationId={stationId} units={units} send={send} />
     </>
+  )
+}
+
+/** Wire that was lost: so much, or the cable’s length. */
+function WireLost({ stationId, units, send }: { stationId: string; units: Units; send: Send }) {
+  const { cable } = measures(units)
+  const form = useReadForm({ metres: quantity({ of: 'cable', units, above: 0 }) }, { metres: '' })
+  const lost = (why: (typeof WIRE_LOST_WHYS)[number]) =>
+    form.submit(({ metres }) => send({ act: 'lost', stationId, why, ...(metres === null ? {} : { metres }) }))
+  return (
+    <div className="d-flex gap-2 align-items-end flex-wrap">
+      <QuantityField
+        form={form}
+        name="metres"
+        id="sp-metres"
+        label={`wire lost (${cable.word}), the cable’s length if empty`}
+      />
+      {WIRE_LOST_WHYS.map((why) => (
+        <Button key={why} onClick={lost(why)}>
+          {LOST_KEY[why]}
+        </Button>
+      ))}
+    </div>
   )
 }
 
