@@ -36,6 +36,9 @@ describe('a quantity as it is typed', () => {
     ['2 weeks', { of: 'days' }, 14],
     ['4.50', { of: 'moneyPerMass' }, 450],
     ['2', { of: 'moneyPerMass', units: 'us' }, 441],
+    ['2 /lb', { of: 'moneyPerMass' }, 441],
+    ['EUR 4.50 a kg', { of: 'moneyPerMass', units: 'us' }, 450],
+    ['45 kr', { of: 'money' }, 4500],
     ['-6', { of: 'rule' }, -6],
     ['−6', { of: 'rule' }, -6],
   ])('%s', (text, rule, wanted) => expect(value(text, rule)).toBeCloseTo(wanted, 3))
@@ -49,6 +52,8 @@ describe('a quantity as it is typed', () => {
     ['4 bar', { of: 'flow' }, /bar is no unit for this; write a number like 1.5 L\/min/],
     ['15 mm', { of: 'mass' }, /mm is no unit/],
     ['1/0', { of: 'rule' }, /can’t be read/],
+    ['4 a ton', { of: 'moneyPerMass' }, /a ton is no unit/],
+    ['4 kg', { of: 'money' }, /kg is no unit/],
     ['12 3', { of: 'plain', to: 100 }, /At most 100/],
     ['1.5', { of: 'count' }, /whole number/],
     ['0', { of: 'mass', above: 0 }, /more than 0 kg/],

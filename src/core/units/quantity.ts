@@ -46,12 +46,24 @@ const DIMENSIONS = {
   hours: { own: both('h'), units: { h: 1, hr: 1, hrs: 1, hour: 1, hours: 1, min: 1 / 60 } },
   minutes: { own: both('min'), units: { min: 1, mins: 1, minutes: 1, h: 60, s: 1 / 60, sec: 1 / 60 } },
   days: { own: both('days'), units: { d: 1, day: 1, days: 1, week: 7, weeks: 7, wk: 7 } },
+  volts: { own: both('V'), units: { v: 1, volt: 1, volts: 1 } },
+  marks: { own: both('marks'), units: { mark: 1, marks: 1 } },
   amps: { own: both('A'), units: { a: 1, amp: 1, amps: 1 } },
   share: { own: both('%'), units: { '%': 0.01 } },
   count: { own: both(''), units: { '': 1, pc: 1, pcs: 1, pieces: 1, x: 1 } },
   plain: { own: both(''), units: { '': 1 } },
   money: { own: both(''), units: { '': 100 } },
-  moneyPerMass: { own: { metric: 'a kg', us: 'a lb' }, units: { 'a kg': 100, 'a lb': 100 / KG_PER_LB } },
+  moneyPerMass: {
+    own: { metric: 'a kg', us: 'a lb' },
+    units: {
+      'a kg': 100,
+      'per kg': 100,
+      '/kg': 100,
+      'a lb': 100 / KG_PER_LB,
+      'per lb': 100 / KG_PER_LB,
+      '/lb': 100 / KG_PER_LB,
+    },
+  },
 } as const satisfies Record<string, Dimension>
 export type QuantityKind = keyof typeof DIMENSIONS
 
@@ -79,7 +91,10 @@ const PARTS: Record<string, string> = {
 }
 const FRACTION = /^(-)?(?:(\d+)[ -]+)?(\d+)\s*\/\s*(\d+)$/
 const THOUSANDS = /^-?\d{1,3}(,\d{3})+(\.\d+)?$/
-const SHAPE = /^([-−+]?[\d.,\s'’/-]+?)\s*([^\d\s.,/'’][^\d]*|['’]|ft3\/h)?$/u
+const SHAPE = /^([-−+]?[\d.,\s'’/-]+?)\s*([^\d\s.,/'’][^\d]*|['’]|ft3\/h|\/(?:kg|lb))?$/iu
+
+/** Money says whose it is: a sign, a code, or what is written behind a price. */
+const CURRENCY = /^(\p{Sc}|[A-Z]{3}|kr\.?|zł|Kč|Ft|lei)$/u
 
 function numberIn(text: string, world: UnitWorld): number | null {
   const fraction = FRACTION.exec(text)
@@ -108,11 +123,12 @@ export function readQuantity(text: string, rule: QuantityRule): ReadQuantity {
   const said = text.trim()
   if (said === '') return rule.isNeeded ? { ok: false, why: `Write ${anExample(rule)}.` } : { ok: true, value: null }
   const isMoney = rule.of === 'money' || rule.of === 'moneyPerMass'
-  const spelt = isMoney ? said.replace(/^[^\d.,+−-]+|[^\d.,]+$/g, '') : withoutGlyphs(said)
+  const spelt = isMoney ? said.replace(/^(\p{Sc}|[A-Z]{3})\s*/u, '') : withoutGlyphs(said)
   const [, digits = '', unit = ''] = SHAPE.exec(spelt) ?? []
   const number = digits ? numberIn(digits.trim().replace('−', '-').replace(/^\+/, ''), rule.units ?? 'metric') : null
   if (number === null) return { ok: false, why: `"${said}" can’t be read: write ${anExample(rule)}.` }
-  const factor = unit === '' ? perOwn(rule) : unitsOf(rule.of)[unit.trim().toLowerCase()]
+  const isOwn = unit === '' || (isMoney && CURRENCY.test(unit.trim()))
+  const factor = isOwn ? perOwn(rule) : unitsOf(rule.of)[unit.trim().toLowerCase()]
   if (factor === undefined)
     return { ok: false, why: `"${said}" can’t be read: ${unit.trim()} is no unit for this; write ${anExample(rule)}.` }
   return within(isMoney ? Math.round(number * factor) : number * factor, rule)

@@ -1,3 +1,4 @@
+import { ownUnit, shownQuantity } from '@core/units/quantity.ts'
 import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import {
@@ -16,15 +17,15 @@ import { type GunAnswer } from '@contract/gun.ts'
 import { type TuneAnswer } from '@contract/tune.ts'
 import { newKey } from '@web/api/client.ts'
 import { useUndo } from '@web/log/queries.ts'
-import { shown, typed } from '@web/format/measures.ts'
 import { when } from '@web/format/times.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { capital } from '@web/format/words.ts'
-import { TextField } from '@web/kit/Field.tsx'
+import { quantity, useReadForm } from '@web/kit/readform.ts'
+import { QuantityField } from '@web/kit/TypedField.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useKeepTune, useTrial } from './queries.ts'
 import { CautionLines } from './Steps.tsx'
-import { measureOf, nextWords, settingsWords, trialWords, TUNED_WORD, valueWords } from './tunewords.ts'
+import { nextWords, settingsWords, trialWords, TUNED_WORD, tunedRule, valueWords } from './tunewords.ts'
 
 /** Null: it waits on this device for a link. */
 export type LoggedTrial = Trial & { eventId: string | null }
@@ -110,11 +111,14 @@ interface OfTrial {
 }
 /** One value: what it stands at, what it is changed to, and what a row of beads shows. */
 function OneTrial({ of, onTrial }: { of: OfTrial; onTrial: (trial: LoggedTrial) => void }) {
-  const measure = measureOf(of.name, of.units)
-  const [from, setFrom] = useState(shown(of.from, measure))
-  const [to, setTo] = useState('')
+  const rule = tunedRule(of.name, of.units)
+  const form = useReadForm(
+    { from: quantity({ ...rule, kept: of.from }), to: quantity(rule) },
+    { from: shownQuantity(of.from, rule), to: '' },
+  )
   const send = useTrial()
-  const made = { name: of.name, from: typed(from, measure), to: typed(to, measure) }
+  const read = form.now()
+  const made = { name: of.name, from: read?.from ?? null, to: read?.to ?? null }
   const fault = made.to === null ? null : trialFault({ ...made, to: made.to })
   const say = (saw: Saw) => {
     if (made.to === null || fault) return
@@ -128,20 +132,13 @@ function OneTrial({ of, onTrial }: { of: OfTrial; onTrial: (trial: LoggedTrial) 
   return (
     <>
       <div className="walk-which">
-        <TextField
+        <QuantityField
+          form={form}
+          name="from"
           id="tune-from"
-          label={`${capital(TUNED_WORD[of.name])} stands at, ${measure.word}`}
-          inputMode="decimal"
-          value={from}
-          onChange={(e) => setFrom(e.target.value)}
+          label={`${capital(TUNED_WORD[of.name])} stands at, ${ownUnit(rule)}`}
         />
-        <TextField
-          id="tune-to"
-          label={`changed to, ${measure.word}`}
-          inputMode="decimal"
-          value={to}
-          onChange={(e) => setTo(e.target.value)}
-        />
+        <QuantityField form={form} name="to" id="tune-to" label={`changed to, ${ownUnit(rule)}`} />
       </div>
       {fault ? (
         <p role="alert" className="step-look">

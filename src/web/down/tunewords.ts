@@ -1,5 +1,5 @@
 import { TUNED, type NextTrial, type Saw, type Trial, type Tuned, type TunedValues } from '@core/diagnose/tune.ts'
-import { measures, shown, type Measure } from '@web/format/measures.ts'
+import { ownUnit, shownQuantity, type QuantityKind } from '@core/units/quantity.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { capital } from '@web/format/words.ts'
 
@@ -10,18 +10,18 @@ export const TUNED_WORD: Record<Tuned, string> = {
   flow: 'gas flow',
   stickOut: 'stick-out',
 }
-const PLAIN = (word: string): Measure => ({ word, toSi: (v) => v, fromSi: (v) => v })
-export const measureOf = (name: Tuned, units: Units): Measure =>
-  ({
-    wireSpeed: measures(units).speed,
-    volts: PLAIN('V'),
-    trim: PLAIN('marks'),
-    flow: measures(units).flow,
-    stickOut: measures(units).rule,
-  })[name]
+const TUNED_QUANTITY = {
+  wireSpeed: 'speed',
+  volts: 'volts',
+  trim: 'marks',
+  flow: 'flow',
+  stickOut: 'rule',
+} as const satisfies Record<Tuned, QuantityKind>
+/** How a value is typed: wire speed and lengths in the shop's units. */
+export const tunedRule = (name: Tuned, units: Units) => ({ of: TUNED_QUANTITY[name], units })
 export function valueWords(name: Tuned, value: number | null, units: Units): string {
-  const measure = measureOf(name, units)
-  return value === null ? 'not known' : `${shown(Number(value.toPrecision(4)), measure)} ${measure.word}`
+  const rule = tunedRule(name, units)
+  return value === null ? 'not known' : `${shownQuantity(Number(value.toPrecision(4)), rule)} ${ownUnit(rule)}`
 }
 
 const SAW_WORD: Record<Saw, string> = { better: 'better, it stays', same: 'the same', worse: 'worse' }

@@ -2,14 +2,16 @@ import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { calibrateKnob } from '@core/drag/calibrate.ts'
 import { CAUTIONS } from '@core/guide/cautions.ts'
-import { parseNumber } from '@core/units/number.ts'
 import { type DragAnswer } from '@contract/drag.ts'
 import { force, type Units } from '@web/format/numbers.ts'
-import { field, TextField } from '@web/kit/Field.tsx'
+import { needed, useReadForm } from '@web/kit/readform.ts'
+import { QuantityField } from '@web/kit/TypedField.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { ForceList, readForces } from './ForceList.tsx'
 import { useCalibrate } from './queries.ts'
 
+/** No knob has more marks. */
+const MOST_MARK = 20
 const WHY_NOT = {
   sameMark: 'Both marks are the same: set the knob to another.',
   notRising: 'It did not slip harder at the higher mark. See that the marks are not mixed up.',
@@ -19,18 +21,19 @@ const WHY_NOT = {
 /** The knob calibrated: at two marks, how hard the wire slides through the closed rolls. */
 export function Calibrate({ drag, units, onDone }: { drag: DragAnswer; units: Units; onDone: () => void }) {
   const [from = 0, to = 5] = drag.drag?.setup.shape.feeder.scale ?? []
-  const [marks, setMarks] = useState([
-    String(from + Math.round((to - from) * 0.2)),
-    String(from + Math.round((to - from) * 0.8)),
-  ])
+  const mark = needed({ of: 'marks', from: 0, to: MOST_MARK })
+  const form = useReadForm(
+    { low: mark, high: mark },
+    { low: String(from + Math.round((to - from) * 0.2)), high: String(from + Math.round((to - from) * 0.8)) },
+  )
   const [texts, setTexts] = useState(['', ''])
   const calibrate = useCalibrate()
-  const pulls = [0, 1].map((i) => ({
-    mark: parseNumber(marks[i] ?? '') ?? NaN,
-    forcesN: readForces(texts[i] ?? '', units).forcesN,
-  }))
+  const marks = form.now()
+  const pulls = marks
+    ? [marks.low, marks.high].map((m, i) => ({ mark: m, forcesN: readForces(texts[i] ?? '', units).forcesN }))
+    : []
   const [one, two] = pulls
-  const isWhole = pulls.every((p) => Number.isFinite(p.mark) && p.mark >= 0 && p.mark <= 20 && p.forcesN.length > 0)
+  const isWhole = pulls.every((p) => p.forcesN.length > 0)
   const made = isWhole && one && two ? calibrateKnob(one, two) : null
   return (
     <main className="drag pulls">
@@ -44,11 +47,11 @@ export function Calibrate({ drag, units, onDone }: { drag: DragAnswer; units: Un
       <div className="pull-lists">
         {[0, 1].map((i) => (
           <div key={i} className="mark-pulls">
-            <TextField
+            <QuantityField
+              form={form}
+              name={i === 0 ? 'low' : 'high'}
               id={`mark-${i}`}
               label={i === 0 ? 'Low mark' : 'High mark'}
-              inputMode="decimal"
-              {...field(marks[i] ?? '', (v) => setMarks(marks.map((m, k) => (k === i ? v : m))))}
             />
             <ForceList
               id={`slip-${i}`}

@@ -1,4 +1,4 @@
-import { type QuantityKind } from '@core/units/quantity.ts'
+import { type QuantityKind, readQuantity } from '@core/units/quantity.ts'
 import {
   inchToMm,
   ipmToMetrePerMin,
@@ -10,7 +10,6 @@ import {
   mmToInch,
   N_PER_LBF,
 } from '@core/units/convert.ts'
-import { parseNumber } from '@core/units/number.ts'
 import { type Units } from './numbers.ts'
 
 /** How a quantity is typed and shown in the shop's units; `toSi` and `fromSi` are each other's inverse. */
@@ -18,32 +17,55 @@ export interface Measure {
   word: string
   toSi: (value: number) => number
   fromSi: (value: number) => number
+  /** What may be typed for it. */
+  rule: { of: QuantityKind; units?: Units }
 }
 const same = (value: number) => value
+const plainly = (word: string, of: QuantityKind): Measure => ({ word, toSi: same, fromSi: same, rule: { of } })
 const METRIC = {
-  mass: { word: 'kg', toSi: same, fromSi: same },
-  cable: { word: 'm', toSi: same, fromSi: same },
-  speed: { word: 'm/min', toSi: same, fromSi: same },
-  force: { word: 'N', toSi: same, fromSi: same },
-  flow: { word: 'L/min', toSi: same, fromSi: same },
-  rule: { word: 'mm', toSi: same, fromSi: same },
+  mass: plainly('kg', 'mass'),
+  cable: plainly('m', 'cable'),
+  speed: plainly('m/min', 'speed'),
+  force: plainly('N', 'force'),
+  flow: plainly('L/min', 'flow'),
+  rule: plainly('mm', 'rule'),
 }
 const FOOT_M = MM_PER_FOOT / 1000
-const US = {
-  mass: { word: 'lb', toSi: lbToKg, fromSi: kgToLb },
-  cable: { word: 'ft', toSi: (ft: number) => ft * FOOT_M, fromSi: (m: number) => m / FOOT_M },
-  speed: { word: 'in/min', toSi: ipmToMetrePerMin, fromSi: metrePerMinToIpm },
-  force: { word: 'lbf', toSi: (lbf: number) => lbf * N_PER_LBF, fromSi: (n: number) => n / N_PER_LBF },
-  flow: { word: 'ft³/h', toSi: (cfh: number) => cfh * LPM_PER_CFH, fromSi: (lpm: number) => lpm / LPM_PER_CFH },
-  rule: { word: 'in', toSi: inchToMm, fromSi: mmToInch },
+const US: Record<keyof typeof METRIC, Measure> = {
+  mass: { word: 'lb', toSi: lbToKg, fromSi: kgToLb, rule: { of: 'mass', units: 'us' } },
+  cable: {
+    word: 'ft',
+    toSi: (ft: number) => ft * FOOT_M,
+    fromSi: (m: number) => m / FOOT_M,
+    rule: { of: 'cable', units: 'us' },
+  },
+  speed: { word: 'in/min', toSi: ipmToMetrePerMin, fromSi: metrePerMinToIpm, rule: { of: 'speed', units: 'us' } },
+  force: {
+    word: 'lbf',
+    toSi: (lbf: number) => lbf * N_PER_LBF,
+    fromSi: (n: number) => n / N_PER_LBF,
+    rule: { of: 'force', units: 'us' },
+  },
+  flow: {
+    word: 'ft³/h',
+    toSi: (cfh: number) => cfh * LPM_PER_CFH,
+    fromSi: (lpm: number) => lpm / LPM_PER_CFH,
+    rule: { of: 'flow', units: 'us' },
+  },
+  rule: { word: 'in', toSi: inchToMm, fromSi: mmToInch, rule: { of: 'rule', units: 'us' } },
 }
 export const measures = (units: Units): Record<'mass' | 'cable' | 'speed' | 'force' | 'flow' | 'rule', Measure> =>
   units === 'us' ? US : METRIC
 
-/** What was typed, in SI; null when nothing or no number was. */
+/** What was typed, in SI; null when nothing was, or it can't be read (`unread` says why). */
 export function typed(text: string, measure: Measure): number | null {
-  const value = text.trim() ? parseNumber(text) : null
-  return value === null ? null : measure.toSi(value)
+  const read = readQuantity(text, measure.rule)
+  return read.ok ? read.value : null
+}
+/** Why what was typed can't be read; null: it can. */
+export function unread(text: string, measure: Measure): string | null {
+  const read = readQuantity(text, measure.rule)
+  return read.ok ? null : read.why
 }
 
 /** What stands in a field for an SI value: three figures at most after conversion. */

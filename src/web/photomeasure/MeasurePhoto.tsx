@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { type Ellipse, type Point } from '@core/photomeasure/ellipse.ts'
-import { parseNumber } from '@core/units/number.ts'
+import { measures, typed } from '@web/format/measures.ts'
 import { field, TextField } from '@web/kit/Field.tsx'
 import { type Answer } from './asked.ts'
 import { answerSentence, ringsOf } from './photowords.ts'
@@ -8,6 +8,8 @@ import { RoundPicture, sizeOf, type HandRings } from './RoundPicture.tsx'
 import { TakePhoto, useObjectUrl } from './TakePhoto.tsx'
 import { useMeasure, type Measuring } from './useMeasure.ts'
 
+/** The face of a tip is told in millimetres: callipers at the bench read them. */
+const FACE = measures('metric').rule
 const KEPT = 'tip-face-mm'
 const keptSize = () => localStorage.getItem(KEPT) ?? ''
 const NONE: HandRings = { inner: null, outer: null }
@@ -28,7 +30,7 @@ export function MeasurePhoto(props: {
   const [rings, setRings] = useState(NONE)
   const m = useMeasure(onAnswer)
   const url = useObjectUrl(file)
-  const outerMm = of === 'bore' ? parseNumber(outer) : 1
+  const outerMm = of === 'bore' ? typed(outer, FACE) : 1
   const ask = (centre: Point, by: HandRings) => {
     setTap(centre)
     setRings(by)

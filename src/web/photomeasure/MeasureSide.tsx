@@ -1,8 +1,7 @@
 import { Button } from 'react-bootstrap'
 import { useReducer, useRef, useState, type PointerEvent } from 'react'
-import { parseNumber } from '@core/units/number.ts'
 import { type Line } from '@core/photomeasure/span.ts'
-import { type Measure } from '@web/format/measures.ts'
+import { type Measure, typed } from '@web/format/measures.ts'
 import { field, TextField } from '@web/kit/Field.tsx'
 import { type Answer } from './asked.ts'
 import { answerSentence } from './photowords.ts'
@@ -29,8 +28,7 @@ export function MeasureSide(props: SideProps) {
   const [lines, tell] = useReducer(sideStep, NO_LINES)
   const m = useMeasure(onAnswer)
   const url = useObjectUrl(file)
-  const typed = parseNumber(size)
-  const knownMm = isKnownUnit ? 1 : typed === null ? null : measure.toSi(typed)
+  const knownMm = isKnownUnit ? 1 : typed(size, measure)
   const hasScale = knownMm !== null && knownMm > 0
   const ask = (next: SideLines, mm: number | null) => {
     const both = linesOf(next)
@@ -68,8 +66,7 @@ export function MeasureSide(props: SideProps) {
           inputMode="decimal"
           {...field(size, (text) => {
             setSize(text)
-            const next = parseNumber(text)
-            ask(lines, next === null ? null : measure.toSi(next))
+            ask(lines, typed(text, measure))
           })}
         />
       )}

@@ -1,9 +1,11 @@
 import { Key } from '@web/kit/Keys.tsx'
 import { READING, type Method } from '@core/reading/specs.ts'
 import { type ReadingLine } from '@contract/reading.ts'
-import { measures, type Measure } from '@web/format/measures.ts'
+import { measures, unread, type Measure } from '@web/format/measures.ts'
 import { useMe } from '@web/people/queries.ts'
-import { field, TextField } from '@web/kit/Field.tsx'
+import { Form } from 'react-bootstrap'
+import { field } from '@web/kit/Field.tsx'
+import { NO_UNIT } from './readingwords.ts'
 import { WEIGHT_FIELDS, WEIGHT_KEYS, type Typed } from './typednumbers.ts'
 
 /** What one method asks for: what is seen, a number, both. */
@@ -18,7 +20,6 @@ export function ReadFields(props: {
   const spec = READING[line.what]
   const set = (k: keyof Typed) => (v: string) => onSaid({ ...said, [k]: v })
   const hasNumber = method.number === 'needed' || method.number === 'welcome'
-  const decimal = { inputMode: 'decimal', autoComplete: 'off' } as const
   return (
     <>
       {method.grades.length > 0 ? (
@@ -37,26 +38,33 @@ export function ReadFields(props: {
       {method.number === 'weights' ? <Weights said={said} onSaid={onSaid} /> : null}
       <div className="read-numbers">
         {hasNumber ? (
-          <TextField
+          <MeasureField
             id="read-value"
             label={`${spec.isSet ? 'Found' : 'Read'}${measure.word ? `, ${measure.word}` : ''}`}
-            {...decimal}
-            {...field(said.value, set('value'))}
+            measure={measure}
+            text={said.value}
+            onText={set('value')}
           />
         ) : null}
         {hasNumber && spec.isSet ? (
-          <TextField id="read-left" label="Left at" {...decimal} {...field(said.left, set('left'))} />
+          <MeasureField id="read-left" label="Left at" measure={measure} text={said.left} onText={set('left')} />
         ) : null}
         {method.number === 'twoDiameters' ? (
           <>
-            <TextField id="read-one" label="Widest" {...decimal} {...field(said.one, set('one'))} />
-            <TextField id="read-two" label="Narrowest, across it" {...decimal} {...field(said.two, set('two'))} />
+            <MeasureField id="read-one" label="Widest" measure={NO_UNIT} text={said.one} onText={set('one')} />
+            <MeasureField
+              id="read-two"
+              label="Narrowest, across it"
+              measure={NO_UNIT}
+              text={said.two}
+              onText={set('two')}
+            />
           </>
         ) : null}
         {method.number === 'ofTotal' ? (
           <>
-            <TextField id="read-one" label="Open" {...decimal} {...field(said.one, set('one'))} />
-            <TextField id="read-two" label="Of" {...decimal} {...field(said.two, set('two'))} />
+            <MeasureField id="read-one" label="Open" measure={NO_UNIT} text={said.one} onText={set('one')} />
+            <MeasureField id="read-two" label="Of" measure={NO_UNIT} text={said.two} onText={set('two')} />
           </>
         ) : null}
       </div>
@@ -65,19 +73,42 @@ export function ReadFields(props: {
 }
 
 function Weights({ said, onSaid }: { said: Typed; onSaid: (said: Typed) => void }) {
-  const word = measures(useMe().data?.units ?? 'metric').force.word
+  const { force } = measures(useMe().data?.units ?? 'metric')
   return (
     <div className="read-numbers">
       {WEIGHT_KEYS.map((k) => (
-        <TextField
+        <MeasureField
           key={k}
           id={`read-${k}`}
-          label={k === 'bends' ? WEIGHT_FIELDS[k] : `${WEIGHT_FIELDS[k]}, ${word}`}
-          inputMode="decimal"
-          autoComplete="off"
-          {...field(said.weights[k] ?? '', (text) => onSaid({ ...said, weights: { ...said.weights, [k]: text } }))}
+          label={k === 'bends' ? WEIGHT_FIELDS[k] : `${WEIGHT_FIELDS[k]}, ${force.word}`}
+          measure={k === 'bends' ? NO_UNIT : force}
+          text={said.weights[k] ?? ''}
+          onText={(text) => onSaid({ ...said, weights: { ...said.weights, [k]: text } })}
         />
       ))}
     </div>
+  )
+}
+
+/** A number of a reading: judged while it is typed, so what can't be read is said while it is typed. */
+function MeasureField(props: {
+  id: string
+  label: string
+  measure: Measure
+  text: string
+  onText: (text: string) => void
+}) {
+  const why = unread(props.text, props.measure)
+  return (
+    <Form.Group controlId={props.id}>
+      <Form.Label>{props.label}</Form.Label>
+      <Form.Control
+        inputMode="decimal"
+        autoComplete="off"
+        isInvalid={why !== null}
+        {...field(props.text, props.onText)}
+      />
+      <Form.Control.Feedback type="invalid">{why}</Form.Control.Feedback>
+    </Form.Group>
   )
 }

@@ -43,6 +43,17 @@ describe('a reading taken', () => {
     await view.user.click(view.getByRole('button', { name: 'Keep it' }))
     expect(body(view)).toMatchObject({ what: 'gap', method: 'feeler', how: 'said', value: 13, left: 8 })
   })
+  it('what can’t be read is said under it, and is not kept as no number', async () => {
+    const view = open({ what: 'tension' }, 'tension')
+    await view.user.type(await view.findByLabelText(/^Found/), 'about 3')
+    view.getByText('"about 3" can’t be read: write a number like 1.5 marks.')
+    expect(view.getByRole('button', { name: 'Keep it' })).toHaveProperty('disabled', true)
+    await view.user.click(view.getByRole('button', { name: 'curls and keeps coming' }))
+    expect(view.getByRole('button', { name: 'Keep it' })).toHaveProperty('disabled', true)
+    await view.user.clear(view.getByLabelText(/^Found/))
+    await view.user.type(view.getByLabelText(/^Found/), '3')
+    expect(view.getByRole('button', { name: 'Keep it' })).toHaveProperty('disabled', false)
+  })
   it('asks back what no gun shows, offers what was meant, and takes it where it is meant', async () => {
     const view = open({ what: 'hubDrag' }, 'hubDrag')
     await view.user.type(await view.findByLabelText('Found, N'), '450')

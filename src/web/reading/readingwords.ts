@@ -1,3 +1,4 @@
+import { type QuantityKind } from '@core/units/quantity.ts'
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { LEAST_FOUND } from '@core/cleaning/interval.ts'
 import { type Alarm } from '@core/reading/alarms.ts'
@@ -35,15 +36,17 @@ export function readingValue(what: ReadingKey, value: number, units: Units): str
 }
 
 const same = (n: number) => n
+const plainly = (word: string, of: QuantityKind): Measure => ({ word, toSi: same, fromSi: same, rule: { of } })
 const PLAIN: Partial<Record<ReadingUnit, Measure>> = {
-  mark: { word: 'mark', toSi: same, fromSi: same },
-  deg: { word: 'degrees', toSi: same, fromSi: same },
-  share: { word: '%', toSi: (n) => n / 100, fromSi: (n) => n * 100 },
-  amps: { word: 'A', toSi: same, fromSi: same },
-  coils: { word: 'coils', toSi: same, fromSi: same },
-  friction: { word: 'friction', toSi: same, fromSi: same },
-  tips: { word: 'widths of the tip', toSi: same, fromSi: same },
+  mark: plainly('mark', 'marks'),
+  deg: plainly('degrees', 'plain'),
+  share: { word: '%', toSi: (n) => n / 100, fromSi: (n) => n * 100, rule: { of: 'share' } },
+  amps: plainly('A', 'amps'),
+  coils: plainly('coils', 'plain'),
+  friction: plainly('friction', 'plain'),
+  tips: plainly('widths of the tip', 'plain'),
 }
+export const NO_UNIT = plainly('', 'plain')
 /** How a reading is typed, in the shop's units. */
 export function readingMeasure(what: ReadingKey, units: Units): Measure {
   const { unit } = READING[what]
@@ -51,7 +54,7 @@ export function readingMeasure(what: ReadingKey, units: Units): Measure {
   if (unit === 'N') return of.force
   if (unit === 'L/min') return of.flow
   if (unit === 'mm') return of.rule
-  return (unit && PLAIN[unit]) ?? { word: '', toSi: same, fromSi: same }
+  return (unit && PLAIN[unit]) ?? NO_UNIT
 }
 
 export const VERDICT_WORD = { good: 'good', look: 'look', act: 'put right' } as const

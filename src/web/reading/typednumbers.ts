@@ -1,12 +1,11 @@
 import { conduitFriction } from '@core/drag/pulls.ts'
-import { parseNumber } from '@core/units/number.ts'
 import { type Judged } from '@core/reading/judge.ts'
 import { type Method } from '@core/reading/specs.ts'
-import { measures, typed, type Measure } from '@web/format/measures.ts'
+import { measures, typed, unread, type Measure } from '@web/format/measures.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { capital } from '@web/format/words.ts'
 import { type Answer } from '@web/photomeasure/asked.ts'
-import { VERDICT_WORD } from './readingwords.ts'
+import { NO_UNIT, VERDICT_WORD } from './readingwords.ts'
 
 /** What stands in the fields of a reading. */
 export interface Typed {
@@ -46,7 +45,7 @@ export function byWeights(weights: Typed['weights'], units: Units): Numbers | nu
   const { force } = measures(units)
   const from = Object.fromEntries(
     WEIGHT_KEYS.flatMap((k) => {
-      const value = k === 'bends' ? parseNumber(weights[k] ?? '') : typed(weights[k] ?? '', force)
+      const value = typed(weights[k] ?? '', k === 'bends' ? NO_UNIT : force)
       return value === null ? [] : [[k, value]]
     }),
   )
@@ -65,7 +64,9 @@ export interface Numbers {
 /** What was typed, in SI; null until there is enough of it. */
 export function numbersOf(method: Method, said: Typed, measure: Measure): Numbers | null {
   const [value, left] = [typed(said.value, measure), typed(said.left, measure)]
-  const [one, two] = [said.one, said.two].map((t) => typed(t, { word: '', toSi: (n) => n, fromSi: (n) => n }))
+  const [one, two] = [said.one, said.two].map((t) => typed(t, NO_UNIT))
+  // What can't be read is no "nothing": the field says why, and nothing is kept.
+  if (unread(said.value, measure) !== null || unread(said.left, measure) !== null) return null
   if (method.number === 'twoDiameters')
     return one && two && one >= two && two > 0
       ? { value: (one - two) / two, left: null, from: { maxMm: one, minMm: two } }

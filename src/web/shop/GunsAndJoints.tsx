@@ -1,18 +1,18 @@
+import { PickTyped, QuantityField, TypedField } from '@web/kit/TypedField.tsx'
+import { asItIs, neededWords, quantity, useReadForm } from '@web/kit/readform.ts'
+import { ownUnit } from '@core/units/quantity.ts'
 import { Bare } from '@web/kit/Keys.tsx'
-import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { TIGHTNESS } from '@core/rightparts/facts.ts'
 import { type JointLine } from '@contract/rightparts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { GUN_STATUS_WORD } from '@web/gunnow/SwapGun.tsx'
 import { useGunStatus, useMakeGun, useSpares } from '@web/gunnow/queries.ts'
-import { measures, typed } from '@web/format/measures.ts'
 import { cable, twoFigures } from '@web/format/numbers.ts'
 import { ago } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
 import { useJoints } from '@web/rightparts/queries.ts'
 import { JOINT_WORD } from '@web/rightparts/words.ts'
-import { field, PickOne, TextField } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
 
@@ -64,32 +64,31 @@ function SpareGuns({ shop }: { shop: ShopAnswer }) {
 
 function NewGun({ shop }: { shop: ShopAnswer }) {
   const make = useMakeGun()
-  const [name, setName] = useState('')
-  const [familyId, setFamily] = useState('')
-  const [length, setLength] = useState('')
-  const measure = measures(shop.site.units).cable
+  const cable = { of: 'cable', units: shop.site.units } as const
+  const form = useReadForm(
+    {
+      name: neededWords('Write the number painted on it.'),
+      familyId: asItIs<string>(),
+      cableM: quantity({ ...cable, above: 0 }),
+    },
+    { name: '', familyId: '', cableM: '' },
+  )
+  const send = form.submit(({ name, familyId, cableM }) =>
+    make.mutate({ name, familyId: familyId || null, cableM }, { onSuccess: () => form.put('name', '') }),
+  )
   return (
-    <Form
-      className="built-form"
-      onSubmit={(e) => {
-        e.preventDefault()
-        make.mutate(
-          { name, familyId: familyId || null, cableM: typed(length, measure) },
-          { onSuccess: () => setName('') },
-        )
-      }}
-    >
-      <TextField id="sg-name" label="painted on it" {...field(name, setName)} />
-      <PickOne
+    <Form noValidate className="built-form" onSubmit={send}>
+      <TypedField form={form} name="name" id="sg-name" label="painted on it" />
+      <PickTyped
+        form={form}
+        name="familyId"
         id="sg-fam"
         label="fit family"
         none="not told"
-        value={familyId}
         options={shop.families.map((f) => [f.id, f.name])}
-        onPick={setFamily}
       />
-      <TextField id="sg-len" label={`cable, ${measure.word}`} inputMode="decimal" {...field(length, setLength)} />
-      <Button type="submit" disabled={!name.trim() || make.isPending}>
+      <QuantityField form={form} name="cableM" id="sg-len" label={`cable, ${ownUnit(cable)}`} />
+      <Button type="submit" disabled={make.isPending}>
         A gun that hangs free
       </Button>
       <Trouble problem={make.error} />
