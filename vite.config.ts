@@ -2,12 +2,10 @@ import react from '@vitejs/plugin-react'
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vite'
 import { VitePWA } from 'vite-plugin-pwa'
+import { boothPattern } from './src/web/offline/answers.ts'
 
 const at = (folder: string) => fileURLToPath(new URL(`./src/${folder}`, import.meta.url))
 
-/** What the booth asks for and can do without a link: as it was last seen, when the server does not answer within a few seconds. */
-const AT_THE_BOOTH =
-  /^\/api\/(floor|gun|down|walk|handover|audit|reading|drag|find|shop|guide|liner|rightparts|changeover|houserule|followup|people\/me)([/?]|$)/
 const DAYS_14_S = 14 * 24 * 3600
 const offline = VitePWA({
   registerType: 'autoUpdate',
@@ -31,7 +29,7 @@ const offline = VitePWA({
     navigateFallbackDenylist: [/^\/api/],
     runtimeCaching: [
       {
-        urlPattern: new RegExp(`^https?://[^/]+${AT_THE_BOOTH.source.slice(1)}`),
+        urlPattern: new RegExp(`^https?://[^/]+${boothPattern}`),
         handler: 'NetworkFirst',
         options: {
           cacheName: 'answers',

@@ -6,7 +6,7 @@ import { type ReadingKey, type ReadingUnit } from '@core/reading/keys.ts'
 import { methodOf, READING } from '@core/reading/specs.ts'
 import { type KeptLine, type ReadingAnswer, type ReadingLine, type TrendLine } from '@contract/reading.ts'
 import { measures, type Measure } from '@web/format/measures.ts'
-import { amount, flow, force, twoFigures, type Units } from '@web/format/numbers.ts'
+import { amount, flow, force, twoFigures, type Units, minutes } from '@web/format/numbers.ts'
 import { ago, shortDate, when } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
 import { ruleLength } from '@web/format/lengths.ts'
@@ -192,7 +192,7 @@ export function cleaningSentence(cleaning: Cleaning): string {
       ? `The nozzle is looked at daily (house rule); by hours it would be ${would}.`
       : `No hours are set for cleaning the nozzle; it would be ${would}.`
   const whose = by === 'found' ? `yours, found ${times(n)}` : 'house rule'
-  const left = sinceH === null ? '' : sinceH >= limitH ? ', so now' : `, in about ${twoFigures(limitH - sinceH)} h`
+  const left = sinceH === null ? '' : sinceH >= limitH ? ', so now' : `, in about ${hoursWords(limitH - sinceH)}`
   const rest =
     by === 'found'
       ? HELD[cleaning.isHeld ?? 'no']
@@ -202,6 +202,7 @@ export function cleaningSentence(cleaning: Cleaning): string {
   return `Clean the nozzle every ${twoFigures(limitH)} h of arc (${whose})${left}.${rest}`
 }
 const times = (n: number) => (n === 1 ? 'once' : `${n} times`)
+const hoursWords = (h: number) => (h < 1 ? minutes(h * 60) : `${twoFigures(h)} h`)
 const HELD = {
   no: '',
   up: ' What is found would let it run longer still: it stretches by a half at most at a step.',
