@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { KIND_KEYS, LANES, OUT_REASONS } from '@core/path/columns.ts'
+import { KIND_KEYS, LANES, LIFE_UNITS, OUT_REASONS } from '@core/path/columns.ts'
 import { PRECISIONS } from '@core/ledger/event.ts'
 
 /** Shapes that several requests share. Instants are UTC milliseconds; quantities SI with the unit in the name. */
@@ -17,6 +17,7 @@ export const idempotencyKey = z
 export const kindKey = z.enum(KIND_KEYS)
 /** `tip`, or `tip#2` for the tip of the second wire of a nozzle. */
 export const position = z.templateLiteral([kindKey, z.enum(['', ...LANES])])
+export const lifeUnit = z.enum(LIFE_UNITS)
 export const outReason = z.enum(OUT_REASONS)
 export const precision = z.enum(PRECISIONS)
 export const placeName = z.string().trim().min(1).max(24)

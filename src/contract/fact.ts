@@ -1,3 +1,4 @@
+import { lifeUnit } from './common.ts'
 import { z } from 'zod'
 import { type Fact } from '@core/ledger/event.ts'
 import { FACT_KINDS } from '@core/ledger/facts.ts'
@@ -20,6 +21,6 @@ export const lineNames = z.object({
   /** Where a rule holds, where that is not everywhere: a class of places, a family, a feeder, a mode. */
   scope: z.string().nullable(),
   /** What the life of the kind in question is counted in. */
-  unit: z.string().nullable(),
+  unit: lifeUnit.nullable(),
 })
 export type LineNames = z.infer<typeof lineNames>

@@ -4,7 +4,7 @@ import { LINER_CLAUSES } from '@core/liner/clauses.ts'
 import { READINGS } from '@core/reading/keys.ts'
 import { findingLine } from './rightparts.ts'
 import { boughtLine, loggingShareLine } from './parts.ts'
-import { instantMs, position, stationId } from './common.ts'
+import { instantMs, position, stationId, lifeUnit } from './common.ts'
 
 /** One column of one gun: state, share of life used, drawn hollow (estimated), shifts past. */
 export const floorCell = z.tuple([
@@ -25,7 +25,7 @@ export const floorWant = z.object({
   minutes: z.number(),
   used: z.number(),
   limit: z.number(),
-  unit: z.string(),
+  unit: lifeUnit,
   reachedMs: instantMs.nullable(),
   earlyMs: instantMs.nullable(),
   lateMs: instantMs.nullable(),

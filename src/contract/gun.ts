@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { usageDisagreement } from './clock.ts'
-import { STATES } from '@core/floor/state.ts'
-import { instantMs, outReason, stationId, position, kindKey } from './common.ts'
+import { STATES, NOT_SEEN_WHYS } from '@core/floor/state.ts'
+import { instantMs, outReason, stationId, position, kindKey, lifeUnit } from './common.ts'
 import { floorCell, floorWant } from './floor.ts'
 import { followUpLine } from './followup.ts'
 import { linerVerdict } from './liner.ts'
@@ -15,12 +15,12 @@ export const gunPosition = z.object({
   name: z.string(),
   column: z.string(),
   state: z.enum(STATES),
-  why: z.string().nullable(),
+  why: z.enum(NOT_SEEN_WHYS).nullable(),
   partId: z.string().nullable(),
   partCode: z.string().nullable(),
   partName: z.string().nullable(),
   onHand: z.number().int().nullable(),
-  unit: z.string(),
+  unit: lifeUnit,
   used: z.number().nullable(),
   usedSd: z.number().nullable(),
   isEstimated: z.boolean(),

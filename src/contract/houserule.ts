@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { SCOPES, QUESTION_CODES } from '@core/houserule/schools.ts'
 import { LINER_CLAUSES } from '@core/liner/clauses.ts'
-import { idempotencyKey, instantMs, kindKey } from './common.ts'
+import { idempotencyKey, instantMs, kindKey, lifeUnit } from './common.ts'
 
 /** Terms of the liner's rule: which clauses are on, from which ratio of its beginning, after how many tips. */
 export const linerTerms = z.object({
@@ -31,7 +31,7 @@ export const ignoredAnswer = z.object({
       kindKey,
       classKey: z.string(),
       limit: z.number(),
-      unit: z.string(),
+      unit: lifeUnit,
       past: z.number().int(),
       suggested: z.number(),
     }),

@@ -4,7 +4,7 @@ import { lineNames, shopChange } from './fact.ts'
 import { OUT_REASONS } from '@core/path/columns.ts'
 import { UNSURES } from '@core/life/facts.ts'
 import { LINER_CLAUSES } from '@core/liner/clauses.ts'
-import { idempotencyKey, instantMs, stationId, kindKey } from './common.ts'
+import { idempotencyKey, instantMs, stationId, kindKey, lifeUnit } from './common.ts'
 import { linerTerms } from './houserule.ts'
 
 /** What lives can be told apart by. */
@@ -179,7 +179,7 @@ export const lifeAnswer = z.object({
   where: z.string(),
   whereName: z.string(),
   classKey: z.string().nullable(),
-  unit: z.string(),
+  unit: lifeUnit,
   by: z.enum(LIFE_BYS).nullable(),
   seen: z.object({
     ended: z.number().int(),

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { ACT_KINDS } from '@core/ledger/acts.ts'
-import { eventId, idempotencyKey, instantMs, outReason, position, precision, stationId } from './common.ts'
+import { eventId, idempotencyKey, instantMs, outReason, position, precision, stationId, lifeUnit } from './common.ts'
 import { fact, lineNames } from './fact.ts'
 
 export const ACTS = [
@@ -48,7 +48,7 @@ export const loggedAct = z.object({
   stationName: z.string(),
   position: position.nullable(),
   didAmount: z.number().nullable(),
-  unit: z.string().nullable(),
+  unit: lifeUnit.nullable(),
   isEstimated: z.boolean(),
   usualAmount: z.number().nullable(),
   usualN: z.number().int().nullable(),

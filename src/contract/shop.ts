@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { PART_CLASSES } from '@core/path/columns.ts'
-import { idempotencyKey, placeName, stationId, kindKey, position } from './common.ts'
+import { idempotencyKey, placeName, stationId, kindKey, position, lifeUnit } from './common.ts'
 import { familyFit, feederFit, partFit, procedureFit, wireFit } from './fit.ts'
 import { OUT_REASONS } from '@core/path/columns.ts'
 import { GASES, MODES } from '@core/rightparts/facts.ts'
@@ -198,7 +198,7 @@ export const shopAnswer = z.object({
       name: z.string(),
       column: z.string(),
       partClass: z.enum(PART_CLASSES),
-      lifeUnit: z.string(),
+      lifeUnit,
       canClean: z.boolean(),
       changeMin: z.number(),
       cleanMin: z.number(),

@@ -53,7 +53,7 @@ export const spoolsAnswer = z.object({
   guns: z.array(spoolOnGun),
   shelf: z.array(spoolOnShelf),
   /** Wire lost in the last thirty days, by why. */
-  lost: z.array(z.object({ why: z.string(), kg: z.number(), times: z.number().int() })),
+  lost: z.array(z.object({ why: z.enum(WIRE_LOST_WHYS), kg: z.number(), times: z.number().int() })),
   /** Wire thrown away on spools in that time. */
   thrown: z.object({ kg: z.number(), spools: z.number().int() }),
   wires: z.array(

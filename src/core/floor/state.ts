@@ -9,7 +9,8 @@ export const isWorse = (a: PositionState, b: PositionState) => STATES.indexOf(a)
 export const worstOf = (states: readonly PositionState[]): PositionState =>
   states.reduce((worst, state) => (isWorse(state, worst) ? state : worst), 'absent')
 
-export type NotSeenWhy = 'no rule' | 'no fitting date' | 'nobody has looked' | 'no clock'
+export const NOT_SEEN_WHYS = ['no rule', 'no fitting date', 'nobody has looked', 'no clock'] as const
+export type NotSeenWhy = (typeof NOT_SEEN_WHYS)[number]
 
 export interface PositionInput {
   isOnGun: boolean

@@ -13,10 +13,10 @@ const choice = (over: Partial<Choice>): Choice => ({
 })
 
 describe('where practitioners differ', () => {
-  it('thirty-two questions, by their codes, each once', () =>
-    expect(QUESTIONS.map((q) => q.code)).toEqual(
-      Array.from({ length: 32 }, (_, i) => `D${String(i + 1).padStart(2, '0')}`),
-    ))
+  it('thirty-two questions or more, by their codes one after another, each once', () => {
+    expect(QUESTIONS.length).toBeGreaterThanOrEqual(32)
+    expect(QUESTIONS.map((q) => q.code)).toEqual(Array.from(QUESTIONS, (_, i) => `D${String(i + 1).padStart(2, '0')}`))
+  })
   it.each(QUESTIONS.map((q) => [q.code, q] as const))(
     '%s has two schools or more, reasons, and a usual one among them',
     (_, q) => {

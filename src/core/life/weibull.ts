@@ -1,3 +1,4 @@
+import { halved } from '@core/stats/halve.ts'
 import { Z_95 } from '@core/stats/normal.ts'
 import { type LifeTimes } from './kaplanmeier.ts'
 
@@ -131,8 +132,7 @@ const scoreAt = (data: LogTimes, mean: number) => (shape: number) => {
 }
 
 const SHAPES = { least: 1e-3, most: 1e4, perStep: 2 }
-const MOST_STEPS = 200
-const CLOSE = 1e-13
+const ENOUGH = { close: 1e-13, most: 200 }
 /** First sign change on a grid of doublings, then halved in ln k: slower than Newton by some steps, and never lost. */
 function solveShape(data: LogTimes): { shape: number; iterations: number; converged: boolean } | null {
   const score = scoreAt(data, meanFailed(data))
@@ -140,22 +140,12 @@ function solveShape(data: LogTimes): { shape: number; iterations: number; conver
   let high = low
   while (high < SHAPES.most && !(score(high) > 0)) [low, high] = [high, high * SHAPES.perStep]
   if (!(score(high) > 0) || !(score(low) <= 0)) return null
-  const { x, steps } = halved((logShape) => !(score(Math.exp(logShape)) > 0), [Math.log(low), Math.log(high)])
-  return { shape: Math.exp(x), iterations: steps, converged: steps < MOST_STEPS }
-}
-
-/** Where a thing that holds at the first end and not at the second turns over, by halving. */
-function halved(holds: (x: number) => boolean, ends: Interval): { x: number; steps: number } {
-  let [inside, outside] = ends
-  let steps = 0
-  while (Math.abs(outside - inside) > CLOSE * Math.max(1, Math.abs(inside)) && steps < MOST_STEPS) {
-    const middle = (inside + outside) / 2
-    if (middle === inside || middle === outside) break
-    if (holds(middle)) inside = middle
-    else outside = middle
-    steps++
-  }
-  return { x: (inside + outside) / 2, steps }
+  const { x, steps, isClose } = halved(
+    (logShape) => !(score(Math.exp(logShape)) > 0),
+    [Math.log(low), Math.log(high)],
+    ENOUGH,
+  )
+  return { shape: Math.exp(x), iterations: steps, converged: isClose }
 }
 
 /** ln L on the time scale; `logScale` off the largest time. */
@@ -272,7 +262,7 @@ function shapeAt(data: LogTimes, logScale: number): number {
   }
   let [low, high] = [Math.log(SHAPES.least), Math.log(SHAPES.least)]
   while (high < Math.log(SHAPES.most) && slope(high) > 0) [low, high] = [high, high + Math.LN2]
-  return Math.exp(halved((logShape) => slope(logShape) > 0, [low, high]).x)
+  return Math.exp(halved((logShape) => slope(logShape) > 0, [low, high], ENOUGH).x)
 }
 /** How far an end is looked for, in logarithms. */
 const REACH = 40
@@ -284,5 +274,5 @@ function end(drop: (x: number) => number, from: number, way: 1 | -1): number | n
     step *= 1.6
     ;[inside, outside] = [outside, outside + way * step]
   }
-  return halved((x) => !(drop(x) > 0), [inside, outside]).x
+  return halved((x) => !(drop(x) > 0), [inside, outside], ENOUGH).x
 }

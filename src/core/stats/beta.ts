@@ -1,3 +1,4 @@
+import { halved } from './halve.ts'
 /**
  * The beta distribution: how sure a share can be, of which so many out of so many were seen.
  * Source: Abramowitz & Stegun (1964) 26.5; the continued fraction is evaluated after Lentz (1976).
@@ -55,12 +56,5 @@ export function betaCdf(x: number, a: number, b: number): number {
 /** The x in 0…1 at which an increasing function reaches p, by halving: 60 halvings leave 1e-18. */
 export function quantileOf(cdf: (x: number) => number, p: number): number {
   if (!(p > 0 && p < 1)) throw new RangeError(`quantileOf: expected p between 0 and 1, got ${p}`)
-  let low = 0
-  let high = 1
-  for (let i = 0; i < 60; i++) {
-    const middle = (low + high) / 2
-    if (cdf(middle) < p) low = middle
-    else high = middle
-  }
-  return (low + high) / 2
+  return halved((x) => cdf(x) < p, [0, 1], { close: 0, most: 60 }).x
 }

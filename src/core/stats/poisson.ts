@@ -1,3 +1,4 @@
+import { halved } from './halve.ts'
 import { logGamma } from './beta.ts'
 
 /** P(N ≤ n) for a Poisson count of mean m, summed in logs from the largest term on. */
@@ -15,7 +16,6 @@ export interface RateInterval {
   low: number
   high: number
 }
-const HALVINGS = 200
 
 /**
  * Exact interval of a rate from a count n over an exposure t: the means at which n or more, and n or fewer, would be seen with
@@ -27,18 +27,7 @@ export function rateInterval(count: number, exposure: number, level = 0.95): Rat
     throw new RangeError(`rateInterval: expected a whole count >= 0 and exposure > 0, got ${count}, ${exposure}`)
   const tail = (1 - level) / 2
   const most = count + 20 + 10 * Math.sqrt(count + 1)
-  const low = count === 0 ? 0 : halve((m) => 1 - poissonCdf(count - 1, m) < tail, most)
-  const high = halve((m) => poissonCdf(count, m) > tail, most)
+  const low = count === 0 ? 0 : halved((m) => 1 - poissonCdf(count - 1, m) < tail, [0, most]).x
+  const high = halved((m) => poissonCdf(count, m) > tail, [0, most]).x
   return { rate: count / exposure, low: low / exposure, high: high / exposure }
-}
-
-/** The mean up to which a thing holds. */
-function halve(holds: (mean: number) => boolean, most: number): number {
-  let [low, high] = [0, most]
-  for (let i = 0; i < HALVINGS && high - low > 1e-12 * high; i++) {
-    const mid = (low + high) / 2
-    if (holds(mid)) low = mid
-    else high = mid
-  }
-  return (low + high) / 2
 }

@@ -1,3 +1,4 @@
+import { type WireLostWhy } from '@core/ledger/event.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { chainsWhere } from '@server/ledger/chains.ts'
 import { and, gte, inArray, isNull } from 'drizzle-orm'
@@ -166,7 +167,7 @@ async function wasteOf(db: Reader, sinceMs: number): Promise<Pick<SpoolsAnswer, 
     and(gte(ledgerEvent.happenedMs, sinceMs), inArray(ledgerEvent.kind, ['wireLost', 'spoolGone'])),
   )
   const facts = standingFacts(rows.map(fromRow)).filter((s) => s.happenedMs >= sinceMs)
-  const lost = new Map<string, { kg: number; times: number }>()
+  const lost = new Map<WireLostWhy, { kg: number; times: number }>()
   const thrown = { kg: 0, spools: 0 }
   for (const { fact } of facts) {
     if (fact.kind === 'wireLost') {

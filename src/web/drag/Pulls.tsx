@@ -11,7 +11,7 @@ import { PickOne } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { ForceList, readForces } from './ForceList.tsx'
 
-const LIST_WORD: Record<string, string> = {
+const LIST_WORD: Record<(typeof PULL_WAYS)[PullWay][number], string> = {
   straightN: 'Cable dead straight',
   loopedN: 'One loop, as near the gun as it will lie',
   noneN: 'No loop',
@@ -64,7 +64,7 @@ export function Pulls({ drag, units, onDone }: { drag: DragAnswer; units: Units;
           <ForceList
             key={k}
             id={`pull-${k}`}
-            label={LIST_WORD[k] ?? k}
+            label={LIST_WORD[k]}
             units={units}
             text={texts[k] ?? ''}
             onText={(text) => setTexts({ ...texts, [k]: text })}

@@ -1,3 +1,4 @@
+import { type LifeUnit } from '@core/path/columns.ts'
 import { kgToLb, LPM_PER_CFH, metrePerMinToIpm, MM_PER_FOOT, N_PER_LBF } from '@core/units/convert.ts'
 import { inchName } from '@core/units/wiresize.ts'
 
@@ -14,7 +15,7 @@ export function twoFigures(value: number): string {
 }
 const trimZero = (text: string) => (text.includes('.') ? text.replace(/\.?0+$/, '') : text)
 
-const UNIT_WORD: Record<string, string> = {
+const UNIT_WORD: Record<LifeUnit, string> = {
   arcHours: 'h',
   kg: 'kg',
   starts: 'starts',
@@ -24,12 +25,12 @@ const UNIT_WORD: Record<string, string> = {
 }
 
 /** A life or limit in its kind's unit: "5.8 h", "310 kg" or "680 lb". */
-export function amount(value: number, unit: string, units: Units): string {
+export function amount(value: number, unit: LifeUnit, units: Units): string {
   if (unit === 'kg' && units === 'us') return `${twoFigures(kgToLb(value))} lb`
-  return `${twoFigures(value)} ${UNIT_WORD[unit] ?? unit}`
+  return `${twoFigures(value)} ${UNIT_WORD[unit]}`
 }
-export const unitWord = (unit: string, units: Units) =>
-  unit === 'kg' && units === 'us' ? 'lb' : unit === 'arcHours' ? 'arc hours' : (UNIT_WORD[unit] ?? unit)
+export const unitWord = (unit: LifeUnit, units: Units) =>
+  unit === 'kg' && units === 'us' ? 'lb' : unit === 'arcHours' ? 'arc hours' : UNIT_WORD[unit]
 
 export const wireSize = (diameterMm: number, units: Units) =>
   units === 'us' ? (inchName(diameterMm) ?? `${diameterMm} mm`) : `${diameterMm.toFixed(1)} mm`

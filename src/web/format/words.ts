@@ -1,5 +1,5 @@
 import { type UsageSource } from '@core/clock/source.ts'
-import { type PositionState } from '@core/floor/state.ts'
+import { type PositionState, type NotSeenWhy } from '@core/floor/state.ts'
 import {
   type OutReason,
   type Position,
@@ -112,7 +112,7 @@ export function inN(chance: number): string {
 
 export const guns = (n: number) => (n === 1 ? 'gun' : 'guns')
 
-export const WHY_NOT_SEEN: Record<string, string> = {
+export const WHY_NOT_SEEN: Record<NotSeenWhy, string> = {
   'no rule': 'no limit or look interval is set for it',
   'no fitting date': 'nobody knows when it went on',
   'nobody has looked': 'nobody has looked at it lately',

@@ -105,7 +105,7 @@ export function guideFor(position: Position): GuideKey | null {
   return GUIDE_KEYS.find((k) => k === kind) ?? null
 }
 
-const WORD: Record<string, string> = {
+const WORD: Partial<Record<Choice['act'], string>> = {
   changed: 'changed',
   cleaned: 'cleaned',
   seen: 'looked at: good',

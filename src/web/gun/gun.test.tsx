@@ -121,7 +121,7 @@ describe('what is told back', () => {
     stationName: 'B7',
     position: 'tip' as const,
     didAmount: 5.8,
-    unit: 'arcHours',
+    unit: 'arcHours' as const,
     isEstimated: false,
     usualAmount: 5.2,
     usualN: 40,

@@ -94,7 +94,7 @@ export function lifeLines(p: GunPosition, gun: GunAnswer, units: Units): string[
   if (p.clean)
     lines.push(`Cleaned ${amount(p.clean.used, p.unit, units)} ago; rule ${amount(p.clean.limit, p.unit, units)}.`)
   lines.push(...usualLines(p, units))
-  if (p.why) lines.push(`Not seen: ${WHY_NOT_SEEN[p.why] ?? p.why}.`)
+  if (p.why) lines.push(`Not seen: ${WHY_NOT_SEEN[p.why]}.`)
   else if (p.seenMs !== null) lines.push(`Last seen ${ago(p.seenMs, nowMs)} ago.`)
   return lines
 }

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest'
-import { Form } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { z } from 'zod'
 import { stage, unstage } from '@web/testing/stage.tsx'
 import {
@@ -48,7 +48,7 @@ function Sample({ onSend }: { onSend: (read: unknown) => void }) {
       <TypedField form={form} name="fit.neck" id="f" label="neck" />
       <Why form={form} name="fit.neck" />
       <output>{form.now() === null ? 'not yet' : 'can be sent'}</output>
-      <button type="submit">Send</button>
+      <Button type="submit">Send</Button>
     </Form>
   )
 }

@@ -1,6 +1,6 @@
 import { type ReadingKey } from '@core/reading/keys.ts'
 import { READING } from '@core/reading/specs.ts'
-import { type KindKey } from '@core/path/columns.ts'
+import { type KindKey, type LifeUnit } from '@core/path/columns.ts'
 import { type LinerClause } from '@core/liner/clauses.ts'
 import { type LifeAnswer, type LifeBy, type LifeTold, type LinerSignsAnswer } from '@contract/life.ts'
 import { aboutMoney, amount, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
@@ -12,7 +12,7 @@ type Spread = LifeTold['median']
 
 /** "tips", "rolls", "O-rings". */
 export const partsName = (kind: KindKey) => (isPlural(kind) ? partName(kind) : `${partName(kind)}s`)
-const span = (s: Spread, unit: string, units: Units) =>
+const span = (s: Spread, unit: LifeUnit, units: Units) =>
   `${amount(s.low, unit, units).replace(/ .*/, '')}–${amount(s.high, unit, units)}`
 const SOURCE_WORD = { yours: 'yours', told: 'told', trade: 'trade' } as const
 const whereWords = (at: LifeAnswer) =>

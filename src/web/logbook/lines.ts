@@ -55,7 +55,7 @@ const SAYS: Says = {
   setting: ({ name, value }, _, units) => `${capital(SETTING_WORD[name])}: ${settingWords(name, value, units)}.`,
   tied: ({ tag }) => `${capital(TAG_TEXT[tag].says)}.`,
   untied: ({ tag }) => `${capital(TAG_TEXT[tag].back)}.`,
-  jointFault: ({ joint, fault }) => `${capital(JOINT_WORD[joint] ?? joint)}: ${FAULT_WORD[fault]}.`,
+  jointFault: ({ joint, fault }) => `${capital(JOINT_WORD[joint])}: ${FAULT_WORD[fault]}.`,
   gunStatus: ({ status }) => `Gun off: ${status === 'ready' ? 'ready' : 'to refurbish'}.`,
   taskDone: ({ task }) =>
     `Done by the list: ${task === 'change' ? 'change of wire' : GUIDES[task].name.toLowerCase()}.`,

@@ -113,7 +113,7 @@ function JointTrouble({ gun, onDone }: { gun: GunAnswer; onDone: () => void }) {
   const school = choices.data ? rulingFor('D19', gun.ruledBy, choices.data.choices).school.key : 'once'
   return (
     <div className="more-form">
-      <p>{joint ? `${capital(JOINT_WORD[joint] ?? joint)}:` : 'Which joint?'}</p>
+      <p>{joint ? `${capital(JOINT_WORD[joint])}:` : 'Which joint?'}</p>
       <div className="more-keys">
         {joint === null
           ? joints.map((j) => (

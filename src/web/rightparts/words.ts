@@ -1,5 +1,5 @@
 import { AUDIT } from '@core/walk/audit.ts'
-import { type SettingName } from '@core/rightparts/facts.ts'
+import { type SettingName, type Joint } from '@core/rightparts/facts.ts'
 import { RULES, type Datum } from '@core/rightparts/finding.ts'
 import { type JointFault } from '@core/rightparts/joints.ts'
 import { type FindingLine } from '@contract/rightparts.ts'
@@ -123,7 +123,7 @@ export const FAULT_WORD: Record<JointFault, string> = {
   stripped: 'stripped',
   crossThreaded: 'crossed threads',
 }
-export const JOINT_WORD: Record<string, string> = {
+export const JOINT_WORD: Record<Joint, string> = {
   tip: 'tip',
   diffuser: 'diffuser',
   clampring: 'clamp ring',

@@ -167,7 +167,7 @@ function FamilyForm(props: { family: ShopAnswer['families'][number] | null; unit
         <PickOne
           key={j}
           id={`fit-${j}`}
-          label={JOINT_WORD[j] ?? j}
+          label={JOINT_WORD[j]}
           none={`usual: ${TIGHTNESS[USUAL_STEP[j] - 1] ?? ''}`}
           value={steps[j] ?? ''}
           options={TIGHTNESS.map((t, i) => [String(i + 1), capital(t)])}

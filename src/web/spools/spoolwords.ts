@@ -1,3 +1,4 @@
+import { type WireLostWhy } from '@core/ledger/event.ts'
 import { HOUR_MS } from '@core/units/time.ts'
 import { type SpoolOnGun, type SpoolsAnswer } from '@contract/spools.ts'
 import { kgToLb, MM_PER_FOOT } from '@core/units/convert.ts'
@@ -68,9 +69,7 @@ export function wasteSentence(spools: SpoolsAnswer, units: Units): string {
   const lost = spools.lost.reduce((sum, l) => sum + l.kg, 0)
   const [most] = spools.lost
   if (lost > 0)
-    said.push(
-      `Lost in 30 days: ${weight(lost, units)}${most ? `, most of it ${LOST_WORD[most.why] ?? most.why}` : ''}.`,
-    )
+    said.push(`Lost in 30 days: ${weight(lost, units)}${most ? `, most of it ${LOST_WORD[most.why]}` : ''}.`)
   if (spools.thrown.kg > 0)
     said.push(
       `Thrown away with wire on: ${spools.thrown.spools} ${spools.thrown.spools === 1 ? 'spool' : 'spools'}, ${weight(spools.thrown.kg, units)}.`,
@@ -78,14 +77,14 @@ export function wasteSentence(spools: SpoolsAnswer, units: Units): string {
   return said.join(' ')
 }
 
-export const LOST_WORD: Record<string, string> = {
+export const LOST_WORD: Record<WireLostWhy, string> = {
   nest: 'in nests',
   'cable emptied': 'clipped out of cables',
   'cut back': 'cut back',
   'let go': 'let go and tangled',
   other: 'otherwise',
 }
-export const LOST_KEY: Record<string, string> = {
+export const LOST_KEY: Record<WireLostWhy, string> = {
   nest: 'a nest',
   'cable emptied': 'cable emptied',
   'cut back': 'cut back',

@@ -49,7 +49,7 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
     name,
     column: key,
     partClass: 'wear part' as const,
-    lifeUnit: key === 'liner' ? 'kg' : 'arcHours',
+    lifeUnit: key === 'liner' ? ('kg' as const) : ('arcHours' as const),
     canClean,
     changeMin: 2,
     cleanMin: 1,
