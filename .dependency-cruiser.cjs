@@ -44,7 +44,7 @@ const FLOORS = {
   ],
   web: [
     // Ground: the line to the server, the kit of parts, who is signed in, words and numbers, what waits on the device.
-    ...['api', 'kit', 'people', 'format', 'offline', 'live', 'places', 'path', 'sections'],
+    ...['api', 'kit', 'people', 'format', 'offline', 'live', 'places', 'path', 'sections', 'chart'],
     // What many pages ask for, and what many show.
     ...['shopmodel', 'log', 'parts', 'houserule', 'photo', 'guide', 'gunnow', 'rightparts', 'liner', 'photomeasure'],
     ...['reading', 'down', 'logbook', 'changeover', 'drag', 'followup'],

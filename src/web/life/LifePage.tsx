@@ -1,4 +1,4 @@
-import { lazy, Suspense } from 'react'
+import { Curve } from './Curve.tsx'
 import { LIFE_BYS, type LifeAnswer } from '@contract/life.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { useIsPhone } from '@web/kit/useIsPhone.ts'
@@ -26,8 +26,6 @@ import { Schools } from './Schools.tsx'
 import { Alongside, Compared, EachLife, Hungry, Longer } from './Told.tsx'
 import { Tryouts } from './Tryouts.tsx'
 import { Word } from './Word.tsx'
-
-const Curve = lazy(async () => ({ default: (await import('./Curve.tsx')).Curve }))
 
 /** How long do parts last here, and when is changing cheapest? */
 export function LifePage() {
@@ -155,9 +153,7 @@ function More({ at, units }: { at: LifeAnswer; units: Units }) {
         {at.curve.length > 0 ? (
           <details>
             <summary>The curve, and the log beside it</summary>
-            <Suspense fallback={<p className="dim">…</p>}>
-              <Curve at={at} units={units} />
-            </Suspense>
+            <Curve at={at} units={units} />
           </details>
         ) : null}
         {at.strokes.length > 0 ? <EachLife at={at} units={units} /> : null}
