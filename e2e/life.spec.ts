@@ -69,6 +69,7 @@ test('two nozzles side by side, a word taken, a try-out dealt out', async ({ pag
   await page.getByText('Your word on nozzles').click()
   await page.getByLabel(/Usually they do/).fill('60')
   await page.getByLabel(/One in ten/).fill('70')
+  await page.getByRole('button', { name: 'Say it' }).click()
   await expect(page.getByRole('alert')).toContainText('must be less')
   await page.getByLabel(/One in ten/).fill('20')
   await page.getByRole('button', { name: 'Say it' }).click()

@@ -4,6 +4,7 @@ import { type Problem } from '@contract/common.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { DEMO_LEAD } from '@server/demo/yard.ts'
+import { rebuild } from '@server/projection/rebuild.ts'
 import { settle } from '@server/settle/settle.ts'
 import { contentOf, withPowerCut } from '@server/testing/powercut.ts'
 import {
@@ -166,6 +167,32 @@ describe('a whole shop as one file', () => {
       expect((await withPowerCut(fresh, () => bring(fresh, file))).status).toBe(500)
       expect(await contentOf(fresh)).toEqual(before)
       expect((await bring(fresh, file)).status).toBe(200)
+    })
+  })
+  it('a shop of shelves alone, where no gun stands yet, counts the same rebuilt and elsewhere', async () => {
+    const onHand = async (of: Client) =>
+      (await of.get<{ parts: { code: string; onHand: number | null }[] }>('/shop')).body.parts.map((p) => [
+        p.code,
+        p.onHand,
+      ])
+    await emptyShop(async (shelves) => {
+      const own = await openShop(shelves)
+      const part = (code: string, onHand: number) => ({ key: nextKey(), code, name: code, kindKey: 'tip', onHand })
+      await own.post('/shop/part', part('T-1', 12))
+      await own.post('/shop/part', part('T-2', 0))
+      const counted = await onHand(own)
+      expect(counted).toEqual([
+        ['T-1', 12],
+        ['T-2', 0],
+      ])
+      expect(Object.values(await rebuild(shelves.parts.deps, false)).every((n) => n === 0)).toBe(true)
+      const text = await textOf(shelves)
+      await emptyShop(async (fresh) => {
+        expect((await bring(fresh, text)).status).toBe(200)
+        const back = new Client(fresh.url)
+        await back.post('/people/sign-in', LEAD)
+        expect(await onHand(back)).toEqual(counted)
+      })
     })
   })
 })

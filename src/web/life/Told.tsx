@@ -1,3 +1,5 @@
+import { useMemo } from 'react'
+import { LongTable, type Column } from '@web/kit/LongTable.tsx'
 import { Table } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { type LifeAnswer } from '@contract/life.ts'
@@ -131,37 +133,59 @@ export function Alongside({ at }: { at: LifeAnswer }) {
   )
 }
 
-const MOST = 60
+type Stroke = LifeAnswer['strokes'][number]
 /** Each life back to its acts: the day it ended, in the Logbook. */
 export function EachLife({ at, units }: { at: LifeAnswer; units: Units }) {
+  const columns = useMemo(() => livesColumns(at, units), [at, units])
+  const drawn = at.strokes.length
   return (
     <details className="life-each">
       <summary>Each life ({at.strokesOf})</summary>
-      <Table className="payback-table">
-        <tbody>
-          {at.strokes.slice(0, MOST).map((s, i) => (
-            <tr key={`${s.fromMs} ${s.name} ${i}`}>
-              <th scope="row">{s.stationId ? <Link to={`/gun/${s.stationId}`}>{s.name}</Link> : s.name}</th>
-              <td className="text-end">
-                {amount(s.used, at.unit, units)}
-                {s.parts > 1 ? ` each of ${s.parts}` : ''}
-              </td>
-              <td>{s.reason ? REASON_WORD[s.reason] : 'still in'}</td>
-              <td>
-                <LogDay ms={s.fromMs} at={at} stationId={s.stationId} /> {s.toMs === null ? '' : 'to '}
-                {s.toMs === null ? null : <LogDay ms={s.toMs} at={at} stationId={s.stationId} />}
-              </td>
-              <td className="dim">{s.group}</td>
-            </tr>
-          ))}
-        </tbody>
-      </Table>
-      {at.strokesOf > MOST ? (
-        <p className="dim">The {MOST} longest of those drawn. The others stand in the Logbook.</p>
+      <LongTable
+        id="lives"
+        rows={at.strokes}
+        columns={columns}
+        keyOf={(s) => `${s.fromMs} ${s.name} ${s.toMs ?? ''} ${s.used}`}
+        wordsOf={(s) => `${s.name} ${endOf(s)} ${s.group ?? ''} ${shortDate(s.fromMs, at.zone)}`}
+        findLabel="find a place, a reason, a part"
+        none="None yet."
+      />
+      {at.strokesOf > drawn ? (
+        <p className="dim">The {drawn} of those drawn. The others stand in the Logbook.</p>
       ) : null}
     </details>
   )
 }
+const endOf = (s: Stroke) => (s.reason ? REASON_WORD[s.reason] : 'still in')
+const livesColumns = (at: LifeAnswer, units: Units): Column<Stroke>[] => [
+  {
+    key: 'place',
+    head: 'where',
+    by: (s) => s.name,
+    cell: (s) => (s.stationId ? <Link to={`/gun/${s.stationId}`}>{s.name}</Link> : s.name),
+  },
+  {
+    key: 'used',
+    head: 'did',
+    isNumber: true,
+    by: (s) => s.used,
+    cell: (s) => `${amount(s.used, at.unit, units)}${s.parts > 1 ? ` each of ${s.parts}` : ''}`,
+  },
+  { key: 'end', head: 'came out', by: endOf, cell: endOf },
+  {
+    key: 'from',
+    head: 'on',
+    by: (s) => s.fromMs,
+    cell: (s) => <LogDay ms={s.fromMs} at={at} stationId={s.stationId} />,
+  },
+  {
+    key: 'to',
+    head: 'off',
+    by: (s) => s.toMs,
+    cell: (s) => (s.toMs === null ? '' : <LogDay ms={s.toMs} at={at} stationId={s.stationId} />),
+  },
+  { key: 'of', head: 'of', by: (s) => s.group || null, cell: (s) => <span className="dim">{s.group}</span> },
+]
 const LogDay = ({ ms, at, stationId }: { ms: number; at: LifeAnswer; stationId: string | null }) => (
   <Link to={`/logbook?day=${dayKey(ms, at.zone)}&position=${at.kind}${stationId ? `&stationId=${stationId}` : ''}`}>
     {shortDate(ms, at.zone)}

@@ -1,9 +1,10 @@
+import { isPosition, KIND_KEYS } from '@core/path/columns.ts'
 import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { Button, Form } from 'react-bootstrap'
 import { type LogLine } from '@contract/logbook.ts'
 import { longDay } from '@web/format/times.ts'
-import { countWord } from '@web/format/words.ts'
+import { countWord, partName } from '@web/format/words.ts'
 import { useMe } from '@web/people/queries.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { CorrectLine } from './CorrectLine.tsx'
@@ -23,6 +24,8 @@ export function LogbookPage() {
       return p
     })
   const units = me.data?.units ?? 'metric'
+  const asked = params.get('position') ?? ''
+  const only = isPosition(asked) ? asked : null
   if (!book.data)
     return (
       <main className="logbook">
@@ -34,7 +37,7 @@ export function LogbookPage() {
     <main className="logbook">
       <h1 className="sentence">
         {countWord(lines.length)} {lines.length === 1 ? 'line' : 'lines'} on {longDay(day)}
-        {params.get('position') ? `, ${params.get('position')} only` : ''}.
+        {only ? `, ${partName(only)} only` : ''}.
       </h1>
       <div className="logbook-words">
         <Button variant="" disabled={!previousDay} onClick={() => previousDay && set('day', previousDay)}>
@@ -44,28 +47,11 @@ export function LogbookPage() {
         <Button variant="" disabled={!nextDay} onClick={() => nextDay && set('day', nextDay)}>
           later
         </Button>
-        <Form.Select
-          aria-label="Which part"
-          value={params.get('position') ?? ''}
-          onChange={(e) => set('position', e.target.value)}
-        >
+        <Form.Select aria-label="Which part" value={only ?? ''} onChange={(e) => set('position', e.target.value)}>
           <option value="">every part</option>
-          {[
-            'tip',
-            'nozzle',
-            'liner',
-            'diffuser',
-            'insulator',
-            'rolls',
-            'outlet',
-            'inlet',
-            'orings',
-            'neck',
-            'hub',
-            'gas',
-          ].map((p) => (
+          {KIND_KEYS.map((p) => (
             <option key={p} value={p}>
-              {p === 'orings' ? 'O-rings' : p}
+              {partName(p)}
             </option>
           ))}
         </Form.Select>
@@ -77,7 +63,7 @@ export function LogbookPage() {
         </a>
       </div>
       {lines.length === 0 ? (
-        <p className="said dim">Nothing was logged that day{params.get('position') ? ' for that part' : ''}.</p>
+        <p className="said dim">Nothing was logged that day{only ? ' for that part' : ''}.</p>
       ) : (
         <Tape lines={lines} nowMs={Date.now()} zone={zone} units={units} onOpen={setOpen} />
       )}
