@@ -14,6 +14,8 @@ import { Line } from 'react-chartjs-2'
 import { type Axis, type Curves, type Series } from './axes.ts'
 
 Chart.register(LinearScale, LineElement, PointElement, Filler, Legend)
+Chart.defaults.font.family = getComputedStyle(document.body).fontFamily
+Chart.defaults.font.size = 14
 
 type Set = ChartDataset<'line', { x: number; y: number }[]> & { end?: string }
 const HIDDEN = ' '
@@ -42,10 +44,11 @@ type Colours = ReturnType<typeof useColours>
 /** What is written at the end of a limit. */
 const endWords: Plugin<'line'> = {
   id: 'endWords',
-  afterDatasetsDraw({ ctx, data, getDatasetMeta }) {
+  afterDatasetsDraw(chart) {
+    const { ctx, data } = chart
     data.datasets.forEach((set, i) => {
       const { end } = set as Set
-      const last = getDatasetMeta(i).data.at(-1)
+      const last = chart.getDatasetMeta(i).data.at(-1)
       if (!end || !last) return
       ctx.save()
       ctx.fillStyle = colour('--dim')
@@ -72,7 +75,9 @@ function setsOf(series: Series, c: Colours): Set[] {
     case 'log':
       return [{ ...plain, data, borderColor: c.chalk, borderDash: [5, 4], borderWidth: 1.5, stepped: 'before' }]
     case 'dots':
-      return [{ ...plain, data, pointRadius: 4, showLine: false, backgroundColor: c.wire, borderColor: c.wire }]
+      return [
+        { ...plain, data, pointRadius: 4, clip: false, showLine: false, backgroundColor: c.wire, borderColor: c.wire },
+      ]
     case 'ahead':
       return [{ ...plain, data, borderColor: c.wire, borderDash: [4, 4], borderWidth: 2 }]
     case 'limit':

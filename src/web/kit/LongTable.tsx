@@ -74,7 +74,7 @@ export function LongTable<T>(props: Props<T>) {
         {props.children}
       </div>
       <Rows rows={shown} isLong={shown.length > MANY}>
-        {(some, before, after) => (
+        {({ some, before, after, seen }) => (
           <Table className="long-table">
             <thead>
               <tr>
@@ -95,8 +95,8 @@ export function LongTable<T>(props: Props<T>) {
             </thead>
             <tbody>
               {before > 0 ? <tr style={{ height: before }} /> : null}
-              {some.map((row) => (
-                <tr key={row.id}>
+              {some.map(({ row, index }) => (
+                <tr key={row.id} ref={seen} data-index={index}>
                   {row.getVisibleCells().map((cell, i) => (
                     <td key={cell.id} className={columns[i]?.isNumber ? 'text-end' : undefined}>
                       {flexRender(cell.column.columnDef.cell, cell.getContext())}
@@ -136,12 +136,17 @@ export const hasAll = (text: string, typed: string): boolean => {
     .every((word) => within.includes(word))
 }
 
+interface Shown<T> {
+  some: { row: Row<T>; index: number }[]
+  /** Room kept for the rows before and after. */
+  before: number
+  after: number
+  /** Measures a row that is drawn: how high it really is. */
+  seen: (row: HTMLTableRowElement | null) => void
+}
+const UNSEEN = () => undefined
 /** All rows, or of many those in sight with room kept for the others. */
-function Rows<T>(props: {
-  rows: Row<T>[]
-  isLong: boolean
-  children: (some: Row<T>[], before: number, after: number) => ReactNode
-}) {
+function Rows<T>(props: { rows: Row<T>[]; isLong: boolean; children: (shown: Shown<T>) => ReactNode }) {
   const { rows, isLong } = props
   const frame = useRef<HTMLDivElement>(null)
   const virtual = useVirtualizer({
@@ -150,16 +155,23 @@ function Rows<T>(props: {
     estimateSize: () => ROW_PX,
     overscan: 12,
   })
-  if (!isLong) return <div className="table-responsive">{props.children(rows, 0, 0)}</div>
+  if (!isLong) {
+    const some = rows.map((row, index) => ({ row, index }))
+    return <div className="table-responsive">{props.children({ some, before: 0, after: 0, seen: UNSEEN })}</div>
+  }
   const items = virtual.getVirtualItems()
   const [first, last] = [items[0], items.at(-1)]
   return (
     <div ref={frame} className="table-responsive long-frame">
-      {props.children(
-        items.flatMap((item) => rows[item.index] ?? []),
-        first?.start ?? 0,
-        last ? virtual.getTotalSize() - last.end : virtual.getTotalSize(),
-      )}
+      {props.children({
+        some: items.flatMap(({ index }) => {
+          const row = rows[index]
+          return row ? [{ row, index }] : []
+        }),
+        before: first?.start ?? 0,
+        after: last ? virtual.getTotalSize() - last.end : virtual.getTotalSize(),
+        seen: virtual.measureElement,
+      })}
     </div>
   )
 }

@@ -157,6 +157,12 @@ export function EachLife({ at, units }: { at: LifeAnswer; units: Units }) {
   )
 }
 const endOf = (s: Stroke) => (s.reason ? REASON_WORD[s.reason] : 'still in')
+const OF: Column<Stroke> = {
+  key: 'of',
+  head: 'of',
+  by: (s) => s.group || null,
+  cell: (s) => <span className="dim">{s.group}</span>,
+}
 const livesColumns = (at: LifeAnswer, units: Units): Column<Stroke>[] => [
   {
     key: 'place',
@@ -184,7 +190,7 @@ const livesColumns = (at: LifeAnswer, units: Units): Column<Stroke>[] => [
     by: (s) => s.toMs,
     cell: (s) => (s.toMs === null ? '' : <LogDay ms={s.toMs} at={at} stationId={s.stationId} />),
   },
-  { key: 'of', head: 'of', by: (s) => s.group || null, cell: (s) => <span className="dim">{s.group}</span> },
+  ...(at.strokes.some((s) => s.group) ? [OF] : []),
 ]
 const LogDay = ({ ms, at, stationId }: { ms: number; at: LifeAnswer; stationId: string | null }) => (
   <Link to={`/logbook?day=${dayKey(ms, at.zone)}&position=${at.kind}${stationId ? `&stationId=${stationId}` : ''}`}>
