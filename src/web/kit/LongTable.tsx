@@ -51,7 +51,9 @@ export function LongTable<T>(props: Props<T>) {
     data: useMemo(() => [...rows], [rows]),
     columns: useMemo(() => columns.map(defOf), [columns]),
     getRowId: keyOf,
-    state: { sorting: sort ? [{ id: sort, desc: isDown }] : [], globalFilter: find },
+    state: { sorting: useMemo(() => (sort ? [{ id: sort, desc: isDown }] : []), [sort, isDown]), globalFilter: find },
+    // There are no pages here: the table would set its page anew at each drawing, and draw itself anew for that, without end.
+    autoResetPageIndex: false,
     globalFilterFn: (row: Row<T>, _, words: string) => hasAll(wordsOf(row.original), words),
     getCoreRowModel: getCoreRowModel(),
     getSortedRowModel: getSortedRowModel(),

@@ -1,5 +1,7 @@
 // @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest'
+import { useState } from 'react'
+import { Button } from 'react-bootstrap'
 import { within } from '@testing-library/react'
 import { stage, unstage } from '@web/testing/stage.tsx'
 import { hasAll, LongTable, type Column } from './LongTable.tsx'
@@ -74,6 +76,33 @@ describe('a long table', () => {
     expect(show(many).names().length).toBeLessThan(100)
     unstage()
     show([]).getByText('None yet.')
+  })
+  it('drawn again from outside it rests: it does not draw itself for ever', async () => {
+    let drawn = 0
+    const counted: Column<Row>[] = [{ key: 'name', head: 'name', by: (r) => r.name, cell: (r) => (drawn++, r.name) }]
+    function Page() {
+      const [n, more] = useState(0)
+      return (
+        <>
+          <Button onClick={() => more(n + 1)}>again {n}</Button>
+          <LongTable
+            id="t"
+            rows={ROWS}
+            columns={counted}
+            keyOf={(r) => r.id}
+            wordsOf={(r) => r.name}
+            findLabel="find"
+            none=""
+          />
+        </>
+      )
+    }
+    const { user, getByRole } = stage(<Page />)
+    for (let i = 0; i < 3; i++) await user.click(getByRole('button', { name: /^again/ }))
+    const before = drawn
+    await new Promise((done) => setTimeout(done, 50))
+    expect(drawn).toBe(before)
+    expect(drawn).toBeLessThan(60)
   })
   it('every word that was typed has to be there', () =>
     expect([hasAll('Kelp contact tip 1.0', 'tip kelp'), hasAll('Kelp tip', 'tip shale'), hasAll('x', '')]).toEqual([
