@@ -5,12 +5,14 @@ import { Form } from 'react-bootstrap'
 export function TextField({
   id,
   label,
+  why,
   ...control
-}: { id: string; label: string } & ComponentProps<typeof Form.Control>) {
+}: { id: string; label: string; why?: string | undefined } & ComponentProps<typeof Form.Control>) {
   return (
     <Form.Group controlId={id}>
       <Form.Label>{label}</Form.Label>
-      <Form.Control {...control} />
+      <Form.Control {...control} isInvalid={control.isInvalid ?? why !== undefined} />
+      {why === undefined ? null : <Form.Control.Feedback type="invalid">{why}</Form.Control.Feedback>}
     </Form.Group>
   )
 }

@@ -103,9 +103,20 @@ function FirstLead() {
         onSubmit={form.handleSubmit((values) => save.mutate(values, { onSuccess: () => go('/') }))}
         className="stack"
       >
-        <TextField id="shopName" label="Shop" autoFocus {...form.register('shopName')} isInvalid={!!errors.shopName} />
+        <TextField
+          id="shopName"
+          label="Shop"
+          autoFocus
+          {...form.register('shopName')}
+          why={errors.shopName && 'Write what the shop is called.'}
+        />
         <div className="pair">
-          <TextField id="zone" label="Time zone" {...form.register('zone')} />
+          <TextField
+            id="zone"
+            label="Time zone"
+            {...form.register('zone')}
+            why={errors.zone && 'Written like Europe/Berlin or America/Chicago.'}
+          />
           <PickField id="units" label="Units" {...form.register('units')}>
             <option value="metric">mm, kg</option>
             <option value="us">inch, lb</option>
@@ -116,7 +127,7 @@ function FirstLead() {
           label="Your name"
           autoComplete="username"
           {...form.register('name')}
-          isInvalid={!!errors.name}
+          why={errors.name && 'Write your name.'}
         />
         <Form.Group controlId="password">
           <Form.Label>A password, at least 10 letters</Form.Label>

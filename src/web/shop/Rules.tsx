@@ -62,23 +62,25 @@ function RuleRow({ shop, kind, classKey }: { shop: ShopAnswer; kind: ShopAnswer[
   const rule = shop.rules.find((r) => r.kindKey === kind.key && r.classKey === classKey)
   const { units, zone } = shop.site
   const [use, days] = [lifeQuantity(kind.lifeUnit, units), { of: 'days' } as const]
+  type Kept = number | null | undefined
+  const shownAs = (of: { change: Kept; clean: Kept; look: Kept }) => ({
+    change: shownQuantity(of.change, use),
+    clean: shownQuantity(of.clean, use),
+    look: shownQuantity(of.look, days),
+  })
   const form = useReadForm(
     {
       change: quantity({ ...use, above: 0, kept: rule?.changeLimit }),
       clean: quantity({ ...use, above: 0, kept: rule?.cleanLimit }),
       look: quantity({ ...days, from: 1, isWhole: true }),
     },
-    {
-      change: shownQuantity(rule?.changeLimit, use),
-      clean: shownQuantity(rule?.cleanLimit, use),
-      look: shownQuantity(rule?.lookDays, days),
-    },
+    shownAs({ change: rule?.changeLimit, clean: rule?.cleanLimit, look: rule?.lookDays }),
   )
   const word = unitWord(kind.lifeUnit, units)
   const send = form.submit(({ change, clean, look }) =>
     save.mutate(
       { kindKey: kind.key, classKey, changeLimit: change, cleanLimit: clean, lookDays: look },
-      { onSuccess: () => form.begin(form.all()) },
+      { onSuccess: () => form.begin(shownAs({ change, clean, look })) },
     ),
   )
   return (
@@ -132,18 +134,19 @@ function Rates({ shop }: { shop: ShopAnswer }) {
 function RateRow({ c }: { c: ShopAnswer['classes'][number] }) {
   const save = useSave('/shop/class')
   const money = { of: 'money', from: 0 } as const
+  const shownAs = (of: { labour: number; stop: number; scrap: number }) => ({
+    labour: shownQuantity(of.labour, money),
+    stop: shownQuantity(of.stop, money),
+    scrap: shownQuantity(of.scrap, money),
+  })
   const form = useReadForm(
     { labour: needed(money), stop: needed(money), scrap: needed(money) },
-    {
-      labour: shownQuantity(c.labourMinorPerHour, money),
-      stop: shownQuantity(c.stopMinorPerHour, money),
-      scrap: shownQuantity(c.scrapMinorPerPiece, money),
-    },
+    shownAs({ labour: c.labourMinorPerHour, stop: c.stopMinorPerHour, scrap: c.scrapMinorPerPiece }),
   )
   const send = form.submit(({ labour, stop, scrap }) =>
     save.mutate(
       { classKey: c.key, labourMinorPerHour: labour, stopMinorPerHour: stop, scrapMinorPerPiece: scrap },
-      { onSuccess: () => form.begin(form.all()) },
+      { onSuccess: () => form.begin(shownAs({ labour, stop, scrap })) },
     ),
   )
   return (

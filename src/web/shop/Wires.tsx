@@ -21,7 +21,7 @@ const DENSITY: Record<string, number> = { solid: 7.85, 'flux-cored': 6.1, 'metal
 /** Wires the shop feeds, and how they are wound: the empty spool's weight and sizes tell what is left on one. */
 export function Wires({ shop }: { shop: ShopAnswer }) {
   const [open, setOpen] = useState<Wire | 'new' | null>(null)
-  const { mass } = measures(shop.site.units)
+  const { mass, rule } = measures(shop.site.units)
   return (
     <section>
       <h2>Wires</h2>
@@ -31,7 +31,9 @@ export function Wires({ shop }: { shop: ShopAnswer }) {
             <Bare onClick={() => setOpen(w)}>{w.name}</Bare>{' '}
             <span className="dim">
               {wireSize(w.diameterMm, shop.site.units)}, {w.construction}, spool {shown(w.spoolKg, mass)} {mass.word}
-              {w.coreMm !== null && w.fullMm !== null ? `, wound ${w.coreMm}–${w.fullMm} mm` : ''}
+              {w.coreMm !== null && w.fullMm !== null
+                ? `, wound ${shown(w.coreMm, rule)}–${shown(w.fullMm, rule)} ${rule.word}`
+                : ''}
             </span>
           </li>
         ))}
