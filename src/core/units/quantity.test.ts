@@ -15,6 +15,7 @@ describe('a quantity as it is typed', () => {
     ['33', { of: 'mass', units: 'us' }, 14.968548],
     ['15 kg', { of: 'mass', units: 'us' }, 15],
     ['500 g', { of: 'mass' }, 0.5],
+    ['8 oz', { of: 'grams' }, 226.796],
     ['.035', { of: 'rule', units: 'us' }, 0.889],
     ['3/4', { of: 'rule', units: 'us' }, 19.05],
     ['1 1/2 in', { of: 'rule' }, 38.1],

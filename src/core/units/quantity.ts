@@ -23,6 +23,10 @@ const DIMENSIONS = {
     own: { metric: 'kg', us: 'lb' },
     units: { kg: 1, g: 0.001, lb: KG_PER_LB, lbs: KG_PER_LB, oz: KG_PER_LB / 16 },
   },
+  grams: {
+    own: both('g'),
+    units: { g: 1, kg: 1000, oz: (1000 * KG_PER_LB) / 16, lb: 1000 * KG_PER_LB, lbs: 1000 * KG_PER_LB },
+  },
   cable: {
     own: { metric: 'm', us: 'ft' },
     units: { m: 1, cm: 0.01, mm: 0.001, ...times(FEET, M_PER_FOOT), ...times(INCHES, MM_PER_INCH / 1000) },

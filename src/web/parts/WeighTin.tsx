@@ -18,9 +18,9 @@ export function WeighTin({ shop, tins }: { shop: ShopAnswer; tins: SupplyAnswer[
     {
       areaId: asItIs<string>(),
       kindKey: asItIs<KindKey>(),
-      grams: needed({ of: 'plain', from: 0 }),
+      grams: needed({ of: 'grams', from: 0 }),
       pieces: needed({ of: 'count', from: LEAST_PIECES }),
-      gramsOfPieces: quantity({ of: 'plain', above: 0 }),
+      gramsOfPieces: quantity({ of: 'grams', above: 0 }),
       isEmptied: asItIs<boolean>(),
     },
     {
