@@ -1,6 +1,6 @@
 import { Bare } from '@web/kit/Keys.tsx'
-import { PickField, TextField } from '@web/kit/Field.tsx'
-import { useState } from 'react'
+import { asItIs, neededWords, useReadForm, type Reader } from '@web/kit/readform.ts'
+import { PickTyped, TypedField } from '@web/kit/TypedField.tsx'
 import { Button, Form } from 'react-bootstrap'
 import { ROLES } from '@contract/people.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
@@ -18,11 +18,28 @@ export function People({ shop }: { shop: ShopAnswer }) {
   )
 }
 
+type Role = (typeof ROLES)[number]
+const LEAST_LETTERS = 10
+/** Null: none, so that one does not sign in. */
+const password: Reader<string | null> = (text) =>
+  text === '' || text.length >= LEAST_LETTERS
+    ? { ok: true, value: text || null }
+    : { ok: false, why: `At least ${LEAST_LETTERS} letters; ${text.length} so far.` }
+
 function PersonList({ shop }: { shop: ShopAnswer }) {
   const save = useSavePerson()
-  const [name, setName] = useState('')
-  const [role, setRole] = useState<(typeof ROLES)[number]>('hand')
-  const [password, setPassword] = useState('')
+  const form = useReadForm(
+    { name: neededWords('Write a name, or a code.'), role: asItIs<Role>(), password },
+    { name: '', role: 'hand', password: '' },
+  )
+  const add = form.submit((read) => {
+    if (read.role === 'lead' && read.password === null)
+      return form.refuse('password', `A lead signs in: ${LEAST_LETTERS} letters or more.`)
+    save.mutate(
+      { key: newKey(), name: read.name, role: read.role, ...(read.password ? { password: read.password } : {}) },
+      { onSuccess: () => form.begin({ ...form.all(), name: '', password: '' }) },
+    )
+  })
   return (
     <section>
       <h2>People</h2>
@@ -45,43 +62,20 @@ function PersonList({ shop }: { shop: ShopAnswer }) {
           </li>
         ))}
       </ul>
-      <Form
-        className="built-form"
-        onSubmit={(e) => {
-          e.preventDefault()
-          save.mutate(
-            { key: newKey(), name, role, ...(password ? { password } : {}) },
-            {
-              onSuccess: () => {
-                setName('')
-                setPassword('')
-              },
-            },
-          )
-        }}
-      >
-        <TextField id="pp-name" label="name, or a code" value={name} onChange={(e) => setName(e.target.value)} />
-        <PickField
-          id="pp-role"
-          label="role"
-          value={role}
-          onChange={(e) => setRole(ROLES.find((r) => r === e.target.value) ?? 'hand')}
-        >
-          {ROLES.map((r) => (
-            <option key={r}>{r}</option>
-          ))}
-        </PickField>
-        <TextField
+      <Form noValidate className="built-form" onSubmit={add}>
+        <TypedField form={form} name="name" id="pp-name" label="name, or a code" />
+        <PickTyped form={form} name="role" id="pp-role" label="role" options={ROLES.map((r) => [r, r])} />
+        <TypedField
+          form={form}
+          name="password"
           id="pp-pass"
           label="password (10 letters; leads need one)"
           type="password"
           autoComplete="new-password"
-          value={password}
-          onChange={(e) => setPassword(e.target.value)}
         />
         <Trouble problem={save.error} />
         <div className="built-keys">
-          <Button type="submit" disabled={!name.trim() || (password !== '' && password.length < 10)}>
+          <Button type="submit" disabled={save.isPending}>
             Add
           </Button>
         </div>
@@ -93,9 +87,17 @@ function PersonList({ shop }: { shop: ShopAnswer }) {
 function DeviceList({ shop }: { shop: ShopAnswer }) {
   const link = useDeviceLink()
   const drop = useDropDevice()
-  const [name, setName] = useState('')
-  const [place, setPlace] = useState('')
-  const [kind, id] = place.split(' ')
+  const form = useReadForm(
+    { name: neededWords('Write what it is called, like “hall tablet”.'), place: asItIs<string>() },
+    { name: '', place: '' },
+  )
+  const make = form.submit(({ name, place }) => {
+    const [kind, id = null] = place.split(' ')
+    link.mutate(
+      { key: newKey(), name, areaId: kind === 'area' ? id : null, stationId: kind === 'stn' ? id : null },
+      { onSuccess: () => form.begin({ ...form.all(), name: '' }) },
+    )
+  })
   return (
     <section>
       <h2>Devices</h2>
@@ -112,39 +114,22 @@ function DeviceList({ shop }: { shop: ShopAnswer }) {
             </li>
           ))}
       </ul>
-      <Form
-        className="built-form"
-        onSubmit={(e) => {
-          e.preventDefault()
-          link.mutate(
-            { key: newKey(), name, areaId: kind === 'area' ? id : null, stationId: kind === 'stn' ? id : null },
-            { onSuccess: () => setName('') },
-          )
-        }}
-      >
-        <TextField
-          id="dv-name"
-          label="what it is called"
-          placeholder="hall tablet"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
+      <Form noValidate className="built-form" onSubmit={make}>
+        <TypedField form={form} name="name" id="dv-name" label="what it is called" placeholder="hall tablet" />
+        <PickTyped
+          form={form}
+          name="place"
+          id="dv-place"
+          label="where it belongs"
+          none="the whole shop"
+          options={[
+            ...shop.areas.map((a) => [`area ${a.id}`, a.name] as const),
+            ...shop.stations.map((s) => [`stn ${s.id}`, s.name] as const),
+          ]}
         />
-        <PickField id="dv-place" label="where it belongs" value={place} onChange={(e) => setPlace(e.target.value)}>
-          <option value="">the whole shop</option>
-          {shop.areas.map((a) => (
-            <option key={a.id} value={`area ${a.id}`}>
-              {a.name}
-            </option>
-          ))}
-          {shop.stations.map((s) => (
-            <option key={s.id} value={`stn ${s.id}`}>
-              {s.name}
-            </option>
-          ))}
-        </PickField>
         <Trouble problem={link.error ?? drop.error} />
         <div className="built-keys">
-          <Button type="submit" disabled={!name.trim()}>
+          <Button type="submit" disabled={link.isPending}>
             Make a link for it
           </Button>
         </div>

@@ -214,11 +214,23 @@ describe('people and devices', () => {
       ['/people/device-link', 'hall tablet'],
     ])
   })
-  it('a short password is not sent', async () => {
-    const { user, getByRole, getByLabelText } = stage(<People shop={shopAnswer()} />)
+  it('a short password is not sent, nor a lead without one', async () => {
+    const { user, getByRole, getByLabelText, findByText, sent } = stage(<People shop={shopAnswer()} />)
     await user.type(getByLabelText('name, or a code'), 'K4')
     await user.type(getByLabelText(/password/), 'short')
-    expect(getByRole('button', { name: 'Add' })).toHaveProperty('disabled', true)
+    await user.click(getByRole('button', { name: 'Add' }))
+    await findByText('At least 10 letters; 5 so far.')
+    await user.clear(getByLabelText(/password/))
+    await user.selectOptions(getByLabelText('role'), 'lead')
+    await user.click(getByRole('button', { name: 'Add' }))
+    await findByText('A lead signs in: 10 letters or more.')
+    expect(sent).toEqual([])
+  })
+  it('a device without a name is asked for one', async () => {
+    const { user, getByRole, findByText, sent } = stage(<People shop={shopAnswer()} />)
+    await user.click(getByRole('button', { name: 'Make a link for it' }))
+    await findByText(/Write what it is called/)
+    expect(sent).toEqual([])
   })
 })
 
