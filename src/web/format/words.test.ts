@@ -27,11 +27,8 @@ describe('parts and places', () => {
   })
   it('a place of the path is one word or two', () => {
     for (const place of CAUSE_PLACES) expect(placeName(place)).not.toMatch(/[a-z][A-Z]|#/)
-    expect(['off', 'pin', 'orings'].map((p) => placeName(p as (typeof CAUSE_PLACES)[number]))).toEqual([
-      'off the wire',
-      'gun pin',
-      'O-rings',
-    ])
+    const names = (['off', 'pin', 'inlet', 'outlet', 'orings'] as const).map(placeName)
+    expect(names).toEqual(['off the wire', 'gun pin', 'inlet', 'outlet', 'O-rings'])
   })
   it('what was done is said with its part, or without one', () => {
     expect([donePhrase('putBack', 'liner'), donePhrase('removed', 'tip'), donePhrase('changed', null)]).toEqual([

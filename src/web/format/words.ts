@@ -8,6 +8,8 @@ import {
   type KindKey,
   isKindKey,
   type CausePlace,
+  COLUMNS,
+  type Column,
 } from '@core/path/columns.ts'
 
 /** All words that screens share. A state is told by its stroke and one of these, never by colour alone. */
@@ -51,9 +53,12 @@ const SHORT_NAME: Record<KindKey, string> = {
   gas: 'gas line',
 }
 const PLACE_NAME: Partial<Record<CausePlace, string>> = { pin: 'gun pin', off: 'off the wire', gas: 'gas' }
+const isColumn = (place: CausePlace): place is Column => COLUMNS.some((c) => c === place)
 /** A place of the path in one word, as under the wire: "rolls", "gun pin", "off the wire". */
-export const placeName = (place: CausePlace): string =>
-  PLACE_NAME[place] ?? (isKindKey(place) ? SHORT_NAME[place] : place)
+export function placeName(place: CausePlace): string {
+  const own = PLACE_NAME[place] ?? (isColumn(place) ? place : null)
+  return own ?? (isKindKey(place) ? SHORT_NAME[place] : place)
+}
 const PLURAL: ReadonlySet<KindKey> = new Set(['rolls', 'orings'])
 
 /** The part as hands call it; a second lane is told by its number. */
