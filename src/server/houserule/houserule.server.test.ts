@@ -61,7 +61,7 @@ describe('house rules', () => {
     expect(said).toContainEqual(expect.objectContaining({ scopeType: 'site', option: null, was: 'on' }))
   })
   it.each([
-    ['a question that is none', { code: 'D77' }, 404],
+    ['a question that is none', { code: 'D77' }, 400],
     ['a school of another question', { option: 'block' }, 400],
     ['a family that is not here', { scopeType: 'family', scopeKey: 'fam_none' }, 404],
     ['a site with a name', { scopeKey: 'north' }, 404],

@@ -11,7 +11,14 @@ const carrierId = 'car_1' as CarrierId
 const wireId = 'wire_1' as WireId
 const spoolId = 'spool_1' as SpoolId
 const partId = 'part_1' as PartId
-const NAMES = { part: 'K-T10', wire: 'solid 1.0', spool: 7, cause: 'tip worn', scope: 'Booths', unit: 'arcHours' as const }
+const NAMES = {
+  part: 'K-T10',
+  wire: 'solid 1.0',
+  spool: 7,
+  cause: 'tip worn',
+  scope: 'Booths',
+  unit: 'arcHours' as const,
+}
 const fitted = {
   ...({ kind: 'fitted', carrierId, position: 'tip', partId: null } as const),
   ...({ count: 1, entryAge: 'new' } as const),

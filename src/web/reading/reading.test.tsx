@@ -175,7 +175,9 @@ describe('words', () => {
       isHeld: null,
       sinceH: 1,
     } as const
-    expect(cleaningSentence(clean)).toBe('Clean the nozzle every 1.5 h of arc (yours, found 10 times), in about 0.5 h.')
+    expect(cleaningSentence(clean)).toBe(
+      'Clean the nozzle every 1.5 h of arc (yours, found 10 times), in about 30 min.',
+    )
     expect(cleaningSentence({ ...clean, isHeld: 'down', sinceH: 2 })).toBe(
       'Clean the nozzle every 1.5 h of arc (yours, found 10 times), so now. What is found asks for less still: it halves at most at a step.',
     )
