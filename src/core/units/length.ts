@@ -1,44 +1,19 @@
-import { parseNumber } from '@core/units/number.ts'
 import { MM_PER_INCH } from './convert.ts'
+import { readQuantity } from './quantity.ts'
 
 /** What a length read off a rule or tape was typed in. */
 export type LengthUnit = 'mm' | 'in'
 export type ReadLength = { ok: true; mm: number } | { ok: false; reason: string }
-
-const FRACTION = /^(?:(\d+)[ -])?(\d+)\s*\/\s*(\d+)$/
-const WITH_UNIT = /^(.*?)\s*(mm|cm|m|in|inch|inches|"|”|ft|')$/i
-const MM_PER: Record<string, number> = {
-  mm: 1,
-  cm: 10,
-  m: 1000,
-  in: MM_PER_INCH,
-  inch: MM_PER_INCH,
-  inches: MM_PER_INCH,
-  '"': MM_PER_INCH,
-  '”': MM_PER_INCH,
-  ft: 12 * MM_PER_INCH,
-  "'": 12 * MM_PER_INCH,
-}
 
 /**
  * A length as it is typed at the bench, in mm: "18", "18.5", "1,8 cm", "3/4", "1 3/16 in". Without a unit it is in the shop's own.
  * @example readLength('3/4', 'in') // { ok: true, mm: 19.05 }
  */
 export function readLength(text: string, unit: LengthUnit): ReadLength {
-  const said = text.trim()
-  const withUnit = WITH_UNIT.exec(said)
-  const perMm = withUnit ? (MM_PER[(withUnit[2] ?? '').toLowerCase()] ?? 1) : (MM_PER[unit] ?? 1)
-  const value = numberOf((withUnit?.[1] ?? said).trim())
-  return value === null
-    ? { ok: false, reason: 'that is no length: write 18, 18.5 or 3/4' }
-    : { ok: true, mm: value * perMm }
-}
-
-function numberOf(text: string): number | null {
-  const fraction = FRACTION.exec(text)
-  if (!fraction) return text === '' ? null : parseNumber(text)
-  const [, whole = '0', over = '0', under = '0'] = fraction
-  return Number(under) === 0 ? null : Number(whole) + Number(over) / Number(under)
+  const read = readQuantity(text, { of: 'rule', units: unit === 'in' ? 'us' : 'metric' })
+  return read.ok && read.value !== null
+    ? { ok: true, mm: read.value }
+    : { ok: false, reason: 'that is no length: write 18, 18.5 or 3/4' }
 }
 
 const SIXTEENTHS = 16

@@ -1,3 +1,4 @@
+import { lower } from '@web/format/words.ts'
 import { Button } from 'react-bootstrap'
 import { Key } from '@web/kit/Keys.tsx'
 import { useEffect, useState } from 'react'
@@ -36,7 +37,7 @@ export function DevicePage() {
   const nameOf: ListProps['nameOf'] = ({ says, body }) => {
     const id = placeOfEntry(body)
     const name = places.data?.places.find((p) => p.stationId === id)?.name
-    return name && !says.startsWith(name) ? `${name}: ${says.charAt(0).toLowerCase()}${says.slice(1)}` : says
+    return name && !says.startsWith(name) ? `${name}: ${lower(says)}` : says
   }
   return (
     <main className="walk device">

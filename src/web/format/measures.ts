@@ -22,7 +22,8 @@ export interface Measure {
   rule: { of: QuantityKind; units?: Units }
 }
 const same = (value: number) => value
-const plainly = (word: string, of: QuantityKind): Measure => ({ word, toSi: same, fromSi: same, rule: { of } })
+/** Typed and kept alike. */
+export const plainly = (word: string, of: QuantityKind): Measure => ({ word, toSi: same, fromSi: same, rule: { of } })
 const METRIC = {
   mass: plainly('kg', 'mass'),
   cable: plainly('m', 'cable'),

@@ -67,6 +67,7 @@ export function partName(position: Position): string {
   return lane === 1 ? SHORT_NAME[kind] : `${SHORT_NAME[kind]} ${lane}`
 }
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+export const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)
 
 /** "Change the tip", "Clean the nozzle", "Look at the rolls". */
 export function actPhrase(act: string, position: Position): string {

@@ -6,7 +6,7 @@ import { type ShopChange, type ShopChangeOf } from '@core/ledger/shopchange.ts'
 import { RULES } from '@core/rightparts/finding.ts'
 import { type LineNames } from '@contract/fact.ts'
 import { amount, type Units } from '@web/format/numbers.ts'
-import { capital, partName } from '@web/format/words.ts'
+import { capital, lower, partName } from '@web/format/words.ts'
 import { SCHOOL_WORD } from '@web/format/words.ts'
 
 type Of<K extends ShopChangeOf> = Extract<ShopChange, { of: K }>
@@ -17,7 +17,6 @@ const use = (value: number, { unit }: Names, units: Units) => (unit ? amount(val
 const lines = (n: number) => (n === 1 ? '1 line' : `${n} lines`)
 /** Classes are the shop's own words, with a capital; families and feeders are names. */
 const inClass = (names: Names) => (names.scope === null ? 'everywhere' : `in ${lower(names.scope)}`)
-const lower = (text: string) => text.charAt(0).toLowerCase() + text.slice(1)
 
 /** "change at 6.5 h, clean at 2 h, look every 7 days (least cost, from 210 lives)". */
 export function ruleWords(rule: Of<'houseRule'>, names: Names, units: Units): string {

@@ -1,11 +1,10 @@
-import { type QuantityKind } from '@core/units/quantity.ts'
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { LEAST_FOUND } from '@core/cleaning/interval.ts'
 import { type Alarm } from '@core/reading/alarms.ts'
 import { type ReadingKey, type ReadingUnit } from '@core/reading/keys.ts'
 import { methodOf, READING } from '@core/reading/specs.ts'
 import { type KeptLine, type ReadingAnswer, type ReadingLine, type TrendLine } from '@contract/reading.ts'
-import { measures, type Measure } from '@web/format/measures.ts'
+import { measures, type Measure, plainly } from '@web/format/measures.ts'
 import { amount, flow, force, twoFigures, type Units, minutes } from '@web/format/numbers.ts'
 import { ago, shortDate, when } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
@@ -35,8 +34,6 @@ export function readingValue(what: ReadingKey, value: number, units: Units): str
   }
 }
 
-const same = (n: number) => n
-const plainly = (word: string, of: QuantityKind): Measure => ({ word, toSi: same, fromSi: same, rule: { of } })
 const PLAIN: Partial<Record<ReadingUnit, Measure>> = {
   mark: plainly('mark', 'marks'),
   deg: plainly('degrees', 'plain'),

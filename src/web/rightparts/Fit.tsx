@@ -9,7 +9,7 @@ import { type Act } from '@contract/logbook.ts'
 import { newKey } from '@web/api/client.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
-import { capital } from '@web/format/words.ts'
+import { capital, lower } from '@web/format/words.ts'
 import { useLog } from '@web/log/queries.ts'
 import { useIsLead } from '@web/people/queries.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
@@ -148,7 +148,7 @@ function RemedyKey({ gun, finding: f, units }: { gun: GunAnswer; finding: Findin
   return (
     <>
       <Key size="low" tone="chalk" disabled={log.isPending || set.isPending} onClick={press}>
-        {DONE[f.remedy.do]} {words.charAt(0).toLowerCase() + words.slice(1)}
+        {DONE[f.remedy.do]} {lower(words)}
       </Key>
       {stock ? <span className="dim">{stock}</span> : null}
       <Trouble problem={log.error ?? set.error} />
