@@ -24,6 +24,8 @@ export function openDatabase(url: string): Database {
     timezone: 'Z',
     charset: 'utf8mb4',
   })
+  // Writers wait for each other at the row they lock, and then see what the other wrote.
+  pool.pool.on('connection', (made) => made.query('set session transaction isolation level read committed'))
   quicken(pool)
   const getConnection = pool.getConnection.bind(pool)
   pool.getConnection = async () => quicken(await getConnection())
@@ -139,7 +141,7 @@ export const isDuplicate = (problem: unknown) => errnoOf(problem) === 1062
 export async function transact<T>(db: Db, work: (tx: Tx) => Promise<T>): Promise<T> {
   for (let attempt = 1; ; attempt++) {
     try {
-      return await db.transaction(work, { isolationLevel: 'read committed' })
+      return await db.transaction(work)
     } catch (problem) {
       if (attempt >= TRIES || !RETRIED.has(errnoOf(problem) ?? 0)) throw problem
       await new Promise((done) => setTimeout(done, 10 * attempt * attempt))

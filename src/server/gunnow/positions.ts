@@ -1,6 +1,6 @@
-import { inArray } from 'drizzle-orm'
+import { eq, inArray } from 'drizzle-orm'
 import { type GunBuilt } from '@core/shop/built.ts'
-import { carrier, carrierNow, positionNow } from '@server/db/schema.ts'
+import { carrier, carrierNow, headNow, positionNow } from '@server/db/schema.ts'
 import { CheckStore } from './checkstore.ts'
 import { type Deps } from '@server/call/context.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
@@ -12,6 +12,8 @@ export interface CarrierState {
   rows: PositionRow[]
   now: CarrierNowRow | null
   built: GunBuilt | null
+  /** The wire on it, of a feeder where a spool was ever logged. */
+  spoolWireId: string | null
   /** What the rules of fit read of it, as one text: use that is counted on changes nothing here. */
   fitKey: string
 }
@@ -40,9 +42,9 @@ export class PositionStore {
       this.kept.set(c.id, { revision: c.revision, ...state, fitKey: fitKeyOf(state) })
     }
     return new Map(
-      carriers.map(({ id, built }) => {
+      carriers.map(({ id, built, spoolWireId }) => {
         const kept = this.kept.get(id)
-        return [id, { rows: kept?.rows ?? [], now: kept?.now ?? null, built, fitKey: kept?.fitKey ?? '' }]
+        return [id, { rows: kept?.rows ?? [], now: kept?.now ?? null, built, spoolWireId, fitKey: kept?.fitKey ?? '' }]
       }),
     )
   }
@@ -50,13 +52,14 @@ export class PositionStore {
 
 const readCarriers = (db: Reader, ids: readonly string[] | null) =>
   db
-    .select({ id: carrier.id, revision: carrier.revision, built: carrier.built })
+    .select({ id: carrier.id, revision: carrier.revision, built: carrier.built, spoolWireId: headNow.spoolWireId })
     .from(carrier)
+    .leftJoin(headNow, eq(headNow.headId, carrier.id))
     .where(ids ? inArray(carrier.id, ids.length > 0 ? [...ids] : ['']) : undefined)
 
 /** Beyond this share of the shop one read of everything is quicker than a long list of ids. */
 const MOST = 0.5
-type Fresh = Omit<CarrierState, 'built' | 'fitKey'>
+type Fresh = Omit<CarrierState, 'built' | 'spoolWireId' | 'fitKey'>
 
 const fitKeyOf = ({ rows, now }: Fresh): string =>
   `${rows.map((r) => `${r.position}:${r.partId ?? ''}`).join(' ')} ${now ? JSON.stringify(now.settings) : ''}`
@@ -70,9 +73,9 @@ function readFresh(db: Reader, ids: readonly string[], of: number): Promise<Map<
 export async function readPositions(db: Reader, ids: readonly string[] | null): Promise<Map<string, CarrierState>> {
   const [rows, carriers] = await Promise.all([readRows(db, ids), readCarriers(db, ids)])
   return new Map(
-    carriers.map(({ id, built }) => {
+    carriers.map(({ id, built, spoolWireId }) => {
       const state = rows.get(id) ?? { rows: [], now: null }
-      return [id, { ...state, built, fitKey: fitKeyOf(state) }]
+      return [id, { ...state, built, spoolWireId, fitKey: fitKeyOf(state) }]
     }),
   )
 }

@@ -6,10 +6,10 @@ import { mustLogAt, mustRead, type Deps, type Who } from '@server/call/context.t
 import { DomainError } from '@server/problem/problem.ts'
 import { actsByKeys, toRow, type EventRow } from '@server/ledger/lines.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
-import { hungOne } from '@server/gunnow/hung.ts'
+import { hungWith } from '@server/gunnow/hung.ts'
 import { likelyPart } from '@server/gunnow/setup.ts'
 import { keyOf, writeAct, type Writing } from '@server/write/act.ts'
-import { placeOf, type Place } from '@server/write/place.ts'
+import { placeOf, type Place, type PlaceNow } from '@server/write/place.ts'
 import { actOf } from '@server/write/said.ts'
 import { payBack } from './payback.ts'
 
@@ -62,9 +62,10 @@ async function sayAll(
 }
 
 /** Which part went on when nobody says: asked of the rules of fit, and only for a change. */
-async function withLikelyPart(tx: Reader, shop: ShopModel, at: { place: Place; act: ActRead }): Promise<Place> {
+async function withLikelyPart(tx: Reader, shop: ShopModel, at: { place: PlaceNow; act: ActRead }): Promise<Place> {
   const { place, act } = at
   if (act.act !== 'changed' || act.partId) return place
-  const hung = await hungOne(tx, shop, place.stationId)
+  const [hung] = await hungWith(tx, shop, [place.now])
+  if (!hung) return place
   return { ...place, partFor: (position) => likelyPart(hung, shop, position) }
 }

@@ -1,6 +1,6 @@
 import { DAY_MS } from '@core/units/time.ts'
 import { setImmediate } from 'node:timers/promises'
-import { and, eq, gte, inArray } from 'drizzle-orm'
+import { and, eq, gte, inArray, sql } from 'drizzle-orm'
 import { type CarrierId } from '@core/ids/id.ts'
 import { foldCarrier, type CarrierStory } from '@core/ledger/fold.ts'
 import {
@@ -29,56 +29,56 @@ export interface Gathered {
   stretchesOf: (id: string) => ChainStretch[]
 }
 
-/** What hangs, or ever hung, on these: their exposures change when a clock or mount above them does. */
-export async function withDescendants(db: Reader, ids: ReadonlySet<string>): Promise<Set<string>> {
-  const all = new Set(ids)
-  let fresh = [...ids]
-  while (fresh.length > 0) {
-    const rows = await db.selectDistinct({ id: mount.childId }).from(mount).where(inArray(mount.onId, fresh))
-    fresh = rows.map((r) => r.id).filter((id) => !all.has(id))
-    fresh.forEach((id) => all.add(id))
-  }
-  return all
+/** What is counted again with some carriers, and what that rests on. */
+export interface Kin {
+  /** Themselves; what hangs, or ever hung, on them (its use goes by the clock above); the places where their heads stood (a gas line ages with them). */
+  ids: Set<string>
+  /** What those hung on, up to the places, and the heads that stood at places of theirs. */
+  above: string[]
 }
 
-/** Stations' own carriers (gas line) age with the heads that stood there. */
-export async function withStationsOf(db: Reader, ids: ReadonlySet<string>): Promise<Set<string>> {
-  const all = new Set(ids)
-  if (ids.size === 0) return all
-  const rows = await db
-    .selectDistinct({ id: mount.onId })
-    .from(mount)
-    .where(inArray(mount.childId, [...ids]))
-  const stations =
-    rows.length === 0
-      ? []
-      : await db
-          .select({ id: carrier.id })
-          .from(carrier)
-          .where(
-            and(
-              inArray(
-                carrier.id,
-                rows.map((r) => r.id),
-              ),
-              inArray(carrier.type, ['station']),
-            ),
-          )
-  stations.forEach((s) => all.add(s.id))
-  return all
+/** By what hangs on what as it is kept; what the lines themselves say beyond that is found when they are gathered. */
+export async function kinOf(db: Reader, ids: ReadonlySet<string>): Promise<Kin> {
+  if (ids.size === 0) return { ids: new Set(), above: [] }
+  const given = sql.join(
+    [...ids].map((id) => sql`${id}`),
+    sql`, `,
+  )
+  const [rows] = await db.execute(sql`
+    with recursive down(id) as (
+      select id from ${carrier} where id in (${given})
+      union select hung.child_id from down join ${mount} hung on hung.on_id = down.id),
+    kin(id, type) as (
+      select down.id, own.type from down join ${carrier} own on own.id = down.id
+      union select place.id, place.type from down
+        join ${carrier} head on head.id = down.id and head.type = 'head'
+        join ${mount} stood on stood.child_id = head.id
+        join ${carrier} place on place.id = stood.on_id and place.type = 'station'),
+    up(id) as (
+      select id from kin
+      union select stood.child_id from kin join ${mount} stood on stood.on_id = kin.id where kin.type = 'station'
+      union select hung.on_id from up join ${mount} hung on hung.child_id = up.id)
+    select up.id, kin.id is not null isKin from up left join kin on kin.id = up.id`)
+  const all = rows as unknown as { id: string; isKin: number }[]
+  const [kin, above] = [all.filter((r) => r.isKin), all.filter((r) => !r.isKin)]
+  return { ids: new Set(kin.map((r) => r.id)), above: above.map((r) => r.id) }
 }
 
-export async function gather(db: Reader, wanted: ReadonlySet<string>, shop: ShopModel): Promise<Gathered> {
+/** Their stories, and of what they hung on, up to the places with their stops, what their stretches, clocks and signs need. */
+export async function gather(db: Reader, kin: Kin, shop: ShopModel): Promise<Gathered> {
   const stories = new Map<string, CarrierStory>()
   const carriers = new Map<string, CarrierRow>()
-  let fresh = new Set(wanted)
-  while (fresh.size > 0) {
-    const ids = [...fresh]
-    const rows = await db.select().from(carrier).where(inArray(carrier.id, ids))
+  let fresh = [...kin.ids, ...kin.above]
+  while (fresh.length > 0) {
+    const rows = await db.select().from(carrier).where(inArray(carrier.id, fresh))
     rows.forEach((row) => carriers.set(row.id, row))
-    const standings = await standingOfCarriers(db, ids)
+    const standings = await standingOfCarriers(
+      db,
+      rows.map((r) => r.id),
+    )
     for (const [id, facts] of standings) stories.set(id, foldCarrier(facts))
-    fresh = new Set(await above(db, ids, { stories, carriers }))
+    const parents = rows.flatMap((row) => stories.get(row.id)?.mounts.map((m) => m.onId as string) ?? [])
+    fresh = [...new Set(parents)].filter((id) => !stories.has(id))
   }
   const stretchesOf = stretchFinder(stories, carriers)
   const clocks = await clocksOf(
@@ -87,18 +87,6 @@ export async function gather(db: Reader, wanted: ReadonlySet<string>, shop: Shop
     { stories, shop, carriers },
   )
   return { carriers, stories, clocks, stretchesOf }
-}
-
-/** What these hang on, and for a station the heads that stood there. */
-async function above(db: Reader, ids: string[], known: Pick<Gathered, 'stories' | 'carriers'>): Promise<string[]> {
-  const { stories, carriers } = known
-  const parents = ids.flatMap((id) => stories.get(id)?.mounts.map((m) => m.onId as string) ?? [])
-  const stations = ids.filter((id) => carriers.get(id)?.type === 'station')
-  const heads =
-    stations.length === 0
-      ? []
-      : await db.selectDistinct({ id: mount.childId }).from(mount).where(inArray(mount.onId, stations))
-  return [...new Set([...parents, ...heads.map((h) => h.id)])].filter((id) => !stories.has(id))
 }
 
 function stretchFinder(

@@ -2,11 +2,11 @@ import { asc, inArray } from 'drizzle-orm'
 import { carrier } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 
-/** Takes the rows in id order. */
-export async function lock(tx: Tx, carrierIds: ReadonlySet<string>): Promise<void> {
-  if (carrierIds.size === 0) return
-  await tx
-    .select({ id: carrier.id })
+/** Takes the rows in id order, and answers them. */
+export async function lock(tx: Tx, carrierIds: ReadonlySet<string>): Promise<(typeof carrier.$inferSelect)[]> {
+  if (carrierIds.size === 0) return []
+  return tx
+    .select()
     .from(carrier)
     .where(inArray(carrier.id, [...carrierIds]))
     .orderBy(asc(carrier.id))

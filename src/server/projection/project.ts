@@ -16,7 +16,7 @@ import { type Touched } from '@server/ledger/lines.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 import { foldCarrier } from '@core/ledger/fold.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
-import { gather, withDescendants, withStationsOf, type Gathered } from './gather.ts'
+import { gather, kinOf, type Gathered } from './gather.ts'
 import {
   carrierNowRows,
   headRow,
@@ -59,14 +59,16 @@ export type Written = Record<
 >
 
 export async function project(tx: Tx, touched: Touched, shop: ShopModel): Promise<Written> {
-  const before = await closure(tx, touched.carrierIds)
-  await lock(tx, before)
+  const before = await kinOf(tx, touched.carrierIds)
+  await takeAndCount(tx, before.ids)
   const gathered = await gather(tx, before, shop)
-  const mounts = await writeMounts(tx, before, gathered)
+  const mounts = await writeMounts(tx, before.ids, gathered)
   // What hangs on what is as it was: so is what belongs together.
-  const all = mounts === 0 ? before : await closure(tx, before)
-  const complete = all.size === before.size ? gathered : await gather(tx, all, shop)
-  await countRevision(tx, all)
+  const after = mounts === 0 ? before : await kinOf(tx, before.ids)
+  const all = after.ids
+  const isMore = all.size !== before.ids.size
+  if (isMore) await takeAndCount(tx, new Set([...all].filter((id) => !before.ids.has(id))))
+  const complete = isMore ? await gather(tx, after, shop) : gathered
   const carriers = await writeCarriers(tx, all, { gathered: complete, shop })
   const stations = await writeStations(tx, new Set([...touched.stationIds, ...stationsOf(all, complete, shop)]), shop)
   const spools = await projectSpools(tx, touched.spoolIds)
@@ -81,35 +83,21 @@ export async function project(tx: Tx, touched: Touched, shop: ShopModel): Promis
 
 /** Only what hangs on what: the first pass of a rebuild, so that the second can take what belongs together at once. */
 export async function projectMounts(tx: Tx, ids: ReadonlySet<string>): Promise<number> {
-  await lock(tx, ids)
+  const rows = await lock(tx, ids)
   const list = [...ids]
-  const rows = list.length === 0 ? [] : await tx.select().from(carrier).where(inArray(carrier.id, list))
   const standings = await standingOfCarriers(tx, list)
   const stories = new Map(list.map((id) => [id, foldCarrier(standings.get(id) ?? [])]))
   return writeMounts(tx, ids, { carriers: new Map(rows.map((r) => [r.id, r])), stories })
 }
 
-async function closure(tx: Tx, ids: ReadonlySet<string>): Promise<Set<string>> {
-  const down = await withDescendants(tx, ids)
-  const heads =
-    down.size === 0
-      ? []
-      : await tx
-          .select({ id: carrier.id, type: carrier.type })
-          .from(carrier)
-          .where(inArray(carrier.id, [...down]))
-  return new Set([
-    ...down,
-    ...(await withStationsOf(tx, new Set(heads.filter((h) => h.type === 'head').map((h) => h.id)))),
-  ])
-}
-
-async function countRevision(tx: Tx, ids: ReadonlySet<string>): Promise<void> {
+/** Takes their rows in id order, so that two writers of one gun wait for each other, and counts that they are written anew. */
+async function takeAndCount(tx: Tx, ids: ReadonlySet<string>): Promise<void> {
   if (ids.size === 0) return
   await tx
     .update(carrier)
     .set({ revision: sql`${carrier.revision} + 1` })
     .where(inArray(carrier.id, [...ids]))
+    .orderBy(carrier.id)
 }
 
 async function writeMounts(

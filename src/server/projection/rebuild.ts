@@ -91,13 +91,10 @@ async function jobsOf(deps: Deps, carriers: readonly CarrierLine[]) {
 async function oneBatch<T>(deps: Deps, isWriting: boolean, work: (tx: Tx) => Promise<T>): Promise<T> {
   const done: T[] = []
   try {
-    await deps.db.transaction(
-      async (tx) => {
-        done.push(await work(tx))
-        if (!isWriting) throw new OnlyLooking()
-      },
-      { isolationLevel: 'read committed' },
-    )
+    await deps.db.transaction(async (tx) => {
+      done.push(await work(tx))
+      if (!isWriting) throw new OnlyLooking()
+    })
   } catch (problem) {
     if (!(problem instanceof OnlyLooking)) throw problem
   }

@@ -1,5 +1,6 @@
 import { MIN_MS } from '@core/units/time.ts'
-import { and, inArray, isNull } from 'drizzle-orm'
+import { and, desc, eq, inArray, isNull } from 'drizzle-orm'
+import { alias } from 'drizzle-orm/mysql-core'
 import { foldStation, type FoldedStoppage } from '@core/ledger/foldstation.ts'
 import { shiftEndMs, workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { mount, type stationNow, type stoppage } from '@server/db/schema.ts'
@@ -61,32 +62,15 @@ async function hungAt(
   shop: ShopModel,
 ): Promise<Map<string, { headId: string | null; gunId: string | null }>> {
   const carriers = stationIds.flatMap((id) => shop.carrierOfStation.get(id) ?? [])
-  const heads =
-    carriers.length === 0
-      ? []
-      : await db
-          .select()
-          .from(mount)
-          .where(and(inArray(mount.onId, carriers), isNull(mount.toMs)))
-  const guns =
-    heads.length === 0
-      ? []
-      : await db
-          .select()
-          .from(mount)
-          .where(
-            and(
-              inArray(
-                mount.onId,
-                heads.map((h) => h.childId),
-              ),
-              isNull(mount.toMs),
-            ),
-          )
+  if (carriers.length === 0) return new Map()
+  const gun = alias(mount, 'gun')
+  const heads = await db
+    .select({ onId: mount.onId, headId: mount.childId, gunId: gun.childId })
+    .from(mount)
+    .leftJoin(gun, and(eq(gun.onId, mount.childId), isNull(gun.toMs)))
+    .where(and(inArray(mount.onId, carriers), isNull(mount.toMs)))
+    .orderBy(mount.childId, desc(gun.childId))
   return new Map(
-    heads.map((head) => {
-      const stationId = shop.stationOfCarrier.get(head.onId) ?? ''
-      return [stationId, { headId: head.childId, gunId: guns.find((g) => g.onId === head.childId)?.childId ?? null }]
-    }),
+    heads.map(({ onId, headId, gunId }) => [shop.stationOfCarrier.get(onId) ?? '', { headId, gunId: gunId ?? null }]),
   )
 }

@@ -1,7 +1,7 @@
 import { DAY_MS } from '@core/units/time.ts'
-import { and, desc, eq } from 'drizzle-orm'
+import { and, eq, inArray, max, sql } from 'drizzle-orm'
 import { type Standing } from '@core/ledger/resolve.ts'
-import { ledgerEvent, stockNow } from '@server/db/schema.ts'
+import { ledgerEvent, part, stockNow } from '@server/db/schema.ts'
 import { type Reader, type Tx } from '@server/db/db.ts'
 import { standingOfPart } from '@server/ledger/standings.ts'
 
@@ -39,26 +39,37 @@ export function stockFrom(standings: readonly Standing[]): { onHand: number; cou
   return { onHand, countedMs: last.happenedMs }
 }
 
-export async function stockRow(db: Reader, partId: string): Promise<typeof stockNow.$inferSelect | null> {
-  const [count] = await db
-    .select({ at: ledgerEvent.happenedMs })
-    .from(ledgerEvent)
-    .where(and(eq(ledgerEvent.partId, partId), eq(ledgerEvent.kind, 'counted')))
-    .orderBy(desc(ledgerEvent.happenedMs))
-    .limit(1)
-  if (!count) return null
+type StockRow = typeof stockNow.$inferSelect
+
+async function stockRow(db: Reader, partId: string, newestMs: number | null): Promise<StockRow | null> {
+  if (newestMs === null) return null
   // A withdrawn count makes an older one stand again, so everything is read then; usually the newest stands.
-  const recent = stockFrom(await standingOfPart(db, partId, count.at))
-  const stock = recent && recent.countedMs === count.at ? recent : stockFrom(await standingOfPart(db, partId, 0))
+  const recent = stockFrom(await standingOfPart(db, partId, newestMs))
+  const stock = recent && recent.countedMs === newestMs ? recent : stockFrom(await standingOfPart(db, partId, 0))
   return stock && { partId, ...stock }
 }
 
+/** When each of these was last counted, if ever, and what is kept of them. */
+async function keptStock(tx: Tx, partIds: readonly string[]) {
+  const counted = and(eq(ledgerEvent.partId, part.id), eq(ledgerEvent.kind, 'counted'))
+  const newestMs = sql<number | null>`(${tx
+    .select({ at: max(ledgerEvent.happenedMs) })
+    .from(ledgerEvent)
+    .where(counted)})`
+  return tx
+    .select({ partId: part.id, newestMs: newestMs.mapWith(Number), kept: stockNow })
+    .from(part)
+    .leftJoin(stockNow, eq(stockNow.partId, part.id))
+    .where(inArray(part.id, [...partIds]))
+    .orderBy(part.id)
+}
+
 export async function projectStock(tx: Tx, partIds: ReadonlySet<string>): Promise<number> {
+  if (partIds.size === 0) return 0
   let written = 0
-  for (const partId of [...partIds].sort()) {
-    const row = await stockRow(tx, partId)
-    const [stored] = await tx.select().from(stockNow).where(eq(stockNow.partId, partId))
-    if (stored?.onHand === row?.onHand && stored?.countedMs === row?.countedMs) continue
+  for (const { partId, newestMs, kept } of await keptStock(tx, [...partIds])) {
+    const row = await stockRow(tx, partId, newestMs)
+    if (kept?.onHand === row?.onHand && kept?.countedMs === row?.countedMs) continue
     written++
     if (!row) await tx.delete(stockNow).where(eq(stockNow.partId, partId))
     else

@@ -9,7 +9,7 @@ import { type ShopAnswer } from '@contract/shop.ts'
 import { life, stockNow } from '@server/db/schema.ts'
 import { lookOf, openFitShop, type FitShop } from '@server/testing/fitshop.ts'
 import { contentOf } from '@server/testing/powercut.ts'
-import { nextKey, type Client, type TestServer } from '@server/testing/testserver.ts'
+import { nextKey, statementsOf, type Client, type TestServer } from '@server/testing/testserver.ts'
 import { serverForAll } from '@server/testing/serverforall.ts'
 
 let server: TestServer
@@ -162,8 +162,11 @@ describe('a part handed out for a gun', () => {
     await lead.post('/logbook', { key: nextKey(), acts })
     expect(await stockOf('T9')).toBe(before - 1)
     server.clock.nowMs += 60_000
-    await lead.post('/logbook', { key: nextKey(), acts })
+    const statements = await statementsOf(server, () => lead.post('/logbook', { key: nextKey(), acts }))
     expect(await stockOf('T9')).toBe(before - 2)
+    // A tip put on, its wait is one round trip each: more than these is a tap that got slower.
+    expect(statements).toBeGreaterThan(10)
+    expect(statements).toBeLessThanOrEqual(35)
   })
   it('for a place the gun does not have is refused', async () => {
     await lead.post('/shop/station', { key: nextKey(), stationId: id('A9'), absent: ['liner'] })

@@ -1,5 +1,6 @@
 import { createServer, type Server } from 'node:http'
 import { type AddressInfo } from 'node:net'
+import type mysql from 'mysql2/promise'
 import { makeRandom } from '@core/random/random.ts'
 import { compose, type Composed } from '@server/wiring/compose.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
@@ -52,6 +53,30 @@ async function listen(at: { databaseUrl: string; clock: { nowMs: number }; seed:
     },
     second: () => listen({ ...at, seed: at.seed + 100 }),
   }
+}
+
+type Asks = Record<'query' | 'execute', (...given: unknown[]) => unknown>
+/** How many statements a piece of work sends to the database. */
+export async function statementsOf(server: TestServer, work: () => Promise<unknown>): Promise<number> {
+  const { pool } = (server.parts.deps.db as unknown as { $client: mysql.Pool }).$client
+  const own = new Map<Asks, Asks>()
+  let n = 0
+  const listen = (connection: Asks) => {
+    if (own.has(connection)) return
+    own.set(connection, { query: connection.query, execute: connection.execute })
+    for (const way of ['query', 'execute'] as const) {
+      const ask = connection[way]
+      connection[way] = (...given) => {
+        n++
+        return ask.apply(connection, given)
+      }
+    }
+  }
+  pool.on('acquire', listen as never)
+  await work()
+  pool.off('acquire', listen as never)
+  for (const [connection, { query, execute }] of own) Object.assign(connection, { query, execute })
+  return n
 }
 
 /** Rows that building everything anew from the ledger would change: none, where every write projected what it had to. */

@@ -17,7 +17,10 @@ export interface Place {
   partFor?: (position: Position) => string | null
 }
 
-export async function placeOf(db: Reader, stationId: string, shop: ShopModel): Promise<Place> {
+/** A place that has been projected. */
+export type PlaceNow = Place & { now: StationNowRow }
+
+export async function placeOf(db: Reader, stationId: string, shop: ShopModel): Promise<PlaceNow> {
   const stationCarrierId = shop.carrierOfStation.get(stationId)
   const [now] = await db.select().from(stationNow).where(eq(stationNow.stationId, stationId))
   if (!stationCarrierId || !now)
