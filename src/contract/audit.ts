@@ -1,13 +1,13 @@
 import { z } from 'zod'
 import { AUDIT_KEYS, THERE_OR_NOT } from '@core/walk/audit.ts'
-import { instantMs, stationId } from './common.ts'
+import { instantMs, stationId, idOf } from './common.ts'
 
-export const auditQuery = z.object({ areaId: z.string().optional() })
+export const auditQuery = z.object({ areaId: idOf('area').optional() })
 /** What is at hand at each place, as somebody last saw it. */
 export const auditAnswer = z.object({
   nowMs: instantMs,
   zone: z.string(),
-  areas: z.array(z.object({ id: z.string(), name: z.string() })),
+  areas: z.array(z.object({ id: idOf('area'), name: z.string() })),
   places: z.array(
     z.object({
       stationId,

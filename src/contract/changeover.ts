@@ -1,14 +1,14 @@
 import { z } from 'zod'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 import { SETTINGS } from '@core/rightparts/facts.ts'
-import { idempotencyKey, idText, stationId, position, kindKey } from './common.ts'
+import { idempotencyKey, idOf, stationId, position, kindKey, idText } from './common.ts'
 import { guideStep } from './guide.ts'
 import { findingLine, partBrief } from './rightparts.ts'
 
 export const changeQuery = z.object({
   stationIds: z.string().min(1).max(8000),
   wireId: idText('wire'),
-  procedureId: z.string().optional(),
+  procedureId: idOf('procedure').optional(),
   isScrapped: z.enum(['yes', 'no']).optional(),
 })
 export const gunChange = z.object({
@@ -50,7 +50,7 @@ export const gunChange = z.object({
 export type GunChange = z.infer<typeof gunChange>
 export const changeAnswer = z.object({
   toWire: z.string(),
-  toWireId: z.string(),
+  toWireId: idOf('wire'),
   currency: z.string(),
   guns: z.array(gunChange),
   /** All guns' parts together, against the shelf. */
@@ -63,7 +63,7 @@ export const changeRequest = z.object({
   key: idempotencyKey,
   stationIds: z.array(stationId).min(1).max(60),
   wireId: idText('wire'),
-  procedureId: z.string().nullish(),
+  procedureId: idOf('procedure').nullish(),
   isScrapped: z.boolean(),
   /** How long it took, where somebody measured it. */
   minutes: z.number().positive().max(600).nullish(),
@@ -76,7 +76,7 @@ export const changeRequest = z.object({
   /** What was not yet so when it was left. */
   note: z.string().trim().max(200).nullish(),
 })
-export const changedAnswer = z.object({ eventIds: z.array(z.string()) })
+export const changedAnswer = z.object({ eventIds: z.array(idOf('event')) })
 
 /** A day of work: so many booths on a wire in a period, typed or from a sheet. */
 export const dayRequest = z.object({

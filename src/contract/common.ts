@@ -1,12 +1,23 @@
 import { z } from 'zod'
+import { ID_PREFIX, type Id, type IdName } from '@core/ids/id.ts'
 import { KIND_KEYS, LANES, LIFE_UNITS, OUT_REASONS } from '@core/path/columns.ts'
 import { PRECISIONS } from '@core/ledger/event.ts'
 
 /** Shapes that several requests share. Instants are UTC milliseconds; quantities SI with the unit in the name. */
-export const idText = (prefix: string) =>
-  z.string().regex(new RegExp(`^${prefix}_[0-9a-z-]{3,34}$`), `expected an id that starts with ${prefix}_`)
-export const stationId = idText('stn')
-export const eventId = idText('ev')
+
+/** An id as it is kept: what it is an id of is known, what it looks like is nobody's business but the server's. */
+export const idOf = <N extends IdName>(_of: N): z.ZodType<Id<N>, string> =>
+  z.string() as z.ZodString & z.ZodType<Id<N>, string>
+/** An id that somebody sends, refused where it is another record's. */
+export const idText = <N extends IdName>(of: N): z.ZodType<Id<N>, string> =>
+  z
+    .string()
+    .regex(
+      new RegExp(`^${ID_PREFIX[of]}_[0-9a-z-]{3,34}$`),
+      `expected an id that starts with ${ID_PREFIX[of]}_`,
+    ) as z.ZodString & z.ZodType<Id<N>, string>
+export const stationId = idText('station')
+export const eventId = idText('event')
 export const instantMs = z.number().int().min(0)
 /** Sent by the caller with every write; the same key again answers the same and does nothing. */
 export const idempotencyKey = z

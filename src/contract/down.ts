@@ -5,7 +5,7 @@ import { TOUCHED } from '@core/diagnose/touched.ts'
 import { HAZARDS } from '@core/guide/cautions.ts'
 import { DRAWING_KEYS } from '@core/drawings/drawing.ts'
 import { CLOSINGS } from '@core/ledger/event.ts'
-import { idempotencyKey, instantMs, stationId, position } from './common.ts'
+import { idempotencyKey, instantMs, stationId, position, idOf } from './common.ts'
 import { linerTerms } from './houserule.ts'
 import { linerEvidence } from './liner.ts'
 
@@ -98,7 +98,7 @@ export const downAnswer = z.object({
   /** A ready gun that fits, and the minutes of putting it on. */
   spare: z
     .object({
-      gunId: z.string(),
+      gunId: idOf('carrier'),
       name: z.string(),
       minutes: z.number(),
       /** It is cheaper than going on where what is left takes longer than this. */
@@ -139,7 +139,7 @@ export const explainRequest = z.object({
 })
 
 export const downNowQuery = z.object({
-  areaId: z.string().optional(),
+  areaId: idOf('area').optional(),
   days: z.coerce.number().int().min(1).max(400).default(30),
 })
 /** What is down, and where the minutes went. */
@@ -147,7 +147,7 @@ export const downNowAnswer = z.object({
   nowMs: instantMs,
   zone: z.string(),
   days: z.number().int(),
-  areas: z.array(z.object({ id: z.string(), name: z.string() })),
+  areas: z.array(z.object({ id: idOf('area'), name: z.string() })),
   down: z.array(
     z.object({
       stationId,

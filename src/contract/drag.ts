@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { LINER_STATES, TIP_STATES, WIRE_MATERIALS } from '@core/drag/guess.ts'
 import { COIL_PLACES, PARAMS, ROLL_GROOVES } from '@core/drag/setup.ts'
 import { LINER_KINDS } from '@core/rightparts/facts.ts'
-import { idempotencyKey, instantMs, stationId } from './common.ts'
+import { idempotencyKey, instantMs, stationId, idOf } from './common.ts'
 
 const mark = z.number().min(0).max(20)
 const forceN = z.number().min(0).max(1000)
@@ -68,4 +68,4 @@ export const calibrateRequest = z.object({
     .refine(([a, b]) => a.mark !== b.mark, { message: 'both marks are the same: set the knob to another', path: [1] }),
   backTensionN: forceN.default(0),
 })
-export const calibrateAnswer = z.object({ eventId: z.string(), atZeroN: z.number(), perMarkN: z.number() })
+export const calibrateAnswer = z.object({ eventId: idOf('event'), atZeroN: z.number(), perMarkN: z.number() })

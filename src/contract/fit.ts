@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { idOf } from './common.ts'
 import {
   ALLOYS,
   GASES,
@@ -76,7 +77,7 @@ export const feederFit = z.object({
 })
 
 export const procedureFit = z.object({
-  wireId: z.string().nullable(),
+  wireId: idOf('wire').nullable(),
   gas: z.enum(GASES).nullable(),
   mode: z.enum(MODES).nullable(),
   polarity: z.enum(POLARITIES).nullable(),
@@ -91,7 +92,7 @@ export const procedureFit = z.object({
 
 const groove = z.object({ shape: z.enum(GROOVE_SHAPES), sizeMm: z.number().min(0.5).max(WIRE_MOST_MM) })
 export const partFit = z.object({
-  alsoFamilyIds: z.array(z.string()).max(20),
+  alsoFamilyIds: z.array(idOf('family')).max(20),
   proof: z.enum(PROOFS).nullish(),
   isForAluminium: z.boolean().nullable(),
   wireMm: span(0.4, WIRE_MOST_MM),

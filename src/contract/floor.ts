@@ -4,7 +4,7 @@ import { LINER_CLAUSES } from '@core/liner/clauses.ts'
 import { READINGS } from '@core/reading/keys.ts'
 import { findingLine } from './rightparts.ts'
 import { boughtLine, loggingShareLine } from './parts.ts'
-import { instantMs, position, stationId, lifeUnit } from './common.ts'
+import { instantMs, position, stationId, lifeUnit, idOf } from './common.ts'
 
 /** One column of one gun: state, share of life used, drawn hollow (estimated), shifts past. */
 export const floorCell = z.tuple([
@@ -43,7 +43,7 @@ export type FloorWant = z.infer<typeof floorWant>
 export const floorGun = z.object({
   stationId,
   name: z.string(),
-  areaId: z.string(),
+  areaId: idOf('area'),
   cells: z.array(floorCell),
   isParked: z.boolean(),
   /** What its feeder said a moment ago; null where none sends. */
@@ -68,7 +68,7 @@ export const floorAnswer = z.object({
   shopName: z.string(),
   zone: z.string(),
   cutoff: z.object({ atMs: instantMs, isKnown: z.boolean() }),
-  areas: z.array(z.object({ id: z.string(), name: z.string() })),
+  areas: z.array(z.object({ id: idOf('area'), name: z.string() })),
   guns: z.array(floorGun),
   /** Guns that become due after the cut-off and before the same time tomorrow. */
   laterGuns: z.number().int(),

@@ -5,7 +5,7 @@ import { HAZARDS } from '@core/guide/cautions.ts'
 import { DRAWING_KEYS } from '@core/drawings/drawing.ts'
 import { GUIDE_KEYS } from '@core/guide/keys.ts'
 import { OVERRUNS } from '@core/ledger/event.ts'
-import { idempotencyKey, outReason, stationId, kindKey } from './common.ts'
+import { idempotencyKey, outReason, stationId, kindKey, idOf } from './common.ts'
 import { partBrief } from './rightparts.ts'
 
 export const guideKey = z.enum(GUIDE_KEYS)
@@ -66,14 +66,14 @@ export type MinutesLine = z.infer<typeof minutesLine>
 /** A guide for one gun, or for a family where no gun is named. */
 export const guideQuery = z.object({
   stationId: stationId.optional(),
-  familyId: z.string().optional(),
+  familyId: idOf('family').optional(),
   guide: guideKey.optional(),
 })
 export const guideAnswer = z.object({
   stationId: stationId.nullable(),
   /** The place, or the family. */
   name: z.string(),
-  familyId: z.string().nullable(),
+  familyId: idOf('family').nullable(),
   familyName: z.string().nullable(),
   wireName: z.string().nullable(),
   zone: z.string(),
@@ -113,13 +113,14 @@ export const guideDoneRequest = z.object({
   stillTied: z.array(z.string()).max(10).default([]),
   note: z.string().trim().max(200).nullish(),
 })
-export const loggedAnswer = z.object({ eventId: z.string() })
+export const loggedAnswer = z.object({ eventId: idOf('event') })
 
 export const guideNoteRequest = z.object({
   key: idempotencyKey,
   guide: guideKey,
   step: z.string().min(1).max(24),
-  familyId: z.string().max(40),
+  /** A family's, or every one's. */
+  familyId: z.union([z.literal('*'), idOf('family')]),
   /** Empty: taken back. */
   words: z.string().trim().max(400),
   isInstead: z.boolean(),

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { usageDisagreement } from './clock.ts'
 import { STATES, NOT_SEEN_WHYS } from '@core/floor/state.ts'
-import { instantMs, outReason, stationId, position, kindKey, lifeUnit } from './common.ts'
+import { instantMs, outReason, stationId, position, kindKey, lifeUnit, idOf } from './common.ts'
 import { floorCell, floorWant } from './floor.ts'
 import { followUpLine } from './followup.ts'
 import { linerVerdict } from './liner.ts'
@@ -16,7 +16,7 @@ export const gunPosition = z.object({
   column: z.string(),
   state: z.enum(STATES),
   why: z.enum(NOT_SEEN_WHYS).nullable(),
-  partId: z.string().nullable(),
+  partId: idOf('part').nullable(),
   partCode: z.string().nullable(),
   partName: z.string().nullable(),
   onHand: z.number().int().nullable(),
@@ -61,12 +61,12 @@ export const gunAnswer = z.object({
   stationId,
   name: z.string(),
   placeWord: z.string(),
-  areaId: z.string(),
+  areaId: idOf('area'),
   areaName: z.string(),
   gunName: z.string().nullable(),
-  gunId: z.string().nullable(),
+  gunId: idOf('carrier').nullable(),
   headName: z.string().nullable(),
-  wireId: z.string().nullable(),
+  wireId: idOf('wire').nullable(),
   wireName: z.string().nullable(),
   wireMm: z.number().nullable(),
   spoolKg: z.number().nullable(),

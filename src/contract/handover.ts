@@ -3,17 +3,17 @@ import { TAGS } from '@core/changeover/tags.ts'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 import { alarmLine } from './reading.ts'
 import { logLine } from './logbook.ts'
-import { eventId, instantMs, stationId, position } from './common.ts'
+import { eventId, instantMs, stationId, position, idOf } from './common.ts'
 
 const gun = z.object({ stationId, name: z.string() })
-export const handoverQuery = z.object({ areaId: z.string().optional() })
+export const handoverQuery = z.object({ areaId: idOf('area').optional() })
 /** What one shift or class leaves to the next, made from the log: nobody writes it. */
 export const handoverAnswer = z.object({
   nowMs: instantMs,
   zone: z.string(),
   fromMs: instantMs,
   toMs: instantMs,
-  areas: z.array(z.object({ id: z.string(), name: z.string() })),
+  areas: z.array(z.object({ id: idOf('area'), name: z.string() })),
   guns: z.number().int(),
   /** Down, longest first, with what was tried since and did not help. */
   down: z.array(

@@ -4,7 +4,7 @@ import { lineNames, shopChange } from './fact.ts'
 import { OUT_REASONS } from '@core/path/columns.ts'
 import { UNSURES } from '@core/life/facts.ts'
 import { LINER_CLAUSES } from '@core/liner/clauses.ts'
-import { idempotencyKey, instantMs, stationId, kindKey, lifeUnit } from './common.ts'
+import { idempotencyKey, instantMs, stationId, kindKey, lifeUnit, idOf } from './common.ts'
 import { linerTerms } from './houserule.ts'
 
 /** What lives can be told apart by. */
@@ -104,7 +104,7 @@ export const lifeStroke = z.object({
   end: z.enum(['worn', 'chance', 'notSaid', 'cut', 'in']),
   reason: z.enum(OUT_REASONS).nullable(),
   name: z.string(),
-  stationId: z.string().nullable(),
+  stationId: idOf('station').nullable(),
   fromMs: instantMs,
   toMs: instantMs.nullable(),
   parts: z.number().int(),
@@ -124,7 +124,7 @@ const comparison = z.object({
   movedWith: z.array(z.enum(LIFE_BYS)),
 })
 export const tryoutLine = z.object({
-  id: z.string(),
+  id: idOf('tryout'),
   question: z.string(),
   nameA: z.string(),
   nameB: z.string(),
@@ -222,7 +222,7 @@ export const lifeAnswer = z.object({
   }),
   /** Of liners. */
   liner: linerSigns.nullable().default(null),
-  history: z.array(z.object({ eventId: z.string(), change: shopChange, names: lineNames, atMs: instantMs })),
+  history: z.array(z.object({ eventId: idOf('event'), change: shopChange, names: lineNames, atMs: instantMs })),
   word: z.object({ usual: z.number(), early: z.number(), isForAll: z.boolean() }).nullable(),
   groups: z.array(
     z.object({
@@ -238,7 +238,7 @@ export const lifeAnswer = z.object({
   leftOut: z.array(z.string()),
   hungry: z.array(
     z.object({
-      stationId: z.string(),
+      stationId: idOf('station'),
       name: z.string(),
       ends: z.number().int(),
       expected: z.number(),
@@ -259,7 +259,7 @@ export const lifeAnswer = z.object({
       tips: z.number().int(),
       over: z.array(
         z.object({
-          stationId: z.string(),
+          stationId: idOf('station'),
           name: z.string(),
           n: z.number().int(),
           tips: z.number().int(),
@@ -342,14 +342,14 @@ export const tryoutRequest = z.object({
   question: z.string().trim().min(3).max(120),
   nameA: z.string().trim().min(1).max(60),
   nameB: z.string().trim().min(1).max(60),
-  partAId: z.string().max(40).nullable().default(null),
-  partBId: z.string().max(40).nullable().default(null),
+  partAId: idOf('part').nullable().default(null),
+  partBId: idOf('part').nullable().default(null),
   stationIds: z.array(stationId).min(2).max(500),
   ratio: z.number().min(1.05).max(20),
 })
 export const tryoutEndRequest = z.object({
   key: idempotencyKey,
-  id: z.string().max(40),
+  id: idOf('tryout'),
   /** They went on and served: that its parts fit is confirmed here. */
   fits: z.boolean().default(false),
 })

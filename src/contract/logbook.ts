@@ -1,6 +1,16 @@
 import { z } from 'zod'
 import { ACT_KINDS } from '@core/ledger/acts.ts'
-import { eventId, idempotencyKey, instantMs, outReason, position, precision, stationId, lifeUnit } from './common.ts'
+import {
+  eventId,
+  idempotencyKey,
+  instantMs,
+  outReason,
+  position,
+  precision,
+  stationId,
+  lifeUnit,
+  idOf,
+} from './common.ts'
 import { fact, lineNames } from './fact.ts'
 
 export const ACTS = [
@@ -23,8 +33,8 @@ export const act = z
     position: position.optional(),
     outReason: outReason.default('notSaid'),
     count: z.number().int().min(1).max(20).default(1),
-    partId: z.string().nullish(),
-    wireId: z.string().nullish(),
+    partId: idOf('part').nullish(),
+    wireId: idOf('wire').nullish(),
     labelKg: z.number().positive().max(1000).nullish(),
     leftKg: z.number().min(0).max(1000).nullish(),
     happenedMs: instantMs.optional(),
@@ -92,7 +102,7 @@ export const logLine = z.object({
   happenedMs: instantMs,
   loggedMs: instantMs,
   precision,
-  stationId: z.string().nullable(),
+  stationId: idOf('station').nullable(),
   stationName: z.string().nullable(),
   actKind: z.enum(ACT_KINDS),
   fact,

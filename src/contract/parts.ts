@@ -1,11 +1,11 @@
 import { z } from 'zod'
 import { TAKEN_SOURCES } from '@core/parts/taken.ts'
-import { idempotencyKey, instantMs, kindKey } from './common.ts'
+import { idempotencyKey, instantMs, kindKey, idOf } from './common.ts'
 
 /** Which share of the changes made was logged: the middle and the band that holds 9 in 10. */
 export const loggingShareLine = z.object({
   /** Null: the whole shop. */
-  areaId: z.string().nullable(),
+  areaId: idOf('area').nullable(),
   kindKey,
   kindName: z.string(),
   source: z.enum(TAKEN_SOURCES),
@@ -38,7 +38,7 @@ export const boughtLine = z.object({
 export type BoughtLine = z.infer<typeof boughtLine>
 
 export const tinLine = z.object({
-  areaId: z.string(),
+  areaId: idOf('area'),
   kindKey,
   day: z.string(),
   grams: z.number(),
@@ -60,18 +60,18 @@ export type SupplyAnswer = z.infer<typeof supplyAnswer>
 export const countRequest = z.object({
   key: idempotencyKey,
   counts: z
-    .array(z.object({ partId: z.string(), quantity: z.number().int().min(0).max(1_000_000) }))
+    .array(z.object({ partId: idOf('part'), quantity: z.number().int().min(0).max(1_000_000) }))
     .min(1)
     .max(500),
 })
 export const receivedRequest = z.object({
   key: idempotencyKey,
-  partId: z.string(),
+  partId: idOf('part'),
   quantity: z.number().int().min(1).max(1_000_000),
 })
 export const tinRequest = z.object({
   key: idempotencyKey,
-  areaId: z.string(),
+  areaId: idOf('area'),
   kindKey,
   grams: z.number().min(0).max(200_000),
   /** So many old ones, counted, weighed so much: asked once per kind and area. */

@@ -1,11 +1,11 @@
 import { CAUSE_PLACES } from '@core/path/columns.ts'
 import { z } from 'zod'
 import { lineNames, shopChange } from './fact.ts'
-import { instantMs, position, kindKey } from './common.ts'
+import { instantMs, position, kindKey, idOf } from './common.ts'
 
 export const PAYBACK_DAYS = [30, 90, 365] as const
 export const paybackQuery = z.object({
-  areaId: z.string().optional(),
+  areaId: idOf('area').optional(),
   days: z.coerce
     .number()
     .refine((d) => (PAYBACK_DAYS as readonly number[]).includes(d), `one of ${PAYBACK_DAYS.join(', ')} days`)
@@ -24,7 +24,7 @@ const cost = z
   .nullable()
 const heap = z.object({ stops: z.number().int(), minutes: z.number(), cost })
 const rates = z.object({
-  areaId: z.string().nullable(),
+  areaId: idOf('area').nullable(),
   name: z.string(),
   stops: z.number().int(),
   kg: z.number(),
@@ -50,7 +50,7 @@ export const paybackAnswer = z.object({
   currency: z.string(),
   days: z.number().int(),
   isMoney: z.boolean(),
-  areas: z.array(z.object({ id: z.string(), name: z.string() })),
+  areas: z.array(z.object({ id: idOf('area'), name: z.string() })),
   total: z.object({ now: heap, before: heap }),
   /** In path order; off the wire and "nobody said where" last. */
   heaps: z.array(
@@ -90,9 +90,9 @@ export const paybackAnswer = z.object({
   /** What was changed lately, the newest first: to ask whether it helped. */
   changes: z.array(
     z.object({
-      eventId: z.string(),
+      eventId: idOf('event'),
       happenedMs: instantMs,
-      stationId: z.string().nullable(),
+      stationId: idOf('station').nullable(),
       name: z.string().nullable(),
       what: z.enum(CHANGED),
       /** Of a rule: what was chosen. */
@@ -107,8 +107,8 @@ export type PaybackAnswer = z.infer<typeof paybackAnswer>
 
 export const helpQuery = z.object({
   atMs: z.coerce.number().int(),
-  areaId: z.string().optional(),
-  stationId: z.string().optional(),
+  areaId: idOf('area').optional(),
+  stationId: idOf('station').optional(),
   classKey: z.string().max(20).optional(),
   /** Only stops that began at this column. */
   column: z.enum(CAUSE_PLACES).optional(),

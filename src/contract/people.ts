@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idempotencyKey } from './common.ts'
+import { idempotencyKey, idOf } from './common.ts'
 
 export const ROLES = ['lead', 'instructor', 'hand', 'learner'] as const
 export const signInRequest = z.object({ name: z.string().trim().min(1).max(60), password: z.string().min(1).max(200) })
@@ -14,9 +14,14 @@ export const firstLeadRequest = z.object({
 /** What an empty shop took in from a whole one’s file. */
 export const broughtBack = z.object({ rows: z.number().int() })
 export const meAnswer = z.object({
-  person: z.object({ id: z.string(), name: z.string(), role: z.enum(ROLES) }).nullable(),
+  person: z.object({ id: idOf('person'), name: z.string(), role: z.enum(ROLES) }).nullable(),
   device: z
-    .object({ id: z.string(), name: z.string(), areaId: z.string().nullable(), stationId: z.string().nullable() })
+    .object({
+      id: idOf('device'),
+      name: z.string(),
+      areaId: idOf('area').nullable(),
+      stationId: idOf('station').nullable(),
+    })
     .nullable(),
   /** No lead yet: the shop is still to be named. */
   isNew: z.boolean(),
@@ -30,7 +35,7 @@ export type Me = z.infer<typeof meAnswer>
 
 export const personRequest = z.object({
   key: idempotencyKey,
-  id: z.string().optional(),
+  id: idOf('person').optional(),
   name: z.string().trim().min(1).max(60),
   role: z.enum(ROLES),
   password: z.string().min(10).max(200).optional(),
@@ -39,20 +44,20 @@ export const personRequest = z.object({
 export const deviceLinkRequest = z.object({
   key: idempotencyKey,
   name: z.string().trim().min(1).max(60),
-  areaId: z.string().nullish(),
-  stationId: z.string().nullish(),
+  areaId: idOf('area').nullish(),
+  stationId: idOf('station').nullish(),
 })
-export const deviceLinkAnswer = z.object({ deviceId: z.string(), path: z.string(), expiresMs: z.number() })
+export const deviceLinkAnswer = z.object({ deviceId: idOf('device'), path: z.string(), expiresMs: z.number() })
 export const bindRequest = z.object({ token: z.string().min(10).max(100) })
 export const personLine = z.object({
-  id: z.string(),
+  id: idOf('person'),
   name: z.string(),
   role: z.enum(ROLES),
   isActive: z.boolean(),
   hasPassword: z.boolean(),
 })
 export const deviceLine = z.object({
-  id: z.string(),
+  id: idOf('device'),
   name: z.string(),
   place: z.string(),
   isBound: z.boolean(),

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 import { HOWS, READINGS, VERDICTS } from '@core/reading/keys.ts'
-import { idempotencyKey, instantMs, stationId, kindKey } from './common.ts'
+import { idempotencyKey, instantMs, stationId, kindKey, idOf } from './common.ts'
 
 const number = z.number().finite()
 export const target = z.object({
@@ -13,7 +13,7 @@ export const target = z.object({
 })
 
 export const keptLine = z.object({
-  eventId: z.string(),
+  eventId: idOf('event'),
   atMs: instantMs,
   method: z.string(),
   how: z.enum(HOWS),
@@ -141,7 +141,7 @@ export const readingRequest = z
     path: ['value'],
   })
 export const readingDone = z.object({
-  eventId: z.string(),
+  eventId: idOf('event'),
   is: z.enum(VERDICTS),
   because: z.enum(['grade', 'below', 'above', 'inside', 'no window']),
   target: target.nullable(),

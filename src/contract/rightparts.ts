@@ -4,7 +4,7 @@ import { CHAIN } from '@core/rightparts/check.ts'
 import { JOINTS, SETTINGS } from '@core/rightparts/facts.ts'
 import { RULES, SEVERITIES, type Datum, type Remedy, type RuleKey } from '@core/rightparts/finding.ts'
 import { JOINT_FAULTS } from '@core/rightparts/joints.ts'
-import { idempotencyKey, idText, instantMs, position, stationId, kindKey } from './common.ts'
+import { idempotencyKey, idOf, instantMs, position, stationId, kindKey, idText } from './common.ts'
 
 const ruleKey = z.enum(Object.keys(RULES) as [RuleKey, ...RuleKey[]])
 const datum: z.ZodType<Datum, Datum> = z.discriminatedUnion('is', [
@@ -29,7 +29,7 @@ const remedy: z.ZodType<Remedy, Remedy> = z.discriminatedUnion('do', [
 ])
 
 export const partBrief = z.object({
-  partId: z.string(),
+  partId: idOf('part'),
   code: z.string(),
   name: z.string(),
   onHand: z.number().int().nullable(),
@@ -63,19 +63,19 @@ export const tagLine = z.object({
 export type TagLine = z.infer<typeof tagLine>
 
 /** What is on each gun of an area, for the first look: the bay's description beside what is known. */
-export const lookQuery = z.object({ areaId: z.string().optional() })
+export const lookQuery = z.object({ areaId: idOf('area').optional() })
 export const lookGun = z.object({
   stationId,
   name: z.string(),
-  areaId: z.string(),
-  wireId: z.string().nullable(),
+  areaId: idOf('area'),
+  wireId: idOf('wire').nullable(),
   /** Positions whose part can be named, with what is known to be on. */
   positions: z.array(
     z.object({
       position,
       kindKey,
-      partId: z.string().nullable(),
-      bayPartId: z.string().nullable(),
+      partId: idOf('part').nullable(),
+      bayPartId: idOf('part').nullable(),
     }),
   ),
   rollCount: z.number().int(),
@@ -91,7 +91,7 @@ export type LookGun = z.infer<typeof lookGun>
 export const lookAnswer = z.object({
   nowMs: instantMs,
   zone: z.string(),
-  areas: z.array(z.object({ id: z.string(), name: z.string() })),
+  areas: z.array(z.object({ id: idOf('area'), name: z.string() })),
   guns: z.array(lookGun),
 })
 export type LookAnswer = z.infer<typeof lookAnswer>
@@ -102,7 +102,7 @@ export const lookRequest = z.object({
   stationId,
   parts: z.array(z.object({ position, partId: idText('part').nullable() })).max(40),
   settings: z.array(z.object({ name: settingName, value: settingValue })).max(20),
-  wireId: z.string().nullish(),
+  wireId: idOf('wire').nullish(),
 })
 export const lookedAnswer = z.object({ findings: z.array(findingLine) })
 export const setRequest = z.object({
@@ -138,10 +138,10 @@ export const jointRequest = z.object({
   /** A damaged thread: cleaned and ran freely, or both scrapped. */
   thread: z.enum(['ran', 'scrapped']).nullable(),
 })
-export const jointsQuery = z.object({ familyId: z.string().optional() })
+export const jointsQuery = z.object({ familyId: idOf('family').optional() })
 const rate = z.object({ rate: z.number(), low: z.number(), high: z.number() })
 export const jointLine = z.object({
-  familyId: z.string(),
+  familyId: idOf('family'),
   familyName: z.string(),
   joint: z.enum(JOINTS),
   step: z.number().int(),
@@ -169,4 +169,4 @@ export const issueRequest = z.object({
   partId: idText('part'),
   quantity: z.number().int().min(1).max(50).default(1),
 })
-export const issueAnswer = z.object({ partId: z.string(), onHand: z.number().int().nullable() })
+export const issueAnswer = z.object({ partId: idOf('part'), onHand: z.number().int().nullable() })

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { PART_CLASSES } from '@core/path/columns.ts'
-import { idempotencyKey, placeName, stationId, kindKey, position, lifeUnit } from './common.ts'
+import { idempotencyKey, placeName, stationId, kindKey, position, lifeUnit, idOf } from './common.ts'
 import { familyFit, feederFit, partFit, procedureFit, wireFit } from './fit.ts'
 import { OUT_REASONS } from '@core/path/columns.ts'
 import { GASES, MODES } from '@core/rightparts/facts.ts'
@@ -8,16 +8,16 @@ import { deviceLine, personLine } from './people.ts'
 
 const wall = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time like 06:00')
 export const built = z.object({
-  wireId: z.string().nullable(),
-  familyId: z.string().nullable(),
+  wireId: idOf('wire').nullable(),
+  familyId: idOf('family').nullable(),
   cableM: z.number().positive().max(60).nullable(),
   mode: z.enum(MODES).nullable(),
   wireSpeedMPerMin: z.number().positive().max(40).nullable(),
   rollCount: z.union([z.literal(2), z.literal(4)]).nullable(),
-  feederTypeId: z.string().nullable(),
-  procedureId: z.string().nullable(),
+  feederTypeId: idOf('feederType').nullable(),
+  procedureId: idOf('procedure').nullable(),
   gas: z.enum(GASES).nullable(),
-  parts: z.record(z.string(), z.string()),
+  parts: z.record(z.string(), idOf('part')),
 })
 export const builtExcept = built.partial()
 
@@ -53,7 +53,7 @@ export const stationRequest = z.object({
 })
 export const areaRequest = z.object({
   key: idempotencyKey,
-  areaId: z.string(),
+  areaId: idOf('area'),
   name: z.string().trim().min(1).max(60).optional(),
   built: built.partial().optional(),
   walk: z.array(stationId).optional(),
@@ -91,7 +91,7 @@ export const partRequest = z.object({
   code: z.string().trim().min(1).max(40),
   name: z.string().trim().min(1).max(80),
   kindKey,
-  familyId: z.string().nullish(),
+  familyId: idOf('family').nullish(),
   wireSize: z.string().trim().max(20).nullish(),
   priceMinor: z.number().int().min(0).nullish(),
   onHand: z.number().int().min(0).nullish(),
@@ -100,19 +100,19 @@ export const partRequest = z.object({
 export const familyRequest = z.object({
   key: idempotencyKey,
   /** Given: that one is changed. */
-  id: z.string().nullish(),
+  id: idOf('family').nullish(),
   name: z.string().trim().min(1).max(40),
   fit: familyFit.nullish(),
 })
 export const feederTypeRequest = z.object({
   key: idempotencyKey,
-  id: z.string().nullish(),
+  id: idOf('feederType').nullish(),
   name: z.string().trim().min(1).max(40),
   fit: feederFit,
 })
 export const procedureRequest = z.object({
   key: idempotencyKey,
-  id: z.string().nullish(),
+  id: idOf('procedure').nullish(),
   name: z.string().trim().min(1).max(60),
   fit: procedureFit,
 })
@@ -131,7 +131,7 @@ export const wireRequest = z.object({
 })
 export const shiftsRequest = z.object({
   key: idempotencyKey,
-  areaId: z.string().nullable(),
+  areaId: idOf('area').nullable(),
   shifts: z
     .array(
       z.object({
@@ -160,7 +160,7 @@ export const siteRequest = z.object({
 export const stationLine = z.object({
   id: stationId,
   name: z.string(),
-  areaId: z.string(),
+  areaId: idOf('area'),
   placeWord: z.string(),
   classKey: z.string(),
   walkOrder: z.number(),
@@ -181,7 +181,7 @@ export const shopAnswer = z.object({
     currency: z.string(),
     gasMinorPerM3: z.number().nullable(),
   }),
-  areas: z.array(z.object({ id: z.string(), name: z.string(), built })),
+  areas: z.array(z.object({ id: idOf('area'), name: z.string(), built })),
   stations: z.array(stationLine),
   classes: z.array(
     z.object({
@@ -220,11 +220,11 @@ export const shopAnswer = z.object({
   ),
   parts: z.array(
     z.object({
-      id: z.string(),
+      id: idOf('part'),
       code: z.string(),
       name: z.string(),
       kindKey,
-      familyId: z.string().nullable(),
+      familyId: idOf('family').nullable(),
       wireSizeMm: z.number().nullable(),
       priceMinor: z.number().nullable(),
       onHand: z.number().nullable(),
@@ -233,7 +233,7 @@ export const shopAnswer = z.object({
   ),
   wires: z.array(
     z.object({
-      id: z.string(),
+      id: idOf('wire'),
       name: z.string(),
       construction: z.string(),
       diameterMm: z.number(),
@@ -246,12 +246,12 @@ export const shopAnswer = z.object({
       fit: wireFit.nullable(),
     }),
   ),
-  families: z.array(z.object({ id: z.string(), name: z.string(), fit: familyFit.nullable() })),
-  feederTypes: z.array(z.object({ id: z.string(), name: z.string(), fit: feederFit })),
-  procedures: z.array(z.object({ id: z.string(), name: z.string(), fit: procedureFit })),
+  families: z.array(z.object({ id: idOf('family'), name: z.string(), fit: familyFit.nullable() })),
+  feederTypes: z.array(z.object({ id: idOf('feederType'), name: z.string(), fit: feederFit })),
+  procedures: z.array(z.object({ id: idOf('procedure'), name: z.string(), fit: procedureFit })),
   shifts: z.array(
     z.object({
-      areaId: z.string().nullable(),
+      areaId: idOf('area').nullable(),
       name: z.string(),
       weekdays: z.array(z.number()),
       start: z.string(),

@@ -1,9 +1,9 @@
 import { z } from 'zod'
-import { idempotencyKey, idText, stationId } from './common.ts'
+import { idempotencyKey, idOf, stationId, idText } from './common.ts'
 
 /** Guns that hang nowhere, and the act of hanging another. */
 export const spareGun = z.object({
-  gunId: z.string(),
+  gunId: idOf('carrier'),
   name: z.string(),
   status: z.enum(['ready', 'toRefurbish', 'not said']),
   familyName: z.string().nullable(),
@@ -22,18 +22,18 @@ export const sparesAnswer = z.object({
 export const swapRequest = z.object({
   key: idempotencyKey,
   stationId,
-  gunId: idText('car'),
+  gunId: idText('carrier'),
   /** What becomes of the gun that comes off. */
   oldGun: z.enum(['ready', 'toRefurbish']),
 })
 export const gunRequest = z.object({
   key: idempotencyKey,
   name: z.string().trim().min(1).max(40),
-  familyId: z.string().nullable(),
+  familyId: idOf('family').nullable(),
   cableM: z.number().positive().max(60).nullable(),
 })
 export const statusRequest = z.object({
   key: idempotencyKey,
-  gunId: idText('car'),
+  gunId: idText('carrier'),
   status: z.enum(['ready', 'toRefurbish']),
 })

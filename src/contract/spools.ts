@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { WIRE_LOST_WHYS } from '@core/ledger/event.ts'
-import { idempotencyKey, instantMs, stationId } from './common.ts'
+import { idempotencyKey, instantMs, stationId, idOf } from './common.ts'
 
 /** What is left, how it is known, and its spread (one standard deviation). */
 const left = {
@@ -15,11 +15,11 @@ const left = {
 export const spoolOnGun = z.object({
   stationId,
   name: z.string(),
-  areaId: z.string(),
+  areaId: idOf('area'),
   isParked: z.boolean(),
-  spoolId: z.string().nullable(),
+  spoolId: idOf('spool').nullable(),
   number: z.number().int().nullable(),
-  wireId: z.string().nullable(),
+  wireId: idOf('wire').nullable(),
   wireName: z.string().nullable(),
   ...left,
   /** Outside diameter over core, for the drawing: share of a full winding's build. */
@@ -36,9 +36,9 @@ export const spoolOnGun = z.object({
 })
 export type SpoolOnGun = z.infer<typeof spoolOnGun>
 export const spoolOnShelf = z.object({
-  spoolId: z.string(),
+  spoolId: idOf('spool'),
   number: z.number().int(),
-  wireId: z.string().nullable(),
+  wireId: idOf('wire').nullable(),
   wireName: z.string().nullable(),
   lot: z.string().nullable(),
   ...left,
@@ -58,7 +58,7 @@ export const spoolsAnswer = z.object({
   thrown: z.object({ kg: z.number(), spools: z.number().int() }),
   wires: z.array(
     z.object({
-      id: z.string(),
+      id: idOf('wire'),
       name: z.string(),
       spoolKg: z.number(),
       tareKg: z.number().nullable(),
@@ -73,7 +73,7 @@ const kg = z.number().min(0).max(1000)
 export const spoolAct = z.discriminatedUnion('act', [
   z.object({
     act: z.literal('in'),
-    wireId: z.string(),
+    wireId: idOf('wire'),
     count: z.number().int().min(1).max(50).default(1),
     labelKg: kg.optional(),
     lot: z.string().trim().max(60).optional(),
@@ -82,7 +82,7 @@ export const spoolAct = z.discriminatedUnion('act', [
   z.object({
     act: z.literal('load'),
     stationId,
-    spoolId: z.string(),
+    spoolId: idOf('spool'),
     /** What was left on the one before; none said means it was empty. */
     oldLeftKg: kg.default(0),
   }),
@@ -90,7 +90,7 @@ export const spoolAct = z.discriminatedUnion('act', [
     .object({
       act: z.literal('read'),
       stationId: stationId.optional(),
-      spoolId: z.string().optional(),
+      spoolId: idOf('spool').optional(),
       grossKg: kg.optional(),
       diameterMm: z.number().positive().max(2000).optional(),
       leftKg: kg.optional(),
@@ -108,7 +108,7 @@ export const spoolAct = z.discriminatedUnion('act', [
     why: z.enum(WIRE_LOST_WHYS),
     metres: z.number().positive().max(5000).optional(),
   }),
-  z.object({ act: z.literal('gone'), spoolId: z.string() }),
+  z.object({ act: z.literal('gone'), spoolId: idOf('spool') }),
 ])
 export type SpoolAct = z.input<typeof spoolAct>
 export const spoolRequest = z.object({ key: idempotencyKey, what: spoolAct })

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { SAWS, TUNE_GUARDS, TUNED } from '@core/diagnose/tune.ts'
-import { idempotencyKey, instantMs, stationId } from './common.ts'
+import { idempotencyKey, instantMs, stationId, idOf } from './common.ts'
 
 const symptom = z.string().max(24).nullable()
 /** m/min, V, trim marks, L/min, mm. */
@@ -28,7 +28,7 @@ export const tuneAnswer = z.object({
   /** Settings that worked here, those with the wire and mode that are on first. */
   kept: z.array(
     z.object({
-      eventId: z.string(),
+      eventId: idOf('event'),
       atMs: instantMs,
       wireName: z.string().nullable(),
       mode: z.string().nullable(),
@@ -39,7 +39,7 @@ export const tuneAnswer = z.object({
   /** Trials since the last were kept, oldest first. */
   trials: z.array(
     z.object({
-      eventId: z.string(),
+      eventId: idOf('event'),
       atMs: instantMs,
       name: z.enum(TUNED),
       from: z.number().nullable(),

@@ -1,14 +1,14 @@
 import { z } from 'zod'
 import { LOOK_KEYS, WALK_KEYS } from '@core/walk/looks.ts'
 import { floorWant } from './floor.ts'
-import { eventId, idempotencyKey, instantMs, outReason, precision, stationId } from './common.ts'
+import { eventId, idempotencyKey, instantMs, outReason, precision, stationId, idOf } from './common.ts'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 
 const count = z.coerce.number()
 export const walkQuery = z.object({
   minutes: count.min(2).max(240).default(25),
   walk: z.enum(WALK_KEYS).default('due'),
-  areaId: z.string().optional(),
+  areaId: idOf('area').optional(),
   /** Where it starts; left out: at its first gun. */
   from: stationId.optional(),
   people: count.int().min(1).max(60).default(1),
@@ -40,7 +40,7 @@ export const walkAnswer = z.object({
   zone: z.string(),
   walk: z.enum(WALK_KEYS),
   minutes: z.number(),
-  areas: z.array(z.object({ id: z.string(), name: z.string() })),
+  areas: z.array(z.object({ id: idOf('area'), name: z.string() })),
   stops: z.array(walkStop),
   /** Stations by person, each a stretch of the walk. */
   parts: z.array(z.array(stationId)),

@@ -1,3 +1,4 @@
+import { type WireId } from '@core/ids/id.ts'
 import { OPEN_LOOK } from '@core/reading/target.ts'
 
 /** One cleaning with what was found before it. */
@@ -104,7 +105,7 @@ export const closedShare = (read: { value: number | null; grade: string | null }
   read.value !== null ? 1 - read.value : (CLOSED_BY_LOOK[read.grade ?? ''] ?? null)
 
 /** A cleaning's finding as it is kept: with the wire it was made with. */
-export type FoundOn = FoundClosed & { wireId: string | null }
+export type FoundOn = FoundClosed & { wireId: WireId | null }
 /** So many are kept: more than the interval goes by, so that those with another wire do not crowd it out. */
 export const FOUND_KEPT = 2 * LAST
 

@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { makeSchedule } from '@core/clock/schedule.ts'
 import { describe, expect, it } from 'vitest'
 import { type Due } from '@core/houserule/due.ts'
@@ -80,8 +81,8 @@ describe('state of a position', () => {
   })
 })
 
-const gun = (stationId: string, over: Partial<RankedInput> = {}): RankedInput => ({
-  stationId,
+const gun = (name: string, over: Partial<RankedInput> = {}): RankedInput => ({
+  stationId: anId('station', name),
   walkOrder: 1,
   isParked: false,
   downSinceMs: null,

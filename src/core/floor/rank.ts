@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { type Position } from '@core/path/columns.ts'
 import { HOUR_MS } from '@core/units/time.ts'
 import { type Due } from '@core/houserule/due.ts'
@@ -6,7 +7,7 @@ import { type PositionState } from './state.ts'
 
 /** What Floor needs of a gun to decide whether it opens into a row. */
 export interface RankedInput {
-  stationId: string
+  stationId: StationId
   walkOrder: number
   isParked: boolean
   downSinceMs: number | null
@@ -27,7 +28,7 @@ export interface RankedInput {
   schedule: Schedule | null
 }
 export interface OpenedRow {
-  stationId: string
+  stationId: StationId
   minutes: number
   shiftsOver: number
   rank: number

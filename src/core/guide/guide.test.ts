@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { FEEDER, onShelf, RIGHT_STEEL, wireOf } from '@core/testing/sampleparts.ts'
 import { LINER_HOLDS, NOZZLE_STYLES, type FamilyFit, type Setup } from '@core/rightparts/facts.ts'
@@ -20,7 +21,7 @@ function gunOf(
   fit: Partial<FamilyFit>,
   more: { rules?: Partial<GuideRules>; setup?: Partial<Setup>; liner?: string } = {},
 ): GuideAt {
-  const family = { id: 'fam', name: 'Any', fit: { ...UNTOLD_FAMILY, ...fit } }
+  const family = { id: anId('family', 'fam'), name: 'Any', fit: { ...UNTOLD_FAMILY, ...fit } }
   const liner = onShelf(more.liner ?? 'LS10')
   const parts = {
     ...RIGHT_STEEL.parts,

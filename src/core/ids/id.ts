@@ -44,6 +44,7 @@ export type PersonId = Id<'person'>
 export type DeviceId = Id<'device'>
 export type SpoolId = Id<'spool'>
 export type AreaId = Id<'area'>
+export type FamilyId = Id<'family'>
 
 const ALPHABET = '0123456789abcdefghjkmnpqrstvwxyz'
 
@@ -70,3 +71,6 @@ export function asId<N extends IdName>(name: N, text: string): Id<N> {
   if (!text.startsWith(`${ID_PREFIX[name]}_`)) throw new RangeError(`asId: expected ${ID_PREFIX[name]}_…, got ${text}`)
   return text as Id<N>
 }
+
+/** An id that nothing bears: what is asked by it is not there. */
+export const NO_ID = '' as never

@@ -1,11 +1,12 @@
+import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
 import { readAmount, readItem, type Item, type Known } from './purchase.ts'
 
 const known: Known = {
   kinds: KIND_DEFAULTS,
-  parts: [{ id: 'part_1', code: 'QX-T10', name: 'Quill tip 1.0', kindKey: 'tip' }],
-  wires: [{ id: 'wire_1', name: 'solid steel 1.0', spoolKg: 15 }],
+  parts: [{ id: anId('part', 'part_1'), code: 'QX-T10', name: 'Quill tip 1.0', kindKey: 'tip' }],
+  wires: [{ id: anId('wire', 'wire_1'), name: 'solid steel 1.0', spoolKg: 15 }],
 }
 
 describe('what an item means', () => {
@@ -25,7 +26,7 @@ describe('what an item means', () => {
 })
 
 const tip: Item = { kind: 'partKind', kindKey: 'tip' }
-const steel: Item = { kind: 'wire', wireId: 'w', spoolKg: 15 }
+const steel: Item = { kind: 'wire', wireId: anId('wire', 'w'), spoolKg: 15 }
 const anyWire: Item = { kind: 'wire', wireId: null, spoolKg: null }
 
 describe('how much', () => {

@@ -1,16 +1,17 @@
+import { type PartId, type WireId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { readNote } from './notes.ts'
 
 /** What a line of a purchase list bought: a known part, a kind of part by its words, or wire. */
 export type Item =
-  | { kind: 'part'; partId: string; kindKey: KindKey }
+  | { kind: 'part'; partId: PartId; kindKey: KindKey }
   | { kind: 'partKind'; kindKey: KindKey }
-  | { kind: 'wire'; wireId: string | null; spoolKg: number | null }
+  | { kind: 'wire'; wireId: WireId | null; spoolKg: number | null }
 export interface Known {
   kinds: readonly { key: KindKey; name: string; synonyms: readonly string[] }[]
-  parts: readonly { id: string; code: string; name: string; kindKey: KindKey }[]
-  wires: readonly { id: string; name: string; spoolKg: number }[]
+  parts: readonly { id: PartId; code: string; name: string; kindKey: KindKey }[]
+  wires: readonly { id: WireId; name: string; spoolKg: number }[]
 }
 
 const plain = (text: string) => text.toLowerCase().replace(/\s+/g, ' ').trim()

@@ -1,4 +1,5 @@
 import {
+  type FamilyId,
   type CarrierId,
   type DeviceId,
   type EventId,
@@ -101,7 +102,7 @@ export type Fact =
       kind: 'taskDone'
       carrierId: CarrierId
       task: TaskKey
-      familyId: string | null
+      familyId: FamilyId | null
       /** Null where it was only read through: it was done, and teaches nothing. */
       minutes: number | null
       reason: Overrun | null

@@ -1,4 +1,4 @@
-import { type CarrierId, type EventId, type PartId, type SpoolId, type WireId } from '@core/ids/id.ts'
+import { type FamilyId, type CarrierId, type EventId, type PartId, type SpoolId, type WireId } from '@core/ids/id.ts'
 import { hasIdentity, isOutGood, type OutReason, type Position } from '@core/path/columns.ts'
 import { type Tag } from '@core/changeover/tags.ts'
 import { type Stuck } from '@core/liner/resistance.ts'
@@ -91,7 +91,7 @@ export interface FoldedTag {
 export interface FoldedTask {
   eventId: EventId
   task: TaskKey
-  familyId: string | null
+  familyId: FamilyId | null
   minutes: number
   /** What it was planned to take; null where nobody planned. */
   usualMin: number | null

@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { fitInside, placeOfKey, positionKey } from './photo.ts'
 
@@ -22,7 +23,7 @@ describe('photos', () => {
   ])('%o becomes %o', (size, fitted) => expect(fitInside(size, 1600)).toEqual(fitted))
   it('no size is misuse', () => expect(() => fitInside({ width: 0, height: 4 }, 1600)).toThrow(RangeError))
   it('a position’s photo knows its place', () => {
-    expect(placeOfKey({ type: 'position', key: positionKey('stn_1', 'tip') })).toBe('stn_1')
+    expect(placeOfKey({ type: 'position', key: positionKey(anId('station', 'stn_1'), 'tip') })).toBe('stn_1')
     expect(placeOfKey({ type: 'spool', key: 'spool_1' })).toBeNull()
   })
 })

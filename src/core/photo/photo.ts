@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { type Position } from '@core/path/columns.ts'
 /** What a photo may be of, as a type and the key of the one. */
 export const PHOTO_TYPES = ['position', 'spool', 'part', 'event', 'guide'] as const
@@ -8,7 +9,7 @@ export interface PhotoOf {
 }
 
 /** A position's key: the place and the position on it. @example positionKey('stn_1', 'tip') // 'stn_1 tip' */
-export const positionKey = (stationId: string, position: Position) => `${stationId} ${position}`
+export const positionKey = (stationId: StationId, position: Position) => `${stationId} ${position}`
 /** The place a photo's key speaks of; null where it speaks of none. */
 export const placeOfKey = (of: PhotoOf): string | null =>
   of.type === 'position' ? (of.key.split(' ')[0] ?? null) : null

@@ -1,3 +1,4 @@
+import { type CarrierId, type WireId } from '@core/ids/id.ts'
 import { type Position, type KindKey } from '@core/path/columns.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { watchSeries, type Creep, type SeriesPoint } from '@core/trend/series.ts'
@@ -14,8 +15,8 @@ export interface KeptReading {
   left: number | null
   grade: string | null
   is: ReadingVerdict
-  headId: string | null
-  wireId: string | null
+  headId: CarrierId | null
+  wireId: WireId | null
   limit: number | null
   /** kg of wire through the chain since its clock began; null where no clock tells. */
   kg: number | null
@@ -29,8 +30,8 @@ export type TouchedAt = (position: Position) => number | null
 export interface Series {
   what: ReadingKey
   method: string
-  headId: string | null
-  wireId: string | null
+  headId: CarrierId | null
+  wireId: WireId | null
   readings: KeptReading[]
   /** Value of its first reading: with the new liner, the new tip. */
   baseline: number | null

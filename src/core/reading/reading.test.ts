@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { CAUTIONS } from '@core/guide/cautions.ts'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
@@ -10,7 +11,7 @@ import { targetFor, type TargetFacts } from './target.ts'
 
 const SETUP: Setup = {
   wire: {
-    id: 'w',
+    id: anId('wire', 'w'),
     name: '0.9 steel',
     construction: 'solid',
     diameterMm: 0.9,

@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { describe, expect, it } from 'vitest'
 import {
@@ -37,7 +38,7 @@ const withFit = (kindKey: KindKey, code: string, fit: Parameters<typeof partOf>[
 })
 const family = (fit: Partial<typeof UNTOLD_FAMILY>): Setup => ({
   ...RIGHT_STEEL,
-  family: { id: 'fam-kelp', name: 'Kelp', fit: { ...UNTOLD_FAMILY, neckMm: 150, ...fit } },
+  family: { id: anId('family', 'fam-kelp'), name: 'Kelp', fit: { ...UNTOLD_FAMILY, neckMm: 150, ...fit } },
 })
 const aluminium = { ...put('LP12'), wire: wireOf('aluminium', 1.2), gas: 'argon' as const, mode: 'pulse' as const }
 const onAluminium = (code: string): Setup => ({
@@ -58,7 +59,7 @@ const SPEAKS: Record<RuleKey, { setup: Setup; severity: 'stops' | 'harms' | 'not
   tipLarge: { setup: put('T10'), severity: 'harms' },
   tipPlain: { setup: onAluminium('T12'), severity: 'harms' },
   tipWide: { setup: { ...put('T12A'), wire: wireOf('solid', 1.2) }, severity: 'harms' },
-  otherFamily: { setup: withFit('diffuser', 'X', { familyId: 'fam-other' }), severity: 'stops' },
+  otherFamily: { setup: withFit('diffuser', 'X', { familyId: anId('family', 'fam-other') }), severity: 'stops' },
   otherPin: { setup: { ...family({ pin: 'long' }), feeder: { ...FEEDER, pin: 'short' } }, severity: 'stops' },
   linerSmall: { setup: { ...put('LS10'), wire: wireOf('solid', 1.2) }, severity: 'stops' },
   linerLarge: { setup: put('LS12'), severity: 'harms' },
@@ -101,13 +102,19 @@ const SPEAKS: Record<RuleKey, { setup: Setup; severity: 'stops' | 'harms' | 'not
   nozzleStyle: { setup: family({ nozzleStyle: 'threaded' }), severity: 'stops' },
   reamerBlade: { setup: set({ reamerBlade: '16' }), severity: 'stops' },
   reamerClamp: { setup: set({ reamerClamp: '18' }), severity: 'harms' },
-  fitRumour: { setup: withFit('nozzle', 'X', { familyId: 'fam-kelp', fit: { proof: 'rumour' } }), severity: 'harms' },
-  fitClaimed: { setup: withFit('nozzle', 'X', { familyId: 'fam-kelp', fit: { proof: 'claimed' } }), severity: 'note' },
-  otherWire: { setup: procedure({ wireId: 'wire-solid-1.2' }), severity: 'stops' },
+  fitRumour: {
+    setup: withFit('nozzle', 'X', { familyId: anId('family', 'fam-kelp'), fit: { proof: 'rumour' } }),
+    severity: 'harms',
+  },
+  fitClaimed: {
+    setup: withFit('nozzle', 'X', { familyId: anId('family', 'fam-kelp'), fit: { proof: 'claimed' } }),
+    severity: 'note',
+  },
+  otherWire: { setup: procedure({ wireId: anId('wire', 'wire-solid-1.2') }), severity: 'stops' },
   otherMode: { setup: procedure({ mode: 'spray' }), severity: 'harms' },
   otherGas: { setup: procedure({ gas: 'CO2' }), severity: 'harms' },
   procedurePolarity: {
-    setup: procedure({ wireId: 'wire-solid-0.9', polarity: 'gun negative' }),
+    setup: procedure({ wireId: anId('wire', 'wire-solid-0.9'), polarity: 'gun negative' }),
     severity: 'harms',
   },
   machineWire: { setup: set({ machineWire: '1.2' }), severity: 'harms' },
@@ -167,7 +174,11 @@ describe('rolls', () => {
 describe('tip on aluminium', () => {
   it('may be a plain one a step over where the family allows it, and its own of the same size', () => {
     expect(check(onAluminium('T12A')).filter((f) => f.at === 'tip')).toEqual([])
-    const over = partOf('tip', 'T14', { sizeMm: 1.4, familyId: 'fam-kelp', fit: { isForAluminium: false } })
+    const over = partOf('tip', 'T14', {
+      sizeMm: 1.4,
+      familyId: anId('family', 'fam-kelp'),
+      fit: { isForAluminium: false },
+    })
     const setup = onAluminium('T12A')
     expect(check({ ...setup, parts: { ...setup.parts, tip: over } }).filter((f) => f.at === 'tip')).toEqual([])
     const strict = {
@@ -203,7 +214,7 @@ describe('what to put on', () => {
   })
   it('prefers what is in stock to what is not', () => {
     const empty = SHELF.map((p) => (p.code === 'T9' ? { ...p, onHand: 0 } : p))
-    const spare = partOf('tip', 'Z9', { sizeMm: 0.9, familyId: 'fam-kelp', priceMinor: 900 })
+    const spare = partOf('tip', 'Z9', { sizeMm: 0.9, familyId: anId('family', 'fam-kelp'), priceMinor: 900 })
     expect(rightPart(put('T10'), 'tip', [...empty, spare])?.code).toBe('Z9')
   })
   it('is nothing when the shop has none, and never a part nobody has described', () => {

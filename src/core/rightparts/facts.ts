@@ -1,3 +1,4 @@
+import { type FamilyId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 /** What is known of wires, families, feeders and parts as far as fit goes by it. Null always means "not told": no verdict. */
 export const ALLOYS = ['steel', 'stainless', 'aluminium 4xxx', 'aluminium 5xxx', 'copper alloy'] as const
@@ -32,7 +33,7 @@ export interface WireFit {
   pricePerKgMinor: number | null
 }
 export interface WireFacts {
-  id: string
+  id: WireId
   name: string
   construction: string
   diameterMm: number
@@ -83,7 +84,7 @@ export interface FamilyFit {
   tightness: Partial<Record<Joint, JointRule>>
 }
 export interface FamilyFacts {
-  id: string
+  id: FamilyId
   name: string
   fit: FamilyFit | null
 }
@@ -106,7 +107,7 @@ export interface FeederFit {
 }
 
 export interface ProcedureFit {
-  wireId: string | null
+  wireId: WireId | null
   gas: Gas | null
   mode: Mode | null
   polarity: Polarity | null
@@ -144,7 +145,7 @@ export type Proof = (typeof PROOFS)[number]
 
 /** What a part is, beyond kind, family and nominal size. Which of it applies goes by the kind. */
 export interface PartFit {
-  alsoFamilyIds: string[]
+  alsoFamilyIds: FamilyId[]
   /** Null: nobody doubts it. */
   proof?: Proof | null
   isForAluminium: boolean | null
@@ -163,11 +164,11 @@ export interface PartFit {
   tipOutMm: number | null
 }
 export interface PartFacts {
-  id: string
+  id: PartId
   code: string
   name: string
   kindKey: KindKey
-  familyId: string | null
+  familyId: FamilyId | null
   sizeMm: number | null
   fit: PartFit | null
 }

@@ -1,3 +1,4 @@
+import { type FamilyId } from '@core/ids/id.ts'
 import { isIn, tipOutFor, type PartFacts, type Setup } from './facts.ts'
 import { text, type Finding } from './finding.ts'
 
@@ -12,7 +13,7 @@ export const frontRules = (setup: Setup): Finding[] => [
   ...ratingRule(setup),
 ]
 
-const isOf = (part: PartFacts, familyId: string) =>
+const isOf = (part: PartFacts, familyId: FamilyId) =>
   part.familyId === familyId || (part.fit?.alsoFamilyIds.includes(familyId) ?? false)
 
 /** Tip, diffuser, insulator, nozzle and neck belong to one family; mixed threads cross (P008). */

@@ -1,21 +1,22 @@
+import { type Id, type PartId, type FamilyId, type WireId } from '@core/ids/id.ts'
 import { type Gas, type Mode } from '@core/rightparts/facts.ts'
 
 /** How guns of an area are built, and what is different on one of them. */
 export interface Built {
-  wireId: string | null
-  familyId: string | null
+  wireId: WireId | null
+  familyId: FamilyId | null
   cableM: number | null
   mode: Mode | null
   wireSpeedMPerMin: number | null
   rollCount: 2 | 4 | null
-  feederTypeId: string | null
+  feederTypeId: Id<'feederType'> | null
   /** The written procedure that is welded by here. */
-  procedureId: string | null
+  procedureId: Id<'procedure'> | null
   gas: Gas | null
   /** Part id by kind. */
-  parts: Record<string, string>
+  parts: Record<string, PartId>
 }
-export type BuiltExcept = Partial<Omit<Built, 'parts'>> & { parts?: Record<string, string> }
+export type BuiltExcept = Partial<Omit<Built, 'parts'>> & { parts?: Record<string, PartId> }
 
 export const NOTHING_BUILT: Built = {
   wireId: null,
@@ -43,7 +44,7 @@ export function builtOf(area: Built, except: BuiltExcept): Built {
 
 /** What a gun takes along wherever it hangs: its family and its cable. */
 export interface GunBuilt {
-  familyId: string | null
+  familyId: FamilyId | null
   cableM: number | null
 }
 export const withGun = (place: Built, gun: GunBuilt | null): Built =>

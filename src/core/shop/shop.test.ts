@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { parseNumber } from '@core/units/number.ts'
@@ -97,9 +98,14 @@ describe('part kinds', () => {
 })
 
 describe('as the bay, except', () => {
-  const bay = { ...NOTHING_BUILT, wireId: 'w1', cableM: 4, parts: { tip: 't', nozzle: 'n' } }
+  const bay = {
+    ...NOTHING_BUILT,
+    wireId: anId('wire', 'w1'),
+    cableM: 4,
+    parts: { tip: anId('part', 't'), nozzle: anId('part', 'n') },
+  }
   it('only what is said differs', () =>
-    expect(builtOf(bay, { cableM: 3, parts: { tip: 't2' } })).toEqual({
+    expect(builtOf(bay, { cableM: 3, parts: { tip: anId('part', 't2') } })).toEqual({
       ...bay,
       cableM: 3,
       parts: { tip: 't2', nozzle: 'n' },

@@ -1,3 +1,4 @@
+import { anId } from './ids.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
 import {
@@ -33,7 +34,7 @@ export function wireOf(
   fit: Partial<WireFit> = {},
 ): WireFacts {
   return {
-    id: `wire-${construction}-${diameterMm}`,
+    id: anId('wire', `wire-${construction}-${diameterMm}`),
     name: `${construction} ${diameterMm}`,
     construction,
     diameterMm,
@@ -45,7 +46,7 @@ type Said = Partial<Omit<Stocked, 'fit'>> & { fit?: Partial<PartFit> | null }
 export function partOf(kindKey: KindKey, code: string, said: Said = {}): Stocked {
   const { fit, ...rest } = said
   return {
-    id: `part-${code}`,
+    id: anId('part', `part-${code}`),
     code,
     name: code,
     kindKey,
@@ -82,7 +83,7 @@ export const NOTHING_KNOWN: Setup = {
 }
 
 const KELP = {
-  id: 'fam-kelp',
+  id: anId('family', 'fam-kelp'),
   name: 'Kelp',
   fit: { ...UNTOLD_FAMILY, neckMm: 150, linerHeldBy: 'set screw' as const, linerRule: 'A' as const },
 }

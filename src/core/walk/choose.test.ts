@@ -1,9 +1,10 @@
+import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { makeRandom } from '@core/random/random.ts'
 import { chooseWalk, splitWalk, type Stop } from './choose.ts'
 
 const stop = (name: string, over: Partial<Stop> = {}): Stop => ({
-  stationId: name,
+  stationId: anId('station', name),
   atMin: 0,
   minutes: 1,
   worth: 1,

@@ -1,6 +1,7 @@
+import { type StationId } from '@core/ids/id.ts'
 /** One gun on the walk: what looking there is worth, what it takes, and where it stands along the walk. */
 export interface Stop {
-  stationId: string
+  stationId: StationId
   /** Minutes from the first gun of the walk, as people walk it. */
   atMin: number
   /** Minutes at the gun. */

@@ -1,10 +1,11 @@
+import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { doublesOf, type DoneAct } from './doubles.ts'
 
 const MIN = 60_000
 const act = (minute: number, by: string, over: Partial<DoneAct> = {}): DoneAct => ({
-  eventId: `ev_${minute}${by}`,
-  carrierId: 'gun_1',
+  eventId: anId('event', `ev_${minute}${by}`),
+  carrierId: anId('carrier', 'gun_1'),
   position: 'tip',
   kind: 'fitted',
   happenedMs: minute * MIN,
@@ -22,7 +23,7 @@ describe('one act or two', () => {
     expect(pairs(act(0, 'a'), act(3, 'a'))).toEqual([])
     expect(pairs(act(0, 'a'), act(3, 'b', { position: 'nozzle' }))).toEqual([])
     expect(pairs(act(0, 'a'), act(3, 'b', { kind: 'cleaned' }))).toEqual([])
-    expect(pairs(act(0, 'a'), act(3, 'b', { carrierId: 'gun_2' }))).toEqual([])
+    expect(pairs(act(0, 'a'), act(3, 'b', { carrierId: anId('carrier', 'gun_2') }))).toEqual([])
   })
   it('three in a row are one pair, not two', () =>
     expect(pairs(act(0, 'a'), act(2, 'b'), act(4, 'a'))).toEqual(['ev_0a ev_2b']))

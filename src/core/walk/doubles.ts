@@ -1,8 +1,9 @@
+import { type CarrierId, type EventId } from '@core/ids/id.ts'
 import { type Position } from '@core/path/columns.ts'
 /** Parts changed or cleaned, as the log has them: by whom and from where only to tell two hands apart. */
 export interface DoneAct {
-  eventId: string
-  carrierId: string
+  eventId: EventId
+  carrierId: CarrierId
   position: Position
   kind: string
   happenedMs: number

@@ -1,19 +1,21 @@
+import { type EventId, NO_ID } from '@core/ids/id.ts'
+import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { isChosen, lookAgain, ONE_IN, type KeptLook } from './lookagain.ts'
 
 const HOUR = 3_600_000
-const ids = Array.from({ length: 4000 }, (_, i) => `ev_${i.toString(36)}x`)
+const ids = Array.from({ length: 4000 }, (_, i) => anId('event', `ev_${i.toString(36)}x`))
 const chosen = ids.filter(isChosen)
-const look = (eventId: string, over: Partial<KeptLook> = {}): KeptLook => ({
+const look = (eventId: EventId, over: Partial<KeptLook> = {}): KeptLook => ({
   eventId,
-  carrierId: 'gun_1',
+  carrierId: anId('carrier', 'gun_1'),
   what: 'bore',
   atMs: 0,
   is: 'good',
   ...over,
 })
-const [one = '', two = ''] = chosen
-const other = ids.find((id) => !isChosen(id)) ?? ''
+const [one = NO_ID, two = NO_ID] = chosen
+const other = ids.find((id) => !isChosen(id)) ?? NO_ID
 
 describe('a look that is looked at again', () => {
   it('is one in twenty, and the same one for everybody', () => {
@@ -27,7 +29,7 @@ describe('a look that is looked at again', () => {
     expect(again(HOUR)).toEqual([one])
     expect(again(25 * HOUR)).toEqual([])
     expect(again(2 * HOUR, look(other, { atMs: HOUR }))).toEqual([])
-    expect(again(2 * HOUR, look(other, { atMs: HOUR, carrierId: 'gun_2' }))).toEqual([one])
+    expect(again(2 * HOUR, look(other, { atMs: HOUR, carrierId: anId('carrier', 'gun_2') }))).toEqual([one])
   })
   it('found bad is not: nobody says that to be quick', () =>
     expect(lookAgain([look(one, { is: 'act' })], HOUR).again).toEqual([]))
@@ -35,8 +37,8 @@ describe('a look that is looked at again', () => {
     const looks = [
       look(one),
       look(other, { atMs: HOUR }),
-      look(two, { carrierId: 'gun_2' }),
-      look(`${other}2`, { carrierId: 'gun_2', atMs: HOUR, is: 'look' }),
+      look(two, { carrierId: anId('carrier', 'gun_2') }),
+      look(anId('event', `${other}2`), { carrierId: anId('carrier', 'gun_2'), atMs: HOUR, is: 'look' }),
     ]
     expect(lookAgain(looks, 3 * HOUR).agreed).toEqual({ same: 1, of: 2 })
   })

@@ -1,3 +1,4 @@
+import { type CarrierId, type EventId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type ReadingVerdict } from '@core/reading/keys.ts'
 
@@ -8,8 +9,8 @@ const SAME_LOOK_MS = 60_000
 
 /** A look as it is kept. */
 export interface KeptLook {
-  eventId: string
-  carrierId: string
+  eventId: EventId
+  carrierId: CarrierId
   what: string
   atMs: number
   is: ReadingVerdict
@@ -21,7 +22,7 @@ function hashOf(text: string): number {
   for (let i = 0; i < text.length; i++) hash = Math.imul(hash ^ text.charCodeAt(i), 0x01000193) >>> 0
   return hash
 }
-export const isChosen = (eventId: string) => hashOf(eventId) % ONE_IN === 0
+export const isChosen = (eventId: EventId) => hashOf(eventId) % ONE_IN === 0
 
 export interface LookedAgain {
   /** To be looked at again, newest first. */

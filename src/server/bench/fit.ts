@@ -1,5 +1,5 @@
 import { type KindKey } from '@core/path/columns.ts'
-import { makeId, type CarrierId, type PartId } from '@core/ids/id.ts'
+import { type CarrierId, type FamilyId, type Id, type IdName, makeId, type PartId, type WireId } from '@core/ids/id.ts'
 import { pick } from '@core/random/random.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type Built } from '@core/shop/built.ts'
@@ -28,7 +28,7 @@ export interface FitWorld {
 /** Wires, families, a feeder and some 200 parts, drawn. */
 export async function drawFit(tx: Tx, at: { nowMs: number; random: () => number }): Promise<FitWorld> {
   const { random } = at
-  const id = (name: Parameters<typeof makeId>[0]) => makeId(name, at.nowMs, random)
+  const id = <N extends IdName>(name: N) => makeId(name, at.nowMs, random)
   const wires = SIZES.map((diameterMm) => ({
     id: id('wire'),
     name: `solid ${diameterMm}`,
@@ -77,9 +77,9 @@ export async function drawFit(tx: Tx, at: { nowMs: number; random: () => number 
 
 function drawing(known: {
   random: () => number
-  wires: { id: string; diameterMm: number }[]
-  families: { id: string }[]
-  feederTypeId: string
+  wires: { id: WireId; diameterMm: number }[]
+  families: { id: FamilyId }[]
+  feederTypeId: Id<'feederType'>
   parts: Part[]
 }): Omit<FitWorld, 'parts'> {
   const { random, wires, parts } = known

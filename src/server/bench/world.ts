@@ -1,6 +1,6 @@
 import { type KindKey } from '@core/path/columns.ts'
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
-import { makeId, type CarrierId } from '@core/ids/id.ts'
+import { type CarrierId, makeId } from '@core/ids/id.ts'
 import { drawLogNormal, drawWeibull, makeRandom } from '@core/random/random.ts'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
 import { type Fact } from '@core/ledger/event.ts'

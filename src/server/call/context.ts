@@ -1,3 +1,4 @@
+import { type AreaId, type DeviceId, type PersonId, type StationId } from '@core/ids/id.ts'
 import { type Db } from '@server/db/db.ts'
 import { type ShopStore } from '@server/shopmodel/store.ts'
 import { type Role } from '@server/db/schema.ts'
@@ -19,8 +20,8 @@ export const happenedAt = (deps: Pick<Deps, 'now' | 'happenedMs'>) =>
 
 /** Who is asking: a person signed in, a device that belongs to a place, both, or nobody. */
 export interface Who {
-  person: { id: string; name: string; role: Role } | null
-  device: { id: string; name: string; areaId: string | null; stationId: string | null } | null
+  person: { id: PersonId; name: string; role: Role } | null
+  device: { id: DeviceId; name: string; areaId: AreaId | null; stationId: StationId | null } | null
 }
 
 export const isLead = (who: Who) => who.person?.role === 'lead' || who.person?.role === 'instructor'
@@ -39,7 +40,7 @@ export function mustLead(who: Who): void {
 }
 
 /** May this one log at a place: people anywhere, a device at its own place. */
-export function mustLogAt(who: Who, place: { id: string; areaId: string; name: string }): void {
+export function mustLogAt(who: Who, place: { id: StationId; areaId: AreaId; name: string }): void {
   mustRead(who)
   if (who.person || !who.device) return
   const { areaId, stationId } = who.device

@@ -1,3 +1,4 @@
+import { NO_ID } from '@core/ids/id.ts'
 import { describe, expect, it } from 'vitest'
 import { type Problem } from '@contract/common.ts'
 import { type ChangeAnswer, type DayAnswer, type DedicateAnswer } from '@contract/changeover.ts'
@@ -15,7 +16,7 @@ import { serverForAll } from '@server/testing/serverforall.ts'
 let server: TestServer
 let lead: Client
 let at: FitShop
-const id = (name: string) => at.ids.get(name) ?? ''
+const id = (name: string) => at.ids.get(name) ?? NO_ID
 const gun = async (name: string) => (await lead.get<GunAnswer>(`/gun/${id(name)}`)).body
 const plan = async (names: readonly string[], wire: string) =>
   (await lead.get<ChangeAnswer>(`/changeover?stationIds=${names.map(id).join(',')}&wireId=${at.wire(wire)}`)).body

@@ -1,3 +1,4 @@
+import { NO_ID, type StationId, type WireId } from '@core/ids/id.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
@@ -63,10 +64,10 @@ const wireOn = (hung: Hung, shop: ShopModel) => setupOf(hung, shop).wire?.id ?? 
 
 interface Day {
   booths: Hung[]
-  wires: string[]
+  wires: WireId[]
   periods: string[]
   /** Wire per period and booth; null: not used. */
-  cells: (string | null)[][]
+  cells: (WireId | null)[][]
 }
 
 async function readDay(deps: Deps, shop: ShopModel, lines: readonly Line[]): Promise<Day> {
@@ -76,7 +77,7 @@ async function readDay(deps: Deps, shop: ShopModel, lines: readonly Line[]): Pro
     return shop.wires.has(line.wireId) ? [] : [`Line ${i + 1}: there is no such wire.`]
   })
   if (problems.length > 0) throw new DomainError('bad-request', 'Some lines can’t be read.', problems.slice(0, 12))
-  const idOf = (line: Line) => byName.get(line.booth.trim().toLowerCase()) ?? ''
+  const idOf = (line: Line) => byName.get(line.booth.trim().toLowerCase()) ?? NO_ID
   const ids = [...new Set(lines.map(idOf))]
   const booths = await hungAt(deps.db, shop, ids)
   const periods = [...new Set(lines.map((l) => l.period))]
@@ -102,7 +103,7 @@ async function costTable(deps: Deps, shop: ShopModel, day: Day): Promise<Costs> 
     const table: Record<number, Record<number, Cost>> = {}
     const starts: (number | null)[] = [null, ...day.wires.map((_, i) => i)]
     for (const from of starts) {
-      const start = from === null ? hung : standingOn(hung, { shop, parts, wireId: day.wires[from] ?? '' })
+      const start = from === null ? hung : standingOn(hung, { shop, parts, wireId: day.wires[from] ?? NO_ID })
       table[from ?? -1] = Object.fromEntries(
         day.wires.map((wireId, to) => [to, costAt(planAt(start, { shop, parts, wireId }), shop)]),
       )
@@ -114,7 +115,7 @@ async function costTable(deps: Deps, shop: ShopModel, day: Day): Promise<Costs> 
 /** The booth as it would stand after a change to another wire. */
 function standingOn(
   hung: Hung,
-  at: { shop: ShopModel; parts: Awaited<ReturnType<typeof stockedParts>>; wireId: string },
+  at: { shop: ShopModel; parts: Awaited<ReturnType<typeof stockedParts>>; wireId: WireId },
 ): Hung {
   const { plan } = planAt(hung, at)
   const put = new Map(plan.swaps.flatMap((s) => (s.to ? [[s.kindKey, s.to.id] as const] : [])))
@@ -197,11 +198,11 @@ export async function wouldDedicatingPay(
 }
 
 /** Wires this place was changed from, in the last half year: told by spools that were of another wire than the one before. */
-async function wireChanges(deps: Deps, stationId: string): Promise<string[]> {
+async function wireChanges(deps: Deps, stationId: StationId): Promise<WireId[]> {
   const standings = (await standingOfStations(deps.db, [stationId])).get(stationId) ?? []
   const loads = standings
     .flatMap((s) =>
-      s.fact.kind === 'wireLoaded' && s.fact.wireId ? [{ atMs: s.happenedMs, wireId: s.fact.wireId as string }] : [],
+      s.fact.kind === 'wireLoaded' && s.fact.wireId ? [{ atMs: s.happenedMs, wireId: s.fact.wireId }] : [],
     )
     .sort((a, b) => a.atMs - b.atMs)
   const since = deps.now() - COUNTED_DAYS * DAY_MS
@@ -211,7 +212,7 @@ async function wireChanges(deps: Deps, stationId: string): Promise<string[]> {
   })
 }
 
-async function countedDays(deps: Deps, stationId: string): Promise<number> {
+async function countedDays(deps: Deps, stationId: StationId): Promise<number> {
   const [first] = await deps.db
     .select({ at: ledgerEvent.happenedMs })
     .from(ledgerEvent)

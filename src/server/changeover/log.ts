@@ -1,5 +1,5 @@
 import { type z } from 'zod'
-import { type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
+import { type CarrierId, type EventId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
@@ -23,7 +23,7 @@ import { planAt, type Planned } from './read.ts'
 type Request = z.output<typeof changeRequest>
 
 /** Wire changed at one gun or many: every part, setting and reminder of it, one act a gun, all of them or none. */
-export async function logChange(deps: Deps, who: Who, r: Request): Promise<{ eventIds: string[] }> {
+export async function logChange(deps: Deps, who: Who, r: Request): Promise<{ eventIds: EventId[] }> {
   mustRead(who)
   const known = async () => {
     const keys = r.stationIds.map((_, i) => keyOf(r.key, i))
@@ -33,8 +33,8 @@ export async function logChange(deps: Deps, who: Who, r: Request): Promise<{ eve
   return once(known, () => writeAct(deps, who, (w) => sayAll(w, r)))
 }
 
-async function sayAll(w: Writing, r: Request): Promise<{ eventIds: string[] }> {
-  const eventIds: string[] = []
+async function sayAll(w: Writing, r: Request): Promise<{ eventIds: EventId[] }> {
+  const eventIds: EventId[] = []
   const shop = await w.shop()
   // What one gun took is off the shelf for the next.
   const taken = new Map<string, number>()
@@ -118,7 +118,7 @@ function factsOf(planned: Planned, at: At): Fact[] {
 
 const keptOn = (planned: Planned, shop: ShopModel) =>
   tagsHere(planned.hung, shop).find((t) => t.tag === 'partsKept')?.partIds ?? []
-const wasKept = (planned: Planned, partId: string | undefined, shop: ShopModel) =>
+const wasKept = (planned: Planned, partId: PartId | undefined, shop: ShopModel) =>
   partId !== undefined && keptOn(planned, shop).some((id) => id === partId)
 
 function guideFacts({ plan, hung }: Planned, { place, shop }: At): Fact[] {

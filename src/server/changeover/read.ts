@@ -1,3 +1,4 @@
+import { type FamilyId, type Id, type PartId, type StationId, type WireId } from '@core/ids/id.ts'
 import { type z } from 'zod'
 import { costOf, type ChangeCost } from '@core/changeover/cost.ts'
 import { planChange, type ChangePlan } from '@core/changeover/plan.ts'
@@ -29,7 +30,7 @@ export interface Planned {
 }
 
 /** The sum of the steps, times how worked and planned minutes went together on the changes logged here. */
-function learntCost(cost: ChangeCost, shop: ShopModel, familyId: string | null): Planned['cost'] {
+function learntCost(cost: ChangeCost, shop: ShopModel, familyId: FamilyId | null): Planned['cost'] {
   const { n, others, median, p80 } = shop.learnt('change', familyId, 1)
   const learntFrom = n + others
   const plannedMin = cost.minutes
@@ -51,8 +52,8 @@ export function planAt(
   at: {
     shop: ShopModel
     parts: readonly Stocked[]
-    wireId: string
-    procedureId?: string | null | undefined
+    wireId: WireId
+    procedureId?: Id<'procedure'> | null | undefined
     isScrapped?: boolean | undefined
   },
 ): Planned {
@@ -86,7 +87,7 @@ export async function readChange(deps: Deps, who: Who, q: z.output<typeof change
   mustRead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
   const parts = await stockedParts(deps.db)
-  const stationIds = q.stationIds.split(',')
+  const stationIds = q.stationIds.split(',') as StationId[]
   const isScrapped = q.isScrapped === undefined ? undefined : q.isScrapped === 'yes'
   const hung = await hungAt(deps.db, shop, stationIds)
   const planned = hung.map((h) => planAt(h, { shop, parts, wireId: q.wireId, procedureId: q.procedureId, isScrapped }))
@@ -122,7 +123,7 @@ function gunChange(
 ): Omit<GunChange, 'alsoDue'> {
   const { plan, hung, steps, cost } = p
   const stock = new Map(at.parts.map((x) => [x.id, x]))
-  const briefOf = (id: string | undefined) => {
+  const briefOf = (id: PartId | undefined) => {
     const found = id ? stock.get(id) : undefined
     return found ? brief(found) : null
   }

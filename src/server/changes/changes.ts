@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { gte } from 'drizzle-orm'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { type Db } from '@server/db/db.ts'
@@ -14,7 +15,8 @@ import { type Db } from '@server/db/db.ts'
 const EVERY_MS = 700
 const OVERLAP_MS = 30_000
 
-export type Listener = (stationIds: string[]) => void
+/** Which places; `*`: the shop itself. */
+export type Listener = (placesOrAll: (StationId | '*')[]) => void
 
 export class Changes {
   private readonly listeners = new Set<Listener>()
@@ -72,7 +74,7 @@ export class Changes {
     }
   }
 
-  private tell(stationIds: string[]): void {
-    for (const listener of this.listeners) listener(stationIds)
+  private tell(placesOrAll: (StationId | '*')[]): void {
+    for (const listener of this.listeners) listener(placesOrAll)
   }
 }

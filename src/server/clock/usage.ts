@@ -1,6 +1,6 @@
 import { HOUR_MS } from '@core/units/time.ts'
 import { and, eq, max } from 'drizzle-orm'
-import { makeId, type CarrierId } from '@core/ids/id.ts'
+import { type AreaId, type CarrierId, makeId, type StationId } from '@core/ids/id.ts'
 import { disagreementsOf } from '@core/clock/headclock.ts'
 import { type UsageRequest } from '@contract/clock.ts'
 import { stationNow, usageSpan } from '@server/db/schema.ts'
@@ -17,7 +17,7 @@ import { addDays, dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 /** The stretch a total stands for: a named shift of that day, or the day from midnight to midnight. */
 export function spanOf(
   shop: ShopModel,
-  at: { areaId: string; day: string; shift: string | null | undefined },
+  at: { areaId: AreaId; day: string; shift: string | null | undefined },
 ): { ok: true; fromMs: number; toMs: number } | { ok: false; reason: string } {
   const { zone } = shop.site
   if (!at.shift)
@@ -68,7 +68,7 @@ export async function enterUsage(deps: Deps, who: Who, request: UsageRequest) {
 async function write(
   deps: Deps,
   who: Who,
-  at: { request: UsageRequest; headId: string; stationId: string; fromMs: number; toMs: number },
+  at: { request: UsageRequest; headId: CarrierId; stationId: StationId; fromMs: number; toMs: number },
 ): Promise<boolean> {
   const { request, headId, stationId, fromMs, toMs } = at
   try {
@@ -99,7 +99,7 @@ async function write(
 }
 
 /** Now, but after what was entered for the same time before: of two entries in one millisecond the second one wins. */
-async function afterLastEntry(tx: Tx, at: { headId: string; fromMs: number; nowMs: number }): Promise<number> {
+async function afterLastEntry(tx: Tx, at: { headId: CarrierId; fromMs: number; nowMs: number }): Promise<number> {
   const [last] = await tx
     .select({ loggedMs: max(usageSpan.loggedMs) })
     .from(usageSpan)
@@ -108,8 +108,8 @@ async function afterLastEntry(tx: Tx, at: { headId: string; fromMs: number; nowM
 }
 
 export const usageLine = (at: {
-  headId: string | null
-  stationId: string | null
+  headId: CarrierId | null
+  stationId: StationId | null
   rows: number
   happenedMs: number
 }): SaidLine => ({

@@ -1,3 +1,4 @@
+import { NO_ID } from '@core/ids/id.ts'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { count, eq, isNotNull } from 'drizzle-orm'
 import { type LogAnswer } from '@contract/logbook.ts'
@@ -109,7 +110,7 @@ describe('at once', () => {
     const left = await server.parts.deps.db
       .select()
       .from(session)
-      .where(eq(session.personId, cy?.id ?? ''))
+      .where(eq(session.personId, cy?.id ?? NO_ID))
     expect(left).toEqual([])
   })
   it('the same undo from two fingers is one correction', async () => {
@@ -144,7 +145,7 @@ describe('at once', () => {
     const chain = await server.parts.deps.db
       .select()
       .from(ledgerEvent)
-      .where(eq(ledgerEvent.rootId, eventId ?? ''))
+      .where(eq(ledgerEvent.rootId, eventId ?? NO_ID))
     expect(chain.length).toBe(3)
   })
   it('the same sheet from two desks is taken in once', async () => {

@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { asc, eq } from 'drizzle-orm'
 import { makeRandom } from '@core/random/random.ts'
@@ -24,7 +25,7 @@ describe('reading many rows', () => {
   ] as const)('of %s gives the mapper’s own, JSON and nothings included', async (_, table, key) => {
     const byKey = <T>(rows: T[]) => [...rows].sort((a, b) => (JSON.stringify(a) < JSON.stringify(b) ? -1 : 1))
     const [one] = (await db().select({ id: key }).from(table).orderBy(asc(key)).limit(1)) as { id: string }[]
-    const where = eq(key, one?.id ?? '')
+    const where = eq(key, (one?.id ?? '') as never)
     expect(byKey(await readMany(db(), table, where))).toEqual(byKey(await db().select().from(table).where(where)))
     const all = await readMany(db(), table, undefined)
     expect(all.length).toBeGreaterThan(0)
@@ -84,10 +85,13 @@ describe('writing many rows', () => {
       headings: null,
       columns: null,
     })
-    await insertMany(db(), device, { rows: [{ id: 'dev_x', name: 'x' }] })
-    expect(await db().select().from(device).where(eq(device.id, 'dev_x'))).toMatchObject([
-      { isActive: true, areaId: null },
-    ])
+    await insertMany(db(), device, { rows: [{ id: anId('device', 'dev_x'), name: 'x' }] })
+    expect(
+      await db()
+        .select()
+        .from(device)
+        .where(eq(device.id, anId('device', 'dev_x'))),
+    ).toMatchObject([{ isActive: true, areaId: null }])
   })
   it('replaces where asked to, and fails whole where not', async () => {
     const row = (kind: string) => ({ idempotencyKey: 'k2', kind, atMs: 1, summary: {} })

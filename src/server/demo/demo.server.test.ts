@@ -1,3 +1,4 @@
+import { NO_ID, type StationId } from '@core/ids/id.ts'
 import { afterEach, describe, expect, it } from 'vitest'
 import { eq } from 'drizzle-orm'
 import { usualLife } from '@core/life/kaplanmeier.ts'
@@ -39,7 +40,7 @@ const FITTED = new Set([
 
 let server: TestServer
 let lead: Client
-let ids: Map<string, string>
+let ids: Map<string, StationId>
 afterEach(() => server.close())
 
 async function openYard(nowMs: number): Promise<void> {
@@ -58,11 +59,11 @@ async function tipLives(name: string) {
   const [now] = await db
     .select()
     .from(stationNow)
-    .where(eq(stationNow.stationId, ids.get(name) ?? ''))
+    .where(eq(stationNow.stationId, ids.get(name) ?? NO_ID))
   const rows = await db
     .select()
     .from(life)
-    .where(eq(life.carrierId, now?.gunId ?? ''))
+    .where(eq(life.carrierId, now?.gunId ?? NO_ID))
   return rows.filter((r) => r.position === 'tip' && r.arcHours !== null && r.arcHours > 0)
 }
 async function tipMedian(names: readonly string[]): Promise<number> {
@@ -225,11 +226,11 @@ const CHECKS: Record<string, () => Promise<void>> = {
     const [now] = await db
       .select()
       .from(stationNow)
-      .where(eq(stationNow.stationId, ids.get('A10') ?? ''))
+      .where(eq(stationNow.stationId, ids.get('A10') ?? NO_ID))
     const links = await db
       .select()
       .from(mount)
-      .where(eq(mount.childId, now?.gunId ?? ''))
+      .where(eq(mount.childId, now?.gunId ?? NO_ID))
     expect(links.length).toBe(2)
     expect((await gun('A10')).gunName).toBe('gun A9')
     const liner = (await gun('A10')).positions.find((p) => p.position === 'liner')

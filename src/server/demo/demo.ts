@@ -2,7 +2,18 @@ import { type Position, type KindKey, kindOfPosition } from '@core/path/columns.
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { count, eq } from 'drizzle-orm'
 import { hash } from '@node-rs/argon2'
-import { makeId, type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
+import {
+  type AreaId,
+  type CarrierId,
+  type DeviceId,
+  type FamilyId,
+  type IdName,
+  makeId,
+  NO_ID,
+  type PartId,
+  type PersonId,
+  type WireId,
+} from '@core/ids/id.ts'
 import { makeRandom, pick } from '@core/random/random.ts'
 import { kgPerArcHour } from '@core/spools/wire.ts'
 import { simulate, type SimEvent, type SimGun, type SimUsage } from '@core/simulator/simulator.ts'
@@ -76,12 +87,12 @@ export interface Made {
   plan: AreaPlan
 }
 export interface Ids {
-  wires: Map<string, string>
-  families: Map<string, string>
-  parts: Map<string, string>
-  people: string[]
-  devices: Map<string, string>
-  areas: Map<string, string>
+  wires: Map<string, WireId>
+  families: Map<string, FamilyId>
+  parts: Map<string, PartId>
+  people: PersonId[]
+  devices: Map<string, DeviceId>
+  areas: Map<string, AreaId>
 }
 export type AllIds = Ids & FitIds
 
@@ -103,7 +114,7 @@ export async function buildDemo(deps: Deps): Promise<void> {
 }
 
 async function insertShop(tx: Tx, deps: Deps): Promise<AllIds> {
-  const id = (name: Parameters<typeof makeId>[0]) => makeId(name, deps.now(), deps.random)
+  const id = <N extends IdName>(name: N) => makeId(name, deps.now(), deps.random)
   const wires = WIRES.map((w) => ({ id: id('wire'), ...w, fit: WIRE_FIT[w.name] ?? null }))
   await tx.insert(wire).values(wires)
   const families = FAMILIES.map((name) => ({ id: id('family'), name, fit: FAMILY_FIT[name] ?? null }))
@@ -116,7 +127,7 @@ async function insertShop(tx: Tx, deps: Deps): Promise<AllIds> {
         code: `${family.name.slice(0, 2).toUpperCase()}-${p.stem}${size ? Math.round(size * 10) : ''}`,
         name: `${family.name} ${p.name}${size ? ` ${size.toFixed(1)}` : ''}`,
         kindKey: p.kind,
-        familyId: family.id as string | null,
+        familyId: family.id as FamilyId | null,
         wireSizeMm: size,
         priceMinor: p.cents,
         fit: partFitOf(p.kind, family.name, size),
@@ -237,7 +248,7 @@ function exceptOf(name: string, plan: AreaPlan, ids: AllIds) {
   }
 }
 
-function partsFor(family: string, wireName: string, ids: Ids): Record<string, string> {
+function partsFor(family: string, wireName: string, ids: Ids): Record<string, PartId> {
   const size = WIRES.find((w) => w.name === wireName)?.diameterMm ?? 1
   const stem = family.slice(0, 2).toUpperCase()
   const own = CODES_BY_WIRE[wireName] ?? {}
@@ -534,7 +545,7 @@ function trueSupply(history: ReturnType<typeof simulate>, byName: Map<string, Ma
       const made = byName.get(u.gun)
       if (!made) return []
       const { name } = wireOf(made)
-      return [{ atMs: u.fromMs, wireName: name, wireId: at.ids.wires.get(name) ?? '', kg: u.kg }]
+      return [{ atMs: u.fromMs, wireName: name, wireId: at.ids.wires.get(name) ?? NO_ID, kg: u.kg }]
     }),
   }
 }

@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { type Position } from '@core/path/columns.ts'
 import { DAY_MS, MIN_MS } from '@core/units/time.ts'
 import { eq } from 'drizzle-orm'
@@ -12,7 +13,7 @@ import { jointTrouble, setSettings, tag } from '@server/rightparts/act.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
 
 /** Guns built wrong, a brake left tight, tips that seize, and spare guns: each said as a hand would say it. */
-export async function plantFit(deps: Deps, who: Who, idOf: (name: string) => string): Promise<void> {
+export async function plantFit(deps: Deps, who: Who, idOf: (name: string) => StationId): Promise<void> {
   const parts = new Map((await deps.db.select({ id: part.id, code: part.code }).from(part)).map((p) => [p.code, p.id]))
   const ago = (ms: number): Deps => ({ ...deps, now: () => deps.now() - ms })
   const put = (place: string, position: Position, code: string) =>
@@ -40,7 +41,7 @@ export async function plantFit(deps: Deps, who: Who, idOf: (name: string) => str
 }
 
 /** A hall that tightens tips hard: they seize, and now and then one comes loose. */
-async function seizingTips(deps: Deps, who: Who, idOf: (name: string) => string): Promise<void> {
+async function seizingTips(deps: Deps, who: Who, idOf: (name: string) => StationId): Promise<void> {
   const faults = [...Array<'seized'>(13).fill('seized'), 'stripped', 'cameLoose', 'crossThreaded'] as const
   for (const [i, fault] of faults.entries())
     await jointTrouble({ ...deps, now: () => deps.now() - (5 + 9 * i) * DAY_MS }, who, {

@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type Overrun } from '@core/ledger/event.ts'
 import { guideDoneRequest, guideNoteRequest, nearMissRequest } from '@contract/guide.ts'
@@ -9,7 +10,7 @@ import { logLiner, logStuck } from '@server/liner/act.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
 
 /** Liner jobs with their cuts, work done by the list, near misses, an instructor's own words: said as hands would say it. */
-export async function plantGuides(deps: Deps, who: Who, idOf: (name: string) => string): Promise<void> {
+export async function plantGuides(deps: Deps, who: Who, idOf: (name: string) => StationId): Promise<void> {
   const ago = (days: number): Deps => ({ ...deps, now: () => deps.now() - Math.round(days * DAY_MS) })
   await linerJobs(ago, who, idOf)
   await workByTheList(ago, who, idOf)
@@ -45,7 +46,7 @@ const JOBS = [
 ] as const
 
 /** The liners of four guns, each cut twice; one cable in which two stuck at the same place, one kinked on the way in. */
-async function linerJobs(ago: Ago, who: Who, idOf: (name: string) => string): Promise<void> {
+async function linerJobs(ago: Ago, who: Who, idOf: (name: string) => StationId): Promise<void> {
   for (const { days, place, minutes, overrun, found, atMm, standsOutMm } of JOBS) {
     const firstCutMm = standsOutMm - 18 - 3
     await logLiner(
@@ -80,7 +81,7 @@ async function linerJobs(ago: Ago, who: Who, idOf: (name: string) => string): Pr
 }
 
 /** Tips and rolls done by the list, with minutes: a little over the guess, as it is where one looks properly. */
-async function workByTheList(ago: Ago, who: Who, idOf: (name: string) => string): Promise<void> {
+async function workByTheList(ago: Ago, who: Who, idOf: (name: string) => StationId): Promise<void> {
   const minutes = [3.1, 2.6, 4, 2.9, 3.4, 2.2]
   for (const [i, min] of minutes.entries())
     await logGuide(

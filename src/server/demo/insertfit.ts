@@ -1,3 +1,4 @@
+import { type Id, type WireId } from '@core/ids/id.ts'
 import { ROLL_SETTINGS, type SettingName } from '@core/rightparts/facts.ts'
 import { feederType, procedure, site } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
@@ -5,15 +6,15 @@ import { AREA_FIT, CODES_BY_WIRE, FEEDER_TYPES, OTHER_PARTS, PLACE_FIT, PROCEDUR
 import { EXCEPTIONS, WIRES, type AreaPlan } from './yard.ts'
 
 export interface FitIds {
-  feeders: Map<string, string>
-  procedures: Map<string, string>
+  feeders: Map<string, Id<'feederType'>>
+  procedures: Map<string, Id<'procedure'>>
 }
 const GAS_MINOR_PER_M3 = 850
 
 /** Feeders and procedures of the yard, and what its gas costs. */
 export async function insertFit(
   tx: Tx,
-  at: { id: (name: 'feederType' | 'procedure') => string; wires: readonly { id: string; name: string }[] },
+  at: { id: <N extends 'feederType' | 'procedure'>(name: N) => Id<N>; wires: readonly { id: WireId; name: string }[] },
 ): Promise<FitIds> {
   const feeders = Object.entries(FEEDER_TYPES).map(([name, fit]) => ({ id: at.id('feederType'), name, fit }))
   await tx.insert(feederType).values(feeders)

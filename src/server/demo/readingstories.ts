@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { withValues, type DragSetup } from '@core/drag/setup.ts'
@@ -39,7 +40,7 @@ function slipPulls(drag: DragSetup, random: () => number): { mark: number; force
 interface Planting {
   deps: Deps
   who: Who
-  idOf: (name: string) => string
+  idOf: (name: string) => StationId
 }
 type Input = Omit<z.input<typeof readingRequest>, 'key' | 'stationId'>
 type Read = (daysAgo: number, place: string, said: Input) => void

@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { HOUR_MS } from '@core/units/time.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
 import { type SpoolAct, spoolRequest } from '@contract/spools.ts'
@@ -5,7 +6,7 @@ import { actOnSpool } from '@server/spools/act.ts'
 import { readSpools } from '@server/spools/read.ts'
 
 /** The yard numbers its spools since last week: full ones, a short end, one weighed on a gun, a nest. */
-export async function plantSpools(deps: Deps, who: Who, idOf: (name: string) => string): Promise<void> {
+export async function plantSpools(deps: Deps, who: Who, idOf: (name: string) => StationId): Promise<void> {
   let n = 0
   const say = (hoursAgo: number, what: SpoolAct) => {
     const then: Deps = { ...deps, now: () => deps.now() - hoursAgo * HOUR_MS }

@@ -1,3 +1,4 @@
+import { NO_ID, type StationId } from '@core/ids/id.ts'
 import { type QuestionCode } from '@core/houserule/schools.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { and, desc, eq } from 'drizzle-orm'
@@ -22,7 +23,7 @@ export async function plantStories(deps: Deps): Promise<void> {
   if (!lead) throw new Error('plantStories: the demo has no lead')
   const who: Who = { person: { id: lead.id, name: lead.name, role: lead.role }, device: null }
   const ids = new Map((await deps.db.select().from(station)).map((s) => [s.name, s.id]))
-  const idOf = (name: string) => ids.get(name) ?? ''
+  const idOf = (name: string) => ids.get(name) ?? NO_ID
   const log = (key: string, entry: Parameters<typeof act.parse>[0]) =>
     logActs(deps, who, { key: `story-${key}`, acts: [act.parse(entry)] })
   const past: Deps = { ...deps, now: () => deps.now() - 45 * DAY_MS }
@@ -53,13 +54,13 @@ export async function plantStories(deps: Deps): Promise<void> {
 }
 
 /** The moment from which so much working time has passed until now; the demo may be built at night or on a Sunday. */
-async function workedAgo(deps: Deps, stationId: string, workedMs: number): Promise<number> {
+async function workedAgo(deps: Deps, stationId: StationId, workedMs: number): Promise<number> {
   const shop = await loadShop(deps.db, deps.shops, deps.now())
-  return backWorked(shop.scheduleOfArea(shop.stationById.get(stationId)?.areaId ?? ''), deps.now(), workedMs)
+  return backWorked(shop.scheduleOfArea(shop.stationById.get(stationId)?.areaId ?? NO_ID), deps.now(), workedMs)
 }
 
 /** The newest tip change on one gun was really on the other. */
-async function movedLine(deps: Deps, who: Who, at: { from: string; to: string }): Promise<void> {
+async function movedLine(deps: Deps, who: Who, at: { from: StationId; to: StationId }): Promise<void> {
   const rows = await deps.db
     .select()
     .from(ledgerEvent)

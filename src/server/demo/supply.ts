@@ -1,6 +1,6 @@
 import { type KindKey } from '@core/path/columns.ts'
 import { DAY_MS } from '@core/units/time.ts'
-import { makeId, type PartId } from '@core/ids/id.ts'
+import { type AreaId, makeId, NO_ID, type PartId, type WireId } from '@core/ids/id.ts'
 import { purchase, tinWeighing } from '@server/db/schema.ts'
 import { insertMany, type Tx } from '@server/db/db.ts'
 import { type Deps } from '@server/call/context.ts'
@@ -28,18 +28,18 @@ export interface TrueChange {
   atMs: number
   areaName: string
   kindKey: KindKey
-  partId: string
+  partId: PartId
   code: string
 }
 export interface TrueWire {
   atMs: number
-  wireId: string
+  wireId: WireId
   wireName: string
   kg: number
 }
 interface At {
   deps: Deps
-  areaIds: ReadonlyMap<string, string>
+  areaIds: ReadonlyMap<string, AreaId>
   changes: readonly TrueChange[]
   wires: readonly TrueWire[]
   spoolKgOf: (wireName: string) => number
@@ -56,8 +56,8 @@ export async function insertPurchases(tx: Tx, at: At): Promise<void> {
       month: string
       item: string
       kindKey: KindKey | null
-      partId: string | null
-      wireId: string | null
+      partId: PartId | null
+      wireId: WireId | null
       need: number
       box: number
     }
@@ -124,7 +124,7 @@ export async function insertTins(tx: Tx, at: At): Promise<void> {
       const id = makeId('tin', atMs, random)
       return {
         id,
-        areaId: at.areaIds.get(areaName) ?? '',
+        areaId: at.areaIds.get(areaName) ?? NO_ID,
         kindKey: 'tip' as const,
         day,
         atMs,
@@ -146,7 +146,7 @@ const LAST_COUNT_DAYS = 14
 /** The shelf counted twice, with deliveries in between, so that what left it is what was really used and lost. */
 export function shelfFacts(
   at: Pick<At, 'deps' | 'changes'>,
-  parts: readonly { partId: string; kindKey: KindKey | null; usual: number }[],
+  parts: readonly { partId: PartId; kindKey: KindKey | null; usual: number }[],
 ): { happenedMs: number; fact: Extract<Draft['body'], { type: 'fact' }>['fact'] }[] {
   const nowMs = at.deps.now()
   const firstMs = nowMs - FIRST_COUNT_DAYS * DAY_MS

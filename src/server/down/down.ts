@@ -4,7 +4,7 @@ import { and, desc, eq, gte, inArray, isNull, or } from 'drizzle-orm'
 import { type z } from 'zod'
 import { swapWorth } from '@core/diagnose/swap.ts'
 import { rulingFor, type QuestionCode } from '@core/houserule/schools.ts'
-import { type CarrierId } from '@core/ids/id.ts'
+import { type CarrierId, type EventId, type StationId, type WireId } from '@core/ids/id.ts'
 import { type downAnswer, type explainRequest } from '@contract/down.ts'
 import { headNow, stationNow, stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -29,7 +29,7 @@ const SAME_LOT_MS = 24 * HOUR_MS
 const LAST_STOPS = 3
 
 /** What a search at one place needs beside the gun's own page. */
-export async function readDown(deps: Deps, who: Who, stationId: string): Promise<z.input<typeof downAnswer>> {
+export async function readDown(deps: Deps, who: Who, stationId: StationId): Promise<z.input<typeof downAnswer>> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)
@@ -67,7 +67,7 @@ export async function readDown(deps: Deps, who: Who, stationId: string): Promise
   }
 }
 
-const lastStops = (db: Reader, stationId: string) =>
+const lastStops = (db: Reader, stationId: StationId) =>
   db.select().from(stoppage).where(eq(stoppage.stationId, stationId)).orderBy(desc(stoppage.fromMs)).limit(LAST_STOPS)
 
 /** Symptoms that several places have at once when their supply fails. */
@@ -75,10 +75,10 @@ const GAS_SIGNS: ReadonlySet<string> = new Set<ReliedSymptom>(['porosity', 'soot
 const NOTHING_TURNS: ReliedSymptom = 'nothing'
 interface OthersAt {
   shop: ShopModel
-  stationId: string
+  stationId: StationId
   nowMs: number
   explained: readonly Explained[]
-  wireId: string | null
+  wireId: WireId | null
 }
 /** Other places that stopped lately: of the gas in the same area, on the same wire, or with nothing turning. */
 async function othersNow(db: Reader, { shop, stationId, nowMs, explained, wireId }: OthersAt) {
@@ -104,7 +104,7 @@ async function othersNow(db: Reader, { shop, stationId, nowMs, explained, wireId
     power: places(lately.filter((s) => symptomOf(s) === NOTHING_TURNS)),
   }
 }
-async function wiresAt(db: Reader, stationIds: readonly string[]): Promise<Map<string, string | null>> {
+async function wiresAt(db: Reader, stationIds: readonly StationId[]): Promise<Map<string, string | null>> {
   if (stationIds.length === 0) return new Map()
   const rows = await db
     .select({ stationId: stationNow.stationId, wireId: headNow.spoolWireId })
@@ -115,7 +115,7 @@ async function wiresAt(db: Reader, stationIds: readonly string[]): Promise<Map<s
 }
 
 /** A ready gun that fits, and the minutes of putting it on, as they are here. */
-async function readySpare(deps: Deps, who: Who, { shop, stationId }: { shop: ShopModel; stationId: string }) {
+async function readySpare(deps: Deps, who: Who, { shop, stationId }: { shop: ShopModel; stationId: StationId }) {
   const { guns } = await readSpares(deps, who, stationId)
   const gun = guns.find((g) => g.fits && g.status === 'ready')
   if (!gun) return null
@@ -125,7 +125,7 @@ async function readySpare(deps: Deps, who: Who, { shop, stationId }: { shop: Sho
 }
 
 /** What a new part of each kind costs, as minutes of standing there; kinds without a price, and places without one, are left out. */
-function pricesInMinutes(shop: ShopModel, stationId: string): Record<string, number> {
+function pricesInMinutes(shop: ShopModel, stationId: StationId): Record<string, number> {
   const { stopMinorPerHour, labourMinorPerHour } = ratesAt(shop, stationId)
   const minute = (stopMinorPerHour + labourMinorPerHour) / 60
   if (minute <= 0) return {}
@@ -149,7 +149,7 @@ function rulesAt(hung: Hung, shop: ShopModel): Pick<z.input<typeof downAnswer>, 
 }
 
 /** What a stop turned out to be, as one line of the log; it corrects an earlier word on the same stop. */
-export async function explain(deps: Deps, who: Who, r: z.output<typeof explainRequest>): Promise<{ eventId: string }> {
+export async function explain(deps: Deps, who: Who, r: z.output<typeof explainRequest>): Promise<{ eventId: EventId }> {
   const { knowledge } = await knowledgeNow(deps.db)
   const has = (list: readonly { key: string }[], key: string) => list.some((x) => x.key === key)
   if (!has(knowledge.symptoms, r.symptom))
@@ -168,7 +168,7 @@ export async function explain(deps: Deps, who: Who, r: z.output<typeof explainRe
   })
   return { eventId }
 }
-async function openOrLast(db: Reader, stationId: string): Promise<number | null> {
+async function openOrLast(db: Reader, stationId: StationId): Promise<number | null> {
   const [last] = await db
     .select({ fromMs: stoppage.fromMs })
     .from(stoppage)

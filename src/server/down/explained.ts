@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { UNSURE } from '@core/diagnose/learn.ts'
@@ -5,7 +6,7 @@ import { type Reader } from '@server/db/db.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 
 export interface Explained {
-  stationId: string
+  stationId: StationId
   happenedMs: number
   fact: Extract<Fact, { kind: 'explained' }>
 }
@@ -13,7 +14,7 @@ export interface Explained {
 export async function explainedSince(db: Reader, sinceMs: number): Promise<Explained[]> {
   const all = (await standingOfKind(db, 'explained', sinceMs))
     .flatMap(({ fact, happenedMs, stationId, loggedMs }) =>
-      fact.kind === 'explained' && stationId ? [{ fact, happenedMs, stationId: stationId as string, loggedMs }] : [],
+      fact.kind === 'explained' && stationId ? [{ fact, happenedMs, stationId, loggedMs }] : [],
     )
     .sort((a, b) => a.loggedMs - b.loggedMs)
   // Said again of the same stop, the last counts.
@@ -35,7 +36,7 @@ export function countTurned(explained: readonly Explained[]): { symptom: string;
 
 /** The explanation of a stop, and of none other: said of its beginning, or within it and a day after. */
 export function explanationOf(
-  stop: { stationId: string; fromMs: number; toMs: number | null },
+  stop: { stationId: StationId; fromMs: number; toMs: number | null },
   explained: readonly Explained[],
 ): Explained | null {
   const here = explained.filter((e) => e.stationId === stop.stationId)

@@ -1,3 +1,4 @@
+import { type AreaId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { gte, isNull, or } from 'drizzle-orm'
 import { type Cause } from '@core/diagnose/knowledge.ts'
@@ -10,7 +11,7 @@ import { explainedSince, explanationOf, type Explained } from './explained.ts'
 
 export type Stop = typeof stoppage.$inferSelect & {
   name: string
-  areaId: string
+  areaId: AreaId
   /** Scheduled minutes it stood; up to now where it still does. */
   minutes: number
   said: Explained['fact'] | null
@@ -24,7 +25,7 @@ export interface StopsAt {
   shop: ShopModel
   nowMs: number
   sinceMs: number
-  areaId?: string | undefined
+  areaId?: AreaId | undefined
 }
 
 /** Stops that began since then, and any that still stands, oldest first, with what somebody said they were. */

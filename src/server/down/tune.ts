@@ -1,7 +1,7 @@
 import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { trialFault, TUNED_SPAN, type TrialFault } from '@core/diagnose/tune.ts'
-import { type CarrierId, type WireId } from '@core/ids/id.ts'
+import { type CarrierId, type EventId, type StationId, type WireId } from '@core/ids/id.ts'
 import { type Standing } from '@core/ledger/resolve.ts'
 import { type tuneAnswer, type tunedRequest, type tuneKeptRequest } from '@contract/tune.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
@@ -17,7 +17,7 @@ const KEPT_MS = 400 * DAY_MS
 const TRIAL_MS = DAY_MS
 const MOST_KEPT = 5
 
-export async function readTune(deps: Deps, who: Who, stationId: string): Promise<z.input<typeof tuneAnswer>> {
+export async function readTune(deps: Deps, who: Who, stationId: StationId): Promise<z.input<typeof tuneAnswer>> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)
@@ -52,9 +52,9 @@ export async function readTune(deps: Deps, who: Who, stationId: string): Promise
 }
 
 interface OnNow {
-  wireId: string | null
+  wireId: WireId | null
   mode: string | null
-  nameOf: (wireId: string) => string | undefined
+  nameOf: (wireId: WireId) => string | undefined
 }
 function keptLine({ fact, eventId, happenedMs }: Standing, on: OnNow): z.input<typeof tuneAnswer>['kept'] {
   if (fact.kind !== 'tuneKept') return []
@@ -77,7 +77,7 @@ const SAYS: Record<TrialFault, (r: z.output<typeof tunedRequest>) => [string, st
 }
 
 /** One value changed by itself, and what was seen. */
-export async function logTrial(deps: Deps, who: Who, r: z.output<typeof tunedRequest>): Promise<{ eventId: string }> {
+export async function logTrial(deps: Deps, who: Who, r: z.output<typeof tunedRequest>): Promise<{ eventId: EventId }> {
   const fault = trialFault(r)
   if (fault) {
     const [message, what] = SAYS[fault](r)
@@ -98,7 +98,7 @@ export async function keepTune(
   deps: Deps,
   who: Who,
   r: z.output<typeof tuneKeptRequest>,
-): Promise<{ eventId: string }> {
+): Promise<{ eventId: EventId }> {
   if (Object.keys(r.values).length === 0)
     throw new DomainError('bad-request', 'No value stands there to keep.', ['Say at least what the wire speed is.'])
   const { key, stationId, ...said } = r

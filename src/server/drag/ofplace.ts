@@ -1,3 +1,4 @@
+import { type CarrierId } from '@core/ids/id.ts'
 import { dragOfGun, isDrum, type DragFacts, type DragOfGun } from '@core/drag/ofgun.ts'
 import { pathOf } from '@core/drag/path.ts'
 import { tensionWindow } from '@core/drag/window.ts'
@@ -50,7 +51,7 @@ function conduitRead(here: ReadHere): DragFacts['conduit'] {
 }
 /** Rolls on the gun beside those of its feeder. */
 function hasSecondDrive(hung: Hung): boolean {
-  const hasRolls = (id: string | null) =>
+  const hasRolls = (id: CarrierId | null) =>
     (hung.stateOf(id)?.rows ?? []).some((r) => kindOfPosition(r.position) === 'rolls')
   return hasRolls(hung.now.gunId) && hasRolls(hung.now.headId)
 }

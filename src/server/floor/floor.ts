@@ -1,3 +1,4 @@
+import { type AreaId } from '@core/ids/id.ts'
 import { DAY_MS, MIN_MS } from '@core/units/time.ts'
 import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { type KeptDeps } from '@server/lifekept/kept.ts'
@@ -24,7 +25,7 @@ import { survey, type Surveyed } from './survey.ts'
 export async function readFloor(
   deps: FloorDeps & KeptDeps & ShareDeps,
   who: Who,
-  filter: { areaId?: string | undefined; column?: Column | undefined },
+  filter: { areaId?: AreaId | undefined; column?: Column | undefined },
 ): Promise<FloorAnswer> {
   mustRead(who)
   const nowMs = deps.now()

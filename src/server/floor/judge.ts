@@ -1,3 +1,4 @@
+import { type FamilyId } from '@core/ids/id.ts'
 import { type HeadRow } from '@server/projection/rows.ts'
 import { ranOn, type RunOn } from '@core/clock/clock.ts'
 import { workingDays, type Schedule } from '@core/clock/schedule.ts'
@@ -37,7 +38,7 @@ const CLOCK_STALE_DAYS = 10
 export interface JudgeAt {
   station: StationRow
   /** Of the gun that hangs there: minutes go by it. */
-  familyId: string | null
+  familyId: FamilyId | null
   now: typeof stationNow.$inferSelect
   head: HeadRow | null
   schedule: Schedule | null

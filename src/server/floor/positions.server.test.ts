@@ -1,3 +1,4 @@
+import { NO_ID } from '@core/ids/id.ts'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { eq } from 'drizzle-orm'
 import { makeRandom, pick } from '@core/random/random.ts'
@@ -76,7 +77,7 @@ describe('the store of positions', () => {
     await db
       .update(positionNow)
       .set({ cleanings: 77 })
-      .where(eq(positionNow.carrierId, one?.carrierId ?? ''))
+      .where(eq(positionNow.carrierId, one?.carrierId ?? NO_ID))
     const kept = (await store.readAll(db)).get(one?.carrierId ?? '')
     expect(kept?.rows.some((r) => r.cleanings === 77)).toBe(false)
     const fresh = (await new PositionStore().readAll(db)).get(one?.carrierId ?? '')

@@ -1,3 +1,4 @@
+import { type CarrierId, type FamilyId, type StationId } from '@core/ids/id.ts'
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { inArray } from 'drizzle-orm'
 import { isAlarmLive, type Alarm } from '@core/reading/alarms.ts'
@@ -39,14 +40,14 @@ export interface Surveyed {
   liner: LinerHere
   /** When each thing was last read here, on any of its carriers. */
   lastRead: () => Partial<Record<ReadingKey, number>>
-  familyId: string | null
+  familyId: FamilyId | null
 }
 
 /** The state of every position at some places, or at all: what is stored, run on to now. */
 export async function survey(
   db: Reader,
   shop: ShopModel,
-  at: { nowMs: number; stationIds?: readonly string[]; store?: PositionStore; fits?: KeptFits },
+  at: { nowMs: number; stationIds?: readonly StationId[]; store?: PositionStore; fits?: KeptFits },
 ): Promise<Surveyed[]> {
   const { nowMs, stationIds, store } = at
   const nows = await db
@@ -59,7 +60,7 @@ export async function survey(
     db
       .select()
       .from(headNow)
-      .where(stationIds ? inArray(headNow.headId, carrierIds.length > 0 ? carrierIds : ['']) : undefined),
+      .where(stationIds ? inArray(headNow.headId, carrierIds) : undefined),
   ])
   const read = {
     states,
@@ -192,8 +193,8 @@ function judgeAll(rows: readonly PositionRow[], at: JudgeAt): SurveyedPosition[]
   return judged.sort((a, b) => a.kind.walkOrder - b.kind.walkOrder)
 }
 
-export async function carrierNames(db: Reader, ids: readonly (string | null)[]): Promise<Map<string, string>> {
-  const wanted = ids.filter((id): id is string => id !== null)
+export async function carrierNames(db: Reader, ids: readonly (CarrierId | null)[]): Promise<Map<string, string>> {
+  const wanted = ids.filter((id) => id !== null)
   const rows =
     wanted.length === 0
       ? []

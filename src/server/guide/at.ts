@@ -1,3 +1,4 @@
+import { type FamilyId } from '@core/ids/id.ts'
 import { guideRules, type GuideRules } from '@core/guide/rules.ts'
 import { type GuideAt } from '@core/guide/guideat.ts'
 import { type ShopWords } from '@core/guide/step.ts'
@@ -16,7 +17,7 @@ export const rulesHere = (by: RuledBy, choices: ShopModel['choices']): GuideRule
   guideRules((code) => rulingFor(code, by, choices).school.key)
 
 /** Sizes, lengths and minutes as the shop has them. */
-export function shopWords(shop: ShopModel, familyId: string | null): ShopWords {
+export function shopWords(shop: ShopModel, familyId: FamilyId | null): ShopWords {
   const isUs = shop.site.units === 'us'
   return {
     minutesOf: (kindKey) => shop.changeMinOf(kindKey, familyId),
@@ -41,7 +42,7 @@ const withOthers = (parts: Setup['parts'], keys: ReadonlySet<string>): Setup['pa
   Object.fromEntries([...keys].map((k) => [k, parts[k] ?? null]))
 
 /** A family where no gun is named: everything such a gun can have, and nothing said of what is on. */
-export function guideAtFamily(familyId: string, shop: ShopModel): GuideAt | null {
+export function guideAtFamily(familyId: FamilyId, shop: ShopModel): GuideAt | null {
   const family = shop.familyById.get(familyId)
   if (!family) return null
   const kinds = KIND_DEFAULTS.filter((k) => !k.isOptional || (k.key === 'clampring' && family.fit?.hasClampRing))

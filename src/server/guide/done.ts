@@ -1,5 +1,5 @@
 import { type z } from 'zod'
-import { type CarrierId, type PartId } from '@core/ids/id.ts'
+import { type CarrierId, type EventId, type FamilyId, type PartId } from '@core/ids/id.ts'
 import { GUIDES } from '@core/guide/guides.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type guideDoneRequest, type nearMissRequest } from '@contract/guide.ts'
@@ -17,7 +17,7 @@ import { type ShopModel } from '@server/shopmodel/model.ts'
 type Done = z.output<typeof guideDoneRequest>
 
 /** Work done by a guide, as one act: the part, its minutes, what it settled and what stands tied. */
-export async function logGuide(deps: Deps, who: Who, r: Done): Promise<{ eventId: string }> {
+export async function logGuide(deps: Deps, who: Who, r: Done): Promise<{ eventId: EventId }> {
   const eventId = await logFacts(deps, who, {
     kind: 'job',
     key: r.key,
@@ -41,7 +41,7 @@ export const workedOn = (place: Place) => (place.now.gunId ?? place.stationCarri
 /** That it was done by the list; its minutes teach only where they were work, and not reading. */
 export function taskFacts(
   r: Pick<Done, 'guide' | 'minutes' | 'overrun'>,
-  on: { carrierId: CarrierId; familyId: string | null },
+  on: { carrierId: CarrierId; familyId: FamilyId | null },
 ): Fact[] {
   return [{ kind: 'taskDone', ...on, task: r.guide, minutes: r.minutes, reason: r.overrun }]
 }

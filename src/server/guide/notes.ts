@@ -3,7 +3,7 @@ import { and, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { CAUTIONS, HAZARDS, type Hazard } from '@core/guide/cautions.ts'
 import { type GuideKey } from '@core/guide/keys.ts'
-import { makeId } from '@core/ids/id.ts'
+import { type FamilyId, makeId } from '@core/ids/id.ts'
 import { type cautionRequest, type CautionsAnswer, type guideNoteRequest } from '@contract/guide.ts'
 import { guideNote, ownCaution, person } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -13,7 +13,8 @@ import { changing } from '@server/write/changing.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
 import { type OwnCautions, type OwnNote } from './steps.ts'
 
-const ALL = '*'
+/** Words for every family stand under no family's id. */
+const ALL = '*' as FamilyId
 
 export async function ownCautions(db: Reader): Promise<OwnCautions> {
   const rows = await db.select().from(ownCaution)
@@ -24,7 +25,7 @@ export async function ownCautions(db: Reader): Promise<OwnCautions> {
 export async function ownNotes(
   db: Reader,
   who: Who,
-  of: { guide: GuideKey; familyId: string | null },
+  of: { guide: GuideKey; familyId: FamilyId | null },
 ): Promise<Map<string, OwnNote>> {
   const rows = await db
     .select({ note: guideNote, by: person.name })
@@ -43,7 +44,8 @@ export const setNote = (deps: Deps, who: Who, r: z.output<typeof guideNoteReques
     key: r.key,
     change: { of: 'guideWords', guide: r.guide, step: r.step, isOwn: Boolean(r.words) },
     work: async (tx) => {
-      const where = and(eq(guideNote.guide, r.guide), eq(guideNote.step, r.step), eq(guideNote.familyId, r.familyId))
+      const familyId = r.familyId === '*' ? ALL : r.familyId
+      const where = and(eq(guideNote.guide, r.guide), eq(guideNote.step, r.step), eq(guideNote.familyId, familyId))
       if (!r.words) return void (await tx.delete(guideNote).where(where))
       const values = { words: r.words, isInstead: r.isInstead, byId: who.person?.id ?? null, atMs: deps.now() }
       await tx
@@ -52,7 +54,7 @@ export const setNote = (deps: Deps, who: Who, r: z.output<typeof guideNoteReques
           id: makeId('guideNote', deps.now(), deps.random),
           guide: r.guide,
           step: r.step,
-          familyId: r.familyId,
+          familyId,
           ...values,
         })
         .onDuplicateKeyUpdate({ set: values })

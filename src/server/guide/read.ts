@@ -1,3 +1,4 @@
+import { type FamilyId, NO_ID, type StationId } from '@core/ids/id.ts'
 import { isKindKey } from '@core/path/columns.ts'
 import { type z } from 'zod'
 import { FOLLOW_UP_TEXT, opensFollowUps, TRIGGERS, type Happening, isHeld } from '@core/followup/followup.ts'
@@ -22,15 +23,15 @@ export interface GuideFor {
   at: GuideAt
   parts: readonly Stocked[]
   by: RuledBy
-  stationId: string | null
+  stationId: StationId | null
   name: string
-  familyId: string | null
+  familyId: FamilyId | null
 }
 
 export async function guideFor(
   deps: Deps,
   shop: ShopModel,
-  q: { stationId?: string | undefined; familyId?: string | undefined },
+  q: { stationId?: StationId | undefined; familyId?: FamilyId | undefined },
 ): Promise<GuideFor> {
   if (q.stationId) {
     const hung = await hungOne(deps.db, shop, q.stationId)
@@ -45,7 +46,7 @@ export async function guideFor(
       familyId: built.familyId,
     }
   }
-  const familyId = q.familyId ?? shop.familyById.keys().next().value ?? ''
+  const familyId: FamilyId = q.familyId ?? [...shop.familyById.values()][0]?.id ?? NO_ID
   const at = guideAtFamily(familyId, shop)
   if (!at)
     throw new DomainError('not-found', 'There is no such family.', ['Describe one under Our shop, or choose a gun.'])

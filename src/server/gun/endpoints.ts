@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { type ShareDeps } from '@server/parts/sharestore.ts'
 import { done } from '@contract/common.ts'
@@ -45,7 +46,7 @@ export const gunEndpoints = [
     path: '/gun/:stationId',
     summary: 'What is on one gun and whether it is due',
     answer: gunAnswer,
-    run: (deps: KeptDeps & ShareDeps, who, { params }) => readGun(deps, who, params['stationId'] ?? ''),
+    run: (deps: KeptDeps & ShareDeps, who, { params }) => readGun(deps, who, (params['stationId'] ?? '') as StationId),
   }),
   endpoint({
     method: 'get',

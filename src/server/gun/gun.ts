@@ -1,3 +1,4 @@
+import { type PersonId, type StationId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type KeptDeps } from '@server/lifekept/kept.ts'
@@ -32,7 +33,7 @@ import { shareFor } from '@server/parts/sharestore.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 
 /** Everything about one place: what is on its gun, how long it lasts, what to do, what was done. */
-export async function readGun(deps: KeptDeps & ShareDeps, who: Who, stationId: string): Promise<GunAnswer> {
+export async function readGun(deps: KeptDeps & ShareDeps, who: Who, stationId: StationId): Promise<GunAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const [shop, fits] = await Promise.all([loadShop(deps.db, deps.shops, nowMs), deps.lives.read(deps.db, nowMs)])
@@ -86,7 +87,7 @@ const askedOf = (s: Surveyed): Pick<GunAnswer, 'followUps' | 'alarms' | 'cleanin
 })
 
 /** Who people are, told to leads only. */
-async function namesFor(db: Reader, who: Who): Promise<(id: string) => string | null> {
+async function namesFor(db: Reader, who: Who): Promise<(id: PersonId) => string | null> {
   if (!isLead(who)) return () => null
   const people = new Map(
     (await db.select({ id: person.id, name: person.name }).from(person)).map((p) => [p.id, p.name]),
@@ -97,7 +98,7 @@ async function namesFor(db: Reader, who: Who): Promise<(id: string) => string | 
 /** What does not fit, the chain as one verdict, and what is still tied. */
 function fitOf(
   s: Surveyed,
-  at: { shop: ShopModel; parts: readonly Stocked[]; nameOf: (id: string) => string | null },
+  at: { shop: ShopModel; parts: readonly Stocked[]; nameOf: (id: PersonId) => string | null },
 ): Pick<GunAnswer, 'findings' | 'chain' | 'procedureName' | 'normal' | 'tags'> {
   const { setup, findings } = s.checked
   const known = new Map(at.parts.map((p) => [p.id, p]))
@@ -260,7 +261,7 @@ const ACT_OF: Partial<Record<FactKind, UsualAct['act']>> = {
 }
 
 /** What is done here most, over the last 60 days. */
-async function frequentActs(db: Reader, stationId: string, nowMs: number): Promise<GunAnswer['usualActs']> {
+async function frequentActs(db: Reader, stationId: StationId, nowMs: number): Promise<GunAnswer['usualActs']> {
   const rows = await db
     .select({ kind: ledgerEvent.kind, body: ledgerEvent.body })
     .from(ledgerEvent)

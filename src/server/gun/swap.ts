@@ -1,7 +1,7 @@
 import { type KindKey } from '@core/path/columns.ts'
 import { and, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
-import { makeId, type CarrierId } from '@core/ids/id.ts'
+import { type CarrierId, makeId } from '@core/ids/id.ts'
 import { type ActKind } from '@core/ledger/acts.ts'
 import { type Fact, type GunStatus } from '@core/ledger/event.ts'
 import { isOptionalKind } from '@core/path/kinds.ts'
@@ -63,7 +63,7 @@ async function swapIn(w: Writing, r: z.output<typeof swapRequest>): Promise<void
   w.touch({ stationIds: new Set([r.stationId]) })
 }
 
-async function mustHangFree(tx: Tx, gunId: string): Promise<void> {
+async function mustHangFree(tx: Tx, gunId: CarrierId): Promise<void> {
   const [gun] = await tx.select().from(carrier).where(eq(carrier.id, gunId)).for('update')
   const [hangs] = await tx
     .select()
@@ -105,7 +105,7 @@ export const makeGun = (deps: Deps, who: Who, r: z.output<typeof gunRequest>) =>
     },
   })
 
-const statusFact = (gunId: string, status: GunStatus): Fact => ({
+const statusFact = (gunId: CarrierId, status: GunStatus): Fact => ({
   kind: 'gunStatus',
   carrierId: gunId as CarrierId,
   status,

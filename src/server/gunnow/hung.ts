@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { inArray } from 'drizzle-orm'
 import { stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -8,11 +9,11 @@ import { type ShopModel } from '@server/shopmodel/model.ts'
 import { carrierIdsOf, type Hung } from './setup.ts'
 
 /** Some places with what hangs there, for the rules of fit. A place that is not there any more is said. */
-export async function hungAt(db: Reader, shop: ShopModel, stationIds: readonly string[]): Promise<Hung[]> {
+export async function hungAt(db: Reader, shop: ShopModel, stationIds: readonly StationId[]): Promise<Hung[]> {
   const nows = await db
     .select()
     .from(stationNow)
-    .where(inArray(stationNow.stationId, stationIds.length > 0 ? [...stationIds] : ['']))
+    .where(inArray(stationNow.stationId, [...stationIds]))
   const hung = new Map((await hungWith(db, shop, nows)).map((h) => [h.station.id, h]))
   return stationIds.map((id) => hung.get(id) ?? notThere())
 }
@@ -29,7 +30,7 @@ export async function hungWith(db: Reader, shop: ShopModel, nows: readonly Stati
   }))
 }
 
-export const hungOne = async (db: Reader, shop: ShopModel, stationId: string): Promise<Hung> =>
+export const hungOne = async (db: Reader, shop: ShopModel, stationId: StationId): Promise<Hung> =>
   (await hungAt(db, shop, [stationId]))[0] ?? notThere()
 
 function notThere(): never {

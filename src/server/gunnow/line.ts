@@ -1,3 +1,4 @@
+import { type PersonId } from '@core/ids/id.ts'
 import { eq } from 'drizzle-orm'
 import { rightPart, type Stocked } from '@core/rightparts/check.ts'
 import { readFor, rollReads } from '@core/rightparts/rollrules.ts'
@@ -32,7 +33,7 @@ function named(datum: Datum, shop: ShopModel): Datum {
 /** A finding as it is told: names for ids, and what would put it right. */
 export function findingLine(
   finding: Judged,
-  at: { setup: Setup; shop: ShopModel; parts: readonly Stocked[]; nameOf?: (personId: string) => string | null },
+  at: { setup: Setup; shop: ShopModel; parts: readonly Stocked[]; nameOf?: (personId: PersonId) => string | null },
 ): FindingLine {
   const { kept, ...plain } = finding
   const { remedy } = plain

@@ -1,3 +1,4 @@
+import { type CarrierId, type WireId } from '@core/ids/id.ts'
 import { eq, inArray } from 'drizzle-orm'
 import { type GunBuilt } from '@core/shop/built.ts'
 import { carrier, carrierNow, headNow, positionNow } from '@server/db/schema.ts'
@@ -13,7 +14,7 @@ export interface CarrierState {
   now: CarrierNowRow | null
   built: GunBuilt | null
   /** The wire on it, of a feeder where a spool was ever logged. */
-  spoolWireId: string | null
+  spoolWireId: WireId | null
   /** What the rules of fit read of it, as one text: use that is counted on changes nothing here. */
   fitKey: string
 }
@@ -50,12 +51,12 @@ export class PositionStore {
   }
 }
 
-const readCarriers = (db: Reader, ids: readonly string[] | null) =>
+const readCarriers = (db: Reader, ids: readonly CarrierId[] | null) =>
   db
     .select({ id: carrier.id, revision: carrier.revision, built: carrier.built, spoolWireId: headNow.spoolWireId })
     .from(carrier)
     .leftJoin(headNow, eq(headNow.headId, carrier.id))
-    .where(ids ? inArray(carrier.id, ids.length > 0 ? [...ids] : ['']) : undefined)
+    .where(ids ? inArray(carrier.id, [...ids]) : undefined)
 
 /** Beyond this share of the shop one read of everything is quicker than a long list of ids. */
 const MOST = 0.5
@@ -64,13 +65,13 @@ type Fresh = Omit<CarrierState, 'built' | 'spoolWireId' | 'fitKey'>
 const fitKeyOf = ({ rows, now }: Fresh): string =>
   `${rows.map((r) => `${r.position}:${r.partId ?? ''}`).join(' ')} ${now ? JSON.stringify(now.settings) : ''}`
 
-function readFresh(db: Reader, ids: readonly string[], of: number): Promise<Map<string, Fresh>> {
+function readFresh(db: Reader, ids: readonly CarrierId[], of: number): Promise<Map<string, Fresh>> {
   if (ids.length === 0) return Promise.resolve(new Map())
   return ids.length > of * MOST ? readRows(db, null) : readRows(db, ids)
 }
 
 /** The states of some carriers, or all, without a store. */
-export async function readPositions(db: Reader, ids: readonly string[] | null): Promise<Map<string, CarrierState>> {
+export async function readPositions(db: Reader, ids: readonly CarrierId[] | null): Promise<Map<string, CarrierState>> {
   const [rows, carriers] = await Promise.all([readRows(db, ids), readCarriers(db, ids)])
   return new Map(
     carriers.map(({ id, built, spoolWireId }) => {
@@ -80,11 +81,10 @@ export async function readPositions(db: Reader, ids: readonly string[] | null): 
   )
 }
 
-async function readRows(db: Reader, ids: readonly string[] | null): Promise<Map<string, Fresh>> {
-  const some = ids && (ids.length > 0 ? [...ids] : [''])
+async function readRows(db: Reader, ids: readonly CarrierId[] | null): Promise<Map<string, Fresh>> {
   const [rows, nows] = await Promise.all([
-    readMany(db, positionNow, some ? inArray(positionNow.carrierId, some) : undefined),
-    readMany(db, carrierNow, some ? inArray(carrierNow.carrierId, some) : undefined),
+    readMany(db, positionNow, ids ? inArray(positionNow.carrierId, [...ids]) : undefined),
+    readMany(db, carrierNow, ids ? inArray(carrierNow.carrierId, [...ids]) : undefined),
   ])
   const states = new Map<string, Fresh>()
   const stateOf = (id: string) => {

@@ -1,3 +1,4 @@
+import { NO_ID } from '@core/ids/id.ts'
 import { type Position } from '@core/path/columns.ts'
 import { asc, inArray } from 'drizzle-orm'
 import { standsAt, type KeptReading } from '@core/reading/alarms.ts'
@@ -18,17 +19,13 @@ export interface ReadHere {
 }
 
 export async function readingsHere(db: Reader, hung: Hung, shop: ShopModel): Promise<ReadHere> {
-  const ids = carrierIdsOf(hung.now, shop).filter((id): id is string => Boolean(id))
+  const ids = carrierIdsOf(hung.now, shop).filter((id) => id !== null)
   const [rows, heads] = await Promise.all([
-    db
-      .select()
-      .from(reading)
-      .where(inArray(reading.carrierId, ids.length > 0 ? ids : ['']))
-      .orderBy(asc(reading.atMs), asc(reading.eventId)),
+    db.select().from(reading).where(inArray(reading.carrierId, ids)).orderBy(asc(reading.atMs), asc(reading.eventId)),
     db
       .select()
       .from(headNow)
-      .where(inArray(headNow.headId, [hung.now.headId ?? ''])),
+      .where(inArray(headNow.headId, [hung.now.headId ?? NO_ID])),
   ])
   return { rows, kept: rows.map(keptReading), head: heads[0] ?? null }
 }

@@ -1,3 +1,4 @@
+import { type CarrierId, type FamilyId, type Id, NO_ID, type PartId, type WireId } from '@core/ids/id.ts'
 import { kindOfPosition, type Position } from '@core/path/columns.ts'
 import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
 import { withGun, type Built } from '@core/shop/built.ts'
@@ -23,9 +24,9 @@ import { type PartRow, type ShopModel, type StationRow } from '@server/shopmodel
 export interface Hung {
   station: StationRow
   now: typeof stationNow.$inferSelect
-  stateOf: (carrierId: string | null | undefined) => CarrierState | undefined
+  stateOf: (carrierId: CarrierId | null | undefined) => CarrierState | undefined
   /** The wire on the feeder; null where no spool was ever logged. */
-  spoolWireId: string | null
+  spoolWireId: WireId | null
 }
 
 export const wireFacts = (row: ShopModel['wires'] extends Map<string, infer W> ? W : never): WireFacts => ({
@@ -81,12 +82,12 @@ export function settingsHere(hung: Hung, shop: ShopModel): Settings {
     for (const [name, said] of Object.entries(state?.now?.settings ?? {})) all[name as SettingName] = said.value
   return all
 }
-export function tagsHere(hung: Hung, shop: ShopModel): (FoldedTag & { tag: Tag; carrierId: string })[] {
+export function tagsHere(hung: Hung, shop: ShopModel): (FoldedTag & { tag: Tag; carrierId: CarrierId })[] {
   return carriersOf(hung, shop).flatMap((state) =>
     Object.entries(state?.now?.tags ?? {}).map(([tag, said]) => ({
       ...said,
       tag: tag as Tag,
-      carrierId: state?.now?.carrierId ?? '',
+      carrierId: state?.now?.carrierId ?? NO_ID,
     })),
   )
 }
@@ -125,11 +126,11 @@ export function setupOf(hung: Hung, shop: ShopModel): Setup {
   }
 }
 
-function familyFacts(id: string | null, shop: ShopModel): FamilyFacts | null {
+function familyFacts(id: FamilyId | null, shop: ShopModel): FamilyFacts | null {
   const row = id ? shop.familyById.get(id) : undefined
   return row ? { id: row.id, name: row.name, fit: row.fit } : null
 }
-export function procedureFacts(id: string | null, shop: ShopModel): ProcedureFacts | null {
+export function procedureFacts(id: Id<'procedure'> | null, shop: ShopModel): ProcedureFacts | null {
   const row = id ? shop.procedures.get(id) : undefined
   return row ? { id: row.id, name: row.name, ...row.fit } : null
 }
@@ -138,7 +139,7 @@ export function procedureFacts(id: string | null, shop: ShopModel): ProcedureFac
  * The part that most likely went on: what the bay has, where that fits the wire on; else what was on, where that fits; else
  * null, and nobody is said to have put on a wrong one.
  */
-export function likelyPart(hung: Hung, shop: ShopModel, position: Position): string | null {
+export function likelyPart(hung: Hung, shop: ShopModel, position: Position): PartId | null {
   const kindKey = kindOfPosition(position)
   const setup = setupOf(hung, shop)
   const bay = shop.built(hung.station.id).parts[kindKey]

@@ -1,3 +1,4 @@
+import { type FamilyId, type StationId } from '@core/ids/id.ts'
 import { and, asc, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
 import { type Built } from '@core/shop/built.ts'
@@ -13,7 +14,7 @@ import { builtHere } from './setup.ts'
 export async function readSpares(
   deps: Deps,
   who: Who,
-  stationId: string | undefined,
+  stationId: StationId | undefined,
 ): Promise<z.input<typeof sparesAnswer>> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
@@ -41,7 +42,7 @@ export async function readSpares(
   }
 }
 
-async function hangingElsewhere(db: Reader, shop: ShopModel, stationId: string | undefined) {
+async function hangingElsewhere(db: Reader, shop: ShopModel, stationId: StationId | undefined) {
   const rows = await db
     .select({ name: carrier.name, stationId: stationNow.stationId })
     .from(stationNow)
@@ -54,7 +55,7 @@ async function hangingElsewhere(db: Reader, shop: ShopModel, stationId: string |
 }
 
 /** Another family seats where its pin is the feeder's; without told pins only the same family is sure to. */
-function seats(familyId: string, here: Built, shop: ShopModel): boolean {
+function seats(familyId: FamilyId, here: Built, shop: ShopModel): boolean {
   const pin = shop.familyById.get(familyId)?.fit?.pin
   const wanted = here.feederTypeId ? shop.feederTypes.get(here.feederTypeId)?.fit.pin : null
   return pin && wanted ? pin.toLowerCase() === wanted.toLowerCase() : familyId === here.familyId

@@ -1,7 +1,7 @@
 import { and, eq } from 'drizzle-orm'
 import { type z } from 'zod'
 import { questionByCode, type ScopeType } from '@core/houserule/schools.ts'
-import { makeId } from '@core/ids/id.ts'
+import { type FamilyId, type Id, makeId } from '@core/ids/id.ts'
 import { type choiceRequest, type choicesAnswer } from '@contract/houserule.ts'
 import { feederType, fitFamily, houseChoice, person, stationClass } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
@@ -74,8 +74,20 @@ async function mustBeScope(tx: Tx, type: ScopeType, key: string): Promise<void> 
     mode: () => Promise.resolve(MODES.includes(key)),
     feeder: () => Promise.resolve(FEEDERS.includes(key)),
     class: async () => (await tx.select().from(stationClass).where(eq(stationClass.key, key))).length > 0,
-    feederType: async () => (await tx.select().from(feederType).where(eq(feederType.id, key))).length > 0,
-    family: async () => (await tx.select().from(fitFamily).where(eq(fitFamily.id, key))).length > 0,
+    feederType: async () =>
+      (
+        await tx
+          .select()
+          .from(feederType)
+          .where(eq(feederType.id, key as Id<'feederType'>))
+      ).length > 0,
+    family: async () =>
+      (
+        await tx
+          .select()
+          .from(fitFamily)
+          .where(eq(fitFamily.id, key as FamilyId))
+      ).length > 0,
   }
   if (!(await known[type]()))
     throw new DomainError('not-found', `There is no ${type} "${key}" here.`, ['Choose one of those shown.'])

@@ -1,3 +1,4 @@
+import { type EventId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { and, gte, inArray, isNotNull } from 'drizzle-orm'
 import { ignoredRule, type LimitedLife } from '@core/houserule/ignored.ts'
@@ -66,10 +67,10 @@ async function endedSince(db: Reader, sinceMs: number) {
   const places = await db
     .select({ id: ledgerEvent.id, stationId: ledgerEvent.stationId })
     .from(ledgerEvent)
-    .where(inArray(ledgerEvent.id, ids.length > 0 ? ids : ['']))
+    .where(inArray(ledgerEvent.id, ids))
   const stationOf = new Map(places.map((p) => [p.id, p.stationId]))
   const stopsAt = new Map<string, number[]>()
   for (const { stationId, toMs } of stops)
     if (toMs !== null) stopsAt.set(stationId, [...(stopsAt.get(stationId) ?? []), toMs])
-  return { lives, stopsOf: (eventId: string) => stopsAt.get(stationOf.get(eventId) ?? '') ?? [] }
+  return { lives, stopsOf: (eventId: EventId) => stopsAt.get(stationOf.get(eventId) ?? '') ?? [] }
 }

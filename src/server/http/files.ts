@@ -1,3 +1,4 @@
+import { type Id } from '@core/ids/id.ts'
 import { type Request, type Response, type Router } from 'express'
 import { z } from 'zod'
 import { sheetBack, sheetQuery } from '@server/ingest/giveback.ts'
@@ -49,7 +50,7 @@ async function csv({ deps, who, req, res }: Asked): Promise<void> {
 /** A picture never changes under its id, so a device may keep it; not a device in between. */
 async function picture({ deps, who, req, res }: Asked): Promise<void> {
   const [, id = '', small] = /^(pic_\w+?)(-small)?\.jpg$/.exec(String(req.params['file'])) ?? []
-  const jpeg = await readPhoto(deps, who, { id, isSmall: small !== undefined })
+  const jpeg = await readPhoto(deps, who, { id: id as Id<'photo'>, isSmall: small !== undefined })
   res.setHeader('cache-control', 'private, max-age=31536000, immutable')
   res.type('jpeg').send(jpeg)
 }

@@ -1,3 +1,4 @@
+import { type FamilyId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { readFaces, readWireRange, readWord } from '@core/ingest/fitwords.ts'
@@ -22,7 +23,7 @@ export interface PlannedPart {
   code: string
   name: string
   kindKey: KindKey
-  familyId: string | null
+  familyId: FamilyId | null
   wireSizeMm: number | null
   priceMinor: number | null
   onHand: number | null
@@ -69,7 +70,7 @@ function yesNo(text: string): { ok: true; value: boolean } | { ok: false; reason
 /** Parts with what they fit. A family or kind nobody has entered is named, and nothing is taken. */
 export function planParts(sheet: Sheet, shop: ShopModel): PartPlan {
   const plan: PartPlan = { parts: [], bad: [] }
-  const familyBy = new Map([...shop.families].map(([id, name]) => [name.toLowerCase(), id]))
+  const familyBy = new Map([...shop.families].map(([id, name]) => [name.toLowerCase(), id as FamilyId]))
   sheet.rows.forEach((row, i) => {
     const cell = cellReader(sheet, { row, number: sheet.numbers[i] ?? 0, bad: plan.bad })
     const before = plan.bad.length

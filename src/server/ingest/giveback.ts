@@ -1,3 +1,4 @@
+import { type AreaId, NO_ID } from '@core/ids/id.ts'
 import { chainsWhere } from '@server/ledger/chains.ts'
 import { type FactKind } from '@core/ledger/event.ts'
 import Papa from 'papaparse'
@@ -110,7 +111,7 @@ async function blanks(kind: ImportKind, at: At): Promise<Row[]> {
   ]
 }
 
-const areaName = (areaId: string, shop: ShopModel) => shop.areas.find((a) => a.id === areaId)?.name ?? ''
+const areaName = (areaId: AreaId, shop: ShopModel) => shop.areas.find((a) => a.id === areaId)?.name ?? ''
 const text = (value: number | null | undefined) => (value === null || value === undefined ? '' : String(value))
 
 /** A range as it reads back. */
@@ -182,7 +183,7 @@ async function placeRows({ db, shop }: At): Promise<Row[]> {
       .map((p) => ({
         ...here,
         position: shop.kindByKey.get(kindOfPosition(p.position))?.name ?? p.position,
-        part: codeOf.get(p.partId ?? '') ?? '',
+        part: codeOf.get(p.partId ?? NO_ID) ?? '',
         fitted: dayOf(shop.site.zone, p.fittedMs ?? 0),
       }))
     return on.length > 0 ? on : [here]
@@ -238,7 +239,7 @@ async function historyRows({ db, shop, fromMs, toMs }: At): Promise<Row[]> {
   const notes = new Map<string, { atMs: number; row: Row }>()
   for (const standing of standingFacts(rows.map(fromRow))) {
     const first = said.get(standing.eventId)
-    const station = shop.stationById.get(standing.stationId ?? '')
+    const station = shop.stationById.get(standing.stationId ?? NO_ID)
     const words = wordsOf(standing, shop)
     if (!station || !words || standing.happenedMs < fromMs || standing.happenedMs >= toMs) continue
     // One note of a sheet may have become several lines; it comes back as the one note it was.
@@ -247,7 +248,7 @@ async function historyRows({ db, shop, fromMs, toMs }: At): Promise<Row[]> {
     const key = isBrought ? `${station.id} ${standing.happenedMs} ${note}` : standing.eventId
     notes.set(key, {
       atMs: standing.happenedMs,
-      row: { ...whenOf(standing, shop), place: station.name, note, who: nameOf.get(first?.personId ?? '') ?? '' },
+      row: { ...whenOf(standing, shop), place: station.name, note, who: nameOf.get(first?.personId ?? NO_ID) ?? NO_ID },
     })
   }
   return [...notes.values()].sort((a, b) => a.atMs - b.atMs).map((n) => n.row)

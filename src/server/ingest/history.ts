@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { groupKey, readNote, type NoteAct, type ReadNote } from '@core/ingest/notes.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { type BadRow, type NoteDecision } from '@contract/ingest.ts'
@@ -7,7 +8,7 @@ import { badCell, cellOf, parseWhen, type Sheet } from './sheet.ts'
 
 export interface PlannedNote {
   row: number
-  stationId: string
+  stationId: StationId
   happenedMs: number
   precision: 'exact' | 'day'
   text: string
@@ -60,9 +61,9 @@ const whyNoPlace = (text: string) =>
     : 'the place is missing'
 
 /** A place by its name as people write it: "A-07", "a 7" and "gun A7" are A7, as long as only one place can be meant. */
-function placeFinder(shop: ShopModel): (text: string) => string | null {
+function placeFinder(shop: ShopModel): (text: string) => StationId | null {
   const exact = new Map(shop.stations.map((s) => [s.name.toLowerCase(), s.id]))
-  const loose = new Map<string, string | null>()
+  const loose = new Map<string, StationId | null>()
   for (const s of shop.stations) loose.set(loosely(s.name), loose.has(loosely(s.name)) ? null : s.id)
   return (text) => exact.get(text.toLowerCase()) ?? loose.get(loosely(text)) ?? null
 }

@@ -1,3 +1,4 @@
+import { type WireId } from '@core/ids/id.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { kindFromWord } from '@core/path/kinds.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
@@ -9,7 +10,7 @@ import { badCell, cellOf, parseDay, type Sheet } from './sheet.ts'
 export interface PlannedPlace {
   name: string
   areaName: string
-  wireId: string | null
+  wireId: WireId | null
   cableM: number | null
   row: number
 }
@@ -72,7 +73,7 @@ function placeOf(
 }
 
 /** A wire by its name, or by its size when only one wire of the shop has it; undefined when refused. */
-function wireOf(text: string, at: { shop: ShopModel; bad: Bad }): string | null | undefined {
+function wireOf(text: string, at: { shop: ShopModel; bad: Bad }): WireId | null | undefined {
   if (!text) return null
   const wires = [...at.shop.wires.values()]
   const byName = wires.find((w) => w.name.toLowerCase() === text.toLowerCase())

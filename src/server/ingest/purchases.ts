@@ -1,3 +1,4 @@
+import { type AreaId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { purchaseIdentity } from '@server/parts/purchases.ts'
 import { readAmount, readItem, type Item, type Known } from '@core/ingest/purchase.ts'
@@ -10,11 +11,11 @@ import { badCell, cellOf, parseMonth, type Sheet } from './sheet.ts'
 
 export interface PlannedPurchase {
   month: string
-  areaId: string | null
+  areaId: AreaId | null
   item: string
   kindKey: KindKey | null
-  partId: string | null
-  wireId: string | null
+  partId: PartId | null
+  wireId: WireId | null
   quantity: number
 }
 export interface PurchasePlan {

@@ -43,7 +43,7 @@ export async function writeParts(w: Writing, at: { key: string; plan: PartPlan }
   w.reshaped()
 }
 
-function countPart(w: Writing, at: { key: string; part: PlannedPart; partId: string }): void {
+function countPart(w: Writing, at: { key: string; part: PlannedPart; partId: PartId }): void {
   const { onHand, code } = at.part
   if (onHand === null) return
   w.say({

@@ -1,5 +1,5 @@
 import { inArray } from 'drizzle-orm'
-import { makeId } from '@core/ids/id.ts'
+import { type CarrierId, makeId } from '@core/ids/id.ts'
 import { stationNow, usageSpan } from '@server/db/schema.ts'
 import { insertMany, type Tx } from '@server/db/db.ts'
 import { usageLine } from '@server/clock/usage.ts'
@@ -25,7 +25,7 @@ async function freshRows(
   tx: Tx,
   deps: Deps,
   rows: UsagePlan['rows'],
-): Promise<(typeof usageSpan.$inferInsert & { headId: string })[]> {
+): Promise<(typeof usageSpan.$inferInsert & { headId: CarrierId })[]> {
   const nows = await tx
     .select()
     .from(stationNow)

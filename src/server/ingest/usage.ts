@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { HOUR_MS } from '@core/units/time.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { type BadRow } from '@contract/ingest.ts'
@@ -7,7 +8,7 @@ import { dayOf } from '@server/time/wall.ts'
 import { badCell, cellOf, parseDay, type Sheet } from './sheet.ts'
 
 export interface PlannedUsage {
-  stationId: string
+  stationId: StationId
   fromMs: number
   toMs: number
   kg: number | null

@@ -1,5 +1,5 @@
 import { and, eq, inArray } from 'drizzle-orm'
-import { type EventId } from '@core/ids/id.ts'
+import { type CarrierId, type EventId, type PartId, type SpoolId, type StationId } from '@core/ids/id.ts'
 import { type ActKind } from '@core/ledger/acts.ts'
 import { carrierOf, partOf, spoolOf, type Fact, type LedgerEvent, type Occurrence } from '@core/ledger/event.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
@@ -18,10 +18,10 @@ export interface Draft extends LedgerEvent {
 
 /** Which carriers, stations and parts lines speak of: what has to be folded again. */
 export interface Touched {
-  carrierIds: Set<string>
-  stationIds: Set<string>
-  partIds: Set<string>
-  spoolIds: Set<string>
+  carrierIds: Set<CarrierId>
+  stationIds: Set<StationId>
+  partIds: Set<PartId>
+  spoolIds: Set<SpoolId>
 }
 export const nothingTouched = (): Touched => ({
   carrierIds: new Set(),
@@ -32,7 +32,7 @@ export const nothingTouched = (): Touched => ({
 const TOUCHED = ['carrierIds', 'stationIds', 'partIds', 'spoolIds'] as const
 export const touchesNothing = (touched: Touched): boolean => TOUCHED.every((of) => touched[of].size === 0)
 export function touchAll(touched: Touched, more: Partial<Touched>): void {
-  for (const of of TOUCHED) more[of]?.forEach((id) => touched[of].add(id))
+  for (const of of TOUCHED) more[of]?.forEach((id) => (touched[of] as Set<string>).add(id))
 }
 
 const saidBy = (event: LedgerEvent): Fact | null =>

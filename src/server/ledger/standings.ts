@@ -1,3 +1,4 @@
+import { type CarrierId, type PartId, type SpoolId, type StationId } from '@core/ids/id.ts'
 import { and, eq, gte, inArray, or, type SQL } from 'drizzle-orm'
 import { spoolOf, type FactKind } from '@core/ledger/event.ts'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
@@ -18,14 +19,17 @@ export const standingOfKind = (db: Reader, kind: FactKind, sinceMs: number): Pro
 /** Lines of one kind at one place since then, as they stand now. */
 export const standingOfKindAt = (
   db: Reader,
-  { kind, stationId, sinceMs }: { kind: FactKind; stationId: string; sinceMs: number },
+  { kind, stationId, sinceMs }: { kind: FactKind; stationId: StationId; sinceMs: number },
 ): Promise<Standing[]> =>
   standingWhere(
     db,
     and(eq(ledgerEvent.stationId, stationId), eq(ledgerEvent.kind, kind), gte(ledgerEvent.happenedMs, sinceMs)),
   )
 
-export async function standingOfCarriers(db: Reader, carrierIds: readonly string[]): Promise<Map<string, Standing[]>> {
+export async function standingOfCarriers(
+  db: Reader,
+  carrierIds: readonly CarrierId[],
+): Promise<Map<string, Standing[]>> {
   const byCarrier = new Map<string, Standing[]>(carrierIds.map((id) => [id, []]))
   if (carrierIds.length === 0) return byCarrier
   for (const standing of await standingWhere(db, inArray(ledgerEvent.carrierId, [...carrierIds]))) {
@@ -34,7 +38,10 @@ export async function standingOfCarriers(db: Reader, carrierIds: readonly string
   return byCarrier
 }
 
-export async function standingOfStations(db: Reader, stationIds: readonly string[]): Promise<Map<string, Standing[]>> {
+export async function standingOfStations(
+  db: Reader,
+  stationIds: readonly StationId[],
+): Promise<Map<string, Standing[]>> {
   const byStation = new Map<string, Standing[]>(stationIds.map((id) => [id, []]))
   if (stationIds.length === 0) return byStation
   for (const standing of await standingWhere(db, inArray(ledgerEvent.stationId, [...stationIds]))) {
@@ -44,7 +51,7 @@ export async function standingOfStations(db: Reader, stationIds: readonly string
 }
 
 /** A part's counts, and what came and went since `sinceMs`. */
-export async function standingOfPart(db: Reader, partId: string, sinceMs: number): Promise<Standing[]> {
+export async function standingOfPart(db: Reader, partId: PartId, sinceMs: number): Promise<Standing[]> {
   const standings = await standingWhere(
     db,
     and(
@@ -58,7 +65,7 @@ export async function standingOfPart(db: Reader, partId: string, sinceMs: number
 /** What was counted on and delivered to the shelves of some parts since. */
 export async function standingOfShelves(
   db: Reader,
-  partIds: readonly string[],
+  partIds: readonly PartId[],
   sinceMs: number,
 ): Promise<Map<string, Standing[]>> {
   const byPart = new Map<string, Standing[]>()
@@ -72,7 +79,7 @@ export async function standingOfShelves(
 }
 
 /** Everything said of some spools. */
-export async function standingOfSpools(db: Reader, spoolIds: readonly string[]): Promise<Map<string, Standing[]>> {
+export async function standingOfSpools(db: Reader, spoolIds: readonly SpoolId[]): Promise<Map<string, Standing[]>> {
   const bySpool = new Map<string, Standing[]>()
   if (spoolIds.length === 0) return bySpool
   for (const standing of await standingWhere(db, inArray(ledgerEvent.spoolId, [...spoolIds]))) {

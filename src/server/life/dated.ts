@@ -1,3 +1,4 @@
+import { NO_ID } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { and, gte, inArray, isNotNull } from 'drizzle-orm'
 import { reading, spoolNow } from '@server/db/schema.ts'
@@ -83,7 +84,7 @@ async function lotsOf(
   const loads = (await standingOfKind(db, 'wireLoaded', sinceMs)).flatMap(({ fact, happenedMs: atMs }) => {
     const stationId = fact.kind === 'wireLoaded' ? stationOf.get(fact.carrierId) : undefined
     if (!stationId || fact.kind !== 'wireLoaded') return []
-    const lot = lotOf.get(fact.spoolId ?? '')
+    const lot = lotOf.get(fact.spoolId ?? NO_ID)
     return [{ stationId, atMs, level: lot ? { key: lot, name: `lot ${lot}` } : null }]
   })
   loads.sort((a, b) => a.atMs - b.atMs)

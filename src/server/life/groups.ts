@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { inArray } from 'drizzle-orm'
 import { type LifeBy } from '@contract/life.ts'
 import { carrierNow } from '@server/db/schema.ts'
@@ -37,8 +38,8 @@ export async function levelsOf(
 
 const level = (key: string | null | undefined, name?: string | null): Level | null =>
   key ? { key, name: name ?? key } : null
-type OfPlace = (stationId: string, at: { shop: ShopModel; agents: ReadonlyMap<string, string> }) => Level | null
-const wireAt = (stationId: string, shop: ShopModel) => shop.wires.get(shop.built(stationId).wireId ?? '')
+type OfPlace = (stationId: StationId, at: { shop: ShopModel; agents: ReadonlyMap<string, string> }) => Level | null
+const wireAt = (stationId: StationId, shop: ShopModel) => shop.wires.get(shop.built(stationId).wireId ?? '')
 const LEVELS: Record<Exclude<LifeBy, 'part' | 'metal' | DatedBy>, OfPlace> = {
   area: (id, { shop }) => {
     const areaId = shop.stationById.get(id)?.areaId

@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
 import { READING } from '@core/reading/specs.ts'
 import { placeEffects, verdictOn, type PlaceEnds } from '@core/life/frailty.ts'
@@ -54,10 +55,10 @@ export function hungryOf(all: readonly Told[], at: HungryAt): Pick<LifeAnswer, '
   const hungry = places.flatMap((p) => {
     const readings = at.readings.get(p.key) ?? []
     const verdict = verdictOn(p, readings.length > 0)
-    const name = at.shop.stationById.get(p.key)?.name
+    const name = at.shop.stationById.get(p.key as StationId)?.name
     if (verdict === 'usual' || name === undefined) return []
     const { ends, expected, z, low, high } = p
-    return [{ stationId: p.key, name, ends, expected, z, low, high, verdict, readings }]
+    return [{ stationId: p.key as StationId, name, ends, expected, z, low, high, verdict, readings }]
   })
   return { hungry: hungry.sort((a, b) => b.z - a.z), placesSeen: seen.length }
 }

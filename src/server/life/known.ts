@@ -1,3 +1,4 @@
+import { type AreaId, NO_ID } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { gapOf, type ShareBand } from '@core/life/facts.ts'
 import { type SharedGap } from '@core/life/fitted.ts'
@@ -17,7 +18,7 @@ const SHARE_GUESS: ShareBand = { value: 0.85, low: 0.6, high: 1 }
 /** The logging share of a kind at an area; counts go before the guess. */
 export function shareOf(
   shares: readonly LoggingShareLine[],
-  of: { areaId: string | null; kindKey: KindKey },
+  of: { areaId: AreaId | null; kindKey: KindKey },
 ): ShareBand & { isGuess: boolean } {
   const line = shareFor(shares, of)
   if (!line || line.share === null) return { ...SHARE_GUESS, isGuess: true }
@@ -32,12 +33,12 @@ export function gapsOf(
   at: { shares: readonly LoggingShareLine[]; kindKey: KindKey },
 ): SharedGap[] {
   const known = new Map<string | null, ShareBand>()
-  const bandOf = (areaId: string | null) => {
+  const bandOf = (areaId: AreaId | null) => {
     const band = known.get(areaId) ?? shareOf(at.shares, { areaId, kindKey: at.kindKey })
     known.set(areaId, band)
     return band
   }
-  return lives.map((l) => gapOf(l, bandOf(shop.stationById.get(l.stationId ?? '')?.areaId ?? null)))
+  return lives.map((l) => gapOf(l, bandOf(shop.stationById.get(l.stationId ?? NO_ID)?.areaId ?? null)))
 }
 
 export interface Believed {

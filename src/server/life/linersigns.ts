@@ -1,3 +1,4 @@
+import { type CarrierId, NO_ID } from '@core/ids/id.ts'
 import { and, gte, inArray } from 'drizzle-orm'
 import { endIn } from '@core/life/facts.ts'
 import { signsSeen } from '@core/life/signsseen.ts'
@@ -46,7 +47,7 @@ export async function linerLives(
   const looked = await lookedSince(db, at.nowMs - LOOK_BACK_MS)
   return lives.flatMap((l) => {
     if (l.toMs === null) return []
-    const headId = at.places.headOf.get(l.stationId ?? '')?.headId ?? ''
+    const headId = at.places.headOf.get(l.stationId ?? NO_ID)?.headId ?? NO_ID
     return [
       {
         used: l.used,
@@ -60,7 +61,7 @@ export async function linerLives(
 function within(
   l: Life,
   looked: Looked,
-  headId: string,
+  headId: CarrierId,
 ): Omit<LinerLife, 'fromMs' | 'toMs' | 'usedFraction' | 'isWorn'> {
   const isIn = (ms: number) => ms > l.fromMs && ms <= (l.toMs ?? Infinity)
   return {

@@ -1,3 +1,4 @@
+import { type CarrierId, type EventId, type PartId, type StationId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { sql } from 'drizzle-orm'
 import { benchEnd, type Bench, type LifeFact, type Unsure } from '@core/life/facts.ts'
@@ -10,15 +11,15 @@ import { amountOf } from '@server/logbook/payback.ts'
 import { groupBy, type KindRow, type ShopModel } from '@server/shopmodel/model.ts'
 
 export interface Life extends LifeFact {
-  carrierId: string
+  carrierId: CarrierId
   /** What the bench showed of it, where it was looked at. */
   bench?: Bench
-  partId: string | null
-  stationId: string | null
+  partId: PartId | null
+  stationId: StationId | null
   classKey: string | null
   fromMs: number
   toMs: number | null
-  toEventId: string | null
+  toEventId: EventId | null
   cleanings: number
   kg: number | null
 }
@@ -106,7 +107,7 @@ async function benchesOf(db: Reader, at: LivesAt): Promise<(life: Life) => Bench
 function take(
   found: Lives,
   row: EndedRow,
-  at: { unit: string; places: Places; perShift: (stationId: string | null) => number },
+  at: { unit: string; places: Places; perShift: (stationId: StationId | null) => number },
 ): void {
   const { carrierId, entryAge, arcHours, starts, matings, spools, ...life } = row
   const used = amountOf({ kg: row.kg, arcHours, starts, cleanings: row.cleanings, matings, spools }, at.unit)
@@ -164,8 +165,8 @@ async function openOf(db: Reader, kind: KindRow) {
 }
 
 export interface Places {
-  stationOf: Map<string, string>
-  headOf: Map<string, typeof headNow.$inferSelect>
+  stationOf: Map<CarrierId, StationId>
+  headOf: Map<StationId, typeof headNow.$inferSelect>
 }
 /** What hangs where, and the head of each place. */
 export async function placesNow(db: Reader, shop: ShopModel): Promise<Places> {
@@ -181,7 +182,7 @@ export async function placesNow(db: Reader, shop: ShopModel): Promise<Places> {
   return places
 }
 /** Use in a worked shift at a place, at its present rate: how wide "this shift" is. */
-function perShiftOf({ headOf }: Places, kind: KindRow): (stationId: string | null) => number {
+function perShiftOf({ headOf }: Places, kind: KindRow): (stationId: StationId | null) => number {
   const unit = kind.lifeUnit
   return (stationId) =>
     isMeasured(unit) && stationId ? (headOf.get(stationId)?.runOn[unit]?.perWorkedHour ?? 0) * SHIFT_H : 0

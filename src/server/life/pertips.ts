@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { sql } from 'drizzle-orm'
 import { perTips } from '@core/life/pertips.ts'
@@ -19,8 +20,8 @@ export async function perTipsOf(
     select e.station_id stationId, l.kind_key kindKey, sum(greatest(l.parts, 1)) n
     from life l join ledger_event e on e.id = l.to_event_id
     where l.kind_key in ('tip', ${SPOILED_BY_TIPS}) and l.to_ms >= ${at.nowMs - LOOK_BACK_MS}
-    group by e.station_id, l.kind_key`)) as unknown as [{ stationId: string | null; kindKey: KindKey; n: string }[]]
-  const count = (stationId: string, kindKey: KindKey) =>
+    group by e.station_id, l.kind_key`)) as unknown as [{ stationId: StationId | null; kindKey: KindKey; n: string }[]]
+  const count = (stationId: StationId, kindKey: KindKey) =>
     Number(rows.find((r) => r.stationId === stationId && r.kindKey === kindKey)?.n ?? 0)
   const told = perTips(at.places.map((p) => ({ key: p.id, n: count(p.id, SPOILED_BY_TIPS), tips: count(p.id, 'tip') })))
   if (!told) return null
@@ -28,7 +29,7 @@ export async function perTipsOf(
   return {
     ...all,
     over: over.map(({ key, n, tips, per100 }) => ({
-      ...{ stationId: key, name: shop.stationById.get(key)?.name ?? '?', n, tips, per100 },
+      ...{ stationId: key as StationId, name: shop.stationById.get(key as StationId)?.name ?? '?', n, tips, per100 },
     })),
   }
 }

@@ -1,3 +1,4 @@
+import { NO_ID } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { sql } from 'drizzle-orm'
 import { type z } from 'zod'
@@ -141,7 +142,7 @@ export class LifeReader {
     if (!by) return { groups: [], compared: [], leftOut: [] }
     const out = at.hungry.filter((h) => h.verdict === 'hungry')
     const ids = new Set(out.map((h) => h.stationId))
-    const usual = told.filter((t) => !ids.has(t.life.stationId ?? ''))
+    const usual = told.filter((t) => !ids.has(t.life.stationId ?? NO_ID))
     const groups = groupsOf(usual, by, levelOf)
     return {
       groups: groups.map((g) => this.groupLine(g, at.believed)),

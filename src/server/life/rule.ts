@@ -3,7 +3,7 @@ import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { and, eq } from 'drizzle-orm'
 import { type z } from 'zod'
 import { type Choice } from '@core/houserule/schools.ts'
-import { makeId } from '@core/ids/id.ts'
+import { makeId, NO_ID, type StationId } from '@core/ids/id.ts'
 import { type ShopChange } from '@core/ledger/shopchange.ts'
 import { USUAL_TERMS, type LinerTerms } from '@core/liner/clauses.ts'
 import { openedRows } from '@core/floor/rank.ts'
@@ -108,7 +108,7 @@ export async function previewRule(
   const shop = await loadShop(deps.db, deps.shops, nowMs)
   const under = withLimit(shop, q)
   const [now, then] = await Promise.all([opensUnder(deps, shop, nowMs), opensUnder(deps, under, nowMs)])
-  const nameOf = (id: string) => shop.stationById.get(id)?.name ?? '?'
+  const nameOf = (id: StationId) => shop.stationById.get(id)?.name ?? '?'
   const places = shop.stations.filter((s) => q.classKey === '*' || s.classKey === q.classKey)
   return {
     opens: [...then.opened].filter((id) => !now.opened.has(id)).map(nameOf),
@@ -128,7 +128,7 @@ function withLimit(shop: ShopModel, q: z.output<typeof previewQuery>): ShopModel
       const isIt = kindKey === q.kind && (q.classKey === '*' || classKey === q.classKey)
       if (!isIt) return rule
       const made = rule ?? {
-        id: '',
+        id: NO_ID,
         kindKey,
         classKey,
         cleanLimit: null,
@@ -145,7 +145,7 @@ function withLimit(shop: ShopModel, q: z.output<typeof previewQuery>): ShopModel
 function choicesWith(choices: ShopModel['choices'], choice: LinerChoice): ShopModel['choices'] {
   const isSame = (c: Choice) =>
     c.code === choice.code && c.scopeType === choice.scopeType && c.scopeKey === choice.scopeKey
-  const made = { id: '', note: null, chosenById: null, chosenMs: 0, ...choice }
+  const made = { id: NO_ID, note: null, chosenById: null, chosenMs: 0, ...choice }
   return [...choices.filter((c) => !isSame(c)), made]
 }
 async function opensUnder(deps: FloorDeps & KeptDeps, shop: ShopModel, nowMs: number) {

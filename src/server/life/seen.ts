@@ -1,3 +1,4 @@
+import { type AreaId, NO_ID } from '@core/ids/id.ts'
 import { endIn } from '@core/life/facts.ts'
 import { ninety, weighedShare, type LifeFit, type SharedGap } from '@core/life/fitted.ts'
 import { kaplanMeier } from '@core/life/kaplanmeier.ts'
@@ -18,7 +19,7 @@ const MOST_STEPS = 120
 
 /** What stood in the log, and what had to be left out. */
 export function seenOf({ found, lives, gaps, shares, kind, where, nowMs }: Gathered): LifeAnswer['seen'] {
-  const areaId = where.key.startsWith('area:') ? where.key.slice(5) : null
+  const areaId = where.key.startsWith('area:') ? (where.key.slice(5) as AreaId) : null
   const share = shareOf(shares, { areaId, kindKey: kind.key })
   const count = (is: (l: Life) => boolean) => lives.filter(is).length
   const oldest = lives.reduce((least, l) => Math.min(least, l.fromMs), nowMs)
@@ -97,7 +98,7 @@ export function strokesOf(
               used: l.used / l.parts,
               end: l.toMs === null ? 'in' : END_WORD[endIn(l)],
               reason: l.reason,
-              name: at.shop.stationById.get(l.stationId ?? '')?.name ?? '',
+              name: at.shop.stationById.get(l.stationId ?? NO_ID)?.name ?? '',
               ...{ stationId: l.stationId, fromMs: l.fromMs, toMs: l.toMs, parts: l.parts },
               group: at.by ? (at.levelOf(l, at.by)?.name ?? null) : null,
             },

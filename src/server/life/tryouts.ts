@@ -6,7 +6,7 @@ import { compareGroups } from '@core/life/compare.ts'
 import { endsNeeded } from '@core/life/needed.ts'
 import { dealOut, tryoutNow } from '@core/life/tryout.ts'
 import { type ShopChange } from '@core/ledger/shopchange.ts'
-import { makeId } from '@core/ids/id.ts'
+import { makeId, type PartId, type StationId } from '@core/ids/id.ts'
 import { UNTOLD_PART } from '@core/rightparts/untold.ts'
 import { type LifeAnswer, type tryoutEndRequest, type tryoutRequest } from '@contract/life.ts'
 import { part, partKind, tryout } from '@server/db/schema.ts'
@@ -33,7 +33,7 @@ export async function tryoutsOf(
 }
 function lineOf(row: Row, shop: ShopModel, at: { all: readonly Told[]; nowMs: number }): Line {
   const now = row.verdict ?? standNow(row, at.all)
-  const nameOf = (id: string) => shop.stationById.get(id)?.name ?? '?'
+  const nameOf = (id: StationId) => shop.stationById.get(id)?.name ?? '?'
   const days = ((row.toMs ?? at.nowMs) - row.fromMs) / DAY_MS
   const perDay = days > 0 ? now.ends / days : 0
   return {
@@ -54,7 +54,7 @@ const unprovenOf = (row: Row, shop: ShopModel) =>
 /** What is being tried at a place, and which side it was dealt: told to whoever puts the part on. */
 export async function tryoutsAt(
   db: Reader,
-  stationId: string,
+  stationId: StationId,
 ): Promise<{ kindKey: KindKey; question: string; gets: string }[]> {
   const running = await db.select().from(tryout).where(isNull(tryout.toMs))
   return running.flatMap(({ kindKey, question, nameA, nameB, stationsA, stationsB }) =>
@@ -68,7 +68,7 @@ export async function tryoutsAt(
 
 /** Lives that began at its places since then; where two parts are tried, only those two. */
 function standNow(row: Row, all: readonly Told[]) {
-  const side = (stations: readonly string[], partId: string | null) =>
+  const side = (stations: readonly string[], partId: PartId | null) =>
     all
       .filter(({ life }) => life.fromMs >= row.fromMs && life.stationId !== null && stations.includes(life.stationId))
       .filter(({ life }) => partId === null || life.partId === null || life.partId === partId)

@@ -1,5 +1,5 @@
 import { type z } from 'zod'
-import { type CarrierId, type PartId } from '@core/ids/id.ts'
+import { type CarrierId, type EventId, type PartId } from '@core/ids/id.ts'
 import { USUAL_CABLE_M } from '@core/guide/feed.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { judgePush } from '@core/liner/resistance.ts'
@@ -77,7 +77,7 @@ export async function logLiner(
   deps: Deps,
   who: Who,
   r: z.output<typeof linerDoneRequest>,
-): Promise<{ eventId: string }> {
+): Promise<{ eventId: EventId }> {
   const eventId = await logFacts(deps, who, {
     kind: 'job',
     key: r.key,

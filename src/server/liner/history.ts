@@ -1,3 +1,4 @@
+import { type CarrierId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { chainsWhere } from '@server/ledger/chains.ts'
 import { and, gte, inArray } from 'drizzle-orm'
@@ -22,7 +23,7 @@ export interface LinerHistory {
   autopsies: { atMs: number; found: AutopsyFind[]; isCertain: boolean; atMm: number | null }[]
 }
 
-export async function linerHistory(db: Reader, gunId: string | null): Promise<LinerHistory> {
+export async function linerHistory(db: Reader, gunId: CarrierId | null): Promise<LinerHistory> {
   const standings = gunId ? ((await standingOfCarriers(db, [gunId])).get(gunId) ?? []) : []
   const inOrder = [...standings].sort((a, b) => b.happenedMs - a.happenedMs || b.loggedMs - a.loggedMs)
   return {

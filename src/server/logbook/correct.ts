@@ -26,8 +26,8 @@ export function isOwn(row: Pick<EventRow, 'personId' | 'deviceId'>, who: Who): b
 export function undo(
   deps: Deps,
   who: Who,
-  request: { key: string; eventIds: string[] },
-): Promise<{ eventIds: string[] }> {
+  request: { key: string; eventIds: EventId[] },
+): Promise<{ eventIds: EventId[] }> {
   return correcting(deps, who, {
     key: request.key,
     eventIds: request.eventIds,
@@ -58,7 +58,7 @@ async function loggedSince(tx: Reader, row: EventRow): Promise<boolean> {
 }
 
 /** Says what a line should have said. The old line stays; nothing is deleted. */
-export function correct(deps: Deps, who: Who, request: CorrectRequest): Promise<{ eventIds: string[] }> {
+export function correct(deps: Deps, who: Who, request: CorrectRequest): Promise<{ eventIds: EventId[] }> {
   return correcting(deps, who, {
     key: request.key,
     eventIds: [request.eventId],
@@ -102,7 +102,7 @@ async function changedFact(
 }
 
 /** "All looked at", a change of wire, a look at a gun: one act of several lines, which stand and fall together. */
-async function withItsAct(tx: Tx, eventIds: readonly string[]): Promise<string[]> {
+async function withItsAct(tx: Tx, eventIds: readonly EventId[]): Promise<EventId[]> {
   const rows = await tx
     .select({ id: ledgerEvent.id, actKind: ledgerEvent.actKind, lineNo: ledgerEvent.lineNo })
     .from(ledgerEvent)
@@ -115,12 +115,12 @@ async function withItsAct(tx: Tx, eventIds: readonly string[]): Promise<string[]
 
 interface Correcting {
   key: string
-  eventIds: string[]
+  eventIds: EventId[]
   note?: string | undefined
   change: (tx: Tx, at: { row: EventRow; standing: Occurrence | null; shop: ShopModel }) => Promise<Occurrence | null>
 }
 
-async function correcting(deps: Deps, who: Who, what: Correcting): Promise<{ eventIds: string[] }> {
+async function correcting(deps: Deps, who: Who, what: Correcting): Promise<{ eventIds: EventId[] }> {
   mustRead(who)
   const known = async () => {
     const row = await actByKey(deps.db, 'correct', keyOf(what.key))
@@ -139,7 +139,7 @@ async function correcting(deps: Deps, who: Who, what: Correcting): Promise<{ eve
 }
 
 /** Two who correct one line wait for each other: the second must see what the first moved, to fold all it touches. */
-async function lockLines(tx: Tx, eventIds: readonly string[]): Promise<void> {
+async function lockLines(tx: Tx, eventIds: readonly EventId[]): Promise<void> {
   await tx
     .select({ id: ledgerEvent.id })
     .from(ledgerEvent)
@@ -150,7 +150,7 @@ async function lockLines(tx: Tx, eventIds: readonly string[]): Promise<void> {
 
 async function putRight(
   w: Writing,
-  at: { what: Correcting; shop: ShopModel; eventId: string; before: readonly Draft[] },
+  at: { what: Correcting; shop: ShopModel; eventId: EventId; before: readonly Draft[] },
 ): Promise<PutRight> {
   const { what, shop, eventId, before } = at
   const { tx, who } = w

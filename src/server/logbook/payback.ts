@@ -1,3 +1,4 @@
+import { NO_ID } from '@core/ids/id.ts'
 import { and, desc, eq, gt, inArray, type ColumnBaseConfig } from 'drizzle-orm'
 import { type MySqlColumn } from 'drizzle-orm/mysql-core'
 import { usualLife, type UsualLife } from '@core/life/kaplanmeier.ts'
@@ -72,7 +73,7 @@ async function payBackOne(
       : undefined
   return {
     eventId: row.id,
-    stationId: row.stationId ?? '',
+    stationId: row.stationId ?? NO_ID,
     stationName: station?.name ?? '',
     position,
     didAmount: out && kind && out.parts === 1 && out.entryAge === 'new' ? amountOf(out, kind.lifeUnit) : null,

@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { type Position } from '@core/path/columns.ts'
 import { and, asc, desc, eq, gte, inArray, lt, type SQL } from 'drizzle-orm'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
@@ -22,7 +23,7 @@ import { isReadLine, isToRead } from './toread.ts'
 export async function readLogbook(
   deps: Deps,
   who: Who,
-  query: { day?: string | undefined; stationId?: string | undefined; position?: Position | undefined },
+  query: { day?: string | undefined; stationId?: StationId | undefined; position?: Position | undefined },
 ): Promise<LogbookAnswer> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
@@ -72,7 +73,7 @@ async function neighbour(
 /** The last acts at one place, for the tape under a gun. */
 export async function lastLines(
   db: Reader,
-  at: { who: Who; shop: ShopModel; stationId: string; count: number },
+  at: { who: Who; shop: ShopModel; stationId: StationId; count: number },
 ): Promise<LogLine[]> {
   const recent = await db
     .select({ rootId: ledgerEvent.rootId })

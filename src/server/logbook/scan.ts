@@ -1,3 +1,4 @@
+import { NO_ID, type StationId } from '@core/ids/id.ts'
 import { and, desc, eq, gte } from 'drizzle-orm'
 import { type z } from 'zod'
 import { readCode, type CodedAct } from '@core/logbook/actcode.ts'
@@ -13,7 +14,7 @@ import { correct } from './correct.ts'
 import { logActs, SAID_KINDS } from './log.ts'
 import { keyOf } from '@server/write/act.ts'
 
-type Answer = z.input<typeof scanAnswer>
+type Answer = z.input<typeof scanAnswer> & { stationId: StationId }
 /** A scanner that is held a moment too long reads twice; nobody changes the same part twice in two minutes. */
 const SAME_MS = 120_000
 
@@ -54,14 +55,14 @@ async function seenHere(
   at: { shop: ShopModel; station: ShopModel['stations'][number] },
 ): Promise<Answer> {
   const { shop, station } = at
-  const here = who.person ? undefined : shop.stationById.get(who.device?.stationId ?? '')
+  const here = who.person ? undefined : shop.stationById.get(who.device?.stationId ?? NO_ID)
   const gunName = here && here.id !== station.id ? await gunAt(deps.db, station.id) : null
   if (!here || !gunName) return { stationId: station.id, stationName: station.name, said: 'open', acts: [], logged: [] }
   const hungAt = { stationId: station.id, gunName }
   return { stationId: here.id, stationName: here.name, said: 'gunHere', hungAt, acts: [], logged: [] }
 }
 
-async function gunAt(db: Reader, stationId: string): Promise<string | null> {
+async function gunAt(db: Reader, stationId: StationId): Promise<string | null> {
   const [row] = await db
     .select({ name: carrier.name })
     .from(stationNow)
@@ -81,7 +82,7 @@ const FACT_OF: Record<CodedAct['act'], string> = {
   seen: 'confirmed',
 }
 
-async function lastLines(db: Reader, at: { stationId: string; sinceMs: number }) {
+async function lastLines(db: Reader, at: { stationId: StationId; sinceMs: number }) {
   const rows = await db
     .select()
     .from(ledgerEvent)
@@ -90,7 +91,10 @@ async function lastLines(db: Reader, at: { stationId: string; sinceMs: number })
   return standingFacts(rows.map(fromRow)).sort((a, b) => b.loggedMs - a.loggedMs)
 }
 
-async function isJustLogged(db: Reader, at: { stationId: string; act: CodedAct; sinceMs: number }): Promise<boolean> {
+async function isJustLogged(
+  db: Reader,
+  at: { stationId: StationId; act: CodedAct; sinceMs: number },
+): Promise<boolean> {
   const lines = await lastLines(db, at)
   return lines.some(
     ({ fact }) =>

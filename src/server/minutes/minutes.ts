@@ -1,3 +1,4 @@
+import { type FamilyId } from '@core/ids/id.ts'
 import { count, sql } from 'drizzle-orm'
 import { addJobs, learnForFamily, NO_JOBS, type Jobs, type LearntMinutes } from '@core/minutes/learn.ts'
 import { type Overrun } from '@core/ledger/event.ts'
@@ -8,7 +9,7 @@ import { type Reader } from '@server/db/db.ts'
 /** What was worked, by task and family: all that learning minutes needs. */
 export interface TaskTotals {
   task: TaskKey
-  familyId: string | null
+  familyId: FamilyId | null
   /** What held these up; null: nothing was said. */
   reason: Overrun | null
   jobs: Jobs
@@ -41,7 +42,7 @@ export async function readTaskTotals(db: Reader): Promise<TaskTotals[]> {
 
 /** With the jobs on other families that stand behind it, and what held jobs up, most often first. */
 export type Learnt = LearntMinutes & { others: number; held: { reason: Overrun; n: number }[] }
-export type MinutesOf = (task: TaskKey, familyId: string | null, defaultMin: number) => Learnt
+export type MinutesOf = (task: TaskKey, familyId: FamilyId | null, defaultMin: number) => Learnt
 
 /** Learnt minutes of a task on a family, worked out once for each that is asked for. */
 export function minutesOf(totals: readonly TaskTotals[]): MinutesOf {

@@ -1,3 +1,4 @@
+import { type AreaId, type CarrierId, NO_ID, type PartId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { and, gte, inArray } from 'drizzle-orm'
 import { kindOfPosition, type KindKey } from '@core/path/columns.ts'
@@ -16,9 +17,9 @@ export const LOOK_BACK_MS = 183 * DAY_MS
 const MONTHS = 6
 
 interface PutOn {
-  areaId: string | null
+  areaId: AreaId | null
   kindKey: KindKey
-  partId: string | null
+  partId: PartId | null
   atMs: number
   count: number
 }
@@ -91,7 +92,7 @@ function areasOf(nows: readonly (typeof stationNow.$inferSelect)[], shop: ShopMo
       ),
     ),
   )
-  return (carrierId: string) => shop.stationById.get(stationOf.get(carrierId) ?? '')?.areaId ?? null
+  return (carrierId: CarrierId) => shop.stationById.get(stationOf.get(carrierId) ?? NO_ID)?.areaId ?? null
 }
 
 const readEnded = (db: Reader, at: { kinds: readonly KindKey[]; sinceMs: number }) =>
@@ -123,7 +124,7 @@ async function readOpen(db: Reader, sinceMs: number) {
     .where(gte(positionNow.fittedMs, sinceMs))
   return rows.map(({ position, atMs, eventId, ...row }) => ({
     ...row,
-    eventId: eventId ?? '',
+    eventId: eventId ?? NO_ID,
     atMs: atMs ?? 0,
     kindKey: kindOfPosition(position),
   }))

@@ -1,3 +1,4 @@
+import { type AreaId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { type Deps } from '@server/call/context.ts'
 import { type BoughtLine, type LoggingShareLine } from '@contract/parts.ts'
@@ -45,7 +46,7 @@ export async function readSupplyOf(db: Reader, shop: ShopModel, nowMs: number): 
  */
 export function shareFor(
   shares: readonly LoggingShareLine[],
-  of: { areaId: string | null; kindKey?: KindKey },
+  of: { areaId: AreaId | null; kindKey?: KindKey },
 ): LoggingShareLine | null {
   const { areaId, kindKey } = of
   const rank = (s: LoggingShareLine) => (areaId !== null && s.areaId === areaId ? 0 : s.areaId === null ? 1 : 2)

@@ -1,3 +1,4 @@
+import { type AreaId, type PartId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { asc, eq, gte } from 'drizzle-orm'
@@ -9,10 +10,10 @@ import { standingOfShelves } from '@server/ledger/standings.ts'
 
 /** A stretch in which it is known how many parts of a kind left the crib, for an area or the whole shop. */
 export interface Evidence extends Taken {
-  areaId: string | null
+  areaId: AreaId | null
   kindKey: KindKey
   /** Only changes to these parts count, where the shelf of each was counted; null: every part of the kind. */
-  partIds: ReadonlySet<string> | null
+  partIds: ReadonlySet<PartId> | null
 }
 
 /** Shelves counted at least twice: what left each, put together per kind. */
@@ -35,7 +36,7 @@ export async function shelfStretches(db: Reader, sinceMs: number): Promise<Evide
 }
 
 interface Shelf {
-  partId: string
+  partId: PartId
   taken: Taken
 }
 

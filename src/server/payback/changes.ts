@@ -1,3 +1,4 @@
+import { type AreaId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type ShopChange } from '@core/ledger/shopchange.ts'
 import { type Standing } from '@core/ledger/resolve.ts'
@@ -15,7 +16,7 @@ const KINDS = ['shopChanged', 'mounted', 'changedOver', 'calibrated', 'blown'] a
 type Change = PaybackAnswer['changes'][number]
 interface At {
   sinceMs: number
-  areaId: string | undefined
+  areaId: AreaId | undefined
   /** Parts put on, that time among others. */
   fitted: readonly Standing[]
 }

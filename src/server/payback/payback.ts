@@ -1,3 +1,4 @@
+import { type AreaId, NO_ID, type StationId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { type Standing } from '@core/ledger/resolve.ts'
@@ -121,25 +122,25 @@ function unpricedOf(stops: readonly CostedStop[], shop: ShopModel): Answer['unpr
 }
 
 interface RatesAt {
-  stops: readonly { stationId: string; fromMs: number; areaId: string; minutes: number }[]
+  stops: readonly { stationId: StationId; fromMs: number; areaId: AreaId; minutes: number }[]
   /** Parts put on, that time among others. */
   fitted: readonly Standing[]
   fromMs: number
   toMs: number
-  areaId: string | undefined
+  areaId: AreaId | undefined
 }
 /** How often it stood for what was welded, area by area; the whole first. */
 async function ratesOf(db: Reader, shop: ShopModel, at: RatesAt): Promise<Answer['rates']> {
   const used = await usageIn(db, shop, [{ fromMs: at.fromMs, toMs: at.toMs }])
   const changed = changedParts(at.fitted, at.fromMs)
-  const lineOf = (areaId: string | null, name: string): Answer['rates'][number] => {
+  const lineOf = (areaId: AreaId | null, name: string): Answer['rates'][number] => {
     const places = shop.stations.filter((s) => areaId === null || s.areaId === areaId)
     const ids = new Set(places.map((s) => s.id))
     const all = places.map((s) => used(s.id, 0)).reduce(addUsed, NOTHING_USED)
     const stops = at.stops.filter((s) => s.fromMs >= at.fromMs && ids.has(s.stationId))
     const minutes = stops.reduce((sum, s) => sum + s.minutes, 0)
     const count = (kind: string) =>
-      changed.filter((c) => c.kindKey === kind && ids.has(c.stationId ?? '')).reduce((sum, c) => sum + c.n, 0)
+      changed.filter((c) => c.kindKey === kind && ids.has(c.stationId ?? NO_ID)).reduce((sum, c) => sum + c.n, 0)
     const [tips, diffusers] = [count('tip'), count('diffuser')]
     return {
       ...{ areaId, name, stops: stops.length, kg: all.kg, arcHours: all.arcHours, tips, diffusers },

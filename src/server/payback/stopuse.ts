@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { HOUR_MS } from '@core/units/time.ts'
 import { gramPerMetre } from '@core/spools/wire.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
@@ -61,7 +62,7 @@ const within = (list: readonly Standing[] = [], stop: Stop, laterMs: number) =>
   list.filter((s) => s.happenedMs >= stop.fromMs && s.happenedMs <= (stop.toMs ?? Infinity) + laterMs)
 
 /** The wire a place is built for: its price, and what of it lies in the gun. */
-function wireAt(shop: ShopModel, stationId: string): { minorPerKg: number | null; gunKg: number } {
+function wireAt(shop: ShopModel, stationId: StationId): { minorPerKg: number | null; gunKg: number } {
   const { wireId, cableM } = shop.built(stationId)
   const wire = wireId ? shop.wires.get(wireId) : undefined
   if (!wire) return { minorPerKg: null, gunKg: 0 }

@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { usedBetween, type Amount, type Clock } from '@core/clock/clock.ts'
 import { workedMs } from '@core/clock/schedule.ts'
 import { gte, isNull, or } from 'drizzle-orm'
@@ -30,7 +31,7 @@ export async function usageIn(
   db: Reader,
   shop: ShopModel,
   windows: readonly Window[],
-): Promise<(stationId: string, window: number) => Used> {
+): Promise<(stationId: StationId, window: number) => Used> {
   const sinceMs = Math.min(...windows.map((w) => w.fromMs))
   const [clocks, mounts] = await Promise.all([
     headClocksSince(db, shop, sinceMs),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { done, idempotencyKey } from '@contract/common.ts'
+import { done, idOf, idempotencyKey } from '@contract/common.ts'
 import { deviceLinkAnswer, deviceLinkRequest, meAnswer, personRequest } from '@contract/people.ts'
 import { endpoint } from '@server/call/routes.ts'
 import { dropDevice, makeDeviceLink, me, savePerson } from './people.ts'
@@ -33,7 +33,7 @@ export const peopleEndpoints = [
     method: 'post',
     path: '/people/device-drop',
     summary: 'A device no longer belongs here',
-    body: z.object({ key: idempotencyKey, deviceId: z.string() }),
+    body: z.object({ key: idempotencyKey, deviceId: idOf('device') }),
     answer: done,
     run: (deps, who, { body }) => dropDevice(deps, who, body),
   }),

@@ -2,7 +2,7 @@ import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { createHash, randomBytes } from 'node:crypto'
 import { and, eq, gt, isNotNull } from 'drizzle-orm'
 import { hash, verify } from '@node-rs/argon2'
-import { makeId } from '@core/ids/id.ts'
+import { type AreaId, type DeviceId, makeId, type PersonId, type StationId } from '@core/ids/id.ts'
 import { area, device, meta, person, session, site, station, type Role } from '@server/db/schema.ts'
 import { isDuplicate, transact } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/call/context.ts'
@@ -62,7 +62,7 @@ export async function signIn(
   return openSession(deps, found.id)
 }
 
-async function openSession(deps: Deps, personId: string): Promise<{ token: string; expiresMs: number }> {
+async function openSession(deps: Deps, personId: PersonId): Promise<{ token: string; expiresMs: number }> {
   const token = newToken()
   const expiresMs = deps.now() + SESSION_MS
   await deps.db.insert(session).values({ tokenHash: digest(token), personId, expiresMs })
@@ -124,7 +124,7 @@ export async function savePerson(
   who: Who,
   request: {
     key: string
-    id?: string | undefined
+    id?: PersonId | undefined
     name: string
     role: Role
     password?: string | undefined
@@ -160,7 +160,7 @@ export async function savePerson(
 export async function makeDeviceLink(
   deps: Deps,
   who: Who,
-  request: { key: string; name: string; areaId?: string | null | undefined; stationId?: string | null | undefined },
+  request: { key: string; name: string; areaId?: AreaId | null | undefined; stationId?: StationId | null | undefined },
 ) {
   mustLead(who)
   const token = newToken()
@@ -206,7 +206,7 @@ export async function bindDevice(deps: Deps, token: string): Promise<{ token: st
   return { token: made }
 }
 
-export const dropDevice = (deps: Deps, who: Who, request: { key: string; deviceId: string }) =>
+export const dropDevice = (deps: Deps, who: Who, request: { key: string; deviceId: DeviceId }) =>
   changing(deps, who, {
     key: request.key,
     change: { of: 'device' },

@@ -1,7 +1,7 @@
 import { and, desc, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
 import { BY_KEY, placeOfKey, type PhotoOf } from '@core/photo/photo.ts'
-import { makeId } from '@core/ids/id.ts'
+import { type Id, makeId, type StationId } from '@core/ids/id.ts'
 import { type photoHide, type photoKept, type photosAnswer, type photoUpload } from '@contract/photo.ts'
 import { ledgerEvent, part, photo, spool, station } from '@server/db/schema.ts'
 import { transact, type Reader } from '@server/db/db.ts'
@@ -52,7 +52,7 @@ export async function listPhotos(deps: Deps, who: Who, of: PhotoOf): Promise<z.i
 }
 
 /** The picture itself. */
-export async function readPhoto(deps: Deps, who: Who, at: { id: string; isSmall: boolean }): Promise<Buffer> {
+export async function readPhoto(deps: Deps, who: Who, at: { id: Id<'photo'>; isSmall: boolean }): Promise<Buffer> {
   mustRead(who)
   const [row] = await deps.db
     .select({ picture: at.isSmall ? photo.small : photo.jpeg })
@@ -80,7 +80,7 @@ async function insertPhoto(
   deps: Deps,
   who: Who,
   at: { of: z.output<typeof photoUpload>; bytes: Uint8Array },
-): Promise<string> {
+): Promise<Id<'photo'>> {
   const { type } = at.of
   const key = type === 'event' ? await lineNamed(deps.db, at.of.key) : at.of.key
   await mustBeThere(deps.db, who, { type, key })
@@ -106,7 +106,7 @@ async function lineNamed(db: Reader, key: string): Promise<string> {
   return (await actByKey(db, 'read', keyOf(key.slice(BY_KEY.length))))?.id ?? key
 }
 
-async function byKey(db: Reader, key: string): Promise<string | null> {
+async function byKey(db: Reader, key: string): Promise<Id<'photo'> | null> {
   const [row] = await db.select({ id: photo.id }).from(photo).where(eq(photo.idempotencyKey, key))
   return row?.id ?? null
 }
@@ -114,13 +114,19 @@ async function byKey(db: Reader, key: string): Promise<string | null> {
 async function mustBeThere(db: Reader, who: Who, of: PhotoOf): Promise<void> {
   const placeId = placeOfKey(of)
   if (placeId !== null) {
-    const [place] = await db.select().from(station).where(eq(station.id, placeId))
+    const [place] = await db
+      .select()
+      .from(station)
+      .where(eq(station.id, placeId as StationId))
     if (!place) throw new DomainError('not-found', 'There is no such place.')
     return mustLogAt(who, place)
   }
   if (of.type === 'guide') return
   const table = { spool, part, event: ledgerEvent, position: station }[of.type]
-  const [row] = await db.select({ id: table.id }).from(table).where(eq(table.id, of.key))
+  const [row] = await db
+    .select({ id: table.id })
+    .from(table)
+    .where(eq(table.id, of.key as never))
   if (!row) throw new DomainError('not-found', `There is no such ${of.type === 'event' ? 'line' : of.type}.`)
 }
 

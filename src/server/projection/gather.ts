@@ -1,7 +1,7 @@
 import { DAY_MS } from '@core/units/time.ts'
 import { setImmediate } from 'node:timers/promises'
 import { and, eq, gte, inArray, sql } from 'drizzle-orm'
-import { type CarrierId } from '@core/ids/id.ts'
+import { type CarrierId, type StationId, type WireId } from '@core/ids/id.ts'
 import { foldCarrier, type CarrierStory } from '@core/ledger/fold.ts'
 import {
   buildHeadClocks,
@@ -26,19 +26,19 @@ export interface Gathered {
   carriers: Map<string, CarrierRow>
   stories: Map<string, CarrierStory>
   clocks: Map<string, HeadClocks>
-  stretchesOf: (id: string) => ChainStretch[]
+  stretchesOf: (id: CarrierId) => ChainStretch[]
 }
 
 /** What is counted again with some carriers, and what that rests on. */
 export interface Kin {
   /** Themselves; what hangs, or ever hung, on them (its use goes by the clock above); the places where their heads stood (a gas line ages with them). */
-  ids: Set<string>
+  ids: Set<CarrierId>
   /** What those hung on, up to the places, and the heads that stood at places of theirs. */
-  above: string[]
+  above: CarrierId[]
 }
 
 /** By what hangs on what as it is kept; what the lines themselves say beyond that is found when they are gathered. */
-export async function kinOf(db: Reader, ids: ReadonlySet<string>): Promise<Kin> {
+export async function kinOf(db: Reader, ids: ReadonlySet<CarrierId>): Promise<Kin> {
   if (ids.size === 0) return { ids: new Set(), above: [] }
   const given = sql.join(
     [...ids].map((id) => sql`${id}`),
@@ -59,7 +59,7 @@ export async function kinOf(db: Reader, ids: ReadonlySet<string>): Promise<Kin> 
       union select stood.child_id from kin join ${mount} stood on stood.on_id = kin.id where kin.type = 'station'
       union select hung.on_id from up join ${mount} hung on hung.child_id = up.id)
     select up.id, kin.id is not null isKin from up left join kin on kin.id = up.id`)
-  const all = rows as unknown as { id: string; isKin: number }[]
+  const all = rows as unknown as { id: CarrierId; isKin: number }[]
   const [kin, above] = [all.filter((r) => r.isKin), all.filter((r) => !r.isKin)]
   return { ids: new Set(kin.map((r) => r.id)), above: above.map((r) => r.id) }
 }
@@ -77,7 +77,7 @@ export async function gather(db: Reader, kin: Kin, shop: ShopModel): Promise<Gat
       rows.map((r) => r.id),
     )
     for (const [id, facts] of standings) stories.set(id, foldCarrier(facts))
-    const parents = rows.flatMap((row) => stories.get(row.id)?.mounts.map((m) => m.onId as string) ?? [])
+    const parents = rows.flatMap((row) => stories.get(row.id)?.mounts.map((m) => m.onId) ?? [])
     fresh = [...new Set(parents)].filter((id) => !stories.has(id))
   }
   const stretchesOf = stretchFinder(stories, carriers)
@@ -92,9 +92,9 @@ export async function gather(db: Reader, kin: Kin, shop: ShopModel): Promise<Gat
 function stretchFinder(
   stories: Map<string, CarrierStory>,
   carriers: Map<string, CarrierRow>,
-): (id: string) => ChainStretch[] {
+): (id: CarrierId) => ChainStretch[] {
   const known = new Map<string, ChainStretch[]>()
-  const find = (id: string): ChainStretch[] => {
+  const find = (id: CarrierId): ChainStretch[] => {
     const kept = known.get(id)
     if (kept) return kept
     known.set(id, [])
@@ -102,7 +102,7 @@ function stretchFinder(
     known.set(id, made)
     return made
   }
-  const make = (id: string): ChainStretch[] => {
+  const make = (id: CarrierId): ChainStretch[] => {
     const type = carriers.get(id)?.type
     const links = stories.get(id)?.mounts ?? []
     if (type === 'head') return links.map((l) => ({ headId: id as CarrierId, fromMs: l.fromMs, toMs: l.toMs }))
@@ -193,17 +193,17 @@ function entryOf(hour: typeof telemetryHour.$inferSelect, needs: ClockNeeds): Us
   }
 }
 
-function builtWireOf(headId: string, needs: ClockNeeds): string | null {
+function builtWireOf(headId: CarrierId, needs: ClockNeeds): WireId | null {
   const stationId = stationOf(headId, needs)
   return stationId ? needs.shop.built(stationId).wireId : null
 }
 
 /** The schedule and conversion of where a head stands now, or stood last. */
-function placeOf(headId: string, needs: ClockNeeds): { schedule: Schedule | null; kgPerArcHour: number | null } {
+function placeOf(headId: CarrierId, needs: ClockNeeds): { schedule: Schedule | null; kgPerArcHour: number | null } {
   return needs.shop.clockSetup(stationOf(headId, needs))
 }
 
-function stationOf(headId: string, needs: ClockNeeds): string | null {
+function stationOf(headId: CarrierId, needs: ClockNeeds): StationId | null {
   const last = needs.stories.get(headId)?.mounts.at(-1)?.onId
   return (last ? (needs.carriers.get(last)?.stationId ?? needs.shop.stationOfCarrier.get(last)) : null) ?? null
 }

@@ -1,9 +1,10 @@
+import { type CarrierId } from '@core/ids/id.ts'
 import { asc, inArray } from 'drizzle-orm'
 import { carrier } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 
 /** Takes the rows in id order, and answers them. */
-export async function lock(tx: Tx, carrierIds: ReadonlySet<string>): Promise<(typeof carrier.$inferSelect)[]> {
+export async function lock(tx: Tx, carrierIds: ReadonlySet<CarrierId>): Promise<(typeof carrier.$inferSelect)[]> {
   if (carrierIds.size === 0) return []
   return tx
     .select()

@@ -1,3 +1,4 @@
+import { type CarrierId, type StationId } from '@core/ids/id.ts'
 import { inArray, sql } from 'drizzle-orm'
 import {
   carrier,
@@ -82,7 +83,7 @@ export async function project(tx: Tx, touched: Touched, shop: ShopModel): Promis
 }
 
 /** Only what hangs on what: the first pass of a rebuild, so that the second can take what belongs together at once. */
-export async function projectMounts(tx: Tx, ids: ReadonlySet<string>): Promise<number> {
+export async function projectMounts(tx: Tx, ids: ReadonlySet<CarrierId>): Promise<number> {
   const rows = await lock(tx, ids)
   const list = [...ids]
   const standings = await standingOfCarriers(tx, list)
@@ -91,7 +92,7 @@ export async function projectMounts(tx: Tx, ids: ReadonlySet<string>): Promise<n
 }
 
 /** Takes their rows in id order, so that two writers of one gun wait for each other, and counts that they are written anew. */
-async function takeAndCount(tx: Tx, ids: ReadonlySet<string>): Promise<void> {
+async function takeAndCount(tx: Tx, ids: ReadonlySet<CarrierId>): Promise<void> {
   if (ids.size === 0) return
   await tx
     .update(carrier)
@@ -102,7 +103,7 @@ async function takeAndCount(tx: Tx, ids: ReadonlySet<string>): Promise<void> {
 
 async function writeMounts(
   tx: Tx,
-  ids: ReadonlySet<string>,
+  ids: ReadonlySet<CarrierId>,
   gathered: Pick<Gathered, 'carriers' | 'stories'>,
 ): Promise<number> {
   const movable = [...ids].filter((id) => gathered.carriers.get(id)?.type !== 'station')
@@ -117,12 +118,12 @@ async function writeMounts(
 
 async function writeCarriers(
   tx: Tx,
-  ids: ReadonlySet<string>,
+  ids: ReadonlySet<CarrierId>,
   at: { gathered: Gathered; shop: ShopModel },
 ): Promise<Pick<Written, 'life' | 'positionNow' | 'carrierNow' | 'taskDone' | 'reading' | 'headNow'>> {
   const { gathered, shop } = at
   const list = [...ids].filter((id) => gathered.carriers.has(id))
-  const classOf = (id: string) => classKeyOf(id, gathered, shop)
+  const classOf = (id: CarrierId) => classKeyOf(id, gathered, shop)
   const lives = await sync(tx, life, {
     rows: list.flatMap((id) => lifeRows(id, gathered, classOf(id))),
     owner: { column: life.carrierId, ids: list },
@@ -143,7 +144,7 @@ async function writeCarriers(
 /** What is said of a carrier besides its parts. */
 async function writeNow(
   tx: Tx,
-  list: readonly string[],
+  list: readonly CarrierId[],
   gathered: Gathered,
 ): Promise<Pick<Written, 'carrierNow' | 'taskDone' | 'reading' | 'headNow'>> {
   const read = new Map(list.map((id) => [id, readingRows(id, gathered)]))
@@ -167,7 +168,7 @@ async function writeNow(
   return { carrierNow: settings, taskDone: tasks, reading: readings, headNow: headRows }
 }
 
-const writeTasks = (tx: Tx, list: readonly string[], gathered: Gathered) =>
+const writeTasks = (tx: Tx, list: readonly CarrierId[], gathered: Gathered) =>
   sync(tx, taskDone, {
     rows: list.flatMap((id) => taskRows(id, gathered)),
     owner: { column: taskDone.carrierId, ids: list },
@@ -176,7 +177,7 @@ const writeTasks = (tx: Tx, list: readonly string[], gathered: Gathered) =>
     keyOf: (r) => r.eventId,
   })
 
-const writeReadings = (tx: Tx, list: readonly string[], rows: ReadingRow[]) =>
+const writeReadings = (tx: Tx, list: readonly CarrierId[], rows: ReadingRow[]) =>
   sync(tx, reading, {
     rows,
     owner: { column: reading.carrierId, ids: list },
@@ -186,13 +187,13 @@ const writeReadings = (tx: Tx, list: readonly string[], rows: ReadingRow[]) =>
   })
 
 /** The class of the place a carrier hangs at now, or hung at last. */
-function classKeyOf(id: string, gathered: Gathered, shop: ShopModel): string | null {
+function classKeyOf(id: CarrierId, gathered: Gathered, shop: ShopModel): string | null {
   const stationId = lastStation(id, gathered, shop)
   return stationId ? (shop.stationById.get(stationId)?.classKey ?? null) : null
 }
 
-function lastStation(id: string, gathered: Gathered, shop: ShopModel): string | null {
-  for (let at: string | undefined = id, depth = 0; at && depth < 5; depth++) {
+function lastStation(id: CarrierId, gathered: Gathered, shop: ShopModel): StationId | null {
+  for (let at: CarrierId | undefined = id, depth = 0; at && depth < 5; depth++) {
     const stationId = shop.stationOfCarrier.get(at)
     if (stationId) return stationId
     at = gathered.stories.get(at)?.mounts.at(-1)?.onId
@@ -200,17 +201,17 @@ function lastStation(id: string, gathered: Gathered, shop: ShopModel): string | 
   return null
 }
 
-function stationsOf(ids: ReadonlySet<string>, gathered: Gathered, shop: ShopModel): string[] {
+function stationsOf(ids: ReadonlySet<CarrierId>, gathered: Gathered, shop: ShopModel): StationId[] {
   return [...ids].flatMap((id) => {
     const own = shop.stationOfCarrier.get(id)
     const last = lastStation(id, gathered, shop)
-    return [own, last].filter((s): s is string => Boolean(s))
+    return [own, last].filter((s): s is StationId => Boolean(s))
   })
 }
 
 async function writeStations(
   tx: Tx,
-  ids: ReadonlySet<string>,
+  ids: ReadonlySet<StationId>,
   shop: ShopModel,
 ): Promise<Pick<Written, 'stationNow' | 'stoppage'>> {
   const list = [...ids].filter((id) => shop.stationById.has(id))

@@ -1,3 +1,4 @@
+import { NO_ID } from '@core/ids/id.ts'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { asc, count, eq } from 'drizzle-orm'
 import { makeRandom, pick } from '@core/random/random.ts'
@@ -114,7 +115,7 @@ describe('the projection', () => {
     await deps.db
       .update(positionNow)
       .set({ cleanings: 99 })
-      .where(eq(positionNow.carrierId, one?.carrierId ?? ''))
+      .where(eq(positionNow.carrierId, one?.carrierId ?? NO_ID))
     await deps.db.delete(life)
     expect((await rebuild(deps, false)).life).toBeGreaterThan(0)
     expect(await differing()).toBeGreaterThan(0)

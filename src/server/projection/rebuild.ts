@@ -1,3 +1,4 @@
+import { type CarrierId, NO_ID, type StationId } from '@core/ids/id.ts'
 import { isNotNull } from 'drizzle-orm'
 import { carrier, ledgerEvent, mount, spool } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
@@ -59,7 +60,7 @@ function batches<T>(list: readonly T[], size: number): T[][] {
   return Array.from({ length: Math.ceil(list.length / size) }, (_, i) => list.slice(i * size, (i + 1) * size))
 }
 
-type CarrierLine = { id: string; type: string; stationId: string | null }
+type CarrierLine = { id: CarrierId; type: string; stationId: StationId | null }
 
 async function jobsOf(deps: Deps, carriers: readonly CarrierLine[]) {
   const hung = new Set((await deps.db.selectDistinct({ id: mount.childId }).from(mount)).map((m) => m.id))
@@ -80,7 +81,7 @@ async function jobsOf(deps: Deps, carriers: readonly CarrierLine[]) {
       loose.flatMap((c) => c.stationId ?? []),
       MOUNT_BATCH,
     ).map((ids) => ({ ...nothingTouched(), stationIds: new Set(ids) })),
-    { ...nothingTouched(), partIds: new Set(parts.map((p) => p.id ?? '')) },
+    { ...nothingTouched(), partIds: new Set(parts.map((p) => p.id ?? NO_ID)) },
     ...batches(
       spools.map((s) => s.id),
       MOUNT_BATCH,

@@ -1,3 +1,4 @@
+import { type CarrierId } from '@core/ids/id.ts'
 import { closedShare, FOUND_KEPT, type FoundOn } from '@core/cleaning/interval.ts'
 import { type HeadClocks } from '@core/clock/headclock.ts'
 import { usedBetween } from '@core/clock/clock.ts'
@@ -34,10 +35,10 @@ export type TaskRow = typeof taskDone.$inferSelect
 export type ReadingRow = typeof reading.$inferSelect
 
 const NO_CLOCKS: HeadClocks = { kg: null, arcHours: null, starts: null }
-const clocksFrom = (gathered: Gathered) => (headId: string) => gathered.clocks.get(headId) ?? NO_CLOCKS
+const clocksFrom = (gathered: Gathered) => (headId: CarrierId) => gathered.clocks.get(headId) ?? NO_CLOCKS
 
 /** Ended lives of a carrier with the use they did. */
-export function lifeRows(id: string, gathered: Gathered, classKey: string | null): LifeRow[] {
+export function lifeRows(id: CarrierId, gathered: Gathered, classKey: string | null): LifeRow[] {
   const story = gathered.stories.get(id)
   const stretches = gathered.stretchesOf(id)
   const clocks = clocksFrom(gathered)
@@ -78,7 +79,7 @@ function endedLife(l: FoldedLife, toMs: number) {
 }
 
 /** What is on each position, and its use up to each counter's last entry; what runs on after that is added when asked. */
-export function positionRows(id: string, gathered: Gathered): PositionRow[] {
+export function positionRows(id: CarrierId, gathered: Gathered): PositionRow[] {
   const story = gathered.stories.get(id)
   const row = gathered.carriers.get(id)
   if (!story || !row) return []
@@ -117,7 +118,7 @@ export function positionRows(id: string, gathered: Gathered): PositionRow[] {
 
 /** What the ledger itself counts over a stretch: seatings of the gun, spools put on the heads it hung on. */
 function counted(
-  id: string,
+  id: CarrierId,
   gathered: Gathered,
   span: { fromMs: number; toMs: number; offs: FoldedLife['offs'] },
 ): { matings: number; spools: number } {
@@ -155,11 +156,11 @@ function usedSince(stretches: readonly ChainStretch[], gathered: Gathered, fromM
 }
 
 /** Work done by the list. */
-export const taskRows = (id: string, gathered: Gathered): TaskRow[] =>
+export const taskRows = (id: CarrierId, gathered: Gathered): TaskRow[] =>
   (gathered.stories.get(id)?.tasks ?? []).map((task) => ({ ...task, carrierId: id }))
 
 /** What was read, with the use of its chain by then. */
-export function readingRows(id: string, gathered: Gathered): ReadingRow[] {
+export function readingRows(id: CarrierId, gathered: Gathered): ReadingRow[] {
   const readings = gathered.stories.get(id)?.readings ?? []
   if (readings.length === 0) return []
   const stretches = gathered.stretchesOf(id)
@@ -192,16 +193,14 @@ export const keptReading = ({ leftAt, limitValue, verdict, ...r }: ReadingRow): 
 const putOn = (l: FoldedLife): number[] => [l.fromMs, ...l.offs.map((o) => o.toMs)]
 
 /** When parts went on, on this carrier and on the feeders it hung on. */
-function fittedTimes(id: string, gathered: Gathered): (position: Position) => number[] {
-  const heads = [...new Set(gathered.stretchesOf(id).map((s) => s.headId as string))]
+function fittedTimes(id: CarrierId, gathered: Gathered): (position: Position) => number[] {
+  const heads = [...new Set(gathered.stretchesOf(id).map((s) => s.headId))]
   const stories = [id, ...heads].flatMap((of) => gathered.stories.get(of) ?? [])
   return (position) => stories.flatMap((story) => story.lives.filter((l) => l.position === position).flatMap(putOn))
 }
 
-function touchedTimes(id: string, gathered: Gathered): (position: Position) => number | null {
-  const stories = [id, ...gathered.stretchesOf(id).map((s) => s.headId as string)].flatMap(
-    (of) => gathered.stories.get(of) ?? [],
-  )
+function touchedTimes(id: CarrierId, gathered: Gathered): (position: Position) => number | null {
+  const stories = [id, ...gathered.stretchesOf(id).map((s) => s.headId)].flatMap((of) => gathered.stories.get(of) ?? [])
   return (position) => {
     // That all was looked over in one tap says nothing against a number that was read.
     const seen = stories.flatMap((story) => story.positions.get(position)?.touchedMs ?? [])
@@ -220,7 +219,7 @@ function foundClosed(readings: readonly ReadingRow[]): FoundOn[] {
 }
 
 /** Stops where it hung at that moment: told of the place, and they speak of what hung there. */
-export function stopsOver(id: string, gathered: Gathered): StopTold[] {
+export function stopsOver(id: CarrierId, gathered: Gathered): StopTold[] {
   const isIn = (span: { fromMs: number; toMs: number | null }, ms: number) =>
     ms >= span.fromMs && ms < (span.toMs ?? Infinity)
   const hung = gathered.stretchesOf(id)
@@ -232,7 +231,7 @@ export function stopsOver(id: string, gathered: Gathered): StopTold[] {
 }
 
 /** What speaks of the liner in a gun since it went on. */
-function linerEvidence(id: string, gathered: Gathered, readings: readonly ReadingRow[]): LinerEvidence | null {
+function linerEvidence(id: CarrierId, gathered: Gathered, readings: readonly ReadingRow[]): LinerEvidence | null {
   const story = gathered.stories.get(id)
   const life = story?.positions.get('liner')?.openLife
   if (!story || !life) return null
@@ -249,7 +248,7 @@ function calibrationOf(story: CarrierStory) {
 }
 
 /** Settings, tags, follow-ups, alarms and status; no row where nothing was ever said. */
-export function carrierNowRows(id: string, gathered: Gathered, readings: readonly ReadingRow[]): CarrierNowRow[] {
+export function carrierNowRows(id: CarrierId, gathered: Gathered, readings: readonly ReadingRow[]): CarrierNowRow[] {
   const story = gathered.stories.get(id)
   if (!story) return []
   const liner = linerEvidence(id, gathered, readings)
@@ -281,7 +280,7 @@ const isSilent = (story: CarrierStory) =>
   story.calibrations.length === 0 &&
   !story.status
 
-export function headRow(id: string, gathered: Gathered): HeadRow {
+export function headRow(id: CarrierId, gathered: Gathered): HeadRow {
   const clocks = gathered.clocks.get(id) ?? NO_CLOCKS
   const load = gathered.stories.get(id)?.spools.at(-1)
   const spool = load && load.offMs === null ? load : undefined
@@ -317,7 +316,7 @@ function baseOf(spool: FoldedSpool): { atMs: number; kg: number | null; sdKg: nu
   return { atMs: spool.atMs, kg: labelKg, sdKg: labelKg === null ? null : labelSdKg(labelKg) }
 }
 
-export function mountRows(id: string, story: CarrierStory | undefined): MountRow[] {
+export function mountRows(id: CarrierId, story: CarrierStory | undefined): MountRow[] {
   return (story?.mounts ?? []).map((m) => ({
     childId: id,
     onId: m.onId,

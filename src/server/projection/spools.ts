@@ -1,3 +1,4 @@
+import { type SpoolId } from '@core/ids/id.ts'
 import { foldSpool } from '@core/spools/foldspool.ts'
 import { spoolNow } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
@@ -8,7 +9,7 @@ export type SpoolNowRow = typeof spoolNow.$inferSelect
 const BATCH = 500
 
 /** Each touched spool folded whole from its own lines. */
-export async function projectSpools(tx: Tx, ids: ReadonlySet<string>): Promise<number> {
+export async function projectSpools(tx: Tx, ids: ReadonlySet<SpoolId>): Promise<number> {
   const list = [...ids].sort()
   let written = 0
   for (let i = 0; i < list.length; i += BATCH) {
@@ -25,7 +26,7 @@ export async function projectSpools(tx: Tx, ids: ReadonlySet<string>): Promise<n
   return written
 }
 
-function rowOf(spoolId: string, story: ReturnType<typeof foldSpool>): SpoolNowRow[] {
+function rowOf(spoolId: SpoolId, story: ReturnType<typeof foldSpool>): SpoolNowRow[] {
   if (!story) return []
   const { base, on, wireId, labelKg, lot, tareKg, inMs, lostKg, goneMs, goneKg } = story
   return [

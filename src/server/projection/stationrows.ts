@@ -1,3 +1,4 @@
+import { type CarrierId, type StationId } from '@core/ids/id.ts'
 import { MIN_MS } from '@core/units/time.ts'
 import { and, desc, eq, inArray, isNull } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
@@ -27,7 +28,7 @@ export function stoppedMinutes(
 
 export async function stationRows(
   db: Reader,
-  stationIds: readonly string[],
+  stationIds: readonly StationId[],
   shop: ShopModel,
 ): Promise<{ now: StationNowRow[]; stoppages: StoppageRow[] }> {
   const standings = await standingOfStations(db, stationIds)
@@ -58,9 +59,9 @@ export async function stationRows(
 /** The head that stands at each station now, and the gun on it. */
 async function hungAt(
   db: Reader,
-  stationIds: readonly string[],
+  stationIds: readonly StationId[],
   shop: ShopModel,
-): Promise<Map<string, { headId: string | null; gunId: string | null }>> {
+): Promise<Map<string, { headId: CarrierId | null; gunId: CarrierId | null }>> {
   const carriers = stationIds.flatMap((id) => shop.carrierOfStation.get(id) ?? [])
   if (carriers.length === 0) return new Map()
   const gun = alias(mount, 'gun')

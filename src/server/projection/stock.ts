@@ -1,3 +1,4 @@
+import { type PartId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { and, eq, inArray, max, sql } from 'drizzle-orm'
 import { type Standing } from '@core/ledger/resolve.ts'
@@ -41,7 +42,7 @@ export function stockFrom(standings: readonly Standing[]): { onHand: number; cou
 
 type StockRow = typeof stockNow.$inferSelect
 
-async function stockRow(db: Reader, partId: string, newestMs: number | null): Promise<StockRow | null> {
+async function stockRow(db: Reader, partId: PartId, newestMs: number | null): Promise<StockRow | null> {
   if (newestMs === null) return null
   // A withdrawn count makes an older one stand again, so everything is read then; usually the newest stands.
   const recent = stockFrom(await standingOfPart(db, partId, newestMs))
@@ -50,7 +51,7 @@ async function stockRow(db: Reader, partId: string, newestMs: number | null): Pr
 }
 
 /** When each of these was last counted, if ever, and what is kept of them. */
-async function keptStock(tx: Tx, partIds: readonly string[]) {
+async function keptStock(tx: Tx, partIds: readonly PartId[]) {
   const counted = and(eq(ledgerEvent.partId, part.id), eq(ledgerEvent.kind, 'counted'))
   const newestMs = sql<number | null>`(${tx
     .select({ at: max(ledgerEvent.happenedMs) })
@@ -64,7 +65,7 @@ async function keptStock(tx: Tx, partIds: readonly string[]) {
     .orderBy(part.id)
 }
 
-export async function projectStock(tx: Tx, partIds: ReadonlySet<string>): Promise<number> {
+export async function projectStock(tx: Tx, partIds: ReadonlySet<PartId>): Promise<number> {
   if (partIds.size === 0) return 0
   let written = 0
   for (const { partId, newestMs, kept } of await keptStock(tx, [...partIds])) {

@@ -156,7 +156,7 @@ interface FactsAt {
   place: Place
   shop: ShopModel
   target: Target | null
-  wireId: string | null
+  wireId: WireId | null
   nowMs: number
 }
 /** What is kept of a reading: itself, what it ties, what it settles. */

@@ -1,3 +1,4 @@
+import { type EventId } from '@core/ids/id.ts'
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { ranOn } from '@core/clock/clock.ts'
@@ -89,7 +90,7 @@ function isHere(what: ReadingKey, hung: Hung, shop: ShopModel): boolean {
   return rows.some((r) => r.position === at)
 }
 
-type NameOf = (eventId: string) => string | null
+type NameOf = (eventId: EventId) => string | null
 /** Who read what, for leads only. */
 async function readers(db: Reader, who: Who, here: ReadHere): Promise<NameOf> {
   if (!isLead(who) || here.rows.length === 0) return () => null
@@ -108,7 +109,7 @@ async function readers(db: Reader, who: Who, here: ReadHere): Promise<NameOf> {
 
 const SHOWN = 6
 type LineAt = At & { nameOf: NameOf; nowMs: number }
-type Kept = KeptReading & { eventId: string }
+type Kept = KeptReading & { eventId: EventId }
 
 function lineFor(what: ReadingKey, at: LineAt): ReadingLine {
   const { here, hung, shop } = at

@@ -1,5 +1,5 @@
 import { type z } from 'zod'
-import { makeId, type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
+import { type CarrierId, makeId, type PartId, type StationId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { kindOfPosition, type KindKey } from '@core/path/columns.ts'
 import { findingsWith } from '@core/rightparts/check.ts'
@@ -125,7 +125,7 @@ export async function look(deps: Deps, who: Who, r: z.output<typeof lookRequest>
   return { findings: findingLines(checkPlace(hung, shop), { shop, parts }) }
 }
 
-function wireFound(wireId: string, carrierId: CarrierId, shop: ShopModel): Fact {
+function wireFound(wireId: WireId, carrierId: CarrierId, shop: ShopModel): Fact {
   if (!shop.wires.has(wireId)) throw new DomainError('not-found', 'There is no such wire.')
   return { kind: 'wireFound', carrierId, wireId: wireId as WireId }
 }
@@ -190,7 +190,7 @@ export async function issue(deps: Deps, who: Who, r: z.output<typeof issueReques
   return { partId: r.partId, onHand: stock?.onHand ?? null }
 }
 
-async function mustFit(tx: Reader, shop: ShopModel, r: { stationId: string; partId: string }): Promise<void> {
+async function mustFit(tx: Reader, shop: ShopModel, r: { stationId: StationId; partId: PartId }): Promise<void> {
   const row = shop.partById.get(r.partId)
   if (!row) throw new DomainError('not-found', 'There is no such part.')
   const setup = setupOf(await hungOne(tx, shop, r.stationId), shop)

@@ -1,3 +1,4 @@
+import { type AreaId } from '@core/ids/id.ts'
 import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { FITTED_KINDS } from '@core/rightparts/facts.ts'
@@ -13,7 +14,7 @@ import { partFacts } from '@server/gunnow/setup.ts'
 const LOOKED_AT = new Set<string>(FITTED_KINDS)
 
 /** The guns of an area in walking order: what the bay says is on them, and what is known. */
-export async function readFirstLook(deps: FloorDeps, who: Who, areaId: string | undefined): Promise<LookAnswer> {
+export async function readFirstLook(deps: FloorDeps, who: Who, areaId: AreaId | undefined): Promise<LookAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)

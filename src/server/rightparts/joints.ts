@@ -1,3 +1,4 @@
+import { type FamilyId } from '@core/ids/id.ts'
 import { chainsWhere } from '@server/ledger/chains.ts'
 import { and, count, eq, gte } from 'drizzle-orm'
 import { adviseJoint, MADE_WITH, USUAL_STEP, type JointFault } from '@core/rightparts/joints.ts'
@@ -12,7 +13,7 @@ import { fromRow } from '@server/ledger/lines.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 
 interface Bad {
-  familyId: string
+  familyId: FamilyId
   place: string
   atMs: number
   joint: Joint
@@ -20,7 +21,7 @@ interface Bad {
 }
 
 /** Trouble with joints, per family and joint, both ways counted, and which way the shop should move. */
-export async function readJoints(deps: Deps, who: Who, familyId?: string): Promise<JointsAnswer> {
+export async function readJoints(deps: Deps, who: Who, familyId?: FamilyId): Promise<JointsAnswer> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
   const bad = (await faultsOf(deps.db)).flatMap((s): Bad[] => {
@@ -87,7 +88,7 @@ async function countMade(db: Reader, shop: ShopModel, sinceMs: number): Promise<
 }
 
 async function jointLine(
-  what: { id: string; joint: Joint },
+  what: { id: FamilyId; joint: Joint },
   at: { made: MadeSince; bad: readonly Bad[]; shop: ShopModel },
 ): Promise<JointLine | null> {
   const { id, joint } = what

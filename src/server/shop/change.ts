@@ -1,7 +1,7 @@
 import { type KindKey } from '@core/path/columns.ts'
 import { asc, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
-import { makeId, type PartId } from '@core/ids/id.ts'
+import { makeId, type PartId, type StationId } from '@core/ids/id.ts'
 import { isOptionalKind } from '@core/path/kinds.ts'
 import { NOTHING_BUILT } from '@core/shop/built.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
@@ -66,7 +66,7 @@ async function allHeads(tx: Tx): Promise<Touched> {
   return { ...nothingTouched(), carrierIds: new Set(heads.map((h) => h.id)) }
 }
 
-async function headsAt(tx: Tx, stationIds: readonly string[]): Promise<Touched> {
+async function headsAt(tx: Tx, stationIds: readonly StationId[]): Promise<Touched> {
   const nows =
     stationIds.length === 0
       ? []
@@ -111,8 +111,8 @@ export const saveArea = (deps: Deps, who: Who, r: z.infer<typeof areaRequest>) =
 /** The walk's order keeps the places it had on the whole walk; only who stands where in them changes. */
 async function reorder(
   tx: Tx,
-  walk: readonly string[],
-  stations: readonly { id: string; walkOrder: number }[],
+  walk: readonly StationId[],
+  stations: readonly { id: StationId; walkOrder: number }[],
 ): Promise<void> {
   const slots = stations.map((s) => s.walkOrder).sort((a, b) => a - b)
   const order = [
@@ -158,7 +158,9 @@ async function setPositions(tx: Tx, at: { w: Writing; r: z.infer<typeof stationR
   const { stationId, absent, extra } = at.r
   const shop = await at.w.shop()
   const [now] = await tx.select().from(stationNow).where(eq(stationNow.stationId, stationId))
-  const ids = [now?.headId, now?.gunId, shop.carrierOfStation.get(stationId)].filter((id): id is string => Boolean(id))
+  const ids = [now?.headId, now?.gunId, shop.carrierOfStation.get(stationId)].filter(
+    (id) => id !== null && id !== undefined,
+  )
   const rows = await tx.select().from(carrier).where(inArray(carrier.id, ids))
   for (const row of rows) {
     const has = (key: KindKey) => row.positions.includes(key)
@@ -243,7 +245,7 @@ function sizeOf(text: string | null | undefined): number | null {
 
 /** A family that is there; rolls with a number on each face, so that anybody can tell which way round they are. */
 async function mustMakeSense(tx: Tx, r: z.infer<typeof partRequest>): Promise<void> {
-  const wanted = [r.familyId, ...(r.fit?.alsoFamilyIds ?? [])].filter((id): id is string => Boolean(id))
+  const wanted = [r.familyId, ...(r.fit?.alsoFamilyIds ?? [])].filter((id) => id !== null && id !== undefined)
   const known =
     wanted.length === 0
       ? []

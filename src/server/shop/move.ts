@@ -1,3 +1,4 @@
+import { type CarrierId, type StationId } from '@core/ids/id.ts'
 import { and, asc, eq, inArray, isNull, max } from 'drizzle-orm'
 import { type z } from 'zod'
 import { type moveRequest } from '@contract/shop.ts'
@@ -48,7 +49,7 @@ export async function moveGun(deps: Deps, who: Who, r: z.infer<typeof moveReques
 async function pin(
   tx: Tx,
   shop: ShopModel,
-  guns: readonly { gunId: string | null; stationId: string }[],
+  guns: readonly { gunId: CarrierId | null; stationId: StationId }[],
 ): Promise<void> {
   for (const { gunId, stationId } of guns) {
     if (!gunId) continue
@@ -61,7 +62,7 @@ async function pin(
 }
 
 /** Now, but after these were hung where they hang: two moves in one millisecond keep their order. */
-async function afterLastMount(tx: Tx, gunIds: readonly string[], nowMs: number): Promise<number> {
+async function afterLastMount(tx: Tx, gunIds: readonly CarrierId[], nowMs: number): Promise<number> {
   const [last] = await tx
     .select({ fromMs: max(mount.fromMs) })
     .from(mount)

@@ -1,7 +1,7 @@
 import { DAY_MS } from '@core/units/time.ts'
 import { isDeepStrictEqual } from 'node:util'
 import { eq, inArray, max, or } from 'drizzle-orm'
-import { makeId, type CarrierId, type StationId } from '@core/ids/id.ts'
+import { type AreaId, type CarrierId, makeId, NO_ID, type StationId } from '@core/ids/id.ts'
 import { type CarrierType, type Position } from '@core/path/columns.ts'
 import { isOptionalKind } from '@core/path/kinds.ts'
 import { parseNameRange } from '@core/shop/range.ts'
@@ -17,7 +17,7 @@ import { type KindRow } from '@server/shopmodel/model.ts'
 
 export interface NewStation {
   name: string
-  areaId: string
+  areaId: AreaId
   placeWord: string
   classKey: string
   walkMinutes: number
@@ -78,7 +78,7 @@ async function mustBeClass(tx: Tx, classKey: string): Promise<void> {
 export async function ensureArea(
   w: Writing,
   what: { name: string; built?: Partial<Built> | undefined },
-): Promise<string> {
+): Promise<AreaId> {
   const { tx, deps } = w
   const areas = await tx.select().from(area).for('update')
   const found = areas.find((a) => a.name.toLowerCase() === what.name.toLowerCase())
@@ -94,7 +94,7 @@ export async function ensureArea(
   const id = makeId('area', deps.now(), deps.random)
   await tx.insert(area).values({
     id,
-    siteId: only?.id ?? '',
+    siteId: only?.id ?? NO_ID,
     name: what.name,
     walkOrder: areas.length + 1,
     built: { ...NOTHING_BUILT, ...what.built },
@@ -103,20 +103,20 @@ export async function ensureArea(
   return id
 }
 
-async function likeOf(tx: Tx, stationId: string) {
+async function likeOf(tx: Tx, stationId: StationId) {
   const [row] = await tx.select().from(station).where(eq(station.id, stationId))
   if (!row) throw new DomainError('not-found', 'The place to copy is not there any more.')
   return { ...row, positionsOf: await positionsLike(tx, stationId) }
 }
 
 /** The positions that the place to copy has, by carrier: "20 like this" copies what it lacks, too. */
-async function positionsLike(tx: Tx, stationId: string): Promise<(type: CarrierType) => Position[]> {
+async function positionsLike(tx: Tx, stationId: StationId): Promise<(type: CarrierType) => Position[]> {
   const [now] = await tx.select().from(stationNow).where(eq(stationNow.stationId, stationId))
-  const ids = [now?.headId, now?.gunId].filter((id): id is string => Boolean(id))
+  const ids = [now?.headId, now?.gunId].filter((id) => id !== null && id !== undefined)
   const rows = await tx
     .select()
     .from(carrier)
-    .where(or(eq(carrier.stationId, stationId), inArray(carrier.id, ids.length > 0 ? ids : [''])))
+    .where(or(eq(carrier.stationId, stationId), inArray(carrier.id, ids)))
   return (type) => rows.find((r) => r.type === type)?.positions ?? []
 }
 
@@ -162,7 +162,7 @@ export async function insertStations(
 
 /** The place's own carrier, its feeder head and its gun. */
 function carrierRows(m: MadeStation, positions: (type: CarrierType) => Position[]): (typeof carrier.$inferInsert)[] {
-  const row = (id: string, type: CarrierType, name: string) => ({
+  const row = (id: CarrierId, type: CarrierType, name: string) => ({
     id,
     type,
     name,
@@ -178,9 +178,9 @@ function carrierRows(m: MadeStation, positions: (type: CarrierType) => Position[
 
 export const mountedLine = (at: {
   happenedMs: number
-  stationId: string
-  childId: string
-  onId: string | null
+  stationId: StationId
+  childId: CarrierId
+  onId: CarrierId | null
 }): SaidLine => ({
   fact: { kind: 'mounted', carrierId: at.childId as CarrierId, onId: at.onId as CarrierId | null },
   happenedMs: at.happenedMs,

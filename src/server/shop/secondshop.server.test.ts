@@ -1,3 +1,4 @@
+import { NO_ID } from '@core/ids/id.ts'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { type GunAnswer } from '@contract/gun.ts'
@@ -191,7 +192,7 @@ describe('wall time', () => {
     ]
     const schedule = new Calendar().scheduleFor(
       { zone: 'UTC', shifts, holidays: ['2026-11-24'] },
-      'any',
+      NO_ID,
       Date.UTC(2026, 10, 23),
     )
     const week =

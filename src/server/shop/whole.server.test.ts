@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { Readable, Writable } from 'node:stream'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type Problem } from '@contract/common.ts'
@@ -20,7 +21,7 @@ import { YARD_MS } from '@server/testing/worlds.ts'
 import { exportAll, importAll } from './whole.ts'
 
 const NOW = Date.UTC(2026, 10, 23, 12)
-const LEADING = { person: { id: 'per_x', name: 'x', role: 'lead' as const }, device: null }
+const LEADING = { person: { id: anId('person', 'per_x'), name: 'x', role: 'lead' as const }, device: null }
 let server: TestServer
 let lead: Client
 let file: string

@@ -1,3 +1,4 @@
+import { type AreaId, type CarrierId, type FamilyId, NO_ID, type PartId, type StationId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { kgPerArcHour } from '@core/spools/wire.ts'
 import { builtOf, NOTHING_BUILT, type Built } from '@core/shop/built.ts'
@@ -41,9 +42,9 @@ export interface ShopModel {
   site: typeof site.$inferSelect
   areas: (typeof area.$inferSelect)[]
   stations: StationRow[]
-  stationById: Map<string, StationRow>
-  stationOfCarrier: Map<string, string>
-  carrierOfStation: Map<string, string>
+  stationById: Map<StationId, StationRow>
+  stationOfCarrier: Map<CarrierId, StationId>
+  carrierOfStation: Map<StationId, CarrierId>
   classes: Map<string, typeof stationClass.$inferSelect>
   kinds: KindRow[]
   kindByKey: Map<string, KindRow>
@@ -55,28 +56,28 @@ export interface ShopModel {
   procedures: Map<string, typeof procedure.$inferSelect>
   choices: (typeof houseChoice.$inferSelect)[]
   /** Parts being tried out, by place. */
-  tryingAt: ReadonlyMap<string, readonly string[]>
+  tryingAt: ReadonlyMap<string, readonly PartId[]>
   keptByStation: Map<string, (typeof keptFinding.$inferSelect)[]>
   shifts: ShiftOfWeek[]
   holidays: string[]
-  built: (stationId: string) => Built
-  scheduleOfArea: (areaId: string) => Schedule | null
+  built: (stationId: StationId) => Built
+  scheduleOfArea: (areaId: AreaId) => Schedule | null
   /** When its guns stand still anyway, next. */
-  windowOfArea: (areaId: string) => ReturnType<typeof nextWindow>
-  clockSetup: (stationId: string | null) => ClockSetup
+  windowOfArea: (areaId: AreaId) => ReturnType<typeof nextWindow>
+  clockSetup: (stationId: StationId | null) => ClockSetup
   /** What an hour of standing costs there, with all that halt together with it; minor units, 0: nobody said. */
-  stopRateOf: (stationId: string) => number
+  stopRateOf: (stationId: StationId) => number
   ruleFor: (kindKey: KindKey, classKey: string) => RuleRow | null
   /** Minutes of a task on a family, learnt from the jobs logged. */
   learnt: MinutesOf
   /** Minutes a change of one kind takes on a family: what the shop says, until its own jobs say better. */
-  changeMinOf: (kindKey: KindKey, familyId: string | null) => number
+  changeMinOf: (kindKey: KindKey, familyId: FamilyId | null) => number
 }
 
 const FALLBACK_MIN = 5
 function changeMinutes(
   kinds: ReadonlyMap<string, KindRow>,
-  of: { kindKey: KindKey; familyId: string | null; learnt: MinutesOf },
+  of: { kindKey: KindKey; familyId: FamilyId | null; learnt: MinutesOf },
 ): number {
   const said = kinds.get(of.kindKey)?.changeMin ?? FALLBACK_MIN
   const task = TASK_KEYS.find((t) => t === of.kindKey)
@@ -115,8 +116,8 @@ function modelOf(tables: ShopTables, { revision, totals, calendar, nowMs }: Mode
   const [areaById, stationById, wireById] = [byId(areas), byId(stations), byId(wires)]
   const ruleBy = new Map(rules.map((r) => [`${r.kindKey} ${r.classKey}`, r]))
   const input = { zone: only.zone, shifts: patterns, holidays: holidays.map((h) => h.day) }
-  const scheduleOfArea = once((areaId) => calendar.scheduleFor(input, areaId, nowMs))
-  const built = (stationId: string): Built => {
+  const scheduleOfArea = once((areaId: AreaId) => calendar.scheduleFor(input, areaId, nowMs))
+  const built = (stationId: StationId): Built => {
     const row = stationById.get(stationId)
     return row ? builtOf({ ...NOTHING_BUILT, ...areaById.get(row.areaId)?.built }, row.except) : NOTHING_BUILT
   }
@@ -133,8 +134,8 @@ function modelOf(tables: ShopTables, { revision, totals, calendar, nowMs }: Mode
     built,
     scheduleOfArea,
     windowOfArea: once((areaId) => nextWindow(scheduleOfArea(areaId), nowMs)),
-    stationOfCarrier: new Map(more[5].map((c) => [c.id, c.stationId ?? ''])),
-    carrierOfStation: new Map(more[5].map((c) => [c.stationId ?? '', c.id])),
+    stationOfCarrier: new Map(more[5].map((c) => [c.id, c.stationId ?? NO_ID])),
+    carrierOfStation: new Map(more[5].map((c) => [c.stationId ?? NO_ID, c.id])),
     classes: new Map(classes.map((c) => [c.key, c])),
     kindByKey,
     ...minutesHere(kindByKey, minutesOf(totals)),
@@ -142,7 +143,7 @@ function modelOf(tables: ShopTables, { revision, totals, calendar, nowMs }: Mode
     ...{ ...fitOfShop(families, more), tryingAt: triedAt(more[6]) },
     stopRateOf: stopRates(stations, classes),
     clockSetup: (stationId) =>
-      clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? '' }),
+      clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? NO_ID }),
     ruleFor: (kindKey, classKey) => ruleBy.get(`${kindKey} ${classKey}`) ?? ruleBy.get(`${kindKey} *`) ?? null,
   }
 }
@@ -156,7 +157,7 @@ function stopRates(stations: readonly StationRow[], classes: readonly (typeof st
     const total = group.reduce((sum, s) => sum + rateOf(s), 0)
     group.forEach((s) => totals.set(s.id, total))
   }
-  return (stationId: string) => totals.get(stationId) ?? 0
+  return (stationId: StationId) => totals.get(stationId) ?? 0
 }
 
 const minutesHere = (
@@ -168,7 +169,7 @@ const minutesHere = (
 })
 
 /** Parts under try-out, by the place they were dealt to. */
-function triedAt(running: (typeof tryout.$inferSelect)[]): Map<string, string[]> {
+function triedAt(running: (typeof tryout.$inferSelect)[]): Map<string, PartId[]> {
   const dealt = running.flatMap(({ stationsA, stationsB, partAId, partBId }) => [
     ...stationsA.map((stationId) => ({ stationId, partId: partAId })),
     ...stationsB.map((stationId) => ({ stationId, partId: partBId })),
@@ -199,7 +200,8 @@ function fitOfShop(
   }
 }
 
-const byId = <T extends { id: string }>(rows: readonly T[]) => new Map(rows.map((row) => [row.id, row]))
+const byId = <T extends { id: string }>(rows: readonly T[]): Map<T['id'], T> =>
+  new Map(rows.map((row) => [row.id, row]))
 
 export function groupBy<T>(rows: readonly T[], keyOf: (row: T) => string): Map<string, T[]> {
   const groups = new Map<string, T[]>()
@@ -213,8 +215,8 @@ export function groupBy<T>(rows: readonly T[], keyOf: (row: T) => string): Map<s
 }
 
 /** Works out once per id what is asked for many times in one request. */
-function once<T>(make: (id: string) => T): (id: string) => T {
-  const known = new Map<string, T>()
+function once<I extends string, T>(make: (id: I) => T): (id: I) => T {
+  const known = new Map<I, T>()
   return (id) => {
     const kept = known.get(id)
     if (kept !== undefined || known.has(id)) return kept as T
@@ -225,15 +227,15 @@ function once<T>(make: (id: string) => T): (id: string) => T {
 }
 
 interface SetupNeeds {
-  stationById: Map<string, StationRow>
-  built: (stationId: string) => Built
+  stationById: Map<StationId, StationRow>
+  built: (stationId: StationId) => Built
   wireById: Map<string, typeof wire.$inferSelect>
-  scheduleOfArea: (areaId: string) => Schedule | null
-  anyArea: string
+  scheduleOfArea: (areaId: AreaId) => Schedule | null
+  anyArea: AreaId
 }
 
 /** Working time and the kg ↔ arc hours factor of a place; the factor rests on the place's wire speed, a guess until procedures exist. */
-function clockSetupOf(stationId: string | null, needs: SetupNeeds): ClockSetup {
+function clockSetupOf(stationId: StationId | null, needs: SetupNeeds): ClockSetup {
   const row = stationId ? needs.stationById.get(stationId) : undefined
   if (!stationId || !row) return { schedule: needs.scheduleOfArea(needs.anyArea), kgPerArcHour: null }
   const built = needs.built(stationId)
@@ -243,7 +245,7 @@ function clockSetupOf(stationId: string | null, needs: SetupNeeds): ClockSetup {
 }
 
 /** Refuses an area that is none; undefined is all of them. */
-export function mustHaveArea(shop: Pick<ShopModel, 'areas'>, areaId: string | undefined): void {
+export function mustHaveArea(shop: Pick<ShopModel, 'areas'>, areaId: AreaId | undefined): void {
   if (areaId && !shop.areas.some((a) => a.id === areaId))
     throw new DomainError('not-found', 'There is no such area.', ['Choose one of those shown.'])
 }

@@ -1,9 +1,10 @@
+import { type PartId, type StationId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { type StopRates } from '@core/payback/stopcost.ts'
 import { groupBy, type ShopModel } from './model.ts'
 
 /** Price of a part; where nobody said which it was, the middle one of its kind. */
-export function prices(shop: ShopModel): (partId: string | null, kindKey: KindKey) => number | null {
+export function prices(shop: ShopModel): (partId: PartId | null, kindKey: KindKey) => number | null {
   const priced = [...shop.partById.values()].flatMap((p) =>
     p.priceMinor === null ? [] : [{ ...p, minor: p.priceMinor }],
   )
@@ -17,7 +18,7 @@ export function prices(shop: ShopModel): (partId: string | null, kindKey: KindKe
 }
 
 /** What a stop at a place costs by the hour, standing for all that halt together with it, and a scrapped piece. */
-export function ratesAt(shop: ShopModel, stationId: string): StopRates {
+export function ratesAt(shop: ShopModel, stationId: StationId): StopRates {
   const place = shop.classes.get(shop.stationById.get(stationId)?.classKey ?? '')
   return {
     stopMinorPerHour: shop.stopRateOf(stationId),

@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { eq } from 'drizzle-orm'
 import { site, stationClass } from '@server/db/schema.ts'
@@ -16,7 +17,7 @@ serverForAll({ nowMs: Date.UTC(2026, 10, 25, 8) }, async (here) => {
   ;({ server, lead } = here)
   await rates(4000)
 })
-const LEADING = { person: { id: 'per_x', name: 'x', role: 'lead' as const }, device: null }
+const LEADING = { person: { id: anId('person', 'per_x'), name: 'x', role: 'lead' as const }, device: null }
 const rates = (minor: number) =>
   lead.post('/shop/class', { key: nextKey(), classKey: 'booth', labourMinorPerHour: minor, stopMinorPerHour: 0 })
 const deps = () => server.parts.deps

@@ -1,6 +1,6 @@
 import { asc, desc, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
-import { makeId, type CarrierId, type SpoolId, type WireId } from '@core/ids/id.ts'
+import { type CarrierId, makeId, NO_ID, type SpoolId, type StationId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { bySightSdKg, leftByDiameter, leftByWeight, leftSince, type Left, type LeftAnswer } from '@core/spools/left.ts'
 import { massFromLengthKg } from '@core/spools/wire.ts'
@@ -19,7 +19,7 @@ import { type ShopModel } from '@server/shopmodel/model.ts'
 type Act = z.output<typeof spoolAct>
 type Done = z.input<typeof spoolDone>
 type Of<A extends Act['act']> = Extract<Act, { act: A }>
-type Said = { fact: Fact; stationId: string | null }
+type Said = { fact: Fact; stationId: StationId | null }
 
 interface At {
   tx: Tx
@@ -62,7 +62,7 @@ async function saidBefore(db: Reader, key: string): Promise<Done | null> {
 }
 
 async function doneFrom(db: Reader, facts: readonly Fact[]): Promise<Done> {
-  const ids = facts.flatMap((f) => (f.kind === 'spoolIn' ? [f.spoolId as string] : []))
+  const ids = facts.flatMap((f) => (f.kind === 'spoolIn' ? [f.spoolId] : []))
   const rows = ids.length === 0 ? [] : await db.select().from(spool).where(inArray(spool.id, ids))
   const read = facts.find((f) => f.kind === 'spoolRead')
   return {
@@ -125,7 +125,7 @@ async function comeIn(act: Of<'in'>, at: At): Promise<Said[]> {
   }))
 }
 
-async function headAt(stationId: string, at: At) {
+async function headAt(stationId: StationId, at: At) {
   const place: Place = await placeOf(at.tx, stationId, at.shop)
   const station = at.shop.stationById.get(stationId)
   if (station) mustLogAt(at.who, station)
@@ -134,7 +134,7 @@ async function headAt(stationId: string, at: At) {
   return { carrierId, head: head ?? null }
 }
 
-async function knownSpool(spoolId: string, at: At): Promise<SpoolNowRow> {
+async function knownSpool(spoolId: SpoolId, at: At): Promise<SpoolNowRow> {
   const [row] = await at.tx.select().from(spoolNow).where(eq(spoolNow.spoolId, spoolId)).for('update')
   if (!row) throw new DomainError('not-found', 'There is no such spool.', ['Look at the number on its flange.'])
   return row
@@ -163,7 +163,7 @@ async function load(act: Of<'load'>, at: At): Promise<Said[]> {
 }
 
 /** What the clock of a feeder leaves on its spool, as far as it was entered. */
-async function leftOnHead(headId: string, at: At): Promise<{ leftKg: number | null; sdKg: number | null }> {
+async function leftOnHead(headId: CarrierId, at: At): Promise<{ leftKg: number | null; sdKg: number | null }> {
   const [head] = await at.tx.select().from(headNow).where(eq(headNow.headId, headId))
   if (!head || head.spoolKg === null || head.spoolUsedKg === null) return { leftKg: null, sdKg: null }
   const used = { kg: head.spoolUsedKg, sdKg: CLOCK_SHARE * head.spoolUsedKg }
@@ -195,9 +195,9 @@ async function whichSpool(act: Of<'read'>, at: At) {
     const row = await knownSpool(act.spoolId, at)
     return { ...row, carrierId: row.headId as CarrierId | null, spoolId: row.spoolId as SpoolId | null }
   }
-  const { carrierId, head } = await headAt(act.stationId ?? '', at)
+  const { carrierId, head } = await headAt(act.stationId ?? NO_ID, at)
   const own = head?.spoolId ? await knownSpool(head.spoolId, at) : null
-  const wireId = head?.spoolWireId ?? at.shop.built(act.stationId ?? '').wireId
+  const wireId = head?.spoolWireId ?? at.shop.built(act.stationId ?? NO_ID).wireId
   return {
     carrierId: carrierId as CarrierId | null,
     spoolId: (head?.spoolId ?? null) as SpoolId | null,

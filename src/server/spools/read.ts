@@ -1,3 +1,4 @@
+import { NO_ID } from '@core/ids/id.ts'
 import { type WireLostWhy } from '@core/ledger/event.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { chainsWhere } from '@server/ledger/chains.ts'
@@ -38,7 +39,7 @@ export async function readSpools(deps: Deps, who: Who): Promise<SpoolsAnswer> {
     zone: shop.site.zone,
     guns: shop.stations.flatMap((s) => {
       const now = nowOf.get(s.id)
-      const head = headOf.get(now?.headId ?? '')
+      const head = headOf.get(now?.headId ?? NO_ID)
       return now && head ? [gunLine({ station: s, isParked: now.isParked, head }, at)] : []
     }),
     shelf: spools.filter((s) => s.headId === null).map((s) => shelfLine(s, at)),

@@ -1,3 +1,4 @@
+import { NO_ID } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { z } from 'zod'
@@ -43,7 +44,7 @@ const setUps = STAND_IN.map((feeder, i): FeederSetUp & { arcHours: number } => {
     equipmentId: feeder.equipmentId,
     arcHours: feeder.arcHoursPerShift,
     plan: { seed: i + 1, duty: feeder.arcHoursPerShift / 7.5, wireMPerMin: feeder.wireMPerMin },
-    schedule: new Calendar().scheduleFor({ zone: YARD.zone, shifts, holidays: [] }, '', now()),
+    schedule: new Calendar().scheduleFor({ zone: YARD.zone, shifts, holidays: [] }, NO_ID, now()),
   }
 })
 

@@ -1,3 +1,4 @@
+import { NO_ID, type PartId, type StationId, type WireId } from '@core/ids/id.ts'
 import { FEEDER, SHELF } from '@core/testing/sampleparts.ts'
 import { ROLL_SETTINGS } from '@core/rightparts/facts.ts'
 import { UNTOLD_FAMILY, UNTOLD_WIRE } from '@core/rightparts/untold.ts'
@@ -6,9 +7,9 @@ import { makePlaces, nextKey, type Client } from './testserver.ts'
 
 /** A shop set up by hand with what fits what: the made-up bench's parts, a family, a feeder, four wires, a bay for 0.9 steel. */
 export interface FitShop {
-  ids: Map<string, string>
-  part: (code: string) => string
-  wire: (name: string) => string
+  ids: Map<string, StationId>
+  part: (code: string) => PartId
+  wire: (name: string) => WireId
   shop: ShopAnswer
 }
 export const STEEL = 'steel 0.9'
@@ -22,19 +23,19 @@ export async function openFitShop(lead: Asker, names: string, over: Record<strin
   await insertWires(lead)
   await insertParts(lead)
   const shop = (await lead.get<ShopAnswer>('/shop')).body
-  const part = (code: string) => shop.parts.find((p) => p.code === code)?.id ?? ''
-  const wire = (name: string) => shop.wires.find((w) => w.name === name)?.id ?? ''
+  const part = (code: string) => shop.parts.find((p) => p.code === code)?.id ?? NO_ID
+  const wire = (name: string) => shop.wires.find((w) => w.name === name)?.id ?? NO_ID
   const onIt = ['T9', 'RV0910', 'LS10', 'GI', 'GO', 'NZ', 'DF', 'IN']
   const ids = await makePlaces(lead, names, {
     built: {
       wireId: wire(STEEL),
-      familyId: shop.families.find((f) => f.name === 'Kelp')?.id ?? '',
+      familyId: shop.families.find((f) => f.name === 'Kelp')?.id ?? NO_ID,
       feederTypeId: shop.feederTypes[0]?.id ?? null,
       rollCount: 4,
       cableM: 4,
       mode: 'short circuit',
       gas: 'argon mix',
-      parts: Object.fromEntries(onIt.map((code) => [SHELF.find((p) => p.code === code)?.kindKey ?? '', part(code)])),
+      parts: Object.fromEntries(onIt.map((code) => [SHELF.find((p) => p.code === code)?.kindKey ?? NO_ID, part(code)])),
     },
     ...over,
   })
@@ -68,7 +69,7 @@ async function insertWires(lead: Asker): Promise<void> {
 }
 
 async function insertParts(lead: Asker): Promise<void> {
-  const kelp = (await lead.get<ShopAnswer>('/shop')).body.families.find((f) => f.name === 'Kelp')?.id ?? ''
+  const kelp = (await lead.get<ShopAnswer>('/shop')).body.families.find((f) => f.name === 'Kelp')?.id ?? NO_ID
   for (const p of SHELF)
     await lead.post('/shop/part', {
       key: nextKey(),
@@ -94,7 +95,7 @@ export function lookOf(
   const rolls = ROLL_SETTINGS.map((roll) => ({ name: roll, value: '0.9' }))
   return {
     key: nextKey(),
-    stationId: at.ids.get(name) ?? '',
+    stationId: at.ids.get(name) ?? NO_ID,
     wireId: at.wire(STEEL),
     parts: Object.entries(parts).map(([position, partId]) => ({ position, partId })),
     settings: [...rolls.filter((r) => !but.settings?.some((s) => s.name === r.name)), ...(but.settings ?? [])],

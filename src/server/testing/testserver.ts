@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { createServer, type Server } from 'node:http'
 import { type AddressInfo } from 'node:net'
 import type mysql from 'mysql2/promise'
@@ -159,8 +160,8 @@ export async function makePlaces(
   lead: Pick<Client, 'post'>,
   names: string,
   over: Record<string, unknown> = {},
-): Promise<Map<string, string>> {
-  const { body } = await lead.post<{ made: { stationId: string; name: string }[] }>('/shop/places', {
+): Promise<Map<string, StationId>> {
+  const { body } = await lead.post<{ made: { stationId: StationId; name: string }[] }>('/shop/places', {
     key: nextKey(),
     names,
     areaName: 'Bay A',

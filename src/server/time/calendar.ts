@@ -1,8 +1,9 @@
+import { type AreaId } from '@core/ids/id.ts'
 import { makeSchedule, type Schedule, type Span } from '@core/clock/schedule.ts'
 import { addDays, dayOf, wallToMsOrNext, weekdayOf } from './wall.ts'
 
 export interface ShiftOfWeek {
-  areaId: string | null
+  areaId: AreaId | null
   name: string
   weekdays: number[]
   start: string
@@ -19,7 +20,7 @@ const YEARS_BACK = 6
 const DAYS_AHEAD = 150
 
 /** Shifts that an area works: its own, or the site's. */
-export function shiftsOf(shifts: readonly ShiftOfWeek[], areaId: string): ShiftOfWeek[] {
+export function shiftsOf(shifts: readonly ShiftOfWeek[], areaId: AreaId): ShiftOfWeek[] {
   const own = shifts.filter((s) => s.areaId === areaId)
   return own.length > 0 ? own : shifts.filter((s) => s.areaId === null)
 }
@@ -58,7 +59,7 @@ function workStretches(zone: string, shift: ShiftOfWeek, day: string): Span[] {
 export class Calendar {
   private readonly kept = new Map<string, Schedule | null>()
 
-  scheduleFor(input: CalendarInput, areaId: string, nowMs: number): Schedule | null {
+  scheduleFor(input: CalendarInput, areaId: AreaId, nowMs: number): Schedule | null {
     const shifts = shiftsOf(input.shifts, areaId)
     const today = dayOf(input.zone, nowMs)
     const key = JSON.stringify([input.zone, today, shifts, input.holidays])

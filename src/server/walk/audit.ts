@@ -1,3 +1,4 @@
+import { type AreaId, NO_ID } from '@core/ids/id.ts'
 import { inArray } from 'drizzle-orm'
 import { AUDIT_KEYS, THERE_OR_NOT, type ThereOrNot } from '@core/walk/audit.ts'
 import { type AuditAnswer } from '@contract/audit.ts'
@@ -8,7 +9,7 @@ import { loadShop, mustHaveArea } from '@server/shopmodel/model.ts'
 const isSaid = (value: string | undefined): value is ThereOrNot => THERE_OR_NOT.some((v) => v === value)
 
 /** What every place has at hand, in the order of the walk. */
-export async function readAudit(deps: Deps, who: Who, areaId: string | undefined): Promise<AuditAnswer> {
+export async function readAudit(deps: Deps, who: Who, areaId: AreaId | undefined): Promise<AuditAnswer> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
   mustHaveArea(shop, areaId)
@@ -19,14 +20,14 @@ export async function readAudit(deps: Deps, who: Who, areaId: string | undefined
   const nows = await deps.db
     .select({ id: carrierNow.carrierId, settings: carrierNow.settings })
     .from(carrierNow)
-    .where(inArray(carrierNow.carrierId, carriers.length > 0 ? carriers : ['']))
+    .where(inArray(carrierNow.carrierId, carriers))
   const settingsOf = new Map(nows.map((n) => [n.id, n.settings]))
   return {
     nowMs: deps.now(),
     zone: shop.site.zone,
     areas: shop.areas.map(({ id, name }) => ({ id, name })),
     places: stations.map((s) => {
-      const settings = settingsOf.get(shop.carrierOfStation.get(s.id) ?? '') ?? {}
+      const settings = settingsOf.get(shop.carrierOfStation.get(s.id) ?? NO_ID) ?? {}
       const said = AUDIT_KEYS.flatMap((key) => {
         const one = settings[key]
         return one && isSaid(one.value) ? [{ key, value: one.value, atMs: one.atMs }] : []

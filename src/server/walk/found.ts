@@ -1,3 +1,4 @@
+import { NO_ID, type StationId } from '@core/ids/id.ts'
 import { isPosition } from '@core/path/columns.ts'
 import { eq } from 'drizzle-orm'
 import { type ActKind } from '@core/ledger/acts.ts'
@@ -105,14 +106,14 @@ interface EntryAt {
   deps: Deps
   who: Who
   shop: ShopModel
-  placeAt: (stationId: string) => Promise<{ place: Place; head: HeadRow | null }>
+  placeAt: (stationId: StationId) => Promise<{ place: Place; head: HeadRow | null }>
   /** The gun with all that is projected of it: for acts, and for a nozzle looked at just now. */
-  hungAt: (stationId: string) => Promise<Hung>
+  hungAt: (stationId: StationId) => Promise<Hung>
   weightOf: WeightOf
 }
 
 /** What is asked of a place, asked once. */
-function askedOnce<T>(ask: (stationId: string) => Promise<T>): (stationId: string) => Promise<T> {
+function askedOnce<T>(ask: (stationId: StationId) => Promise<T>): (stationId: StationId) => Promise<T> {
   const known = new Map<string, Promise<T>>()
   return (stationId) => {
     const asked = known.get(stationId) ?? ask(stationId)
@@ -120,12 +121,12 @@ function askedOnce<T>(ask: (stationId: string) => Promise<T>): (stationId: strin
     return asked
   }
 }
-async function placeAndWire(tx: Tx, stationId: string, shop: ShopModel): ReturnType<EntryAt['placeAt']> {
+async function placeAndWire(tx: Tx, stationId: StationId, shop: ShopModel): ReturnType<EntryAt['placeAt']> {
   const place = await placeOf(tx, stationId, shop)
   const [head] = await tx
     .select()
     .from(headNow)
-    .where(eq(headNow.headId, place.now.headId ?? ''))
+    .where(eq(headNow.headId, place.now.headId ?? NO_ID))
   return { place, head: head ?? null }
 }
 

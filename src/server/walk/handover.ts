@@ -1,3 +1,4 @@
+import { type AreaId, type StationId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { and, gte, inArray, lte } from 'drizzle-orm'
@@ -19,7 +20,7 @@ import { ofArea } from './walk.ts'
 const DOUBLES_MS = 2 * DAY_MS
 
 /** What is left to whoever comes next, as the log and the state of the guns tell it. */
-export async function readHandover(deps: FloorDeps, who: Who, areaId: string | undefined): Promise<HandoverAnswer> {
+export async function readHandover(deps: FloorDeps, who: Who, areaId: AreaId | undefined): Promise<HandoverAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)
@@ -96,7 +97,7 @@ function leftAt(
 /** Parts changed and cleaned at these guns since an instant, as people read them. */
 async function doneLines(
   deps: Deps,
-  of: { who: Who; shop: ShopModel; fromMs: number; stationIds: readonly string[] },
+  of: { who: Who; shop: ShopModel; fromMs: number; stationIds: readonly StationId[] },
 ): Promise<LogLine[]> {
   if (of.stationIds.length === 0) return []
   const lines = await linesWhere(deps.db, {

@@ -1,3 +1,4 @@
+import { type AreaId, type StationId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { and, gte, inArray } from 'drizzle-orm'
@@ -50,7 +51,7 @@ export async function readWalk(deps: FloorDeps, who: Who, q: WalkQuery): Promise
   )
   const stops = [...made].map(([stationId, m]): Stop => ({ ...m.stop, stationId, atMin: along.get(stationId) ?? 0 }))
   const chosen = chooseWalk({ stops, minutes: q.minutes, fromMin: q.from ? (along.get(q.from) ?? null) : null })
-  const nameOf = (stationId: string) => shop.stationById.get(stationId)?.name ?? ''
+  const nameOf = (stationId: StationId) => shop.stationById.get(stationId)?.name ?? ''
   return {
     nowMs,
     zone: shop.site.zone,
@@ -72,7 +73,7 @@ export async function readWalk(deps: FloorDeps, who: Who, q: WalkQuery): Promise
 }
 
 /** Guns of one area, or all. */
-export function ofArea(surveyed: readonly Surveyed[], areaId: string | undefined, shop: ShopModel): Surveyed[] {
+export function ofArea(surveyed: readonly Surveyed[], areaId: AreaId | undefined, shop: ShopModel): Surveyed[] {
   mustHaveArea(shop, areaId)
   return surveyed.filter((s) => !areaId || s.station.areaId === areaId)
 }

@@ -1,9 +1,10 @@
+import { anId } from '@core/testing/ids.ts'
 import { type Position } from '@core/path/columns.ts'
 import { describe, expect, it } from 'vitest'
 import { asc, eq, inArray } from 'drizzle-orm'
 import { ACT_KINDS, ACTS } from '@core/ledger/acts.ts'
 import { FACT_KINDS } from '@core/ledger/facts.ts'
-import { type CarrierId, type EventId, type PartId } from '@core/ids/id.ts'
+import { type CarrierId, type EventId, NO_ID, type PartId, type StationId } from '@core/ids/id.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type Problem } from '@contract/common.ts'
 import { type LogAnswer, type LogbookAnswer } from '@contract/logbook.ts'
@@ -20,14 +21,14 @@ import { placeOf } from './place.ts'
 /** The one way to the ledger. */
 let server: TestServer
 let lead: Client
-let ids: Map<string, string>
+let ids: Map<string, StationId>
 serverForAll({ nowMs: Date.UTC(2026, 10, 25, 8) }, async (here) => {
   ;({ server, lead } = here)
   ids = await makePlaces(lead, 'A1–A4')
 })
-const id = (name: string) => ids.get(name) ?? ''
+const id = (name: string) => ids.get(name) ?? NO_ID
 const deps = () => server.parts.deps
-const WHO: Who = { person: { id: 'per_x', name: 'x', role: 'lead' }, device: null }
+const WHO: Who = { person: { id: anId('person', 'per_x'), name: 'x', role: 'lead' }, device: null }
 const NOT = { outReason: 'worn', count: 1, entryAge: 'new', partId: null } as const
 
 /** A part put on the gun of a place, as a line. */
@@ -36,8 +37,12 @@ async function fitted(name: string, position: Position = 'tip'): Promise<SaidLin
   const carrierId = gunId as CarrierId
   return { fact: { kind: 'fitted', carrierId, position, ...NOT }, stationId: id(name) }
 }
-const linesOf = (actId: string) =>
-  deps().db.select().from(ledgerEvent).where(eq(ledgerEvent.actId, actId)).orderBy(asc(ledgerEvent.lineNo))
+const linesOf = (actId: EventId | undefined) =>
+  deps()
+    .db.select()
+    .from(ledgerEvent)
+    .where(eq(ledgerEvent.actId, actId ?? NO_ID))
+    .orderBy(asc(ledgerEvent.lineNo))
 const tip = async (name: string) =>
   (await lead.get<GunAnswer>(`/gun/${id(name)}`)).body.positions.find((p) => p.position === 'tip')
 
@@ -46,7 +51,7 @@ describe('an act', () => {
     const said = [await fitted('A1'), await fitted('A1', 'nozzle')]
     const key = keyOf(nextKey())
     const [first] = await writeAct(deps(), WHO, (w) => Promise.resolve(w.say({ kind: 'job', key, lines: said })))
-    const rows = await linesOf(first?.id ?? '')
+    const rows = await linesOf(first?.id)
     expect(rows.map((r) => [r.actKind, r.lineNo, r.idempotencyKey])).toEqual([
       ['job', 0, key],
       ['job', 1, null],
@@ -104,7 +109,7 @@ describe('an act', () => {
     const [first] = await writeAct(deps(), WHO, (w) =>
       Promise.resolve(w.say({ kind: 'log', isNameless: true, lines: [line] })),
     )
-    const [row] = await linesOf(first?.id ?? '')
+    const [row] = await linesOf(first?.id)
     expect([row?.personId, row?.deviceId]).toEqual([null, null])
   })
   it('that is cut off by a refusal half-way leaves nothing, also of what it said before', async () => {
@@ -127,7 +132,7 @@ describe('taking back and putting right', () => {
     const key = nextKey()
     await lead.post('/logbook/undo', { key, eventIds })
     const first = await actByKey(deps().db, 'correct', keyOf(key))
-    const rows = await linesOf(first?.id ?? '')
+    const rows = await linesOf(first?.id)
     expect(rows.map((r) => r.lineNo)).toEqual([0, 1, 2])
     expect(new Set(rows.map((r) => r.rootId)).size).toBe(3)
   })
@@ -152,7 +157,14 @@ describe('what people read of an act', () => {
         [0, 1].map((lineNo) => {
           const rowId = `ev_${actKind}-${kind}-${lineNo}`.slice(0, 40) as EventId
           return {
-            ...{ id: rowId, rootId: rowId, actId: `act ${actKind} ${kind}`.slice(0, 40), actKind, lineNo, kind },
+            ...{
+              id: rowId,
+              rootId: rowId,
+              actId: anId('event', `act ${actKind} ${kind}`.slice(0, 40)),
+              actKind,
+              lineNo,
+              kind,
+            },
             ...{ carrierId: null, stationId: null, partId: 'part_x' as PartId, spoolId: null },
             ...{ happenedMs: nowMs, loggedMs: nowMs, precision: 'exact' as const, personId: null, deviceId: null },
             ...{ note: null, idempotencyKey: null },

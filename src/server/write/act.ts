@@ -1,4 +1,4 @@
-import { type EventId, makeId } from '@core/ids/id.ts'
+import { type DeviceId, type EventId, makeId, type PersonId, type StationId } from '@core/ids/id.ts'
 import { type ActKind } from '@core/ledger/acts.ts'
 import { type Correction, type Fact } from '@core/ledger/event.ts'
 import { transact, type Tx } from '@server/db/db.ts'
@@ -20,14 +20,14 @@ import { countShopRevision } from '@server/shopmodel/store.ts'
 export interface SaidLine {
   fact: Fact
   /** Where it was said. */
-  stationId: string | null
+  stationId: StationId | null
   /** Absent: when the request says it happened. */
   happenedMs?: number
   precision?: Draft['precision']
   note?: string | null
   /** Whoever did it, where that is not who writes; null: nobody is named. */
-  personId?: string | null
-  deviceId?: string | null
+  personId?: PersonId | null
+  deviceId?: DeviceId | null
   /** When it was written down; absent: now. */
   loggedMs?: number
 }

@@ -1,3 +1,4 @@
+import { type EventId, NO_ID, type StationId } from '@core/ids/id.ts'
 import { type ActKind } from '@core/ledger/acts.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -12,7 +13,7 @@ export interface OneAct {
   /** Absent: one thing said at one place. */
   kind?: ActKind
   key: string
-  stationId: string
+  stationId: StationId
   /** Kept without who said it. */
   isNameless?: boolean
   /** When it was done; now, where nobody says. */
@@ -26,7 +27,7 @@ export interface OneAct {
 }
 
 /** Several facts of one act at one place: all of them or none, and never twice. Answers the id of its first line. */
-export async function logFacts(deps: Deps, who: Who, act: OneAct): Promise<string> {
+export async function logFacts(deps: Deps, who: Who, act: OneAct): Promise<EventId> {
   mustRead(who)
   return once(
     async () => (await actByKey(deps.db, act.kind ?? 'log', keyOf(act.key)))?.id ?? null,
@@ -35,7 +36,7 @@ export async function logFacts(deps: Deps, who: Who, act: OneAct): Promise<strin
 }
 
 /** The same as part of a piece of work that says more; `nth` of the acts sent under its key. */
-export async function sayFacts(w: Writing, act: OneAct, nth = 0): Promise<string> {
+export async function sayFacts(w: Writing, act: OneAct, nth = 0): Promise<EventId> {
   const shop = await w.shop()
   const place = await placeOf(w.tx, act.stationId, shop)
   const station = shop.stationById.get(act.stationId)
@@ -54,5 +55,5 @@ export async function sayFacts(w: Writing, act: OneAct, nth = 0): Promise<string
       note: i === 0 ? (act.note ?? null) : null,
     })),
   })
-  return first?.id ?? ''
+  return first?.id ?? NO_ID
 }

@@ -1,6 +1,6 @@
 import { DAY_MS } from '@core/units/time.ts'
 import { eq } from 'drizzle-orm'
-import { type CarrierId } from '@core/ids/id.ts'
+import { type CarrierId, type PartId, type StationId } from '@core/ids/id.ts'
 import { kindOfPosition, type Position } from '@core/path/columns.ts'
 import { stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -10,17 +10,17 @@ import { type ShopModel } from '@server/shopmodel/model.ts'
 
 /** A place as a writer meets it: itself, and what hangs there now. */
 export interface Place {
-  stationId: string
-  stationCarrierId: string
+  stationId: StationId
+  stationCarrierId: CarrierId
   now: Pick<StationNowRow, 'headId' | 'gunId'>
   /** The part that most likely went on when nobody says which; null: as the bay has it. */
-  partFor?: (position: Position) => string | null
+  partFor?: (position: Position) => PartId | null
 }
 
 /** A place that has been projected. */
 export type PlaceNow = Place & { now: StationNowRow }
 
-export async function placeOf(db: Reader, stationId: string, shop: ShopModel): Promise<PlaceNow> {
+export async function placeOf(db: Reader, stationId: StationId, shop: ShopModel): Promise<PlaceNow> {
   const stationCarrierId = shop.carrierOfStation.get(stationId)
   const [now] = await db.select().from(stationNow).where(eq(stationNow.stationId, stationId))
   if (!stationCarrierId || !now)

@@ -109,6 +109,6 @@ export function actOf(act: ActRead, at: { place: Place; shop: ShopModel; deps: D
 }
 
 function seenEverywhere(place: Place): Fact[] {
-  const ids = [place.stationCarrierId, place.now.headId, place.now.gunId].filter((id): id is string => Boolean(id))
+  const ids = [place.stationCarrierId, place.now.headId, place.now.gunId].filter((id) => id !== null)
   return ids.map((id) => ({ kind: 'confirmed', carrierId: id as CarrierId, position: null }))
 }

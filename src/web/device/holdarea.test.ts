@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { areaPaths, guidePaths } from './holdarea.ts'
@@ -17,7 +18,7 @@ describe('what a tablet holds of its area', () => {
   })
   it('and the guides each gun has, asked for as their page asks for them', () => {
     const guides = (['tip', 'liner'] as const).map((key) => ({ key, name: key, minutes: 3 }))
-    expect(guidePaths({ stationId: 'stn_1', guides })).toEqual([
+    expect(guidePaths({ stationId: anId('station', 'stn_1'), guides })).toEqual([
       '/guide?stationId=stn_1&guide=tip',
       '/guide?stationId=stn_1&guide=liner',
     ])

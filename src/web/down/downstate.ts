@@ -1,3 +1,4 @@
+import { type EventId } from '@core/ids/id.ts'
 import { HOUR_MS } from '@core/units/time.ts'
 import { type Said } from '@core/diagnose/session.ts'
 import { type Touched } from '@core/diagnose/touched.ts'
@@ -24,7 +25,7 @@ export interface DownState {
   /** The cause whose fix was done just now; its act is logged with the closing test. */
   fixing: string | null
   /** Line of the log of a part that was put on to try. */
-  tried: string | null
+  tried: EventId | null
   /** Minutes expected when the search began: at twice of it a ready gun is offered. */
   firstMin: number | null
 }
@@ -34,7 +35,7 @@ export type DownEvent =
   | { type: 'said'; said: Said | readonly Said[] }
   | { type: 'known'; cause: string | null }
   | { type: 'runs'; fixing: string | null }
-  | { type: 'tried'; eventId: string }
+  | { type: 'tried'; eventId: EventId }
   | { type: 'stillThere'; fix: string | null }
   | { type: 'expected'; minutes: number }
   | { type: 'back' }

@@ -1,3 +1,4 @@
+import { type EventId } from '@core/ids/id.ts'
 import { useMemo, useState } from 'react'
 import { fixKey } from '@core/diagnose/moves.ts'
 import { type Closing } from '@core/ledger/event.ts'
@@ -58,7 +59,7 @@ function useSending(at: SendAt, onDone: () => void) {
   const log = useLog()
   const correct = useCorrect()
   const explain = useExplain()
-  const send = (acts: Act[], then?: (eventId: string | null) => void) => {
+  const send = (acts: Act[], then?: (eventId: EventId | null) => void) => {
     if (acts.length === 0) return then?.(null)
     log.mutate({ key: newKey(), acts }, { onSuccess: (answer) => then?.(answer?.logged[0]?.eventId ?? null) })
   }

@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { amount, cable, minutes, twoFigures, wireSize } from './numbers.ts'
 import { nextIndex } from '@web/floor/useArrows.ts'
@@ -88,7 +89,7 @@ describe('words', () => {
 
 describe('finding a gun', () => {
   const places = ['A1', 'A12', 'B1', 'Cell 2'].map((name, i) => ({
-    stationId: `stn_${i}`,
+    stationId: anId('station', `stn_${i}`),
     name,
     placeWord: 'booth',
     areaName: 'Bay',

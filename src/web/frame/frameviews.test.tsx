@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 // @vitest-environment jsdom
 import { ME, PLACES, shopAnswer, stage, taken, unstage } from '@web/testing/stage.tsx'
 import { act } from 'react'
@@ -25,8 +26,8 @@ afterEach(() => {
 const logged = (over: Partial<LogAnswer['logged'][number]> = {}): LogAnswer => ({
   logged: [
     {
-      eventId: 'ev_0000000001',
-      stationId: 'stn_00a1',
+      eventId: anId('event', 'ev_0000000001'),
+      stationId: anId('station', 'stn_00a1'),
       stationName: 'A1',
       position: 'tip',
       didAmount: 5.8,
@@ -187,7 +188,9 @@ describe('the Logbook', () => {
   const book = (over: object = {}) => ({
     day: '2026-11-24',
     zone: 'UTC',
-    lines: [line({ eventId: 'ev_0000000001', stationId: 'stn_00a1', stationName: 'A1' })],
+    lines: [
+      line({ eventId: anId('event', 'ev_0000000001'), stationId: anId('station', 'stn_00a1'), stationName: 'A1' }),
+    ],
     previousDay: '2026-11-23',
     nextDay: null,
     ...over,
@@ -206,7 +209,11 @@ describe('the Logbook', () => {
   })
   it('a line is corrected: another gun, another reason, earlier, and a word why', async () => {
     const done = vi.fn()
-    const one = line({ eventId: 'ev_0000000001', stationId: 'stn_00a1', stationName: 'A1' })
+    const one = line({
+      eventId: anId('event', 'ev_0000000001'),
+      stationId: anId('station', 'stn_00a1'),
+      stationName: 'A1',
+    })
     const { user, findByRole, getByLabelText, getByRole, sent } = stage(
       <CorrectLine line={one} units="metric" onDone={done} />,
       { '/logbook/correct': { eventIds: ['ev_0000000002'] } },
@@ -233,7 +240,7 @@ describe('the Logbook', () => {
     expect(done).toHaveBeenCalledOnce()
   })
   it('a line did not happen: one tap; a line taken back offers nothing but to log again', async () => {
-    const one = line({ eventId: 'ev_0000000001' })
+    const one = line({ eventId: anId('event', 'ev_0000000001') })
     const { user, getByRole, sent } = stage(<CorrectLine line={one} units="metric" onDone={vi.fn()} />)
     await user.click(getByRole('button', { name: 'It did not happen' }))
     expect(sent).toMatchObject([{ body: { eventId: 'ev_0000000001', withdraw: true } }])

@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { MemoryRouter } from 'react-router'
@@ -116,8 +117,8 @@ describe('the four keys', () => {
 
 describe('what is told back', () => {
   const logged = {
-    eventId: 'ev_1',
-    stationId: 'stn_1',
+    eventId: anId('event', 'ev_1'),
+    stationId: anId('station', 'stn_1'),
     stationName: 'B7',
     position: 'tip' as const,
     didAmount: 5.8,
@@ -126,7 +127,7 @@ describe('what is told back', () => {
     usualAmount: 5.2,
     usualN: 40,
   }
-  const acts = [{ stationId: 'stn_1', act: 'changed' as const, position: 'tip' as const }]
+  const acts = [{ stationId: anId('station', 'stn_1'), act: 'changed' as const, position: 'tip' as const }]
   it('pays the logger back in one line, and is silent about what it does not know', () => {
     expect(payBackLine({ acts, logged: [logged] }, 'metric')).toBe('That one did 5.8 h. Usual here 5.2 h.')
     expect(payBackLine({ acts, logged: [{ ...logged, usualAmount: null }] }, 'metric')).toBe('That one did 5.8 h.')

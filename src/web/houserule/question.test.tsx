@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 // @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest'
 import { shopAnswer, stage, unstage } from '@web/testing/stage.tsx'
@@ -28,7 +29,7 @@ describe('house rules on the screen', () => {
     expect(getByText('Chosen everywhere, Oda, 20 Nov.', { exact: false })).toBeTruthy()
   })
   it('a lead makes another way the rule, for a family or everywhere', async () => {
-    const shop = shopAnswer({ families: [{ id: 'fam_1', name: 'Kite', fit: null }] })
+    const shop = shopAnswer({ families: [{ id: anId('family', 'fam_1'), name: 'Kite', fit: null }] })
     const { user, findByText, getByLabelText, sent, container } = stage(<Schools shop={shop} isLead />, {
       '/houserule': { zone: 'UTC', choices: [] },
     })

@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { MemoryRouter } from 'react-router'
 import { describe, expect, it } from 'vitest'
@@ -119,7 +120,16 @@ describe('side by side', () => {
   })
   it('never accuses who may only log more', () => {
     const h: LifeAnswer['hungry'][number] = {
-      ...{ stationId: 'stn_1', name: 'A7', ends: 90, expected: 30, z: 2.6, low: 2.2, high: 3.1, verdict: 'hungry' },
+      ...{
+        stationId: anId('station', 'stn_1'),
+        name: 'A7',
+        ends: 90,
+        expected: 30,
+        z: 2.6,
+        low: 2.2,
+        high: 3.1,
+        verdict: 'hungry',
+      },
       readings: ['tension'],
     }
     expect(hungrySentence(h, 'tip')).toBe('A7 goes through 2.6 times as many tips as its use explains (2.2–3.1).')
@@ -142,7 +152,14 @@ describe('side by side', () => {
   })
   it('a try-out says how far it is', () => {
     const t: LifeAnswer['tryouts'][number] = {
-      ...{ id: 'try_1', question: 'dip or none?', nameA: 'none', nameB: 'dip', placesA: ['A1'], placesB: ['A2'] },
+      ...{
+        id: anId('tryout', 'try_1'),
+        question: 'dip or none?',
+        nameA: 'none',
+        nameB: 'dip',
+        placesA: ['A1'],
+        placesB: ['A2'],
+      },
       ...{ unproven: [], ratio: 1.5, needed: 48, fromMs: 0, toMs: null, daysLeft: 20 },
       now: { answer: 'notYet', ratio: 1.3, low: 0.9, high: 1.9, ends: 20 },
     }
@@ -156,7 +173,15 @@ describe('side by side', () => {
 
 describe('its pieces', () => {
   const stroke = (used: number, over: Partial<LifeAnswer['strokes'][number]> = {}) => ({
-    ...{ used, end: 'worn' as const, reason: 'worn' as const, name: 'A1', stationId: 'stn_1', fromMs: 0, toMs: 1 },
+    ...{
+      used,
+      end: 'worn' as const,
+      reason: 'worn' as const,
+      name: 'A1',
+      stationId: anId('station', 'stn_1'),
+      fromMs: 0,
+      toMs: 1,
+    },
     ...{ parts: 1, group: null },
     ...over,
   })

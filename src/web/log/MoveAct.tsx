@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { useQuery } from '@tanstack/react-query'
@@ -20,7 +21,7 @@ export function MoveAct({ logged, onDone }: { logged: LoggedAct; onDone: () => v
     (places.data?.places ?? []).filter((p) => p.stationId !== logged.stationId),
     typed,
   )
-  const move = (stationId: string, name: string) =>
+  const move = (stationId: StationId, name: string) =>
     correct.mutate(
       { key: newKey(), eventId: logged.eventId, stationId },
       {

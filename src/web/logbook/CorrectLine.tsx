@@ -1,3 +1,4 @@
+import { type StationId } from '@core/ids/id.ts'
 import { PickOne, TextField, type Option } from '@web/kit/Field.tsx'
 import { useState } from 'react'
 import { useQuery } from '@tanstack/react-query'
@@ -29,7 +30,7 @@ export function CorrectLine({ line, units, onDone }: { line: LogLine; units: Uni
   const places = useQuery({ queryKey: ['find'], queryFn: () => getJson('/find', findAnswer) })
   const correct = useCorrect()
   const [key] = useState(newKey)
-  const [stationId, setStation] = useState(line.stationId ?? '')
+  const [stationId, setStation] = useState<StationId | ''>(line.stationId ?? '')
   const said = 'outReason' in line.fact ? line.fact.outReason : null
   const [reason, setReason] = useState<OutReason>(said ?? 'notSaid')
   const [minutesOff, setMinutesOff] = useState('0')
@@ -38,7 +39,7 @@ export function CorrectLine({ line, units, onDone }: { line: LogLine; units: Uni
     correct.mutate({ key, eventId: line.eventId, ...(note ? { note } : {}), ...change }, { onSuccess: onDone })
   const shift = Number(minutesOff) * 60_000
   const changed = {
-    ...(stationId !== line.stationId ? { stationId } : {}),
+    ...(stationId && stationId !== line.stationId ? { stationId } : {}),
     ...(said && reason !== said ? { outReason: reason } : {}),
     ...(shift !== 0 ? { happenedMs: line.happenedMs - shift } : {}),
   }
@@ -60,7 +61,7 @@ export function CorrectLine({ line, units, onDone }: { line: LogLine; units: Uni
               label="It was on"
               value={stationId}
               options={(places.data?.places ?? []).map((p) => [p.stationId, `${p.name}, ${p.areaName}`])}
-              onPick={setStation}
+              onPick={(v) => setStation(places.data?.places.find((p) => p.stationId === v)?.stationId ?? '')}
             />
             {said ? (
               <PickOne

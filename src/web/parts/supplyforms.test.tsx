@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 // @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest'
 import { shopAnswer, stage, unstage } from '@web/testing/stage.tsx'
@@ -16,7 +17,7 @@ const supply = (over: Partial<SupplyAnswer> = {}): SupplyAnswer => ({
   ...over,
 })
 const share = {
-  areaId: 'area_1',
+  areaId: anId('area', 'area_1'),
   kindKey: 'tip' as const,
   kindName: 'contact tip',
   source: 'tin' as const,
@@ -33,7 +34,7 @@ const share = {
 }
 const parts = [
   {
-    id: 'part_1',
+    id: anId('part', 'part_1'),
     code: 'T-10',
     name: 'tip',
     kindKey: 'tip' as const,
@@ -44,7 +45,7 @@ const parts = [
     fit: null,
   },
   {
-    id: 'part_2',
+    id: anId('part', 'part_2'),
     code: 'N-1',
     name: 'nozzle',
     kindKey: 'nozzle' as const,
@@ -95,12 +96,19 @@ describe('counts and purchases', () => {
     await user.click(getByRole('button', { name: 'Weighed' }))
     expect(sent[0]).toMatchObject({
       path: '/parts/tin',
-      body: { areaId: 'area_1', kindKey: 'tip' as const, grams: 640, pieces: 50, gramsOfPieces: 670, isEmptied: true },
+      body: {
+        areaId: anId('area', 'area_1'),
+        kindKey: 'tip' as const,
+        grams: 640,
+        pieces: 50,
+        gramsOfPieces: 670,
+        isEmptied: true,
+      },
     })
     unstage()
     const tins = [
       {
-        areaId: 'area_1',
+        areaId: anId('area', 'area_1'),
         kindKey: 'tip' as const,
         day: '2026-11-20',
         grams: 600,
@@ -125,13 +133,15 @@ describe('counts and purchases', () => {
     expect(sent).toEqual([])
     await user.clear(getByLabelText('N-1: how many are there'))
     await user.click(getByRole('button', { name: 'Counted 1' }))
-    expect(sent).toMatchObject([{ path: '/parts/count', body: { counts: [{ partId: 'part_1', quantity: 38 }] } }])
+    expect(sent).toMatchObject([
+      { path: '/parts/count', body: { counts: [{ partId: anId('part', 'part_1'), quantity: 38 }] } },
+    ])
   })
   it('a delivery needs a part and a number', async () => {
     const { user, findByLabelText, getByLabelText, getByRole, sent } = show(supply())
     await user.selectOptions(await findByLabelText('part'), 'part_2')
     await user.type(getByLabelText('how many'), '20')
     await user.click(getByRole('button', { name: 'On the shelf' }))
-    expect(sent).toMatchObject([{ path: '/parts/received', body: { partId: 'part_2', quantity: 20 } }])
+    expect(sent).toMatchObject([{ path: '/parts/received', body: { partId: anId('part', 'part_2'), quantity: 20 } }])
   })
 })

@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { type CausePlace } from '@core/path/columns.ts'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { describe, expect, it } from 'vitest'
@@ -36,8 +37,17 @@ const payback = (over: Partial<PaybackAnswer> = {}): PaybackAnswer => ({
   changes: [],
   ...over,
 })
-const rates = (areaId: string | null, over: Partial<PaybackAnswer['rates'][number]> = {}) => ({
-  ...{ areaId, name: areaId ?? '', stops: 10, kg: 100, arcHours: 500, estimatedShare: 0, tips: 100, diffusers: 3 },
+const rates = (name: string | null, over: Partial<PaybackAnswer['rates'][number]> = {}) => ({
+  ...{
+    areaId: name === null ? null : anId('area', name),
+    name: name ?? '',
+    stops: 10,
+    kg: 100,
+    arcHours: 500,
+    estimatedShare: 0,
+    tips: 100,
+    diffusers: 3,
+  },
   ...{ per100kg: { rate: 10, low: 5, high: 18 }, per100h: { rate: 2, low: 1, high: 3.7 }, betweenArcH: 50 },
   ...{ meanMin: 12, upShare: 0.998, diffusersFor100Tips: { rate: 3, low: 1, high: 6 } },
   ...over,

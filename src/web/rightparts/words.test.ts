@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 // @vitest-environment jsdom
 import { describe, expect, it } from 'vitest'
 import { RULES, type RuleKey } from '@core/rightparts/finding.ts'
@@ -41,7 +42,7 @@ describe('what to do about one', () => {
   })
   it('and how many there are', () => {
     const stock = (onHand: number | null) =>
-      stockWords(finding({ put: { partId: 'p', code: 'T-9', name: 'tip', onHand } }))
+      stockWords(finding({ put: { partId: anId('part', 'p'), code: 'T-9', name: 'tip', onHand } }))
     expect([stock(3), stock(0), stock(null), stockWords(finding({ put: null }))]).toEqual([
       '3 on the shelf',
       'none on the shelf',
@@ -71,7 +72,7 @@ describe('a first look', () => {
   })
   it('ends with how many are built wrong', () => {
     const base = { nowMs: 0, zone: 'UTC', areas: [] }
-    const seen = (name: string, over = {}) => lookGun(name, { lookedMs: 1, ...over }, 'part_1')
+    const seen = (name: string, over = {}) => lookGun(name, { lookedMs: 1, ...over }, anId('part', 'part_1'))
     expect(lookSentence({ ...base, guns: [lookGun('A1')] })).toBe('Nobody has looked at how 1 guns are built.')
     expect(lookSentence({ ...base, guns: [seen('A1'), seen('A2')] })).toBe('None of 2 guns is built wrong.')
     const guns = [seen('A1', { findings: [finding()] }), seen('A2'), lookGun('A3')]

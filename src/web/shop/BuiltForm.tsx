@@ -1,3 +1,4 @@
+import { idIn } from '@web/kit/idin.ts'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { shownQuantity } from '@core/units/quantity.ts'
@@ -87,13 +88,13 @@ function howBuilt(shop: ShopAnswer, built: BuiltExcept, set: Set): Pick[] {
       label: 'wire',
       value: built.wireId ?? '',
       options: shop.wires.map((w) => [w.id, w.name]),
-      onPick: (v) => set({ wireId: v || null }),
+      onPick: (v) => set({ wireId: idIn(shop.wires, v) }),
     },
     {
       label: 'fit family',
       value: built.familyId ?? '',
       options: shop.families.map((f) => [f.id, f.name]),
-      onPick: (v) => set({ familyId: v || null }),
+      onPick: (v) => set({ familyId: idIn(shop.families, v) }),
     },
     {
       label: 'mode',
@@ -105,13 +106,13 @@ function howBuilt(shop: ShopAnswer, built: BuiltExcept, set: Set): Pick[] {
       label: 'feeder',
       value: built.feederTypeId ?? '',
       options: shop.feederTypes.map((f) => [f.id, f.name]),
-      onPick: (v) => set({ feederTypeId: v || null, ...rollsOf(shop, v) }),
+      onPick: (v) => set({ feederTypeId: idIn(shop.feederTypes, v), ...rollsOf(shop, v) }),
     },
     {
       label: 'procedure',
       value: built.procedureId ?? '',
       options: shop.procedures.map((p) => [p.id, p.name]),
-      onPick: (v) => set({ procedureId: v || null }),
+      onPick: (v) => set({ procedureId: idIn(shop.procedures, v) }),
     },
     {
       label: 'gas',
@@ -142,7 +143,10 @@ function whatIsOn(shop: ShopAnswer, built: BuiltExcept, set: Set): Pick[] {
         label: `${k.name} on it`,
         value: now ?? '',
         options: parts.map((p): Option => [p.id, `${p.code} ${p.name}`]),
-        onPick: (v: string) => set({ parts: v ? { ...rest, [k.key]: v } : rest }),
+        onPick: (v: string) => {
+          const id = idIn(parts, v)
+          set({ parts: id ? { ...rest, [k.key]: id } : rest })
+        },
       },
     ]
   })

@@ -1,3 +1,4 @@
+import { NO_ID } from '@core/ids/id.ts'
 import { Bare } from '@web/kit/Keys.tsx'
 import { LongTable, type Column } from '@web/kit/LongTable.tsx'
 import { useMemo, useState } from 'react'
@@ -37,7 +38,7 @@ type Part = ShopAnswer['parts'][number]
 function columnsOf(shop: ShopAnswer): Column<Part>[] {
   const family = new Map(shop.families.map((f) => [f.id, f.name]))
   const kind = new Map(shop.kinds.map((k) => [k.key, k.name]))
-  const familyOf = (p: Part) => family.get(p.familyId ?? '') ?? null
+  const familyOf = (p: Part) => family.get(p.familyId ?? NO_ID) ?? null
   const kindOf = (p: Part) => kind.get(p.kindKey) ?? null
   const { units, currency } = shop.site
   return [

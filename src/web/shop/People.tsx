@@ -1,3 +1,4 @@
+import { idIn } from '@web/kit/idin.ts'
 import { Bare } from '@web/kit/Keys.tsx'
 import { asItIs, neededWords, useReadForm, type Reader } from '@web/kit/readform.ts'
 import { PickTyped, TypedField } from '@web/kit/TypedField.tsx'
@@ -92,9 +93,8 @@ function DeviceList({ shop }: { shop: ShopAnswer }) {
     { name: '', place: '' },
   )
   const make = form.submit(({ name, place }) => {
-    const [kind, id = null] = place.split(' ')
     link.mutate(
-      { key: newKey(), name, areaId: kind === 'area' ? id : null, stationId: kind === 'stn' ? id : null },
+      { key: newKey(), name, areaId: idIn(shop.areas, place), stationId: idIn(shop.stations, place) },
       { onSuccess: () => form.begin({ ...form.all(), name: '' }) },
     )
   })
@@ -123,8 +123,8 @@ function DeviceList({ shop }: { shop: ShopAnswer }) {
           label="where it belongs"
           none="the whole shop"
           options={[
-            ...shop.areas.map((a) => [`area ${a.id}`, a.name] as const),
-            ...shop.stations.map((s) => [`stn ${s.id}`, s.name] as const),
+            ...shop.areas.map((a) => [a.id, a.name] as const),
+            ...shop.stations.map((s) => [s.id, s.name] as const),
           ]}
         />
         <Trouble problem={link.error ?? drop.error} />

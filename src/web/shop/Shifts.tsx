@@ -1,3 +1,5 @@
+import { idIn } from '@web/kit/idin.ts'
+import { type AreaId } from '@core/ids/id.ts'
 import { Bare, Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
@@ -10,14 +12,14 @@ const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
 
 /** The week's shifts in wall time: clocks run only inside them, and their breaks are when hands come free. */
 export function Shifts({ shop }: { shop: ShopAnswer }) {
-  const [areaId, setArea] = useState<string | null>(null)
+  const [areaId, setArea] = useState<AreaId | null>(null)
   const list = shop.shifts.filter((s) => s.areaId === areaId)
   return (
     <>
       <p className="said">Clocks run only in these hours. Without any, they run round the clock.</p>
       <Form.Group controlId="s-area" className="rule-class">
         <Form.Label>for</Form.Label>
-        <Form.Select value={areaId ?? ''} onChange={(e) => setArea(e.target.value || null)}>
+        <Form.Select value={areaId ?? ''} onChange={(e) => setArea(idIn(shop.areas, e.target.value))}>
           <option value="">every area without its own</option>
           {shop.areas.map((a) => (
             <option key={a.id} value={a.id}>
@@ -31,7 +33,7 @@ export function Shifts({ shop }: { shop: ShopAnswer }) {
   )
 }
 
-function ShiftEditor(props: { areaId: string | null; shifts: Shift[]; holidays: ShopAnswer['holidays'] }) {
+function ShiftEditor(props: { areaId: AreaId | null; shifts: Shift[]; holidays: ShopAnswer['holidays'] }) {
   const save = useSave('/shop/shifts')
   const [shifts, setShifts] = useState<Shift[]>(props.shifts)
   const [holidays, setHolidays] = useState(props.holidays.map((h) => `${h.day} ${h.name}`.trim()).join('\n'))

@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 // @vitest-environment jsdom
 import { shopAnswer, stage, unstage } from '@web/testing/stage.tsx'
 import { afterEach, describe, expect, it } from 'vitest'
@@ -62,7 +63,9 @@ describe('a feeder that sends its own counts', () => {
     await user.click(getByRole('button', { name: 'Make a token for it' }))
     await findByText('Authorization: Bearer abc123')
     await findByText(/\/api\/ingest$/)
-    expect(sent).toMatchObject([{ path: '/shop/feeder', body: { stationId: 'stn_00a1', equipmentId: 'WF-9' } }])
+    expect(sent).toMatchObject([
+      { path: '/shop/feeder', body: { stationId: anId('station', 'stn_00a1'), equipmentId: 'WF-9' } },
+    ])
   })
   it('that stands nowhere is refused in words', async () => {
     const none = { problem: { code: 'not-found', message: 'No feeder stands at that place.', details: [] } }
@@ -115,7 +118,7 @@ describe('an empty shop', () => {
 
 describe('shifts of an area', () => {
   const early = {
-    areaId: 'area_1',
+    areaId: anId('area', 'area_1'),
     name: 'early',
     weekdays: [1, 2, 3, 4, 5],
     start: '06:00',
@@ -136,7 +139,7 @@ describe('shifts of an area', () => {
     await user.type(getByLabelText('Name of the shift'), 'first')
     await user.click(getByRole('button', { name: 'Save the shifts' }))
     expect(sent[0]?.body).toMatchObject({
-      areaId: 'area_1',
+      areaId: anId('area', 'area_1'),
       shifts: [{ name: 'first', start: '06:00', breaks: [{ start: '09:15', minutes: 15 }] }],
     })
   })

@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 // @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest'
 import { saidOf as said, shopAnswer, stage, unstage } from '@web/testing/stage.tsx'
@@ -9,7 +10,7 @@ import { Wires } from './Wires.tsx'
 afterEach(unstage)
 const US = { name: 'x', zone: 'UTC', units: 'us', currency: 'USD', gasMinorPerM3: null } as const
 const wire = {
-  ...{ id: 'wire_1', name: 'solid .035', diameterMm: 0.9, construction: 'solid', densityGPerCm3: 7.85 },
+  ...{ id: anId('wire', 'wire_1'), name: 'solid .035', diameterMm: 0.9, construction: 'solid', densityGPerCm3: 7.85 },
   ...{ spoolKg: 15, tareKg: 0.6, coreMm: 54, fullMm: 290, widthMm: null, fit: null },
 }
 

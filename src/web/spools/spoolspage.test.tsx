@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 // @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest'
 import { shopAnswer, stage, unstage } from '@web/testing/stage.tsx'
@@ -12,13 +13,13 @@ const spools: SpoolsAnswer = {
   zone: 'UTC',
   guns: [
     {
-      stationId: 'stn_00a1',
+      stationId: anId('station', 'stn_00a1'),
       name: 'A1',
-      areaId: 'area_1',
+      areaId: anId('area', 'area_1'),
       isParked: false,
-      spoolId: 'spool_1',
+      spoolId: anId('spool', 'spool_1'),
       number: 1,
-      wireId: 'wire_1',
+      wireId: anId('wire', 'wire_1'),
       wireName: 'solid 1.0',
       ...left,
       emptyMs: NOW + 3_600_000,
@@ -31,9 +32,9 @@ const spools: SpoolsAnswer = {
   ],
   shelf: [
     {
-      spoolId: 'spool_2',
+      spoolId: anId('spool', 'spool_2'),
       number: 2,
-      wireId: 'wire_1',
+      wireId: anId('wire', 'wire_1'),
       wireName: 'solid 1.0',
       lot: 'H-77',
       ...left,
@@ -42,9 +43,9 @@ const spools: SpoolsAnswer = {
       isNew: false,
     },
     {
-      spoolId: 'spool_3',
+      spoolId: anId('spool', 'spool_3'),
       number: 3,
-      wireId: 'wire_9',
+      wireId: anId('wire', 'wire_9'),
       wireName: 'aluminium 1.2',
       lot: null,
       ...left,
@@ -54,7 +55,7 @@ const spools: SpoolsAnswer = {
   ],
   lost: [],
   thrown: { kg: 0, spools: 0 },
-  wires: [{ id: 'wire_1', name: 'solid 1.0', spoolKg: 15, tareKg: 0.9, canMeasure: true }],
+  wires: [{ id: anId('wire', 'wire_1'), name: 'solid 1.0', spoolKg: 15, tareKg: 0.9, canMeasure: true }],
 }
 const answers = {
   '/spools': spools,

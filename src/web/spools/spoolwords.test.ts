@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { type SpoolOnGun, type SpoolOnShelf, type SpoolsAnswer } from '@contract/spools.ts'
 import { emptySentence, leftSentence, spoolsSentence, wasteSentence } from './spoolwords.ts'
@@ -5,13 +6,13 @@ import { emptySentence, leftSentence, spoolsSentence, wasteSentence } from './sp
 const NOW = Date.UTC(2026, 10, 23, 9)
 const HOUR = 3_600_000
 const gun = (name: string, over: Partial<SpoolOnGun> = {}): SpoolOnGun => ({
-  stationId: `stn_${name}`,
+  stationId: anId('station', `stn_${name}`),
   name,
-  areaId: 'a',
+  areaId: anId('area', 'a'),
   isParked: false,
   spoolId: null,
   number: null,
-  wireId: 'w',
+  wireId: anId('wire', 'w'),
   wireName: 'solid 1.0',
   leftKg: 6.4,
   sdKg: 0.3,
@@ -29,9 +30,9 @@ const gun = (name: string, over: Partial<SpoolOnGun> = {}): SpoolOnGun => ({
   ...over,
 })
 const shelf = (number: number, over: Partial<SpoolOnShelf> = {}): SpoolOnShelf => ({
-  spoolId: `spool_${number}`,
+  spoolId: anId('spool', `spool_${number}`),
   number,
-  wireId: 'w',
+  wireId: anId('wire', 'w'),
   wireName: 'solid 1.0',
   lot: null,
   leftKg: 1.5,

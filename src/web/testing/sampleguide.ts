@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { CAUTIONS, type Hazard } from '@core/guide/cautions.ts'
 import { type GuideAnswer, type GuideStep } from '@contract/guide.ts'
 import { type LinerAnswer } from '@contract/liner.ts'
@@ -28,9 +29,9 @@ export const step = (key: string, over: Partial<GuideStep> = {}): GuideStep => (
 })
 
 export const guideOf = (over: Partial<GuideAnswer> = {}): GuideAnswer => ({
-  stationId: 'stn_00b7',
+  stationId: anId('station', 'stn_00b7'),
   name: 'B7',
-  familyId: 'fam_1',
+  familyId: anId('family', 'fam_1'),
   familyName: 'Kite',
   wireName: 'solid 1.0',
   zone: 'UTC',
@@ -40,7 +41,7 @@ export const guideOf = (over: Partial<GuideAnswer> = {}): GuideAnswer => ({
   canClean: true,
   reasons: ['worn', 'burnedBack'],
   tools: ['side cutters'],
-  put: { partId: 'part_1', code: 'T-10', name: 'tip 1.0', onHand: 12 },
+  put: { partId: anId('part', 'part_1'), code: 'T-10', name: 'tip 1.0', onHand: 12 },
   minutes: { median: 2, p80: 3, n: 0, others: 0, held: [] },
   steps: [
     step('isolate', { do: 'Power off.', cautions: [caution('isolate')], canSkip: false }),
@@ -72,12 +73,12 @@ const LINER_STEPS: GuideStep[] = [
 export const linerOf = (over: Partial<LinerAnswer> = {}): LinerAnswer => ({
   nowMs: NOW,
   zone: 'UTC',
-  stationId: 'stn_00b7',
+  stationId: anId('station', 'stn_00b7'),
   name: 'B7',
   gunName: 'gun B7',
   familyName: 'Kite',
   wireName: 'solid 1.0',
-  put: { partId: 'part_9', code: 'L-10', name: 'liner 1.0', onHand: 3 },
+  put: { partId: anId('part', 'part_9'), code: 'L-10', name: 'liner 1.0', onHand: 3 },
   putLengthMm: 4500,
   isTube: false,
   cutter: 'side cutters',

@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { freeSetup } from '@web/drag/dragstate.ts'
 import { guessesFor } from '@core/drag/setup.ts'
 import { type DragAnswer } from '@contract/drag.ts'
@@ -6,7 +7,7 @@ import { NOW } from './samples.ts'
 
 /** Made-up readings and a made-up gun on Drag, for views rendered without a server. */
 export const kept = (over: Partial<KeptLine> = {}): KeptLine => ({
-  eventId: 'ev_1',
+  eventId: anId('event', 'ev_1'),
   atMs: NOW - 3_600_000,
   method: 'block',
   how: 'looked',
@@ -52,7 +53,7 @@ export const trend = (over: Partial<TrendLine> = {}): TrendLine => ({
 export const readingAnswer = (readings: ReadingLine[], over: Partial<ReadingAnswer> = {}): ReadingAnswer => ({
   nowMs: NOW,
   zone: 'UTC',
-  stationId: 'stn_00b7',
+  stationId: anId('station', 'stn_00b7'),
   name: 'B7',
   wireName: 'steel 0.9',
   readings,
@@ -68,7 +69,7 @@ export function dragAnswer(over: Partial<DragAnswer> = {}): DragAnswer {
   return {
     nowMs: NOW,
     zone: 'UTC',
-    stationId: 'stn_00b7',
+    stationId: anId('station', 'stn_00b7'),
     name: 'B7',
     wireName: 'steel 0.9',
     linerCode: 'LS10',

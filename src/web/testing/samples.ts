@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { STATES } from '@core/floor/state.ts'
 import { type FloorAnswer, type FloorGun, type FloorWant } from '@contract/floor.ts'
 import { type GunAnswer, type GunPosition } from '@contract/gun.ts'
@@ -79,15 +80,15 @@ const built = {
 export const gun = (over: Partial<GunAnswer> = {}): GunAnswer => ({
   nowMs: NOW,
   zone: 'UTC',
-  stationId: 'stn_00b7',
+  stationId: anId('station', 'stn_00b7'),
   name: 'B7',
   placeWord: 'booth',
-  areaId: 'area_1',
+  areaId: anId('area', 'area_1'),
   areaName: 'Bay B',
   gunName: 'gun B7',
-  gunId: 'car_00b7',
+  gunId: anId('carrier', 'car_00b7'),
   headName: 'feeder B7',
-  wireId: 'wire_1',
+  wireId: anId('wire', 'wire_1'),
   wireName: 'solid 1.0',
   wireMm: 1,
   spoolKg: 15,
@@ -120,11 +121,11 @@ const TIP_WORN: LogLine['fact'] = {
   ...{ outReason: 'worn', count: 1, entryAge: 'new' },
 }
 export const line = (over: Partial<LogLine> = {}): LogLine => ({
-  eventId: 'ev_0000001',
+  eventId: anId('event', 'ev_0000001'),
   happenedMs: NOW,
   loggedMs: NOW,
   precision: 'exact',
-  stationId: 'stn_00b7',
+  stationId: anId('station', 'stn_00b7'),
   stationName: 'B7',
   actKind: 'log',
   fact: TIP_WORN,
@@ -144,9 +145,9 @@ export const cells = (at: number, state: (typeof STATES)[number]): FloorGun['cel
   Array.from({ length: 11 }, (_, i) => [STATES.indexOf(i === at ? state : 'good'), 0.3, 0, 1])
 
 export const floorGun = (name: string, over: Partial<FloorGun> = {}): FloorGun => ({
-  stationId: `stn_00${name.toLowerCase()}`,
+  stationId: anId('station', `stn_00${name.toLowerCase()}`),
   name,
-  areaId: 'a',
+  areaId: anId('area', 'a'),
   cells: cells(-1, 'good'),
   isParked: false,
   isArcOn: null,
@@ -169,7 +170,7 @@ export const floorOf = (guns: FloorGun[], over: Partial<FloorAnswer> = {}): Floo
   cutoff: { atMs: NOW + 3.25 * HOUR, isKnown: true },
   logging: null,
   bought: [],
-  areas: [{ id: 'a', name: 'Bay A' }],
+  areas: [{ id: anId('area', 'a'), name: 'Bay A' }],
   guns,
   laterGuns: 0,
   notSeenGuns: 0,

@@ -1,3 +1,4 @@
+import { anId } from '@core/testing/ids.ts'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { cleanup, render } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
@@ -26,7 +27,7 @@ export interface Sent {
 export type Answers = Record<string, unknown>
 
 export const ME: Me = {
-  person: { id: 'per_1', name: 'Oda', role: 'lead' },
+  person: { id: anId('person', 'per_1'), name: 'Oda', role: 'lead' },
   device: null,
   isNew: false,
   isDemo: false,
@@ -58,9 +59,9 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
     reasons: ['worn' as const, 'due' as const],
   })
   const station = (id: string, name: string) => ({
-    id,
+    id: anId('station', id),
     name,
-    areaId: 'area_1',
+    areaId: anId('area', 'area_1'),
     placeWord: 'booth',
     classKey: 'booth',
     walkOrder: 1,
@@ -74,7 +75,7 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
   })
   return {
     site: { name: 'Kettle Lane', zone: 'UTC', units: 'metric', currency: 'EUR', gasMinorPerM3: null },
-    areas: [{ id: 'area_1', name: 'Bay A', built: { ...NOTHING_BUILT, wireId: 'wire_1' } }],
+    areas: [{ id: anId('area', 'area_1'), name: 'Bay A', built: { ...NOTHING_BUILT, wireId: anId('wire', 'wire_1') } }],
     stations: [station('stn_00a1', 'A1'), station('stn_00a2', 'A2')],
     classes: [
       { key: 'booth', name: 'Booths', labourMinorPerHour: 3800, stopMinorPerHour: 5200, scrapMinorPerPiece: 0 },
@@ -83,7 +84,7 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
     rules: [],
     parts: [
       {
-        id: 'part_1',
+        id: anId('part', 'part_1'),
         code: 'T-10',
         name: 'tip 1.0',
         kindKey: 'tip',
@@ -96,7 +97,7 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
     ],
     wires: [
       {
-        id: 'wire_1',
+        id: anId('wire', 'wire_1'),
         name: 'solid 1.0',
         construction: 'solid',
         diameterMm: 1,
@@ -109,12 +110,12 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
         spoolKg: 15,
       },
     ],
-    families: [{ id: 'fam_1', name: 'Kite', fit: null }],
+    families: [{ id: anId('family', 'fam_1'), name: 'Kite', fit: null }],
     feederTypes: [],
     procedures: [],
     shifts: [],
     holidays: [],
-    people: [{ id: 'per_1', name: 'Oda', role: 'lead', isActive: true, hasPassword: true }],
+    people: [{ id: anId('person', 'per_1'), name: 'Oda', role: 'lead', isActive: true, hasPassword: true }],
     devices: [],
     ...over,
   }

@@ -1,9 +1,10 @@
+import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { type WalkStop } from '@contract/walk.ts'
 import { beginWalk, hasFound, isOver, nextLook, walkStep, type WalkEvent } from './walkstate.ts'
 
 const stop = (name: string): WalkStop => ({
-  stationId: `stn_${name}`,
+  stationId: anId('station', `stn_${name}`),
   name,
   areaName: 'Hall',
   minutes: 1,

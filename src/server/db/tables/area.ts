@@ -5,8 +5,8 @@ import { idColumn } from './columns.ts'
 export const area = mysqlTable(
   'area',
   {
-    id: idColumn('id').primaryKey(),
-    siteId: idColumn('site_id').notNull(),
+    id: idColumn<'area'>('id').primaryKey(),
+    siteId: idColumn<'site'>('site_id').notNull(),
     name: varchar('name', { length: 60 }).notNull(),
     walkOrder: int('walk_order').notNull(),
     /** How guns here are built; a gun's own differences stand on its station. */

@@ -7,11 +7,11 @@ import { idColumn } from './columns.ts'
 export const carrier = mysqlTable(
   'carrier',
   {
-    id: idColumn('id').primaryKey(),
+    id: idColumn<'carrier'>('id').primaryKey(),
     type: varchar('type', { length: 8 }).$type<CarrierType>().notNull(),
     name: varchar('name', { length: 40 }).notNull(),
     /** Set on the station's own carrier only. */
-    stationId: idColumn('station_id'),
+    stationId: idColumn<'station'>('station_id'),
     /** Positions this one has, in path order; a kind, or kind#lane. */
     positions: json('positions').$type<Position[]>().notNull(),
     /** What a gun is, wherever it hangs; null: as the place it hangs at. */

@@ -13,7 +13,7 @@ import { idColumn, instantMs } from './columns.ts'
 
 /** Projected: how a carrier is set, what hangs on it as a reminder, what its acts and readings ask for, and whether a loose gun is ready. */
 export const carrierNow = mysqlTable('carrier_now', {
-  carrierId: idColumn('carrier_id').primaryKey(),
+  carrierId: idColumn<'carrier'>('carrier_id').primaryKey(),
   settings: json('settings').$type<Partial<Record<SettingName, FoldedSetting>>>().notNull(),
   tags: json('tags').$type<Partial<Record<Tag, FoldedTag>>>().notNull(),
   followUps: json('follow_ups').$type<PendingFollowUps>().notNull().default({}),

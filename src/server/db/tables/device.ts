@@ -3,10 +3,10 @@ import { idColumn, instantMs } from './columns.ts'
 
 /** A tablet or phone that belongs to a place: an area, one station, or (neither) the whole site. */
 export const device = mysqlTable('device', {
-  id: idColumn('id').primaryKey(),
+  id: idColumn<'device'>('id').primaryKey(),
   name: varchar('name', { length: 60 }).notNull(),
-  areaId: idColumn('area_id'),
-  stationId: idColumn('station_id'),
+  areaId: idColumn<'area'>('area_id'),
+  stationId: idColumn<'station'>('station_id'),
   linkHash: varchar('link_hash', { length: 64 }),
   linkExpiresMs: instantMs('link_expires_ms'),
   /** The key of the request that made it: asked for again, the same device gets a fresh link. */

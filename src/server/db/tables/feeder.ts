@@ -6,7 +6,7 @@ export const feeder = mysqlTable(
   'feeder',
   {
     equipmentId: varchar('equipment_id', { length: 40 }).primaryKey(),
-    headId: idColumn('head_id').notNull(),
+    headId: idColumn<'carrier'>('head_id').notNull(),
     tokenHash: varchar('token_hash', { length: 64 }).notNull().unique(),
     isActive: boolean('is_active').notNull().default(true),
     bootId: varchar('boot_id', { length: 40 }),
@@ -51,7 +51,7 @@ export const telemetryRow = mysqlTable(
 export const telemetryHour = mysqlTable(
   'telemetry_hour',
   {
-    headId: idColumn('head_id').notNull(),
+    headId: idColumn<'carrier'>('head_id').notNull(),
     equipmentId: varchar('equipment_id', { length: 40 }).notNull(),
     hourMs: instantMs('hour_ms').notNull(),
     /** The last moment of the hour that a row speaks of. */

@@ -4,7 +4,7 @@ import { idColumn } from './columns.ts'
 
 /** A make-up of feeder that the shop has: rolls, which face runs, how wire leaves the spool, what it can do. */
 export const feederType = mysqlTable('feeder_type', {
-  id: idColumn('id').primaryKey(),
+  id: idColumn<'feederType'>('id').primaryKey(),
   name: varchar('name', { length: 40 }).notNull().unique(),
   fit: json('fit').$type<FeederFit>().notNull(),
 })

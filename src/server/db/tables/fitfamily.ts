@@ -3,7 +3,7 @@ import { type FamilyFit } from '@core/rightparts/facts.ts'
 import { idColumn } from './columns.ts'
 
 export const fitFamily = mysqlTable('fit_family', {
-  id: idColumn('id').primaryKey(),
+  id: idColumn<'family'>('id').primaryKey(),
   name: varchar('name', { length: 40 }).notNull().unique(),
   fit: json('fit').$type<FamilyFit>(),
 })

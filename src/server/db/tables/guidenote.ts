@@ -6,15 +6,15 @@ import { idColumn, instantMs } from './columns.ts'
 export const guideNote = mysqlTable(
   'guide_note',
   {
-    id: idColumn('id').primaryKey(),
+    id: idColumn<'guideNote'>('id').primaryKey(),
     guide: varchar('guide', { length: 12 }).$type<GuideKey>().notNull(),
     /** A step's key; "*": the guide as a whole. */
     step: varchar('step', { length: 24 }).notNull(),
     /** A family's id; "*": every family. */
-    familyId: idColumn('family_id').notNull(),
+    familyId: idColumn<'family'>('family_id').notNull(),
     words: varchar('words', { length: 400 }).notNull(),
     isInstead: boolean('is_instead').notNull(),
-    byId: idColumn('by_id'),
+    byId: idColumn<'person'>('by_id'),
     atMs: instantMs('at_ms').notNull(),
   },
   (t) => [uniqueIndex('guide_note_where').on(t.guide, t.step, t.familyId)],

@@ -4,15 +4,15 @@ import { idColumn, instantMs, quantity } from './columns.ts'
 
 /** Projected: how a head's clocks run on past their last entry, and the spool that is on. */
 export const headNow = mysqlTable('head_now', {
-  headId: idColumn('head_id').primaryKey(),
+  headId: idColumn<'carrier'>('head_id').primaryKey(),
   runOn: json('run_on').$type<{ kg: RunOn | null; arcHours: RunOn | null; starts: RunOn | null }>().notNull(),
   lastEntryMs: instantMs('last_entry_ms'),
-  spoolWireId: idColumn('spool_wire_id'),
+  spoolWireId: idColumn<'wire'>('spool_wire_id'),
   spoolKg: quantity('spool_kg'),
   spoolMs: instantMs('spool_ms'),
   spoolUsedKg: quantity('spool_used_kg'),
   /** The spool's own record, where the shop tells spools apart. */
-  spoolId: idColumn('spool_id'),
+  spoolId: idColumn<'spool'>('spool_id'),
   /** One standard deviation of `spoolKg`, which was read or stood on the label at `spoolMs`. */
   spoolSdKg: quantity('spool_sd_kg'),
   loadedMs: instantMs('loaded_ms'),

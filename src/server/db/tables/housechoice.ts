@@ -7,7 +7,7 @@ import { idColumn, instantMs } from './columns.ts'
 export const houseChoice = mysqlTable(
   'house_choice',
   {
-    id: idColumn('id').primaryKey(),
+    id: idColumn<'rule'>('id').primaryKey(),
     code: varchar('code', { length: 4 }).$type<QuestionCode>().notNull(),
     scopeType: varchar('scope_type', { length: 12 }).$type<ScopeType>().notNull(),
     scopeKey: varchar('scope_key', { length: 40 }).notNull(),
@@ -15,7 +15,7 @@ export const houseChoice = mysqlTable(
     note: varchar('note', { length: 200 }),
     /** Its terms, where the school has some: the clauses of the liner's rule. */
     terms: json('terms').$type<LinerTerms>(),
-    chosenById: idColumn('chosen_by_id'),
+    chosenById: idColumn<'person'>('chosen_by_id'),
     chosenMs: instantMs('chosen_ms').notNull(),
   },
   (t) => [uniqueIndex('house_choice_scope').on(t.code, t.scopeType, t.scopeKey)],

@@ -7,7 +7,7 @@ import { idColumn, instantMs } from './columns.ts'
 export const houseRule = mysqlTable(
   'house_rule',
   {
-    id: idColumn('id').primaryKey(),
+    id: idColumn<'rule'>('id').primaryKey(),
     kindKey: varchar('kind_key', { length: 20 }).$type<KindKey>().notNull(),
     classKey: varchar('class_key', { length: 20 }).notNull(),
     changeLimit: double('change_limit'),
@@ -15,7 +15,7 @@ export const houseRule = mysqlTable(
     lookDays: int('look_days'),
     /** The school the change limit was chosen by, and the lives it rested on; null: set by hand. */
     basis: json('basis').$type<RuleBasis>(),
-    chosenById: idColumn('chosen_by_id'),
+    chosenById: idColumn<'person'>('chosen_by_id'),
     chosenMs: instantMs('chosen_ms').notNull(),
   },
   (t) => [uniqueIndex('house_rule_scope').on(t.kindKey, t.classKey)],

@@ -6,7 +6,7 @@ export const importRun = mysqlTable('import_run', {
   idempotencyKey: varchar('idempotency_key', { length: 100 }).primaryKey(),
   kind: varchar('kind', { length: 12 }).notNull(),
   atMs: instantMs('at_ms').notNull(),
-  byId: idColumn('by_id'),
+  byId: idColumn<'person'>('by_id'),
   summary: json('summary').$type<Record<string, number>>().notNull(),
   /** The sheet's own headings and which of them meant what: it is given back in them. */
   headings: json('headings').$type<string[]>(),

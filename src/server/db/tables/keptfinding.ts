@@ -6,14 +6,14 @@ import { idColumn, instantMs } from './columns.ts'
 export const keptFinding = mysqlTable(
   'kept_finding',
   {
-    id: idColumn('id').primaryKey(),
-    stationId: idColumn('station_id').notNull(),
+    id: idColumn<'kept'>('id').primaryKey(),
+    stationId: idColumn<'station'>('station_id').notNull(),
     rule: varchar('rule', { length: 20 }).$type<RuleKey>().notNull(),
     at: varchar('at_position', { length: 24 }).notNull(),
     /** What was found and wanted, as one text. */
     of: varchar('found_and_wanted', { length: 160 }).notNull(),
     note: varchar('note', { length: 200 }),
-    chosenById: idColumn('chosen_by_id'),
+    chosenById: idColumn<'person'>('chosen_by_id'),
     chosenMs: instantMs('chosen_ms').notNull(),
   },
   (t) => [uniqueIndex('kept_finding_what').on(t.stationId, t.rule, t.at)],

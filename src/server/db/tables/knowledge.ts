@@ -4,7 +4,7 @@ import { idColumn, instantMs } from './columns.ts'
 
 /** Why a gun stops, as the shop has it: a row for each version, the newest holds; null: what ships. */
 export const knowledge = mysqlTable('knowledge', {
-  id: idColumn('id').primaryKey(),
+  id: idColumn<'knowledge'>('id').primaryKey(),
   body: json('body').$type<Knowledge | null>(),
   atMs: instantMs('at_ms').notNull(),
   byId: varchar('by_id', { length: 40 }),

@@ -5,11 +5,11 @@ import { idColumn, instantMs } from './columns.ts'
 export const mount = mysqlTable(
   'mount',
   {
-    childId: idColumn('child_id').notNull(),
-    onId: idColumn('on_id').notNull(),
+    childId: idColumn<'carrier'>('child_id').notNull(),
+    onId: idColumn<'carrier'>('on_id').notNull(),
     fromMs: instantMs('from_ms').notNull(),
     toMs: instantMs('to_ms'),
-    fromEventId: idColumn('from_event_id').notNull(),
+    fromEventId: idColumn<'event'>('from_event_id').notNull(),
   },
   (t) => [primaryKey({ columns: [t.childId, t.fromEventId] }), index('mount_on').on(t.onId)],
 )

@@ -6,6 +6,6 @@ import { idColumn, instantMs } from './columns.ts'
 export const ownCaution = mysqlTable('own_caution', {
   hazard: varchar('hazard', { length: 12 }).$type<Hazard>().primaryKey(),
   words: varchar('words', { length: 240 }).notNull(),
-  byId: idColumn('by_id'),
+  byId: idColumn<'person'>('by_id'),
   atMs: instantMs('at_ms').notNull(),
 })

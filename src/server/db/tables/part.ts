@@ -4,11 +4,11 @@ import { type PartFit } from '@core/rightparts/facts.ts'
 import { idColumn } from './columns.ts'
 
 export const part = mysqlTable('part', {
-  id: idColumn('id').primaryKey(),
+  id: idColumn<'part'>('id').primaryKey(),
   code: varchar('code', { length: 40 }).notNull().unique(),
   name: varchar('name', { length: 80 }).notNull(),
   kindKey: varchar('kind_key', { length: 20 }).$type<KindKey>().notNull(),
-  familyId: idColumn('family_id'),
+  familyId: idColumn<'family'>('family_id'),
   wireSizeMm: double('wire_size_mm'),
   priceMinor: int('price_minor'),
   fit: json('fit').$type<PartFit>(),

@@ -3,7 +3,7 @@ import { idColumn } from './columns.ts'
 
 export type Role = 'lead' | 'instructor' | 'hand' | 'learner'
 export const person = mysqlTable('person', {
-  id: idColumn('id').primaryKey(),
+  id: idColumn<'person'>('id').primaryKey(),
   name: varchar('name', { length: 60 }).notNull().unique(),
   role: varchar('role', { length: 12 }).$type<Role>().notNull(),
   passwordHash: varchar('password_hash', { length: 200 }),

@@ -13,7 +13,7 @@ const picture = customType<{ data: string; driverData: Buffer }>({
 export const photo = mysqlTable(
   'photo',
   {
-    id: idColumn('id').primaryKey(),
+    id: idColumn<'photo'>('id').primaryKey(),
     ofType: varchar('of_type', { length: 8 }).$type<PhotoOf['type']>().notNull(),
     ofKey: varchar('of_key', { length: 80 }).notNull(),
     widthPx: int('width_px').notNull(),
@@ -21,8 +21,8 @@ export const photo = mysqlTable(
     jpeg: picture('jpeg').notNull(),
     small: picture('small').notNull(),
     takenMs: instantMs('taken_ms').notNull(),
-    personId: idColumn('person_id'),
-    deviceId: idColumn('device_id'),
+    personId: idColumn<'person'>('person_id'),
+    deviceId: idColumn<'device'>('device_id'),
     hiddenMs: instantMs('hidden_ms'),
     idempotencyKey: varchar('idempotency_key', { length: 100 }).notNull(),
   },

@@ -7,11 +7,11 @@ import { idColumn, instantMs } from './columns.ts'
 export const positionNow = mysqlTable(
   'position_now',
   {
-    carrierId: idColumn('carrier_id').notNull(),
+    carrierId: idColumn<'carrier'>('carrier_id').notNull(),
     position: varchar('position', { length: 24 }).$type<Position>().notNull(),
-    partId: idColumn('part_id'),
+    partId: idColumn<'part'>('part_id'),
     fittedMs: instantMs('fitted_ms'),
-    fittedEventId: idColumn('fitted_event_id'),
+    fittedEventId: idColumn<'event'>('fitted_event_id'),
     entryAge: varchar('entry_age', { length: 8 }).$type<'new' | 'unknown'>(),
     cleanedMs: instantMs('cleaned_ms'),
     cleanings: int('cleanings').notNull(),

@@ -9,14 +9,14 @@ import { idColumn, instantMs, quantity } from './columns.ts'
 export const purchase = mysqlTable(
   'purchase',
   {
-    id: idColumn('id').primaryKey(),
+    id: idColumn<'purchase'>('id').primaryKey(),
     month: varchar('month', { length: 7 }).notNull(),
     /** Bought for one area; null for the whole shop. */
-    areaId: idColumn('area_id'),
+    areaId: idColumn<'area'>('area_id'),
     item: varchar('item', { length: 120 }).notNull(),
     kindKey: varchar('kind_key', { length: 20 }).$type<KindKey>(),
-    partId: idColumn('part_id'),
-    wireId: idColumn('wire_id'),
+    partId: idColumn<'part'>('part_id'),
+    wireId: idColumn<'wire'>('wire_id'),
     quantity: quantity('quantity').notNull(),
     loggedMs: instantMs('logged_ms').notNull(),
     idempotencyKey: varchar('idempotency_key', { length: 100 }).notNull(),

@@ -6,8 +6,8 @@ import { idColumn, instantMs, quantity } from './columns.ts'
 export const reading = mysqlTable(
   'reading',
   {
-    eventId: idColumn('event_id').primaryKey(),
-    carrierId: idColumn('carrier_id').notNull(),
+    eventId: idColumn<'event'>('event_id').primaryKey(),
+    carrierId: idColumn<'carrier'>('carrier_id').notNull(),
     what: varchar('what', { length: 12 }).$type<ReadingKey>().notNull(),
     method: varchar('method', { length: 16 }).notNull(),
     how: varchar('how', { length: 8 }).$type<How>().notNull(),
@@ -15,8 +15,8 @@ export const reading = mysqlTable(
     leftAt: quantity('left_at'),
     grade: varchar('grade', { length: 16 }),
     verdict: varchar('verdict', { length: 4 }).$type<ReadingVerdict>().notNull(),
-    headId: idColumn('head_id'),
-    wireId: idColumn('wire_id'),
+    headId: idColumn<'carrier'>('head_id'),
+    wireId: idColumn<'wire'>('wire_id'),
     limitValue: quantity('limit_value'),
     madeFrom: json('made_from').$type<Record<string, number | number[]>>().notNull(),
     atMs: instantMs('at_ms').notNull(),

@@ -7,8 +7,8 @@ export interface ShiftBreak {
 }
 /** One shift of the week in the site's wall time; `areaId` null: for every area without patterns of its own. */
 export const shiftPattern = mysqlTable('shift_pattern', {
-  id: idColumn('id').primaryKey(),
-  areaId: idColumn('area_id'),
+  id: idColumn<'pattern'>('id').primaryKey(),
+  areaId: idColumn<'area'>('area_id'),
   name: varchar('name', { length: 40 }).notNull(),
   /** 1 Monday … 7 Sunday. */
   weekdays: json('weekdays').$type<number[]>().notNull(),

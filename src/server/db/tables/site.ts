@@ -2,7 +2,7 @@ import { int, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { idColumn } from './columns.ts'
 
 export const site = mysqlTable('site', {
-  id: idColumn('id').primaryKey(),
+  id: idColumn<'site'>('id').primaryKey(),
   name: varchar('name', { length: 80 }).notNull(),
   zone: varchar('zone', { length: 40 }).notNull(),
   currency: varchar('currency', { length: 3 }).notNull(),

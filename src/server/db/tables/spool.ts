@@ -5,7 +5,7 @@ import { idColumn, instantMs, quantity } from './columns.ts'
 export const spool = mysqlTable(
   'spool',
   {
-    id: idColumn('id').primaryKey(),
+    id: idColumn<'spool'>('id').primaryKey(),
     number: int('number').notNull(),
     createdMs: instantMs('created_ms').notNull(),
   },
@@ -16,13 +16,13 @@ export const spool = mysqlTable(
 export const spoolNow = mysqlTable(
   'spool_now',
   {
-    spoolId: idColumn('spool_id').primaryKey(),
-    wireId: idColumn('wire_id'),
+    spoolId: idColumn<'spool'>('spool_id').primaryKey(),
+    wireId: idColumn<'wire'>('wire_id'),
     labelKg: quantity('label_kg'),
     lot: varchar('lot', { length: 60 }),
     tareKg: quantity('tare_kg'),
     inMs: instantMs('in_ms').notNull(),
-    headId: idColumn('head_id'),
+    headId: idColumn<'carrier'>('head_id'),
     sinceMs: instantMs('since_ms'),
     baseKg: quantity('base_kg'),
     baseSdKg: quantity('base_sd_kg'),

@@ -5,8 +5,8 @@ import { idColumn } from './columns.ts'
 export const station = mysqlTable(
   'station',
   {
-    id: idColumn('id').primaryKey(),
-    areaId: idColumn('area_id').notNull(),
+    id: idColumn<'station'>('id').primaryKey(),
+    areaId: idColumn<'area'>('area_id').notNull(),
     name: varchar('name', { length: 24 }).notNull(),
     /** The place's own word: booth, cell, bench. */
     placeWord: varchar('place_word', { length: 20 }).notNull(),

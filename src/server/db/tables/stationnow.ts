@@ -4,9 +4,9 @@ import { idColumn, instantMs } from './columns.ts'
 
 /** Projected: what hangs at a station, and whether it is down or parked. */
 export const stationNow = mysqlTable('station_now', {
-  stationId: idColumn('station_id').primaryKey(),
-  headId: idColumn('head_id'),
-  gunId: idColumn('gun_id'),
+  stationId: idColumn<'station'>('station_id').primaryKey(),
+  headId: idColumn<'carrier'>('head_id'),
+  gunId: idColumn<'carrier'>('gun_id'),
   downSinceMs: instantMs('down_since_ms'),
   downPosition: varchar('down_position', { length: 24 }).$type<Position>(),
   isParked: boolean('is_parked').notNull(),

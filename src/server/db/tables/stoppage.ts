@@ -6,8 +6,8 @@ import { idColumn, instantMs, quantity } from './columns.ts'
 export const stoppage = mysqlTable(
   'stoppage',
   {
-    fromEventId: idColumn('from_event_id').primaryKey(),
-    stationId: idColumn('station_id').notNull(),
+    fromEventId: idColumn<'event'>('from_event_id').primaryKey(),
+    stationId: idColumn<'station'>('station_id').notNull(),
     position: varchar('position', { length: 24 }).$type<Position>(),
     fromMs: instantMs('from_ms').notNull(),
     toMs: instantMs('to_ms'),

@@ -7,10 +7,10 @@ import { idColumn, instantMs, quantity } from './columns.ts'
 export const taskDone = mysqlTable(
   'task_done',
   {
-    eventId: idColumn('event_id').primaryKey(),
-    carrierId: idColumn('carrier_id').notNull(),
+    eventId: idColumn<'event'>('event_id').primaryKey(),
+    carrierId: idColumn<'carrier'>('carrier_id').notNull(),
     task: varchar('task', { length: 12 }).$type<TaskKey>().notNull(),
-    familyId: idColumn('family_id'),
+    familyId: idColumn<'family'>('family_id'),
     minutes: quantity('minutes').notNull(),
     usualMin: quantity('usual_min'),
     reason: varchar('reason', { length: 12 }).$type<Overrun>(),

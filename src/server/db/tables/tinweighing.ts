@@ -9,8 +9,8 @@ import { idColumn, instantMs } from './columns.ts'
 export const tinWeighing = mysqlTable(
   'tin_weighing',
   {
-    id: idColumn('id').primaryKey(),
-    areaId: idColumn('area_id').notNull(),
+    id: idColumn<'tin'>('id').primaryKey(),
+    areaId: idColumn<'area'>('area_id').notNull(),
     kindKey: varchar('kind_key', { length: 20 }).$type<KindKey>().notNull(),
     day: varchar('day', { length: 10 }).notNull(),
     atMs: instantMs('at_ms').notNull(),

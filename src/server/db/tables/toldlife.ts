@@ -10,7 +10,7 @@ export const toldLife = mysqlTable(
     classKey: varchar('class_key', { length: 20 }).notNull(),
     usual: double('usual').notNull(),
     early: double('early').notNull(),
-    toldById: idColumn('told_by_id'),
+    toldById: idColumn<'person'>('told_by_id'),
     toldMs: instantMs('told_ms').notNull(),
   },
   (t) => [primaryKey({ columns: [t.kindKey, t.classKey] })],

@@ -6,8 +6,8 @@ import { idColumn, instantMs, quantity } from './columns.ts'
 export const usageSpan = mysqlTable(
   'usage_span',
   {
-    id: idColumn('id').notNull(),
-    headId: idColumn('head_id').notNull(),
+    id: idColumn<'usage'>('id').notNull(),
+    headId: idColumn<'carrier'>('head_id').notNull(),
     fromMs: instantMs('from_ms').notNull(),
     toMs: instantMs('to_ms').notNull(),
     source: varchar('source', { length: 10 }).$type<UsageSource>().notNull(),

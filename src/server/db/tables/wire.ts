@@ -3,7 +3,7 @@ import { type WireFit } from '@core/rightparts/facts.ts'
 import { idColumn } from './columns.ts'
 
 export const wire = mysqlTable('wire', {
-  id: idColumn('id').primaryKey(),
+  id: idColumn<'wire'>('id').primaryKey(),
   name: varchar('name', { length: 60 }).notNull().unique(),
   construction: varchar('construction', { length: 20 }).notNull(),
   diameterMm: double('diameter_mm').notNull(),
