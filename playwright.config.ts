@@ -6,7 +6,8 @@ export default defineConfig({
   // Long: a machine that others share may stand still for seconds, and nothing here is about speed.
   timeout: 180_000,
   expect: { timeout: 20_000 },
-  workers: 1,
+  // Two cores: while one page waits for its server the other works.
+  workers: 2,
   retries: 0,
   forbidOnly: true,
   outputDir: 'test-results',

@@ -90,7 +90,7 @@ test('on a phone: the gun by its number, two taps, at 88 pixels', async ({ brows
 })
 
 test('every main view reads well to a screen reader, in both themes', async ({ page }) => {
-  test.setTimeout(150_000) // a dozen pages, each looked through whole
+  test.setTimeout(300_000) // a dozen pages, each looked through whole
   await signIn(page, shop, LEAD)
   await sound(page)
   await page.getByRole('button', { name: 'light' }).click()
@@ -139,7 +139,7 @@ test('every main view reads well to a screen reader, in both themes', async ({ p
     await page.goto(`${shop.url}/${view}`)
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
     // Lives are fitted the first time they are asked for.
-    if (view.startsWith('life')) await expect(page.locator('.life-under')).toBeVisible({ timeout: 60_000 })
+    if (view.startsWith('life')) await expect(page.locator('.life-under')).toBeVisible({ timeout: 120_000 })
     await sound(page)
   }
   await page.keyboard.press('?')

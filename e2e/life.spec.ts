@@ -10,7 +10,7 @@ test.beforeAll(async () => {
 test.afterAll(() => shop.stop())
 
 test('a lead slides the blade, makes it the rule, and Floor moves by what was foretold', async ({ page }) => {
-  test.setTimeout(240_000)
+  test.setTimeout(400_000)
   await signIn(page, shop, LEAD)
   const lead = apiOf(page, shop)
   const opened = async () =>
@@ -20,7 +20,7 @@ test('a lead slides the blade, makes it the rule, and Floor moves by what was fo
   const before = await opened()
   await page.goto(`${shop.url}/life?kind=tip&where=class:booth`)
   await expect(page.getByRole('heading', { level: 1 })).toContainText(/^Half of the tips in booths are gone by/, {
-    timeout: 60_000,
+    timeout: 120_000,
   })
   const rules = page.getByRole('region', { name: 'House rules in money' })
   await expect(rules.getByRole('row', { name: /Least cost/ })).toContainText('saves')
@@ -54,18 +54,18 @@ test('a lead slides the blade, makes it the rule, and Floor moves by what was fo
     (await lead.get<{ positions: { kindKey: string; leave: object | null }[] }>(`/gun/${gun}`)).body.positions.some(
       (p) => p.kindKey === 'tip' && p.leave !== null,
     )
-  await expect.poll(isTold, { timeout: 90_000 }).toBe(true)
+  await expect.poll(isTold, { timeout: 150_000 }).toBe(true)
   await page.reload()
   await page.getByRole('row', { name: /^tip/ }).getByRole('link').click()
   await expect(page.locator('.life-marked')).toBeAttached()
 })
 
 test('two nozzles side by side, a word taken, a try-out dealt out', async ({ page }) => {
-  test.setTimeout(120_000)
+  test.setTimeout(240_000)
   await signIn(page, shop, LEAD)
   await page.goto(`${shop.url}/life?kind=nozzle&where=class:booth`)
   await page.getByLabel('Side by side').selectOption('part')
-  await expect(page.getByText(/plated lasts .* times as long as KE-N/)).toBeVisible({ timeout: 60_000 })
+  await expect(page.getByText(/plated lasts .* times as long as KE-N/)).toBeVisible({ timeout: 120_000 })
   await page.getByText('Your word on nozzles').click()
   await page.getByLabel(/Usually they do/).fill('60')
   await page.getByLabel(/One in ten/).fill('70')
@@ -94,7 +94,7 @@ test('two nozzles side by side, a word taken, a try-out dealt out', async ({ pag
 })
 
 test('a liner whose knob creeps stands on Floor until that sign is switched off', async ({ page }) => {
-  test.setTimeout(120_000)
+  test.setTimeout(240_000)
   await signIn(page, shop, LEAD)
   const lead = apiOf(page, shop)
   const linerRow = async () =>
@@ -105,7 +105,7 @@ test('a liner whose knob creeps stands on Floor until that sign is switched off'
   await expect(page.getByRole('article', { name: 'A8', exact: true })).toContainText('tension creeps up')
   await page.goto(`${shop.url}/life?kind=liner&where=class:booth`)
   const signs = page.getByRole('region', { name: 'The liner by signs' })
-  await expect(signs).toContainText(/Of \d+ worn liners that were looked at/, { timeout: 60_000 })
+  await expect(signs).toContainText(/Of \d+ worn liners that were looked at/, { timeout: 120_000 })
   await expect(signs).toContainText(/Here it spoke in time of \d+ of the \d+ worn ones it could have/)
   await signs.getByLabel('Tension that creeps up').uncheck()
   await signs.getByRole('button', { name: 'Make it the rule …' }).click()

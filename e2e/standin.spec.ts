@@ -58,7 +58,9 @@ test('feeders that send are seen on Floor; killed and plugged in again they go o
   plugIn()
   await signIn(page, shop, { name: 'Ilse Varn', password: 'low-tide-at-six' })
   const cells = page.getByRole('button', { name: /Robot cells/ })
-  // A Floor that nobody sent to asks once a minute; after that every few seconds.
+  // A Floor that nobody sent to asks once a minute; opened anew it asks at once, and from then on every few seconds.
+  await expect.poll(() => kept().length, { timeout: 80_000 }).toBe(6)
+  await page.reload()
   await expect(cells).toContainText(/welding/, { timeout: 80_000 })
   await expect.poll(isEmpty, { timeout: 30_000 }).toBe(true)
   const before = kept()

@@ -13,7 +13,7 @@ import { hungAt, hungOne } from '@server/gunnow/hung.ts'
 import { stockedParts } from '@server/gunnow/line.ts'
 import { setupOf, type Hung } from '@server/gunnow/setup.ts'
 import { standingOfStations } from '@server/ledger/standings.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopModel, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { planAt, type Planned } from './read.ts'
 
 type Line = z.output<typeof dayRequest>['lines'][number]
@@ -135,7 +135,7 @@ function standingOn(
   }
 }
 
-function costAt({ plan, cost, hung }: Planned, shop: ShopModel): Cost {
+function costAt({ plan, cost, hung }: Planned, shop: ShopPlaces): Cost {
   const stops = plan.left.some((f) => f.severity === 'stops')
   const rates = shop.classes.get(hung.station.classKey)
   const perHour = (rates?.labourMinorPerHour ?? 0) + (rates?.stopMinorPerHour ?? 0)

@@ -14,7 +14,7 @@ import { settledFacts, tiedFacts } from '@server/followup/act.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
 import { stockedParts } from '@server/gunnow/line.ts'
 import { tagsHere } from '@server/gunnow/setup.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopModel, type ShopKinds, type ShopFit, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { keyOf, writeAct, type Writing } from '@server/write/act.ts'
 import { sayFacts, type OneAct } from '@server/write/facts.ts'
 import { carrierAt, type Place } from '@server/write/place.ts'
@@ -63,7 +63,7 @@ const withoutTaken = (parts: readonly Stocked[], taken: ReadonlyMap<string, numb
   parts.map((p) => (p.onHand === null ? p : { ...p, onHand: p.onHand - (taken.get(p.id) ?? 0) }))
 
 /** A part the shop has none of: the change would end with a wrong one on it, so it is said instead of logged. */
-function mustBeServed({ plan, hung }: Planned, r: Request, shop: ShopModel): void {
+function mustBeServed({ plan, hung }: Planned, r: Request, shop: ShopKinds & ShopFit): void {
   const none = plan.swaps.filter((s) => s.to === null && !r.skipped.includes(s.kindKey))
   if (none.length === 0) return
   const wire = shop.wires.get(r.wireId)?.name ?? 'that wire'
@@ -116,9 +116,9 @@ function factsOf(planned: Planned, at: At): Fact[] {
   ]
 }
 
-const keptOn = (planned: Planned, shop: ShopModel) =>
+const keptOn = (planned: Planned, shop: ShopPlaces) =>
   tagsHere(planned.hung, shop).find((t) => t.tag === 'partsKept')?.partIds ?? []
-const wasKept = (planned: Planned, partId: PartId | undefined, shop: ShopModel) =>
+const wasKept = (planned: Planned, partId: PartId | undefined, shop: ShopPlaces) =>
   partId !== undefined && keptOn(planned, shop).some((id) => id === partId)
 
 function guideFacts({ plan, hung }: Planned, { place, shop }: At): Fact[] {

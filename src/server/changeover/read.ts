@@ -18,7 +18,7 @@ import { stepLine, type OwnCautions } from '@server/guide/steps.ts'
 import { hungAt } from '@server/gunnow/hung.ts'
 import { brief, findingLine, stockedParts } from '@server/gunnow/line.ts'
 import { builtHere, procedureFacts, ruledBy, setupOf, tagsHere, wireFacts, type Hung } from '@server/gunnow/setup.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopModel, type ShopKinds } from '@server/shopmodel/model.ts'
 
 export interface Planned {
   hung: Hung
@@ -30,7 +30,7 @@ export interface Planned {
 }
 
 /** The sum of the steps, times how worked and planned minutes went together on the changes logged here. */
-function learntCost(cost: ChangeCost, shop: ShopModel, familyId: FamilyId | null): Planned['cost'] {
+function learntCost(cost: ChangeCost, shop: ShopKinds, familyId: FamilyId | null): Planned['cost'] {
   const { n, others, median, p80 } = shop.learnt('change', familyId, 1)
   const learntFrom = n + others
   const plannedMin = cost.minutes

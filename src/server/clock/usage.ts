@@ -10,13 +10,13 @@ import { DomainError } from '@server/problem/problem.ts'
 import { actByKey } from '@server/ledger/lines.ts'
 import { lock } from '@server/projection/lock.ts'
 import { keyOf, writeAct, type SaidLine } from '@server/write/act.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopSite, type ShopTimes } from '@server/shopmodel/model.ts'
 import { shiftSpan, shiftsOf } from '@server/time/calendar.ts'
 import { addDays, dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 
 /** The stretch a total stands for: a named shift of that day, or the day from midnight to midnight. */
 export function spanOf(
-  shop: ShopModel,
+  shop: ShopSite & ShopTimes,
   at: { areaId: AreaId; day: string; shift: string | null | undefined },
 ): { ok: true; fromMs: number; toMs: number } | { ok: false; reason: string } {
   const { zone } = shop.site

@@ -3,15 +3,14 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { asc, eq } from 'drizzle-orm'
 import { makeRandom } from '@core/random/random.ts'
 import { carrier, device, importRun, ledgerEvent, positionNow, telemetryRow, usageSpan } from '@server/db/schema.ts'
-import { buildDemo } from '@server/demo/demo.ts'
 import { startTestServer, type TestServer } from '@server/testing/testserver.ts'
+import { YARD_MS } from '@server/testing/worlds.ts'
 import { insertMany, readMany, transact } from './db.ts'
 
 /** Reading and writing many rows past the mapper gives what the mapper gives. */
 let server: TestServer
 beforeAll(async () => {
-  server = await startTestServer({ nowMs: Date.UTC(2026, 10, 25, 9) })
-  await buildDemo(server.parts.deps)
+  server = await startTestServer({ nowMs: YARD_MS, isYard: true })
 }, 120_000)
 afterAll(() => server.close())
 const db = () => server.parts.deps.db

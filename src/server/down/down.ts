@@ -17,7 +17,7 @@ import { logFacts } from '@server/write/facts.ts'
 import { prices, ratesAt } from '@server/shopmodel/prices.ts'
 import { builtHere, ruledBy, type Hung } from '@server/gunnow/setup.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopModel, type ShopFit, type ShopRules } from '@server/shopmodel/model.ts'
 import { countTurned, explainedSince, explanationOf, type Explained } from './explained.ts'
 import { knowledgeNow } from '@server/knowledge/now.ts'
 
@@ -137,7 +137,7 @@ function pricesInMinutes(shop: ShopModel, stationId: StationId): Record<string, 
     }),
   )
 }
-function rulesAt(hung: Hung, shop: ShopModel): Pick<z.input<typeof downAnswer>, 'schools' | 'liner'> {
+function rulesAt(hung: Hung, shop: ShopFit & ShopRules): Pick<z.input<typeof downAnswer>, 'schools' | 'liner'> {
   const built = builtHere(hung, shop)
   const by = ruledBy(hung.station, built)
   const school = <C extends QuestionCode>(code: C) => rulingFor(code, by, shop.choices).school.key

@@ -5,7 +5,7 @@ import { type Cause } from '@core/diagnose/knowledge.ts'
 import { stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { stoppedMinutes } from '@server/projection/stationrows.ts'
-import { groupBy, type ShopModel } from '@server/shopmodel/model.ts'
+import { groupBy, type ShopModel, type ShopKinds } from '@server/shopmodel/model.ts'
 import { knowledgeNow } from '@server/knowledge/now.ts'
 import { explainedSince, explanationOf, type Explained } from './explained.ts'
 
@@ -66,7 +66,7 @@ export async function stopsSince(db: Reader, at: StopsAt): Promise<Stop[]> {
 }
 
 /** Column of the path a position stands in; off the wire stands by itself. */
-function columnOf(at: string | null, shop: ShopModel): string | null {
+function columnOf(at: string | null, shop: ShopKinds): string | null {
   if (at === null) return null
   const kind = at.split('#')[0] ?? at
   return shop.kindByKey.get(kind)?.column ?? kind

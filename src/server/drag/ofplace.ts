@@ -7,7 +7,7 @@ import { isMeasured } from '@core/ledger/exposure.ts'
 import { kindOfPosition, type Position } from '@core/path/columns.ts'
 import { carrierIdsOf, setupOf, type Hung } from '@server/gunnow/setup.ts'
 import { fittedHere, lastNumber, type ReadHere } from '@server/gunnow/readingkept.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopModel, type ShopFit } from '@server/shopmodel/model.ts'
 
 /** What is known of the gun at one place, for its drag. */
 export function dragFactsOf(hung: Hung, shop: ShopModel, here: ReadHere): DragFacts {
@@ -56,7 +56,7 @@ function hasSecondDrive(hung: Hung): boolean {
   return hasRolls(hung.now.gunId) && hasRolls(hung.now.headId)
 }
 /** Whether its wire comes out of a drum, by what its wire comes in. */
-export function isFromDrum(hung: Hung, shop: ShopModel): boolean {
+export function isFromDrum(hung: Hung, shop: ShopFit): boolean {
   const kg = hung.spoolWireId ? (shop.wires.get(hung.spoolWireId)?.spoolKg ?? null) : null
   return kg !== null && isDrum(kg)
 }

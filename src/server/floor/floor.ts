@@ -17,7 +17,7 @@ import { liveArcs } from '@server/gunnow/livearcs.ts'
 import { standing, type Checked } from '@server/gunnow/findings.ts'
 import { findingLine, stockedParts } from '@server/gunnow/line.ts'
 import { shareFor } from '@server/parts/sharestore.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopModel, type ShopKinds, type ShopRules } from '@server/shopmodel/model.ts'
 import { cellsOf, nextWant, openWants, wantInColumn } from './cells.ts'
 import { survey, type Surveyed } from './survey.ts'
 
@@ -130,7 +130,7 @@ function cutoffOf(surveyed: readonly Surveyed[], rows: ReadonlyMap<string, unkno
 
 const isBefore = (ms: number | null | undefined, limitMs: number) => ms !== null && ms !== undefined && ms < limitMs
 
-export function rankInput(s: Surveyed, shop: ShopModel) {
+export function rankInput(s: Surveyed, shop: ShopKinds & ShopRules) {
   return {
     stationId: s.station.id,
     walkOrder: s.station.walkOrder,
@@ -155,7 +155,7 @@ const worthOf = ({ minor, minutes }: Leaving) => (minor > 0 ? minor : minutes)
 
 const SET_MIN = 2
 /** Minutes to put right what is wrong: the parts' own, a moment for each that is only turned or set. */
-function wrongMinutes(s: Surveyed, shop: ShopModel): number {
+function wrongMinutes(s: Surveyed, shop: ShopKinds): number {
   const remedies = standing(s.checked.findings).flatMap((f) => (f.severity === 'stops' ? [f.remedy] : []))
   const kinds = new Set(remedies.flatMap((r) => (r.do === 'change' ? [r.kindKey] : [])))
   const changed = [...kinds].reduce((sum, key) => sum + shop.changeMinOf(key, s.familyId), 0)

@@ -11,7 +11,7 @@ import { linerHere, type LinerHere } from '@server/gunnow/rulehere.ts'
 import { carrier, headNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type KeptFits } from '@server/lifekept/kept.ts'
-import { type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
+import { type ShopModel, type StationRow, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { type HeadRow } from '@server/projection/rows.ts'
 import { clockFreshness, judge, type JudgeAt, type SurveyedPosition } from './judge.ts'
 import { FOLLOW_UP_TEXT, type OpenFollowUp } from '@core/followup/followup.ts'
@@ -152,14 +152,14 @@ function saidOf(hung: Hung, at: { shop: ShopModel; schedule: Schedule | null; no
 }
 
 /** What the readings of what hangs here ask for; a parked gun's wait. */
-function alarmsHere(hung: Hung, shop: ShopModel, nowMs: number): Alarm[] {
+function alarmsHere(hung: Hung, shop: ShopPlaces, nowMs: number): Alarm[] {
   if (hung.now.isParked) return []
   return carrierIdsOf(hung.now, shop)
     .flatMap((id) => hung.stateOf(id)?.now?.alarms ?? [])
     .filter((a) => isAlarmLive(a, nowMs))
 }
 
-function lastReadHere(hung: Hung, shop: ShopModel): ReturnType<Surveyed['lastRead']> {
+function lastReadHere(hung: Hung, shop: ShopPlaces): ReturnType<Surveyed['lastRead']> {
   const all: ReturnType<Surveyed['lastRead']> = {}
   for (const id of carrierIdsOf(hung.now, shop))
     for (const [what, ms] of Object.entries(hung.stateOf(id)?.now?.lastRead ?? {})) {

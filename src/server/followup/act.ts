@@ -7,7 +7,7 @@ import { type followUpRequest } from '@contract/followup.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
 import { carrierAt, type Place } from '@server/write/place.ts'
 import { logFacts } from '@server/write/facts.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopPlaces, type ShopKinds } from '@server/shopmodel/model.ts'
 import { OK } from '@server/write/changing.ts'
 
 /** Done, wherever it stands open: the feeder and the gun may each have asked for it. */
@@ -17,7 +17,7 @@ export function settledFacts(place: Place, tasks: readonly FollowUp[]): Fact[] {
 }
 
 /** Reminders that stay tied, each where it hangs. */
-export const tiedFacts = (place: Place, shop: ShopModel, stillTied: readonly string[]): Fact[] =>
+export const tiedFacts = (place: Place, shop: ShopPlaces & ShopKinds, stillTied: readonly string[]): Fact[] =>
   TAGS.filter((tag) => stillTied.includes(tag)).map((tag) => ({
     kind: 'tied',
     carrierId: carrierAt(place, TAG_TEXT[tag].at, shop),
@@ -27,7 +27,7 @@ export const tiedFacts = (place: Place, shop: ShopModel, stillTied: readonly str
 /** What a list left: follow-ups done on the way, reminders still tied. */
 export const leftFacts = (
   place: Place,
-  shop: ShopModel,
+  shop: ShopPlaces & ShopKinds,
   r: { settled: readonly FollowUp[]; stillTied: readonly string[] },
 ): Fact[] => [...settledFacts(place, r.settled), ...tiedFacts(place, shop, r.stillTied)]
 

@@ -10,14 +10,14 @@ import { MM_PER_FOOT } from '@core/units/convert.ts'
 import { ruleLength } from '@core/units/length.ts'
 import { inchName } from '@core/units/wiresize.ts'
 import { builtHere, ruledBy, setupOf, type Hung } from '@server/gunnow/setup.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopModel, type ShopSite, type ShopKinds } from '@server/shopmodel/model.ts'
 
 /** How the shop does it at one gun, by its choices among schools. */
 export const rulesHere = (by: RuledBy, choices: ShopModel['choices']): GuideRules =>
   guideRules((code) => rulingFor(code, by, choices).school.key)
 
 /** Sizes, lengths and minutes as the shop has them. */
-export function shopWords(shop: ShopModel, familyId: FamilyId | null): ShopWords {
+export function shopWords(shop: ShopSite & ShopKinds, familyId: FamilyId | null): ShopWords {
   const isUs = shop.site.units === 'us'
   return {
     minutesOf: (kindKey) => shop.changeMinOf(kindKey, familyId),

@@ -13,7 +13,7 @@ import { DomainError } from '@server/problem/problem.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
 import { brief, stockedParts } from '@server/gunnow/line.ts'
 import { builtHere, ruledBy } from '@server/gunnow/setup.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopModel, type ShopKinds, type ShopRules } from '@server/shopmodel/model.ts'
 import { guideAtFamily, guideAtPlace } from './at.ts'
 import { ownCautions, ownNotes } from './notes.ts'
 import { stepLine } from './steps.ts'
@@ -54,7 +54,7 @@ export async function guideFor(
 }
 
 /** Minutes of a guide: its kind's as the shop says, else the sum of its steps; learnt from the jobs logged. */
-export function guideMinutes(shop: ShopModel, of: GuideFor, guide: GuideKey): MinutesLine {
+export function guideMinutes(shop: ShopKinds, of: GuideFor, guide: GuideKey): MinutesLine {
   const { kindKey } = GUIDES[guide]
   const isTask = kindKey === guide
   const said = isTask ? (shop.kindByKey.get(guide)?.changeMin ?? 0) : 0
@@ -89,7 +89,12 @@ export async function readGuide(deps: Deps, who: Who, q: z.output<typeof guideQu
   }
 }
 
-async function bodyOf(deps: Deps, who: Who, what: { shop: ShopModel; of: GuideFor; guide: GuideKey | null }) {
+interface BodyOf {
+  shop: ShopKinds & ShopRules
+  of: GuideFor
+  guide: GuideKey | null
+}
+async function bodyOf(deps: Deps, who: Who, what: BodyOf) {
   const { shop, of, guide } = what
   if (!guide)
     return {
@@ -129,7 +134,7 @@ async function bodyOf(deps: Deps, who: Who, what: { shop: ShopModel; of: GuideFo
 }
 
 /** What this work makes necessary afterwards, as the table of follow-ups has it. */
-function followsOf(guide: GuideKey, of: GuideFor, shop: ShopModel): string[] {
+function followsOf(guide: GuideKey, of: GuideFor, shop: ShopRules): string[] {
   const happening: Happening = {
     kind: guide === 'wire' ? 'wireLoaded' : guide === 'gun' ? 'mounted' : 'fitted',
     position: isKindKey(guide) ? guide : null,

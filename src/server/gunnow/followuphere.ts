@@ -4,12 +4,12 @@ import { openFollowUps, type OpenFollowUp } from '@core/followup/followup.ts'
 import { rulingFor } from '@core/houserule/schools.ts'
 import { type Built } from '@core/shop/built.ts'
 import { carrierIdsOf, ruledBy, type Hung } from './setup.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopPlaces, type ShopRules } from '@server/shopmodel/model.ts'
 
 /** What is still to be done at one place because of what was done there; a parked gun asks for nothing. */
 export function followUpsHere(
   hung: Hung,
-  at: { shop: ShopModel; built: Built; schedule: Schedule | null; nowMs: number },
+  at: { shop: ShopPlaces & ShopRules; built: Built; schedule: Schedule | null; nowMs: number },
 ): OpenFollowUp[] {
   if (hung.now.isParked) return []
   const pending = carrierIdsOf(hung.now, at.shop).flatMap((id) => hung.stateOf(id)?.now?.followUps ?? [])

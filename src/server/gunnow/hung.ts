@@ -5,11 +5,11 @@ import { type Reader } from '@server/db/db.ts'
 import { readPositions } from './positions.ts'
 import { type StationNowRow } from '@server/projection/stationrows.ts'
 import { DomainError } from '@server/problem/problem.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopPlaces } from '@server/shopmodel/model.ts'
 import { carrierIdsOf, type Hung } from './setup.ts'
 
 /** Some places with what hangs there, for the rules of fit. A place that is not there any more is said. */
-export async function hungAt(db: Reader, shop: ShopModel, stationIds: readonly StationId[]): Promise<Hung[]> {
+export async function hungAt(db: Reader, shop: ShopPlaces, stationIds: readonly StationId[]): Promise<Hung[]> {
   const nows = await db
     .select()
     .from(stationNow)
@@ -19,7 +19,7 @@ export async function hungAt(db: Reader, shop: ShopModel, stationIds: readonly S
 }
 
 /** The same of places that were read before. */
-export async function hungWith(db: Reader, shop: ShopModel, nows: readonly StationNowRow[]): Promise<Hung[]> {
+export async function hungWith(db: Reader, shop: ShopPlaces, nows: readonly StationNowRow[]): Promise<Hung[]> {
   const ids = nows.flatMap((n) => carrierIdsOf(n, shop)).filter((id) => id !== null)
   const states = await readPositions(db, ids)
   return nows.map((now) => ({
@@ -30,7 +30,7 @@ export async function hungWith(db: Reader, shop: ShopModel, nows: readonly Stati
   }))
 }
 
-export const hungOne = async (db: Reader, shop: ShopModel, stationId: StationId): Promise<Hung> =>
+export const hungOne = async (db: Reader, shop: ShopPlaces, stationId: StationId): Promise<Hung> =>
   (await hungAt(db, shop, [stationId]))[0] ?? notThere()
 
 function notThere(): never {

@@ -7,7 +7,7 @@ import { type Datum } from '@core/rightparts/finding.ts'
 import { type FindingLine, type PartBrief } from '@contract/rightparts.ts'
 import { part, stockNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopFit } from '@server/shopmodel/model.ts'
 import { type Checked, type Judged } from './findings.ts'
 import { partFacts } from './setup.ts'
 
@@ -23,7 +23,7 @@ export async function stockedParts(db: Reader): Promise<Stocked[]> {
 export const brief = (p: Stocked): PartBrief => ({ partId: p.id, code: p.code, name: p.name, onHand: p.onHand })
 
 /** Ids in a sentence become names. */
-function named(datum: Datum, shop: ShopModel): Datum {
+function named(datum: Datum, shop: ShopFit): Datum {
   if (datum.is !== 'text') return datum
   const [kind, id = ''] = datum.text.split(':')
   if (kind === 'family') return { is: 'text', text: shop.families.get(id) ?? 'another family' }
@@ -33,7 +33,7 @@ function named(datum: Datum, shop: ShopModel): Datum {
 /** A finding as it is told: names for ids, and what would put it right. */
 export function findingLine(
   finding: Judged,
-  at: { setup: Setup; shop: ShopModel; parts: readonly Stocked[]; nameOf?: (personId: PersonId) => string | null },
+  at: { setup: Setup; shop: ShopFit; parts: readonly Stocked[]; nameOf?: (personId: PersonId) => string | null },
 ): FindingLine {
   const { kept, ...plain } = finding
   const { remedy } = plain

@@ -9,7 +9,7 @@ import { type Reader } from '@server/db/db.ts'
 import { type HeadRow } from '@server/projection/rows.ts'
 import { keptReading, type ReadingRow } from '@server/projection/rows.ts'
 import { carrierIdsOf, type Hung } from './setup.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopPlaces } from '@server/shopmodel/model.ts'
 
 /** Everything read on what hangs at one place, oldest first, and its feeder's clock. */
 export interface ReadHere {
@@ -18,7 +18,7 @@ export interface ReadHere {
   head: HeadRow | null
 }
 
-export async function readingsHere(db: Reader, hung: Hung, shop: ShopModel): Promise<ReadHere> {
+export async function readingsHere(db: Reader, hung: Hung, shop: ShopPlaces): Promise<ReadHere> {
   const ids = carrierIdsOf(hung.now, shop).filter((id) => id !== null)
   const [rows, heads] = await Promise.all([
     db.select().from(reading).where(inArray(reading.carrierId, ids)).orderBy(asc(reading.atMs), asc(reading.eventId)),
@@ -31,12 +31,12 @@ export async function readingsHere(db: Reader, hung: Hung, shop: ShopModel): Pro
 }
 
 /** When a position was last changed, cleaned or looked at; the whole of what hangs here looked over counts. */
-export function touchedHere(hung: Hung, shop: ShopModel): (position: Position) => number | null {
+export function touchedHere(hung: Hung, shop: ShopPlaces): (position: Position) => number | null {
   const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
   return (position) => rows.find((r) => r.position === position)?.seenMs ?? null
 }
 /** When the part now on went on; the series of a reading begins with it. */
-export function fittedHere(hung: Hung, shop: ShopModel): (position: Position) => number[] {
+export function fittedHere(hung: Hung, shop: ShopPlaces): (position: Position) => number[] {
   const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
   return (position) => rows.filter((r) => r.position === position).flatMap((r) => r.fittedMs ?? [])
 }

@@ -18,7 +18,13 @@ import { type Tag } from '@core/changeover/tags.ts'
 import { type FoldedTag } from '@core/ledger/fold.ts'
 import { type stationNow } from '@server/db/schema.ts'
 import { type CarrierState } from './positions.ts'
-import { type PartRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
+import {
+  type PartRow,
+  type ShopModel,
+  type StationRow,
+  type ShopFit,
+  type ShopPlaces,
+} from '@server/shopmodel/model.ts'
 
 /** A place with what is projected of its three carriers. */
 export interface Hung {
@@ -48,7 +54,7 @@ export const partFacts = (row: PartRow): PartFacts => ({
 })
 
 /** How this gun is built: as the bay, except; and what the gun brought along. */
-export function builtHere(hung: Hung, shop: ShopModel): Built {
+export function builtHere(hung: Hung, shop: ShopFit): Built {
   return withGun(shop.built(hung.station.id), hung.stateOf(hung.now.gunId)?.built ?? null)
 }
 
@@ -63,7 +69,7 @@ export function ruledBy(station: StationRow, built: Built): RuledBy {
 }
 
 /** The feeder of a place: its type, or what little the roll count tells. */
-function feederOf(built: Built, shop: ShopModel): FeederFacts | null {
+function feederOf(built: Built, shop: ShopFit): FeederFacts | null {
   const type = built.feederTypeId ? shop.feederTypes.get(built.feederTypeId) : undefined
   if (type) return { id: type.id, name: type.name, ...type.fit }
   if (built.rollCount === null) return null
@@ -71,18 +77,18 @@ function feederOf(built: Built, shop: ShopModel): FeederFacts | null {
 }
 
 /** The place itself, its feeder and its gun, in that order; a missing one keeps its turn. */
-export const carrierIdsOf = (now: Hung['now'], shop: ShopModel) =>
+export const carrierIdsOf = (now: Hung['now'], shop: ShopPlaces) =>
   [shop.carrierOfStation.get(now.stationId) ?? null, now.headId, now.gunId] as const
-const carriersOf = (hung: Hung, shop: ShopModel) => carrierIdsOf(hung.now, shop).map((id) => hung.stateOf(id))
+const carriersOf = (hung: Hung, shop: ShopPlaces) => carrierIdsOf(hung.now, shop).map((id) => hung.stateOf(id))
 
 /** What was last read or set on the place, its feeder and its gun. */
-export function settingsHere(hung: Hung, shop: ShopModel): Settings {
+export function settingsHere(hung: Hung, shop: ShopPlaces): Settings {
   const all: Settings = {}
   for (const state of carriersOf(hung, shop))
     for (const [name, said] of Object.entries(state?.now?.settings ?? {})) all[name as SettingName] = said.value
   return all
 }
-export function tagsHere(hung: Hung, shop: ShopModel): (FoldedTag & { tag: Tag; carrierId: CarrierId })[] {
+export function tagsHere(hung: Hung, shop: ShopPlaces): (FoldedTag & { tag: Tag; carrierId: CarrierId })[] {
   return carriersOf(hung, shop).flatMap((state) =>
     Object.entries(state?.now?.tags ?? {}).map(([tag, said]) => ({
       ...said,
@@ -92,7 +98,7 @@ export function tagsHere(hung: Hung, shop: ShopModel): (FoldedTag & { tag: Tag; 
   )
 }
 
-function partsHere(hung: Hung, shop: ShopModel): Setup['parts'] {
+function partsHere(hung: Hung, shop: ShopPlaces & ShopFit): Setup['parts'] {
   const parts: Record<string, PartFacts | null> = {}
   for (const state of carriersOf(hung, shop))
     for (const row of state?.rows ?? []) {
@@ -126,11 +132,11 @@ export function setupOf(hung: Hung, shop: ShopModel): Setup {
   }
 }
 
-function familyFacts(id: FamilyId | null, shop: ShopModel): FamilyFacts | null {
+function familyFacts(id: FamilyId | null, shop: ShopFit): FamilyFacts | null {
   const row = id ? shop.familyById.get(id) : undefined
   return row ? { id: row.id, name: row.name, fit: row.fit } : null
 }
-export function procedureFacts(id: Id<'procedure'> | null, shop: ShopModel): ProcedureFacts | null {
+export function procedureFacts(id: Id<'procedure'> | null, shop: ShopFit): ProcedureFacts | null {
   const row = id ? shop.procedures.get(id) : undefined
   return row ? { id: row.id, name: row.name, ...row.fit } : null
 }

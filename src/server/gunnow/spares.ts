@@ -6,7 +6,7 @@ import { type SpareGun, type sparesAnswer } from '@contract/spareguns.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { carrier, carrierNow, mount, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopPlaces, type ShopFit } from '@server/shopmodel/model.ts'
 import { hungOne } from './hung.ts'
 import { builtHere } from './setup.ts'
 
@@ -42,7 +42,7 @@ export async function readSpares(
   }
 }
 
-async function hangingElsewhere(db: Reader, shop: ShopModel, stationId: StationId | undefined) {
+async function hangingElsewhere(db: Reader, shop: ShopPlaces, stationId: StationId | undefined) {
   const rows = await db
     .select({ name: carrier.name, stationId: stationNow.stationId })
     .from(stationNow)
@@ -55,7 +55,7 @@ async function hangingElsewhere(db: Reader, shop: ShopModel, stationId: StationI
 }
 
 /** Another family seats where its pin is the feeder's; without told pins only the same family is sure to. */
-function seats(familyId: FamilyId, here: Built, shop: ShopModel): boolean {
+function seats(familyId: FamilyId, here: Built, shop: ShopFit): boolean {
   const pin = shop.familyById.get(familyId)?.fit?.pin
   const wanted = here.feederTypeId ? shop.feederTypes.get(here.feederTypeId)?.fit.pin : null
   return pin && wanted ? pin.toLowerCase() === wanted.toLowerCase() : familyId === here.familyId

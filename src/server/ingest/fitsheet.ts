@@ -16,7 +16,7 @@ import {
 import { UNTOLD_FAMILY, UNTOLD_PART } from '@core/rightparts/untold.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
 import { type BadRow } from '@contract/ingest.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopKinds, type ShopFit } from '@server/shopmodel/model.ts'
 import { badCell, cellOf, type Sheet } from './sheet.ts'
 
 export interface PlannedPart {
@@ -68,7 +68,7 @@ function yesNo(text: string): { ok: true; value: boolean } | { ok: false; reason
 }
 
 /** Parts with what they fit. A family or kind nobody has entered is named, and nothing is taken. */
-export function planParts(sheet: Sheet, shop: ShopModel): PartPlan {
+export function planParts(sheet: Sheet, shop: ShopKinds & ShopFit): PartPlan {
   const plan: PartPlan = { parts: [], bad: [] }
   const familyBy = new Map([...shop.families].map(([id, name]) => [name.toLowerCase(), id as FamilyId]))
   sheet.rows.forEach((row, i) => {

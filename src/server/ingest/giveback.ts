@@ -22,7 +22,7 @@ import { mustLead, type Deps, type Who } from '@server/call/context.ts'
 import { fromRow } from '@server/ledger/lines.ts'
 import { harmless } from '@server/logbook/csv.ts'
 import { readPurchases } from '@server/parts/purchases.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopModel, type ShopPlaces, type ShopSite, type ShopKinds } from '@server/shopmodel/model.ts'
 import { shiftSpan, shiftsOf } from '@server/time/calendar.ts'
 import { addDays, dayOf, wallOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { LABELS, WANTED } from './sheet.ts'
@@ -111,7 +111,7 @@ async function blanks(kind: ImportKind, at: At): Promise<Row[]> {
   ]
 }
 
-const areaName = (areaId: AreaId, shop: ShopModel) => shop.areas.find((a) => a.id === areaId)?.name ?? ''
+const areaName = (areaId: AreaId, shop: ShopPlaces) => shop.areas.find((a) => a.id === areaId)?.name ?? ''
 const text = (value: number | null | undefined) => (value === null || value === undefined ? '' : String(value))
 
 /** A range as it reads back. */
@@ -254,7 +254,7 @@ async function historyRows({ db, shop, fromMs, toMs }: At): Promise<Row[]> {
   return [...notes.values()].sort((a, b) => a.atMs - b.atMs).map((n) => n.row)
 }
 
-function whenOf(standing: Standing, shop: ShopModel): Row {
+function whenOf(standing: Standing, shop: ShopSite): Row {
   const day = dayOf(shop.site.zone, standing.happenedMs)
   return { date: standing.precision === 'exact' ? `${day} ${wallOf(shop.site.zone, standing.happenedMs)}` : day }
 }
@@ -269,7 +269,7 @@ const REASON: Record<string, string> = {
   kinked: ', kinked',
 }
 
-function wordsOf({ fact }: Standing, shop: ShopModel): string | null {
+function wordsOf({ fact }: Standing, shop: ShopKinds): string | null {
   if (!('position' in fact) || !fact.position) return null
   const name = shop.kindByKey.get(kindOfPosition(fact.position))?.name ?? fact.position
   if (fact.kind === 'cleaned') return `${name} cleaned`

@@ -2,7 +2,7 @@ import { type StationId } from '@core/ids/id.ts'
 import { groupKey, readNote, type NoteAct, type ReadNote } from '@core/ingest/notes.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { type BadRow, type NoteDecision } from '@contract/ingest.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopModel, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { wallToMsOrNext } from '@server/time/wall.ts'
 import { badCell, cellOf, parseWhen, type Sheet } from './sheet.ts'
 
@@ -61,7 +61,7 @@ const whyNoPlace = (text: string) =>
     : 'the place is missing'
 
 /** A place by its name as people write it: "A-07", "a 7" and "gun A7" are A7, as long as only one place can be meant. */
-function placeFinder(shop: ShopModel): (text: string) => StationId | null {
+function placeFinder(shop: ShopPlaces): (text: string) => StationId | null {
   const exact = new Map(shop.stations.map((s) => [s.name.toLowerCase(), s.id]))
   const loose = new Map<string, StationId | null>()
   for (const s of shop.stations) loose.set(loosely(s.name), loose.has(loosely(s.name)) ? null : s.id)

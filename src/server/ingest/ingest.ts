@@ -6,7 +6,7 @@ import { type Reader } from '@server/db/db.ts'
 import { once } from '@server/call/once.ts'
 import { mustLead, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopKinds, type ShopFit, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { writeAct, type Writing } from '@server/write/act.ts'
 import { decided, type HistoryPlan } from './history.ts'
 import { sheetKey, usageKey } from './key.ts'
@@ -47,7 +47,7 @@ const canLeaveOut = (planned: Planned) =>
   (planned.kind === 'purchases' && planned.plan.rows.length > 0)
 
 /** A history's groups, and what in its notes nobody but a person can read. */
-function notesOf(planned: Planned, shop: ShopModel): Pick<ImportPreview, 'groups' | 'unread'> {
+function notesOf(planned: Planned, shop: ShopKinds): Pick<ImportPreview, 'groups' | 'unread'> {
   if (planned.kind !== 'history') return { groups: [], unread: [] }
   const groups = groupNotes(planned.plan.notes).map(({ kindKey, ...group }) => {
     const kind = shop.kindByKey.get(kindKey)
@@ -62,7 +62,7 @@ function notesOf(planned: Planned, shop: ShopModel): Pick<ImportPreview, 'groups
 async function wouldDo(
   db: Reader,
   planned: Planned,
-  at: { shop: ShopModel; decisions: Record<string, NoteDecision> },
+  at: { shop: ShopPlaces & ShopFit; decisions: Record<string, NoteDecision> },
 ): Promise<Record<string, number>> {
   const { shop } = at
   if (planned.kind === 'history') return historyWould(planned.plan, at.decisions)
@@ -104,7 +104,7 @@ async function purchasesWould(db: Reader, plan: PurchasePlan): Promise<Record<st
 }
 
 /** How many parts or families are new, and how many are there already and get what the sheet tells. */
-function fitWould(planned: Extract<Planned, { kind: 'parts' | 'families' }>, shop: ShopModel): Record<string, number> {
+function fitWould(planned: Extract<Planned, { kind: 'parts' | 'families' }>, shop: ShopFit): Record<string, number> {
   const isParts = planned.kind === 'parts'
   const names = isParts ? planned.plan.parts.map((p) => p.code) : planned.plan.families.map((f) => f.name)
   const known = isParts ? [...shop.partById.values()].map((p) => p.code) : [...shop.families.values()]

@@ -3,7 +3,7 @@ import { parseNumber } from '@core/units/number.ts'
 import { kindFromWord } from '@core/path/kinds.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
 import { type BadRow } from '@contract/ingest.ts'
-import { type KindRow, type ShopModel } from '@server/shopmodel/model.ts'
+import { type KindRow, type ShopModel, type ShopFit, type ShopSite, type ShopKinds } from '@server/shopmodel/model.ts'
 import { wallToMsOrNext } from '@server/time/wall.ts'
 import { badCell, cellOf, parseDay, type Sheet } from './sheet.ts'
 
@@ -73,7 +73,7 @@ function placeOf(
 }
 
 /** A wire by its name, or by its size when only one wire of the shop has it; undefined when refused. */
-function wireOf(text: string, at: { shop: ShopModel; bad: Bad }): WireId | null | undefined {
+function wireOf(text: string, at: { shop: ShopFit; bad: Bad }): WireId | null | undefined {
   if (!text) return null
   const wires = [...at.shop.wires.values()]
   const byName = wires.find((w) => w.name.toLowerCase() === text.toLowerCase())
@@ -109,7 +109,7 @@ function cableOf(text: string, bad: Bad): number | null | undefined {
 function fitOf(
   sheet: Sheet,
   row: readonly string[],
-  at: { shop: ShopModel; bad: Bad; nowMs: number },
+  at: { shop: ShopSite & ShopKinds; bad: Bad; nowMs: number },
 ): Omit<PlannedFit, 'place' | 'row'> | null {
   const word = cellOf(sheet, row, 'position')
   const code = cellOf(sheet, row, 'part')

@@ -5,7 +5,7 @@ import { readAmount, readItem, type Item, type Known } from '@core/ingest/purcha
 import { type BadRow } from '@contract/ingest.ts'
 import { part } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopModel, type ShopSite, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { badCell, cellOf, parseMonth, type Sheet } from './sheet.ts'
 
@@ -60,7 +60,7 @@ function planPurchases(sheet: Sheet, at: { shop: ShopModel; nowMs: number }, kno
 
 type Bad = (key: string, why: string) => void
 
-function purchaseReader(sheet: Sheet, at: { shop: ShopModel; nowMs: number }, known: Known) {
+function purchaseReader(sheet: Sheet, at: { shop: ShopSite & ShopPlaces; nowMs: number }, known: Known) {
   const { site, areas } = at.shop
   const areaBy = new Map(areas.map((a) => [a.name.toLowerCase(), a.id]))
   const thisMonth = dayOf(site.zone, at.nowMs).slice(0, 7)

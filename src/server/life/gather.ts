@@ -5,7 +5,14 @@ import { type Reader } from '@server/db/db.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { linerRule } from '@server/gunnow/rulehere.ts'
 import { readSupplyOf } from '@server/parts/sharestore.ts'
-import { loadShop, type KindRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
+import {
+  loadShop,
+  type KindRow,
+  type StationRow,
+  type ShopKinds,
+  type ShopPlaces,
+  type ShopRules,
+} from '@server/shopmodel/model.ts'
 import { type z } from 'zod'
 import { costsOf, stopsForCosts } from './costs.ts'
 import { type Fitter } from './fitter.ts'
@@ -62,7 +69,7 @@ async function linerOf(
   db: Reader,
   lives: readonly Life[],
   at: {
-    shop: ShopModel
+    shop: ShopRules
     where: Where
     places: Places
     nowMs: number
@@ -83,7 +90,7 @@ async function linerOf(
 export const asked = (gaps: readonly SharedGap[], how: LifeQuery['notSaid']): SharedGap[] =>
   how === 'worn' || how === 'cut' ? gaps.map((g) => (g.end === 'either' ? { ...g, end: how } : g)) : [...gaps]
 
-export function mustHaveKind(shop: ShopModel, key: string): KindRow {
+export function mustHaveKind(shop: ShopKinds, key: string): KindRow {
   const kind = shop.kindByKey.get(key)
   if (!kind) throw new DomainError('not-found', `There is no part called "${key}".`, ['Choose one of those shown.'])
   return kind
@@ -96,7 +103,7 @@ export interface Where {
   classKey: string | null
   places: StationRow[]
 }
-export const wheresOf = (shop: ShopModel): LifeAnswer['wheres'] => [
+export const wheresOf = (shop: ShopPlaces): LifeAnswer['wheres'] => [
   { key: 'all', name: 'the whole shop' },
   ...[...new Set(shop.stations.map((s) => s.classKey))].map((k) => ({
     key: `class:${k}`,
@@ -104,7 +111,7 @@ export const wheresOf = (shop: ShopModel): LifeAnswer['wheres'] => [
   })),
   ...shop.areas.map((a) => ({ key: `area:${a.id}`, name: a.name })),
 ]
-function whereOf(shop: ShopModel, where: string | undefined): Where {
+function whereOf(shop: ShopPlaces, where: string | undefined): Where {
   const key = where ?? 'all'
   const name = wheresOf(shop).find((w) => w.key === key)?.name
   if (name === undefined) throw new DomainError('not-found', 'There is no such place.', ['Choose one of those shown.'])

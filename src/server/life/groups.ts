@@ -3,7 +3,7 @@ import { inArray } from 'drizzle-orm'
 import { type LifeBy } from '@contract/life.ts'
 import { carrierNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopModel, type ShopFit, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { datedLevels, type DatedBy } from './dated.ts'
 import { type Life, type Places } from './lives.ts'
 
@@ -39,7 +39,7 @@ export async function levelsOf(
 const level = (key: string | null | undefined, name?: string | null): Level | null =>
   key ? { key, name: name ?? key } : null
 type OfPlace = (stationId: StationId, at: { shop: ShopModel; agents: ReadonlyMap<string, string> }) => Level | null
-const wireAt = (stationId: StationId, shop: ShopModel) => shop.wires.get(shop.built(stationId).wireId ?? '')
+const wireAt = (stationId: StationId, shop: ShopFit) => shop.wires.get(shop.built(stationId).wireId ?? '')
 const LEVELS: Record<Exclude<LifeBy, 'part' | 'metal' | DatedBy>, OfPlace> = {
   area: (id, { shop }) => {
     const areaId = shop.stationById.get(id)?.areaId
@@ -66,7 +66,7 @@ const LEVELS: Record<Exclude<LifeBy, 'part' | 'metal' | DatedBy>, OfPlace> = {
 }
 
 /** What keeps spatter off, place by place, as somebody said. */
-async function agentsOf(db: Reader, shop: ShopModel): Promise<Map<string, string>> {
+async function agentsOf(db: Reader, shop: ShopPlaces): Promise<Map<string, string>> {
   const ids = [...shop.stationOfCarrier.keys()]
   if (ids.length === 0) return new Map()
   const rows = await db.select().from(carrierNow).where(inArray(carrierNow.carrierId, ids))

@@ -9,7 +9,7 @@ import { type LoggingShareLine } from '@contract/parts.ts'
 import { toldLife } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { shareFor } from '@server/parts/sharestore.ts'
-import { type KindRow, type ShopModel } from '@server/shopmodel/model.ts'
+import { type KindRow, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { type Life } from './lives.ts'
 
 /** Where nothing tells how much is written down. A guess, wide enough to hold most shops. */
@@ -29,7 +29,7 @@ export function shareOf(
 /** Each life with the logging share of its area. */
 export function gapsOf(
   lives: readonly Life[],
-  shop: ShopModel,
+  shop: ShopPlaces,
   at: { shares: readonly LoggingShareLine[]; kindKey: KindKey },
 ): SharedGap[] {
   const known = new Map<string | null, ShareBand>()

@@ -8,7 +8,7 @@ import { headNow, positionNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { amountOf } from '@server/logbook/payback.ts'
-import { groupBy, type KindRow, type ShopModel } from '@server/shopmodel/model.ts'
+import { groupBy, type KindRow, type ShopPlaces } from '@server/shopmodel/model.ts'
 
 export interface Life extends LifeFact {
   carrierId: CarrierId
@@ -56,7 +56,7 @@ interface LivesAt {
 }
 
 /** Lives of one kind from the ledger, newest first: ended within two years, and those still going on. */
-export async function livesOf(db: Reader, shop: ShopModel, at: LivesAt): Promise<Lives> {
+export async function livesOf(db: Reader, shop: ShopPlaces, at: LivesAt): Promise<Lives> {
   const [ended, open, places, benchOf] = await Promise.all([
     endedOf(db, at),
     openOf(db, at.kind),
@@ -169,7 +169,7 @@ export interface Places {
   headOf: Map<StationId, typeof headNow.$inferSelect>
 }
 /** What hangs where, and the head of each place. */
-export async function placesNow(db: Reader, shop: ShopModel): Promise<Places> {
+export async function placesNow(db: Reader, shop: ShopPlaces): Promise<Places> {
   const [nows, heads] = await Promise.all([db.select().from(stationNow), db.select().from(headNow)])
   const headById = new Map(heads.map((h) => [h.headId, h]))
   const places: Places = { stationOf: new Map(), headOf: new Map() }

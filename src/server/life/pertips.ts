@@ -4,7 +4,7 @@ import { sql } from 'drizzle-orm'
 import { perTips } from '@core/life/pertips.ts'
 import { type LifeAnswer } from '@contract/life.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
+import { type StationRow, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { LOOK_BACK_MS } from './lives.ts'
 
 /** What the tip screws into: how many of it go for 100 tips tells how tips are put on. */
@@ -12,7 +12,7 @@ const SPOILED_BY_TIPS = 'diffuser'
 
 export async function perTipsOf(
   db: Reader,
-  shop: ShopModel,
+  shop: ShopPlaces,
   at: { kindKey: KindKey; places: readonly StationRow[]; nowMs: number },
 ): Promise<LifeAnswer['perTips']> {
   if (at.kindKey !== SPOILED_BY_TIPS) return null

@@ -8,7 +8,7 @@ import { type LinerTerms } from '@core/liner/clauses.ts'
 import { type LifeAnswer, type LifeTold, type LinerSignsAnswer, type signsAnswer } from '@contract/life.ts'
 import { type Reader } from '@server/db/db.ts'
 import { readSupplyOf } from '@server/parts/sharestore.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopKinds } from '@server/shopmodel/model.ts'
 import { alongsideOf } from './alongside.ts'
 import { comparedOf, groupsOf, longerOf, type Group, type Told } from './compared.ts'
 import { Fitter, keyOf } from './fitter.ts'
@@ -211,7 +211,7 @@ function toldAnswer(fit: LifeFit, { source }: Believed): LifeTold {
   }
 }
 
-async function kindCounts(db: Reader, shop: ShopModel): Promise<LifeAnswer['kinds']> {
+async function kindCounts(db: Reader, shop: ShopKinds): Promise<LifeAnswer['kinds']> {
   const [rows] = (await db.execute(sql`select kind_key k, count(*) n from life group by kind_key`)) as unknown as [
     { k: string; n: number }[],
   ]

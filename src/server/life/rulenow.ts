@@ -4,12 +4,12 @@ import { person } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type School } from '@core/life/chooserule.ts'
 import { linerRule } from '@server/gunnow/rulehere.ts'
-import { type KindRow, type RuleRow, type ShopModel } from '@server/shopmodel/model.ts'
+import { type KindRow, type RuleRow, type ShopModel, type ShopRules } from '@server/shopmodel/model.ts'
 import { ruleHistory } from './history.ts'
 
 /** The school that holds; of liners the shop's answer to when they are changed goes before what was chosen in money. */
 function schoolNow(
-  shop: ShopModel,
+  shop: ShopRules,
   at: { kind: KindRow; classKey: string | null },
   rule: RuleRow | null,
 ): School | null {

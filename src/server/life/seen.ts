@@ -7,7 +7,7 @@ import { LEAST_SHARE } from '@core/life/thinned.ts'
 import { type OutReason } from '@core/path/columns.ts'
 import { massFromLengthKg } from '@core/spools/wire.ts'
 import { type LifeAnswer, type LifeBy } from '@contract/life.ts'
-import { groupBy, type ShopModel } from '@server/shopmodel/model.ts'
+import { groupBy, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { type Gathered } from './gather.ts'
 import { type LevelOf } from './groups.ts'
 import { shareOf } from './known.ts'
@@ -84,7 +84,7 @@ export function reasonsOf(lives: readonly Life[]): LifeAnswer['reasons'] {
 /** Each life a stroke, the longest first; of very many every so many. */
 export function strokesOf(
   lives: readonly Life[],
-  at: { shop: ShopModel; levelOf: LevelOf; by: LifeBy | null },
+  at: { shop: ShopPlaces; levelOf: LevelOf; by: LifeBy | null },
 ): Pick<LifeAnswer, 'strokes' | 'strokesOf'> {
   const sorted = [...lives].sort((a, b) => b.used / b.parts - a.used / a.parts)
   const every = Math.max(1, sorted.length / MOST_STROKES)

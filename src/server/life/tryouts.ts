@@ -14,7 +14,7 @@ import { type Reader } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { changing } from '@server/write/changing.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopFit, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { type Told } from './compared.ts'
 
 type Row = typeof tryout.$inferSelect
@@ -25,13 +25,13 @@ const SHAPE_GUESS = 2
 /** Try-outs of a kind, the newest first, as they stand. */
 export async function tryoutsOf(
   db: Reader,
-  shop: ShopModel,
+  shop: ShopPlaces & ShopFit,
   at: { kindKey: KindKey; all: readonly Told[]; nowMs: number },
 ): Promise<Line[]> {
   const rows = await db.select().from(tryout).where(eq(tryout.kindKey, at.kindKey))
   return rows.sort((a, b) => b.fromMs - a.fromMs).map((row) => lineOf(row, shop, at))
 }
-function lineOf(row: Row, shop: ShopModel, at: { all: readonly Told[]; nowMs: number }): Line {
+function lineOf(row: Row, shop: ShopPlaces & ShopFit, at: { all: readonly Told[]; nowMs: number }): Line {
   const now = row.verdict ?? standNow(row, at.all)
   const nameOf = (id: StationId) => shop.stationById.get(id)?.name ?? '?'
   const days = ((row.toMs ?? at.nowMs) - row.fromMs) / DAY_MS
@@ -46,7 +46,7 @@ function lineOf(row: Row, shop: ShopModel, at: { all: readonly Told[]; nowMs: nu
   }
 }
 /** Its parts of which nobody has confirmed that they fit. */
-const unprovenOf = (row: Row, shop: ShopModel) =>
+const unprovenOf = (row: Row, shop: ShopFit) =>
   [row.partAId, row.partBId]
     .flatMap((id) => shop.partById.get(id ?? '') ?? [])
     .filter((p) => p.fit?.proof === 'claimed' || p.fit?.proof === 'rumour')

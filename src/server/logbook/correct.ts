@@ -11,7 +11,7 @@ import { once } from '@server/call/once.ts'
 import { isLead, mustLogAt, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { actByKey, fromRow, type Draft, type EventRow } from '@server/ledger/lines.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopModel, type ShopPlaces, type ShopKinds } from '@server/shopmodel/model.ts'
 import { keyOf, writeAct, type PutRight, type Writing } from '@server/write/act.ts'
 import { carrierAt, checkTime, placeOf } from '@server/write/place.ts'
 
@@ -86,7 +86,7 @@ export function correct(deps: Deps, who: Who, request: CorrectRequest): Promise<
 
 async function changedFact(
   tx: Reader,
-  at: { fact: Fact; request: CorrectRequest; shop: ShopModel; isMoved: boolean },
+  at: { fact: Fact; request: CorrectRequest; shop: ShopPlaces & ShopKinds; isMoved: boolean },
 ): Promise<Fact> {
   const { request, shop } = at
   let fact = at.fact

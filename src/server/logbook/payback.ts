@@ -7,7 +7,7 @@ import { type LoggedAct } from '@contract/logbook.ts'
 import { life } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type EventRow } from '@server/ledger/lines.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopPlaces, type ShopKinds } from '@server/shopmodel/model.ts'
 
 type LifeRow = typeof life.$inferSelect
 
@@ -25,7 +25,11 @@ export function amountOf(
 }
 
 /** What the logger gets back: what the part that came out did, and the usual here. Silent where it is not known. */
-export async function payBack(db: Reader, shop: ShopModel, rows: readonly EventRow[]): Promise<LoggedAct[]> {
+export async function payBack(
+  db: Reader,
+  shop: ShopPlaces & ShopKinds,
+  rows: readonly EventRow[],
+): Promise<LoggedAct[]> {
   const ended =
     rows.length === 0
       ? []
@@ -60,7 +64,7 @@ function usualOnce(db: Reader) {
 
 async function payBackOne(
   row: EventRow,
-  at: { shop: ShopModel; out: typeof life.$inferSelect | undefined; usual: ReturnType<typeof usualOnce> },
+  at: { shop: ShopPlaces & ShopKinds; out: typeof life.$inferSelect | undefined; usual: ReturnType<typeof usualOnce> },
 ): Promise<LoggedAct> {
   const { shop, out } = at
   const fact = row.body.type === 'fact' ? row.body.fact : null

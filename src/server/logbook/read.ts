@@ -14,7 +14,7 @@ import { knowledgeNow } from '@server/knowledge/now.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { chainsWhere } from '@server/ledger/chains.ts'
 import { fromRow, occurrenceOf, type EventRow } from '@server/ledger/lines.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopModel, type ShopPlaces, type ShopFit } from '@server/shopmodel/model.ts'
 import { addDays, dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { isOwn } from './correct.ts'
 import { isReadLine, isToRead } from './toread.ts'
@@ -150,7 +150,7 @@ export function namesOfChange(change: ShopChange, shop: ShopModel): Pick<LineNam
     unit: kindKey === null ? null : (shop.kindByKey.get(kindKey)?.lifeUnit ?? null),
   }
 }
-function scopeOf(change: ShopChange, shop: ShopModel): string | null {
+function scopeOf(change: ShopChange, shop: ShopPlaces & ShopFit): string | null {
   const className = (key: string) => (key === '*' ? null : (shop.classes.get(key)?.name ?? key))
   if ('classKey' in change) return className(change.classKey)
   if (change.of !== 'school') return null

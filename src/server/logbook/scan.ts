@@ -9,7 +9,7 @@ import { mustLogAt, mustRead, type Deps, type Who } from '@server/call/context.t
 import { DomainError } from '@server/problem/problem.ts'
 import { actByKey, fromRow } from '@server/ledger/lines.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopModel, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { correct } from './correct.ts'
 import { logActs, SAID_KINDS } from './log.ts'
 import { keyOf } from '@server/write/act.ts'
@@ -52,7 +52,7 @@ export async function scan(deps: Deps, who: Who, r: z.output<typeof scanRequest>
 async function seenHere(
   deps: Deps,
   who: Who,
-  at: { shop: ShopModel; station: ShopModel['stations'][number] },
+  at: { shop: ShopPlaces; station: ShopModel['stations'][number] },
 ): Promise<Answer> {
   const { shop, station } = at
   const here = who.person ? undefined : shop.stationById.get(who.device?.stationId ?? NO_ID)

@@ -3,7 +3,7 @@ import { kgPerPart, takenByPurchases, type Bought, type Taken } from '@core/part
 import { type BoughtLine } from '@contract/parts.ts'
 import { purchase } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopSite, type ShopKinds } from '@server/shopmodel/model.ts'
 import { dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 
 export type PurchaseRow = typeof purchase.$inferSelect
@@ -55,7 +55,7 @@ export function lastMonthOf(rows: readonly PurchaseRow[], at: { zone: string; no
 const YEAR = 12
 
 /** "One tip per 3.0 kg of wire": what the last year's purchases tell, kind by kind, most pieces first. */
-export function boughtLines(rows: readonly PurchaseRow[], shop: ShopModel, nowMs: number): BoughtLine[] {
+export function boughtLines(rows: readonly PurchaseRow[], shop: ShopSite & ShopKinds, nowMs: number): BoughtLine[] {
   const { zone } = shop.site
   const to = lastMonthOf(rows, { zone, nowMs })
   const whole = rows.filter((r) => r.month <= to && r.month >= monthBefore(to, YEAR - 1))

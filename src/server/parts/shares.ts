@@ -7,7 +7,7 @@ import { takenByPurchases } from '@core/parts/taken.ts'
 import { type LoggingShareLine } from '@contract/parts.ts'
 import { life, positionNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopModel, type ShopPlaces, type ShopSite } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { lastMonthOf, monthBefore, monthsOf, readPurchases, type PurchaseRow } from './purchases.ts'
 import { shelfStretches, tinStretches, type Evidence } from './stretches.ts'
@@ -62,7 +62,7 @@ function lineOf(evidence: Evidence, kindName: string, all: readonly PutOn[]): Lo
  */
 async function putOn(
   db: Reader,
-  shop: ShopModel,
+  shop: ShopPlaces,
   at: { kinds: readonly KindKey[]; sinceMs: number },
 ): Promise<PutOn[]> {
   if (at.kinds.length === 0) return []
@@ -84,7 +84,7 @@ async function putOn(
   }))
 }
 
-function areasOf(nows: readonly (typeof stationNow.$inferSelect)[], shop: ShopModel) {
+function areasOf(nows: readonly (typeof stationNow.$inferSelect)[], shop: ShopPlaces) {
   const stationOf = new Map(
     nows.flatMap((n) =>
       [n.headId, n.gunId, shop.carrierOfStation.get(n.stationId)].flatMap((id) =>
@@ -133,7 +133,7 @@ async function readOpen(db: Reader, sinceMs: number) {
 /** Whole months since the first change of the kind was logged: before that nothing could have been logged. */
 function boughtStretches(
   rows: readonly PurchaseRow[],
-  at: { shop: ShopModel; nowMs: number; logged: readonly PutOn[] },
+  at: { shop: ShopSite; nowMs: number; logged: readonly PutOn[] },
 ): Evidence[] {
   const { zone } = at.shop.site
   const to = lastMonthOf(rows, { zone, nowMs: at.nowMs })

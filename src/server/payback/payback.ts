@@ -11,7 +11,7 @@ import { type Reader } from '@server/db/db.ts'
 import { stopsSince } from '@server/down/stops.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
-import { loadShop, mustHaveArea, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, mustHaveArea, type ShopModel, type ShopKinds } from '@server/shopmodel/model.ts'
 import { prices } from '@server/shopmodel/prices.ts'
 import { changesSince } from './changes.ts'
 import { costedStops, type CostedStop } from './stopuse.ts'
@@ -111,7 +111,7 @@ function nestsOf(nests: readonly CostedStop[], isMoney: boolean): Answer['nests'
   }
 }
 
-function unpricedOf(stops: readonly CostedStop[], shop: ShopModel): Answer['unpriced'] {
+function unpricedOf(stops: readonly CostedStop[], shop: ShopKinds): Answer['unpriced'] {
   const kinds = new Set(stops.flatMap((s) => s.parts.filter((p) => p.priceMinor === null).map((p) => p.kindKey)))
   return {
     parts: [...kinds].map((key) => shop.kindByKey.get(key)?.name ?? key),

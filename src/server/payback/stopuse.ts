@@ -7,7 +7,7 @@ import { type Standing } from '@core/ledger/resolve.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type Stop } from '@server/down/stops.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
-import { groupBy, type ShopModel } from '@server/shopmodel/model.ts'
+import { groupBy, type ShopModel, type ShopFit } from '@server/shopmodel/model.ts'
 import { prices, ratesAt } from '@server/shopmodel/prices.ts'
 
 /** A stop with all that went into it. */
@@ -62,7 +62,7 @@ const within = (list: readonly Standing[] = [], stop: Stop, laterMs: number) =>
   list.filter((s) => s.happenedMs >= stop.fromMs && s.happenedMs <= (stop.toMs ?? Infinity) + laterMs)
 
 /** The wire a place is built for: its price, and what of it lies in the gun. */
-function wireAt(shop: ShopModel, stationId: StationId): { minorPerKg: number | null; gunKg: number } {
+function wireAt(shop: ShopFit, stationId: StationId): { minorPerKg: number | null; gunKg: number } {
   const { wireId, cableM } = shop.built(stationId)
   const wire = wireId ? shop.wires.get(wireId) : undefined
   if (!wire) return { minorPerKg: null, gunKg: 0 }

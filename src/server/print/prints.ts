@@ -4,7 +4,7 @@ import { codePath } from '@core/logbook/actcode.ts'
 import { spool, spoolNow } from '@server/db/schema.ts'
 import { mustLead, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopFit } from '@server/shopmodel/model.ts'
 import { boothCards, labelSheet, type Label } from './cards.ts'
 import { pdfOf } from './pdf.ts'
 
@@ -40,7 +40,7 @@ function mustHaveSome<T>(list: readonly T[], word: string): readonly T[] {
   return list
 }
 
-async function spoolLabels(deps: Deps, shop: ShopModel, origin: string): Promise<Label[]> {
+async function spoolLabels(deps: Deps, shop: ShopFit, origin: string): Promise<Label[]> {
   const [numbers, nows] = await Promise.all([
     deps.db.select().from(spool).orderBy(asc(spool.number)),
     deps.db.select().from(spoolNow).where(isNull(spoolNow.goneMs)),

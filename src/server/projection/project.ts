@@ -14,7 +14,7 @@ import {
 } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { type Touched } from '@server/ledger/lines.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopModel, type ShopPlaces, type ShopTimes } from '@server/shopmodel/model.ts'
 import { foldCarrier } from '@core/ledger/fold.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
 import { gather, kinOf, type Gathered } from './gather.ts'
@@ -119,7 +119,7 @@ async function writeMounts(
 async function writeCarriers(
   tx: Tx,
   ids: ReadonlySet<CarrierId>,
-  at: { gathered: Gathered; shop: ShopModel },
+  at: { gathered: Gathered; shop: ShopPlaces },
 ): Promise<Pick<Written, 'life' | 'positionNow' | 'carrierNow' | 'taskDone' | 'reading' | 'headNow'>> {
   const { gathered, shop } = at
   const list = [...ids].filter((id) => gathered.carriers.has(id))
@@ -187,12 +187,12 @@ const writeReadings = (tx: Tx, list: readonly CarrierId[], rows: ReadingRow[]) =
   })
 
 /** The class of the place a carrier hangs at now, or hung at last. */
-function classKeyOf(id: CarrierId, gathered: Gathered, shop: ShopModel): string | null {
+function classKeyOf(id: CarrierId, gathered: Gathered, shop: ShopPlaces): string | null {
   const stationId = lastStation(id, gathered, shop)
   return stationId ? (shop.stationById.get(stationId)?.classKey ?? null) : null
 }
 
-function lastStation(id: CarrierId, gathered: Gathered, shop: ShopModel): StationId | null {
+function lastStation(id: CarrierId, gathered: Gathered, shop: ShopPlaces): StationId | null {
   for (let at: CarrierId | undefined = id, depth = 0; at && depth < 5; depth++) {
     const stationId = shop.stationOfCarrier.get(at)
     if (stationId) return stationId
@@ -201,7 +201,7 @@ function lastStation(id: CarrierId, gathered: Gathered, shop: ShopModel): Statio
   return null
 }
 
-function stationsOf(ids: ReadonlySet<CarrierId>, gathered: Gathered, shop: ShopModel): StationId[] {
+function stationsOf(ids: ReadonlySet<CarrierId>, gathered: Gathered, shop: ShopPlaces): StationId[] {
   return [...ids].flatMap((id) => {
     const own = shop.stationOfCarrier.get(id)
     const last = lastStation(id, gathered, shop)
@@ -212,7 +212,7 @@ function stationsOf(ids: ReadonlySet<CarrierId>, gathered: Gathered, shop: ShopM
 async function writeStations(
   tx: Tx,
   ids: ReadonlySet<StationId>,
-  shop: ShopModel,
+  shop: ShopPlaces & ShopTimes,
 ): Promise<Pick<Written, 'stationNow' | 'stoppage'>> {
   const list = [...ids].filter((id) => shop.stationById.has(id))
   const { now, stoppages } = await stationRows(tx, list, shop)

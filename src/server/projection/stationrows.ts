@@ -7,7 +7,7 @@ import { shiftEndMs, workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { mount, type stationNow, type stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { standingOfStations } from '@server/ledger/standings.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopPlaces, type ShopTimes } from '@server/shopmodel/model.ts'
 
 export type StationNowRow = typeof stationNow.$inferSelect
 export type StoppageRow = typeof stoppage.$inferSelect
@@ -29,7 +29,7 @@ export function stoppedMinutes(
 export async function stationRows(
   db: Reader,
   stationIds: readonly StationId[],
-  shop: ShopModel,
+  shop: ShopPlaces & ShopTimes,
 ): Promise<{ now: StationNowRow[]; stoppages: StoppageRow[] }> {
   const standings = await standingOfStations(db, stationIds)
   const hung = await hungAt(db, stationIds, shop)
@@ -60,7 +60,7 @@ export async function stationRows(
 async function hungAt(
   db: Reader,
   stationIds: readonly StationId[],
-  shop: ShopModel,
+  shop: ShopPlaces,
 ): Promise<Map<string, { headId: CarrierId | null; gunId: CarrierId | null }>> {
   const carriers = stationIds.flatMap((id) => shop.carrierOfStation.get(id) ?? [])
   if (carriers.length === 0) return new Map()

@@ -33,7 +33,7 @@ import { cleaningHere } from '@server/gunnow/limit.ts'
 import { dragHere, isFromDrum, knobWindow } from '@server/drag/ofplace.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
 import { builtHere, carrierIdsOf, setupOf, tagsHere, type Hung } from '@server/gunnow/setup.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopModel, type ShopPlaces, type ShopFit } from '@server/shopmodel/model.ts'
 import { fittedHere, readingsHere, touchedHere, type ReadHere } from '@server/gunnow/readingkept.ts'
 
 interface At {
@@ -83,7 +83,7 @@ export async function readReadings(deps: Deps, who: Who, q: z.output<typeof read
 }
 
 /** A gun without such a part is not asked for its reading; nor is one that draws from a spool for a conduit's. */
-function isHere(what: ReadingKey, hung: Hung, shop: ShopModel): boolean {
+function isHere(what: ReadingKey, hung: Hung, shop: ShopPlaces & ShopFit): boolean {
   if (what === 'conduitPull' && !isFromDrum(hung, shop)) return false
   const { at } = READING[what]
   const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
@@ -200,7 +200,7 @@ function datesOf(
   return { atMs: dateOf(crossing.usage), earlyMs: dateOf(crossing.early), lateMs: dateOf(crossing.late) }
 }
 
-function agentHere(hung: Hung, shop: ShopModel): ReadingAnswer['antiSpatter'] {
+function agentHere(hung: Hung, shop: ShopPlaces): ReadingAnswer['antiSpatter'] {
   const said = hung.stateOf(shop.carrierOfStation.get(hung.station.id))?.now?.settings.antiSpatter
   return said ? { agent: said.value, sinceMs: said.sinceMs } : null
 }

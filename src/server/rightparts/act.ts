@@ -25,7 +25,7 @@ import { carrierAt } from '@server/write/place.ts'
 import { AUDIT, THERE_OR_NOT } from '@core/walk/audit.ts'
 import { logFacts } from '@server/write/facts.ts'
 import { changing, OK } from '@server/write/changing.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopModel, type ShopFit } from '@server/shopmodel/model.ts'
 import { checkPlace, ofWhat } from '@server/gunnow/findings.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
 import { findingLines, stockedParts } from '@server/gunnow/line.ts'
@@ -125,7 +125,7 @@ export async function look(deps: Deps, who: Who, r: z.output<typeof lookRequest>
   return { findings: findingLines(checkPlace(hung, shop), { shop, parts }) }
 }
 
-function wireFound(wireId: WireId, carrierId: CarrierId, shop: ShopModel): Fact {
+function wireFound(wireId: WireId, carrierId: CarrierId, shop: ShopFit): Fact {
   if (!shop.wires.has(wireId)) throw new DomainError('not-found', 'There is no such wire.')
   return { kind: 'wireFound', carrierId, wireId: wireId as WireId }
 }

@@ -10,7 +10,7 @@ import { ledgerEvent, life, mount, positionNow, stationNow } from '@server/db/sc
 import { type Reader } from '@server/db/db.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { fromRow } from '@server/ledger/lines.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopFit } from '@server/shopmodel/model.ts'
 
 interface Bad {
   familyId: FamilyId
@@ -49,7 +49,7 @@ async function faultsOf(db: Reader): Promise<Standing[]> {
 type MadeSince = (sinceMs: number) => Promise<Map<string, number>>
 
 /** How often parts of each kind went on since an instant, per family: ended lives and what is on now; guns seated. */
-function madeOnce(db: Reader, shop: ShopModel): MadeSince {
+function madeOnce(db: Reader, shop: ShopFit): MadeSince {
   const known = new Map<number, Promise<Map<string, number>>>()
   return (sinceMs) => {
     const made = known.get(sinceMs) ?? countMade(db, shop, sinceMs)
@@ -58,7 +58,7 @@ function madeOnce(db: Reader, shop: ShopModel): MadeSince {
   }
 }
 
-async function countMade(db: Reader, shop: ShopModel, sinceMs: number): Promise<Map<string, number>> {
+async function countMade(db: Reader, shop: ShopFit, sinceMs: number): Promise<Map<string, number>> {
   const [lives, on, seated, nows] = await Promise.all([
     db
       .select({ carrierId: life.carrierId, kindKey: life.kindKey, n: count() })
@@ -89,7 +89,7 @@ async function countMade(db: Reader, shop: ShopModel, sinceMs: number): Promise<
 
 async function jointLine(
   what: { id: FamilyId; joint: Joint },
-  at: { made: MadeSince; bad: readonly Bad[]; shop: ShopModel },
+  at: { made: MadeSince; bad: readonly Bad[]; shop: ShopFit },
 ): Promise<JointLine | null> {
   const { id, joint } = what
   const rule = at.shop.familyById.get(id)?.fit?.tightness[joint]

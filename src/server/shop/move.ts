@@ -9,7 +9,7 @@ import { DomainError } from '@server/problem/problem.ts'
 import { actByKey } from '@server/ledger/lines.ts'
 import { keyOf, writeAct } from '@server/write/act.ts'
 import { OK } from '@server/write/changing.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopFit } from '@server/shopmodel/model.ts'
 import { mountedLine } from './places.ts'
 
 /** A gun found at another place: it hangs there from now; what hung there goes where this one came from. */
@@ -48,7 +48,7 @@ export async function moveGun(deps: Deps, who: Who, r: z.infer<typeof moveReques
 /** A gun keeps being the gun it was: its family and its cable go with it. */
 async function pin(
   tx: Tx,
-  shop: ShopModel,
+  shop: ShopFit,
   guns: readonly { gunId: CarrierId | null; stationId: StationId }[],
 ): Promise<void> {
   for (const { gunId, stationId } of guns) {

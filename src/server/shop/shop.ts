@@ -5,7 +5,15 @@ import { carrier, holiday, houseRule, part, person, stationNow, stockNow } from 
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { peopleLines } from '@server/people/people.ts'
 import { type ShiftOfWeek } from '@server/time/calendar.ts'
-import { loadShop, type KindRow, type RuleRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
+import {
+  loadShop,
+  type KindRow,
+  type RuleRow,
+  type ShopModel,
+  type StationRow,
+  type ShopFit,
+  type ShopPlaces,
+} from '@server/shopmodel/model.ts'
 
 /** How the shop is set up. Prices and rates are told to leads only. */
 export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
@@ -56,7 +64,7 @@ const siteLine = ({ site }: ShopModel, isMoney: boolean): ShopAnswer['site'] => 
 
 /** What fits what, by name. */
 function fitLines(
-  shop: ShopModel,
+  shop: ShopFit,
   isMoney: boolean,
 ): Pick<ShopAnswer, 'wires' | 'families' | 'feederTypes' | 'procedures'> {
   const byName = <T extends { name: string }>(rows: Iterable<T>) =>
@@ -88,7 +96,7 @@ const kindLine = (k: KindRow): ShopAnswer['kinds'][number] => ({
 function stationLine(
   s: StationRow,
   at: {
-    shop: ShopModel
+    shop: ShopPlaces
     now: typeof stationNow.$inferSelect | undefined
     byId: Map<string, typeof carrier.$inferSelect>
   },

@@ -35,43 +35,61 @@ export interface ClockSetup {
   kgPerArcHour: number | null
 }
 
-/** The shop as it is set up, read once per request or projection. No history in it. */
-export interface ShopModel {
-  /** Which set-up this is; null where it is in the middle of being changed, or was changed in hand. */
-  revision: number | null
-  site: typeof site.$inferSelect
+/** Where guns are: areas, places, what hangs there of itself, and the class each place is of. */
+export interface ShopPlaces {
   areas: (typeof area.$inferSelect)[]
   stations: StationRow[]
   stationById: Map<StationId, StationRow>
   stationOfCarrier: Map<CarrierId, StationId>
   carrierOfStation: Map<StationId, CarrierId>
   classes: Map<string, typeof stationClass.$inferSelect>
+}
+/** Kinds of parts, and the minutes they take. */
+export interface ShopKinds {
   kinds: KindRow[]
   kindByKey: Map<string, KindRow>
+  /** Minutes of a task on a family, learnt from the jobs logged. */
+  learnt: MinutesOf
+  /** Minutes a change of one kind takes on a family: what the shop says, until its own jobs say better. */
+  changeMinOf: (kindKey: KindKey, familyId: FamilyId | null) => number
+}
+/** What fits what, and how guns are built. */
+export interface ShopFit {
   wires: Map<string, typeof wire.$inferSelect>
   families: Map<string, string>
   familyById: Map<string, typeof fitFamily.$inferSelect>
   partById: Map<string, PartRow>
   feederTypes: Map<string, typeof feederType.$inferSelect>
   procedures: Map<string, typeof procedure.$inferSelect>
-  choices: (typeof houseChoice.$inferSelect)[]
   /** Parts being tried out, by place. */
   tryingAt: ReadonlyMap<string, readonly PartId[]>
   keptByStation: Map<string, (typeof keptFinding.$inferSelect)[]>
+  built: (stationId: StationId) => Built
+}
+/** How it is done here: schools, limits, what standing costs. */
+export interface ShopRules {
+  choices: (typeof houseChoice.$inferSelect)[]
+  ruleFor: (kindKey: KindKey, classKey: string) => RuleRow | null
+  /** What an hour of standing costs there, with all that halt together with it; minor units, 0: nobody said. */
+  stopRateOf: (stationId: StationId) => number
+}
+/** When work is done. */
+export interface ShopTimes {
   shifts: ShiftOfWeek[]
   holidays: string[]
-  built: (stationId: StationId) => Built
   scheduleOfArea: (areaId: AreaId) => Schedule | null
   /** When its guns stand still anyway, next. */
   windowOfArea: (areaId: AreaId) => ReturnType<typeof nextWindow>
   clockSetup: (stationId: StationId | null) => ClockSetup
-  /** What an hour of standing costs there, with all that halt together with it; minor units, 0: nobody said. */
-  stopRateOf: (stationId: StationId) => number
-  ruleFor: (kindKey: KindKey, classKey: string) => RuleRow | null
-  /** Minutes of a task on a family, learnt from the jobs logged. */
-  learnt: MinutesOf
-  /** Minutes a change of one kind takes on a family: what the shop says, until its own jobs say better. */
-  changeMinOf: (kindKey: KindKey, familyId: FamilyId | null) => number
+}
+/** Name, zone, units, currency. */
+export interface ShopSite {
+  site: typeof site.$inferSelect
+}
+/** The shop as it is set up, read once per request or projection; who needs a part of it asks for that part. No history in it. */
+export interface ShopModel extends ShopSite, ShopPlaces, ShopKinds, ShopFit, ShopRules, ShopTimes {
+  /** Which set-up this is; null where it is in the middle of being changed, or was changed in hand. */
+  revision: number | null
 }
 
 const FALLBACK_MIN = 5
@@ -109,43 +127,55 @@ interface ModelAt {
 }
 function modelOf(tables: ShopTables, { revision, totals, calendar, nowMs }: ModelAt): ShopModel {
   const [sites, areas, stations, classes, kinds, wires, families, patterns, holidays, rules, ...more] = tables
-  const kindByKey = new Map(kinds.map((k) => [k.key, k]))
   const [only] = sites
   if (!only)
     throw new DomainError('not-found', 'The shop has no name yet.', ['Open the first page and say what it is called.'])
-  const [areaById, stationById, wireById] = [byId(areas), byId(stations), byId(wires)]
-  const ruleBy = new Map(rules.map((r) => [`${r.kindKey} ${r.classKey}`, r]))
+  const [places, of] = [placesOf({ areas, stations, classes, carriers: more[5] }), byId(wires)]
+  const built = builtBy(places)
   const input = { zone: only.zone, shifts: patterns, holidays: holidays.map((h) => h.day) }
   const scheduleOfArea = once((areaId: AreaId) => calendar.scheduleFor(input, areaId, nowMs))
-  const built = (stationId: StationId): Built => {
-    const row = stationById.get(stationId)
-    return row ? builtOf({ ...NOTHING_BUILT, ...areaById.get(row.areaId)?.built }, row.except) : NOTHING_BUILT
-  }
   return {
     revision,
     site: only,
-    areas,
-    stations,
-    stationById,
-    kinds,
-    shifts: patterns,
-    holidays: input.holidays,
-    wires: wireById,
-    built,
-    scheduleOfArea,
-    windowOfArea: once((areaId) => nextWindow(scheduleOfArea(areaId), nowMs)),
-    stationOfCarrier: new Map(more[5].map((c) => [c.id, c.stationId ?? NO_ID])),
-    carrierOfStation: new Map(more[5].map((c) => [c.stationId ?? NO_ID, c.id])),
-    classes: new Map(classes.map((c) => [c.key, c])),
-    kindByKey,
-    ...minutesHere(kindByKey, minutesOf(totals)),
-    families: new Map(families.map((f) => [f.id, f.name])),
-    ...{ ...fitOfShop(families, more), tryingAt: triedAt(more[6]) },
+    ...places,
+    ...kindsOf(kinds, minutesOf(totals)),
+    ...{ wires: of, built, families: new Map(families.map((f) => [f.id, f.name])), tryingAt: triedAt(more[6]) },
+    ...fitOfShop(families, more),
+    choices: more[3],
     stopRateOf: stopRates(stations, classes),
+    ruleFor: rulesBy(rules),
+    ...{ shifts: patterns, holidays: input.holidays, scheduleOfArea },
+    windowOfArea: once((areaId) => nextWindow(scheduleOfArea(areaId), nowMs)),
     clockSetup: (stationId) =>
-      clockSetupOf(stationId, { stationById, built, wireById, scheduleOfArea, anyArea: areas[0]?.id ?? NO_ID }),
-    ruleFor: (kindKey, classKey) => ruleBy.get(`${kindKey} ${classKey}`) ?? ruleBy.get(`${kindKey} *`) ?? null,
+      clockSetupOf(stationId, { ...places, built, wires: of, scheduleOfArea, anyArea: areas[0]?.id ?? NO_ID }),
   }
+}
+
+function placesOf(of: {
+  areas: ShopPlaces['areas']
+  stations: StationRow[]
+  classes: readonly (typeof stationClass.$inferSelect)[]
+  carriers: readonly { id: CarrierId; stationId: StationId | null }[]
+}): ShopPlaces {
+  return {
+    areas: of.areas,
+    stations: of.stations,
+    stationById: byId(of.stations),
+    stationOfCarrier: new Map(of.carriers.map((c) => [c.id, c.stationId ?? NO_ID])),
+    carrierOfStation: new Map(of.carriers.map((c) => [c.stationId ?? NO_ID, c.id])),
+    classes: new Map(of.classes.map((c) => [c.key, c])),
+  }
+}
+function builtBy({ areas, stationById }: ShopPlaces): ShopFit['built'] {
+  const areaById = byId(areas)
+  return (stationId) => {
+    const row = stationById.get(stationId)
+    return row ? builtOf({ ...NOTHING_BUILT, ...areaById.get(row.areaId)?.built }, row.except) : NOTHING_BUILT
+  }
+}
+function rulesBy(rules: readonly RuleRow[]): ShopRules['ruleFor'] {
+  const ruleBy = new Map(rules.map((r) => [`${r.kindKey} ${r.classKey}`, r]))
+  return (kindKey, classKey) => ruleBy.get(`${kindKey} ${classKey}`) ?? ruleBy.get(`${kindKey} *`) ?? null
 }
 
 function stopRates(stations: readonly StationRow[], classes: readonly (typeof stationClass.$inferSelect)[]) {
@@ -160,13 +190,13 @@ function stopRates(stations: readonly StationRow[], classes: readonly (typeof st
   return (stationId: StationId) => totals.get(stationId) ?? 0
 }
 
-const minutesHere = (
-  kindByKey: ReadonlyMap<string, KindRow>,
-  learnt: MinutesOf,
-): Pick<ShopModel, 'learnt' | 'changeMinOf'> => ({
-  learnt,
-  changeMinOf: (kindKey, familyId) => changeMinutes(kindByKey, { kindKey, familyId, learnt }),
-})
+function kindsOf(kinds: KindRow[], learnt: MinutesOf): ShopKinds {
+  const kindByKey = new Map(kinds.map((k) => [k.key, k]))
+  return {
+    ...{ kinds, kindByKey, learnt },
+    changeMinOf: (kindKey, familyId) => changeMinutes(kindByKey, { kindKey, familyId, learnt }),
+  }
+}
 
 /** Parts under try-out, by the place they were dealt to. */
 function triedAt(running: (typeof tryout.$inferSelect)[]): Map<string, PartId[]> {
@@ -181,7 +211,7 @@ function triedAt(running: (typeof tryout.$inferSelect)[]): Map<string, PartId[]>
 /** What the rules of fit go by. */
 function fitOfShop(
   families: (typeof fitFamily.$inferSelect)[],
-  [parts, feederTypes, procedures, choices, kept]: readonly [
+  [parts, feederTypes, procedures, , kept]: readonly [
     (typeof part.$inferSelect)[],
     (typeof feederType.$inferSelect)[],
     (typeof procedure.$inferSelect)[],
@@ -189,13 +219,12 @@ function fitOfShop(
     (typeof keptFinding.$inferSelect)[],
     ...unknown[],
   ],
-): Pick<ShopModel, 'familyById' | 'partById' | 'feederTypes' | 'procedures' | 'choices' | 'keptByStation'> {
+): Pick<ShopFit, 'familyById' | 'partById' | 'feederTypes' | 'procedures' | 'keptByStation'> {
   return {
     familyById: byId(families),
     partById: byId(parts),
     feederTypes: byId(feederTypes),
     procedures: byId(procedures),
-    choices,
     keptByStation: groupBy(kept, (k) => k.stationId),
   }
 }
@@ -226,26 +255,20 @@ function once<I extends string, T>(make: (id: I) => T): (id: I) => T {
   }
 }
 
-interface SetupNeeds {
-  stationById: Map<StationId, StationRow>
-  built: (stationId: StationId) => Built
-  wireById: Map<string, typeof wire.$inferSelect>
-  scheduleOfArea: (areaId: AreaId) => Schedule | null
-  anyArea: AreaId
-}
+type SetupNeeds = Pick<ShopModel, 'stationById' | 'built' | 'wires' | 'scheduleOfArea'> & { anyArea: AreaId }
 
 /** Working time and the kg ↔ arc hours factor of a place; the factor rests on the place's wire speed, a guess until procedures exist. */
 function clockSetupOf(stationId: StationId | null, needs: SetupNeeds): ClockSetup {
   const row = stationId ? needs.stationById.get(stationId) : undefined
   if (!stationId || !row) return { schedule: needs.scheduleOfArea(needs.anyArea), kgPerArcHour: null }
   const built = needs.built(stationId)
-  const wireRow = built.wireId ? needs.wireById.get(built.wireId) : undefined
+  const wireRow = built.wireId ? needs.wires.get(built.wireId) : undefined
   const factor = wireRow && built.wireSpeedMPerMin ? kgPerArcHour(wireRow, built.wireSpeedMPerMin) : null
   return { schedule: needs.scheduleOfArea(row.areaId), kgPerArcHour: factor }
 }
 
 /** Refuses an area that is none; undefined is all of them. */
-export function mustHaveArea(shop: Pick<ShopModel, 'areas'>, areaId: AreaId | undefined): void {
+export function mustHaveArea(shop: Pick<ShopPlaces, 'areas'>, areaId: AreaId | undefined): void {
   if (areaId && !shop.areas.some((a) => a.id === areaId))
     throw new DomainError('not-found', 'There is no such area.', ['Choose one of those shown.'])
 }

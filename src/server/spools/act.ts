@@ -14,7 +14,7 @@ import { actByKey } from '@server/ledger/lines.ts'
 import { keyOf, writeAct, type Writing } from '@server/write/act.ts'
 import { carrierAt, type Place, placeOf } from '@server/write/place.ts'
 import { type SpoolNowRow } from '@server/projection/spools.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopModel, type ShopFit } from '@server/shopmodel/model.ts'
 
 type Act = z.output<typeof spoolAct>
 type Done = z.input<typeof spoolDone>
@@ -89,7 +89,7 @@ function factsOf(act: Act, at: At): Promise<Said[]> {
   }
 }
 
-const wireOf = (id: string, shop: ShopModel) => {
+const wireOf = (id: string, shop: ShopFit) => {
   const row = shop.wires.get(id)
   if (!row) throw new DomainError('not-found', 'There is no such wire.', ['Add it under parts and wires first.'])
   return row

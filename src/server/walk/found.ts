@@ -19,7 +19,7 @@ import { readingFacts } from '@server/reading/act.ts'
 import { arcSinceCleaned } from '@server/reading/read.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
 import { likelyPart, type Hung } from '@server/gunnow/setup.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopModel, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { keyOf, writeAct, type SaidAct, type Writing } from '@server/write/act.ts'
 import { checkTime, placeOf, type Place } from '@server/write/place.ts'
 import { actOf } from '@server/write/said.ts'
@@ -121,7 +121,7 @@ function askedOnce<T>(ask: (stationId: StationId) => Promise<T>): (stationId: St
     return asked
   }
 }
-async function placeAndWire(tx: Tx, stationId: StationId, shop: ShopModel): ReturnType<EntryAt['placeAt']> {
+async function placeAndWire(tx: Tx, stationId: StationId, shop: ShopPlaces): ReturnType<EntryAt['placeAt']> {
   const place = await placeOf(tx, stationId, shop)
   const [head] = await tx
     .select()

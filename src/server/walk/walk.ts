@@ -23,7 +23,7 @@ import { openWants } from '@server/floor/cells.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { isLead, mustRead, type Who } from '@server/call/context.ts'
 import { foundCounts, LEARNT_FROM_MS, type Found } from './foundcounts.ts'
-import { loadShop, mustHaveArea, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, mustHaveArea, type ShopModel, type ShopPlaces } from '@server/shopmodel/model.ts'
 
 /** To open, hang up and note at a gun, besides what is looked at. A guess. */
 const AT_GUN_MIN = 0.3
@@ -79,7 +79,7 @@ export function ofArea(surveyed: readonly Surveyed[], areaId: AreaId | undefined
 }
 
 /** As the shop drew it: areas in their order, guns in theirs. */
-function inWalkOrder(surveyed: readonly Surveyed[], shop: ShopModel): Surveyed[] {
+function inWalkOrder(surveyed: readonly Surveyed[], shop: ShopPlaces): Surveyed[] {
   const order = new Map(shop.areas.map((a, i) => [a.id, i]))
   return [...surveyed].sort(
     (a, b) =>

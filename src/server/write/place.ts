@@ -6,7 +6,7 @@ import { stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { type StationNowRow } from '@server/projection/stationrows.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopPlaces, type ShopKinds } from '@server/shopmodel/model.ts'
 
 /** A place as a writer meets it: itself, and what hangs there now. */
 export interface Place {
@@ -20,7 +20,7 @@ export interface Place {
 /** A place that has been projected. */
 export type PlaceNow = Place & { now: StationNowRow }
 
-export async function placeOf(db: Reader, stationId: StationId, shop: ShopModel): Promise<PlaceNow> {
+export async function placeOf(db: Reader, stationId: StationId, shop: ShopPlaces): Promise<PlaceNow> {
   const stationCarrierId = shop.carrierOfStation.get(stationId)
   const [now] = await db.select().from(stationNow).where(eq(stationNow.stationId, stationId))
   if (!stationCarrierId || !now)
@@ -29,7 +29,7 @@ export async function placeOf(db: Reader, stationId: StationId, shop: ShopModel)
 }
 
 /** Every place by its name in small letters, for sheets that speak of many. */
-export async function placesByName(db: Reader, shop: ShopModel): Promise<Map<string, Place>> {
+export async function placesByName(db: Reader, shop: ShopPlaces): Promise<Map<string, Place>> {
   const nows = new Map((await db.select().from(stationNow)).map((n) => [n.stationId, n]))
   return new Map(
     shop.stations.flatMap((s) => {
@@ -43,7 +43,7 @@ export async function placesByName(db: Reader, shop: ShopModel): Promise<Map<str
 }
 
 /** The carrier that a position of a place rides on. */
-export function carrierAt(place: Place, position: Position, shop: ShopModel): CarrierId {
+export function carrierAt(place: Place, position: Position, shop: ShopPlaces & ShopKinds): CarrierId {
   const kind = shop.kindByKey.get(kindOfPosition(position))
   const name = shop.stationById.get(place.stationId)?.name ?? place.stationId
   if (!kind) throw new DomainError('not-found', `There is no part called "${position}" on ${name}.`)

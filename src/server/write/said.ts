@@ -3,12 +3,12 @@ import { type Fact } from '@core/ledger/event.ts'
 import { hasIdentity, kindOfPosition, type Position } from '@core/path/columns.ts'
 import { type ActRead } from '@contract/logbook.ts'
 import { happenedAt, type Deps } from '@server/call/context.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopModel, type ShopPlaces, type ShopKinds } from '@server/shopmodel/model.ts'
 import { type SaidAct } from './act.ts'
 import { carrierAt, checkTime, type Place } from './place.ts'
 
 /** The one taken out goes back on. The life it goes on with knows which part it was; a kind that is not told apart begins at an age nobody knows. */
-function putBackFact(act: ActRead, place: Place, shop: ShopModel): Fact {
+function putBackFact(act: ActRead, place: Place, shop: ShopPlaces & ShopKinds): Fact {
   const at = partOf(act)
   const likely = hasIdentity(at) ? null : (place.partFor?.(at) ?? null)
   return {
@@ -26,7 +26,7 @@ function partOf({ act, position }: ActRead): Position {
   if (!position) throw new RangeError(`factOf: expected a position with ${act}, got none`)
   return position
 }
-const spotOf = (act: ActRead, place: Place, shop: ShopModel) => ({
+const spotOf = (act: ActRead, place: Place, shop: ShopPlaces & ShopKinds) => ({
   carrierId: carrierAt(place, partOf(act), shop),
   position: partOf(act),
 })
