@@ -4,7 +4,8 @@ import { parseNumber } from '@core/units/number.ts'
 import { type BadRow, type NoteDecision } from '@contract/ingest.ts'
 import { type ShopModel, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { wallToMsOrNext } from '@server/time/wall.ts'
-import { badCell, cellOf, parseWhen, type Sheet } from './sheet.ts'
+import { parseWhen } from '@contract/when.ts'
+import { badCell, cellOf, type Sheet } from './sheet.ts'
 
 export interface PlannedNote {
   row: number

@@ -6,7 +6,8 @@ import { type FloorAnswer } from '@contract/floor.ts'
 import { importRun, ledgerEvent, station, usageSpan } from '@server/db/schema.ts'
 import { type Client, nextKey, openShop, startTestServer, type TestServer } from '@server/testing/testserver.ts'
 import { withPowerCut } from '@server/testing/powercut.ts'
-import { parseDay, readSheet } from './sheet.ts'
+import { parseDay } from '@contract/when.ts'
+import { readSheet } from './sheet.ts'
 
 const NOW = Date.UTC(2026, 10, 23, 15, 0)
 let server: TestServer

@@ -1,3 +1,4 @@
+import { parseDay } from '@contract/when.ts'
 import { type WireId } from '@core/ids/id.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { kindFromWord } from '@core/path/kinds.ts'
@@ -5,7 +6,7 @@ import { parseWireSize } from '@core/units/wiresize.ts'
 import { type BadRow } from '@contract/ingest.ts'
 import { type KindRow, type ShopModel, type ShopFit, type ShopSite, type ShopKinds } from '@server/shopmodel/model.ts'
 import { wallToMsOrNext } from '@server/time/wall.ts'
-import { badCell, cellOf, parseDay, type Sheet } from './sheet.ts'
+import { badCell, cellOf, type Sheet } from './sheet.ts'
 
 export interface PlannedPlace {
   name: string

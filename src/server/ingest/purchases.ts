@@ -1,3 +1,4 @@
+import { parseMonth } from '@contract/when.ts'
 import { type AreaId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { purchaseIdentity } from '@server/parts/purchases.ts'
@@ -7,7 +8,7 @@ import { part } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel, type ShopSite, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
-import { badCell, cellOf, parseMonth, type Sheet } from './sheet.ts'
+import { badCell, cellOf, type Sheet } from './sheet.ts'
 
 export interface PlannedPurchase {
   month: string

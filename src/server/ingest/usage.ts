@@ -1,3 +1,4 @@
+import { parseDay } from '@contract/when.ts'
 import { type StationId } from '@core/ids/id.ts'
 import { HOUR_MS } from '@core/units/time.ts'
 import { parseNumber } from '@core/units/number.ts'
@@ -5,7 +6,7 @@ import { type BadRow } from '@contract/ingest.ts'
 import { spanOf } from '@server/clock/usage.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
-import { badCell, cellOf, parseDay, type Sheet } from './sheet.ts'
+import { badCell, cellOf, type Sheet } from './sheet.ts'
 
 export interface PlannedUsage {
   stationId: StationId

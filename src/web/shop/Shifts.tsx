@@ -1,11 +1,13 @@
 import { idIn } from '@web/kit/idin.ts'
 import { type AreaId } from '@core/ids/id.ts'
+import { type UnitWorld } from '@core/units/quantity.ts'
 import { Bare, Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
+import { readDays, readShifts, typedDays, typedShift, type TypedShift } from './typedshifts.ts'
 
 type Shift = ShopAnswer['shifts'][number]
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun']
@@ -28,35 +30,36 @@ export function Shifts({ shop }: { shop: ShopAnswer }) {
           ))}
         </Form.Select>
       </Form.Group>
-      <ShiftEditor key={`${areaId}-${list.length}`} areaId={areaId} shifts={list} holidays={shop.holidays} />
+      <ShiftEditor
+        key={`${areaId}-${list.length}`}
+        areaId={areaId}
+        shifts={list}
+        holidays={shop.holidays}
+        units={shop.site.units}
+      />
     </>
   )
 }
 
-function ShiftEditor(props: { areaId: AreaId | null; shifts: Shift[]; holidays: ShopAnswer['holidays'] }) {
+function ShiftEditor(props: {
+  areaId: AreaId | null
+  shifts: Shift[]
+  holidays: ShopAnswer['holidays']
+  units: UnitWorld
+}) {
   const save = useSave('/shop/shifts')
-  const [shifts, setShifts] = useState<Shift[]>(props.shifts)
-  const [holidays, setHolidays] = useState(props.holidays.map((h) => `${h.day} ${h.name}`.trim()).join('\n'))
-  const change = (i: number, part: Partial<Shift>) => setShifts(shifts.map((s, j) => (j === i ? { ...s, ...part } : s)))
-  const blank: Shift = {
-    areaId: props.areaId,
-    name: 'day',
-    weekdays: [1, 2, 3, 4, 5],
-    start: '06:00',
-    end: '14:00',
-    breaks: [],
+  const [shifts, setShifts] = useState(props.shifts.map(typedShift))
+  const [holidays, setHolidays] = useState(typedDays(props.holidays))
+  const [unread, setUnread] = useState<string[]>([])
+  const change = (i: number, part: Partial<TypedShift>) =>
+    setShifts(shifts.map((s, j) => (j === i ? { ...s, ...part } : s)))
+  const submit = () => {
+    const [read, days] = [readShifts(shifts), readDays(holidays, props.units)]
+    setUnread([...(read.ok ? [] : read.why), ...(days.ok ? [] : days.why)])
+    if (!read.ok || !days.ok) return
+    save.mutate({ areaId: props.areaId, shifts: read.value, holidays: days.value })
+    setHolidays(typedDays(days.value))
   }
-  const days = holidays
-    .split('\n')
-    .map((l) => l.trim())
-    .filter(Boolean)
-    .map((l) => ({ day: l.slice(0, 10), name: l.slice(10).trim() }))
-  const submit = () =>
-    save.mutate({
-      areaId: props.areaId,
-      shifts: shifts.map(({ name, weekdays, start, end, breaks }) => ({ name, weekdays, start, end, breaks })),
-      holidays: days,
-    })
   return (
     <>
       {shifts.map((s, i) => (
@@ -67,35 +70,46 @@ function ShiftEditor(props: { areaId: AreaId | null; shifts: Shift[]; holidays: 
           onDrop={() => setShifts(shifts.filter((_, j) => j !== i))}
         />
       ))}
-      <Button onClick={() => setShifts([...shifts, blank])}>one more shift</Button>
+      <Button onClick={() => setShifts([...shifts, { ...BLANK, areaId: props.areaId }])}>one more shift</Button>
       <Form.Group controlId="s-hol" className="mt-3 holidays">
         <Form.Label>days off, one a line: 2026-12-25 name</Form.Label>
         <Form.Control as="textarea" rows={4} value={holidays} onChange={(e) => setHolidays(e.target.value)} />
       </Form.Group>
       <Trouble problem={save.error} />
+      {unread.length > 0 ? <Unread why={unread} /> : null}
       <div className="d-flex gap-2 mt-2 align-items-center">
-        <Button
-          variant="chalk"
-          disabled={save.isPending || shifts.some((s) => !s.name.trim() || s.weekdays.length === 0)}
-          onClick={submit}
-        >
+        <Button variant="chalk" disabled={save.isPending} onClick={submit}>
           Save the shifts
         </Button>
         <span role="status" className="small-print">
-          {save.isSuccess ? 'Saved.' : ''}
+          {save.isSuccess && unread.length === 0 ? 'Saved.' : ''}
         </span>
       </div>
     </>
   )
 }
+const BLANK: TypedShift = {
+  ...{ areaId: null, name: 'day', weekdays: [1, 2, 3, 4, 5], start: '06:00', end: '14:00' },
+  breaks: [],
+}
+const Unread = ({ why }: { why: readonly string[] }) => (
+  <div className="trouble" role="alert">
+    Nothing was saved yet.
+    <ul>
+      {why.map((line) => (
+        <li key={line}>{line}</li>
+      ))}
+    </ul>
+  </div>
+)
 
 function ShiftRow({
   shift,
   onChange,
   onDrop,
 }: {
-  shift: Shift
-  onChange: (part: Partial<Shift>) => void
+  shift: TypedShift
+  onChange: (part: Partial<TypedShift>) => void
   onDrop: () => void
 }) {
   const toggle = (day: number) =>
@@ -104,7 +118,7 @@ function ShiftRow({
         ? shift.weekdays.filter((d) => d !== day)
         : [...shift.weekdays, day].sort(),
     })
-  const setBreak = (i: number, part: Partial<Shift['breaks'][number]>) =>
+  const setBreak = (i: number, part: Partial<Break>) =>
     onChange({ breaks: shift.breaks.map((b, j) => (j === i ? { ...b, ...part } : b)) })
   return (
     <div className="shift-row">
@@ -141,13 +155,13 @@ function ShiftRow({
           onDrop={() => onChange({ breaks: shift.breaks.filter((_, j) => j !== i) })}
         />
       ))}
-      <Bare onClick={() => onChange({ breaks: [...shift.breaks, { start: '10:00', minutes: 15 }] })}>a break</Bare>
+      <Bare onClick={() => onChange({ breaks: [...shift.breaks, { start: '10:00', minutes: '15' }] })}>a break</Bare>
       <Bare onClick={onDrop}>no such shift</Bare>
     </div>
   )
 }
 
-type Break = Shift['breaks'][number]
+type Break = TypedShift['breaks'][number]
 function BreakField(props: { pause: Break; onChange: (part: Partial<Break>) => void; onDrop: () => void }) {
   const { pause, onChange } = props
   return (
@@ -160,11 +174,10 @@ function BreakField(props: { pause: Break; onChange: (part: Partial<Break>) => v
       />
       <Form.Control
         aria-label="Minutes of break"
-        type="number"
-        min={1}
-        max={240}
+        inputMode="decimal"
+        className="shift-minutes"
         value={pause.minutes}
-        onChange={(e) => onChange({ minutes: Number(e.target.value) })}
+        onChange={(e) => onChange({ minutes: e.target.value })}
       />
       <span className="dim">min</span>
       <Bare aria-label="No such break" onClick={props.onDrop}>

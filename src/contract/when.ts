@@ -1,0 +1,50 @@
+import { isValid, parse } from 'date-fns'
+import { type UnitWorld } from '@core/units/quantity.ts'
+
+/** Days and months as people write them, in a sheet or in a field. */
+const DAY_FORMATS = [
+  'yyyy-MM-dd',
+  'dd.MM.yyyy',
+  'd.M.yyyy',
+  'dd/MM/yyyy',
+  'yyyy/MM/dd',
+  'd MMM yyyy',
+  'd.M.yy',
+  'd/M/yy',
+]
+const US_FORMATS = ['yyyy-MM-dd', 'MM/dd/yyyy', 'M/d/yyyy', 'yyyy/MM/dd', 'MMM d, yyyy', 'M/d/yy']
+
+/** Two figures of a year mean the one nearest to this. */
+const NEAR = new Date(Date.UTC(2025, 0, 1))
+
+/** A day as people write it; day before month, unless the shop measures in US units. Null when it is no day. */
+export function parseDay(text: string, units: UnitWorld): string | null {
+  const plain = text.trim().replace(/[T ]\d{1,2}:\d{2}(:\d{2})?$/, '')
+  for (const format of units === 'us' ? US_FORMATS : DAY_FORMATS) {
+    const day = parse(`${plain} Z`, `${format} X`, NEAR)
+    if (isValid(day) && day.getUTCFullYear() > 1990 && day.getUTCFullYear() < 2200)
+      return day.toISOString().slice(0, 10)
+  }
+  return null
+}
+
+const MONTH_FORMATS = ['yyyy-MM', 'MM/yyyy', 'M/yyyy', 'MM.yyyy', 'M.yyyy', 'MMM yyyy', 'MMMM yyyy', 'MMM yy', 'MMM-yy']
+
+/** A month as people write it, or the month of a day: "2026-03", "03/2026", "Mar 26". Null when it is neither. */
+export function parseMonth(text: string, units: UnitWorld): string | null {
+  const plain = text.trim()
+  for (const format of MONTH_FORMATS) {
+    const month = parse(`${plain} Z`, `${format} X`, NEAR)
+    if (isValid(month) && month.getUTCFullYear() > 1990 && month.getUTCFullYear() < 2200)
+      return month.toISOString().slice(0, 7)
+  }
+  return parseDay(plain, units)?.slice(0, 7) ?? null
+}
+
+/** A day with the time of day that may stand behind it. */
+export function parseWhen(text: string, units: UnitWorld): { day: string; time: string | null } | null {
+  const day = parseDay(text, units)
+  if (!day) return null
+  const time = /[T ]([01]?\d|2[0-3]):([0-5]\d)(:\d{2})?$/.exec(text.trim())
+  return { day, time: time ? `${(time[1] ?? '').padStart(2, '0')}:${time[2] ?? ''}` : null }
+}

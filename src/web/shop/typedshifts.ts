@@ -1,0 +1,68 @@
+import { readQuantity, type UnitWorld } from '@core/units/quantity.ts'
+import { type ShopAnswer } from '@contract/shop.ts'
+import { parseDay } from '@contract/when.ts'
+
+type Shift = ShopAnswer['shifts'][number]
+type DayOff = ShopAnswer['holidays'][number]
+/** A shift as it is typed: a break's minutes are text until they are read. */
+export type TypedShift = Omit<Shift, 'breaks'> & { breaks: { start: string; minutes: string }[] }
+
+export const typedShift = (shift: Shift): TypedShift => ({
+  ...shift,
+  breaks: shift.breaks.map((b) => ({ start: b.start, minutes: String(b.minutes) })),
+})
+export const typedDays = (days: readonly DayOff[]): string => days.map((d) => `${d.day} ${d.name}`.trim()).join('\n')
+
+const minutesOf = (text: string) =>
+  readQuantity(text, { of: 'minutes', from: 1, to: 240, isWhole: true, isNeeded: true })
+const WALL = /^\d\d:\d\d/
+
+/** What can't be read of a shift, each in a sentence that says which shift. */
+function faultsOf({ name, weekdays, start, end, breaks }: TypedShift, i: number): string[] {
+  const which = name.trim() ? `Shift ${name.trim()}` : `Shift ${i + 1}`
+  return [
+    ...(name.trim() ? [] : [`${which} has no name: write what people call it.`]),
+    ...(weekdays.length > 0 ? [] : [`${which} has no day: tap the days it is worked.`]),
+    ...(WALL.test(start) && WALL.test(end) ? [] : [`${which}: write when it starts and ends.`]),
+    ...breaks.flatMap((b) => {
+      const read = minutesOf(b.minutes)
+      if (!WALL.test(b.start)) return [`${which}, a break: write when it starts.`]
+      return read.ok ? [] : [`${which}, the break at ${b.start}: ${read.why}`]
+    }),
+  ]
+}
+export type ReadShifts = { ok: true; value: Omit<Shift, 'areaId'>[] } | { ok: false; why: string[] }
+/** The shifts as they are sent, or all that can't be read. */
+export function readShifts(typed: readonly TypedShift[]): ReadShifts {
+  const why = typed.flatMap(faultsOf)
+  if (why.length > 0) return { ok: false, why }
+  const value = typed.map(({ name, weekdays, start, end, breaks }) => ({
+    ...{ name: name.trim(), weekdays, start, end },
+    breaks: breaks.map((b) => {
+      const read = minutesOf(b.minutes)
+      return { start: b.start, minutes: read.ok ? (read.value ?? 0) : 0 }
+    }),
+  }))
+  return { ok: true, value }
+}
+
+const MOST_WORDS = 3
+/** A line's day, in as many words as it takes ("25 Dec 2026"), and the rest as its name. */
+function dayOff(line: string, units: UnitWorld): DayOff | null {
+  const words = line.split(/\s+/)
+  for (let n = 1; n <= Math.min(MOST_WORDS, words.length); n++) {
+    const day = parseDay(words.slice(0, n).join(' '), units)
+    if (day) return { day, name: words.slice(n).join(' ') }
+  }
+  return null
+}
+export type ReadDays = { ok: true; value: DayOff[] } | { ok: false; why: string[] }
+/** Days off, one a line, in the ways people write a day. */
+export function readDays(text: string, units: UnitWorld): ReadDays {
+  const lines = text.split('\n').map((l) => l.trim())
+  const read = lines.map((line) => (line ? dayOff(line, units) : undefined))
+  const why = lines.flatMap((line, i) =>
+    read[i] === null ? [`"${line}" can’t be read as a day off: write 2026-12-25 and what it is.`] : [],
+  )
+  return why.length > 0 ? { ok: false, why } : { ok: true, value: read.flatMap((d) => d ?? []) }
+}
