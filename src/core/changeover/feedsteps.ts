@@ -5,8 +5,8 @@ import { mustShutGas } from '@core/guide/feed.ts'
 import { swapOf, type At } from './step.ts'
 
 /** The gun as it will stand is fed as any other. */
-export const feedSteps = ({ plan, rules }: At): Step[] =>
-  fed({ setup: plan.to, rules }, { isNewLiner: swapOf(plan, 'liner') !== undefined })
+export const feedSteps = ({ plan, rules, roughWord }: At): Step[] =>
+  fed({ setup: plan.to, rules, roughWord }, { isNewLiner: swapOf(plan, 'liner') !== undefined })
 
 /** Tip and nozzle go on over the fed wire, or before it where the shop feeds with the tip on; then its end is cut afterwards. */
 export function frontOnSteps(at: At): Step[] {

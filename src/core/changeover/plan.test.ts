@@ -1,3 +1,4 @@
+import { roughLength, ruleSpan } from '@core/units/length.ts'
 import { describe, expect, it } from 'vitest'
 import { FEEDER, RIGHT_STEEL, SHELF, wireOf } from '@core/testing/sampleparts.ts'
 import { check } from '@core/rightparts/check.ts'
@@ -18,6 +19,8 @@ const shop = {
   sizeWord: String,
   lengthWord: (m: number) => `${m.toFixed(2)} m`,
   ruleWord: (mm: number) => `${mm} mm`,
+  spanWord: (mm: readonly [number, number]) => ruleSpan(mm, 'mm'),
+  roughWord: (mm: number) => roughLength(mm, 'mm'),
 }
 const to = (from: Setup, target: Parameters<typeof planChange>[1], more = {}) =>
   planChange(from, target, { parts: SHELF, ...more })

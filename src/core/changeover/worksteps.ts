@@ -1,6 +1,7 @@
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { isThroughHolder, linerOpens, openSteps, setScrew } from '@core/guide/open.ts'
 import { step, type Step } from '@core/guide/step.ts'
+import { SHORT_OF_ROLLS_MM } from '@core/liner/rule.ts'
 import { tightWords } from '@core/guide/tight.ts'
 import { openFrom } from './offsteps.ts'
 import { type ChangePlan, type Swap } from './plan.ts'
@@ -151,13 +152,13 @@ function offCutM(plan: ChangePlan, swap: Swap): number | null {
   return off > 0.05 ? off : null
 }
 
-function linerInStep({ plan, minutesOf, lengthWord }: At, swap: Swap): Step {
+function linerInStep({ plan, minutesOf, lengthWord, spanWord }: At, swap: Swap): Step {
   const fit = plan.to.family?.fit
   const offM = offCutM(plan, swap)
   return step('work', 'off', {
     key: 'swap-liner',
     do: `Gun off the feeder, cable dead straight on clear floor. Liner nut off, ${swap.from?.code ?? 'the old liner'} out and put by; ${swap.to?.name} (${swap.to?.code}) in from the rear.`,
-    look: `Near the neck short pushes, never pliers: a kinked liner is scrap. ${LINER_CUT[fit?.linerRule ?? 'C']}${offM === null ? '' : ` About ${lengthWord(offM)} comes off.`}${plan.outletGuide === 'out' ? ' At the feeder it runs up to the rolls, 1 to 2 mm short.' : ''}`,
+    look: `Near the neck short pushes, never pliers: a kinked liner is scrap. ${LINER_CUT[fit?.linerRule ?? 'C']}${offM === null ? '' : ` About ${lengthWord(offM)} comes off.`}${plan.outletGuide === 'out' ? ` At the feeder it runs up to the rolls, ${spanWord(SHORT_OF_ROLLS_MM)} short.` : ''}`,
     hazards: ['stab'],
     minutes: minutesOf('liner'),
     works: ['liner'],

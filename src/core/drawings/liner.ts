@@ -138,7 +138,7 @@ export const LINER: Record<
   feederEnd: {
     title: 'The liner’s end at the rolls',
     panels: [
-      right('1 to 2 mm short of where they meet', [...nip, ...coil([0, 92], 60, 7), s('wire', 'M92 60H160')]),
+      right('1 to 2 mm (1/16 in) short of where they meet', [...nip, ...coil([0, 92], 60, 7), s('wire', 'M92 60H160')]),
       wrong('too far off: the wire nests in the gap', [
         ...nip,
         ...coil([0, 52], 60, 7),

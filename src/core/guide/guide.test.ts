@@ -1,3 +1,4 @@
+import { roughLength, ruleSpan } from '@core/units/length.ts'
 import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { FEEDER, onShelf, RIGHT_STEEL, wireOf } from '@core/testing/sampleparts.ts'
@@ -38,6 +39,8 @@ function gunOf(
     sizeWord: (mm) => mm.toFixed(1),
     lengthWord: (m) => `${m} m`,
     ruleWord: (mm) => `${Math.round(mm * 10) / 10} mm`,
+    spanWord: (mm) => ruleSpan(mm, 'mm'),
+    roughWord: (mm) => roughLength(mm, 'mm'),
   }
 }
 

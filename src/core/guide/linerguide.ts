@@ -1,5 +1,5 @@
 import { bendErrorMm } from '@core/liner/trim.ts'
-import { ruleByBuild } from '@core/liner/rule.ts'
+import { ruleByBuild, SHORT_OF_ROLLS_MM } from '@core/liner/rule.ts'
 import { type FamilyFit, type PartFacts } from '@core/rightparts/facts.ts'
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { fitOf, openAt, partWords, type GuideAt } from './guideat.ts'
@@ -183,7 +183,7 @@ function feederTrimStep(at: GuideAt): Step {
   return step('work', 'off', {
     key: 'trimFeeder',
     do: 'With the gun in its socket, arm open: measure from where the liner leaves its guide’s seat to its end, and to where the rolls meet.',
-    look: `It ends 1 to 2 mm short of the rolls. Gun out for each cut, and in again to measure; the ${cutterOf(at)} leaves a round end. Cut short means a second liner.`,
+    look: `It ends ${at.spanWord(SHORT_OF_ROLLS_MM)} short of the rolls. Gun out for each cut, and in again to measure; the ${cutterOf(at)} leaves a round end. Cut short means a second liner.`,
     hazards: ['isolate', 'stab'],
     minutes: 6,
     works: ['liner', 'rolls'],

@@ -11,7 +11,7 @@ const SPEED_WORDS = {
 } as const
 
 /** Power on to feed, hands clear; tension where the shop sets it after this. */
-export function feedSteps(at: FedAt, { isNewLiner }: { isNewLiner: boolean }): Step[] {
+export function feedSteps(at: FedAt & Pick<GuideAt, 'roughWord'>, { isNewLiner }: { isNewLiner: boolean }): Step[] {
   const { rules, setup } = at
   const seconds = Math.round(feedingSeconds(at))
   const isTipOn = rules.tipWhileFeeding === 'on'
@@ -56,11 +56,12 @@ export const gasShutStep = step('work', 'off', {
   byRule: 'D12',
 })
 
+const OUT_AT_BLOCK_MM = 75
 /** Tension by the block (P069): no fingers near the wire. */
-export const tensionStep = (at: Pick<GuideAt, 'setup'>): Step =>
+export const tensionStep = (at: Pick<GuideAt, 'setup' | 'roughWord'>): Step =>
   step('on', 'on', {
     key: 'tension',
-    do: 'Set the tension: about 75 mm of wire out, gun at 45° on a wooden block. Tighten only until the wire keeps coming and curls.',
+    do: `Set the tension: about ${at.roughWord(OUT_AT_BLOCK_MM)} of wire out, gun at 45° on a wooden block. Tighten only until the wire keeps coming and curls.`,
     look:
       at.setup.wire && isCored(at.setup.wire)
         ? 'Cored wire crushes: lower than for solid. Note the mark.'

@@ -86,4 +86,8 @@ export interface ShopWords {
   lengthWord: (m: number) => string
   /** A short length, to be measured with a rule. */
   ruleWord: (mm: number) => string
+  /** The same between two bounds. */
+  spanWord: (mm: readonly [number, number]) => string
+  /** A length nobody measures. */
+  roughWord: (mm: number) => string
 }

@@ -44,7 +44,9 @@ export function ruleByBuild(fit: FamilyFit): 'A' | 'B' | null {
   return fit.linerHeldBy === 'set screw' || fit.linerHeldBy === 'butt' ? 'A' : null
 }
 
-/** Where nothing else is told of the feeder. A guess between 1 and 2 mm: nearer and the rolls chew it, further and the wire nests. */
+/** A liner that runs to the rolls ends so far short of where they meet: nearer and the rolls chew it, further and the wire nests. */
+export const SHORT_OF_ROLLS_MM = [1, 2] as const
+/** Where nothing else is told of the feeder: between the two, a guess. */
 export const NIP_CLEARANCE_MM = 1.5
 
 /**

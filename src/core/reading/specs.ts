@@ -315,7 +315,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
       method({
         key: 'feeler',
         name: 'feeler or rule',
-        do: 'From the line where the rolls touch to the guide: what the eye sees plus 3 to 6 mm.',
+        do: 'From the line where the rolls touch to the guide: what the eye sees plus 3 to 6 mm (1/8 to 1/4 in).',
         how: 'measured',
         number: 'needed',
         hazards: ['isolate'],

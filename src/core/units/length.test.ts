@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { lengthSlip, readLength } from './length.ts'
+import { lengthSlip, readLength, roughLength, ruleSpan } from './length.ts'
 
 describe('a length typed at the bench', () => {
   it.each([
@@ -39,4 +39,21 @@ describe('a slip of the unit', () => {
     expect(lengthSlip(NaN, standingOut)).toBeNull()
     expect(() => lengthSlip(1, { fromMm: 5, toMm: 5 })).toThrow(RangeError)
   })
+})
+
+describe('a length as a guide tells it', () => {
+  it.each([
+    [[1, 2], '1 to 2 mm', '1/16 in'],
+    [[3, 6], '3 to 6 mm', '1/8 to 1/4 in'],
+    [[20, 30], '20 to 30 mm', '13/16 to 1 3/16 in'],
+  ] as const)('between %j is %s, or %s', (mm, metric, us) =>
+    expect([ruleSpan(mm, 'mm'), ruleSpan(mm, 'in')]).toEqual([metric, us]),
+  )
+  it.each([
+    [75, '75 mm', '3 in'],
+    [20, '20 mm', '3/4 in'],
+    [6.4, '6 mm', '1/4 in'],
+  ])('of about %f mm is %s, or %s', (mm, metric, us) =>
+    expect([roughLength(mm, 'mm'), roughLength(mm, 'in')]).toEqual([metric, us]),
+  )
 })

@@ -31,6 +31,24 @@ export function ruleLength(mm: number, unit: LengthUnit): string {
   return `${[whole > 0 || !part ? String(whole) : '', part].filter(Boolean).join(' ')} in`
 }
 
+/**
+ * A short length between two bounds, both in mm: "1 to 2 mm", "1/8 to 1/4 in"; one, where they are the same on that rule.
+ * @example ruleSpan([1, 2], 'in') // '1/16 in'
+ */
+export function ruleSpan([fromMm, toMm]: readonly [number, number], unit: LengthUnit): string {
+  const [from, to] = [ruleLength(fromMm, unit), ruleLength(toMm, unit)]
+  return from === to ? to : `${from.replace(` ${unit}`, '')} to ${to}`
+}
+const QUARTERS = 4
+/**
+ * A length nobody measures: to the millimetre, or to a quarter of an inch.
+ * @example roughLength(75, 'in') // '3 in'
+ */
+export const roughLength = (mm: number, unit: LengthUnit): string =>
+  unit === 'mm'
+    ? `${Math.round(mm)} mm`
+    : ruleLength((Math.round((mm / MM_PER_INCH) * QUARTERS) / QUARTERS) * MM_PER_INCH, 'in')
+
 export interface Slip {
   mm: number
   /** What was probably meant: "cm", "in", "m", "mm", or a minus that is none. */

@@ -7,7 +7,7 @@ import { KIND_DEFAULTS } from '@core/path/kinds.ts'
 import { rightPart, type Stocked } from '@core/rightparts/check.ts'
 import { type PartFacts, type Setup } from '@core/rightparts/facts.ts'
 import { MM_PER_FOOT } from '@core/units/convert.ts'
-import { ruleLength } from '@core/units/length.ts'
+import { roughLength, ruleLength, ruleSpan } from '@core/units/length.ts'
 import { inchName } from '@core/units/wiresize.ts'
 import { builtHere, ruledBy, setupOf, type Hung } from '@server/gunnow/setup.ts'
 import { type ShopModel, type ShopSite, type ShopKinds } from '@server/shopmodel/model.ts'
@@ -19,11 +19,14 @@ export const rulesHere = (by: RuledBy, choices: ShopModel['choices']): GuideRule
 /** Sizes, lengths and minutes as the shop has them. */
 export function shopWords(shop: ShopSite & ShopKinds, familyId: FamilyId | null): ShopWords {
   const isUs = shop.site.units === 'us'
+  const unit = isUs ? 'in' : 'mm'
   return {
     minutesOf: (kindKey) => shop.changeMinOf(kindKey, familyId),
     sizeWord: (mm) => (isUs ? (inchName(mm) ?? `${mm} mm`) : mm.toFixed(1)),
     lengthWord: (m) => (isUs ? `${((m * 1000) / MM_PER_FOOT).toFixed(1)} ft` : `${m.toFixed(2)} m`),
-    ruleWord: (mm) => ruleLength(mm, isUs ? 'in' : 'mm'),
+    ruleWord: (mm) => ruleLength(mm, unit),
+    spanWord: (mm) => ruleSpan(mm, unit),
+    roughWord: (mm) => roughLength(mm, unit),
   }
 }
 

@@ -1,7 +1,9 @@
+import { SHORT_OF_ROLLS_MM } from '@core/liner/rule.ts'
+import { ruleSpan } from '@core/units/length.ts'
 import { type AutopsyFind } from '@core/ledger/event.ts'
 import { SPARE_MM } from '@core/liner/rule.ts'
 import { type LinerAnswer } from '@contract/liner.ts'
-import { ruleLength, tapeLength } from '@web/format/lengths.ts'
+import { ruleLength, tapeLength, unitOf } from '@web/format/lengths.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { when } from '@web/format/times.ts'
 
@@ -27,7 +29,8 @@ const RULE_SENTENCE: Record<LinerAnswer['by'], (l: LinerAnswer, units: Units) =>
     `Cut at the front: ${ruleLength(l.neededMm ?? 0, u)} stand out of the tip holder when it is right, and the tip presses them home; pushed back that far it is level.`,
   C: (l) =>
     `Cut to the old one’s length.${l.shouldBe ? ` By its build this family should be cut by rule ${l.shouldBe}: say it under Our shop.` : ''}`,
-  feeder: () => 'Cut at the feeder, 1 to 2 mm short of where the rolls meet; the front is not cut.',
+  feeder: (_, u) =>
+    `Cut at the feeder, ${ruleSpan(SHORT_OF_ROLLS_MM, unitOf(u))} short of where the rolls meet; the front is not cut.`,
   notTold: () =>
     'How this family’s liner is cut is not told, or a figure of it is missing: say it under Our shop before anything is cut.',
 }
