@@ -22,3 +22,24 @@ export function handOverSpan(schedule: Schedule | null, nowMs: number): Span {
   }
   return { fromMs: Math.max(fromMs, toMs - MOST_MS), toMs }
 }
+
+/** A gun that ran for less work than this between two stops has one trouble: what was done at the first did not help. */
+const RAN_MS = HOUR_MS
+
+/**
+ * When the trouble of a gun that is down now began: with this stop, or with one before after which it hardly ran. Times in ms; `workedMs` is the work
+ * there is between two instants.
+ * @example troubleFromMs({ downSinceMs: 90, stops: [{ fromMs: 10, toMs: 80 }] }, (from, to) => to - from) // 10
+ */
+export function troubleFromMs(
+  { downSinceMs, stops }: { downSinceMs: number; stops: readonly { fromMs: number; toMs: number | null }[] },
+  workedMs: (fromMs: number, toMs: number) => number,
+): number {
+  let beganMs = downSinceMs
+  for (const stop of [...stops].sort((a, b) => b.fromMs - a.fromMs)) {
+    if (stop.fromMs >= beganMs) continue
+    if (stop.toMs === null || workedMs(stop.toMs, beganMs) >= RAN_MS) break
+    beganMs = stop.fromMs
+  }
+  return beganMs
+}

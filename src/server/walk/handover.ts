@@ -3,7 +3,8 @@ import { DAY_MS } from '@core/units/time.ts'
 import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { and, gte, inArray, lte } from 'drizzle-orm'
 import { isToUndo, TAG_TEXT } from '@core/changeover/tags.ts'
-import { handOverSpan } from '@core/walk/handover.ts'
+import { workedMs } from '@core/clock/schedule.ts'
+import { handOverSpan, troubleFromMs } from '@core/walk/handover.ts'
 import { type HandoverAnswer } from '@contract/handover.ts'
 import { type LogLine } from '@contract/logbook.ts'
 import { ledgerEvent, stoppage } from '@server/db/schema.ts'
@@ -16,6 +17,8 @@ import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { DONE_KINDS, DONE, doublesSince, isDone } from './doubles.ts'
 import { ofArea } from './walk.ts'
 
+/** A trouble that began before this is an old one: it is told by its last stop. */
+const LOOK_BACK_MS = 7 * DAY_MS
 /** One act or two is asked for so long: later nobody knows. */
 const DOUBLES_MS = 2 * DAY_MS
 
@@ -29,7 +32,7 @@ export async function readHandover(deps: FloorDeps, who: Who, areaId: AreaId | u
   const down = here
     .filter((s) => s.now.downSinceMs !== null)
     .sort((a, b) => (a.now.downSinceMs ?? 0) - (b.now.downSinceMs ?? 0))
-  const firstDown = await firstStops(deps, down, span.fromMs)
+  const firstDown = await troubles(deps, down)
   const fromMs = Math.min(span.fromMs, ...firstDown.values())
   const stationIds = here.map((s) => s.station.id)
   const [lines, doubles] = await Promise.all([
@@ -57,16 +60,21 @@ export async function readHandover(deps: FloorDeps, who: Who, areaId: AreaId | u
   }
 }
 
-/** When guns that are down now first stopped in this stretch: what was done since then did not help, or they would run. */
-async function firstStops(deps: Deps, down: readonly Surveyed[], fromMs: number): Promise<Map<string, number>> {
-  const first = new Map(down.map((s) => [s.station.id, s.now.downSinceMs ?? fromMs]))
-  if (down.length === 0) return first
+/** Since when guns that are down now have their trouble: what was done from then on did not help, or they would run. */
+async function troubles(deps: Deps, down: readonly Surveyed[]): Promise<Map<string, number>> {
+  const ids = down.map((s) => s.station.id)
+  const since = deps.now() - LOOK_BACK_MS
   const rows = await deps.db
-    .select({ stationId: stoppage.stationId, fromMs: stoppage.fromMs })
+    .select({ stationId: stoppage.stationId, fromMs: stoppage.fromMs, toMs: stoppage.toMs })
     .from(stoppage)
-    .where(and(gte(stoppage.fromMs, fromMs), inArray(stoppage.stationId, [...first.keys()])))
-  for (const row of rows) first.set(row.stationId, Math.min(row.fromMs, first.get(row.stationId) ?? row.fromMs))
-  return first
+    .where(and(gte(stoppage.fromMs, since), inArray(stoppage.stationId, ids)))
+  return new Map(
+    down.map((s) => {
+      const stops = rows.filter((r) => r.stationId === s.station.id)
+      const downSinceMs = s.now.downSinceMs ?? deps.now()
+      return [s.station.id, troubleFromMs({ downSinceMs, stops }, (from, to) => workedMs(s.schedule, from, to))]
+    }),
+  )
 }
 
 const gunOf = (s: Surveyed) => ({ stationId: s.station.id, name: s.station.name })

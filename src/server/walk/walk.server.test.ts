@@ -316,6 +316,12 @@ describe('the hand-over page', () => {
       { name: 'A8', position: 'liner', tried: [{ position: 'tip' }, { position: 'tip' }] },
     ])
     expect(after.parked.map((g) => g.name)).toContain('C1')
+    // It ran two hours since: another trouble, and what was put on before is no longer a try at it.
+    await act('A8', { act: 'running' })
+    server.clock.nowMs += 2 * HOUR
+    await act('A8', { act: 'changed', position: 'nozzle' })
+    await act('A8', { act: 'down', position: 'tip' })
+    expect((await handover()).down).toMatchObject([{ name: 'A8', position: 'tip', tried: [] }])
     expect(after.standing).toMatchObject([{ name: 'A6', tag: 'knobRaised' }])
     expect(after.asks.map((a) => a.name)).toContain('A4')
     expect(after.done.find((d) => d.position === 'tip' && d.act === 'changed')?.times).toBeGreaterThanOrEqual(2)
