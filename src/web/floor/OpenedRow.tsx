@@ -61,7 +61,13 @@ export function OpenedRow(props: {
         aria-expanded={isOpen}
         aria-label={`Log on ${gun.name}`}
       >
-        <WirePath cells={gun.cells} size={props.size} label={gun.name} isFluid={props.isPhone} />
+        <WirePath
+          cells={gun.cells}
+          size={props.size}
+          label={gun.name}
+          isFluid={props.isPhone}
+          isUnplaced={gun.downPosition === null}
+        />
         {props.isPhone ? (
           <span className="row-ends dim">
             <span>{COLUMNS[0]}</span>

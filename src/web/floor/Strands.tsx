@@ -68,7 +68,7 @@ export function Strands(props: {
         {guns.map((gun, i) => (
           <li key={gun.stationId} style={{ top: i * pitch, height: pitch }}>
             <Link to={`/gun/${gun.stationId}`} draggable={false}>
-              {gun.name}: {gun.isParked ? 'parked' : describePath(gun.cells)}
+              {gun.name}: {gun.isParked ? 'parked' : describePath(gun.cells, gun.downPosition === null)}
               {gun.isArcOn ? ', arc on' : ''}
             </Link>
           </li>

@@ -2,7 +2,7 @@ import { Table } from 'react-bootstrap'
 import { Key } from '@web/kit/Keys.tsx'
 import { type Column } from '@core/path/columns.ts'
 import { type GunAnswer } from '@contract/gun.ts'
-import { amount, cable, money, type Units } from '@web/format/numbers.ts'
+import { aboutMoney, amount, cable, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
 import { Link } from 'react-router'
 import { useIsLead } from '@web/people/queries.ts'
@@ -80,9 +80,11 @@ export function GunDesk(props: GunViewProps) {
   )
 }
 
+/** Less than a coin or two is nothing to tell about a stop. */
+const WORTH_SAYING_MINOR = 100
 function costLine(gun: GunAnswer): string {
-  if (gun.downMinutes === null || !gun.stopMinorPerHour) return ''
-  return ` About ${money((gun.downMinutes / 60) * gun.stopMinorPerHour, gun.currency)} so far.`
+  const minor = ((gun.downMinutes ?? 0) / 60) * (gun.stopMinorPerHour ?? 0)
+  return minor < WORTH_SAYING_MINOR ? '' : ` About ${aboutMoney(minor, gun.currency)} so far.`
 }
 
 export function StandKeys({ gun, driver }: { gun: GunAnswer; driver: LogKeysDriver }) {

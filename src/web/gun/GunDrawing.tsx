@@ -4,10 +4,10 @@ import { STATES } from '@core/floor/state.ts'
 import { type GunAnswer, type GunPosition } from '@contract/gun.ts'
 import { describePath, shownCells } from '@web/path/describe.ts'
 import { Cell } from '@web/path/WirePath.tsx'
-import { STATE_WORD, partName } from '@web/format/words.ts'
+import { partName } from '@web/format/words.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { drawPart, PART_WIDTH } from './parts.tsx'
-import { partNumber } from './verdict.ts'
+import { isDownSomewhere, partNumber, stateWord } from './verdict.ts'
 
 export const COLUMN_X = COLUMNS.map((_, i) => COLUMNS.slice(0, i).reduce((sum, c) => sum + PART_WIDTH[c], 0))
 const WIDTH = COLUMNS.reduce((sum, c) => sum + PART_WIDTH[c], 0)
@@ -33,7 +33,7 @@ export function GunDrawing(props: {
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         width="100%"
         role="img"
-        aria-label={describePath(gun.cells)}
+        aria-label={describePath(gun.cells, gun.downPosition === null)}
       >
         {COLUMNS.map((column, i) => (
           <g key={column} className="part-outline" transform={`translate(${COLUMN_X[i]} ${HEIGHT / 2})`}>
@@ -65,9 +65,10 @@ export function GunDrawing(props: {
               <strong>{column}</strong>
               <span>{first ? partNumber(first, units) : 'not on it'}</span>
               <em>
-                {first
-                  ? `${first.position !== column && first.state !== 'good' ? `${partName(first.position)} ` : ''}${first.state === 'due' && !isChange(first) ? 'clean' : STATE_WORD[first.state]}`
+                {first && first.position !== column && first.state !== 'good' && !isDownSomewhere(gun, first)
+                  ? `${partName(first.position)} `
                   : ''}
+                {first ? stateWord(gun, first) : ''}
               </em>
             </Plain>
           )
@@ -76,7 +77,3 @@ export function GunDrawing(props: {
     </section>
   )
 }
-
-/** Of a due position: is it the change that is due, rather than the cleaning. */
-export const isChange = (p: GunPosition) =>
-  (p.change?.used ?? 0) / (p.change?.limit ?? 1) >= (p.clean?.used ?? 0) / (p.clean?.limit ?? 1)

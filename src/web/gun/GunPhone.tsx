@@ -6,16 +6,15 @@ import { STATES } from '@core/floor/state.ts'
 import { LogKeys } from '@web/log/LogKeys.tsx'
 import { Tape } from '@web/logbook/Tape.tsx'
 import { Cell, PHONE_SIZE, WirePath } from '@web/path/WirePath.tsx'
-import { STATE_WORD } from '@web/format/words.ts'
 import { fourKeys, reasonsOn } from './choices.ts'
 import { builtLine, StandKeys, type GunViewProps } from './GunDesk.tsx'
-import { inColumn, isChange } from './GunDrawing.tsx'
+import { inColumn } from './GunDrawing.tsx'
 import { TriedHere } from '@web/life/TriedHere.tsx'
 import { FollowUps } from '@web/followup/FollowUps.tsx'
 import { Fit } from '@web/rightparts/Fit.tsx'
 import { MoreActs } from '@web/rightparts/More.tsx'
 import { PartPanel } from './PartPanel.tsx'
-import { gunVerdict, partNumber } from './verdict.ts'
+import { gunVerdict, partNumber, stateWord } from './verdict.ts'
 import { WhatFirst } from './WhatFirst.tsx'
 
 const REACHES: { name: string; columns: readonly Column[] }[] = [
@@ -45,7 +44,7 @@ export function GunPhone(props: GunViewProps) {
         <p className="dim">{verdict.because}</p>
         <WhatFirst gun={gun} />
       </div>
-      <WirePath cells={gun.cells} size={PHONE_SIZE} label={gun.name} isFluid />
+      <WirePath cells={gun.cells} size={PHONE_SIZE} label={gun.name} isFluid isUnplaced={gun.downPosition === null} />
       <Fit gun={gun} units={units} />
       <TriedHere gun={gun} />
       <FollowUps gun={gun} />
@@ -97,9 +96,7 @@ function ReachCells({ gun, units, chosen, onChoose, columns }: GunViewProps & { 
             </svg>
             <strong>{column}</strong>
             <span>{first ? partNumber(first, units) : ''}</span>
-            <em>
-              {first ? (first.state === 'due' && !isChange(first) ? 'clean' : STATE_WORD[first.state]) : 'not on it'}
-            </em>
+            <em>{first ? stateWord(gun, first) : 'not on it'}</em>
           </Plain>
         )
       })}

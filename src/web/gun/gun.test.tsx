@@ -10,9 +10,8 @@ import { LogKeys } from '@web/log/LogKeys.tsx'
 import { Tape } from '@web/logbook/Tape.tsx'
 import { fourKeys, reasonsOn } from './choices.ts'
 import { builtLine, GunDesk, spoolSentence } from './GunDesk.tsx'
-import { isChange } from './GunDrawing.tsx'
 import { actsFor } from './PartPanel.tsx'
-import { gunVerdict, lifeLines } from './verdict.ts'
+import { gunVerdict, isChange, lifeLines, stateWord } from './verdict.ts'
 
 const HOUR = 3_600_000
 
@@ -148,6 +147,11 @@ describe('what is told back', () => {
     expect(isChange(position({ change: want({ used: 1, limit: 10 }), clean: want({ used: 5, limit: 4 }) }))).toBe(false)
     expect(isChange(position({ change: want({ used: 11, limit: 10 }), clean: null }))).toBe(true)
   })
+  it('of a stop that nobody has placed, the broken wire claims no part', () => {
+    const broken = position({ state: 'down' })
+    expect(stateWord({ downPosition: null }, broken)).toBe('down, nobody has said where')
+    expect(stateWord({ downPosition: 'tip' }, broken)).toBe('down')
+  })
 })
 
 describe('lines of the log', () => {
@@ -188,7 +192,7 @@ describe('views', () => {
       <GunDesk gun={{ ...standing, cells }} units="metric" chosen={null} onChoose={vi.fn()} driver={driver} />,
     )
     expect(html).toContain('gun-head is-down')
-    expect(html).toContain('€50.00')
+    expect(html).toContain('About €50 so far')
     expect(
       show(
         <GunDesk

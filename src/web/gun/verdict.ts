@@ -2,7 +2,7 @@ import { type GunAnswer, type GunPosition } from '@contract/gun.ts'
 import { wantWhy, reach } from '@web/floor/sentence.ts'
 import { amount, minutes, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
-import { actPhrase, capital, inN, partName, WHY_NOT_SEEN } from '@web/format/words.ts'
+import { actPhrase, capital, inN, partName, STATE_WORD, WHY_NOT_SEEN } from '@web/format/words.ts'
 import { findingWhy, remedyWords } from '@web/rightparts/words.ts'
 import { signWords, WEAK_WORD } from '@web/liner/signwords.ts'
 import { alarmSentence } from '@web/reading/readingwords.ts'
@@ -119,4 +119,17 @@ function signLines({ signs, change, unit }: GunPosition, units: Units): string[]
 export function partNumber(p: GunPosition, units: Units): string {
   if (p.used === null) return ''
   return `${amount(p.used, p.unit, units)}${p.isEstimated ? ' est.' : ''}`
+}
+
+/** Of a due position: is it the change that is due, rather than the cleaning. */
+export const isChange = (p: GunPosition) =>
+  (p.change?.used ?? 0) / (p.change?.limit ?? 1) >= (p.clean?.used ?? 0) / (p.clean?.limit ?? 1)
+
+/** The wire is drawn broken at some place; which one it is, nobody has said. */
+export const isDownSomewhere = (gun: Pick<GunAnswer, 'downPosition'>, p: GunPosition) =>
+  p.state === 'down' && gun.downPosition === null
+/** What stands under a place of the drawing. */
+export function stateWord(gun: Pick<GunAnswer, 'downPosition'>, p: GunPosition): string {
+  if (isDownSomewhere(gun, p)) return 'down, nobody has said where'
+  return p.state === 'due' && !isChange(p) ? 'clean' : STATE_WORD[p.state]
 }

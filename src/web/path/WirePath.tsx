@@ -46,7 +46,13 @@ export const Cell = memo(function Cell(props: { cell: FloorCell; size: WireSize;
 })
 
 /** A gun as one line of wire, spool to gas. */
-export function WirePath(props: { cells: readonly FloorCell[]; size?: WireSize; label: string; isFluid?: boolean }) {
+export function WirePath(props: {
+  cells: readonly FloorCell[]
+  size?: WireSize
+  label: string
+  isFluid?: boolean
+  isUnplaced?: boolean
+}) {
   const size = props.size ?? ROW_SIZE
   const width = size.columnWidth * COLUMNS.length
   return (
@@ -56,7 +62,7 @@ export function WirePath(props: { cells: readonly FloorCell[]; size?: WireSize; 
       width={props.isFluid ? '100%' : width}
       height={props.isFluid ? undefined : size.height}
       role="img"
-      aria-label={`${props.label}: ${describePath(props.cells)}`}
+      aria-label={`${props.label}: ${describePath(props.cells, props.isUnplaced)}`}
     >
       {shownCells(props.cells).map((cell, i) => (
         <Cell key={COLUMNS[i]} cell={cell} size={size} x={i * size.columnWidth} />

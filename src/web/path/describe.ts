@@ -9,10 +9,11 @@ export function shownCells(cells: readonly FloorCell[]): readonly FloorCell[] {
   return down < 0 ? cells : cells.slice(0, down + 1)
 }
 
-/** What the line says, for those who hear the page. */
-export function describePath(cells: readonly FloorCell[]): string {
+/** What the line says, for those who hear the page. Of a stop nobody has placed (`isUnplaced`) the knot claims no place. */
+export function describePath(cells: readonly FloorCell[], isUnplaced = false): string {
   const said = cells.flatMap((cell, i) => {
     const state: PositionState = STATES[cell[0]] ?? 'notSeen'
+    if (isUnplaced && state === 'down') return ['down, nobody has said where']
     const word = STATE_WORD[state]
     return word && state !== 'absent' ? [`${COLUMNS[i]} ${word}`] : []
   })

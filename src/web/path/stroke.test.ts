@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { type FloorCell } from '@contract/floor.ts'
 import { STATES } from '@core/floor/state.ts'
 import { cellShape, holeWidth } from './stroke.ts'
 import { describePath, shownCells } from './describe.ts'
@@ -41,6 +42,9 @@ describe('a path', () => {
     ).toHaveLength(2))
   it('says in words what it shows, and that all is good when it is', () => {
     expect(describePath(Array.from({ length: 11 }, () => [good, 0.1, 0, 0]))).toBe('all good')
+    const knot = Array.from({ length: 11 }, (_, i): FloorCell => [i === 4 ? STATES.indexOf('down') : good, 1, 0, 0])
+    expect(describePath(knot)).toBe('pin down')
+    expect(describePath(knot, true)).toBe('down, nobody has said where')
     expect(describePath(Array.from({ length: 11 }, (_, i) => [i === 8 ? STATES.indexOf('due') : good, 1, 0, 0]))).toBe(
       'tip change',
     )
