@@ -132,11 +132,19 @@ test('a tablet of a hall has a gun, its guides and readings without a link, thou
   const page = await context.newPage()
   await asOwner(page, shop)
   const api = apiOf(page, shop)
+  // A hall of its own, of two guns: each is held with every guide it has.
+  const { body: made } = await api.post<{ made: { stationId: string; name: string }[] }>('/shop/places', {
+    key: 'hall-places',
+    names: 'H1–H2',
+    areaName: 'Hall',
+    built: fit.shop.areas[0]?.built,
+  })
+  const h2 = made.made.find((m) => m.name === 'H2')?.stationId ?? ''
   const { body } = await api.get<{ areas: { id: string; name: string }[] }>('/shop')
   const link = await api.post<{ path: string }>('/people/device-link', {
     key: 'hall-tablet',
     name: 'Hall tablet',
-    areaId: body.areas[0]?.id,
+    areaId: body.areas.find((a) => a.name === 'Hall')?.id,
     stationId: null,
   })
   await page.goto(`${shop.url}${new URL(link.body.path, shop.url).pathname}`)
@@ -147,13 +155,13 @@ test('a tablet of a hall has a gun, its guides and readings without a link, thou
     .poll(() => page.evaluate(() => localStorage.getItem('idle-spool-held')), { timeout: 120_000, intervals: [1000] })
     .not.toBeNull()
   await shop.stop()
-  await page.goto(`${shop.url}/gun/${id('A11')}`)
-  await expect(heading(page, 'A11')).toBeVisible({ timeout: 15_000 })
-  await page.goto(`${shop.url}/guide?gun=${id('A11')}&do=tip`)
+  await page.goto(`${shop.url}/gun/${h2}`)
+  await expect(heading(page, 'H2')).toBeVisible({ timeout: 15_000 })
+  await page.goto(`${shop.url}/guide?gun=${h2}&do=tip`)
   await expect(page.getByRole('button', { name: 'Step by step' })).toBeVisible({ timeout: 15_000 })
-  await page.goto(`${shop.url}/read?gun=${id('A11')}`)
-  await expect(heading(page, /A11/)).toBeVisible({ timeout: 15_000 })
-  await page.goto(`${shop.url}/liner?gun=${id('A11')}`)
+  await page.goto(`${shop.url}/read?gun=${h2}`)
+  await expect(heading(page, /H2/)).toBeVisible({ timeout: 15_000 })
+  await page.goto(`${shop.url}/liner?gun=${h2}`)
   await expect(page.getByText('Wants a liner of', { exact: false })).toBeVisible({ timeout: 15_000 })
   await page.goto(`${shop.url}/walk`)
   await expect(page.getByRole('button', { name: /^Begin at/ })).toBeVisible({ timeout: 15_000 })
