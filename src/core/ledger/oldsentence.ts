@@ -157,5 +157,5 @@ export function readOldSentence(said: string): ShopChange {
 export function factOfToday(fact: Fact | { kind: 'shopChanged'; what: string }): Fact {
   return 'what' in fact && fact.kind === 'shopChanged'
     ? { kind: 'shopChanged', change: readOldSentence(fact.what) }
-    : (fact as Fact)
+    : fact
 }

@@ -48,7 +48,7 @@ export function lookMethod(key: LookKey): Method {
 }
 /** Found otherwise than as it should be, one of these is offered at once. */
 export const actFor = (key: LookKey): 'cleaned' | 'changed' | null => {
-  const { fix } = LOOKS[key] as Look
+  const { fix } = LOOKS[key]
   return fix === 'clean' ? 'cleaned' : fix === 'change' ? 'changed' : null
 }
 

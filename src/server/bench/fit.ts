@@ -1,5 +1,5 @@
 import { type KindKey } from '@core/path/columns.ts'
-import { type CarrierId, type FamilyId, type Id, type IdName, makeId, type PartId, type WireId } from '@core/ids/id.ts'
+import { type FamilyId, type Id, type IdName, makeId, type PartId, type WireId } from '@core/ids/id.ts'
 import { pick } from '@core/random/random.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type Built } from '@core/shop/built.ts'
@@ -100,10 +100,10 @@ function drawing(known: {
       const all = parts.filter((p) => p.kindKey === kindKey)
       const right = all.filter((p) => isRight(p, built))
       const from = right.length > 0 && random() > CARELESS / 3 ? right : all
-      return from.length > 0 ? (pick(random, from).id as PartId) : null
+      return from.length > 0 ? pick(random, from).id : null
     },
     settingsOf: (station, built) => {
-      const carrierId = station.headId as CarrierId
+      const carrierId = station.headId
       const value = String(sizeOf(built))
       const rolls = ROLL_SETTINGS.map((name) => ({ name, value }))
       const all = [...rolls, { name: 'polarity' as const, value: random() < 0.98 ? 'gun positive' : 'gun negative' }]

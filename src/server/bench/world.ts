@@ -1,6 +1,6 @@
 import { type KindKey } from '@core/path/columns.ts'
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
-import { type CarrierId, makeId } from '@core/ids/id.ts'
+import { makeId } from '@core/ids/id.ts'
 import { drawLogNormal, drawWeibull, makeRandom } from '@core/random/random.ts'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
 import { type Fact } from '@core/ledger/event.ts'
@@ -124,7 +124,7 @@ function historyOf(
     say(
       {
         kind: 'fitted',
-        carrierId: (position === 'rolls' ? station.headId : station.gunId) as CarrierId,
+        carrierId: position === 'rolls' ? station.headId : station.gunId,
         position,
         partId: at.fit?.partFor(position, at.built) ?? null,
         outReason: random() < 0.8 ? 'worn' : 'due',

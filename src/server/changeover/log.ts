@@ -91,7 +91,7 @@ function factsOf(planned: Planned, at: At): Fact[] {
       kind: 'changedOver',
       carrierId: head,
       wireId,
-      fromWireId: (plan.from.wire?.id ?? null) as WireId | null,
+      fromWireId: plan.from.wire?.id ?? null,
       minutes: r.minutes ?? null,
       usualMin: planned.cost.plannedMin,
     },
@@ -99,7 +99,7 @@ function factsOf(planned: Planned, at: At): Fact[] {
       kind: 'fitted',
       carrierId: carrierAt(place, s.kindKey, shop),
       position: s.kindKey,
-      partId: (s.to?.id ?? null) as PartId | null,
+      partId: s.to?.id ?? null,
       outReason: 'toTry',
       count: 1,
       ...(wasKept(planned, s.to?.id, shop)
@@ -147,7 +147,7 @@ function guideFacts({ plan, hung }: Planned, { place, shop }: At): Fact[] {
 function wireFacts({ plan, cost }: Planned, { place, shop, r }: At): Fact[] {
   const carrierId = carrierAt(place, 'hub', shop)
   const labelKg = shop.wires.get(r.wireId)?.spoolKg ?? null
-  const load: Fact = { kind: 'wireLoaded', carrierId, wireId: r.wireId as WireId, labelKg, leftKg: null }
+  const load: Fact = { kind: 'wireLoaded', carrierId, wireId: r.wireId, labelKg, leftKg: null }
   if (!r.isScrapped || !plan.from.wire) return [load]
   return [{ kind: 'wireLost', carrierId, spoolId: null, kg: cost.wireKg, why: 'cable emptied' }, load]
 }
@@ -163,7 +163,7 @@ function tagFacts(planned: Planned, { place, shop, r }: At): Fact[] {
       kind: 'tied',
       carrierId: carrierFor('guideOut'),
       tag: 'guideOut',
-      partIds: guide ? [guide.id as PartId] : [],
+      partIds: guide ? [guide.id] : [],
     })
   }
   if (plan.outletGuide === 'back') facts.push({ kind: 'untied', carrierId: carrierFor('guideOut'), tag: 'guideOut' })

@@ -113,7 +113,7 @@ export const usageLine = (at: {
   rows: number
   happenedMs: number
 }): SaidLine => ({
-  fact: { kind: 'usageEntered', carrierId: at.headId as CarrierId | null, rows: at.rows },
+  fact: { kind: 'usageEntered', carrierId: at.headId, rows: at.rows },
   happenedMs: at.happenedMs,
   precision: 'shift',
   stationId: at.stationId,

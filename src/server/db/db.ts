@@ -38,8 +38,8 @@ export function openDatabase(url: string): Database {
  */
 function quicken<T extends { query: mysql.Pool['query'] }>(client: T): T {
   const query = client.query.bind(client) as (options: object | string, values?: unknown) => Promise<never>
-  client.query = ((options: object | string, values?: unknown) =>
-    query(typeof options === 'string' ? options : { ...options, typeCast: true }, values)) as T['query']
+  client.query = (options: object | string, values?: unknown) =>
+    query(typeof options === 'string' ? options : { ...options, typeCast: true }, values)
   return client
 }
 

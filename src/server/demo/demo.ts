@@ -127,7 +127,7 @@ async function insertShop(tx: Tx, deps: Deps): Promise<AllIds> {
         code: `${family.name.slice(0, 2).toUpperCase()}-${p.stem}${size ? Math.round(size * 10) : ''}`,
         name: `${family.name} ${p.name}${size ? ` ${size.toFixed(1)}` : ''}`,
         kindKey: p.kind,
-        familyId: family.id as FamilyId | null,
+        familyId: family.id,
         wireSizeMm: size,
         priceMinor: p.cents,
         fit: partFitOf(p.kind, family.name, size),
@@ -370,9 +370,9 @@ const onHead = new Set(['rolls', 'outlet', 'inlet', 'hub'])
 const carrierFor = (made: Made, position: Position): CarrierId =>
   onHead.has(position) ? made.station.headId : position === 'gas' ? made.station.stationCarrierId : made.station.gunId
 const partFor = (made: Made, position: Position, ids: Ids) =>
-  (isPlated(made, position)
+  isPlated(made, position)
     ? (ids.parts.get(PLATED.code) ?? null)
-    : (partsFor(made.plan.family, wireOf(made).name, ids)[position] ?? null)) as PartId | null
+    : (partsFor(made.plan.family, wireOf(made).name, ids)[position] ?? null)
 const isPlated = (made: Made, position: Position) => position === 'nozzle' && PLATED.places.includes(made.station.name)
 
 function eventDraft(e: SimEvent, made: Made | undefined, at: HistoryAt): SaidAct[] {
@@ -402,7 +402,7 @@ function eventDraft(e: SimEvent, made: Made | undefined, at: HistoryAt): SaidAct
         say({
           kind: 'wireLoaded',
           carrierId: made.station.headId,
-          wireId: (at.ids.wires.get(wireOf(made).name) ?? null) as WireId | null,
+          wireId: at.ids.wires.get(wireOf(made).name) ?? null,
           labelKg: e.act.labelKg,
           leftKg: null,
         }),
@@ -511,7 +511,7 @@ function pulls(events: readonly SimEvent[], byName: Map<string, Made>, at: Histo
     const fact: Fact = {
       ...{ kind: 'reading', carrierId: made.station.gunId, what: 'pull', method: 'pulls', how: 'measured' },
       ...{ value, left: null, grade: null, is: 'good', headId: made.station.headId, limit: null, from: {} },
-      wireId: (at.ids.wires.get(wireOf(made).name) ?? null) as WireId | null,
+      wireId: at.ids.wires.get(wireOf(made).name) ?? null,
     }
     return [said(own, made, { fact, happenedMs: atMs })]
   })

@@ -157,7 +157,7 @@ export function shelfFacts(
     const box = (kindKey && BOX[kindKey]) ?? 1
     const received = Math.ceil(taken / box) * box
     const now = Math.round(usual * (0.6 + at.deps.random()))
-    const id = partId as PartId
+    const id = partId
     return [
       { happenedMs: firstMs, fact: { kind: 'counted' as const, partId: id, quantity: now + taken - received + box } },
       ...(received > 0

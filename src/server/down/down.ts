@@ -4,7 +4,7 @@ import { and, desc, eq, gte, inArray, isNull, or } from 'drizzle-orm'
 import { type z } from 'zod'
 import { swapWorth } from '@core/diagnose/swap.ts'
 import { rulingFor, type QuestionCode } from '@core/houserule/schools.ts'
-import { type CarrierId, type EventId, type StationId, type WireId } from '@core/ids/id.ts'
+import { type EventId, type StationId, type WireId } from '@core/ids/id.ts'
 import { type downAnswer, type explainRequest } from '@contract/down.ts'
 import { headNow, stationNow, stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -162,9 +162,7 @@ export async function explain(deps: Deps, who: Who, r: z.output<typeof explainRe
     kind: 'explained',
     key,
     stationId,
-    factsOf: (place) => [
-      { kind: 'explained', carrierId: place.stationCarrierId as CarrierId, ...said, stopFromMs: stop },
-    ],
+    factsOf: (place) => [{ kind: 'explained', carrierId: place.stationCarrierId, ...said, stopFromMs: stop }],
   })
   return { eventId }
 }

@@ -1,7 +1,7 @@
 import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { trialFault, TUNED_SPAN, type TrialFault } from '@core/diagnose/tune.ts'
-import { type CarrierId, type EventId, type StationId, type WireId } from '@core/ids/id.ts'
+import { type EventId, type StationId, type WireId } from '@core/ids/id.ts'
 import { type Standing } from '@core/ledger/resolve.ts'
 import { type tuneAnswer, type tunedRequest, type tuneKeptRequest } from '@contract/tune.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
@@ -88,7 +88,7 @@ export async function logTrial(deps: Deps, who: Who, r: z.output<typeof tunedReq
     kind: 'tuned',
     key,
     stationId,
-    factsOf: (place) => [{ kind: 'tuned', carrierId: place.stationCarrierId as CarrierId, ...said }],
+    factsOf: (place) => [{ kind: 'tuned', carrierId: place.stationCarrierId, ...said }],
   })
   return { eventId }
 }
@@ -109,8 +109,8 @@ export async function keepTune(
     factsOf: async (place, shop, tx) => {
       const hung = await hungOne(tx, shop, stationId)
       const built = builtHere(hung, shop)
-      const wireId = (hung.spoolWireId ?? built.wireId) as WireId | null
-      return [{ kind: 'tuneKept', carrierId: place.stationCarrierId as CarrierId, wireId, mode: built.mode, ...said }]
+      const wireId = hung.spoolWireId ?? built.wireId
+      return [{ kind: 'tuneKept', carrierId: place.stationCarrierId, wireId, mode: built.mode, ...said }]
     },
   })
   return { eventId }

@@ -1,6 +1,5 @@
 import { type z } from 'zod'
 import { calibrateKnob, UNSTEADY } from '@core/drag/calibrate.ts'
-import { type CarrierId, type WireId } from '@core/ids/id.ts'
 import { calibrateAnswer, calibrateRequest, dragAnswer, dragQuery, type DragAnswer } from '@contract/drag.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
@@ -63,8 +62,8 @@ export async function calibrate(deps: Deps, who: Who, r: z.output<typeof calibra
         throw new DomainError('not-found', `There is no feeder on ${hung.station.name} now.`, [
           'Say under Our shop what hangs there.',
         ])
-      const carrierId = place.now.headId as CarrierId
-      const wireId = hung.spoolWireId as WireId | null
+      const carrierId = place.now.headId
+      const wireId = hung.spoolWireId
       return [{ kind: 'calibrated', carrierId, wireId, pulls: [...r.pulls], ...made.line }]
     },
   })

@@ -1,5 +1,4 @@
 import { type z } from 'zod'
-import { type CarrierId } from '@core/ids/id.ts'
 import { TAGS, TAG_TEXT } from '@core/changeover/tags.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { type Fact } from '@core/ledger/event.ts'
@@ -12,7 +11,7 @@ import { OK } from '@server/write/changing.ts'
 
 /** Done, wherever it stands open: the feeder and the gun may each have asked for it. */
 export function settledFacts(place: Place, tasks: readonly FollowUp[]): Fact[] {
-  const carriers = [place.now.gunId, place.now.headId].flatMap((id) => (id ? [id as CarrierId] : []))
+  const carriers = [place.now.gunId, place.now.headId].flatMap((id) => (id ? [id] : []))
   return tasks.flatMap((task) => carriers.map((carrierId): Fact => ({ kind: 'followedUp', carrierId, task })))
 }
 

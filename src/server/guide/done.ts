@@ -1,5 +1,5 @@
 import { type z } from 'zod'
-import { type CarrierId, type EventId, type FamilyId, type PartId } from '@core/ids/id.ts'
+import { type CarrierId, type EventId, type FamilyId } from '@core/ids/id.ts'
 import { GUIDES } from '@core/guide/guides.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type guideDoneRequest, type nearMissRequest } from '@contract/guide.ts'
@@ -36,7 +36,7 @@ export async function logGuide(deps: Deps, who: Who, r: Done): Promise<{ eventId
 }
 
 /** The gun, or the place where none hangs. */
-export const workedOn = (place: Place) => (place.now.gunId ?? place.stationCarrierId) as CarrierId
+export const workedOn = (place: Place) => place.now.gunId ?? place.stationCarrierId
 
 /** That it was done by the list; its minutes teach only where they were work, and not reading. */
 export function taskFacts(
@@ -60,7 +60,7 @@ function partFacts(r: Done, at: { place: Place; hung: Hung; shop: ShopModel }): 
   const carrierId = carrierAt(place, kindKey, shop)
   if (r.did === 'cleaned') return [{ kind: 'cleaned', carrierId, position: kindKey }]
   if (r.did === 'looked') return [{ kind: 'confirmed', carrierId, position: kindKey }]
-  const partId = likelyPart(hung, shop, kindKey) as PartId | null
+  const partId = likelyPart(hung, shop, kindKey)
   const { outReason } = r
   return [{ kind: 'fitted', carrierId, position: kindKey, partId, outReason, count: 1, entryAge: 'new' }]
 }
@@ -72,7 +72,7 @@ export async function nearMiss(deps: Deps, who: Who, r: z.output<typeof nearMiss
     key: r.key,
     stationId: r.stationId,
     isNameless: true,
-    factsOf: (place) => [{ kind: 'nearMiss', carrierId: place.stationCarrierId as CarrierId, hazard: r.hazard }],
+    factsOf: (place) => [{ kind: 'nearMiss', carrierId: place.stationCarrierId, hazard: r.hazard }],
   })
   return OK
 }

@@ -107,7 +107,7 @@ export const makeGun = (deps: Deps, who: Who, r: z.output<typeof gunRequest>) =>
 
 const statusFact = (gunId: CarrierId, status: GunStatus): Fact => ({
   kind: 'gunStatus',
-  carrierId: gunId as CarrierId,
+  carrierId: gunId,
   status,
 })
 

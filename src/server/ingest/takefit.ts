@@ -51,7 +51,7 @@ function countPart(w: Writing, at: { key: string; part: PlannedPart; partId: Par
     key: shortHash(`${at.key} ${code}`),
     lines: [
       {
-        fact: { kind: 'counted', partId: at.partId as PartId, quantity: onHand },
+        fact: { kind: 'counted', partId: at.partId, quantity: onHand },
         stationId: null,
         happenedMs: w.deps.now(),
       },

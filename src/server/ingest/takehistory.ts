@@ -1,4 +1,3 @@
-import { type PartId } from '@core/ids/id.ts'
 import { type NoteAct } from '@core/ingest/notes.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type NoteDecision } from '@contract/ingest.ts'
@@ -69,7 +68,7 @@ function factOf(act: NoteAct, as: NoteDecision, at: { place: Place; shop: ShopMo
     kind: 'fitted',
     carrierId,
     position,
-    partId: (at.shop.built(at.place.stationId).parts[act.kindKey] ?? null) as PartId | null,
+    partId: at.shop.built(at.place.stationId).parts[act.kindKey] ?? null,
     outReason: act.reason ?? 'notSaid',
     count: act.count,
     entryAge: 'new',

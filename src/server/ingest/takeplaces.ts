@@ -1,5 +1,4 @@
 import { inArray, max } from 'drizzle-orm'
-import { type PartId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { part, station } from '@server/db/schema.ts'
 import { knownKeys } from '@server/ledger/lines.ts'
@@ -53,7 +52,7 @@ async function sayFits(w: Writing, plan: PlacePlan, made: readonly MadeStation[]
       kind: 'fitted',
       carrierId: carrierAt(place, fit.kind.key, shop),
       position: fit.kind.key,
-      partId: (partIdOf.get(fit.partCode ?? '') ?? null) as PartId | null,
+      partId: partIdOf.get(fit.partCode ?? '') ?? null,
       outReason: 'notSaid',
       count: 1,
       entryAge: 'new',

@@ -24,7 +24,7 @@ export function cellText(value: unknown): string {
     const minutes = value.getUTCHours() * 60 + value.getUTCMinutes()
     return minutes === 0 ? day : `${day} ${pad(Math.floor(minutes / 60))}:${pad(minutes % 60)}`
   }
-  if (typeof value !== 'object') return String(value as string | number | boolean)
+  if (typeof value !== 'object') return String(value)
   if ('richText' in value && Array.isArray(value.richText))
     return value.richText.map((part: { text?: string }) => part.text ?? '').join('')
   if ('result' in value) return cellText(value.result)

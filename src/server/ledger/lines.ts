@@ -65,14 +65,14 @@ export function toRow(draft: Draft): EventRow {
 
 export function fromRow(row: EventRow): LedgerEvent & { rootId: EventId } {
   return {
-    id: row.id as EventId,
-    rootId: row.rootId as EventId,
+    id: row.id,
+    rootId: row.rootId,
     happenedMs: row.happenedMs,
     loggedMs: row.loggedMs,
     precision: row.precision,
-    stationId: row.stationId as LedgerEvent['stationId'],
-    personId: row.personId as LedgerEvent['personId'],
-    deviceId: row.deviceId as LedgerEvent['deviceId'],
+    stationId: row.stationId,
+    personId: row.personId,
+    deviceId: row.deviceId,
     note: row.note,
     body: row.body,
   }

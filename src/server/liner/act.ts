@@ -1,5 +1,5 @@
 import { type z } from 'zod'
-import { type CarrierId, type EventId, type PartId } from '@core/ids/id.ts'
+import { type CarrierId, type EventId } from '@core/ids/id.ts'
 import { USUAL_CABLE_M } from '@core/guide/feed.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { judgePush } from '@core/liner/resistance.ts'
@@ -56,7 +56,7 @@ function spoiledFact(
   shop: ShopModel,
   of: { hung: HungHere; why: z.output<typeof spoiledRequest>['why'] },
 ): Fact {
-  const partId = likelyPart(of.hung, shop, 'liner') as PartId | null
+  const partId = likelyPart(of.hung, shop, 'liner')
   return { kind: 'spoiled', carrierId: carrierAt(place, 'liner', shop), position: 'liner', partId, why: of.why }
 }
 
@@ -86,7 +86,7 @@ export async function logLiner(
     factsOf: async (place, shop, tx) => {
       const hung = await hungOne(tx, shop, r.stationId)
       const carrierId = carrierAt(place, 'liner', shop)
-      const partId = likelyPart(hung, shop, 'liner') as PartId | null
+      const partId = likelyPart(hung, shop, 'liner')
       const { outReason } = r
       return [
         { kind: 'fitted', carrierId, position: 'liner', partId, outReason, count: 1, entryAge: 'new' },

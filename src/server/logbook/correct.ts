@@ -1,5 +1,5 @@
 import { and, asc, eq, gt, inArray } from 'drizzle-orm'
-import { type CarrierId, type EventId, type StationId } from '@core/ids/id.ts'
+import { type EventId } from '@core/ids/id.ts'
 import { bringsWholeAct } from '@core/ledger/acts.ts'
 import { type Fact, type Occurrence } from '@core/ledger/event.ts'
 import { FACTS } from '@core/ledger/facts.ts'
@@ -72,7 +72,7 @@ export function correct(deps: Deps, who: Who, request: CorrectRequest): Promise<
         ])
       const happenedMs = request.happenedMs ?? standing.happenedMs
       checkTime(happenedMs, deps.now())
-      const stationId = (request.stationId ?? standing.stationId) as StationId | null
+      const stationId = request.stationId ?? standing.stationId
       const fact = await changedFact(tx, {
         fact: standing.fact,
         request,
@@ -97,8 +97,8 @@ async function changedFact(
   const place = await placeOf(tx, request.stationId, shop)
   const position = FACTS[fact.kind].of === 'feeder' ? 'hub' : 'position' in fact ? fact.position : null
   const isOfPlace = FACTS[fact.kind].of === 'place' || !position
-  const carrierId = isOfPlace ? (place.stationCarrierId as CarrierId) : carrierAt(place, position, shop)
-  return { ...fact, carrierId } as Fact
+  const carrierId = isOfPlace ? place.stationCarrierId : carrierAt(place, position, shop)
+  return { ...fact, carrierId }
 }
 
 /** "All looked at", a change of wire, a look at a gun: one act of several lines, which stand and fall together. */

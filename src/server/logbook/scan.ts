@@ -32,7 +32,7 @@ export async function scan(deps: Deps, who: Who, r: z.output<typeof scanRequest>
     throw new DomainError('not-found', `No gun has "${read.place}" painted on it.`, [
       'If it was renamed, print its card again.',
     ])
-  const at = { stationId: station.id as Answer['stationId'], stationName: station.name }
+  const at = { stationId: station.id, stationName: station.name }
   if (read.kind === 'gun') return seenHere(deps, who, { shop, station })
   mustLogAt(who, station)
   if (read.kind === 'again') return again(deps, who, { at, count: read.count, key: r.key, shop })

@@ -52,7 +52,7 @@ export const countShelves = (deps: Deps, who: Who, r: z.infer<typeof countReques
     work: (_, w) =>
       sayOfParts(
         w,
-        r.counts.map((c) => ({ kind: 'counted', partId: c.partId as PartId, quantity: c.quantity })),
+        r.counts.map((c) => ({ kind: 'counted', partId: c.partId, quantity: c.quantity })),
       ),
   })
 
@@ -61,7 +61,7 @@ export const receiveParts = (deps: Deps, who: Who, r: z.infer<typeof receivedReq
   changing(deps, who, {
     key: r.key,
     change: { of: 'received' },
-    work: (_, w) => sayOfParts(w, [{ kind: 'received', partId: r.partId as PartId, quantity: r.quantity }]),
+    work: (_, w) => sayOfParts(w, [{ kind: 'received', partId: r.partId, quantity: r.quantity }]),
   })
 
 async function sayOfParts(w: Writing, facts: (Fact & { partId: PartId })[]): Promise<void> {

@@ -105,12 +105,12 @@ function stretchFinder(
   const make = (id: CarrierId): ChainStretch[] => {
     const type = carriers.get(id)?.type
     const links = stories.get(id)?.mounts ?? []
-    if (type === 'head') return links.map((l) => ({ headId: id as CarrierId, fromMs: l.fromMs, toMs: l.toMs }))
+    if (type === 'head') return links.map((l) => ({ headId: id, fromMs: l.fromMs, toMs: l.toMs }))
     if (type !== 'station') return chainStretches(links, find)
     const heads = [...carriers.values()].filter((c) => c.type === 'head')
     return heads.flatMap((head) => {
       const there = (stories.get(head.id)?.mounts ?? []).filter((m) => m.onId === id)
-      return there.map((m) => ({ headId: head.id as CarrierId, fromMs: m.fromMs, toMs: m.toMs }))
+      return there.map((m) => ({ headId: head.id, fromMs: m.fromMs, toMs: m.toMs }))
     })
   }
   return find

@@ -55,12 +55,7 @@ async function readStored<T extends MySqlTable>(tx: Tx, table: T, what: Sync<T>)
   const rows: InferSelectModel<T>[] = []
   for (let i = 0; i < what.owner.ids.length; i += BATCH) {
     const where = inArray(what.owner.column, what.owner.ids.slice(i, i + BATCH))
-    const part = hasBooleans(table)
-      ? await tx
-          .select()
-          .from(table as MySqlTable)
-          .where(where)
-      : await readMany(tx, table, where)
+    const part = hasBooleans(table) ? await tx.select().from(table).where(where) : await readMany(tx, table, where)
     rows.push(...(part as InferSelectModel<T>[]))
   }
   return rows

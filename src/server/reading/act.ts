@@ -1,6 +1,6 @@
 import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
-import { type CarrierId, type WireId } from '@core/ids/id.ts'
+import { type WireId } from '@core/ids/id.ts'
 import { conduitFriction, frictionBy, isPullWay, type PullWay } from '@core/drag/pulls.ts'
 import { type Fact, type ReadingFact } from '@core/ledger/event.ts'
 import { judgeReading, outsidePhysics } from '@core/reading/judge.ts'
@@ -168,7 +168,7 @@ export function readingFacts(r: Request, made: Numbers, at: FactsAt): Fact[] {
   const limit = byItself ? null : spec.worse === 'down' ? target.from : target.to
   const fact: ReadingFact = {
     kind: 'reading',
-    carrierId: carrierId as CarrierId,
+    carrierId: carrierId,
     what: r.what,
     method: r.method,
     how: r.how,
@@ -176,8 +176,8 @@ export function readingFacts(r: Request, made: Numbers, at: FactsAt): Fact[] {
     from: r.keepGoing ? { ...made.from, keepDays: r.keepGoing.days } : made.from,
     grade: r.grade,
     is: judgeReading({ ...r, ...made }, target).is,
-    headId: place.now.headId as CarrierId | null,
-    wireId: at.wireId as WireId | null,
+    headId: place.now.headId,
+    wireId: at.wireId,
     limit,
   }
   const settled = r.what === 'tension' ? [...new Set([...r.settled, 'tension' as const])] : r.settled

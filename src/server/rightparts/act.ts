@@ -59,7 +59,7 @@ export function settingCarrier(place: Parameters<typeof carrierAt>[0], name: Set
   const by = { station: place.stationCarrierId, head: place.now.headId, gun: place.now.gunId }[ON[name]]
   if (!by)
     throw new DomainError('not-found', 'There is no feeder or gun here now.', ['Say in Our shop what hangs there.'])
-  return by as CarrierId
+  return by
 }
 
 const SIZES = new Set<SettingName>([...ROLL_SETTINGS, 'machineWire'])
@@ -113,7 +113,7 @@ export async function look(deps: Deps, who: Who, r: z.output<typeof lookRequest>
           kind: 'found',
           carrierId: carrierAt(place, p.position, shop),
           position: p.position,
-          partId: p.partId as PartId | null,
+          partId: p.partId,
         }
       }),
       ...r.settings.map((s) => settingFact(settingCarrier(place, s.name), s, 'read')),
@@ -127,7 +127,7 @@ export async function look(deps: Deps, who: Who, r: z.output<typeof lookRequest>
 
 function wireFound(wireId: WireId, carrierId: CarrierId, shop: ShopFit): Fact {
   if (!shop.wires.has(wireId)) throw new DomainError('not-found', 'There is no such wire.')
-  return { kind: 'wireFound', carrierId, wireId: wireId as WireId }
+  return { kind: 'wireFound', carrierId, wireId: wireId }
 }
 
 export async function setSettings(deps: Deps, who: Who, r: z.output<typeof setRequest>) {
@@ -184,7 +184,7 @@ export async function issue(deps: Deps, who: Who, r: z.output<typeof issueReques
     key: r.key,
     stationId: r.stationId,
     check: async (tx, shop) => mustFit(tx, shop, r),
-    factsOf: () => [{ kind: 'issued', partId: r.partId as PartId, quantity: r.quantity }],
+    factsOf: () => [{ kind: 'issued', partId: r.partId, quantity: r.quantity }],
   })
   const [stock] = await deps.db.select().from(stockNow).where(eq(stockNow.partId, r.partId))
   return { partId: r.partId, onHand: stock?.onHand ?? null }

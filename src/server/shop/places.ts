@@ -142,10 +142,10 @@ export async function insertStations(
   const made = rows.map((row): MadeStation & { row: NewStation } => ({
     row,
     name: row.name,
-    stationId: makeId('station', nowMs, deps.random) as StationId,
-    headId: makeId('carrier', nowMs, deps.random) as CarrierId,
-    gunId: makeId('carrier', nowMs, deps.random) as CarrierId,
-    stationCarrierId: makeId('carrier', nowMs, deps.random) as CarrierId,
+    stationId: makeId('station', nowMs, deps.random),
+    headId: makeId('carrier', nowMs, deps.random),
+    gunId: makeId('carrier', nowMs, deps.random),
+    stationCarrierId: makeId('carrier', nowMs, deps.random),
   }))
   await tx.insert(station).values(made.map((m) => ({ id: m.stationId, ...m.row })))
   await tx.insert(carrier).values(made.flatMap((m) => carrierRows(m, positions)))
@@ -182,7 +182,7 @@ export const mountedLine = (at: {
   childId: CarrierId
   onId: CarrierId | null
 }): SaidLine => ({
-  fact: { kind: 'mounted', carrierId: at.childId as CarrierId, onId: at.onId as CarrierId | null },
+  fact: { kind: 'mounted', carrierId: at.childId, onId: at.onId },
   happenedMs: at.happenedMs,
   stationId: at.stationId,
 })

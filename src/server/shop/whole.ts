@@ -175,7 +175,7 @@ function pageWriter(tx: Tx) {
   let rows: Row[] = []
   const flush = async () => {
     const table = byName.get(name)
-    if (table && rows.length > 0) await insertMany(tx, table, { rows: rows as never })
+    if (table && rows.length > 0) await insertMany(tx, table, { rows: rows })
     rows = []
   }
   const take = async ({ t, r }: { t: string; r: Row }, number: number) => {

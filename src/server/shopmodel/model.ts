@@ -130,7 +130,7 @@ function modelOf(tables: ShopTables, { revision, totals, calendar, nowMs }: Mode
   const [only] = sites
   if (!only)
     throw new DomainError('not-found', 'The shop has no name yet.', ['Open the first page and say what it is called.'])
-  const [places, of] = [placesOf({ areas, stations, classes, carriers: more[5] }), byId(wires)]
+  const [places, wireById] = [placesOf({ areas, stations, classes, carriers: more[5] }), byId(wires)]
   const built = builtBy(places)
   const input = { zone: only.zone, shifts: patterns, holidays: holidays.map((h) => h.day) }
   const scheduleOfArea = once((areaId: AreaId) => calendar.scheduleFor(input, areaId, nowMs))
@@ -139,7 +139,7 @@ function modelOf(tables: ShopTables, { revision, totals, calendar, nowMs }: Mode
     site: only,
     ...places,
     ...kindsOf(kinds, minutesOf(totals)),
-    ...{ wires: of, built, families: new Map(families.map((f) => [f.id, f.name])), tryingAt: triedAt(more[6]) },
+    ...{ wires: wireById, built, families: new Map(families.map((f) => [f.id, f.name])), tryingAt: triedAt(more[6]) },
     ...fitOfShop(families, more),
     choices: more[3],
     stopRateOf: stopRates(stations, classes),
@@ -147,7 +147,7 @@ function modelOf(tables: ShopTables, { revision, totals, calendar, nowMs }: Mode
     ...{ shifts: patterns, holidays: input.holidays, scheduleOfArea },
     windowOfArea: once((areaId) => nextWindow(scheduleOfArea(areaId), nowMs)),
     clockSetup: (stationId) =>
-      clockSetupOf(stationId, { ...places, built, wires: of, scheduleOfArea, anyArea: areas[0]?.id ?? NO_ID }),
+      clockSetupOf(stationId, { ...places, built, wires: wireById, scheduleOfArea, anyArea: areas[0]?.id ?? NO_ID }),
   }
 }
 

@@ -1,6 +1,6 @@
 import { asc, desc, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
-import { type CarrierId, makeId, NO_ID, type SpoolId, type StationId, type WireId } from '@core/ids/id.ts'
+import { type CarrierId, makeId, NO_ID, type SpoolId, type StationId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { bySightSdKg, leftByDiameter, leftByWeight, leftSince, type Left, type LeftAnswer } from '@core/spools/left.ts'
 import { massFromLengthKg } from '@core/spools/wire.ts'
@@ -117,7 +117,7 @@ async function comeIn(act: Of<'in'>, at: At): Promise<Said[]> {
     fact: {
       kind: 'spoolIn',
       spoolId,
-      wireId: wire.id as WireId,
+      wireId: wire.id,
       labelKg: act.labelKg ?? wire.spoolKg,
       lot: act.lot?.trim() || null,
       tareKg: act.tareKg ?? wire.tareKg,
@@ -147,14 +147,14 @@ async function load(act: Of<'load'>, at: At): Promise<Said[]> {
     throw new DomainError('bad-request', 'That spool is on this gun already.', ['Nothing to do.'])
   const spoolId = act.spoolId as SpoolId
   const said: Fact[] = []
-  if (head?.spoolId) said.push(oldOne(head.spoolId as SpoolId, carrierId, act.oldLeftKg))
+  if (head?.spoolId) said.push(oldOne(head.spoolId, carrierId, act.oldLeftKg))
   // A spool that is put on somewhere else came off where it was.
   const moved = row.headId && row.headId !== carrierId ? await leftOnHead(row.headId, at) : null
-  if (row.headId && moved) said.push({ kind: 'wireOff', carrierId: row.headId as CarrierId, spoolId, ...moved })
+  if (row.headId && moved) said.push({ kind: 'wireOff', carrierId: row.headId, spoolId, ...moved })
   said.push({
     kind: 'wireLoaded',
     carrierId,
-    wireId: row.wireId as WireId | null,
+    wireId: row.wireId,
     labelKg: moved?.leftKg ?? row.baseKg,
     leftKg: act.oldLeftKg,
     spoolId,
@@ -193,14 +193,14 @@ async function readLeft(act: Of<'read'>, at: At): Promise<Said[]> {
 async function whichSpool(act: Of<'read'>, at: At) {
   if (act.spoolId !== undefined) {
     const row = await knownSpool(act.spoolId, at)
-    return { ...row, carrierId: row.headId as CarrierId | null, spoolId: row.spoolId as SpoolId | null }
+    return { ...row, carrierId: row.headId, spoolId: row.spoolId as SpoolId | null }
   }
   const { carrierId, head } = await headAt(act.stationId ?? NO_ID, at)
   const own = head?.spoolId ? await knownSpool(head.spoolId, at) : null
   const wireId = head?.spoolWireId ?? at.shop.built(act.stationId ?? NO_ID).wireId
   return {
     carrierId: carrierId as CarrierId | null,
-    spoolId: (head?.spoolId ?? null) as SpoolId | null,
+    spoolId: head?.spoolId ?? null,
     wireId,
     tareKg: own?.tareKg ?? null,
     labelKg: own?.labelKg ?? null,
@@ -257,7 +257,7 @@ async function takeOff(act: Of<'off'>, at: At): Promise<Said[]> {
   if (head?.spoolMs == null)
     throw new DomainError('bad-request', 'No spool is known to be on this gun.', ['Book it in first.'])
   const sdKg = SAID_SHARE * act.leftKg
-  const known = head.spoolId as SpoolId | null
+  const known = head.spoolId
   const off: Fact = { kind: 'wireOff', carrierId, spoolId: known, leftKg: act.leftKg, sdKg }
   const said = { fact: off, stationId: act.stationId }
   if (known)
@@ -265,7 +265,7 @@ async function takeOff(act: Of<'off'>, at: At): Promise<Said[]> {
   if (act.leftKg <= 0) return [said]
   const [spoolId] = await newSpools(at, 1)
   if (!spoolId) return [said]
-  const wireId = (head.spoolWireId ?? at.shop.built(act.stationId).wireId) as WireId | null
+  const wireId = head.spoolWireId ?? at.shop.built(act.stationId).wireId
   const fresh: Fact = { kind: 'spoolIn', spoolId, wireId, labelKg: null, lot: null, tareKg: null }
   const read: Fact = { kind: 'spoolRead', carrierId: null, spoolId, how: 'said', leftKg: act.leftKg, sdKg }
   return [said, { fact: fresh, stationId: null }, { fact: read, stationId: null }]
@@ -282,7 +282,7 @@ async function lose(act: Of<'lost'>, at: At): Promise<Said[]> {
       'How much that was can’t be worked out: no wire or no cable length is known here.',
       ['Say the metres, and set the wire of this gun under Our shop.'],
     )
-  const spoolId = (head?.spoolId ?? null) as SpoolId | null
+  const spoolId = head?.spoolId ?? null
   return [
     {
       stationId: act.stationId,
@@ -294,5 +294,5 @@ async function lose(act: Of<'lost'>, at: At): Promise<Said[]> {
 async function throwAway(act: Of<'gone'>, at: At): Promise<Said[]> {
   const row = await knownSpool(act.spoolId, at)
   if (row.headId) throw new DomainError('bad-request', 'That spool is on a gun.', ['Take it off first.'])
-  return [{ stationId: null, fact: { kind: 'spoolGone', spoolId: act.spoolId as SpoolId, leftKg: row.baseKg } }]
+  return [{ stationId: null, fact: { kind: 'spoolGone', spoolId: act.spoolId, leftKg: row.baseKg } }]
 }

@@ -5,11 +5,11 @@ import { type TestServer } from './testserver.ts'
 export async function withPowerCut<T>(server: TestServer, work: () => Promise<T>): Promise<T> {
   const { db } = server.parts.deps
   const original = db.transaction.bind(db)
-  db.transaction = ((job: Parameters<typeof original>[0], config: Parameters<typeof original>[1]) =>
+  db.transaction = (job: Parameters<typeof original>[0], config: Parameters<typeof original>[1]) =>
     original(async (tx) => {
       await job(tx)
       throw new Error('power cut')
-    }, config)) as typeof db.transaction
+    }, config)
   try {
     return await work()
   } finally {

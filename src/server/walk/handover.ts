@@ -13,7 +13,7 @@ import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { linesWhere } from '@server/logbook/read.ts'
 import { isToRead } from '@server/logbook/toread.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { groupBy, loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { DONE_KINDS, DONE, doublesSince, isDone } from './doubles.ts'
 import { ofArea } from './walk.ts'
 
@@ -62,15 +62,17 @@ export async function readHandover(deps: FloorDeps, who: Who, areaId: AreaId | u
 
 /** Since when guns that are down now have their trouble: what was done from then on did not help, or they would run. */
 async function troubles(deps: Deps, down: readonly Surveyed[]): Promise<Map<string, number>> {
+  if (down.length === 0) return new Map()
   const ids = down.map((s) => s.station.id)
   const since = deps.now() - LOOK_BACK_MS
   const rows = await deps.db
     .select({ stationId: stoppage.stationId, fromMs: stoppage.fromMs, toMs: stoppage.toMs })
     .from(stoppage)
     .where(and(gte(stoppage.fromMs, since), inArray(stoppage.stationId, ids)))
+  const stopsAt = groupBy(rows, (r) => r.stationId)
   return new Map(
     down.map((s) => {
-      const stops = rows.filter((r) => r.stationId === s.station.id)
+      const stops = stopsAt.get(s.station.id) ?? []
       const downSinceMs = s.now.downSinceMs ?? deps.now()
       return [s.station.id, troubleFromMs({ downSinceMs, stops }, (from, to) => workedMs(s.schedule, from, to))]
     }),

@@ -53,7 +53,7 @@ export function carrierAt(place: Place, position: Position, shop: ShopPlaces & S
     throw new DomainError('not-found', `There is no ${kind.rides === 'head' ? 'feeder' : 'gun'} on ${name} now.`, [
       'Say in Our shop what hangs there.',
     ])
-  return id as CarrierId
+  return id
 }
 
 /** How far a clock may be ahead before a time is taken for a slip. */

@@ -1,4 +1,3 @@
-import { type CarrierId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { hasIdentity, kindOfPosition, type Position } from '@core/path/columns.ts'
 import { type ActRead } from '@contract/logbook.ts'
@@ -15,7 +14,7 @@ function putBackFact(act: ActRead, place: Place, shop: ShopPlaces & ShopKinds): 
     kind: 'fitted',
     carrierId: carrierAt(place, at, shop),
     position: at,
-    partId: (act.partId ?? likely) as PartId | null,
+    partId: act.partId ?? likely,
     outReason: act.outReason,
     ...{ count: 1, entryAge: 'unknown', again: true },
   }
@@ -37,7 +36,7 @@ function changedFact(act: ActRead, place: Place, shop: ShopModel): Fact {
   return {
     kind: 'fitted',
     ...spotOf(act, place, shop),
-    partId: (act.partId ?? (place.partFor ? place.partFor(at) : bays)) as PartId | null,
+    partId: act.partId ?? (place.partFor ? place.partFor(at) : bays),
     outReason: act.outReason,
     count: act.count,
     entryAge: 'new',
@@ -46,7 +45,7 @@ function changedFact(act: ActRead, place: Place, shop: ShopModel): Fact {
 
 /** What a hand said, as the fact the ledger keeps. */
 export function factOf(act: ActRead, place: Place, shop: ShopModel): Fact {
-  const here = place.stationCarrierId as CarrierId
+  const here = place.stationCarrierId
   switch (act.act) {
     case 'changed':
       return changedFact(act, place, shop)
@@ -81,7 +80,7 @@ function spoolFact(act: ActRead, place: Place, shop: ShopModel): Fact {
   return {
     kind: 'wireLoaded',
     carrierId: carrierAt(place, 'hub', shop),
-    wireId: wireId as WireId | null,
+    wireId: wireId,
     labelKg,
     leftKg: act.leftKg ?? null,
   }
@@ -110,5 +109,5 @@ export function actOf(act: ActRead, at: { place: Place; shop: ShopModel; deps: D
 
 function seenEverywhere(place: Place): Fact[] {
   const ids = [place.stationCarrierId, place.now.headId, place.now.gunId].filter((id) => id !== null)
-  return ids.map((id) => ({ kind: 'confirmed', carrierId: id as CarrierId, position: null }))
+  return ids.map((id) => ({ kind: 'confirmed', carrierId: id, position: null }))
 }

@@ -60,7 +60,7 @@ function Tune({ gun, down, tune }: { gun: GunAnswer; down: DownAnswer; tune: Tun
         <h1>{gun.name}: set it, one value at a time</h1>
       </header>
       {seen === undefined ? (
-        <WhatIsSeen symptoms={tunedSymptoms(down.knowledge as Knowledge)} onPick={setSeen} />
+        <WhatIsSeen symptoms={tunedSymptoms(down.knowledge)} onPick={setSeen} />
       ) : at && found !== null && !isLeftOut ? (
         <MinuteFirst.Found check={found} onSearch={search} onLeaveOut={() => setLeftOut(true)} said={said} />
       ) : checks[0] ? (
@@ -102,7 +102,7 @@ interface Looked extends Reckoned {
 }
 function reckonedAt(gun: GunAnswer, down: DownAnswer, of: { seen: Seen; said: readonly Said[] }): Looked | null {
   if (!of.seen) return null
-  const index = indexed(down.knowledge as Knowledge)
+  const index = indexed(down.knowledge)
   const hints = hintsOf(gunState(gun, down, touchedByLog(gun)), index)
   const begin = reckon(index, { symptom: of.seen, said: [] }, { hints })
   const isDown = gun.downSinceMs !== null

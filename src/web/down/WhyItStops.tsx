@@ -103,7 +103,7 @@ function readFile(text: string): Knowledge | ApiError {
     return refuse(['It is no JSON. Take the file as it came out of here.'])
   }
   const read = shape.safeParse(body)
-  if (read.success) return read.data as unknown as Knowledge
+  if (read.success) return read.data
   return refuse(read.error.issues.slice(0, 5).map((i) => `${i.path.join('.') || 'file'}: ${i.message}.`))
 }
 

@@ -51,7 +51,7 @@ export function Pulls({ drag, units, onDone }: { drag: DragAnswer; units: Units;
         label="Way"
         value={way}
         options={WAYS.map((w) => [w, WAY_WORD[w]] as const)}
-        onPick={(w) => setWay(w as PullWay)}
+        onPick={(w) => setWay(w)}
       />
       <ol className="pull-steps">
         <li>Tip off, pressure arm open, wire still on the spool with its usual brake.</li>

@@ -1,5 +1,5 @@
-import { anId } from '@core/testing/ids.ts'
 // @vitest-environment jsdom
+import { anId } from '@core/testing/ids.ts'
 import { ME, PLACES, shopAnswer, stage, taken, unstage } from '@web/testing/stage.tsx'
 import { act } from 'react'
 import { afterEach, describe, expect, it, vi } from 'vitest'

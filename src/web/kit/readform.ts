@@ -50,7 +50,7 @@ export function useReadForm<R extends Readers>(readers: R, begin: TypedOf<R>): R
   return {
     control: form.control,
     submit: (send) => (event) => void form.handleSubmit((read) => send(read as ReadOf<R>))(event),
-    typed: (name) => form.watch(name) as TypedOf<R>[typeof name],
+    typed: (name) => form.watch(name),
     all: () => form.getValues() as TypedOf<R>,
     put: (name, value) => form.setValue(name, value, { shouldDirty: true }),
     refuse: (name, why) => form.setError(name, { type: 'refused', message: why }, { shouldFocus: true }),

@@ -93,7 +93,7 @@ const SAYS: Says = {
 }
 
 function saysOf<K extends FactKind>(fact: OfKind<K>, names: LogLine['names'], units: Units): string {
-  const says: (fact: OfKind<K>, names: LogLine['names'], units: Units) => string = SAYS[fact.kind as K]
+  const says: (fact: OfKind<K>, names: LogLine['names'], units: Units) => string = SAYS[fact.kind]
   return says(fact, names, units)
 }
 

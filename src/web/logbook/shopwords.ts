@@ -96,7 +96,7 @@ const SAYS: Says = {
 }
 
 function saysOf<K extends ShopChangeOf>(change: Of<K>, names: Names, units: Units): string {
-  const says: (change: Of<K>, names: Names, units: Units) => string = SAYS[change.of as K]
+  const says: (change: Of<K>, names: Names, units: Units) => string = SAYS[change.of]
   return says(change, names, units)
 }
 

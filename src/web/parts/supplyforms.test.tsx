@@ -1,5 +1,5 @@
-import { anId } from '@core/testing/ids.ts'
 // @vitest-environment jsdom
+import { anId } from '@core/testing/ids.ts'
 import { afterEach, describe, expect, it } from 'vitest'
 import { shopAnswer, stage, unstage } from '@web/testing/stage.tsx'
 import { type SupplyAnswer } from '@contract/parts.ts'

@@ -1,5 +1,5 @@
-import { anId } from '@core/testing/ids.ts'
 // @vitest-environment jsdom
+import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { RULES, type RuleKey } from '@core/rightparts/finding.ts'
 import { type FindingLine } from '@contract/rightparts.ts'

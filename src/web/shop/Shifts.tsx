@@ -5,7 +5,7 @@ import { Bare, Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { Trouble } from '@web/kit/Trouble.tsx'
+import { Told, Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
 import { readDays, readShifts, typedDays, typedShift, type TypedShift } from './typedshifts.ts'
 
@@ -76,7 +76,7 @@ function ShiftEditor(props: {
         <Form.Control as="textarea" rows={4} value={holidays} onChange={(e) => setHolidays(e.target.value)} />
       </Form.Group>
       <Trouble problem={save.error} />
-      {unread.length > 0 ? <Unread why={unread} /> : null}
+      {unread.length > 0 ? <Told says="Nothing was saved yet." details={unread} /> : null}
       <div className="d-flex gap-2 mt-2 align-items-center">
         <Button variant="chalk" disabled={save.isPending} onClick={submit}>
           Save the shifts
@@ -92,17 +92,6 @@ const BLANK: TypedShift = {
   ...{ areaId: null, name: 'day', weekdays: [1, 2, 3, 4, 5], start: '06:00', end: '14:00' },
   breaks: [],
 }
-const Unread = ({ why }: { why: readonly string[] }) => (
-  <div className="trouble" role="alert">
-    Nothing was saved yet.
-    <ul>
-      {why.map((line) => (
-        <li key={line}>{line}</li>
-      ))}
-    </ul>
-  </div>
-)
-
 function ShiftRow({
   shift,
   onChange,

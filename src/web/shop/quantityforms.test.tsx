@@ -1,5 +1,5 @@
-import { anId } from '@core/testing/ids.ts'
 // @vitest-environment jsdom
+import { anId } from '@core/testing/ids.ts'
 import { afterEach, describe, expect, it } from 'vitest'
 import { saidOf as said, shopAnswer, stage, unstage } from '@web/testing/stage.tsx'
 import { BuiltForm } from './BuiltForm.tsx'
@@ -36,7 +36,7 @@ describe('a wire', () => {
     await user.type(getByLabelText('wound width, in'), '3 7/8')
     await user.type(getByLabelText('price, a lb'), '2')
     await user.click(getByRole('button', { name: 'Save' }))
-    const [[path, body] = []] = said(sent) as [string, Record<string, unknown>][]
+    const [[path, body] = []] = said(sent)
     expect(path).toBe('/shop/wire')
     expect(body).toMatchObject({ spoolKg: 15, tareKg: 0.6, coreMm: 54, fullMm: 290 })
     expect(body?.['widthMm']).toBeCloseTo(98.425, 3)

@@ -36,7 +36,7 @@ function textOf(spec: Spec, value: unknown, units: Units): string {
   if (spec.is === 'quantity') return shownQuantity(value as number, { of: spec.of, units })
   if (spec.is === 'flag') return value ? 'yes' : ''
   if (spec.is === 'maybe') return value ? 'yes' : 'no'
-  return String(value as string | number)
+  return String(value)
 }
 
 /** A group of fields: its facts, or which of them can't be read and why. What was left as it stood is kept as it was. */

@@ -17,33 +17,29 @@ const minutesOf = (text: string) =>
   readQuantity(text, { of: 'minutes', from: 1, to: 240, isWhole: true, isNeeded: true })
 const WALL = /^\d\d:\d\d/
 
-/** What can't be read of a shift, each in a sentence that says which shift. */
-function faultsOf({ name, weekdays, start, end, breaks }: TypedShift, i: number): string[] {
+/** What was read, or all that can't be, each in a sentence. */
+type ReadAll<T> = { ok: true; value: T[] } | { ok: false; why: string[] }
+type SentShift = Omit<Shift, 'areaId'>
+
+/** A shift as it is sent; what can't be read of it goes to `why`. */
+function readShift({ name, weekdays, start, end, breaks }: TypedShift, i: number, why: string[]): SentShift {
   const which = name.trim() ? `Shift ${name.trim()}` : `Shift ${i + 1}`
-  return [
-    ...(name.trim() ? [] : [`${which} has no name: write what people call it.`]),
-    ...(weekdays.length > 0 ? [] : [`${which} has no day: tap the days it is worked.`]),
-    ...(WALL.test(start) && WALL.test(end) ? [] : [`${which}: write when it starts and ends.`]),
-    ...breaks.flatMap((b) => {
-      const read = minutesOf(b.minutes)
-      if (!WALL.test(b.start)) return [`${which}, a break: write when it starts.`]
-      return read.ok ? [] : [`${which}, the break at ${b.start}: ${read.why}`]
-    }),
-  ]
+  if (!name.trim()) why.push(`${which} has no name: write what people call it.`)
+  if (weekdays.length === 0) why.push(`${which} has no day: tap the days it is worked.`)
+  if (!WALL.test(start) || !WALL.test(end)) why.push(`${which}: write when it starts and ends.`)
+  const read = breaks.map((b) => {
+    const minutes = minutesOf(b.minutes)
+    if (!WALL.test(b.start)) why.push(`${which}, a break: write when it starts.`)
+    else if (!minutes.ok) why.push(`${which}, the break at ${b.start}: ${minutes.why}`)
+    return { start: b.start, minutes: minutes.ok ? (minutes.value ?? 0) : 0 }
+  })
+  return { name: name.trim(), weekdays, start, end, breaks: read }
 }
-export type ReadShifts = { ok: true; value: Omit<Shift, 'areaId'>[] } | { ok: false; why: string[] }
 /** The shifts as they are sent, or all that can't be read. */
-export function readShifts(typed: readonly TypedShift[]): ReadShifts {
-  const why = typed.flatMap(faultsOf)
-  if (why.length > 0) return { ok: false, why }
-  const value = typed.map(({ name, weekdays, start, end, breaks }) => ({
-    ...{ name: name.trim(), weekdays, start, end },
-    breaks: breaks.map((b) => {
-      const read = minutesOf(b.minutes)
-      return { start: b.start, minutes: read.ok ? (read.value ?? 0) : 0 }
-    }),
-  }))
-  return { ok: true, value }
+export function readShifts(typed: readonly TypedShift[]): ReadAll<SentShift> {
+  const why: string[] = []
+  const value = typed.map((shift, i) => readShift(shift, i, why))
+  return why.length > 0 ? { ok: false, why } : { ok: true, value }
 }
 
 const MOST_WORDS = 3
@@ -56,9 +52,8 @@ function dayOff(line: string, units: UnitWorld): DayOff | null {
   }
   return null
 }
-export type ReadDays = { ok: true; value: DayOff[] } | { ok: false; why: string[] }
 /** Days off, one a line, in the ways people write a day. */
-export function readDays(text: string, units: UnitWorld): ReadDays {
+export function readDays(text: string, units: UnitWorld): ReadAll<DayOff> {
   const lines = text.split('\n').map((l) => l.trim())
   const read = lines.map((line) => (line ? dayOff(line, units) : undefined))
   const why = lines.flatMap((line, i) =>
