@@ -9,6 +9,7 @@ import { apiOf, asOwner, expect, readyForOffline, startShop, test, type Page, ty
 
 /** A shift at the booth without a link: readings, guides, what follows; two devices on one gun; the program brought up to date meanwhile. */
 let shop: Shop
+let hall: Shop | undefined
 let fit: FitShop
 const web = mkdtempSync(join(tmpdir(), 'idle-web-'))
 test.use({ serviceWorkers: 'allow', viewport: { width: 390, height: 844 } })
@@ -23,6 +24,7 @@ test.beforeAll(async ({ browser }) => {
 })
 test.afterAll(async () => {
   await shop.stop()
+  await hall?.stop()
   rmSync(web, { recursive: true, force: true })
 })
 
@@ -130,42 +132,36 @@ test('a tablet of a hall has a gun, its guides and readings without a link, thou
   test.setTimeout(180_000)
   const context = await browser.newContext({ serviceWorkers: 'allow' })
   const page = await context.newPage()
-  await asOwner(page, shop)
-  const api = apiOf(page, shop)
-  // A hall of its own, of two guns: each is held with every guide it has.
-  const { body: made } = await api.post<{ made: { stationId: string; name: string }[] }>('/shop/places', {
-    key: 'hall-places',
-    names: 'H1–H2',
-    areaName: 'Hall',
-    built: fit.shop.areas[0]?.built,
-  })
-  const h2 = made.made.find((m) => m.name === 'H2')?.stationId ?? ''
-  const { body } = await api.get<{ areas: { id: string; name: string }[] }>('/shop')
+  // A hall of two guns: each is held with every guide it has.
+  hall = await startShop(false)
+  await asOwner(page, hall)
+  const api = apiOf(page, hall)
+  const { ids, shop: built } = await openFitShop(api, 'H1–H2')
+  const h2 = ids.get('H2')
   const link = await api.post<{ path: string }>('/people/device-link', {
     key: 'hall-tablet',
     name: 'Hall tablet',
-    areaId: body.areas.find((a) => a.name === 'Hall')?.id,
+    areaId: built.areas[0]?.id,
     stationId: null,
   })
-  await page.goto(`${shop.url}${new URL(link.body.path, shop.url).pathname}`)
+  await page.goto(`${hall.url}${new URL(link.body.path, hall.url).pathname}`)
   await page.getByRole('button').first().click()
-  await page.goto(`${shop.url}/device`)
+  await page.goto(`${hall.url}/device`)
   await readyForOffline(page)
   await expect
     .poll(() => page.evaluate(() => localStorage.getItem('idle-spool-held')), { timeout: 120_000, intervals: [1000] })
     .not.toBeNull()
-  await shop.stop()
-  await page.goto(`${shop.url}/gun/${h2}`)
+  await hall.stop()
+  await page.goto(`${hall.url}/gun/${h2}`)
   await expect(heading(page, 'H2')).toBeVisible({ timeout: 15_000 })
-  await page.goto(`${shop.url}/guide?gun=${h2}&do=tip`)
+  await page.goto(`${hall.url}/guide?gun=${h2}&do=tip`)
   await expect(page.getByRole('button', { name: 'Step by step' })).toBeVisible({ timeout: 15_000 })
-  await page.goto(`${shop.url}/read?gun=${h2}`)
+  await page.goto(`${hall.url}/read?gun=${h2}`)
   await expect(heading(page, /H2/)).toBeVisible({ timeout: 15_000 })
-  await page.goto(`${shop.url}/liner?gun=${h2}`)
+  await page.goto(`${hall.url}/liner?gun=${h2}`)
   await expect(page.getByText('Wants a liner of', { exact: false })).toBeVisible({ timeout: 15_000 })
-  await page.goto(`${shop.url}/walk`)
+  await page.goto(`${hall.url}/walk`)
   await expect(page.getByRole('button', { name: /^Begin at/ })).toBeVisible({ timeout: 15_000 })
-  await shop.start()
   await context.close()
 })
 
@@ -194,6 +190,7 @@ test('the program is brought up to date in the middle of a walk: it goes on, not
   const beganMs = nowMs()
   await page.getByRole('button', { name: /^Begin at/ }).click()
   const answerGun = async () => {
+    await expect(page.locator('.walk-keys .key').first()).toBeVisible()
     const name = (await page.getByRole('heading', { level: 1 }).innerText()).trim()
     while ((await page.getByRole('heading', { level: 1 }).innerText()).trim() === name)
       await page.locator('.walk-keys .key').first().click()
