@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { createServer } from 'node:net'
+import AxeBuilder from '@axe-core/playwright'
 import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test'
 import { copyOfYard, emptyDatabase, urlOf, YARD_MS } from '@server/testing/worlds.ts'
 
@@ -212,4 +213,22 @@ export function apiOf(page: Page, shop: Shop) {
       return { status: answer.status(), body: (await answer.json()) as T }
     },
   }
+}
+
+/**
+ * Nothing on the page stands in the way of somebody who hears it or sees little contrast; with a theme, as it looks in that one. There are no frames in it:
+ * it is looked through as one.
+ */
+export async function sound(page: Page, theme?: 'dark' | 'light'): Promise<void> {
+  if (theme)
+    await page.evaluate(async (to) => {
+      document.documentElement.dataset['bsTheme'] = to
+      // Colours that glide from one theme to the other have arrived.
+      await Promise.all(document.getAnimations().map((a) => a.finished.catch(() => undefined)))
+    }, theme)
+  const { violations } = await new AxeBuilder({ page })
+    .setLegacyMode(true)
+    .options({ resultTypes: ['violations'] })
+    .analyze()
+  expect(violations.map((v) => `${new URL(page.url()).pathname} ${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
 }

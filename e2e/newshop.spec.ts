@@ -1,4 +1,3 @@
-import AxeBuilder from '@axe-core/playwright'
 import {
   asOwner,
   DRAWN_MS,
@@ -7,6 +6,7 @@ import {
   openGun,
   openNewShop,
   OWNER,
+  sound,
   startShop,
   test,
   withPlaces,
@@ -124,8 +124,7 @@ test('an unbound device is told what to do, and a link binds it once', async ({ 
   await tablet.goto(link)
   await tablet.getByRole('button', { name: 'Bind it here' }).click()
   await expect(tablet.getByRole('link', { name: 'Floor' })).toBeVisible()
-  const results = await new AxeBuilder({ page: tablet }).analyze()
-  expect(results.violations.map((v) => `${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
+  await sound(tablet)
   await fresh.close()
 })
 

@@ -101,7 +101,8 @@ test('two devices on one gun say the same tip without a link: both are kept, and
         stationId: null,
       })
       await page.goto(`${shop.url}${new URL(link.body.path, shop.url).pathname}`)
-      await page.getByRole('button').first().click()
+      await page.getByRole('button', { name: 'Bind it here' }).click()
+      await expect(page).toHaveURL(`${shop.url}/`)
       await page.goto(`${shop.url}/gun/${id('A2')}`)
       await readyForOffline(page)
       await page.reload()
@@ -145,7 +146,8 @@ test('a tablet of a hall has a gun, its guides and readings without a link, thou
     stationId: null,
   })
   await page.goto(`${hall.url}${new URL(link.body.path, hall.url).pathname}`)
-  await page.getByRole('button').first().click()
+  await page.getByRole('button', { name: 'Bind it here' }).click()
+  await expect(page).toHaveURL(`${hall.url}/`)
   await page.goto(`${hall.url}/device`)
   await readyForOffline(page)
   await expect

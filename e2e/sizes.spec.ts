@@ -1,6 +1,6 @@
-import { expect, SHOP_PARTS, startShop, test, type Browser, type Page, type Shop } from './fixtures.ts'
+import { expect, SHOP_PARTS, sound, startShop, test, type Browser, type Page, type Shop } from './fixtures.ts'
 
-/** Every view at the three sizes it is used at: nothing scrolls sideways, and what is tapped at a booth is big enough. */
+/** Every view at the three sizes it is used at: nothing scrolls sideways, all can be read in both themes, and what is tapped at a booth is big enough. */
 const LEAD = { name: 'Ilse Varn', password: 'low-tide-at-six' }
 const SIZES = [
   { name: 'desk', width: 1280, height: 800 },
@@ -31,6 +31,7 @@ async function paths(page: Page): Promise<string[]> {
     '/?column=nozzle',
     gun('A5'),
     gun('B3'),
+    gun('B5'),
     gun('T5'),
     gun('Cell 1'),
     `/logbook?day=${book.previousDay}`,
@@ -39,20 +40,24 @@ async function paths(page: Page): Promise<string[]> {
     `/look?gun=${id('T3')}`,
     `/change?guns=${id('B1')},${id('B2')}&wire=${wire}`,
     `/change?guns=${id('B1')}&wire=${wire}&at=${id('B1')}`,
+    `/change?guns=${id('B5')}&wire=${wire}`,
     `/guide?gun=${id('A2')}`,
     `/guide?gun=${id('A2')}&do=liner`,
     `/guide?gun=${id('A2')}&do=wire&at=walk`,
     `/liner?gun=${id('A2')}`,
     `/drag?gun=${id('T2')}`,
     `/drag?gun=${id('A8')}&do=knob`,
+    `/drag?gun=${id('T2')}&do=pulls`,
     `/read?gun=${id('A8')}`,
     `/read?gun=${id('A8')}&what=tension`,
     `/read?gun=${id('A8')}&what=recess`,
+    `/read?gun=${id('A8')}&what=bore`,
     '/down',
     `/down?gun=${id('A2')}`,
     `/tune?gun=${id('B3')}`,
     '/payback',
     '/life?kind=tip&where=class:booth&by=part',
+    '/life?kind=tip&where=class:booth&by=area',
     '/payback?days=365&by=minutes',
     '/walk?minutes=60',
     '/handover',
@@ -78,17 +83,21 @@ async function openAt(browser: Browser, size: (typeof SIZES)[number]) {
   return { page, faults, close: () => context.close() }
 }
 
-test('no view scrolls sideways at any of them', async ({ browser }) => {
-  test.setTimeout(240_000)
+test('no view scrolls sideways at any of them, and each reads well to a screen reader in both themes', async ({
+  browser,
+}) => {
+  test.setTimeout(400_000) // some sixty pages, each at three sizes and looked through twice
   const { page, faults, close } = await openAt(browser, SIZES[0])
   for (const path of await paths(page)) {
     await page.goto(shop.url + path)
     await expect(page.getByRole('heading').first()).toBeVisible()
+    if (path.startsWith('/shop')) await expect(page.locator('.shop-part')).toBeVisible()
     // Lives are fitted the first time they are asked for.
-    if (path.startsWith('/life')) await expect(page.locator('.life-under')).toBeVisible({ timeout: 90_000 })
+    if (path.startsWith('/life')) await expect(page.locator('.life-under')).toBeVisible({ timeout: 120_000 })
     for (const { name, width, height } of SIZES) {
       await page.setViewportSize({ width, height })
       await expect.poll(async () => [path, name, await overhang(page)]).toEqual([path, name, 0])
+      if (name !== 'tablet') await sound(page, name === 'desk' ? 'dark' : 'light')
     }
   }
   expect(faults).toEqual([])

@@ -12,6 +12,7 @@ import { PickTyped, QuantityField } from '@web/kit/TypedField.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { readDay } from './day.ts'
 import { useDay, useDedicate } from './queries.ts'
+import { Sideways } from '../kit/Sideways.tsx'
 
 /** Wires over a day: the same work with the fewest and cheapest changes, and whether a gun kept for one wire would pay. */
 export function DayPage() {
@@ -103,7 +104,7 @@ function DayTable({ day }: { day: DayAnswer }) {
         {day.isExact ? 'The least there is' : 'The least that was found'}, by what each change takes at each booth.
         Where it differs from what was entered it stands in bold; booths without work keep their wire.
       </p>
-      <div className="table-responsive">
+      <Sideways>
         <Table>
           <thead>
             <tr>
@@ -133,7 +134,7 @@ function DayTable({ day }: { day: DayAnswer }) {
             ))}
           </tbody>
         </Table>
-      </div>
+      </Sideways>
     </>
   )
 }

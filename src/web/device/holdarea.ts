@@ -42,6 +42,10 @@ export const heldMs = (): number | null => Number(localStorage.getItem(HELD)) ||
 
 const BETWEEN_MS = 150
 const AGAIN_MS = 30 * 60_000
+/** What was cut short, by a server that was busy or a link that broke, is begun again sooner. */
+const AFTER_FAULT_MS = 60_000
+/** What a device may not see is no fault. */
+const FAULT = 500
 const pause = (ms: number) => new Promise((done) => setTimeout(done, ms))
 
 /** What is asked before the worker has taken this page over goes past it and is not kept. */
@@ -64,7 +68,8 @@ export function useHoldArea(): void {
       const ask = async (paths: readonly string[]) => {
         for (const path of paths) {
           if (isGone) return
-          await fetch(`/api${path}`, { credentials: 'same-origin' })
+          const { status } = await fetch(`/api${path}`, { credentials: 'same-origin' })
+          if (status >= FAULT) throw new Error(`${path}: ${status}`)
           await pause(BETWEEN_MS)
         }
       }
@@ -75,12 +80,18 @@ export function useHoldArea(): void {
       localStorage.setItem(HELD, String(Date.now()))
     }
     // Without a link there is nothing to renew, and what is held stays.
-    const run = () => void hold().catch(() => undefined)
-    run()
-    const again = setInterval(run, AGAIN_MS)
+    let again: ReturnType<typeof setTimeout> | undefined
+    const run = async () => {
+      const wait = await hold().then(
+        () => AGAIN_MS,
+        () => AFTER_FAULT_MS,
+      )
+      if (!isGone) again = setTimeout(() => void run(), wait)
+    }
+    void run()
     return () => {
       isGone = true
-      clearInterval(again)
+      clearTimeout(again)
     }
   }, [areaId])
 }

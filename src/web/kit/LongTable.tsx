@@ -13,6 +13,7 @@ import { Table } from 'react-bootstrap'
 import { TextField } from './Field.tsx'
 import { Bare } from './Keys.tsx'
 import { useAddress } from './useAddress.ts'
+import { Sideways } from './Sideways.tsx'
 
 /** A column of a long table: what it is sorted by, and what stands in it. */
 export interface Column<T> {
@@ -159,12 +160,12 @@ function Rows<T>(props: { rows: Row<T>[]; isLong: boolean; children: (shown: Sho
   })
   if (!isLong) {
     const some = rows.map((row, index) => ({ row, index }))
-    return <div className="table-responsive">{props.children({ some, before: 0, after: 0, seen: UNSEEN })}</div>
+    return <Sideways>{props.children({ some, before: 0, after: 0, seen: UNSEEN })}</Sideways>
   }
   const items = virtual.getVirtualItems()
   const [first, last] = [items[0], items.at(-1)]
   return (
-    <div ref={frame} className="table-responsive long-frame">
+    <div ref={frame} tabIndex={0} className="table-responsive long-frame">
       {props.children({
         some: items.flatMap(({ index }) => {
           const row = rows[index]

@@ -6,6 +6,7 @@ import { capital } from '@web/format/words.ts'
 import { ruleWords } from '@web/logbook/shopwords.ts'
 import { SCHOOL_WORD } from '@web/format/words.ts'
 import { savingWords, schoolDoes } from './lifewords.ts'
+import { Sideways } from '../kit/Sideways.tsx'
 
 /** Left out on a phone. */
 const WIDE = 'text-end d-none d-md-table-cell'
@@ -15,7 +16,7 @@ export function Schools({ at, units }: { at: LifeAnswer; units: Units }) {
   if (!money) return null
   const isMoney = at.isMoney && money.unpriced.length < 3
   return (
-    <section aria-label="House rules in money" className="table-responsive">
+    <Sideways as="section" aria-label="House rules in money">
       <h2>When to change it, in {isMoney ? 'money' : 'minutes'}</h2>
       <Table className="payback-table life-schools">
         <thead>
@@ -46,7 +47,7 @@ export function Schools({ at, units }: { at: LifeAnswer; units: Units }) {
         </tbody>
       </Table>
       <RuleNow at={at} units={units} />
-    </section>
+    </Sideways>
   )
 }
 

@@ -19,6 +19,7 @@ import {
   movedWords,
   noHungryWords,
 } from './lifewords.ts'
+import { Sideways } from '../kit/Sideways.tsx'
 
 /** Guns that take more than their share, and where to look first. Never on a wall or a print. */
 export function Hungry({ at }: { at: LifeAnswer }) {
@@ -54,7 +55,7 @@ export function Hungry({ at }: { at: LifeAnswer }) {
 export function Compared({ at, units }: { at: LifeAnswer; units: Units }) {
   if (!at.by) return null
   return (
-    <section aria-label="Compared" className="table-responsive">
+    <Sideways as="section" aria-label="Compared">
       <h2>By {BY_WORD[at.by]}</h2>
       {at.groups.length < 2 ? (
         <p className="dim">There is only one here, or nobody said: nothing to hold it against.</p>
@@ -94,7 +95,7 @@ export function Compared({ at, units }: { at: LifeAnswer; units: Units }) {
           </li>
         ))}
       </ul>
-    </section>
+    </Sideways>
   )
 }
 

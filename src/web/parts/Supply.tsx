@@ -9,6 +9,7 @@ import { Delivery } from './Delivery.tsx'
 import { WeighTin } from './WeighTin.tsx'
 import { useSupply } from './queries.ts'
 import { boughtSentence, shareBand, shareWord, SOURCE_WORD } from './supplywords.ts'
+import { Sideways } from '../kit/Sideways.tsx'
 
 /** Things that cannot forget: the purchase list, the shelf, the tin. What they tell first, then where to say it. */
 export function Supply({ shop, isLead }: { shop: ShopAnswer; isLead: boolean }) {
@@ -63,7 +64,7 @@ function ShareTable({ supply, shop }: { supply: SupplyAnswer; shop: ShopAnswer }
   const rows = [...supply.shares].sort((a, b) => byKind(a, b) || (a.areaId === null ? -1 : 1))
   return (
     <>
-      <div className="table-responsive">
+      <Sideways>
         <Table>
           <thead>
             <tr>
@@ -95,7 +96,7 @@ function ShareTable({ supply, shop }: { supply: SupplyAnswer; shop: ShopAnswer }
             ))}
           </tbody>
         </Table>
-      </div>
+      </Sideways>
       <p className="small-print">
         The band in brackets holds the truth 9 times in 10. About {Math.round(supply.lossShare * 100)} in 100 parts
         taken are lost or pocketed, not put on: a guess of the trade, allowed for. Shares are per bay and kind of part,

@@ -3,6 +3,7 @@ import { type PaybackAnswer } from '@contract/payback.ts'
 import { kgToLb } from '@core/units/convert.ts'
 import { minutes, twoFigures, type Units } from '@web/format/numbers.ts'
 import { diffuserSentence, spanOf } from './paybackwords.ts'
+import { Sideways } from '../kit/Sideways.tsx'
 
 type Rates = PaybackAnswer['rates']
 /** Per 100 lb where the shop counts in pounds. */
@@ -19,7 +20,7 @@ export function RatesTable({ rates, units }: { rates: Rates; units: Units }) {
   const isEstimated = rates.some((r) => r.estimatedShare > 0.2)
   const weight = units === 'us' ? 'lb' : 'kg'
   return (
-    <section aria-label="How often" className="table-responsive">
+    <Sideways as="section" aria-label="How often">
       <h2>How often, for what was welded</h2>
       <Table className="payback-table">
         <thead>
@@ -54,6 +55,6 @@ export function RatesTable({ rates, units }: { rates: Rates; units: Units }) {
         {isEstimated ? ' Some of the hours nobody counted: est., from wire or from the usual rate.' : ''}{' '}
         {diffuserSentence(rates)}
       </p>
-    </section>
+    </Sideways>
   )
 }

@@ -3,6 +3,7 @@ import { type PaybackAnswer } from '@contract/payback.ts'
 import { aboutMoney, minutes } from '@web/format/numbers.ts'
 import { capital } from '@web/format/words.ts'
 import { costWords, heapMinor, placeOf, priceWords } from './paybackwords.ts'
+import { Sideways } from '../kit/Sideways.tsx'
 
 /** Left out on a phone. */
 const WIDE = 'd-none d-md-table-cell'
@@ -13,7 +14,7 @@ export function WhereTable({ at }: { at: PaybackAnswer }) {
     .sort((a, b) => heapMinor(b.now) - heapMinor(a.now) || b.now.minutes - a.now.minutes)
   if (heaps.length === 0) return null
   return (
-    <section aria-label="Where it began" className="table-responsive">
+    <Sideways as="section" aria-label="Where it began">
       <Table className="payback-table">
         <thead>
           <tr>
@@ -42,6 +43,6 @@ export function WhereTable({ at }: { at: PaybackAnswer }) {
           ))}
         </tbody>
       </Table>
-    </section>
+    </Sideways>
   )
 }

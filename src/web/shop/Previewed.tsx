@@ -2,6 +2,7 @@ import { Table } from 'react-bootstrap'
 import { type ImportPreview } from '@contract/ingest.ts'
 import { PickOne } from '@web/kit/Field.tsx'
 import { counts } from './sheetwords.ts'
+import { Sideways } from '../kit/Sideways.tsx'
 
 /** What was read in a sheet: what is wrong cell by cell, which column is which, and its first rows. */
 export function Previewed(props: { preview: ImportPreview; onColumn: (key: string, index: number | null) => void }) {
@@ -55,7 +56,7 @@ const MOST_SHOWN = 200
 
 function Grid({ heads, rows }: { heads: readonly string[]; rows: readonly (readonly string[])[] }) {
   return (
-    <div className="table-responsive">
+    <Sideways>
       <Table>
         <thead>
           <tr>
@@ -74,6 +75,6 @@ function Grid({ heads, rows }: { heads: readonly string[]; rows: readonly (reado
           ))}
         </tbody>
       </Table>
-    </div>
+    </Sideways>
   )
 }

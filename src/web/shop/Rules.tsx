@@ -11,6 +11,7 @@ import { Trouble } from '@web/kit/Trouble.tsx'
 import { IgnoredRules } from './IgnoredRules.tsx'
 import { KindReasons } from './KindReasons.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
+import { Sideways } from '../kit/Sideways.tsx'
 
 /** House rules: change and clean at so much use, look every so many days; per kind of part, and per class where it differs. */
 export function Rules({ shop }: { shop: ShopAnswer }) {
@@ -32,7 +33,7 @@ export function Rules({ shop }: { shop: ShopAnswer }) {
           ))}
         </Form.Select>
       </Form.Group>
-      <div className="table-responsive">
+      <Sideways>
         <Table className="rules">
           <thead>
             <tr>
@@ -50,7 +51,7 @@ export function Rules({ shop }: { shop: ShopAnswer }) {
             ))}
           </tbody>
         </Table>
-      </div>
+      </Sideways>
       <Rates shop={shop} />
       <KindReasons shop={shop} />
     </>
@@ -110,7 +111,7 @@ function Rates({ shop }: { shop: ShopAnswer }) {
   return (
     <section>
       <h2>What standing costs ({shop.site.currency})</h2>
-      <div className="table-responsive">
+      <Sideways>
         <Table className="rules">
           <thead>
             <tr>
@@ -127,7 +128,7 @@ function Rates({ shop }: { shop: ShopAnswer }) {
             ))}
           </tbody>
         </Table>
-      </div>
+      </Sideways>
     </section>
   )
 }

@@ -16,6 +16,11 @@ Object.assign(globalThis, {
     addEventListener = vi.fn()
     close = vi.fn()
   },
+  ResizeObserver: class {
+    observe = vi.fn()
+    unobserve = vi.fn()
+    disconnect = vi.fn()
+  },
 })
 Element.prototype.scrollIntoView = vi.fn()
 
