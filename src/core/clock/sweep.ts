@@ -21,11 +21,14 @@ function share(schedule: Schedule | null, part: Span, whole: Span): number {
 
 /**
  * For each moment the best source that covers it; of equals the one logged last, so a corrected total wins over the first.
- * Amounts spread over the working time of their span. O(n log n + n·m), m the spans that overlap at once (a few).
+ * Amounts spread over the working time of their span. O(n log n + n·m), m the spans that overlap at once (a few); where none do, as with totals of
+ * one shift after the other, each is its own piece.
  */
 export function bestPieces(counter: Counter, spans: readonly UsageSpan[], schedule: Schedule | null): ClockPiece[] {
   const usable = spans.filter((s) => rankOf(counter, s.source) < Infinity && s.toMs > s.fromMs)
   const sorted = [...usable].sort((a, b) => a.fromMs - b.fromMs)
+  if (sorted.every((s, i) => i === 0 || s.fromMs >= (sorted[i - 1]?.toMs ?? 0)))
+    return sorted.map(({ fromMs, toMs, amount, source }) => ({ fromMs, toMs, amount, source }))
   const edges = [...new Set(sorted.flatMap((s) => [s.fromMs, s.toMs]))].sort((a, b) => a - b)
   const pieces: ClockPiece[] = []
   let open: UsageSpan[] = []

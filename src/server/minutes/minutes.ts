@@ -44,8 +44,14 @@ export async function readTaskTotals(db: Reader): Promise<TaskTotals[]> {
 export type Learnt = LearntMinutes & { others: number; held: { reason: Overrun; n: number }[] }
 export type MinutesOf = (task: TaskKey, familyId: FamilyId | null, defaultMin: number) => Learnt
 
-/** Learnt minutes of a task on a family, worked out once for each that is asked for. */
+let last: { key: string; learnt: MinutesOf } | null = null
+/** Learnt minutes of a task on a family, worked out once for each that is asked for while nothing more was worked. */
 export function minutesOf(totals: readonly TaskTotals[]): MinutesOf {
+  const key = JSON.stringify(totals)
+  if (last?.key !== key) last = { key, learnt: learntFrom(totals) }
+  return last.learnt
+}
+function learntFrom(totals: readonly TaskTotals[]): MinutesOf {
   const known = new Map<string, Learnt>()
   return (task, familyId, defaultMin) => {
     const key = `${task} ${familyId ?? ''} ${defaultMin}`
