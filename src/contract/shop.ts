@@ -3,7 +3,10 @@ import { PART_CLASSES } from '@core/path/columns.ts'
 import { idempotencyKey, placeName, stationId, kindKey, position, lifeUnit, idOf } from './common.ts'
 import { familyFit, feederFit, partFit, procedureFit, wireFit } from './fit.ts'
 import { OUT_REASONS } from '@core/path/columns.ts'
-import { GASES, MODES } from '@core/rightparts/facts.ts'
+import { BOUGHT_GAS_KEYS } from '@core/catalogue/gases.ts'
+import { FEEDER_KIND_KEYS } from '@core/catalogue/feeders.ts'
+import { WIRE_KIND_KEYS } from '@core/catalogue/wires.ts'
+import { GASES, MODES, NOZZLE_STYLES } from '@core/rightparts/facts.ts'
 import { deviceLine, personLine } from './people.ts'
 
 const wall = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time like 06:00')
@@ -58,6 +61,18 @@ export const areaRequest = z.object({
   built: built.partial().optional(),
   walk: z.array(stationId).optional(),
 })
+/** What seven questions about a bay were answered with; what nobody knows is null. */
+export const bayAnswers = z.object({
+  wire: z.object({ kind: z.enum(WIRE_KIND_KEYS), sizeMm: z.number().min(0.5).max(3) }).nullable(),
+  gunName: z.string().trim().min(1).max(40).nullable(),
+  nozzle: z.enum(NOZZLE_STYLES).nullable(),
+  feeder: z.enum(FEEDER_KIND_KEYS).nullable(),
+  mode: z.enum(MODES).nullable(),
+  gas: z.enum(BOUGHT_GAS_KEYS).nullable(),
+  cableM: z.number().positive().max(60).nullable(),
+})
+/** Wire, family, feeder, parts and how its guns are built, made from the answers in one act; what is there already is used. */
+export const bayRequest = z.object({ key: idempotencyKey, areaId: idOf('area'), answers: bayAnswers })
 export const moveRequest = z.object({ key: idempotencyKey, stationId, gunOfStationId: stationId })
 
 export const ruleRequest = z.object({
@@ -67,6 +82,15 @@ export const ruleRequest = z.object({
   changeLimit: z.number().positive().nullable(),
   cleanLimit: z.number().positive().nullable(),
   lookDays: z.number().int().positive().nullable(),
+})
+/** Several at once: what the trade says of all kinds, taken in one tap. */
+export const limitsRequest = z.object({
+  key: idempotencyKey,
+  classKey: z.string(),
+  limits: z
+    .array(ruleRequest.pick({ kindKey: true, changeLimit: true, lookDays: true }))
+    .min(1)
+    .max(40),
 })
 export const classRequest = z.object({
   key: idempotencyKey,
@@ -88,6 +112,8 @@ export const kindRequest = z.object({
 })
 export const partRequest = z.object({
   key: idempotencyKey,
+  /** Given: that one is changed, its code too. Left out: the code says which. */
+  id: idOf('part').nullish(),
   code: z.string().trim().min(1).max(40),
   name: z.string().trim().min(1).max(80),
   kindKey,
@@ -216,6 +242,8 @@ export const shopAnswer = z.object({
       lookDays: z.number().nullable(),
       chosenBy: z.string().nullable(),
       chosenMs: z.number(),
+      /** The trade's own number, and the shop's own lives do not yet tell more than it. */
+      isTrade: z.boolean().default(false),
     }),
   ),
   parts: z.array(

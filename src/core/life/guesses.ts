@@ -19,7 +19,8 @@ export const TRADE_LIVES: Readonly<Record<string, { usual: number; unit: LifeUni
   outlet: { usual: 1500, unit: 'kg', shape: 2.5 },
   orings: { usual: 40, unit: 'matings', shape: 2 },
 }
-const TRADE_SPREAD = 2.5
+/** Eight shops in ten lie within so many times of it, either way. */
+export const TRADE_SPREAD = 2.5
 const TOLD_SPREAD = 1.5
 const SHAPE_SPREAD = 1.6
 

@@ -56,7 +56,7 @@ export function rollRules(setup: Setup): Finding[] {
   const { wire } = setup
   if (!roll || !wire) return []
   const grooves = groovesOf(roll)
-  if (!grooves) return plainSize(roll, wire)
+  if (!grooves) return [...plainSize(roll, wire), ...plainReads(wire, setup)]
   const canServe = grooves.some((g) => serves(g, wire))
   if (!canServe) return [noGroove(grooves, wire, setup)]
   const reads = rollReads(setup)
@@ -72,6 +72,24 @@ function plainSize(roll: PartFacts, wire: WireFacts): Finding[] {
       severity: 'stops',
       at: 'rolls',
       found: size(roll.sizeMm),
+      wanted: size(wire.diameterMm),
+      remedy: { do: 'change', kindKey: 'rolls' },
+    },
+  ]
+}
+
+/** Numbers read on a set whose faces nobody has told: the wire's own should be read, unless the feeder runs the groove behind the number. */
+function plainReads(wire: WireFacts, setup: Setup): Finding[] {
+  if (setup.feeder?.runsFace === 'behind') return []
+  const odd = rollReads(setup).find((r) => r !== null && !isSameSize(r, wire.diameterMm))
+  if (odd === undefined || odd === null) return []
+  return [
+    {
+      rule: 'grooveSize',
+      // Without a feeder nobody knows which face its number stands for.
+      severity: setup.feeder ? 'stops' : 'harms',
+      at: 'rolls',
+      found: size(odd),
       wanted: size(wire.diameterMm),
       remedy: { do: 'change', kindKey: 'rolls' },
     },

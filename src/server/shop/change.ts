@@ -1,7 +1,8 @@
 import { type KindKey } from '@core/path/columns.ts'
-import { asc, eq, inArray } from 'drizzle-orm'
+import { and, asc, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { makeId, type PartId, type StationId } from '@core/ids/id.ts'
+import { type ShopChange } from '@core/ledger/shopchange.ts'
 import { isOptionalKind } from '@core/path/kinds.ts'
 import { NOTHING_BUILT } from '@core/shop/built.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
@@ -9,6 +10,7 @@ import {
   type areaRequest,
   type classRequest,
   type kindRequest,
+  type limitsRequest,
   type partRequest,
   type ruleRequest,
   type shiftsRequest,
@@ -37,7 +39,7 @@ import { DomainError } from '@server/problem/problem.ts'
 import { nothingTouched, type Touched } from '@server/ledger/lines.ts'
 import { isZone } from '@server/time/wall.ts'
 import { type Writing } from '@server/write/act.ts'
-import { changing } from '@server/write/changing.ts'
+import { changing, OK, shopLine } from '@server/write/changing.ts'
 
 export const saveSite = (deps: Deps, who: Who, r: z.infer<typeof siteRequest>) => {
   if (!isZone(r.zone))
@@ -66,7 +68,7 @@ async function allHeads(tx: Tx): Promise<Touched> {
   return { ...nothingTouched(), carrierIds: new Set(heads.map((h) => h.id)) }
 }
 
-async function headsAt(tx: Tx, stationIds: readonly StationId[]): Promise<Touched> {
+export async function headsAt(tx: Tx, stationIds: readonly StationId[]): Promise<Touched> {
   const nows =
     stationIds.length === 0
       ? []
@@ -191,10 +193,14 @@ export const saveRule = (deps: Deps, who: Who, r: z.infer<typeof ruleRequest>) =
     work: async (tx) => {
       const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
       if (!kind) throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
+      const isHere = and(eq(houseRule.kindKey, r.kindKey), eq(houseRule.classKey, r.classKey))
+      const [before] = await tx.select().from(houseRule).where(isHere).for('update')
       const values = {
         changeLimit: r.changeLimit,
         cleanLimit: kind.canClean ? r.cleanLimit : null,
         lookDays: r.lookDays,
+        // A limit typed over one that lives had told rests on them no longer.
+        basis: before?.changeLimit === r.changeLimit ? before.basis : null,
         chosenById: who.person?.id ?? null,
         chosenMs: deps.now(),
       }
@@ -204,6 +210,43 @@ export const saveRule = (deps: Deps, who: Who, r: z.infer<typeof ruleRequest>) =
         .onDuplicateKeyUpdate({ set: values })
     },
   })
+
+/** Several limits at once, each a line of its own: what is there already of another column is left. */
+export const saveLimits = (deps: Deps, who: Who, r: z.infer<typeof limitsRequest>) => {
+  const lineOf = (l: (typeof r.limits)[number]): ShopChange => ({
+    of: 'houseRule',
+    kindKey: l.kindKey,
+    classKey: r.classKey,
+    changeAt: l.changeLimit,
+    cleanAt: null,
+    lookDays: l.lookDays,
+    school: null,
+    lives: null,
+  })
+  const [first, ...rest] = r.limits
+  if (!first) return Promise.resolve(OK)
+  return changing(deps, who, {
+    key: r.key,
+    change: lineOf(first),
+    work: async (tx, w) => {
+      const known = await tx.select({ key: partKind.key }).from(partKind)
+      const stranger = r.limits.find((l) => !known.some((k) => k.key === l.kindKey))
+      if (stranger) throw new DomainError('not-found', `There is no part called "${stranger.kindKey}".`)
+      for (const l of r.limits) {
+        const given = Object.fromEntries(
+          Object.entries({ changeLimit: l.changeLimit, lookDays: l.lookDays }).filter(([, v]) => v !== null),
+        )
+        const values = { ...given, basis: null, chosenById: who.person?.id ?? null, chosenMs: deps.now() }
+        const id = makeId('rule', deps.now(), deps.random)
+        await tx
+          .insert(houseRule)
+          .values({ id, kindKey: l.kindKey, classKey: r.classKey, ...values })
+          .onDuplicateKeyUpdate({ set: values })
+      }
+      for (const l of rest) w.say({ kind: 'shop', lines: [shopLine(deps, lineOf(l))] })
+    },
+  })
+}
 
 export const saveClass = (deps: Deps, who: Who, r: z.infer<typeof classRequest>) =>
   changing(deps, who, {
@@ -271,12 +314,16 @@ export const savePart = (deps: Deps, who: Who, r: z.infer<typeof partRequest>) =
         ...(r.fit === undefined ? {} : { fit: r.fit }),
       }
       await mustMakeSense(tx, r)
-      const [found] = await tx.select({ id: part.id }).from(part).where(eq(part.code, r.code)).for('update')
+      const isThis = r.id ? eq(part.id, r.id) : eq(part.code, r.code)
+      const [found] = await tx.select({ id: part.id }).from(part).where(isThis).for('update')
+      if (r.id && !found) throw new DomainError('not-found', 'That part is not there any more.')
       const id = found?.id ?? makeId('part', deps.now(), deps.random)
-      await tx
-        .insert(part)
-        .values({ id, code: r.code, ...values })
-        .onDuplicateKeyUpdate({ set: values })
+      if (found)
+        await tx
+          .update(part)
+          .set({ code: r.code, ...values })
+          .where(eq(part.id, id))
+      else await tx.insert(part).values({ id, code: r.code, ...values })
       if (r.onHand === null || r.onHand === undefined) return
       const fact = { kind: 'counted', partId: id as PartId, quantity: r.onHand } as const
       w.say({ kind: 'supply', lines: [{ fact, stationId: null, happenedMs: deps.now() }] })

@@ -1,10 +1,12 @@
 import { done } from '@contract/common.ts'
 import {
   areaRequest,
+  bayRequest,
   classRequest,
   familyRequest,
   feederTypeRequest,
   kindRequest,
+  limitsRequest,
   moveRequest,
   partRequest,
   procedureRequest,
@@ -22,6 +24,7 @@ import {
   saveArea,
   saveClass,
   saveKind,
+  saveLimits,
   savePart,
   saveRule,
   saveShifts,
@@ -30,6 +33,7 @@ import {
   saveWire,
 } from './change.ts'
 import { feederAnswer, feederRequest } from '@contract/telemetry.ts'
+import { saveBay } from './bay.ts'
 import { makeFeeder } from './feeders.ts'
 import { moveGun } from './move.ts'
 import { makePlaces } from './places.ts'
@@ -96,6 +100,20 @@ export const shopEndpoints = [
     summary: 'A house rule: change or clean at so much use, look every so many days',
     body: ruleRequest,
     run: (deps, who, { body }) => saveRule(deps, who, body),
+  }),
+  endpoint({
+    ...post,
+    path: '/shop/limits',
+    summary: 'Several house rules at once, as the trade has them',
+    body: limitsRequest,
+    run: (deps, who, { body }) => saveLimits(deps, who, body),
+  }),
+  endpoint({
+    ...post,
+    path: '/shop/bay',
+    summary: 'A bay from seven answers: wire, family, feeder, parts, how its guns are built',
+    body: bayRequest,
+    run: (deps, who, { body }) => saveBay(deps, who, body),
   }),
   endpoint({
     ...post,

@@ -3,6 +3,9 @@ import { type ShopAnswer } from '@contract/shop.ts'
 import { NOTHING_BUILT } from '@core/shop/built.ts'
 import { carrier, holiday, houseRule, part, person, stationNow, stockNow } from '@server/db/schema.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { suggestedLimits } from '@core/catalogue/limits.ts'
+import { type LifeUnit } from '@core/path/columns.ts'
+import { keptKey, readKept, type KeptFits } from '@server/lifekept/kept.ts'
 import { peopleLines } from '@server/people/people.ts'
 import { type ShiftOfWeek } from '@server/time/calendar.ts'
 import {
@@ -19,7 +22,7 @@ import {
 export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
-  const [nows, carriers, rules, parts, stock, holidays, people, lines] = await Promise.all([
+  const [nows, carriers, rules, parts, stock, holidays, people, lines, fits] = await Promise.all([
     deps.db.select().from(stationNow),
     deps.db.select().from(carrier),
     deps.db.select().from(houseRule),
@@ -28,6 +31,7 @@ export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
     deps.db.select().from(holiday),
     deps.db.select().from(person),
     peopleLines(deps, who),
+    readKept(deps.db),
   ])
   const byId = new Map(carriers.map((c) => [c.id, c]))
   const nowOf = new Map(nows.map((n) => [n.stationId, n]))
@@ -45,7 +49,9 @@ export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
       scrapMinorPerPiece: money ? c.scrapMinorPerPiece : 0,
     })),
     kinds: shop.kinds.map(kindLine),
-    rules: rules.map((r) => ruleLine(r, money && r.chosenById ? (nameOf.get(r.chosenById) ?? null) : null)),
+    rules: rules.map((r) =>
+      ruleLine(r, { shop, fits, chosenBy: (money && r.chosenById && nameOf.get(r.chosenById)) || null }),
+    ),
     parts: parts.map((p) => ({ ...p, priceMinor: money ? p.priceMinor : null, onHand: onHand.get(p.id) ?? null })),
     ...fitLines(shop, money),
     shifts: shop.shifts.map(shiftLine),
@@ -120,7 +126,23 @@ function stationLine(
   }
 }
 
-const ruleLine = (r: RuleRow, chosenBy: string | null): ShopAnswer['rules'][number] => ({
+/** The trade's own number, taken by hand, as long as the shop's own lives tell less than it. */
+function isTrade(r: RuleRow, lifeUnit: LifeUnit | undefined, fits: KeptFits): boolean {
+  if (r.basis !== null || r.changeLimit === null || !lifeUnit) return false
+  const [trade] = suggestedLimits([{ key: r.kindKey, lifeUnit }])
+  if (trade?.changeAt !== r.changeLimit) return false
+  const own = [...fits].some(
+    ([key, fit]) =>
+      fit.source === 'yours' &&
+      (r.classKey === '*' ? key.startsWith(`${r.kindKey} `) : key === keptKey(r.kindKey, r.classKey)),
+  )
+  return !own
+}
+
+const ruleLine = (
+  r: RuleRow,
+  { shop, fits, chosenBy }: { shop: ShopModel; fits: KeptFits; chosenBy: string | null },
+): ShopAnswer['rules'][number] => ({
   kindKey: r.kindKey,
   classKey: r.classKey,
   changeLimit: r.changeLimit,
@@ -128,6 +150,7 @@ const ruleLine = (r: RuleRow, chosenBy: string | null): ShopAnswer['rules'][numb
   lookDays: r.lookDays,
   chosenBy,
   chosenMs: r.chosenMs,
+  isTrade: isTrade(r, shop.kindByKey.get(r.kindKey)?.lifeUnit, fits),
 })
 
 const shiftLine = ({ areaId, name, weekdays, start, end, breaks }: ShiftOfWeek) => ({

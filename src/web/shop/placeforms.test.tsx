@@ -77,7 +77,7 @@ describe('a rule that is ignored without harm', () => {
     const rules = [
       {
         ...{ kindKey: 'tip' as const, classKey: 'booth', changeLimit: 6, cleanLimit: 2, lookDays: 14 },
-        ...{ unit: 'arcHours' as const, chosenBy: null, chosenMs: 0, basis: null },
+        ...{ unit: 'arcHours' as const, chosenBy: null, chosenMs: 0, isTrade: false },
       },
     ]
     const { user, findByRole, sent } = stage(<IgnoredRules shop={shopAnswer({ rules })} />, {
