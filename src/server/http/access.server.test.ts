@@ -75,6 +75,13 @@ const BODIES: Record<string, () => object> = {
   '/shop/move': () => ({ stationId: id('A1'), gunOfStationId: id('A2') }),
   '/shop/feeder': () => ({ stationId: id('A1'), equipmentId: 'F-1' }),
   '/shop/rule': () => ({ kindKey: 'tip', classKey: '*', changeLimit: 6, cleanLimit: null, lookDays: null }),
+  '/shop/limits': () => ({ classKey: '*', limits: [{ kindKey: 'tip', changeLimit: 8, lookDays: null }] }),
+  '/shop/bay': () => ({
+    areaId: 'area_none',
+    answers: { wire: null, gunName: null, nozzle: null, feeder: null, mode: null, gas: null, cableM: null },
+  }),
+  '/shop/helps-closed': () => ({ what: 'cards' }),
+  '/clock/standing': () => ({ areaId: 'area_none', arcHours: 2 }),
   '/shop/class': () => ({ classKey: 'booth', labourMinorPerHour: 1, stopMinorPerHour: 1 }),
   '/shop/kind': () => ({ kindKey: 'tip', changeMin: 2 }),
   '/shop/part': () => ({ code: 'T', name: 'tip', kindKey: 'tip' }),

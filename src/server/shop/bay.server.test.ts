@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type BayAnswers } from '@core/catalogue/bay.ts'
 import { type Problem } from '@contract/common.ts'
+import { type HelpsAnswer } from '@contract/firsthour.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type LookAnswer } from '@contract/rightparts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
@@ -147,5 +148,38 @@ describe('the trade’s limits', () => {
     })
     expect(answer.status).toBe(400)
     expect((await shop()).rules.some((r) => r.kindKey === 'gas')).toBe(false)
+  })
+})
+
+describe('what else would help', () => {
+  const helps = async (who = lead) => (await who.get<HelpsAnswer>('/shop/helps')).body.helps.map((h) => h.key)
+  it('is told to a lead of a young shop, and goes as it is done', async () => {
+    // Both bays are told, limits are set, one gun was looked at.
+    expect(await helps()).toEqual(['hours', 'look', 'shifts'])
+    const half = { key: nextKey(), areaId: await areaId(), arcHours: 2 }
+    expect((await lead.post('/clock/standing', half)).status).toBe(200)
+    expect(await helps()).toEqual(['look', 'shifts', 'costs'])
+    expect((await lead.post('/shop/helps-closed', { key: nextKey(), what: 'all' })).status).toBe(200)
+    expect(await helps()).toEqual([])
+  })
+  it('about so much in a shift makes a tip come due, as an estimate, until something counts; said twice it counts once', async () => {
+    const logged = await lead.post('/logbook', {
+      key: nextKey(),
+      acts: [{ stationId: ids.get('3'), act: 'changed', position: 'tip', outReason: 'worn' }],
+    })
+    expect(logged.status).toBe(200)
+    const again = { key: nextKey(), areaId: await areaId(), arcHours: 3 }
+    await lead.post('/clock/standing', again)
+    await lead.post('/clock/standing', again)
+    server.clock.nowMs += 3 * 86_400_000
+    const tip = (await gun('3')).positions.find((p) => p.position === 'tip')
+    // No shifts are told: ten in two weeks, three hours each, all round the clock.
+    expect(tip?.used).toBeCloseTo((3 * 10 * 3) / 14, 1)
+    expect(tip?.isEstimated).toBe(true)
+    expect(await driftOf(server)).toBe(0)
+  })
+  it('of more hours than a day has is refused', async () => {
+    const answer = await lead.post<Problem>('/clock/standing', { key: nextKey(), areaId: await areaId(), arcHours: 40 })
+    expect(answer.status).toBe(400)
   })
 })

@@ -32,10 +32,12 @@ import {
   saveStation,
   saveWire,
 } from './change.ts'
+import { helpsAnswer, helpsClosedRequest } from '@contract/firsthour.ts'
 import { feederAnswer, feederRequest } from '@contract/telemetry.ts'
 import { saveBay } from './bay.ts'
 import { makeFeeder } from './feeders.ts'
 import { moveGun } from './move.ts'
+import { closeHelps, readHelps } from './helps.ts'
 import { makePlaces } from './places.ts'
 import { saveFamily, saveFeederType, saveProcedure } from './fit.ts'
 import { readShop } from './shop.ts'
@@ -100,6 +102,20 @@ export const shopEndpoints = [
     summary: 'A house rule: change or clean at so much use, look every so many days',
     body: ruleRequest,
     run: (deps, who, { body }) => saveRule(deps, who, body),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/shop/helps',
+    summary: 'What else would help a young shop, at most three lines',
+    answer: helpsAnswer,
+    run: (deps, who) => readHelps(deps, who),
+  }),
+  endpoint({
+    ...post,
+    path: '/shop/helps-closed',
+    summary: 'That list put away for good',
+    body: helpsClosedRequest,
+    run: (deps, who, { body }) => closeHelps(deps, who, body),
   }),
   endpoint({
     ...post,

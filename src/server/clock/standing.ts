@@ -1,0 +1,69 @@
+import { DAY_MS } from '@core/units/time.ts'
+import { eq } from 'drizzle-orm'
+import { type z } from 'zod'
+import { makeId, type AreaId } from '@core/ids/id.ts'
+import { type standingRequest } from '@contract/firsthour.ts'
+import { area, station, stationNow, usageSpan } from '@server/db/schema.ts'
+import { mustLead, type Deps, type Who } from '@server/call/context.ts'
+import { DomainError } from '@server/problem/problem.ts'
+import { actByKey } from '@server/ledger/lines.ts'
+import { lock } from '@server/projection/lock.ts'
+import { shiftsOf } from '@server/time/calendar.ts'
+import { addDays, dayOf } from '@server/time/wall.ts'
+import { type ShopSite, type ShopTimes } from '@server/shopmodel/model.ts'
+import { keyOf, writeAct } from '@server/write/act.ts'
+import { OK } from '@server/write/changing.ts'
+import { usageLine } from './usage.ts'
+
+const BACK_DAYS = 14
+/** Working days in the stretch where no shifts are told: five in seven. */
+const USUAL_SHIFTS = 10
+
+/** Shifts worked in the days behind, by the area's own pattern. */
+function shiftsBehind(shop: ShopSite & ShopTimes, at: { areaId: AreaId; nowMs: number }): number {
+  const shifts = shiftsOf(shop.shifts, at.areaId)
+  if (shifts.length === 0) return USUAL_SHIFTS
+  const today = dayOf(shop.site.zone, at.nowMs)
+  const days = Array.from({ length: BACK_DAYS }, (_, i) => addDays(today, -i - 1))
+  const weekday = (day: string) => ((new Date(`${day}T12:00:00Z`).getUTCDay() + 6) % 7) + 1
+  return days.reduce((n, day) => n + shifts.filter((s) => s.weekdays.includes(weekday(day))).length, 0)
+}
+
+/**
+ * About so much in a shift, said of a whole area: two weeks behind are filled with it as an estimate on each of its feeders, so that the clocks run on
+ * at that pace. Whatever is counted later goes before it.
+ */
+export async function saveStanding(deps: Deps, who: Who, r: z.infer<typeof standingRequest>) {
+  mustLead(who)
+  await writeAct(deps, who, async (w) => {
+    const { tx } = w
+    if (await actByKey(tx, 'usage', keyOf(r.key))) return
+    const [row] = await tx.select({ id: area.id }).from(area).where(eq(area.id, r.areaId))
+    if (!row) throw new DomainError('not-found', 'There is no such area.')
+    const nowMs = deps.now()
+    const n = shiftsBehind(await w.shop(), { areaId: r.areaId, nowMs })
+    const here = await tx
+      .select({ stationId: station.id, headId: stationNow.headId })
+      .from(station)
+      .innerJoin(stationNow, eq(stationNow.stationId, station.id))
+      .where(eq(station.areaId, r.areaId))
+    const heads = here.flatMap(({ stationId, headId }) => (headId ? [{ stationId, headId }] : []))
+    if (heads.length === 0) throw new DomainError('not-found', 'No feeder stands there.')
+    await lock(tx, new Set(heads.map((h) => h.headId)))
+    const toMs = nowMs
+    await tx.insert(usageSpan).values(
+      heads.map(({ headId }, i) => ({
+        ...{ id: makeId('usage', nowMs, deps.random), headId, fromMs: toMs - BACK_DAYS * DAY_MS, toMs },
+        ...{ source: 'rate' as const, starts: null, loggedMs: nowMs, idempotencyKey: `${r.key}-${i}` },
+        kg: r.kg ? r.kg * n : null,
+        arcHours: r.arcHours ? r.arcHours * n : null,
+      })),
+    )
+    w.say({
+      kind: 'usage',
+      key: keyOf(r.key),
+      lines: heads.map((h) => usageLine({ ...h, rows: 1, happenedMs: nowMs })),
+    })
+  })
+  return OK
+}
