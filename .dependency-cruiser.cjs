@@ -49,7 +49,7 @@ const FLOORS = {
     ...['shopmodel', 'log', 'parts', 'houserule', 'photo', 'guide', 'gunnow', 'rightparts', 'liner', 'photomeasure'],
     ...['reading', 'down', 'logbook', 'changeover', 'drag', 'followup'],
     // Pages.
-    ...['shop', 'floor', 'life', 'gun', 'payback', 'spools', 'walk', 'device', 'scan'],
+    ...['firsthour', 'shop', 'floor', 'life', 'gun', 'payback', 'spools', 'walk', 'device', 'scan'],
     // Roof: the frame of every page.
     ...['frame'],
   ],
@@ -81,7 +81,7 @@ const FLOORS = {
       'ingest',
       'life',
     ],
-    ...['minutes', 'parts', 'payback', 'photo', 'photomeasure', 'shop', 'logbook', 'simulator', 'walk', 'reference'],
+    ...['catalogue', 'firsthour', 'minutes', 'parts', 'payback', 'photo', 'photomeasure', 'shop', 'logbook', 'simulator', 'walk', 'reference'],
   ],
 }
 const escaped = (folders) => folders.join('|')

@@ -27,6 +27,7 @@ const router = createBrowserRouter([
     children: [
       { index: true, Component: FloorPage },
       { path: 'gun/:stationId', lazy: async () => ({ Component: (await import('./gun/GunPage.tsx')).GunPage }) },
+      { path: 'bay', lazy: async () => ({ Component: (await import('./firsthour/BayPage.tsx')).BayPage }) },
       { path: 'look', lazy: async () => ({ Component: (await import('./rightparts/LookPage.tsx')).LookPage }) },
       { path: 'change', lazy: async () => ({ Component: (await import('./changeover/ChangePage.tsx')).ChangePage }) },
       { path: 'guide', lazy: async () => ({ Component: (await import('./guide/GuidePage.tsx')).GuidePage }) },

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
 import { check } from '@core/rightparts/check.ts'
-import { type PartFacts, type Setup } from '@core/rightparts/facts.ts'
+import { MODES, type PartFacts, type Setup } from '@core/rightparts/facts.ts'
 import { anId } from '@core/testing/ids.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
 import { bayFrom, NO_ANSWERS, type BayAnswers } from './bay.ts'
@@ -122,7 +122,7 @@ describe('seven answers', () => {
       family: null,
       feeder: null,
       parts: [],
-      built: { mode: null, gas: null, cableM: null, rollCount: null },
+      built: { mode: null, gas: null, cableM: null, rollCount: null, wireSpeedMPerMin: null },
       doubts: [],
     })
   })
@@ -143,6 +143,17 @@ describe('seven answers', () => {
     expect(at({ cableM: 4.5, feeder: 'pushPull' })).toEqual([])
     expect(at({ gas: 'co2' })).toEqual(['CO2: not for aluminium 4xxx.'])
     expect(bayFrom({ ...full('steel', 0.9), feeder: 'spoolGun' }, 'metric').doubts).toHaveLength(1)
+  })
+  it('guess a feed that a machine can run, so that hours are kilograms too', () => {
+    for (const wire of ALL_WIRES)
+      for (const mode of MODES) {
+        const speed = bayFrom({ ...NO_ANSWERS, wire, mode }, 'metric').built.wireSpeedMPerMin ?? 0
+        expect([wire, mode, speed > 2 && speed < 24]).toEqual([wire, mode, true])
+      }
+    expect(
+      bayFrom({ ...NO_ANSWERS, wire: { kind: 'steel', sizeMm: 0.9 }, mode: 'short circuit' }, 'us').built
+        .wireSpeedMPerMin,
+    ).toBe(6)
   })
   it('know every way a wire is driven', () => {
     for (const feeder of FEEDER_KIND_KEYS)

@@ -58,7 +58,9 @@ async function builtFrom(tx: Tx, at: Making): Promise<Partial<Built>> {
   const feederTypeId = await feederOf(tx, at)
   const parts: Built['parts'] = { ...before.parts }
   for (const p of draft.parts) parts[p.kindKey] = await partOf(tx, { part: p, familyId, deps })
-  const told = { ...draft.built, wireId, familyId, feederTypeId }
+  // A speed that somebody has told is better than a guess.
+  const wireSpeedMPerMin = before.wireSpeedMPerMin ?? draft.built.wireSpeedMPerMin
+  const told = { ...draft.built, wireSpeedMPerMin, wireId, familyId, feederTypeId }
   return { ...Object.fromEntries(Object.entries(told).filter(([, v]) => v !== null)), parts }
 }
 

@@ -5,6 +5,7 @@ import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { PHONE_SIZE, ROW_SIZE } from '@web/path/WirePath.tsx'
 import { boughtSentence } from '@web/parts/supplywords.ts'
+import { Helps } from '@web/firsthour/Helps.tsx'
 import { FirstPlaces } from '@web/shop/FirstPlaces.tsx'
 import { ColumnView } from './ColumnView.tsx'
 import { ManyBar } from './ManyBar.tsx'
@@ -38,6 +39,7 @@ export function FloorView(props: FloorViewProps) {
       <p className="honesty dim">
         {honesty(floor)} <LookLink floor={floor} areaId={props.areaId} />
       </p>
+      {props.column || props.areaId || draw ? null : <Helps isLead={props.isLead} />}
       {floor.bought.map((line) => (
         <p className="bought" key={line.kindKey}>
           {boughtSentence(line, props.units)}
@@ -59,8 +61,8 @@ export function FloorView(props: FloorViewProps) {
       {isPhone ? <PhoneMore /> : null}
       {isPhone || props.column ? null : (
         <p className="hint small-print">
-          A name opens the gun · a break logs · a column’s name shows that part over the floor · draw down a column to
-          log one act on many
+          A line or its name opens the gun · a break logs · a column’s name shows that part over the floor · draw down a
+          column to log one act on many
         </p>
       )}
     </main>
@@ -124,7 +126,7 @@ function Rows({ floor, units, isPhone }: FloorViewProps & { isPhone: boolean }) 
 }
 
 function Areas({ floor, areaId, onArea, onDraw, isPhone }: FloorViewProps & { isPhone: boolean }) {
-  const pitch = pitchFor(floor.guns.length)
+  const pitch = pitchFor(floor.guns.length, !isPhone)
   const columnWidth = isPhone ? PHONE_SIZE.columnWidth : ROW_SIZE.columnWidth
   return (
     <section className="areas" aria-label="Quiet guns">
@@ -143,7 +145,7 @@ function Areas({ floor, areaId, onArea, onDraw, isPhone }: FloorViewProps & { is
                   {guns.some((g) => g.isArcOn !== null) ? `, ${guns.filter((g) => g.isArcOn).length} welding` : ''}
                 </span>
               </Plain>
-              <Strands guns={guns} pitch={pitch} columnWidth={columnWidth} onDraw={onDraw} />
+              <Strands guns={guns} pitch={pitch} columnWidth={columnWidth} isNamed={!isPhone} onDraw={onDraw} />
               <p className="area-next dim">{nextOf(guns, floor.nowMs, floor.zone)}</p>
             </div>
           )

@@ -1,13 +1,18 @@
 import { useRef, useState } from 'react'
-import { Link } from 'react-router'
+import { Link, useNavigate } from 'react-router'
+import { Bare } from '@web/kit/Keys.tsx'
 import { COLUMNS, type Column } from '@core/path/columns.ts'
 import { STATES } from '@core/floor/state.ts'
 import { type FloorGun } from '@contract/floor.ts'
 import { describePath, shownCells } from '@web/path/describe.ts'
 import { Cell, type WireSize } from '@web/path/WirePath.tsx'
 
-/** Pitch of the bare lines: roomy while the shop is small, never so tight that teeth touch. */
-export const pitchFor = (guns: number) => (guns <= 40 ? 10 : guns <= 64 ? 8 : 6)
+/** Pitch of the bare lines: roomy while the shop is small, never so tight that teeth touch; beside them names, where there is a desk's room for them. */
+export const pitchFor = (guns: number, isNamed: boolean) =>
+  isNamed ? (guns <= 16 ? 20 : guns <= MOST_NAMED ? 12 : 6) : guns <= 40 ? 10 : guns <= MOST_NAMED ? 8 : 6
+const MOST_NAMED = 64
+/** Under this a name can't be read beside its line. */
+const NAMED_PITCH = 12
 const strandSize = (pitch: number, columnWidth: number): WireSize => ({
   columnWidth,
   thickness: pitch > 7 ? 3 : 2,
@@ -28,12 +33,16 @@ export function Strands(props: {
   guns: readonly FloorGun[]
   pitch: number
   columnWidth: number
+  /** Each line with its name beside it. */
+  isNamed?: boolean
   onDraw?: (draw: Draw) => void
 }) {
   const { guns, pitch, columnWidth } = props
   const size = strandSize(pitch, columnWidth)
   const width = columnWidth * COLUMNS.length
-  const { box, drawn, over, pointer } = useDraw(guns, props.onDraw)
+  const go = useNavigate()
+  const open = (gun: FloorGun) => void go(`/gun/${gun.stationId}`)
+  const { box, drawn, over, pointer } = useDraw(guns, { onDraw: props.onDraw, onTap: open })
   return (
     <div className="strands" style={{ width, height: guns.length * pitch }}>
       <svg
@@ -63,6 +72,20 @@ export function Strands(props: {
           {guns[over].name}
           {guns[over].isParked ? ' parked' : ''}
         </span>
+      ) : null}
+      {pitch >= NAMED_PITCH && props.isNamed ? (
+        <div className="strand-labels" aria-hidden="true">
+          {guns.map((gun, i) => (
+            <Bare
+              key={gun.stationId}
+              tabIndex={-1}
+              style={{ top: i * pitch, height: pitch, fontSize: Math.min(15, pitch - 0.5) }}
+              onClick={() => open(gun)}
+            >
+              {gun.name}
+            </Bare>
+          ))}
+        </div>
       ) : null}
       <ul className="strand-links">
         {guns.map((gun, i) => (
@@ -113,7 +136,10 @@ const thin = (cell: FloorGun['cells'][number]): FloorGun['cells'][number] =>
   STATES[cell[0]] === 'partWorn' ? [cell[0], Math.min(cell[1], 0.75), 0, cell[3]] : [cell[0], cell[1], 0, cell[3]]
 
 /** The pointer over the strands: which gun it is on, and which stretch of a column it draws. */
-function useDraw(guns: readonly FloorGun[], onDraw?: (draw: Draw) => void) {
+function useDraw(
+  guns: readonly FloorGun[],
+  { onDraw, onTap }: { onDraw: ((draw: Draw) => void) | undefined; onTap: (gun: FloorGun) => void },
+) {
   const [drawn, setDrawn] = useState<{ column: number; from: number; to: number } | null>(null)
   const [over, setOver] = useState<number | null>(null)
   const box = useRef<SVGSVGElement>(null)
@@ -134,6 +160,11 @@ function useDraw(guns: readonly FloorGun[], onDraw?: (draw: Draw) => void) {
     }
     setDrawn(null)
   }
+  const tapped = () => {
+    const gun = drawn && drawn.from === drawn.to ? guns[drawn.from] : undefined
+    finish()
+    if (gun) onTap(gun)
+  }
   const pointer = {
     onPointerDown: (e: React.PointerEvent) => {
       const { row, column } = at(e)
@@ -144,7 +175,7 @@ function useDraw(guns: readonly FloorGun[], onDraw?: (draw: Draw) => void) {
       setOver(row)
       if (drawn && e.buttons > 0) setDrawn({ ...drawn, to: row })
     },
-    onPointerUp: finish,
+    onPointerUp: tapped,
     onPointerLeave: () => {
       setOver(null)
       finish()

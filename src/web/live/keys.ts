@@ -12,6 +12,7 @@ export const LIVE_KEYS = [
   'look',
   'joints',
   'spares',
+  'helps',
 ] as const
 
 /**

@@ -1,5 +1,6 @@
 import { Key, Plain } from '@web/kit/Keys.tsx'
 import { Fragment, useState } from 'react'
+import { Link } from 'react-router'
 import { type FindingLine, type LookGun } from '@contract/rightparts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { wireSize, type Units } from '@web/format/numbers.ts'
@@ -57,6 +58,7 @@ export function LookAtGun(props: Props) {
           isChanged={seen.wireId !== bay.wireId}
           onOpen={() => setRow(row === 'wire' ? null : 'wire')}
           options={shop.wires.map((w) => ({ key: w.id, name: w.name }))}
+          make={`/bay?area=${gun.areaId}`}
           onPick={(wireId) => {
             setSeen({ ...seen, wireId })
             setRow(null)
@@ -93,6 +95,7 @@ function RollRows({ gun, shop, units, seen, bay, row, setRow, onSeenChange }: Ro
         isChanged={mm !== bay.reads[i]}
         onOpen={() => setRow(row === key ? null : key)}
         options={readable(seen, shop).map((size) => ({ key: String(size), name: wireSize(size, units) }))}
+        make={`/bay?area=${gun.areaId}`}
         onPick={(size) => {
           onSeenChange({ ...seen, reads: seen.reads.map((r, j) => (j === i ? Number(size) : r)) })
           setRow(null)
@@ -121,6 +124,7 @@ function PartRows(rows: RowsProps) {
           ...shop.parts.filter((x) => x.kindKey === p.kindKey).map((x) => ({ key: x.id, name: `${x.code} ${x.name}` })),
           { key: '', name: 'none of ours' },
         ]}
+        make={`/bay?area=${gun.areaId}`}
         onPick={(next) => {
           onSeenChange({ ...seen, parts: { ...seen.parts, [p.position]: next || null } })
           setRow(null)
@@ -151,6 +155,7 @@ function SettingRows({ gun, shop, units, seen, row, setRow, onSeenChange }: Rows
         isChanged={seen.settings[name] !== undefined}
         onOpen={() => setRow(row === name ? null : name)}
         options={values.map((v) => ({ key: v, name: settingWords(name, v, units) }))}
+        make={`/bay?area=${gun.areaId}`}
         onPick={(v) => {
           onSeenChange({ ...seen, settings: { ...seen.settings, [name]: v } })
           setRow(null)
@@ -168,6 +173,8 @@ function LookRow(props: {
   isChanged: boolean
   onOpen: () => void
   options: readonly { key: string; name: string }[]
+  /** Where what is missing is made. */
+  make: string
   onPick: (key: string) => void
 }) {
   return (
@@ -179,7 +186,12 @@ function LookRow(props: {
           {props.note ? <small className="dim">{props.note}</small> : null}
         </strong>
       </Plain>
-      {props.isOpen ? (
+      {props.isOpen && props.options.length === 0 ? (
+        <p className="look-options said">
+          The shop has none yet: <Link to={props.make}>seven questions about the bay make them</Link>.
+        </p>
+      ) : null}
+      {props.isOpen && props.options.length > 0 ? (
         <div className="look-options">
           {props.options.map((o) => (
             <Key key={o.key} size="low" onClick={() => props.onPick(o.key)}>

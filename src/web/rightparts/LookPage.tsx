@@ -79,6 +79,7 @@ function Begin(props: {
   const { look, areaId } = props
   const unseen = look.guns.filter((g) => g.lookedMs === null)
   const [first] = unseen.length > 0 ? unseen : look.guns
+  const untold = props.shop.areas.find((a) => a.built.wireId === null && look.guns.some((g) => g.areaId === a.id))
   const minutes = Math.max(1, Math.round(((unseen.length || look.guns.length) * SECONDS_A_GUN) / 60))
   return (
     <section aria-label="Walk">
@@ -94,6 +95,12 @@ function Begin(props: {
           </Key>
         ))}
       </div>
+      {untold ? (
+        <p className="said">
+          Nobody has said what {untold.name} welds with:{' '}
+          <Link to={`/bay?area=${untold.id}`}>seven questions first</Link>, then a look is one tap a gun.
+        </p>
+      ) : null}
       {first ? (
         <Key tone="chalk" className="look-begin" onClick={() => props.onGun(first)}>
           Begin at {first.name}

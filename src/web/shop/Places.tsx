@@ -1,6 +1,7 @@
 import { Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'
+import { Link } from 'react-router'
 import { type ShopAnswer, type StationLine } from '@contract/shop.ts'
 import { cable, wireSpeed } from '@web/format/numbers.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
@@ -63,6 +64,9 @@ function AreaBlock(props: {
         ))}
       </div>
       <div className="d-flex gap-2 flex-wrap mt-2">
+        <Link className={area.built.wireId ? 'btn' : 'btn btn-chalk'} to={`/bay?area=${area.id}`}>
+          seven questions
+        </Link>
         <Button onClick={() => setEditing(!isEditing)}>how guns here are built</Button>
         {walk ? (
           <>

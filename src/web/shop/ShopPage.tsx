@@ -16,26 +16,10 @@ import { Prints } from './Prints.tsx'
 import { Reach } from './Reach.tsx'
 import { Rules } from './Rules.tsx'
 import { Shifts } from './Shifts.tsx'
+import { SETUP, setupPart } from './setup.ts'
 import { SiteForm } from './SiteForm.tsx'
 import { WhyItStops } from '@web/down/WhyItStops.tsx'
 import { useShop } from '@web/shopmodel/queries.ts'
-
-const TABS = [
-  ['places', 'places'],
-  ['parts', 'parts and wires'],
-  ['fit', 'what fits'],
-  ['guns', 'spare guns'],
-  ['counts', 'counts and purchases'],
-  ['rules', 'limits'],
-  ['schools', 'house rules'],
-  ['why', 'why it stops'],
-  ['guides', 'guides'],
-  ['shifts', 'shifts'],
-  ['people', 'people and devices'],
-  ['prints', 'cards and labels'],
-  ['bring', 'bring in a sheet'],
-  ['site', 'the shop'],
-] as const
 
 /** Our shop: how it is set up. Everybody may look; leads change it. */
 export function ShopPage() {
@@ -49,16 +33,29 @@ export function ShopPage() {
         <Trouble problem={shop.error} />
       </main>
     )
+  const at = setupPart(tab)
+  // Prices are told to leads alone: to others all would seem to be missing.
+  const missing = isLead ? (at?.missing?.(shop.data) ?? null) : null
   return (
     <main className="shop">
       <h1 className="sentence">{shopSentence(shop.data)}</h1>
-      <nav className="shop-words" aria-label="Parts of the set-up">
-        {TABS.map(([key, name]) => (
-          <Plain key={key} aria-current={tab === key ? 'page' : undefined} onClick={() => setParams({ part: key })}>
-            {name}
-          </Plain>
+      <nav className="shop-groups" aria-label="Parts of the set-up">
+        {SETUP.map(({ group, parts }) => (
+          <div key={group} className="shop-words" role="group" aria-label={group}>
+            <span className="dim" aria-hidden="true">
+              {group}
+            </span>
+            {Object.entries(parts).map(([key, { name }]) => (
+              <Plain key={key} aria-current={tab === key ? 'page' : undefined} onClick={() => setParams({ part: key })}>
+                {name}
+              </Plain>
+            ))}
+          </div>
         ))}
       </nav>
+      <p className="shop-for">
+        {at?.isFor} {missing ? <strong>{missing}</strong> : null}
+      </p>
       {isLead ? null : <p className="small-print">To look at. A lead signs in to change it.</p>}
       <fieldset disabled={!isLead} className="shop-part">
         <Part tab={tab} shop={shop.data} isLead={isLead} />
