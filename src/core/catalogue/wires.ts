@@ -38,56 +38,56 @@ export const WIRE_KINDS = {
     told: 'copper-coloured or bare, with gas',
     ...{ construction: 'solid', alloy: 'steel', isSelfShielded: null, densityGPerCm3: 7.85 },
     sizesMm: [0.6, 0.8, 0.9, 1.0, 1.2, 1.4, 1.6],
-    spoolKg: { metric: 15, us: 20 },
+    spoolKg: { metric: 15, us: 14.97 },
   },
   stainless: {
     name: 'stainless',
     told: 'bright, hardly magnetic, three-part or 98/2 gas',
     ...{ construction: 'solid', alloy: 'stainless', isSelfShielded: null, densityGPerCm3: 7.95 },
     sizesMm: [0.8, 0.9, 1.0, 1.2, 1.6],
-    spoolKg: { metric: 15, us: 15 },
+    spoolKg: { metric: 15, us: 14.97 },
   },
   aluSoft: {
     name: 'aluminium 4xxx',
     told: 'the softer one, with silicon: bends like solder',
     ...{ construction: 'aluminium', alloy: 'aluminium 4xxx', isSelfShielded: null, densityGPerCm3: 2.68 },
     sizesMm: [0.8, 0.9, 1.0, 1.2, 1.6],
-    spoolKg: { metric: 7, us: 7.5 },
+    spoolKg: { metric: 7, us: 7.26 },
   },
   aluStiff: {
     name: 'aluminium 5xxx',
     told: 'the stiffer one, with magnesium',
     ...{ construction: 'aluminium', alloy: 'aluminium 5xxx', isSelfShielded: null, densityGPerCm3: 2.66 },
     sizesMm: [0.8, 0.9, 1.0, 1.2, 1.6],
-    spoolKg: { metric: 7, us: 7.5 },
+    spoolKg: { metric: 7, us: 7.26 },
   },
   bronze: {
     name: 'silicon bronze',
     told: 'for brazing sheet, yellow-brown, soft',
     ...{ construction: 'solid', alloy: 'copper alloy', isSelfShielded: null, densityGPerCm3: 8.5 },
     sizesMm: [0.8, 0.9, 1.0, 1.2],
-    spoolKg: { metric: 12.5, us: 13.5 },
+    spoolKg: { metric: 12.5, us: 13.61 },
   },
   metalCored: {
     name: 'metal-cored',
     told: 'a tube of metal powder: little slag, with gas',
     ...{ construction: 'metal-cored', alloy: 'steel', isSelfShielded: false, densityGPerCm3: 6.9 },
     sizesMm: [0.9, 1.2, 1.4, 1.6],
-    spoolKg: { metric: 16, us: 15 },
+    spoolKg: { metric: 16, us: 14.97 },
   },
   fluxCored: {
     name: 'flux-cored, with gas',
     told: 'a tube of flux: slag to chip, and a gas line',
     ...{ construction: 'flux-cored', alloy: 'steel', isSelfShielded: false, densityGPerCm3: 6.1 },
     sizesMm: [0.9, 1.2, 1.4, 1.6, 2.0],
-    spoolKg: { metric: 15, us: 15 },
+    spoolKg: { metric: 15, us: 14.97 },
   },
   gasless: {
     name: 'flux-cored, no gas',
     told: 'shields itself: slag to chip, no gas line',
     ...{ construction: 'flux-cored', alloy: 'steel', isSelfShielded: true, densityGPerCm3: 6.3 },
     sizesMm: [0.8, 0.9, 1.2, 1.7, 2.0, 2.4],
-    spoolKg: { metric: 5, us: 4.5 },
+    spoolKg: { metric: 5, us: 4.54 },
   },
 } as const satisfies Record<string, WireKind>
 export type WireKindKey = keyof typeof WIRE_KINDS
@@ -96,9 +96,8 @@ export const wireKind = (key: WireKindKey): WireKind => WIRE_KINDS[key]
 
 /** A size as it stands on the box: `0.9` in a metric shop, `.035` in one of inches, with a fraction where the trade writes one. */
 export function sizeOnBox(mm: number, units: 'metric' | 'us'): string {
-  const fraction: Record<string, string> = { '1.6': '1/16', '2': '5/64', '2.4': '3/32' }
   if (units === 'metric') return mm.toFixed(1)
-  return fraction[String(mm)] ?? inchName(mm) ?? mm.toFixed(1)
+  return inchName(mm) ?? mm.toFixed(1)
 }
 
 /** A wire of the catalogue, as the shop keeps it. */

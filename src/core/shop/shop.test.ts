@@ -51,7 +51,7 @@ describe('wire sizes', () => {
     for (const text of ['0.7', 'thick', '', '12', '.2']) expect(parseWireSize(text).ok).toBe(false)
   })
   it('have an inch name each', () =>
-    expect([0.6, 0.8, 0.9, 1, 1.2, 1.6].map(inchName)).toEqual(['.023', '.030', '.035', '.040', '.045', '.062']))
+    expect([0.6, 0.8, 0.9, 1, 1.2, 1.6].map(inchName)).toEqual(['.023', '.030', '.035', '.040', '.045', '1/16']))
   it('pounds go there and back', () => expect(lbToKg(kgToLb(15))).toBeCloseTo(15, 12))
 })
 

@@ -1,7 +1,7 @@
 import { inchToMm } from './convert.ts'
 
 /** Sizes that wire is sold in. An inch size and the metric one beside it are two names of one wire on the floor. */
-const NOMINAL_MM = [0.6, 0.8, 0.9, 1.0, 1.2, 1.4, 1.6, 1.7, 2.0, 2.4] as const
+export const NOMINAL_MM = [0.6, 0.8, 0.9, 1.0, 1.2, 1.4, 1.6, 1.7, 2.0, 2.4] as const
 const INCH_NAMES: Record<string, number> = {
   '.023': 0.6,
   '.024': 0.6,
@@ -60,7 +60,7 @@ function nominal(mm: number, text: string): WireSize {
   return { ok: true, diameterMm: nearest }
 }
 
-/** The inch name of a nominal metric size, `.035` for 0.9; undefined where there is none. */
+/** The inch name of a nominal metric size, as the trade writes it: `.035` for 0.9, a fraction from 1/16 up; undefined where there is none. */
 export function inchName(diameterMm: number): string | undefined {
   const preferred: Record<string, string> = {
     '0.6': '.023',
@@ -69,10 +69,10 @@ export function inchName(diameterMm: number): string | undefined {
     '1': '.040',
     '1.2': '.045',
     '1.4': '.052',
-    '1.6': '.062',
+    '1.6': '1/16',
     '1.7': '.068',
-    '2': '.078',
-    '2.4': '.094',
+    '2': '5/64',
+    '2.4': '3/32',
   }
   return preferred[String(diameterMm)]
 }

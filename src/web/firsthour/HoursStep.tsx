@@ -40,7 +40,7 @@ export function HoursStep({ shop, area }: { shop: ShopAnswer; area: ShopAnswer['
       <p className="said dim">
         Arc time, not time at the booth: most hand welding is 1 to 3 hours in 8, training less, cells more.
       </p>
-      <div className="bay-keys">
+      <div className="bay-keys bay-hours">
         {HOURS.map((hours) => (
           <Key key={hours} disabled={save.isPending} onClick={() => say(hours)}>
             {hours === 0.5 ? '½ h' : `${hours} h`}

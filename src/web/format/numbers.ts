@@ -35,7 +35,7 @@ export const unitWord = (unit: LifeUnit, units: Units) =>
 export const wireSize = (diameterMm: number, units: Units) =>
   units === 'us' ? (inchName(diameterMm) ?? `${diameterMm} mm`) : `${diameterMm.toFixed(1)} mm`
 export const cable = (metres: number, units: Units) =>
-  units === 'us' ? `${twoFigures((metres * 1000) / MM_PER_FOOT)} ft` : `${metres} m`
+  units === 'us' ? `${Math.round((metres * 2000) / MM_PER_FOOT) / 2} ft` : `${metres} m`
 export const wireSpeed = (speed: number, units: Units) =>
   units === 'us' ? `${twoFigures(metrePerMinToIpm(speed))} in/min` : `${speed} m/min`
 

@@ -12,6 +12,10 @@ import {
   type Column,
 } from '@core/path/columns.ts'
 
+/** A part as it is picked from a list: its number and its name, or the name alone while it has no number. */
+export const partLabel = (part: { code: string; name: string }): string =>
+  part.code === part.name ? part.name : `${part.code} ${part.name}`
+
 /** All words that screens share. A state is told by its stroke and one of these, never by colour alone. */
 export const STATE_WORD: Record<PositionState, string> = {
   down: 'down',

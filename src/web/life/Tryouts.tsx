@@ -7,6 +7,7 @@ import { Trouble } from '@web/kit/Trouble.tsx'
 import { useShop } from '@web/shopmodel/queries.ts'
 import { listed, tryoutSentence } from './lifewords.ts'
 import { useEndTryout, useStartTryout } from './queries.ts'
+import { partLabel } from '@web/format/words.ts'
 
 /** One thing or another, at places drawn by lot, until it is answered. */
 export function Tryouts({ at }: { at: LifeAnswer }) {
@@ -85,10 +86,7 @@ function NewTryout({ at }: { at: LifeAnswer }) {
       { onSuccess: () => [setA, setB].forEach((set) => set('')) },
     )
   }
-  const options = [
-    ...parts.map((p) => [p.id, `${p.code} ${p.name}`] as const),
-    [OTHER, 'something done, not a part'] as const,
-  ]
+  const options = [...parts.map((p) => [p.id, partLabel(p)] as const), [OTHER, 'something done, not a part'] as const]
   return (
     <details>
       <summary>Try one thing or another …</summary>

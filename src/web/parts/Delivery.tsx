@@ -4,6 +4,7 @@ import { needed, neededWords, useReadForm } from '@web/kit/readform.ts'
 import { PickTyped, QuantityField } from '@web/kit/TypedField.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
+import { partLabel } from '@web/format/words.ts'
 
 /** What came in and went on the shelf today. */
 export function Delivery({ shop }: { shop: ShopAnswer }) {
@@ -26,7 +27,7 @@ export function Delivery({ shop }: { shop: ShopAnswer }) {
             id="in-part"
             label="part"
             none="which part?"
-            options={shop.parts.map((p) => [p.id, `${p.code} ${p.name}`])}
+            options={shop.parts.map((p) => [p.id, partLabel(p)])}
           />
           <QuantityField form={form} name="quantity" id="in-count" label="how many" />
         </div>

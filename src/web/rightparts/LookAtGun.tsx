@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import { type FindingLine, type LookGun } from '@contract/rightparts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { wireSize, type Units } from '@web/format/numbers.ts'
-import { capital, partName } from '@web/format/words.ts'
+import { capital, partLabel, partName } from '@web/format/words.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { asTheBay, lookBody, lookedAt, readable, settingChoices, type Seen } from './look.ts'
 import { useLook } from './queries.ts'
@@ -116,12 +116,12 @@ function PartRows(rows: RowsProps) {
         key={p.position}
         label={partName(p.position)}
         note={known ? `on record: ${known.code}` : null}
-        value={part ? `${part.code} ${part.name}` : id === null ? 'none of ours' : 'not said'}
+        value={part ? partLabel(part) : id === null ? 'none of ours' : 'not said'}
         isOpen={row === p.position}
         isChanged={id !== bay.parts[p.position]}
         onOpen={() => setRow(row === p.position ? null : p.position)}
         options={[
-          ...shop.parts.filter((x) => x.kindKey === p.kindKey).map((x) => ({ key: x.id, name: `${x.code} ${x.name}` })),
+          ...shop.parts.filter((x) => x.kindKey === p.kindKey).map((x) => ({ key: x.id, name: partLabel(x) })),
           { key: '', name: 'none of ours' },
         ]}
         make={`/bay?area=${gun.areaId}`}

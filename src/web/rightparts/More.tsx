@@ -5,7 +5,7 @@ import { JOINTS, type Joint } from '@core/rightparts/facts.ts'
 import { JOINT_FAULTS, MADE_WITH, SAYS, type JointFault } from '@core/rightparts/joints.ts'
 import { rulingFor } from '@core/houserule/schools.ts'
 import { type GunAnswer } from '@contract/gun.ts'
-import { capital } from '@web/format/words.ts'
+import { capital, partLabel } from '@web/format/words.ts'
 import { useChoices } from '@web/houserule/queries.ts'
 import { useShop } from '@web/shopmodel/queries.ts'
 import { PickOne } from '@web/kit/Field.tsx'
@@ -74,7 +74,7 @@ function IssuePart({ gun }: { gun: GunAnswer }) {
         label="a part from the shelf"
         none="choose …"
         value={partId}
-        options={parts.map((p) => [p.id, `${p.code} ${p.name}${p.onHand === null ? '' : `, ${p.onHand}`}`])}
+        options={parts.map((p) => [p.id, `${partLabel(p)}${p.onHand === null ? '' : `, ${p.onHand}`}`])}
         onPick={(id) => {
           issue.reset()
           setPart(id)

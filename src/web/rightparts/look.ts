@@ -9,6 +9,7 @@ import {
   type SettingName,
 } from '@core/rightparts/facts.ts'
 import { type LookAnswer, type LookGun } from '@contract/rightparts.ts'
+import { NOMINAL_MM } from '@core/units/wiresize.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 
 /** What somebody saw on one gun, before it is sent: the bay's description, and what differs. */
@@ -62,7 +63,9 @@ export function lookBody(gun: LookGun, seen: Seen) {
 
 /** What is looked at besides parts, and what it can read; asked for nobody, there for whoever looks. */
 export function settingChoices(shop: ShopAnswer): { name: SettingName; values: readonly string[] }[] {
-  const sizes = [...new Set(shop.wires.map((w) => w.diameterMm))].sort((a, b) => a - b).map(String)
+  const own = [...new Set(shop.wires.map((w) => w.diameterMm))]
+  // A machine may be set for a wire that the shop has none of.
+  const sizes = (own.length > 1 ? own : [...NOMINAL_MM]).sort((a, b) => a - b).map(String)
   return [
     { name: 'polarity', values: POLARITIES },
     { name: 'unwind', values: UNWINDS },
@@ -74,12 +77,12 @@ export function settingChoices(shop: ShopAnswer): { name: SettingName; values: r
   ]
 }
 
-/** Numbers that can be read on the faces of a roll set; without grooves, the sizes of the shop's wires. */
+/** Numbers that can be read on the faces of a roll set; where its grooves are not told, any size that wire is sold in: the wrong one too. */
 export function readable(seen: Seen, shop: ShopAnswer): number[] {
   const roll = shop.parts.find((p) => p.id === seen.parts['rolls'])
   const faces = roll?.fit?.grooves?.map((g) => g.sizeMm) ?? []
-  const wires = shop.wires.map((w) => w.diameterMm)
-  return [...new Set([...faces, ...wires])].sort((a, b) => a - b)
+  const others = roll?.fit?.grooves ? shop.wires.map((w) => w.diameterMm) : NOMINAL_MM
+  return [...new Set([...faces, ...others])].sort((a, b) => a - b)
 }
 
 export const isWrong = (gun: LookGun) => gun.findings.some((f) => f.severity === 'stops' && f.kept === null)

@@ -9,6 +9,7 @@ import { measures } from '@web/format/measures.ts'
 import { type BuiltExcept } from '@core/shop/built.ts'
 import { GASES, MODES } from '@core/rightparts/facts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
+import { partLabel } from '@web/format/words.ts'
 
 /** A feeder of a known type says its rolls by itself. */
 function rollsOf(shop: ShopAnswer, feederTypeId: string): BuiltExcept {
@@ -142,7 +143,7 @@ function whatIsOn(shop: ShopAnswer, built: BuiltExcept, set: Set): Pick[] {
       {
         label: `${k.name} on it`,
         value: now ?? '',
-        options: parts.map((p): Option => [p.id, `${p.code} ${p.name}`]),
+        options: parts.map((p): Option => [p.id, partLabel(p)]),
         onPick: (v: string) => {
           const id = idIn(parts, v)
           set({ parts: id ? { ...rest, [k.key]: id } : rest })

@@ -73,6 +73,7 @@ export function PartForm({ shop, part, onDone }: { shop: ShopAnswer; part: Part;
   const send = form.submit(({ code, name, familyId, size, price, count, fit, faces, also }) =>
     save.mutate(
       {
+        ...(part.id ? { id: part.id } : {}),
         ...{ code, name, kindKey, familyId: familyId || null, wireSize: size, priceMinor: price, onHand: count },
         fit: { ...UNTOLD_PART, ...fit, grooves: faces, alsoFamilyIds: also },
       },
@@ -81,7 +82,7 @@ export function PartForm({ shop, part, onDone }: { shop: ShopAnswer; part: Part;
   )
   return (
     <Form noValidate className="built-form boxed" onSubmit={send}>
-      <TypedField form={form} name="code" id="pt-code" label="code" readOnly={Boolean(part.id)} />
+      <TypedField form={form} name="code" id="pt-code" label="code" />
       <TypedField form={form} name="name" id="pt-name" label="name" />
       <PickOne
         id="pt-kind"

@@ -42,7 +42,7 @@ function columnsOf(shop: ShopAnswer): Column<Part>[] {
   const kindOf = (p: Part) => kind.get(p.kindKey) ?? null
   const { units, currency } = shop.site
   return [
-    { key: 'code', head: 'code', by: (p) => p.code, cell: (p) => p.code },
+    { key: 'code', head: 'code', by: (p) => p.code, cell: (p) => (p.code === p.name ? 'none yet' : p.code) },
     { key: 'part', head: 'part', by: (p) => p.name, cell: (p) => p.name },
     { key: 'kind', head: 'kind', by: kindOf, cell: kindOf },
     { key: 'family', head: 'family', by: familyOf, cell: familyOf },

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { Button, Form, Table } from 'react-bootstrap'
 import { shownQuantity } from '@core/units/quantity.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
@@ -19,7 +20,8 @@ export function Rules({ shop }: { shop: ShopAnswer }) {
   return (
     <>
       <p className="said">
-        A limit is yours to set: none is shipped. Without a limit or a look interval a part is drawn dotted, never good.
+        A limit is yours to set: none is shipped. Without a limit or a look interval a part is drawn dotted, never good.{' '}
+        <Link to="/bay?step=limits">What the trade says</Link> can be taken in a tap.
       </p>
       <IgnoredRules shop={shop} />
       <Form.Group controlId="r-class" className="rule-class">
@@ -102,7 +104,10 @@ function RuleRow({ shop, kind, classKey }: { shop: ShopAnswer; kind: ShopAnswer[
         </Button>
         <Trouble problem={save.error} />
       </td>
-      <td className="dim">{rule ? `${rule.chosenBy ?? ''} ${shortDate(rule.chosenMs, zone)}` : ''}</td>
+      <td className="dim">
+        {rule ? `${rule.chosenBy ?? ''} ${shortDate(rule.chosenMs, zone)}` : ''}
+        {rule?.isTrade ? <small className="trade">trade: a guess</small> : null}
+      </td>
     </tr>
   )
 }

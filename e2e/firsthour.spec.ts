@@ -1,0 +1,136 @@
+import { type Locator } from '@playwright/test'
+import { type FloorAnswer } from '@contract/floor.ts'
+import { type ShopAnswer } from '@contract/shop.ts'
+import { apiOf, expect, startShop, test, type Page, type Shop } from './fixtures.ts'
+
+/**
+ * A newcomer with an empty database and six guns, through the pages alone: what it takes, in taps and typed characters, until Floor says what wants hands,
+ * a wrong roll is found, a tip is logged from a phone, a stop is searched and a card is printed. Asked for twice is counted too.
+ */
+const MOST_TAPS = 45
+const MOST_TYPED = 60
+/** What nobody can be spared: their own password. */
+const PASSWORD = 'ten letters or more'
+
+let shop: Shop
+test.beforeEach(async () => {
+  shop = await startShop(false)
+})
+test.afterEach(() => shop.stop())
+
+function counted() {
+  const told = { taps: 0, typed: 0, asked: [] as string[] }
+  return {
+    told,
+    tap: async (at: Locator) => {
+      told.taps++
+      await at.click()
+    },
+    type: async (at: Locator, text: string) => {
+      told.typed += text === PASSWORD ? 0 : text.length
+      told.asked.push((await at.getAttribute('id')) ?? '')
+      await at.fill(text)
+    },
+  }
+}
+type Hand = ReturnType<typeof counted>
+
+async function openShop(page: Page, { tap, type }: Hand, units: 'metric' | 'us') {
+  await page.goto(shop.url)
+  await tap(page.getByRole('link', { name: 'Begin' }))
+  await type(page.getByLabel('Shop'), 'Mill')
+  await type(page.getByLabel('Your name'), 'Ruth')
+  await type(page.getByLabel(/password/), PASSWORD)
+  await tap(page.getByRole('button', { name: 'Open the shop' }))
+  await type(page.getByLabel('numbers painted'), '1-6')
+  await type(page.getByLabel('where they stand'), 'Main')
+  await tap(page.getByRole('button', { name: 'Set up 6' }))
+  await expect(page.getByRole('link', { name: /Seven questions/ })).toBeVisible()
+  if (units === 'us') {
+    const { site } = (await apiOf(page, shop).get<ShopAnswer>('/shop')).body
+    await apiOf(page, shop).post('/shop/site', { key: 'in-inches', ...site, units, currency: 'USD' })
+    await page.reload()
+  }
+}
+
+const BAYS = {
+  metric: { wire: /^solid steel/, size: '0.9', gas: /^80\/20/, cable: '3 m', wrong: '1.2 mm' },
+  us: { wire: /^flux-cored, no gas/, size: '5/64', gas: /^none/, cable: '10 ft', wrong: '.045' },
+} as const
+
+for (const units of ['metric', 'us'] as const)
+  test(`from nothing to what wants hands, in ${units === 'us' ? 'inches' : 'millimetres'}, within ${MOST_TAPS} taps`, async ({
+    page,
+    browser,
+  }) => {
+    test.setTimeout(120_000)
+    const hand = counted()
+    const { tap, type, told } = hand
+    const key = (name: string | RegExp, exact = true) => page.getByRole('button', { name, exact })
+    await openShop(page, hand, units)
+    const bay = BAYS[units]
+
+    await tap(page.getByRole('link', { name: /Seven questions/ }))
+    await tap(key(bay.wire))
+    if (units === 'us') {
+      // Another wire that only the shop knows: the sizes of the chosen kind alone are offered.
+      await expect(key('.023')).toHaveCount(0)
+    }
+    await tap(key(bay.size))
+    await type(page.getByLabel('its name here'), 'grey')
+    await tap(key('That is it'))
+    await tap(key(/^pushed on/))
+    await tap(key(units === 'us' ? /^two rolls/ : /^four rolls/))
+    await tap(key(/^short circuit/))
+    await tap(key(bay.gas))
+    await tap(key(bay.cable))
+    await tap(key('That is Main'))
+    await tap(key(/^Take all/))
+    await tap(key('2 h'))
+    await expect(page.getByRole('heading', { name: 'Main counts from now on, as an estimate.' })).toBeVisible()
+
+    // A wrong roll on one gun is found, the others are as the bay.
+    await tap(page.getByRole('link', { name: /Look at what is on/ }))
+    await tap(key(/^Begin at 1/))
+    await expect(page.getByRole('heading', { level: 1, name: '1' })).toBeVisible()
+    await tap(key(/^Roll 1: number facing you/))
+    await tap(page.locator('.look-options').getByRole('button', { name: bay.wrong, exact: true }))
+    await tap(key('That is what is on it'))
+    await expect(page.getByRole('heading', { level: 1, name: '2' })).toBeVisible()
+    await expect(page.locator('.look-last')).toContainText(/^1: The groove/)
+
+    // A tip from a window of a phone, in two taps from the gun.
+    const phone = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true })
+    const small = await phone.newPage()
+    await phone.addCookies(await page.context().cookies())
+    const gun = (await apiOf(page, shop).get<FloorAnswer>('/floor')).body.guns.find((g) => g.name === '1')
+    await small.goto(`${shop.url}/gun/${gun?.stationId ?? ''}`)
+    await tap(small.getByRole('button', { name: 'Tip changed' }))
+    await tap(small.getByRole('button', { name: 'Worn' }))
+    await expect(small.getByLabel('Last logged')).toContainText('Tip changed · 1')
+
+    // A stop is searched with this gun's own wire in it.
+    await small.goto(`${shop.url}/down?gun=${gun?.stationId ?? ''}`)
+    await tap(small.getByRole('button', { name: 'It’s down: let minutes run' }))
+    await tap(small.getByRole('button', { name: 'Stuck in tip' }))
+    await tap(small.getByRole('button', { name: 'Wire burned back into the tip' }))
+    await expect(small.locator('.down-now .step-do')).toBeVisible()
+    await phone.close()
+
+    // Floor says what wants hands and why.
+    await page.goto(shop.url)
+    await expect(page.getByRole('article', { name: '1', exact: true })).toContainText('Down')
+    await expect(page.getByRole('region', { name: 'What else would help' }).getByRole('listitem')).toHaveCount(3)
+
+    // A card is printed.
+    await tap(page.getByRole('link', { name: 'Our shop' }))
+    await tap(key('cards and labels'))
+    const card = await page.getByRole('link', { name: /6 cards$/ }).getAttribute('href')
+    const printed = await page.request.get(`${shop.url}${card ?? ''}`)
+    expect((await printed.body()).subarray(0, 5).toString()).toBe('%PDF-')
+
+    console.log(`first hour, ${units}: ${told.taps} taps, ${told.typed} characters, asked ${told.asked.join(', ')}`)
+    expect(told.taps).toBeLessThanOrEqual(MOST_TAPS)
+    expect(told.typed).toBeLessThanOrEqual(MOST_TYPED)
+    expect(new Set(told.asked).size).toBe(told.asked.length)
+  })
