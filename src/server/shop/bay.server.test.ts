@@ -159,6 +159,10 @@ describe('what else would help', () => {
     const half = { key: nextKey(), areaId: await areaId(), arcHours: 2 }
     expect((await lead.post('/clock/standing', half)).status).toBe(200)
     expect(await helps()).toEqual(['look', 'shifts', 'costs'])
+    // A shop that has written things down for weeks is asked nothing any more.
+    server.clock.nowMs += 46 * 86_400_000
+    expect(await helps()).toEqual([])
+    server.clock.nowMs -= 46 * 86_400_000
     expect((await lead.post('/shop/helps-closed', { key: nextKey(), what: 'all' })).status).toBe(200)
     expect(await helps()).toEqual([])
   })

@@ -1,4 +1,5 @@
-import { count, countDistinct, eq, inArray, isNotNull } from 'drizzle-orm'
+import { DAY_MS } from '@core/units/time.ts'
+import { count, countDistinct, eq, inArray, isNotNull, min } from 'drizzle-orm'
 import { type z } from 'zod'
 import { helpsFor, type HelpKey, type Told } from '@core/firsthour/helps.ts'
 import { type HelpsAnswer, type helpsClosedRequest } from '@contract/firsthour.ts'
@@ -23,13 +24,20 @@ export async function readHelps(deps: Deps, who: Who): Promise<HelpsAnswer> {
         .where(inArray(meta.key, [CLOSED, CARDS]))
     ).map((m) => m.key),
   )
-  if (closed.has(CLOSED)) return { helps: [] }
+  if (closed.has(CLOSED) || !(await isYoung(deps))) return { helps: [] }
   const shop = await loadShop(db, deps.shops, deps.now())
   const untold = baysUntold(shop)
   const told = await toldOf(deps, shop, { baysUntold: untold.length, cardsPrinted: closed.has(CARDS) })
   const [first = null] = [...untold, ...shop.areas.filter((a) => shop.stations.some((s) => s.areaId === a.id))]
   const areaId = first?.id ?? null
   return { helps: helpsFor(told).map((key) => ({ key, areaId: ABOUT_BAY.has(key) ? areaId : null })) }
+}
+
+const YOUNG_MS = 45 * DAY_MS
+/** Nobody has written anything down here for longer than some weeks; what a sheet tells of earlier years does not count. */
+async function isYoung({ db, now }: Deps): Promise<boolean> {
+  const [first] = await db.select({ ms: min(ledgerEvent.loggedMs) }).from(ledgerEvent)
+  return now() - Number(first?.ms ?? now()) < YOUNG_MS
 }
 
 /** Areas with guns of which nobody has said the wire. */

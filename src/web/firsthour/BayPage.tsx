@@ -129,7 +129,7 @@ function Questions({ shop, area, areas, isLead, onNext, onArea }: Props) {
         </ol>
         <section className="bay-makes" aria-label="What this makes">
           <h2>On a gun here</h2>
-          <Makes draft={draft} />
+          <Makes draft={draft} isNew={isSaid} />
           {draft.doubts.map((doubt) => (
             <p key={doubt} className="bay-doubt" role="status">
               {doubt}
@@ -181,7 +181,7 @@ function Bays({ areas, area, onArea }: Pick<Props, 'areas' | 'area' | 'onArea'>)
 }
 
 /** What the answers make, in plain words; part numbers come when somebody has the bag in hand. */
-function Makes({ draft }: { draft: ReturnType<typeof bayFrom> }) {
+function Makes({ draft, isNew }: { draft: ReturnType<typeof bayFrom>; isNew: boolean }) {
   const lines = [draft.wire?.name, draft.family?.name, draft.feeder?.name, ...draft.parts.map((p) => p.name)].filter(
     Boolean,
   )
@@ -193,7 +193,7 @@ function Makes({ draft }: { draft: ReturnType<typeof bayFrom> }) {
           <li key={line}>{line}</li>
         ))}
       </ul>
-      {draft.parts.length > 0 ? (
+      {isNew && draft.parts.length > 0 ? (
         <p className="small-print">
           Named for the wire; <Link to="/shop?part=parts">part numbers</Link> are filled in when you have the bag in
           hand.

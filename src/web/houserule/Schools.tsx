@@ -1,5 +1,7 @@
 import { useState } from 'react'
 import { QUESTIONS, type ScopeType } from '@core/houserule/schools.ts'
+import { COLUMNS, type KindKey } from '@core/path/columns.ts'
+import { capital } from '@web/format/words.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { TextField, field } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
@@ -12,6 +14,23 @@ export const namesOf = (shop: ShopAnswer): ScopeNames => ({
   classes: new Map(shop.classes.map((c) => [c.key, c.name])),
   feederTypes: new Map(shop.feederTypes.map((f) => [f.id, f.name])),
 })
+
+type Asked = (typeof QUESTIONS)[number]
+/** What this shop has chosen first, then along the path, then what belongs to no one place. */
+function groupsOf(questions: readonly Asked[], shop: ShopAnswer, chosen: ReadonlySet<string>) {
+  const columnOf = new Map(shop.kinds.map((k) => [k.key, k.column]))
+  const placeOf = (q: Asked) => {
+    if (chosen.has(q.code)) return CHOSEN
+    const at: readonly KindKey[] = q.at
+    return at.flatMap((key) => columnOf.get(key) ?? [])[0] ?? ANYWHERE
+  }
+  return [CHOSEN, ...COLUMNS, ANYWHERE].flatMap((name) => {
+    const here = questions.filter((q) => placeOf(q) === name)
+    return here.length === 0 ? [] : [{ name, questions: here }]
+  })
+}
+const CHOSEN = 'chosen here'
+const ANYWHERE = 'on the whole gun'
 
 /** All thirty-two questions on which good people differ: what holds here, why, and the other ways. */
 export function Schools({ shop, isLead }: { shop: ShopAnswer; isLead: boolean }) {
@@ -39,17 +58,22 @@ export function Schools({ shop, isLead }: { shop: ShopAnswer; isLead: boolean })
       <TextField id="q-find" label="find" {...field(find, setFind)} />
       <Trouble problem={choices.error} />
       {choices.data
-        ? shown.map((q) => (
-            <Question
-              key={q.code}
-              question={q}
-              choices={choices.data.choices}
-              gun={{}}
-              scopes={scopes}
-              names={namesOf(shop)}
-              zone={choices.data.zone}
-              isLead={isLead}
-            />
+        ? groupsOf(shown, shop, new Set(choices.data.choices.map((c) => c.code))).map(({ name, questions }) => (
+            <section key={name} aria-label={name}>
+              <h2>{capital(name)}</h2>
+              {questions.map((q) => (
+                <Question
+                  key={q.code}
+                  question={q}
+                  choices={choices.data.choices}
+                  gun={{}}
+                  scopes={scopes}
+                  names={namesOf(shop)}
+                  zone={choices.data.zone}
+                  isLead={isLead}
+                />
+              ))}
+            </section>
           ))
         : null}
       {shown.length === 0 ? <p className="dim">None of the thirty-two speaks of that.</p> : null}
