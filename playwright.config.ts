@@ -7,7 +7,7 @@ export default defineConfig({
   timeout: 180_000,
   expect: { timeout: 20_000 },
   // Two cores: while one page waits for its server the other works.
-  workers: 3,
+  workers: 2,
   retries: 0,
   forbidOnly: true,
   outputDir: 'test-results',

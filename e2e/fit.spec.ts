@@ -27,7 +27,7 @@ test('first look of a bay: one tap a gun, a tap and a choice for what differs, a
   await expect(page.getByRole('heading', { name: 'A2' })).toBeVisible()
   await expect(page.getByRole('status').filter({ hasText: 'A1: fits.' })).toBeVisible()
   await page.getByRole('button', { name: /^Tip/ }).click()
-  await page.getByRole('button', { name: 'T12 T12', exact: true }).click()
+  await page.getByRole('button', { name: 'T12', exact: true }).click()
   await page.getByRole('button', { name: 'That is what is on it' }).click()
   await expect(page.getByRole('heading', { name: 'A3' })).toBeVisible()
   await expect(page.getByText('A2: The tip is for 1.2 mm, the wire is 0.9 mm.')).toBeVisible()

@@ -35,7 +35,7 @@ test('a lead slides the blade, makes it the rule, and Floor moves by what was fo
   const ask = page.getByRole('dialog')
   await expect(ask).toContainText('On Floor')
   await ask.getByRole('button', { name: 'Make it the rule' }).click()
-  await expect(ask).toBeHidden({ timeout: 30_000 })
+  await expect(ask).toBeHidden({ timeout: 90_000 })
   await expect(rules).toContainText(/The rule now: change at .* Ilse Varn, from \d+ lives/)
   const more = (await opened()).filter((name) => !before.includes(name))
   expect(more.length).toBeGreaterThan(0)

@@ -1,4 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { asc, eq } from 'drizzle-orm'
+import { NO_ID } from '@core/ids/id.ts'
+import { ledgerEvent } from '@server/db/schema.ts'
 import { type BayAnswers } from '@core/catalogue/bay.ts'
 import { type Problem } from '@contract/common.ts'
 import { type HelpsAnswer } from '@contract/firsthour.ts'
@@ -160,9 +163,16 @@ describe('what else would help', () => {
     expect((await lead.post('/clock/standing', half)).status).toBe(200)
     expect(await helps()).toEqual(['look', 'shifts', 'costs'])
     // A shop that has written things down for weeks is asked nothing any more.
-    server.clock.nowMs += 46 * 86_400_000
+    const { db } = server.parts.deps
+    const [first] = await db.select().from(ledgerEvent).orderBy(asc(ledgerEvent.id)).limit(1)
+    const logged = (loggedMs: number) =>
+      db
+        .update(ledgerEvent)
+        .set({ loggedMs })
+        .where(eq(ledgerEvent.id, first?.id ?? NO_ID))
+    await logged(server.clock.nowMs - 46 * 86_400_000)
     expect(await helps()).toEqual([])
-    server.clock.nowMs -= 46 * 86_400_000
+    await logged(first?.loggedMs ?? 0)
     expect((await lead.post('/shop/helps-closed', { key: nextKey(), what: 'all' })).status).toBe(200)
     expect(await helps()).toEqual([])
   })

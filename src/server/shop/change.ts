@@ -318,12 +318,17 @@ export const savePart = (deps: Deps, who: Who, r: z.infer<typeof partRequest>) =
       const [found] = await tx.select({ id: part.id }).from(part).where(isThis).for('update')
       if (r.id && !found) throw new DomainError('not-found', 'That part is not there any more.')
       const id = found?.id ?? makeId('part', deps.now(), deps.random)
-      if (found)
+      if (r.id)
         await tx
           .update(part)
           .set({ code: r.code, ...values })
           .where(eq(part.id, id))
-      else await tx.insert(part).values({ id, code: r.code, ...values })
+      // Of two desks that say the same code at once, the second finds the first one's row.
+      else
+        await tx
+          .insert(part)
+          .values({ id, code: r.code, ...values })
+          .onDuplicateKeyUpdate({ set: values })
       if (r.onHand === null || r.onHand === undefined) return
       const fact = { kind: 'counted', partId: id as PartId, quantity: r.onHand } as const
       w.say({ kind: 'supply', lines: [{ fact, stationId: null, happenedMs: deps.now() }] })

@@ -91,7 +91,8 @@ export const isWrong = (gun: LookGun) => gun.findings.some((f) => f.severity ===
 export function lookSentence(look: LookAnswer): string {
   const seen = look.guns.filter((g) => g.positions.some((p) => p.partId !== null))
   const wrong = seen.filter(isWrong).length
-  if (seen.length === 0) return `Nobody has looked at how ${look.guns.length} guns are built.`
+  if (seen.length === 0)
+    return `Nobody has looked at how ${look.guns.length} ${look.guns.length === 1 ? 'gun is' : 'guns are'} built.`
   const rest = look.guns.length - seen.length
   const unseen = rest > 0 ? ` ${rest} not looked at.` : ''
   if (wrong === 0) return `None of ${seen.length} guns is built wrong.${unseen}`

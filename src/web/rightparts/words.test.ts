@@ -67,13 +67,13 @@ describe('a first look', () => {
       ],
     })
   })
-  it('offers the numbers that rolls and wires have', () => {
-    expect(readable(asTheBay(lookGun('A1'), shop), shop)).toEqual([1])
+  it('offers every size where the grooves of the rolls are not told: a wrong one can be said', () => {
+    expect(readable(asTheBay(lookGun('A1'), shop), shop)).toEqual([0.6, 0.8, 0.9, 1, 1.2, 1.4, 1.6, 1.7, 2, 2.4])
   })
   it('ends with how many are built wrong', () => {
     const base = { nowMs: 0, zone: 'UTC', areas: [] }
     const seen = (name: string, over = {}) => lookGun(name, { lookedMs: 1, ...over }, anId('part', 'part_1'))
-    expect(lookSentence({ ...base, guns: [lookGun('A1')] })).toBe('Nobody has looked at how 1 guns are built.')
+    expect(lookSentence({ ...base, guns: [lookGun('A1')] })).toBe('Nobody has looked at how 1 gun is built.')
     expect(lookSentence({ ...base, guns: [seen('A1'), seen('A2')] })).toBe('None of 2 guns is built wrong.')
     const guns = [seen('A1', { findings: [finding()] }), seen('A2'), lookGun('A3')]
     expect(lookSentence({ ...base, guns })).toBe('1 of 2 guns is built wrong. 1 not looked at.')
