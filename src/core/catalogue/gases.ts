@@ -69,9 +69,10 @@ export function gasAgainst(key: BoughtGasKey, of: { wire: WireKindKey | null; mo
   const isKnown = gases?.includes(gas.gas) ?? !['argon', 'argon-helium', 'none'].includes(gas.gas)
   if (!isKnown) return gas.gas === 'none' ? `${kind.name} wants gas` : `not for ${kind.name}`
   if (of.wire === 'stainless' && key !== 'mix98') return 'too much CO2 for stainless: it carburises and rusts'
-  if (of.mode && gas.modes.length > 0 && !gas.modes.includes(of.mode) && kind.construction !== 'flux-cored')
-    return of.mode === 'short circuit' || of.mode === 'globular' ? null : `does not go with ${of.mode}`
-  return null
+  // Only the hot modes ask more of a gas; flux brings what they need along.
+  const isHot = of.mode === 'spray' || of.mode === 'pulse'
+  const isLacking = of.mode !== null && gas.modes.length > 0 && !gas.modes.includes(of.mode)
+  return isHot && isLacking && kind.construction !== 'flux-cored' ? `does not go with ${of.mode}` : null
 }
 
 /** All of them, what goes with the wire first. */

@@ -9,7 +9,7 @@ import { DomainError } from '@server/problem/problem.ts'
 import { actByKey } from '@server/ledger/lines.ts'
 import { lock } from '@server/projection/lock.ts'
 import { shiftsOf } from '@server/time/calendar.ts'
-import { addDays, dayOf } from '@server/time/wall.ts'
+import { addDays, dayOf, weekdayOf } from '@server/time/wall.ts'
 import { type ShopSite, type ShopTimes } from '@server/shopmodel/model.ts'
 import { keyOf, writeAct } from '@server/write/act.ts'
 import { OK } from '@server/write/changing.ts'
@@ -25,8 +25,7 @@ function shiftsBehind(shop: ShopSite & ShopTimes, at: { areaId: AreaId; nowMs: n
   if (shifts.length === 0) return USUAL_SHIFTS
   const today = dayOf(shop.site.zone, at.nowMs)
   const days = Array.from({ length: BACK_DAYS }, (_, i) => addDays(today, -i - 1))
-  const weekday = (day: string) => ((new Date(`${day}T12:00:00Z`).getUTCDay() + 6) % 7) + 1
-  return days.reduce((n, day) => n + shifts.filter((s) => s.weekdays.includes(weekday(day))).length, 0)
+  return days.reduce((n, day) => n + shifts.filter((s) => s.weekdays.includes(weekdayOf(day))).length, 0)
 }
 
 /**
@@ -50,10 +49,9 @@ export async function saveStanding(deps: Deps, who: Who, r: z.infer<typeof stand
     const heads = here.flatMap(({ stationId, headId }) => (headId ? [{ stationId, headId }] : []))
     if (heads.length === 0) throw new DomainError('not-found', 'No feeder stands there.')
     await lock(tx, new Set(heads.map((h) => h.headId)))
-    const toMs = nowMs
-    await tx.insert(usageSpan).values(
+      await tx.insert(usageSpan).values(
       heads.map(({ headId }, i) => ({
-        ...{ id: makeId('usage', nowMs, deps.random), headId, fromMs: toMs - BACK_DAYS * DAY_MS, toMs },
+        ...{ id: makeId('usage', nowMs, deps.random), headId, fromMs: nowMs - BACK_DAYS * DAY_MS, toMs: nowMs },
         ...{ source: 'rate' as const, starts: null, loggedMs: nowMs, idempotencyKey: `${r.key}-${i}` },
         kg: r.kg ? r.kg * n : null,
         arcHours: r.arcHours ? r.arcHours * n : null,
