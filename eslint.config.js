@@ -45,6 +45,10 @@ export default tseslint.config(
     rules: { 'max-lines-per-function': 'off', 'no-console': 'off', complexity: 'off', 'max-params': 'off' },
   },
   {
+    files: ['src/web/public/*.js'],
+    languageOptions: { globals: { localStorage: 'readonly', matchMedia: 'readonly', document: 'readonly' } },
+  },
+  {
     files: ['scripts/**/*.mjs'],
     languageOptions: {
       globals: {

@@ -1,6 +1,6 @@
 import { DAY_MS } from '@core/units/time.ts'
 import { existsSync } from 'node:fs'
-import { join } from 'node:path'
+import { join, sep } from 'node:path'
 import compression from 'compression'
 import { parse as parseCookies } from 'cookie'
 import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express'
@@ -204,8 +204,8 @@ function serveWeb(app: Express, folder: string): void {
       maxAge: '1y',
       immutable: true,
       setHeaders: (res, path) => {
-        // What tells a browser of a new version is never kept.
-        if (/(\.html|\/sw\.js|\/registerSW\.js|\.webmanifest)$/.test(path)) res.setHeader('cache-control', 'no-cache')
+        // Only what has its content's hash in its name is kept; all else may be another tomorrow.
+        if (!path.includes(`${sep}assets${sep}`)) res.setHeader('cache-control', 'no-cache')
       },
     }),
   )

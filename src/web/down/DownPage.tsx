@@ -9,7 +9,7 @@ import { useGun } from '@web/gunnow/queries.ts'
 import { useMe } from '@web/people/queries.ts'
 import { PickOne } from '@web/kit/Field.tsx'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
-import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { DownSearch } from './DownSearch.tsx'
 import { Unexplained } from './Later.tsx'
 import { useDown, useDownNow } from './queries.ts'
@@ -27,7 +27,7 @@ function AtGun({ stationId }: { stationId: string }) {
   if (!gun.data || !down.data)
     return (
       <main className="walk" aria-busy={gun.isPending || down.isPending}>
-        <Trouble problem={gun.error ?? down.error} />
+        <Waiting says="Reading the gun and its stops" problem={gun.error ?? down.error} />
       </main>
     )
   return <DownSearch key={stationId} gun={gun.data} down={down.data} />
@@ -42,7 +42,7 @@ function DownNow() {
   if (!now.data)
     return (
       <main className="walk" aria-busy={now.isPending}>
-        <Trouble problem={now.error} />
+        <Waiting says="Looking who is down" problem={now.error} />
       </main>
     )
   return (

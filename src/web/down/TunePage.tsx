@@ -11,7 +11,7 @@ import { type TuneAnswer } from '@contract/tune.ts'
 import { newKey } from '@web/api/client.ts'
 import { useGun } from '@web/gunnow/queries.ts'
 import { useMe } from '@web/people/queries.ts'
-import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { capital } from '@web/format/words.ts'
 import { beginDown, downStep, keepDown } from './downstate.ts'
 import { useDown, useTune } from './queries.ts'
@@ -29,7 +29,7 @@ export function TunePage() {
   if (!gun.data || !down.data || !tune.data)
     return (
       <main className="walk" aria-busy={gun.isPending || down.isPending || tune.isPending}>
-        <Trouble problem={gun.error ?? down.error ?? tune.error} />
+        <Waiting says="Reading the gun" problem={gun.error ?? down.error ?? tune.error} />
       </main>
     )
   return <Tune key={stationId} gun={gun.data} down={down.data} tune={tune.data} />

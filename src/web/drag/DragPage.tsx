@@ -8,7 +8,7 @@ import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { useMe } from '@web/people/queries.ts'
 import { usePlaces } from '@web/places/usePlaces.ts'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
-import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { PickOne } from '@web/kit/Field.tsx'
 import { Calibrate } from './Calibrate.tsx'
 import { freeSetup } from './dragstate.ts'
@@ -28,7 +28,7 @@ export function DragPage() {
   if (!drag.data)
     return (
       <main className="drag" aria-busy={drag.isPending}>
-        <Trouble problem={drag.error} />
+        <Waiting says="Working out the drag" problem={drag.error} />
       </main>
     )
   return <OfGun key={stationId} drag={drag.data} units={units} head={head} />

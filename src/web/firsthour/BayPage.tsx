@@ -5,6 +5,7 @@ import { bayFrom, NO_ANSWERS, type BayAnswers, type BayQuestion } from '@core/ca
 import { type ShopAnswer } from '@contract/shop.ts'
 import { Key, Plain } from '@web/kit/Keys.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { useAddress } from '@web/kit/useAddress.ts'
 import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { useIsLead } from '@web/people/queries.ts'
@@ -25,7 +26,7 @@ export function BayPage() {
   if (!shop.data)
     return (
       <main className="bay">
-        <Trouble problem={shop.error} />
+        <Waiting says="Reading how the shop is set up" problem={shop.error} />
       </main>
     )
   const areas = shop.data.areas.filter((a) => shop.data.stations.some((s) => s.areaId === a.id))

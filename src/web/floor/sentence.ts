@@ -111,11 +111,18 @@ export function wantWhy(want: FloorWant, units: Units): string {
 
 /** What leaving it does, as far as is known: how long past, or when it gets there. */
 export function leaving(gun: FloorGun, nowMs: number, zone: string): string {
-  if (gun.downSinceMs !== null) return `${minutes(gun.downMinutes ?? 0)} so far`
+  if (gun.downSinceMs !== null) return downWords(gun, nowMs)
   if (gun.wrong.length > 0) return 'wrong part'
   const [first] = gun.wants
   if (!first) return ''
   return pastWords(first, nowMs, zone)
+}
+const A_MINUTE_MS = 60_000
+/** How long it stands: of the shift's own time, where nights and Sundays lie between, and said so. */
+function downWords(gun: FloorGun, nowMs: number): string {
+  const stood = gun.downMinutes ?? 0
+  const isLonger = nowMs - (gun.downSinceMs ?? nowMs) > (stood * 1.1 + 2) * A_MINUTE_MS
+  return isLonger ? `${minutes(stood)} of shift time` : `${minutes(stood)} so far`
 }
 /** What is likeliest to go until tomorrow, of what is due; null where something else is the matter first, or nothing is known. */
 export function worstLeft(gun: FloorGun): FloorWant | null {

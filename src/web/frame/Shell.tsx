@@ -37,7 +37,10 @@ export function Shell() {
     <>
       <LinkStrip zone={me.data?.zone ?? 'UTC'} />
       {isKnown && !place.search.includes('at=') && place.pathname !== '/device' ? <QueueLine /> : null}
-      {isKnown ? <Head onFind={() => setOpen('find')} onHelp={() => setOpen('help')} /> : null}
+      {/* Before it is known who asks, the frame stands already: one slow answer leaves no blank page. */}
+      {isKnown || (me.isPending && !isOpenPage) ? (
+        <Head onFind={() => setOpen('find')} onHelp={() => setOpen('help')} />
+      ) : null}
       <Outlet />
       <ActStrip />
       {isKnown ? <Wedge /> : null}
@@ -71,7 +74,7 @@ function Head({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
       <Bare onClick={onHelp} aria-label="Shortcuts">
         <kbd>?</kbd>
       </Bare>
-      {me.data?.person ? (
+      {!me.data ? null : me.data.person ? (
         <Bare onClick={() => signOut.mutate(undefined)}>{who}: sign out</Bare>
       ) : (
         <Link to="/sign-in" className="bare">

@@ -2,11 +2,8 @@ import { useEffect, useState } from 'react'
 
 type Theme = 'dark' | 'light'
 const KEY = 'idle-theme'
-const first = (): Theme => {
-  const kept = localStorage.getItem(KEY)
-  if (kept === 'dark' || kept === 'light') return kept
-  return matchMedia('(prefers-color-scheme: light)').matches ? 'light' : 'dark'
-}
+/** As `theme.js` found it before anything was drawn. */
+const first = (): Theme => (document.documentElement.dataset['bsTheme'] === 'light' ? 'light' : 'dark')
 
 /** Dark for the shop, light for bright rooms; kept per device. */
 export function useTheme(): [Theme, () => void] {

@@ -5,7 +5,7 @@ import { GUIDE_KEYS, type GuideKey } from '@core/guide/keys.ts'
 import { type GuideAnswer } from '@contract/guide.ts'
 import { useShop } from '@web/shopmodel/queries.ts'
 import { PickOne } from '@web/kit/Field.tsx'
-import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { useAddress } from '@web/kit/useAddress.ts'
 import { GuideEnd } from './GuideEnd.tsx'
 import { GuideSheet } from './GuideSheet.tsx'
@@ -27,7 +27,7 @@ export function GuidePage() {
   if (!guide.data)
     return (
       <main className="guide" aria-busy={guide.isPending}>
-        <Trouble problem={guide.error} />
+        <Waiting says="Opening the guide" problem={guide.error} />
       </main>
     )
   if (guide.data.guide && get('at') === 'walk') return <Walked guide={guide.data} onLeave={() => set({ at: null })} />

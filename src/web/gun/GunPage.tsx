@@ -7,7 +7,7 @@ import { useBroughtLetter } from '@web/log/useBroughtLetter.ts'
 import { useLogKeys } from '@web/log/useLogKeys.ts'
 import { useMe } from '@web/people/queries.ts'
 import { useShortcuts } from '@web/kit/useShortcuts.ts'
-import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { GunDesk } from './GunDesk.tsx'
 import { GunPhone } from './GunPhone.tsx'
 import { useGun } from '@web/gunnow/queries.ts'
@@ -34,7 +34,7 @@ export function GunPage() {
   if (!gun.data)
     return (
       <main className="gun">
-        <Trouble problem={gun.error} />
+        <Waiting says="Reading the gun" problem={gun.error} />
       </main>
     )
   const props = {

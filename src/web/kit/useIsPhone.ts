@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from 'react'
 
-const narrow = matchMedia('(max-width: 700px)')
+const narrow = matchMedia('(max-width: 760px)')
 const subscribe = (watch: () => void) => {
   narrow.addEventListener('change', watch)
   return () => narrow.removeEventListener('change', watch)

@@ -9,7 +9,7 @@ import { Drawing } from '@web/guide/Drawing.tsx'
 import { StepWalk } from '@web/guide/StepWalk.tsx'
 import { minutesSentence } from '@web/guide/guidewords.ts'
 import { useMe } from '@web/people/queries.ts'
-import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { anotherLiner, keepJob, keptJob, newJob, type LinerJob } from './job.ts'
 import { LinerEnd } from './LinerEnd.tsx'
 import { LinerGate } from './LinerGate.tsx'
@@ -40,7 +40,7 @@ export function LinerPage() {
   if (!liner.data)
     return (
       <main className="guide" aria-busy={liner.isPending && stationId !== ''}>
-        <Trouble problem={liner.error} />
+        <Waiting says="Reading the liner" problem={liner.error} />
       </main>
     )
   if (params.get('at') === 'walk' && job)

@@ -6,7 +6,7 @@ import { type LogLine } from '@contract/logbook.ts'
 import { longDay } from '@web/format/times.ts'
 import { countWord, partName } from '@web/format/words.ts'
 import { useMe } from '@web/people/queries.ts'
-import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { CorrectLine } from './CorrectLine.tsx'
 import { useLogbook } from './queries.ts'
 import { Tape } from './Tape.tsx'
@@ -29,7 +29,7 @@ export function LogbookPage() {
   if (!book.data)
     return (
       <main className="logbook">
-        <Trouble problem={book.error} />
+        <Waiting says="Opening the day" problem={book.error} />
       </main>
     )
   const { day, lines, previousDay, nextDay, zone } = book.data

@@ -6,7 +6,7 @@ import { type ReadingAnswer, type ReadingLine } from '@contract/reading.ts'
 import { ago } from '@web/format/times.ts'
 import { capital, countWord } from '@web/format/words.ts'
 import { useMe } from '@web/people/queries.ts'
-import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { useReadings } from './queries.ts'
 import { ReadForm } from './ReadForm.tsx'
 import { TrendChart } from './TrendChart.tsx'
@@ -39,7 +39,7 @@ export function ReadPage() {
   if (!readings.data)
     return (
       <main className="reading" aria-busy={readings.isPending && stationId !== ''}>
-        <Trouble problem={readings.error} />
+        <Waiting says="Reading what was read" problem={readings.error} />
       </main>
     )
   const at: Told = { nowMs: readings.data.nowMs, zone: readings.data.zone, units }

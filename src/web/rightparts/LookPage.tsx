@@ -9,7 +9,7 @@ import { useMe } from '@web/people/queries.ts'
 import { useShop } from '@web/shopmodel/queries.ts'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
 import { useIsPhone } from '@web/kit/useIsPhone.ts'
-import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { useAddress } from '@web/kit/useAddress.ts'
 import { isWrong, lookSentence, nextGun } from './look.ts'
 import { LookAtGun } from './LookAtGun.tsx'
@@ -31,7 +31,7 @@ export function LookPage() {
   if (!look.data || !shop.data)
     return (
       <main className="look">
-        <Trouble problem={look.error ?? shop.error} />
+        <Waiting says="Looking over the guns" problem={look.error ?? shop.error} />
       </main>
     )
   const at = look.data.guns.find((g) => g.stationId === get('gun'))

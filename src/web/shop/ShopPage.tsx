@@ -4,7 +4,7 @@ import { type ShopAnswer } from '@contract/shop.ts'
 import { useIsLead } from '@web/people/queries.ts'
 import { Schools } from '@web/houserule/Schools.tsx'
 import { Supply } from '@web/parts/Supply.tsx'
-import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { GuidesHere } from '@web/guide/GuidesHere.tsx'
 import { BringIn } from './BringIn.tsx'
 import { FitForms } from './FitForms.tsx'
@@ -30,7 +30,7 @@ export function ShopPage() {
   if (!shop.data)
     return (
       <main className="shop">
-        <Trouble problem={shop.error} />
+        <Waiting says="Reading how the shop is set up" problem={shop.error} />
       </main>
     )
   const at = setupPart(tab)

@@ -4,7 +4,7 @@ import { Link, useSearchParams } from 'react-router'
 import { useMe } from '@web/people/queries.ts'
 import { useShop } from '@web/shopmodel/queries.ts'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
-import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { BookIn } from './BookIn.tsx'
 import { Opened, type Open } from './Opened.tsx'
@@ -27,7 +27,7 @@ export function SpoolsPage() {
   if (!spools.data)
     return (
       <main className="spools">
-        <Trouble problem={spools.error} />
+        <Waiting says="Counting the spools" problem={spools.error} />
       </main>
     )
   const open = chosen ?? byNumber(spools.data, params.get('number'))

@@ -12,6 +12,7 @@ import { useSet } from '@web/rightparts/queries.ts'
 import { PickOne } from '@web/kit/Field.tsx'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 
 const useAudit = (areaId: string) =>
   useQuery({
@@ -31,7 +32,7 @@ export function AuditPage() {
   if (!audit.data)
     return (
       <main className="walk" aria-busy={audit.isPending}>
-        <Trouble problem={audit.error} />
+        <Waiting says="Reading the looks" problem={audit.error} />
       </main>
     )
   return (

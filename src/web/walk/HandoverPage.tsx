@@ -17,6 +17,7 @@ import { alarmSentence } from '@web/reading/readingwords.ts'
 import { PickOne } from '@web/kit/Field.tsx'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 
 const useHandover = (areaId: string) =>
   useQuery({
@@ -34,7 +35,7 @@ export function HandoverPage() {
   if (!handover.data)
     return (
       <main className="walk" aria-busy={handover.isPending}>
-        <Trouble problem={handover.error} />
+        <Waiting says="Reading what the shift left" problem={handover.error} />
       </main>
     )
   return (
