@@ -1,3 +1,4 @@
+import { COLUMNS } from '@core/path/columns.ts'
 import { z } from 'zod'
 import { usageDisagreement } from './clock.ts'
 import { STATES, NOT_SEEN_WHYS } from '@core/floor/state.ts'
@@ -127,5 +128,10 @@ export const findAnswer = z.object({
       gunName: z.string().nullable(),
     }),
   ),
+  /** Parts by every word they go by here. */
+  kinds: z
+    .array(z.object({ key: kindKey, name: z.string(), column: z.enum(COLUMNS), words: z.array(z.string()) }))
+    // An answer kept on a device since before there were any.
+    .default([]),
 })
 export type FindAnswer = z.infer<typeof findAnswer>

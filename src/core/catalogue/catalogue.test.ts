@@ -8,7 +8,7 @@ import { bayFrom, NO_ANSWERS, type BayAnswers } from './bay.ts'
 import { BOUGHT_GAS_KEYS, gasAgainst, gasesInOrder } from './gases.ts'
 import { FEEDER_KIND_KEYS } from './feeders.ts'
 import { suggestedLimits } from './limits.ts'
-import { asksOf, catalogueWire, sizeOnBox, WIRE_KIND_KEYS, wireKind } from './wires.ts'
+import { asksOf, catalogueWire, sizeOnBox, WIRE_KIND_KEYS, wireKind, readWireWords } from './wires.ts'
 
 const ALL_WIRES = WIRE_KIND_KEYS.flatMap((kind) => wireKind(kind).sizesMm.map((sizeMm) => ({ kind, sizeMm })))
 
@@ -63,6 +63,17 @@ describe('the wires in the box', () => {
     expect(asks('gasless')).toMatchObject({ groove: 'knurled V', polarity: 'gun negative', gases: ['none'] })
     expect(asks('fluxCored')).toMatchObject({ groove: 'knurled V', gases: null })
   })
+  it.each([
+    ['0.9 solid', 'metric', 'solid steel 0.9'],
+    ['.035 mild steel', 'us', 'solid steel .035'],
+    ['stainless 308L 1,0', 'metric', 'stainless 1.0'],
+    ['flux-cored no gas 5/64', 'us', 'flux-cored, no gas 5/64'],
+    ['alu 5356 1.2 mm', 'metric', 'aluminium 5xxx 1.2'],
+    ['aluminium 1.2', 'metric', undefined],
+    ['0.9', 'metric', undefined],
+    ['solid', 'metric', undefined],
+    ['solid 0.9 or 1.2', 'metric', undefined],
+  ] as const)('"%s" in a %s list is %s', (text, units, name) => expect(readWireWords(text, units)?.name).toBe(name))
   it('are named apart', () => {
     for (const units of ['metric', 'us'] as const) {
       const names = ALL_WIRES.map(({ kind, sizeMm }) => catalogueWire(kind, sizeMm, units).name)

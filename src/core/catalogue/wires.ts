@@ -12,7 +12,7 @@ import {
 } from '@core/rightparts/facts.ts'
 import { NO_ID } from '@core/ids/id.ts'
 import { UNTOLD_WIRE } from '@core/rightparts/untold.ts'
-import { inchName } from '@core/units/wiresize.ts'
+import { inchName, parseWireSize } from '@core/units/wiresize.ts'
 
 /**
  * Wires as they are sold, by what they are made of, with no maker in it. Density, spool and the sizes are the trade's usual ones, marked as guesses
@@ -120,6 +120,34 @@ export function catalogueWire(key: WireKindKey, diameterMm: number, units: 'metr
     spoolKg: kind.spoolKg[units],
     fit: { ...UNTOLD_WIRE, alloy: kind.alloy, isSelfShielded: kind.isSelfShielded },
   }
+}
+
+/** Words by which people tell one wire from another; the first that fits is meant. "Aluminium" alone may be the soft one or the stiff one, and is not read. */
+const WIRE_WORDS: readonly [RegExp, WireKindKey][] = [
+  [/stainless|inox|\b(308|309|316)l?\b/, 'stainless'],
+  [/\b(alu?(minium|minum)?)\b.*\b(4\d{3}|4xxx|soft)\b/, 'aluSoft'],
+  [/\b(alu?(minium|minum)?)\b.*\b(5\d{3}|5xxx|stiff|hard)\b/, 'aluStiff'],
+  [/bronze/, 'bronze'],
+  [/metal[ -]?core/, 'metalCored'],
+  [/\b(gasless|no[ -]gas|self[ -]?shield(ed|ing)?)\b/, 'gasless'],
+  [/flux|\bcored\b/, 'fluxCored'],
+  [/\b(solid|steel|mild)\b/, 'steel'],
+]
+/**
+ * A wire as a list names it: what it is made of, and one number that is a size. Null where either is missing.
+ * @example readWireWords('.035 solid', 'us')?.name // 'solid steel .035'
+ */
+export function readWireWords(text: string, units: 'metric' | 'us'): CatalogueWire | null {
+  const plain = text.toLowerCase()
+  const kind = WIRE_WORDS.find(([words]) => words.test(plain))?.[1]
+  const sizes = [...plain.matchAll(/(?<!\d)(?:\d*[.,]\d+|\d{1,2}\/\d{1,2})(?:\s*(?:mm|in\b|"))?/g)].flatMap(
+    ([word]) => {
+      const read = parseWireSize(word)
+      return read.ok ? [read.diameterMm] : []
+    },
+  )
+  const [size] = sizes
+  return kind && size !== undefined && new Set(sizes).size === 1 ? catalogueWire(kind, size, units) : null
 }
 
 /** What a wire asks of the gun it runs through, by the rules that check guns. */

@@ -22,12 +22,13 @@ export function guessColumns(headings: readonly string[], wanted: readonly Wante
   const take = (fits: (heading: string, word: string) => boolean) => {
     for (const { key, words } of wanted) {
       if (key in found) continue
-      const index = headings.findIndex(
-        (heading, i) => !taken.has(i) && words.some((word) => fits(norm(heading), norm(word))),
-      )
-      if (index >= 0) {
+      // The first of the words that any heading has: a list with "booth" and "name" is of booths.
+      for (const word of words) {
+        const index = headings.findIndex((heading, i) => !taken.has(i) && fits(norm(heading), norm(word)))
+        if (index < 0) continue
         found[key] = index
         taken.add(index)
+        break
       }
     }
   }
@@ -38,7 +39,7 @@ export function guessColumns(headings: readonly string[], wanted: readonly Wante
 
 export const PLACE_COLUMNS: readonly Wanted[] = [
   { key: 'place', words: ['place', 'booth', 'station', 'gun', 'cell', 'bench', 'name', 'no'], isNeeded: true },
-  { key: 'area', words: ['area', 'bay', 'hall', 'shop', 'line', 'room'], isNeeded: true },
+  { key: 'area', words: ['area', 'bay', 'hall', 'shop', 'line', 'room', 'tab'], isNeeded: true },
   { key: 'position', words: ['position', 'which part', 'kind', 'part kind', 'what', 'part type'], isNeeded: false },
   { key: 'part', words: ['part', 'part code', 'part no', 'code', 'item', 'part number'], isNeeded: false },
   { key: 'fitted', words: ['fitted', 'put on date', 'put on', 'date', 'changed', 'since'], isNeeded: false },
@@ -47,10 +48,14 @@ export const PLACE_COLUMNS: readonly Wanted[] = [
 ]
 
 export const USAGE_COLUMNS: readonly Wanted[] = [
-  { key: 'place', words: ['place', 'booth', 'station', 'gun', 'cell', 'bench', 'name'], isNeeded: true },
-  { key: 'date', words: ['date', 'day'], isNeeded: true },
+  {
+    key: 'place',
+    words: ['place', 'booth', 'station', 'gun', 'cell', 'bench', 'machine', 'feeder', 'equipment', 'name'],
+    isNeeded: true,
+  },
+  { key: 'date', words: ['date', 'day', 'timestamp', 'time stamp', 'date time', 'start time', 'time'], isNeeded: true },
   { key: 'shift', words: ['shift', 'turn'], isNeeded: false },
-  { key: 'arcHours', words: ['arc hours', 'arc h', 'arc time', 'hours', 'arc'], isNeeded: false },
+  { key: 'arcHours', words: ['arc hours', 'arc h', 'arc time', 'arc on', 'hours', 'arc', 'duration'], isNeeded: false },
   { key: 'kg', words: ['kg', 'wire kg', 'wire', 'kg wire', 'weight'], isNeeded: false },
   { key: 'starts', words: ['starts', 'arc starts', 'ignitions'], isNeeded: false },
 ]
@@ -88,7 +93,8 @@ export const HISTORY_COLUMNS: readonly Wanted[] = [
 /** A purchase list: accounts know the item, when, and how many; the rest of the list is gloves and coffee. */
 export const PURCHASE_COLUMNS: readonly Wanted[] = [
   { key: 'item', words: ['item', 'article', 'description', 'part', 'what', 'product', 'name', 'code'], isNeeded: true },
-  { key: 'month', words: ['month', 'date', 'period', 'when', 'day', 'delivered'], isNeeded: true },
+  // Left out, a bill's own date above its lines says when.
+  { key: 'month', words: ['month', 'date', 'period', 'when', 'day', 'delivered'], isNeeded: false },
   {
     key: 'quantity',
     words: ['quantity', 'how many', 'qty', 'amount', 'number', 'pieces', 'pcs', 'bought', 'kg'],
@@ -98,11 +104,26 @@ export const PURCHASE_COLUMNS: readonly Wanted[] = [
   { key: 'area', words: ['area', 'bay', 'hall', 'cost centre', 'for', 'department'], isNeeded: false },
 ]
 
-/** A price list or a parts cabinet: what there is, which family it is of, and what it is for. */
+/** A price list, a bill or a parts cabinet: what there is, which family it is of, and what it is for. */
 export const PART_COLUMNS: readonly Wanted[] = [
-  { key: 'part', words: ['part code', 'code', 'part no', 'part number', 'article', 'item'], isNeeded: true },
-  { key: 'kind', words: ['kind of part', 'kind', 'part kind', 'type', 'what'], isNeeded: true },
-  { key: 'partName', words: ['name', 'description', 'text'], isNeeded: false },
+  {
+    key: 'part',
+    words: [
+      'part code',
+      'code',
+      'part no',
+      'part number',
+      'article no',
+      'article number',
+      'article',
+      'item no',
+      'item',
+    ],
+    isNeeded: true,
+  },
+  // Left out, the name of the part says what it is.
+  { key: 'kind', words: ['kind of part', 'kind', 'part kind', 'type', 'what'], isNeeded: false },
+  { key: 'partName', words: ['name', 'description', 'designation', 'text'], isNeeded: false },
   { key: 'family', words: ['fit family', 'family', 'gun', 'system'], isNeeded: false },
   { key: 'size', words: ['size', 'bore', 'wire size'], isNeeded: false },
   { key: 'wires', words: ['for wire', 'wire from to', 'range', 'wires'], isNeeded: false },
@@ -111,7 +132,8 @@ export const PART_COLUMNS: readonly Wanted[] = [
   { key: 'faces', words: ['faces', 'grooves', 'groove'], isNeeded: false },
   { key: 'proof', words: ['fit known by', 'fit proof', 'fit status'], isNeeded: false },
   { key: 'forAluminium', words: ['for aluminium', 'aluminium', 'aluminum'], isNeeded: false },
-  { key: 'price', words: ['price', 'cost', 'each'], isNeeded: false },
+  { key: 'price', words: ['unit price', 'price each', 'price', 'cost', 'each'], isNeeded: false },
+  { key: 'pricePer', words: ['per', 'price per', 'price unit'], isNeeded: false },
   { key: 'onHand', words: ['on hand', 'stock', 'count', 'in stock'], isNeeded: false },
 ]
 

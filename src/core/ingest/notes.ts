@@ -21,8 +21,10 @@ export interface ReadNote {
   isStop: boolean
   /** Pieces that name nothing known, as written. */
   unread: string[]
+  /** What was worked on and is no word of the trade's or the shop's: "lance" in "swapped lance". */
+  words: string[]
 }
-interface Kind {
+export interface NamedKind {
   key: KindKey
   name: string
   synonyms: readonly string[]
@@ -72,7 +74,7 @@ const bare = (piece: string) =>
     .trim()
 
 /** The parts a piece names: longest run of words first, so that "tip adapter" is not a tip. */
-function kindsIn<K extends Kind>(piece: string, kinds: readonly K[]): { kinds: K[]; rest: string } {
+function kindsIn<K extends NamedKind>(piece: string, kinds: readonly K[]): { kinds: K[]; rest: string } {
   let words = bare(piece).split(' ').filter(Boolean)
   const found: K[] = []
   for (let length = 3; length >= 1; length--)
@@ -93,18 +95,22 @@ const firstOf = <T>(table: readonly [RegExp, T][], text: string): T | null =>
  * @example readNote('tip x2 + liner, nest, bad wire?', kinds)
  * // { acts: [{ tip, unsaid, 2 }, { liner, unsaid, 1 }], isStop: true, unread: ['bad wire?'] }
  */
-export function readNote(note: string, kinds: readonly Kind[]): ReadNote {
-  const read: ReadNote = { acts: [], isStop: STOPS.test(plain(note)), unread: [] }
+export function readNote(note: string, kinds: readonly NamedKind[]): ReadNote {
+  const read: ReadNote = { acts: [], isStop: STOPS.test(plain(note)), unread: [], words: [] }
   let verb: NoteVerb = 'unsaid'
-  for (const piece of plain(note).split(SEPARATORS).filter(Boolean)) {
+  const pieces = plain(note).split(SEPARATORS).filter(Boolean)
+  const isAllOfIt = pieces.length === 1
+  for (const piece of pieces) {
     const { kinds: named, rest } = kindsIn(piece, kinds)
     const said = firstOf(VERBS, rest)
     // "new tip, nozzle and liner": a verb holds for the pieces after it until another is said.
     if (said) verb = said
     const reason = firstOf(REASONS, rest)
     if (named.length === 0) {
+      const left = leftOver(rest)
       if (said || reason) lastSays(read, { said, reason })
-      else if (!STOPS.test(rest) && rest.replace(EMPTY, '').trim() !== '') read.unread.push(piece)
+      if (left !== '') read.unread.push(piece)
+      if (left !== '' && (said || isAllOfIt)) read.words.push(left)
       continue
     }
     const count = countIn(piece)
@@ -112,6 +118,15 @@ export function readNote(note: string, kinds: readonly Kind[]): ReadNote {
   }
   return read
 }
+
+const everywhere = ({ source }: RegExp) => new RegExp(source, 'g')
+const KNOWN_WORDS = [...VERBS, ...REASONS].map(([words]) => everywhere(words)).concat(everywhere(STOPS), EMPTY)
+/** What is left of a piece without the words that are known. */
+const leftOver = (rest: string) =>
+  KNOWN_WORDS.reduce((text, words) => text.replace(words, ' '), rest)
+    .replace(/[^\p{L}\p{N}' -]/gu, ' ')
+    .replace(/\s+/g, ' ')
+    .trim()
 
 /** "tip, worn" and "liner - changed": a piece without a part speaks of the one before it. */
 function lastSays(read: ReadNote, { said, reason }: { said: NoteVerb | null; reason: OutReason | null }): void {
@@ -146,4 +161,29 @@ export function groupNotes(notes: readonly { text: string; read: ReadNote }[]): 
       groups.set(key, group)
     }
   return [...groups.values()].sort((a, b) => b.notes - a.notes || (a.key < b.key ? -1 : 1))
+}
+
+/** A word for a part that nobody here has explained yet: how many notes have it, and some of them. */
+export interface AskedWord {
+  word: string
+  notes: number
+  examples: string[]
+}
+const MOST_WORDS = 3
+const MOST_ASKED = 12
+/** Words to be asked about, most frequent first; what was said to be no part of a gun is never asked about again. */
+export function askedWords(
+  notes: readonly { text: string; read: Pick<ReadNote, 'words'> }[],
+  others: ReadonlySet<string> = new Set(),
+): AskedWord[] {
+  const found = new Map<string, AskedWord>()
+  for (const { text, read } of notes)
+    for (const word of read.words) {
+      if (others.has(word) || word.split(' ').length > MOST_WORDS || !/\p{L}/u.test(word)) continue
+      const asked = found.get(word) ?? { word, notes: 0, examples: [] }
+      asked.notes++
+      if (asked.examples.length < EXAMPLES && !asked.examples.includes(text)) asked.examples.push(text)
+      found.set(word, asked)
+    }
+  return [...found.values()].sort((a, b) => b.notes - a.notes || (a.word < b.word ? -1 : 1)).slice(0, MOST_ASKED)
 }

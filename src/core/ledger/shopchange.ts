@@ -32,6 +32,8 @@ export type ShopChange =
     }
   /** The lead's word on how long a kind lasts; without numbers it was taken back. */
   | { of: 'word'; kindKey: KindKey; usual: number | null; early: number | null }
+  /** What a word of this shop means; null: no part of a gun. */
+  | { of: 'called'; word: string; kindKey: KindKey | null }
   | { of: 'tryout'; question: string; nameA: string; nameB: string; places: number }
   | { of: 'tryoutEnd'; isConfirmed: boolean }
   | { of: 'site'; name: string; zone: string }

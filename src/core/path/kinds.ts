@@ -73,7 +73,10 @@ export const KIND_DEFAULTS: readonly KindDefault[] = [
     cleanMin: 3,
     confirmDays: 90,
     reasons: USUAL,
-    synonyms: ['roll', 'rolls', 'drive roll', 'roller', 'rollers', 'feed roll', 'feed rolls'],
+    synonyms: [
+      ...['roll', 'rolls', 'drive roll', 'roller', 'rollers', 'feed roll', 'feed rolls'],
+      ...['drive wheel', 'feed wheel', 'feed roller', 'drive roller'],
+    ],
   },
   {
     key: 'outlet',
@@ -115,7 +118,7 @@ export const KIND_DEFAULTS: readonly KindDefault[] = [
     cleanMin: 0,
     confirmDays: 90,
     reasons: ['worn', 'blocked', 'kinked', 'due', 'knocked', 'toTry'],
-    synonyms: ['liner', 'conduit liner', 'spiral', 'wire liner', 'monocoil'],
+    synonyms: ['liner', 'conduit liner', 'spiral', 'wire liner', 'coil liner', 'gun liner'],
   },
   {
     key: 'neck',
@@ -129,7 +132,7 @@ export const KIND_DEFAULTS: readonly KindDefault[] = [
     cleanMin: 0,
     confirmDays: 90,
     reasons: USUAL,
-    synonyms: ['neck', 'swan neck', 'gooseneck', 'conductor tube'],
+    synonyms: ['neck', 'swan neck', 'gooseneck', 'goose neck', 'conductor tube', 'torch neck'],
   },
   {
     key: 'jump',
@@ -274,3 +277,6 @@ export function kindFromWord<K extends Named>(word: string, kinds: readonly K[])
   const wanted = norm(word)
   return ((index.get(wanted) ?? index.get(wanted.replace(/s$/, ''))) as K | undefined) ?? null
 }
+
+/** Whether a kind goes by that word already. */
+export const isWordOf = (word: string, kind: Named): boolean => kindFromWord(word, [kind]) !== null

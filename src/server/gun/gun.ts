@@ -319,5 +319,6 @@ export async function findPlaces(deps: Deps, who: Who): Promise<FindAnswer> {
       areaName: areaName.get(s.areaId) ?? '',
       gunName: gunOf.get(s.id) ?? null,
     })),
+    kinds: shop.kinds.map(({ key, name, column, synonyms }) => ({ key, name, column, words: synonyms })),
   }
 }

@@ -4,11 +4,14 @@ import {
   importAnswer,
   importPreview,
   importRequest,
+  previewRequest,
   progressAnswer,
   progressQuery,
+  wordRequest,
 } from '@contract/ingest.ts'
 import { endpoint } from '@server/call/routes.ts'
 import { previewImport, takeImport } from './ingest.ts'
+import { sayWord } from './word.ts'
 import { cancelImport, readProgress } from './progress.ts'
 
 export const ingestEndpoints = [
@@ -16,7 +19,7 @@ export const ingestEndpoints = [
     method: 'post',
     path: '/ingest/preview',
     summary: 'What a sheet holds and what is wrong with it; writes nothing',
-    body: importRequest,
+    body: previewRequest,
     answer: importPreview,
     run: (deps, who, { body }) => previewImport(deps, who, body),
   }),
@@ -27,6 +30,14 @@ export const ingestEndpoints = [
     body: importRequest,
     answer: importAnswer,
     run: (deps, who, { body }) => takeImport(deps, who, body),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/ingest/word',
+    summary: 'Say what a word of this shop means: a part, or none on a gun',
+    body: wordRequest,
+    answer: done,
+    run: (deps, who, { body }) => sayWord(deps, who, body),
   }),
   endpoint({
     method: 'get',

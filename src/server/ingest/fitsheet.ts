@@ -2,6 +2,7 @@ import { type FamilyId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { readFaces, readWireRange, readWord } from '@core/ingest/fitwords.ts'
+import { readNote } from '@core/ingest/notes.ts'
 import { kindFromWord } from '@core/path/kinds.ts'
 import {
   GUIDE_MATERIALS,
@@ -16,7 +17,7 @@ import {
 import { UNTOLD_FAMILY, UNTOLD_PART } from '@core/rightparts/untold.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
 import { type BadRow } from '@contract/ingest.ts'
-import { type ShopKinds, type ShopFit } from '@server/shopmodel/model.ts'
+import { type KindRow, type ShopKinds, type ShopFit } from '@server/shopmodel/model.ts'
 import { badCell, cellOf, type Sheet } from './sheet.ts'
 
 export interface PlannedPart {
@@ -32,6 +33,10 @@ export interface PlannedPart {
 export interface PartPlan {
   parts: PlannedPart[]
   bad: BadRow[]
+  /** Freight, gloves, totals: lines whose words name no part of a gun. */
+  leftOut: { row: number; text: string }[]
+  /** Words for a kind of part that nobody has explained yet. */
+  words: { text: string; word: string }[]
 }
 export interface FamilyPlan {
   families: { name: string; fit: FamilyFit }[]
@@ -69,25 +74,26 @@ function yesNo(text: string): { ok: true; value: boolean } | { ok: false; reason
 
 /** Parts with what they fit. A family or kind nobody has entered is named, and nothing is taken. */
 export function planParts(sheet: Sheet, shop: ShopKinds & ShopFit): PartPlan {
-  const plan: PartPlan = { parts: [], bad: [] }
+  const plan: PartPlan = { parts: [], bad: [], leftOut: [], words: [] }
+  const isKindColumn = sheet.columns['kind'] !== undefined
   const familyBy = new Map([...shop.families].map(([id, name]) => [name.toLowerCase(), id as FamilyId]))
   sheet.rows.forEach((row, i) => {
     const cell = cellReader(sheet, { row, number: sheet.numbers[i] ?? 0, bad: plan.bad })
     const before = plan.bad.length
-    const code = cell('part', (t) =>
-      t.length <= 40 ? { ok: true, value: t } : { ok: false, reason: 'a code has 40 letters at most' },
-    )
-    const kind = cell('kind', (t) => {
-      const found = kindFromWord(t, shop.kinds)
-      return found ? { ok: true, value: found } : { ok: false, reason: 'there is no kind of part called that' }
-    })
+    const named = cellOf(sheet, row, 'partName')
+    const byName = isKindColumn ? null : kindNamed(named || cellOf(sheet, row, 'part'), shop.kinds)
+    if (!isKindColumn && (!byName || cellOf(sheet, row, 'part') === ''))
+      return void plan.leftOut.push({ row: sheet.numbers[i] ?? 0, text: row.filter((c) => c.trim()).join(' · ') })
+    const code = cell('part', partCode)
+    const told = kindSaid(cell, shop, plan)
+    const kind = told ?? byName
     const familyId = cell('family', (t) => {
       const id = familyBy.get(t.toLowerCase())
       return id ? { ok: true, value: id } : { ok: false, reason: 'there is no such fit family; make it first' }
     })
-    const price = cell('price', number(0))
+    const price = priceEach(cell)
     const onHand = cell('onHand', number(0))
-    const wireSizeMm = cell('size', size)
+    const wireSizeMm = cell('size', size) ?? (byName ? sizeNamed(named, byName.key) : null)
     const fit = partFit(cell, kind?.key ?? null)
     const missing = [!code && 'part', !kind && 'kind'].filter((k): k is string => Boolean(k))
     for (const key of missing)
@@ -106,6 +112,39 @@ export function planParts(sheet: Sheet, shop: ShopKinds & ShopFit): PartPlan {
     })
   })
   return plan
+}
+
+const partCode = (t: string) =>
+  t.length <= 40 ? { ok: true as const, value: t } : { ok: false as const, reason: 'a code has 40 letters at most' }
+function kindSaid(cell: Cell, shop: ShopKinds, plan: PartPlan): KindRow | null {
+  return cell('kind', (t) => {
+    const found = kindFromWord(t, shop.kinds)
+    if (!found) plan.words.push({ text: t, word: t.toLowerCase() })
+    return found ? { ok: true, value: found } : { ok: false, reason: 'there is no kind of part called that' }
+  })
+}
+
+/** "0,64 €" and "$ 12.80 per 20": what one costs. */
+function priceEach(cell: Cell): number | null {
+  const price = cell('price', (t) => number(0)(t.replace(/[€$£¥]|\b[A-Z]{3}\b/g, '')))
+  const per = cell('pricePer', number(1))
+  return price === null ? null : price / (per ?? 1)
+}
+
+/** The one kind of part that a bill's words name; of "tip and nozzle set" there are two, and nobody's to guess. */
+function kindNamed(text: string, kinds: ShopKinds['kinds']): KindRow | null {
+  const keys = [...new Set(readNote(text, kinds).acts.map((a) => a.kindKey))]
+  return keys.length === 1 ? (kinds.find((k) => k.key === keys[0]) ?? null) : null
+}
+const SIZED: ReadonlySet<KindKey> = new Set(['tip'])
+/** "Contact tip M6 x 28, 1.0": the size of wire in a tip's name, if just one number in it can be one. */
+function sizeNamed(text: string, kindKey: KindKey): number | null {
+  if (!SIZED.has(kindKey)) return null
+  const sizes = text.split(/[\s;/]+|,\s/).flatMap((word) => {
+    const read = /[.,]/.test(word) ? parseWireSize(word.replace(/[,;]$/, '')) : ({ ok: false } as const)
+    return read.ok ? [read.diameterMm] : []
+  })
+  return sizes.length === 1 ? (sizes[0] ?? null) : null
 }
 
 const OF_METAL: ReadonlySet<KindKey> = new Set(['tip', 'nozzle', 'diffuser', 'neck'])

@@ -25,7 +25,8 @@ import { readPurchases } from '@server/parts/purchases.ts'
 import { loadShop, type ShopModel, type ShopPlaces, type ShopSite, type ShopKinds } from '@server/shopmodel/model.ts'
 import { shiftSpan, shiftsOf } from '@server/time/calendar.ts'
 import { addDays, dayOf, wallOf, wallToMsOrNext } from '@server/time/wall.ts'
-import { LABELS, WANTED } from './sheet.ts'
+import { WANTED } from '@core/ingest/guess.ts'
+import { LABELS } from './sheet.ts'
 
 /** A row by the wanted columns' keys. */
 type Row = Record<string, string>

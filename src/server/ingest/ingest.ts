@@ -1,19 +1,27 @@
 import { eq, inArray } from 'drizzle-orm'
-import { groupNotes } from '@core/ingest/notes.ts'
-import { type BadRow, type ImportPreview, type ImportRequest, type NoteDecision } from '@contract/ingest.ts'
+import { WANTED } from '@core/ingest/guess.ts'
+import { askedWords, groupNotes } from '@core/ingest/notes.ts'
+import { TAB_HEADINGS } from '@core/ingest/tabs.ts'
+import {
+  type BadRow,
+  type ImportPreview,
+  type ImportRequest,
+  type NoteDecision,
+  type PreviewRequest,
+} from '@contract/ingest.ts'
 import { importRun, usageSpan } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { once } from '@server/call/once.ts'
 import { mustLead, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
-import { loadShop, type ShopKinds, type ShopFit, type ShopPlaces } from '@server/shopmodel/model.ts'
+import { loadShop, type ShopFit, type ShopKinds, type ShopPlaces, type ShopSite } from '@server/shopmodel/model.ts'
 import { writeAct, type Writing } from '@server/write/act.ts'
 import { decided, type HistoryPlan } from './history.ts'
 import { sheetKey, usageKey } from './key.ts'
-import { planOf, type Planned } from './plan.ts'
+import { kindOfSheet, planOf, type Planned } from './plan.ts'
 import { type PurchasePlan } from './purchases.ts'
 import { startProgress } from './progress.ts'
-import { LABELS, WANTED, type Sheet } from './sheet.ts'
+import { LABELS, type Sheet } from './sheet.ts'
 import { writeFamilies, writeParts } from './takefit.ts'
 import { writeHistory } from './takehistory.ts'
 import { freshPurchases, writePurchases } from './takepurchases.ts'
@@ -21,11 +29,16 @@ import { writePlaces } from './takeplaces.ts'
 import { writeUsage } from './takeusage.ts'
 
 /** What a sheet holds, what is wrong with it, and what taking it in would do. Writes nothing. */
-export async function previewImport(deps: Deps, who: Who, request: ImportRequest): Promise<ImportPreview> {
+export async function previewImport(deps: Deps, who: Who, asked: PreviewRequest): Promise<ImportPreview> {
   mustLead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
-  const { sheet, bad, planned } = await planOf(deps.db, request, { shop, nowMs: deps.now() })
+  const at = { shop, nowMs: deps.now() }
+  const request = { ...asked, kind: asked.kind === 'guess' ? kindOfSheet(asked.text, at) : asked.kind }
+  const { sheet, bad, planned } = await planOf(deps.db, request, at)
+  const used = new Set(Object.values(sheet.columns))
   return {
+    kind: request.kind,
+    lies: sheet.lies,
     headings: sheet.headings,
     columns: sheet.columns,
     wanted: WANTED[request.kind].map((w) => ({ key: w.key, label: LABELS[w.key] ?? w.key, isNeeded: w.isNeeded })),
@@ -33,21 +46,62 @@ export async function previewImport(deps: Deps, who: Who, request: ImportRequest
     sample: sheet.rows.slice(0, 5),
     bad,
     leftOut: 'leftOut' in planned.plan ? planned.plan.leftOut.slice(0, MOST_UNREAD) : [],
-    ...notesOf(planned, shop),
+    ...notesOf(planned, { shop, sheet }),
+    words: wordsOf(planned, shop),
+    names: 'names' in planned.plan ? counted(planned.plan.names) : [],
+    notTaken: sheet.headings.filter(
+      (h, i) => i >= sheet.made && h !== '' && !used.has(i) && !TAB_HEADINGS.some((t) => t === h),
+    ),
+    rowNames: sheet.rowNames,
     would: await wouldDo(deps.db, planned, { shop, decisions: request.decisions ?? {} }),
     canTake: bad.length === 0 || canLeaveOut(planned),
   }
 }
 
+const MOST_NAMES = 60
+/** Each name once, the most frequent first; a name that is missing is no name. */
+const counted = (names: readonly string[]): ImportPreview['names'] => {
+  const counts = new Map<string, number>()
+  for (const name of names) if (name) counts.set(name, (counts.get(name) ?? 0) + 1)
+  return [...counts]
+    .map(([name, rows]) => ({ name, rows }))
+    .sort((a, b) => b.rows - a.rows || (a.name < b.name ? -1 : 1))
+    .slice(0, MOST_NAMES)
+}
+
+/** Words for parts that are nobody's yet, in notes or in a list of parts. */
+function wordsOf(planned: Planned, shop: ShopSite): ImportPreview['words'] {
+  const others = new Set(shop.site.otherWords ?? [])
+  if (planned.kind === 'history') return askedWords(planned.plan.notes, others)
+  if (planned.kind !== 'parts' && planned.kind !== 'places') return []
+  const notes = planned.plan.words.map(({ text, word }) => ({ text, read: { words: [word] } }))
+  return askedWords(notes, others)
+}
+
 const MOST_UNREAD = 200
 
-/** Old notes and purchase lists may be taken without the rows that can't be read; usage and places may not. */
-const canLeaveOut = (planned: Planned) =>
-  (planned.kind === 'history' && planned.plan.notes.length > 0) ||
-  (planned.kind === 'purchases' && planned.plan.rows.length > 0)
+/** Rows that can't be read may stay out where there are others; families hang together with parts and go whole. */
+function canLeaveOut({ kind, plan }: Planned): boolean {
+  switch (kind) {
+    case 'history':
+      return plan.notes.length > 0
+    case 'purchases':
+    case 'usage':
+      return plan.rows.length > 0
+    case 'places':
+      return plan.places.length > 0
+    case 'parts':
+      return plan.parts.length > 0
+    case 'families':
+      return false
+  }
+}
 
 /** A history's groups, and what in its notes nobody but a person can read. */
-function notesOf(planned: Planned, shop: ShopKinds): Pick<ImportPreview, 'groups' | 'unread'> {
+function notesOf(
+  planned: Planned,
+  { shop, sheet }: { shop: ShopKinds; sheet: Sheet },
+): Pick<ImportPreview, 'groups' | 'unread'> {
   if (planned.kind !== 'history') return { groups: [], unread: [] }
   const groups = groupNotes(planned.plan.notes).map(({ kindKey, ...group }) => {
     const kind = shop.kindByKey.get(kindKey)
@@ -56,7 +110,8 @@ function notesOf(planned: Planned, shop: ShopKinds): Pick<ImportPreview, 'groups
   const unread = planned.plan.notes.flatMap(({ row, text, read }) =>
     read.unread.length > 0 || (read.acts.length === 0 && !read.isStop) ? [{ row, text }] : [],
   )
-  return { groups, unread: unread.slice(0, MOST_UNREAD) }
+  const all = [...sheet.unread, ...unread].sort((a, b) => a.row - b.row)
+  return { groups, unread: all.slice(0, MOST_UNREAD) }
 }
 
 async function wouldDo(
@@ -88,7 +143,9 @@ async function wouldDo(
   return {
     'places new': fresh.length,
     'places there already': planned.plan.places.length - fresh.length,
+    'wires new': new Set(fresh.flatMap((p) => p.newWire?.name ?? [])).size,
     'parts put on': planned.plan.fits.length,
+    'cells left out': planned.plan.bad.length,
   }
 }
 

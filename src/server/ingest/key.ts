@@ -10,8 +10,9 @@ export const usageKey = (row: PlannedUsage) =>
 
 /** A sheet is the same sheet when its content and its columns are. */
 export function sheetKey(request: ImportRequest): string {
-  const { decisions, leaveOutBad } = request
+  const { decisions, leaveOutBad, fill, names } = request
   // What decides nothing is left out, so that a plain sheet keeps the key it had before there were decisions.
-  const said = decisions || leaveOutBad ? [Object.entries(decisions ?? {}).sort(), leaveOutBad ?? false] : []
+  const said: unknown[] = decisions || leaveOutBad ? [Object.entries(decisions ?? {}).sort(), leaveOutBad ?? false] : []
+  for (const more of [fill, names]) if (more && Object.keys(more).length > 0) said.push(Object.entries(more).sort())
   return `import/${shortHash(JSON.stringify([request.kind, request.text, request.columns ?? null, ...said]))}`
 }

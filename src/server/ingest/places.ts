@@ -2,16 +2,19 @@ import { parseDay } from '@contract/when.ts'
 import { type WireId } from '@core/ids/id.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { kindFromWord } from '@core/path/kinds.ts'
+import { readWireWords, type CatalogueWire } from '@core/catalogue/wires.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
 import { type BadRow } from '@contract/ingest.ts'
 import { type KindRow, type ShopModel, type ShopFit, type ShopSite, type ShopKinds } from '@server/shopmodel/model.ts'
-import { wallToMsOrNext } from '@server/time/wall.ts'
+import { dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { badCell, cellOf, type Sheet } from './sheet.ts'
 
 export interface PlannedPlace {
   name: string
   areaName: string
   wireId: WireId | null
+  /** A wire of the trade that the shop has not said yet. */
+  newWire: CatalogueWire | null
   cableM: number | null
   row: number
 }
@@ -26,6 +29,8 @@ export interface PlacePlan {
   places: PlannedPlace[]
   fits: PlannedFit[]
   bad: BadRow[]
+  /** Words for a part that nobody has explained yet. */
+  words: { text: string; word: string }[]
 }
 
 /**
@@ -33,7 +38,7 @@ export interface PlacePlan {
  * why. A place may stand in several rows, one per part.
  */
 export function planPlaces(sheet: Sheet, shop: ShopModel, at: { nowMs: number }): PlacePlan {
-  const plan: PlacePlan = { places: [], fits: [], bad: [] }
+  const plan: PlacePlan = { places: [], fits: [], bad: [], words: [] }
   const seen = new Map<string, PlannedPlace>()
   sheet.rows.forEach((row, i) => {
     const bad: Bad = (key, why) => (
@@ -49,7 +54,8 @@ export function planPlaces(sheet: Sheet, shop: ShopModel, at: { nowMs: number })
       seen.set(place.name.toLowerCase(), place)
       plan.places.push(place)
     }
-    const fit = fitOf(sheet, row, { shop, bad, nowMs: at.nowMs })
+    const onWord = (word: string) => void plan.words.push({ text: word, word: word.toLowerCase() })
+    const fit = fitOf(sheet, row, { shop, bad, nowMs: at.nowMs, onWord })
     if (fit) plan.fits.push({ ...fit, place: place.name, row: sheet.numbers[i] ?? 0 })
   })
   return plan
@@ -67,29 +73,39 @@ function placeOf(
   if (!name) return at.bad('place', 'the place has no name; write the number painted on it')
   if (name.length > 24) return at.bad('place', `the name has ${name.length} letters; 24 at most`)
   if (!areaName) return at.bad('area', 'say which area or bay it stands in')
-  const wireId = wireOf(cellOf(sheet, row, 'wire'), at)
+  const wire = wireOf(cellOf(sheet, row, 'wire'), at)
   const cableM = cableOf(cellOf(sheet, row, 'cable'), at.bad)
-  if (wireId === undefined || cableM === undefined) return null
-  return { name, areaName, wireId, cableM, row: at.number }
+  // Left out, a cell takes nothing else of its row with it.
+  return { name, areaName, ...(wire ?? UNTOLD_WIRE), cableM: cableM ?? null, row: at.number }
 }
 
-/** A wire by its name, or by its size when only one wire of the shop has it; undefined when refused. */
-function wireOf(text: string, at: { shop: ShopFit; bad: Bad }): WireId | null | undefined {
-  if (!text) return null
+const UNTOLD_WIRE = { wireId: null, newWire: null }
+/** A wire by its name, by its size when only one wire of the shop has it, or one of the trade's by what it is made of; undefined when refused. */
+function wireOf(
+  text: string,
+  at: { shop: ShopFit & ShopSite; bad: Bad },
+): Pick<PlannedPlace, 'wireId' | 'newWire'> | undefined {
+  if (!text) return UNTOLD_WIRE
   const wires = [...at.shop.wires.values()]
   const byName = wires.find((w) => w.name.toLowerCase() === text.toLowerCase())
-  if (byName) return byName.id
+  if (byName) return { wireId: byName.id, newWire: null }
   const size = parseWireSize(text)
   const ofSize = size.ok ? wires.filter((w) => w.diameterMm === size.diameterMm) : []
-  if (ofSize.length === 1) return ofSize[0]?.id
+  if (ofSize.length === 1 && ofSize[0]) return { wireId: ofSize[0].id, newWire: null }
+  const ofTrade = readWireWords(text, at.shop.site.units)
+  if (ofTrade) {
+    const same = wires.find((w) => w.name.toLowerCase() === ofTrade.name.toLowerCase())
+    return { wireId: same?.id ?? null, newWire: same ? null : ofTrade }
+  }
   const known = wires.map((w) => w.name).join(', ')
+  const how = 'write what it is made of and its size, like "solid steel 0.9"'
   at.bad(
     'wire',
     ofSize.length > 1
       ? `several wires have this size: ${ofSize.map((w) => w.name).join(', ')}; write the name`
       : known
-        ? `no such wire; there is ${known}`
-        : 'no such wire; add it under Our shop first',
+        ? `no such wire; there is ${known}, or ${how}`
+        : `which wire is that? ${how}`,
   )
   return undefined
 }
@@ -110,7 +126,7 @@ function cableOf(text: string, bad: Bad): number | null | undefined {
 function fitOf(
   sheet: Sheet,
   row: readonly string[],
-  at: { shop: ShopSite & ShopKinds; bad: Bad; nowMs: number },
+  at: { shop: ShopSite & ShopKinds; bad: Bad; nowMs: number; onWord: (word: string) => void },
 ): Omit<PlannedFit, 'place' | 'row'> | null {
   const word = cellOf(sheet, row, 'position')
   const code = cellOf(sheet, row, 'part')
@@ -121,13 +137,14 @@ function fitOf(
     return null
   }
   const kind = kindFromWord(word, at.shop.kinds)
+  if (!kind) at.onWord(word)
   if (!kind)
     return at.bad(
       'position',
       `no part on the wire path is called that; there is ${at.shop.kinds.map((k) => k.name).join(', ')}`,
     )
   if (!when) return null
-  const day = parseDay(when, at.shop.site.units)
+  const day = parseDay(when, at.shop.site.units, dayOf(at.shop.site.zone, at.nowMs))
   if (!day) return at.bad('fitted', 'that is no date; write 2026-11-20')
   const fittedMs = wallToMsOrNext(at.shop.site.zone, day, '12:00')
   if (fittedMs > at.nowMs) return at.bad('fitted', 'that day is still to come')

@@ -1,13 +1,20 @@
 import { inArray } from 'drizzle-orm'
-import { readPurchases, type PurchasePlan } from './purchases.ts'
-import { type BadRow, type ImportRequest } from '@contract/ingest.ts'
+import { guessColumns } from '@core/ingest/columns.ts'
+import { guessKind, WANTED } from '@core/ingest/guess.ts'
+import { findHeading } from '@core/ingest/heading.ts'
+import { layOut, readDiary, type Knowing } from '@core/ingest/shape.ts'
+import { type BadRow, type ImportKind, type ImportRequest } from '@contract/ingest.ts'
+import { parseDay } from '@contract/when.ts'
 import { part } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
+import { dayOf } from '@server/time/wall.ts'
 import { planFamilies, planParts, type FamilyPlan, type PartPlan } from './fitsheet.ts'
+import { placeFinder } from './findplace.ts'
 import { planHistory, type HistoryPlan } from './history.ts'
 import { planPlaces, type PlacePlan } from './places.ts'
-import { missingColumns, readSheet, type Sheet } from './sheet.ts'
+import { readPurchases, type PurchasePlan } from './purchases.ts'
+import { missingColumns, parseRows, readSheet, type Sheet } from './sheet.ts'
 import { planUsage, type UsagePlan } from './usage.ts'
 
 export type Planned =
@@ -24,12 +31,41 @@ export interface PlannedSheet {
 }
 
 const NOTHING: Record<ImportRequest['kind'], Planned> = {
-  places: { kind: 'places', plan: { places: [], fits: [], bad: [] } },
-  usage: { kind: 'usage', plan: { rows: [], leftOut: [], bad: [] } },
-  history: { kind: 'history', plan: { notes: [], bad: [] } },
+  places: { kind: 'places', plan: { places: [], fits: [], bad: [], words: [] } },
+  usage: { kind: 'usage', plan: { rows: [], leftOut: [], bad: [], names: [] } },
+  history: { kind: 'history', plan: { notes: [], bad: [], leftOut: [], names: [] } },
   purchases: { kind: 'purchases', plan: { rows: [], leftOut: [], bad: [] } },
-  parts: { kind: 'parts', plan: { parts: [], bad: [] } },
+  parts: { kind: 'parts', plan: { parts: [], bad: [], leftOut: [], words: [] } },
   families: { kind: 'families', plan: { families: [], bad: [] } },
+}
+
+/** What the shop knows that helps to read how a sheet lies. */
+function knowing(shop: ShopModel, nowMs: number): Knowing {
+  const today = dayOf(shop.site.zone, nowMs)
+  return {
+    dayOf: (text) => parseDay(text, shop.site.units, today),
+    kinds: shop.kinds,
+    places: shop.stations.map((s) => s.name),
+  }
+}
+
+/** What a sheet holds by the looks of it: a line a gun with days is past work where the guns are known, and the guns themselves where they aren't. */
+export function kindOfSheet(text: string, at: { shop: ShopModel; nowMs: number }): ImportKind {
+  const { shop } = at
+  const rows = parseRows(text)
+  const know = knowing(shop, at.nowMs)
+  const laid = layOut(rows, know, { isPlaces: false })
+  const find = placeFinder(shop, {})
+  if (laid)
+    return laid.lies === 'daysAcross' || laid.rows.some((r) => find(r.cells[0] ?? '') !== null) ? 'history' : 'places'
+  const guessed = guessKind(rows)
+  const isOneColumn = rows.every((row) => row.filter((c) => c.trim()).length <= 1)
+  return isOneColumn || readDiary(text.split(/\r?\n/), know) ? diaryOr(guessed, rows) : guessed
+}
+/** Sentences are past work, unless a heading says that the sheet is a table. */
+const diaryOr = (guessed: ImportKind, rows: string[][]): ImportKind => {
+  const found = guessColumns(findHeading(rows, WANTED[guessed]).headings, WANTED[guessed])
+  return Object.keys(found).length >= 2 ? guessed : 'history'
 }
 
 /** What a sheet asks for, and every cell that can't be taken. Reads only. */
@@ -39,11 +75,12 @@ export async function planOf(
   at: { shop: ShopModel; nowMs: number },
 ): Promise<PlannedSheet> {
   const { shop, nowMs } = at
-  const sheet = readSheet(request.kind, request.text, request.columns)
+  const sheet = readSheet(request, knowing(shop, nowMs))
+  const names = request.names ?? {}
   const missing = missingColumns(request.kind, sheet)
   if (missing.length > 0) return { sheet, bad: missing, planned: NOTHING[request.kind] }
   if (request.kind === 'usage') {
-    const plan = planUsage(sheet, shop, nowMs)
+    const plan = planUsage(sheet, shop, { nowMs, names })
     return { sheet, bad: plan.bad, planned: { kind: 'usage', plan } }
   }
   if (request.kind === 'purchases') {
@@ -59,7 +96,7 @@ export async function planOf(
     return { sheet, bad: plan.bad, planned: { kind: 'families', plan } }
   }
   if (request.kind === 'history') {
-    const plan = planHistory(sheet, shop, nowMs)
+    const plan = planHistory(sheet, shop, { nowMs, names })
     return { sheet, bad: plan.bad, planned: { kind: 'history', plan } }
   }
   const plan = planPlaces(sheet, shop, { nowMs })

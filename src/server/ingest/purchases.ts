@@ -1,4 +1,4 @@
-import { parseMonth } from '@contract/when.ts'
+import { parseDay, parseMonth } from '@contract/when.ts'
 import { type AreaId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { purchaseIdentity } from '@server/parts/purchases.ts'
@@ -61,14 +61,21 @@ function planPurchases(sheet: Sheet, at: { shop: ShopModel; nowMs: number }, kno
 
 type Bad = (key: string, why: string) => void
 
+/** A bill has one date, above its lines: "Invoice 4711 of 12.11.2026". */
+function monthAbove(above: readonly string[], units: ShopSite['site']['units']): string | null {
+  const words = above.flatMap((text) => [text, ...text.split(/\s+/)])
+  return words.map((w) => parseDay(w.replace(/[,;]$/, ''), units)?.slice(0, 7)).find(Boolean) ?? null
+}
+
 function purchaseReader(sheet: Sheet, at: { shop: ShopSite & ShopPlaces; nowMs: number }, known: Known) {
   const { site, areas } = at.shop
   const areaBy = new Map(areas.map((a) => [a.name.toLowerCase(), a.id]))
   const thisMonth = dayOf(site.zone, at.nowMs).slice(0, 7)
+  const own = monthAbove(sheet.above, site.units)
   const kindOfPart = new Map(known.parts.map((p) => [p.id, p.kindKey]))
   return (row: readonly string[], what: { item: Item; text: string }, bad: Bad): PlannedPurchase | void => {
-    const month = parseMonth(cellOf(sheet, row, 'month'), site.units)
-    if (!month) return bad('month', 'that is no month; write 2026-03')
+    const month = sheet.columns['month'] === undefined ? own : parseMonth(cellOf(sheet, row, 'month'), site.units)
+    if (!month) return bad('month', 'that is no month; write 2026-03, or say it for the whole sheet')
     if (month > thisMonth) return bad('month', 'that month is still to come')
     const areaName = cellOf(sheet, row, 'area')
     const areaId = areaBy.get(areaName.toLowerCase()) ?? null

@@ -1,4 +1,5 @@
 import { Worker } from 'node:worker_threads'
+import { ALL_TABS } from '@core/ingest/tabs.ts'
 import { type ReadFileAnswer } from '@contract/ingest.ts'
 import { mustLead, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
@@ -53,7 +54,7 @@ const MOST_MEMORY_MB = 384
 async function fromWorkbook(bytes: Uint8Array, wanted: string | null): Promise<ReadFileAnswer> {
   const { text, sheet, sheets, isCut } = await inWorker(bytes, wanted)
   if (!text.trim()) throw new DomainError('sheet-refused', 'There is nothing in that workbook.', SAVE_AS)
-  const notes = [`read the sheet "${sheet}"`]
+  const notes = [sheet === ALL_TABS ? 'read all tabs, one under the other' : `read the sheet "${sheet}"`]
   if (isCut) notes.push('cut after 21,000 rows')
   return { text, notes, sheets, sheet }
 }

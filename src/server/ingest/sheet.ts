@@ -1,26 +1,13 @@
 import Papa from 'papaparse'
-import {
-  FAMILY_COLUMNS,
-  guessColumns,
-  HISTORY_COLUMNS,
-  PART_COLUMNS,
-  PLACE_COLUMNS,
-  PURCHASE_COLUMNS,
-  USAGE_COLUMNS,
-  type Wanted,
-} from '@core/ingest/columns.ts'
+import { guessColumns } from '@core/ingest/columns.ts'
+import { WANTED } from '@core/ingest/guess.ts'
 import { findHeading } from '@core/ingest/heading.ts'
-import { type BadRow, type ImportKind } from '@contract/ingest.ts'
+import { layOut, readDiary, type Knowing, type LaidOut, type Lies } from '@core/ingest/shape.ts'
+import { kindFromWord } from '@core/path/kinds.ts'
+import { isTabbed } from '@core/ingest/tabs.ts'
+import { type BadRow, type ImportKind, type ImportRequest } from '@contract/ingest.ts'
 import { DomainError } from '@server/problem/problem.ts'
 
-export const WANTED: Record<ImportKind, readonly Wanted[]> = {
-  places: PLACE_COLUMNS,
-  usage: USAGE_COLUMNS,
-  history: HISTORY_COLUMNS,
-  purchases: PURCHASE_COLUMNS,
-  parts: PART_COLUMNS,
-  families: FAMILY_COLUMNS,
-}
 export const LABELS: Record<string, string> = {
   place: 'place',
   area: 'area',
@@ -52,6 +39,7 @@ export const LABELS: Record<string, string> = {
   forAluminium: 'for aluminium',
   proof: 'fit known by',
   price: 'price',
+  pricePer: 'per (pieces)',
   onHand: 'on hand',
   thread: 'tip thread',
   pin: 'pin',
@@ -67,17 +55,30 @@ export interface Sheet {
   /** The number a spreadsheet shows beside each row: blank rows count, and so does what stands above the heading. */
   numbers: number[]
   columns: Record<string, number>
+  /** How it lay, where it was no table of one thing a row. */
+  lies: Lies | null
+  /** How many headings were made in laying it out. */
+  made: number
+  /** What could not be laid out, as written. */
+  unread: { row: number; text: string }[]
+  /** What stands above the heading: a title, a bill's date. */
+  above: string[]
+  /** Of a workbook's tabs one under the other: which row of which tab a row is. */
+  rowNames: Record<number, string>
 }
 const MOST_ROWS = 20_000
 
-/** A sheet as rows of text, with its heading and columns found, or the columns as given. */
-export function readSheet(kind: ImportKind, text: string, given: Record<string, number> | undefined): Sheet {
-  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimitersToGuess: [',', ';', '\t', '|'] })
-  const { headings, dataFrom } = findHeading(parsed.data, WANTED[kind])
-  const kept = parsed.data
-    .map((row, i) => ({ row, number: i + 1 }))
-    .slice(dataFrom)
-    .filter(({ row }) => row.some((cell) => cell.trim() !== ''))
+/** The rows of a sheet's text as they stand, with the number of each. */
+export const parseRows = (text: string): string[][] =>
+  Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimitersToGuess: [',', ';', '\t', '|'] }).data
+
+/** A sheet as rows of text, however it lies, with its heading and columns found, or the columns as given. */
+export function readSheet(request: Pick<ImportRequest, 'kind' | 'text' | 'columns' | 'fill'>, know: Knowing): Sheet {
+  const { kind, text } = request
+  const rows = parseRows(text)
+  const laid = laidOutOf(kind, { rows, text, know })
+  const table = laid ? null : tableOf(rows, kind)
+  const kept = laid?.rows ?? table?.kept ?? []
   if (kept.length === 0)
     throw new DomainError('sheet-refused', 'There is nothing in that sheet but a heading.', [
       'It needs one row of headings and at least one row under it.',
@@ -86,12 +87,68 @@ export function readSheet(kind: ImportKind, text: string, given: Record<string, 
     throw new DomainError('sheet-refused', `That sheet has ${kept.length} rows.`, [
       `Bring it in parts of at most ${MOST_ROWS}.`,
     ])
-  return {
+  const headings = laid?.headings ?? table?.headings ?? []
+  const sheet: Sheet = {
     headings,
-    rows: kept.map((k) => k.row),
+    rows: kept.map((k) => k.cells),
     numbers: kept.map((k) => k.number),
-    columns: given ?? guessColumns(headings, WANTED[kind]),
+    columns: request.columns ?? columnsOf(kind, { headings, rows: kept.map((k) => k.cells), know }),
+    lies: laid?.lies ?? null,
+    made: laid?.made ?? 0,
+    unread: laid?.unread ?? [],
+    above: table?.above ?? [],
+    rowNames: isTabbed(rows) ? Object.fromEntries(rows.map((r, i) => [i + 1, `${r[0] ?? ''}, row ${r[1] ?? ''}`])) : {},
   }
+  return filled(sheet, request.fill ?? {})
+}
+
+/** Columns by their headings; one headed "part" that holds kinds of parts says which part, and no code. */
+function columnsOf(
+  kind: ImportKind,
+  at: { headings: string[]; rows: string[][]; know: Knowing },
+): Record<string, number> {
+  const found = guessColumns(at.headings, WANTED[kind])
+  const { part, position, ...rest } = found
+  if (kind !== 'places' || part === undefined || position !== undefined) return found
+  const filled = at.rows.map((row) => (row[part] ?? '').trim()).filter(Boolean)
+  const kinds = filled.filter((text) => kindFromWord(text, at.know.kinds) !== null)
+  return kinds.length > 0 && kinds.length * 2 >= filled.length ? { ...rest, position: part } : found
+}
+
+function laidOutOf(kind: ImportKind, at: { rows: string[][]; text: string; know: Knowing }): LaidOut | null {
+  if (kind !== 'places' && kind !== 'history') return null
+  const laid = layOut(at.rows, at.know, { isPlaces: kind === 'places' })
+  if (laid || kind === 'places') return laid
+  const found = guessColumns(findHeading(at.rows, WANTED.history).headings, WANTED.history)
+  const isTable = WANTED.history.every((w) => !w.isNeeded || w.key in found)
+  return isTable ? null : readDiary(at.text.replace(/^\uFEFF/, '').split(/\r?\n/), at.know)
+}
+
+function tableOf(rows: string[][], kind: ImportKind) {
+  const { headings, dataFrom } = findHeading(rows, WANTED[kind])
+  const kept = rows
+    .map((cells, i) => ({ cells, number: i + 1 }))
+    .slice(dataFrom)
+    .filter(({ cells }) => cells.some((cell) => cell.trim() !== ''))
+  const above = rows.slice(0, dataFrom - 1).flatMap((row) => row.map((c) => c.trim()).filter(Boolean))
+  return { headings, kept, above }
+}
+
+/** What holds for every row of a sheet that has no column for it. */
+function filled(sheet: Sheet, fill: Record<string, string>): Sheet {
+  const given = Object.entries(fill).filter(([key, value]) => value.trim() !== '' && sheet.columns[key] === undefined)
+  return given.reduce(
+    (now, [key, value]) => ({
+      ...now,
+      headings: [...now.headings, LABELS[key] ?? key],
+      rows: now.rows.map((row) => [
+        ...Array.from({ length: now.headings.length }, (_, i) => row[i] ?? ''),
+        value.trim(),
+      ]),
+      columns: { ...now.columns, [key]: now.headings.length },
+    }),
+    sheet,
+  )
 }
 
 export function missingColumns(kind: ImportKind, sheet: Sheet): BadRow[] {

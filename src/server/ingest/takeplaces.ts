@@ -1,6 +1,7 @@
 import { inArray, max } from 'drizzle-orm'
+import { makeId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
-import { part, station } from '@server/db/schema.ts'
+import { part, station, wire } from '@server/db/schema.ts'
 import { knownKeys } from '@server/ledger/lines.ts'
 import { ensureArea, insertStations, type MadeStation } from '@server/shop/places.ts'
 import { type SaidAct, type Writing } from '@server/write/act.ts'
@@ -15,10 +16,12 @@ export async function writePlaces(w: Writing, { plan }: { plan: PlacePlan }): Pr
   const names = new Set(shop.stations.map((s) => s.name.toLowerCase()))
   const [last] = await tx.select({ order: max(station.walkOrder) }).from(station)
   const rows = []
+  const wires = await makeWires(w, plan)
   for (const place of plan.places.filter((p) => !names.has(p.name.toLowerCase()))) {
     const areaId = await ensureArea(w, { name: place.areaName })
+    const wireId = place.wireId ?? wires.get(place.newWire?.name ?? '')
     const except = {
-      ...(place.wireId ? { wireId: place.wireId } : {}),
+      ...(wireId ? { wireId } : {}),
       ...(place.cableM ? { cableM: place.cableM } : {}),
     }
     rows.push({
@@ -33,6 +36,18 @@ export async function writePlaces(w: Writing, { plan }: { plan: PlacePlan }): Pr
   }
   const made = await insertStations(w, { rows, kinds: shop.kinds })
   await sayFits(w, plan, made)
+}
+
+/** Wires of the trade that the sheet speaks of and the shop has not. */
+async function makeWires({ tx, deps }: Writing, plan: PlacePlan): Promise<ReadonlyMap<string, WireId>> {
+  const made = new Map<string, WireId>()
+  for (const { newWire } of plan.places) {
+    if (!newWire || made.has(newWire.name)) continue
+    const id = makeId('wire', deps.now(), deps.random)
+    await tx.insert(wire).values({ id, ...newWire })
+    made.set(newWire.name, id)
+  }
+  return made
 }
 
 /** A part in place with the day it went on. One that the log has already, same day, is not logged twice. */

@@ -2,6 +2,7 @@ import { Readable } from 'node:stream'
 import { parentPort, workerData } from 'node:worker_threads'
 import ExcelJS from 'exceljs'
 import Papa from 'papaparse'
+import { ALL_TABS, oneUnderTheOther } from '@core/ingest/tabs.ts'
 
 /** Reads a workbook row by row in a thread of its own, with a bound on rows and columns: a file that unpacks without end ends here. */
 const MOST_ROWS = 21_000
@@ -31,7 +32,7 @@ export function cellText(value: unknown): string {
   return 'text' in value ? cellText(value.text) : ''
 }
 
-/** The wanted sheet, or the first with anything in it; all are named. */
+/** The wanted sheet, or the first with anything in it; all are named. All of them come one under the other, each row with its tab and number before it. */
 export async function readWorkbook(bytes: Uint8Array, wanted: string | null = null): Promise<ReadWorkbook> {
   const reader = new ExcelJS.stream.xlsx.WorkbookReader(Readable.from(Buffer.from(bytes)), {
     sharedStrings: 'cache',
@@ -40,30 +41,36 @@ export async function readWorkbook(bytes: Uint8Array, wanted: string | null = nu
     worksheets: 'emit',
     entries: 'ignore',
   })
-  let rows: string[][] = []
-  let sheet = ''
+  const read: { name: string; rows: string[][] }[] = []
   let isCut = false
   for await (const worksheet of reader) {
     const name = (worksheet as unknown as { name?: string }).name ?? 'a sheet'
-    if (rows.length > 0) break
-    if (wanted !== null && name !== wanted) {
+    const isDone = wanted !== ALL_TABS && read.length > 0
+    if (isDone) break
+    if (wanted !== null && wanted !== ALL_TABS && name !== wanted) {
       // What comes before the wanted one has to be run through.
       for await (const _ of worksheet);
       continue
     }
-    sheet = name
-    for await (const row of worksheet) {
-      if (row.number > MOST_ROWS) {
-        isCut = true
-        break
-      }
-      while (rows.length < row.number - 1) rows.push([])
-      const values = Array.isArray(row.values) ? row.values.slice(1, MOST_COLUMNS + 1) : []
-      rows.push(Array.from(values, cellText))
-    }
-    if (!rows.some((r) => r.some((c) => c.trim() !== ''))) rows = []
+    const left = MOST_ROWS - read.reduce((sum, tab) => sum + tab.rows.length, 0)
+    const tab = await rowsOf(worksheet, left)
+    isCut ||= tab.isCut
+    if (tab.rows.some((r) => r.some((c) => c.trim() !== ''))) read.push({ name, rows: tab.rows })
   }
+  const rows = wanted === ALL_TABS && read.length > 1 ? oneUnderTheOther(read) : (read[0]?.rows ?? [])
+  const sheet = wanted === ALL_TABS && read.length > 1 ? ALL_TABS : (read[0]?.name ?? '')
   return { text: Papa.unparse(rows, { newline: '\n' }), sheet, sheets: namesOf(reader), isCut }
+}
+
+async function rowsOf(worksheet: AsyncIterable<ExcelJS.Row>, most: number) {
+  const rows: string[][] = []
+  for await (const row of worksheet) {
+    if (row.number > most) return { rows, isCut: true }
+    while (rows.length < row.number - 1) rows.push([])
+    const values = Array.isArray(row.values) ? row.values.slice(1, MOST_COLUMNS + 1) : []
+    rows.push(Array.from(values, cellText))
+  }
+  return { rows, isCut: false }
 }
 
 /** The reader knows the workbook's own list once it has begun; its types do not tell. */

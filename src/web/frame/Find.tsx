@@ -4,7 +4,7 @@ import { Form, Modal } from 'react-bootstrap'
 import { useNavigate } from 'react-router'
 import { newKey } from '@web/api/client.ts'
 import { useLog } from '@web/log/queries.ts'
-import { matchPlaces } from '@web/places/find.ts'
+import { matchKinds, matchPlaces } from '@web/places/find.ts'
 import { usePlaces } from '@web/places/usePlaces.ts'
 
 /** Two characters and Enter get to any gun; asked from "it's down", the same two say which. */
@@ -14,9 +14,15 @@ export function Find({ isOpen, isDown, onClose }: { isOpen: boolean; isDown: boo
   const go = useNavigate()
   const log = useLog()
   const found = matchPlaces(places.data?.places ?? [], typed)
+  // A stop is at a gun; parts are found by whoever looks for one.
+  const parts = isDown ? [] : matchKinds(places.data?.kinds ?? [], typed)
   const close = () => {
     setTyped('')
     onClose()
+  }
+  const openColumn = (column: string) => {
+    close()
+    go(`/?column=${column}`)
   }
   const open = (stationId: string) => {
     close()
@@ -26,6 +32,8 @@ export function Find({ isOpen, isDown, onClose }: { isOpen: boolean; isDown: boo
   // Fingers are faster than the list: Enter waits for one that is still on its way, and looks once more before it gives up.
   const enter = async () => {
     if (!typed.trim()) return
+    const [part] = parts
+    if (part && found.length === 0) return openColumn(part.column)
     const isSure = found.length > 0 && !places.isFetching
     const list = isSure
       ? found
@@ -45,7 +53,7 @@ export function Find({ isOpen, isDown, onClose }: { isOpen: boolean; isDown: boo
           <Form.Control
             autoFocus
             size="lg"
-            placeholder={isDown ? 'which gun is down?' : 'the number on the gun'}
+            placeholder={isDown ? 'which gun is down?' : 'the number on the gun, or a part'}
             aria-label="The number on the gun"
             value={typed}
             onChange={(e) => setTyped(e.target.value)}
@@ -66,7 +74,15 @@ export function Find({ isOpen, isDown, onClose }: { isOpen: boolean; isDown: boo
             </span>
           </Plain>
         ))}
-        {places.data && found.length === 0 ? <p className="said">No gun has “{typed}” painted on it.</p> : null}
+        {parts.map((kind) => (
+          <Plain key={kind.key} className="find-line" onClick={() => openColumn(kind.column)}>
+            <strong>{kind.name}</strong>
+            <span className="dim">on every gun</span>
+          </Plain>
+        ))}
+        {places.data && found.length === 0 && parts.length === 0 ? (
+          <p className="said">No gun has “{typed}” painted on it.</p>
+        ) : null}
       </Modal.Body>
     </Modal>
   )

@@ -152,6 +152,7 @@ const CHANGES: { [K in ShopChangeOf]: readonly [Extract<ShopChange, { of: K }>, 
     'How is drive-roll tension tested? In booths: to the mark on the knob; before: the usual',
   ],
   word: [{ of: 'word', kindKey: 'nozzle', usual: 60, early: 20 }, 'word on the nozzle: usual 60 h, early 20 h'],
+  called: [{ of: 'called', word: 'lance', kindKey: 'neck' }, '“lance” means the neck here'],
   tryout: [
     { of: 'tryout', question: 'Dip?', nameA: 'no dip', nameB: 'dip', places: 20 },
     'try-out: Dip? (no dip or dip, 20 places)',

@@ -56,6 +56,8 @@ const SAYS: Says = {
     usual === null
       ? `word on the ${partName(kindKey)} taken back`
       : `word on the ${partName(kindKey)}: usual ${use(usual, names, units)}, early ${use(early ?? 0, names, units)}`,
+  called: ({ word, kindKey }) =>
+    kindKey === null ? `“${word}” is no part of a gun` : `“${word}” means the ${partName(kindKey)} here`,
   tryout: ({ question, nameA, nameB, places }) => `try-out: ${question} (${nameA} or ${nameB}, ${places} places)`,
   tryoutEnd: ({ isConfirmed }) => (isConfirmed ? 'a try-out ended: its parts fit, confirmed here' : 'a try-out ended'),
   site: ({ name, zone }) => `shop: ${name}, ${zone}`,

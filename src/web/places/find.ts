@@ -20,3 +20,12 @@ export function matchPlaces(places: readonly Place[], typed: string): Place[] {
     .sort((a, b) => a.r - b.r || a.i - b.i)
     .map((x) => x.p)
 }
+
+type Kind = FindAnswer['kinds'][number]
+const FEWEST_LETTERS = 2
+/** Kinds of parts that go by a word that begins so: "shroud" finds the nozzle, in every shop's own words. */
+export function matchKinds(kinds: readonly Kind[], typed: string): Kind[] {
+  const wanted = norm(typed)
+  if (wanted.length < FEWEST_LETTERS) return []
+  return kinds.filter((k) => [k.name, ...k.words].some((word) => norm(word).startsWith(wanted)))
+}

@@ -1,12 +1,15 @@
 import { Button } from 'react-bootstrap'
+import { ALL_TABS } from '@core/ingest/tabs.ts'
 import { type ImportKind } from '@contract/ingest.ts'
+import { type ShopAnswer } from '@contract/shop.ts'
 import { PickOne, TextField, type Option } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
+import { Asked } from './Asked.tsx'
 import { Notes } from './Notes.tsx'
 import { Previewed } from './Previewed.tsx'
 import { useCancelImport, useProgress } from '@web/shopmodel/queries.ts'
-import { counts } from './sheetwords.ts'
-import { useSheet } from './useSheet.ts'
+import { counts, readAs } from './sheetwords.ts'
+import { useSheet, type SheetAsked } from './useSheet.ts'
 
 const EXAMPLE: Record<ImportKind, string> = {
   places:
@@ -20,14 +23,14 @@ const EXAMPLE: Record<ImportKind, string> = {
   history: 'gun,date,what\nA1,20.11.2026,"tip x2 + liner, nest, bad wire?"\nA2,21.11.2026,nozzle cleaned',
 }
 
-/** A sheet comes in whole or not at all: columns guessed, every bad cell named, nothing written before it is right. */
-export function BringIn() {
+/** Any sheet: what it holds and how it lies is read from it, every bad cell is named, and nothing is written before somebody says so. */
+export function BringIn({ shop }: { shop: ShopAnswer }) {
   const sheet = useSheet()
   const { kind, text, preview, take, file } = sheet
+  const example = kind === 'guess' ? 'history' : kind
   return (
     <div className="bring">
       <div className="d-flex gap-3 flex-wrap align-items-end">
-        <PickOne id="i-kind" label="the sheet holds" value={kind} options={KINDS} onPick={sheet.choose} />
         <TextField
           id="i-file"
           label="a file: CSV or XLSX"
@@ -35,11 +38,12 @@ export function BringIn() {
           accept=".csv,.txt,.tsv,.xlsx,text/csv,text/plain"
           onChange={(e) => void sheet.load((e.target as HTMLInputElement).files?.[0])}
         />
-        <Button onClick={() => sheet.type(EXAMPLE[kind])}>show me an example</Button>
-        <a className="btn" href={`/api/ingest/sheet.csv?kind=${kind}&blank=1`} download>
+        <PickOne id="i-kind" label="the sheet holds" value={kind} options={KINDS} onPick={sheet.choose} />
+        <Button onClick={() => sheet.type(EXAMPLE[example])}>show me an example</Button>
+        <a className="btn" href={`/api/ingest/sheet.csv?kind=${example}&blank=1`} download>
           a blank one to fill in
         </a>
-        <a className="btn" href={`/api/ingest/sheet.csv?kind=${kind}`} download>
+        <a className="btn" href={`/api/ingest/sheet.csv?kind=${example}`} download>
           what is here, in your columns
         </a>
       </div>
@@ -48,7 +52,7 @@ export function BringIn() {
           id="i-sheet"
           label="which sheet of the workbook"
           value={file.data.sheet ?? ''}
-          options={file.data.sheets.map((name) => [name, name])}
+          options={[[ALL_TABS, 'all of them, one under the other'], ...file.data.sheets.map((n): Option => [n, n])]}
           onPick={(name) => void sheet.loadSheet(name)}
         />
       ) : null}
@@ -72,10 +76,12 @@ export function BringIn() {
             : `Taken in: ${counts(take.data.did)}.`}
         </p>
       ) : null}
+      {preview.data ? <p className="said">{readAs(preview.data)}</p> : null}
+      {preview.data ? <Asked preview={preview.data} sheet={sheet} shop={shop} /> : null}
       {preview.data && preview.data.groups.length > 0 ? (
         <Notes preview={preview.data} decisions={sheet.decisions} onDecide={sheet.decide} />
       ) : null}
-      {preview.data ? <Previewed preview={preview.data} onColumn={sheet.remap} /> : null}
+      {preview.data ? <Previewed preview={preview.data} sheet={sheet} /> : null}
     </div>
   )
 }
@@ -112,7 +118,8 @@ function TakeKeys({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
   )
 }
 
-const KINDS: readonly Option[] = [
+const KINDS: readonly Option<SheetAsked>[] = [
+  ['guess', 'what it looks like'],
   ['places', 'places and the parts on them'],
   ['usage', 'usage per shift or day'],
   ['history', 'past work, in your own words'],

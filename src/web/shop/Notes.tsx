@@ -1,6 +1,6 @@
 import { Plain } from '@web/kit/Keys.tsx'
 import { NOTE_DECISIONS, type ImportPreview, type NoteDecision } from '@contract/ingest.ts'
-import { countAs, DECISION_WORD, groupQuestion } from './sheetwords.ts'
+import { countAs, DECISION_WORD, groupQuestion, rowName } from './sheetwords.ts'
 
 /** Notes by group: one question each, answered once for all of them. What can't be read is listed, not guessed. */
 export function Notes(props: {
@@ -8,7 +8,7 @@ export function Notes(props: {
   decisions: Record<string, NoteDecision>
   onDecide: (key: string, as: NoteDecision) => void
 }) {
-  const { groups, unread } = props.preview
+  const { groups, unread, rowNames } = props.preview
   return (
     <section className="note-groups" aria-label="What the notes say">
       {groups.map((g) => {
@@ -41,8 +41,8 @@ export function Notes(props: {
           </summary>
           <ul className="plain">
             {unread.map((u) => (
-              <li key={u.row}>
-                <span className="dim">row {u.row}</span> {u.text || 'nothing written'}
+              <li key={`${u.row} ${u.text}`}>
+                <span className="dim">row {rowName(u.row, rowNames)}</span> {u.text || 'nothing written'}
               </li>
             ))}
           </ul>

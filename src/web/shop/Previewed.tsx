@@ -1,13 +1,14 @@
 import { Table } from 'react-bootstrap'
 import { type ImportPreview } from '@contract/ingest.ts'
-import { PickOne } from '@web/kit/Field.tsx'
-import { counts } from './sheetwords.ts'
+import { PickOne, TextField, type Option } from '@web/kit/Field.tsx'
+import { counts, FILLABLE, rowName } from './sheetwords.ts'
+import { type useSheet } from './useSheet.ts'
 import { Sideways } from '../kit/Sideways.tsx'
 
 /** What was read in a sheet: what is wrong cell by cell, which column is which, and its first rows. */
-export function Previewed(props: { preview: ImportPreview; onColumn: (key: string, index: number | null) => void }) {
-  const { preview } = props
-  const { bad } = preview
+export function Previewed({ preview, sheet }: { preview: ImportPreview; sheet: ReturnType<typeof useSheet> }) {
+  const { bad, rowNames } = preview
+  const isFilled = (key: string) => Boolean(sheet.said.fill?.[key])
   return (
     <>
       <h2>{verdictOn(preview)}</h2>
@@ -16,7 +17,7 @@ export function Previewed(props: { preview: ImportPreview; onColumn: (key: strin
           heads={['row', 'column', 'it says', 'why not']}
           rows={bad
             .slice(0, MOST_SHOWN)
-            .map((b) => [String(b.row), b.column, b.value ? `“${b.value}”` : 'nothing', b.why])}
+            .map((b) => [rowName(b.row, rowNames), b.column, b.value ? `“${b.value}”` : 'nothing', b.why])}
         />
       ) : null}
       {preview.leftOut.length > 0 ? (
@@ -25,20 +26,34 @@ export function Previewed(props: { preview: ImportPreview; onColumn: (key: strin
             {preview.leftOut.length} {preview.leftOut.length === 1 ? 'row says' : 'rows say'} nothing to take in: left
             out
           </summary>
-          <p className="small-print">{preview.leftOut.map((l) => `row ${l.row}: ${l.text}`).join(' · ')}</p>
+          <p className="small-print">
+            {preview.leftOut.map((l) => `row ${rowName(l.row, rowNames)}: ${l.text}`).join(' · ')}
+          </p>
         </details>
       ) : null}
       <div className="built-form">
         {preview.wanted.map((w) => (
-          <PickOne
-            key={w.key}
-            id={`col-${w.key}`}
-            label={`${w.label}${w.isNeeded ? '' : ' (if any)'}`}
-            none="no such column"
-            value={String(preview.columns[w.key] ?? '')}
-            options={preview.headings.map((h, i) => [String(i), h || `column ${i + 1}`])}
-            onPick={(v) => props.onColumn(w.key, v === '' ? null : Number(v))}
-          />
+          <div key={w.key} className="d-grid gap-1">
+            <PickOne
+              id={`col-${w.key}`}
+              label={`${w.label}${w.isNeeded ? '' : ' (if any)'}`}
+              none="no such column"
+              value={isFilled(w.key) ? '' : String(preview.columns[w.key] ?? '')}
+              options={preview.headings.map((h, i): Option => [String(i), h || `column ${i + 1}`])}
+              onPick={(v) => sheet.remap(w.key, v === '' ? null : Number(v))}
+            />
+            {FILLABLE.has(w.key) && (isFilled(w.key) || preview.columns[w.key] === undefined) ? (
+              <TextField
+                id={`fill-${w.key}`}
+                label={`${w.label}, the same in every row`}
+                defaultValue={sheet.said.fill?.[w.key] ?? ''}
+                onBlur={(e) => {
+                  if (e.target.value.trim() !== (sheet.said.fill?.[w.key] ?? ''))
+                    sheet.fill(w.key, e.target.value.trim())
+                }}
+              />
+            ) : null}
+          </div>
         ))}
       </div>
       <Grid heads={preview.headings} rows={preview.sample} />

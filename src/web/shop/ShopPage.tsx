@@ -94,7 +94,7 @@ function Part({ tab, shop, isLead }: { tab: string; shop: ShopAnswer; isLead: bo
     case 'prints':
       return <Prints shop={shop} />
     case 'bring':
-      return <BringIn />
+      return <BringIn shop={shop} />
     case 'site':
       return (
         <>

@@ -1,4 +1,4 @@
-import { type NoteDecision, type NoteGroupLine } from '@contract/ingest.ts'
+import { type ImportKind, type ImportPreview, type NoteDecision, type NoteGroupLine } from '@contract/ingest.ts'
 import { capital } from '@web/format/words.ts'
 
 export const counts = (did: Record<string, number>) =>
@@ -35,3 +35,29 @@ export const countAs = (group: NoteGroupLine, as: NoteDecision) =>
   as === 'out'
     ? 'Left out.'
     : `${capital(group.kindName)} ${DECISION_WORD[as]}: ${as === 'changed' ? group.parts : group.notes}.`
+
+export const inRows = (n: number) => (n === 1 ? 'in one row' : `in ${n} rows`)
+
+const HOLDS: Record<ImportKind, string> = {
+  places: 'places and the parts on them',
+  usage: 'how much was welded',
+  history: 'past work',
+  purchases: 'what was bought',
+  parts: 'parts',
+  families: 'families of guns',
+}
+const LAY: Record<NonNullable<ImportPreview['lies']>, string> = {
+  partsAcross: ': a line a gun, a part a column',
+  daysAcross: ': a line a gun, a day a column',
+  diary: ', from a diary',
+}
+/** "Read as past work, from a diary. Not read: Name." What the sheet was taken for, and what in it nobody asked for. */
+export function readAs({ kind, lies, notTaken }: ImportPreview): string {
+  const not = notTaken.length === 0 ? '' : ` Not read, and not kept: ${notTaken.join(', ')}.`
+  return `Read as ${HOLDS[kind]}${lies ? LAY[lies] : ''}.${not}`
+}
+
+/** What can hold for a whole sheet that has no column for it. */
+export const FILLABLE: ReadonlySet<string> = new Set(['area', 'date', 'month', 'family', 'wire', 'shift', 'unit'])
+/** A row by the number a spreadsheet shows beside it, and in a workbook by its tab. */
+export const rowName = (row: number, names: ImportPreview['rowNames']) => names[String(row)] ?? String(row)

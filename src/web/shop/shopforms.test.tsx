@@ -267,6 +267,12 @@ describe('the shop itself', () => {
 
 describe('a sheet', () => {
   const preview = (over: object = {}) => ({
+    kind: 'usage',
+    lies: null,
+    words: [],
+    names: [],
+    notTaken: [],
+    rowNames: {},
     headings: ['booth', 'when', ''],
     columns: { place: 0 },
     wanted: [
@@ -286,7 +292,7 @@ describe('a sheet', () => {
   it('says what is wrong cell by cell, takes another column when told, and is taken in when right', async () => {
     const answers = (last: Sent | undefined) =>
       last?.body['columns'] ? preview({ bad: [], canTake: true, columns: { place: 0, date: 1 } }) : preview()
-    const { user, getByLabelText, getByRole, findByText, sent } = stage(<BringIn />, {
+    const { user, getByLabelText, getByRole, findByText, sent } = stage(<BringIn shop={shopAnswer()} />, {
       '/ingest/preview': answers,
       '/ingest/take': { did: { 'usage rows new': 2 }, isRepeat: false },
     })
@@ -305,7 +311,7 @@ describe('a sheet', () => {
     expect(last).toMatchObject({ path: '/ingest/take', body: { kind: 'usage', columns: { place: 0, date: 1 } } })
   })
   it('from a file is read at once; the same one again says so', async () => {
-    const { user, getByLabelText, getByRole, findByText } = stage(<BringIn />, {
+    const { user, getByLabelText, getByRole, findByText } = stage(<BringIn shop={shopAnswer()} />, {
       '/ingest/preview': preview({ bad: [], canTake: true }),
       '/ingest/take': { did: {}, isRepeat: true },
       '/ingest/file': {
@@ -332,7 +338,7 @@ describe('a sheet', () => {
     ...over,
   })
   it('of past work asks one question per group of notes, and sends the answers', async () => {
-    const { user, getByLabelText, getByRole, findByText, findByRole, sent } = stage(<BringIn />, {
+    const { user, getByLabelText, getByRole, findByText, findByRole, sent } = stage(<BringIn shop={shopAnswer()} />, {
       '/ingest/preview': preview({
         canTake: true,
         groups: [
@@ -365,7 +371,7 @@ describe('a sheet', () => {
   })
   it('that takes long says how far it is and can be stopped', async () => {
     let finish: (answer: object) => void = () => {}
-    const { user, getByLabelText, getByRole, findByText, findByRole, sent } = stage(<BringIn />, {
+    const { user, getByLabelText, getByRole, findByText, findByRole, sent } = stage(<BringIn shop={shopAnswer()} />, {
       '/ingest/preview': preview({ bad: [], canTake: true }),
       '/ingest/take': new Promise((done) => (finish = done)),
       '/ingest/progress': { stage: 'writing the lines', done: 4000, of: 20_000 },

@@ -1,15 +1,17 @@
 import { useState } from 'react'
 import {
   IMPORT_KINDS,
-  type ImportKind,
   type ImportRequest,
   type NoteDecision,
   type NoteGroupLine,
+  type PreviewRequest,
 } from '@contract/ingest.ts'
 import { newKey } from '@web/api/client.ts'
 import { usePreview, useReadFile, useTakeIn } from '@web/shopmodel/queries.ts'
 import { firstDecision } from './sheetwords.ts'
 
+/** What a sheet is said to hold; `guess` until somebody says. */
+export type SheetAsked = PreviewRequest['kind']
 type Decisions = Record<string, NoteDecision>
 
 /** What each group of notes counts as: as first offered, or as chosen since. */
@@ -20,36 +22,56 @@ function useDecisions(groups: readonly NoteGroupLine[]) {
   return { decisions, decide, forget: () => setChosen({}) }
 }
 
-/** The sheet as text, whose columns are guessed or given, and what the server reads in it. */
+type Said = Pick<ImportRequest, 'columns' | 'fill' | 'names'>
+const NOTHING_SAID: Said = {}
+
+/** What a sheet is taken for: by its looks, as chosen, or as it was when something more was said of it. */
+function useKind() {
+  const [chosen, setChosen] = useState<SheetAsked>('guess')
+  const [pinned, pin] = useState<SheetAsked | null>(null)
+  return { chosen, setChosen, pin, asked: pinned ?? chosen }
+}
+
+/** The sheet as text, and what the server reads in it: what it holds and its columns are guessed until they are said. */
 function useSheetText(onChange: () => void) {
-  const [kind, setKind] = useState<ImportKind>('places')
+  const { chosen, setChosen, pin, asked } = useKind()
   const [text, setText] = useState('')
-  const [columns, setColumns] = useState<Record<string, number> | undefined>()
+  const [said, setSaid] = useState<Said>(NOTHING_SAID)
   const preview = usePreview()
-  const request = (next: Partial<ImportRequest> = {}) => ({ kind, text, ...(columns ? { columns } : {}), ...next })
-  const read = (next: Partial<ImportRequest>) => {
+  const kind: SheetAsked = asked === 'guess' ? (preview.data?.kind ?? 'guess') : asked
+  const read = (next: Partial<PreviewRequest>) => {
     onChange()
-    if (request(next).text.trim()) preview.mutate(request(next))
+    const wanted = { kind: asked, text, ...said, ...next }
+    if (wanted.text.trim()) preview.mutate(wanted)
     else preview.reset()
+  }
+  /** Something more is said of the sheet, and it is read again with it. */
+  const say = (more: Said) => {
+    const next = { ...said, ...more }
+    setSaid(next)
+    pin(kind)
+    read({ kind, ...next })
   }
   const type = (next: string) => {
     setText(next)
-    setColumns(undefined)
+    setSaid(NOTHING_SAID)
+    pin(null)
     preview.reset()
   }
   const choose = (value: string) => {
-    const next = IMPORT_KINDS.find((k) => k === value) ?? 'places'
-    setKind(next)
-    setColumns(undefined)
-    read({ kind: next, columns: undefined })
+    const next = IMPORT_KINDS.find((k) => k === value) ?? 'guess'
+    setChosen(next)
+    pin(null)
+    setSaid(NOTHING_SAID)
+    read({ kind: next, columns: undefined, fill: undefined, names: undefined })
   }
   const remap = (key: string, index: number | null) => {
     const { [key]: _, ...rest } = preview.data?.columns ?? {}
-    const next = index === null ? rest : { ...rest, [key]: index }
-    setColumns(next)
-    read({ columns: next })
+    say({ columns: index === null ? rest : { ...rest, [key]: index } })
   }
-  return { kind, text, preview, request, read, type, choose, remap }
+  const fill = (key: string, value: string) => say({ fill: { ...said.fill, [key]: value } })
+  const name = (written: string, stationId: string) => say({ names: { ...said.names, [written]: stationId } })
+  return { kind, chosen, text, said, preview, read, type, choose, remap, fill, name }
 }
 
 /** The file at hand, read by the server into text; of a workbook the sheet that is asked for. */
@@ -75,15 +97,19 @@ export function useSheet() {
   const { file, load, loadSheet } = useSheetFile((text) => {
     sheet.type(text)
     notes.forget()
-    sheet.read({ text, columns: undefined })
+    sheet.read({ kind: sheet.chosen, text, columns: undefined, fill: undefined, names: undefined })
   })
   const takeIn = () => {
+    if (sheet.kind === 'guess') return
     const key = newKey()
     setRunKey(key)
-    const said = { decisions: notes.decisions, leaveOutBad: (preview.data?.bad.length ?? 0) > 0 }
+    const leaveOutBad = (preview.data?.bad.length ?? 0) > 0
     take.mutate({
-      ...sheet.request({ runKey: key }),
-      ...(sheet.kind === 'history' ? said : sheet.kind === 'purchases' ? { leaveOutBad: said.leaveOutBad } : {}),
+      kind: sheet.kind,
+      text: sheet.text,
+      ...sheet.said,
+      runKey: key,
+      ...(sheet.kind === 'history' ? { decisions: notes.decisions, leaveOutBad } : leaveOutBad ? { leaveOutBad } : {}),
     })
   }
   const decide = (key: string, as: NoteDecision) => {

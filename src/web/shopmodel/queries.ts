@@ -1,6 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { done } from '@contract/common.ts'
-import { importAnswer, importPreview, progressAnswer, readFileAnswer, type ImportRequest } from '@contract/ingest.ts'
+import {
+  importAnswer,
+  importPreview,
+  progressAnswer,
+  readFileAnswer,
+  type ImportRequest,
+  type PreviewRequest,
+} from '@contract/ingest.ts'
 import { feederAnswer } from '@contract/telemetry.ts'
 import { placesAnswer, shopAnswer, type placesRequest } from '@contract/shop.ts'
 import { getJson, newKey, postFile, postJson } from '@web/api/client.ts'
@@ -35,7 +42,7 @@ export const useProgress = (runKey: string, isRunning: boolean) =>
 export const useCancelImport = () =>
   useMutation({ mutationFn: (runKey: string) => postJson('/ingest/cancel', { runKey }, done) })
 export const usePreview = () =>
-  useMutation({ mutationFn: (r: ImportRequest) => postJson('/ingest/preview', r, importPreview) })
+  useMutation({ mutationFn: (r: PreviewRequest) => postJson('/ingest/preview', r, importPreview) })
 export function useTakeIn() {
   const client = useQueryClient()
   return useMutation({

@@ -1,6 +1,6 @@
 import { anId } from '@core/testing/ids.ts'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
-import { cleanup, render } from '@testing-library/react'
+import { cleanup, configure, render } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { type ReactNode } from 'react'
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router'
@@ -23,6 +23,8 @@ Object.assign(globalThis, {
   },
 })
 Element.prototype.scrollIntoView = vi.fn()
+// What is waited for comes when the machine gets to it: on a busy one a second is no fault.
+configure({ asyncUtilTimeout: 8000 })
 
 /** A page in a made-up browser before a made-up server: what was sent is kept, what is answered is given. */
 export interface Sent {
@@ -47,6 +49,7 @@ export const PLACES = {
     { stationId: 'stn_00a2', name: 'A2', placeWord: 'booth', areaName: 'Bay A', gunName: 'gun A2' },
     { stationId: 'stn_00b7', name: 'B7', placeWord: 'cell', areaName: 'Bay B', gunName: 'gun B7' },
   ],
+  kinds: [{ key: 'nozzle', name: 'nozzle', column: 'nozzle', words: ['cup', 'shroud'] }],
 }
 
 export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {

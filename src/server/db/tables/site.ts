@@ -1,4 +1,4 @@
-import { int, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
+import { int, json, mysqlTable, varchar } from 'drizzle-orm/mysql-core'
 import { idColumn } from './columns.ts'
 
 export const site = mysqlTable('site', {
@@ -9,4 +9,6 @@ export const site = mysqlTable('site', {
   units: varchar('units', { length: 8 }).$type<'metric' | 'us'>().notNull(),
   /** What a cubic metre of shielding gas costs, minor units; null: nobody has said. */
   gasMinorPerM3: int('gas_minor_per_m3'),
+  /** Words of this shop that are no part of a gun: never asked about again. Null: none yet. */
+  otherWords: json('other_words').$type<string[]>(),
 })

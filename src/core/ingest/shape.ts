@@ -1,0 +1,238 @@
+import { kindFromWord } from '@core/path/kinds.ts'
+import { guessColumns, PLACE_COLUMNS } from './columns.ts'
+import { type NamedKind } from './notes.ts'
+
+/**
+ * Sheets that do not lie as a table with one thing a row: a line a gun with parts across and days in the cells, a line a gun with days across and
+ * notes in the cells, a diary in sentences. Each is laid out again as plain rows, which are then read like any other sheet; what can't be placed stays
+ * with its row as it was written. Nothing is guessed from a single cell: at least two parts, three days or two named guns make a shape.
+ */
+export const LIES = ['partsAcross', 'daysAcross', 'diary'] as const
+export type Lies = (typeof LIES)[number]
+export interface PlainRow {
+  /** As a spreadsheet counts. */
+  number: number
+  cells: string[]
+}
+export interface LaidOut {
+  lies: Lies
+  headings: string[]
+  /** How many of the headings, from the first, were made in laying it out; behind them are its other columns as they were. */
+  made: number
+  rows: PlainRow[]
+  /** What names no gun, as written. */
+  unread: { row: number; text: string }[]
+}
+export interface Knowing {
+  /** A day as people write it, as yyyy-mm-dd; null when it is none. */
+  dayOf: (text: string) => string | null
+  kinds: readonly NamedKind[]
+  /** Names as painted on the places. */
+  places: readonly string[]
+}
+type Rows = readonly (readonly string[])[]
+
+const LOOK_AT = 12
+const FEWEST_PARTS = 2
+const FEWEST_DAYS = 3
+const cellAt = (row: readonly string[], i: number | undefined) => (i === undefined ? '' : (row[i] ?? '').trim())
+const isBlank = (text: string) => /^[\s\-–—.]*$/.test(text)
+
+/** How a sheet lies, laid out as plain rows; null for an ordinary table. `isPlaces` keeps guns of which nothing else is said. */
+export function layOut(rows: Rows, know: Knowing, at: { isPlaces: boolean }): LaidOut | null {
+  return acrossParts(rows, know, at) ?? acrossDays(rows, know)
+}
+
+/** Cells of a column that hold one day or several: "3.11.", "3.11. / 17.11.", "12 Oct, 3 Nov". */
+function daysIn(text: string, know: Knowing): string[] | null {
+  const whole = know.dayOf(text)
+  if (whole) return [whole]
+  const pieces = text
+    .split(/\s*(?:[,;&+\n]|\s\/\s|\band\b)\s*/)
+    .map((p) => p.trim())
+    .filter(Boolean)
+  const days = pieces.map((p) => know.dayOf(p))
+  return pieces.length > 1 && days.every((d) => d !== null) ? (days as string[]) : null
+}
+
+/** A line a gun, a part a column, in the cells when it was last put on. */
+function acrossParts(rows: Rows, know: Knowing, { isPlaces }: { isPlaces: boolean }): LaidOut | null {
+  const at = headingWhere(rows, (cell) => kindFromWord(cell, know.kinds) !== null, FEWEST_PARTS)
+  if (at === null) return null
+  const heading = rows[at] ?? []
+  const parts = heading.flatMap((cell, i) => (kindFromWord(cell, know.kinds) ? [i] : []))
+  const below = rows.slice(at + 1)
+  const filled = below.flatMap((row) => parts.map((i) => cellAt(row, i))).filter((c) => !isBlank(c))
+  if (filled.filter((c) => daysIn(c, know)).length * 2 < Math.max(1, filled.length)) return null
+  const { place, area } = whereOf(heading, parts)
+  const others = othersOf(heading, [...parts, place, ...(area === undefined ? [] : [area])])
+  const laid = below.flatMap((row, i): PlainRow[] => {
+    if (row.every((c) => isBlank(c))) return []
+    const where = area === undefined ? [cellAt(row, place)] : [cellAt(row, place), cellAt(row, area)]
+    const plain = (part: string, day: string): PlainRow => ({
+      number: at + 2 + i,
+      cells: [...where, part, day, part && `${part} changed`, ...others.map((o) => cellAt(row, o))],
+    })
+    const told = parts.flatMap((column) => {
+      const cell = cellAt(row, column)
+      return isBlank(cell) ? [] : (daysIn(cell, know) ?? [cell]).map((day) => plain(cellAt(heading, column), day))
+    })
+    return told.length === 0 && isPlaces ? [plain('', '')] : told
+  })
+  const made = [...(area === undefined ? ['gun'] : ['gun', 'area']), 'which part', 'date', 'what']
+  const headings = [...made, ...others.map((o) => cellAt(heading, o))]
+  return { lies: 'partsAcross', headings, made: made.length, rows: laid, unread: [] }
+}
+
+/** Columns that are neither place nor bay nor what lies across: kept beside it as they are. */
+const othersOf = (heading: readonly string[], taken: readonly number[]) =>
+  heading.flatMap((cell, i) => (taken.includes(i) || isBlank(cell) ? [] : [i]))
+
+/** A line a gun, a day a column, in the cells what was done. */
+function acrossDays(rows: Rows, know: Knowing): LaidOut | null {
+  const at = headingWhere(rows, (cell) => know.dayOf(cell) !== null, FEWEST_DAYS)
+  if (at === null) return null
+  const heading = rows[at] ?? []
+  const days = heading.flatMap((cell, i) => (know.dayOf(cell) ? [i] : []))
+  const { place } = whereOf(heading, days)
+  const others = othersOf(heading, [...days, place])
+  const laid = rows.slice(at + 1).flatMap((row, i) =>
+    days.flatMap((column): PlainRow[] => {
+      const cell = cellAt(row, column)
+      if (isBlank(cell)) return []
+      const day = know.dayOf(cellAt(heading, column)) ?? ''
+      return [{ number: at + 2 + i, cells: [cellAt(row, place), day, cell, ...others.map((o) => cellAt(row, o))] }]
+    }),
+  )
+  const headings = [...PLAIN, ...others.map((o) => cellAt(heading, o))]
+  return laid.length === 0 ? null : { lies: 'daysAcross', headings, made: PLAIN.length, rows: laid, unread: [] }
+}
+const PLAIN = ['gun', 'date', 'what'] as const
+
+/** Of the first rows the one most of whose cells are of a sort, if enough are; rows of data hold one such cell at most. */
+function headingWhere(rows: Rows, isOne: (cell: string) => boolean, fewest: number): number | null {
+  const counts = rows
+    .slice(0, LOOK_AT)
+    .map((row) => new Set(row.map((c) => c.trim()).filter((c) => c !== '' && isOne(c))).size)
+  const most = Math.max(0, ...counts)
+  return most >= fewest ? counts.indexOf(most) : null
+}
+
+/** The columns of place and bay: by their headings, or else the first column that is none of the others. */
+function whereOf(heading: readonly string[], others: readonly number[]): { place: number; area: number | undefined } {
+  const named = heading.map((cell, i) => (others.includes(i) ? '' : cell))
+  const found = guessColumns(
+    named,
+    PLACE_COLUMNS.filter((w) => w.key === 'place' || w.key === 'area'),
+  )
+  const first = heading.findIndex((_, i) => !others.includes(i) && i !== found['area'])
+  return { place: found['place'] ?? Math.max(0, first), area: found['area'] }
+}
+
+const WHEN = /^\s*((?:[a-z]{3,9}\.?,?\s+)?\d[\d./-]*\d?\.?(?:st|nd|rd|th)?(?:\s+[a-z]{3,9}\.?)?(?:\s+\d{2,4})?)/i
+const MONTH_FIRST = /^\s*((?:[a-z]{3,9}\.?,?\s+)?[a-z]{3,9}\.?\s+\d{1,2}(?:st|nd|rd|th)?(?:,?\s+\d{4})?)\b/i
+
+/** The day a line begins with, by the longest beginning that is one; and what is left of the line. */
+export function leadingDay(line: string, know: Pick<Knowing, 'dayOf'>): { day: string; rest: string } | null {
+  const found = [WHEN, MONTH_FIRST].flatMap((pattern) => pattern.exec(line)?.[1] ?? [])
+  for (const whole of found) {
+    const words = whole.split(/(?<=\s)/)
+    for (let take = words.length; take > 0; take--) {
+      const text = words.slice(0, take).join('')
+      const day = know.dayOf(text.trim().replace(/[.,:]$/, '')) ?? know.dayOf(text.trim())
+      if (day) return { day, rest: line.slice(line.indexOf(whole) + text.length).replace(/^[\s:,;.–-]+/, '') }
+    }
+  }
+  return null
+}
+
+interface Mention {
+  from: number
+  to: number
+  place: string
+}
+const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+const BEFORE = '(?:gun|booth|bay|cell|bench|station|machine|no|nr|#)'
+
+/**
+ * Where a text names a place: "A4", "a-4", "gun A4", "booth 7". A name that is only a number counts with such a word before it, or at the head of a line
+ * with a colon or dash behind: "2 tips" names no gun.
+ */
+function makeFinder(places: readonly string[]): (text: string) => Mention[] {
+  const known = places.map((place) => {
+    const pieces = place.trim().split(/[\s-]+|(?<=[a-z])(?=\d)/i)
+    const loose = pieces.map((p) => (/^\d+$/.test(p) ? `0*${escaped(p.replace(/^0+(?=\d)/, ''))}` : escaped(p)))
+    const name = loose.join('[\\s-]*')
+    const isNumber = /^\d+$/.test(place.trim())
+    const pattern = isNumber
+      ? `(?:\\b${BEFORE}\\.?\\s*|#\\s*)${name}(?![\\w.,]?\\d|\\w)|^\\s*${name}\\s*(?=[:–)]|-\\s)`
+      : `(?:\\b${BEFORE}\\.?\\s+)?(?<![\\w-])${name}(?!\\w)`
+    return { place, pattern: new RegExp(pattern, 'gi') }
+  })
+  return (text) => {
+    const all = known.flatMap(({ place, pattern }) =>
+      [...text.matchAll(pattern)].map((m) => ({ from: m.index, to: m.index + m[0].length, place })),
+    )
+    // "Cell 12" is not also "Cell 1": of two that lie over each other the longer is meant.
+    return all
+      .filter((a) => !all.some((b) => b !== a && b.from <= a.from && b.to >= a.to && b.to - b.from > a.to - a.from))
+      .sort((a, b) => a.from - b.from)
+  }
+}
+
+const JOINS = /^[\s,&+/]*(?:and)?[\s,&+/]*$/i
+/** Who stands before what was done: "A4 and A5: new tips" says it of both. */
+function piecesOf(sentence: string, find: (text: string) => Mention[]): { places: string[]; text: string }[] {
+  const mentions = find(sentence)
+  const [first] = mentions
+  if (!first) return [{ places: [], text: sentence.trim() }]
+  const head = sentence.slice(0, first.from).trim()
+  const pieces: { places: string[]; text: string }[] = []
+  let places: string[] = []
+  mentions.forEach((m, i) => {
+    places.push(m.place)
+    const next = mentions[i + 1]
+    const text = sentence.slice(m.to, next?.from)
+    if (next && JOINS.test(text)) return
+    pieces.push({ places, text })
+    places = []
+  })
+  // "New tip on A4": what was done stands before the one gun that is named.
+  const [only] = pieces
+  if (pieces.length === 1 && only) return [{ places: only.places, text: `${head} ${only.text}`.trim() }]
+  return pieces.map((p, i) => ({ places: p.places, text: (i === 0 ? `${head} ${p.text}` : p.text).trim() }))
+}
+
+const SENTENCE_END = /(?<=[a-z)"'!?]{2})[.!?]\s+|\s*[;\n]\s*/i
+const BEHIND_PLACE = /^[\s:,;.–-]+|[\s,;–-]+$/g
+
+/** Lines of a diary: a day holds until the next, a gun until the next in its line; a line whose gun nobody can tell is kept as written. */
+export function readDiary(lines: readonly string[], know: Knowing): LaidOut | null {
+  const find = makeFinder(know.places)
+  const laid: PlainRow[] = []
+  const unread: LaidOut['unread'] = []
+  let day = ''
+  let days = 0
+  lines.forEach((line, i) => {
+    const number = i + 1
+    const begins = leadingDay(line, know)
+    if (begins) {
+      day = begins.day
+      days++
+    }
+    const text = (begins?.rest ?? line).trim()
+    if (text === '') return
+    let places: string[] = []
+    for (const sentence of text.split(SENTENCE_END).filter((s) => s.trim()))
+      for (const piece of piecesOf(sentence, find)) {
+        places = piece.places.length > 0 ? piece.places : places
+        const note = piece.text.replace(BEHIND_PLACE, '')
+        if (places.length === 0) unread.push({ row: number, text: sentence.trim() })
+        else if (note) for (const place of places) laid.push({ number, cells: [place, day, note] })
+      }
+  })
+  const named = new Set(laid.map((r) => r.cells[0])).size
+  return days === 0 || named < 2
+    ? null
+    : { lies: 'diary', headings: [...PLAIN], made: PLAIN.length, rows: laid, unread }
+}

@@ -1,0 +1,79 @@
+import { type ImportPreview } from '@contract/ingest.ts'
+import { type ShopAnswer } from '@contract/shop.ts'
+import { PickOne, type Option } from '@web/kit/Field.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { useSave } from '@web/shopmodel/queries.ts'
+import { inRows } from './sheetwords.ts'
+import { type useSheet } from './useSheet.ts'
+
+interface Props {
+  preview: ImportPreview
+  sheet: ReturnType<typeof useSheet>
+  shop: ShopAnswer
+}
+
+/** What only somebody of the shop can know: a word of theirs for a part, kept for good, and which gun a name means. */
+export function Asked(props: Props) {
+  const { words, names } = props.preview
+  return (
+    <>
+      {words.length > 0 ? <Words {...props} /> : null}
+      {names.length > 0 ? <NamesOfPlaces {...props} /> : null}
+    </>
+  )
+}
+
+const NO_PART = '-'
+function Words({ preview, sheet, shop }: Props) {
+  const save = useSave('/ingest/word')
+  const kinds: Option[] = [[NO_PART, 'no part of a gun'], ...shop.kinds.map((k): Option => [k.key, k.name])]
+  return (
+    <section className="note-groups" aria-label="Words of yours">
+      <h2>What do you mean by these? You are asked once.</h2>
+      {preview.words.map(({ word, notes, examples }) => (
+        <div key={word} className="asked-word">
+          <PickOne
+            id={`word-${word}`}
+            label={`“${word}” is`}
+            value=""
+            none="…"
+            options={kinds}
+            onPick={(kindKey) =>
+              save.mutate(
+                { word, kindKey: kindKey === NO_PART ? null : kindKey },
+                { onSuccess: () => sheet.read({ kind: preview.kind }) },
+              )
+            }
+          />
+          <p className="small-print">
+            {inRows(notes)}: {examples.map((e) => `“${e}”`).join(' · ')}
+          </p>
+        </div>
+      ))}
+      <Trouble problem={save.error} />
+    </section>
+  )
+}
+
+const OUT = 'out'
+function NamesOfPlaces({ preview, sheet, shop }: Props) {
+  const guns: Option[] = [[OUT, 'none: leave its rows out'], ...shop.stations.map((s): Option => [s.id, s.name])]
+  return (
+    <section className="note-groups" aria-label="Names nobody painted on a place">
+      <h2>No place here is called that. Which is it?</h2>
+      <div className="built-form">
+        {preview.names.map(({ name, rows }) => (
+          <PickOne
+            key={name}
+            id={`name-${name}`}
+            label={`“${name}”, ${inRows(rows)}`}
+            value={sheet.said.names?.[name] ?? ''}
+            none="…"
+            options={guns}
+            onPick={(stationId) => sheet.name(name, stationId)}
+          />
+        ))}
+      </div>
+    </section>
+  )
+}
