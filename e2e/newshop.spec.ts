@@ -147,7 +147,7 @@ test('a sheet of notes becomes history: read under its title, asked about in gro
     .setInputFiles({ name: 'bay.csv', mimeType: 'text/csv', buffer: Buffer.from(sheet) })
   const tips = page.getByRole('group', { name: /notes say contact tip \(.* of them\), not what was done/ })
   await expect(tips).toBeVisible()
-  await expect(page.getByRole('heading', { name: '1 cell to mend, or their rows are left out.' })).toBeVisible()
+  await expect(page.getByRole('heading', { name: 'One cell to mend, or it is left out.' })).toBeVisible()
   await page
     .getByRole('group', { name: /notes say liner, not what was done/ })
     .getByRole('button', { name: 'leave out' })

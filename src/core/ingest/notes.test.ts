@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
 import { HISTORY_COLUMNS, USAGE_COLUMNS, guessColumns } from './columns.ts'
 import { findHeading } from './heading.ts'
-import { groupNotes, NOTE_VERBS, readNote, type ReadNote } from './notes.ts'
+import { askedWords, groupNotes, NOTE_VERBS, readNote, type ReadNote } from './notes.ts'
 
 const read = (note: string) => readNote(note, KIND_DEFAULTS)
 const told = ({ acts }: ReadNote) =>
@@ -26,6 +26,9 @@ describe('a note', () => {
     ['Cup & tip swapped (routine)', ['nozzle unsaid 1', 'tip changed 1 due']],
     ['x3 tip', ['tip unsaid 3']],
     ['o-rings', ['orings unsaid 1']],
+    ['nested at the rolls, new tip', ['tip changed 1']],
+    ['wire stuck in tip', []],
+    ['tip jammed, replaced', ['tip changed 1']],
     ['', []],
   ])('"%s" says %j', (note, acts) => expect(told(read(note))).toEqual(acts))
   it('that tells of wire that stopped is marked so', () => {
@@ -38,6 +41,29 @@ describe('a note', () => {
     expect(read('asked Per about the thing').unread).toEqual(['asked per about the thing'])
     expect(read('new tip, bad wire?, called supplier').unread).toEqual(['bad wire?', 'called supplier'])
     expect(read('and then, with the').unread).toEqual([])
+  })
+  it('names what was worked on and is no word of the trade; what stands beside a part is not asked about', () => {
+    const words = (note: string) => read(note).words
+    expect(words('swapped lance')).toEqual(['lance'])
+    expect(words('new drive wheel, swapped the lance again')).toEqual(['lance'])
+    expect(words('T')).toEqual(['t'])
+    expect(words('new tip on the lance')).toEqual([])
+    expect(words('new tip, bad wire?')).toEqual([])
+    expect(words('changed again')).toEqual([])
+  })
+  it('asks for each word once, the most frequent first, and never for what is no part', () => {
+    const notes = [
+      'swapped lance',
+      'new lance',
+      'swapped fixture',
+      'cleaned the whole of the big blue old bench',
+      '?',
+    ].map((text) => ({ text, read: read(text) }))
+    expect(askedWords(notes).map((w) => [w.word, w.notes])).toEqual([
+      ['lance', 2],
+      ['fixture', 1],
+    ])
+    expect(askedWords(notes, new Set(['lance'])).map((w) => w.word)).toEqual(['fixture'])
   })
   it('never makes up a part, a count beyond twenty or an unknown verb, whatever is typed', () => {
     const keys = new Set(KIND_DEFAULTS.map((k) => k.key))

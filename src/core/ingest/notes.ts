@@ -49,6 +49,7 @@ const REASONS: readonly [RegExp, OutReason][] = [
 ]
 const STOPS =
   /\b(nest(ed|ing)?|bird'?s?[ -]?nest(ed|ing)?|jam(med)?|stuck|stopped|no feed|wo(n't|nt) feed|down|broke down)\b/
+const STOPPED_AT = new RegExp(`${STOPS.source}.*\\b(at|in|on|before|behind|after)\\b`)
 /** Words that carry nothing by themselves. */
 const EMPTY =
   /\b(the|a|an|and|with|on|in|at|of|for|to|by|was|is|were|had|has|been|both|old|again|after|before|then|just|very|really|maybe|probably|set|pcs?|pc|no|gun|x)\b/g
@@ -113,6 +114,8 @@ export function readNote(note: string, kinds: readonly NamedKind[]): ReadNote {
       if (left !== '' && (said || isAllOfIt)) read.words.push(left)
       continue
     }
+    // "Nested at the rolls" tells where it stopped, and that nothing was done to them yet.
+    if (!said && !reason && STOPPED_AT.test(piece)) continue
     const count = countIn(piece)
     for (const kind of named) read.acts.push({ kindKey: kind.key, verb, count, reason })
   }

@@ -3,7 +3,7 @@ import { type ShopPlaces } from '@server/shopmodel/model.ts'
 
 export const whyNoPlace = (text: string) =>
   text
-    ? 'there is no such place; say below which it is, set it up under places, or leave the row out'
+    ? 'there is no such place; say which it is, set it up under places, or leave the row out'
     : 'the place is missing'
 
 /**

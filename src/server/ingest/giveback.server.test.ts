@@ -81,7 +81,7 @@ describe('shift totals', () => {
   it('come back by shift, idle guns left out on the way in', async () => {
     const text =
       'booth,day,turn,arc h,remark\nA1,2026-11-20,early,2.5,x\nA2,2026-11-20,early,,idle\nA3,2026-11-20,,6,\n'
-    expect((await take('usage', text)).body.did).toMatchObject({ 'usage rows new': 2, 'idle rows left out': 1 })
+    expect((await take('usage', text)).body.did).toMatchObject({ 'usage rows new': 2, 'rows or amounts left out': 1 })
     const back = await sheet('usage')
     expect(table(back)).toEqual([
       ['booth', 'day', 'turn', 'arc h', 'remark'],
@@ -135,7 +135,7 @@ describe('a blank one', () => {
   it('taken in as it is, it says that nothing is in it and writes no use', async () => {
     const text = await sheet('usage', '&blank=1')
     const { body } = await lead.post<ImportPreview>('/ingest/preview', { kind: 'usage', text })
-    expect(body).toMatchObject({ bad: [], would: { 'usage rows new': 0, 'idle rows left out': 3 } })
+    expect(body).toMatchObject({ bad: [], would: { 'usage rows new': 0, 'rows or amounts left out': 3 } })
   })
   it('is the lead’s, and writes nothing', async () => {
     const before = await contentOf(server)

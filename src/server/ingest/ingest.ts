@@ -108,7 +108,7 @@ function notesOf(
     return { ...group, kindName: kind?.name ?? kindKey, canClean: kind?.canClean ?? false }
   })
   const unread = planned.plan.notes.flatMap(({ row, text, read }) =>
-    read.unread.length > 0 || (read.acts.length === 0 && !read.isStop) ? [{ row, text }] : [],
+    read.unread.length > 0 || read.acts.length === 0 ? [{ row, text }] : [],
   )
   const all = [...sheet.unread, ...unread].sort((a, b) => a.row - b.row)
   return { groups, unread: all.slice(0, MOST_UNREAD) }
@@ -135,7 +135,7 @@ async function wouldDo(
     return {
       'usage rows new': keys.length - known.length,
       'usage rows there already': known.length,
-      'idle rows left out': planned.plan.leftOut.length,
+      'rows or amounts left out': planned.plan.leftOut.length,
     }
   }
   const names = new Set(shop.stations.map((s) => s.name.toLowerCase()))

@@ -190,12 +190,13 @@ describe('a feeder’s own export', () => {
     const seen = await look(EXPORT)
     expect(seen.kind).toBe('usage')
     expect(seen.names).toEqual([{ name: 'WF-77', rows: 1 }])
-    expect(seen.bad.filter((b) => b.column === 'wire_m')[0]?.why).toContain('which wire')
+    expect(seen.bad.map((b) => b.column)).toEqual(['machine'])
+    expect(seen.leftOut[0]).toMatchObject({ row: 2, text: expect.stringContaining('weighed by its wire') })
     const [a3] = (await shop()).stations.filter((s) => s.name === 'A3')
-    const own = { columns: { place: 1, date: 0, arcHours: 2, starts: 4 }, names: { 'WF-77': a3?.id ?? '' } }
+    const own = { names: { 'WF-77': a3?.id ?? '' } }
     expect(await look(EXPORT, { kind: 'usage', ...own })).toMatchObject({
       bad: [],
-      would: { 'usage rows new': 2, 'idle rows left out': 1 },
+      would: { 'usage rows new': 2, 'rows or amounts left out': 3 },
     })
     expect((await take('usage', EXPORT, own)).status).toBe(200)
     const spans = await server.parts.deps.db.select().from(usageSpan)

@@ -158,7 +158,7 @@ export function missingColumns(kind: ImportKind, sheet: Sheet): BadRow[] {
       row: 1,
       column: LABELS[w.key] ?? w.key,
       value: '',
-      why: `no column for "${LABELS[w.key] ?? w.key}" was found; pick one above, or head it ${w.words
+      why: `no column for "${LABELS[w.key] ?? w.key}" was found; pick one, or head it ${w.words
         .slice(0, 3)
         .map((x) => `"${x}"`)
         .join(' or ')}`,

@@ -80,7 +80,7 @@ function usageReader(
   const find = placeFinder(shop, at.names)
   const { zone, units } = shop.site
   const today = dayOf(zone, nowMs)
-  const heading = (key: string) => sheet.headings[sheet.columns[key] ?? -1] ?? ''
+  const read = amountReader(sheet, plan)
   return (row: readonly string[], bad: Bad, number: number): ReadRow | void => {
     const cell = (key: string) => cellOf(sheet, row, key)
     const stationId = find(cell('place'))
@@ -94,12 +94,7 @@ function usageReader(
     const span = spanOf(shop, { areaId: station.areaId, day: when.day, shift: cell('shift') || null })
     if (!span.ok) return bad('shift', span.reason)
     const hours = (span.toMs - span.fromMs) / HOUR_MS
-    const wire = shop.wires.get(shop.built(station.id).wireId ?? '')
-    const each = {
-      arcHours: hoursEach(heading('arcHours')),
-      kg: kgEach(heading('kg'), wire ? gramPerMetre(wire.diameterMm, wire.densityGPerCm3) : null),
-    }
-    const amounts = amountsOf(cell, bad, { hours, each })
+    const amounts = read(row, { bad, number, hours, wire: shop.wires.get(shop.built(station.id).wireId ?? '') })
     if (!amounts) return
     const toMs = Math.min(span.toMs, Math.max(nowMs, span.fromMs + 60_000))
     const identity = `${station.id} ${span.fromMs} ${span.toMs}`
@@ -108,6 +103,26 @@ function usageReader(
       hours,
       planned: { stationId: station.id, fromMs: span.fromMs, toMs, ...amounts, row: number, identity },
     }
+  }
+}
+
+/** The amounts of a row in hours and kilograms, by the units of their headings; a length that can't be weighed is left out and said so. */
+function amountReader(sheet: Sheet, plan: UsagePlan) {
+  const heading = (key: string) => sheet.headings[sheet.columns[key] ?? -1] ?? ''
+  return (
+    row: readonly string[],
+    at: { bad: Bad; number: number; hours: number; wire: ShopWire | undefined },
+  ): Amounts | null => {
+    const { wire } = at
+    const kg = kgEach(heading('kg'), wire ? gramPerMetre(wire.diameterMm, wire.densityGPerCm3) : null)
+    const length = kg === null ? cellOf(sheet, row, 'kg') : ''
+    const cell = (key: string) => (key === 'kg' && kg === null ? '' : cellOf(sheet, row, key))
+    const each = { arcHours: hoursEach(heading('arcHours')), kg: kg ?? 1 }
+    const amounts = amountsOf(cell, at.bad, { hours: at.hours, each })
+    if (!amounts) return null
+    const what = `${cellOf(sheet, row, 'place')}: ${length} of a wire nobody has said; a length is weighed by its wire`
+    if (length) plan.leftOut.push({ row: at.number, text: what })
+    return AMOUNTS.every((key) => amounts[key] === null) ? null : amounts
   }
 }
 
@@ -128,17 +143,18 @@ const rounded = (hours: number) => Math.round(hours * 10) / 10
 const tooLong = (arcHours: number, hours: number) =>
   `${rounded(arcHours)} arc hours do not fit into ${rounded(hours)} hours`
 
+type ShopWire = NonNullable<ReturnType<ShopModel['wires']['get']>>
 type Amounts = Pick<PlannedUsage, 'kg' | 'arcHours' | 'starts'>
 
 function amountsOf(
   cell: (key: string) => string,
   bad: (key: string, why: string) => void,
-  at: { hours: number; each: { arcHours: number; kg: number | null } },
+  at: { hours: number; each: { arcHours: number; kg: number } },
 ): Amounts | null {
   const { hours, each } = at
   const read = (
     key: (typeof AMOUNTS)[number],
-    as: { each: number | null; most: number; why: (value: number) => string },
+    as: { each: number; most: number; why: (value: number) => string },
   ): number | null | undefined => {
     const text = cell(key)
     if (!text) return null

@@ -1,9 +1,10 @@
+import { Button } from 'react-bootstrap'
 import { type ImportPreview } from '@contract/ingest.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { PickOne, type Option } from '@web/kit/Field.tsx'
+import { PickOne, TextField, type Option } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
-import { inRows } from './sheetwords.ts'
+import { FILLABLE, inRows } from './sheetwords.ts'
 import { type useSheet } from './useSheet.ts'
 
 interface Props {
@@ -14,12 +15,50 @@ interface Props {
 
 /** What only somebody of the shop can know: a word of theirs for a part, kept for good, and which gun a name means. */
 export function Asked(props: Props) {
-  const { words, names } = props.preview
+  const { words, names, wanted, columns } = props.preview
+  const isSaid = (key: string) => Boolean(props.sheet.said.fill?.[key])
+  const missing = wanted.filter(
+    (w) => w.isNeeded && FILLABLE.has(w.key) && (isSaid(w.key) || columns[w.key] === undefined),
+  )
   return (
     <>
+      {missing.map((w) => (
+        <OnceForAll key={w.key} column={w} sheet={props.sheet} shop={props.shop} />
+      ))}
       {words.length > 0 ? <Words {...props} /> : null}
       {names.length > 0 ? <NamesOfPlaces {...props} /> : null}
     </>
+  )
+}
+
+/** What no column of the sheet says, once for all its rows. */
+function OnceForAll({
+  column,
+  sheet,
+  shop,
+}: { column: ImportPreview['wanted'][number] } & Pick<Props, 'sheet' | 'shop'>) {
+  const areas = column.key === 'area' ? shop.areas : []
+  return (
+    <section className="note-groups" aria-label={`The ${column.label} of every row`}>
+      <h2>No column says the {column.label}. Which is it, for every row?</h2>
+      <div className="d-flex gap-2 flex-wrap align-items-end">
+        <TextField
+          key={sheet.said.fill?.[column.key] ?? ''}
+          id={`fill-${column.key}`}
+          label={`${column.label}, the same in every row`}
+          defaultValue={sheet.said.fill?.[column.key] ?? ''}
+          onBlur={(e) => {
+            const said = e.target.value.trim()
+            if (said !== (sheet.said.fill?.[column.key] ?? '')) sheet.fill(column.key, said)
+          }}
+        />
+        {areas.map((a) => (
+          <Button key={a.id} onClick={() => sheet.fill(column.key, a.name)}>
+            {a.name}
+          </Button>
+        ))}
+      </div>
+    </section>
   )
 }
 

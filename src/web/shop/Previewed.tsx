@@ -1,7 +1,7 @@
 import { Table } from 'react-bootstrap'
-import { type ImportPreview } from '@contract/ingest.ts'
+import { type ImportPreview, type NoteDecision } from '@contract/ingest.ts'
 import { PickOne, TextField, type Option } from '@web/kit/Field.tsx'
-import { counts, FILLABLE, rowName } from './sheetwords.ts'
+import { counts, FILLABLE, notesWould, rowName } from './sheetwords.ts'
 import { type useSheet } from './useSheet.ts'
 import { Sideways } from '../kit/Sideways.tsx'
 
@@ -11,7 +11,7 @@ export function Previewed({ preview, sheet }: { preview: ImportPreview; sheet: R
   const isFilled = (key: string) => Boolean(sheet.said.fill?.[key])
   return (
     <>
-      <h2>{verdictOn(preview)}</h2>
+      <h2>{verdictOn(preview, sheet.decisions)}</h2>
       {bad.length > 0 ? (
         <Grid
           heads={['row', 'column', 'it says', 'why not']}
@@ -31,7 +31,7 @@ export function Previewed({ preview, sheet }: { preview: ImportPreview; sheet: R
           </p>
         </details>
       ) : null}
-      <div className="built-form">
+      <div className="built-form align-items-start">
         {preview.wanted.map((w) => (
           <div key={w.key} className="d-grid gap-1">
             <PickOne
@@ -42,7 +42,7 @@ export function Previewed({ preview, sheet }: { preview: ImportPreview; sheet: R
               options={preview.headings.map((h, i): Option => [String(i), h || `column ${i + 1}`])}
               onPick={(v) => sheet.remap(w.key, v === '' ? null : Number(v))}
             />
-            {FILLABLE.has(w.key) && (isFilled(w.key) || preview.columns[w.key] === undefined) ? (
+            {FILLABLE.has(w.key) && !w.isNeeded && (isFilled(w.key) || preview.columns[w.key] === undefined) ? (
               <TextField
                 id={`fill-${w.key}`}
                 label={`${w.label}, the same in every row`}
@@ -61,10 +61,17 @@ export function Previewed({ preview, sheet }: { preview: ImportPreview; sheet: R
   )
 }
 
-function verdictOn({ bad, rows, would, canTake }: ImportPreview): string {
-  if (bad.length === 0) return `All ${rows} rows can be read: ${counts(would)}.`
-  const cells = `${bad.length} ${bad.length === 1 ? 'cell' : 'cells'} to mend`
-  return canTake ? `${cells}, or their rows are left out.` : `${cells}; nothing is taken before that.`
+function verdictOn(
+  { bad, rows, would, canTake, kind, groups }: ImportPreview,
+  decisions: Record<string, NoteDecision>,
+) {
+  const does = counts(kind === 'history' ? notesWould(groups, decisions) : would)
+  if (bad.length === 0)
+    return rows === 1 ? `Its one row can be read: ${does}.` : `All ${rows} rows can be read: ${does}.`
+  const isOne = bad.length === 1
+  const cells = isOne ? 'One cell to mend' : `${bad.length} cells to mend`
+  if (!canTake) return `${cells}; nothing is taken before that.`
+  return `${cells}, or ${isOne ? 'it is left out' : 'they are left out'}.`
 }
 
 const MOST_SHOWN = 200

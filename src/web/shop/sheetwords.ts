@@ -29,7 +29,23 @@ export const DECISION_WORD: Record<NoteDecision, string> = {
   out: 'leave out',
 }
 /** What a group is counted as until somebody says otherwise; named without a verb, it asks, with "changed" ready to be taken. */
-export const firstDecision = (group: NoteGroupLine): NoteDecision => (group.verb === 'unsaid' ? 'changed' : group.verb)
+export const firstDecision = ({ verb, canClean }: NoteGroupLine): NoteDecision =>
+  verb === 'unsaid' ? 'changed' : verb === 'cleaned' && !canClean ? 'seen' : verb
+
+/** What past work comes to as it is decided now. */
+export function notesWould(
+  groups: readonly NoteGroupLine[],
+  decisions: Record<string, NoteDecision>,
+): Record<string, number> {
+  const sum = (as: NoteDecision, of: (g: NoteGroupLine) => number) =>
+    groups.filter((g) => decisions[g.key] === as).reduce((all, g) => all + of(g), 0)
+  return {
+    'parts put on': sum('changed', (g) => g.parts),
+    cleanings: sum('cleaned', (g) => g.notes),
+    looks: sum('seen', (g) => g.notes),
+    'acts left out': sum('out', (g) => g.notes),
+  }
+}
 
 export const countAs = (group: NoteGroupLine, as: NoteDecision) =>
   as === 'out'
@@ -54,7 +70,11 @@ const LAY: Record<NonNullable<ImportPreview['lies']>, string> = {
 /** "Read as past work, from a diary. Not read: Name." What the sheet was taken for, and what in it nobody asked for. */
 export function readAs({ kind, lies, notTaken }: ImportPreview): string {
   const not = notTaken.length === 0 ? '' : ` Not read, and not kept: ${notTaken.join(', ')}.`
-  return `Read as ${HOLDS[kind]}${lies ? LAY[lies] : ''}.${not}`
+  const also =
+    kind === 'parts' && notTaken.some((h) => /qty|quantity|how many|pieces/i.test(h))
+      ? ' To count what was bought as well, take the parts in and then choose purchases.'
+      : ''
+  return `Read as ${HOLDS[kind]}${lies ? LAY[lies] : ''}.${not}${also}`
 }
 
 /** What can hold for a whole sheet that has no column for it. */

@@ -300,7 +300,7 @@ describe('a sheet', () => {
     await user.click(getByLabelText('or paste it here'))
     await user.paste('booth,when,\nA1,2026-11-20,x\nA2,soon,y')
     await user.click(getByRole('button', { name: 'Read it' }))
-    await findByText('1 cell to mend; nothing is taken before that.')
+    await findByText('One cell to mend; nothing is taken before that.')
     await findByText('“soon”')
     expect(getByRole('button', { name: 'Take it in' })).toHaveProperty('disabled', true)
     await user.selectOptions(getByLabelText('date'), 'when')
