@@ -8,6 +8,7 @@ import { useMe } from '@web/people/queries.ts'
 import { useShop } from '@web/shopmodel/queries.ts'
 import { PickOne } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { useAddress } from '@web/kit/useAddress.ts'
 import { StepWalk } from '@web/guide/StepWalk.tsx'
 import { isStuck } from '@web/guide/walk.ts'
@@ -26,7 +27,12 @@ export function ChangePage() {
   const asked = { stationIds, wireId: get('wire'), procedureId: get('by') || null, isScrapped }
   const change = useChange(asked)
   const units = me.data?.units ?? 'metric'
-  if (!shop.data) return <main className="change" aria-busy="true" />
+  if (!shop.data)
+    return (
+      <main className="change" aria-busy={shop.isPending}>
+        <Waiting says="Looking what wires there are" problem={shop.error} />
+      </main>
+    )
   const names = stationIds.map((id) => shop.data.stations.find((s) => s.id === id)?.name ?? '')
   const set = (name: string, value: string) => put({ [name]: value })
   const atGun = get('at')

@@ -10,6 +10,7 @@ import { useShop } from '@web/shopmodel/queries.ts'
 import { needed, neededWords, useReadForm } from '@web/kit/readform.ts'
 import { PickTyped, QuantityField } from '@web/kit/TypedField.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { readDay } from './day.ts'
 import { useDay, useDedicate } from './queries.ts'
 import { Sideways } from '../kit/Sideways.tsx'
@@ -18,7 +19,12 @@ import { Sideways } from '../kit/Sideways.tsx'
 export function DayPage() {
   const shop = useShop()
   const isLead = useIsLead()
-  if (!shop.data) return <main className="day" aria-busy="true" />
+  if (!shop.data)
+    return (
+      <main className="day" aria-busy={shop.isPending}>
+        <Waiting says="Looking what wires there are" problem={shop.error} />
+      </main>
+    )
   return (
     <main className="day">
       <GroupDay shop={shop.data} />

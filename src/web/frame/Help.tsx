@@ -1,13 +1,12 @@
 import { Button, Modal } from 'react-bootstrap'
-import { Link } from 'react-router'
+import { Link, useLocation } from 'react-router'
 import { STATES } from '@core/floor/state.ts'
 import { STATE_WORD } from '@web/format/words.ts'
+import { GLOSSARY, helpFor, type Word } from '@web/sections/pagehelp.ts'
 import { Cell } from '@web/path/WirePath.tsx'
 
 const KEYS: [string, string][] = [
   ['/', 'find a gun'],
-  ['↑ ↓', 'on Floor: from gun to gun'],
-  ['Enter', 'opens it'],
   ['f', 'Floor'],
   ['l', 'Logbook'],
   ['t', 'tip changed, on this gun or the one the arrows are on'],
@@ -26,14 +25,18 @@ const WORDS: Partial<Record<(typeof STATES)[number], string>> = {
   absent: 'not on this gun',
 }
 
-/** Shortcuts, and what the strokes say. */
+/** What this page answers, its keys and words; then the keys of all pages and what the strokes say. */
 export function Help({ isOpen, onClose }: { isOpen: boolean; onClose: () => void }) {
+  const page = helpFor(useLocation().pathname)
   return (
-    <Modal show={isOpen} onHide={onClose} animation={false} aria-label="Shortcuts and strokes">
+    <Modal show={isOpen} onHide={onClose} animation={false} aria-label="What this page answers">
       <Modal.Body className="help">
+        <h2>{page.title}</h2>
+        <p>{page.answers}</p>
+        {page.words.length > 0 ? <Words words={page.words} /> : null}
         <h2>Keys</h2>
-        <dl>
-          {KEYS.map(([key, what]) => (
+        <dl className="help-keys">
+          {[...(page.keys ?? []), ...KEYS].map(([key, what]) => (
             <div key={key}>
               <dt>
                 <kbd>{key}</kbd>
@@ -65,10 +68,27 @@ export function Help({ isOpen, onClose }: { isOpen: boolean; onClose: () => void
             <span>hollow: estimated, not counted</span>
           </li>
         </ul>
+        <details>
+          <summary>All words</summary>
+          <Words words={Object.keys(GLOSSARY) as Word[]} />
+        </details>
         <Button variant="chalk" onClick={onClose}>
           Close
         </Button>
       </Modal.Body>
     </Modal>
+  )
+}
+
+function Words({ words }: { words: readonly Word[] }) {
+  return (
+    <dl className="help-words">
+      {words.map((word) => (
+        <div key={word}>
+          <dt>{GLOSSARY[word][0]}</dt>
+          <dd>{GLOSSARY[word][1]}</dd>
+        </div>
+      ))}
+    </dl>
   )
 }

@@ -71,7 +71,7 @@ function Head({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
         <kbd>/</kbd> find a gun
       </Bare>
       <Bare onClick={flip}>{theme === 'dark' ? 'light' : 'dark'}</Bare>
-      <Bare onClick={onHelp} aria-label="Shortcuts">
+      <Bare onClick={onHelp} aria-label="What this page answers, keys and words">
         <kbd>?</kbd>
       </Bare>
       {!me.data ? null : me.data.person ? (

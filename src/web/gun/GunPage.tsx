@@ -8,6 +8,7 @@ import { useLogKeys } from '@web/log/useLogKeys.ts'
 import { useMe } from '@web/people/queries.ts'
 import { useShortcuts } from '@web/kit/useShortcuts.ts'
 import { Waiting } from '@web/kit/Waiting.tsx'
+import { FirstHere, useFirstHere } from './FirstHere.tsx'
 import { GunDesk } from './GunDesk.tsx'
 import { GunPhone } from './GunPhone.tsx'
 import { useGun } from '@web/gunnow/queries.ts'
@@ -30,10 +31,10 @@ export function GunPage() {
     },
     true,
   )
-  if (gun.isPending) return <main className="gun" aria-busy="true" />
+  const first = useFirstHere(me.data !== undefined && me.data.person === null)
   if (!gun.data)
     return (
-      <main className="gun">
+      <main className="gun" aria-busy={gun.isPending}>
         <Waiting says="Reading the gun" problem={gun.error} />
       </main>
     )
@@ -44,5 +45,6 @@ export function GunPage() {
     onChoose: (c: Column | null) => setChosen(c === chosen ? null : c),
     driver,
   }
+  if (first.isFirst) return <FirstHere gun={gun.data} driver={driver} onAll={first.knows} />
   return isPhone ? <GunPhone {...props} /> : <GunDesk {...props} />
 }

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { type FindAnswer } from '@contract/gun.ts'
 
 type Place = FindAnswer['places'][number]
@@ -21,11 +22,28 @@ export function matchPlaces(places: readonly Place[], typed: string): Place[] {
     .map((x) => x.p)
 }
 
-type Kind = FindAnswer['kinds'][number]
 const FEWEST_LETTERS = 2
 /** Kinds of parts that go by a word that begins so: "shroud" finds the nozzle, in every shop's own words. */
-export function matchKinds(kinds: readonly Kind[], typed: string): Kind[] {
+export function matchKinds<K extends { name: string; words: readonly string[] }>(
+  kinds: readonly K[],
+  typed: string,
+): K[] {
   const wanted = norm(typed)
   if (wanted.length < FEWEST_LETTERS) return []
   return kinds.filter((k) => [k.name, ...k.words].some((word) => norm(word).startsWith(wanted)))
+}
+
+/** Parts by any word of their kind, their number or name: "shroud" finds every nozzle on the shelf. */
+export function partsCalled<P extends { code: string; name: string; kindKey: KindKey }>(
+  parts: readonly P[],
+  kinds: readonly { key: KindKey; name: string; synonyms: readonly string[] }[],
+  typed: string,
+): P[] {
+  const wanted = norm(typed)
+  if (!wanted) return [...parts]
+  const named = matchKinds(
+    kinds.map(({ key, name, synonyms }) => ({ key, name, words: synonyms })),
+    typed,
+  ).map((k) => k.key)
+  return parts.filter((p) => named.includes(p.kindKey) || norm(`${p.code} ${p.name}`).includes(wanted))
 }

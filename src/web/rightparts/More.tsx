@@ -8,7 +8,8 @@ import { type GunAnswer } from '@contract/gun.ts'
 import { capital, partLabel } from '@web/format/words.ts'
 import { useChoices } from '@web/houserule/queries.ts'
 import { useShop } from '@web/shopmodel/queries.ts'
-import { PickOne } from '@web/kit/Field.tsx'
+import { field, PickOne, TextField } from '@web/kit/Field.tsx'
+import { partsCalled } from '@web/places/find.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { NearMiss } from '@web/guide/NearMiss.tsx'
 import { SwapGun } from '@web/gunnow/SwapGun.tsx'
@@ -59,16 +60,26 @@ export function MoreActs({ gun }: { gun: GunAnswer }) {
   )
 }
 
+/** So many can be looked over without a word. */
+const FEW = 5
 /** A part handed out for this gun; what does not fit is refused with the reason. */
 function IssuePart({ gun }: { gun: GunAnswer }) {
   const shop = useShop()
   const issue = useIssue()
   const kinds = new Set(gun.positions.map((p) => p.kindKey))
-  const parts = (shop.data?.parts ?? []).filter((p) => kinds.has(p.kindKey))
+  const [typed, setTyped] = useState('')
+  const all = (shop.data?.parts ?? []).filter((p) => kinds.has(p.kindKey))
+  const parts = partsCalled(all, shop.data?.kinds ?? [], typed)
   const [partId, setPart] = useState('')
   const part = parts.find((p) => p.id === partId)
   return (
     <div className="more-form">
+      {all.length > FEW ? (
+        <TextField id="issue-called" label="what it is called, or its number" {...field(typed, setTyped)} />
+      ) : null}
+      {all.length > 0 && parts.length === 0 ? (
+        <p role="status">No part that this gun takes is called “{typed}”.</p>
+      ) : null}
       <PickOne
         id="issue-part"
         label="a part from the shelf"

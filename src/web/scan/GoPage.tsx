@@ -1,5 +1,6 @@
 import { useEffect, useRef } from 'react'
-import { Link, useLocation } from 'react-router'
+import { Link, Navigate, useLocation } from 'react-router'
+import { BY_CARD } from '@web/gunnow/bycard.ts'
 import { useMe } from '@web/people/queries.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { scanSentence } from './scanwords.ts'
@@ -18,6 +19,8 @@ export function GoPage() {
     sent.current = pathname
     mutate({ code: pathname, key: keyOf(pathname, key) })
   }, [isKnown, pathname, key, mutate])
+  // A card that says only which gun: its page, at once.
+  if (scan.data?.said === 'open') return <Navigate replace to={`/gun/${scan.data.stationId}`} state={BY_CARD} />
   return (
     <main className="narrow scan-said">
       <div role="status">{scan.data ? <h1>{scanSentence(scan.data)}</h1> : null}</div>
