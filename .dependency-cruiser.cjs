@@ -47,7 +47,7 @@ const FLOORS = {
     ...['api', 'kit', 'people', 'format', 'offline', 'live', 'places', 'path', 'sections', 'chart'],
     // What many pages ask for, and what many show.
     ...['shopmodel', 'log', 'parts', 'houserule', 'photo', 'guide', 'gunnow', 'rightparts', 'liner', 'photomeasure'],
-    ...['reading', 'down', 'logbook', 'changeover', 'drag', 'followup'],
+    ...['reading', 'logbook', 'down', 'changeover', 'drag', 'followup'],
     // Pages.
     ...['firsthour', 'shop', 'floor', 'life', 'gun', 'payback', 'spools', 'walk', 'device', 'scan'],
     // Roof: the frame of every page.
@@ -81,7 +81,20 @@ const FLOORS = {
       'ingest',
       'life',
     ],
-    ...['catalogue', 'firsthour', 'minutes', 'parts', 'payback', 'photo', 'photomeasure', 'shop', 'logbook', 'simulator', 'walk', 'reference'],
+    ...[
+      'catalogue',
+      'firsthour',
+      'minutes',
+      'parts',
+      'payback',
+      'photo',
+      'photomeasure',
+      'shop',
+      'logbook',
+      'simulator',
+      'walk',
+      'reference',
+    ],
   ],
 }
 const escaped = (folders) => folders.join('|')

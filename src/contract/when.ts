@@ -9,10 +9,11 @@ const DAY_FORMATS = [
   'dd/MM/yyyy',
   'yyyy/MM/dd',
   'd MMM yyyy',
+  'MMM d, yyyy',
   'd.M.yy',
   'd/M/yy',
 ]
-const US_FORMATS = ['yyyy-MM-dd', 'MM/dd/yyyy', 'M/d/yyyy', 'yyyy/MM/dd', 'MMM d, yyyy', 'M/d/yy']
+const US_FORMATS = ['yyyy-MM-dd', 'MM/dd/yyyy', 'M/d/yyyy', 'yyyy/MM/dd', 'MMM d, yyyy', 'd MMM yyyy', 'M/d/yy']
 
 /** Two figures of a year mean the one nearest to this. */
 const NEAR = new Date(Date.UTC(2025, 0, 1))

@@ -112,41 +112,67 @@ export function beforeSentence({ before, stops, days }: DownNowAnswer): string {
 }
 
 export function honestySentence({ stops, firstFix }: DownNowAnswer): string {
+  if (stops.length === 0) return ''
   const unsaid = stops.filter((s) => !s.isExplained).length
   const first = firstFix.of > 0 ? ` The first fix was it ${firstFix.right} of ${firstFix.of} times.` : ''
   return unsaid === 0 ? `Every one is explained.${first}` : `${unsaid} of them nobody explained.${first}`
 }
 
 const PLACES = [...COLUMNS, 'off'] as const
-const WIDTH = 1200
-const TALL = 150
+type StopPlace = (typeof PLACES)[number]
+const DESK = { width: 1200, tall: 150, empty: null }
+/** On a phone a column without stops is a gap, so that the names of the others can be read. */
+const PHONE = { width: 360, tall: 110, empty: 9 }
+
+/** Where each column begins and how wide it is, in the drawing's own units. */
+function laidAlong(full: ReadonlySet<StopPlace>, { width, empty }: typeof DESK | typeof PHONE) {
+  const isGap = (place: StopPlace) => empty !== null && full.size > 0 && !full.has(place)
+  const gaps = PLACES.filter(isGap).length
+  const step = (width - gaps * (empty ?? 0)) / (PLACES.length - gaps)
+  let x = 0
+  return PLACES.map((place) => {
+    const at = { place, x, step: isGap(place) ? (empty ?? 0) : step, isNamed: !isGap(place) }
+    x += at.step
+    return at
+  })
+}
+
 /** A stroke a stop, standing on its column: its height is its minutes, hollow where nobody is sure. */
 function Strokes({ now }: { now: DownNowAnswer }) {
-  const step = WIDTH / PLACES.length
+  const size = useIsPhone() ? PHONE : DESK
+  const { width, tall } = size
+  if (now.stops.length === 0) return null
   const most = Math.max(10, ...now.stops.map((s) => s.minutes))
-  const at = (column: string) => now.stops.filter((s) => (s.column ?? 'off') === column)
+  const at = (column: string) => now.stops.filter((s) => s.column === column)
   const unplaced = now.stops.filter((s) => s.column === null).length
+  const laid = laidAlong(new Set(PLACES.filter((p) => at(p).length > 0)), size)
+  const named = laid.filter((l) => l.isNamed).map((l) => l.place)
   return (
     <figure className="down-strokes">
-      <svg viewBox={`0 0 ${WIDTH} ${TALL + 30}`} width="100%" role="img" aria-label="Stops along the path">
-        <path d={`M0 ${TALL}H${WIDTH}`} className="bead-wire" />
-        {PLACES.map((column, i) => {
-          const here = at(column).filter((s) => s.column !== null)
-          const gap = Math.min(9, (step - 14) / Math.max(1, here.length))
+      <svg viewBox={`0 0 ${width} ${tall + 36}`} width="100%" role="img" aria-label="Stops along the path">
+        <path d={`M0 ${tall}H${width}`} className="bead-wire" />
+        {laid.map(({ place, x, step, isNamed }) => {
+          const here = at(place)
+          const gap = Math.min(9, (step - 8) / Math.max(1, here.length))
+          const isLast = place === named.at(-1)
+          // On a phone names stand in two rows, so that long ones do not run into each other.
+          const row = size === PHONE ? named.indexOf(place) % 2 : 0
           return (
-            <g key={column}>
+            <g key={place}>
               {here.map((s, n) => (
                 <path
                   key={`${s.stationId} ${s.fromMs}`}
-                  d={`M${i * step + 7 + n * gap} ${TALL}v${-Math.max(3, (s.minutes / most) * (TALL - 10))}`}
+                  d={`M${x + 4 + n * gap} ${tall}v${-Math.max(3, (s.minutes / most) * (tall - 10))}`}
                   className={s.isSure ? 'stop-stroke' : 'stop-stroke is-unsure'}
                 >
                   <title>{`${s.name}: ${minutes(s.minutes)}${s.cause ? `, ${s.cause}` : ''}`}</title>
                 </path>
               ))}
-              <text x={i * step + 7} y={TALL + 20}>
-                {placeName(column)}
-              </text>
+              {isNamed ? (
+                <text x={isLast ? width : x + 3} y={tall + 17 + row * 16} textAnchor={isLast ? 'end' : 'start'}>
+                  {placeName(place)}
+                </text>
+              ) : null}
             </g>
           )
         })}

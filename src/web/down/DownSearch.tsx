@@ -11,6 +11,8 @@ import { fixMinutes, minutesOf, type Cause } from '@core/diagnose/knowledge.ts'
 import { type PathPlace } from '@core/path/columns.ts'
 import { type DownAnswer } from '@contract/down.ts'
 import { type GunAnswer } from '@contract/gun.ts'
+import { GunBeside } from '@web/logbook/GunBeside.tsx'
+import { useMe } from '@web/people/queries.ts'
 import { useSwap } from '@web/gunnow/queries.ts'
 import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { ago } from '@web/format/times.ts'
@@ -40,6 +42,7 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
   const search = useSearch(gun, down, () => go(`/gun/${gun.stationId}`))
   const [place, setPlace] = useState<PathPlace | null>(null)
   const isPhone = useIsPhone()
+  const units = useMe().data?.units ?? 'metric'
   const { state, tell, found } = search
   const first = found?.plan[0]?.expectedMin
   const needsTouched = state.symptom !== null && state.touched === null && touchedByLog(gun) === null
@@ -75,7 +78,12 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
           )}
           <Trouble problem={search.problem} />
         </section>
-        {!isPhone && found && !needsTouched ? <Beside down={down} found={found} said={state.said} /> : null}
+        {isPhone ? null : (
+          <div className="down-beside">
+            {found && !needsTouched ? <Beside down={down} found={found} said={state.said} /> : null}
+            <GunBeside gun={gun} units={units} />
+          </div>
+        )}
       </div>
       <Foot search={search} />
     </main>

@@ -25,7 +25,7 @@ import { QuantityField } from '@web/kit/TypedField.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useKeepTune, useTrial } from './queries.ts'
 import { CautionLines } from './Steps.tsx'
-import { nextWords, settingsWords, trialWords, TUNED_WORD, tunedRule, valueWords } from './tunewords.ts'
+import { nextWords, settingsWords, trialWords, TUNED_WORD, tunedRule, valueWords } from '@web/logbook/tunewords.ts'
 
 /** Null: it waits on this device for a link. */
 export type LoggedTrial = Trial & { eventId: string | null }

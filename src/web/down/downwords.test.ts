@@ -5,7 +5,7 @@ import { planned } from '@core/diagnose/plan.ts'
 import { reckon } from '@core/diagnose/session.ts'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
 import { becauseSentence, choiceWords, hintWords, orderWords, spanWords } from './downwords.ts'
-import { nextWords, settingsWords, trialWords } from './tunewords.ts'
+import { nextWords, settingsWords, trialWords } from '@web/logbook/tunewords.ts'
 
 const k = indexOf(SHIPPED)
 const tip = SHIPPED.causes.find((c) => c.key === 'tipWorn')

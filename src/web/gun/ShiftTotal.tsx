@@ -1,4 +1,5 @@
 import { asItIs, quantity, useReadForm } from '@web/kit/readform.ts'
+import { pastDay, writtenDay } from '@web/kit/day.ts'
 import { PickTyped, QuantityField, TypedField } from '@web/kit/TypedField.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
@@ -27,14 +28,15 @@ function ShiftTotalForm({ gun, onDone }: { gun: GunAnswer; onDone: () => void })
   const enter = useEnterUsage()
   const [key] = useState(newKey)
   const units = shop.data?.site.units ?? 'metric'
+  const today = dayKey(gun.nowMs, gun.zone)
   const form = useReadForm(
     {
-      day: asItIs<string>(),
+      day: pastDay(units, today),
       shift: asItIs<string>(),
       hours: quantity({ of: 'hours', from: 0 }),
       kg: quantity({ of: 'mass', units, from: 0 }),
     },
-    { day: dayKey(gun.nowMs, gun.zone), shift: '', hours: '', kg: '' },
+    { day: writtenDay(today, units), shift: '', hours: '', kg: '' },
   )
   const own = shop.data?.shifts.filter((s) => s.areaId === gun.areaId) ?? []
   const shifts = own.length > 0 ? own : (shop.data?.shifts.filter((s) => s.areaId === null) ?? [])
@@ -47,7 +49,7 @@ function ShiftTotalForm({ gun, onDone }: { gun: GunAnswer; onDone: () => void })
   const isEmpty = form.typed('hours').trim() === '' && form.typed('kg').trim() === ''
   return (
     <Form noValidate className="shift-total" onSubmit={send}>
-      <TypedField form={form} name="day" id="u-day" label="day" type="date" max={dayKey(gun.nowMs, gun.zone)} />
+      <TypedField form={form} name="day" id="u-day" label="day" autoComplete="off" />
       <PickTyped
         form={form}
         name="shift"

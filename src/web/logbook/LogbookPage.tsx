@@ -3,10 +3,12 @@ import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { Button, Form } from 'react-bootstrap'
 import { type LogLine } from '@contract/logbook.ts'
-import { longDay } from '@web/format/times.ts'
+import { dayKey, longDay } from '@web/format/times.ts'
 import { countWord, partName } from '@web/format/words.ts'
 import { useMe } from '@web/people/queries.ts'
+import { DayField } from '@web/kit/DayField.tsx'
 import { Waiting } from '@web/kit/Waiting.tsx'
+import { dayCounts, type DayCount } from './daycounts.ts'
 import { CorrectLine } from './CorrectLine.tsx'
 import { useLogbook } from './queries.ts'
 import { Tape } from './Tape.tsx'
@@ -43,7 +45,7 @@ export function LogbookPage() {
         <Button variant="" disabled={!previousDay} onClick={() => previousDay && set('day', previousDay)}>
           earlier
         </Button>
-        <Form.Control type="date" aria-label="Day" value={day} onChange={(e) => set('day', e.target.value)} />
+        <DayField label="Day" day={day} units={units} today={dayKey(Date.now(), zone)} onPick={(d) => set('day', d)} />
         <Button variant="" disabled={!nextDay} onClick={() => nextDay && set('day', nextDay)}>
           later
         </Button>
@@ -65,9 +67,39 @@ export function LogbookPage() {
       {lines.length === 0 ? (
         <p className="said dim">Nothing was logged that day{only ? ' for that part' : ''}.</p>
       ) : (
-        <Tape lines={lines} nowMs={Date.now()} zone={zone} units={units} onOpen={setOpen} />
+        <div className="logbook-day">
+          <Tape lines={lines} nowMs={Date.now()} zone={zone} units={units} onOpen={setOpen} />
+          <DayCounts lines={lines} />
+        </div>
       )}
       {open ? <CorrectLine line={open} units={units} onDone={() => setOpen(null)} /> : null}
     </main>
   )
 }
+
+/** What the day came to, beside its tape. */
+function DayCounts({ lines }: { lines: readonly LogLine[] }) {
+  const { did, guns } = dayCounts(lines)
+  if (did.length === 0) return null
+  return (
+    <aside className="logbook-counts" aria-label="What the day came to">
+      <h2>What it came to</h2>
+      <Counts counts={did} />
+      {guns.length > 0 ? (
+        <>
+          <h2>Most hands on</h2>
+          <Counts counts={guns} />
+        </>
+      ) : null}
+    </aside>
+  )
+}
+const Counts = ({ counts }: { counts: readonly DayCount[] }) => (
+  <ul className="plain">
+    {counts.map((c) => (
+      <li key={c.says}>
+        <strong>{c.n}</strong> {c.says}
+      </li>
+    ))}
+  </ul>
+)

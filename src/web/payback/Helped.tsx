@@ -3,7 +3,8 @@ import { PATH_PLACES } from '@core/path/columns.ts'
 import { type PaybackAnswer } from '@contract/payback.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { dayKey, shortDate } from '@web/format/times.ts'
-import { PickOne, TextField } from '@web/kit/Field.tsx'
+import { DayField } from '@web/kit/DayField.tsx'
+import { PickOne } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useAddress } from '@web/kit/useAddress.ts'
 import { changeWords, helpDetail, helpSentence, placeOf } from './paybackwords.ts'
@@ -35,13 +36,14 @@ export function Helped({ at, areaId, units }: { at: PaybackAnswer; areaId: strin
           onPick={(c) => put({ change: c })}
         />
         {picked === OTHER ? (
-          <TextField
+          <DayField
             id="help-day"
             label="The day"
-            type="date"
-            max={dayKey(at.nowMs - DAY_MS, at.zone)}
-            value={day}
-            onChange={(e) => put({ day: e.target.value })}
+            isShown
+            day={day}
+            units={units}
+            today={dayKey(at.nowMs - DAY_MS, at.zone)}
+            onPick={(d) => put({ day: d })}
           />
         ) : null}
         <PickOne

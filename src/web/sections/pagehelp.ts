@@ -102,9 +102,10 @@ export const PAGE_HELP: Record<string, PageHelp> = {
     words: ['notSeen', 'leave', 'followUp'],
   },
   audit: {
-    title: 'Looks against looks',
-    answers: 'How well two people’s looks at one gun agree, and where to look together.',
-    words: ['notSeen', 'spread'],
+    title: 'What is at hand',
+    answers:
+      'What a booth needs at hand (to grip a tip, scrape a nozzle, hang the gun, chain the cylinder), and where it is missing.',
+    words: [],
   },
   handover: {
     title: 'Hand-over',

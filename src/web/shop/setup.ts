@@ -84,7 +84,11 @@ export const SETUP = [
         missing: (shop) => (shop.people.length < 2 ? 'Nobody but you yet.' : null),
       },
       prints: { name: 'cards and labels', isFor: 'A card at each booth: scanned, it opens that gun.' },
-      bring: { name: 'bring in a sheet', isFor: 'Guns, past work, purchases and totals from a sheet you have.' },
+      bring: {
+        name: 'bring in a sheet',
+        isFor:
+          'Any sheet as it is: guns, past work, purchases, totals. It is looked through first; nothing is kept before you say so.',
+      },
       site: { name: 'the shop', isFor: 'Name, time zone, units, money, and how others reach this machine.' },
     },
   },
