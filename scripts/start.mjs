@@ -99,7 +99,14 @@ function standInSecret() {
 function startStandIn(address, secret) {
   return spawn(process.execPath, ['--enable-source-maps', STANDIN], {
     stdio: ['ignore', 'ignore', 'inherit'],
-    env: { ...process.env, SHOP_URL: address, STANDIN_SECRET: secret, STANDIN_FILE },
+    env: {
+      ...process.env,
+      SHOP_URL: address,
+      STANDIN_SECRET: secret,
+      STANDIN_FILE,
+      // The yard's people log, forget and look as people do; --still leaves the demo as it is.
+      STANDIN_PEOPLE: process.argv.includes('--still') ? '0' : '1',
+    },
   })
 }
 

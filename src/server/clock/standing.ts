@@ -49,7 +49,7 @@ export async function saveStanding(deps: Deps, who: Who, r: z.infer<typeof stand
     const heads = here.flatMap(({ stationId, headId }) => (headId ? [{ stationId, headId }] : []))
     if (heads.length === 0) throw new DomainError('not-found', 'No feeder stands there.')
     await lock(tx, new Set(heads.map((h) => h.headId)))
-      await tx.insert(usageSpan).values(
+    await tx.insert(usageSpan).values(
       heads.map(({ headId }, i) => ({
         ...{ id: makeId('usage', nowMs, deps.random), headId, fromMs: nowMs - BACK_DAYS * DAY_MS, toMs: nowMs },
         ...{ source: 'rate' as const, starts: null, loggedMs: nowMs, idempotencyKey: `${r.key}-${i}` },

@@ -476,6 +476,9 @@ export const STORIES = [
   { story: 'A brake left tight, and spare guns', where: 'T2', mustFind: 'a reminder on the hub; one gun ready' },
 ] as const
 
+/** What the yard's people at play log on. */
+export const HANDS_TABLET = 'yard tablet'
+
 /** Feeders that send their own counts; the stand-in plays them. */
 export const STAND_IN = [
   { place: 'Cell 1', equipmentId: 'WF-301', arcHoursPerShift: 4.1, wireMPerMin: 9 },

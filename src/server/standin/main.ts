@@ -1,12 +1,14 @@
-import { NO_ID } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { z } from 'zod'
 import { type FeederRowSent } from '@contract/telemetry.ts'
-import { AREAS, STAND_IN, YARD } from '@server/demo/yard.ts'
+import { handsAt, type HandsState } from '@core/simulator/hands.ts'
+import { makeRandom } from '@core/random/random.ts'
+import { AREAS, HANDS_TABLET, STAND_IN } from '@server/demo/yard.ts'
 import { standInToken } from '@server/shop/feeders.ts'
-import { Calendar } from '@server/time/calendar.ts'
 import { clockMovedBy } from '@server/time/clock.ts'
+import { playRound, type HandsPlay } from './hands.ts'
+import { shiftsOfYard } from './work.ts'
 import { answered, bootUp, catchUp, type FeederSetUp, type FeederState } from './feederplayer.ts'
 
 /** The demo's feeders and robot controllers as a process of its own, which talks to the shop only as real equipment would. */
@@ -19,32 +21,34 @@ const env = z
     SHOP_URL: z.url(),
     STANDIN_SECRET: z.string().min(16),
     STANDIN_FILE: z.string(),
+    /** 1: the yard's people play too. */
+    STANDIN_PEOPLE: z.enum(['0', '1']).default('0'),
     CLOCK_SHIFT_MS: z.coerce.number().int().default(0),
   })
   .parse(process.env)
 const now = clockMovedBy(env.CLOCK_SHIFT_MS)
 type Memory = Record<string, FeederState>
 
-function remember(): Memory {
+const HANDS_FILE = `${env.STANDIN_FILE}.hands`
+function remember<T>(file: string, otherwise: T): T {
   try {
-    return JSON.parse(readFileSync(env.STANDIN_FILE, 'utf8')) as Memory
+    return JSON.parse(readFileSync(file, 'utf8')) as T
   } catch {
-    return {}
+    return otherwise
   }
 }
-function keep(memory: Memory): void {
-  writeFileSync(`${env.STANDIN_FILE}.new`, JSON.stringify(memory))
-  renameSync(`${env.STANDIN_FILE}.new`, env.STANDIN_FILE)
+function keep(file: string, kept: unknown): void {
+  writeFileSync(`${file}.new`, JSON.stringify(kept))
+  renameSync(`${file}.new`, file)
 }
 
 const setUps = STAND_IN.map((feeder, i): FeederSetUp & { arcHours: number } => {
   const area = AREAS.find((a) => a.names.startsWith(feeder.place.replace(/\d+$/, '')))
-  const shifts = (area?.shifts ?? []).map((s) => ({ areaId: null, ...s }))
   return {
     equipmentId: feeder.equipmentId,
     arcHours: feeder.arcHoursPerShift,
     plan: { seed: i + 1, duty: feeder.arcHoursPerShift / 7.5, wireMPerMin: feeder.wireMPerMin },
-    schedule: new Calendar().scheduleFor({ zone: YARD.zone, shifts, holidays: [] }, NO_ID, now()),
+    schedule: shiftsOfYard(area, now()),
   }
 })
 
@@ -77,20 +81,33 @@ async function round(memory: Memory): Promise<void> {
       memory[equipmentId] = state
     }
   }
-  keep(memory)
+  keep(env.STANDIN_FILE, memory)
 }
 
-const memory = remember()
+const memory = remember<Memory>(env.STANDIN_FILE, {})
+let hands = remember<HandsState>(HANDS_FILE, handsAt(now()))
+const play: HandsPlay = {
+  url: env.SHOP_URL,
+  token: standInToken(env.STANDIN_SECRET, HANDS_TABLET),
+  random: makeRandom(now() % 2 ** 31),
+}
+async function handsRound(): Promise<void> {
+  if (env.STANDIN_PEOPLE !== '1') return
+  hands = await playRound(hands, play, now())
+  keep(HANDS_FILE, hands)
+}
 let isBusy = false
 const timer = setInterval(() => {
   if (isBusy) return
   isBusy = true
-  void round(memory).finally(() => (isBusy = false))
+  void round(memory)
+    .then(handsRound)
+    .finally(() => (isBusy = false))
 }, EVERY_MS)
 void round(memory)
 const stop = () => {
   clearInterval(timer)
-  keep(memory)
+  keep(env.STANDIN_FILE, memory)
   process.exit(0)
 }
 process.on('SIGTERM', stop)
