@@ -47,6 +47,7 @@ export const DRAWING_KEYS = [
   'threadStart',
   'wireEnd',
   'cableStraight',
+  'cableLies',
   'standOutA',
   'standOutB',
   'lengthC',

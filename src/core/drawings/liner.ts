@@ -27,7 +27,7 @@ const neck: Shape[] = [
 const nip: Shape[] = [s('body', ring(112, 32, 24)), s('body', ring(112, 88, 24)), s('faint', 'M112 8v104')]
 
 export const LINER: Record<
-  'linerEnd' | 'kink' | 'cableStraight' | 'standOutA' | 'standOutB' | 'lengthC' | 'feederEnd',
+  'linerEnd' | 'kink' | 'cableStraight' | 'cableLies' | 'standOutA' | 'standOutB' | 'lengthC' | 'feederEnd',
   Drawing
 > = {
   linerEnd: {
@@ -72,6 +72,22 @@ export const LINER: Record<
           'M18 76q24 0 30 -28q8 -30 34 -22q26 8 12 32q-14 20 8 24h32M18 84q32 0 38 -32q6 -22 24 -18q16 6 6 22q-18 30 14 34h34',
         ),
         s('body', 'M134 78h12l10 12l-5 5l-12 -9h-5Z'),
+      ]),
+    ],
+  },
+  cableLies: {
+    title: 'How the cable lies while it feeds',
+    panels: [
+      right('straight, or in wide bends: little rubs', [
+        s('body', box([4, 62], [14, 14])),
+        s('line', 'M18 65Q74 30 128 62M18 73Q74 38 128 70'),
+        s('body', 'M128 59h14l12 12l-5 6l-12 -10h-9Z'),
+        s('measure', 'M56 92h46M96 88l6 4l-6 4'),
+      ]),
+      wrong('coiled, or bent hard at the machine: it rubs all the way round', [
+        s('body', box([4, 62], [14, 14])),
+        s('line', `M18 65h22M18 73h22${ring(74, 66, 34)}${ring(74, 66, 26)}M104 65h24M104 73h24`),
+        s('body', 'M128 62h14l12 12l-5 6l-12 -10h-9Z'),
       ]),
     ],
   },

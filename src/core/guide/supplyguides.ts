@@ -89,7 +89,7 @@ const BEFORE_POWER: readonly Step[] = [
     hazards: ['trigger'],
     minutes: 0.5,
     works: ['wire'],
-    drawing: 'cableStraight',
+    drawing: 'cableLies',
   }),
   step('off', 'off', {
     key: 'clamp',

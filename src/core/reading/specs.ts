@@ -378,7 +378,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   layout: spec({
     name: 'how the cable lies',
-    drawing: 'cableStraight',
+    drawing: 'cableLies',
     isUpstream: true,
     at: 'liner',
     unit: 'coils',

@@ -97,7 +97,9 @@ export function StandKeys({ gun, driver }: { gun: GunAnswer; driver: LogKeysDriv
       >
         {isDown ? 'Running' : 'It’s down'}
       </Key>
-      <Key onClick={() => driver.tell({ type: 'chose', choice: { act: 'seen', position: null } })}>All looked at</Key>
+      {fourKeys(gun).some((c) => c.act === 'seen') ? null : (
+        <Key onClick={() => driver.tell({ type: 'chose', choice: { act: 'seen', position: null } })}>All looked at</Key>
+      )}
       <Key
         onClick={() =>
           driver.tell({ type: 'chose', choice: { act: gun.isParked ? 'unparked' : 'parked', position: null } })

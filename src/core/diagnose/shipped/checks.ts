@@ -79,7 +79,7 @@ export const CHECKS: readonly Check[] = [
       how: 'Hold it up so that it runs straight, feed, then let it hang again.',
       sign: 'test',
       hazards: ['live'],
-      drawing: 'cableStraight',
+      drawing: 'cableLies',
       shows: 0.8,
     },
     {
@@ -94,7 +94,7 @@ export const CHECKS: readonly Check[] = [
     {
       do: 'Look how the cable lies',
       how: 'Coils, a bend at the machine, under a wheel?',
-      drawing: 'cableStraight',
+      drawing: 'cableLies',
       shows: 0.95,
     },
     {
