@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { makeRandom } from '@core/random/random.ts'
-import { handsAt, HANDS, playHands, type HandsState, type SeenGun } from './hands.ts'
+import { arrive, HANDS, playHands, type HandsState, type SeenGun } from './hands.ts'
 
 const gun = (over: Partial<SeenGun> = {}): SeenGun => ({
   stationId: 'A1',
@@ -11,10 +11,11 @@ const gun = (over: Partial<SeenGun> = {}): SeenGun => ({
   ...over,
 })
 const MINUTE_MS = 60_000
+const HERE: HandsState = { playedMs: 0, forgotten: {} }
 /** So many minutes, played minute by minute, with what they see staying as it is. */
 function play(guns: readonly SeenGun[], minutes: number, seed = 1) {
   const random = makeRandom(seed)
-  let state: HandsState = handsAt(0)
+  let state: HandsState = HERE
   const acts = []
   for (let m = 1; m <= minutes; m++) {
     const played = playHands(state, guns, { nowMs: m * MINUTE_MS, random })
@@ -55,11 +56,23 @@ describe('made-up people', () => {
     expect(acts.length).toBeGreaterThan(50)
     expect(new Set(acts.map((a) => a.act))).toEqual(new Set(['running']))
   })
+  it('leave what they find on the first day to whoever looks at the demo, and see to what comes after it', () => {
+    const found = [gun({ isDown: true }), gun({ stationId: 'A2', wants: DUE })]
+    const came = arrive(found, 0)
+    const next = (hour: number, guns: SeenGun[]) =>
+      playHands({ ...came, playedMs: (hour * 60 - 9) * MINUTE_MS }, guns, {
+        nowMs: hour * 60 * MINUTE_MS,
+        random: () => 0,
+      })
+    expect(next(2, found).acts.filter((a) => a.act === 'running' || a.position === 'tip')).toEqual([])
+    expect(next(2, [gun({ stationId: 'A3', isDown: true })]).acts).toEqual([{ stationId: 'A3', act: 'running' }])
+    expect(next(25, found).acts.map((a) => a.act)).toContain('running')
+  })
   it('are not there where nobody works', () =>
     expect(play(many({ isAtWork: false, wants: DUE }), 120).acts).toEqual([]))
   it('do not make up for a week that the shop was off', () => {
     const guns = many({ wants: DUE })
-    const { acts } = playHands(handsAt(0), guns, { nowMs: 7 * 24 * 60 * MINUTE_MS, random: makeRandom(3) })
+    const { acts } = playHands(HERE, guns, { nowMs: 7 * 24 * 60 * MINUTE_MS, random: makeRandom(3) })
     expect(acts.length).toBeLessThan(guns.length * 0.3)
   })
   it('stop guns, burn tips, hang spools and look guns over, each now and then', () => {

@@ -23,7 +23,7 @@ export interface PlayedAct {
 }
 export interface HandsState {
   playedMs: number
-  /** What was done and not logged, by gun and part: nobody thinks of it again before then. */
+  /** What was done and not logged, or found on the first day, by gun and part: nobody thinks of it before then. */
   forgotten: Record<string, number>
 }
 export const HANDS = {
@@ -44,7 +44,18 @@ const MOST_AT_ONCE_MS = 10 * 60_000
 const STOPS_AT: readonly KindKey[] = ['liner', 'tip', 'rolls', 'tip']
 const WORN: readonly OutReason[] = ['worn', 'worn', 'worn', 'due', 'burnedBack']
 
-export const handsAt = (nowMs: number): HandsState => ({ playedMs: nowMs, forgotten: {} })
+/** The first day is whoever looks at the demo's: what they find due or standing is left to them so long. */
+const LEFT_H = 24
+const DOWN = 'down'
+/** People who have just come: what is there already they leave as it is for a day. */
+export function arrive(guns: readonly SeenGun[], nowMs: number): HandsState {
+  const leaveMs = nowMs + LEFT_H * HOUR_MS
+  const found = guns.flatMap((gun) => [
+    ...(gun.isDown ? [`${gun.stationId} ${DOWN}`] : []),
+    ...gun.wants.map((w) => `${gun.stationId} ${w.position}`),
+  ])
+  return { playedMs: nowMs, forgotten: Object.fromEntries(found.map((key) => [key, leaveMs])) }
+}
 
 /** What they do between the last time and now, gun by gun; at most one thing a gun. */
 export function playHands(
@@ -61,6 +72,7 @@ export function playHands(
     .flatMap((gun): PlayedAct[] => {
       const { stationId } = gun
       const says = (act: Omit<PlayedAct, 'stationId'>): PlayedAct[] => [{ stationId, ...act }]
+      if (`${stationId} ${DOWN}` in forgotten) return []
       if (gun.isDown) return happens(HANDS.mend) ? says({ act: 'running' }) : []
       for (const want of gun.wants) {
         const key = `${stationId} ${want.position}`

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { handsAt } from '@core/simulator/hands.ts'
+import { type HandsState } from '@core/simulator/hands.ts'
 import { type LogbookAnswer } from '@contract/logbook.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { device } from '@server/db/schema.ts'
@@ -19,6 +19,7 @@ import { isWorking } from './work.ts'
 /** A Monday morning of the yard. */
 const MORNING_MS = Date.UTC(2026, 10, 23, 8)
 const MINUTE_MS = 60_000
+const here = (playedMs: number): HandsState => ({ playedMs, forgotten: {} })
 let server: TestServer
 let lead: Client
 let play: HandsPlay
@@ -45,8 +46,9 @@ describe('the yard’s people', () => {
     expect(isWorking('a hall of another shop', MORNING_MS)).toBe(false)
   })
   it('log on their tablet what they do, at most once a minute, and get going what they stopped', async () => {
-    const first = await playRound(handsAt(MORNING_MS - 5 * MINUTE_MS), play, MORNING_MS)
-    expect(first.playedMs).toBe(MORNING_MS)
+    expect(await playRound(null, play, MORNING_MS)).toEqual(here(MORNING_MS))
+    const first = await playRound(here(MORNING_MS - 5 * MINUTE_MS), play, MORNING_MS)
+    expect(first?.playedMs).toBe(MORNING_MS)
     expect((await lines()).map((l) => l.fact.kind)).toEqual(['stopped', 'stopped', 'stopped'])
     expect(await playRound(first, play, MORNING_MS + 30_000)).toBe(first)
     server.clock.nowMs += 10 * MINUTE_MS
@@ -57,12 +59,12 @@ describe('the yard’s people', () => {
     const before = (await lines()).length
     const { devices } = (await lead.get<ShopAnswer>('/shop')).body
     await lead.post('/people/device-drop', { key: nextKey(), deviceId: devices[0]?.id })
-    const state = handsAt(MORNING_MS)
+    const state = here(MORNING_MS)
     expect(await playRound(state, play, MORNING_MS + 20 * MINUTE_MS)).toBe(state)
     expect(await lines()).toHaveLength(before)
   })
   it('wait where the shop cannot be reached', async () => {
-    const state = handsAt(MORNING_MS)
+    const state = here(MORNING_MS)
     expect(await playRound(state, { ...play, url: 'http://127.0.0.1:9' }, MORNING_MS + 20 * MINUTE_MS)).toBe(state)
   })
 })

@@ -1,4 +1,4 @@
-import { handsAt, playHands, type HandsState, type PlayedAct, type SeenGun } from '@core/simulator/hands.ts'
+import { arrive, playHands, type HandsState, type PlayedAct, type SeenGun } from '@core/simulator/hands.ts'
 import { KIND_KEYS } from '@core/path/columns.ts'
 import { isWorking } from './work.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
@@ -13,12 +13,13 @@ export interface HandsPlay {
 const EVERY_MS = 60_000
 
 /** What they do since the last time; the same state back where the shop can't be reached, or took the tablet away. */
-export async function playRound(state: HandsState | undefined, play: HandsPlay, nowMs: number): Promise<HandsState> {
-  const before = state ?? handsAt(nowMs)
-  if (nowMs - before.playedMs < EVERY_MS) return before
+export async function playRound(before: HandsState | null, play: HandsPlay, nowMs: number): Promise<HandsState | null> {
+  if (before && nowMs - before.playedMs < EVERY_MS) return before
   const floor = await ask<FloorAnswer>(play, '/floor')
   if (!floor) return before
-  const { state: after, acts } = playHands(before, seenGuns(floor, nowMs), { nowMs, random: play.random })
+  const guns = seenGuns(floor, nowMs)
+  if (!before) return arrive(guns, nowMs)
+  const { state: after, acts } = playHands(before, guns, { nowMs, random: play.random })
   for (const act of acts) await say(play, act)
   return after
 }

@@ -2,7 +2,7 @@ import { DAY_MS } from '@core/units/time.ts'
 import { readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { z } from 'zod'
 import { type FeederRowSent } from '@contract/telemetry.ts'
-import { handsAt, type HandsState } from '@core/simulator/hands.ts'
+import { type HandsState } from '@core/simulator/hands.ts'
 import { makeRandom } from '@core/random/random.ts'
 import { AREAS, HANDS_TABLET, STAND_IN } from '@server/demo/yard.ts'
 import { standInToken } from '@server/shop/feeders.ts'
@@ -85,7 +85,7 @@ async function round(memory: Memory): Promise<void> {
 }
 
 const memory = remember<Memory>(env.STANDIN_FILE, {})
-let hands = remember<HandsState>(HANDS_FILE, handsAt(now()))
+let hands = remember<HandsState | null>(HANDS_FILE, null)
 const play: HandsPlay = {
   url: env.SHOP_URL,
   token: standInToken(env.STANDIN_SECRET, HANDS_TABLET),
