@@ -211,6 +211,7 @@ test('what it cost, where on the path, and whether a change helped', async ({ pa
   await page.getByLabel('What was changed').selectOption({ label: 'something else, on a day' })
   const monthAgo = new Date(nowMs() - 30 * 86_400_000).toISOString().slice(0, 10)
   await page.getByLabel('The day').fill(monthAgo)
+  await page.getByLabel('The day').press('Enter')
   const help = page.getByRole('region', { name: 'Did it help?' })
   await expect(help.locator('.step-do').or(help.getByRole('alert'))).toBeVisible()
 })

@@ -77,7 +77,7 @@ test('from an empty machine to the first phone that logs a tip, and takes it bac
   await expect(phone.getByText(/Ask the lead for a link/)).toBeVisible()
   await phone.goto(link)
   await phone.getByRole('button', { name: 'Bind it here' }).click()
-  await expect(phone.getByRole('link', { name: 'Floor' }).first()).toBeVisible()
+  await expect(phone.getByRole('heading', { name: 'Nobody has looked at 2 guns.' })).toBeVisible()
 
   // The card on the booth: its gun, the two taps, and nothing else.
   await phone.goto(`${url}/go/A1`)

@@ -68,6 +68,7 @@ const BODIES: Record<string, () => object> = {
   '/ingest/preview': () => ({ kind: 'usage', text: 'date,booth,arc hours\n2026-11-20,A1,2' }),
   '/ingest/take': () => ({ kind: 'usage', text: 'date,booth,arc hours\n2026-11-19,A1,2' }),
   '/ingest/cancel': () => ({ runKey: nextKey() }),
+  '/ingest/word': () => ({ word: 'lance', kindKey: 'neck' }),
   '/shop/places': () => ({ names: 'A1', areaName: 'Bay A' }),
   '/shop/site': () => ({ name: 'x', zone: 'UTC', units: 'metric', currency: 'EUR' }),
   '/shop/area': () => ({ areaId: 'area_none' }),

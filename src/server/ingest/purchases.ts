@@ -74,8 +74,13 @@ function purchaseReader(sheet: Sheet, at: { shop: ShopSite & ShopPlaces; nowMs: 
   const own = monthAbove(sheet.above, site.units)
   const kindOfPart = new Map(known.parts.map((p) => [p.id, p.kindKey]))
   return (row: readonly string[], what: { item: Item; text: string }, bad: Bad): PlannedPurchase | void => {
-    const month = sheet.columns['month'] === undefined ? own : parseMonth(cellOf(sheet, row, 'month'), site.units)
-    if (!month) return bad('month', 'that is no month; write 2026-03, or say it for the whole sheet')
+    const hasColumn = sheet.columns['month'] !== undefined
+    const month = hasColumn ? parseMonth(cellOf(sheet, row, 'month'), site.units) : own
+    if (!month)
+      return bad(
+        'month',
+        hasColumn ? 'that is no month; write 2026-03' : 'no month stands in the sheet; say it once for all rows',
+      )
     if (month > thisMonth) return bad('month', 'that month is still to come')
     const areaName = cellOf(sheet, row, 'area')
     const areaId = areaBy.get(areaName.toLowerCase()) ?? null
