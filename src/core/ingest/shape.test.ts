@@ -125,6 +125,18 @@ describe('a diary', () => {
       '2 | Cell 1 | 2026-11-03 | tip',
     ])
   })
+  it('finds names of several words, with noughts and hyphens, and none inside another word', () => {
+    const laid = readDiary(
+      ['3.11. Line-2 robot: tip. line 02 Robot liner', '#4 new tip; a12x and XA4 are no guns, A4 nozzle'],
+      know('Line 2 Robot', '4', 'A4', 'A12'),
+    )
+    expect(told(laid)).toEqual([
+      '1 | Line 2 Robot | 2026-11-03 | tip',
+      '1 | Line 2 Robot | 2026-11-03 | liner',
+      '2 | 4 | 2026-11-03 | new tip',
+      '2 | A4 | 2026-11-03 | a12x and XA4 are no guns, nozzle',
+    ])
+  })
   it('is none without a day or with no two guns named', () => {
     expect(readDiary(['A4 new tip', 'A5 new tip'], know('A4', 'A5'))).toBe(null)
     expect(readDiary(['3.11. A4 new tip'], know('A4', 'A5'))).toBe(null)

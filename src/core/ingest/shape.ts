@@ -151,34 +151,79 @@ interface Mention {
   to: number
   place: string
 }
-const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
-const BEFORE = '(?:gun|booth|bay|cell|bench|station|machine|no|nr|#)'
+const BEFORE: ReadonlySet<string> = new Set(['gun', 'booth', 'bay', 'cell', 'bench', 'station', 'machine', 'no', 'nr'])
+
+interface Token {
+  /** Letters in lower case, or a number without noughts before it. */
+  key: string
+  from: number
+  to: number
+}
+const tokensOf = (text: string): Token[] =>
+  [...text.matchAll(/\p{L}+|\d+/gu)].map((m) => ({
+    key: /^\d/.test(m[0]) ? m[0].replace(/^0+(?=\d)/, '') : m[0].toLowerCase(),
+    from: m.index,
+    to: m.index + m[0].length,
+  }))
 
 /**
  * Where a text names a place: "A4", "a-4", "gun A4", "booth 7". A name that is only a number counts with such a word before it, or at the head of a line
- * with a colon or dash behind: "2 tips" names no gun.
+ * with a colon or dash behind: "2 tips" names no gun. Of two that begin at one word the longer is meant: "Cell 12" is not "Cell 1".
  */
 function makeFinder(places: readonly string[]): (text: string) => Mention[] {
-  const known = places.map((place) => {
-    const pieces = place.trim().split(/[\s-]+|(?<=[a-z])(?=\d)/i)
-    const loose = pieces.map((p) => (/^\d+$/.test(p) ? `0*${escaped(p.replace(/^0+(?=\d)/, ''))}` : escaped(p)))
-    const name = loose.join('[\\s-]*')
-    const isNumber = /^\d+$/.test(place.trim())
-    const pattern = isNumber
-      ? `(?:\\b${BEFORE}\\.?\\s*|#\\s*)${name}(?![\\w.,]?\\d|\\w)|^\\s*${name}\\s*(?=[:–)]|-\\s)`
-      : `(?:\\b${BEFORE}\\.?\\s+)?(?<![\\w-])${name}(?!\\w)`
-    return { place, pattern: new RegExp(pattern, 'gi') }
-  })
+  const named = new Map(
+    places.map((place) => [
+      tokensOf(place)
+        .map((t) => t.key)
+        .join(' '),
+      place,
+    ]),
+  )
+  const most = Math.max(0, ...places.map((place) => tokensOf(place).length))
   return (text) => {
-    const all = known.flatMap(({ place, pattern }) =>
-      [...text.matchAll(pattern)].map((m) => ({ from: m.index, to: m.index + m[0].length, place })),
-    )
-    // "Cell 12" is not also "Cell 1": of two that lie over each other the longer is meant.
-    return all
-      .filter((a) => !all.some((b) => b !== a && b.from <= a.from && b.to >= a.to && b.to - b.from > a.to - a.from))
-      .sort((a, b) => a.from - b.from)
+    const tokens = tokensOf(text)
+    const found: Mention[] = []
+    for (let i = 0; i < tokens.length; i++) {
+      const hit = longestAt(tokens, i, { text, named, most })
+      if (!hit) continue
+      found.push(hit.mention)
+      i = hit.last
+    }
+    return found
   }
 }
+
+const isLetterOrDigit = (char: string | undefined) => char !== undefined && /[\p{L}\p{N}_]/u.test(char)
+const isTogether = (gap: string) => /^[\s-]*$/.test(gap)
+
+function longestAt(
+  tokens: readonly Token[],
+  first: number,
+  of: { text: string; named: ReadonlyMap<string, string>; most: number },
+): { mention: Mention; last: number } | null {
+  const { text } = of
+  const begin = tokens[first]
+  if (!begin || isLetterOrDigit(text[begin.from - 1]) || text[begin.from - 1] === '-') return null
+  let hit: { mention: Mention; last: number } | null = null
+  let key = ''
+  for (let last = first; last < Math.min(tokens.length, first + of.most); last++) {
+    const token = tokens[last]
+    if (!token || (last > first && !isTogether(text.slice(tokens[last - 1]?.to, token.from)))) break
+    key = key ? `${key} ${token.key}` : token.key
+    const place = of.named.get(key)
+    if (place === undefined || isLetterOrDigit(text[token.to])) continue
+    const word = tokens[first - 1]
+    const isSaid = word !== undefined && BEFORE.has(word.key) && /^[.\s]*$/.test(text.slice(word.to, begin.from))
+    const from = isSaid ? word.from : text[begin.from - 1] === '#' ? begin.from - 1 : begin.from
+    if (!/^\d+$/.test(key) || isSaid || isNumbered(text, { from: begin.from, to: token.to }))
+      hit = { mention: { from, to: token.to, place }, last }
+  }
+  return hit
+}
+
+/** "#4", or "4:" and "4 - " at the head of a line. */
+const isNumbered = (text: string, { from, to }: { from: number; to: number }) =>
+  text[from - 1] === '#' || (text.slice(0, from).trim() === '' && /^\s*([:–)]|-\s)/.test(text.slice(to)))
 
 const JOINS = /^[\s,&+/]*(?:and)?[\s,&+/]*$/i
 /** Who stands before what was done: "A4 and A5: new tips" says it of both. */
@@ -206,16 +251,28 @@ function piecesOf(sentence: string, find: (text: string) => Mention[]): { places
 const SENTENCE_END = /(?<=[a-z)"'!?]{2})[.!?]\s+|\s*[;\n]\s*/i
 const BEHIND_PLACE = /^[\s:,;.–-]+|[\s,;–-]+$/g
 
+/** The same words mean the same day: each is read once. */
+function readOnce(dayOf: Knowing['dayOf']): Knowing['dayOf'] {
+  const known = new Map<string, string | null>()
+  return (text) => {
+    const kept = known.get(text)
+    const day = kept === undefined ? dayOf(text) : kept
+    known.set(text, day)
+    return day
+  }
+}
+
 /** Lines of a diary: a day holds until the next, a gun until the next in its line; a line whose gun nobody can tell is kept as written. */
 export function readDiary(lines: readonly string[], know: Knowing): LaidOut | null {
   const find = makeFinder(know.places)
+  const dayOf = readOnce(know.dayOf)
   const laid: PlainRow[] = []
   const unread: LaidOut['unread'] = []
   let day = ''
   let days = 0
   lines.forEach((line, i) => {
     const number = i + 1
-    const begins = leadingDay(line, know)
+    const begins = leadingDay(line, { dayOf })
     if (begins) {
       day = begins.day
       days++
@@ -226,7 +283,7 @@ export function readDiary(lines: readonly string[], know: Knowing): LaidOut | nu
     for (const sentence of text.split(SENTENCE_END).filter((s) => s.trim()))
       for (const piece of piecesOf(sentence, find)) {
         places = piece.places.length > 0 ? piece.places : places
-        const note = piece.text.replace(BEHIND_PLACE, '')
+        const note = piece.text.replace(BEHIND_PLACE, '').replace(/\s+/g, ' ')
         if (places.length === 0) unread.push({ row: number, text: sentence.trim() })
         else if (note) for (const place of places) laid.push({ number, cells: [place, day, note] })
       }

@@ -58,14 +58,12 @@ export function kindOfSheet(text: string, at: { shop: ShopModel; nowMs: number }
   const find = placeFinder(shop, {})
   if (laid)
     return laid.lies === 'daysAcross' || laid.rows.some((r) => find(r.cells[0] ?? '') !== null) ? 'history' : 'places'
+  // Two columns that are headed like its own make a table; anything else that names a day and two guns is a diary.
   const guessed = guessKind(rows)
-  const isOneColumn = rows.every((row) => row.filter((c) => c.trim()).length <= 1)
-  return isOneColumn || readDiary(text.split(/\r?\n/), know) ? diaryOr(guessed, rows) : guessed
-}
-/** Sentences are past work, unless a heading says that the sheet is a table. */
-const diaryOr = (guessed: ImportKind, rows: string[][]): ImportKind => {
   const found = guessColumns(findHeading(rows, WANTED[guessed]).headings, WANTED[guessed])
-  return Object.keys(found).length >= 2 ? guessed : 'history'
+  if (Object.keys(found).length >= 2) return guessed
+  const isOneColumn = rows.every((row) => row.filter((c) => c.trim()).length <= 1)
+  return isOneColumn || readDiary(text.split(/\r?\n/), know) ? 'history' : guessed
 }
 
 /** What a sheet asks for, and every cell that can't be taken. Reads only. */
