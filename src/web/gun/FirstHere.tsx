@@ -22,6 +22,8 @@ export function useFirstHere(isNobody: boolean) {
 
 /** A hand's first page of a gun: what it is for, the two taps, and how to take it back; nothing else. */
 export function FirstHere({ gun, driver, onAll }: { gun: GunAnswer; driver: LogKeysDriver; onAll: () => void }) {
+  // The keys stay where they were: what was done is not wanted any more, and a second tap would hit another.
+  const [keys] = useState(() => fourKeys(gun))
   return (
     <main className="gun-phone gun-first">
       <h1>{gun.name}</h1>
@@ -29,7 +31,7 @@ export function FirstHere({ gun, driver, onAll }: { gun: GunAnswer; driver: LogK
         Did you change or clean something on {gun.name}? Tap what, then why it came out. Tapped wrong: Undo, at the foot
         of the page.
       </p>
-      <LogKeys driver={driver} choices={fourKeys(gun)} reasonsOf={reasonsOn(gun)} />
+      <LogKeys driver={driver} choices={keys} reasonsOf={reasonsOn(gun)} />
       <Bare onClick={onAll}>show me all of {gun.name}</Bare>
     </main>
   )

@@ -45,6 +45,6 @@ export function GunPage() {
     onChoose: (c: Column | null) => setChosen(c === chosen ? null : c),
     driver,
   }
-  if (first.isFirst) return <FirstHere gun={gun.data} driver={driver} onAll={first.knows} />
+  if (first.isFirst) return <FirstHere key={stationId} gun={gun.data} driver={driver} onAll={first.knows} />
   return isPhone ? <GunPhone {...props} /> : <GunDesk {...props} />
 }
