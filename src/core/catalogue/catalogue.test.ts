@@ -69,6 +69,8 @@ describe('the wires in the box', () => {
     ['stainless 308L 1,0', 'metric', 'stainless 1.0'],
     ['flux-cored no gas 5/64', 'us', 'flux-cored, no gas 5/64'],
     ['alu 5356 1.2 mm', 'metric', 'aluminium 5xxx 1.2'],
+    ['.045 flux-cored with gas', 'us', 'flux-cored, with gas .045'],
+    ['.045 flux-cored', 'us', undefined],
     ['aluminium 1.2', 'metric', undefined],
     ['0.9', 'metric', undefined],
     ['solid', 'metric', undefined],

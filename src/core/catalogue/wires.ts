@@ -122,15 +122,16 @@ export function catalogueWire(key: WireKindKey, diameterMm: number, units: 'metr
   }
 }
 
-/** Words by which people tell one wire from another; the first that fits is meant. "Aluminium" alone may be the soft one or the stiff one, and is not read. */
-const WIRE_WORDS: readonly [RegExp, WireKindKey][] = [
+/** Words by which people tell one wire from another; the first that fits is meant. "Aluminium" alone may be the soft one or the stiff one, "flux-cored" alone with gas or without (and the other polarity): neither is read. */
+const WIRE_WORDS: readonly [RegExp, WireKindKey | null][] = [
   [/stainless|inox|\b(308|309|316)l?\b/, 'stainless'],
   [/\b(alu?(minium|minum)?)\b.*\b(4\d{3}|4xxx|soft)\b/, 'aluSoft'],
   [/\b(alu?(minium|minum)?)\b.*\b(5\d{3}|5xxx|stiff|hard)\b/, 'aluStiff'],
   [/bronze/, 'bronze'],
   [/metal[ -]?core/, 'metalCored'],
   [/\b(gasless|no[ -]gas|self[ -]?shield(ed|ing)?)\b/, 'gasless'],
-  [/flux|\bcored\b/, 'fluxCored'],
+  [/(flux|\bcored\b).*\b(with gas|gas[ -]?shield(ed)?|dual[ -]?shield)\b/, 'fluxCored'],
+  [/flux|\bcored\b/, null],
   [/\b(solid|steel|mild)\b/, 'steel'],
 ]
 /**
