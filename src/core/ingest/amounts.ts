@@ -1,3 +1,5 @@
+import { KG_PER_LB, MM_PER_FOOT, MM_PER_INCH } from '@core/units/convert.ts'
+
 /** Amounts in a column whose heading says the unit: "arc_on_s", "Arc time [min]", "wire (ft)". */
 const SECONDS: Record<string, number> = {
   ms: 0.001,
@@ -9,9 +11,9 @@ type WireUnit = { kg: number } | { m: number }
 const WIRE: Record<string, WireUnit> = {
   kg: { kg: 1 },
   g: { kg: 0.001 },
-  ...{ lb: { kg: 0.45359237 }, lbs: { kg: 0.45359237 }, pounds: { kg: 0.45359237 } },
+  ...{ lb: { kg: KG_PER_LB }, lbs: { kg: KG_PER_LB }, pounds: { kg: KG_PER_LB } },
   ...{ m: { m: 1 }, metres: { m: 1 }, meters: { m: 1 } },
-  ...{ ft: { m: 0.3048 }, feet: { m: 0.3048 }, inches: { m: 0.0254 } },
+  ...{ ft: { m: MM_PER_FOOT / 1000 }, feet: { m: MM_PER_FOOT / 1000 }, inches: { m: MM_PER_INCH / 1000 } },
 }
 /** The last word of a heading that is a unit: in "arc min per day" the minutes. */
 function unitIn<U>(heading: string, units: Record<string, U>): U | null {

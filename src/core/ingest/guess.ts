@@ -33,20 +33,20 @@ const MISSING_SAYABLE = 0.5
 const SAYABLE: ReadonlySet<string> = new Set(['area'])
 
 /**
- * What a sheet most likely holds, by which columns are found under its headings and which that are needed are not.
- * @example guessKind([['timestamp', 'machine', 'arc_on_s'], …]) // 'usage'
+ * What a sheet most likely holds, by which columns are found under its headings and which that are needed are not; and how many were found.
+ * @example guessKind([['timestamp', 'machine', 'arc_on_s'], …]).kind // 'usage'
  */
-export function guessKind(rows: readonly (readonly string[])[]): SheetKind {
-  const scored = SHEET_KINDS.map((kind) => ({ kind, score: scoreOf(kind, rows) }))
-  return scored.reduce((best, next) => (next.score > best.score ? next : best)).kind
+export function guessKind(rows: readonly (readonly string[])[]): { kind: SheetKind; columns: number } {
+  return SHEET_KINDS.map((kind) => scored(kind, rows)).reduce((best, next) => (next.score > best.score ? next : best))
 }
 
-function scoreOf(kind: SheetKind, rows: readonly (readonly string[])[]): number {
+function scored(kind: SheetKind, rows: readonly (readonly string[])[]) {
   const wanted = WANTED[kind]
   const found = guessColumns(findHeading(rows, wanted).headings, wanted)
   const missing = wanted.filter((w) => w.isNeeded && !(w.key in found))
   const lacks = missing.reduce((sum, w) => sum + (SAYABLE.has(w.key) ? MISSING_SAYABLE : MISSING), 0)
   const telling = TELLING[kind]
   const isTelling = !telling || telling.some((key) => key in found)
-  return Object.keys(found).length - lacks - (isTelling ? 0 : MISSING)
+  const columns = Object.keys(found).length
+  return { kind, columns, score: columns - lacks - (isTelling ? 0 : MISSING) }
 }

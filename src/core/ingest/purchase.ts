@@ -1,5 +1,6 @@
 import { type PartId, type WireId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
+import { lbToKg } from '@core/units/convert.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { readNote } from './notes.ts'
 
@@ -38,7 +39,6 @@ export function readItem(text: string, known: Known): Item | null {
 }
 
 const TONNES = /\b(t|to|tons?|tonnes?)\b/
-const LB_KG = 0.45359237
 export type Amount = { ok: true; quantity: number } | { ok: false; reason: string }
 
 /**
@@ -63,7 +63,7 @@ function amountIn(number: string, said: string): number | null {
 
 function kgOf(value: number, said: string, spoolKg: number | null): Amount {
   if (TONNES.test(said)) return { ok: true, quantity: value * 1000 }
-  if (/\b(lbs?|pounds?)\b/.test(said)) return { ok: true, quantity: value * LB_KG }
+  if (/\b(lbs?|pounds?)\b/.test(said)) return { ok: true, quantity: lbToKg(value) }
   const each =
     /(\d+(?:[.,]\d+)?)\s*kg\s*(?:spools?|drums?|reels?)|(?:spools?|drums?|reels?) (?:of|à|a) (\d+(?:[.,]\d+)?)/.exec(
       said,

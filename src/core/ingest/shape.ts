@@ -1,6 +1,7 @@
 import { kindFromWord } from '@core/path/kinds.ts'
 import { guessColumns, PLACE_COLUMNS } from './columns.ts'
 import { type NamedKind } from './notes.ts'
+import { eachOnce } from './once.ts'
 
 /**
  * Sheets that do not lie as a table with one thing a row: a line a gun with parts across and days in the cells, a line a gun with days across and
@@ -251,21 +252,10 @@ function piecesOf(sentence: string, find: (text: string) => Mention[]): { places
 const SENTENCE_END = /(?<=[a-z)"'!?]{2})[.!?]\s+|\s*[;\n]\s*/i
 const BEHIND_PLACE = /^[\s:,;.–-]+|[\s,;–-]+$/g
 
-/** The same words mean the same day: each is read once. */
-function readOnce(dayOf: Knowing['dayOf']): Knowing['dayOf'] {
-  const known = new Map<string, string | null>()
-  return (text) => {
-    const kept = known.get(text)
-    const day = kept === undefined ? dayOf(text) : kept
-    known.set(text, day)
-    return day
-  }
-}
-
 /** Lines of a diary: a day holds until the next, a gun until the next in its line; a line whose gun nobody can tell is kept as written. */
 export function readDiary(lines: readonly string[], know: Knowing): LaidOut | null {
   const find = makeFinder(know.places)
-  const dayOf = readOnce(know.dayOf)
+  const dayOf = eachOnce(know.dayOf)
   const laid: PlainRow[] = []
   const unread: LaidOut['unread'] = []
   let day = ''

@@ -1,5 +1,5 @@
 import { type KindKey, type OutReason, type Position } from '@core/path/columns.ts'
-import { HOUR_MS } from '@core/units/time.ts'
+import { HOUR_MS, MIN_MS } from '@core/units/time.ts'
 import { pick } from '@core/random/random.ts'
 
 /**
@@ -40,7 +40,7 @@ export const HANDS = {
   newSpool: 0.07,
 } as const
 /** A shop that was off is not made up for: nobody worked there. */
-const MOST_AT_ONCE_MS = 10 * 60_000
+const MOST_AT_ONCE_MS = 10 * MIN_MS
 const STOPS_AT: readonly KindKey[] = ['liner', 'tip', 'rolls', 'tip']
 const WORN: readonly OutReason[] = ['worn', 'worn', 'worn', 'due', 'burnedBack']
 

@@ -36,7 +36,7 @@ export interface PartPlan {
   /** Freight, gloves, totals: lines whose words name no part of a gun. */
   leftOut: { row: number; text: string }[]
   /** Words for a kind of part that nobody has explained yet. */
-  words: { text: string; word: string }[]
+  words: string[]
 }
 export interface FamilyPlan {
   families: { name: string; fit: FamilyFit }[]
@@ -119,7 +119,7 @@ const partCode = (t: string) =>
 function kindSaid(cell: Cell, shop: ShopKinds, plan: PartPlan): KindRow | null {
   return cell('kind', (t) => {
     const found = kindFromWord(t, shop.kinds)
-    if (!found) plan.words.push({ text: t, word: t.toLowerCase() })
+    if (!found) plan.words.push(t)
     return found ? { ok: true, value: found } : { ok: false, reason: 'there is no kind of part called that' }
   })
 }

@@ -1,8 +1,9 @@
 import { type StationId } from '@core/ids/id.ts'
 import { groupKey, readNote, type NoteAct, type ReadNote } from '@core/ingest/notes.ts'
+import { eachOnce } from '@core/ingest/once.ts'
 import { parseNumber } from '@core/units/number.ts'
 import { type BadRow, type NoteDecision } from '@contract/ingest.ts'
-import { type ShopKinds, type ShopModel } from '@server/shopmodel/model.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
 import { dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { placeFinder, whyNoPlace } from './findplace.ts'
 import { parseWhen } from '@contract/when.ts'
@@ -36,7 +37,7 @@ export function planHistory(
   const plan: HistoryPlan = { notes: [], bad: [], leftOut: [], names: [] }
   const find = placeFinder(shop, at.names)
   const today = dayOf(shop.site.zone, nowMs)
-  const readOnce = noteReader(shop)
+  const readOnce = eachOnce((text) => readNote(text, shop.kinds))
   sheet.rows.forEach((row, i) => {
     const number = sheet.numbers[i] ?? 0
     const bad = (key: string, why: string) => void plan.bad.push(badCell(sheet, row, { key, why, number }))
@@ -75,14 +76,4 @@ function counted(read: ReadNote, text: string): ReadNote {
 /** What an act counts as: as said, or as the person who brings the sheet decided for its group; undecided it stays out. */
 export function decided(act: NoteAct, decisions: Record<string, NoteDecision>): NoteDecision {
   return decisions[groupKey(act)] ?? (act.verb === 'unsaid' ? 'out' : act.verb)
-}
-
-/** Each wording is read once: sheets say the same thing a thousand times. */
-function noteReader({ kinds }: ShopKinds): (text: string) => ReadNote {
-  const known = new Map<string, ReadNote>()
-  return (text) => {
-    const kept = known.get(text) ?? readNote(text, kinds)
-    known.set(text, kept)
-    return kept
-  }
 }

@@ -74,7 +74,7 @@ function wordsOf(planned: Planned, shop: ShopSite): ImportPreview['words'] {
   const others = new Set(shop.site.otherWords ?? [])
   if (planned.kind === 'history') return askedWords(planned.plan.notes, others)
   if (planned.kind !== 'parts' && planned.kind !== 'places') return []
-  const notes = planned.plan.words.map(({ text, word }) => ({ text, read: { words: [word] } }))
+  const notes = planned.plan.words.map((text) => ({ text, read: { words: [text.toLowerCase()] } }))
   return askedWords(notes, others)
 }
 

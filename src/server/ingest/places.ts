@@ -30,7 +30,7 @@ export interface PlacePlan {
   fits: PlannedFit[]
   bad: BadRow[]
   /** Words for a part that nobody has explained yet. */
-  words: { text: string; word: string }[]
+  words: string[]
 }
 
 /**
@@ -54,7 +54,7 @@ export function planPlaces(sheet: Sheet, shop: ShopModel, at: { nowMs: number })
       seen.set(place.name.toLowerCase(), place)
       plan.places.push(place)
     }
-    const onWord = (word: string) => void plan.words.push({ text: word, word: word.toLowerCase() })
+    const onWord = (word: string) => void plan.words.push(word)
     const fit = fitOf(sheet, row, { shop, bad, nowMs: at.nowMs, onWord })
     if (fit) plan.fits.push({ ...fit, place: place.name, row: sheet.numbers[i] ?? 0 })
   })

@@ -1,7 +1,5 @@
 import { inArray } from 'drizzle-orm'
-import { guessColumns } from '@core/ingest/columns.ts'
-import { guessKind, WANTED } from '@core/ingest/guess.ts'
-import { findHeading } from '@core/ingest/heading.ts'
+import { guessKind } from '@core/ingest/guess.ts'
 import { layOut, readDiary, type Knowing } from '@core/ingest/shape.ts'
 import { type BadRow, type ImportKind, type ImportRequest } from '@contract/ingest.ts'
 import { parseDay } from '@contract/when.ts'
@@ -60,10 +58,9 @@ export function kindOfSheet(text: string, at: { shop: ShopModel; nowMs: number }
     return laid.lies === 'daysAcross' || laid.rows.some((r) => find(r.cells[0] ?? '') !== null) ? 'history' : 'places'
   // Two columns that are headed like its own make a table; anything else that names a day and two guns is a diary.
   const guessed = guessKind(rows)
-  const found = guessColumns(findHeading(rows, WANTED[guessed]).headings, WANTED[guessed])
-  if (Object.keys(found).length >= 2) return guessed
+  if (guessed.columns >= 2) return guessed.kind
   const isOneColumn = rows.every((row) => row.filter((c) => c.trim()).length <= 1)
-  return isOneColumn || readDiary(text.split(/\r?\n/), know) ? 'history' : guessed
+  return isOneColumn || readDiary(text.split(/\r?\n/), know) ? 'history' : guessed.kind
 }
 
 /** What a sheet asks for, and every cell that can't be taken. Reads only. */

@@ -1,4 +1,5 @@
 import { arrive, playHands, type HandsState, type PlayedAct, type SeenGun } from '@core/simulator/hands.ts'
+import { MIN_MS } from '@core/units/time.ts'
 import { KIND_KEYS } from '@core/path/columns.ts'
 import { isWorking } from './work.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
@@ -10,7 +11,7 @@ export interface HandsPlay {
   token: string
   random: () => number
 }
-const EVERY_MS = 60_000
+const EVERY_MS = MIN_MS
 
 /** What they do since the last time; the same state back where the shop can't be reached, or took the tablet away. */
 export async function playRound(before: HandsState | null, play: HandsPlay, nowMs: number): Promise<HandsState | null> {

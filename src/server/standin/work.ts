@@ -1,4 +1,5 @@
 import { NO_ID } from '@core/ids/id.ts'
+import { MIN_MS } from '@core/units/time.ts'
 import { workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { AREAS, YARD } from '@server/demo/yard.ts'
 import { Calendar } from '@server/time/calendar.ts'
@@ -9,10 +10,9 @@ export function shiftsOfYard(area: (typeof AREAS)[number] | undefined, nowMs: nu
   const shifts = (area?.shifts ?? []).map((s) => ({ areaId: null, ...s }))
   return calendar.scheduleFor({ zone: YARD.zone, shifts, holidays: [] }, NO_ID, nowMs)
 }
-const A_MINUTE_MS = 60_000
 /** Whether an area of the yard works at a moment. */
 export function isWorking(areaName: string, nowMs: number): boolean {
   const area = AREAS.find((a) => a.name === areaName)
   const schedule = area ? shiftsOfYard(area, nowMs) : null
-  return schedule !== null && workedMs(schedule, nowMs - A_MINUTE_MS, nowMs) > A_MINUTE_MS / 2
+  return schedule !== null && workedMs(schedule, nowMs - MIN_MS, nowMs) > MIN_MS / 2
 }

@@ -1,3 +1,4 @@
+import { MIN_MS } from '@core/units/time.ts'
 import { READING } from '@core/reading/specs.ts'
 import { type FloorAnswer, type FloorGun, type FloorWant } from '@contract/floor.ts'
 import { amount, minutes, type Units } from '@web/format/numbers.ts'
@@ -117,11 +118,10 @@ export function leaving(gun: FloorGun, nowMs: number, zone: string): string {
   if (!first) return ''
   return pastWords(first, nowMs, zone)
 }
-const A_MINUTE_MS = 60_000
 /** How long it stands: of the shift's own time, where nights and Sundays lie between, and said so. */
 function downWords(gun: FloorGun, nowMs: number): string {
   const stood = gun.downMinutes ?? 0
-  const isLonger = nowMs - (gun.downSinceMs ?? nowMs) > (stood * 1.1 + 2) * A_MINUTE_MS
+  const isLonger = nowMs - (gun.downSinceMs ?? nowMs) > (stood * 1.1 + 2) * MIN_MS
   return isLonger ? `${minutes(stood)} of shift time` : `${minutes(stood)} so far`
 }
 /** What is likeliest to go until tomorrow, of what is due; null where something else is the matter first, or nothing is known. */

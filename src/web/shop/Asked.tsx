@@ -1,9 +1,10 @@
 import { Button } from 'react-bootstrap'
 import { type ImportPreview } from '@contract/ingest.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { PickOne, TextField, type Option } from '@web/kit/Field.tsx'
+import { PickOne, type Option } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
+import { FillField } from './FillField.tsx'
 import { FILLABLE, inRows } from './sheetwords.ts'
 import { type useSheet } from './useSheet.ts'
 
@@ -42,16 +43,7 @@ function OnceForAll({
     <section className="note-groups" aria-label={`The ${column.label} of every row`}>
       <h2>No column says the {column.label}. Which is it, for every row?</h2>
       <div className="d-flex gap-2 flex-wrap align-items-end">
-        <TextField
-          key={sheet.said.fill?.[column.key] ?? ''}
-          id={`fill-${column.key}`}
-          label={`${column.label}, the same in every row`}
-          defaultValue={sheet.said.fill?.[column.key] ?? ''}
-          onBlur={(e) => {
-            const said = e.target.value.trim()
-            if (said !== (sheet.said.fill?.[column.key] ?? '')) sheet.fill(column.key, said)
-          }}
-        />
+        <FillField column={column} sheet={sheet} />
         {areas.map((a) => (
           <Button key={a.id} onClick={() => sheet.fill(column.key, a.name)}>
             {a.name}

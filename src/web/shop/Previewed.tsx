@@ -1,6 +1,7 @@
 import { Table } from 'react-bootstrap'
 import { type ImportPreview, type NoteDecision } from '@contract/ingest.ts'
-import { PickOne, TextField, type Option } from '@web/kit/Field.tsx'
+import { PickOne, type Option } from '@web/kit/Field.tsx'
+import { FillField } from './FillField.tsx'
 import { counts, FILLABLE, notesWould, rowName } from './sheetwords.ts'
 import { type useSheet } from './useSheet.ts'
 import { Sideways } from '../kit/Sideways.tsx'
@@ -43,15 +44,7 @@ export function Previewed({ preview, sheet }: { preview: ImportPreview; sheet: R
               onPick={(v) => sheet.remap(w.key, v === '' ? null : Number(v))}
             />
             {FILLABLE.has(w.key) && !w.isNeeded && (isFilled(w.key) || preview.columns[w.key] === undefined) ? (
-              <TextField
-                id={`fill-${w.key}`}
-                label={`${w.label}, the same in every row`}
-                defaultValue={sheet.said.fill?.[w.key] ?? ''}
-                onBlur={(e) => {
-                  if (e.target.value.trim() !== (sheet.said.fill?.[w.key] ?? ''))
-                    sheet.fill(w.key, e.target.value.trim())
-                }}
-              />
+              <FillField column={w} sheet={sheet} />
             ) : null}
           </div>
         ))}
