@@ -310,6 +310,24 @@ describe('a sheet', () => {
     const last = sent.at(-1)
     expect(last).toMatchObject({ path: '/ingest/take', body: { kind: 'usage', columns: { place: 0, date: 1 } } })
   })
+  it('a column chosen after something was said of every row leaves that said, and points at none that is not there', async () => {
+    const { user, findByLabelText, getByLabelText, getByRole, sent } = stage(<BringIn shop={shopAnswer()} />, {
+      // What is said of every row stands behind the sheet's own columns in what the server read.
+      '/ingest/preview': (last: Sent | undefined) =>
+        preview(last?.body['fill'] ? { columns: { place: 0, date: 3 }, headings: ['booth', 'when', '', 'date'] } : {}),
+    })
+    await user.click(getByLabelText('or paste it here'))
+    await user.paste('booth,when,\nA1,2026-11-20,x')
+    await user.click(getByRole('button', { name: 'Read it' }))
+    await user.type(await findByLabelText('date, the same in every row'), '2026-11-20')
+    await user.tab()
+    await waitFor(() => expect(sent.at(-1)?.body).toMatchObject({ fill: { date: '2026-11-20' } }))
+    await user.selectOptions(getByLabelText('place'), 'when')
+    await waitFor(() =>
+      expect(sent.at(-1)?.body).toMatchObject({ fill: { date: '2026-11-20' }, columns: { place: 1 } }),
+    )
+    expect(sent.at(-1)?.body['columns']).toEqual({ place: 1 })
+  })
   it('from a file is read at once; the same one again says so', async () => {
     const { user, getByLabelText, getByRole, findByText } = stage(<BringIn shop={shopAnswer()} />, {
       '/ingest/preview': preview({ bad: [], canTake: true }),

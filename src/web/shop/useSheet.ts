@@ -66,8 +66,9 @@ function useSheetText(onChange: () => void) {
     read({ kind: next, columns: undefined, fill: undefined, names: undefined })
   }
   const remap = (key: string, index: number | null) => {
-    const { [key]: _, ...rest } = preview.data?.columns ?? {}
-    say({ columns: index === null ? rest : { ...rest, [key]: index } })
+    // A column that only stands for what was said of every row is not in the sheet.
+    const own = Object.entries(preview.data?.columns ?? {}).filter(([k]) => k !== key && !said.fill?.[k])
+    say({ columns: { ...Object.fromEntries(own), ...(index === null ? {} : { [key]: index }) } })
   }
   const fill = (key: string, value: string) => say({ fill: { ...said.fill, [key]: value } })
   const name = (written: string, stationId: string) => say({ names: { ...said.names, [written]: stationId } })
