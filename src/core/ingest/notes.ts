@@ -52,7 +52,7 @@ const STOPS =
 const STOPPED_AT = new RegExp(`${STOPS.source}.*\\b(at|in|on|before|behind|after)\\b`)
 /** Words that carry nothing by themselves. */
 const EMPTY =
-  /\b(the|a|an|and|with|on|in|at|of|for|to|by|was|is|were|had|has|been|both|old|again|after|before|then|just|very|really|maybe|probably|set|pcs?|pc|no|gun|x)\b/g
+  /\b(the|a|an|and|with|on|in|at|of|for|to|by|was|is|were|had|has|been|both|old|again|once|twice|today|after|before|then|just|very|really|maybe|probably|set|pcs?|pc|no|gun|x)\b/g
 const SEPARATORS = /\s*(?:[+,;/&.|]|\band\b|\bthen\b|\bplus\b|->)\s*/
 
 const plain = (text: string) => text.toLowerCase().replace(/[’`]/g, "'").replace(/\s+/g, ' ').trim()

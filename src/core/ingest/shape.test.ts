@@ -4,7 +4,7 @@ import { layOut, leadingDay, readDiary, type Knowing } from './shape.ts'
 
 /** Days of one November, as d.11. or "Mon 3 Nov". */
 const dayOf = (text: string) => {
-  const at = /^(?:mon |tue |wed )?(\d{1,2})(?:\.11\.?|\/11| nov)$/i.exec(text.trim())
+  const at = /^(?:mon |tue |wed )?(\d{1,2})(?:\.11\.?(?:2026)?|\/11| nov)$/i.exec(text.trim())
   return at ? `2026-11-${(at[1] ?? '').padStart(2, '0')}` : null
 }
 const know = (...places: string[]): Knowing => ({ dayOf, kinds: KIND_DEFAULTS, places })
@@ -141,11 +141,30 @@ describe('a diary', () => {
     expect(readDiary(['A4 new tip', 'A5 new tip'], know('A4', 'A5'))).toBe(null)
     expect(readDiary(['3.11. A4 new tip'], know('A4', 'A5'))).toBe(null)
   })
+  it('keeps work on a gun nobody set up apart from the gun before it', () => {
+    const laid = readDiary(['3.11. A4 nest; gun 9 new tip, cell 2 liner of 1.2 m', 'booth B-3 cup'], know('A4', 'A5'))
+    expect(told(laid)).toEqual([
+      '1 | A4 | 2026-11-03 | nest',
+      '1 | 9 | 2026-11-03 | new tip',
+      '1 | Cell 2 | 2026-11-03 | liner of 1.2 m',
+      '2 | B-3 | 2026-11-03 | cup',
+    ])
+  })
+  it('of a shop without a gun takes the guns from the diary itself', () => {
+    const laid = readDiary(['3.11. A4 new tip, M6 this time', 'gun 07 lance. The gun 1.2 mm tips ran out'], know())
+    expect(told(laid)).toEqual([
+      '1 | A4 | 2026-11-03 | new tip, M6 this time',
+      '2 | 07 | 2026-11-03 | lance',
+      '2 | 07 | 2026-11-03 | The gun 1.2 mm tips ran out',
+    ])
+    expect(readDiary(['3.11. A4 new tip', 'A7 lance'], know('X1', 'X2'))).toBe(null)
+  })
 })
 
 it.each([
   ['Mon 3 Nov: A4', '2026-11-03', 'A4'],
   ['3.11. A4 tip', '2026-11-03', 'A4 tip'],
+  ['9.11. 2026 gun 5 liner', '2026-11-09', 'gun 5 liner'],
   ['3/11 - 4 tips', '2026-11-03', '4 tips'],
 ])('"%s" begins with a day', (line, day, rest) => expect(leadingDay(line, { dayOf })).toEqual({ day, rest }))
 it.each(['A4 tip', '3 tips', 'no date'])('"%s" begins with none', (line) =>

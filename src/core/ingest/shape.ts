@@ -140,7 +140,9 @@ export function leadingDay(line: string, know: Pick<Knowing, 'dayOf'>): { day: s
     const words = whole.split(/(?<=\s)/)
     for (let take = words.length; take > 0; take--) {
       const text = words.slice(0, take).join('')
-      const day = know.dayOf(text.trim().replace(/[.,:]$/, '')) ?? know.dayOf(text.trim())
+      // "9.11. 2026" is written with a gap before its year.
+      const written = text.trim().replace(/\.\s+(?=\d)/g, '.')
+      const day = know.dayOf(written.replace(/[.,:]$/, '')) ?? know.dayOf(written)
       if (day) return { day, rest: line.slice(line.indexOf(whole) + text.length).replace(/^[\s:,;.–-]+/, '') }
     }
   }
@@ -153,6 +155,11 @@ interface Mention {
   place: string
 }
 const BEFORE: ReadonlySet<string> = new Set(['gun', 'booth', 'bay', 'cell', 'bench', 'station', 'machine', 'no', 'nr'])
+/** "gun 9", "booth A-4", "cell 2": spoken of as a place, whether anybody painted it on one or not. */
+const SPOKEN =
+  /\b(gun|booth|cell|station|machine)\s*(?:no\.?|nr\.?|#)?\s*([a-z]{0,2}-?\d{1,3})(?![\p{L}\p{N}]|[.,]\d)/giu
+/** "A4 new tip" at the head of a line. */
+const AT_HEAD = /^\s*([a-z]{1,2}-?\d{1,3})(?![\p{L}\p{N}])/iu
 
 interface Token {
   /** Letters in lower case, or a number without noughts before it. */
@@ -167,19 +174,17 @@ const tokensOf = (text: string): Token[] =>
     to: m.index + m[0].length,
   }))
 
+const keyOf = (name: string) =>
+  tokensOf(name)
+    .map((t) => t.key)
+    .join(' ')
+
 /**
  * Where a text names a place: "A4", "a-4", "gun A4", "booth 7". A name that is only a number counts with such a word before it, or at the head of a line
  * with a colon or dash behind: "2 tips" names no gun. Of two that begin at one word the longer is meant: "Cell 12" is not "Cell 1".
  */
 function makeFinder(places: readonly string[]): (text: string) => Mention[] {
-  const named = new Map(
-    places.map((place) => [
-      tokensOf(place)
-        .map((t) => t.key)
-        .join(' '),
-      place,
-    ]),
-  )
+  const named = new Map(places.map((place) => [keyOf(place), place]))
   const most = Math.max(0, ...places.map((place) => tokensOf(place).length))
   return (text) => {
     const tokens = tokensOf(text)
@@ -252,10 +257,29 @@ function piecesOf(sentence: string, find: (text: string) => Mention[]): { places
 const SENTENCE_END = /(?<=[a-z)"'!?]{2})[.!?]\s+|\s*[;\n]\s*/i
 const BEHIND_PLACE = /^[\s:,;.–-]+|[\s,;–-]+$/g
 
+/** The name as it is painted on the place: "gun 9" is 9, "Cell 2" is Cell 2. */
+const paintedAs = (word: string, name: string) => (word.toLowerCase() === 'cell' ? `Cell ${name}` : name.toUpperCase())
+
+/**
+ * Places a diary speaks of that nobody has set up: by a word before them ("gun 9"), and in a shop without any place also at the head of a line ("A4 new
+ * tip"), so that work on them is not taken for work on the gun before.
+ */
+function spokenOf(lines: readonly string[], know: Pick<Knowing, 'dayOf' | 'places'>): string[] {
+  const known = new Set(know.places.map(keyOf))
+  const spoken = lines.flatMap((line) => {
+    const said = [...line.matchAll(SPOKEN)].map(([, word = '', name = '']) => ({ name, full: paintedAs(word, name) }))
+    const text = know.places.length > 0 ? '' : (leadingDay(line, know)?.rest ?? line)
+    const head = AT_HEAD.exec(text)?.[1]
+    return head ? [...said, { name: head, full: head.toUpperCase() }] : said
+  })
+  const fresh = spoken.filter(({ name, full }) => !known.has(keyOf(name)) && !known.has(keyOf(full)))
+  return [...new Map(fresh.map(({ full }) => [keyOf(full), full])).values()]
+}
+
 /** Lines of a diary: a day holds until the next, a gun until the next in its line; a line whose gun nobody can tell is kept as written. */
 export function readDiary(lines: readonly string[], know: Knowing): LaidOut | null {
-  const find = makeFinder(know.places)
   const dayOf = eachOnce(know.dayOf)
+  const find = makeFinder([...know.places, ...spokenOf(lines, { dayOf, places: know.places })])
   const laid: PlainRow[] = []
   const unread: LaidOut['unread'] = []
   let day = ''

@@ -7,7 +7,7 @@ import { importRun, ledgerEvent, station, usageSpan } from '@server/db/schema.ts
 import { type Client, nextKey, openShop, startTestServer, type TestServer } from '@server/testing/testserver.ts'
 import { withPowerCut } from '@server/testing/powercut.ts'
 import { parseDay } from '@contract/when.ts'
-import { readSheet } from './sheet.ts'
+import { lookAt, readSheet } from './sheet.ts'
 
 const NOW = Date.UTC(2026, 10, 23, 15, 0)
 let server: TestServer
@@ -129,6 +129,6 @@ describe('reading', () => {
   })
   it('an empty sheet and one without rows are refused with words', () =>
     expect(() =>
-      readSheet({ kind: 'usage', text: 'date,booth' }, { dayOf: () => null, kinds: [], places: [] }),
+      readSheet({ kind: 'usage' }, lookAt('date,booth', { dayOf: () => null, kinds: [], places: [] })),
     ).toThrow('nothing in that sheet'))
 })

@@ -18,7 +18,7 @@ import { loadShop, type ShopFit, type ShopKinds, type ShopPlaces, type ShopSite 
 import { writeAct, type Writing } from '@server/write/act.ts'
 import { decided, type HistoryPlan } from './history.ts'
 import { sheetKey, usageKey } from './key.ts'
-import { kindOfSheet, planOf, type Planned } from './plan.ts'
+import { kindOfSheet, planOf, seenBy, type Planned } from './plan.ts'
 import { type PurchasePlan } from './purchases.ts'
 import { startProgress } from './progress.ts'
 import { LABELS, type Sheet } from './sheet.ts'
@@ -32,10 +32,14 @@ import { writeUsage } from './takeusage.ts'
 export async function previewImport(deps: Deps, who: Who, asked: PreviewRequest): Promise<ImportPreview> {
   mustLead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
-  const at = { shop, nowMs: deps.now() }
-  const request = { ...asked, kind: asked.kind === 'guess' ? kindOfSheet(asked.text, at) : asked.kind }
-  const { sheet, bad, planned } = await planOf(deps.db, request, at)
+  const nowMs = deps.now()
+  const seen = seenBy(shop, asked.text, nowMs)
+  const request = { ...asked, kind: asked.kind === 'guess' ? kindOfSheet(seen, shop) : asked.kind }
+  const { sheet, bad, planned } = await planOf(deps.db, request, { shop, nowMs, seen })
   const used = new Set(Object.values(sheet.columns))
+  const leftOut = 'leftOut' in planned.plan ? planned.plan.leftOut.slice(0, MOST_UNREAD) : []
+  const notes = notesOf(planned, { shop, sheet })
+  const spokenOf = [...bad, ...leftOut, ...notes.unread].map((r) => r.row)
   return {
     kind: request.kind,
     lies: sheet.lies,
@@ -45,14 +49,14 @@ export async function previewImport(deps: Deps, who: Who, asked: PreviewRequest)
     rows: sheet.rows.length,
     sample: sheet.rows.slice(0, 5),
     bad,
-    leftOut: 'leftOut' in planned.plan ? planned.plan.leftOut.slice(0, MOST_UNREAD) : [],
-    ...notesOf(planned, { shop, sheet }),
+    leftOut,
+    ...notes,
     words: wordsOf(planned, shop),
     names: 'names' in planned.plan ? counted(planned.plan.names) : [],
     notTaken: sheet.headings.filter(
       (h, i) => i >= sheet.made && h !== '' && !used.has(i) && !TAB_HEADINGS.some((t) => t === h),
     ),
-    rowNames: sheet.rowNames,
+    rowNames: Object.fromEntries(spokenOf.flatMap((row) => (sheet.rowNames[row] ? [[row, sheet.rowNames[row]]] : []))),
     would: await wouldDo(deps.db, planned, { shop, decisions: request.decisions ?? {} }),
     canTake: bad.length === 0 || canLeaveOut(planned),
   }
@@ -224,7 +228,9 @@ async function takeInside(w: Writing, at: Taking): Promise<{ did: Record<string,
   const { tx, deps } = w
   const { request } = at
   const shop = await w.shop()
-  const { sheet, bad, planned } = await planOf(tx, request, { shop, nowMs: deps.now() })
+  const nowMs = deps.now()
+  const seen = seenBy(shop, request.text, nowMs)
+  const { sheet, bad, planned } = await planOf(tx, request, { shop, nowMs, seen })
   if (!(request.leaveOutBad && canLeaveOut(planned))) mustBeGood(bad)
   const decisions = request.decisions ?? {}
   const did = await wouldDo(tx, planned, { shop, decisions })

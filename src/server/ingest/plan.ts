@@ -1,6 +1,6 @@
 import { inArray } from 'drizzle-orm'
 import { guessKind } from '@core/ingest/guess.ts'
-import { layOut, readDiary, type Knowing } from '@core/ingest/shape.ts'
+import { type Knowing } from '@core/ingest/shape.ts'
 import { type BadRow, type ImportKind, type ImportRequest } from '@contract/ingest.ts'
 import { parseDay } from '@contract/when.ts'
 import { part } from '@server/db/schema.ts'
@@ -12,7 +12,7 @@ import { placeFinder } from './findplace.ts'
 import { planHistory, type HistoryPlan } from './history.ts'
 import { planPlaces, type PlacePlan } from './places.ts'
 import { readPurchases, type PurchasePlan } from './purchases.ts'
-import { missingColumns, parseRows, readSheet, type Sheet } from './sheet.ts'
+import { lookAt, missingColumns, readSheet, type LookedAt, type Sheet } from './sheet.ts'
 import { planUsage, type UsagePlan } from './usage.ts'
 
 export type Planned =
@@ -47,12 +47,13 @@ function knowing(shop: ShopModel, nowMs: number): Knowing {
   }
 }
 
+/** A sheet's text in the eyes of this shop. */
+export const seenBy = (shop: ShopModel, text: string, nowMs: number): LookedAt => lookAt(text, knowing(shop, nowMs))
+
 /** What a sheet holds by the looks of it: a line a gun with days is past work where the guns are known, and the guns themselves where they aren't. */
-export function kindOfSheet(text: string, at: { shop: ShopModel; nowMs: number }): ImportKind {
-  const { shop } = at
-  const rows = parseRows(text)
-  const know = knowing(shop, at.nowMs)
-  const laid = layOut(rows, know, { isPlaces: false })
+export function kindOfSheet(seen: LookedAt, shop: ShopModel): ImportKind {
+  const { rows } = seen
+  const laid = seen.laid(false)
   const find = placeFinder(shop, {})
   if (laid)
     return laid.lies === 'daysAcross' || laid.rows.some((r) => find(r.cells[0] ?? '') !== null) ? 'history' : 'places'
@@ -60,17 +61,17 @@ export function kindOfSheet(text: string, at: { shop: ShopModel; nowMs: number }
   const guessed = guessKind(rows)
   if (guessed.columns >= 2) return guessed.kind
   const isOneColumn = rows.every((row) => row.filter((c) => c.trim()).length <= 1)
-  return isOneColumn || readDiary(text.split(/\r?\n/), know) ? 'history' : guessed.kind
+  return isOneColumn || seen.diary() ? 'history' : guessed.kind
 }
 
 /** What a sheet asks for, and every cell that can't be taken. Reads only. */
 export async function planOf(
   db: Reader,
   request: ImportRequest,
-  at: { shop: ShopModel; nowMs: number },
+  at: { shop: ShopModel; nowMs: number; seen: LookedAt },
 ): Promise<PlannedSheet> {
   const { shop, nowMs } = at
-  const sheet = readSheet(request, knowing(shop, nowMs))
+  const sheet = readSheet(request, at.seen)
   const names = request.names ?? {}
   const missing = missingColumns(request.kind, sheet)
   if (missing.length > 0) return { sheet, bad: missing, planned: NOTHING[request.kind] }

@@ -2,6 +2,7 @@ import Papa from 'papaparse'
 import { guessColumns } from '@core/ingest/columns.ts'
 import { WANTED } from '@core/ingest/guess.ts'
 import { findHeading } from '@core/ingest/heading.ts'
+import { eachOnce } from '@core/ingest/once.ts'
 import { layOut, readDiary, type Knowing, type LaidOut, type Lies } from '@core/ingest/shape.ts'
 import { kindFromWord } from '@core/path/kinds.ts'
 import { isTabbed } from '@core/ingest/tabs.ts'
@@ -69,14 +70,28 @@ export interface Sheet {
 const MOST_ROWS = 20_000
 
 /** The rows of a sheet's text as they stand, with the number of each. */
-export const parseRows = (text: string): string[][] =>
+const parseRows = (text: string): string[][] =>
   Papa.parse<string[]>(text.replace(/^\uFEFF/, ''), { delimitersToGuess: [',', ';', '\t', '|'] }).data
 
-/** A sheet as rows of text, however it lies, with its heading and columns found, or the columns as given. */
-export function readSheet(request: Pick<ImportRequest, 'kind' | 'text' | 'columns' | 'fill'>, know: Knowing): Sheet {
-  const { kind, text } = request
+/** A sheet's text as it was looked at: each way it could lie is read once, however often it is asked for. */
+export interface LookedAt {
+  know: Knowing
+  rows: string[][]
+  laid: (isPlaces: boolean) => LaidOut | null
+  diary: () => LaidOut | null
+}
+export function lookAt(text: string, know: Knowing): LookedAt {
   const rows = parseRows(text)
-  const laid = laidOutOf(kind, { rows, text, know })
+  const laid = eachOnce((as) => layOut(rows, know, { isPlaces: as === 'places' }))
+  const diary = eachOnce(() => readDiary(text.replace(/^\uFEFF/, '').split(/\r?\n/), know))
+  return { know, rows, laid: (isPlaces) => laid(isPlaces ? 'places' : ''), diary: () => diary('') }
+}
+
+/** A sheet as rows of text, however it lies, with its heading and columns found, or the columns as given. */
+export function readSheet(request: Pick<ImportRequest, 'kind' | 'columns' | 'fill'>, seen: LookedAt): Sheet {
+  const { kind } = request
+  const { rows, know } = seen
+  const laid = laidOutOf(kind, seen)
   const table = laid ? null : tableOf(rows, kind)
   const kept = laid?.rows ?? table?.kept ?? []
   if (kept.length === 0)
@@ -115,13 +130,13 @@ function columnsOf(
   return kinds.length > 0 && kinds.length * 2 >= filled.length ? { ...rest, position: part } : found
 }
 
-function laidOutOf(kind: ImportKind, at: { rows: string[][]; text: string; know: Knowing }): LaidOut | null {
+function laidOutOf(kind: ImportKind, seen: LookedAt): LaidOut | null {
   if (kind !== 'places' && kind !== 'history') return null
-  const laid = layOut(at.rows, at.know, { isPlaces: kind === 'places' })
+  const laid = seen.laid(kind === 'places')
   if (laid || kind === 'places') return laid
-  const found = guessColumns(findHeading(at.rows, WANTED.history).headings, WANTED.history)
+  const found = guessColumns(findHeading(seen.rows, WANTED.history).headings, WANTED.history)
   const isTable = WANTED.history.every((w) => !w.isNeeded || w.key in found)
-  return isTable ? null : readDiary(at.text.replace(/^\uFEFF/, '').split(/\r?\n/), at.know)
+  return isTable ? null : seen.diary()
 }
 
 function tableOf(rows: string[][], kind: ImportKind) {

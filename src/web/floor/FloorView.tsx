@@ -196,7 +196,16 @@ function EmptyFloor({ isLead }: { isLead: boolean }) {
         />
       </svg>
       <h1 className="sentence">No guns yet. Say how many there are.</h1>
-      {isLead ? <FirstPlaces /> : <p className="said dim">The lead sets them up in Our shop.</p>}
+      {isLead ? (
+        <>
+          <FirstPlaces />
+          <p className="said">
+            Or bring the sheet you have, however it lies: <Link to="/shop?part=bring">bring in a sheet</Link>.
+          </p>
+        </>
+      ) : (
+        <p className="said dim">The lead sets them up in Our shop.</p>
+      )}
     </main>
   )
 }

@@ -5,6 +5,7 @@ import { PickOne, type Option } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
 import { FillField } from './FillField.tsx'
+import { FirstPlaces } from './FirstPlaces.tsx'
 import { FILLABLE, inRows } from './sheetwords.ts'
 import { type useSheet } from './useSheet.ts'
 
@@ -87,11 +88,21 @@ function Words({ preview, sheet, shop }: Props) {
 }
 
 const OUT = 'out'
+const NO_GUNS = 'No guns are set up yet. Are these the ones? Say where they stand.'
 function NamesOfPlaces({ preview, sheet, shop }: Props) {
   const guns: Option[] = [[OUT, 'none: leave its rows out'], ...shop.stations.map((s): Option => [s.id, s.name])]
+  const unsaid = preview.names.filter(({ name }) => !sheet.said.names?.[name]).map(({ name }) => name)
   return (
     <section className="note-groups" aria-label="Names nobody painted on a place">
-      <h2>No place here is called that. Which is it?</h2>
+      <h2>{shop.stations.length > 0 ? 'No place here is called that. Which is it?' : NO_GUNS}</h2>
+      {unsaid.length > 0 ? (
+        <FirstPlaces
+          key={unsaid.join()}
+          names={unsaid.join(', ')}
+          areaNames={shop.areas.map((a) => a.name)}
+          onMade={() => sheet.read({ kind: preview.kind })}
+        />
+      ) : null}
       <div className="built-form">
         {preview.names.map(({ name, rows }) => (
           <PickOne

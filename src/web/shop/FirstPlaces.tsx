@@ -12,15 +12,26 @@ const CLASSES = [
   ['bench', 'bench', 'repair benches'],
 ] as const
 
+interface Props {
+  areaNames?: readonly string[]
+  /** Names that are known already, from a sheet. */
+  names?: string
+  onMade?: () => void
+}
+
 /** "A1–A24 in Bay A": the first guns of a shop, or more of them, in one line. */
-export function FirstPlaces(props: { areaNames?: readonly string[] }) {
-  const [names, setNames] = useState('')
+export function FirstPlaces(props: Props) {
+  const [names, setNames] = useState(props.names ?? '')
   const [areaName, setArea] = useState('')
   const [classKey, setClass] = useState<string>('booth')
   const make = useMakePlaces()
   const range = names.trim() ? parseNameRange(names) : null
   const placeWord = CLASSES.find(([key]) => key === classKey)?.[1] ?? 'booth'
-  const submit = () => make.mutate({ names, areaName, classKey, placeWord }, { onSuccess: () => setNames('') })
+  const onSuccess = () => {
+    setNames('')
+    props.onMade?.()
+  }
+  const submit = () => make.mutate({ names, areaName, classKey, placeWord }, { onSuccess })
   return (
     <Form
       className="first-places"
