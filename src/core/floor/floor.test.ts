@@ -57,6 +57,17 @@ describe('state of a position', () => {
     expect(stateOf(position({ dues: [{ act: 'change', due: due({ reachedMs: NOW + HOUR }) }] })).state).toBe('due')
     expect(stateOf(position({ dues: [{ act: 'change', due: due({ reachedMs: NOW + 5 * HOUR }) }] })).state).toBe('good')
   })
+  it('past belief is no age: not seen, unless somebody has just looked at that very part', () => {
+    const far = [{ act: 'change' as const, due: due({ usedFraction: 6, isReached: true, reachedMs: NOW - 50 * DAY }) }]
+    expect(stateOf(position({ dues: far, seenMs: NOW - 40 * DAY }))).toMatchObject({
+      state: 'notSeen',
+      act: null,
+      why: 'past belief',
+    })
+    expect(stateOf(position({ dues: far, seenMs: NOW - DAY }))).toMatchObject({ state: 'due', act: 'change' })
+    const dirty = [...far, { act: 'clean' as const, due: due({ usedFraction: 1.1, isReached: true }) }]
+    expect(stateOf(position({ dues: dirty, seenMs: null }))).toMatchObject({ state: 'due', act: 'clean' })
+  })
   it('of two limits shows the one further gone', () => {
     const dues = [
       { act: 'change' as const, due: due({ usedFraction: 0.2 }) },

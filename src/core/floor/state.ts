@@ -9,7 +9,7 @@ export const isWorse = (a: PositionState, b: PositionState) => STATES.indexOf(a)
 export const worstOf = (states: readonly PositionState[]): PositionState =>
   states.reduce((worst, state) => (isWorse(state, worst) ? state : worst), 'absent')
 
-export const NOT_SEEN_WHYS = ['no rule', 'no fitting date', 'nobody has looked', 'no clock'] as const
+export const NOT_SEEN_WHYS = ['no rule', 'no fitting date', 'nobody has looked', 'no clock', 'past belief'] as const
 export type NotSeenWhy = (typeof NOT_SEEN_WHYS)[number]
 
 export interface PositionInput {
@@ -42,26 +42,30 @@ export interface PositionVerdict {
 }
 
 const PART_WORN_ABOVE = 0.5
+/** Nobody welds on with a part this many times past its limit: it was changed, and not noted. */
+const PAST_BELIEF = 5
 
 /**
  * State of one position. Due: the limit is reached, or would be before the next window. Not seen: neither limit nor look
  * interval, a limit without a fitting date, nobody has seen it within the kind's time, or a clock that stands; unknown is
- * never good. Estimated use alone does not make it not seen.
+ * never good. Estimated use alone does not make it not seen. A change more than five times past its limit, with nobody having looked since, is no age but a
+ * hole in the records: not seen.
  */
 export function stateOf(input: PositionInput): PositionVerdict {
   const none = { act: null, due: null, why: null }
   if (!input.isOnGun) return { state: 'absent', ...none }
   if (input.isDownHere) return { state: 'down', ...none }
   if (input.hasWrongPart) return { state: 'wrong', ...none }
-  const worst = mostUsed(input.dues)
   const { bySign } = input
+  const believed = input.dues.filter((d) => bySign || !isPastBelief(d, input))
+  const worst = mostUsed(believed)
   if (bySign?.isChange) return { state: 'due', act: 'change', due: dueSince(worst?.due, bySign.sinceMs), why: null }
   if (worst && isDueBefore(worst.due, input.cutoffMs))
     return bySign
       ? { state: 'look', act: 'look', due: worst.due, why: null }
       : { state: 'due', act: worst.act, due: worst.due, why: null }
   if (input.isQuestioned || isLookDue(input)) return { state: 'look', act: 'look', due: worst?.due ?? null, why: null }
-  const why = notSeenWhy(input)
+  const why = believed.length < input.dues.length ? 'past belief' : notSeenWhy(input)
   if (why) return { state: 'notSeen', act: null, due: worst?.due ?? null, why }
   const isPartWorn = worst !== null && worst.due.usedFraction > PART_WORN_ABOVE
   return { state: isPartWorn ? 'partWorn' : 'good', act: null, due: worst?.due ?? null, why: null }
@@ -83,6 +87,11 @@ function mostUsed(dues: PositionInput['dues']) {
     (most, d) => (!most || d.due.usedFraction > most.due.usedFraction ? d : most),
     null,
   )
+}
+
+function isPastBelief({ act, due }: PositionInput['dues'][number], { seenMs, confirmDays, nowMs }: PositionInput) {
+  const isSeenLately = seenMs !== null && confirmDays !== null && nowMs - seenMs <= confirmDays * DAY_MS
+  return act === 'change' && due.usedFraction > PAST_BELIEF && !isSeenLately
 }
 
 const isDueBefore = (due: Due, cutoffMs: number) =>

@@ -158,7 +158,7 @@ const BEFORE: ReadonlySet<string> = new Set(['gun', 'booth', 'bay', 'cell', 'ben
 /** "gun 9", "booth A-4", "cell 2": spoken of as a place, whether anybody painted it on one or not. */
 const SPOKEN =
   /\b(gun|booth|cell|station|machine)\s*(?:no\.?|nr\.?|#)?\s*([a-z]{0,2}-?\d{1,3})(?![\p{L}\p{N}]|[.,]\d)/giu
-/** "A4 new tip" at the head of a line. */
+/** "A4 new tip" at the head of a sentence. */
 const AT_HEAD = /^\s*([a-z]{1,2}-?\d{1,3})(?![\p{L}\p{N}])/iu
 
 interface Token {
@@ -254,23 +254,24 @@ function piecesOf(sentence: string, find: (text: string) => Mention[]): { places
   return pieces.map((p, i) => ({ places: p.places, text: (i === 0 ? `${head} ${p.text}` : p.text).trim() }))
 }
 
-const SENTENCE_END = /(?<=[a-z)"'!?]{2})[.!?]\s+|\s*[;\n]\s*/i
 const BEHIND_PLACE = /^[\s:,;.–-]+|[\s,;–-]+$/g
+
+const SENTENCE_END = /(?<=[a-z)"'!?]{2})[.!?]\s+|\s*[;\n]\s*/i
 
 /** The name as it is painted on the place: "gun 9" is 9, "Cell 2" is Cell 2. */
 const paintedAs = (word: string, name: string) => (word.toLowerCase() === 'cell' ? `Cell ${name}` : name.toUpperCase())
 
 /**
- * Places a diary speaks of that nobody has set up: by a word before them ("gun 9"), and in a shop without any place also at the head of a line ("A4 new
- * tip"), so that work on them is not taken for work on the gun before.
+ * Places a diary speaks of that nobody has set up: by a word before them ("gun 9"), and in a shop without any place also at the head of a sentence
+ * ("A4 new tip"), so that work on them is not taken for work on the gun before.
  */
 function spokenOf(lines: readonly string[], know: Pick<Knowing, 'dayOf' | 'places'>): string[] {
   const known = new Set(know.places.map(keyOf))
   const spoken = lines.flatMap((line) => {
     const said = [...line.matchAll(SPOKEN)].map(([, word = '', name = '']) => ({ name, full: paintedAs(word, name) }))
-    const text = know.places.length > 0 ? '' : (leadingDay(line, know)?.rest ?? line)
-    const head = AT_HEAD.exec(text)?.[1]
-    return head ? [...said, { name: head, full: head.toUpperCase() }] : said
+    const sentences = know.places.length > 0 ? [] : (leadingDay(line, know)?.rest ?? line).split(SENTENCE_END)
+    const heads = sentences.flatMap((text) => AT_HEAD.exec(text)?.[1] ?? [])
+    return [...said, ...heads.map((name) => ({ name, full: name.toUpperCase() }))]
   })
   const fresh = spoken.filter(({ name, full }) => !known.has(keyOf(name)) && !known.has(keyOf(full)))
   return [...new Map(fresh.map(({ full }) => [keyOf(full), full])).values()]

@@ -192,6 +192,19 @@ describe('what else would help', () => {
     expect(tip?.isEstimated).toBe(true)
     expect(await driftOf(server)).toBe(0)
   })
+  it('said after past work was brought in, gives that work its age: a tip of last month is due at once', async () => {
+    const past = new Date(server.clock.nowMs - 28 * 86_400_000).toISOString().slice(0, 10)
+    const text = `gun,date,what\n4,${past},new tip`
+    const taken = await lead.post('/ingest/take', { kind: 'history', text, decisions: { 'tip:changed': 'changed' } })
+    expect(taken.status).toBe(200)
+    await lead.post('/clock/standing', { key: nextKey(), areaId: await areaId(), arcHours: 2 })
+    const tip = (await gun('4')).positions.find((p) => p.position === 'tip')
+    // Five shifts in seven days, since noon of that day.
+    expect(tip?.used).toBeGreaterThan(2 * 27 * (5 / 7))
+    expect(tip?.used).toBeLessThan(2 * 29 * (5 / 7))
+    expect(tip?.isEstimated).toBe(true)
+    expect(await driftOf(server)).toBe(0)
+  })
   it('of more hours than a day has is refused', async () => {
     const answer = await lead.post<Problem>('/clock/standing', { key: nextKey(), areaId: await areaId(), arcHours: 40 })
     expect(answer.status).toBe(400)

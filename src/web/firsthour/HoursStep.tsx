@@ -21,8 +21,8 @@ export function HoursStep({ shop, area }: { shop: ShopAnswer; area: ShopAnswer['
       <>
         <h1 className="sentence">{area.name} counts from now on, as an estimate.</h1>
         <p className="said">
-          A part you log from here on has a life, and Floor says when it is due. A shift total, a spool put on or a
-          feeder that sends takes the place of the guess by itself.
+          A part you log has a life, one from a sheet you brought too, and Floor says when it is due. A shift total, a
+          spool put on or a feeder that sends takes the place of the guess by itself.
         </p>
         <p className="bay-next">
           <Link className="key key-chalk" to="/">

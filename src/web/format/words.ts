@@ -125,6 +125,7 @@ export const guns = (n: number) => (n === 1 ? 'gun' : 'guns')
 export const WHY_NOT_SEEN: Record<NotSeenWhy, string> = {
   'no rule': 'no limit or look interval is set for it',
   'no fitting date': 'nobody knows when it went on',
+  'past belief': 'nobody runs one that long, so it was likely changed and not noted. Look, and note what is on',
   'nobody has looked': 'nobody has looked at it lately',
   'no clock': 'no usage was entered for ten working days',
 }

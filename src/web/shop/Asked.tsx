@@ -3,7 +3,6 @@ import { type ImportPreview } from '@contract/ingest.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { PickOne, type Option } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
-import { useSave } from '@web/shopmodel/queries.ts'
 import { FillField } from './FillField.tsx'
 import { FirstPlaces } from './FirstPlaces.tsx'
 import { FILLABLE, inRows } from './sheetwords.ts'
@@ -57,7 +56,6 @@ function OnceForAll({
 
 const NO_PART = '-'
 function Words({ preview, sheet, shop }: Props) {
-  const save = useSave('/ingest/word')
   const kinds: Option[] = [[NO_PART, 'no part of a gun'], ...shop.kinds.map((k): Option => [k.key, k.name])]
   return (
     <section className="note-groups" aria-label="Words of yours">
@@ -70,19 +68,14 @@ function Words({ preview, sheet, shop }: Props) {
             value=""
             none="…"
             options={kinds}
-            onPick={(kindKey) =>
-              save.mutate(
-                { word, kindKey: kindKey === NO_PART ? null : kindKey },
-                { onSuccess: () => sheet.read({ kind: preview.kind }) },
-              )
-            }
+            onPick={(kindKey) => sheet.explain(word, kindKey === NO_PART ? null : kindKey)}
           />
           <p className="small-print">
             {inRows(notes)}: {examples.map((e) => `“${e}”`).join(' · ')}
           </p>
         </div>
       ))}
-      <Trouble problem={save.error} />
+      <Trouble problem={sheet.word.error} />
     </section>
   )
 }

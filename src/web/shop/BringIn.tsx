@@ -94,12 +94,12 @@ function TakeKeys({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
   const isSome = (preview.data?.bad.length ?? 0) > 0 && preview.data?.canTake
   return (
     <div className="d-flex gap-2 align-items-center flex-wrap">
-      <Button disabled={!text.trim() || preview.isPending} onClick={() => sheet.read({})}>
+      <Button disabled={!text.trim() || sheet.isReading} onClick={() => sheet.read({})}>
         Read it
       </Button>
       <Button
         variant="chalk"
-        disabled={!preview.data?.canTake || take.isPending || take.isSuccess}
+        disabled={!preview.data?.canTake || sheet.isReading || take.isPending || take.isSuccess}
         onClick={sheet.takeIn}
       >
         {isSome ? `Take in the rest, leave ${preview.data?.bad.length ?? 0} out` : 'Take it in'}

@@ -7,7 +7,7 @@ import {
   type PreviewRequest,
 } from '@contract/ingest.ts'
 import { newKey } from '@web/api/client.ts'
-import { usePreview, useReadFile, useTakeIn } from '@web/shopmodel/queries.ts'
+import { usePreview, useReadFile, useSave, useTakeIn } from '@web/shopmodel/queries.ts'
 import { firstDecision } from './sheetwords.ts'
 
 /** What a sheet is said to hold; `guess` until somebody says. */
@@ -30,6 +30,13 @@ function useKind() {
   const [chosen, setChosen] = useState<SheetAsked>('guess')
   const [pinned, pin] = useState<SheetAsked | null>(null)
   return { chosen, setChosen, pin, asked: pinned ?? chosen }
+}
+
+/** What a word of the shop's means; the sheet is read again with it. */
+function useWords(onSaid: () => void) {
+  const word = useSave('/ingest/word')
+  const explain = (said: string, kindKey: string | null) => word.mutate({ word: said, kindKey }, { onSuccess: onSaid })
+  return { word, explain }
 }
 
 /** The sheet as text, and what the server reads in it: what it holds and its columns are guessed until they are said. */
@@ -71,8 +78,11 @@ function useSheetText(onChange: () => void) {
     say({ columns: { ...Object.fromEntries(own), ...(index === null ? {} : { [key]: index }) } })
   }
   const fill = (key: string, value: string) => say({ fill: { ...said.fill, [key]: value } })
+  const { word, explain } = useWords(() => read({ kind }))
   const name = (written: string, stationId: string) => say({ names: { ...said.names, [written]: stationId } })
-  return { kind, chosen, text, said, preview, read, type, choose, remap, fill, name }
+  /** It is being read, or read anew with what was just said: nothing is taken in meanwhile. */
+  const isReading = preview.isPending || word.isPending
+  return { kind, chosen, text, said, preview, isReading, read, type, choose, remap, fill, name, word, explain }
 }
 
 /** The file at hand, read by the server into text; of a workbook the sheet that is asked for. */
