@@ -5,7 +5,8 @@ import { Bare } from '@web/kit/Keys.tsx'
 import { BY_CARD } from '@web/gunnow/bycard.ts'
 import { LogKeys } from '@web/log/LogKeys.tsx'
 import { type LogKeysDriver } from '@web/log/useLogKeys.ts'
-import { fourKeys, reasonsOn } from './choices.ts'
+import { reasonsOn } from './choices.ts'
+import { useFourKeys } from './useFourKeys.ts'
 
 const KEY = 'idle-knows-gun'
 /** Somebody came by a card's code, nobody is signed in, and this device was never shown a whole gun. */
@@ -22,8 +23,7 @@ export function useFirstHere(isNobody: boolean) {
 
 /** A hand's first page of a gun: what it is for, the two taps, and how to take it back; nothing else. */
 export function FirstHere({ gun, driver, onAll }: { gun: GunAnswer; driver: LogKeysDriver; onAll: () => void }) {
-  // The keys stay where they were: what was done is not wanted any more, and a second tap would hit another.
-  const [keys] = useState(() => fourKeys(gun))
+  const keys = useFourKeys(gun, driver)
   return (
     <main className="gun-phone gun-first">
       <h1>{gun.name}</h1>

@@ -10,7 +10,9 @@ import { capital, disagreementSentence, inN, partName } from '@web/format/words.
 import { LogKeys } from '@web/log/LogKeys.tsx'
 import { type LogKeysDriver } from '@web/log/useLogKeys.ts'
 import { Tape } from '@web/logbook/Tape.tsx'
-import { fourKeys, reasonsOn } from './choices.ts'
+import { type Choice } from '@web/log/logkeys.ts'
+import { reasonsOn } from './choices.ts'
+import { useFourKeys } from './useFourKeys.ts'
 import { GunDrawing, inColumn } from './GunDrawing.tsx'
 import { PartPanel } from './PartPanel.tsx'
 import { TriedHere } from '@web/life/TriedHere.tsx'
@@ -39,6 +41,7 @@ export function builtLine(gun: GunAnswer, units: Units): string {
 export function GunDesk(props: GunViewProps) {
   const { gun, units, chosen, driver } = props
   const verdict = gunVerdict(gun, units)
+  const keys = useFourKeys(gun, driver)
   return (
     <main className="gun">
       <header className={gun.downSinceMs !== null ? 'gun-head is-down' : 'gun-head'}>
@@ -70,8 +73,8 @@ export function GunDesk(props: GunViewProps) {
           </>
         )}
         <section className="gun-acts" aria-label="Acts">
-          <LogKeys driver={driver} choices={fourKeys(gun)} reasonsOf={reasonsOn(gun)} />
-          {driver.state.step === 'choosing' ? <StandKeys gun={gun} driver={driver} /> : null}
+          <LogKeys driver={driver} choices={keys} reasonsOf={reasonsOn(gun)} />
+          {driver.state.step === 'choosing' ? <StandKeys gun={gun} driver={driver} keys={keys} /> : null}
           <MoreActs gun={gun} />
         </section>
       </div>
@@ -87,7 +90,12 @@ function costLine(gun: GunAnswer): string {
   return minor < WORTH_SAYING_MINOR ? '' : ` About ${aboutMoney(minor, gun.currency)} so far.`
 }
 
-export function StandKeys({ gun, driver }: { gun: GunAnswer; driver: LogKeysDriver }) {
+interface StandProps {
+  gun: GunAnswer
+  driver: LogKeysDriver
+  keys: readonly Choice[]
+}
+export function StandKeys({ gun, driver, keys }: StandProps) {
   const isDown = gun.downSinceMs !== null
   return (
     <div className="stand-keys">
@@ -97,7 +105,7 @@ export function StandKeys({ gun, driver }: { gun: GunAnswer; driver: LogKeysDriv
       >
         {isDown ? 'Running' : 'It’s down'}
       </Key>
-      {fourKeys(gun).some((c) => c.act === 'seen') ? null : (
+      {keys.some((c) => c.act === 'seen') ? null : (
         <Key onClick={() => driver.tell({ type: 'chose', choice: { act: 'seen', position: null } })}>All looked at</Key>
       )}
       <Key

@@ -6,7 +6,8 @@ import { STATES } from '@core/floor/state.ts'
 import { LogKeys } from '@web/log/LogKeys.tsx'
 import { Tape } from '@web/logbook/Tape.tsx'
 import { Cell, PHONE_SIZE, WirePath } from '@web/path/WirePath.tsx'
-import { fourKeys, reasonsOn } from './choices.ts'
+import { reasonsOn } from './choices.ts'
+import { useFourKeys } from './useFourKeys.ts'
 import { builtLine, StandKeys, type GunViewProps } from './GunDesk.tsx'
 import { inColumn } from './GunDrawing.tsx'
 import { TriedHere } from '@web/life/TriedHere.tsx'
@@ -30,6 +31,7 @@ export function GunPhone(props: GunViewProps) {
   const [reach, setReach] = useState(2)
   const go = useNavigate()
   const verdict = gunVerdict(gun, units)
+  const keys = useFourKeys(gun, driver)
   return (
     <main className="gun-phone">
       <header>
@@ -66,11 +68,11 @@ export function GunPhone(props: GunViewProps) {
       </div>
       <ReachCells {...props} columns={REACHES[reach]?.columns ?? []} />
       {chosen ? <PartPanel gun={gun} positions={inColumn(gun, chosen)} units={units} driver={driver} /> : null}
-      <LogKeys driver={driver} choices={fourKeys(gun)} reasonsOf={reasonsOn(gun)} />
+      <LogKeys driver={driver} choices={keys} reasonsOf={reasonsOn(gun)} />
       <MoreActs gun={gun} />
       <Tape lines={gun.tape.slice(0, 5)} nowMs={gun.nowMs} zone={gun.zone} units={units} isOneGun />
       <footer className="phone-foot">
-        {driver.state.step === 'choosing' ? <StandKeys gun={gun} driver={driver} /> : null}
+        {driver.state.step === 'choosing' ? <StandKeys gun={gun} driver={driver} keys={keys} /> : null}
       </footer>
     </main>
   )

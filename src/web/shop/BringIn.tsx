@@ -89,17 +89,19 @@ export function BringIn({ shop }: { shop: ShopAnswer }) {
 /** Read, take in, and while that runs how far it is and the way out. */
 function TakeKeys({ sheet }: { sheet: ReturnType<typeof useSheet> }) {
   const { text, preview, take } = sheet
+  // Read, or read anew with what was just said of a word: nothing is taken in meanwhile.
+  const isReading = preview.isPending || sheet.word.isPending
   const cancel = useCancelImport()
   const progress = useProgress(sheet.runKey, take.isPending)
   const isSome = (preview.data?.bad.length ?? 0) > 0 && preview.data?.canTake
   return (
     <div className="d-flex gap-2 align-items-center flex-wrap">
-      <Button disabled={!text.trim() || sheet.isReading} onClick={() => sheet.read({})}>
+      <Button disabled={!text.trim() || isReading} onClick={() => sheet.read({})}>
         Read it
       </Button>
       <Button
         variant="chalk"
-        disabled={!preview.data?.canTake || sheet.isReading || take.isPending || take.isSuccess}
+        disabled={!preview.data?.canTake || isReading || take.isPending || take.isSuccess}
         onClick={sheet.takeIn}
       >
         {isSome ? `Take in the rest, leave ${preview.data?.bad.length ?? 0} out` : 'Take it in'}

@@ -80,9 +80,7 @@ function useSheetText(onChange: () => void) {
   const fill = (key: string, value: string) => say({ fill: { ...said.fill, [key]: value } })
   const { word, explain } = useWords(() => read({ kind }))
   const name = (written: string, stationId: string) => say({ names: { ...said.names, [written]: stationId } })
-  /** It is being read, or read anew with what was just said: nothing is taken in meanwhile. */
-  const isReading = preview.isPending || word.isPending
-  return { kind, chosen, text, said, preview, isReading, read, type, choose, remap, fill, name, word, explain }
+  return { kind, chosen, text, said, preview, read, type, choose, remap, fill, name, word, explain }
 }
 
 /** The file at hand, read by the server into text; of a workbook the sheet that is asked for. */
