@@ -4,6 +4,9 @@ import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
  * Working time as disjoint stretches in UTC. Clocks run only inside them; `null` stands for "no pattern known", and
  * then wall time is working time. Instants are UTC milliseconds.
  */
+/** Where nobody has told the shifts: one a day, five days in seven. */
+export const USUAL_SHIFTS_A_DAY = 5 / 7
+
 export interface Span {
   fromMs: number
   toMs: number
@@ -86,7 +89,7 @@ export function backWorked(schedule: Schedule | null, toMs: number, amountMs: nu
 /** Days with work in them, counted in steps of 24 h from an instant; without a pattern five days of seven. */
 export function workingDays(schedule: Schedule | null, fromMs: number, toMs: number): number {
   const dayMs = DAY_MS
-  if (!schedule) return Math.max(0, ((toMs - fromMs) / dayMs) * (5 / 7))
+  if (!schedule) return Math.max(0, ((toMs - fromMs) / dayMs) * USUAL_SHIFTS_A_DAY)
   let days = 0
   for (let at = fromMs; at < toMs && days < 400; at += dayMs)
     if (workedMs(schedule, at, Math.min(at + dayMs, toMs)) > 0) days++

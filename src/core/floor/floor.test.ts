@@ -147,7 +147,8 @@ describe('opened rows', () => {
       NOW,
     )
     expect(rows.map((r) => r.stationId)).toEqual(['cell', 'a', 'b'])
-    expect(rows[1]).toMatchObject({ minutes: 2, shiftsOver: 1 })
+    expect(rows[1]).toMatchObject({ minutes: 2 })
+    expect(rows[1]?.shiftsOver).toBeCloseTo((8 / 24) * (5 / 7))
   })
   it('count lateness in the shifts worked at the gun’s own place', () => {
     const everyDay = makeSchedule(
@@ -163,6 +164,10 @@ describe('opened rows', () => {
       ['busy', 6],
       ['rare', 1],
     ])
+  })
+  it('counts one shift a working day where nobody has told them', () => {
+    const past = due({ isReached: true, reachedMs: NOW - 14 * DAY })
+    expect(shiftsOver(past, null, NOW)).toBeCloseTo(10)
   })
   it('counts shifts only once a limit is reached', () => expect(shiftsOver(due(), null, NOW)).toBe(0))
 })

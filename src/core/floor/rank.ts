@@ -2,7 +2,7 @@ import { type StationId } from '@core/ids/id.ts'
 import { type Position } from '@core/path/columns.ts'
 import { HOUR_MS } from '@core/units/time.ts'
 import { type Due } from '@core/houserule/due.ts'
-import { workedMs, type Schedule } from '@core/clock/schedule.ts'
+import { workedMs, workingDays, type Schedule } from '@core/clock/schedule.ts'
 import { type PositionState } from './state.ts'
 
 /** What Floor needs of a gun to decide whether it opens into a row. */
@@ -36,9 +36,10 @@ export interface OpenedRow {
 
 const SHIFT_HOURS = 8
 
-/** Working shifts since a limit was reached, 0 before. */
+/** Working shifts since a limit was reached, 0 before; where nobody has told the shifts, one a working day. */
 export function shiftsOver(due: Due | null, schedule: Schedule | null, nowMs: number): number {
   if (!due?.isReached || due.reachedMs === null) return 0
+  if (!schedule) return workingDays(null, due.reachedMs, nowMs)
   return workedMs(schedule, due.reachedMs, nowMs) / (SHIFT_HOURS * HOUR_MS)
 }
 

@@ -1,3 +1,4 @@
+import { USUAL_SHIFTS_A_DAY } from '@core/clock/schedule.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { and, eq, inArray, min } from 'drizzle-orm'
 import { type z } from 'zod'
@@ -19,8 +20,6 @@ import { usageLine } from './usage.ts'
 const BACK_DAYS = 14
 /** Work that was brought in is counted as far back as this. */
 const MOST_BACK_DAYS = 366
-/** Where no shifts are told: five in seven days. */
-const USUAL_SHIFTS_A_DAY = 5 / 7
 
 /** Shifts worked in so many days behind, by the area's own pattern. */
 function shiftsBehind(shop: ShopSite & ShopTimes, at: { areaId: AreaId; nowMs: number; backDays: number }): number {

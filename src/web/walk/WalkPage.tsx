@@ -81,7 +81,7 @@ function Choose(props: {
   const walk = useWalk(ask)
   const set = (over: Record<string, string>) => setParams({ ...Object.fromEntries(params), ...over }, { replace: true })
   return (
-    <main className="walk">
+    <main className="walk walk-choose">
       {props.under ? (
         <Key tone="chalk" className="walk-on" onClick={props.onWalkOn}>
           Walk on at {props.under.stops[props.under.at]?.name}: {props.under.at} of {props.under.stops.length} done
@@ -95,16 +95,22 @@ function Choose(props: {
       ) : (
         <Trouble problem={walk.error} />
       )}
-      <div className="walk-minutes" role="group" aria-label="Minutes there are">
-        {MINUTES.map((m) => (
-          <Key key={m} aria-pressed={m === ask.minutes} onClick={() => set({ minutes: String(m) })}>
-            {m} min
-          </Key>
-        ))}
+      <div className="walk-ask">
+        <div className="walk-minutes" role="group" aria-label="Minutes there are">
+          {MINUTES.map((m) => (
+            <Key key={m} aria-pressed={m === ask.minutes} onClick={() => set({ minutes: String(m) })}>
+              {m} min
+            </Key>
+          ))}
+        </div>
+        <Which ask={ask} areas={walk.data?.areas ?? []} onSet={set} />
       </div>
-      <Which ask={ask} areas={walk.data?.areas ?? []} onSet={set} />
-      {walk.data ? <Chosen walk={walk.data} ask={ask} onBegin={props.onBegin} /> : null}
-      {walk.data ? <Again walk={walk.data} /> : null}
+      {walk.data ? (
+        <div className="walk-stops">
+          <Chosen walk={walk.data} ask={ask} onBegin={props.onBegin} />
+          <Again walk={walk.data} />
+        </div>
+      ) : null}
       <p className="walk-more">
         <Link className="btn" to="/handover">
           hand-over page
