@@ -25,6 +25,9 @@ async function send(who: Client, what: { type: string; key: string }, bytes: Uin
   const query = new URLSearchParams({ ...what, once })
   return who.send<{ id: string } & Problem>(`/photo?${query.toString()}`, bytes)
 }
+const SLOW_DRAWING = `<svg xmlns="http://www.w3.org/2000/svg" width="7000" height="7000"><filter id="f">
+<feTurbulence baseFrequency="0.9" numOctaves="9"/><feMorphology operator="dilate" radius="40"/></filter>
+<rect width="7000" height="7000" filter="url(#f)"/></svg>`
 const list = async (what: { type: string; key: string }, who = lead) =>
   (await who.get<{ photos: PhotoLine[] }>(`/photo?${new URLSearchParams(what).toString()}`)).body.photos
 
@@ -88,6 +91,10 @@ describe('a photo', () => {
     ['text', Buffer.from('no picture at all'), 422],
     ['nothing', Buffer.alloc(0), 422],
     ['half a picture', null, 422],
+    // Rendering this one takes half a minute and a core, and four of them stopped sign-ins and pages.
+    ['a drawing that is rendered', Buffer.from(SLOW_DRAWING), 422],
+    ['a document', Buffer.from('%PDF-1.7'), 422],
+    ['a picture of another format', Buffer.from('GIF89a'), 422],
   ])('%s is refused in words, and nothing is kept', async (_, bytes, status) => {
     const before = await contentOf(server)
     const half = (await phonePhoto()).subarray(0, 1500)
@@ -95,6 +102,12 @@ describe('a photo', () => {
     expect(answer.status).toBe(status)
     expect(answer.body.message).toContain('no picture')
     expect(await contentOf(server)).toEqual(before)
+  })
+  it('of a guide is of one there is, for a family there is or for all', async () => {
+    const bytes = await phonePhoto()
+    expect((await send(lead, { type: 'guide', key: 'tip *' }, bytes)).status).toBe(200)
+    for (const key of ['tip', 'tip fam_none', 'tips *', 'tip * more'])
+      expect((await send(lead, { type: 'guide', key }, bytes)).status).toBe(404)
   })
   it('a picture that unpacks to far more than it weighs is refused', async () => {
     const bomb = await sharp({ create: { width: 12_000, height: 9000, channels: 3, background: '#000' } })

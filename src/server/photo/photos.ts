@@ -1,9 +1,10 @@
-import { and, desc, eq, isNull } from 'drizzle-orm'
+import { and, count, desc, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
+import { GUIDE_KEYS } from '@core/guide/keys.ts'
 import { BY_KEY, placeOfKey, type PhotoOf } from '@core/photo/photo.ts'
-import { type Id, makeId, type StationId } from '@core/ids/id.ts'
+import { type FamilyId, type Id, makeId, type StationId } from '@core/ids/id.ts'
 import { type photoHide, type photoKept, type photosAnswer, type photoUpload } from '@contract/photo.ts'
-import { ledgerEvent, part, photo, spool, station } from '@server/db/schema.ts'
+import { fitFamily, ledgerEvent, part, photo, spool, station } from '@server/db/schema.ts'
 import { transact, type Reader } from '@server/db/db.ts'
 import { once } from '@server/call/once.ts'
 import { happenedAt, mustLogAt, mustRead, type Deps, type Who } from '@server/call/context.ts'
@@ -84,6 +85,7 @@ async function insertPhoto(
   const { type } = at.of
   const key = type === 'event' ? await lineNamed(deps.db, at.of.key) : at.of.key
   await mustBeThere(deps.db, who, { type, key })
+  await mustHaveRoom(deps.db, { type, key })
   const recoded = await recode(at.bytes)
   const row = {
     id: makeId('photo', deps.now(), deps.random),
@@ -111,6 +113,31 @@ async function byKey(db: Reader, key: string): Promise<Id<'photo'> | null> {
   return row?.id ?? null
 }
 
+/** A guide's photos are of a guide there is, for a family there is or for all ("tip *"). */
+async function mustBeGuide(db: Reader, key: string): Promise<void> {
+  const [guide, familyId, ...more] = key.split(' ')
+  const isKnown = GUIDE_KEYS.some((k) => k === guide) && more.length === 0
+  const [family] =
+    isKnown && familyId && familyId !== '*'
+      ? await db
+          .select({ id: fitFamily.id })
+          .from(fitFamily)
+          .where(eq(fitFamily.id, familyId as FamilyId))
+      : []
+  if (!isKnown || (familyId !== '*' && !family)) throw new DomainError('not-found', 'There is no such guide.')
+}
+
+/** So many photos of one thing are kept; a picture is about a third of a megabyte. */
+const MOST_OF_ONE = 60
+async function mustHaveRoom(db: Reader, { type, key }: PhotoOf): Promise<void> {
+  const [has] = await db
+    .select({ n: count() })
+    .from(photo)
+    .where(and(eq(photo.ofType, type), eq(photo.ofKey, key)))
+  if ((has?.n ?? 0) >= MOST_OF_ONE)
+    throw new DomainError('bad-request', `There are ${MOST_OF_ONE} photos of it already.`, ['Nothing was kept.'])
+}
+
 async function mustBeThere(db: Reader, who: Who, of: PhotoOf): Promise<void> {
   const placeId = placeOfKey(of)
   if (placeId !== null) {
@@ -121,7 +148,7 @@ async function mustBeThere(db: Reader, who: Who, of: PhotoOf): Promise<void> {
     if (!place) throw new DomainError('not-found', 'There is no such place.')
     return mustLogAt(who, place)
   }
-  if (of.type === 'guide') return
+  if (of.type === 'guide') return mustBeGuide(db, of.key)
   const table = { spool, part, event: ledgerEvent, position: station }[of.type]
   const [row] = await db
     .select({ id: table.id })

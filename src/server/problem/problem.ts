@@ -29,6 +29,8 @@ export const STATUS = {
   'link-used': 410,
   'stopped-by-you': 409,
   'too-many': 429,
+  /** Not now: the same again in a moment is taken. */
+  busy: 503,
   'server-fault': 500,
 } as const
 export type ProblemCode = keyof typeof STATUS
