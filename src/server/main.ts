@@ -13,6 +13,7 @@ import { readEnv, type Env } from '@server/wiring/env.ts'
 import { startSettling } from '@server/settle/settlethread.ts'
 import { startLives } from './life/lifethread.ts'
 import { serveLan } from './lan/serve.ts'
+import { faultText, faultWriter } from '@server/problem/fault.ts'
 import { clockMovedBy } from './time/clock.ts'
 
 /** Folders beside the bundle, or in the source tree when run from there. */
@@ -24,11 +25,12 @@ function folderOf(candidates: string[]): string {
 async function main(): Promise<void> {
   const env = readEnv(process.env)
   const logger = pino({ level: env.LOG_LEVEL })
+  const onFault = faultWriter((fault) => logger.error({ fault }, fault.message))
   await migrateDatabase(env.DATABASE_URL, folderOf(['../../src/server/db/migrations', './db/migrations']))
   const parts = compose({
     databaseUrl: env.DATABASE_URL,
     webFolder: env.WEB_FOLDER ?? folderOf(['../web', '../../dist/web']),
-    onFault: (problem) => logger.error(problem),
+    onFault,
     now: clockMovedBy(env.CLOCK_SHIFT_MS),
   })
   const say: Say = (text) => {
@@ -40,9 +42,9 @@ async function main(): Promise<void> {
   }
   if (env.WITH_DEMO === '1' && env.STANDIN_SECRET) await connectStandIn(parts.deps, env.STANDIN_SECRET)
   const thread = { databaseUrl: env.DATABASE_URL, clockShiftMs: env.CLOCK_SHIFT_MS }
-  const lives = startLives(thread, (problem) => logger.error(problem))
+  const lives = startLives(thread, onFault)
   parts.deps.lifeWork = lives
-  const settling = startSettling(thread, (problem) => logger.error(problem))
+  const settling = startSettling(thread, onFault)
   const close = env.LAN_FOLDER ? await onNetwork(parts.app, env, say) : onThisMachine(parts.app, env, say)
   if (await isOldDemo(parts.deps))
     say(
@@ -89,6 +91,6 @@ async function onNetwork(app: Express, env: Env, say: Say): Promise<() => void> 
 }
 
 main().catch((problem: unknown) => {
-  process.stderr.write(`${problem instanceof Error ? (problem.stack ?? problem.message) : String(problem)}\n`)
+  process.stderr.write(`${faultText(problem)}\n`)
   process.exit(1)
 })

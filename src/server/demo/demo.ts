@@ -82,6 +82,13 @@ export async function isOldDemo(deps: Deps): Promise<boolean> {
   return built !== undefined && built.value !== DEMO_VERSION
 }
 
+/** The name of a shop that is somebody's own; null for a demo, or where there is none. */
+export async function ownShop(deps: Deps): Promise<string | null> {
+  const [demo] = await deps.db.select().from(meta).where(eq(meta.key, 'demo'))
+  const [own] = await deps.db.select({ name: site.name }).from(site)
+  return demo ? null : (own?.name ?? null)
+}
+
 export interface Made {
   station: MadeStation
   plan: AreaPlan
