@@ -40,7 +40,7 @@ const FLOORS = {
     ],
     ...['ingest', 'walk', 'cleaning', 'reference'],
     // Roof: everything put together and served.
-    ...['http', 'lan', 'demo', 'wiring', 'tools', 'standin', 'bench'],
+    ...['health', 'http', 'lan', 'demo', 'wiring', 'tools', 'standin', 'bench'],
   ],
   web: [
     // Ground: the line to the server, the kit of parts, who is signed in, words and numbers, what waits on the device.

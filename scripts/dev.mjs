@@ -7,7 +7,7 @@ try {
   ensurePackages(['database'])
   ensureModules()
   const { startDatabase } = await import('./lib/mariadb.mjs')
-  const database = await startDatabase({ folder: join(DATA, 'db'), wantedPort: 33460 })
+  const database = await startDatabase({ folder: join(DATA, 'db') })
   const env = { ...process.env, DATABASE_URL: database.url, PORT: '8460', WITH_DEMO: '1', SAY_READY: '1' }
   const children = [
     spawn(
@@ -24,7 +24,7 @@ try {
   say('Server on 8460; open the address that Vite prints. Ctrl-C stops both.')
   const stop = async () => {
     children.forEach((child) => child.kill('SIGTERM'))
-    if (!database.wasRunning) await database.stop()
+    await database.stop()
     process.exit(0)
   }
   process.on('SIGINT', stop)

@@ -1,13 +1,14 @@
-// npm start: everything a bare machine needs, then the program. Ctrl-C stops all of it.
+// npm start: everything a bare machine needs, then the program, kept up until Ctrl-C stops all of it.
 import { spawn } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { join } from 'node:path'
+import { keepUp, PAUSES } from './lib/keep.mjs'
+import { lockFile } from './lib/lock.mjs'
 import {
   DATA,
   ensureModules,
   ensurePackages,
   freePort,
-  isOurs,
   readJson,
   ROOT,
   say,
@@ -20,36 +21,149 @@ const RUN = join(DATA, 'run.json')
 const SERVER = join(ROOT, 'dist/server/main.js')
 const STANDIN = join(ROOT, 'dist/server/standin.js')
 const STANDIN_FILE = join(DATA, 'standin.json')
+/** An argument of their own by which the processes of this folder, and of no other, are known. */
+const SERVER_OF = `--server-of=${DATA}`
+const STANDIN_OF = `--standin-of=${DATA}`
+const isEmpty = process.argv.includes('--no-demo')
+const isLan = process.argv.includes('--lan')
+const wait = (ms) => new Promise((r) => setTimeout(r, ms))
 
 async function main() {
-  const before = readJson(RUN)
-  if (before && isOurs(before.pid, 'start.mjs')) {
-    say(`Idle Spool already runs here: ${before.address}  (Ctrl-C in the other window stops it)`)
-    return
-  }
+  // Held as long as this lives, by the kernel: however it ends, the next start finds the folder free.
+  const lock = await lockFile(join(DATA, 'start.lock'))
+  if (!lock) return sayWhatRuns()
   ensurePackages(['database'])
   ensureModules()
-  if (before?.serverPid) await stopProcess(before.serverPid, SERVER)
-  if (before?.standInPid) await stopProcess(before.standInPid, STANDIN)
+  const before = readJson(RUN)
+  if (before?.serverPid) await stopProcess(before.serverPid, SERVER_OF)
+  if (before?.standInPid) await stopProcess(before.standInPid, STANDIN_OF)
   const { buildIfStale } = await import('./build.mjs')
   const { startDatabase } = await import('./lib/mariadb.mjs')
   await buildIfStale()
-  const database = await startDatabase({ folder: join(DATA, 'db'), wantedPort: 33460 })
-  const wanted = Number(process.env.PORT ?? 8460)
-  const port = await freePort(wanted)
-  if (port !== wanted) say(`Port ${wanted} is taken by another program; using ${port}.`)
-  const isLan = process.argv.includes('--lan')
-  const trustPort = isLan ? await freePort(port + 1) : null
-  const localPort = isLan ? await freePort(trustPort + 1) : null
-  run({ database, port, trustPort, localPort })
+  await run({ startDatabase: () => startDatabase({ folder: join(DATA, 'db') }) })
+}
+
+/** The folder is another start's: where it answers, or that it does not yet. */
+async function sayWhatRuns() {
+  const address = readJson(RUN)?.address
+  if (address && (await answers(`${address}/api/ready`)))
+    return say(`Idle Spool already runs here: ${address}  (Ctrl-C in the other window stops it)`)
+  say(
+    'Another start is at this folder and does not answer yet: it is still coming up, or its database is. Give it a minute; Ctrl-C in its window stops it.',
+  )
+  process.exitCode = 1
+}
+
+async function answers(url) {
+  try {
+    return (await fetch(url, { signal: AbortSignal.timeout(3000) })).ok
+  } catch {
+    return false
+  }
 }
 
 /** On the network the program speaks HTTPS; this machine's own equipment keeps a plain door on loopback. */
-function run({ database, port, trustPort, localPort }) {
-  const isEmpty = process.argv.includes('--no-demo')
-  const address = `http://127.0.0.1:${localPort ?? port}`
+async function portsNow() {
+  const wanted = Number(process.env.PORT ?? 8460)
+  const port = await freePort(wanted)
+  if (port !== wanted) say(`Port ${wanted} is taken by another program; using ${port}.`)
+  const trustPort = isLan ? await freePort(port + 1) : null
+  const localPort = isLan ? await freePort(trustPort + 1) : null
+  return { port, trustPort, localPort }
+}
+
+async function run({ startDatabase }) {
   const secret = standInSecret()
-  const server = spawn(process.execPath, ['--enable-source-maps', SERVER], {
+  let database = await startDatabase()
+  let isStopping = false
+  const told = { pid: process.pid, address: null }
+  const note = (more) => writeJson(RUN, Object.assign(told, more))
+  const server = keepUp({
+    start: async () => {
+      const ports = await portsNow()
+      const child = startServer({ database, ports, secret })
+      const before = told.address
+      note({ serverPid: child.pid, address: `http://127.0.0.1:${ports.localPort ?? ports.port}` })
+      // The stand-in knows the shop by its address alone.
+      if (before && before !== told.address) standIn.restart()
+      return child
+    },
+    onAgain: ({ code, signal, pauseMs }) =>
+      say(
+        `The server ended by itself (${signal ?? `code ${code}`}); started again in ${Math.round(pauseMs / 1000)} s.`,
+      ),
+    onGiveUp: (code) => {
+      say('The server ends again and again; what it said stands above.')
+      void stop(code || 1)
+    },
+  })
+  const standIn = keepUp({
+    start: () => {
+      const child = startStandIn(told.address, secret)
+      note({ standInPid: child.pid })
+      return child
+    },
+    onGiveUp: () => say('The demo’s feeders stay silent: their stand-in ends again and again.'),
+  })
+  const stop = async (code) => {
+    if (isStopping) return
+    isStopping = true
+    await standIn.stop((pid) => stopProcess(pid, STANDIN_OF))
+    await server.stop((pid) => stopProcess(pid, SERVER_OF))
+    await database.stop()
+    writeJson(RUN, {})
+    process.exit(code)
+  }
+  for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0))
+  await server.begin()
+  if (!isEmpty) await standIn.begin()
+  void watchServer({ server, told, isStopping: () => isStopping })
+  void watchDatabase({
+    database: () => database,
+    isStopping: () => isStopping,
+    start: async () => (database = await startDatabase()),
+  })
+}
+
+const LOOK_MS = 1000
+/** A database that is gone is started again, with pauses that grow while it does not come. */
+async function watchDatabase({ database, start, isStopping }) {
+  for (;;) {
+    await wait(LOOK_MS)
+    if (isStopping()) return
+    if (database().isAlive()) continue
+    say('The database ended by itself; it is started again.')
+    for (let tries = 0; !isStopping(); tries++) {
+      const isUp = await start().then(
+        () => true,
+        (problem) => void say(problem.message),
+      )
+      if (isUp) break
+      await wait(Math.min(PAUSES.mostMs, PAUSES.firstMs * 2 ** tries))
+    }
+  }
+}
+
+const LIVE_EVERY_MS = 10_000
+const MOST_SILENT = 6
+/** A server that is up and says nothing for a minute is ended, and so started again. */
+async function watchServer({ server, told, isStopping }) {
+  for (let silent = 0; ;) {
+    await wait(LIVE_EVERY_MS)
+    if (isStopping()) return
+    const pid = server.pid()
+    const isWell = pid === null || (await answers(`${told.address}/api/live`))
+    silent = isWell ? 0 : silent + 1
+    if (silent < MOST_SILENT || pid !== server.pid()) continue
+    say('The server has said nothing for a minute; it is ended and started again.')
+    server.restart()
+    silent = 0
+  }
+}
+
+function startServer({ database, ports, secret }) {
+  const { port, trustPort, localPort } = ports
+  return spawn(process.execPath, ['--enable-source-maps', SERVER, SERVER_OF], {
     stdio: ['ignore', 'inherit', 'inherit'],
     env: {
       ...process.env,
@@ -63,25 +177,6 @@ function run({ database, port, trustPort, localPort }) {
         ? { LAN_FOLDER: join(DATA, 'lan'), TRUST_PORT: String(trustPort), LOCAL_PORT: String(localPort) }
         : {}),
     },
-  })
-  const standIn = isEmpty ? null : startStandIn(address, secret)
-  writeJson(RUN, { pid: process.pid, serverPid: server.pid, standInPid: standIn?.pid, address })
-  let isStopping = false
-  const stop = async (code) => {
-    if (isStopping) return
-    isStopping = true
-    if (standIn) await stopProcess(standIn.pid, STANDIN)
-    await stopProcess(server.pid, SERVER)
-    await database.stop()
-    writeJson(RUN, {})
-    process.exit(code)
-  }
-  process.on('SIGINT', () => stop(0))
-  process.on('SIGTERM', () => stop(0))
-  process.on('SIGHUP', () => stop(0))
-  server.on('exit', (code) => {
-    if (!isStopping) say('The server stopped by itself; what it said stands above.')
-    stop(code ?? 1)
   })
 }
 
@@ -97,7 +192,7 @@ function standInSecret() {
 
 /** The demo's feeders, as a process that knows the shop only by its address. It waits by itself until the server answers. */
 function startStandIn(address, secret) {
-  return spawn(process.execPath, ['--enable-source-maps', STANDIN], {
+  return spawn(process.execPath, ['--enable-source-maps', STANDIN, STANDIN_OF], {
     stdio: ['ignore', 'ignore', 'inherit'],
     env: {
       ...process.env,

@@ -5,7 +5,9 @@ import { spawn } from 'node:child_process'
 import { randomInt } from 'node:crypto'
 import { existsSync, mkdirSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { ensureModules, ensurePackages, isOurs, ROOT, say, SetupError, stopProcess, readJson } from './lib/machine.mjs'
+import { ensureModules, ensurePackages, ROOT, say, SetupError, readJson } from './lib/machine.mjs'
+import { lockFile } from './lib/lock.mjs'
+import { stopLeftOver } from './lib/mariadb.mjs'
 import { drawDay } from './lib/drawday.mjs'
 
 const STEPS = ['types', 'lint', 'layers', 'unit', 'browser']
@@ -24,11 +26,12 @@ const folder = join(BASE, `${PREFIX}${process.pid}`)
 async function sweep() {
   mkdirSync(BASE, { recursive: true })
   for (const name of readdirSync(BASE).filter((n) => n.startsWith(PREFIX))) {
-    const owner = Number(name.slice(PREFIX.length))
-    if (isOurs(owner, 'test.mjs')) continue
-    const state = readJson(join(BASE, name, 'db', 'state.json'))
-    if (state?.pid) await stopProcess(state.pid, join(BASE, name))
-    rmSync(join(BASE, name), { recursive: true, force: true })
+    const left = join(BASE, name)
+    const lock = await lockFile(join(left, 'run.lock'))
+    if (!lock) continue
+    await stopLeftOver(join(left, 'db'))
+    rmSync(left, { recursive: true, force: true })
+    lock.release()
   }
 }
 
@@ -89,6 +92,8 @@ async function main() {
   ensureModules()
   await sweep()
   mkdirSync(folder, { recursive: true })
+  // Held as long as this run lives: whoever comes later sees by it whether the folder was left behind.
+  await lockFile(join(folder, 'run.lock'))
   const looks = {
     types: [bin('typescript/bin/tsc'), '-p', 'tsconfig.json', '--noEmit'],
     lint: [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0'],
@@ -165,8 +170,7 @@ async function main() {
 
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void sweepOwn().then(() => process.exit(130)))
 async function sweepOwn() {
-  const state = readJson(join(folder, 'db', 'state.json'))
-  if (state?.pid) await stopProcess(state.pid, folder)
+  await stopLeftOver(join(folder, 'db'))
   rmSync(folder, { recursive: true, force: true })
 }
 

@@ -9,7 +9,7 @@ try {
   const { buildIfStale } = await import('./build.mjs')
   const { startDatabase } = await import('./lib/mariadb.mjs')
   await buildIfStale()
-  const database = await startDatabase({ folder: join(DATA, 'db'), wantedPort: 33460 })
+  const database = await startDatabase({ folder: join(DATA, 'db') })
   const done = spawnSync(
     process.execPath,
     ['--enable-source-maps', join(ROOT, 'dist/server/tool.js'), ...process.argv.slice(2)],
@@ -18,7 +18,7 @@ try {
       env: { ...process.env, DATABASE_URL: database.url },
     },
   )
-  if (!database.wasRunning) await database.stop()
+  await database.stop()
   process.exitCode = done.status ?? 1
 } catch (problem) {
   console.error(problem instanceof SetupError ? problem.message : problem)

@@ -1,6 +1,6 @@
 // What the machine must have before anything else runs: Debian packages and node_modules. No imports from node_modules here.
 import { spawnSync } from 'node:child_process'
-import { existsSync, mkdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs'
 import { createHash } from 'node:crypto'
 import { createServer } from 'node:net'
 import { dirname, join } from 'node:path'
@@ -112,25 +112,35 @@ function isFree(port) {
   })
 }
 
-/** A process of ours by its id and a word its command line must hold; ids are used again by strangers after a crash. */
-export function isOurs(pid, word) {
-  if (!pid) return false
+/** The arguments of a running process; null where there is none by that id, or it has ended and nobody has taken note. */
+function argumentsOf(pid) {
+  if (!pid) return null
   try {
-    process.kill(pid, 0)
-    return readFileSync(`/proc/${pid}/cmdline`, 'utf8').replaceAll('\0', ' ').includes(word)
+    const args = readFileSync(`/proc/${pid}/cmdline`, 'utf8').split('\0')
+    return args.length > 1 ? args : null
   } catch {
-    return false
+    return null
   }
 }
 
-export async function stopProcess(pid, word, waitMs = 15_000) {
-  if (!isOurs(pid, word)) return
+/** Whether a process runs by that id with that very argument: ids are used again by strangers after a crash, and in a container by oneself. */
+export const isRunning = (pid, argument) => pid !== process.pid && (argumentsOf(pid)?.includes(argument) ?? false)
+
+/** The process that runs with that very argument; null where none does. */
+export function findRunning(argument) {
+  const ids = readdirSync('/proc').map(Number).filter(Number.isInteger)
+  return ids.find((pid) => isRunning(pid, argument)) ?? null
+}
+
+/** Ends a process by its id and one of its arguments: asked first, after a time made to. */
+export async function stopProcess(pid, argument, waitMs = 15_000) {
+  if (!isRunning(pid, argument)) return
   process.kill(pid, 'SIGTERM')
   for (let waited = 0; waited < waitMs; waited += 50) {
-    if (!isOurs(pid, word)) return
+    if (!isRunning(pid, argument)) return
     await new Promise((r) => setTimeout(r, 50))
   }
-  if (isOurs(pid, word)) process.kill(pid, 'SIGKILL')
+  if (isRunning(pid, argument)) process.kill(pid, 'SIGKILL')
 }
 
 export function readJson(path) {
@@ -142,6 +152,9 @@ export function readJson(path) {
 }
 
 export function writeJson(path, value) {
-  mkdirSync(dirname(path), { recursive: true })
-  writeFileSync(path, JSON.stringify(value), { mode: 0o600 })
+  mkdirSync(dirname(path), { recursive: true, mode: 0o700 })
+  // Whole or not at all: a file cut short by a crash reads as none.
+  const beside = `${path}.${process.pid}`
+  writeFileSync(beside, JSON.stringify(value), { mode: 0o600 })
+  renameSync(beside, path)
 }

@@ -65,8 +65,15 @@ async function main(): Promise<void> {
 
 type Say = (text: string) => void
 
+/** A port that somebody else has: said in a line, and left to whoever starts this to choose another. */
+const cannotListen = (port: number) => (problem: Error) => {
+  process.stderr.write(`Port ${port} cannot be used: ${problem.message}\n`)
+  process.exit(1)
+}
+
 function onThisMachine(app: Express, env: Env, say: Say): () => void {
   const server = createServer(app)
+  server.once('error', cannotListen(env.PORT))
   server.listen(env.PORT, '127.0.0.1')
   say(`\nIdle Spool:  http://127.0.0.1:${env.PORT}`)
   say('Only this machine reaches it. Phones and tablets: npm start -- --lan')

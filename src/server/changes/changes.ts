@@ -33,6 +33,9 @@ export class Changes {
     this.fromMs = now()
   }
 
+  /** How many wait to be told. */
+  count = (): number => this.listeners.size
+
   listen(listener: Listener): () => void {
     if (this.listeners.size === 0) this.begin()
     this.listeners.add(listener)
@@ -57,6 +60,9 @@ export class Changes {
     if (this.isReading) return
     this.isReading = true
     try {
+      const nowMs = this.now()
+      // A clock that was set back: what is logged from now on lies before the newest seen.
+      if (nowMs < this.fromMs) this.fromMs = nowMs
       const since = this.fromMs - OVERLAP_MS
       const rows = await this.db
         .select({ id: ledgerEvent.id, stationId: ledgerEvent.stationId, loggedMs: ledgerEvent.loggedMs })
@@ -64,7 +70,7 @@ export class Changes {
         .where(gte(ledgerEvent.loggedMs, since))
       const fresh = rows.filter((row) => !this.seen.has(row.id) && row.loggedMs >= since)
       for (const row of rows) this.seen.set(row.id, row.loggedMs)
-      this.fromMs = Math.max(this.fromMs, ...rows.map((r) => r.loggedMs))
+      this.fromMs = Math.min(nowMs, Math.max(this.fromMs, ...rows.map((r) => r.loggedMs)))
       for (const [id, loggedMs] of this.seen) if (loggedMs < this.fromMs - OVERLAP_MS) this.seen.delete(id)
       if (fresh.length > 0) this.tell([...new Set(fresh.map((row) => row.stationId ?? '*'))])
     } catch (problem) {

@@ -1,11 +1,12 @@
 import { DAY_MS } from '@core/units/time.ts'
+import { randomBytes } from 'node:crypto'
 import { existsSync } from 'node:fs'
 import { join, sep } from 'node:path'
 import compression from 'compression'
 import { parse as parseCookies } from 'cookie'
 import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express'
 import { rateLimit } from 'express-rate-limit'
-import helmet from 'helmet'
+import helmet, { type HelmetOptions } from 'helmet'
 import { ZodError } from 'zod'
 import { bindRequest, firstLeadRequest, signInRequest } from '@contract/people.ts'
 import { photoUpload } from '@contract/photo.ts'
@@ -17,7 +18,9 @@ import { checkTime } from '@server/write/place.ts'
 import { bindDevice, firstLead, signIn, signOut, whoIs } from '@server/people/people.ts'
 import { importAll } from '@server/shop/whole.ts'
 import { keepPhoto } from '@server/photo/photos.ts'
-import { mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { mustLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { type Metrics } from '@server/health/metrics.ts'
+import { passingFault, type DatabaseWatch } from '@server/health/watch.ts'
 import { type AllDeps } from './alldeps.ts'
 import { endpoints, equipmentDoor } from './endpoints.ts'
 import { giveFiles } from './files.ts'
@@ -33,6 +36,8 @@ export interface AppParts {
   onFault: (problem: unknown) => void
   signInsPerMinute?: number
   underway?: Underway
+  watch?: DatabaseWatch
+  metrics?: Metrics
 }
 
 const COOKIE = { session: 'idle_session', device: 'idle_device' }
@@ -40,37 +45,45 @@ const YEAR_MS = 365 * DAY_MS
 const FILE_LIMIT = '20mb'
 const PHOTO_LIMIT = '25mb'
 
+const SECURITY: HelmetOptions = {
+  contentSecurityPolicy: {
+    directives: {
+      'default-src': ["'self'"],
+      'style-src': ["'self'", "'unsafe-inline'"],
+      'img-src': ["'self'", 'data:', 'blob:'],
+      'font-src': ["'self'"],
+      'upgrade-insecure-requests': null,
+    },
+  },
+  hsts: false,
+}
+
 export function makeApp(parts: AppParts): Express {
   const app = express()
   app.disable('x-powered-by')
-  app.use(
-    helmet({
-      contentSecurityPolicy: {
-        directives: {
-          'default-src': ["'self'"],
-          'style-src': ["'self'", "'unsafe-inline'"],
-          'img-src': ["'self'", 'data:', 'blob:'],
-          'upgrade-insecure-requests': null,
-        },
-      },
-      hsts: false,
-    }),
-  )
+  app.use(helmet(SECURITY))
+  app.use(named)
+  if (parts.metrics) app.use(parts.metrics.count)
   // Level 2: a Floor answer takes a third of the time to pack and is a sixth larger than at the usual level.
   app.use(
     compression({ level: 2, filter: (req, res) => !req.path.endsWith('/changes') && compression.filter(req, res) }),
   )
   if (parts.underway) app.use(parts.underway.count)
   const api = express.Router()
+  // How the server itself is stands before all that asks the database.
+  giveHealth(api, parts)
   takeFromEquipment(api, parts)
   api.use(mustCarryHeader)
+  signing(api, parts)
+  // A whole shop may be hundreds of megabytes: it flows through and is never held.
+  api.post('/shop/whole', async (req, res) => void res.json(await importAll(parts.deps, req)))
+  // Who is nobody is told so before anything of what they send is read.
+  api.use(mustBeSomebody(parts))
   takeFiles(api, parts)
   api.use(express.json({ limit: '16mb' }))
-  signing(api, parts)
-  for (const e of endpoints) api[e.method](e.path, handler(parts.deps, e))
+  for (const e of endpoints) api[e.method](e.path, handler(parts, e))
   const described = describeApi([...endpoints, equipmentDoor])
   api.get('/openapi.json', (_req, res) => void res.json(described))
-  api.get('/health', async (_req, res) => void res.json({ ok: true, nowMs: parts.deps.now() }))
   giveFiles(api, parts.deps, whoOf)
   api.get('/changes', (req, res) => stream(parts, req, res))
   api.use((_req, _res) => {
@@ -82,6 +95,43 @@ export function makeApp(parts: AppParts): Express {
   return app
 }
 
+/** Every answer has a number of its own, by which what is written down of it is found. */
+function named(_req: Request, res: Response, next: () => void): void {
+  res.locals['id'] = randomBytes(5).toString('hex')
+  res.setHeader('x-request-id', String(res.locals['id']))
+  next()
+}
+
+/** Whether the process lives; whether it and its database take work; and numbers for whoever watches, on this machine or as a lead. */
+function giveHealth(api: express.Router, { deps, underway, watch, metrics }: AppParts): void {
+  const live = (_req: Request, res: Response) => void res.json({ ok: true, nowMs: deps.now() })
+  api.get(['/live', '/health'], live)
+  api.get('/ready', async (_req, res) => {
+    const why = underway?.isEnding() ? 'stopping' : watch && !(await watch.answers()) ? 'database' : null
+    res.status(why ? 503 : 200).json(why ? { ok: false, why } : { ok: true })
+  })
+  api.get('/metrics', async (req, res) => {
+    if (!isOfThisMachine(req)) mustLead(await whoOf(deps, req))
+    res.type('text/plain; version=0.0.4').send(metrics ? await metrics.registry.metrics() : '')
+  })
+}
+/** Asked by this machine itself, and not through something that passes on what others ask. */
+const isOfThisMachine = (req: Request) =>
+  /^(::ffff:)?127\.|^::1$/.test(req.socket.remoteAddress ?? '') && req.headers['x-forwarded-for'] === undefined
+
+function mustBeSomebody({ deps, watch }: AppParts) {
+  return async (req: Request, res: Response, next: () => void) => {
+    if (req.method !== 'GET') {
+      const who = await within(watch, () => whoOf(deps, req))
+      mustRead(who)
+      res.locals['who'] = who
+    }
+    next()
+  }
+}
+const within = <T>(watch: DatabaseWatch | undefined, work: () => Promise<T>): Promise<T> =>
+  watch ? watch.within(work) : work()
+
 /** Equipment carries a token in its own header, which no page can make a browser send: it needs no other. */
 function takeFromEquipment(api: express.Router, { deps }: AppParts): void {
   api.post('/ingest', express.json({ limit: '4mb' }), async (req, res) => {
@@ -91,8 +141,6 @@ function takeFromEquipment(api: express.Router, { deps }: AppParts): void {
 }
 
 function takeFiles(api: express.Router, { deps }: AppParts): void {
-  // A whole shop may be hundreds of megabytes: it flows through and is never held.
-  api.post('/shop/whole', async (req, res) => void res.json(await importAll(deps, req)))
   api.post('/photo', express.raw({ type: () => true, limit: PHOTO_LIMIT }), async (req, res) => {
     const bytes = Buffer.isBuffer(req.body) ? req.body : new Uint8Array()
     res.json(await keepPhoto(noted(deps, req), await whoOf(deps, req), { of: photoUpload.parse(req.query), bytes }))
@@ -117,14 +165,17 @@ const tokensOf = (req: Request) => {
 }
 const whoOf = (deps: Deps, req: Request): Promise<Who> => whoIs(deps, tokensOf(req))
 
-function handler(deps: AllDeps, e: Endpoint<AllDeps>) {
+function handler({ deps, watch }: AppParts, e: Endpoint<AllDeps>) {
   return async (req: Request, res: Response) => {
-    const who = await whoOf(deps, req)
-    const at = noted(deps, req)
-    const body: unknown = e.body ? e.body.parse(req.body) : undefined
-    const query: unknown = e.query ? e.query.parse(req.query) : undefined
+    const answer = await within(watch, async () => {
+      const who = (res.locals['who'] as Who | undefined) ?? (await whoOf(deps, req))
+      const at = noted(deps, req)
+      const body: unknown = e.body ? e.body.parse(req.body) : undefined
+      const query: unknown = e.query ? e.query.parse(req.query) : undefined
+      return e.run(at, who, { body, query, params: req.params as Record<string, string> })
+    })
     res.setHeader('cache-control', 'no-store')
-    res.json(await e.run(at, who, { body, query, params: req.params as Record<string, string> }))
+    res.json(answer)
   }
 }
 
@@ -143,6 +194,7 @@ function noted(deps: AllDeps, req: Request): AllDeps {
 
 function signing(api: express.Router, parts: AppParts): void {
   const { deps } = parts
+  const short = express.json({ limit: '16kb' })
   const limited = rateLimit({
     windowMs: 60_000,
     limit: parts.signInsPerMinute ?? 20,
@@ -159,11 +211,11 @@ function signing(api: express.Router, parts: AppParts): void {
       maxAge: cookie.maxAge,
       path: '/',
     })
-  api.post('/people/sign-in', limited, async (req, res) => {
+  api.post('/people/sign-in', limited, short, async (req, res) => {
     const made = await signIn(deps, signInRequest.parse(req.body))
     keep(res, { name: COOKIE.session, token: made.token, maxAge: made.expiresMs - deps.now() }).json({ ok: true })
   })
-  api.post('/people/first-lead', limited, async (req, res) => {
+  api.post('/people/first-lead', limited, short, async (req, res) => {
     const made = await firstLead(deps, firstLeadRequest.parse(req.body))
     keep(res, { name: COOKIE.session, token: made.token, maxAge: made.expiresMs - deps.now() }).json({ ok: true })
   })
@@ -171,7 +223,7 @@ function signing(api: express.Router, parts: AppParts): void {
     await signOut(deps, tokensOf(req).session)
     res.clearCookie(COOKIE.session, { path: '/' }).json({ ok: true })
   })
-  api.post('/people/bind', limited, async (req, res) => {
+  api.post('/people/bind', limited, short, async (req, res) => {
     const made = await bindDevice(deps, bindRequest.parse(req.body).token)
     keep(res, { name: COOKIE.device, token: made.token, maxAge: 2 * YEAR_MS }).json({ ok: true })
   })
@@ -190,7 +242,13 @@ async function stream({ deps, changes }: AppParts, req: Request, res: Response):
   })
   res.write('retry: 2000\nevent: hello\ndata: {}\n\n')
   const stop = changes.listen((stationIds) => res.write(`event: changed\ndata: ${JSON.stringify({ stationIds })}\n\n`))
-  const beat = setInterval(() => res.write('event: beat\ndata: {}\n\n'), BEAT_MS)
+  // Who has signed out meanwhile, or whose device was taken off, is told nothing any more.
+  const beat = setInterval(() => {
+    res.write('event: beat\ndata: {}\n\n')
+    whoOf(deps, req)
+      .then(mustRead)
+      .catch((problem: unknown) => problem instanceof DomainError && res.end())
+  }, BEAT_MS)
   req.on('close', () => {
     clearInterval(beat)
     stop()
@@ -198,6 +256,11 @@ async function stream({ deps, changes }: AppParts, req: Request, res: Response):
 }
 
 function serveWeb(app: Express, folder: string): void {
+  // For those who mend the program, not for the shop's network.
+  app.use((req, _res, next) => {
+    if (req.path.endsWith('.map')) throw new DomainError('not-found', 'There is nothing at that address.')
+    next()
+  })
   app.use(
     express.static(folder, {
       index: false,
@@ -214,37 +277,51 @@ function serveWeb(app: Express, folder: string): void {
     throw new DomainError('not-found', 'This piece is of another version of the program.', ['Load the page again.'])
   })
   const page = join(folder, 'index.html')
-  app.get('/{*path}', (_req, res) => {
+  app.get('/{*path}', (req, res) => {
+    // What looks like a file and is none is no page either.
+    if (/\.[^/]*$/.test(req.path)) throw new DomainError('not-found', 'There is nothing at that address.')
     if (!existsSync(page)) throw new DomainError('not-found', 'The web app is not built.', ['Run npm run build.'])
     res.sendFile(page, { headers: { 'cache-control': 'no-cache' } })
   })
 }
 
+/** What a request has wrong in itself, as the framework tells it: an address that can't be read, a body too large. */
+function ofRequest(problem: unknown): { status: number; message: string; details: string[] } | null {
+  if (problem instanceof ZodError) {
+    const details = problem.issues.map((issue) => `${issue.path.join('.') || 'request'}: ${issue.message}`)
+    return { status: 400, message: 'Something in that request can’t be read.', details }
+  }
+  const status = problem instanceof Error && 'status' in problem ? Number(problem.status) : 0
+  if (status === 413) return { status, message: 'That is too much at once.', details: ['Bring it in parts.'] }
+  if (problem instanceof SyntaxError) return { status: 400, message: 'That request is no JSON.', details: [] }
+  if (status >= 400 && status < 500) return { status, message: 'That request can’t be read.', details: [] }
+  return null
+}
+
+const AGAIN_IN_S = 2
 function answerProblem(onFault: (problem: unknown) => void): ErrorRequestHandler {
   // eslint-disable-next-line max-params -- the framework tells error handlers by their four parameters
   return (problem: unknown, _req, res, next) => {
     if (res.headersSent) return next(problem)
-    if (problem instanceof DomainError)
+    const passing = passingFault(problem)
+    if (passing) onFault(problem)
+    const known = problem instanceof DomainError ? problem : passing
+    if (known) {
+      if (known.code === 'busy') res.setHeader('retry-after', String(AGAIN_IN_S))
       return void res
-        .status(STATUS[problem.code])
-        .json({ code: problem.code, message: problem.message, details: problem.details })
-    if (problem instanceof ZodError) {
-      const details = problem.issues.map((issue) => `${issue.path.join('.') || 'request'}: ${issue.message}`)
-      return void res
-        .status(400)
-        .json({ code: 'bad-request', message: 'Something in that request can’t be read.', details })
+        .status(STATUS[known.code])
+        .json({ code: known.code, message: known.message, details: known.details })
     }
-    if (problem instanceof Error && 'status' in problem && problem.status === 413)
-      return void res
-        .status(413)
-        .json({ code: 'bad-request', message: 'That is too much at once.', details: ['Bring it in parts.'] })
-    if (problem instanceof SyntaxError)
-      return void res.status(400).json({ code: 'bad-request', message: 'That request is no JSON.', details: [] })
-    onFault(problem)
+    const wrong = ofRequest(problem)
+    if (wrong)
+      return void res.status(wrong.status).json({ code: 'bad-request', message: wrong.message, details: wrong.details })
+    onFault(problem instanceof Error ? Object.assign(problem, { requestId: String(res.locals['id']) }) : problem)
     return void res.status(500).json({
       code: 'server-fault',
       message: 'The program tripped; nothing was written.',
-      details: ['Try again. If it happens twice, tell whoever looks after this server.'],
+      details: [
+        `Try again. If it happens twice, tell whoever looks after this server, with the number ${String(res.locals['id'])}.`,
+      ],
     })
   }
 }

@@ -9,9 +9,7 @@ export class Underway {
 
   count = (req: Request, res: Response, next: NextFunction): void => {
     if (this.isStopping)
-      throw new DomainError('server-fault', 'The server is being stopped.', [
-        'Try again in a moment: nothing was written.',
-      ])
+      throw new DomainError('busy', 'The server is being stopped.', ['Try again in a moment: nothing was written.'])
     if (req.path.endsWith('/changes')) return next()
     this.n++
     res.once('close', () => {
@@ -20,6 +18,8 @@ export class Underway {
     })
     next()
   }
+
+  isEnding = (): boolean => this.isStopping
 
   /** No new ones from now on; answers when those under way have ended, or after so long. */
   stop(withinMs: number): Promise<void> {

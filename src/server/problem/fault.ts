@@ -6,6 +6,8 @@ export interface Fault {
   code?: string
   errno?: number
   statement?: string
+  /** The number the answer had. */
+  requestId?: string
   stack: string[]
   /** How often the same was swallowed since it was last written. */
   swallowed?: number
@@ -45,6 +47,7 @@ export function plainFault(problem: unknown): Fault {
   if (!first) return { name: 'thrown', message: typeof problem, stack: [] }
   const query = chain.flatMap((e) => textOf(e, 'query') ?? textOf(e, 'sql') ?? [])[0]
   const code = chain.flatMap((e) => textOf(e, 'code') ?? [])[0]
+  const requestId = textOf(first, 'requestId')
   const errno = chain.flatMap((e) => numberOf(e, 'errno') ?? [])[0]
   const isOfDatabase = query !== undefined || chain.some((e) => textOf(e, 'sqlState') !== undefined)
   // The last of the chain is where it began.
@@ -54,6 +57,7 @@ export function plainFault(problem: unknown): Fault {
     message: isOfDatabase ? `the database: ${code ?? 'no answer'}` : deepest.message.slice(0, LONGEST_MESSAGE),
     ...(code === undefined ? {} : { code }),
     ...(errno === undefined ? {} : { errno }),
+    ...(requestId === undefined ? {} : { requestId }),
     ...(query === undefined ? {} : { statement: statementOf(query) }),
     stack: chain.flatMap(framesOf).slice(0, MOST_FRAMES),
   }

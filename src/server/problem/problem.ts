@@ -31,6 +31,7 @@ export const STATUS = {
   'too-many': 429,
   /** Not now: the same again in a moment is taken. */
   busy: 503,
+  'disk-full': 507,
   'server-fault': 500,
 } as const
 export type ProblemCode = keyof typeof STATUS

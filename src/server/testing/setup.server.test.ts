@@ -1,11 +1,21 @@
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process'
-import { mkdtempSync, readFileSync, rmSync, writeFileSync, mkdirSync, symlinkSync, existsSync } from 'node:fs'
+import {
+  cpSync,
+  mkdtempSync,
+  readFileSync,
+  statSync,
+  rmSync,
+  writeFileSync,
+  mkdirSync,
+  symlinkSync,
+  existsSync,
+} from 'node:fs'
 import { createServer, type Server } from 'node:net'
 import { tmpdir } from 'node:os'
 import { dirname, join } from 'node:path'
 import { fileURLToPath, pathToFileURL } from 'node:url'
 import mysql from 'mysql2/promise'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest'
 
 /** The two commands' own machinery: the database taken up and recovered, ports, missing packages, strangers' processes. */
 const ROOT = fileURLToPath(new URL('../../..', import.meta.url))
@@ -13,7 +23,7 @@ const machineUrl = pathToFileURL(join(ROOT, 'scripts/lib/machine.mjs')).href
 const mariadbUrl = pathToFileURL(join(ROOT, 'scripts/lib/mariadb.mjs')).href
 interface Machine {
   freePort: (wanted: number, tries?: number) => Promise<number>
-  isOurs: (pid: number | undefined, word: string) => boolean
+  isRunning: (pid: number | undefined, argument: string) => boolean
   stopProcess: (pid: number, word: string, waitMs?: number) => Promise<void>
   readJson: (path: string) => unknown
   writeJson: (path: string, value: unknown) => void
@@ -25,7 +35,7 @@ interface Started {
   stop: () => Promise<void>
 }
 interface Mariadb {
-  startDatabase: (at: { folder: string; wantedPort: number; isThrowaway?: boolean }) => Promise<Started>
+  startDatabase: (at: { folder: string; wantedPort?: number; isThrowaway?: boolean }) => Promise<Started>
 }
 let machine: Machine
 let mariadb: Mariadb
@@ -55,7 +65,7 @@ const ask = async (url: string, query: string) => {
 
 describe('the database', () => {
   it('is made, taken up by a second start, and keeps what was acknowledged through a kill -9', async () => {
-    const at = { folder: join(folder, 'db'), wantedPort: 37_460 }
+    const at = { folder: join(folder, 'db') }
     const first = await mariadb.startDatabase(at)
     expect(first.wasRunning).toBe(false)
     await ask(first.url, 'create table kept (n int)')
@@ -63,12 +73,60 @@ describe('the database', () => {
     const second = await mariadb.startDatabase(at)
     expect(second).toMatchObject({ wasRunning: true, pid: first.pid, url: first.url })
     process.kill(first.pid, 'SIGKILL')
+    await first.stop()
+    await second.stop()
     const again = await mariadb.startDatabase(at)
     expect(again.wasRunning).toBe(false)
     expect(again.pid).not.toBe(first.pid)
     expect(await ask(again.url, 'select n from kept')).toEqual([{ n: 7 }])
     await again.stop()
-    expect(machine.isOurs(again.pid, join(at.folder, 'data'))).toBe(false)
+    expect(machine.isRunning(again.pid, `--datadir=${join(at.folder, 'data')}`)).toBe(false)
+  })
+  it('is stopped by the last who uses it, and not before', async () => {
+    const at = { folder: join(folder, 'shared') }
+    const first = await mariadb.startDatabase(at)
+    const second = await mariadb.startDatabase(at)
+    await first.stop()
+    expect(await ask(second.url, 'select 1 as n')).toEqual([{ n: 1 }])
+    await second.stop()
+    await expect(ask(second.url, 'select 1')).rejects.toThrow()
+  })
+  it('of a folder copied from another is the copy’s own, started at the same moment', async () => {
+    const one = join(folder, 'one')
+    const made = await mariadb.startDatabase({ folder: one })
+    await ask(made.url, 'create table whose (n int)')
+    await made.stop()
+    const copy = join(folder, 'copy')
+    cpSync(one, copy, { recursive: true, filter: (path) => !path.endsWith('.sock') })
+    spawnSync('chown', ['-R', '--reference', join(one, 'data'), join(copy, 'data')])
+    const both = await Promise.all([one, copy].map((at) => mariadb.startDatabase({ folder: at, wantedPort: 37_660 })))
+    const [a, b] = both.map((d) => new URL(d.url))
+    expect(a?.port).not.toBe(b?.port)
+    expect(a?.password).not.toBe(b?.password)
+    await ask(both[0]?.url ?? '', 'insert into whose values (1)')
+    expect(await ask(both[1]?.url ?? '', 'select * from whose')).toEqual([])
+    await Promise.all(both.map((d) => d.stop()))
+  })
+  it('keeps its secret to its owner: no file of the folder can be read by others, and none holds it once it runs', async () => {
+    const at = join(folder, 'private')
+    const started = await mariadb.startDatabase({ folder: at })
+    expect(existsSync(join(at, 'accounts.sql'))).toBe(false)
+    expect(statSync(at).mode & 0o077).toBe(0)
+    expect(statSync(join(at, 'state.json')).mode & 0o077).toBe(0)
+    await started.stop()
+  })
+  it('left by a start that was killed while it came up is taken up by the next one', async () => {
+    const at = join(folder, 'killed')
+    await (await mariadb.startDatabase({ folder: at })).stop()
+    const line = `import(${JSON.stringify(mariadbUrl)}).then((m) => m.startDatabase({ folder: ${JSON.stringify(at)} }))`
+    const starter = spawn(process.execPath, ['-e', line], { stdio: 'ignore' })
+    await vi.waitFor(() => expect(existsSync(join(at, 'accounts.sql'))).toBe(true), { timeout: 20_000, interval: 5 })
+    starter.kill('SIGKILL')
+    const taken = await mariadb.startDatabase({ folder: at })
+    expect(await ask(taken.url, 'select @@pid_file as f')).toHaveLength(1)
+    expect(Number(readFileSync(join(at, 'data', 'db.pid'), 'utf8'))).toBe(taken.pid)
+    await taken.stop()
+    expect(machine.isRunning(taken.pid, `--datadir=${join(at, 'data')}`)).toBe(false)
   })
   it('takes the next port when its own is taken, and lets nobody in without the secret', async () => {
     const taken = await listen(0)
@@ -87,7 +145,7 @@ describe('the database', () => {
   it('whose folder cannot be used says so with its last words', async () => {
     const at = join(folder, 'broken')
     mkdirSync(join(at, 'data', 'mysql'), { recursive: true })
-    await expect(mariadb.startDatabase({ folder: at, wantedPort: 37_560 })).rejects.toThrow(/did not start|whole log/)
+    await expect(mariadb.startDatabase({ folder: at })).rejects.toThrow(/did not start|whole log/)
   })
 })
 
@@ -98,15 +156,16 @@ describe('ports and processes', () => {
     expect(free).toBeGreaterThan(portOf(taken))
     taken.close()
   })
-  it('a process is ours only if its command line says so: ids are used again by strangers', async () => {
+  it('a process is ours only if one of its arguments says so: ids are used again by strangers', async () => {
     const child: ChildProcess = spawn(process.execPath, ['-e', 'setInterval(() => {}, 1000)', 'our-word'])
     const pid = child.pid ?? 0
     await new Promise((done) => child.once('spawn', done))
-    expect([machine.isOurs(pid, 'our-word'), machine.isOurs(pid, 'another')]).toEqual([true, false])
-    await machine.stopProcess(pid, 'another')
-    expect(machine.isOurs(pid, 'our-word')).toBe(true)
+    // The whole argument, not a piece of it.
+    expect([machine.isRunning(pid, 'our-word'), machine.isRunning(pid, 'our')]).toEqual([true, false])
+    await machine.stopProcess(pid, 'our')
+    expect(machine.isRunning(pid, 'our-word')).toBe(true)
     await machine.stopProcess(pid, 'our-word')
-    expect(machine.isOurs(pid, 'our-word')).toBe(false)
+    expect(machine.isRunning(pid, 'our-word')).toBe(false)
   })
   it('one that will not go is ended after its time', async () => {
     const child = spawn(process.execPath, [

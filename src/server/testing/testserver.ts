@@ -20,9 +20,14 @@ export interface TestServer {
 }
 let made = 0
 
-/** `isYard`: with the demo yard in it, as it stood when it was built at that instant. */
-export async function startTestServer(at: { nowMs: number; seed?: number; isYard?: boolean }): Promise<TestServer> {
-  const base = process.env['TEST_DATABASE_URL']
+/** `isYard`: with the demo yard in it, as it stood when it was built at that instant. `base`: on a database server of the test's own. */
+export async function startTestServer(at: {
+  nowMs: number
+  seed?: number
+  isYard?: boolean
+  base?: string
+}): Promise<TestServer> {
+  const base = at.base ?? process.env['TEST_DATABASE_URL']
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run npm test')
   const name = `t_${process.pid}_${Math.floor(performance.now())}_${made++}`
   const databaseUrl = at.isYard ? await copyOfYard(base, name, at.nowMs) : await migratedDatabase(base, name)

@@ -13,7 +13,7 @@ const LOCK_S = 300
 /** A working morning in autumn: where nothing hangs on the day, the yard was built then. */
 export const YARD_MS = Date.UTC(2026, 10, 25, 7, 40)
 
-export const urlOf = (base: string, name: string) => base.replace(/\/[^/]*$/, `/${name}`)
+export const urlOf = (base: string, name: string) => base.replace(/\/[^/?]*(?=\?|$)/, `/${name}`)
 
 /** A database with nothing in it. Answers its address. */
 export async function emptyDatabase(base: string, name: string): Promise<string> {

@@ -7,6 +7,8 @@ import { Settler } from '@server/settle/settler.ts'
 import { makeApp } from '@server/http/app.ts'
 import { LifeStore } from '@server/lifekept/kept.ts'
 import { livesAtHand } from '@server/life/work.ts'
+import { Metrics } from '@server/health/metrics.ts'
+import { DatabaseWatch } from '@server/health/watch.ts'
 import { Underway } from '@server/http/underway.ts'
 import { ShareStore } from '@server/parts/sharestore.ts'
 import { ShopStore } from '@server/shopmodel/store.ts'
@@ -46,12 +48,15 @@ export function compose(input: ComposeInput): Composed {
   const changes = new Changes(database.db, deps.now, input.onFault)
   const settler = new Settler(deps, input.onFault)
   const underway = new Underway()
+  const watch = new DatabaseWatch(input.databaseUrl).start()
+  const metrics = new Metrics({ isDatabaseThere: watch.isThere, listeners: changes.count })
   const app = makeApp({
-    deps,
-    underway,
-    changes,
+    ...{ deps, underway, changes, watch, metrics },
     webFolder: input.webFolder,
-    onFault: input.onFault,
+    onFault: (problem) => {
+      metrics.fault()
+      input.onFault(problem)
+    },
     ...(input.signInsPerMinute ? { signInsPerMinute: input.signInsPerMinute } : {}),
   })
   return {
@@ -63,6 +68,7 @@ export function compose(input: ComposeInput): Composed {
       await underway.stop(LONGEST_MS)
       await settler.stop()
       changes.stop()
+      watch.stop()
       await database.close()
     },
   }

@@ -14,7 +14,7 @@ export class ApiError extends Error {
 }
 export const OFFLINE = 'no-link'
 /** No link, a server that tripped, a sign-in that ran out: a later try may bring it through. */
-const WORTH_ANOTHER_TRY = new Set([OFFLINE, 'server-fault', 'not-signed-in', 'too-many', 'busy', 'other-version'])
+const WORTH_ANOTHER_TRY = new Set([OFFLINE, 'server-fault', 'not-signed-in', 'too-many', 'busy', 'disk-full', 'other-version'])
 export const isWorthAnotherTry = (problem: ApiError) => WORTH_ANOTHER_TRY.has(problem.code)
 
 async function ask<A extends z.ZodType>(path: string, answer: A, init: RequestInit): Promise<z.output<A>> {
