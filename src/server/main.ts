@@ -10,6 +10,7 @@ import { connectStandIn } from './demo/standin.ts'
 import { buildDemo, isEmpty, isOldDemo } from './demo/demo.ts'
 import { DEMO_LEAD } from './demo/yard.ts'
 import { readEnv, type Env } from '@server/wiring/env.ts'
+import { finishImport } from './shop/whole.ts'
 import { startSettling } from '@server/settle/settlethread.ts'
 import { startLives } from './life/lifethread.ts'
 import { serveLan } from './lan/serve.ts'
@@ -36,6 +37,7 @@ async function main(): Promise<void> {
   const say: Say = (text) => {
     if (env.SAY_READY === '1') process.stdout.write(`${text}\n`)
   }
+  if (await finishImport(parts.deps)) say('A shop that was brought in is counted to its end now.')
   if (env.WITH_DEMO === '1' && (await isEmpty(parts.deps))) {
     say('Building the demo yard with 18 months of history (once, about 20 seconds) …')
     await buildDemo(parts.deps)
@@ -74,9 +76,10 @@ const cannotListen = (port: number) => (problem: Error) => {
 function onThisMachine(app: Express, env: Env, say: Say): () => void {
   const server = createServer(app)
   server.once('error', cannotListen(env.PORT))
-  server.listen(env.PORT, '127.0.0.1')
-  say(`\nIdle Spool:  http://127.0.0.1:${env.PORT}`)
-  say('Only this machine reaches it. Phones and tablets: npm start -- --lan')
+  server.listen(env.PORT, '127.0.0.1', () => {
+    say(`\nIdle Spool:  http://127.0.0.1:${env.PORT}`)
+    say('Only this machine reaches it. Phones and tablets: npm start -- --lan')
+  })
   return () => {
     server.close()
     server.closeAllConnections()

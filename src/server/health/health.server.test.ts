@@ -71,6 +71,7 @@ describe('a database that hangs', () => {
     process.kill(database.pid, 'SIGKILL')
     const refused = await lead.post<Problem>('/logbook', tip())
     expect(refused).toMatchObject({ status: 503, body: { code: 'busy' } })
+    await database.stop()
     const again = await start()
     expect(again.url).toBe(database.url)
     database = again

@@ -1,7 +1,7 @@
 import { type CarrierId, NO_ID, type StationId } from '@core/ids/id.ts'
 import { isNotNull } from 'drizzle-orm'
 import { carrier, ledgerEvent, mount, spool } from '@server/db/schema.ts'
-import { type Tx } from '@server/db/db.ts'
+import { transact, type Tx } from '@server/db/db.ts'
 import { type Deps } from '@server/call/context.ts'
 import { nothingTouched, touchesNothing } from '@server/ledger/lines.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
@@ -92,8 +92,9 @@ async function jobsOf(deps: Deps, carriers: readonly CarrierLine[]) {
 async function oneBatch<T>(deps: Deps, isWriting: boolean, work: (tx: Tx) => Promise<T>): Promise<T> {
   const done: T[] = []
   try {
-    await deps.db.transaction(async (tx) => {
-      done.push(await work(tx))
+    // Tried again where the counting of feeders meets it at the same rows.
+    await transact(deps.db, async (tx) => {
+      done.splice(0, done.length, await work(tx))
       if (!isWriting) throw new OnlyLooking()
     })
   } catch (problem) {

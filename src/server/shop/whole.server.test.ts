@@ -18,7 +18,7 @@ import {
   type TestServer,
 } from '@server/testing/testserver.ts'
 import { YARD_MS } from '@server/testing/worlds.ts'
-import { exportAll, importAll } from './whole.ts'
+import { exportAll, finishImport, importAll } from './whole.ts'
 
 const NOW = Date.UTC(2026, 10, 23, 12)
 const LEADING = { person: { id: anId('person', 'per_x'), name: 'x', role: 'lead' as const }, device: null }
@@ -161,6 +161,42 @@ describe('a whole shop as one file', () => {
       expect(((await answer.json()) as Problem).message).toContain(says)
       expect(await contentOf(fresh)).toEqual(before)
     })
+  })
+  /** The n-th transaction from now on ends as one does that met the counting of feeders at the same rows; `forever`: all from there on. */
+  function deadlocks(other: TestServer, n: number, forever = false): () => void {
+    const { db } = other.parts.deps
+    const own = db.transaction.bind(db)
+    let left = n
+    db.transaction = (async (...given: Parameters<typeof own>) => {
+      left--
+      if (left === 0 || (forever && left < 0)) throw Object.assign(new Error('Deadlock found'), { errno: 1213 })
+      return own(...given)
+    }) as typeof own
+    return () => (db.transaction = own)
+  }
+  it('that meets another writer while it is counted tries again, and comes in whole', async () => {
+    const other = await startTestServer({ nowMs: NOW })
+    deadlocks(other, 2)
+    expect((await importAll(other.parts.deps, Readable.from(file))).rows).toBe(rows(file.trimEnd()).length)
+    expect(Object.values(await rebuild(other.parts.deps, false)).every((n) => n === 0)).toBe(true)
+    await other.close()
+  })
+  it('that can’t be counted to its end says what stands, and the next start goes on with it', async () => {
+    const other = await startTestServer({ nowMs: NOW })
+    const free = deadlocks(other, 2, true)
+    await expect(importAll(other.parts.deps, Readable.from(file))).rejects.toMatchObject({
+      code: 'busy',
+      message: expect.stringMatching(/^All \d+ rows are in/) as string,
+    })
+    free()
+    expect(await finishImport(other.parts.deps)).toBe(true)
+    expect(await finishImport(other.parts.deps)).toBe(false)
+    expect(Object.values(await rebuild(other.parts.deps, false)).every((n) => n === 0)).toBe(true)
+    let again = ''
+    const out = new Writable({ write: (chunk: Buffer, _, done) => ((again += chunk.toString()), done()) })
+    await exportAll(other.parts.deps, LEADING, out)
+    expect(rows(again)).toEqual(rows(file))
+    await other.close()
   })
   it('cut off at the last moment leaves the shop empty, and then goes through', async () => {
     await emptyShop(async (fresh) => {

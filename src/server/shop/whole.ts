@@ -144,10 +144,32 @@ export async function importAll(deps: Deps, input: Readable): Promise<{ rows: nu
       throw new DomainError('already-set-up', 'There is a shop here already.', [
         'A whole shop goes only into an empty one.',
       ])
-    return takeLines(tx, createInterface({ input, crlfDelay: Infinity }))
+    const taken = await takeLines(tx, createInterface({ input, crlfDelay: Infinity }))
+    // Until all that is counted from them stands: a server that is started meanwhile goes on with it.
+    await tx.insert(schema.meta).values({ key: BEING_BUILT, value: String(taken) })
+    return taken
   })
-  await rebuild(deps, true)
+  try {
+    await finishImport(deps)
+  } catch (problem) {
+    throw Object.assign(
+      new DomainError('busy', `All ${rows} rows are in; what is counted from them is not finished.`, [
+        'It goes on by itself when the server is started again. Do not bring the file a second time.',
+      ]),
+      { cause: problem },
+    )
+  }
   return { rows }
+}
+const BEING_BUILT = 'beingBuilt'
+
+/** Counts what a whole shop that was taken in comes to, where that was not finished. Answers whether there was anything to do. */
+export async function finishImport(deps: Deps): Promise<boolean> {
+  const [open] = await deps.db.select().from(schema.meta).where(eq(schema.meta.key, BEING_BUILT))
+  if (!open) return false
+  await rebuild(deps, true)
+  await deps.db.delete(schema.meta).where(eq(schema.meta.key, BEING_BUILT))
+  return true
 }
 
 async function takeLines(tx: Tx, lines: AsyncIterable<string>): Promise<number> {
