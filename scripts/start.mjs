@@ -3,8 +3,10 @@ import { spawn } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { join } from 'node:path'
 import { keepUp, PAUSES } from './lib/keep.mjs'
+import { latestVersion, versionOf } from './lib/version.mjs'
 import { lockFile } from './lib/lock.mjs'
 import {
+  BACKUPS,
   DATA,
   ensureModules,
   ensurePackages,
@@ -75,6 +77,7 @@ async function portsNow() {
 async function run({ startDatabase }) {
   const secret = standInSecret()
   let database = await startDatabase()
+  await backUpFirst(database)
   let isStopping = false
   const told = { pid: process.pid, address: null }
   const note = (more) => writeJson(RUN, Object.assign(told, more))
@@ -117,12 +120,50 @@ async function run({ startDatabase }) {
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0))
   await server.begin()
   if (!isEmpty) await standIn.begin()
+  // A demo is built anew in a minute.
+  if (isEmpty) void backUpDaily({ isStopping: () => isStopping })
   void watchServer({ server, told, isStopping: () => isStopping })
   void watchDatabase({
     database: () => database,
     isStopping: () => isStopping,
     start: async () => (database = await startDatabase()),
   })
+}
+
+const HOUR_MS = 3_600_000
+const DAY_MS = 24 * HOUR_MS
+const backUp = () =>
+  new Promise((done) => {
+    // It works beside the shop, not before it.
+    const child = spawn('nice', ['-n', '10', process.execPath, join(ROOT, 'scripts/backup.mjs')], {
+      stdio: ['ignore', 'ignore', 'inherit'],
+    })
+    child.once('error', () => done(false))
+    child.once('exit', (code) => done(code === 0))
+  })
+
+/** New tables are made by no version before the shop as it stands is safe. */
+async function backUpFirst(database) {
+  const [has, latest] = await Promise.all([versionOf(database.url), latestVersion()])
+  if (has === null || has >= latest || process.argv.includes('--no-backup')) return
+  say('A new version: the shop is backed up first …')
+  if (await backUp()) return
+  await database.stop()
+  throw new SetupError(
+    'The back-up before the new version failed; nothing was changed. Mend what it says above, or go on without one: npm start -- --no-backup',
+  )
+}
+
+/** Once a day, into the folder of back-ups; one that fails is tried again in an hour, and said. */
+async function backUpDaily({ isStopping }) {
+  const { backupsIn } = await import('./lib/backup.mjs')
+  for (;;) {
+    await wait(HOUR_MS)
+    if (isStopping()) return
+    const [newest] = backupsIn(BACKUPS)
+    if (newest && Date.now() - newest.madeMs < DAY_MS) continue
+    if (!(await backUp())) say('The daily back-up failed; it is tried again in an hour.')
+  }
 }
 
 const LOOK_MS = 1000

@@ -8,6 +8,8 @@ import { fileURLToPath } from 'node:url'
 
 export const ROOT = dirname(dirname(dirname(fileURLToPath(import.meta.url))))
 export const DATA = process.env.IDLE_DATA ?? join(ROOT, '.data')
+/** Where back-ups go: another disk is better. */
+export const BACKUPS = process.env.IDLE_BACKUPS ?? join(DATA, 'backups')
 
 /** A problem the person at the keyboard can do something about: said in words, without a stack. */
 export class SetupError extends Error {}

@@ -7,7 +7,7 @@ import { PRECISIONS } from '@core/ledger/event.ts'
 
 /** An id as it is kept: what it is an id of is known, what it looks like is nobody's business but the server's. */
 export const idOf = <N extends IdName>(_of: N): z.ZodType<Id<N>, string> =>
-  z.string() as z.ZodString & z.ZodType<Id<N>, string>
+  z.string().min(1).max(60) as z.ZodString & z.ZodType<Id<N>, string>
 /** An id that somebody sends, refused where it is another record's. */
 export const idText = <N extends IdName>(of: N): z.ZodType<Id<N>, string> =>
   z

@@ -78,7 +78,7 @@ export const moveRequest = z.object({ key: idempotencyKey, stationId, gunOfStati
 export const ruleRequest = z.object({
   key: idempotencyKey,
   kindKey,
-  classKey: z.string(),
+  classKey: z.string().min(1).max(40),
   changeLimit: z.number().positive().nullable(),
   cleanLimit: z.number().positive().nullable(),
   lookDays: z.number().int().positive().nullable(),
@@ -86,7 +86,7 @@ export const ruleRequest = z.object({
 /** Several at once: what the trade says of all kinds, taken in one tap. */
 export const limitsRequest = z.object({
   key: idempotencyKey,
-  classKey: z.string(),
+  classKey: z.string().min(1).max(40),
   limits: z
     .array(ruleRequest.pick({ kindKey: true, changeLimit: true, lookDays: true }))
     .min(1)
@@ -94,7 +94,7 @@ export const limitsRequest = z.object({
 })
 export const classRequest = z.object({
   key: idempotencyKey,
-  classKey: z.string(),
+  classKey: z.string().min(1).max(40),
   labourMinorPerHour: z.number().int().min(0),
   stopMinorPerHour: z.number().int().min(0),
   scrapMinorPerPiece: z.number().int().min(0).optional(),
@@ -188,7 +188,7 @@ export const stationLine = z.object({
   name: z.string(),
   areaId: idOf('area'),
   placeWord: z.string(),
-  classKey: z.string(),
+  classKey: z.string().min(1).max(40),
   walkOrder: z.number(),
   walkMinutes: z.number(),
   stopGroup: z.string().nullable(),
@@ -236,7 +236,7 @@ export const shopAnswer = z.object({
   rules: z.array(
     z.object({
       kindKey,
-      classKey: z.string(),
+      classKey: z.string().min(1).max(40),
       changeLimit: z.number().nullable(),
       cleanLimit: z.number().nullable(),
       lookDays: z.number().nullable(),

@@ -39,6 +39,12 @@ export function mustLead(who: Who): void {
     throw new DomainError('not-yours', 'Only a lead or instructor can do this.', ['Sign in as one, then try again.'])
 }
 
+/** What is the lead's alone: people and their passwords, whose device is whose, the whole shop with all of that in it. */
+export function mustOwn(who: Who): void {
+  mustRead(who)
+  if (who.person?.role !== 'lead') throw new DomainError('not-yours', 'Only a lead can do this.', ['Ask one.'])
+}
+
 /** May this one log at a place: people anywhere, a device at its own place. */
 export function mustLogAt(who: Who, place: { id: StationId; areaId: AreaId; name: string }): void {
   mustRead(who)

@@ -118,6 +118,11 @@ export async function setGunStatus(deps: Deps, who: Who, r: z.output<typeof stat
     await writeAct(deps, who, async (w) => {
       const [gun] = await w.tx.select().from(carrier).where(eq(carrier.id, r.gunId))
       if (!gun || gun.type !== 'gun') throw new DomainError('not-found', 'There is no such gun.')
+      const shop = await w.shop()
+      const [at] = await w.tx.select({ id: stationNow.stationId }).from(stationNow).where(eq(stationNow.gunId, r.gunId))
+      const place = at && shop.stationById.get(at.id)
+      // A loose gun lies on the bench: whoever mends it says so.
+      if (place) mustLogAt(w.who, place)
       w.say({ kind: 'gun', key: keyOf(r.key), lines: [{ fact: statusFact(r.gunId, r.status), stationId: null }] })
     })
     return OK

@@ -37,6 +37,7 @@ afterAll(async () => {
   await server.close()
 })
 
+const FOR_LEADS_ALONE = ['/people/person', '/people/device-link', '/people/device-drop']
 const NOT_FOUND_IS_ALLOWED = [200, 400, 404, 409, 422]
 /** The least that each endpoint needs to get past its shape; services refuse by who asks before they look at what. */
 const BODIES: Record<string, () => object> = {
@@ -237,9 +238,64 @@ describe('who may do what', () => {
     for (const who of [people.hand, people.tablet])
       expect(NOT_FOUND_IS_ALLOWED).toContain((await who.post(path, bodyOf(path))).status)
   })
-  it.each(writes)('leads and instructors get past the door of %s', async (path) => {
-    for (const who of [people.instructor, people.lead])
-      expect(NOT_FOUND_IS_ALLOWED).toContain((await who.post(path, bodyOf(path))).status)
+  it.each(writes.filter((p) => !FOR_LEADS_ALONE.includes(p)))(
+    'leads and instructors get past the door of %s',
+    async (path) => {
+      for (const who of [people.instructor, people.lead])
+        expect(NOT_FOUND_IS_ALLOWED).toContain((await who.post(path, bodyOf(path))).status)
+    },
+  )
+  it.each(FOR_LEADS_ALONE)('%s is the lead’s alone', async (path) => {
+    const before = await contentOf(server)
+    expect(await people.instructor.post(path, bodyOf(path))).toMatchObject({ status: 403, body: { code: 'not-yours' } })
+    expect(await contentOf(server)).toEqual(before)
+    expect(NOT_FOUND_IS_ALLOWED).toContain((await people.lead.post(path, bodyOf(path))).status)
+  })
+  it('the whole shop with its sign-ins is given to leads alone', async () => {
+    for (const who of [people.instructor, people.hand, people.tablet])
+      expect((await who.get('/shop/whole.jsonl')).status).toBe(403)
+  })
+  it('what is not there is not changed, and no line says it was', async () => {
+    const before = await contentOf(server)
+    const none: [string, object, number][] = [
+      ['/people/person', { id: 'per_none', name: 'x', role: 'hand', isActive: true }, 404],
+      ['/people/device-drop', { deviceId: 'dev_none' }, 404],
+      ['/people/device-link', { name: 'x', areaId: 'area_none' }, 404],
+      ['/people/device-link', { name: 'x', stationId: 'stn_none' }, 404],
+      ['/shop/class', { classKey: 'none', labourMinorPerHour: 1, stopMinorPerHour: 1 }, 404],
+      ['/shop/rule', { kindKey: 'tip', classKey: 'none', changeLimit: 1, cleanLimit: null, lookDays: null }, 404],
+      [
+        '/shop/rule',
+        { kindKey: 'tip', classKey: 'x'.repeat(300), changeLimit: 1, cleanLimit: null, lookDays: null },
+        400,
+      ],
+      ['/shop/shifts', { areaId: 'area_none', shifts: [] }, 404],
+      ['/shop/places', { names: 'Z\u0000', areaName: 'Bay A' }, 400],
+      ['/shop/places', { names: 'Z\ud800', areaName: 'Bay A' }, 400],
+      ['/down/tune', { ...bodyOf('/down/tune'), to: 1e308 }, 400],
+      ['/down/tune', { ...bodyOf('/down/tune'), to: -1 }, 400],
+    ]
+    for (const [path, body, status] of none)
+      expect([path, (await lead.post(path, { key: nextKey(), ...body })).status]).toEqual([path, status])
+    expect(await contentOf(server)).toEqual(before)
+  })
+  it('a tablet of one bay takes no gun away from another, and speaks of none that hangs there', async () => {
+    const from = { key: nextKey(), stationId: id('A1'), gunOfStationId: id('B1') }
+    expect(await people.tablet.post('/shop/move', from)).toMatchObject({ status: 403 })
+    const gunId = (await lead.get<GunAnswer>(`/gun/${id('B1')}`)).body.gunId
+    const status = { key: nextKey(), gunId, status: 'toRefurbish' }
+    expect(await people.tablet.post('/gun/status', status)).toMatchObject({ status: 403 })
+  })
+  it('who has left is signed in nowhere, also when they are back', async () => {
+    const saved = { name: 'short stay', role: 'hand', password: 'ten letters or more' }
+    await lead.post('/people/person', { key: nextKey(), ...saved, isActive: true })
+    const guest = new Client(server.url)
+    await guest.post('/people/sign-in', { name: saved.name, password: saved.password })
+    expect((await guest.get('/floor')).status).toBe(200)
+    const known = (await lead.get<ShopAnswer>('/shop')).body.people.find((p) => p.name === saved.name)
+    for (const isActive of [false, true])
+      await lead.post('/people/person', { key: nextKey(), id: known?.id, name: saved.name, role: 'hand', isActive })
+    expect((await guest.get('/floor')).status).toBe(401)
   })
   it('a tablet of one bay logs there and nowhere else', async () => {
     const at = (name: string) => ({ key: nextKey(), acts: [{ stationId: id(name), act: 'seen' }] })
@@ -370,16 +426,29 @@ describe('a request that can’t be read', () => {
     expect(await contentOf(server)).toEqual(before)
   })
   it('is no JSON, is too much at once, or goes nowhere: each in words', async () => {
-    const send = (path: string, body: string) =>
+    const signedIn = await fetch(`${server.url}/api/people/sign-in`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', 'x-idle-spool': '1' },
+      body: JSON.stringify({ name: 'hand', password: 'ten letters or more' }),
+    })
+    const cookie = signedIn.headers
+      .getSetCookie()
+      .map((c) => c.split(';')[0])
+      .join('; ')
+    const send = (path: string, body: string, who = cookie) =>
       fetch(`${server.url}/api${path}`, {
         method: 'POST',
-        headers: { 'content-type': 'application/json', 'x-idle-spool': '1' },
+        headers: { 'content-type': 'application/json', 'x-idle-spool': '1', cookie: who },
         body,
       })
+    // Nobody is told so before any of it is read.
+    expect((await send('/logbook', '{"key": ', '')).status).toBe(401)
     const no = await send('/logbook', '{"key": ')
     expect([no.status, ((await no.json()) as Problem).message]).toEqual([400, 'That request is no JSON.'])
     const much = await send('/ingest/take', JSON.stringify({ kind: 'usage', text: 'x'.repeat(17_000_000) }))
     expect([much.status, ((await much.json()) as Problem).details]).toEqual([413, ['Bring it in parts.']])
     expect((await lead.post<Problem>('/nowhere', {})).body.message).toBe('There is nothing at that address.')
+    const odd = await fetch(`${server.url}/api/gun/%ff`)
+    expect([odd.status, odd.headers.get('x-request-id')]).toEqual([400, expect.stringMatching(/^[0-9a-f]{10}$/)])
   })
 })

@@ -80,7 +80,7 @@ export function makeApp(parts: AppParts): Express {
   // Who is nobody is told so before anything of what they send is read.
   api.use(mustBeSomebody(parts))
   takeFiles(api, parts)
-  api.use(express.json({ limit: '16mb' }))
+  api.use(express.json({ limit: '16mb', verify: markOdd }), mustBeText)
   for (const e of endpoints) api[e.method](e.path, handler(parts, e))
   const described = describeApi([...endpoints, equipmentDoor])
   api.get('/openapi.json', (_req, res) => void res.json(described))
@@ -93,6 +93,23 @@ export function makeApp(parts: AppParts): Express {
   if (parts.webFolder) serveWeb(app, parts.webFolder)
   app.use(answerProblem(parts.onFault))
   return app
+}
+
+/** A letter that is none, or half of one: no text anybody typed, and the database keeps it as another. */
+const ODD = /\\u0000|\\ud[89a-f]/i
+const odd = new WeakSet<object>()
+const markOdd = (req: object, _res: unknown, raw: Buffer): void => {
+  if (ODD.test(raw.toString('latin1'))) odd.add(req)
+}
+function mustBeText(req: Request, _res: Response, next: () => void): void {
+  if (odd.has(req) && !isText(req.body))
+    throw new DomainError('bad-request', 'There is a letter in that request that is none.', ['Type that word again.'])
+  next()
+}
+function isText(value: unknown): boolean {
+  if (typeof value === 'string') return !value.includes('\0') && !/\p{Surrogate}/u.test(value)
+  if (typeof value !== 'object' || value === null) return true
+  return Object.entries(value).every(([key, inner]) => isText(key) && isText(inner))
 }
 
 /** Every answer has a number of its own, by which what is written down of it is found. */

@@ -1,11 +1,11 @@
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { createHash, randomBytes } from 'node:crypto'
-import { and, eq, gt, isNotNull } from 'drizzle-orm'
+import { and, eq, gt, isNotNull, lt } from 'drizzle-orm'
 import { hash, verify } from '@node-rs/argon2'
 import { type AreaId, type DeviceId, makeId, type PersonId, type StationId } from '@core/ids/id.ts'
 import { area, device, meta, person, session, site, station, type Role } from '@server/db/schema.ts'
-import { isDuplicate, transact } from '@server/db/db.ts'
-import { mustLead, type Deps, type Who } from '@server/call/context.ts'
+import { isDuplicate, transact, type Tx } from '@server/db/db.ts'
+import { mustOwn, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { isZone } from '@server/time/wall.ts'
 import { changing } from '@server/write/changing.ts'
@@ -65,6 +65,8 @@ export async function signIn(
 async function openSession(deps: Deps, personId: PersonId): Promise<{ token: string; expiresMs: number }> {
   const token = newToken()
   const expiresMs = deps.now() + SESSION_MS
+  // Those that ran out long ago are of no use to anybody.
+  await deps.db.delete(session).where(lt(session.expiresMs, deps.now() - SESSION_MS))
   await deps.db.insert(session).values({ tokenHash: digest(token), personId, expiresMs })
   return { token, expiresMs }
 }
@@ -131,8 +133,8 @@ export async function savePerson(
     isActive: boolean
   },
 ) {
-  mustLead(who)
-  const isStillLead = request.isActive && (request.role === 'lead' || request.role === 'instructor')
+  mustOwn(who)
+  const isStillLead = request.isActive && request.role === 'lead'
   if (request.id === who.person?.id && !isStillLead)
     throw new DomainError('bad-request', 'You would lock yourself out.', ['Let another lead change this.'])
   const passwordHash = request.password ? await hash(request.password) : undefined
@@ -146,9 +148,13 @@ export async function savePerson(
     key: request.key,
     change: { of: 'person', isNew: !request.id },
     work: async (tx) => {
-      if (!request.id) await tx.insert(person).values({ id: makeId('person', deps.now(), deps.random), ...values })
-      else await tx.update(person).set(values).where(eq(person.id, request.id))
-      if (request.id && passwordHash) await tx.delete(session).where(eq(session.personId, request.id))
+      if (!request.id)
+        return void (await tx.insert(person).values({ id: makeId('person', deps.now(), deps.random), ...values }))
+      const [known] = await tx.select({ id: person.id }).from(person).where(eq(person.id, request.id)).for('update')
+      if (!known) throw new DomainError('not-found', 'There is no such person.')
+      await tx.update(person).set(values).where(eq(person.id, request.id))
+      // A new password, or being switched off, ends what was signed in; switched on again one signs in anew.
+      if (passwordHash || !request.isActive) await tx.delete(session).where(eq(session.personId, request.id))
     },
   })
 }
@@ -162,11 +168,12 @@ export async function makeDeviceLink(
   who: Who,
   request: { key: string; name: string; areaId?: AreaId | null | undefined; stationId?: StationId | null | undefined },
 ) {
-  mustLead(who)
+  mustOwn(who)
   const token = newToken()
   const expiresMs = deps.now() + LINK_MS
   const link = { linkHash: digest(token), linkExpiresMs: expiresMs }
   const deviceId = await transact(deps.db, async (tx) => {
+    await mustBeThere(tx, request)
     await tx
       .insert(device)
       .values({
@@ -184,6 +191,17 @@ export async function makeDeviceLink(
     return made.id
   })
   return { deviceId, path: `/link/${token}`, expiresMs }
+}
+
+/** The place or bay that a device is to belong to. */
+async function mustBeThere(
+  tx: Tx,
+  { areaId, stationId }: { areaId?: AreaId | null | undefined; stationId?: StationId | null | undefined },
+): Promise<void> {
+  const [bay] = areaId ? await tx.select({ id: area.id }).from(area).where(eq(area.id, areaId)) : []
+  const [place] = stationId ? await tx.select({ id: station.id }).from(station).where(eq(station.id, stationId)) : []
+  if ((areaId && !bay) || (stationId && !place))
+    throw new DomainError('not-found', 'There is no such place.', ['Choose one that is there.'])
 }
 
 export async function bindDevice(deps: Deps, token: string): Promise<{ token: string }> {
@@ -206,15 +224,19 @@ export async function bindDevice(deps: Deps, token: string): Promise<{ token: st
   return { token: made }
 }
 
-export const dropDevice = (deps: Deps, who: Who, request: { key: string; deviceId: DeviceId }) =>
-  changing(deps, who, {
+export const dropDevice = async (deps: Deps, who: Who, request: { key: string; deviceId: DeviceId }) => {
+  mustOwn(who)
+  return changing(deps, who, {
     key: request.key,
     change: { of: 'device' },
     work: async (tx) => {
+      const [known] = await tx.select({ id: device.id }).from(device).where(eq(device.id, request.deviceId))
+      if (!known) throw new DomainError('not-found', 'There is no such device.')
       const gone = { isActive: false, tokenHash: null, linkHash: null }
       await tx.update(device).set(gone).where(eq(device.id, request.deviceId))
     },
   })
+}
 
 export async function peopleLines(deps: Deps, who: Who) {
   if (who.person?.role !== 'lead' && who.person?.role !== 'instructor') return { people: [], devices: [] }

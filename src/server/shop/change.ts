@@ -40,6 +40,7 @@ import { nothingTouched, type Touched } from '@server/ledger/lines.ts'
 import { isZone } from '@server/time/wall.ts'
 import { type Writing } from '@server/write/act.ts'
 import { changing, OK, shopLine } from '@server/write/changing.ts'
+import { mustBeClass } from './places.ts'
 
 export const saveSite = (deps: Deps, who: Who, r: z.infer<typeof siteRequest>) => {
   if (!isZone(r.zone))
@@ -177,6 +178,9 @@ async function setPositions(tx: Tx, at: { w: Writing; r: z.infer<typeof stationR
   }
 }
 
+/** A rule for all places that have none of their own. */
+const ANY_CLASS = '*'
+
 export const saveRule = (deps: Deps, who: Who, r: z.infer<typeof ruleRequest>) =>
   changing(deps, who, {
     key: r.key,
@@ -193,6 +197,7 @@ export const saveRule = (deps: Deps, who: Who, r: z.infer<typeof ruleRequest>) =
     work: async (tx) => {
       const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
       if (!kind) throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
+      await mustBeClass(tx, r.classKey, ANY_CLASS)
       const isHere = and(eq(houseRule.kindKey, r.kindKey), eq(houseRule.classKey, r.classKey))
       const [before] = await tx.select().from(houseRule).where(isHere).for('update')
       const values = {
@@ -232,6 +237,7 @@ export const saveLimits = (deps: Deps, who: Who, r: z.infer<typeof limitsRequest
       const known = await tx.select({ key: partKind.key }).from(partKind)
       const stranger = r.limits.find((l) => !known.some((k) => k.key === l.kindKey))
       if (stranger) throw new DomainError('not-found', `There is no part called "${stranger.kindKey}".`)
+      await mustBeClass(tx, r.classKey, ANY_CLASS)
       for (const l of r.limits) {
         const given = Object.fromEntries(
           Object.entries({ changeLimit: l.changeLimit, lookDays: l.lookDays }).filter(([, v]) => v !== null),
@@ -253,6 +259,7 @@ export const saveClass = (deps: Deps, who: Who, r: z.infer<typeof classRequest>)
     key: r.key,
     change: { of: 'rates', classKey: r.classKey },
     work: async (tx) => {
+      await mustBeClass(tx, r.classKey)
       await tx
         .update(stationClass)
         .set({
@@ -270,6 +277,8 @@ export const saveKind = (deps: Deps, who: Who, r: z.infer<typeof kindRequest>) =
     change: { of: 'kind', kindKey: r.kindKey },
     work: async (tx) => {
       const { changeMin, cleanMin, confirmDays, lifeUnit, synonyms, reasons } = r
+      const [kind] = await tx.select({ key: partKind.key }).from(partKind).where(eq(partKind.key, r.kindKey))
+      if (!kind) throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
       const given = Object.fromEntries(
         Object.entries({ changeMin, cleanMin, confirmDays, lifeUnit, synonyms, reasons }).filter(
           ([, v]) => v !== undefined,
@@ -366,6 +375,8 @@ export const saveShifts = (deps: Deps, who: Who, r: z.infer<typeof shiftsRequest
     key: r.key,
     change: { of: 'shifts', count: r.shifts.length },
     work: async (tx) => {
+      const [bay] = r.areaId === null ? [] : await tx.select({ id: area.id }).from(area).where(eq(area.id, r.areaId))
+      if (r.areaId !== null && !bay) throw new DomainError('not-found', 'There is no such area.')
       const all = await tx.select().from(shiftPattern)
       for (const old of all.filter((s) => s.areaId === r.areaId))
         await tx.delete(shiftPattern).where(eq(shiftPattern.id, old.id))

@@ -19,6 +19,7 @@ export async function moveGun(deps: Deps, who: Who, r: z.infer<typeof moveReques
     if (await actByKey(tx, 'move', keyOf(r.key))) return
     const shop = await w.shop()
     const place = shop.stationById.get(r.stationId)
+    const fromPlace = shop.stationById.get(r.gunOfStationId)
     const nows = await tx
       .select()
       .from(stationNow)
@@ -27,9 +28,11 @@ export async function moveGun(deps: Deps, who: Who, r: z.infer<typeof moveReques
       .for('update')
     const to = nows.find((n) => n.stationId === r.stationId)
     const from = nows.find((n) => n.stationId === r.gunOfStationId)
-    if (!place || !to?.headId || !from?.gunId || !from.headId)
+    if (!place || !fromPlace || !to?.headId || !from?.gunId || !from.headId)
       throw new DomainError('not-found', 'That gun or place is not there any more.')
+    // Whoever takes a gun away must be at home there too.
     mustLogAt(who, place)
+    mustLogAt(who, fromPlace)
     const guns = [from.gunId, ...(to.gunId ? [to.gunId] : [])]
     const happenedMs = await afterLastMount(tx, guns, deps.now())
     await pin(tx, shop, [

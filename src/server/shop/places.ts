@@ -69,7 +69,8 @@ export async function makePlaces(deps: Deps, who: Who, request: z.infer<typeof p
   })
 }
 
-async function mustBeClass(tx: Tx, classKey: string): Promise<void> {
+export async function mustBeClass(tx: Tx, classKey: string, orElse: string | null = null): Promise<void> {
+  if (classKey === orElse) return
   const [found] = await tx.select().from(stationClass).where(eq(stationClass.key, classKey))
   if (!found) throw new DomainError('not-found', `There is no class of place called "${classKey}".`)
 }

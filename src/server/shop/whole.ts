@@ -6,7 +6,7 @@ import { getTableConfig, type MySqlColumn, type MySqlTable } from 'drizzle-orm/m
 import * as schema from '@server/db/schema.ts'
 import { carryOver } from '@server/db/carry.ts'
 import { insertMany, transact, type Tx } from '@server/db/db.ts'
-import { mustLead, type Deps, type Who } from '@server/call/context.ts'
+import { mustOwn, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 
@@ -116,7 +116,7 @@ const truthOf = (table: MySqlTable, { revision, ...row }: Row): Row =>
 
 /** Everything, to whoever reads; waits where the reader is slower than the database. */
 export async function exportAll(deps: Deps, who: Who, out: Writable): Promise<void> {
-  mustLead(who)
+  mustOwn(who)
   await deps.db.transaction(
     async (tx) => {
       const tables: Record<string, number> = {}

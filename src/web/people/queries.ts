@@ -19,6 +19,8 @@ export function useIsLead(): boolean {
   const role = useMe().data?.person?.role
   return role === 'lead' || role === 'instructor'
 }
+/** People, devices and the whole shop as one file are a lead's alone. */
+export const useIsOwner = (): boolean => useMe().data?.person?.role === 'lead'
 
 function useFresh<T>(send: (input: T) => Promise<unknown>) {
   const client = useQueryClient()

@@ -6,16 +6,41 @@ import { Button, Form } from 'react-bootstrap'
 import { ROLES } from '@contract/people.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { newKey } from '@web/api/client.ts'
-import { useDeviceLink, useDropDevice, useSavePerson } from '@web/people/queries.ts'
+import { useDeviceLink, useDropDevice, useIsOwner, useSavePerson } from '@web/people/queries.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 
-/** People who sign in, and devices that belong to a place and need nobody to. */
+/** People who sign in, and devices that belong to a place and need nobody to; changed by a lead, seen by an instructor. */
 export function People({ shop }: { shop: ShopAnswer }) {
+  const isOwner = useIsOwner()
+  if (!isOwner) return <OnlySeen shop={shop} />
   return (
     <div className="cols">
       <PersonList shop={shop} />
       <DeviceList shop={shop} />
     </div>
+  )
+}
+
+function OnlySeen({ shop }: { shop: ShopAnswer }) {
+  const here = shop.people.filter((p) => p.isActive)
+  return (
+    <section>
+      <p className="said">A lead adds people and devices, and takes them off.</p>
+      <ul className="plain">
+        {here.map((p) => (
+          <li key={p.id}>
+            {p.name} <span className="dim">{p.role}</span>
+          </li>
+        ))}
+        {shop.devices
+          .filter((d) => d.isActive)
+          .map((d) => (
+            <li key={d.id}>
+              {d.name} <span className="dim">{d.place}</span>
+            </li>
+          ))}
+      </ul>
+    </section>
   )
 }
 

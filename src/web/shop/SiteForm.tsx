@@ -3,6 +3,7 @@ import { shownQuantity } from '@core/units/quantity.ts'
 import { asItIs, neededWords, quantity, useReadForm, type Reader } from '@web/kit/readform.ts'
 import { PickTyped, QuantityField, TypedField } from '@web/kit/TypedField.tsx'
 import { type ShopAnswer } from '@contract/shop.ts'
+import { useIsOwner } from '@web/people/queries.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
 
@@ -17,6 +18,7 @@ const threeLetters: Reader<string> = (text) =>
 
 export function SiteForm({ shop }: { shop: ShopAnswer }) {
   const save = useSave('/shop/site')
+  const isOwner = useIsOwner()
   const money = { of: 'money', from: 0 } as const
   const { name, zone, units, currency, gasMinorPerM3 } = shop.site
   const form = useReadForm(
@@ -50,15 +52,21 @@ export function SiteForm({ shop }: { shop: ShopAnswer }) {
           {save.isSuccess ? 'Saved.' : ''}
         </span>
       </div>
-      <p className="built-keys">
-        <a className="btn" href="/api/shop/whole.jsonl" download>
-          everything as one file
-        </a>
-        <span className="small-print">
-          The whole shop with its history. An empty shop takes it in on its first page. Keep it like a key: people’s
-          sign-ins are in it.
-        </span>
-      </p>
+      {isOwner ? <AsOneFile /> : null}
     </Form>
+  )
+}
+
+function AsOneFile() {
+  return (
+    <p className="built-keys">
+      <a className="btn" href="/api/shop/whole.jsonl" download>
+        everything as one file
+      </a>
+      <span className="small-print">
+        The whole shop with its history. An empty shop takes it in on its first page. Keep it like a key: people’s
+        sign-ins are in it.
+      </span>
+    </p>
   )
 }

@@ -1,7 +1,8 @@
 // @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest'
+import { anId } from '@core/testing/ids.ts'
 import { waitFor, within } from '@testing-library/react'
-import { shopAnswer, stage, taken, unstage, type Sent, saidOf as said } from '@web/testing/stage.tsx'
+import { ME, shopAnswer, stage, taken, unstage, type Sent, saidOf as said } from '@web/testing/stage.tsx'
 import { UNTOLD_PART } from '@core/rightparts/untold.ts'
 import { BringIn } from './BringIn.tsx'
 import { FirstPlaces } from './FirstPlaces.tsx'
@@ -199,10 +200,13 @@ describe('shifts', () => {
 
 describe('people and devices', () => {
   it('are added, leave and come back; a device gets a link once', async () => {
-    const { user, getByRole, getByLabelText, sent, findByText } = stage(<People shop={shopAnswer()} />, {
-      '/people/device-link': { deviceId: 'dev_1', path: '/link/abc', expiresMs: Date.UTC(2026, 10, 25) },
-    })
-    await user.type(getByLabelText('name, or a code'), 'K4')
+    const { user, getByRole, getByLabelText, sent, findByText, findByLabelText } = stage(
+      <People shop={shopAnswer()} />,
+      {
+        '/people/device-link': { deviceId: 'dev_1', path: '/link/abc', expiresMs: Date.UTC(2026, 10, 25) },
+      },
+    )
+    await user.type(await findByLabelText('name, or a code'), 'K4')
     await user.click(getByRole('button', { name: 'Add' }))
     await user.click(getByRole('button', { name: 'has left' }))
     await user.type(getByLabelText('what it is called'), 'hall tablet')
@@ -215,8 +219,8 @@ describe('people and devices', () => {
     ])
   })
   it('a short password is not sent, nor a lead without one', async () => {
-    const { user, getByRole, getByLabelText, findByText, sent } = stage(<People shop={shopAnswer()} />)
-    await user.type(getByLabelText('name, or a code'), 'K4')
+    const { user, getByRole, getByLabelText, findByText, findByLabelText, sent } = stage(<People shop={shopAnswer()} />)
+    await user.type(await findByLabelText('name, or a code'), 'K4')
     await user.type(getByLabelText(/password/), 'short')
     await user.click(getByRole('button', { name: 'Add' }))
     await findByText('At least 10 letters; 5 so far.')
@@ -227,10 +231,20 @@ describe('people and devices', () => {
     expect(sent).toEqual([])
   })
   it('a device without a name is asked for one', async () => {
-    const { user, getByRole, findByText, sent } = stage(<People shop={shopAnswer()} />)
-    await user.click(getByRole('button', { name: 'Make a link for it' }))
+    const { user, findByRole, findByText, sent } = stage(<People shop={shopAnswer()} />)
+    await user.click(await findByRole('button', { name: 'Make a link for it' }))
     await findByText(/Write what it is called/)
     expect(sent).toEqual([])
+  })
+  it('are only seen by an instructor, and so is no file of the whole shop', async () => {
+    const me = { ...ME, person: { ...ME.person, id: anId('person', 'per_2'), name: 'Una', role: 'instructor' } }
+    const { findByText, queryByRole } = stage(<People shop={shopAnswer()} />, { '/people/me': me })
+    await findByText('A lead adds people and devices, and takes them off.')
+    expect(queryByRole('button')).toBeNull()
+    unstage()
+    const site = stage(<SiteForm shop={shopAnswer()} />, { '/people/me': me })
+    await site.findByLabelText('the shop is called')
+    expect(site.queryByRole('link', { name: 'everything as one file' })).toBeNull()
   })
 })
 
