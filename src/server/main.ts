@@ -4,18 +4,20 @@ import { fileURLToPath } from 'node:url'
 import { existsSync } from 'node:fs'
 import { type Express } from 'express'
 import { pino } from 'pino'
-import { compose } from '@server/wiring/compose.ts'
+import { compose, type Composed } from '@server/wiring/compose.ts'
 import { migrateDatabase } from './db/db.ts'
 import { connectStandIn } from './demo/standin.ts'
 import { buildDemo, isEmpty, isOldDemo } from './demo/demo.ts'
 import { DEMO_LEAD } from './demo/yard.ts'
 import { readEnv, type Env } from '@server/wiring/env.ts'
+import { forgetKeys } from './call/bound.ts'
 import { finishImport } from './shop/whole.ts'
 import { startSettling } from '@server/settle/settlethread.ts'
 import { startLives } from './life/lifethread.ts'
 import { serveLan } from './lan/serve.ts'
 import { faultText, faultWriter } from '@server/problem/fault.ts'
-import { clockMovedBy } from './time/clock.ts'
+import { lastWrittenMs } from './ledger/lines.ts'
+import { clockMovedBy, steadyClock } from './time/clock.ts'
 
 /** Folders beside the bundle, or in the source tree when run from there. */
 function folderOf(candidates: string[]): string {
@@ -28,21 +30,19 @@ async function main(): Promise<void> {
   const logger = pino({ level: env.LOG_LEVEL })
   const onFault = faultWriter((fault) => logger.error({ fault }, fault.message))
   await migrateDatabase(env.DATABASE_URL, folderOf(['../../src/server/db/migrations', './db/migrations']))
+  const clock = steadyClock(clockMovedBy(env.CLOCK_SHIFT_MS), () => performance.now())
   const parts = compose({
     databaseUrl: env.DATABASE_URL,
     webFolder: env.WEB_FOLDER ?? folderOf(['../web', '../../dist/web']),
     onFault,
-    now: clockMovedBy(env.CLOCK_SHIFT_MS),
+    now: clock.now,
+    clockAheadMs: clock.aheadMs,
   })
   const say: Say = (text) => {
     if (env.SAY_READY === '1') process.stdout.write(`${text}\n`)
   }
-  if (await finishImport(parts.deps)) say('A shop that was brought in is counted to its end now.')
-  if (env.WITH_DEMO === '1' && (await isEmpty(parts.deps))) {
-    say('Building the demo yard with 18 months of history (once, about 20 seconds) …')
-    await buildDemo(parts.deps)
-  }
-  if (env.WITH_DEMO === '1' && env.STANDIN_SECRET) await connectStandIn(parts.deps, env.STANDIN_SECRET)
+  clock.notBefore(await lastWrittenMs(parts.deps.db, clock.now()))
+  await makeReady(parts.deps, env, say)
   const thread = { databaseUrl: env.DATABASE_URL, clockShiftMs: env.CLOCK_SHIFT_MS }
   const lives = startLives(thread, onFault)
   parts.deps.lifeWork = lives
@@ -66,6 +66,17 @@ async function main(): Promise<void> {
 }
 
 type Say = (text: string) => void
+
+/** What a run before this one left open, and the demo where one is wanted. */
+async function makeReady(deps: Composed['deps'], env: Env, say: Say): Promise<void> {
+  await forgetKeys(deps)
+  if (await finishImport(deps)) say('A shop that was brought in is counted to its end now.')
+  if (env.WITH_DEMO === '1' && (await isEmpty(deps))) {
+    say('Building the demo yard with 18 months of history (once, about 20 seconds) …')
+    await buildDemo(deps)
+  }
+  if (env.WITH_DEMO === '1' && env.STANDIN_SECRET) await connectStandIn(deps, env.STANDIN_SECRET)
+}
 
 /** A port that somebody else has: said in a line, and left to whoever starts this to choose another. */
 const cannotListen = (port: number) => (problem: Error) => {

@@ -66,7 +66,7 @@ const LEAD = { name: 'bench', password: 'bench bench' }
 const start = performance.now()
 const isKept = !(await isEmpty(parts.deps))
 const { token } = isKept
-  ? await signIn(parts.deps, LEAD)
+  ? await signIn(parts.deps, { ...LEAD, from: 'bench' })
   : await firstLead(parts.deps, { shopName: 'Bench', zone: 'UTC', units: 'metric', ...LEAD })
 if (isKept) console.log('world: kept from an earlier run')
 else {

@@ -20,6 +20,9 @@ export function openDatabase(url: string): Database {
   const pool = mysql.createPool({
     uri: url,
     connectionLimit: 24,
+    // A request that would be the two hundred and first to wait is told to come again.
+    queueLimit: 200,
+    connectTimeout: 5000,
     supportBigNumbers: true,
     timezone: 'Z',
     charset: 'utf8mb4',

@@ -7,7 +7,7 @@ export class Metrics {
   private readonly took: Histogram
   private readonly faults: Counter
 
-  constructor(of: { isDatabaseThere: () => boolean; listeners: () => number }) {
+  constructor(of: { isDatabaseThere: () => boolean; listeners: () => number; clockAheadMs: () => number }) {
     collectDefaultMetrics({ register: this.registry })
     this.took = new Histogram({
       name: 'idle_http_seconds',
@@ -27,6 +27,7 @@ export class Metrics {
         },
       })
     gauge('idle_database_there', '1 while the database answers', () => Number(of.isDatabaseThere()))
+    gauge('idle_clock_ahead_seconds', 'How far the machine’s clock was set back', () => of.clockAheadMs() / 1000)
     gauge('idle_live_listeners', 'Pages that wait for changes', of.listeners)
   }
 

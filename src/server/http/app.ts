@@ -18,6 +18,7 @@ import { checkTime } from '@server/write/place.ts'
 import { bindDevice, firstLead, signIn, signOut, whoIs } from '@server/people/people.ts'
 import { importAll } from '@server/shop/whole.ts'
 import { keepPhoto } from '@server/photo/photos.ts'
+import { boundTo } from '@server/call/bound.ts'
 import { mustLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { type Metrics } from '@server/health/metrics.ts'
 import { passingFault, type DatabaseWatch } from '@server/health/watch.ts'
@@ -160,7 +161,10 @@ function takeFromEquipment(api: express.Router, { deps }: AppParts): void {
 function takeFiles(api: express.Router, { deps }: AppParts): void {
   api.post('/photo', express.raw({ type: () => true, limit: PHOTO_LIMIT }), async (req, res) => {
     const bytes = Buffer.isBuffer(req.body) ? req.body : new Uint8Array()
-    res.json(await keepPhoto(noted(deps, req), await whoOf(deps, req), { of: photoUpload.parse(req.query), bytes }))
+    const of = photoUpload.parse(req.query)
+    const who = await whoOf(deps, req)
+    const keep = () => keepPhoto(noted(deps, req), who, { of, bytes })
+    res.json(await boundTo(deps, { key: of.once, route: '/photo', content: { of, bytes } }, keep))
   })
   api.post('/ingest/file', express.raw({ type: () => true, limit: FILE_LIMIT }), async (req, res) => {
     const who = await whoOf(deps, req)
@@ -189,12 +193,17 @@ function handler({ deps, watch }: AppParts, e: Endpoint<AllDeps>) {
       const at = noted(deps, req)
       const body: unknown = e.body ? e.body.parse(req.body) : undefined
       const query: unknown = e.query ? e.query.parse(req.query) : undefined
-      return e.run(at, who, { body, query, params: req.params as Record<string, string> })
+      const run = () => e.run(at, who, { body, query, params: req.params as Record<string, string> })
+      const key = keyIn(body)
+      return key === null ? run() : boundTo(deps, { key, route: e.path, content: body }, run)
     })
     res.setHeader('cache-control', 'no-store')
     res.json(answer)
   }
 }
+
+const keyIn = (body: unknown): string | null =>
+  typeof body === 'object' && body !== null && 'key' in body && typeof body.key === 'string' ? body.key : null
 
 /** A device that had no link says when it was noted; the write is a fact at that time. */
 function noted(deps: AllDeps, req: Request): AllDeps {
@@ -228,8 +237,8 @@ function signing(api: express.Router, parts: AppParts): void {
       maxAge: cookie.maxAge,
       path: '/',
     })
-  api.post('/people/sign-in', limited, short, async (req, res) => {
-    const made = await signIn(deps, signInRequest.parse(req.body))
+  api.post('/people/sign-in', short, async (req, res) => {
+    const made = await signIn(deps, { ...signInRequest.parse(req.body), from: req.socket.remoteAddress ?? '' })
     keep(res, { name: COOKIE.session, token: made.token, maxAge: made.expiresMs - deps.now() }).json({ ok: true })
   })
   api.post('/people/first-lead', limited, short, async (req, res) => {

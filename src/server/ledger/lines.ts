@@ -1,4 +1,5 @@
-import { and, eq, inArray } from 'drizzle-orm'
+import { and, eq, inArray, lt, max } from 'drizzle-orm'
+import { HOUR_MS } from '@core/units/time.ts'
 import { type CarrierId, type EventId, type PartId, type SpoolId, type StationId } from '@core/ids/id.ts'
 import { type ActKind } from '@core/ledger/acts.ts'
 import { carrierOf, partOf, spoolOf, type Fact, type LedgerEvent, type Occurrence } from '@core/ledger/event.ts'
@@ -123,3 +124,13 @@ export const occurrenceOf = (event: LedgerEvent): Occurrence | null =>
   event.body.type === 'correction'
     ? event.body.replacement
     : { fact: event.body.fact, happenedMs: event.happenedMs, precision: event.precision, stationId: event.stationId }
+
+const LOOK_AHEAD_MS = 2 * HOUR_MS
+/** When the newest line was written down, as far as that is at most two hours from now; beyond that it was a clock gone wrong, and now stands. */
+export async function lastWrittenMs(db: Reader, nowMs: number): Promise<number> {
+  const [row] = await db
+    .select({ ms: max(ledgerEvent.loggedMs) })
+    .from(ledgerEvent)
+    .where(lt(ledgerEvent.loggedMs, nowMs + LOOK_AHEAD_MS))
+  return Math.max(nowMs, (row?.ms ?? 0) + 1)
+}

@@ -10,6 +10,7 @@ import { DomainError } from '@server/problem/problem.ts'
 import { isZone } from '@server/time/wall.ts'
 import { changing } from '@server/write/changing.ts'
 import { seedShop } from './seed.ts'
+import { mustMayTry, noteFailure } from './tries.ts'
 
 const SESSION_MS = 14 * DAY_MS
 const LINK_MS = 24 * HOUR_MS
@@ -50,15 +51,18 @@ const NOBODY = hash('nobody has this password')
 
 export async function signIn(
   deps: Deps,
-  request: { name: string; password: string },
+  request: { name: string; password: string; from: string },
 ): Promise<{ token: string; expiresMs: number }> {
+  await mustMayTry(deps, request)
   const [found] = await deps.db
     .select()
     .from(person)
     .where(and(eq(person.name, request.name), eq(person.isActive, true)))
   const isRight = await verify(found?.passwordHash ?? (await NOBODY), request.password)
-  if (!found?.passwordHash || !isRight)
+  if (!found?.passwordHash || !isRight) {
+    await noteFailure(deps, request)
     throw new DomainError('wrong-password', 'That name and password do not go together.', ['Check both and try again.'])
+  }
   return openSession(deps, found.id)
 }
 

@@ -1,6 +1,6 @@
 import { type Express } from 'express'
 import { Changes } from '@server/changes/changes.ts'
-import { openDatabase } from '@server/db/db.ts'
+import { openDatabase, type Db } from '@server/db/db.ts'
 import { PositionStore } from '@server/gunnow/positions.ts'
 import { type AllDeps } from '@server/http/alldeps.ts'
 import { Settler } from '@server/settle/settler.ts'
@@ -26,17 +26,17 @@ export interface ComposeInput {
   onFault: (problem: unknown) => void
   now?: () => number
   random?: () => number
+  /** How far the program's clock is before the machine's, which was set back. */
+  clockAheadMs?: () => number
   signInsPerMinute?: number
 }
 
 /** What is under way when the program is stopped has so long to end. */
 const LONGEST_MS = 5000
 
-/** The one place where parts are put together; tests hand in their own clock and random source. */
-export function compose(input: ComposeInput): Composed {
-  const database = openDatabase(input.databaseUrl)
-  const own = { db: database.db, shops: new ShopStore(), now: input.now ?? Date.now }
-  const deps: AllDeps = {
+function depsOf(db: Db, input: ComposeInput): AllDeps {
+  const own = { db, shops: new ShopStore(), now: input.now ?? Date.now }
+  return {
     ...own,
     positions: new PositionStore(),
     shares: new ShareStore(),
@@ -45,11 +45,21 @@ export function compose(input: ComposeInput): Composed {
     lifeWork: livesAtHand(own),
     random: input.random ?? Math.random,
   }
+}
+
+/** The one place where parts are put together; tests hand in their own clock and random source. */
+export function compose(input: ComposeInput): Composed {
+  const database = openDatabase(input.databaseUrl)
+  const deps = depsOf(database.db, input)
   const changes = new Changes(database.db, deps.now, input.onFault)
   const settler = new Settler(deps, input.onFault)
   const underway = new Underway()
   const watch = new DatabaseWatch(input.databaseUrl).start()
-  const metrics = new Metrics({ isDatabaseThere: watch.isThere, listeners: changes.count })
+  const metrics = new Metrics({
+    isDatabaseThere: watch.isThere,
+    listeners: changes.count,
+    clockAheadMs: input.clockAheadMs ?? (() => 0),
+  })
   const app = makeApp({
     ...{ deps, underway, changes, watch, metrics },
     webFolder: input.webFolder,
