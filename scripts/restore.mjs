@@ -16,19 +16,6 @@ function whichFile() {
   )
 }
 
-/** The name of the shop that is there; null where there is none. */
-async function shopIn(url) {
-  const connection = await (await import('mysql2/promise')).createConnection(url)
-  try {
-    const [[shop]] = await connection.query('select name from site')
-    return shop?.name ?? null
-  } catch {
-    return null
-  } finally {
-    connection.destroy()
-  }
-}
-
 try {
   ensurePackages(['database'])
   ensureModules()
@@ -36,13 +23,13 @@ try {
   const lock = await lockFile(join(DATA, 'start.lock'))
   if (!lock) throw new SetupError('Idle Spool runs here. Stop it first (Ctrl-C in its window), then run this again.')
   const { startDatabase } = await import('./lib/mariadb.mjs')
-  const { latestVersion } = await import('./lib/version.mjs')
+  const { latestVersion, shopAt } = await import('./lib/version.mjs')
   const head = await headOf(path)
   if (head.version > latestVersion())
     throw new SetupError('That back-up is of a newer version of this program. Fetch that version, then run this again.')
   const database = await startDatabase({ folder: join(DATA, 'db') })
   try {
-    const there = await shopIn(database.url)
+    const there = (await shopAt(database.url))?.name ?? null
     if (there !== null && there !== over)
       throw new SetupError(
         `There is a shop here already: "${there}". Nothing was touched. To put "${head.shop}" in its place:\n  npm run restore -- ${path} --over "${there}"`,

@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import { join } from 'node:path'
 import { keepUp, PAUSES } from './lib/keep.mjs'
-import { latestVersion, versionOf } from './lib/version.mjs'
+import { latestVersion, shopAt } from './lib/version.mjs'
 import { lockFile } from './lib/lock.mjs'
 import {
   BACKUPS,
@@ -144,8 +144,8 @@ const backUp = () =>
 
 /** New tables are made by no version before the shop as it stands is safe. */
 async function backUpFirst(database) {
-  const [has, latest] = await Promise.all([versionOf(database.url), latestVersion()])
-  if (has === null || has >= latest || process.argv.includes('--no-backup')) return
+  const shop = await shopAt(database.url)
+  if (!shop || shop.version >= latestVersion() || process.argv.includes('--no-backup')) return
   say('A new version: the shop is backed up first …')
   if (await backUp()) return
   await database.stop()

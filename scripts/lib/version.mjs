@@ -7,14 +7,15 @@ import { ROOT } from './machine.mjs'
 export const latestVersion = () =>
   JSON.parse(readFileSync(join(ROOT, 'src/server/db/migrations/meta/_journal.json'), 'utf8')).entries.length
 
-/** How far those of a database go; null where there is no shop in it. */
-export async function versionOf(url) {
+/** The shop that is in a database, and how far its tables go; null where there is none. */
+export async function shopAt(url) {
   const connection = await (await import('mysql2/promise')).createConnection(url)
   try {
-    const [shops] = await connection.query('select 1 from site')
+    const [[shop]] = await connection.query('select name from site')
     const [[{ n }]] = await connection.query('select count(*) as n from __drizzle_migrations')
-    return shops.length > 0 ? Number(n) : null
+    return shop ? { name: shop.name, version: Number(n) } : null
   } catch {
+    // No tables yet.
     return null
   } finally {
     connection.destroy()
