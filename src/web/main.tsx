@@ -3,16 +3,24 @@ import { createRoot } from 'react-dom/client'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { createBrowserRouter } from 'react-router'
 import { RouterProvider } from 'react-router/dom'
+import { isPassing } from '@web/api/client.ts'
 import { FloorPage } from './floor/FloorPage.tsx'
 import { Nowhere } from '@web/frame/Nowhere.tsx'
 import { Shell } from '@web/frame/Shell.tsx'
 import './main.scss'
 
 const STALE_MS = 2000
+const ASK_AGAIN_MS = 5000
 /** Asked whether or not the device thinks it has a link: it is often wrong, and what was seen before is kept. */
 const client = new QueryClient({
   defaultOptions: {
-    queries: { staleTime: STALE_MS, retry: 1, networkMode: 'always' },
+    queries: {
+      staleTime: STALE_MS,
+      retry: 1,
+      networkMode: 'always',
+      // A page that was told "not now" asks again by itself.
+      refetchInterval: ({ state }) => (isPassing(state.error) ? ASK_AGAIN_MS : false),
+    },
     mutations: { networkMode: 'always' },
   },
 })

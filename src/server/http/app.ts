@@ -52,7 +52,8 @@ const SECURITY: HelmetOptions = {
       'default-src': ["'self'"],
       'style-src': ["'self'", "'unsafe-inline'"],
       'img-src': ["'self'", 'data:', 'blob:'],
-      'font-src': ["'self'"],
+      // Small pieces of the fonts stand in the style itself.
+      'font-src': ["'self'", 'data:'],
       'upgrade-insecure-requests': null,
     },
   },

@@ -14,7 +14,18 @@ export class ApiError extends Error {
 }
 export const OFFLINE = 'no-link'
 /** No link, a server that tripped, a sign-in that ran out: a later try may bring it through. */
-const WORTH_ANOTHER_TRY = new Set([OFFLINE, 'server-fault', 'not-signed-in', 'too-many', 'busy', 'disk-full', 'other-version'])
+const WORTH_ANOTHER_TRY = new Set([
+  OFFLINE,
+  'server-fault',
+  'not-signed-in',
+  'too-many',
+  'busy',
+  'disk-full',
+  'other-version',
+])
+/** Nobody there to take it just now: no link, a database that is away, a disk without room. It passes without anybody doing it otherwise. */
+const PASSING = new Set([OFFLINE, 'busy', 'disk-full'])
+export const isPassing = (problem: unknown): boolean => problem instanceof ApiError && PASSING.has(problem.code)
 export const isWorthAnotherTry = (problem: ApiError) => WORTH_ANOTHER_TRY.has(problem.code)
 
 async function ask<A extends z.ZodType>(path: string, answer: A, init: RequestInit): Promise<z.output<A>> {

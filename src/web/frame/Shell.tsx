@@ -37,8 +37,8 @@ export function Shell() {
     <>
       <LinkStrip zone={me.data?.zone ?? 'UTC'} />
       {isKnown && !place.search.includes('at=') && place.pathname !== '/device' ? <QueueLine /> : null}
-      {/* Before it is known who asks, the frame stands already: one slow answer leaves no blank page. */}
-      {isKnown || (me.isPending && !isOpenPage) ? (
+      {/* Before it is known who asks, the frame stands already: neither a slow answer nor a refused one leaves a blank page. */}
+      {isKnown || (!me.data && !isOpenPage) ? (
         <Head onFind={() => setOpen('find')} onHelp={() => setOpen('help')} />
       ) : null}
       <Outlet />

@@ -1,5 +1,5 @@
 import { type z } from 'zod'
-import { ApiError, OFFLINE, postWrite } from '@web/api/client.ts'
+import { isPassing, postWrite } from '@web/api/client.ts'
 import { keepLast } from './last.ts'
 import { note } from './device.ts'
 
@@ -7,7 +7,8 @@ const PATIENCE_MS = 8000
 
 /**
  * Sends a write that may be made where there is no link. Without one it is kept on the device at its own time, under its own key,
- * so that it is one write however often it goes; null: kept so. A link that does not answer is none: the server keeps it once either way.
+ * so that it is one write however often it goes; null: kept so. A link that does not answer is none, and so is a server that says "not now": it keeps it once
+ * either way.
  */
 export async function sendOrKeep<B extends { key: string }, A extends z.ZodType>(
   path: string,
@@ -19,7 +20,7 @@ export async function sendOrKeep<B extends { key: string }, A extends z.ZodType>
   try {
     return await postWrite(path, { body, withinMs: PATIENCE_MS }, answer)
   } catch (problem) {
-    if (!(problem instanceof ApiError) || problem.code !== OFFLINE) throw problem
+    if (!isPassing(problem)) throw problem
     await note({ kind: 'post', path, key: body.key, body, atMs, says })
     keepLast({ acts: [], logged: [], kept: { key: body.key, says } })
     return null
