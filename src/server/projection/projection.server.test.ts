@@ -102,13 +102,17 @@ async function liveADay(seed: number, steps: number): Promise<void> {
 }
 
 describe('the projection', () => {
-  it('is what the ledger says after days of late, wrong, corrected and moved entries', async () => {
-    for (const seed of [3, 14, 159]) {
-      await liveADay(seed, 40)
-      expect(await differing()).toBe(0)
-    }
-    expect(server.faults).toEqual([])
-  })
+  it(
+    'is what the ledger says after days of late, wrong, corrected and moved entries',
+    { timeout: 120_000 },
+    async () => {
+      for (const seed of [3, 14, 159]) {
+        await liveADay(seed, 40)
+        expect(await differing()).toBe(0)
+      }
+      expect(server.faults).toEqual([])
+    },
+  )
   it('tells, and puts right, what was tampered with', async () => {
     const { deps } = server.parts
     const [one] = await deps.db.select().from(positionNow).limit(1)
