@@ -7,8 +7,8 @@ import { loadShop } from '@server/shopmodel/model.ts'
 import { addDays, dayOf, wallOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { linesWhere } from './read.ts'
 
-/** A cell that a spreadsheet would take for a formula is made plain text. */
-export const harmless = (text: string) => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text)
+/** A cell that a spreadsheet would take for a formula is made plain text; some take the wide signs of other keyboards for the same. */
+export const harmless = (text: string) => (/^[=+\-@\uff1d\uff0b\uff0d\uff20\t\r]/.test(text) ? `'${text}` : text)
 
 /** The log between two days as CSV, oldest first, times in the site's zone. */
 export async function logbookCsv(deps: Deps, who: Who, span: { from: string; to: string }): Promise<string> {
