@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest'
 import { type HelpAnswer, type PaybackAnswer } from '@contract/payback.ts'
 import { Heaps } from './Heaps.tsx'
 import {
+  beforeWords,
   cheapPartSentence,
   costWords,
   diffuserSentence,
@@ -59,6 +60,12 @@ describe('what it cost, in words', () => {
     expect(paybackSentence(payback({ isMoney: false }))).toBe('Down 5 h in 90 days. 4 h of it began at the tip.')
     expect(paybackSentence(payback({ total: { now: NONE, before: NONE }, heaps: [] }))).toBe('No stop in 90 days.')
     expect(paybackSentence(payback({ heaps: [line('off')] }))).toContain('began off the wire.')
+  })
+  it('of the days before says what they came to, and no minute where none is written down', () => {
+    expect(beforeWords(payback())).toBe('The 90 days before: 3.3 h, about €200.')
+    expect(beforeWords(payback({ total: { now: NONE, before: NONE } }))).toBe(
+      'None written down in the 90 days before.',
+    )
   })
   it('sets the cheap part beside the dear hours', () => {
     expect(cheapPartSentence(payback())).toBe('Parts put on there cost €2, the time €240.')

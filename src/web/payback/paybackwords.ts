@@ -48,6 +48,7 @@ export const costWords = (cost: StopCost, currency: string): string =>
     .join(', ')
 
 export function beforeWords({ total, days, currency, isMoney }: PaybackAnswer): string {
+  if (total.before.stops === 0) return `None written down in the ${days} days before.`
   const then = `The ${days} days before: ${minutes(total.before.minutes)}`
   return isMoney && heapMinor(total.before) > 0
     ? `${then}, about ${aboutMoney(heapMinor(total.before), currency)}.`
