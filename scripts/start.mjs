@@ -126,7 +126,11 @@ async function run({ startDatabase }) {
   void watchDatabase({
     database: () => database,
     isStopping: () => isStopping,
-    start: async () => (database = await startDatabase()),
+    start: async () => {
+      // What this one still holds of the old one is given back first: the last who uses a database stops it.
+      await database.stop()
+      database = await startDatabase()
+    },
   })
 }
 

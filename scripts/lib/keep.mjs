@@ -16,6 +16,8 @@ export function keepUp({ start, onAgain = () => {}, onGiveUp, pauses = PAUSES })
     if (isStopping) return
     const sinceMs = Date.now()
     child = await start()
+    // Stopped while it was being started.
+    if (isStopping) return void child.kill('SIGTERM')
     child.once('exit', (code, signal) => void ended({ code, signal, sinceMs }))
   }
   const ended = async ({ code, signal, sinceMs }) => {
