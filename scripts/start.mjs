@@ -16,6 +16,7 @@ import {
   say,
   SetupError,
   stopProcess,
+  wait,
   writeJson,
 } from './lib/machine.mjs'
 
@@ -28,7 +29,6 @@ const SERVER_OF = `--server-of=${DATA}`
 const STANDIN_OF = `--standin-of=${DATA}`
 const isEmpty = process.argv.includes('--no-demo')
 const isLan = process.argv.includes('--lan')
-const wait = (ms) => new Promise((r) => setTimeout(r, ms))
 
 async function main() {
   // Held as long as this lives, by the kernel: however it ends, the next start finds the folder free.

@@ -10,7 +10,6 @@ import {
   readdirSync,
   renameSync,
   rmSync,
-  statSync,
 } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { basename, join } from 'node:path'
@@ -222,7 +221,6 @@ export function backupsIn(folder) {
         name,
         path: join(folder, name),
         madeMs: Date.parse(`${day}T${h}:${m}:${s}Z`),
-        bytes: statSync(join(folder, name)).size,
       }
     })
 }

@@ -1,5 +1,5 @@
 // Keeps a process up: started again when it ends by itself, with pauses that grow, until it ends too often to be worth it.
-const wait = (ms) => new Promise((r) => setTimeout(r, ms))
+import { wait } from './machine.mjs'
 
 export const PAUSES = { firstMs: 1000, mostMs: 60_000, steadyMs: 60_000, most: 6 }
 

@@ -2,9 +2,7 @@
 import { spawnSync } from 'node:child_process'
 import { closeSync, mkdirSync, openSync } from 'node:fs'
 import { dirname } from 'node:path'
-import { SetupError } from './machine.mjs'
-
-const wait = (ms) => new Promise((r) => setTimeout(r, ms))
+import { SetupError, wait } from './machine.mjs'
 
 /** Asks for the lock on an open file; it belongs to the file as this process opened it, not to the helper that asks. */
 function ask(fd, how) {

@@ -15,6 +15,7 @@ export const BACKUPS = process.env.IDLE_BACKUPS ?? join(DATA, 'backups')
 export class SetupError extends Error {}
 
 export const say = (text) => console.log(text)
+export const wait = (ms) => new Promise((r) => setTimeout(r, ms))
 const find = (program) =>
   ['/usr/bin', '/usr/sbin', '/usr/local/bin', '/usr/local/sbin', '/bin', '/sbin']
     .map((d) => join(d, program))
@@ -140,7 +141,7 @@ export async function stopProcess(pid, argument, waitMs = 15_000) {
   process.kill(pid, 'SIGTERM')
   for (let waited = 0; waited < waitMs; waited += 50) {
     if (!isRunning(pid, argument)) return
-    await new Promise((r) => setTimeout(r, 50))
+    await wait(50)
   }
   if (isRunning(pid, argument)) process.kill(pid, 'SIGKILL')
 }

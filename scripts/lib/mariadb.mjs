@@ -1,7 +1,7 @@
 // One MariaDB of our own in a folder: reached through the folder's own socket, so that no other folder's database can answer in its place.
 // Survives kill -9 of anything: one left over is taken up, the last who uses it stops it.
 import { spawn, spawnSync } from 'node:child_process'
-import { randomBytes } from 'node:crypto'
+import { createHash, randomBytes } from 'node:crypto'
 import {
   chmodSync,
   chownSync,
@@ -16,12 +16,20 @@ import {
   writeFileSync,
 } from 'node:fs'
 import { tmpdir, totalmem } from 'node:os'
-import { createHash } from 'node:crypto'
 import { dirname, join } from 'node:path'
 import { lockFile } from './lock.mjs'
-import { findRunning, freePort, isRunning, programs, readJson, SetupError, stopProcess, writeJson } from './machine.mjs'
+import {
+  findRunning,
+  freePort,
+  isRunning,
+  programs,
+  readJson,
+  SetupError,
+  stopProcess,
+  wait,
+  writeJson,
+} from './machine.mjs'
 
-const wait = (ms) => new Promise((r) => setTimeout(r, ms))
 const STARTING_MS = 120_000
 const PORTS = 20
 
@@ -46,7 +54,7 @@ export async function startDatabase(at) {
       )
     try {
       const up = await takeUpOrLaunch({ database: 'idle_spool', wantedPort: null, isThrowaway: false, ...at })
-      return { ...up, stop: () => stopUnlessUsed({ folder, use, pid: up.pid, arg: argOf(folder) }) }
+      return { ...up, stop: () => stopUnlessUsed({ folder, use, pid: up.pid }) }
     } catch (problem) {
       use.release()
       throw problem
@@ -60,10 +68,10 @@ const dataOf = (folder) => join(folder, 'data')
 /** What the command line of this folder's database holds, and no other's. */
 const argOf = (folder) => `--datadir=${dataOf(folder)}`
 
-async function stopUnlessUsed({ folder, use, pid, arg }) {
+async function stopUnlessUsed({ folder, use, pid }) {
   const starting = await lockFile(join(folder, 'starting.lock'), { waitMs: STARTING_MS })
   try {
-    if (use.alone()) await stopProcess(pid, arg, 60_000)
+    if (use.alone()) await stopProcess(pid, argOf(folder), 60_000)
   } finally {
     use.release()
     starting?.release()

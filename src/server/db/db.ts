@@ -4,6 +4,7 @@ import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
 import { migrate } from 'drizzle-orm/mysql2/migrator'
 import mysql from 'mysql2/promise'
 import { carryOver } from './carry.ts'
+import { causesOf } from './causes.ts'
 import * as schema from './schema.ts'
 
 export type Db = MySql2Database<typeof schema>
@@ -133,10 +134,8 @@ const RETRIED = new Set([1213, 1205])
 const TRIES = 5
 
 export function errnoOf(problem: unknown): number | null {
-  for (let at: unknown = problem, depth = 0; at instanceof Error && depth < 4; at = at.cause, depth++) {
-    if ('errno' in at && typeof at.errno === 'number') return at.errno
-  }
-  return null
+  const found = causesOf(problem).find((at) => 'errno' in at && typeof at.errno === 'number')
+  return (found as { errno?: number } | undefined)?.errno ?? null
 }
 export const isDuplicate = (problem: unknown) => errnoOf(problem) === 1062
 

@@ -1,4 +1,5 @@
 import mysql from 'mysql2/promise'
+import { causesOf } from '@server/db/causes.ts'
 import { DomainError } from '@server/problem/problem.ts'
 
 const EVERY_MS = 1000
@@ -97,17 +98,10 @@ const AWAY: ReadonlySet<string> = new Set([
   'ER_NORMAL_SHUTDOWN',
 ])
 const FULL: ReadonlySet<string> = new Set(['ER_DISK_FULL', 'ER_RECORD_FILE_FULL', 'ENOSPC', 'EDQUOT'])
-function codesOf(problem: unknown): string[] {
-  const codes: string[] = []
-  for (let at: unknown = problem; at instanceof Error && codes.length < 6; at = at.cause)
-    if ('code' in at && typeof at.code === 'string') codes.push(at.code)
-  return codes
-}
-const isOfDatabase = (problem: unknown): boolean => {
-  for (let at: unknown = problem, depth = 0; at instanceof Error && depth < 5; at = at.cause, depth++)
-    if ('query' in at || 'sqlState' in at || 'fatal' in at) return true
-  return false
-}
+const codesOf = (problem: unknown): string[] =>
+  causesOf(problem).flatMap((at) => ('code' in at && typeof at.code === 'string' ? at.code : []))
+const isOfDatabase = (problem: unknown): boolean =>
+  causesOf(problem).some((at) => 'query' in at || 'sqlState' in at || 'fatal' in at)
 
 /** A fault of the database that passes by itself or by room on the disk, as a refusal in words; null for any other. */
 export function passingFault(problem: unknown): DomainError | null {

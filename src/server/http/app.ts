@@ -148,6 +148,9 @@ function mustBeSomebody({ deps, watch }: AppParts) {
     next()
   }
 }
+/** Who sends this write, as it was found when they came in. */
+const askedBy = (res: Response) => res.locals['who'] as Who
+
 const within = <T>(watch: DatabaseWatch | undefined, work: () => Promise<T>): Promise<T> =>
   watch ? watch.within(work) : work()
 
@@ -163,12 +166,12 @@ function takeFiles(api: express.Router, { deps }: AppParts): void {
   api.post('/photo', express.raw({ type: () => true, limit: PHOTO_LIMIT }), async (req, res) => {
     const bytes = Buffer.isBuffer(req.body) ? req.body : new Uint8Array()
     const of = photoUpload.parse(req.query)
-    const who = await whoOf(deps, req)
+    const who = askedBy(res)
     const keep = () => keepPhoto(noted(deps, req), who, { of, bytes })
     res.json(await boundTo(deps, { key: of.once, route: '/photo', content: { of, bytes } }, keep))
   })
   api.post('/ingest/file', express.raw({ type: () => true, limit: FILE_LIMIT }), async (req, res) => {
-    const who = await whoOf(deps, req)
+    const who = askedBy(res)
     const wanted = typeof req.query['sheet'] === 'string' ? req.query['sheet'] : null
     res.json(await readFile(who, Buffer.isBuffer(req.body) ? req.body : new Uint8Array(), wanted))
   })
@@ -190,7 +193,7 @@ const whoOf = (deps: Deps, req: Request): Promise<Who> => whoIs(deps, tokensOf(r
 function handler({ deps, watch }: AppParts, e: Endpoint<AllDeps>) {
   return async (req: Request, res: Response) => {
     const answer = await within(watch, async () => {
-      const who = (res.locals['who'] as Who | undefined) ?? (await whoOf(deps, req))
+      const who = req.method === 'GET' ? await whoOf(deps, req) : askedBy(res)
       const at = noted(deps, req)
       const body: unknown = e.body ? e.body.parse(req.body) : undefined
       const query: unknown = e.query ? e.query.parse(req.query) : undefined

@@ -1,3 +1,5 @@
+import { causesOf } from '@server/db/causes.ts'
+
 /** A fault as it is written down: what, where and by which number; never what was in it. */
 export interface Fault {
   name: string
@@ -22,11 +24,6 @@ function statementOf(query: string): string {
   return table ? `${verb.toLowerCase()} ${table}` : verb.toLowerCase()
 }
 
-function chainOf(problem: unknown): Error[] {
-  const chain: Error[] = []
-  for (let at: unknown = problem; at instanceof Error && chain.length < 5; at = at.cause) chain.push(at)
-  return chain
-}
 const textOf = (error: Error, key: string): string | undefined => {
   const value: unknown = (error as unknown as Record<string, unknown>)[key]
   return typeof value === 'string' ? value : undefined
@@ -42,7 +39,7 @@ const numberOf = (error: Error, key: string): number | undefined => {
  * @example plainFault(problem) // { name: 'Error', message: 'the database: ER_DUP_ENTRY', code: 'ER_DUP_ENTRY', errno: 1062, statement: 'insert photo', … }
  */
 export function plainFault(problem: unknown): Fault {
-  const chain = chainOf(problem)
+  const chain = causesOf(problem)
   const [first] = chain
   if (!first) return { name: 'thrown', message: typeof problem, stack: [] }
   const query = chain.flatMap((e) => textOf(e, 'query') ?? textOf(e, 'sql') ?? [])[0]

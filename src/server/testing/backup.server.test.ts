@@ -8,7 +8,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type LogAnswer } from '@contract/logbook.ts'
 import type { Client } from './testserver.ts'
 import { makePlaces, nextKey, openShop, startTestServer, type TestServer } from './testserver.ts'
-import { urlOf } from './worlds.ts'
+import { emptyDatabase } from './worlds.ts'
 
 /** A back-up made while people log, checked, put back, and refused when it is not whole. */
 interface Head {
@@ -66,10 +66,7 @@ describe('a back-up', () => {
     // What was logged while it was written is in none of its tables.
     expect(head.sums['ledger_event']?.[0]).toBeLessThan(await countIn(server.databaseUrl, 'ledger_event'))
     expect((await backups.checkBackup(path)).shop).toBe(head.shop)
-    const other = urlOf(server.databaseUrl, `restored_${process.pid}`)
-    const connection = await mysql.createConnection(server.databaseUrl)
-    await connection.query(`create database \`restored_${process.pid}\``)
-    await connection.end()
+    const other = await emptyDatabase(server.databaseUrl, `restored_${process.pid}`)
     await backups.restoreBackup(path, { url: other })
     expect(await countIn(other, 'ledger_event')).toBe(head.sums['ledger_event']?.[0])
     expect(await countIn(other, 'person')).toBe(1)
@@ -97,10 +94,7 @@ describe('a back-up', () => {
     expect(await countIn(server.databaseUrl, 'station')).toBe(before)
   }, 120_000)
   it('of a database without a shop is none', async () => {
-    const url = urlOf(server.databaseUrl, `bare_${process.pid}`)
-    const connection = await mysql.createConnection(server.databaseUrl)
-    await connection.query(`create database \`bare_${process.pid}\``)
-    await connection.end()
+    const url = await emptyDatabase(server.databaseUrl, `bare_${process.pid}`)
     await expect(backups.makeBackup({ url, folder: join(folder, 'bare') })).rejects.toThrow('There is no shop')
     expect(readdirSync(join(folder, 'bare'))).toEqual([])
   })
