@@ -11,6 +11,11 @@ export const firstLeadRequest = z.object({
   name: z.string().trim().min(1).max(60),
   password: z.string().min(10, 'at least 10 letters').max(200),
 })
+/** One's own password anew, by who knows the old one. */
+export const passwordRequest = z.object({
+  old: z.string().min(1).max(200),
+  password: z.string().min(10, 'at least 10 letters').max(200),
+})
 /** What an empty shop took in from a whole one’s file. */
 export const broughtBack = z.object({ rows: z.number().int() })
 export const meAnswer = z.object({

@@ -4,7 +4,7 @@ import { type Deps, type Who } from './context.ts'
 /** One endpoint: what it is called, the shapes that go in and come out, and the one service it calls. */
 export interface Endpoint<D extends Deps = Deps> {
   method: 'get' | 'post'
-  path: string
+  path: `/${string}`
   summary: string
   body?: z.ZodType
   query?: z.ZodType
@@ -14,7 +14,7 @@ export interface Endpoint<D extends Deps = Deps> {
 
 interface Shapes<B extends z.ZodType, Q extends z.ZodType, A extends z.ZodType, D extends Deps> {
   method: 'get' | 'post'
-  path: string
+  path: `/${string}`
   summary: string
   body?: B
   query?: Q

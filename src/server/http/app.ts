@@ -8,14 +8,14 @@ import express, { type ErrorRequestHandler, type Express, type Request, type Res
 import { rateLimit } from 'express-rate-limit'
 import helmet, { type HelmetOptions } from 'helmet'
 import { ZodError } from 'zod'
-import { bindRequest, firstLeadRequest, signInRequest } from '@contract/people.ts'
+import { bindRequest, firstLeadRequest, passwordRequest, signInRequest } from '@contract/people.ts'
 import { photoUpload } from '@contract/photo.ts'
 import { telemetryRequest } from '@contract/telemetry.ts'
 import { type Changes } from '@server/changes/changes.ts'
 import { takeTelemetry } from '@server/ingest/telemetry.ts'
 import { readFile } from '@server/ingest/readfile.ts'
 import { checkTime } from '@server/write/place.ts'
-import { bindDevice, firstLead, signIn, signOut, whoIs } from '@server/people/people.ts'
+import { bindDevice, changePassword, firstLead, signIn, signOut, whoIs } from '@server/people/people.ts'
 import { importAll } from '@server/shop/whole.ts'
 import { keepPhoto } from '@server/photo/photos.ts'
 import { boundTo } from '@server/call/bound.ts'
@@ -24,6 +24,7 @@ import { type Metrics } from '@server/health/metrics.ts'
 import { passingFault, type DatabaseWatch } from '@server/health/watch.ts'
 import { type AllDeps } from './alldeps.ts'
 import { endpoints, equipmentDoor } from './endpoints.ts'
+import { askedBy, Doors } from './doors.ts'
 import { giveFiles } from './files.ts'
 import { describeApi } from './openapi.ts'
 import { DomainError, STATUS } from '@server/problem/problem.ts'
@@ -71,30 +72,33 @@ export function makeApp(parts: AppParts): Express {
     compression({ level: 2, filter: (req, res) => !req.path.endsWith('/changes') && compression.filter(req, res) }),
   )
   if (parts.underway) app.use(parts.underway.count)
-  const api = express.Router()
-  // How the server itself is stands before all that asks the database.
-  giveHealth(api, parts)
-  takeFromEquipment(api, parts)
-  api.use(mustCarryHeader)
-  signing(api, parts)
-  // A whole shop may be hundreds of megabytes: it flows through and is never held.
-  api.post('/shop/whole', async (req, res) => void res.json(await importAll(parts.deps, req)))
-  // Who is nobody is told so before anything of what they send is read.
-  api.use(mustBeSomebody(parts))
-  takeFiles(api, parts)
-  api.use(express.json({ limit: '16mb', verify: markOdd }), mustBeText)
-  for (const e of endpoints) api[e.method](e.path, handler(parts, e))
-  const described = describeApi([...endpoints, equipmentDoor])
-  api.get('/openapi.json', (_req, res) => void res.json(described))
-  giveFiles(api, parts.deps, whoOf)
-  api.get('/changes', (req, res) => stream(parts, req, res))
-  api.use((_req, _res) => {
-    throw new DomainError('not-found', 'There is nothing at that address.')
-  })
-  app.use('/api', api)
+  app.use('/api', openAll(parts))
   if (parts.webFolder) serveWeb(app, parts.webFolder)
   app.use(answerProblem(parts.onFault))
   return app
+}
+
+function openAll(parts: AppParts): express.Router {
+  const doors = new Doors((req) => within(parts.watch, () => whoOf(parts.deps, req)))
+  // How the server itself is stands before all that asks the database.
+  giveHealth(doors, parts)
+  takeFromEquipment(doors, parts)
+  doors.router.use(mustCarryHeader)
+  signing(doors, parts)
+  // A whole shop may be hundreds of megabytes: it flows through and is never held. It goes into an empty one only, where nobody is yet.
+  doors.post('/shop/whole', async (req, res) => void res.json(await importAll(parts.deps, req)))
+  takeFiles(doors, parts)
+  const json = [express.json({ limit: '16mb', verify: markOdd }), mustBeText]
+  for (const e of endpoints) doors[e.method](e.path, ...(e.method === 'post' ? json : []), handler(parts, e))
+  const described = describeApi([...endpoints, equipmentDoor])
+  doors.get('/openapi.json', (_req, res) => void res.json(described))
+  giveFiles(doors, parts.deps)
+  doors.get('/changes', (req, res) => stream(parts, req, res))
+  doors.mustBeAll()
+  doors.router.use((_req, _res) => {
+    throw new DomainError('not-found', 'There is nothing at that address.')
+  })
+  return doors.router
 }
 
 /** A letter that is none, or half of one: no text anybody typed, and the database keeps it as another. */
@@ -122,14 +126,15 @@ function named(_req: Request, res: Response, next: () => void): void {
 }
 
 /** Whether the process lives; whether it and its database take work; and numbers for whoever watches, on this machine or as a lead. */
-function giveHealth(api: express.Router, { deps, underway, watch, metrics }: AppParts): void {
+function giveHealth(doors: Doors, { deps, underway, watch, metrics }: AppParts): void {
   const live = (_req: Request, res: Response) => void res.json({ ok: true, nowMs: deps.now() })
-  api.get(['/live', '/health'], live)
-  api.get('/ready', async (_req, res) => {
+  doors.get('/live', live)
+  doors.get('/health', live)
+  doors.get('/ready', async (_req, res) => {
     const why = underway?.isEnding() ? 'stopping' : watch && !(await watch.answers()) ? 'database' : null
     res.status(why ? 503 : 200).json(why ? { ok: false, why } : { ok: true })
   })
-  api.get('/metrics', async (req, res) => {
+  doors.get('/metrics', async (req, res) => {
     if (!isOfThisMachine(req)) mustLead(await whoOf(deps, req))
     res.type('text/plain; version=0.0.4').send(metrics ? await metrics.registry.metrics() : '')
   })
@@ -138,39 +143,26 @@ function giveHealth(api: express.Router, { deps, underway, watch, metrics }: App
 const isOfThisMachine = (req: Request) =>
   /^(::ffff:)?127\.|^::1$/.test(req.socket.remoteAddress ?? '') && req.headers['x-forwarded-for'] === undefined
 
-function mustBeSomebody({ deps, watch }: AppParts) {
-  return async (req: Request, res: Response, next: () => void) => {
-    if (req.method !== 'GET') {
-      const who = await within(watch, () => whoOf(deps, req))
-      mustRead(who)
-      res.locals['who'] = who
-    }
-    next()
-  }
-}
-/** Who sends this write, as it was found when they came in. */
-const askedBy = (res: Response) => res.locals['who'] as Who
-
 const within = <T>(watch: DatabaseWatch | undefined, work: () => Promise<T>): Promise<T> =>
   watch ? watch.within(work) : work()
 
 /** Equipment carries a token in its own header, which no page can make a browser send: it needs no other. */
-function takeFromEquipment(api: express.Router, { deps }: AppParts): void {
-  api.post('/ingest', express.json({ limit: '4mb' }), async (req, res) => {
+function takeFromEquipment(doors: Doors, { deps }: AppParts): void {
+  doors.post('/ingest', express.json({ limit: '4mb' }), async (req, res) => {
     const token = /^Bearer (\S+)$/.exec(req.headers.authorization ?? '')?.[1]
     res.json(await takeTelemetry(deps, token, telemetryRequest.parse(req.body)))
   })
 }
 
-function takeFiles(api: express.Router, { deps }: AppParts): void {
-  api.post('/photo', express.raw({ type: () => true, limit: PHOTO_LIMIT }), async (req, res) => {
+function takeFiles(doors: Doors, { deps }: AppParts): void {
+  doors.post('/photo', express.raw({ type: () => true, limit: PHOTO_LIMIT }), async (req, res) => {
     const bytes = Buffer.isBuffer(req.body) ? req.body : new Uint8Array()
     const of = photoUpload.parse(req.query)
     const who = askedBy(res)
     const keep = () => keepPhoto(noted(deps, req), who, { of, bytes })
     res.json(await boundTo(deps, { key: of.once, route: '/photo', content: { of, bytes } }, keep))
   })
-  api.post('/ingest/file', express.raw({ type: () => true, limit: FILE_LIMIT }), async (req, res) => {
+  doors.post('/ingest/file', express.raw({ type: () => true, limit: FILE_LIMIT }), async (req, res) => {
     const who = askedBy(res)
     const wanted = typeof req.query['sheet'] === 'string' ? req.query['sheet'] : null
     res.json(await readFile(who, Buffer.isBuffer(req.body) ? req.body : new Uint8Array(), wanted))
@@ -193,7 +185,7 @@ const whoOf = (deps: Deps, req: Request): Promise<Who> => whoIs(deps, tokensOf(r
 function handler({ deps, watch }: AppParts, e: Endpoint<AllDeps>) {
   return async (req: Request, res: Response) => {
     const answer = await within(watch, async () => {
-      const who = req.method === 'GET' ? await whoOf(deps, req) : askedBy(res)
+      const who = (res.locals['who'] as Who | undefined) ?? (await whoOf(deps, req))
       const at = noted(deps, req)
       const body: unknown = e.body ? e.body.parse(req.body) : undefined
       const query: unknown = e.query ? e.query.parse(req.query) : undefined
@@ -222,38 +214,58 @@ function noted(deps: AllDeps, req: Request): AllDeps {
   return { ...deps, happenedMs }
 }
 
-function signing(api: express.Router, parts: AppParts): void {
-  const { deps } = parts
-  const short = express.json({ limit: '16kb' })
-  const limited = rateLimit({
+/** A cookie that scripts can't read, and that goes to this shop only. */
+const keep = (res: Response, cookie: { name: string; token: string; maxAge: number }) =>
+  res.cookie(cookie.name, cookie.token, {
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: res.req.secure,
+    maxAge: cookie.maxAge,
+    path: '/',
+  })
+
+const limitedTo = (limit: number) =>
+  rateLimit({
     windowMs: 60_000,
-    limit: parts.signInsPerMinute ?? 20,
+    limit,
     legacyHeaders: false,
     handler: () => {
       throw new DomainError('too-many', 'Too many tries in a minute.', ['Wait a minute, then try again.'])
     },
   })
-  const keep = (res: Response, cookie: { name: string; token: string; maxAge: number }) =>
-    res.cookie(cookie.name, cookie.token, {
-      httpOnly: true,
-      sameSite: 'lax',
-      secure: res.req.secure,
-      maxAge: cookie.maxAge,
-      path: '/',
-    })
-  api.post('/people/sign-in', short, async (req, res) => {
-    const made = await signIn(deps, { ...signInRequest.parse(req.body), from: req.socket.remoteAddress ?? '' })
-    keep(res, { name: COOKIE.session, token: made.token, maxAge: made.expiresMs - deps.now() }).json({ ok: true })
-  })
-  api.post('/people/first-lead', limited, short, async (req, res) => {
-    const made = await firstLead(deps, firstLeadRequest.parse(req.body))
-    keep(res, { name: COOKIE.session, token: made.token, maxAge: made.expiresMs - deps.now() }).json({ ok: true })
-  })
-  api.post('/people/sign-out', async (req, res) => {
+
+function signing(doors: Doors, parts: AppParts): void {
+  const { deps } = parts
+  const short = express.json({ limit: '16kb' })
+  const limited = limitedTo(parts.signInsPerMinute ?? 20)
+  const from = (req: Request) => req.socket.remoteAddress ?? ''
+  const signedIn = (res: Response, { token, expiresMs }: { token: string; expiresMs: number }) =>
+    keep(res, { name: COOKIE.session, token, maxAge: expiresMs - deps.now() }).json({ ok: true })
+  doors.post(
+    '/people/sign-in',
+    short,
+    async (req, res) => void signedIn(res, await signIn(deps, { ...signInRequest.parse(req.body), from: from(req) })),
+  )
+  doors.post(
+    '/people/first-lead',
+    limited,
+    short,
+    async (req, res) => void signedIn(res, await firstLead(deps, firstLeadRequest.parse(req.body))),
+  )
+  doors.post(
+    '/people/password',
+    short,
+    async (req, res) =>
+      void signedIn(
+        res,
+        await changePassword(deps, askedBy(res), { ...passwordRequest.parse(req.body), from: from(req) }),
+      ),
+  )
+  doors.post('/people/sign-out', async (req, res) => {
     await signOut(deps, tokensOf(req).session)
     res.clearCookie(COOKIE.session, { path: '/' }).json({ ok: true })
   })
-  api.post('/people/bind', limited, short, async (req, res) => {
+  doors.post('/people/bind', limited, short, async (req, res) => {
     const made = await bindDevice(deps, bindRequest.parse(req.body).token)
     keep(res, { name: COOKIE.device, token: made.token, maxAge: 2 * YEAR_MS }).json({ ok: true })
   })
@@ -262,8 +274,7 @@ function signing(api: express.Router, parts: AppParts): void {
 const BEAT_MS = 20_000
 
 /** Server-sent: "these stations changed". A beat keeps the line open and lets the page see when it is gone. */
-async function stream({ deps, changes }: AppParts, req: Request, res: Response): Promise<void> {
-  mustRead(await whoOf(deps, req))
+function stream({ deps, changes }: AppParts, req: Request, res: Response): void {
   res.writeHead(200, {
     'content-type': 'text/event-stream',
     'cache-control': 'no-store',

@@ -27,7 +27,7 @@ import { type AllDeps } from './alldeps.ts'
 /** Equipment comes in by its own door, with a token instead of a cookie; it is described here and served in the app. */
 export const equipmentDoor = {
   method: 'post' as const,
-  path: '/ingest',
+  path: '/ingest' as const,
   summary: 'Counters of a feeder; header "Authorization: Bearer <token>"',
   body: telemetryMessage,
   answer: telemetryAnswer,

@@ -1,5 +1,5 @@
 import { type Id } from '@core/ids/id.ts'
-import { type Request, type Response, type Router } from 'express'
+import { type Request, type Response } from 'express'
 import { z } from 'zod'
 import { sheetBack, sheetQuery } from '@server/ingest/giveback.ts'
 import { logbookCsv } from '@server/logbook/csv.ts'
@@ -8,12 +8,13 @@ import { guideQuery } from '@contract/guide.ts'
 import { printGuide } from '@server/guide/guideprint.ts'
 import { walkQuery } from '@contract/walk.ts'
 import { type AllDeps } from './alldeps.ts'
+import { askedBy, type Doors } from './doors.ts'
 import { printWalk } from '@server/walk/print.ts'
 import { print, printQuery } from '@server/print/prints.ts'
 import { exportAll } from '@server/shop/whole.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { printSymptoms, symptomsQuery } from '@server/down/print.ts'
-import { mustLead, type Who } from '@server/call/context.ts'
+import { type Who } from '@server/call/context.ts'
 
 interface Asked {
   deps: AllDeps
@@ -23,9 +24,9 @@ interface Asked {
 }
 
 /** What is no JSON: sheets, the whole shop, pictures, paper. */
-export function giveFiles(api: Router, deps: AllDeps, whoOf: (deps: AllDeps, req: Request) => Promise<Who>): void {
-  const give = (path: string, answer: (asked: Asked) => Promise<void>) =>
-    api.get(path, async (req, res) => answer({ deps, who: await whoOf(deps, req), req, res }))
+export function giveFiles(doors: Doors, deps: AllDeps): void {
+  const give = (path: `/${string}`, answer: (asked: Asked) => Promise<void>) =>
+    doors.get(path, (req, res) => answer({ deps, who: askedBy(res), req, res }))
   give('/logbook.csv', csv)
   give('/ingest/sheet.csv', sheet)
   give('/shop/whole.jsonl', whole)
@@ -92,7 +93,6 @@ async function sheet({ deps, who, req, res }: Asked): Promise<void> {
 }
 
 async function whole({ deps, who, res }: Asked): Promise<void> {
-  mustLead(who)
   res.setHeader('content-type', 'application/jsonl; charset=utf-8')
   res.setHeader('content-disposition', `attachment; filename="shop-${dayOf('UTC', deps.now())}.jsonl"`)
   await exportAll(deps, who, res)

@@ -1,7 +1,18 @@
 import { createDocument, type ZodOpenApiPathsObject } from 'zod-openapi'
 import { type z } from 'zod'
 import { problem } from '@contract/common.ts'
+import { ROUTES, type Right } from '@server/call/rights.ts'
 import { type Endpoint } from '@server/call/routes.ts'
+
+const MAY: Readonly<Record<Right, string>> = {
+  anybody: 'For anybody.',
+  token: 'For a feeder with its token.',
+  here: 'For whoever is signed in, and every device that belongs to the shop (a device of one place writes there only).',
+  person: 'For whoever is signed in.',
+  lead: 'For leads and instructors.',
+  owner: 'For leads alone.',
+  machine: 'For this machine itself, and for leads and instructors.',
+}
 
 /** The API's description, made from the same shapes that check it. */
 export function describeApi(endpoints: readonly Omit<Endpoint, 'run'>[]) {
@@ -18,6 +29,7 @@ export function describeApi(endpoints: readonly Omit<Endpoint, 'run'>[]) {
       ...paths[path],
       [e.method]: {
         summary: e.summary,
+        description: MAY[ROUTES[`${e.method === 'get' ? 'GET' : 'POST'} ${e.path}`] ?? 'owner'],
         parameters: params,
         ...(e.query ? { requestParams: { query: e.query as z.ZodObject } } : {}),
         ...(e.body ? { requestBody: { required: true, content: { 'application/json': { schema: e.body } } } } : {}),

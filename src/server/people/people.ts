@@ -66,6 +66,32 @@ export async function signIn(
   return openSession(deps, found.id)
 }
 
+/** One's own password anew. Whatever else is signed in under that name is signed out; asked for twice it is done once. */
+export async function changePassword(
+  deps: Deps,
+  who: Who,
+  request: { old: string; password: string; from: string },
+): Promise<{ token: string; expiresMs: number }> {
+  const id = who.person?.id
+  const [found] = id ? await deps.db.select().from(person).where(eq(person.id, id)) : []
+  if (!found?.passwordHash)
+    throw new DomainError('not-found', 'Nobody with a password is signed in here.', ['Ask the lead for one.'])
+  const trying = { name: found.name, from: request.from }
+  await mustMayTry(deps, trying)
+  if (!(await verify(found.passwordHash, request.old)) && !(await verify(found.passwordHash, request.password))) {
+    await noteFailure(deps, trying)
+    throw new DomainError('wrong-password', 'That is not your password as it is now.', [
+      'Type the old one again. Who has lost theirs gets a new one from the lead.',
+    ])
+  }
+  const passwordHash = await hash(request.password)
+  await transact(deps.db, async (tx) => {
+    await tx.update(person).set({ passwordHash }).where(eq(person.id, found.id))
+    await tx.delete(session).where(eq(session.personId, found.id))
+  })
+  return openSession(deps, found.id)
+}
+
 async function openSession(deps: Deps, personId: PersonId): Promise<{ token: string; expiresMs: number }> {
   const token = newToken()
   const expiresMs = deps.now() + SESSION_MS

@@ -95,10 +95,15 @@ export interface Answer<T> {
 }
 /** A browser's worth of cookies. */
 export class Client {
-  private cookies = new Map<string, string>()
+  private readonly cookies: Map<string, string>
   /** Set: what is written was noted then, on a device without a link. */
   notedMs: number | string | null = null
-  constructor(readonly url: string) {}
+  constructor(
+    readonly url: string,
+    cookies: Record<string, string> = {},
+  ) {
+    this.cookies = new Map(Object.entries(cookies))
+  }
 
   async ask<T>(method: 'GET' | 'POST', path: string, body?: unknown): Promise<Answer<T>> {
     const response = await fetch(`${this.url}/api${path}`, {
