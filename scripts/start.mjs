@@ -218,6 +218,8 @@ function startServer({ database, ports, secret }) {
       WITH_DEMO: isEmpty ? '0' : '1',
       SAY_READY: '1',
       STANDIN_SECRET: secret,
+      DATA_FOLDER: DATA,
+      BACKUP_FOLDER: BACKUPS,
       ...(localPort
         ? { LAN_FOLDER: join(DATA, 'lan'), TRUST_PORT: String(trustPort), LOCAL_PORT: String(localPort) }
         : {}),

@@ -37,6 +37,8 @@ async function main(): Promise<void> {
     onFault,
     now: clock.now,
     clockAheadMs: clock.aheadMs,
+    folder: env.DATA_FOLDER,
+    backups: env.BACKUP_FOLDER,
   })
   const say: Say = (text) => {
     if (env.SAY_READY === '1') process.stdout.write(`${text}\n`)

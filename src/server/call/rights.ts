@@ -113,6 +113,7 @@ export const ROUTES: Readonly<Record<Route, Right>> = {
   'POST /ingest/word': 'lead',
   'GET /ingest/progress': 'lead',
   'POST /ingest/cancel': 'lead',
+  'GET /shop/holding': 'lead',
   'GET /shop': 'here',
   'POST /shop/places': 'lead',
   'POST /shop/site': 'lead',

@@ -105,8 +105,20 @@ const isOld = async (db: Carrier): Promise<boolean> =>
 /** Takes over what an older version wrote, where there is any. */
 export async function carryOver(db: Carrier): Promise<void> {
   if (!(await isOld(db))) return
-  await sentences(db)
-  for (const statement of [...BELONGS, ...KEYS]) await db.execute(statement)
+  await takingOver(db, async () => {
+    await sentences(db)
+    for (const statement of [...BELONGS, ...KEYS]) await db.execute(statement)
+  })
+}
+
+/** The database lets no line of the ledger be changed or taken away but here. */
+export async function takingOver(db: Carrier, work: () => Promise<void>): Promise<void> {
+  await db.execute(sql`set @taking_over = 1`)
+  try {
+    await work()
+  } finally {
+    await db.execute(sql`set @taking_over = null`)
+  }
 }
 
 /** Changes of set-up were a sentence; so were those that a correction put in a line's place. */

@@ -21,6 +21,7 @@ import { keepPhoto } from '@server/photo/photos.ts'
 import { boundTo } from '@server/call/bound.ts'
 import { mustLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { type Metrics } from '@server/health/metrics.ts'
+import { notingRefusal } from '@server/call/refusals.ts'
 import { passingFault, type DatabaseWatch } from '@server/health/watch.ts'
 import { type AllDeps } from './alldeps.ts'
 import { endpoints, equipmentDoor } from './endpoints.ts'
@@ -160,7 +161,8 @@ function takeFiles(doors: Doors, { deps }: AppParts): void {
     const of = photoUpload.parse(req.query)
     const who = askedBy(res)
     const keep = () => keepPhoto(noted(deps, req), who, { of, bytes })
-    res.json(await boundTo(deps, { key: of.once, route: '/photo', content: { of, bytes } }, keep))
+    const send = () => boundTo(deps, { key: of.once, route: '/photo', content: { of, bytes } }, keep)
+    res.json(await (isNoted(req) ? notingRefusal(deps, { who, key: of.once }, send) : send()))
   })
   doors.post('/ingest/file', express.raw({ type: () => true, limit: FILE_LIMIT }), async (req, res) => {
     const who = askedBy(res)
@@ -186,12 +188,12 @@ function handler({ deps, watch }: AppParts, e: Endpoint<AllDeps>) {
   return async (req: Request, res: Response) => {
     const answer = await within(watch, async () => {
       const who = (res.locals['who'] as Who | undefined) ?? (await whoOf(deps, req))
-      const at = noted(deps, req)
       const body: unknown = e.body ? e.body.parse(req.body) : undefined
       const query: unknown = e.query ? e.query.parse(req.query) : undefined
-      const run = () => e.run(at, who, { body, query, params: req.params as Record<string, string> })
+      const run = () => e.run(noted(deps, req), who, { body, query, params: req.params as Record<string, string> })
       const key = keyIn(body)
-      return key === null ? run() : boundTo(deps, { key, route: e.path, content: body }, run)
+      const send = () => (key === null ? run() : boundTo(deps, { key, route: e.path, content: body }, run))
+      return isNoted(req) ? notingRefusal(deps, { who, key }, send) : send()
     })
     res.setHeader('cache-control', 'no-store')
     res.json(answer)
@@ -201,11 +203,12 @@ function handler({ deps, watch }: AppParts, e: Endpoint<AllDeps>) {
 const keyIn = (body: unknown): string | null =>
   typeof body === 'object' && body !== null && 'key' in body && typeof body.key === 'string' ? body.key : null
 
+const isNoted = (req: Request): boolean => req.method !== 'GET' && req.headers['x-happened'] !== undefined
+
 /** A device that had no link says when it was noted; the write is a fact at that time. */
 function noted(deps: AllDeps, req: Request): AllDeps {
-  const said = req.headers['x-happened']
-  if (req.method === 'GET' || typeof said !== 'string') return deps
-  const happenedMs = Number(said)
+  if (!isNoted(req)) return deps
+  const happenedMs = Number(req.headers['x-happened'])
   if (!Number.isInteger(happenedMs))
     throw new DomainError('bad-request', 'The header x-happened is no time.', [
       'Give UTC milliseconds, or leave it out.',

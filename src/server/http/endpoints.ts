@@ -9,6 +9,7 @@ import { followupEndpoints } from '@server/followup/endpoints.ts'
 import { guideEndpoints } from '@server/guide/endpoints.ts'
 import { linerEndpoints } from '@server/liner/endpoints.ts'
 import { gunEndpoints } from '@server/gun/endpoints.ts'
+import { healthEndpoints } from '@server/health/endpoints.ts'
 import { houseruleEndpoints } from '@server/houserule/endpoints.ts'
 import { ingestEndpoints } from '@server/ingest/endpoints.ts'
 import { logbookEndpoints } from '@server/logbook/endpoints.ts'
@@ -56,4 +57,5 @@ export const endpoints: readonly Endpoint<AllDeps>[] = [
   ...spoolsEndpoints,
   ...walkEndpoints,
   ...peopleEndpoints,
+  ...healthEndpoints,
 ]

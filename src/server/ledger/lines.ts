@@ -1,4 +1,4 @@
-import { and, eq, inArray, lt, max } from 'drizzle-orm'
+import { and, eq, inArray, lt, max, min } from 'drizzle-orm'
 import { HOUR_MS } from '@core/units/time.ts'
 import { type CarrierId, type EventId, type PartId, type SpoolId, type StationId } from '@core/ids/id.ts'
 import { type ActKind } from '@core/ledger/acts.ts'
@@ -126,6 +126,12 @@ export const occurrenceOf = (event: LedgerEvent): Occurrence | null =>
     : { fact: event.body.fact, happenedMs: event.happenedMs, precision: event.precision, stationId: event.stationId }
 
 const LOOK_AHEAD_MS = 2 * HOUR_MS
+/** When the first line was logged; what a sheet tells of earlier years does not count. Null: nothing is written yet. */
+export async function firstLoggedMs(db: Reader): Promise<number | null> {
+  const [first] = await db.select({ ms: min(ledgerEvent.loggedMs) }).from(ledgerEvent)
+  return first?.ms === null || first?.ms === undefined ? null : Number(first.ms)
+}
+
 /** When the newest line was written down, as far as that is at most two hours from now; beyond that it was a clock gone wrong, and now stands. */
 export async function lastWrittenMs(db: Reader, nowMs: number): Promise<number> {
   const [row] = await db

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { asc, eq } from 'drizzle-orm'
 import { NO_ID } from '@core/ids/id.ts'
+import { takingOver } from '@server/db/carry.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { type BayAnswers } from '@core/catalogue/bay.ts'
 import { type Problem } from '@contract/common.ts'
@@ -166,10 +167,14 @@ describe('what else would help', () => {
     const { db } = server.parts.deps
     const [first] = await db.select().from(ledgerEvent).orderBy(asc(ledgerEvent.id)).limit(1)
     const logged = (loggedMs: number) =>
-      db
-        .update(ledgerEvent)
-        .set({ loggedMs })
-        .where(eq(ledgerEvent.id, first?.id ?? NO_ID))
+      db.transaction((tx) =>
+        takingOver(tx, async () => {
+          await tx
+            .update(ledgerEvent)
+            .set({ loggedMs })
+            .where(eq(ledgerEvent.id, first?.id ?? NO_ID))
+        }),
+      )
     await logged(server.clock.nowMs - 46 * 86_400_000)
     expect(await helps()).toEqual([])
     await logged(first?.loggedMs ?? 0)

@@ -1,10 +1,11 @@
 import { DAY_MS } from '@core/units/time.ts'
-import { count, countDistinct, eq, inArray, isNotNull, min } from 'drizzle-orm'
+import { count, countDistinct, eq, inArray, isNotNull } from 'drizzle-orm'
 import { type z } from 'zod'
 import { helpsFor, type HelpKey, type Told } from '@core/firsthour/helps.ts'
 import { type HelpsAnswer, type helpsClosedRequest } from '@contract/firsthour.ts'
 import { headNow, houseRule, ledgerEvent, meta, person } from '@server/db/schema.ts'
 import { isLead, mustLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { firstLoggedMs } from '@server/ledger/lines.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 
 const CLOSED = 'helps_closed'
@@ -34,11 +35,8 @@ export async function readHelps(deps: Deps, who: Who): Promise<HelpsAnswer> {
 }
 
 const YOUNG_MS = 45 * DAY_MS
-/** Nobody has written anything down here for longer than some weeks; what a sheet tells of earlier years does not count. */
-async function isYoung({ db, now }: Deps): Promise<boolean> {
-  const [first] = await db.select({ ms: min(ledgerEvent.loggedMs) }).from(ledgerEvent)
-  return now() - Number(first?.ms ?? now()) < YOUNG_MS
-}
+/** Nobody has written anything down here for longer than some weeks. */
+const isYoung = async ({ db, now }: Deps): Promise<boolean> => now() - ((await firstLoggedMs(db)) ?? now()) < YOUNG_MS
 
 /** Areas with guns of which nobody has said the wire. */
 const baysUntold = (shop: ShopModel) =>

@@ -26,19 +26,27 @@ export async function startTestServer(at: {
   seed?: number
   isYard?: boolean
   base?: string
+  machine?: { folder: string; backups: string }
 }): Promise<TestServer> {
   const base = at.base ?? process.env['TEST_DATABASE_URL']
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run npm test')
   const name = `t_${process.pid}_${Math.floor(performance.now())}_${made++}`
   const databaseUrl = at.isYard ? await copyOfYard(base, name, at.nowMs) : await migratedDatabase(base, name)
-  return listen({ databaseUrl, clock: { nowMs: at.nowMs }, seed: at.seed ?? 1 })
+  return listen({ databaseUrl, clock: { nowMs: at.nowMs }, seed: at.seed ?? 1, machine: at.machine })
 }
 
-async function listen(at: { databaseUrl: string; clock: { nowMs: number }; seed: number }): Promise<TestServer> {
+interface Listening {
+  databaseUrl: string
+  clock: { nowMs: number }
+  seed: number
+  machine?: { folder: string; backups: string } | undefined
+}
+async function listen(at: Listening): Promise<TestServer> {
   const faults: unknown[] = []
   const parts = compose({
     databaseUrl: at.databaseUrl,
     webFolder: null,
+    ...at.machine,
     onFault: (problem) => faults.push(problem),
     now: () => at.clock.nowMs,
     random: makeRandom(at.seed),

@@ -10,6 +10,7 @@ import { readingRequest } from '@contract/reading.ts'
 import { headNow } from '@server/db/schema.ts'
 import { isDuplicate, type Reader, type Tx } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { noteRefusals } from '@server/call/refusals.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { settledFacts } from '@server/followup/act.ts'
 import { type HeadRow } from '@server/projection/rows.ts'
@@ -35,7 +36,13 @@ type Line = WalkFoundAnswer['entries'][number]
  */
 export async function logWalk(deps: Deps, who: Who, entries: readonly WalkEntryRead[]): Promise<WalkFoundAnswer> {
   mustRead(who)
-  const send = () => writeAct(deps, who, (w) => sayAll(w, entries))
+  const answer = await sayOnce(() => writeAct(deps, who, (w) => sayAll(w, entries)))
+  const refused = answer.entries.flatMap(({ key, message }) => (message === null ? [] : { key, why: message }))
+  await noteRefusals(deps, who, refused)
+  return answer
+}
+
+async function sayOnce(send: () => Promise<WalkFoundAnswer>): Promise<WalkFoundAnswer> {
   try {
     return await send()
   } catch (problem) {

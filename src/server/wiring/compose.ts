@@ -26,6 +26,9 @@ export interface ComposeInput {
   onFault: (problem: unknown) => void
   now?: () => number
   random?: () => number
+  /** Folders of this machine's, where there are any to look at. */
+  folder?: string | undefined
+  backups?: string | undefined
   /** How far the program's clock is before the machine's, which was set back. */
   clockAheadMs?: () => number
   signInsPerMinute?: number
@@ -44,6 +47,12 @@ function depsOf(db: Db, input: ComposeInput): AllDeps {
     // The server puts a thread in its place.
     lifeWork: livesAtHand(own),
     random: input.random ?? Math.random,
+    machine: {
+      folder: input.folder ?? null,
+      backups: input.backups ?? null,
+      upSinceMs: own.now(),
+      clockAheadMs: input.clockAheadMs ?? (() => 0),
+    },
   }
 }
 
@@ -58,7 +67,7 @@ export function compose(input: ComposeInput): Composed {
   const metrics = new Metrics({
     isDatabaseThere: watch.isThere,
     listeners: changes.count,
-    clockAheadMs: input.clockAheadMs ?? (() => 0),
+    clockAheadMs: deps.machine.clockAheadMs,
   })
   const app = makeApp({
     ...{ deps, underway, changes, watch, metrics },

@@ -13,6 +13,9 @@ const shape = z.object({
   LOCAL_PORT: z.coerce.number().int().min(1).max(65_535).default(8462),
   /** The built web app, where it does not lie beside the server. */
   WEB_FOLDER: z.string().min(1).optional(),
+  /** Where the shop's data lie and its daily back-ups go, as far as this machine has them: told on the page of how it holds up. */
+  DATA_FOLDER: z.string().min(1).optional(),
+  BACKUP_FOLDER: z.string().min(1).optional(),
   /** Moves the program's clock, for journeys that begin at an instant of their own. */
   CLOCK_SHIFT_MS: z.coerce.number().int().default(0),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info']).default('warn'),

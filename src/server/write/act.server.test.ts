@@ -8,6 +8,8 @@ import { type CarrierId, type EventId, NO_ID, type PartId, type StationId } from
 import { type GunAnswer } from '@contract/gun.ts'
 import { type Problem } from '@contract/common.ts'
 import { type LogAnswer, type LogbookAnswer } from '@contract/logbook.ts'
+import { takingOver } from '@server/db/carry.ts'
+import { type Tx } from '@server/db/db.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { type Who } from '@server/call/context.ts'
 import { actByKey, actsByKeys, knownKeys } from '@server/ledger/lines.ts'
@@ -180,6 +182,12 @@ describe('what people read of an act', () => {
     expect(wrong.map((r) => r.id)).toEqual([])
     expect(rows.filter((r) => read.has(r.id)).length).toBeGreaterThan(100)
     const every = rows.map((r) => r.id)
-    await deps().db.delete(ledgerEvent).where(inArray(ledgerEvent.id, every))
+    const takeAway = (tx: Pick<Tx, 'delete'>) => tx.delete(ledgerEvent).where(inArray(ledgerEvent.id, every))
+    // The database itself lets no line be taken away, nor changed.
+    await expect(takeAway(deps().db)).rejects.toMatchObject({ cause: { sqlState: '45000' } })
+    await expect(deps().db.update(ledgerEvent).set({ loggedMs: 1 })).rejects.toMatchObject({
+      cause: { sqlState: '45000' },
+    })
+    await deps().db.transaction((tx) => takingOver(tx, async () => void (await takeAway(tx))))
   })
 })

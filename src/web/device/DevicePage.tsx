@@ -4,6 +4,7 @@ import { Key } from '@web/kit/Keys.tsx'
 import { useEffect, useState } from 'react'
 import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { clockTime, when } from '@web/format/times.ts'
+import { OwnPassword } from '@web/people/OwnPassword.tsx'
 import { useMe } from '@web/people/queries.ts'
 import { useOutbox } from '@web/photo/keeping.ts'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
@@ -47,6 +48,7 @@ export function DevicePage() {
       {photos.refused ? <p className="trouble">A photo was not taken: {photos.refused}</p> : null}
       <p>{heldSentence({ name: device?.name ?? null, areaId: device?.areaId ?? null, heldMs: heldMs(), nowMs })}</p>
       <p className="dim">{storageSentence(storage)}</p>
+      {me.data?.person ? <OwnPassword name={me.data.person.name} /> : null}
       {isPhone ? <PhoneMore /> : null}
     </main>
   )

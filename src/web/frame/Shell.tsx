@@ -1,6 +1,7 @@
 import { Bare, Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link, NavLink, Outlet, useLocation, useNavigate } from 'react-router'
+import { HoldLine } from '@web/shop/HoldLine.tsx'
 import { useMe, useSignOut } from '@web/people/queries.ts'
 import { ActStrip, Flash } from '@web/log/ActStrip.tsx'
 import { useChanges, useLinkLost } from '@web/live/useChanges.ts'
@@ -41,6 +42,7 @@ export function Shell() {
       {isKnown || (!me.data && !isOpenPage) ? (
         <Head onFind={() => setOpen('find')} onHelp={() => setOpen('help')} />
       ) : null}
+      <HoldLine />
       <Outlet />
       <ActStrip />
       {isKnown ? <Wedge /> : null}

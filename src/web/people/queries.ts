@@ -7,6 +7,7 @@ import {
   meAnswer,
   type deviceLinkRequest,
   type firstLeadRequest,
+  type passwordRequest,
   type personRequest,
   type signInRequest,
 } from '@contract/people.ts'
@@ -27,6 +28,8 @@ function useFresh<T>(send: (input: T) => Promise<unknown>) {
   return useMutation({ mutationFn: send, onSuccess: () => client.invalidateQueries() })
 }
 export const useSignIn = () => useFresh((r: z.infer<typeof signInRequest>) => postJson('/people/sign-in', r, done))
+export const useChangePassword = () =>
+  useFresh((r: z.infer<typeof passwordRequest>) => postJson('/people/password', r, done))
 export const useFirstLead = () =>
   useFresh((r: z.infer<typeof firstLeadRequest>) => postJson('/people/first-lead', r, done))
 /** A whole shop from its file, into this empty one. */

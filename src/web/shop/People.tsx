@@ -6,6 +6,7 @@ import { Button, Form } from 'react-bootstrap'
 import { ROLES } from '@contract/people.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { newKey } from '@web/api/client.ts'
+import { LEAST_LETTERS, newPassword } from '@web/people/password.ts'
 import { useDeviceLink, useDropDevice, useIsOwner, useSavePerson } from '@web/people/queries.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 
@@ -45,12 +46,8 @@ function OnlySeen({ shop }: { shop: ShopAnswer }) {
 }
 
 type Role = (typeof ROLES)[number]
-const LEAST_LETTERS = 10
 /** Null: none, so that one does not sign in. */
-const password: Reader<string | null> = (text) =>
-  text === '' || text.length >= LEAST_LETTERS
-    ? { ok: true, value: text || null }
-    : { ok: false, why: `At least ${LEAST_LETTERS} letters; ${text.length} so far.` }
+const password: Reader<string | null> = (text) => (text === '' ? { ok: true, value: null } : newPassword(text))
 
 function PersonList({ shop }: { shop: ShopAnswer }) {
   const save = useSavePerson()

@@ -9,6 +9,7 @@ import { GuidesHere } from '@web/guide/GuidesHere.tsx'
 import { BringIn } from './BringIn.tsx'
 import { FitForms } from './FitForms.tsx'
 import { GunsAndJoints } from './GunsAndJoints.tsx'
+import { Holds } from './Holds.tsx'
 import { PartsList } from './PartsList.tsx'
 import { People } from './People.tsx'
 import { Places } from './Places.tsx'
@@ -95,6 +96,8 @@ function Part({ tab, shop, isLead }: { tab: string; shop: ShopAnswer; isLead: bo
       return <Prints shop={shop} />
     case 'bring':
       return <BringIn shop={shop} />
+    case 'holds':
+      return isLead ? <Holds /> : <p className="said">Leads see this.</p>
     case 'site':
       return (
         <>

@@ -89,6 +89,11 @@ export const SETUP = [
         isFor:
           'Any sheet as it is: guns, past work, purchases, totals. It is looked through first; nothing is kept before you say so.',
       },
+      holds: {
+        name: 'how it holds up',
+        isFor:
+          'Whether the database, the back-ups, the disk and the feeders are well, and what devices could not hand over.',
+      },
       site: { name: 'the shop', isFor: 'Name, time zone, units, money, and how others reach this machine.' },
     },
   },
