@@ -37,6 +37,7 @@ async function main(): Promise<void> {
     onFault,
     now: clock.now,
     clockAheadMs: clock.aheadMs,
+    hosts: env.HOSTS,
     folder: env.DATA_FOLDER,
     backups: env.BACKUP_FOLDER,
   })

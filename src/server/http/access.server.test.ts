@@ -1,3 +1,4 @@
+import { request as ask } from 'node:http'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type Problem } from '@contract/common.ts'
 import { type GunAnswer } from '@contract/gun.ts'
@@ -100,6 +101,13 @@ describe('who may do what', () => {
       }
     },
   )
+  it('a name that somebody made to point here is no way in', async () => {
+    const { hostname: host, port } = new URL(server.url)
+    const status = await new Promise((done) =>
+      ask({ host, port, path: '/api/live', headers: { host: 'evil.example' } }, (res) => done(res.statusCode)).end(),
+    )
+    expect(status).toBe(421)
+  })
   it('a way in that the table does not know cannot be opened', () => {
     expect(() => doorOf('GET /nowhere')).toThrow(/No right/)
     expect(() => new Doors(() => Promise.reject(new Error())).mustBeAll()).toThrow(/not served/)

@@ -27,6 +27,7 @@ import { type AllDeps } from './alldeps.ts'
 import { endpoints, equipmentDoor } from './endpoints.ts'
 import { askedBy, Doors } from './doors.ts'
 import { giveFiles } from './files.ts'
+import { mustBeOurs } from './hosts.ts'
 import { describeApi } from './openapi.ts'
 import { DomainError, STATUS } from '@server/problem/problem.ts'
 import { type Endpoint } from '@server/call/routes.ts'
@@ -38,6 +39,8 @@ export interface AppParts {
   webFolder: string | null
   onFault: (problem: unknown) => void
   signInsPerMinute?: number
+  /** Names that this machine goes by beside its own. */
+  hosts?: readonly string[]
   underway?: Underway
   watch?: DatabaseWatch
   metrics?: Metrics
@@ -66,6 +69,7 @@ export function makeApp(parts: AppParts): Express {
   const app = express()
   app.disable('x-powered-by')
   app.use(helmet(SECURITY))
+  app.use(mustBeOurs(parts.hosts ?? []))
   app.use(named)
   if (parts.metrics) app.use(parts.metrics.count)
   // Level 2: a Floor answer takes a third of the time to pack and is a sixth larger than at the usual level.

@@ -1,10 +1,11 @@
-import ExcelJS from 'exceljs'
 import { and, eq } from 'drizzle-orm'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { makeRandom, pick } from '@core/random/random.ts'
 import { type Problem } from '@contract/common.ts'
 import { type ImportPreview, type ReadFileAnswer } from '@contract/ingest.ts'
+import { fits } from './xlsxworker.ts'
 import { importProgress, ledgerEvent, life } from '@server/db/schema.ts'
+import { rawWorkbook, workbookOf } from '@server/testing/workbook.ts'
 import { contentOf, withPowerCut } from '@server/testing/powercut.ts'
 import {
   driftOf,
@@ -242,34 +243,39 @@ describe('a file', () => {
     expect(body.message).toContain(message)
     expect(body.details).toEqual(['Open it in a spreadsheet and save the sheet as CSV or XLSX.'])
   })
+  it('that unpacks to more than fits is refused by what it is, not by what it says', async () => {
+    const bomb = rawWorkbook(`<row r="1"><c r="A1" t="inlineStr"><is><t>${'x'.repeat(3e6)}</t></is></c></row>`)
+    expect([bomb.length < 6000, fits(bomb, 2e6), fits(bomb, 4e6)]).toEqual([true, false, true])
+    const far = rawWorkbook('<row r="1048576"><c r="XFD1048576"><v>1</v></c></row>')
+    expect(await send(far)).toMatchObject({ status: 422, body: { message: expect.stringMatching(/more than fits/) } })
+  }, 30_000)
   it('of 21 MB is too much, and said so', async () =>
     expect((await send(new Uint8Array(21_000_000).fill(65))).status).toBe(413))
   it('that is a workbook is read with its days, times, formulas and title; other sheets are named', async () => {
-    const book = new ExcelJS.Workbook()
-    const sheet = book.addWorksheet('Bay A')
-    sheet.addRow(['What we did'])
-    sheet.mergeCells('A1:C1')
-    sheet.addRow(['Gun', 'Date', 'What'])
-    sheet.addRow(['A1', new Date(Date.UTC(2026, 9, 5)), { richText: [{ text: 'new ' }, { text: 'tip' }] }])
-    sheet.addRow(['A2', new Date(Date.UTC(2026, 9, 6, 7, 30)), { formula: '1+1', result: 2 }])
-    book.addWorksheet('Bay B').addRow(['x'])
-    const { status, body } = await send(new Uint8Array(await book.xlsx.writeBuffer()))
+    const day = (ms: number) => ms / 86_400_000 + 25_569
+    const [first, second] = [day(Date.UTC(2026, 9, 5)), day(Date.UTC(2026, 9, 6, 7, 30))]
+    const file = rawWorkbook(
+      [
+        '<row r="1"><c r="A1" t="s"><v>0</v></c></row>',
+        '<row r="3"><c r="A3" t="inlineStr"><is><t>Gun</t></is></c><c r="B3" t="inlineStr"><is><t>Date</t></is></c><c r="C3" t="inlineStr"><is><t>What</t></is></c></row>',
+        `<row r="4"><c r="A4" t="inlineStr"><is><t>A1</t></is></c><c r="B4" s="1"><v>${first}</v></c><c r="C4" t="s"><v>1</v></c></row>`,
+        `<row r="5"><c r="A5" t="inlineStr"><is><t>A2</t></is></c><c r="B5" s="2"><v>${second}</v></c><c r="C5"><f>1+1</f><v>2</v></c></row>`,
+      ].join(''),
+      ['<t>What we did</t>', '<r><t xml:space="preserve">new </t></r><r><t>tip</t></r>'],
+    )
+    const { status, body } = await send(file)
     expect(status).toBe(200)
-    expect(body).toMatchObject({ notes: ['read the sheet "Bay A"'], sheets: ['Bay A', 'Bay B'], sheet: 'Bay A' })
-    expect(body.text.split('\n').slice(1)).toEqual(['Gun,Date,What', 'A1,2026-10-05,new tip', 'A2,2026-10-06 07:30,2'])
+    expect(body).toMatchObject({ notes: ['read the sheet "Sheet"'], sheets: ['Sheet'], sheet: 'Sheet' })
+    // The empty row stays: rows are named by their number in the sheet.
+    expect(body.text.split('\n').slice(2)).toEqual(['Gun,Date,What', 'A1,2026-10-05,new tip', 'A2,2026-10-06 07:30,2'])
     expect((await preview(body.text)).groups.map((g) => g.key)).toEqual(['tip changed'])
   })
   it('with several sheets gives the one that is asked for', async () => {
-    const book = new ExcelJS.Workbook()
-    for (const name of ['Bay A', 'empty', 'Bay B & C']) {
-      const sheet = book.addWorksheet(name)
-      if (name !== 'empty')
-        sheet.addRows([
-          ['Gun', 'Date', 'What'],
-          [name === 'Bay A' ? 'A1' : 'A2', '2026-10-05', 'new tip'],
-        ])
-    }
-    const bytes = new Uint8Array(await book.xlsx.writeBuffer())
+    const bay = (gun: string) => [
+      ['Gun', 'Date', 'What'],
+      [gun, '2026-10-05', 'new tip'],
+    ]
+    const bytes = await workbookOf({ 'Bay A': bay('A1'), empty: [[null]], 'Bay B & C': bay('A2') })
     const read = async (sheet: string) =>
       (await lead.send<ReadFileAnswer>(`/ingest/file?sheet=${encodeURIComponent(sheet)}`, bytes)).body
     expect(await read('Bay B & C')).toMatchObject({ sheet: 'Bay B & C', sheets: ['Bay A', 'empty', 'Bay B & C'] })

@@ -1,4 +1,3 @@
-import ExcelJS from 'exceljs'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { eq } from 'drizzle-orm'
 import { ALL_TABS } from '@core/ingest/tabs.ts'
@@ -7,6 +6,7 @@ import { type FindAnswer } from '@contract/gun.ts'
 import { type ImportPreview, type ReadFileAnswer } from '@contract/ingest.ts'
 import { type LogbookAnswer } from '@contract/logbook.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
+import { workbookOf } from '@server/testing/workbook.ts'
 import { part, usageSpan } from '@server/db/schema.ts'
 import {
   driftOf,
@@ -112,12 +112,8 @@ describe('a diary in sentences', () => {
 })
 
 describe('a workbook with a tab a bay', () => {
-  async function workbook(tabs: Record<string, string[][]>): Promise<ReadFileAnswer> {
-    const book = new ExcelJS.Workbook()
-    for (const [name, rows] of Object.entries(tabs)) book.addWorksheet(name).addRows(rows)
-    const bytes = new Uint8Array(await book.xlsx.writeBuffer())
-    return (await lead.send<ReadFileAnswer>(`/ingest/file?sheet=${encodeURIComponent(ALL_TABS)}`, bytes)).body
-  }
+  const workbook = async (tabs: Parameters<typeof workbookOf>[0]) =>
+    (await lead.send<ReadFileAnswer>(`/ingest/file?sheet=${encodeURIComponent(ALL_TABS)}`, await workbookOf(tabs))).body
   const HEAD = ['Gun', 'Wire', 'Part', 'Put on']
   it('is read as one, the tab is the bay, and a bad cell is named by its tab and its row there', async () => {
     const file = await workbook({

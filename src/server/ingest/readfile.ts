@@ -68,25 +68,38 @@ function openWorker(bytes: Uint8Array, wanted: string | null): Worker {
   return new Worker(boot, { ...options, eval: true })
 }
 
+/** One at a time: two that are slow would each be taken for endless. */
+let lastOne: Promise<unknown> = Promise.resolve()
 function inWorker(bytes: Uint8Array, wanted: string | null): Promise<ReadWorkbook> {
+  const mine = lastOne.then(() => readInWorker(bytes, wanted))
+  lastOne = mine.catch(() => undefined)
+  return mine
+}
+
+type Said = { begun: true } | { read: ReadWorkbook } | { problem: string }
+function readInWorker(bytes: Uint8Array, wanted: string | null): Promise<ReadWorkbook> {
   return new Promise((done, fail) => {
     const worker = openWorker(bytes, wanted)
     const refuse = (why: string) =>
       fail(new DomainError('sheet-refused', `That workbook can't be read: ${why}.`, SAVE_AS))
-    const timer = setTimeout(() => refuse('it unpacks without end'), LONGEST_MS)
-    worker.once('message', (said: { read?: ReadWorkbook; problem?: string }) =>
-      said.read ? done(said.read) : refuse(said.problem ?? 'it is damaged'),
-    )
-    worker.once('error', () => refuse('it unpacks to more than fits'))
-    const end = () => {
+    let timer = setTimeout(() => end(() => fail(TOO_BUSY)), BEGUN_WITHIN_MS)
+    const end = (how: () => void) => {
       clearTimeout(timer)
+      how()
       void worker.terminate()
     }
-    worker.once('message', end)
-    worker.once('error', end)
-    worker.once('exit', () => {
+    worker.on('message', (said: Said) => {
+      if ('read' in said) return end(() => done(said.read))
+      if ('problem' in said) return end(() => refuse(said.problem))
+      // A machine with much to do takes long to begin: that is no fault of the file's.
       clearTimeout(timer)
-      refuse('it is damaged')
+      timer = setTimeout(() => end(() => refuse('it unpacks without end')), LONGEST_MS)
     })
+    worker.once('error', () => end(() => refuse('it unpacks to more than fits')))
+    worker.once('exit', () => end(() => refuse('it is damaged')))
   })
 }
+const BEGUN_WITHIN_MS = 60_000
+const TOO_BUSY = new DomainError('busy', 'This machine has too much to do to read that workbook now.', [
+  'Try it again in a minute.',
+])

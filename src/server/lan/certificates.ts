@@ -1,9 +1,11 @@
 import { DAY_MS } from '@core/units/time.ts'
-import { createHash, randomBytes, X509Certificate } from 'node:crypto'
+import { createHash, createPrivateKey, randomBytes, webcrypto, X509Certificate } from 'node:crypto'
 import { chmodSync, existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs'
 import { isIP } from 'node:net'
 import { join } from 'node:path'
-import forge from 'node-forge'
+// What makes certificates wants this first.
+import 'reflect-metadata'
+import * as x509 from '@peculiar/x509'
 
 /**
  * A certificate authority of this installation's own, made at its first start on the network, and a certificate of this machine
@@ -49,50 +51,75 @@ function kept(folder: string, name: string): Pair | null {
   return { keyPem: readFileSync(paths.key, 'utf8'), certPem: readFileSync(paths.cert, 'utf8') }
 }
 
+x509.cryptoProvider.set(webcrypto as Crypto)
+const RSA = {
+  name: 'RSASSA-PKCS1-v1_5',
+  hash: 'SHA-256',
+  publicExponent: new Uint8Array([1, 0, 1]),
+  modulusLength: 2048,
+}
+const newKeys = () => webcrypto.subtle.generateKey(RSA, true, ['sign', 'verify'])
+/** Also of the older form that earlier versions kept keys in. */
+const keyFrom = (pem: string) =>
+  webcrypto.subtle.importKey('pkcs8', createPrivateKey(pem).export({ type: 'pkcs8', format: 'der' }), RSA, true, [
+    'sign',
+  ])
+async function pairOf(cert: x509.X509Certificate, key: webcrypto.CryptoKey): Promise<Pair> {
+  const raw = await webcrypto.subtle.exportKey('pkcs8', key)
+  return { keyPem: `${x509.PemConverter.encode(raw, 'PRIVATE KEY')}\n`, certPem: `${cert.toString('pem')}\n` }
+}
+
+/** From a day back: clocks of phones and servers differ. The number is positive and never the same twice. */
+const validFor = (nowMs: number, days: number) => ({
+  serialNumber: `01${randomBytes(15).toString('hex')}`,
+  notBefore: new Date(nowMs - DAY_MS),
+  notAfter: new Date(nowMs + (days - 1) * DAY_MS),
+  signingAlgorithm: RSA,
+})
+const { keyCertSign, cRLSign, digitalSignature, keyEncipherment } = x509.KeyUsageFlags
+
 /** The authority in a folder, made when there is none. */
-export function ensureAuthority(folder: string, nowMs: number): Pair {
+export async function ensureAuthority(folder: string, nowMs: number): Promise<Pair> {
   const known = kept(folder, 'authority')
   if (known) return known
-  const keys = forge.pki.rsa.generateKeyPair(2048)
-  const subject = [{ name: 'commonName', value: AUTHORITY_NAME }]
-  const certPem = signed({
-    publicKey: keys.publicKey,
-    signer: keys.privateKey,
-    subject,
-    issuer: subject,
-    nowMs,
-    days: AUTHORITY_DAYS,
+  const keys = await newKeys()
+  const cert = await x509.X509CertificateGenerator.createSelfSigned({
+    ...validFor(nowMs, AUTHORITY_DAYS),
+    name: [{ CN: [AUTHORITY_NAME] }],
+    keys,
     extensions: [
-      { name: 'basicConstraints', cA: true, pathLenConstraint: 0, critical: true },
-      { name: 'keyUsage', keyCertSign: true, cRLSign: true, critical: true },
-      { name: 'subjectKeyIdentifier' },
+      new x509.BasicConstraintsExtension(true, 0, true),
+      new x509.KeyUsagesExtension(keyCertSign | cRLSign, true),
+      await x509.SubjectKeyIdentifierExtension.create(keys.publicKey),
     ],
   })
-  return keep(folder, 'authority', { keyPem: forge.pki.privateKeyToPem(keys.privateKey), certPem })
+  return keep(folder, 'authority', await pairOf(cert, keys.privateKey))
 }
 
 /** This machine's certificate for all its names and addresses. */
-export function ensureMachine(folder: string, names: readonly string[], nowMs: number): Pair {
-  const authority = ensureAuthority(folder, nowMs)
+export async function ensureMachine(folder: string, names: readonly string[], nowMs: number): Promise<Pair> {
+  const authority = await ensureAuthority(folder, nowMs)
   const known = kept(folder, 'machine')
   if (known && isGood(known, { names, nowMs, authority })) return known
-  const keys = forge.pki.rsa.generateKeyPair(2048)
-  const issuer = forge.pki.certificateFromPem(authority.certPem)
-  const certPem = signed({
+  const keys = await newKeys()
+  const issuer = new x509.X509Certificate(authority.certPem)
+  const cert = await x509.X509CertificateGenerator.create({
+    ...validFor(nowMs, MACHINE_DAYS),
+    subject: [{ CN: [names[0] ?? 'localhost'] }],
+    issuer: issuer.subjectName,
     publicKey: keys.publicKey,
-    signer: forge.pki.privateKeyFromPem(authority.keyPem),
-    subject: [{ name: 'commonName', value: names[0] ?? 'localhost' }],
-    issuer: issuer.subject.attributes,
-    nowMs,
-    days: MACHINE_DAYS,
+    signingKey: await keyFrom(authority.keyPem),
     extensions: [
-      { name: 'basicConstraints', cA: false },
-      { name: 'keyUsage', digitalSignature: true, keyEncipherment: true, critical: true },
-      { name: 'extKeyUsage', serverAuth: true },
-      { name: 'subjectAltName', altNames: names.map((n) => (isIP(n) ? { type: 7, ip: n } : { type: 2, value: n })) },
+      new x509.BasicConstraintsExtension(false),
+      new x509.KeyUsagesExtension(digitalSignature | keyEncipherment, true),
+      new x509.ExtendedKeyUsageExtension([x509.ExtendedKeyUsage.serverAuth]),
+      new x509.SubjectAlternativeNameExtension(
+        names.map((value) => ({ type: isIP(value) ? ('ip' as const) : ('dns' as const), value })),
+      ),
+      await x509.AuthorityKeyIdentifierExtension.create(issuer),
     ],
   })
-  return keep(folder, 'machine', { keyPem: forge.pki.privateKeyToPem(keys.privateKey), certPem })
+  return keep(folder, 'machine', await pairOf(cert, keys.privateKey))
 }
 
 function isGood(pair: Pair, at: { names: readonly string[]; nowMs: number; authority: Pair }): boolean {
@@ -105,31 +132,6 @@ function isGood(pair: Pair, at: { names: readonly string[]; nowMs: number; autho
     // A file that is no certificate is as good as none.
     return false
   }
-}
-
-interface Signing {
-  publicKey: forge.pki.rsa.PublicKey
-  signer: forge.pki.rsa.PrivateKey
-  subject: forge.pki.CertificateField[]
-  issuer: forge.pki.CertificateField[]
-  nowMs: number
-  days: number
-  extensions: object[]
-}
-
-function signed(what: Signing): string {
-  const cert = forge.pki.createCertificate()
-  cert.publicKey = what.publicKey
-  // Positive, and never the same twice: the top bit stays clear.
-  cert.serialNumber = `01${randomBytes(15).toString('hex')}`
-  // A day back: clocks of phones and servers differ.
-  cert.validity.notBefore = new Date(what.nowMs - DAY_MS)
-  cert.validity.notAfter = new Date(what.nowMs + (what.days - 1) * DAY_MS)
-  cert.setSubject(what.subject)
-  cert.setIssuer(what.issuer)
-  cert.setExtensions(what.extensions)
-  cert.sign(what.signer, forge.md.sha256.create())
-  return forge.pki.certificateToPem(cert)
 }
 
 /** The authority's fingerprint, as phones show it: compared by eye before it is trusted. */

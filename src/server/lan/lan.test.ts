@@ -3,7 +3,7 @@ import { request as ask } from 'node:https'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { X509Certificate } from 'node:crypto'
+import { createPrivateKey, X509Certificate } from 'node:crypto'
 import express from 'express'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { ensureAuthority, ensureMachine, fingerprintOf } from './certificates.ts'
@@ -22,44 +22,52 @@ const folder = () => {
 afterAll(() => folders.forEach((f) => rmSync(f, { recursive: true, force: true })))
 
 describe('the authority', () => {
-  it('is made once and kept, in files that only the owner reads', () => {
+  it('is made once and kept, in files that only the owner reads', async () => {
     const at = folder()
-    const first = ensureAuthority(at, NOW)
-    expect(ensureAuthority(at, NOW + 400 * DAY)).toEqual(first)
+    const first = await ensureAuthority(at, NOW)
+    expect(await ensureAuthority(at, NOW + 400 * DAY)).toEqual(first)
     for (const name of readdirSync(at)) expect(statSync(join(at, name)).mode & 0o077).toBe(0)
     const cert = new X509Certificate(first.certPem)
     expect(cert.ca).toBe(true)
     expect(cert.verify(cert.publicKey)).toBe(true)
     expect(fingerprintOf(first.certPem).replaceAll(' ', ':')).toBe(cert.fingerprint256)
   })
-  it('of two installations differ', () =>
-    expect(fingerprintOf(ensureAuthority(folder(), NOW).certPem)).not.toBe(
-      fingerprintOf(ensureAuthority(folder(), NOW).certPem),
+  it('of two installations differ', async () =>
+    expect(fingerprintOf((await ensureAuthority(folder(), NOW)).certPem)).not.toBe(
+      fingerprintOf((await ensureAuthority(folder(), NOW)).certPem),
     ))
+  it('whose key is kept in the form of earlier versions signs on', async () => {
+    const at = folder()
+    const { keyPem, certPem } = await ensureAuthority(at, NOW)
+    const older = createPrivateKey(keyPem).export({ type: 'pkcs1', format: 'pem' })
+    writeFileSync(join(at, 'authority.key.pem'), older)
+    const cert = new X509Certificate((await ensureMachine(at, ['localhost'], NOW)).certPem)
+    expect(cert.verify(new X509Certificate(certPem).publicKey)).toBe(true)
+  })
 })
 
 describe('the machine’s certificate', () => {
   const NAMES = ['localhost', '127.0.0.1', '10.1.2.3']
   const at = folder()
-  it('names every address, is signed by the authority, and runs no longer than phones allow', () => {
-    const cert = new X509Certificate(ensureMachine(at, NAMES, NOW).certPem)
+  it('names every address, is signed by the authority, and runs no longer than phones allow', async () => {
+    const cert = new X509Certificate((await ensureMachine(at, NAMES, NOW)).certPem)
     expect(cert.checkIP('10.1.2.3')).toBe('10.1.2.3')
     expect(cert.checkHost('localhost')).toBe('localhost')
     expect(cert.checkIP('10.1.2.4')).toBeUndefined()
-    expect(cert.verify(new X509Certificate(ensureAuthority(at, NOW).certPem).publicKey)).toBe(true)
+    expect(cert.verify(new X509Certificate((await ensureAuthority(at, NOW)).certPem).publicKey)).toBe(true)
     expect(cert.ca).toBe(false)
     expect(Date.parse(cert.validTo) - Date.parse(cert.validFrom)).toBeLessThanOrEqual(398 * DAY)
   })
-  it('is kept while it is good, and made anew for a new address, near its end, and when its file is spoilt', () => {
-    const authority = ensureAuthority(at, NOW)
-    const first = ensureMachine(at, NAMES, NOW)
-    expect(ensureMachine(at, NAMES, NOW + 300 * DAY)).toEqual(first)
-    const moved = ensureMachine(at, [...NAMES, '10.1.2.9'], NOW)
+  it('is kept while it is good, and made anew for a new address, near its end, and when its file is spoilt', async () => {
+    const authority = await ensureAuthority(at, NOW)
+    const first = await ensureMachine(at, NAMES, NOW)
+    expect(await ensureMachine(at, NAMES, NOW + 300 * DAY)).toEqual(first)
+    const moved = await ensureMachine(at, [...NAMES, '10.1.2.9'], NOW)
     expect(moved.certPem).not.toBe(first.certPem)
-    expect(ensureMachine(at, NAMES, NOW + 380 * DAY).certPem).not.toBe(moved.certPem)
+    expect((await ensureMachine(at, NAMES, NOW + 380 * DAY)).certPem).not.toBe(moved.certPem)
     writeFileSync(join(at, 'machine.cert.pem'), 'coffee')
-    expect(new X509Certificate(ensureMachine(at, NAMES, NOW).certPem).checkIP('10.1.2.3')).toBe('10.1.2.3')
-    expect(ensureAuthority(at, NOW)).toEqual(authority)
+    expect(new X509Certificate((await ensureMachine(at, NAMES, NOW)).certPem).checkIP('10.1.2.3')).toBe('10.1.2.3')
+    expect(await ensureAuthority(at, NOW)).toEqual(authority)
   })
 })
 

@@ -1,7 +1,7 @@
 import { createServer as createPlain, type RequestListener, type Server } from 'node:http'
 import { createServer as createSecure, type Server as SecureServer } from 'node:https'
 import { lanAddresses, machineNames } from './addresses.ts'
-import { ensureAuthority, ensureMachine, fingerprintOf } from './certificates.ts'
+import { ensureAuthority, ensureMachine, fingerprintOf, type Pair } from './certificates.ts'
 import { trustApp } from './trust.ts'
 
 export interface LanPorts {
@@ -27,9 +27,9 @@ const EVERYWHERE = '0.0.0.0'
  */
 export async function serveLan(app: RequestListener, at: { folder: string; ports: LanPorts }): Promise<Lan> {
   const { folder, ports } = at
-  const authority = ensureAuthority(folder, Date.now())
+  const authority = await ensureAuthority(folder, Date.now())
   const pair = () => ensureMachine(folder, machineNames(lanAddresses()), Date.now())
-  const first = pair()
+  const first = await pair()
   const secure = createSecure({ key: first.keyPem, cert: first.certPem }, app)
   const fingerprint = fingerprintOf(authority.certPem)
   const trust = createPlain(
@@ -41,7 +41,7 @@ export async function serveLan(app: RequestListener, at: { folder: string; ports
     listen(trust, ports.trust, EVERYWHERE),
     listen(local, ports.local, '127.0.0.1'),
   ])
-  const timer = setInterval(() => renew(secure, pair), LOOK_AGAIN_MS)
+  const timer = setInterval(() => void renew(secure, pair), LOOK_AGAIN_MS)
   return {
     addresses: lanAddresses(),
     fingerprint,
@@ -56,8 +56,8 @@ export async function serveLan(app: RequestListener, at: { folder: string; ports
 }
 
 /** An address given by the network may change while the program runs; the next connection gets a certificate that names it. */
-function renew(server: SecureServer, pair: () => { keyPem: string; certPem: string }): void {
-  const { keyPem, certPem } = pair()
+async function renew(server: SecureServer, pair: () => Promise<Pair>): Promise<void> {
+  const { keyPem, certPem } = await pair()
   server.setSecureContext({ key: keyPem, cert: certPem })
 }
 

@@ -1,6 +1,7 @@
 import express, { type Express } from 'express'
 import helmet from 'helmet'
 import { X509Certificate } from 'node:crypto'
+import { isOurs } from '@server/http/hosts.ts'
 
 /** What the plain page needs to know: the authority, its fingerprint, and where the program itself is. */
 export interface Trust {
@@ -25,6 +26,8 @@ export function trustApp(trust: Trust): Express {
       hsts: false,
     }),
   )
+  // A name that is not this machine's leads nowhere.
+  app.use((req, res, next) => (isOurs(req.hostname ?? '') ? next() : res.sendStatus(421)))
   app.get(`/${FILE}`, (_req, res) => {
     res.setHeader('content-type', 'application/x-x509-ca-cert')
     res.setHeader('content-disposition', `attachment; filename="${FILE}"`)

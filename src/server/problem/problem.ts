@@ -26,6 +26,8 @@ export const STATUS = {
   'sheet-refused': 422,
   'time-refused': 422,
   'wrong-part': 422,
+  /** Asked under a name that is not this machine's. */
+  'not-here': 421,
   'link-used': 410,
   'stopped-by-you': 409,
   'too-many': 429,

@@ -32,6 +32,7 @@ export interface ComposeInput {
   /** How far the program's clock is before the machine's, which was set back. */
   clockAheadMs?: () => number
   signInsPerMinute?: number
+  hosts?: readonly string[]
 }
 
 /** What is under way when the program is stopped has so long to end. */
@@ -72,6 +73,7 @@ export function compose(input: ComposeInput): Composed {
   const app = makeApp({
     ...{ deps, underway, changes, watch, metrics },
     webFolder: input.webFolder,
+    hosts: input.hosts ?? [],
     onFault: (problem) => {
       metrics.fault()
       input.onFault(problem)

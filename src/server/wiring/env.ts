@@ -16,6 +16,16 @@ const shape = z.object({
   /** Where the shop's data lie and its daily back-ups go, as far as this machine has them: told on the page of how it holds up. */
   DATA_FOLDER: z.string().min(1).optional(),
   BACKUP_FOLDER: z.string().min(1).optional(),
+  /** Names it is asked for by, beside the machine's own: behind a name server or something that passes on. */
+  HOSTS: z
+    .string()
+    .default('')
+    .transform((text) =>
+      text
+        .toLowerCase()
+        .split(/[\s,]+/)
+        .filter(Boolean),
+    ),
   /** Moves the program's clock, for journeys that begin at an instant of their own. */
   CLOCK_SHIFT_MS: z.coerce.number().int().default(0),
   LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info']).default('warn'),
