@@ -97,6 +97,8 @@ const AWAY: ReadonlySet<string> = new Set([
   'ER_SERVER_SHUTDOWN',
   'ER_NORMAL_SHUTDOWN',
 ])
+/** Said without a number, where a line was cut between two statements. */
+const CLOSED = /Pool is closed|Queue limit reached|in closed state/
 const FULL: ReadonlySet<string> = new Set(['ER_DISK_FULL', 'ER_RECORD_FILE_FULL', 'ENOSPC', 'EDQUOT'])
 const codesOf = (problem: unknown): string[] =>
   causesOf(problem).flatMap((at) => ('code' in at && typeof at.code === 'string' ? at.code : []))
@@ -111,7 +113,6 @@ export function passingFault(problem: unknown): DomainError | null {
     return new DomainError('disk-full', 'The disk of the server is full; nothing was written.', [
       'Make room there, then do the same again. What was written before stands.',
     ])
-  const isClosed =
-    problem instanceof Error && /Pool is closed|Queue limit reached/.test(String(problem.cause ?? problem))
+  const isClosed = problem instanceof Error && causesOf(problem).some(({ message }) => CLOSED.test(message))
   return isClosed || codes.some((c) => AWAY.has(c)) ? databaseAway() : null
 }

@@ -1,6 +1,7 @@
 import { setTimeout as setTimeoutAsync } from 'node:timers/promises'
 import { parentPort, Worker, workerData } from 'node:worker_threads'
 import { openDatabase } from '@server/db/db.ts'
+import { faultText } from '@server/problem/fault.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { ShopStore } from '@server/shopmodel/store.ts'
 import { clockMovedBy } from '@server/time/clock.ts'
@@ -48,7 +49,7 @@ function serve({ databaseUrl, clockShiftMs }: Given): void {
       .then(() => reader.read({}))
       .catch((problem: unknown) => {
         // A shop that is still to be named has nothing to fit; what a stop cuts off is no fault.
-        if (!isStopping && !isUnnamed(problem)) port.postMessage({ id: 0, problem: textOf(problem) })
+        if (!isStopping && !isUnnamed(problem)) port.postMessage({ id: 0, problem: faultText(problem) })
       })
   setTimeout(() => void keep(), FIRST_MS).unref()
   const timer = setInterval(() => void keep(), EVERY_MS)
@@ -84,12 +85,11 @@ async function answerTo(reader: LifeReader, ask: LifeAsked, keep: () => Promise<
       return null
   }
 }
-const textOf = (problem: unknown) => (problem instanceof Error ? (problem.stack ?? problem.message) : String(problem))
 /** A refusal crosses as what it says, anything else as its text. */
 const problemOf = (problem: unknown) =>
   problem instanceof Error && 'code' in problem && 'details' in problem
     ? { code: problem.code, message: problem.message, details: problem.details }
-    : { code: null, message: textOf(problem), details: [] }
+    : { code: null, message: faultText(problem), details: [] }
 const isGiven = (data: unknown): data is Given =>
   typeof data === 'object' &&
   data !== null &&

@@ -2,6 +2,7 @@ import { parentPort, Worker, workerData } from 'node:worker_threads'
 import { openDatabase } from '@server/db/db.ts'
 import { ShopStore } from '@server/shopmodel/store.ts'
 import { clockMovedBy } from '@server/time/clock.ts'
+import { faultText } from '@server/problem/fault.ts'
 import { Settler } from './settler.ts'
 
 /**
@@ -19,9 +20,7 @@ function count({ databaseUrl, clockShiftMs }: Given): void {
   if (!port) return
   const database = openDatabase(databaseUrl)
   const deps = { db: database.db, shops: new ShopStore(), now: clockMovedBy(clockShiftMs) }
-  const settler = new Settler(deps, (problem) =>
-    port.postMessage({ problem: problem instanceof Error ? (problem.stack ?? problem.message) : String(problem) }),
-  )
+  const settler = new Settler(deps, (problem) => port.postMessage({ problem: faultText(problem) }))
   settler.start()
   port.once('message', () => {
     void settler
