@@ -15,7 +15,7 @@ import {
 } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { Booth, compare, openShop, something, Told } from './lib/told.mjs'
+import { Booth, compare, driftOf, openShop, something, Told } from './lib/told.mjs'
 import { findRunning, freePort, readJson, ROOT, wait } from './lib/machine.mjs'
 
 const option = (name, usual) => {
@@ -138,14 +138,6 @@ const FAULTS = {
     : {}),
 }
 
-function drift(url) {
-  const done = spawnSync(process.execPath, [join(ROOT, 'dist/server/tool.js'), 'rebuild'], {
-    encoding: 'utf8',
-    env: { ...process.env, DATABASE_URL: url },
-  })
-  return done.status === 0 ? 0 : Number(/(\d+) rows differ\. /.exec(done.stdout)?.[1] ?? NaN)
-}
-
 async function round(name, { booths, stations, told }) {
   let isOver = false
   const load = booths.map(async (booth) => {
@@ -181,7 +173,7 @@ async function main() {
     const awayMs = await round(name, { booths, stations, told })
     const database = await startDatabase({ folder: join(data, 'db') })
     const off = await compare(database.url, told)
-    const adrift = drift(database.url)
+    const adrift = driftOf(database.url)
     await database.stop()
     // What was wrong after an earlier round is that round's.
     const fresh = [...off.lost, ...off.twice, ...off.unasked].filter((note) => !known.has(note))

@@ -25,16 +25,21 @@ export const programs = {
   mariadbd: () => find('mariadbd'),
   installDb: () => find('mariadb-install-db'),
   chromium: () => find('chromium'),
+  haproxy: () => find('haproxy'),
 }
 
 const NEEDS = {
   database: { package: 'mariadb-server', program: 'mariadbd' },
   browser: { package: 'chromium', program: 'chromium' },
+  // What joins database nodes; its state goes over by rsync.
+  galera: { package: 'galera-4', path: '/usr/lib/galera/libgalera_smm.so' },
+  transfer: { package: 'rsync', program: 'rsync' },
+  haproxy: { package: 'haproxy', program: 'haproxy' },
 }
 
 /** Installs what is missing with the package manager, or says exactly what to type. */
 export function ensurePackages(names) {
-  const missing = names.map((n) => NEEDS[n]).filter((need) => !find(need.program))
+  const missing = names.map((n) => NEEDS[n]).filter((need) => !(need.path ? existsSync(need.path) : find(need.program)))
   if (missing.length === 0) return
   const list = missing.map((need) => need.package).join(' ')
   const apt = find('apt-get')

@@ -4,9 +4,11 @@ import { drizzle, type MySql2Database } from 'drizzle-orm/mysql2'
 import { migrate } from 'drizzle-orm/mysql2/migrator'
 import mysql from 'mysql2/promise'
 import { carryOver } from './carry.ts'
-import { causesOf } from './causes.ts'
+import { isConflict } from './causes.ts'
+import { inTurn, LEASE_TABLE } from './lease.ts'
 import * as schema from './schema.ts'
 
+export { errnoOf, isDuplicate } from './causes.ts'
 export type Db = MySql2Database<typeof schema>
 export type Tx = Parameters<Parameters<Db['transaction']>[0]>[0]
 /** Queries take either: a plain connection to read, a transaction to write. */
@@ -117,27 +119,24 @@ export async function insertMany<T extends MySqlTable>(
   }
 }
 
-/** Brings the tables up to date. A named lock keeps two servers that start at once from doing it together. */
+const LONGEST_WAIT_MS = 60_000
+/** Brings the tables up to date. Of servers that start at once one does it and the others wait. */
 export async function migrateDatabase(url: string, folder: string): Promise<void> {
-  const connection = await mysql.createConnection({ uri: url, timezone: 'Z' })
+  const [connection, other] = await Promise.all([1, 2].map(() => mysql.createConnection({ uri: url, timezone: 'Z' })))
+  if (!connection || !other) return
+  const turn = drizzle(other)
   try {
-    await connection.query("select get_lock('idle_spool_migrate', 60)")
-    await migrate(drizzle(connection), { migrationsFolder: folder })
-    await drizzle(connection).transaction(carryOver)
+    await turn.execute(LEASE_TABLE)
+    await inTurn(turn, { name: 'migrate', waitMs: LONGEST_WAIT_MS }, async () => {
+      await migrate(drizzle(connection), { migrationsFolder: folder })
+      await drizzle(connection).transaction(carryOver)
+    })
   } finally {
-    await connection.end()
+    await Promise.all([connection.end(), other.end()])
   }
 }
 
-/** Deadlock, lock wait, and a certification failure (which Galera reports as a deadlock) are worth another try. */
-const RETRIED = new Set([1213, 1205])
-const TRIES = 5
-
-export function errnoOf(problem: unknown): number | null {
-  const found = causesOf(problem).find((at) => 'errno' in at && typeof at.errno === 'number')
-  return (found as { errno?: number } | undefined)?.errno ?? null
-}
-export const isDuplicate = (problem: unknown) => errnoOf(problem) === 1062
+const TRIES = 8
 
 /** All writes go through here: one transaction, tried again when the database asks for it. */
 export async function transact<T>(db: Db, work: (tx: Tx) => Promise<T>): Promise<T> {
@@ -145,8 +144,8 @@ export async function transact<T>(db: Db, work: (tx: Tx) => Promise<T>): Promise
     try {
       return await db.transaction(work)
     } catch (problem) {
-      if (attempt >= TRIES || !RETRIED.has(errnoOf(problem) ?? 0)) throw problem
-      await new Promise((done) => setTimeout(done, 10 * attempt * attempt))
+      if (attempt >= TRIES || !isConflict(problem)) throw problem
+      await new Promise((done) => setTimeout(done, (0.5 + Math.random()) * 10 * attempt * attempt))
     }
   }
 }

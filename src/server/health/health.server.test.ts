@@ -104,6 +104,8 @@ it.each([
   [{ code: 'ER_DISK_FULL', sqlState: 'HY000' }, 'disk-full'],
   [{ code: 'ER_RECORD_FILE_FULL', sqlState: 'HY000' }, 'disk-full'],
   [{ code: 'ECONNREFUSED', fatal: true }, 'busy'],
+  [{ code: 'ER_LOCK_DEADLOCK', errno: 1213, sqlState: '40001' }, 'busy'],
+  [{ message: "Can't add new command when connection is in closed state", fatal: true }, 'busy'],
   [{ code: 'ER_DUP_ENTRY', sqlState: '23000' }, undefined],
   // A file that is not there is no database.
   [{ code: 'ENOENT' }, undefined],

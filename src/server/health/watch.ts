@@ -1,5 +1,5 @@
 import mysql from 'mysql2/promise'
-import { causesOf } from '@server/db/causes.ts'
+import { causesOf, isConflict } from '@server/db/causes.ts'
 import { DomainError } from '@server/problem/problem.ts'
 
 const EVERY_MS = 1000
@@ -96,6 +96,8 @@ const AWAY: ReadonlySet<string> = new Set([
   'ER_CON_COUNT_ERROR',
   'ER_SERVER_SHUTDOWN',
   'ER_NORMAL_SHUTDOWN',
+  // A node of a cluster that has lost the others.
+  'ER_UNKNOWN_COM_ERROR',
 ])
 /** Said without a number, where a line was cut between two statements. */
 const CLOSED = /Pool is closed|Queue limit reached|in closed state/
@@ -112,6 +114,10 @@ export function passingFault(problem: unknown): DomainError | null {
   if (codes.some((c) => FULL.has(c)))
     return new DomainError('disk-full', 'The disk of the server is full; nothing was written.', [
       'Make room there, then do the same again. What was written before stands.',
+    ])
+  if (isConflict(problem))
+    return new DomainError('busy', 'Others are writing to the same place just now; nothing was written.', [
+      'Try the same again in a moment.',
     ])
   const isClosed = problem instanceof Error && causesOf(problem).some(({ message }) => CLOSED.test(message))
   return isClosed || codes.some((c) => AWAY.has(c)) ? databaseAway() : null

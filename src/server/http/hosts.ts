@@ -20,7 +20,8 @@ export function isOurs(host: string, told: readonly string[] = []): boolean {
 export const mustBeOurs =
   (told: readonly string[]) =>
   (req: Request, _res: Response, next: NextFunction): void => {
-    if (!isOurs(req.hostname ?? '', told))
+    // Browsers always name whom they ask; what watches from the network may not.
+    if (req.headers.host !== undefined && !isOurs(req.hostname ?? '', told))
       throw new DomainError('not-here', `This machine does not go by the name "${req.hostname ?? ''}".`, [
         'Open it by its address, or start it with that name in HOSTS (several with commas between).',
       ])

@@ -1,5 +1,5 @@
 import { type KindKey } from '@core/path/columns.ts'
-import { and, eq, inArray, sql } from 'drizzle-orm'
+import { and, eq, inArray } from 'drizzle-orm'
 import { extraOf, hazardSince, type KeptFit } from '@core/life/kept.ts'
 import { LEAST_SHARE } from '@core/life/thinned.ts'
 import { weighedShare, type LifeFit } from '@core/life/fitted.ts'
@@ -7,6 +7,7 @@ import { lifeFit } from '@server/db/schema.ts'
 import { type Db } from '@server/db/db.ts'
 import { type CostedStop } from '@server/payback/stopuse.ts'
 import { readSupplyOf } from '@server/parts/sharestore.ts'
+import { withLease } from '@server/db/lease.ts'
 import { loadShop, type KindRow, type ShopModel } from '@server/shopmodel/model.ts'
 import { type ShopStore } from '@server/shopmodel/store.ts'
 import { costsOf, stopsForCosts } from './costs.ts'
@@ -38,18 +39,7 @@ export async function keepFits(
   fitter: Fitter,
   onProgress: Progress = () => undefined,
 ): Promise<{ made: number; of: number } | null> {
-  // The lock belongs to a connection: one is held for it while the work goes over others.
-  return deps.db.transaction(async (tx) => {
-    const [[lock]] = (await tx.execute(sql`select get_lock('idle_spool_life', 0) got`)) as unknown as [
-      [{ got: number }],
-    ]
-    if (lock.got !== 1) return null
-    try {
-      return await keepAll(deps, fitter, onProgress)
-    } finally {
-      await tx.execute(sql`select release_lock('idle_spool_life')`)
-    }
-  })
+  return withLease(deps.db, 'fits', () => keepAll(deps, fitter, onProgress))
 }
 
 async function keepAll(deps: KeepDeps, fitter: Fitter, onProgress: Progress): Promise<{ made: number; of: number }> {

@@ -58,7 +58,7 @@ export const TRUTH: readonly MySqlTable[] = [
 export const MADE: readonly MySqlTable[] = [
   ...[schema.carrierNow, schema.headNow, schema.mount, schema.positionNow, schema.spoolNow, schema.stationNow],
   ...[schema.stockNow, schema.life, schema.lifeFit, schema.reading, schema.stoppage, schema.taskDone],
-  ...[schema.session, schema.importProgress, schema.requestKey, schema.signInTry, schema.refusedEntry],
+  ...[schema.session, schema.importProgress, schema.requestKey, schema.signInTry, schema.refusedEntry, schema.lease],
 ]
 const FORMAT = 'idle-spool shop'
 const VERSION = 2

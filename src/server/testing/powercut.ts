@@ -19,7 +19,7 @@ export async function withPowerCut<T>(server: TestServer, work: () => Promise<T>
 }
 
 /** What was asked, not what the shop holds: a key that stands for its request, a sign-in that failed. */
-const ASKED = ['request_key', 'sign_in_try', 'refused_entry']
+const ASKED = ['request_key', 'sign_in_try', 'refused_entry', 'lease']
 
 /** A sum over the content of every table, by its name: equal before and after means that nothing at all was written. */
 export async function contentOf(server: TestServer, without: readonly string[] = []): Promise<Record<string, string>> {
