@@ -60,6 +60,7 @@ export default tseslint.config(
         fetch: 'readonly',
         Buffer: 'readonly',
         AbortSignal: 'readonly',
+        AbortController: 'readonly',
         setInterval: 'readonly',
         clearInterval: 'readonly',
       },

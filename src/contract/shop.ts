@@ -10,6 +10,11 @@ import { GASES, MODES, NOZZLE_STYLES } from '@core/rightparts/facts.ts'
 import { deviceLine, personLine } from './people.ts'
 
 const wall = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time like 06:00')
+/** Money in the smallest coin, days, and use: as large as anybody means, and no larger than is kept. */
+const minor = z.number().int().min(0).max(1_000_000_000)
+const days = z.number().int().positive().max(3650)
+const limit = z.number().positive().max(1_000_000)
+const classKey = z.string().min(1).max(20)
 export const built = z.object({
   wireId: idOf('wire').nullable(),
   familyId: idOf('family').nullable(),
@@ -30,7 +35,7 @@ export const placesRequest = z.object({
   names: z.string().min(1).max(2000),
   areaName: z.string().trim().min(1).max(60),
   placeWord: z.enum(['booth', 'cell', 'bay', 'bench', 'gun']).default('booth'),
-  classKey: z.string().default('booth'),
+  classKey: classKey.default('booth'),
   walkMinutes: z.number().min(0).max(60).default(1),
   built: built.partial().optional(),
   likeStationId: stationId.optional(),
@@ -45,7 +50,7 @@ export const stationRequest = z.object({
   stationId,
   name: placeName.optional(),
   placeWord: z.enum(['booth', 'cell', 'bay', 'bench', 'gun']).optional(),
-  classKey: z.string().optional(),
+  classKey: classKey.optional(),
   walkMinutes: z.number().min(0).max(60).optional(),
   stopGroup: z.string().max(40).nullish(),
   except: builtExcept.optional(),
@@ -78,15 +83,15 @@ export const moveRequest = z.object({ key: idempotencyKey, stationId, gunOfStati
 export const ruleRequest = z.object({
   key: idempotencyKey,
   kindKey,
-  classKey: z.string().min(1).max(40),
-  changeLimit: z.number().positive().nullable(),
-  cleanLimit: z.number().positive().nullable(),
-  lookDays: z.number().int().positive().nullable(),
+  classKey,
+  changeLimit: limit.nullable(),
+  cleanLimit: limit.nullable(),
+  lookDays: days.nullable(),
 })
 /** Several at once: what the trade says of all kinds, taken in one tap. */
 export const limitsRequest = z.object({
   key: idempotencyKey,
-  classKey: z.string().min(1).max(40),
+  classKey,
   limits: z
     .array(ruleRequest.pick({ kindKey: true, changeLimit: true, lookDays: true }))
     .min(1)
@@ -94,17 +99,17 @@ export const limitsRequest = z.object({
 })
 export const classRequest = z.object({
   key: idempotencyKey,
-  classKey: z.string().min(1).max(40),
-  labourMinorPerHour: z.number().int().min(0),
-  stopMinorPerHour: z.number().int().min(0),
-  scrapMinorPerPiece: z.number().int().min(0).optional(),
+  classKey,
+  labourMinorPerHour: minor,
+  stopMinorPerHour: minor,
+  scrapMinorPerPiece: minor.optional(),
 })
 export const kindRequest = z.object({
   key: idempotencyKey,
   kindKey,
   changeMin: z.number().positive().max(600).optional(),
   cleanMin: z.number().min(0).max(600).optional(),
-  confirmDays: z.number().int().positive().nullish(),
+  confirmDays: days.nullish(),
   lifeUnit: z.enum(['arcHours', 'kg', 'starts', 'matings', 'spools', 'cleanings']).optional(),
   synonyms: z.array(z.string().trim().min(1).max(40)).max(40).optional(),
   /** Why it comes out: the reasons offered when it is logged. */
@@ -119,8 +124,8 @@ export const partRequest = z.object({
   kindKey,
   familyId: idOf('family').nullish(),
   wireSize: z.string().trim().max(20).nullish(),
-  priceMinor: z.number().int().min(0).nullish(),
-  onHand: z.number().int().min(0).nullish(),
+  priceMinor: minor.nullish(),
+  onHand: z.number().int().min(0).max(1_000_000).nullish(),
   fit: partFit.nullish(),
 })
 export const familyRequest = z.object({

@@ -138,6 +138,7 @@ export const saveStation = (deps: Deps, who: Who, r: z.infer<typeof stationReque
       const [row] = await tx.select().from(station).where(eq(station.id, r.stationId)).for('update')
       if (!row) throw new DomainError('not-found', 'There is no such place.')
       name = r.name ?? row.name
+      if (r.classKey) await mustBeClass(tx, r.classKey)
       const values = {
         name: r.name,
         placeWord: r.placeWord,
