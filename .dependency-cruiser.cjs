@@ -5,7 +5,7 @@
 const FLOORS = {
   server: [
     // Ground: the database, wall time, refusals, minutes learnt.
-    ...['db', 'time', 'problem', 'changes', 'minutes'],
+    ...['db', 'time', 'problem', 'thread', 'changes', 'minutes'],
     // The shop as it is set up; who calls, and what a service is handed.
     ...['shopmodel', 'call'],
     // The ledger, what is projected from it, what a gun is like now, and the one way to write.

@@ -44,6 +44,7 @@ export async function buildServer() {
       standin: join(ROOT, 'src/server/standin/main.ts'),
       settlethread: join(ROOT, 'src/server/settle/settlethread.ts'),
       lifethread: join(ROOT, 'src/server/life/lifethread.ts'),
+      printthread: join(ROOT, 'src/server/print/printthread.ts'),
       recoder: join(ROOT, 'src/server/photo/recoder.ts'),
       xlsxworker: join(ROOT, 'src/server/ingest/xlsxworker.ts'),
     },

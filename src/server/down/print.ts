@@ -4,7 +4,7 @@ import { firstLooks } from '@core/diagnose/firstlooks.ts'
 import { ownShares, turnedOf } from '@core/diagnose/learn.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
-import { pdfOf } from '@server/print/pdf.ts'
+import { pdfOf } from '@server/print/printer.ts'
 import { symptomCards } from '@server/print/symptomcards.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
@@ -32,5 +32,6 @@ export async function printSymptoms(deps: Deps, who: Who, q: z.output<typeof sym
     const own = turnedOf(turned, s.key, index.causeAt)
     return { says: s.says, looks: firstLooks(index, { symptom: s.key, shares: ownShares(s, own).shares, most: MOST }) }
   })
-  return pdfOf(symptomCards(cards, { shopName: site.name, date: dayOf(site.zone, deps.now()) }))
+  const { pdf } = await pdfOf(symptomCards(cards, { shopName: site.name, date: dayOf(site.zone, deps.now()) }))
+  return pdf
 }

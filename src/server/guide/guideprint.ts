@@ -6,7 +6,8 @@ import { readGuide } from './read.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { guideSheet, SHIFTS, sizesFor } from '@server/print/guidesheet.ts'
-import { pdfOf } from '@server/print/pdf.ts'
+import { type Printed } from '@server/print/pdf.ts'
+import { pdfOf } from '@server/print/printer.ts'
 
 /** A guide on one page: set as large as fits on one, the smallest where none does. Answers the pages it took. */
 export async function printGuide(
@@ -18,14 +19,11 @@ export async function printGuide(
   if (!guide.guide) throw new DomainError('bad-request', 'Say which guide.', ['Choose one of the list.'])
   const { site } = await loadShop(deps.db, deps.shops, deps.now())
   const date = dayOf(site.zone, deps.now())
-  let made: { pdf: Buffer; pages: number } = { pdf: Buffer.alloc(0), pages: 0 }
+  let made: Printed = { pdf: Buffer.alloc(0), pages: 0 }
   for (const size of sizesFor(guide))
     for (const shift of SHIFTS) {
       if (made.pages === 1) break
-      let pages = 0
-      const onPages = (n: number) => (pages = n)
-      made = { pdf: await pdfOf(guideSheet(guide, { size, shift, shopName: site.name, date, onPages })), pages: 0 }
-      made.pages = pages
+      made = await pdfOf(guideSheet(guide, { size, shift, shopName: site.name, date }))
     }
   return { ...made, name: `${guide.guide} ${guide.name}` }
 }

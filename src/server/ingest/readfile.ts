@@ -1,8 +1,8 @@
-import { Worker } from 'node:worker_threads'
 import { ALL_TABS } from '@core/ingest/tabs.ts'
 import { type ReadFileAnswer } from '@contract/ingest.ts'
 import { mustLead, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
+import { openThread } from '@server/thread/open.ts'
 import { type ReadWorkbook } from './xlsxworker.ts'
 
 /** Any file a person drags in, as rows of text or a refusal that says what it is and what to do. */
@@ -59,14 +59,11 @@ async function fromWorkbook(bytes: Uint8Array, wanted: string | null): Promise<R
   return { text, notes, sheets, sheet }
 }
 
-/** Bundled there is a file beside this one; from source the thread learns to read it first. */
-function openWorker(bytes: Uint8Array, wanted: string | null): Worker {
-  const options = { workerData: { bytes, wanted }, resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB } }
-  if (!import.meta.url.endsWith('.ts')) return new Worker(new URL('./xlsxworker.js', import.meta.url), options)
-  const source = new URL('./xlsxworker.ts', import.meta.url).href
-  const boot = `import('tsx/esm/api').then((tsx) => { tsx.register(); return import(${JSON.stringify(source)}) })`
-  return new Worker(boot, { ...options, eval: true })
-}
+const openWorker = (bytes: Uint8Array, wanted: string | null) =>
+  openThread(new URL('./xlsxworker.js', import.meta.url), {
+    workerData: { bytes, wanted },
+    resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB },
+  })
 
 /** One at a time: two that are slow would each be taken for endless. */
 let lastOne: Promise<unknown> = Promise.resolve()

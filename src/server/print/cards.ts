@@ -1,7 +1,7 @@
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js'
+import type { Content } from 'pdfmake/interfaces.js'
 import { codedActs, codePath, type CodedAct } from '@core/logbook/actcode.ts'
 import { type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
-import { MM } from './pdf.ts'
+import { MM, type Sheet } from './pdf.ts'
 
 /** The acts a hand does at a booth, most often first; a card has room for nine. */
 const ON_CARD = [
@@ -19,7 +19,7 @@ const COLUMNS = 3
 const CODE_MM = 36
 
 /** One A4 card a booth: its number to be read across the aisle, a code that opens it, and codes that log. */
-export function boothCards(stations: readonly StationRow[], shop: ShopModel, origin: string): TDocumentDefinitions {
+export function boothCards(stations: readonly StationRow[], shop: ShopModel, origin: string): Sheet['definition'] {
   const known = codedActs(shop.kinds)
   const acts = ON_CARD.flatMap((slug) => known.find((a) => a.slug === slug) ?? [])
   return {
@@ -114,7 +114,7 @@ const LABEL_COLUMNS = 3
 const LABEL_ROWS = 8
 
 /** Three by eight small labels an A4 sheet, each a code with its words beside it. */
-export function labelSheet(labels: readonly Label[], title: string): TDocumentDefinitions {
+export function labelSheet(labels: readonly Label[], title: string): Sheet['definition'] {
   const heightPt = ((297 - 20) / LABEL_ROWS) * MM
   const cells = rowsOf(labels, LABEL_COLUMNS).map((row) =>
     Array.from({ length: LABEL_COLUMNS }, (_, i) => {

@@ -1,9 +1,9 @@
-import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces.js'
+import type { Content } from 'pdfmake/interfaces.js'
 import { newlyHeld } from '@core/guide/cautions.ts'
 import { PANEL, type DrawingKey, type Ink, type Panel } from '@core/drawings/drawing.ts'
 import { DRAWINGS } from '@core/drawings/all.ts'
 import { type GuideAnswer, type GuideStep } from '@contract/guide.ts'
-import { MM } from './pdf.ts'
+import { MM, type Sheet } from './pdf.ts'
 
 /** How an outline is printed: ink on paper, dirt as hatching dark, the measure in black with ticks. */
 const INK: Record<Ink, string> = {
@@ -47,13 +47,18 @@ const MARK = { right: 'right: ', wrong: 'wrong: ', how: '' }
 /** A guide as one sheet of paper: two columns of steps, each with its caution where it first holds and its drawing. */
 export function guideSheet(
   guide: GuideAnswer,
-  at: { size: SheetSize; shift: number; shopName: string; date: string; onPages: (pages: number) => void },
-): TDocumentDefinitions {
+  at: { size: SheetSize; shift: number; shopName: string; date: string },
+): Sheet {
   const { size } = at
   const blocks = guide.steps.map((step, i) => stepBlock(guide, { step, number: i + 1, size }))
   const half = splitAt(blocks.map((b) => b.heightMm)) + at.shift
   const column = (list: typeof blocks) => ({ width: '*', stack: list.map((b) => b.content) })
-  return {
+  const foot: Sheet['foot'] = {
+    text: `${at.shopName}, ${at.date}. The maker’s manual and the site’s lock-out practice come before this sheet.`,
+    fontSize: 7,
+    margin: [PAGE_MM.margin * MM, 2 * MM, PAGE_MM.margin * MM, 0],
+  }
+  const definition: Sheet['definition'] = {
     pageSize: 'A4',
     pageMargins: [PAGE_MM.margin * MM, PAGE_MM.margin * MM, PAGE_MM.margin * MM, 12 * MM],
     defaultStyle: { fontSize: size.font, lineHeight: 1.05 },
@@ -62,15 +67,8 @@ export function guideSheet(
       sheetHead(guide, size),
       { columnGap: GAP_MM * MM, columns: [column(blocks.slice(0, half)), column(blocks.slice(half))] },
     ],
-    footer: (_page: number, pages: number) => {
-      at.onPages(pages)
-      return {
-        text: `${at.shopName}, ${at.date}. The maker’s manual and the site’s lock-out practice come before this sheet.`,
-        fontSize: 7,
-        margin: [PAGE_MM.margin * MM, 2 * MM, PAGE_MM.margin * MM, 0],
-      }
-    },
   }
+  return { definition, foot }
 }
 
 function sheetHead(guide: GuideAnswer, size: SheetSize): Content {

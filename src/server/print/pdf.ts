@@ -1,10 +1,25 @@
 import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
 import type * as Pdfmake from 'pdfmake'
-import type { TDocumentDefinitions } from 'pdfmake/interfaces.js'
+import type { CustomTableLayout, TDocumentDefinitions } from 'pdfmake/interfaces.js'
 
 /** Points in a millimetre. */
 export const MM = 72 / 25.4
+
+/** A sheet of paper as plain data, so that it can be made in another thread: what the printer wants as functions is said in words. */
+export interface Sheet {
+  definition: Omit<TDocumentDefinitions, 'footer' | 'header'>
+  /** A line under each page. `{page}` and `{pages}` stand for their numbers. */
+  foot?: { text: string; fontSize: number; margin: [number, number, number, number] }
+}
+export interface Printed {
+  pdf: Buffer
+  pages: number
+}
+/** Table layouts by the name they go by in a sheet. */
+const LAYOUTS: Record<string, CustomTableLayout> = {
+  lines: { hLineWidth: () => 0.5, vLineWidth: () => 0, hLineColor: () => '#999' },
+}
 
 let ready: typeof Pdfmake | null = null
 
@@ -23,12 +38,22 @@ function printer(): typeof Pdfmake {
       bolditalics: file('MediumItalic'),
     },
   })
+  made.setTableLayouts(LAYOUTS)
   made.setLocalAccessPolicy((path) => path.startsWith(fonts))
   made.setUrlAccessPolicy(() => false)
   ready = made
   return made
 }
 
-export async function pdfOf(definition: TDocumentDefinitions): Promise<Buffer> {
-  return printer().createPdf(definition).getBuffer()
+/** Sets a sheet here and now: seconds for hundreds of cards, so servers do it through `pdfOf`. */
+export async function setSheet({ definition, foot }: Sheet): Promise<Printed> {
+  let count = 0
+  const footer = (page: number, pages: number) => {
+    count = pages
+    return foot ? { ...foot, text: foot.text.replace('{page}', String(page)).replace('{pages}', String(pages)) } : ''
+  }
+  const pdf = await printer()
+    .createPdf({ ...definition, footer })
+    .getBuffer()
+  return { pdf, pages: count }
 }

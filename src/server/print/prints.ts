@@ -6,7 +6,8 @@ import { mustLead, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { loadShop, type ShopFit } from '@server/shopmodel/model.ts'
 import { boothCards, labelSheet, type Label } from './cards.ts'
-import { pdfOf } from './pdf.ts'
+import { type Sheet } from './pdf.ts'
+import { pdfOf } from './printer.ts'
 
 export const printQuery = z.object({
   what: z.enum(['cards', 'guns', 'spools']),
@@ -18,21 +19,25 @@ type PrintQuery = z.output<typeof printQuery>
 /** Booth cards, gun labels or spool labels as a PDF. `origin` stands before every code: the address this page was asked under. */
 export async function print(deps: Deps, who: Who, at: { query: PrintQuery; origin: string }): Promise<Buffer> {
   mustLead(who)
+  return (await pdfOf({ definition: await sheetOf(deps, at) })).pdf
+}
+
+async function sheetOf(deps: Deps, at: { query: PrintQuery; origin: string }): Promise<Sheet['definition']> {
   const shop = await loadShop(deps.db, deps.shops, deps.now())
   const { what } = at.query
   if (what === 'spools')
-    return pdfOf(labelSheet(mustHaveSome(await spoolLabels(deps, shop, at.origin), 'spool'), 'spool labels'))
+    return labelSheet(mustHaveSome(await spoolLabels(deps, shop, at.origin), 'spool'), 'spool labels')
   const stations = shop.stations.filter(
     (s) => (!at.query.areaId || s.areaId === at.query.areaId) && (!at.query.stationId || s.id === at.query.stationId),
   )
   const some = mustHaveSome(stations, 'gun')
-  if (what === 'cards') return pdfOf(boothCards(some, shop, at.origin))
+  if (what === 'cards') return boothCards(some, shop, at.origin)
   const labels = some.map((s) => ({
     title: s.name,
     sub: `${s.placeWord}, ${shop.areas.find((a) => a.id === s.areaId)?.name ?? ''}`,
     code: `${at.origin}${codePath(s.name)}`,
   }))
-  return pdfOf(labelSheet(labels, 'gun labels'))
+  return labelSheet(labels, 'gun labels')
 }
 
 function mustHaveSome<T>(list: readonly T[], word: string): readonly T[] {

@@ -1,9 +1,9 @@
-import type { Column, Content, TDocumentDefinitions } from 'pdfmake/interfaces.js'
+import type { Column, Content } from 'pdfmake/interfaces.js'
 import { CAUTIONS } from '@core/guide/cautions.ts'
 import { DRAWINGS } from '@core/drawings/all.ts'
 import { type Check } from '@core/diagnose/knowledge.ts'
 import { panelSvg } from './guidesheet.ts'
-import { MM } from './pdf.ts'
+import { MM, type Sheet } from './pdf.ts'
 
 export interface SymptomCard {
   says: string
@@ -14,22 +14,20 @@ const MARK = { right: 'right: ', wrong: 'wrong: ', how: '' } as const
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** Cards for the booth, one page a symptom: look at these first, right beside wrong; then ask. */
-export function symptomCards(
-  cards: readonly SymptomCard[],
-  at: { shopName: string; date: string },
-): TDocumentDefinitions {
-  return {
+export function symptomCards(cards: readonly SymptomCard[], at: { shopName: string; date: string }): Sheet {
+  const foot: Sheet['foot'] = {
+    text: `${at.shopName}, ${at.date}. Power off by the site’s own lock-out practice before hands go in; the maker’s manual comes first. Then ask.`,
+    fontSize: 7,
+    margin: [10 * MM, 1 * MM, 10 * MM, 0],
+  }
+  const definition: Sheet['definition'] = {
     pageSize: 'A5',
     pageMargins: [10 * MM, 10 * MM, 10 * MM, 12 * MM],
     defaultStyle: { fontSize: 10 },
     info: { title: `${at.shopName}: look first` },
-    footer: (): Content => ({
-      text: `${at.shopName}, ${at.date}. Power off by the site’s own lock-out practice before hands go in; the maker’s manual comes first. Then ask.`,
-      fontSize: 7,
-      margin: [10 * MM, 1 * MM, 10 * MM, 0],
-    }),
     content: cards.map((card, i): Content => cardOf(card, i > 0)),
   }
+  return { definition, foot }
 }
 
 function cardOf({ says, looks }: SymptomCard, isLater: boolean): Content {

@@ -1,10 +1,10 @@
 import { type Position } from '@core/path/columns.ts'
-import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces.js'
+import type { TableCell } from 'pdfmake/interfaces.js'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { lookMethod, WALKS } from '@core/walk/looks.ts'
 import { READING } from '@core/reading/specs.ts'
 import { type WalkAnswer, type WalkStop } from '@contract/walk.ts'
-import { MM } from './pdf.ts'
+import { MM, type Sheet } from './pdf.ts'
 
 const BOX = '[   ]'
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
@@ -16,17 +16,17 @@ const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 export function walkSheet(
   walk: WalkAnswer,
   at: { shopName: string; date: string; partName: (position: Position) => string },
-): TDocumentDefinitions {
-  return {
+): Sheet {
+  const foot: Sheet['foot'] = {
+    text: `${at.shopName}, ${at.date}, page {page} of {pages}. Typed back on the page Walk, in this order.`,
+    fontSize: 8,
+    margin: [14 * MM, 0, 14 * MM, 0],
+  }
+  const definition: Sheet['definition'] = {
     pageSize: 'A4',
     pageMargins: [14 * MM, 12 * MM, 14 * MM, 14 * MM],
     defaultStyle: { fontSize: 10 },
     info: { title: `${at.shopName}: walk, ${WALKS[walk.walk].name}` },
-    footer: (page: number, pages: number): Content => ({
-      text: `${at.shopName}, ${at.date}, page ${page} of ${pages}. Typed back on the page Walk, in this order.`,
-      fontSize: 8,
-      margin: [14 * MM, 0, 14 * MM, 0],
-    }),
     content: [
       {
         text: `Walk: ${WALKS[walk.walk].name}, ${Math.round(walk.taskMin + walk.walkMin)} min`,
@@ -41,10 +41,11 @@ export function walkSheet(
           widths: [52, 110, '*'],
           body: walk.stops.flatMap((s) => rowsOf(s, at.partName)),
         },
-        layout: { hLineWidth: () => 0.5, vLineWidth: () => 0, hLineColor: () => '#999' },
+        layout: 'lines',
       },
     ],
   }
+  return { definition, foot }
 }
 
 function rowsOf(stop: WalkStop, partName: (position: Position) => string): TableCell[][] {

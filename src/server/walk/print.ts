@@ -3,7 +3,7 @@ import { type WalkQuery } from '@contract/walk.ts'
 import { type Who } from '@server/call/context.ts'
 import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { DomainError } from '@server/problem/problem.ts'
-import { pdfOf } from '@server/print/pdf.ts'
+import { pdfOf } from '@server/print/printer.ts'
 import { walkSheet } from '@server/print/walksheet.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
@@ -21,5 +21,6 @@ export async function printWalk(deps: FloorDeps, who: Who, query: WalkQuery): Pr
     const [kind = position, lane] = position.split('#')
     return `${kindByKey.get(kind)?.name ?? kind}${lane ? ` ${lane}` : ''}`
   }
-  return pdfOf(walkSheet(walk, { shopName: site.name, date: dayOf(site.zone, deps.now()), partName }))
+  const { pdf } = await pdfOf(walkSheet(walk, { shopName: site.name, date: dayOf(site.zone, deps.now()), partName }))
+  return pdf
 }
