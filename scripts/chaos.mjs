@@ -159,7 +159,7 @@ async function main() {
   begin()
   await untilReady()
   const lead = new Booth(address)
-  const stations = await openShop(lead, 'A1–A12')
+  const stations = await openShop(lead, 'A1–A60')
   const booths = Array.from({ length: CLIENTS }, () => Object.assign(new Booth(address), { cookies: lead.cookies }))
   const told = new Told()
   const names = Object.keys(FAULTS)

@@ -17,14 +17,18 @@ export class Booth {
     this.address = address
   }
   async ask(method, path, body, { headers = {}, withinMs = ANSWER_WITHIN_MS } = {}) {
-    // A timer of its own: the signal's ready-made one is lost sometimes when there are hundreds.
     const giveUp = new AbortController()
-    const timer = setTimeout(() => giveUp.abort(new Error('no answer')), withinMs)
-    try {
-      return await this.answer(method, path, { body, headers, signal: giveUp.signal })
-    } finally {
-      clearTimeout(timer)
-    }
+    let timer
+    // Not left to the signal alone: an answer that is cut off while it is unpacked may never end by it.
+    const late = new Promise((_, fail) => {
+      timer = setTimeout(() => {
+        fail(new Error('no answer'))
+        giveUp.abort()
+      }, withinMs)
+    })
+    const answer = this.answer(method, path, { body, headers, signal: giveUp.signal })
+    answer.catch(() => undefined)
+    return Promise.race([answer, late]).finally(() => clearTimeout(timer))
   }
   async answer(method, path, { body, headers, signal }) {
     const response = await fetch(`${this.address()}/api${path}`, {

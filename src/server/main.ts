@@ -11,6 +11,7 @@ import { buildDemo, isEmpty, isOldDemo } from './demo/demo.ts'
 import { DEMO_LEAD } from './demo/yard.ts'
 import { readEnv, type Env } from '@server/wiring/env.ts'
 import { forgetKeys } from './call/bound.ts'
+import { recount } from './projection/recount.ts'
 import { finishImport } from './shop/whole.ts'
 import { startSettling } from '@server/settle/settlethread.ts'
 import { startLives } from './life/lifethread.ts'
@@ -37,9 +38,7 @@ async function main(): Promise<void> {
     onFault,
     now: clock.now,
     clockAheadMs: clock.aheadMs,
-    hosts: env.HOSTS,
-    folder: env.DATA_FOLDER,
-    backups: env.BACKUP_FOLDER,
+    ...{ hosts: env.HOSTS, folder: env.DATA_FOLDER, backups: env.BACKUP_FOLDER },
   })
   const say: Say = (text) => {
     if (env.SAY_READY === '1') process.stdout.write(`${text}\n`)
@@ -74,6 +73,7 @@ type Say = (text: string) => void
 async function makeReady(deps: Composed['deps'], env: Env, say: Say): Promise<void> {
   await forgetKeys(deps)
   if (await finishImport(deps)) say('A shop that was brought in is counted to its end now.')
+  if (await recount(deps)) say('What a change of shifts or wires left to be counted is counted now.')
   if (env.WITH_DEMO === '1' && (await isEmpty(deps))) {
     say('Building the demo yard with 18 months of history (once, about 20 seconds) …')
     await buildDemo(deps)

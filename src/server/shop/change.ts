@@ -39,6 +39,7 @@ import { DomainError } from '@server/problem/problem.ts'
 import { nothingTouched, type Touched } from '@server/ledger/lines.ts'
 import { isZone } from '@server/time/wall.ts'
 import { type Writing } from '@server/write/act.ts'
+import { recount, toBeRecounted } from '@server/projection/recount.ts'
 import { changing, OK, shopLine } from '@server/write/changing.ts'
 import { mustBeClass } from './places.ts'
 
@@ -58,15 +59,11 @@ export const saveSite = (deps: Deps, who: Who, r: z.infer<typeof siteRequest>) =
         currency: r.currency,
         ...(r.gasMinorPerM3 === undefined ? {} : { gasMinorPerM3: r.gasMinorPerM3 }),
       })
-      return allHeads(tx)
+      // Every clock runs differently from here on.
+      await toBeRecounted(tx, r.key)
     },
+    then: recount,
   })
-}
-
-/** After shifts or zone change every clock runs differently. */
-async function allHeads(tx: Tx): Promise<Touched> {
-  const heads = await tx.select({ id: carrier.id }).from(carrier).where(eq(carrier.type, 'head'))
-  return { ...nothingTouched(), carrierIds: new Set(heads.map((h) => h.id)) }
 }
 
 export async function headsAt(tx: Tx, stationIds: readonly StationId[]): Promise<Touched> {
@@ -367,8 +364,10 @@ export const saveWire = (deps: Deps, who: Who, r: z.infer<typeof wireRequest>) =
         .insert(wire)
         .values({ id: makeId('wire', deps.now(), deps.random), name: r.name, ...values })
         .onDuplicateKeyUpdate({ set: values })
-      return allHeads(tx)
+      // Every clock runs differently from here on.
+      await toBeRecounted(tx, r.key)
     },
+    then: recount,
   })
 
 export const saveShifts = (deps: Deps, who: Who, r: z.infer<typeof shiftsRequest>) =>
@@ -389,6 +388,8 @@ export const saveShifts = (deps: Deps, who: Who, r: z.infer<typeof shiftsRequest
         await tx.delete(holiday)
         if (r.holidays.length > 0) await tx.insert(holiday).values(r.holidays)
       }
-      return allHeads(tx)
+      // Every clock runs differently from here on.
+      await toBeRecounted(tx, r.key)
     },
+    then: recount,
   })

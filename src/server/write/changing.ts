@@ -12,6 +12,8 @@ interface Changing {
   /** What was changed, as fields; asked for after the work, where only that knows. */
   change: ShopChange | (() => ShopChange)
   work: (tx: Tx, w: Writing) => Promise<Partial<Touched> | void>
+  /** What follows once it stands, outside its transaction; asked for again where the same is sent again. */
+  then?: (deps: Deps) => Promise<unknown>
 }
 
 /** A change of the set-up is a line of the ledger too, and is refolded where clocks depend on it. Same key: done before. */
@@ -33,6 +35,7 @@ export async function changing(deps: Deps, who: Who, at: Changing): Promise<type
       throw new DomainError('name-taken', 'There is one with that name already.', ['Choose another name.'])
     if (!isDuplicate(problem)) throw problem
   }
+  await at.then?.(deps)
   return OK
 }
 
