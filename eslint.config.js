@@ -61,6 +61,7 @@ export default tseslint.config(
         Buffer: 'readonly',
         AbortSignal: 'readonly',
         AbortController: 'readonly',
+        performance: 'readonly',
         setInterval: 'readonly',
         clearInterval: 'readonly',
       },

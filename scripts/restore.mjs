@@ -1,14 +1,17 @@
-// npm run restore -- <file>: a back-up put back on this machine, bare or not. What is there already goes only when its name is said.
+// npm run restore -- <file> [--until 2026-11-30T14:05:00Z [--journal <folder>]] [--over "its name"]: a back-up put back on this machine, bare or not, and
+// with --until taken forward by the journal to that second. What is there already goes only when its name is said.
 import { join, resolve } from 'node:path'
 import { backupsIn, headOf, restoreBackup } from './lib/backup.mjs'
+import { journalOf, noteRestore, piecesAfter } from './lib/journal.mjs'
 import { lockFile } from './lib/lock.mjs'
 import { BACKUPS, DATA, say, SetupError } from './lib/machine.mjs'
 import { command, withDatabase } from './lib/shopdatabase.mjs'
 import { latestVersion, shopAt } from './lib/version.mjs'
 
 const given = process.argv.slice(2)
-const over = given.includes('--over') ? given[given.indexOf('--over') + 1] : null
-const file = given.find((word) => !word.startsWith('--') && word !== over)
+const valueOf = (name) => (given.includes(name) ? given[given.indexOf(name) + 1] : null)
+const [over, until, journal] = ['--over', '--until', '--journal'].map(valueOf)
+const file = given.find((word) => !word.startsWith('--') && ![over, until, journal].includes(word))
 
 function whichFile() {
   if (file) return resolve(file)
@@ -31,8 +34,19 @@ await command(async () => {
       throw new SetupError(
         `There is a shop here already: "${there}". Nothing was touched. To put "${head.shop}" in its place:\n  npm run restore -- ${path} --over "${there}"`,
       )
-    await restoreBackup(path, { url })
-    say(`"${head.shop}" is back as it stood at ${new Date(head.madeMs).toISOString()}, every table checked.`)
+    const folder = join(DATA, 'db')
+    const untilMs = until ? Date.parse(until) : null
+    const onward =
+      until === null
+        ? null
+        : { untilMs, pieces: piecesAfter({ head, untilMs, folder, journal: journal ?? journalOf(folder) }) }
+    await restoreBackup(path, { url, onward })
+    noteRestore(folder, Date.now())
+    say(
+      onward
+        ? `"${head.shop}" is back as it stood at ${new Date(untilMs).toISOString()}: the back-up, every table checked, and what the journal has after it.`
+        : `"${head.shop}" is back as it stood at ${new Date(head.madeMs).toISOString()}, every table checked.`,
+    )
     say('Start it: npm start -- --no-demo')
   })
 })

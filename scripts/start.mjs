@@ -29,6 +29,8 @@ const SERVER_OF = `--server-of=${DATA}`
 const STANDIN_OF = `--standin-of=${DATA}`
 const isEmpty = process.argv.includes('--no-demo')
 const isLan = process.argv.includes('--lan')
+/** From here on for this folder, also where it is left out. */
+const isJournaled = process.argv.includes('--journal')
 
 async function main() {
   // Held as long as this lives, by the kernel: however it ends, the next start finds the folder free.
@@ -42,7 +44,7 @@ async function main() {
   const { buildIfStale } = await import('./build.mjs')
   const { startDatabase } = await import('./lib/mariadb.mjs')
   await buildIfStale()
-  await run({ startDatabase: () => startDatabase({ folder: join(DATA, 'db') }) })
+  await run({ startDatabase: () => startDatabase({ folder: join(DATA, 'db'), isJournaled }) })
 }
 
 /** The folder is another start's: where it answers, or that it does not yet. */

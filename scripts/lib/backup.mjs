@@ -16,6 +16,7 @@ import { basename, join } from 'node:path'
 import { PassThrough } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { createGunzip, createGzip } from 'node:zlib'
+import { ended, journalPosition, replay } from './journal.mjs'
 import { startDatabase } from './mariadb.mjs'
 import { SetupError } from './machine.mjs'
 
@@ -52,16 +53,6 @@ async function sumsOf(connection, tables) {
   return sums
 }
 
-const ended = (child, what) =>
-  new Promise((done, fail) => {
-    let said = ''
-    child.stderr.on('data', (text) => (said = (said + text).slice(-2000)))
-    child.once('error', fail)
-    child.once('close', (code) =>
-      code === 0 ? done() : fail(new SetupError(`${what} failed: ${said.trim().split('\n').at(-1) ?? code}`)),
-    )
-  })
-
 /** The bytes of a stream as far as a word, or to its end. */
 async function readUntil(stream, word) {
   let read = Buffer.alloc(0)
@@ -89,6 +80,7 @@ export async function makeBackup({ url, folder, nowMs = Date.now() }) {
     await holder.query(`lock tables ${tables.map((t) => `\`${t}\` read`).join(', ')}`)
     await reader.query('set session transaction isolation level repeatable read')
     await reader.query('start transaction with consistent snapshot')
+    const journal = await journalPosition(holder)
     const { args, env, database } = toolArgs(url)
     const dump = spawn(
       'mariadb-dump',
@@ -104,7 +96,13 @@ export async function makeBackup({ url, folder, nowMs = Date.now() }) {
     const sums = await sumsOf(reader, tables)
     const [[shop]] = await reader.query('select name from site')
     const [[{ version }]] = await reader.query('select count(*) as version from __drizzle_migrations')
-    const head = { madeMs: nowMs, shop: shop?.name ?? '', version: Number(version), sums }
+    const head = {
+      madeMs: nowMs,
+      shop: shop?.name ?? '',
+      version: Number(version),
+      ...(journal ? { journal } : {}),
+      sums,
+    }
     async function* all() {
       yield `${FORMAT}${JSON.stringify(head)}\n`
       yield begun
@@ -150,10 +148,16 @@ export async function headOf(path) {
   throw new SetupError(`${path} is no back-up of this program, or its beginning is damaged.`)
 }
 
+/** What is put back is no write of the shop's. */
+const NO_JOURNAL = (isJournaled) => (isJournaled ? ['--init-command=set sql_log_bin = 0'] : [])
+
 /** Puts a back-up into the database at `url`, which holds nothing. */
-async function load(path, url) {
+async function load(path, url, isJournaled = false) {
   const { args, env, database } = toolArgs(url)
-  const client = spawn('mariadb', [...args, database], { env, stdio: ['pipe', 'ignore', 'pipe'] })
+  const client = spawn('mariadb', [...args, ...NO_JOURNAL(isJournaled), database], {
+    env,
+    stdio: ['pipe', 'ignore', 'pipe'],
+  })
   await Promise.all([pipeline(createReadStream(path), createGunzip(), client.stdin), ended(client, 'Putting it back')])
 }
 
@@ -194,17 +198,23 @@ export async function checkBackup(path) {
   }
 }
 
-/** Checks a back-up, then puts it in place of whatever is in the database at `url`. */
-export async function restoreBackup(path, { url }) {
+/**
+ * Checks a back-up, then puts it in place of whatever is in the database at `url`. With `onward` ({ pieces, untilMs }) the journal is done again from
+ * there as far as that second.
+ */
+export async function restoreBackup(path, { url, onward = null }) {
   const head = await checkBackup(path)
   const connection = await connect(url)
-  const { database } = toolArgs(url)
-  await connection.query(`drop database if exists \`${database}\``)
-  await connection.query(`create database \`${database}\` character set utf8mb4`)
+  const to = toolArgs(url)
+  const isJournaled = (await journalPosition(connection)) !== null
+  if (isJournaled) await connection.query('set sql_log_bin = 0')
+  await connection.query(`drop database if exists \`${to.database}\``)
+  await connection.query(`create database \`${to.database}\` character set utf8mb4`)
   connection.destroy()
-  await load(path, url)
+  await load(path, url, isJournaled)
   const off = await differences(url, head)
   if (off.length > 0) throw new SetupError(`Put back, but not the same:\n  ${off.join('\n  ')}`)
+  if (onward) await replay({ ...onward, head, to })
   return head
 }
 

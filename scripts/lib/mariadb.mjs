@@ -17,6 +17,7 @@ import {
 } from 'node:fs'
 import { tmpdir, totalmem } from 'node:os'
 import { dirname, join } from 'node:path'
+import { JOURNAL_RIGHTS, journalArgs, journalOf } from './journal.mjs'
 import { lockFile } from './lock.mjs'
 import {
   findRunning,
@@ -35,12 +36,14 @@ const PORTS = 20
 
 /**
  * Starts (or takes up) the database in `folder`. With `wantedPort` it listens on loopback too, on that port or one of the next; else on its socket alone.
+ * `isJournaled`: from here on every write is kept in a journal beside, so that a back-up can be taken forward to any second (`journal.mjs`).
  * `isThrowaway`: for tests, fast and not durable, its account may make databases.
  * Answers { url, pid, wasRunning, isAlive, stop }: `stop` ends the database when nobody else uses it.
  */
 export async function startDatabase(at) {
   const { folder } = at
   mkdirSync(folder, { recursive: true, mode: 0o700 })
+  if (at.isJournaled) mkdirSync(journalOf(folder), { recursive: true, mode: 0o700 })
   const starting = await lockFile(join(folder, 'starting.lock'), { waitMs: STARTING_MS })
   if (!starting)
     throw new SetupError(
@@ -149,6 +152,7 @@ function runAs(folder) {
   const ids = ['-u', '-g'].map((flag) => Number(spawnSync('id', [flag, 'mysql'], { encoding: 'utf8' }).stdout))
   chownSync(folder, ids[0], ids[1])
   chmodSync(folder, 0o700)
+  if (existsSync(journalOf(folder))) chownSync(journalOf(folder), ids[0], ids[1])
   const can = spawnSync('su', ['-s', '/bin/sh', 'mysql', '-c', `test -x '${dirname(folder)}' && test -x '${folder}'`])
   return can.status === 0 ? 'mysql' : 'root'
 }
@@ -182,6 +186,7 @@ function writeAccounts({ folder, user, port, secret, database, isThrowaway }) {
     `CREATE USER IF NOT EXISTS 'idle_spool'@'${host}' IDENTIFIED BY '${secret}';`,
     `ALTER USER 'idle_spool'@'${host}' IDENTIFIED BY '${secret}';`,
     `GRANT ALL ON ${scope} TO 'idle_spool'@'${host}';`,
+    ...(existsSync(journalOf(folder)) ? [`GRANT ${JOURNAL_RIGHTS} ON *.* TO 'idle_spool'@'${host}';`] : []),
   ]
   const lines = [
     `CREATE DATABASE IF NOT EXISTS \`${database}\` CHARACTER SET utf8mb4;`,
@@ -222,7 +227,7 @@ function launch(at) {
       `--pid-file=${join(data, 'db.pid')}`,
       '--skip-name-resolve',
       '--character-set-server=utf8mb4',
-      '--skip-log-bin',
+      ...journalArgs(folder),
       '--max-allowed-packet=64M',
       '--transaction-isolation=READ-COMMITTED',
       `--init-file=${writeAccounts(at)}`,
