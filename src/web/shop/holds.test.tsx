@@ -35,7 +35,7 @@ describe('how it holds up, in words', () => {
   })
   it('says first what has to be done today, and how', () => {
     const old = { isKept: true, newestMs: NOW - 220 * HOUR, count: 1, bytes: 1e6 }
-    expect(holdingSentence(answer({ backups: old, refused: 2 }))).toBe('Today: back-ups.')
+    expect(holdingSentence(answer({ backups: old, refused: 2 }))).toBe('Needs somebody today: back-ups.')
     expect(said({ backups: old })).toContain('npm run backup')
   })
   it('names feeders that are silent, never came or have a clock of their own, and what that may mean', () => {

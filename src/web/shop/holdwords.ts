@@ -22,7 +22,7 @@ const some = (names: readonly string[]): string =>
 export function holdingSentence({ lines }: Pick<HoldingAnswer, 'lines'>): string {
   const level = worstOf(lines.map((l) => l.level))
   const off = lines.filter((l) => l.level === level).map((l) => HELD_NAME[l.what].toLowerCase())
-  if (level === 'act') return `Today: ${off.join(', ')}.`
+  if (level === 'act') return `Needs somebody today: ${off.join(', ')}.`
   if (level === 'look') return `It runs. Worth a look: ${off.join(', ')}.`
   return level === 'unknown' ? 'What can be seen from here is well.' : 'All is well.'
 }
