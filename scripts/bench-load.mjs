@@ -5,16 +5,22 @@ import { randomUUID } from 'node:crypto'
 import { mkdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { Booth, openShop } from './lib/told.mjs'
-import { DATA, ensureModules, ensurePackages, freePort, ROOT, say, SetupError, wait } from './lib/machine.mjs'
+import {
+  DATA,
+  ensureModules,
+  ensurePackages,
+  freePort,
+  ROOT,
+  say,
+  SetupError,
+  wait,
+  numberOption,
+} from './lib/machine.mjs'
 
-const option = (name, usual) => {
-  const at = process.argv.indexOf(`--${name}`)
-  return at < 0 ? usual : Number(process.argv[at + 1])
-}
-const MINUTES = option('minutes', 10)
-const PEOPLE = option('people', 300)
-const FEEDERS = option('feeders', 500)
-const LEADS = option('leads', 5)
+const MINUTES = numberOption('minutes', 10)
+const PEOPLE = numberOption('people', 300)
+const FEEDERS = numberOption('feeders', 500)
+const LEADS = numberOption('leads', 5)
 /** A person looks at a gun about every half minute, and logs every fourth time. */
 const THINK_MS = 30_000
 const SEND_EVERY_MS = 10_000

@@ -16,17 +16,13 @@ import {
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Booth, compare, driftOf, openShop, something, Told } from './lib/told.mjs'
-import { findRunning, freePort, readJson, ROOT, wait } from './lib/machine.mjs'
+import { findRunning, freePort, readJson, ROOT, wait, numberOption } from './lib/machine.mjs'
 
-const option = (name, usual) => {
-  const at = process.argv.indexOf(`--${name}`)
-  return at < 0 ? usual : Number(process.argv[at + 1])
-}
-const ROUNDS = option('rounds', 200)
-const CLIENTS = option('clients', 6)
-const LOAD_MS = option('load', 3000)
+const ROUNDS = numberOption('rounds', 200)
+const CLIENTS = numberOption('clients', 6)
+const LOAD_MS = numberOption('load', 3000)
 /** Which fault comes first: a short run takes others each time. */
-const FROM = option('from', Math.floor(Math.random() * 10))
+const FROM = numberOption('from', Math.floor(Math.random() * 10))
 const UP_WITHIN_MS = 120_000
 
 const home = mkdtempSync(join(tmpdir(), 'idle-chaos-'))

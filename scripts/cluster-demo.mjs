@@ -15,14 +15,20 @@ import {
 import { randomBytes } from 'node:crypto'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { ensureModules, ensurePackages, freePort, programs, ROOT, say, SetupError, wait } from './lib/machine.mjs'
+import {
+  ensureModules,
+  ensurePackages,
+  freePort,
+  programs,
+  ROOT,
+  say,
+  SetupError,
+  wait,
+  numberOption,
+} from './lib/machine.mjs'
 
-const option = (name, usual) => {
-  const at = process.argv.indexOf(`--${name}`)
-  return at < 0 ? usual : Number(process.argv[at + 1])
-}
-const SECONDS = option('seconds', 30)
-const CLIENTS = option('clients', 6)
+const SECONDS = numberOption('seconds', 30)
+const CLIENTS = numberOption('clients', 6)
 const WANTED_PAUSE_S = 10
 /** All nodes take writes at once: rows that two want in the same moment are settled by refusing one, which is tried again. */
 const IS_SPREAD = process.argv.includes('--spread')

@@ -14,6 +14,12 @@ export const BACKUPS = process.env.IDLE_BACKUPS ?? join(DATA, 'backups')
 /** A problem the person at the keyboard can do something about: said in words, without a stack. */
 export class SetupError extends Error {}
 
+/** A number given as `--name 5`, or the usual one. */
+export function numberOption(name, usual) {
+  const at = process.argv.indexOf(`--${name}`)
+  return at < 0 ? usual : Number(process.argv[at + 1])
+}
+
 export const say = (text) => console.log(text)
 export const wait = (ms) => new Promise((r) => setTimeout(r, ms))
 const find = (program) =>

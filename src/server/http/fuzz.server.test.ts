@@ -1,9 +1,10 @@
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import { makeRandom, pick } from '@core/random/random.ts'
 import { contentOf } from '@server/testing/powercut.ts'
 import { bodyFor } from '@server/testing/routecases.ts'
-import { makePlaces, openShop, startTestServer, type Client, type TestServer } from '@server/testing/testserver.ts'
+import { serverForAll } from '@server/testing/serverforall.ts'
+import { makePlaces, type Client, type TestServer } from '@server/testing/testserver.ts'
 import { endpoints } from './endpoints.ts'
 
 /**
@@ -18,13 +19,9 @@ const COMPARED_EVERY = EACH > 100 ? 100 : 1
 let server: TestServer
 let lead: Client
 let ids: Map<string, string>
-beforeAll(async () => {
-  server = await startTestServer({ nowMs: Date.UTC(2026, 10, 23, 12) })
-  lead = await openShop(server)
+serverForAll({ nowMs: Date.UTC(2026, 10, 23, 12) }, async (here) => {
+  ;({ server, lead } = here)
   ids = await makePlaces(lead, 'A1–A2')
-})
-afterAll(async () => {
-  await server.close()
 })
 
 const HOSTILE: readonly unknown[] = [

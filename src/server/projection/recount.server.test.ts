@@ -1,34 +1,22 @@
-import { afterAll, beforeAll, expect, it } from 'vitest'
+import { expect, it } from 'vitest'
 import { eq } from 'drizzle-orm'
 import { meta } from '@server/db/schema.ts'
-import {
-  driftOf,
-  makePlaces,
-  nextKey,
-  openShop,
-  startTestServer,
-  type Client,
-  type TestServer,
-} from '@server/testing/testserver.ts'
+import { serverForAll } from '@server/testing/serverforall.ts'
+import { driftOf, makePlaces, nextKey, type Client, type TestServer } from '@server/testing/testserver.ts'
 import { recount, toBeRecounted } from './recount.ts'
 
 /** Guns counted again after shifts change: never in the way, and never forgotten. */
 let server: TestServer
 let lead: Client
 let ids: Map<string, string>
-beforeAll(async () => {
-  server = await startTestServer({ nowMs: Date.UTC(2026, 10, 23, 12) })
-  lead = await openShop(server)
+serverForAll({ nowMs: Date.UTC(2026, 10, 23, 12) }, async (here) => {
+  ;({ server, lead } = here)
   ids = await makePlaces(lead, 'A1–A12')
   for (const [i, stationId] of [...ids.values()].entries()) {
     const act = { stationId, act: 'changed', position: 'tip', outReason: 'worn', happenedMs: Date.UTC(2026, 10, 20, 8) }
     await lead.post('/logbook', { key: nextKey(), acts: [act] })
     await lead.post('/clock/usage', { key: nextKey(), stationId, day: '2026-11-20', arcHours: 1 + (i % 3) })
   }
-})
-afterAll(async () => {
-  expect(server.faults).toEqual([])
-  await server.close()
 })
 const shift = (start: string, end: string) => ({
   areaId: null,
