@@ -141,11 +141,11 @@ module.exports = {
     {
       name: 'only-the-writer-writes',
       comment:
-        'The ledger is appended to by server/write alone; what is projected by it, by a rebuild and by the clocks.',
+        'The ledger is appended to by server/write alone; what is projected by it, by a rebuild or a recount and by the clocks.',
       severity: 'error',
       from: {
         path: '^src/server',
-        pathNot: '^src/server/(write/act|projection/(rebuild|project)|settle/settle)\\.ts$',
+        pathNot: '^src/server/(write/act|projection/(rebuild|recount|project)|settle/settle)\\.ts$',
       },
       to: { path: '^src/server/(ledger/append|projection/project)\\.ts$', dependencyTypesNot: ['type-only'] },
     },
