@@ -30,6 +30,7 @@ type Said = { id: number; answer: unknown } | { id: number; problem: unknown } |
 
 const EVERY_MS = 5 * 60_000
 const FIRST_MS = 2000
+const AFTER_ANOTHER_MS = 15_000
 
 /** The thread's side. */
 function serve({ databaseUrl, clockShiftMs }: Given): void {
@@ -39,12 +40,16 @@ function serve({ databaseUrl, clockShiftMs }: Given): void {
   const deps = { db: database.db, shops: new ShopStore(), now: clockMovedBy(clockShiftMs) }
   const reader = new LifeReader(deps)
   let [asking, isStopping] = [0, false]
-  const keep = () =>
+  const keep = (): Promise<unknown> =>
     keepFits(deps, reader.fits, async (done, of) => {
       port.postMessage({ progress: done < of ? `${done} of ${of}` : '' })
       // Whoever asks goes first.
       while (asking > 0) await setTimeoutAsync(PAUSE_MS)
     })
+      .then((made) => {
+        // Somebody else is at it, or died at it: looked again when that must be over.
+        if (made === null && !isStopping) setTimeout(() => void keep(), AFTER_ANOTHER_MS).unref()
+      })
       // Whoever opens the page first does not wait either.
       .then(() => reader.read({}))
       .catch((problem: unknown) => {
