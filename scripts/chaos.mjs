@@ -16,7 +16,7 @@ import {
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Booth, compare, driftOf, openShop, something, Told } from './lib/told.mjs'
-import { findRunning, freePort, readJson, ROOT, wait, numberOption } from './lib/machine.mjs'
+import { answers, findRunning, freePort, readJson, ROOT, wait, numberOption } from './lib/machine.mjs'
 
 const ROUNDS = numberOption('rounds', 200)
 const CLIENTS = numberOption('clients', 6)
@@ -71,16 +71,9 @@ async function killAll() {
 }
 
 const address = () => readJson(join(data, 'run.json'))?.address ?? `http://127.0.0.1:${port}`
-async function isReady() {
-  try {
-    return (await fetch(`${address()}/api/ready`, { signal: AbortSignal.timeout(3000) })).ok
-  } catch {
-    return false
-  }
-}
 async function untilReady() {
   const fromMs = Date.now()
-  while (!(await isReady())) {
+  while (!(await answers(`${address()}/api/ready`))) {
     if (Date.now() - fromMs > UP_WITHIN_MS) throw new Error('It did not come up again within two minutes.')
     await wait(100)
   }

@@ -16,6 +16,7 @@ import { randomBytes } from 'node:crypto'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import {
+  answers,
   ensureModules,
   ensurePackages,
   freePort,
@@ -204,13 +205,8 @@ function startServer(server) {
 }
 const address = () => `http://127.0.0.1:${proxyHttp}`
 async function untilReady() {
-  for (const endMs = Date.now() + 60_000; Date.now() < endMs; await wait(200)) {
-    const ok = await fetch(`${address()}/api/ready`, { signal: AbortSignal.timeout(3000) }).then(
-      (r) => r.ok,
-      () => false,
-    )
-    if (ok) return
-  }
+  for (const endMs = Date.now() + 60_000; Date.now() < endMs; await wait(200))
+    if (await answers(`${address()}/api/ready`)) return
   throw new SetupError(
     `No server came up:\n${readFileSync(join(home, 'server.log'), 'utf8').split('\n').slice(0, 8).join('\n')}`,
   )

@@ -6,6 +6,7 @@ import { keepUp, PAUSES } from './lib/keep.mjs'
 import { latestVersion, shopAt } from './lib/version.mjs'
 import { lockFile } from './lib/lock.mjs'
 import {
+  answers,
   BACKUPS,
   DATA,
   ensureModules,
@@ -56,14 +57,6 @@ async function sayWhatRuns() {
     'Another start is at this folder and does not answer yet: it is still coming up, or its database is. Give it a minute; Ctrl-C in its window stops it.',
   )
   process.exitCode = 1
-}
-
-async function answers(url) {
-  try {
-    return (await fetch(url, { signal: AbortSignal.timeout(3000) })).ok
-  } catch {
-    return false
-  }
 }
 
 /** On the network the program speaks HTTPS; this machine's own equipment keeps a plain door on loopback. */

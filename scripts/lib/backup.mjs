@@ -16,9 +16,9 @@ import { basename, join } from 'node:path'
 import { PassThrough } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { createGunzip, createGzip } from 'node:zlib'
-import { ended, journalPosition, replay } from './journal.mjs'
+import { journalPosition, replay } from './journal.mjs'
 import { startDatabase } from './mariadb.mjs'
-import { SetupError } from './machine.mjs'
+import { ended, SetupError } from './machine.mjs'
 
 const FORMAT = '-- idle-spool back-up '
 const NAME = /^shop-(\d{4}-\d\d-\d\d)T(\d\d)(\d\d)(\d\d)Z\.sql\.gz$/

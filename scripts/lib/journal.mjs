@@ -3,7 +3,7 @@ import { spawn } from 'node:child_process'
 import { existsSync, readdirSync } from 'node:fs'
 import { basename, join } from 'node:path'
 import { pipeline } from 'node:stream/promises'
-import { readJson, SetupError, writeJson } from './machine.mjs'
+import { ended, readJson, SetupError, writeJson } from './machine.mjs'
 
 /** The folder it lies in, of a database's folder; where it is there, a journal is kept. */
 export const journalOf = (folder) => join(folder, 'journal')
@@ -94,14 +94,3 @@ export async function replay({ pieces, head, untilMs, to }) {
     ended(writer, 'Going on from the back-up'),
   ])
 }
-
-/** The end of a process, or what it said last. */
-export const ended = (child, what) =>
-  new Promise((done, fail) => {
-    let said = ''
-    child.stderr.on('data', (text) => (said = (said + text).slice(-2000)))
-    child.once('error', fail)
-    child.once('close', (code) =>
-      code === 0 ? done() : fail(new SetupError(`${what} failed: ${said.trim().split('\n').at(-1) ?? code}`)),
-    )
-  })

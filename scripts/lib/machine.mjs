@@ -172,3 +172,23 @@ export function writeJson(path, value) {
   writeFileSync(beside, JSON.stringify(value), { mode: 0o600 })
   renameSync(beside, path)
 }
+
+/** Whether something answers well at an address, within three seconds. */
+export async function answers(url) {
+  try {
+    return (await fetch(url, { signal: AbortSignal.timeout(3000) })).ok
+  } catch {
+    return false
+  }
+}
+
+/** The end of a process, or what it said last. */
+export const ended = (child, what) =>
+  new Promise((done, fail) => {
+    let said = ''
+    child.stderr.on('data', (text) => (said = (said + text).slice(-2000)))
+    child.once('error', fail)
+    child.once('close', (code) =>
+      code === 0 ? done() : fail(new SetupError(`${what} failed: ${said.trim().split('\n').at(-1) ?? code}`)),
+    )
+  })

@@ -109,12 +109,8 @@ export class Told {
       try {
         const { status, body } = await once()
         if (status === 200) return void this.keep(it.key, body)
-        if (status >= 400 && status < 500 && status !== 429) {
-          this.sent.get(it.key).is = 'refused'
-          this.note(`${status} ${body?.message ?? ''}`)
-          return
-        }
         this.note(`${status} ${body?.message ?? ''}`)
+        if (status >= 400 && status < 500 && status !== 429) return void (this.sent.get(it.key).is = 'refused')
       } catch (problem) {
         this.note(problem.message === 'no answer' ? 'no answer' : 'no line')
       }

@@ -3,18 +3,19 @@ import { idempotencyKey, idOf } from './common.ts'
 
 export const ROLES = ['lead', 'instructor', 'hand', 'learner'] as const
 export const signInRequest = z.object({ name: z.string().trim().min(1).max(60), password: z.string().min(1).max(200) })
+const newPassword = z.string().min(10, 'at least 10 letters').max(200)
 /** The first lead of an empty shop names it and makes a password. */
 export const firstLeadRequest = z.object({
   shopName: z.string().trim().min(1).max(80),
   zone: z.string().min(1).max(40),
   units: z.enum(['metric', 'us']),
   name: z.string().trim().min(1).max(60),
-  password: z.string().min(10, 'at least 10 letters').max(200),
+  password: newPassword,
 })
 /** One's own password anew, by who knows the old one. */
 export const passwordRequest = z.object({
   old: z.string().min(1).max(200),
-  password: z.string().min(10, 'at least 10 letters').max(200),
+  password: newPassword,
 })
 /** What an empty shop took in from a whole one’s file. */
 export const broughtBack = z.object({ rows: z.number().int() })

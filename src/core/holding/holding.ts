@@ -31,8 +31,9 @@ const VERY_SLOW_MS = 2000
 const BACKUP_LATE_MS = 2 * DAY_MS
 const BACKUP_LOST_MS = 7 * DAY_MS
 const GB = 1e9
-const CLOCK_MS = 30_000
-export const SILENT_MS = 3 * HOUR_MS
+const CLOCK_SET_BACK_MS = 30_000
+const FEEDER_CLOCK_MS = 2 * 60_000
+const SILENT_MS = 3 * HOUR_MS
 const COUNTING_MS = 10 * 60_000
 
 const worse = (isAct: boolean, isLook: boolean): HeldLevel => (isAct ? 'act' : isLook ? 'look' : 'well')
@@ -61,14 +62,13 @@ function diskLevel({ disk, backups }: Holding): HeldLevel {
  * that wait ten minutes to be counted, an entry that was refused.
  */
 export function judgeHolding(at: Holding): { what: Held; level: HeldLevel }[] {
-  const silent = silentFeeders(at)
   const waits = at.countingSinceMs === null ? 0 : at.nowMs - at.countingSinceMs
   const levels: Record<Held, HeldLevel> = {
     database: worse(at.answeredMs > VERY_SLOW_MS, at.answeredMs > SLOW_MS),
     backups: backupLevel(at),
     disk: diskLevel(at),
-    clock: worse(false, Math.abs(at.clockAheadMs) > CLOCK_MS),
-    feeders: worse(false, silent.length > 0 || at.feeders.some((f) => Math.abs(f.clockOffMs) > 2 * 60_000)),
+    clock: worse(false, Math.abs(at.clockAheadMs) > CLOCK_SET_BACK_MS),
+    feeders: worse(false, silentFeeders(at).length > 0 || offClocks(at).length > 0),
     counting: worse(waits > HOUR_MS, waits > COUNTING_MS),
     refused: worse(false, at.refused > 0),
   }
@@ -78,6 +78,10 @@ export function judgeHolding(at: Holding): { what: Held; level: HeldLevel }[] {
 /** Feeders that have sent something once and nothing for three hours. A gun that stands may have its feeder switched off: no fault by itself. */
 export const silentFeeders = ({ feeders, nowMs }: Pick<Holding, 'feeders' | 'nowMs'>): string[] =>
   feeders.filter((f) => f.heardMs !== null && nowMs - f.heardMs > SILENT_MS).map((f) => f.name)
+
+/** Feeders whose own clock is off by over two minutes. */
+export const offClocks = ({ feeders }: Pick<Holding, 'feeders'>): string[] =>
+  feeders.filter((f) => Math.abs(f.clockOffMs) > FEEDER_CLOCK_MS).map((f) => f.name)
 
 /** The worst of some levels. */
 export const worstOf = (levels: readonly HeldLevel[]): HeldLevel =>

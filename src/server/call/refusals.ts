@@ -5,7 +5,7 @@ import { refusedEntry } from '@server/db/schema.ts'
 import { type Deps, type Who } from './context.ts'
 import { DomainError } from '@server/problem/problem.ts'
 
-export const REFUSALS_KEPT_MS = 14 * DAY_MS
+const REFUSALS_KEPT_MS = 14 * DAY_MS
 
 const nameOf = ({ person, device }: Who): string =>
   [person?.name, device?.name].filter((name) => name !== undefined).join(', ') || 'nobody'

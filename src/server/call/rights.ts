@@ -2,19 +2,20 @@ import { type Role } from '@server/db/schema.ts'
 import { mustLead, mustOwn, mustRead, type Who } from './context.ts'
 import { DomainError } from '@server/problem/problem.ts'
 
-/**
- * Who may ask for something. What a device of one place may write is narrower still: `mustLogAt`, where the place is known.
- *
- * - `anybody`: it tells nothing of the shop, or is how one gets in.
- * - `token`: a feeder, by a token in its header.
- * - `here`: whoever is signed in, and every device that belongs to the shop.
- * - `person`: whoever is signed in, and no device by itself.
- * - `lead`: leads and instructors: how the shop is set up, its money, its rules.
- * - `owner`: leads alone: people and their passwords, whose device is whose, the whole shop as a file.
- * - `machine`: this machine itself, or a lead or instructor.
- */
-export const RIGHTS = ['anybody', 'token', 'here', 'person', 'lead', 'owner', 'machine'] as const
-export type Right = (typeof RIGHTS)[number]
+/** Who may ask for something, in words. What a device of one place may write is narrower still: `mustLogAt`, where the place is known. */
+export const MAY = {
+  /** It tells nothing of the shop, or is how one gets in. */
+  anybody: 'For anybody.',
+  token: 'For a feeder with its token.',
+  here: 'For whoever is signed in, and every device that belongs to the shop (a device of one place writes there only).',
+  person: 'For whoever is signed in.',
+  /** How the shop is set up, its money, its rules. */
+  lead: 'For leads and instructors.',
+  /** People and their passwords, whose device is whose, the whole shop as a file. */
+  owner: 'For leads alone.',
+  machine: 'For this machine itself, and for leads and instructors.',
+} as const
+export type Right = keyof typeof MAY
 export type Route = `${'GET' | 'POST'} /${string}`
 
 /** What each role may ask for, when signed in; a bound device without anybody may `here`. */

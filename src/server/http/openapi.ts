@@ -1,18 +1,8 @@
 import { createDocument, type ZodOpenApiPathsObject } from 'zod-openapi'
 import { type z } from 'zod'
 import { problem } from '@contract/common.ts'
-import { ROUTES, type Right } from '@server/call/rights.ts'
+import { MAY, ROUTES } from '@server/call/rights.ts'
 import { type Endpoint } from '@server/call/routes.ts'
-
-const MAY: Readonly<Record<Right, string>> = {
-  anybody: 'For anybody.',
-  token: 'For a feeder with its token.',
-  here: 'For whoever is signed in, and every device that belongs to the shop (a device of one place writes there only).',
-  person: 'For whoever is signed in.',
-  lead: 'For leads and instructors.',
-  owner: 'For leads alone.',
-  machine: 'For this machine itself, and for leads and instructors.',
-}
 
 /** The API's description, made from the same shapes that check it. */
 export function describeApi(endpoints: readonly Omit<Endpoint, 'run'>[]) {

@@ -1,4 +1,4 @@
-import { silentFeeders, worstOf, type Held } from '@core/holding/holding.ts'
+import { offClocks, silentFeeders, worstOf, type Held, type HeldLevel } from '@core/holding/holding.ts'
 import { type HoldingAnswer } from '@contract/holding.ts'
 import { ago, when } from '@web/format/times.ts'
 
@@ -27,9 +27,12 @@ export function holdingSentence({ lines }: Pick<HoldingAnswer, 'lines'>): string
   return level === 'unknown' ? 'What can be seen from here is well.' : 'All is well.'
 }
 
+const levelOf = (at: HoldingAnswer, what: Held): HeldLevel => at.lines.find((l) => l.what === what)?.level ?? 'unknown'
+
 type Words = (at: HoldingAnswer) => { is: string; todo?: string | undefined }
 
-const backups: Words = ({ backups: b, nowMs, zone, isDemo }) => {
+const backups: Words = (at) => {
+  const { backups: b, nowMs, zone, isDemo } = at
   if (!b) return { is: 'This server was started by something of yours and is not told where back-ups lie.' }
   if (isDemo) return { is: 'None: a demo is built anew in a minute.' }
   const todo = 'On this machine: npm run backup. What it says, when it fails, is what is wrong.'
@@ -38,7 +41,7 @@ const backups: Words = ({ backups: b, nowMs, zone, isDemo }) => {
   return {
     is: `The newest is ${age} old (${when(b.newestMs, nowMs, zone)}), checked by putting it back beside; ${b.count} kept, ${bytesWords(b.bytes)}.`,
     todo:
-      nowMs - b.newestMs > 2 * 86_400_000
+      levelOf(at, 'backups') !== 'well'
         ? todo
         : 'A copy belongs off this machine: a disk that dies takes its back-ups along.',
   }
@@ -52,18 +55,18 @@ const disk: Words = ({ disk: d }) =>
       }
     : { is: 'This server is not told which disk its data lie on.' }
 
-const clock: Words = ({ clockAheadMs }) =>
-  Math.abs(clockAheadMs) < 30_000
+const clock: Words = (at) =>
+  levelOf(at, 'clock') === 'well'
     ? { is: 'The machine’s clock has not been set back while this ran.' }
     : {
-        is: `The machine’s clock was set back by ${ago(0, clockAheadMs)}. Until it has caught up this program’s own clock runs a tenth slower: nothing is noted before what came before it.`,
+        is: `The machine’s clock was set back by ${ago(0, at.clockAheadMs)}. Until it has caught up this program’s own clock runs a tenth slower: nothing is noted before what came before it.`,
         todo: 'See that the machine takes its time from the network.',
       }
 
 const feeders: Words = (at) => {
   if (at.feeders.length === 0) return { is: 'None sends its counters here.' }
   const silent = silentFeeders(at)
-  const off = at.feeders.filter((f) => Math.abs(f.clockOffMs) > 120_000).map((f) => f.name)
+  const off = offClocks(at)
   const never = at.feeders.filter((f) => f.heardMs === null).map((f) => f.name)
   const said = [
     silent.length > 0
