@@ -102,6 +102,7 @@ function startNode(node, isFirst = false) {
       `--datadir=${join(node.folder, 'data')}`,
       `--port=${node.sql}`,
       '--bind-address=127.0.0.1',
+      `--tmpdir=${node.folder}`,
       `--socket=${join(node.folder, 's.sock')}`,
       `--pid-file=${join(node.folder, 'db.pid')}`,
       ...['--skip-name-resolve', '--character-set-server=utf8mb4', '--transaction-isolation=READ-COMMITTED'],

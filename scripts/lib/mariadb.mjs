@@ -99,7 +99,8 @@ async function takeUpOrLaunch(at) {
   if (left) await stopProcess(left, argOf(folder))
   const secret = known?.secret ?? randomBytes(18).toString('hex')
   const user = runAs(folder)
-  initialise(dataOf(folder), user)
+  makeWork(folder)
+  initialise(folder, user)
   for (let port = at.wantedPort, tries = 0; tries < PORTS; tries++) {
     if (port !== null) port = await freePort(port)
     const child = launch({ ...at, user, port, secret })
@@ -127,6 +128,13 @@ const upOf = ({ url, pid, folder, wasRunning }) => ({
 function stateOf(folder) {
   const known = readJson(join(folder, 'state.json'))
   return known?.secret && known.home === homeOf(folder) ? known : null
+}
+/** A folder for what the database only needs while it works: at its start it takes away what lies there, so two databases may not share one. */
+const workOf = (folder) => join(folder, 'work')
+function makeWork(folder) {
+  mkdirSync(workOf(folder), { recursive: true, mode: 0o700 })
+  const { uid, gid } = statSync(folder)
+  chownSync(workOf(folder), uid, gid)
 }
 const homeOf = (folder) => `${realpathSync(folder)} ${statSync(folder).ino}`
 
@@ -157,7 +165,8 @@ function runAs(folder) {
   return can.status === 0 ? 'mysql' : 'root'
 }
 
-function initialise(data, user) {
+function initialise(folder, user) {
+  const data = dataOf(folder)
   if (existsSync(join(data, 'mysql'))) return
   // Made beside and then put in its place: one that was cut short is no database.
   const fresh = `${data}.new`
@@ -170,7 +179,10 @@ function initialise(data, user) {
     '--skip-test-db',
     '--skip-name-resolve',
   ]
-  const done = spawnSync(programs.installDb(), user ? [...args, `--user=${user}`] : args, { encoding: 'utf8' })
+  const done = spawnSync(programs.installDb(), user ? [...args, `--user=${user}`] : args, {
+    encoding: 'utf8',
+    env: { ...process.env, TMPDIR: workOf(folder) },
+  })
   if (done.status !== 0)
     throw new SetupError(
       `The database folder could not be made:\n${(done.stderr || done.stdout).trim().split('\n').slice(-4).join('\n')}`,
@@ -223,6 +235,7 @@ function launch(at) {
       ...(user ? [`--user=${user}`] : []),
       argOf(folder),
       ...(port === null ? ['--skip-networking'] : [`--port=${port}`, '--bind-address=127.0.0.1']),
+      `--tmpdir=${workOf(folder)}`,
       `--socket=${socketOf(folder)}`,
       `--pid-file=${join(data, 'db.pid')}`,
       '--skip-name-resolve',

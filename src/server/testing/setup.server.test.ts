@@ -64,6 +64,17 @@ const ask = async (url: string, query: string) => {
 }
 
 describe('the database', () => {
+  it('loses nothing it works with when another starts on the same machine', async () => {
+    const one = await mariadb.startDatabase({ folder: join(folder, 'one') })
+    const connection = await mysql.createConnection(one.url)
+    await connection.query('create temporary table half (n int) engine = aria')
+    const other = await mariadb.startDatabase({ folder: join(folder, 'other') })
+    await connection.query('insert into half values (1)')
+    await connection.query('drop temporary table half')
+    await connection.end()
+    await Promise.all([one.stop(), other.stop()])
+  })
+
   it('is made, taken up by a second start, and keeps what was acknowledged through a kill -9', async () => {
     const at = { folder: join(folder, 'db') }
     const first = await mariadb.startDatabase(at)
