@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { makeRandom, pick } from '@core/random/random.ts'
-import { believe, chancesOf, firstBelief, halving, indexOf, marginals, type Evidence } from './belief.ts'
-import { type Check, type Knowledge } from './knowledge.ts'
+import { believe, chancesOf, firstBelief, indexOf, marginals, type Evidence } from './belief.ts'
+import { halving, type Check, type Knowledge } from './knowledge.ts'
 import { SHIPPED } from './shipped/knowledge.ts'
 
 const FIX = { do: 'x', effort: 'E1', act: null, position: null, hazards: [] } as const

@@ -1,4 +1,4 @@
-import { outcomeChances, type Cause, type Check, type Knowledge } from './knowledge.ts'
+import { outcomeChances, usualShares, type Cause, type Check, type Knowledge } from './knowledge.ts'
 
 /**
  * What is thought to be wrong: one cause, or two of those the symptom names, each with its weight. Weights sum to 1.
@@ -48,15 +48,6 @@ const SIGN = { listed: 0.8, other: 0.05 }
 /** Nothing is impossible. */
 const FLOOR = 1e-9
 
-/** The chance halves down a list so far; who stands lower has the share of the seventh. */
-const LOWEST = 6
-/** Shares of a symptom's causes where nothing else is known: halving down the list. They sum to 1. @example halving(3) // 4/7, 2/7, 1/7 */
-export function halving(n: number): number[] {
-  const weights = Array.from({ length: n }, (_, i) => 2 ** -Math.min(i, LOWEST))
-  const sum = weights.reduce((a, b) => a + b, 0)
-  return weights.map((w) => w / sum)
-}
-
 /**
  * The belief before anything was looked at: w(i) = share · factor over the causes the symptom names, 0.05 : 0.8 of it over the others, pairs of
  * named ones at a tenth of the product of their shares, what the gun says counted in once. `factors`: what the gun's own state says, by cause; 0 where it cannot be there.
@@ -67,7 +58,7 @@ export function firstBelief(
 ): Belief {
   const symptom = knowledge.symptoms.find((s) => s.key === of.symptom)
   if (!symptom) throw new RangeError(`firstBelief: there is no symptom ${of.symptom}`)
-  const usual = halving(symptom.causes.length)
+  const usual = usualShares(symptom)
   const listed = new Map(
     symptom.causes.map((key, i) => [knowledge.causeAt.get(key) ?? -1, of.shares?.get(key) ?? usual[i] ?? 0] as const),
   )

@@ -1,6 +1,8 @@
 import { type KindKey, type CausePlace } from '@core/path/columns.ts'
 import { type Tag } from '@core/changeover/tags.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
+import { type FollowUp } from '@core/followup/keys.ts'
+import { causeOfFinding, FOUND_FACTOR, READ_IS, UNDONE, type FoundHere } from './found.ts'
 import { type Knowledge } from './knowledge.ts'
 import { type Because, type Hint } from './session.ts'
 import { TOUCHED_MEANS, type Touched } from './touched.ts'
@@ -12,8 +14,12 @@ export interface GunState {
   kinds: readonly KindKey[]
   /** Use of each part against what is usual here; null where nothing tells. */
   wear: readonly { kindKey: KindKey; share: number | null; shape?: number | null }[]
-  /** Positions where something does not fit. */
-  unfit: readonly (KindKey | 'off')[]
+  /** What does not go together on it. */
+  found: readonly FoundHere[]
+  /** What acts on it made necessary and nobody has done. */
+  undone: readonly FollowUp[]
+  /** Cored wire is crushed, solid wire is not; null: nobody said what is on. */
+  isCored: boolean | null
   /** What its readings ask for. */
   alarms: readonly (ReadingKey | 'cleaning')[]
   tags: readonly Tag[]
@@ -25,7 +31,8 @@ export interface GunState {
 /** Kinds that not every gun has; of the others it has one whether or not the shop keeps track of it. */
 const OPTIONAL: ReadonlySet<CausePlace> = new Set<KindKey>(['insulator', 'jump', 'clampring'])
 /** Causes of robots and of drums. */
-const CELL_ONLY = ['reamer', 'neckWorn', 'cableRobot', 'torchSmall', 'crash', 'bentEnd']
+const CELL_ONLY = ['reamer', 'neckWorn', 'neckBent', 'cableRobot', 'crash', 'bentEnd', 'booster']
+const CORED_ONLY = 'coredCrushed'
 
 type Speaks = readonly [factor: number, causes: readonly string[]]
 /** A reading that asks for a look, and what it speaks for; null: for nothing by itself. Guesses. */
@@ -47,7 +54,7 @@ const READ: Record<ReadingKey | 'cleaning', Speaks | null> = {
   insulator: [4, ['insulatorLoose', 'insulatorCrossed', 'insulatorCollar']],
   continuity: [5, ['insulatorDead', 'spatterBridge']],
   clamp: [4, ['workClamp', 'circuitOpen']],
-  gasFlow: [5, ['gasFlow', 'gasFitting']],
+  gasFlow: [5, ['gasFlow', 'gasFitting', 'cylinderEmpty']],
   holes: [4, ['diffuserBlocked']],
   wiper: [2, ['linerDirty']],
   conduitPull: [4, ['conduitRough', 'booster']],
@@ -56,19 +63,14 @@ const READ: Record<ReadingKey | 'cleaning', Speaks | null> = {
   recess: null,
   arcCone: null,
 }
+/** Tied to keep going: a sign of something else, and no fault by itself. */
+const SIGN_ONLY: ReadonlySet<Tag> = new Set<Tag>(['knobRaised'])
 const TIED: Partial<Record<Tag, Speaks>> = {
   brakeTight: [10, ['brakeLeft', 'hubTight']],
-  cylinderShut: [20, ['gasFlow']],
+  cylinderShut: [40, ['cylinderEmpty']],
   armOpen: [20, ['armOpen']],
+  polaritySwapped: [20, ['polarity']],
   knobRaised: [3, ['linerWorn', 'linerKinked', 'linerDirty', 'tipWorn']],
-}
-const UNFIT: Partial<Record<KindKey | 'off', Speaks>> = {
-  tip: [8, ['tipWrong', 'sizeMix']],
-  rolls: [8, ['rollWrong', 'sizeMix']],
-  liner: [5, ['linerWorn', 'linerShort', 'sizeMix']],
-  nozzle: [3, ['insulatorCollar', 'nozzleSlack']],
-  diffuser: [3, ['tipThread', 'tipCrossed']],
-  hub: [3, ['sizeMix', 'wireThick']],
 }
 const WEARS: Partial<Record<KindKey, readonly string[]>> = {
   tip: ['tipWorn'],
@@ -95,6 +97,9 @@ export function wearFactor(share: number, shape = SHAPE): number {
   return Math.min(FACTOR.most, Math.max(FACTOR.least, shape * share ** (shape - 1)))
 }
 
+/** From so much of its usual life a part is said to be far into it, below so much to be fresh. */
+const [FAR, FRESH] = [0.85, 0.3]
+
 /** Several guns without gas at once are the supply's. */
 const SEVERAL = 2
 
@@ -105,30 +110,49 @@ export function hintsOf(state: GunState, knowledge: Pick<Knowledge, 'causes'>): 
     causes.forEach((cause) => hints.push({ cause, factor, sign, because }))
   for (const what of new Set(state.alarms)) {
     const speaks = READ[what]
-    if (speaks) speak(speaks, 'reading', { how: 'read', what })
+    if (!speaks) continue
+    const is = what === 'cleaning' ? undefined : READ_IS[what]
+    for (const cause of speaks[1])
+      hints.push({
+        ...{ cause, factor: speaks[0], sign: 'reading', because: { how: 'read', what } },
+        ...(cause === is ? { isKnown: true } : {}),
+      })
   }
   for (const tag of new Set(state.tags)) {
     const speaks = TIED[tag]
-    if (speaks) speak(speaks, 'asked', { how: 'tied', tag })
+    const [first] = speaks?.[1] ?? []
+    for (const cause of speaks?.[1] ?? [])
+      hints.push({
+        ...{ cause, factor: speaks?.[0] ?? 1, sign: 'asked', because: { how: 'tied', tag } },
+        ...(cause === first && !SIGN_ONLY.has(tag) ? { isKnown: true } : {}),
+      })
   }
-  for (const at of new Set(state.unfit)) {
-    const speaks = UNFIT[at]
-    if (speaks) speak(speaks, 'reading', { how: 'unfit', at })
+  for (const { rule, at, severity } of state.found) {
+    const cause = causeOfFinding({ rule, at })
+    if (cause === null || severity === 'note') continue
+    const because: Because = { how: 'found', rule, at }
+    hints.push({ cause, factor: FOUND_FACTOR[severity], sign: 'reading', because, isKnown: true })
   }
+  for (const task of new Set(state.undone)) {
+    const speaks = UNDONE[task]
+    if (speaks) speak(speaks, null, { how: 'undone', task })
+  }
+  if (state.isCored === true) hints.push({ cause: CORED_ONLY, factor: 8, sign: null, because: { how: 'cored' } })
   for (const { kindKey, share, shape } of state.wear) {
     const causes = WEARS[kindKey]
     if (share === null || !causes) continue
     const factor = wearFactor(share, shape ?? SHAPE)
-    speak([factor, causes], null, { how: factor >= 1 ? 'worn' : 'fresh', at: kindKey })
+    speak([factor, causes], null, { how: share >= FAR ? 'worn' : share < FRESH ? 'fresh' : 'midLife', at: kindKey })
   }
   const { touched } = state
   if (touched) for (const speaks of TOUCHED_MEANS[touched]) speak(speaks, null, { how: 'touched', what: touched })
-  if (state.others.gas >= SEVERAL) speak([150, ['gasFlow']], null, { how: 'others', what: 'gas' })
-  if (state.others.power >= SEVERAL) speak([30, ['rearSwitch', 'fuse']], null, { how: 'others', what: 'power' })
+  if (state.others.gas >= SEVERAL) speak([150, ['supply']], null, { how: 'others', what: 'gas' })
+  if (state.others.power >= SEVERAL) speak([30, ['powerOut']], null, { how: 'others', what: 'power' })
   if (state.others.sameWire >= 1) speak([5, ['wirePoor']], 'reading', { how: 'others', what: 'sameWire' })
   const cannotBe = knowledge.causes.filter(
     (c) =>
       (!state.isCell && CELL_ONLY.includes(c.key)) ||
+      (state.isCored === false && c.key === CORED_ONLY) ||
       (state.kinds.length > 0 && OPTIONAL.has(c.at) && c.at !== 'off' && !state.kinds.some((k) => k === c.at)),
   )
   for (const c of cannotBe) hints.push({ cause: c.key, factor: 0, sign: null, because: { how: 'notHere' } })

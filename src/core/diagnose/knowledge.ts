@@ -1,4 +1,4 @@
-import { type CausePlace, type Position } from '@core/path/columns.ts'
+import { type CausePlace, type OutReason, type Position } from '@core/path/columns.ts'
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { DRAWINGS } from '@core/drawings/all.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
@@ -30,6 +30,12 @@ export interface Fix {
   isLicensed?: boolean
   /** Done by trials, one value at a time. */
   isTuned?: boolean
+  /** Fixes that are one act, however they are worded, share a name. */
+  one?: string
+  /** The look that comes before it, where it can be had. */
+  wants?: string
+  /** The look by which it is seen that this is right now: it follows where the trouble stays. */
+  proof?: string
 }
 export interface Cause {
   key: string
@@ -65,15 +71,37 @@ export interface Check {
   mends?: Position
   /** Symptoms with which it cannot be done: no arc is watched where no wire comes. */
   notFor?: readonly string[]
+  /** The only symptoms with which it is had. */
+  onlyFor?: readonly string[]
+  /** It narrows what another look found: that one is had before. */
+  after?: string
+  /** Why the part came out that it changes; else it was to try. */
+  outReason?: OutReason
 }
 export const PICTURES = ['stopped', 'jerks', 'nest', 'stuck', 'holes', 'start', 'else'] as const
 export type Picture = (typeof PICTURES)[number]
+/** How often a cause is behind a symptom, as a hand says it: each twice as often as the next. */
+export const ODDS = ['often', 'atTimes', 'seldom', 'rarely'] as const
+export type Odds = (typeof ODDS)[number]
+/** Where it comes from: several who do the work name it, one school or maker does, or it follows from how wire and gas run. */
+export const SOURCES = ['practice', 'taught', 'reckoned'] as const
+export type Source = (typeof SOURCES)[number]
 export interface Symptom {
   key: string
   says: string
   picture: Picture
-  /** In a sensible order: the chance halves down the list. */
+  /** In a sensible order, the likeliest first. */
   causes: readonly string[]
+  /** How often each is behind it; without, the chance halves down the list. */
+  odds?: Readonly<Record<string, Odds>>
+  /** Where each of its causes comes from; what is not named comes from practice. */
+  source?: Readonly<Record<string, Source>>
+  /** Looks that it has told already. */
+  told?: readonly string[]
+  /** What comes before every look: wire in the rolls is cut out, a part that will not go is not forced. */
+  first?: string
+  /** Of robots only. */
+  only?: 'cell'
 }
 export interface Knowledge {
   symptoms: readonly Symptom[]
@@ -83,6 +111,19 @@ export interface Knowledge {
 /** Whether an answer of a check speaks for any of these causes. */
 export const isAbout = (check: Pick<Check, 'outcomes'>, causes: ReadonlySet<string>): boolean =>
   check.outcomes.some((o) => o.points.some((p) => causes.has(p)))
+/** The chance halves down a list so far; who stands lower has the share of the seventh. */
+const LOWEST = 6
+/** Shares of a symptom's causes where nothing else is known: halving down the list. They sum to 1. @example halving(3) // 4/7, 2/7, 1/7 */
+export const halving = (n: number): number[] => shared(Array.from({ length: n }, (_, i) => 2 ** -Math.min(i, LOWEST)))
+/** The share of each cause by how often it is behind the symptom, in the order of its list; halving where nobody said how often. They sum to 1. */
+export function usualShares({ causes, odds }: Pick<Symptom, 'causes' | 'odds'>): number[] {
+  if (!odds) return halving(causes.length)
+  return shared(causes.map((key) => 2 ** -ODDS.indexOf(odds[key] ?? 'seldom')))
+}
+function shared(weights: readonly number[]): number[] {
+  const sum = weights.reduce((a, b) => a + b, 0)
+  return weights.map((w) => w / sum)
+}
 export const minutesOf = (check: Pick<Check, 'effort' | 'minutes'>) => check.minutes ?? EFFORT_MIN[check.effort]
 export const fixMinutes = ({ fix }: Pick<Cause, 'fix'>) => EFFORT_MIN[fix.effort]
 
@@ -137,11 +178,17 @@ function causeFaults({ symptoms, causes, checks }: Knowledge, say: Say): void {
     if (!listed.has(key)) say(`cause ${key}`, 'no symptom has it: put it under one, or take it out')
     if (!pointed.has(key)) say(`cause ${key}`, 'no check shows it: point an outcome at it')
     if (fix.act && !fix.position) say(`cause ${key}`, 'its fix logs an act and says no part: say which')
+    for (const look of [fix.proof, fix.wants])
+      if (look && !checks.some((c) => c.key === look)) say(`cause ${key}`, `goes by a check that is not there: ${look}`)
   }
 }
-function symptomFaults({ symptoms, causes }: Knowledge, say: Say): void {
+function symptomFaults({ symptoms, causes, checks }: Knowledge, say: Say): void {
   const known = new Set(causes.map((c) => c.key))
   for (const s of symptoms) {
+    for (const key of [...(s.told ?? []), ...(s.first ? [s.first] : [])])
+      if (!checks.some((c) => c.key === key)) say(`symptom ${s.key}`, `names a check that is not there: ${key}`)
+    for (const key of Object.keys({ ...s.odds, ...s.source }))
+      if (!s.causes.includes(key)) say(`symptom ${s.key}`, `says how often it is ${key}, which is none of its causes`)
     if (s.causes.length === 0) say(`symptom ${s.key}`, 'has no cause')
     sayTwice(
       say,
@@ -164,8 +211,10 @@ function checkFaults({ symptoms, causes, checks }: Knowledge, say: Say): void {
       say(where, 'its last outcome is the one where all is well: it may point at nothing')
     if (!(c.shows > FALSE_SIGN && c.shows <= 0.99)) say(where, 'shows its cause with a chance over 0.05, up to 0.99')
     sayTwice(say, `outcome of ${c.key}:`, c.outcomes)
-    for (const key of c.notFor ?? [])
-      if (!symptoms.some((s) => s.key === key)) say(where, `is left out for a symptom that is not there: ${key}`)
+    for (const key of [...(c.notFor ?? []), ...(c.onlyFor ?? [])])
+      if (!symptoms.some((s) => s.key === key)) say(where, `speaks of a symptom that is not there: ${key}`)
+    if (c.after && !checks.some((other) => other.key === c.after))
+      say(where, `comes after a check that is not there: ${c.after}`)
     const panels = c.drawing ? DRAWINGS[c.drawing].panels.length : 0
     for (const o of c.outcomes)
       if (o.panel !== undefined && o.panel >= panels)

@@ -1,5 +1,4 @@
-import { halving } from './belief.ts'
-import { type Symptom } from './knowledge.ts'
+import { usualShares, type Symptom } from './knowledge.ts'
 
 /** What stops turned out to be, by cause: sure ones count one, unsure ones half. */
 export type Turned = ReadonlyMap<string, number>
@@ -13,12 +12,12 @@ export interface Shares {
   own: number
 }
 /**
- * Shares of a symptom's causes after this shop's own stops: Dirichlet, (30 · p + n) / (30 + Σn), p halving down the list. A cause that the
+ * Shares of a symptom's causes after this shop's own stops: Dirichlet, (30 · p + n) / (30 + Σn), p the trade's. A cause that the
  * list does not name joins it with what was counted. They sum to 1.
  * @example ownShares(symptom, new Map()).shares // as the trade has them
  */
-export function ownShares(symptom: Pick<Symptom, 'causes'>, turned: Turned): Shares {
-  const usual = halving(symptom.causes.length)
+export function ownShares(symptom: Pick<Symptom, 'causes' | 'odds'>, turned: Turned): Shares {
+  const usual = usualShares(symptom)
   const keys = [...new Set([...symptom.causes, ...turned.keys()])]
   const own = [...turned.values()].reduce((a, b) => a + b, 0)
   if (!(own >= 0)) throw new RangeError(`ownShares: expected counts ≥ 0, got ${own}`)

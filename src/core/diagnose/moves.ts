@@ -16,7 +16,7 @@ export const FIX_WORKS = 0.95
 const mean = (list: readonly number[]) => list.reduce((a, b) => a + b, 0) / Math.max(1, list.length)
 
 export const actKey = (act: 'changed' | 'cleaned', position: Position | null) => `${act} ${position ?? ''}`
-export const fixKey = ({ fix, key }: Cause): string => (fix.act ? actKey(fix.act, fix.position) : key)
+export const fixKey = ({ fix, key }: Cause): string => (fix.act ? actKey(fix.act, fix.position) : (fix.one ?? key))
 
 /** To read a step and answer it takes time too: ten looks at next to nothing are no bargain. A guess. */
 const ASK_MIN = 0.2
@@ -41,6 +41,16 @@ export const fixGroups = ofKnowledge((knowledge): readonly FixGroup[] => {
     minutes: Math.max(...causes.map((i) => fixMinutes(knowledge.causes[i] as Cause))),
   }))
 })
+
+/** The fix that puts a cause right. */
+export const groupOf = (knowledge: Index, cause: number): FixGroup => {
+  const group = groupsByCause(knowledge)[cause]
+  if (!group) throw new RangeError(`groupOf: there is no cause ${cause}`)
+  return group
+}
+const groupsByCause = ofKnowledge((knowledge): readonly (FixGroup | undefined)[] =>
+  knowledge.causes.map((_, i) => fixGroups(knowledge).find((g) => g.causes.includes(i))),
+)
 
 export interface Move {
   step: Step

@@ -1,8 +1,8 @@
 import { drawNormal, makeRandom } from '@core/random/random.ts'
-import { halving, indexOf, outcomeChance, type Index } from './belief.ts'
-import { minutesOf, type Cause, type Check, type Knowledge } from './knowledge.ts'
+import { indexOf, outcomeChance, type Index } from './belief.ts'
+import { minutesOf, usualShares, type Cause, type Check, type Knowledge } from './knowledge.ts'
 import { CLOSE_MIN, fixGroups, type FixGroup } from './moves.ts'
-import { planned } from './plan.ts'
+import { leftStanding, planned } from './plan.ts'
 import { reckon, type Said } from './session.ts'
 
 /**
@@ -17,7 +17,7 @@ export function drawWorld(knowledge: Knowledge, random: () => number, spread: nu
   const stray = () => (spread === 0 ? 1 : Math.exp(spread * drawNormal(random)))
   const shares = new Map(
     knowledge.symptoms.map((s) => {
-      const weights = halving(s.causes.length).map((w) => w * stray())
+      const weights = usualShares(s).map((w) => w * stray())
       const sum = weights.reduce((a, b) => a + b, 0)
       return [s.key, weights.map((w) => w / sum)] as const
     }),
@@ -103,6 +103,8 @@ export const byReckoning =
         said.push({ type: 'fix', key: next.step.group.key })
       }
     }
+    // The last page names what stands all the same: each of it once more, then help.
+    for (const { group } of leftStanding(reckon(knowledge, { symptom, said }))) if (!bench.isRunning) bench.mend(group)
     if (!bench.isRunning) bench.help()
   }
 

@@ -10,6 +10,18 @@ export interface PlanAt {
   signs?: ReadonlyMap<number, ReadonlySet<Sign>>
   /** How often each fix was done while the trouble stayed. */
   fixedTimes?: ReadonlyMap<string, number>
+  /** Causes an answer pointed at, whether the symptom lists them or not. */
+  pointed?: ReadonlySet<number>
+  /** Seen to be so, the latest last. */
+  shown?: readonly number[]
+  /** Found on this gun before it stopped, and not put right. */
+  known?: readonly number[]
+  /** Looked at and found well. */
+  clear?: ReadonlySet<number>
+  /** Fixes that a later look spoke for once more. */
+  again?: ReadonlySet<string>
+  /** The look that shows whether the last fix put it right. */
+  proof?: string | null
   /** A sign that is only thought of: what it would speak for, were it seen. */
   supposed?: { sign: Sign; causes: readonly number[] }
 }
@@ -27,8 +39,11 @@ export const isOneDear = (knowledge: Index, group: FixGroup) =>
   group.causes.some((i) => isDear(knowledge.causes[i] as Cause))
 export const hasSigns = (at: PlanAt, group: FixGroup): boolean =>
   signsFor(at, group).size >= (isOneDear(at.belief.knowledge, group) ? 2 : 1)
+/** Whether a look has any sense with what is seen. */
+export const isFor = (check: Pick<Check, 'notFor' | 'onlyFor'>, symptom: string): boolean =>
+  !check.notFor?.includes(symptom) && (check.onlyFor?.includes(symptom) ?? true)
 export const isAskable = (at: PlanAt, check: Check) =>
-  !at.done.has(check.key) && !check.notFor?.includes(at.belief.symptom)
+  !at.done.has(check.key) && isFor(check, at.belief.symptom) && (check.after === undefined || at.done.has(check.after))
 
 /** Nothing of it was it: help is called, and that takes so long. A guess. */
 export const LOST_MIN = 60

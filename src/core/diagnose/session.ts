@@ -3,8 +3,11 @@ import { type KindKey } from '@core/path/columns.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
 import { type Touched } from './touched.ts'
 import { believe, firstBelief, type Belief, type Evidence, type Index } from './belief.ts'
-import { fixGroups } from './moves.ts'
-import { type Sign } from './knowledge.ts'
+import { type RuleKey } from '@core/rightparts/finding.ts'
+import { type FollowUp } from '@core/followup/keys.ts'
+import { fixGroups, groupOf } from './moves.ts'
+import { isFor } from './ratio.ts'
+import { type Check, type Sign } from './knowledge.ts'
 
 /**
  * A stop being worked on, as what was said so far. Everything else follows from it, so that taking back is leaving out the last.
@@ -18,6 +21,8 @@ export type Said =
   /** A fix was done and the trouble stayed. */
   | { type: 'fix'; key: string }
   | { type: 'symptom'; key: string; isThere: boolean }
+  /** What the program knew to be wrong here is right by now. */
+  | { type: 'notSo'; key: string }
 export interface Stop {
   symptom: string
   said: readonly Said[]
@@ -26,8 +31,10 @@ export interface Stop {
 export type Because =
   | { how: 'read'; what: ReadingKey | 'cleaning' }
   | { how: 'tied'; tag: Tag }
-  | { how: 'unfit'; at: KindKey | 'off' }
-  | { how: 'worn' | 'fresh'; at: KindKey }
+  | { how: 'found'; rule: RuleKey; at: KindKey | 'off' }
+  | { how: 'undone'; task: FollowUp }
+  | { how: 'cored' }
+  | { how: 'worn' | 'midLife' | 'fresh'; at: KindKey }
   | { how: 'touched'; what: Touched }
   | { how: 'others'; what: 'gas' | 'power' | 'sameWire' }
   | { how: 'notHere' }
@@ -37,6 +44,8 @@ export interface Hint {
   factor: number
   sign: Sign | null
   because: Because
+  /** Somebody found just that on this gun and nobody has put it right: no sign of it, but it. */
+  isKnown?: boolean
 }
 
 export interface Reckoned {
@@ -44,45 +53,130 @@ export interface Reckoned {
   done: ReadonlySet<string>
   signs: ReadonlyMap<number, ReadonlySet<Sign>>
   fixedTimes: ReadonlyMap<string, number>
+  /** Causes an answer pointed at, whether the symptom lists them or not. */
+  pointed: ReadonlySet<number>
+  /** Seen to be so, the latest last: an answer that points at one fix only. */
+  shown: readonly number[]
+  /** Found on this gun before it stopped, and not put right. */
+  known: readonly number[]
+  /** Looked at and found well since anything spoke for it. */
+  clear: ReadonlySet<number>
+  /** Fixes that a later look spoke for once more. */
+  again: ReadonlySet<string>
+  /** The look that shows whether the last fix put it right. */
+  proof: string | null
+}
+export interface ReckonAt {
+  hints?: readonly Hint[]
+  shares?: ReadonlyMap<string, number>
+  /** Checks that can't be had here: no part on the shelf to swap in. */
+  without?: Iterable<string>
 }
 /** The belief, what is done and which kinds of sign spoke, from all that was said. */
-export function reckon(
-  knowledge: Index,
-  stop: Stop,
-  at: { hints?: readonly Hint[]; shares?: ReadonlyMap<string, number> } = {},
-): Reckoned {
+export function reckon(knowledge: Index, stop: Stop, at: ReckonAt = {}): Reckoned {
+  const notSo = new Set(stop.said.flatMap((s) => (s.type === 'notSo' ? [s.key] : [])))
+  const hints = (at.hints ?? []).filter((h) => !(h.isKnown && notSo.has(h.cause)))
+  const { factors, signs, known } = fromHints(knowledge, hints)
+  const symptom = knowledge.symptoms.find((s) => s.key === stop.symptom)
+  const first = firstBelief(knowledge, { symptom: stop.symptom, factors, ...(at.shares ? { shares: at.shares } : {}) })
+  const so: Mutable = {
+    ...{ belief: first, signs, known, proof: null, shown: [] },
+    done: new Set([...(symptom?.told ?? []), ...(at.without ?? [])]),
+    ...{ fixedTimes: new Map(), pointed: new Set(known), clear: new Set(), again: new Set() },
+  }
+  for (const said of stop.said) takeIn(knowledge, said, { so, symptom: stop.symptom })
+  return so
+}
+type Mutable = {
+  -readonly [K in keyof Reckoned]: Reckoned[K] extends ReadonlySet<infer T>
+    ? Set<T>
+    : Reckoned[K] extends ReadonlyMap<infer T, infer V>
+      ? Map<T, V extends ReadonlySet<infer S> ? Set<S> : V>
+      : Reckoned[K] extends readonly (infer T)[]
+        ? T[]
+        : Reckoned[K]
+}
+
+function fromHints(knowledge: Index, hints: readonly Hint[]) {
   const factors = new Map<string, number>()
   const signs = new Map<number, Set<Sign>>()
-  const speaks = (cause: string, sign: Sign) => {
-    const i = knowledge.causeAt.get(cause)
-    if (i !== undefined) signs.set(i, (signs.get(i) ?? new Set()).add(sign))
-  }
-  for (const { cause, factor, sign } of at.hints ?? []) {
+  const known: number[] = []
+  for (const { cause, factor, sign, isKnown } of hints) {
     factors.set(cause, (factors.get(cause) ?? 1) * factor)
-    if (sign && factor > 1) speaks(cause, sign)
+    const i = knowledge.causeAt.get(cause)
+    if (i === undefined || factor <= 1) continue
+    if (sign) speaks(signs, i, sign)
+    if (isKnown && !known.includes(i)) known.push(i)
   }
-  let belief = firstBelief(knowledge, { symptom: stop.symptom, factors, ...(at.shares ? { shares: at.shares } : {}) })
-  const done = new Set<string>()
-  const fixedTimes = new Map<string, number>()
-  for (const said of stop.said) {
-    if (said.type === 'check' || said.type === 'cantTell') done.add(said.key)
-    const evidence = evidenceOf(knowledge, said)
-    if (evidence) belief = believe(belief, evidence)
-    if (said.type === 'fix') fixedTimes.set(said.key, (fixedTimes.get(said.key) ?? 0) + 1)
-    if (said.type !== 'check') continue
-    const check = knowledge.checkOf.get(said.key)
-    for (const cause of check?.outcomes.find((o) => o.key === said.outcome)?.points ?? [])
-      speaks(cause, check?.sign ?? 'look')
-    // A fresh tip that did not help speaks for what feels the same: what lies upstream.
-    if (check?.mends && check.outcomes.at(-1)?.key === said.outcome)
-      for (const c of knowledge.causes) if (c.at === 'liner') speaks(c.key, 'swap')
-  }
-  return { belief, done, signs, fixedTimes }
+  return { factors, signs, known }
 }
+const speaks = (signs: Map<number, Set<Sign>>, cause: number, sign: Sign) =>
+  void signs.set(cause, (signs.get(cause) ?? new Set()).add(sign))
+
+/** Kinds of sign by which a thing is seen to be so, and not only felt from afar. */
+export const SHOWS: ReadonlySet<Sign> = new Set(['look', 'feel', 'reading', 'asked'])
+function takeIn(knowledge: Index, said: Said, { so, symptom }: { so: Mutable; symptom: string }): void {
+  const evidence = evidenceOf(knowledge, said)
+  if (evidence) so.belief = believe(so.belief, evidence)
+  if (said.type === 'fix') return fixDone(knowledge, said.key, { so, symptom })
+  if (said.type !== 'check' && said.type !== 'cantTell') return
+  so.done.add(said.key)
+  if (so.proof === said.key) so.proof = null
+  const check = knowledge.checkOf.get(said.key)
+  if (said.type === 'check' && check) answeredWith(knowledge, { check, outcome: said.outcome }, so)
+}
+function answeredWith(knowledge: Index, { check, outcome }: { check: Check; outcome: string }, so: Mutable): void {
+  const points = check.outcomes.find((o) => o.key === outcome)?.points ?? []
+  const causes = points.flatMap((p) => knowledge.causeAt.get(p) ?? [])
+  for (const i of causes) {
+    speaks(so.signs, i, check.sign)
+    so.pointed.add(i)
+    if (SHOWS.has(check.sign)) so.clear.delete(i)
+  }
+  // An answer that speaks for several fixes is no reason to do one of them over again.
+  const fixes = new Set(causes.map((i) => groupOf(knowledge, i).key))
+  if (fixes.size === 1) fixes.forEach((key) => so.again.add(key))
+  if (SHOWS.has(check.sign)) {
+    const one = onlyFix(knowledge, causes, so.belief)
+    if (one !== null) so.shown = [...so.shown, one]
+    const others = check.outcomes.flatMap((o) => o.points.flatMap((p) => knowledge.causeAt.get(p) ?? []))
+    if (causes.length === 0) others.forEach((i) => so.clear.add(i))
+    // Looked at and well: what was seen before is right by now.
+    if (causes.length === 0) so.shown = so.shown.filter((i) => !others.includes(i))
+  }
+  // A fresh tip that did not help speaks for what feels the same: what lies upstream.
+  if (check.mends && check.sign === 'swap' && causes.length === 0)
+    knowledge.causes.forEach((c, i) => (c.at === 'liner' ? speaks(so.signs, i, 'swap') : undefined))
+}
+/** So much of what an answer speaks for is put right by one fix: that is what was seen. */
+const ONE = 0.8
+/** The likeliest cause of the fix that an answer comes down to; null: it leaves several. */
+function onlyFix(knowledge: Index, causes: readonly number[], belief: Belief): number | null {
+  const total = causes.reduce((sum, i) => sum + weightOf(belief, i), 0)
+  const sorted = [...causes].sort((a, b) => weightOf(belief, b) - weightOf(belief, a))
+  const [one] = sorted
+  if (one === undefined) return null
+  const group = groupOf(knowledge, one)
+  const ofIt = causes.filter((i) => group.causes.includes(i)).reduce((sum, i) => sum + weightOf(belief, i), 0)
+  return ofIt >= ONE * total ? one : null
+}
+function fixDone(knowledge: Index, key: string, { so, symptom }: { so: Mutable; symptom: string }): void {
+  so.fixedTimes.set(key, (so.fixedTimes.get(key) ?? 0) + 1)
+  so.again.delete(key)
+  const mended = fixGroups(knowledge).find((g) => g.key === key)?.causes ?? []
+  so.shown = so.shown.filter((i) => !mended.includes(i))
+  so.known = so.known.filter((i) => !mended.includes(i))
+  const likeliest = [...mended].sort((a, b) => weightOf(so.belief, b) - weightOf(so.belief, a))
+  const proof = likeliest.flatMap((i) => knowledge.causes[i]?.fix.proof ?? [])[0]
+  const check = proof === undefined ? undefined : knowledge.checkOf.get(proof)
+  so.proof = check && isFor(check, symptom) ? check.key : null
+}
+const weightOf = ({ sets, weights }: Belief, cause: number) =>
+  sets.reduce((sum, set, h) => sum + (set.includes(cause) ? (weights[h] ?? 0) : 0), 0)
 
 export function evidenceOf(knowledge: Index, said: Said): Evidence | null {
   if (said.type === 'check' || said.type === 'symptom') return said
-  if (said.type === 'cantTell') return null
+  if (said.type === 'cantTell' || said.type === 'notSo') return null
   const group = fixGroups(knowledge).find((g) => g.key === said.key)
   return group ? { type: 'fixed', causes: group.causes.map((i) => knowledge.causes[i]?.key ?? '') } : null
 }

@@ -11,6 +11,9 @@ export const TOUCHED = [
   'liner',
   'gun',
   'moved',
+  'hit',
+  'pressureUp',
+  'pressureDown',
   'setting',
   'nothing',
   'unknown',
@@ -37,6 +40,8 @@ export const TOUCHED_MEANS: Record<Touched, readonly (readonly [factor: number, 
         'hubTight',
         'hubLoose',
         'hubPin',
+        'spoolTangled',
+        'wireWrong',
         'hubRing',
         'tipOn',
         'sharpEnd',
@@ -45,23 +50,52 @@ export const TOUCHED_MEANS: Record<Touched, readonly (readonly [factor: number, 
       ],
     ],
   ],
-  size: [[10, ['sizeMix', 'tipWrong', 'rollWrong', 'settings', 'linerWorn']]],
+  size: [[10, ['sizeMix', 'tipWrong', 'rollWrong', 'linerWrong', 'settings', 'polarity', 'gasWrong']]],
   rolls: [[8, ['rollWrong', 'tensionHigh', 'tensionLow', 'gapOutlet', 'guideIn', 'armOpen']]],
   liner: [
-    [8, ['linerFitting', 'linerShort', 'linerOverlong', 'gapOutlet', 'setScrew', 'tensionLow']],
+    [8, ['linerFitting', 'linerShort', 'linerOverlong', 'linerWrong', 'gapOutlet', 'setScrew', 'tensionLow']],
     [0.2, ['linerWorn', 'linerDirty']],
   ],
-  gun: [[8, ['gunOut', 'controlPlug', 'orings', 'gapOutlet']]],
+  gun: [[8, ['gunOut', 'controlPlug', 'orings', 'gapOutlet', 'cableGas']]],
   moved: [
-    [6, ['cableCoiled', 'gunOut', 'workClamp', 'circuitOpen', 'controlPlug', 'rearSwitch', 'draught', 'cableBentPush']],
+    [
+      6,
+      [
+        'gasHose',
+        'cableCoiled',
+        'gunOut',
+        'workClamp',
+        'circuitOpen',
+        'controlPlug',
+        'rearSwitch',
+        'draught',
+        'cableBentPush',
+      ],
+    ],
   ],
-  setting: [[8, ['settings', 'ampsHigh', 'tensionLow', 'tensionHigh', 'hubTight', 'hubLoose', 'gasFlow']]],
+  hit: [
+    [8, ['frontBent', 'neckBent', 'crash', 'tipCrossed', 'nozzleCrooked', 'insulatorDead']],
+    [4, ['linerKinked', 'cableInner', 'insulatorLoose', 'gasHose']],
+  ],
+  /** Raised to keep going: something holds the wire back, and it is hardly too low. */
+  pressureUp: [
+    [3, ['linerWorn', 'linerKinked', 'linerDirty', 'tipWorn', 'rollWorn', 'cableCoiled']],
+    [6, ['tensionHigh', 'coredCrushed']],
+    [0.3, ['tensionLow']],
+  ],
+  pressureDown: [
+    [8, ['tensionLow']],
+    [0.3, ['tensionHigh', 'coredCrushed']],
+  ],
+  setting: [[8, ['settings', 'ampsHigh', 'gasFlow', 'sizeMix', 'cylinderEmpty', 'polarity']]],
   nothing: [],
   unknown: [],
 }
 
 export interface TouchingAct {
   kind: string
+  /** Put on to try, in a search: no change that could have begun it. */
+  isTry?: boolean
   position: Position | null
   happenedMs: number
 }
@@ -73,7 +107,7 @@ const ROLLS = new Set(['rolls', 'inlet', 'outlet'])
 export function touchedOf(acts: readonly TouchingAct[], at: { nowMs: number; stopMs: number | null }): Touched | null {
   const until = at.stopMs ?? at.nowMs
   const newest = acts
-    .filter((a) => a.happenedMs <= until && until - a.happenedMs < RECENT_MS)
+    .filter((a) => !a.isTry && a.happenedMs <= until && until - a.happenedMs < RECENT_MS)
     .sort((a, b) => b.happenedMs - a.happenedMs)
   for (const { kind, position } of newest) {
     if (kind === 'wireLoaded') return 'spool'

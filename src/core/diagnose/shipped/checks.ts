@@ -1,4 +1,4 @@
-import { type Position } from '@core/path/columns.ts'
+import { type OutReason, type Position } from '@core/path/columns.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { type Check, type Effort, type Outcome, type Sign } from '../knowledge.ts'
@@ -14,6 +14,9 @@ interface Look {
   shows?: number
   mends?: Position
   notFor?: readonly string[]
+  onlyFor?: readonly string[]
+  after?: string
+  outReason?: OutReason
   /** Panels of its drawing that show its answers, in their order. */
   panels?: readonly number[]
 }
@@ -35,7 +38,7 @@ const check = (key: string, look: Look, answers: { bad: Says; well: string }): C
     outcomes: all.map((o, i) => (panels?.[i] === undefined ? o : { ...o, panel: panels[i] })),
   }
 }
-/** Where no arc burns, and where nothing feeds. */
+/** What is at a standstill, or is no trouble of an arc: none is watched. */
 const NO_ARC = [
   'wontArrive',
   'nothing',
@@ -43,14 +46,56 @@ const NO_ARC = [
   'linerSticks',
   'linerStays',
   'linerIsShort',
+  'linerTwists',
   'tipThread',
+  'tipStays',
   'nozzleStuck',
   'starved',
   'slips',
   'twists',
+  'coasts',
+  'morePressure',
+  'guideChewed',
+  'arm',
+  'menu',
+  'runsOut',
+  'frost',
+  'crash',
+  'halted',
+  'marked',
+  'conduit',
+  'jerk',
+  'curled',
+  'nozzleLoose',
+  'crooked',
 ]
-const NO_FEED = ['nothing', 'linerSticks', 'linerStays', 'linerIsShort', 'tipThread', 'nozzleStuck']
-const LINERS = ['linerWorn', 'linerKinked', 'linerDirty', 'linerFitting'] as const
+/** Where nothing feeds, or what is in the rolls was just cut out. */
+const NO_FEED = [
+  'nothing',
+  'nest',
+  'linerSticks',
+  'linerStays',
+  'linerIsShort',
+  'linerTwists',
+  'tipThread',
+  'tipStays',
+  'nozzleStuck',
+  'crash',
+]
+/** Where no wire or no liner is in the gun to be pulled through. */
+const NO_PULL = [
+  'nothing',
+  'linerSticks',
+  'linerStays',
+  'linerIsShort',
+  'linerTwists',
+  'tipThread',
+  'tipStays',
+  'nozzleStuck',
+]
+/** Where the tip is off, or is the trouble itself. */
+const NO_TIP = ['tipThread', 'tipStays', 'wontArrive', 'linerSticks', 'linerStays']
+const LINERS = ['linerWorn', 'linerKinked', 'linerDirty', 'linerFitting', 'linerWrong'] as const
 
 /** Checks, the free ones first; minutes and likelihoods are guesses of the trade. */
 export const CHECKS: readonly Check[] = [
@@ -84,7 +129,7 @@ export const CHECKS: readonly Check[] = [
     },
     {
       bad: {
-        smooth: ['Runs smooth when straight', 'linerWorn', 'linerKinked', 'cableCoiled', 'linerDirty', 'linerFitting'],
+        smooth: ['Runs smooth when straight', ...LINERS, 'cableCoiled'],
       },
       well: 'No change',
     },
@@ -123,6 +168,7 @@ export const CHECKS: readonly Check[] = [
   check(
     'pull',
     {
+      notFor: NO_PULL,
       do: 'Pull the wire by hand',
       how: 'Power off, nozzle and tip off, arm open, cable straight: pull at the gun.',
       effort: 'E2',
@@ -150,6 +196,7 @@ export const CHECKS: readonly Check[] = [
     {
       bad: {
         tight: ['Hard to turn', 'hubTight', 'brakeLeft'],
+        catches: ['Catches at one place', 'spoolTangled'],
         runsOn: ['Runs on when let go', 'hubLoose', 'hubPin', 'hubRing'],
       },
       well: 'Light drag, stops',
@@ -173,6 +220,7 @@ export const CHECKS: readonly Check[] = [
   check(
     'brakeAsk',
     {
+      onlyFor: ['starved'],
       do: 'Was the brake left tight?',
       how: 'Who loaded last may have tightened it to thread.',
       sign: 'asked',
@@ -207,6 +255,7 @@ export const CHECKS: readonly Check[] = [
   check(
     'tipNip',
     {
+      notFor: NO_TIP,
       do: 'Feel the tip: tight, and straight?',
       how: 'Try it with the tool, a nip. Cold first.',
       effort: 'E1',
@@ -228,6 +277,7 @@ export const CHECKS: readonly Check[] = [
   check(
     'tipBeside',
     {
+      notFor: NO_TIP,
       do: 'Tip off, beside a fresh one',
       how: 'End-on: round, oval, keyholed. Read its stamp.',
       effort: 'E1',
@@ -238,7 +288,7 @@ export const CHECKS: readonly Check[] = [
     {
       bad: {
         worn: ['Oval or keyholed', 'tipWorn'],
-        stamp: ['Stamped for another wire', 'tipWrong', 'sizeMix'],
+        stamp: ['Stamped for another wire', 'tipWrong'],
         plugged: ['Plugged', 'tipPlugged'],
       },
       well: 'Round, and the right one',
@@ -247,7 +297,7 @@ export const CHECKS: readonly Check[] = [
   check(
     'tipSwap',
     {
-      notFor: NO_FEED,
+      notFor: [...NO_FEED, ...NO_TIP],
       do: 'A fresh tip: does it help?',
       how: 'Put a new one on, feed, strike once.',
       effort: 'E1',
@@ -259,7 +309,7 @@ export const CHECKS: readonly Check[] = [
       mends: 'tip',
     },
     {
-      bad: { helps: ['That brings it back', 'tipWorn', 'tipWrong', 'spatterOnTip', 'tipLoose'] },
+      bad: { helps: ['That brings it back', 'tipWorn', 'tipWrong', 'spatterOnTip', 'tipLoose', 'tipPlugged'] },
       well: 'No change',
     },
   ),
@@ -304,7 +354,7 @@ export const CHECKS: readonly Check[] = [
     },
     {
       bad: {
-        wrong: ['Another size or groove', 'rollWrong', 'sizeMix'],
+        wrong: ['Another size or groove', 'rollWrong'],
         worn: ['Groove worn, shiny floor', 'rollWorn'],
       },
       well: 'Right, sharp groove',
@@ -333,7 +383,11 @@ export const CHECKS: readonly Check[] = [
       shows: 0.9,
     },
     {
-      bad: { gap: ['A gap', 'gapOutlet', 'linerShort'], touches: ['It touches, it is chewed', 'guideIn', 'guideWorn'] },
+      bad: {
+        gap: ['A gap', 'gapOutlet', 'linerShort'],
+        touches: ['It touches the rolls', 'guideIn'],
+        worn: ['Grooved or oval', 'guideWorn'],
+      },
       well: 'Close, clear',
     },
   ),
@@ -398,7 +452,7 @@ export const CHECKS: readonly Check[] = [
       do: 'Compare with the procedure',
       how: 'Wire speed, volts, trim: as written, or as the label in the door.',
       effort: 'E1',
-      minutes: 1,
+      minutes: 2,
       sign: 'reading',
       shows: 0.9,
     },
@@ -410,17 +464,20 @@ export const CHECKS: readonly Check[] = [
   check(
     'allFour',
     {
+      onlyFor: ['afterSize'],
       do: 'Tip, rolls, liner, machine: one size?',
-      how: 'Read all four against the wire’s label.',
+      how: 'Read all four against the wire’s label: stamp, groove, colour, setting.',
       effort: 'E1',
       minutes: 2,
-      hazards: ['isolate'],
+      hazards: ['isolate', 'hot'],
       shows: 0.95,
     },
     {
       bad: {
-        old: ['One is of another size', 'sizeMix', 'tipWrong', 'rollWrong'],
-        thick: ['Wire too thick for the sheet', 'wireThick'],
+        tip: ['The tip is of another size', 'tipWrong'],
+        rolls: ['A roll is', 'rollWrong'],
+        liner: ['The liner is', 'linerWrong'],
+        machine: ['Machine or a guide is', 'sizeMix'],
       },
       well: 'All the same',
     },
@@ -452,7 +509,7 @@ export const CHECKS: readonly Check[] = [
           'hubTight',
           'settings',
         ],
-        steady: ['Shorter than the tip, and steady', 'hand', 'coldWork', 'dirtyMetal', 'draught', 'fitUp'],
+        steady: ['Shorter than the tip, and steady', 'hand', 'coldWork'],
       },
       well: 'Long and short by turns',
     },
@@ -529,7 +586,7 @@ export const CHECKS: readonly Check[] = [
     'flow',
     {
       do: 'Hold the trigger, read the flow',
-      how: 'At the gun where there is a meter; cylinder open, not empty.',
+      how: 'At the gun where there is a meter. Is it the number of the procedure?',
       effort: 'E1',
       minutes: 1,
       sign: 'reading',
@@ -539,8 +596,9 @@ export const CHECKS: readonly Check[] = [
     },
     {
       bad: {
-        low: ['Low, none, or far too much', 'gasFlow'],
-        leaks: ['Right at the cylinder, low at the gun', 'gasFitting', 'orings', 'gunOut'],
+        off: ['Some, and off the number', 'gasFlow', 'supply'],
+        none: ['None at all', 'cylinderEmpty', 'valve', 'gasHose', 'supply'],
+        leaks: ['Right at the cylinder, low at the gun', 'gasFitting', 'orings', 'gunOut', 'cableGas', 'gasHose'],
       },
       well: 'Right',
     },
@@ -548,6 +606,7 @@ export const CHECKS: readonly Check[] = [
   check(
     'soap',
     {
+      after: 'flow',
       do: 'Soap the gas fittings',
       how: 'Trigger held: bubbles?',
       effort: 'E2',
@@ -594,7 +653,7 @@ export const CHECKS: readonly Check[] = [
     {
       bad: {
         closed: ['A good part is closed', 'nozzleClogged', 'spatterBridge', 'reamer'],
-        off: ['Open, wire off the middle', 'frontBent', 'tipCrossed'],
+        off: ['Open, wire off the middle', 'frontBent', 'tipCrossed', 'nozzleCrooked'],
       },
       well: 'Open, wire in the middle',
     },
@@ -611,7 +670,11 @@ export const CHECKS: readonly Check[] = [
       shows: 0.9,
     },
     {
-      bad: { slack: ['Slack on a sound insulator', 'nozzleSlack'], seized: ['Will not move', 'nozzleSeized'] },
+      bad: {
+        slack: ['Slack on a sound insulator', 'nozzleSlack'],
+        askew: ['On askew, or not home', 'nozzleCrooked'],
+        seized: ['Will not move', 'nozzleSeized'],
+      },
       well: 'Sits, and comes',
     },
   ),
@@ -651,7 +714,7 @@ export const CHECKS: readonly Check[] = [
     'neckLook',
     { do: 'Look at neck and front end', how: 'Bent, or moved since it was right?', hazards: ['hot'], shows: 0.85 },
     {
-      bad: { bent: ['Bent', 'frontBent'], worn: ['Worn or leaking', 'neckWorn'], hit: ['It hit something', 'crash'] },
+      bad: { bent: ['Bent', 'frontBent', 'neckBent'], worn: ['Worn or leaking', 'neckWorn'] },
       well: 'As it was',
     },
   ),
@@ -720,13 +783,19 @@ export const CHECKS: readonly Check[] = [
     'switch',
     { do: 'Is the machine on?', how: 'Lamp, rear switch, its own plug. Not inside.', shows: 0.95 },
     {
-      bad: { off: ['Off', 'rearSwitch'], menu: ['On, a menu shows', 'menu'] },
+      bad: {
+        off: ['Off at its switch', 'rearSwitch'],
+        dead: ['Switched on, and dark', 'fuse', 'powerOut'],
+        hot: ['Its lamp says too hot', 'tooHot'],
+        menu: ['On, a menu shows', 'menu'],
+      },
       well: 'On, as usual',
     },
   ),
   check(
     'otherGun',
     {
+      onlyFor: ['nothing'],
       do: 'Another gun on it',
       how: 'Does its trigger work?',
       effort: 'E2',
@@ -741,7 +810,13 @@ export const CHECKS: readonly Check[] = [
   ),
   check(
     'tipIsOn',
-    { do: 'Was it fed with the tip on?', how: 'Loading: nozzle and tip off first.', sign: 'asked', shows: 0.95 },
+    {
+      onlyFor: ['nest', 'wontArrive'],
+      do: 'Was it fed with the tip on?',
+      how: 'Loading: nozzle and tip off first.',
+      sign: 'asked',
+      shows: 0.95,
+    },
     {
       bad: { on: ['Yes', 'tipOn'] },
       well: 'No, it was off',
@@ -750,6 +825,7 @@ export const CHECKS: readonly Check[] = [
   check(
     'anotherLiner',
     {
+      onlyFor: ['linerSticks'],
       do: 'Does another liner stick there?',
       how: 'The cable dead straight, by short strokes.',
       effort: 'E2',
@@ -759,13 +835,36 @@ export const CHECKS: readonly Check[] = [
       shows: 0.9,
     },
     {
-      bad: { same: ['It sticks at the same place', 'cableInner'], kinked: ['This one is kinked', 'linerOverlong'] },
+      bad: { same: ['It sticks at the same place', 'cableInner'] },
       well: 'It goes in',
+    },
+  ),
+  check(
+    'newLinerLook',
+    {
+      onlyFor: ['linerSticks'],
+      do: 'Draw it out: is it kinked?',
+      how: 'Run it through the fingers. Its size and kind against the wire.',
+      effort: 'E1',
+      minutes: 1,
+      sign: 'feel',
+      hazards: ['coil', 'stab'],
+      drawing: 'kink',
+      shows: 0.9,
+    },
+    {
+      bad: {
+        kinked: ['Kinked', 'linerOverlong'],
+        other: ['Too thick, or of another kind', 'linerWrong'],
+        wire: ['Wire is still in the cable', 'wireInside'],
+      },
+      well: 'Straight, the right one',
     },
   ),
   check(
     'linerOut',
     {
+      onlyFor: ['linerStays', 'linerTwists'],
       do: 'What holds the old liner?',
       how: 'Wire out? Does its nut turn alone? Set screw out?',
       effort: 'E1',
@@ -785,6 +884,7 @@ export const CHECKS: readonly Check[] = [
   check(
     'standsOut',
     {
+      onlyFor: ['linerIsShort', 'wontArrive', 'nest', 'jerk'],
       do: 'Measure what stands out',
       how: 'Liner pressed home, cable straight.',
       effort: 'E1',
@@ -801,23 +901,262 @@ export const CHECKS: readonly Check[] = [
   check(
     'tipRuns',
     {
-      do: 'Does the tip run by hand?',
-      how: 'Clean both threads once, start it by finger.',
+      onlyFor: ['tipThread', 'twists'],
+      do: 'Stop: never force it',
+      how: 'Clean both threads once. Back a turn until it drops in, then on by finger.',
       effort: 'E1',
       sign: 'feel',
-      hazards: ['hot'],
+      hazards: ['hot', 'isolate'],
       drawing: 'threadStart',
       shows: 0.9,
     },
     {
       bad: {
-        crossed: ['Catches askew', 'tipCrossed'],
+        dirty: ['Grit in it; clean it runs', 'threadDirty'],
+        crossed: ['Catches askew, clean as well', 'tipCrossed'],
         other: ['Will not start: another thread', 'tipThread'],
-        lever: ['Runs, but came off by force', 'tipOverTight'],
-        heat: ['Hot, and fast', 'tipSeized'],
+        stripped: ['Diffuser’s thread is torn', 'diffuserBurned'],
       },
       well: 'Runs freely',
     },
+  ),
+  check(
+    'tipOut',
+    {
+      onlyFor: ['tipStays'],
+      do: 'Cold first: what holds the tip?',
+      how: 'Power off. Hold the diffuser, turn with the tip’s own tool, no cheater.',
+      effort: 'E1',
+      sign: 'feel',
+      hazards: ['hot', 'isolate'],
+      shows: 0.9,
+    },
+    {
+      bad: {
+        heat: ['Hot work behind it: fast all round', 'tipSeized'],
+        lever: ['It was pulled too tight', 'tipOverTight'],
+        turns: ['The diffuser turns with it', 'diffuserLoose'],
+        askew: ['It stands askew', 'tipCrossed'],
+      },
+      well: 'It comes',
+    },
+  ),
+  check(
+    'tipStamp',
+    {
+      notFor: NO_TIP,
+      do: 'Read the tip’s stamp',
+      how: 'Nozzle off: the size on its side against the wire’s label.',
+      effort: 'E1',
+      minutes: 0.7,
+      sign: 'reading',
+      hazards: ['hot'],
+      shows: 0.95,
+    },
+    { bad: { other: ['For another wire', 'tipWrong'] }, well: 'For this wire' },
+  ),
+  check(
+    'tipFree',
+    {
+      onlyFor: ['burnback'],
+      do: 'Free the wire: that tip off, a fresh one on',
+      how: 'Power off. Snip behind the tip, take it off with its tool. What does it look like?',
+      effort: 'E1',
+      minutes: 2,
+      hazards: ['hot', 'isolate', 'stab'],
+      drawing: 'bore',
+      shows: 0.85,
+      mends: 'tip',
+      outReason: 'burnedBack',
+    },
+    {
+      bad: {
+        loose: ['It sat loose', 'tipLoose'],
+        worn: ['Bore oval or keyholed', 'tipWorn'],
+        stamp: ['Stamped for another wire', 'tipWrong'],
+        ball: ['A ball on its face', 'spatterOnTip'],
+      },
+      well: 'Burned in, else sound',
+    },
+  ),
+  check(
+    'nestOut',
+    {
+      onlyFor: ['nest'],
+      do: 'Cut the nest out first',
+      how: 'Power off, arm open. Snip on both sides of it, drag nothing through the rolls. Nozzle and tip off, pull the cut wire out at the gun. What did you see?',
+      effort: 'E1',
+      minutes: 3,
+      hazards: ['isolate', 'hot', 'stab'],
+      shows: 0.75,
+    },
+    {
+      bad: {
+        fast: ['Wire is fast in the tip', 'tipPlugged', 'tipWrong'],
+        hard: ['It came out hard, or caught', 'linerWorn', 'linerKinked', 'linerDirty', 'linerWrong', 'cableCoiled'],
+        gap: ['It folded between rolls and guide', 'gapOutlet', 'linerShort', 'gunOut', 'guideWorn'],
+        flat: ['It is flat, or toothed deep', 'coredCrushed', 'tensionHigh', 'rollWrong'],
+        loops: ['Loose loops at the spool', 'hubLoose', 'hubPin', 'spoolReversed'],
+      },
+      well: 'It is out; nothing of these',
+    },
+  ),
+  check(
+    'crashLook',
+    {
+      onlyFor: ['crash'],
+      do: 'Stop the cell, then look what moved',
+      how: 'Robot stopped and locked out as this site has it; nobody in its reach before. Neck, cable, nozzle, holder.',
+      effort: 'E1',
+      minutes: 2,
+      hazards: ['isolate', 'hot'],
+      shows: 0.85,
+    },
+    {
+      bad: {
+        bent: ['The neck is bent', 'neckBent'],
+        cable: ['The cable is hurt', 'cableRobot'],
+        front: ['Nozzle or insulator is cracked', 'insulatorDead'],
+        tip: ['The tip stands askew', 'tipCrossed'],
+        centre: ['Nothing bent: it only moved', 'crash'],
+      },
+      well: 'Nothing at all',
+    },
+  ),
+  check(
+    'booths',
+    {
+      do: 'Only here, or at others too?',
+      how: 'Ask at the next booths, or look.',
+      sign: 'asked',
+      shows: 0.9,
+    },
+    {
+      bad: {
+        gas: ['Others lack gas too', 'supply'],
+        wire: ['Others on this wire too', 'wirePoor'],
+        power: ['Others stand too', 'powerOut'],
+      },
+      well: 'Only here',
+    },
+  ),
+  check(
+    'cylinderLook',
+    {
+      after: 'flow',
+      do: 'Look at the bottle',
+      how: 'Valve open, pressure in it? On a line: the drop’s valve.',
+      minutes: 0.5,
+      sign: 'reading',
+      hazards: ['cylinder'],
+      shows: 0.95,
+    },
+    { bad: { shut: ['Shut, or empty', 'cylinderEmpty'] }, well: 'Open, with pressure' },
+  ),
+  check(
+    'valveListen',
+    {
+      after: 'flow',
+      do: 'Trigger: does the gas valve click?',
+      how: 'Arm open, so that no wire comes. Listen at the feeder.',
+      minutes: 0.5,
+      sign: 'test',
+      hazards: ['live'],
+      shows: 0.9,
+    },
+    { bad: { silent: ['No click, no hiss', 'valve'] }, well: 'It clicks' },
+  ),
+  check(
+    'hoseLook',
+    {
+      after: 'flow',
+      do: 'Follow the gas hose',
+      how: 'From bottle or drop to the feeder: kinked, under a wheel, burned?',
+      minutes: 0.7,
+      shows: 0.9,
+    },
+    { bad: { hurt: ['Kinked, squashed or burned', 'gasHose'] }, well: 'Free and whole' },
+  ),
+  check(
+    'gasAtGun',
+    {
+      after: 'flow',
+      do: 'Cover the nozzle: where does it hiss?',
+      how: 'Trigger held, arm open, a gloved palm over the nozzle. Along cable and pin.',
+      effort: 'E1',
+      minutes: 1,
+      sign: 'test',
+      hazards: ['live', 'hot'],
+      shows: 0.85,
+    },
+    { bad: { hiss: ['Along the cable', 'cableGas'], pin: ['At the pin', 'orings', 'gunOut'] }, well: 'Nowhere' },
+  ),
+  check(
+    'gasLabel',
+    {
+      do: 'Read which gas it is',
+      how: 'Bottle or line against the procedure.',
+      minutes: 0.5,
+      sign: 'reading',
+      shows: 0.95,
+    },
+    { bad: { other: ['Not what this wire wants', 'gasWrong'] }, well: 'The right one' },
+  ),
+  check(
+    'polarityLook',
+    {
+      do: 'Which way round are the cables?',
+      how: 'At the machine: the gun’s cable on the pole this wire wants.',
+      effort: 'E1',
+      minutes: 0.7,
+      hazards: ['isolate'],
+      shows: 0.95,
+    },
+    { bad: { swapped: ['The wrong way round', 'polarity'] }, well: 'As this wire wants' },
+  ),
+  check(
+    'linerRead',
+    {
+      notFor: ['linerStays', 'linerTwists'],
+      do: 'Which liner is in?',
+      how: 'Its colour or the log, against the wire’s size and metal.',
+      effort: 'E1',
+      minutes: 0.8,
+      sign: 'reading',
+      shows: 0.9,
+    },
+    { bad: { other: ['For another wire', 'linerWrong'] }, well: 'For this wire' },
+  ),
+  check(
+    'tipStands',
+    {
+      notFor: NO_TIP,
+      do: 'How does the tip stand to the nozzle?',
+      how: 'Level, back or out, as this mode wants it.',
+      hazards: ['hot'],
+      drawing: 'tipLevel',
+      shows: 0.9,
+    },
+    { bad: { off: ['Too far in or out', 'tipStands'] }, well: 'As this mode wants' },
+  ),
+  check(
+    'wireLabel',
+    {
+      do: 'Read the spool’s label',
+      how: 'Size and kind against the procedure and the metal.',
+      minutes: 0.5,
+      sign: 'reading',
+      shows: 0.95,
+    },
+    {
+      bad: { other: ['Not what the procedure says', 'wireWrong'], thick: ['Too thick for this sheet', 'wireThick'] },
+      well: 'As the procedure says',
+    },
+  ),
+  check(
+    'spoolLook',
+    { do: 'Look at the turns on the spool', how: 'A turn under others, a side burst?', shows: 0.9 },
+    { bad: { crossed: ['Crossed, or it slipped off', 'spoolTangled'] }, well: 'Lies turn by turn' },
   ),
   check(
     'frostLook',
@@ -838,7 +1177,7 @@ export const CHECKS: readonly Check[] = [
   check(
     'robotDuty',
     {
-      do: 'Torch, cable: as the work wants?',
+      do: 'Gun and cable: as the work wants?',
       how: 'Rating against the current; cable whole along its dress.',
       effort: 'E1',
       hazards: ['isolate'],

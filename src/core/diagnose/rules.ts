@@ -1,0 +1,218 @@
+import { marginals, type Index } from './belief.ts'
+import { fixMinutes, isAbout, minutesOf, type Cause, type Check, type Sign } from './knowledge.ts'
+import { CLOSE_MIN, groupOf, type FixGroup, type Move, type Step } from './moves.ts'
+import { SHOWS } from './session.ts'
+import { hasSigns, isAskable, isOneDear, signsFor, type PlanAt } from './ratio.ts'
+
+/**
+ * What an old hand would not do, whatever the reckoning says; each is a rule that is tested over every symptom and every cause.
+ *
+ * 1. What a symptom wants before all else (a nest cut out, nothing forced) comes first.
+ * 2. A fix whose success shows is looked at before anything else is done.
+ * 3. What was found wrong on this gun before it stopped is put right first, where it can be behind what is seen.
+ * 4. What is seen, and put right in a few minutes, is put right.
+ * 5. No look at what the symptom does not name while what it names is not looked through.
+ * 6. No fix before the look that shows it, and none of what was looked at and is well.
+ * 7. No setting and no word on the hand while a glance at the equipment is still to be had.
+ * 8. No fresh tip while a glance could show it, and no fix of over three minutes; no liner without a free try of it.
+ * 9. No fix twice, unless a look in between spoke for it.
+ */
+export interface Standing {
+  marginal: Float64Array
+  /** Causes that the symptom names, or an answer, or the gun itself. */
+  named: ReadonlySet<number>
+  /** All that is named is unlikely by now: other things are thought of. */
+  isThrough: boolean
+}
+/** Less likely than this, all that is named is looked through. */
+const THROUGH = 0.05
+export function standingOf(at: PlanAt, marginal = marginals(at.belief)): Standing {
+  const { knowledge, symptom } = at.belief
+  const listed = knowledge.symptoms.find((s) => s.key === symptom)?.causes ?? []
+  const named = new Set([...listed.flatMap((key) => knowledge.causeAt.get(key) ?? []), ...(at.pointed ?? [])])
+  return { marginal, named, isThrough: [...named].every((i) => (marginal[i] ?? 0) < THROUGH) }
+}
+
+/** A known fault that takes longer waits for the free looks like any other. */
+const KNOWN_MIN = 5.5
+/** What is seen and put right in so long is put right. */
+const SHOWN_MIN = 5.5
+/** What comes next without any reckoning; null: nothing does. */
+export function settledFirst(at: PlanAt, { marginal, named }: Standing): Step | null {
+  const { knowledge, symptom } = at.belief
+  const first = knowledge.symptoms.find((s) => s.key === symptom)?.first
+  const opening = first === undefined || at.done.has(first) ? undefined : knowledge.checkOf.get(first)
+  if (opening) return { kind: 'check', check: opening }
+  const proof = at.proof == null ? undefined : knowledge.checkOf.get(at.proof)
+  if (proof) return { kind: 'check', check: proof }
+  const fix = (i: number): Step => ({ kind: 'fix', group: groupOf(knowledge, i), cause: knowledge.causes[i] as Cause })
+  const minutes = (i: number) => fixMinutes(knowledge.causes[i] as Cause)
+  const listed = new Set(knowledge.symptoms.find((s) => s.key === symptom)?.causes)
+  const isOfIt = (i: number) => listed.has(knowledge.causes[i]?.key ?? '') && (marginal[i] ?? 0) > 0
+  const known = (at.known ?? []).filter((i) => isOfIt(i) && minutes(i) <= KNOWN_MIN && isFresh(at, i))
+  const [quickest] = [...known].sort((a, b) => minutes(a) - minutes(b))
+  if (quickest !== undefined) return fix(quickest)
+  const shown = (at.shown ?? []).filter((i) => named.has(i) && minutes(i) <= SHOWN_MIN && isFresh(at, i)).at(-1)
+  return shown === undefined || isWord(knowledge.causes[shown]) ? null : fix(shown)
+}
+/** A word on the hand wants two kinds of sign, however quickly it is said. */
+const isWord = (cause: Cause | undefined) => cause?.kind === 'hand'
+const isFresh = (at: PlanAt, cause: number): boolean => {
+  const { key } = groupOf(at.belief.knowledge, cause)
+  return !at.fixedTimes?.get(key) || at.again?.has(key) === true
+}
+
+const LIKELY = 0.05
+const FAINT = 0.1
+/** Whether a check is about what is likely of what a fix puts right; where none of it is, about any of it. */
+export function looksAt(group: FixGroup, marginal: Float64Array, knowledge: Index): (check: Check) => boolean {
+  const likely = group.causes.filter((i) => (marginal[i] ?? 0) > LIKELY)
+  const keys = new Set((likely.length > 0 ? likely : group.causes).map((i) => knowledge.causes[i]?.key ?? ''))
+  return (check) => isAbout(check, keys)
+}
+
+/**
+ * Whether it may be done now. A cheap fix wants one sign that speaks for it, a dear one two independent kinds; where no further look is to be
+ * had that is quicker than the fix, it may be done without.
+ */
+export function isBackedUp(at: PlanAt, group: FixGroup, marginal = marginals(at.belief)): boolean {
+  const { knowledge } = at.belief
+  const had = signsFor(at, group)
+  if (hasSigns(at, group)) return true
+  const isDear = isOneDear(knowledge, group)
+  // Nothing speaks for it and what was looked at speaks against it.
+  if (had.size === 0 && group.causes.reduce((sum, i) => sum + (marginal[i] ?? 0), 0) < FAINT) return false
+  const isOfIt = looksAt(group, marginal, knowledge)
+  return !knowledge.checks.some(
+    (c) => isAskable(at, c) && !had.has(c.sign) && (isDear || minutesOf(c) < group.minutes + CLOSE_MIN) && isOfIt(c),
+  )
+}
+
+/** Whether a step may be had now. */
+export function isAllowed(at: PlanAt, { step }: Move, now: Standing): boolean {
+  if (step.kind === 'check') return isAskable(at, step.check) && isLookTimely(at, step.check, now)
+  const { group } = step
+  if (at.fixedTimes?.get(group.key) && !at.again?.has(group.key)) return false
+  if (!now.isThrough && !group.causes.some((i) => now.named.has(i))) return false
+  if (group.causes.every((i) => isLate(at.belief.knowledge, i)) && hasEquipmentLook(at, now)) return false
+  if (isDearest(group) && (hasFreeTry(at, group, now) || hasGlance(at, group, { ...now, ...FREE }))) return false
+  const isSeen = group.causes.some((i) => at.shown?.includes(i))
+  const likely = group.causes.filter((i) => (now.marginal[i] ?? 0) > UNLIKELY)
+  if (!now.isThrough && likely.every((i) => at.clear?.has(i))) return false
+  if (!isSeen && (hasOwnLook(at, group, now) || lacksLook(at, group, now))) return false
+  if (signsFor(at, group).size === 0 && hasGlance(at, { causes: [] }, { ...now, ...RIVAL })) return false
+  if (group.minutes > LOOK_FIRST_MIN && !isSeen && hasGlance(at, group, { ...now, ...GLANCE })) return false
+  return isBackedUp(at, group, now.marginal)
+}
+/** Done unseen a short fix is worth it at this chance, a long one only at that. */
+const LAST = { shortMin: 6, short: 0.03, long: 0.25 }
+/** All looks were had and something still stands: what is named is put right unseen, once each, before help is called. */
+export function isLastResort(at: PlanAt, { step }: Move, { marginal, named }: Standing): boolean {
+  if (step.kind !== 'fix' || at.fixedTimes?.get(step.group.key)) return false
+  const { causes, minutes } = step.group
+  const chance = causes.reduce((sum, i) => sum + (marginal[i] ?? 0), 0)
+  const isNamed = causes.some((i) => named.has(i) && !isWord(at.belief.knowledge.causes[i]))
+  return isNamed && chance > (minutes <= LAST.shortMin ? LAST.short : LAST.long)
+}
+function isLookTimely(at: PlanAt, check: Check, now: Standing): boolean {
+  const { knowledge } = at.belief
+  const about = [...causesOf(knowledge, check)].filter((i) => (now.marginal[i] ?? 0) > 0)
+  if (!now.isThrough && !about.some((i) => now.named.has(i))) return false
+  if (check.mends)
+    return !hasLook(at, about, { mostMin: GLANCE.mostMin }) && !hasGlance(at, { causes: [] }, { ...now, ...RIVAL })
+  if (minutesOf(check) >= GLANCE.mostMin && hasGlance(at, { causes: [] }, { ...now, ...AT_ONCE })) return false
+  return !(about.every((i) => isLate(knowledge, i)) && hasEquipmentLook(at, now, check))
+}
+/** What takes no tool and shows something likely comes before a look of a minute and more. */
+const AT_ONCE = { mostMin: 0.35, least: 0.08 }
+const causesOf = (knowledge: Index, check: Check): ReadonlySet<number> =>
+  new Set(check.outcomes.flatMap((o) => o.points.flatMap((p) => knowledge.causeAt.get(p) ?? [])))
+
+/** Settings and hands come after what a glance shows of the equipment. */
+const isLate = (knowledge: Index, cause: number) => {
+  const of = knowledge.causes[cause]
+  return of?.kind === 'hand' || of?.fix.isTuned === true
+}
+const EQUIPMENT = { mostMin: 0.7, least: 0.04 }
+function hasEquipmentLook(at: PlanAt, now: Standing, but?: Check): boolean {
+  const { knowledge } = at.belief
+  const likely = [...now.named].filter(
+    (i) =>
+      !isLate(knowledge, i) && knowledge.causes[i]?.kind !== 'elsewhere' && (now.marginal[i] ?? 0) > EQUIPMENT.least,
+  )
+  return hasLook(at, likely, { mostMin: EQUIPMENT.mostMin, but })
+}
+
+/** A fix this long waits for looks of a minute and less; the dearest for whatever a free look could show. */
+const LOOK_FIRST_MIN = 3
+const GLANCE = { mostMin: 1, least: 0.03 }
+const FREE = { mostMin: 1, least: 0.01 }
+/** Before a fresh tip is tried, or what nothing speaks for is done. */
+const RIVAL = { mostMin: 0.5, least: 0.1 }
+const DEAREST_MIN = 20
+const isDearest = (group: FixGroup) => group.minutes > DEAREST_MIN
+
+interface Glance extends Standing {
+  mostMin: number
+  /** How likely what it shows is at least. */
+  least: number
+}
+/** Whether a quick look could still speak for it, or show something else that is named. */
+function hasGlance(at: PlanAt, of: Pick<FixGroup, 'causes'>, { marginal, named, mostMin, least }: Glance): boolean {
+  const likely = [...new Set([...of.causes, ...named])].filter((i) => (marginal[i] ?? 0) > least)
+  return hasLook(at, likely, { mostMin })
+}
+function hasLook(
+  at: PlanAt,
+  causes: readonly number[],
+  { mostMin, but }: { mostMin: number; but?: Check | undefined },
+) {
+  const { knowledge } = at.belief
+  const keys = new Set(causes.map((i) => knowledge.causes[i]?.key ?? ''))
+  return knowledge.checks.some(
+    (c) =>
+      c !== but &&
+      !c.mends &&
+      minutesOf(c) <= mostMin &&
+      isAskable(at, c) &&
+      isAbout(c, keys) &&
+      !isOfSettings(knowledge, c),
+  )
+}
+const isOfSettings = (knowledge: Index, check: Check) =>
+  [...causesOf(knowledge, check)].every((i) => isLate(knowledge, i))
+
+const UNLIKELY = 0.01
+const likelyOf = (group: FixGroup, marginal: Float64Array) => group.causes.filter((i) => (marginal[i] ?? 0) > UNLIKELY)
+/** Whether a quick look shows what this fix puts right, and was not had. */
+function hasOwnLook(at: PlanAt, group: FixGroup, { marginal }: Standing): boolean {
+  const { knowledge } = at.belief
+  const likely = new Set(likelyOf(group, marginal).map((i) => knowledge.causes[i]?.key ?? ''))
+  return knowledge.checks.some(
+    (c) => !c.mends && SHOWS.has(c.sign) && minutesOf(c) <= GLANCE.mostMin && isAskable(at, c) && isAbout(c, likely),
+  )
+}
+/** Whether the look that it wants before was not had, and can be. */
+function lacksLook(at: PlanAt, group: FixGroup, { marginal }: Standing): boolean {
+  const { knowledge } = at.belief
+  return likelyOf(group, marginal).some((i) => {
+    const check = knowledge.checkOf.get(knowledge.causes[i]?.fix.wants ?? '')
+    return check !== undefined && isAskable(at, check)
+  })
+}
+
+/** Signs that are tried out on the gun by a free hand, and not only seen, read or said: the cable lifted straight, the wire pulled. */
+const TRIED: ReadonlySet<Sign> = new Set(['test', 'feel'])
+/** Whether none of its free tries was had, and one can be. */
+function hasFreeTry(at: PlanAt, group: FixGroup, { marginal }: Standing): boolean {
+  const { knowledge } = at.belief
+  const isOfIt = looksAt(group, marginal, knowledge)
+  const tries = knowledge.checks.filter((c) => TRIED.has(c.sign) && isOfIt(c))
+  return !tries.some((c) => at.done.has(c.key)) && tries.some((c) => isAskable(at, c))
+}
+/** A fix is told by the likeliest of the causes it mends. */
+export function withLikeliest(step: Step, marginal: Float64Array, knowledge: Index): Step {
+  if (step.kind === 'check') return step
+  const best = [...step.group.causes].sort((a, b) => (marginal[b] ?? 0) - (marginal[a] ?? 0))[0] ?? 0
+  return { ...step, cause: knowledge.causes[best] as Cause }
+}
