@@ -9,7 +9,7 @@ describe('what a card shows first', () => {
   it('is looks, none twice, as many as asked for, of every symptom that has as many', () => {
     for (const s of SHIPPED.symptoms) {
       const looks = firstLooks(k, { symptom: s.key, most: 4 })
-      expect(looks.length, s.key).toBeGreaterThan(0)
+      expect(looks.length + (s.told?.length ?? 0), s.key).toBeGreaterThan(0)
       expect(new Set(looks.map((l) => l.key)).size, s.key).toBe(looks.length)
     }
     expect(firstLooks(k, { symptom: 'nest', most: 3 })).toHaveLength(3)

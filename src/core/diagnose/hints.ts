@@ -146,7 +146,7 @@ export function hintsOf(state: GunState, knowledge: Pick<Knowledge, 'causes'>): 
   }
   const { touched } = state
   if (touched) for (const speaks of TOUCHED_MEANS[touched]) speak(speaks, null, { how: 'touched', what: touched })
-  if (state.others.gas >= SEVERAL) speak([150, ['supply']], null, { how: 'others', what: 'gas' })
+  if (state.others.gas >= SEVERAL) speak([400, ['supply']], null, { how: 'others', what: 'gas' })
   if (state.others.power >= SEVERAL) speak([30, ['powerOut']], null, { how: 'others', what: 'power' })
   if (state.others.sameWire >= 1) speak([5, ['wirePoor']], 'reading', { how: 'others', what: 'sameWire' })
   const cannotBe = knowledge.causes.filter(

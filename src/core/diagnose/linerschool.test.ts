@@ -17,23 +17,19 @@ const under = (symptom: string, said: Said[], rule: Partial<LinerRuling>) => {
     p ? (p.step.kind === 'check' ? p.step.check.key : p.step.group.key) : null
   return { before: nameOf(plan[0]), first: nameOf(made.plan[0]), ...made, names: made.plan.map(nameOf) }
 }
-const JERKS = 'jerky'
-const symptom =
-  SHIPPED.symptoms.find((s) => s.causes.includes('linerKinked') && s.causes.includes('tipWorn'))?.key ?? JERKS
+const symptom = 'jerk'
 /** Everything points at the liner: by sign it is what comes next. */
 const AT_LINER = [
   check('straighten', 'smooth'),
-  check('tipLook', 'well'),
-  check('cableLies', 'well'),
-  check('watchRolls', 'even'),
-  check('tipSwap', 'well'),
-  check('spoolByHand', 'well'),
-  check('block', 'well'),
+  check('pull', 'hard'),
+  ...SHIPPED.checks
+    .filter((c) => minutesOf(c) <= 1 && c.key !== 'straighten')
+    .map((c): Said => check(c.key, c.outcomes.at(-1)?.key ?? '')),
 ]
 
 describe('the shop’s rule for liners in a search', () => {
   /** The quick looks are had, and nothing of them told. */
-  const LOOKED = SHIPPED.checks.filter((c) => minutesOf(c) <= 1).map((c): Said => ({ type: 'cantTell', key: c.key }))
+  const LOOKED = SHIPPED.checks.filter((c) => minutesOf(c) < 3).map((c): Said => ({ type: 'cantTell', key: c.key }))
   it('a sign that holds puts the change first once the quick looks are had, with what that costs', () => {
     const { before, first, did, cost, names } = under(symptom, LOOKED, { isSigned: true })
     expect(before).not.toBe('changed liner')
@@ -44,6 +40,12 @@ describe('the shop’s rule for liners in a search', () => {
   it('a look of under a minute goes before it', () => {
     const { before, first, did, cost } = under(symptom, [], { isSigned: true })
     expect([first, did, cost]).toEqual([before, 'looksFirst', 0])
+  })
+  it('of a stop that is hardly the liner it says nothing but that it is due', () => {
+    for (const other of ['burnback', 'stumbles', 'longArc']) {
+      const { before, first, did, cost } = under(other, [], { isSigned: true })
+      expect([first, did, cost], other).toEqual([before, 'apart', 0])
+    }
   })
   it('not again once it was changed and the trouble stayed', () => {
     const { did, first, before } = under(symptom, [{ type: 'fix', key: 'changed liner' }], { isSigned: true })
@@ -66,7 +68,7 @@ describe('the shop’s rule for liners in a search', () => {
   it('after tips: the next fresh tip stands in front until so many changed nothing', () => {
     const { before, first, did } = under(symptom, AT_LINER, { school: 'afterTips', tipsTried: 1 })
     expect(before).toBe('changed liner')
-    expect([first, did]).toEqual(['changed tip', 'tipsFirst'])
+    expect([first, did]).toEqual(['tipSwap', 'tipsFirst'])
     expect(under(symptom, AT_LINER, { school: 'afterTips', tipsTried: 2 }).first).toBe('changed liner')
   })
 })

@@ -1,6 +1,8 @@
 import { marginals } from './belief.ts'
+import { type ReliedCause } from './relied.ts'
+import { hasLook } from './rules.ts'
 import { minutesOf, type Cause } from './knowledge.ts'
-import { fixGroups, type Step, actKey } from './moves.ts'
+import { fixGroups, type FixGroup, type Step, actKey } from './moves.ts'
 import { expectedOf, expectedOfFix, type Planned } from './plan.ts'
 import { isAskable, type PlanAt } from './ratio.ts'
 
@@ -17,8 +19,8 @@ export interface LinerFirst {
   plan: Planned[]
   /** Minutes it is expected to take over the order by sign; 0 where they agree. */
   cost: number
-  /** What the rule did to the order. */
-  did: 'changeNow' | 'looksFirst' | 'tipsFirst' | 'liner last' | null
+  /** What the rule did to the order; `apart`: by the rule it is due, and this stop is hardly it. */
+  did: 'changeNow' | 'looksFirst' | 'tipsFirst' | 'liner last' | 'apart' | null
 }
 
 const LINER = actKey('changed', 'liner')
@@ -27,7 +29,8 @@ type FixStep = Extract<Step, { kind: 'fix' }>
 const isLiner = ({ step }: Planned) => step.kind === 'fix' && step.group.key === LINER
 
 /**
- * The order of a search under the shop's rule for liners: by signs a liner whose sign holds is changed once the looks of under a minute are had; after tips it waits until so many
+ * The order of a search under the shop's rule for liners: by signs a liner whose sign holds is changed once the looks of under a minute are had,
+ * where a trouble of the feed is seen, wear of the liner leads, and no look of under three minutes is left at what is likelier; after tips it waits until so many
  * fresh ones changed nothing, and the next fresh tip stands in front instead; last of all it waits while anything else is left. Where the rule
  * changes nothing the order stays as it is.
  */
@@ -41,7 +44,8 @@ export function withLinerSchool(plan: readonly Planned[], at: PlanAt, rule: Line
   if (rule.school === 'signs') {
     const now = rule.isSigned ? linerStep(at) : null
     if (!now || (plan[0] && isLiner(plan[0]))) return as(plan, now ? 'changeNow' : null)
-    if (plan[0] && isFree(plan[0])) return as(plan, 'looksFirst')
+    if (!doesWearLead(at, now.group)) return as(plan, 'apart')
+    if (plan[0] && isFirst(plan[0], at)) return as(plan, 'looksFirst')
     return as([{ step: now, expectedMin: expectedOfFix(at, now) }, ...others], 'changeNow')
   }
   if (!plan[0] || !isLiner(plan[0])) return as(plan, null)
@@ -54,7 +58,25 @@ export function withLinerSchool(plan: readonly Planned[], at: PlanAt, rule: Line
 }
 /** A look of under a minute: nobody opens a gun before it. */
 const FREE_MIN = 1
-const isFree = ({ step }: Planned) => step.kind === 'check' && minutesOf(step.check) <= FREE_MIN
+/** A free look, or what was seen or known and is put right now. */
+const isFirst = ({ step }: Planned, at: PlanAt) =>
+  step.kind === 'check'
+    ? minutesOf(step.check) <= FREE_MIN
+    : step.group.causes.some((i) => at.shown?.includes(i) || at.known?.includes(i))
+const WEAR: ReadonlySet<string> = new Set<ReliedCause>(['linerWorn', 'linerKinked', 'linerDirty'])
+/** Wear of the liner is likeliest, or as likely as not, and no look of under three minutes is left at anything likelier. */
+function doesWearLead(at: PlanAt, group: FixGroup): boolean {
+  const { knowledge } = at.belief
+  const marginal = marginals(at.belief)
+  const ofWear = knowledge.causes.flatMap((c, i) => (WEAR.has(c.key) ? [marginal[i] ?? 0] : []))
+  const most = Math.max(...ofWear)
+  const likelier = knowledge.causes.flatMap((_, i) =>
+    !group.causes.includes(i) && (marginal[i] ?? 0) > most ? [i] : [],
+  )
+  if (likelier.length > 0 && ofWear.reduce((a, b) => a + b, 0) < 0.5) return false
+  return !hasLook(at, likelier, { mostMin: LOOK_MIN })
+}
+const LOOK_MIN = 2.9
 const isSame = (a: Planned, b: Planned) =>
   a.step.kind === 'check' && b.step.kind === 'check' ? a.step.check === b.step.check : keyOf(a) === keyOf(b)
 const keyOf = ({ step }: Planned) => (step.kind === 'fix' ? step.group.key : '')

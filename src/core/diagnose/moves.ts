@@ -52,6 +52,17 @@ const groupsByCause = ofKnowledge((knowledge): readonly (FixGroup | undefined)[]
   knowledge.causes.map((_, i) => fixGroups(knowledge).find((g) => g.causes.includes(i))),
 )
 
+/** By check, all causes that its answers speak for. */
+export const aboutOf = ofKnowledge(
+  (knowledge): ReadonlyMap<string, ReadonlySet<number>> =>
+    new Map(
+      knowledge.checks.map((c) => [
+        c.key,
+        new Set(c.outcomes.flatMap((o) => o.points.flatMap((p) => knowledge.causeAt.get(p) ?? []))),
+      ]),
+    ),
+)
+
 export interface Move {
   step: Step
   minutes: number

@@ -1,9 +1,10 @@
-import { drawNormal, makeRandom } from '@core/random/random.ts'
+import { drawNormal, makeRandom, pick } from '@core/random/random.ts'
 import { indexOf, outcomeChance, type Index } from './belief.ts'
-import { minutesOf, usualShares, type Cause, type Check, type Knowledge } from './knowledge.ts'
+import { isAbout, minutesOf, usualShares, type Cause, type Check, type Knowledge, type Outcome } from './knowledge.ts'
 import { CLOSE_MIN, fixGroups, type FixGroup } from './moves.ts'
 import { leftStanding, planned } from './plan.ts'
-import { reckon, type Said } from './session.ts'
+import { isFor } from './ratio.ts'
+import { reckon, type Hint, type Said } from './session.ts'
 
 /**
  * Orders raced against each other on made-up stops: a world holds the true chances, which no order is given, and answers each check by them.
@@ -30,9 +31,11 @@ export interface Fault {
   symptom: string
   /** One cause; of ten, one has two. */
   causes: readonly number[]
+  /** What is known of the gun before it is looked at, true or not. */
+  hints?: readonly Hint[]
 }
 const TWO_FAULTS = 0.1
-export function drawFault(world: World, random: () => number, symptom: string): Fault {
+export function drawFault(world: World, random: () => number, symptom: string, twoShare = TWO_FAULTS): Fault {
   const s = world.truth.symptoms.find((x) => x.key === symptom)
   const shares = world.shares.get(symptom) ?? []
   const one = () => {
@@ -41,43 +44,86 @@ export function drawFault(world: World, random: () => number, symptom: string): 
     return world.truth.causeAt.get(s?.causes[at < 0 ? 0 : at] ?? '') ?? 0
   }
   const first = one()
-  const second = random() < TWO_FAULTS ? one() : first
+  const second = random() < twoShare ? one() : first
   return { symptom, causes: second === first ? [first] : [first, second] }
 }
 
 const FIX_WORKS = 0.95
 const GIVE_UP_MIN = 60
 const MOST_STEPS = 60
+/** A fix over so many minutes is a long one. */
+const DEAR_MIN = 3
 /** The gun on the bench: what is wrong with it now, and how it answers. */
 class Bench {
   minutes = 0
+  /** Looks that found all well there, fixes that mended nothing, and long fixes begun while a look of a minute at just that was not had. */
+  vainLooks = 0
+  wrongFixes = 0
+  dearEarly = 0
   private left: number[]
+  private readonly had = new Map<string, string>()
   constructor(
     private readonly world: World,
-    fault: Fault,
-    private readonly random: () => number,
+    private readonly fault: Fault,
+    private readonly luck: { random: () => number; errShare: number },
   ) {
     this.left = [...fault.causes]
+  }
+  get hints(): readonly Hint[] {
+    return this.fault.hints ?? []
   }
   get isRunning(): boolean {
     return this.left.length === 0
   }
   look(check: Check): string {
     this.minutes += minutesOf(check)
-    let u = this.random()
     const outcomes = check.outcomes
+    const { random, errShare } = this.luck
+    if (errShare > 0 && random() < errShare) return this.answered(check, pick(random, outcomes))
+    let u = random()
     const at = outcomes.findIndex(
       (_, outcome) => (u -= outcomeChance(this.world.truth, check, { set: this.left.slice(0, 2), outcome })) < 0,
     )
-    const seen = outcomes[at < 0 ? outcomes.length - 1 : at]
+    const seen = outcomes[at < 0 ? outcomes.length - 1 : at] as Outcome
     // A swap that brings it back has mended it.
-    if (check.mends && seen && seen.points.length > 0)
+    if (check.mends && seen.points.length > 0)
       this.left = this.left.filter((i) => !seen.points.includes(this.world.truth.causes[i]?.key ?? ''))
-    return seen?.key ?? ''
+    return this.answered(check, seen)
+  }
+  private answered(check: Check, seen: Outcome): string {
+    if (seen.points.length === 0) this.vainLooks++
+    this.had.set(check.key, seen.key)
+    return seen.key
   }
   mend(group: FixGroup): void {
+    if (this.isEarly(group)) this.dearEarly++
+    if (!group.causes.some((i) => this.left.includes(i))) this.wrongFixes++
     this.minutes += group.minutes + CLOSE_MIN
-    this.left = this.left.filter((i) => !(group.causes.includes(i) && this.random() < FIX_WORKS))
+    this.left = this.left.filter((i) => !(group.causes.includes(i) && this.luck.random() < FIX_WORKS))
+  }
+  /** Nothing spoke for it, it is long, and a look of a minute could have. */
+  private isEarly({ causes, minutes }: FixGroup): boolean {
+    if (minutes <= DEAR_MIN) return false
+    const { checks, causes: all } = this.world.truth
+    const keys = new Set(causes.map((i) => all[i]?.key ?? ''))
+    const spoke = checks.some((c) =>
+      c.outcomes.some((o) => this.had.get(c.key) === o.key && isAbout({ outcomes: [o] }, keys)),
+    )
+    const isKnown = this.hints.some((h) => h.isKnown && keys.has(h.cause))
+    const listed = new Set(this.world.truth.symptoms.find((s) => s.key === this.fault.symptom)?.causes)
+    const named = new Set([...keys].filter((key) => listed.has(key)))
+    return (
+      !spoke &&
+      !isKnown &&
+      checks.some(
+        (c) =>
+          minutesOf(c) <= 1 &&
+          !this.had.has(c.key) &&
+          isFor(c, this.fault.symptom) &&
+          (c.after === undefined || this.had.has(c.after)) &&
+          isAbout(c, named),
+      )
+    )
   }
   /** Help comes, and it runs. */
   help(): void {
@@ -93,7 +139,7 @@ export const byReckoning =
   (bench, symptom) => {
     const said: Said[] = []
     for (let n = 0; n < MOST_STEPS && !bench.isRunning; n++) {
-      const [next] = planned(reckon(knowledge, { symptom, said }))
+      const [next] = planned(reckon(knowledge, { symptom, said }, bench))
       if (!next) break
       if (next.step.kind === 'check') {
         const { check } = next.step
@@ -104,7 +150,8 @@ export const byReckoning =
       }
     }
     // The last page names what stands all the same: each of it once more, then help.
-    for (const { group } of leftStanding(reckon(knowledge, { symptom, said }))) if (!bench.isRunning) bench.mend(group)
+    for (const { group } of leftStanding(reckon(knowledge, { symptom, said }, bench)))
+      if (!bench.isRunning) bench.mend(group)
     if (!bench.isRunning) bench.help()
   }
 
@@ -172,11 +219,15 @@ export const anyOrder = (knowledge: Index, random: () => number): Order =>
     return causes
   })
 
-/** Minutes of each fault under one order; the gun answers by its own seed, so that orders meet the same luck where they ask the same. */
-export function race(world: World, faults: readonly Fault[], order: Order): number[] {
+export type Raced = Pick<Bench, 'minutes' | 'vainLooks' | 'wrongFixes' | 'dearEarly'>
+/** Each fault under one order; the gun answers by its own seed, so that orders meet the same luck where they ask the same. `errShare`: so many looks are answered by chance. */
+export function raced(world: World, faults: readonly Fault[], order: Order, errShare = 0): Raced[] {
   return faults.map((fault, n) => {
-    const bench = new Bench(world, fault, makeRandom(1000 + n))
+    const bench = new Bench(world, fault, { random: makeRandom(1000 + n), errShare })
     order(bench, fault.symptom)
-    return bench.minutes
+    return bench
   })
 }
+/** Minutes of each fault under one order. */
+export const race = (world: World, faults: readonly Fault[], order: Order): number[] =>
+  raced(world, faults, order).map((r) => r.minutes)

@@ -14,7 +14,7 @@ export const RELIED_ON = {
     inletDust: ['dust'],
   },
   symptoms: ['porosity', 'soot', 'nothing', 'stubs', 'longArc', 'burnThrough', 'burnback'],
-  causes: ['linerKinked'],
+  causes: ['linerKinked', 'linerWorn', 'linerDirty'],
 } as const
 type Answers = (typeof RELIED_ON)['answers']
 export type ReliedCheck = keyof Answers

@@ -1,6 +1,6 @@
 import { marginals, type Index } from './belief.ts'
-import { fixMinutes, isAbout, minutesOf, type Cause, type Check, type Sign } from './knowledge.ts'
-import { CLOSE_MIN, groupOf, type FixGroup, type Move, type Step } from './moves.ts'
+import { fixMinutes, minutesOf, type Cause, type Check, type Sign } from './knowledge.ts'
+import { aboutOf, CLOSE_MIN, groupOf, type FixGroup, type Move, type Step } from './moves.ts'
 import { SHOWS } from './session.ts'
 import { hasSigns, isAskable, isOneDear, signsFor, type PlanAt } from './ratio.ts'
 
@@ -67,8 +67,8 @@ const FAINT = 0.1
 /** Whether a check is about what is likely of what a fix puts right; where none of it is, about any of it. */
 export function looksAt(group: FixGroup, marginal: Float64Array, knowledge: Index): (check: Check) => boolean {
   const likely = group.causes.filter((i) => (marginal[i] ?? 0) > LIKELY)
-  const keys = new Set((likely.length > 0 ? likely : group.causes).map((i) => knowledge.causes[i]?.key ?? ''))
-  return (check) => isAbout(check, keys)
+  const causes = likely.length > 0 ? likely : group.causes
+  return (check) => isOf(knowledge, check, causes)
 }
 
 /**
@@ -97,8 +97,7 @@ export function isAllowed(at: PlanAt, { step }: Move, now: Standing): boolean {
   if (group.causes.every((i) => isLate(at.belief.knowledge, i)) && hasEquipmentLook(at, now)) return false
   if (isDearest(group) && (hasFreeTry(at, group, now) || hasGlance(at, group, { ...now, ...FREE }))) return false
   const isSeen = group.causes.some((i) => at.shown?.includes(i))
-  const likely = group.causes.filter((i) => (now.marginal[i] ?? 0) > UNLIKELY)
-  if (!now.isThrough && likely.every((i) => at.clear?.has(i))) return false
+  if (!now.isThrough && likelyOf(group, now.marginal).every((i) => at.clear?.has(i))) return false
   if (!isSeen && (hasOwnLook(at, group, now) || lacksLook(at, group, now))) return false
   if (signsFor(at, group).size === 0 && hasGlance(at, { causes: [] }, { ...now, ...RIVAL })) return false
   if (group.minutes > LOOK_FIRST_MIN && !isSeen && hasGlance(at, group, { ...now, ...GLANCE })) return false
@@ -120,13 +119,21 @@ function isLookTimely(at: PlanAt, check: Check, now: Standing): boolean {
   if (!now.isThrough && !about.some((i) => now.named.has(i))) return false
   if (check.mends)
     return !hasLook(at, about, { mostMin: GLANCE.mostMin }) && !hasGlance(at, { causes: [] }, { ...now, ...RIVAL })
-  if (minutesOf(check) >= GLANCE.mostMin && hasGlance(at, { causes: [] }, { ...now, ...AT_ONCE })) return false
+  if (minutesOf(check) >= GLANCE.mostMin) {
+    const shown = about.reduce((sum, i) => sum + (now.marginal[i] ?? 0), 0)
+    const least = Math.max(AT_ONCE.least, shown * AT_ONCE.share)
+    if (hasGlance(at, { causes: [] }, { ...now, mostMin: AT_ONCE.mostMin, least })) return false
+  }
   return !(about.every((i) => isLate(knowledge, i)) && hasEquipmentLook(at, now, check))
 }
-/** What takes no tool and shows something likely comes before a look of a minute and more. */
-const AT_ONCE = { mostMin: 0.35, least: 0.08 }
-const causesOf = (knowledge: Index, check: Check): ReadonlySet<number> =>
-  new Set(check.outcomes.flatMap((o) => o.points.flatMap((p) => knowledge.causeAt.get(p) ?? [])))
+/** What takes no tool and shows something likely comes before a look of a minute and more, unless that shows what is much likelier. */
+const AT_ONCE = { mostMin: 0.35, least: 0.08, share: 0.3 }
+const NONE: ReadonlySet<number> = new Set()
+const causesOf = (knowledge: Index, check: Check): ReadonlySet<number> => aboutOf(knowledge).get(check.key) ?? NONE
+const isOf = (knowledge: Index, check: Check, causes: readonly number[]): boolean => {
+  const about = causesOf(knowledge, check)
+  return causes.some((i) => about.has(i))
+}
 
 /** Settings and hands come after what a glance shows of the equipment. */
 const isLate = (knowledge: Index, cause: number) => {
@@ -162,20 +169,20 @@ function hasGlance(at: PlanAt, of: Pick<FixGroup, 'causes'>, { marginal, named, 
   const likely = [...new Set([...of.causes, ...named])].filter((i) => (marginal[i] ?? 0) > least)
   return hasLook(at, likely, { mostMin })
 }
-function hasLook(
+/** Whether a look of so long at most could still show any of these. */
+export function hasLook(
   at: PlanAt,
   causes: readonly number[],
   { mostMin, but }: { mostMin: number; but?: Check | undefined },
 ) {
   const { knowledge } = at.belief
-  const keys = new Set(causes.map((i) => knowledge.causes[i]?.key ?? ''))
   return knowledge.checks.some(
     (c) =>
       c !== but &&
       !c.mends &&
       minutesOf(c) <= mostMin &&
+      isOf(knowledge, c, causes) &&
       isAskable(at, c) &&
-      isAbout(c, keys) &&
       !isOfSettings(knowledge, c),
   )
 }
@@ -187,9 +194,10 @@ const likelyOf = (group: FixGroup, marginal: Float64Array) => group.causes.filte
 /** Whether a quick look shows what this fix puts right, and was not had. */
 function hasOwnLook(at: PlanAt, group: FixGroup, { marginal }: Standing): boolean {
   const { knowledge } = at.belief
-  const likely = new Set(likelyOf(group, marginal).map((i) => knowledge.causes[i]?.key ?? ''))
+  const likely = likelyOf(group, marginal)
   return knowledge.checks.some(
-    (c) => !c.mends && SHOWS.has(c.sign) && minutesOf(c) <= GLANCE.mostMin && isAskable(at, c) && isAbout(c, likely),
+    (c) =>
+      !c.mends && SHOWS.has(c.sign) && minutesOf(c) <= GLANCE.mostMin && isOf(knowledge, c, likely) && isAskable(at, c),
   )
 }
 /** Whether the look that it wants before was not had, and can be. */

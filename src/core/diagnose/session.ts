@@ -139,15 +139,25 @@ function answeredWith(knowledge: Index, { check, outcome }: { check: Check; outc
   if (SHOWS.has(check.sign)) {
     const one = onlyFix(knowledge, causes, so.belief)
     if (one !== null) so.shown = [...so.shown, one]
-    const others = check.outcomes.flatMap((o) => o.points.flatMap((p) => knowledge.causeAt.get(p) ?? []))
-    if (causes.length === 0) others.forEach((i) => so.clear.add(i))
-    // Looked at and well: what was seen before is right by now.
-    if (causes.length === 0) so.shown = so.shown.filter((i) => !others.includes(i))
+    if (causes.length === 0) {
+      const well = shownBy(knowledge, check)
+      well.forEach((i) => so.clear.add(i))
+      // Looked at and well: what was seen before is right by now.
+      so.shown = so.shown.filter((i) => !well.includes(i))
+    }
   }
   // A fresh tip that did not help speaks for what feels the same: what lies upstream.
   if (check.mends && check.sign === 'swap' && causes.length === 0)
     knowledge.causes.forEach((c, i) => (c.at === 'liner' ? speaks(so.signs, i, 'swap') : undefined))
 }
+const FEW = 2
+/** Causes that an answer of it shows by themselves, and not among many. */
+const shownBy = (knowledge: Index, check: Check): number[] =>
+  check.outcomes.flatMap((o) => {
+    const causes = o.points.flatMap((p) => knowledge.causeAt.get(p) ?? [])
+    const isOne = causes.length <= FEW || new Set(causes.map((i) => groupOf(knowledge, i))).size === 1
+    return isOne ? causes : []
+  })
 /** So much of what an answer speaks for is put right by one fix: that is what was seen. */
 const ONE = 0.8
 /** The likeliest cause of the fix that an answer comes down to; null: it leaves several. */

@@ -959,7 +959,7 @@ export const CHECKS: readonly Check[] = [
     'tipFree',
     {
       onlyFor: ['burnback'],
-      do: 'Free the wire: that tip off, a fresh one on',
+      do: 'Free the wire: tip off, a fresh one on',
       how: 'Power off. Snip behind the tip, take it off with its tool. What does it look like?',
       effort: 'E1',
       minutes: 2,
