@@ -1,6 +1,6 @@
-import { CAUSE_PLACES } from '@core/path/columns.ts'
+import { CAUSE_PLACES, OUT_REASONS } from '@core/path/columns.ts'
 import { z } from 'zod'
-import { CAUSE_KINDS, EFFORTS, PICTURES, SIGNS } from '@core/diagnose/knowledge.ts'
+import { CAUSE_KINDS, EFFORTS, ODDS, PICTURES, SIGNS, SOURCES } from '@core/diagnose/knowledge.ts'
 import { TOUCHED } from '@core/diagnose/touched.ts'
 import { HAZARDS } from '@core/guide/cautions.ts'
 import { DRAWING_KEYS } from '@core/drawings/drawing.ts'
@@ -19,7 +19,19 @@ const hazards = z.array(z.enum(HAZARDS)).max(8)
 /** Why a gun stops, as the shop has it: the same going in and coming out. */
 export const knowledge = z.object({
   symptoms: z
-    .array(z.object({ key, says: words, picture: z.enum(PICTURES), causes: z.array(key).max(40) }))
+    .array(
+      z.object({
+        key,
+        says: words,
+        picture: z.enum(PICTURES),
+        causes: z.array(key).max(40),
+        odds: z.record(key, z.enum(ODDS)).optional(),
+        source: z.record(key, z.enum(SOURCES)).optional(),
+        told: z.array(key).max(12).optional(),
+        first: key.optional(),
+        only: z.enum(['cell']).optional(),
+      }),
+    )
     .min(1)
     .max(200),
   causes: z
@@ -37,6 +49,9 @@ export const knowledge = z.object({
           hazards,
           isLicensed: z.boolean().optional(),
           isTuned: z.boolean().optional(),
+          one: key.optional(),
+          wants: key.optional(),
+          proof: key.optional(),
         }),
       }),
     )
@@ -66,6 +81,9 @@ export const knowledge = z.object({
         shows: z.number(),
         mends: position.optional(),
         notFor: z.array(key).max(200).optional(),
+        onlyFor: z.array(key).max(200).optional(),
+        after: key.optional(),
+        outReason: z.enum(OUT_REASONS).optional(),
       }),
     )
     .min(1)
@@ -88,6 +106,10 @@ export const downAnswer = z.object({
   zone: z.string(),
   stationId,
   isCell: z.boolean(),
+  /** Learners weld here: each look says why, and may be guessed first. */
+  isTraining: z.boolean(),
+  /** Cored wire is crushed, solid wire is not; null: nobody said what is on. */
+  isCored: z.boolean().nullable(),
   version: z.number().int(),
   isShipped: z.boolean(),
   knowledge,
@@ -100,6 +122,8 @@ export const downAnswer = z.object({
     .object({
       gunId: idOf('carrier'),
       name: z.string(),
+      /** Where it is of another family than the gun that hangs. */
+      otherFamily: z.string().nullable(),
       minutes: z.number(),
       /** It is cheaper than going on where what is left takes longer than this. */
       worthOverMin: z.number(),
@@ -120,6 +144,7 @@ export const said = z.discriminatedUnion('type', [
   z.object({ type: z.literal('cantTell'), key }),
   z.object({ type: z.literal('fix'), key: z.string().min(1).max(40) }),
   z.object({ type: z.literal('symptom'), key, isThere: z.boolean() }),
+  z.object({ type: z.literal('notSo'), key }),
 ])
 export const explainRequest = z.object({
   key: idempotencyKey,
@@ -132,7 +157,8 @@ export const explainRequest = z.object({
   /** Null: nobody knows. */
   cause: key.nullable(),
   isCertain: z.boolean(),
-  by: z.enum(['search', 'known', 'later']),
+  /** `seen`: what is seen, said while it is looked into; no explanation yet. */
+  by: z.enum(['search', 'known', 'later', 'seen']),
   closing: z.enum(CLOSINGS),
   /** Pieces of work that were scrapped with it; null: nobody said. */
   scrapped: z.number().int().min(0).max(99).nullable().default(null),
@@ -186,6 +212,17 @@ export const downNowAnswer = z.object({
   /** Of stops with a closing test: how often the first fix was it. */
   firstFix: z.object({ right: z.number().int(), of: z.number().int() }),
   causes: z.array(z.object({ key: z.string(), says: z.string(), n: z.number(), minutes: z.number() })),
+  /** By what was seen: how often the first fix was it, and what was asked in vain, for leads; where the knowledge is poor. */
+  searches: z.array(
+    z.object({
+      key: z.string(),
+      says: z.string(),
+      n: z.number().int(),
+      firstRight: z.number().int(),
+      /** Looks that found all well though it was something of theirs, or of nothing of use, most often first. */
+      inVain: z.array(z.object({ says: z.string(), n: z.number().int() })),
+    }),
+  ),
 })
 export type DownNowAnswer = z.infer<typeof downNowAnswer>
 

@@ -58,11 +58,11 @@ describe('the shop’s own first look', () => {
 describe('what else could be seen', () => {
   it('are up to three other signs, none asked already, that tell apart what is left', () => {
     const long = at('longArc')
-    const signs = tellingSigns(long.belief, new Set())
+    const signs = tellingSigns(long.belief, { isCell: false })
     expect(signs.length).toBeGreaterThan(0)
     expect(signs.length).toBeLessThanOrEqual(3)
     expect(signs.some((s) => s.key === 'longArc')).toBe(false)
-    const again = tellingSigns(long.belief, new Set(signs.map((s) => s.key)))
+    const again = tellingSigns(long.belief, { asked: new Set(signs.map((s) => s.key)), isCell: false })
     expect(again.some((s) => signs.includes(s))).toBe(false)
   })
   it('move the weight to what both lists name, and lose none', () => {
@@ -76,7 +76,7 @@ describe('what else could be seen', () => {
   it('of a settled matter are none', () => {
     const sure = at('nothing', [{ type: 'check', key: 'plugLook', outcome: 'off' }])
     const [first] = chancesOf(sure.belief)
-    if ((first?.chance ?? 0) > 0.97) expect(tellingSigns(sure.belief, new Set())).toEqual([])
+    if ((first?.chance ?? 0) > 0.97) expect(tellingSigns(sure.belief, { isCell: false })).toEqual([])
   })
 })
 

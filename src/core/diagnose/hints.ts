@@ -103,58 +103,73 @@ const [FAR, FRESH] = [0.85, 0.3]
 /** Several guns without gas at once are the supply's. */
 const SEVERAL = 2
 
+const speaking = ([factor, causes]: Speaks, sign: Hint['sign'], because: Because): Hint[] =>
+  causes.map((cause) => ({ cause, factor, sign, because }))
+/** Of what speaks for several the one it is by itself. */
+const knownAs = (hints: Hint[], is: string | undefined): Hint[] =>
+  hints.map((h) => (h.cause === is ? { ...h, isKnown: true } : h))
+
+/** What somebody read, tied, found or left undone on this gun. */
+function fromRecord(state: GunState): Hint[] {
+  const read = [...new Set(state.alarms)].flatMap((what) => {
+    const speaks = READ[what]
+    const hints = speaks ? speaking(speaks, 'reading', { how: 'read', what }) : []
+    return knownAs(hints, what === 'cleaning' ? undefined : READ_IS[what])
+  })
+  const tied = [...new Set(state.tags)].flatMap((tag) => {
+    const speaks = TIED[tag]
+    const hints = speaks ? speaking(speaks, 'asked', { how: 'tied', tag }) : []
+    return knownAs(hints, SIGN_ONLY.has(tag) ? undefined : speaks?.[1][0])
+  })
+  const found = state.found.flatMap(({ rule, at, severity }): Hint[] => {
+    const cause = causeOfFinding({ rule, at })
+    if (cause === null || severity === 'note') return []
+    return knownAs(speaking([FOUND_FACTOR[severity], [cause]], 'reading', { how: 'found', rule, at }), cause)
+  })
+  const undone = [...new Set(state.undone)].flatMap((task) => {
+    const speaks = UNDONE[task]
+    return speaks ? speaking(speaks, null, { how: 'undone', task }) : []
+  })
+  return [...read, ...tied, ...found, ...undone]
+}
+function fromWear({ wear }: GunState): Hint[] {
+  return wear.flatMap(({ kindKey, share, shape }) => {
+    const causes = WEARS[kindKey]
+    if (share === null || !causes) return []
+    const how = share >= FAR ? 'worn' : share < FRESH ? 'fresh' : 'midLife'
+    return speaking([wearFactor(share, shape ?? SHAPE), causes], null, { how, at: kindKey })
+  })
+}
+function fromOthers({ others }: GunState): Hint[] {
+  return [
+    ...(others.gas >= SEVERAL ? speaking([400, ['supply']], null, { how: 'others', what: 'gas' }) : []),
+    ...(others.power >= SEVERAL ? speaking([30, ['powerOut']], null, { how: 'others', what: 'power' }) : []),
+    ...(others.sameWire >= 1 ? speaking([5, ['wirePoor']], 'reading', { how: 'others', what: 'sameWire' }) : []),
+  ]
+}
+/** What is not on this gun, or no trouble of its kind. */
+function cannotBe(state: GunState, { causes }: Pick<Knowledge, 'causes'>): Hint[] {
+  return causes
+    .filter(
+      (c) =>
+        (!state.isCell && CELL_ONLY.includes(c.key)) ||
+        (state.isCored === false && c.key === CORED_ONLY) ||
+        (state.kinds.length > 0 && OPTIONAL.has(c.at) && c.at !== 'off' && !state.kinds.some((k) => k === c.at)),
+    )
+    .map((c) => ({ cause: c.key, factor: 0, sign: null, because: { how: 'notHere' } }))
+}
+
 /** What the gun's own state says, each with its reason as a word the screen can dress. */
 export function hintsOf(state: GunState, knowledge: Pick<Knowledge, 'causes'>): Hint[] {
-  const hints: Hint[] = []
-  const speak = ([factor, causes]: Speaks, sign: Hint['sign'], because: Because) =>
-    causes.forEach((cause) => hints.push({ cause, factor, sign, because }))
-  for (const what of new Set(state.alarms)) {
-    const speaks = READ[what]
-    if (!speaks) continue
-    const is = what === 'cleaning' ? undefined : READ_IS[what]
-    for (const cause of speaks[1])
-      hints.push({
-        ...{ cause, factor: speaks[0], sign: 'reading', because: { how: 'read', what } },
-        ...(cause === is ? { isKnown: true } : {}),
-      })
-  }
-  for (const tag of new Set(state.tags)) {
-    const speaks = TIED[tag]
-    const [first] = speaks?.[1] ?? []
-    for (const cause of speaks?.[1] ?? [])
-      hints.push({
-        ...{ cause, factor: speaks?.[0] ?? 1, sign: 'asked', because: { how: 'tied', tag } },
-        ...(cause === first && !SIGN_ONLY.has(tag) ? { isKnown: true } : {}),
-      })
-  }
-  for (const { rule, at, severity } of state.found) {
-    const cause = causeOfFinding({ rule, at })
-    if (cause === null || severity === 'note') continue
-    const because: Because = { how: 'found', rule, at }
-    hints.push({ cause, factor: FOUND_FACTOR[severity], sign: 'reading', because, isKnown: true })
-  }
-  for (const task of new Set(state.undone)) {
-    const speaks = UNDONE[task]
-    if (speaks) speak(speaks, null, { how: 'undone', task })
-  }
-  if (state.isCored === true) hints.push({ cause: CORED_ONLY, factor: 8, sign: null, because: { how: 'cored' } })
-  for (const { kindKey, share, shape } of state.wear) {
-    const causes = WEARS[kindKey]
-    if (share === null || !causes) continue
-    const factor = wearFactor(share, shape ?? SHAPE)
-    speak([factor, causes], null, { how: share >= FAR ? 'worn' : share < FRESH ? 'fresh' : 'midLife', at: kindKey })
-  }
   const { touched } = state
-  if (touched) for (const speaks of TOUCHED_MEANS[touched]) speak(speaks, null, { how: 'touched', what: touched })
-  if (state.others.gas >= SEVERAL) speak([400, ['supply']], null, { how: 'others', what: 'gas' })
-  if (state.others.power >= SEVERAL) speak([30, ['powerOut']], null, { how: 'others', what: 'power' })
-  if (state.others.sameWire >= 1) speak([5, ['wirePoor']], 'reading', { how: 'others', what: 'sameWire' })
-  const cannotBe = knowledge.causes.filter(
-    (c) =>
-      (!state.isCell && CELL_ONLY.includes(c.key)) ||
-      (state.isCored === false && c.key === CORED_ONLY) ||
-      (state.kinds.length > 0 && OPTIONAL.has(c.at) && c.at !== 'off' && !state.kinds.some((k) => k === c.at)),
-  )
-  for (const c of cannotBe) hints.push({ cause: c.key, factor: 0, sign: null, because: { how: 'notHere' } })
-  return hints
+  return [
+    ...fromRecord(state),
+    ...(state.isCored === true ? speaking([8, [CORED_ONLY]], null, { how: 'cored' }) : []),
+    ...fromWear(state),
+    ...(touched
+      ? TOUCHED_MEANS[touched].flatMap((speaks) => speaking(speaks, null, { how: 'touched', what: touched }))
+      : []),
+    ...fromOthers(state),
+    ...cannotBe(state, knowledge),
+  ]
 }

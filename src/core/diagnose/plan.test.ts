@@ -99,7 +99,7 @@ describe('against orders that do not listen', () => {
     const mean = (x: number[]) => x.reduce((a, b) => a + b, 0) / x.length
     let [ours, best] = [0, 0]
     for (const s of symptoms) {
-      const faults = Array.from({ length: 8 }, () => drawFault(world, random, s.key))
+      const faults = Array.from({ length: 8 }, () => drawFault(world, random, { symptom: s.key }))
       ours += mean(race(world, faults, byReckoning(k)))
       best += Math.min(mean(race(world, faults, quickFirst(k))), mean(race(world, faults, linerEarly(k))))
     }

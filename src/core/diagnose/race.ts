@@ -35,7 +35,12 @@ export interface Fault {
   hints?: readonly Hint[]
 }
 const TWO_FAULTS = 0.1
-export function drawFault(world: World, random: () => number, symptom: string, twoShare = TWO_FAULTS): Fault {
+/** `twoShare`: so many have two causes. */
+export function drawFault(
+  world: World,
+  random: () => number,
+  { symptom, twoShare = TWO_FAULTS }: { symptom: string; twoShare?: number | undefined },
+): Fault {
   const s = world.truth.symptoms.find((x) => x.key === symptom)
   const shares = world.shares.get(symptom) ?? []
   const one = () => {
@@ -221,7 +226,11 @@ export const anyOrder = (knowledge: Index, random: () => number): Order =>
 
 export type Raced = Pick<Bench, 'minutes' | 'vainLooks' | 'wrongFixes' | 'dearEarly'>
 /** Each fault under one order; the gun answers by its own seed, so that orders meet the same luck where they ask the same. `errShare`: so many looks are answered by chance. */
-export function raced(world: World, faults: readonly Fault[], order: Order, errShare = 0): Raced[] {
+export function raced(
+  world: World,
+  faults: readonly Fault[],
+  { order, errShare = 0 }: { order: Order; errShare?: number },
+): Raced[] {
   return faults.map((fault, n) => {
     const bench = new Bench(world, fault, { random: makeRandom(1000 + n), errShare })
     order(bench, fault.symptom)
@@ -230,4 +239,4 @@ export function raced(world: World, faults: readonly Fault[], order: Order, errS
 }
 /** Minutes of each fault under one order. */
 export const race = (world: World, faults: readonly Fault[], order: Order): number[] =>
-  raced(world, faults, order).map((r) => r.minutes)
+  raced(world, faults, { order }).map((r) => r.minutes)

@@ -12,8 +12,10 @@ export const RELIED_ON = {
     block: ['well'],
     spoolByHand: ['well'],
     inletDust: ['dust'],
+    booths: [],
+    tipRuns: [],
   },
-  symptoms: ['porosity', 'soot', 'nothing', 'stubs', 'longArc', 'burnThrough', 'burnback'],
+  symptoms: ['porosity', 'soot', 'nothing', 'stubs', 'longArc', 'burnThrough', 'burnback', 'crash'],
   causes: ['linerKinked', 'linerWorn', 'linerDirty'],
 } as const
 type Answers = (typeof RELIED_ON)['answers']

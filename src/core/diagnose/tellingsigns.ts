@@ -22,10 +22,13 @@ function entropy({ knowledge, sets, weights }: Belief): number {
  * What else could be seen that would tell most of what to do: other symptoms by the bits their answer takes off on average,
  * I = H(now) − P(there)·H(there) − P(not)·H(not). At most three; of signs with the same causes one.
  */
-export function tellingSigns(belief: Belief, asked: ReadonlySet<string>): Symptom[] {
+export function tellingSigns(
+  belief: Belief,
+  { asked = new Set(), isCell }: { asked?: ReadonlySet<string>; isCell: boolean },
+): Symptom[] {
   const now = entropy(belief)
   const told = belief.knowledge.symptoms
-    .filter((s) => s.key !== belief.symptom && !asked.has(s.key))
+    .filter((s) => s.key !== belief.symptom && !asked.has(s.key) && (isCell || s.only !== 'cell'))
     .map((symptom) => ({ symptom, bits: now - left(belief, symptom) }))
     .filter((t) => t.bits > LEAST_BITS)
     .sort((a, b) => b.bits - a.bits)

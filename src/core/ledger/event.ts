@@ -157,7 +157,8 @@ export type Fact =
       said: Said[]
       cause: string | null
       isCertain: boolean
-      by: 'search' | 'known' | 'later'
+      /** `seen`: what is seen, said while it is looked into. */
+      by: 'search' | 'known' | 'later' | 'seen'
       closing: Closing
       /** Pieces of work scrapped with it; absent: nobody said. */
       scrapped?: number | null

@@ -1,3 +1,4 @@
+import { type ReliedSymptom } from '@core/diagnose/relied.ts'
 import { type FamilyId, type CarrierId, type EventId, type PartId, type SpoolId, type WireId } from '@core/ids/id.ts'
 import { hasIdentity, isOutGood, type OutReason, type Position } from '@core/path/columns.ts'
 import { type Tag } from '@core/changeover/tags.ts'
@@ -269,6 +270,7 @@ const isDeepCleaned = (fact: Standing['fact']) =>
     ? fact.task === 'deepClean'
     : (fact.kind === 'cleaned' || fact.kind === 'fitted') && fact.position === 'diffuser'
 
+const CRASH: ReliedSymptom = 'crash'
 /** Before the fact itself is applied: what was on till now tells whether another part goes on. */
 function applyFollowUps(story: CarrierStory, { fact, happenedMs }: Standing): void {
   const position = 'position' in fact ? fact.position : null
@@ -281,7 +283,8 @@ function applyFollowUps(story: CarrierStory, { fact, happenedMs }: Standing): vo
       kind: fact.kind,
       position,
       isOtherPart: fact.kind === 'fitted' && Boolean(before && fact.partId && before !== fact.partId),
-      isKnocked: 'outReason' in fact && fact.outReason === 'knocked',
+      isKnocked:
+        ('outReason' in fact && fact.outReason === 'knocked') || (fact.kind === 'explained' && fact.symptom === CRASH),
       isSeatedAgain:
         fact.kind === 'mounted' &&
         fact.onId !== null &&

@@ -32,7 +32,7 @@ function run(world: World, seed: number, stops: number) {
   const random = makeRandom(seed)
   const minutes = { ours: [] as number[], fixed: [] as number[], random: [] as number[] }
   for (const symptom of symptoms) {
-    const faults = Array.from({ length: stops }, () => drawFault(world, random, symptom))
+    const faults = Array.from({ length: stops }, () => drawFault(world, random, { symptom }))
     minutes.ours.push(...race(world, faults, byReckoning(knowledge)))
     const quick = race(world, faults, quickFirst(knowledge))
     const liner = race(world, faults, linerEarly(knowledge))
@@ -70,7 +70,9 @@ const hint = (cause: string, factor: number, isKnown = false): Hint => ({
 })
 const drawn = (symptom: string, twoShare?: number): Fault[] => {
   const random = makeRandom(31)
-  return Array.from({ length: Math.max(4, Math.round(STOPS / 4)) }, () => drawFault(world, random, symptom, twoShare))
+  return Array.from({ length: Math.max(4, Math.round(STOPS / 4)) }, () =>
+    drawFault(world, random, { symptom, twoShare }),
+  )
 }
 /** Seven findings of ten are what it is; the others are true of the gun, and something else is it. */
 function withFinding(fault: Fault, n: number): Fault {
@@ -103,10 +105,10 @@ const kinds: [string, Fault[], number][] = [
 ]
 console.table(
   kinds.map(([what, faults, errShare]) => {
-    const ours = raced(world, faults, byReckoning(knowledge), errShare)
+    const ours = raced(world, faults, { order: byReckoning(knowledge), errShare })
     const least = Math.min(
-      mean(raced(world, faults, quickFirst(knowledge), errShare).map((r) => r.minutes)),
-      mean(raced(world, faults, linerEarly(knowledge), errShare).map((r) => r.minutes)),
+      mean(raced(world, faults, { order: quickFirst(knowledge), errShare }).map((r) => r.minutes)),
+      mean(raced(world, faults, { order: linerEarly(knowledge), errShare }).map((r) => r.minutes)),
     )
     const sum = (of: 'vainLooks' | 'wrongFixes' | 'dearEarly') => ours.reduce((n, r) => n + r[of], 0)
     return {

@@ -4,7 +4,7 @@ import { and, desc, eq, gte, inArray, isNull, or } from 'drizzle-orm'
 import { type z } from 'zod'
 import { swapWorth } from '@core/diagnose/swap.ts'
 import { rulingFor, type QuestionCode } from '@core/houserule/schools.ts'
-import { type EventId, type StationId, type WireId } from '@core/ids/id.ts'
+import { asId, type EventId, type StationId, type WireId } from '@core/ids/id.ts'
 import { type downAnswer, type explainRequest } from '@contract/down.ts'
 import { headNow, stationNow, stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -16,7 +16,9 @@ import { linerHere } from '@server/gunnow/rulehere.ts'
 import { logFacts } from '@server/write/facts.ts'
 import { prices, ratesAt } from '@server/shopmodel/prices.ts'
 import { builtHere, ruledBy, type Hung } from '@server/gunnow/setup.ts'
-import { hungOne } from '@server/gunnow/hung.ts'
+import { hungOne, hungWith } from '@server/gunnow/hung.ts'
+import { checkPlace, standing } from '@server/gunnow/findings.ts'
+import { type KindKey } from '@core/path/columns.ts'
 import { loadShop, type ShopModel, type ShopFit, type ShopRules } from '@server/shopmodel/model.ts'
 import { countTurned, explainedSince, explanationOf, type Explained } from './explained.ts'
 import { knowledgeNow } from '@server/knowledge/now.ts'
@@ -46,12 +48,14 @@ export async function readDown(deps: Deps, who: Who, stationId: StationId): Prom
     zone: shop.site.zone,
     stationId,
     isCell: classKey === 'cell',
+    isTraining: classKey === 'training',
+    isCored: coredOf(hung, shop),
     version: known.version,
     isShipped: known.isShipped,
     knowledge: known.knowledge as unknown as z.input<typeof downAnswer>['knowledge'],
     turned: countTurned(ofClass),
     others: await othersNow(deps.db, { shop, stationId, nowMs, explained, wireId: hung.spoolWireId }),
-    spare: await readySpare(deps, who, { shop, stationId }),
+    spare: await readySpare(deps, who, { shop, hung }),
     priceMin: pricesInMinutes(shop, stationId),
     ...rulesAt(hung, shop),
     lastStops: stops.map((s) => {
@@ -115,13 +119,49 @@ async function wiresAt(db: Reader, stationIds: readonly StationId[]): Promise<Ma
 }
 
 /** A ready gun that fits, and the minutes of putting it on, as they are here. */
-async function readySpare(deps: Deps, who: Who, { shop, stationId }: { shop: ShopModel; stationId: StationId }) {
+async function readySpare(deps: Deps, who: Who, { shop, hung }: { shop: ShopModel; hung: Hung }) {
+  const stationId = hung.station.id
   const { guns } = await readSpares(deps, who, stationId)
-  const gun = guns.find((g) => g.fits && g.status === 'ready')
+  const ready = guns.filter((g) => g.fits && g.status === 'ready')
+  const tried = await hungWith(
+    deps.db,
+    shop,
+    ready.map((g) => ({ ...hung.now, gunId: asId('carrier', g.gunId) })),
+  )
+  const at = tried.findIndex((h) => isRightFor(h, shop))
+  const gun = ready[at]
   if (!gun) return null
+  const own = builtHere(hung, shop).familyId
+  const otherFamily = own && gun.familyName !== (shop.families.get(own) ?? null) ? gun.familyName : null
   const of = await guideFor(deps, shop, { stationId })
   const minutes = guideMinutes(shop, of, 'gun').median
-  return { gunId: gun.gunId, name: gun.name, minutes, worthOverMin: swapWorth(minutes, ratesAt(shop, stationId)) }
+  return {
+    gunId: gun.gunId,
+    name: gun.name,
+    otherFamily,
+    minutes,
+    worthOverMin: swapWorth(minutes, ratesAt(shop, stationId)),
+  }
+}
+
+/** What came with the gun: of another wire it is no help, however well it seats. */
+const OF_GUN: ReadonlySet<string> = new Set<KindKey>([
+  'tip',
+  'nozzle',
+  'diffuser',
+  'insulator',
+  'liner',
+  'jump',
+  'neck',
+  'orings',
+])
+const isRightFor = (hung: Hung, shop: ShopModel): boolean =>
+  !standing(checkPlace(hung, shop).findings).some((f) => OF_GUN.has(f.at) && f.severity === 'stops')
+/** Whether the wire that is on can be crushed; null: nobody said what is on. */
+function coredOf(hung: Hung, shop: ShopModel): boolean | null {
+  const wireId = hung.spoolWireId ?? builtHere(hung, shop).wireId
+  const wire = wireId ? shop.wires.get(wireId) : undefined
+  return wire ? wire.construction.endsWith('-cored') : null
 }
 
 /** What a new part of each kind costs, as minutes of standing there; kinds without a price, and places without one, are left out. */
@@ -154,6 +194,8 @@ export async function explain(deps: Deps, who: Who, r: z.output<typeof explainRe
   const has = (list: readonly { key: string }[], key: string) => list.some((x) => x.key === key)
   if (!has(knowledge.symptoms, r.symptom))
     throw new DomainError('bad-request', `There is no symptom "${r.symptom}" any more.`, ['Load the page again.'])
+  if (r.by === 'seen' && (r.cause !== null || r.stopFromMs === null))
+    throw new DomainError('bad-request', 'What is only seen has no cause yet, and is said of a stop that stands.')
   if (r.cause !== null && !has(knowledge.causes, r.cause))
     throw new DomainError('bad-request', `There is no cause "${r.cause}" any more.`, ['Load the page again.'])
   const stop = r.stopFromMs ?? (await openOrLast(deps.db, r.stationId))

@@ -4,6 +4,8 @@ import { compareRates, untilItTells } from '@core/stats/rates.ts'
 import { type downNowAnswer, type downNowQuery } from '@contract/down.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { loadShop, mustHaveArea } from '@server/shopmodel/model.ts'
+import { type Knowledge } from '@core/diagnose/knowledge.ts'
+import { knowledgeNow } from '@server/knowledge/now.ts'
 import { stopsSince, type Stop } from './stops.ts'
 
 type Answer = z.input<typeof downNowAnswer>
@@ -34,7 +36,31 @@ export async function readDownNow(deps: Deps, who: Who, q: z.output<typeof downN
       q.days,
     ),
     ...whereItWent(now, costOf),
+    searches: isLead(who) ? howSearchesWent(all, (await knowledgeNow(deps.db)).knowledge) : [],
   }
+}
+
+/** Fewer searches tell nothing. */
+const ENOUGH = 3
+const MOST_IN_VAIN = 3
+/** By what was seen, of stops looked into to a closing test: how often the first fix was it, and which looks found nothing. */
+function howSearchesWent(stops: readonly Stop[], { symptoms, checks }: Knowledge): Answer['searches'] {
+  const done = stops.flatMap(({ said }) => (said?.by === 'search' && said.closing === 'good' ? [said] : []))
+  return symptoms
+    .flatMap(({ key, says }) => {
+      const here = done.filter((s) => s.symptom === key)
+      if (here.length < ENOUGH) return []
+      const vain = new Map<string, number>()
+      for (const one of here.flatMap((s) => s.said)) {
+        const check = one.type === 'check' ? checks.find((c) => c.key === one.key) : undefined
+        if (check && one.type === 'check' && one.outcome === check.outcomes.at(-1)?.key)
+          vain.set(check.do, (vain.get(check.do) ?? 0) + 1)
+      }
+      const inVain = [...vain].map(([does, n]) => ({ says: does, n })).sort((a, b) => b.n - a.n)
+      const firstRight = here.filter((s) => !s.said.some((x) => x.type === 'fix')).length
+      return [{ key, says, n: here.length, firstRight, inVain: inVain.slice(0, MOST_IN_VAIN) }]
+    })
+    .sort((a, b) => a.firstRight / a.n - b.firstRight / b.n)
 }
 
 function againstBefore(then: number, now: number, days: number): Answer['before'] {

@@ -10,6 +10,9 @@ export interface Explained {
   happenedMs: number
   fact: Extract<Fact, { kind: 'explained' }>
 }
+/** What is seen, said while it was looked into: no word yet on what it was. */
+export const isOnlySeen = ({ by }: Pick<Explained['fact'], 'by'>): boolean => by === 'seen'
+
 /** What stops turned out to be since then, as it stands now: the last word on each stop. */
 export async function explainedSince(db: Reader, sinceMs: number): Promise<Explained[]> {
   const all = (await standingOfKind(db, 'explained', sinceMs))
@@ -17,8 +20,12 @@ export async function explainedSince(db: Reader, sinceMs: number): Promise<Expla
       fact.kind === 'explained' && stationId ? [{ fact, happenedMs, stationId, loggedMs }] : [],
     )
     .sort((a, b) => a.loggedMs - b.loggedMs)
-  // Said again of the same stop, the last counts.
-  const last = new Map(all.map((e) => [`${e.stationId} ${e.fact.stopFromMs ?? e.happenedMs}`, e]))
+  // Said again of the same stop, the last counts; what was only seen never takes the place of what it was.
+  const last = new Map<string, (typeof all)[number]>()
+  for (const e of all) {
+    const of = `${e.stationId} ${e.fact.stopFromMs ?? e.happenedMs}`
+    if (!isOnlySeen(e.fact) || isOnlySeen(last.get(of)?.fact ?? e.fact)) last.set(of, e)
+  }
   return [...last.values()]
 }
 

@@ -7,7 +7,7 @@ import { type Reader } from '@server/db/db.ts'
 import { stoppedMinutes } from '@server/projection/stationrows.ts'
 import { groupBy, type ShopModel, type ShopKinds } from '@server/shopmodel/model.ts'
 import { knowledgeNow } from '@server/knowledge/now.ts'
-import { explainedSince, explanationOf, type Explained } from './explained.ts'
+import { explainedSince, explanationOf, isOnlySeen, type Explained } from './explained.ts'
 
 export type Stop = typeof stoppage.$inferSelect & {
   name: string
@@ -47,7 +47,8 @@ export async function stopsSince(db: Reader, at: StopsAt): Promise<Stop[]> {
       if (!station || (at.areaId && station.areaId !== at.areaId)) return []
       const { name, areaId } = station
       const minutes = s.minutes ?? stoppedMinutes(s, at.shop.scheduleOfArea(areaId), at.nowMs)
-      const said = explanationOf(s, saidAt.get(s.stationId) ?? [])?.fact ?? null
+      const told = explanationOf(s, saidAt.get(s.stationId) ?? [])?.fact ?? null
+      const said = told && isOnlySeen(told) ? null : told
       const cause = said?.cause ? (causeOf.get(said.cause) ?? null) : null
       return [
         {
@@ -58,7 +59,7 @@ export async function stopsSince(db: Reader, at: StopsAt): Promise<Stop[]> {
           said,
           cause,
           column: columnOf(cause?.at ?? s.position, at.shop),
-          isNest: nests.has(said?.symptom ?? ''),
+          isNest: nests.has(told?.symptom ?? ''),
         },
       ]
     })

@@ -120,7 +120,10 @@ interface Names {
   devices: Map<string, string>
   spools: Map<string, number>
   causes: Map<string, string>
+  symptoms: Map<string, string>
 }
+
+const saysBy = (list: readonly { key: string; says: string }[]) => new Map(list.map((x) => [x.key, x.says]))
 
 async function namesOf(db: Reader, rows: readonly EventRow[], shop: ShopModel): Promise<Names> {
   const spoolIds = [...new Set(rows.flatMap((r) => r.spoolId ?? []))]
@@ -138,7 +141,8 @@ async function namesOf(db: Reader, rows: readonly EventRow[], shop: ShopModel): 
     people: asMap(people),
     devices: asMap(devices),
     spools: new Map(spools.map((s) => [s.id, s.number])),
-    causes: new Map([...SHIPPED.causes, ...(why?.knowledge.causes ?? [])].map((c) => [c.key, c.says])),
+    causes: saysBy([...SHIPPED.causes, ...(why?.knowledge.causes ?? [])]),
+    symptoms: saysBy([...SHIPPED.symptoms, ...(why?.knowledge.symptoms ?? [])]),
   }
 }
 
@@ -180,8 +184,14 @@ function namesIn(fact: Fact, names: Names): LineNames {
     part: partId ? (names.parts.get(partId) ?? null) : null,
     wire: wireId ? (shop.wires.get(wireId)?.name ?? null) : null,
     spool: names.spools.get(spoolOf(fact) ?? '') ?? null,
-    cause: fact.kind === 'explained' && fact.cause !== null ? (names.causes.get(fact.cause) ?? fact.cause) : null,
+    cause: fact.kind === 'explained' ? whatItWas(fact, names) : null,
   }
+}
+
+/** What it was; of what is only seen, that. */
+function whatItWas({ by, cause, symptom }: Extract<Fact, { kind: 'explained' }>, names: Names): string | null {
+  if (by === 'seen') return names.symptoms.get(symptom) ?? symptom
+  return cause === null ? null : (names.causes.get(cause) ?? cause)
 }
 
 function lineOf(chain: readonly EventRow[], at: LinesAt, names: Names): LogLine | null {

@@ -4,7 +4,7 @@ import { type DownAnswer } from '@contract/down.ts'
 import { minutes } from '@web/format/numbers.ts'
 import { when } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
-import { linerRuleWords } from './downwords.ts'
+import { linerApartWords, linerRuleWords } from './downwords.ts'
 import { usualOrder, type Search } from './reckoned.ts'
 
 /** At the desk: what is ruled out and by what, the two orders side by side, how this gun stopped before. */
@@ -33,6 +33,7 @@ export function Beside({ down, found, said }: { down: DownAnswer; found: Search;
             {minutes(Math.max(1, ours - found.schoolCost))}.
           </p>
         ) : null}
+        {linerApartWords(found.liner) ? <p className="dim">{linerApartWords(found.liner)}</p> : null}
         {linerRuleWords(found.liner) ? <p className="dim">{linerRuleWords(found.liner)}</p> : null}
         <div className="down-orders">
           <ol>
@@ -71,6 +72,8 @@ function saidWords({ index }: Search, said: Said): string {
     )
     return `${cause?.fix.do ?? said.key}: no help.`
   }
+  if (said.type === 'notSo')
+    return `${capital(index.causes.find((c) => c.key === said.key)?.says ?? said.key)}: right by now.`
   const check = index.checkOf.get(said.key)
   if (!check) return said.key
   if (said.type === 'cantTell') return `${check.do} Can’t tell.`

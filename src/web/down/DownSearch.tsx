@@ -7,7 +7,7 @@ import { chancesOf } from '@core/diagnose/belief.ts'
 import { fixKey, type FixGroup } from '@core/diagnose/moves.ts'
 import { signsFor } from '@core/diagnose/ratio.ts'
 import { cleanOrChange, type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
-import { fixMinutes, minutesOf, type Cause } from '@core/diagnose/knowledge.ts'
+import { fixMinutes, minutesOf, type Cause, type Check } from '@core/diagnose/knowledge.ts'
 import { type PathPlace } from '@core/path/columns.ts'
 import { type DownAnswer } from '@contract/down.ts'
 import { type GunAnswer } from '@contract/gun.ts'
@@ -16,11 +16,23 @@ import { useMe } from '@web/people/queries.ts'
 import { useSwap } from '@web/gunnow/queries.ts'
 import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { ago } from '@web/format/times.ts'
-import { minutes } from '@web/format/numbers.ts'
+import { minutes, type Units } from '@web/format/numbers.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { Beads } from './Beads.tsx'
 import { Closing } from './Closing.tsx'
-import { becauseSentence, linerRuleWords, estimateWords, orderWords } from './downwords.ts'
+import { type ReliedCheck } from '@core/diagnose/relied.ts'
+import {
+  becauseSentence,
+  estimateWords,
+  knownSentence,
+  linerApartWords,
+  linerRuleWords,
+  orderWords,
+  spanWords,
+} from './downwords.ts'
+import { KnownAlready } from './Known.tsx'
+import { LastPage } from './LastPage.tsx'
+import { Photos } from '@web/photo/Photos.tsx'
 import { PickKnown, PickSymptom, PickTouched } from './Picks.tsx'
 import { beadsOf, touchedByLog } from './reckoned.ts'
 import { SeenAsWell } from './SeenAsWell.tsx'
@@ -45,7 +57,8 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
   const units = useMe().data?.units ?? 'metric'
   const { state, tell, found } = search
   const first = found?.plan[0]?.expectedMin
-  const needsTouched = state.symptom !== null && state.touched === null && touchedByLog(gun) === null
+  const needsTouched = state.symptom !== null && state.touched === null && touchedByLog(gun, state.startedMs) === null
+  const [isTelling, setTelling] = useState(false)
   return (
     <main className={isPhone ? 'step-walk walk-mode down' : 'down is-desk'}>
       <Head gun={gun} search={search} leftMin={first ?? null} />
@@ -55,7 +68,10 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
       <div className="down-body">
         <section className="down-now">
           {state.symptom === null || !found ? (
-            <PickSymptom symptoms={down.knowledge.symptoms} onPick={(symptom) => tell({ type: 'symptom', symptom })} />
+            <PickSymptom
+              symptoms={down.knowledge.symptoms.filter((s) => down.isCell || s.only !== 'cell')}
+              onPick={search.see}
+            />
           ) : needsTouched ? (
             <PickTouched onPick={(touched) => tell({ type: 'touched', touched })} />
           ) : place ? (
@@ -73,9 +89,17 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
             />
           ) : state.isClosing ? (
             <AtClosing gun={gun} down={down} search={search} found={found} />
+          ) : isTelling ? (
+            <KnownAlready
+              found={found}
+              said={state.said}
+              onSaid={(said) => tell({ type: 'said', said })}
+              onBack={() => setTelling(false)}
+            />
           ) : (
-            <Now gun={gun} down={down} search={search} found={found} />
+            <Now gun={gun} down={down} search={search} found={found} onTelling={() => setTelling(true)} />
           )}
+          {state.seen ? <Photos of={{ type: 'event', key: state.seen }} word="photo of it" /> : null}
           <Trouble problem={search.problem} />
         </section>
         {isPhone ? null : (
@@ -114,11 +138,12 @@ function Head({ gun, search, leftMin }: { gun: GunAnswer; search: At['search']; 
 }
 
 /** The step there is now: a fix somebody named, a check, a fix; a ready gun where that is quicker. */
-function Now({ gun, down, search, found }: At & { found: Found }) {
+function Now({ gun, down, search, found, onTelling }: At & { found: Found; onTelling: () => void }) {
   const { state, answer, still, tell, causeOf } = search
   const known = causeOf(state.known)
   const next = found.plan[0]?.step ?? null
   const cause = known ?? (next?.kind === 'fix' ? next.cause : null)
+  const units = useMe().data?.units ?? 'metric'
   const ruled = known ? '' : linerRuleWords(found.liner)
   if (cause) {
     const group = found.plan.find((p) => p.step.kind === 'fix' && p.step.group.key === fixKey(cause))?.step
@@ -129,6 +154,9 @@ function Now({ gun, down, search, found }: At & { found: Found }) {
           stationId={gun.stationId}
           minutes={fixMinutes(cause)}
           because={[ruled, group ? becauseSentence(group, found.reckoned, found.hints) : ''].filter(Boolean).join(' ')}
+          isAgain={(found.reckoned.fixedTimes.get(fixKey(cause)) ?? 0) > 0}
+          found={foundHere(cause, { gun, found, units })}
+          onNotSo={() => tell({ type: 'said', said: { type: 'notSo', key: cause.key } })}
           choice={choiceOf(cause, { gun, down, found, isKnown: known !== null })}
           isOneSign={!known && found.liner.did === null && group?.kind === 'fix' && isDearOneSign(found, group.group)}
           onRuns={() => tell({ type: 'runs', fixing: cause.key })}
@@ -140,10 +168,10 @@ function Now({ gun, down, search, found }: At & { found: Found }) {
   }
   if (next?.kind !== 'check')
     return (
-      <p className="step-do">
-        Nothing is left that a hand could look at here. It stays off; call whoever mends machines, or put another gun
-        on.
-      </p>
+      <>
+        <LastPage found={found} said={state.said} onKnown={(c) => tell({ type: 'known', cause: c.key })} />
+        <ReadyGun gun={gun} down={down} search={search} found={found} />
+      </>
     )
   const { check } = next
   return (
@@ -153,14 +181,43 @@ function Now({ gun, down, search, found }: At & { found: Found }) {
         check={check}
         minutes={minutesOf(check)}
         because={[ruled, becauseSentence(next, found.reckoned, found.hints)].filter(Boolean).join(' ')}
+        isProof={found.reckoned.proof === check.key}
+        isTraining={down.isTraining}
+        forced={forcedWords(check, down)}
         onAnswer={(outcome) => answer(check, outcome)}
       />
-      <SeenAsWell found={found} said={state.said} onSaid={(said) => tell({ type: 'said', said })} />
+      <div className="down-tried">
+        <Key size="low" onClick={onTelling}>
+          Some of it is known already
+        </Key>
+      </div>
+      <SeenAsWell
+        found={found}
+        said={state.said}
+        isCell={down.isCell}
+        onSaid={(said) => tell({ type: 'said', said })}
+      />
       <AlreadyTried index={found.index} said={state.said} onTried={(said) => tell({ type: 'said', said })} />
+      {linerApartWords(found.liner) ? <p className="dim">{linerApartWords(found.liner)}</p> : null}
       <ReadyGun gun={gun} down={down} search={search} found={found} />
     </>
   )
 }
+/** What was written of this gun before it stopped and is just this; null: nothing was. */
+function foundHere(cause: Cause, { gun, found, units }: { gun: GunAnswer; found: Found; units: Units }): string | null {
+  const i = found.index.causeAt.get(cause.key) ?? -1
+  if (!found.reckoned.known.includes(i)) return null
+  const hint = found.hints.find((h) => h.isKnown && h.cause === cause.key)
+  return hint ? knownSentence(hint.because, gun, units) : null
+}
+/** What a thread costs that is forced: both parts are scrap. */
+function forcedWords(check: Check, down: DownAnswer): string | null {
+  const stop: ReliedCheck = 'tipRuns'
+  const [tip, diffuser] = [down.priceMin['tip'], down.priceMin['diffuser']]
+  if (check.key !== stop || tip === undefined || diffuser === undefined) return null
+  return `Forced, both are scrap: a tip costs ${spanWords(tip)} of standing, a diffuser ${spanWords(diffuser)}.`
+}
+
 /** Clean first, or a new one on: by the shelf, what was seen, the house rule, minutes and price. */
 function choiceOf(
   cause: Cause,
@@ -205,7 +262,8 @@ function ReadyGun({ gun, down, search, found }: At & { found: Found }) {
           )
         }
       >
-        Or put {spare.name} on: {minutes(spare.minutes)}, this gun to the bench
+        Or put {spare.name} on{spare.otherFamily ? `, a ${spare.otherFamily}` : ''}: {minutes(spare.minutes)}, this gun
+        to the bench
       </Key>
       <Trouble problem={swap.error} />
     </>

@@ -47,25 +47,41 @@ export function PickSymptom({ symptoms, onPick }: { symptoms: readonly Symptom[]
   )
 }
 
-const FIRST: readonly Touched[] = ['tip', 'spool', 'moved', 'setting', 'nothing', 'unknown']
-const MORE: readonly Touched[] = ['front', 'size', 'rolls', 'liner', 'gun']
+const FIRST: readonly Touched[] = [
+  'tip',
+  'front',
+  'spool',
+  'size',
+  'rolls',
+  'liner',
+  'gun',
+  'moved',
+  'hit',
+  'setting',
+  'nothing',
+  'unknown',
+]
+/** Which setting: a pressure raised to keep going speaks of what holds the wire, not of too little. */
+const SETTINGS: readonly Touched[] = ['pressureUp', 'pressureDown', 'setting']
 /** It narrows most, and is asked before any check. */
 export function PickTouched({ onPick }: { onPick: (touched: Touched) => void }) {
-  const [isMore, setMore] = useState(false)
+  const [isSetting, setSetting] = useState(false)
   return (
     <>
-      <p className="step-do">What was touched last?</p>
-      <p className="step-look">Before it went wrong. It narrows most.</p>
+      <p className="step-do">{isSetting ? 'Which setting?' : 'What was touched last?'}</p>
+      <p className="step-look">Before it went wrong. The fault is often where hands were last.</p>
       <div className="down-list is-two">
-        {(isMore ? MORE : FIRST).map((t) => (
-          <Key key={t} onClick={() => onPick(t)}>
-            {capital(TOUCHED_WORD[t])}
+        {(isSetting ? SETTINGS : FIRST).map((t) => (
+          <Key key={t} onClick={() => (t === 'setting' && !isSetting ? setSetting(true) : onPick(t))}>
+            {capital(t === 'setting' && !isSetting ? 'a setting' : TOUCHED_WORD[t])}
           </Key>
         ))}
       </div>
-      <Key size="low" onClick={() => setMore(!isMore)}>
-        {isMore ? 'the others' : 'something else'}
-      </Key>
+      {isSetting ? (
+        <Key size="low" onClick={() => setSetting(false)}>
+          the others
+        </Key>
+      ) : null}
     </>
   )
 }

@@ -9,15 +9,17 @@ import { type Search } from './reckoned.ts'
 export function SeenAsWell({
   found,
   said,
+  isCell,
   onSaid,
 }: {
   found: Search
+  isCell: boolean
   said: readonly Said[]
   onSaid: (said: Said[]) => void
 }) {
   const isAsked = said.some((s) => s.type === 'symptom')
   const { belief } = found.reckoned
-  const signs = useMemo(() => (isAsked ? [] : tellingSigns(belief, new Set())), [belief, isAsked])
+  const signs = useMemo(() => (isAsked ? [] : tellingSigns(belief, { isCell })), [belief, isAsked, isCell])
   if (signs.length === 0) return null
   return (
     <div className="down-tried" role="group" aria-label="Seen as well?">

@@ -1,4 +1,5 @@
 import { Key } from '@web/kit/Keys.tsx'
+import { useState } from 'react'
 import { CAUTIONS, type Hazard } from '@core/guide/cautions.ts'
 import { GUIDE_KEYS } from '@core/guide/keys.ts'
 import { Link } from 'react-router'
@@ -19,20 +20,31 @@ export function CheckView(props: {
   check: Check
   minutes: number
   because: string
+  /** It shows whether what was just done put it right. */
+  isProof?: boolean
+  /** Learners guess first. */
+  isTraining?: boolean
+  /** What it costs to force it. */
+  forced?: string | null
   onAnswer: (outcome: string) => void
 }) {
   const { check, because, onAnswer } = props
+  const [guess, setGuess] = useState<string | null>(null)
+  const isGuessing = props.isTraining === true && guess === null
   // Where each answer has its own picture, they stand in the answers.
   const isShown = check.outcomes.some((o) => o.panel !== undefined)
-  useShortcuts(Object.fromEntries(check.outcomes.map((o, i) => [String(i + 1), () => onAnswer(o.key)])), true)
+  useShortcuts(Object.fromEntries(check.outcomes.map((o, i) => [String(i + 1), () => onAnswer(o.key)])), !isGuessing)
   return (
     <>
       <div className="down-what">
+        {props.isProof ? <p className="dim">Did that put it right?</p> : null}
         <p className="step-do">{check.do}</p>
+        {props.forced ? <p className="step-hazard">{props.forced}</p> : null}
         <p className="step-look">
           {check.how} <span className="dim">{spanWords(props.minutes)}</span>
         </p>
         <p className="dim down-because">{because}</p>
+        {props.isTraining ? <Guess outcomes={check.outcomes} guess={guess} onGuess={setGuess} /> : null}
         <CautionLines hazards={check.hazards} />
         {check.drawing && !isShown ? <Drawing of={check.drawing} /> : null}
       </div>
@@ -42,7 +54,7 @@ export function CheckView(props: {
         aria-label="What is seen"
       >
         {check.outcomes.map((o, i) => (
-          <Key key={o.key} onClick={() => onAnswer(o.key)}>
+          <Key key={o.key} disabled={isGuessing} onClick={() => onAnswer(o.key)}>
             {check.drawing && o.panel !== undefined ? <DrawnAnswer of={check.drawing} panel={o.panel} /> : null}
             <span>
               <kbd>{i + 1}</kbd> {o.says}
@@ -54,6 +66,29 @@ export function CheckView(props: {
   )
 }
 
+/** At a training booth: why this look, and what one thinks it will show, before it is had. Nobody keeps it. */
+function Guess(props: { outcomes: Check['outcomes']; guess: string | null; onGuess: (guess: string) => void }) {
+  const { outcomes, guess, onGuess } = props
+  const said = outcomes.find((o) => o.key === guess)
+  return (
+    <div className="down-tried" role="group" aria-label="Guess first">
+      <span className="dim">{said ? `Your guess: ${said.says}. Now look.` : 'Guess first: what will it show?'}</span>
+      {said
+        ? null
+        : outcomes.map((o) => (
+            <Key key={o.key} size="low" onClick={() => onGuess(o.key)}>
+              {o.says}
+            </Key>
+          ))}
+      {said ? null : (
+        <Key size="low" onClick={() => onGuess('')}>
+          No idea
+        </Key>
+      )}
+    </div>
+  )
+}
+
 /** One fix, with what it costs beside what is on the shelf: with none it is cleaned and run on. */
 export function FixView(props: {
   cause: Cause
@@ -61,6 +96,11 @@ export function FixView(props: {
   because: string
   choice: CleanOrChange | null
   isOneSign: boolean
+  /** It was done before in this stop. */
+  isAgain: boolean
+  /** What was written of this gun before it stopped and is just this. */
+  found: string | null
+  onNotSo: () => void
   stationId: string
   onRuns: () => void
   onStill: () => void
@@ -70,6 +110,8 @@ export function FixView(props: {
   return (
     <>
       <div className="down-what">
+        {props.isAgain ? <p className="dim">Once more:</p> : null}
+        {props.found ? <p className="step-look">Known of this gun: {props.found} Put that right first?</p> : null}
         <p className="step-do">{cause.fix.do}</p>
         <p className="step-look">
           {capital(cause.says)}. <span className="dim">{spanWords(props.minutes)}</span>
@@ -108,6 +150,7 @@ export function FixView(props: {
             <kbd>2</kbd> Done: still there
           </span>
         </Key>
+        {props.found ? <Key onClick={props.onNotSo}>It is right by now</Key> : null}
       </div>
     </>
   )

@@ -103,7 +103,7 @@ interface Looked extends Reckoned {
 function reckonedAt(gun: GunAnswer, down: DownAnswer, of: { seen: Seen; said: readonly Said[] }): Looked | null {
   if (!of.seen) return null
   const index = indexed(down.knowledge)
-  const hints = hintsOf(gunState(gun, down, touchedByLog(gun)), index)
+  const hints = hintsOf(gunState(gun, down, touchedByLog(gun, gun.nowMs)), index)
   const begin = reckon(index, { symptom: of.seen, said: [] }, { hints })
   const isDown = gun.downSinceMs !== null
   return { ...begin, checks: minuteChecks(begin), hints, isAsked: isDown || hasFeedSign(begin, hints) }

@@ -1,7 +1,15 @@
 import { Button, Form } from 'react-bootstrap'
 import { useState } from 'react'
-import { EFFORT_MIN, EFFORTS, type Effort, type Knowledge } from '@core/diagnose/knowledge.ts'
-import { halving } from '@core/diagnose/belief.ts'
+import {
+  EFFORT_MIN,
+  EFFORTS,
+  ODDS,
+  usualShares,
+  type Effort,
+  type Knowledge,
+  type Odds,
+  type Source,
+} from '@core/diagnose/knowledge.ts'
 import { knowledge as shape } from '@contract/down.ts'
 import { ApiError } from '@web/api/client.ts'
 import { when } from '@web/format/times.ts'
@@ -43,7 +51,8 @@ export function WhyItStops() {
         {now.data.isShipped
           ? 'As the trade has it; every chance and minute of it is a guess.'
           : `This shop’s own, changed ${now.data.version} times, last ${when(now.data.atMs ?? 0, Date.now(), zone)}.`}{' '}
-        The chance halves down each list; the shop’s own stops count as they come in.
+        Of each cause stands how often it is behind it, each word twice the next, and where that comes from; the shop’s
+        own stops count as they come in.
       </p>
       <PickOne
         id="why-symptom"
@@ -107,9 +116,18 @@ function readFile(text: string): Knowledge | ApiError {
   return refuse(read.error.issues.slice(0, 5).map((i) => `${i.path.join('.') || 'file'}: ${i.message}.`))
 }
 
+const ODDS_WORD: Record<Odds, string> = { often: 'often', atTimes: 'at times', seldom: 'seldom', rarely: 'rarely' }
+const SOURCE_WORD: Record<Source, string> = {
+  practice: 'several hands name it',
+  taught: 'one school teaches it',
+  reckoned: 'follows from how wire and gas run',
+}
+const inHundred = (share: number) => (share < 0.01 ? 'under 1 in 100' : `${Math.round(100 * share)} in 100`)
+
 function OneSymptom({ k, symptom, onEdit }: { k: Knowledge; symptom: string; onEdit: (edit: Edit) => void }) {
-  const causes = k.symptoms.find((s) => s.key === symptom)?.causes ?? []
-  const shares = halving(causes.length)
+  const of = k.symptoms.find((s) => s.key === symptom)
+  const causes = of?.causes ?? []
+  const shares = of ? usualShares(of) : []
   const others = k.causes.filter((c) => !causes.includes(c.key))
   return (
     <>
@@ -124,7 +142,21 @@ function OneSymptom({ k, symptom, onEdit }: { k: Knowledge; symptom: string; onE
                 maxLength={160}
                 onChange={(e) => onEdit({ do: 'words', cause: key, says: e.target.value })}
               />
-              <span className="dim">{Math.round(100 * (shares[i] ?? 0))} in 100</span>
+              <span className="dim">{inHundred(shares[i] ?? 0)}</span>
+              {of?.odds ? (
+                <Form.Select
+                  aria-label={`How often it is ${cause.says}`}
+                  value={of.odds[key] ?? 'seldom'}
+                  onChange={(e) => onEdit({ do: 'odds', symptom, cause: key, odds: e.target.value as Odds })}
+                >
+                  {ODDS.map((odds) => (
+                    <option key={odds} value={odds}>
+                      {ODDS_WORD[odds]}
+                    </option>
+                  ))}
+                </Form.Select>
+              ) : null}
+              <span className="dim">{of?.odds ? SOURCE_WORD[of.source?.[key] ?? 'practice'] : ''}</span>
               <Form.Select
                 aria-label={`Effort of ${cause.says}`}
                 value={cause.fix.effort}
@@ -136,9 +168,11 @@ function OneSymptom({ k, symptom, onEdit }: { k: Knowledge; symptom: string; onE
                   </option>
                 ))}
               </Form.Select>
-              <Button variant="" disabled={i === 0} onClick={() => onEdit({ do: 'up', symptom, cause: key })}>
-                likelier
-              </Button>
+              {of?.odds ? null : (
+                <Button variant="" disabled={i === 0} onClick={() => onEdit({ do: 'up', symptom, cause: key })}>
+                  likelier
+                </Button>
+              )}
               <Button variant="" onClick={() => onEdit({ do: 'out', symptom, cause: key })}>
                 not here
               </Button>

@@ -26,6 +26,8 @@ export interface DownState {
   fixing: string | null
   /** Line of the log of a part that was put on to try. */
   tried: EventId | null
+  /** Line of the log of what is seen: photos hang on it. */
+  seen: EventId | null
   /** Minutes expected when the search began: at twice of it a ready gun is offered. */
   firstMin: number | null
 }
@@ -36,6 +38,7 @@ export type DownEvent =
   | { type: 'known'; cause: string | null }
   | { type: 'runs'; fixing: string | null }
   | { type: 'tried'; eventId: EventId }
+  | { type: 'seen'; eventId: EventId }
   | { type: 'stillThere'; fix: string | null }
   | { type: 'expected'; minutes: number }
   | { type: 'back' }
@@ -49,6 +52,7 @@ export const beginDown = (of: Pick<DownState, 'stationId' | 'key' | 'startedMs'>
   isClosing: false,
   fixing: null,
   tried: null,
+  seen: null,
   firstMin: null,
 })
 
@@ -66,6 +70,8 @@ export function downStep(state: DownState, event: DownEvent): DownState {
       return { ...state, isClosing: true, fixing: event.fixing }
     case 'tried':
       return { ...state, tried: event.eventId }
+    case 'seen':
+      return { ...state, seen: event.eventId }
     case 'stillThere':
       return {
         ...state,

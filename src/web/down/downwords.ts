@@ -5,9 +5,12 @@ import { type Because, type Hint, type Reckoned } from '@core/diagnose/session.t
 import { type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
 import { type Cause, type Picture } from '@core/diagnose/knowledge.ts'
 import { type Touched } from '@core/diagnose/touched.ts'
+import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { TAG_TEXT } from '@core/changeover/tags.ts'
 import { READING } from '@core/reading/specs.ts'
-import { minutes } from '@web/format/numbers.ts'
+import { type GunAnswer } from '@contract/gun.ts'
+import { minutes, type Units } from '@web/format/numbers.ts'
+import { findingSentence } from '@web/rightparts/words.ts'
 import { capital, inN, isPlural, partName } from '@web/format/words.ts'
 import { signWords } from '@web/liner/signwords.ts'
 import { type Search } from './reckoned.ts'
@@ -30,7 +33,10 @@ export const TOUCHED_WORD: Record<Touched, string> = {
   liner: 'liner',
   gun: 'gun',
   moved: 'moved',
-  setting: 'a setting',
+  hit: 'hit or dropped',
+  pressureUp: 'pressure raised',
+  pressureDown: 'pressure lowered',
+  setting: 'machine or gas setting',
   nothing: 'nothing',
   unknown: 'don’t know',
 }
@@ -44,21 +50,34 @@ export function hintWords(because: Because): string {
         : `${READING[because.what].name} was read off`
     case 'tied':
       return TAG_TEXT[because.tag].says
-    case 'unfit':
+    case 'found':
       return because.at === 'off'
-        ? 'something off the wire does not fit'
-        : `something does not fit at the ${partName(because.at)}`
+        ? 'something was found off the wire'
+        : `something was found at the ${partName(because.at)}`
+    case 'undone':
+      return `“${FOLLOW_UP_TEXT[because.task].do.toLowerCase()}” was left undone`
+    case 'cored':
+      return 'the wire is cored'
+    case 'midLife':
+      return ''
     case 'worn':
       return `${partName(because.at)} ${isPlural(because.at) ? 'are' : 'is'} far into ${isPlural(because.at) ? 'their' : 'its'} usual life`
     case 'fresh':
       return `${partName(because.at)} ${isPlural(because.at) ? 'are' : 'is'} fresh`
     case 'touched':
-      return because.what === 'moved' ? 'it was moved last' : `${TOUCHED_WORD[because.what]} was touched last`
+      return TOUCHED_WHY[because.what] ?? `${TOUCHED_WORD[because.what]} was touched last`
     case 'others':
       return OTHERS_WORD[because.what]
     case 'notHere':
       return ''
   }
+}
+const TOUCHED_WHY: Partial<Record<Touched, string>> = {
+  moved: 'it was moved last',
+  hit: 'it was hit',
+  pressureUp: 'the pressure was raised to keep it going',
+  pressureDown: 'the pressure was lowered last',
+  setting: 'machine or gas was set last',
 }
 const OTHERS_WORD = {
   gas: 'other guns here lack gas too',
@@ -97,13 +116,22 @@ export function linerRuleWords({ did, signs }: Search['liner']): string {
   if (did === 'changeNow') return `House rule: change the liner, ${signs.map(signWords).slice(0, 2).join('; ')}.`
   if (did === 'looksFirst') return `House rule: the liner, once this is looked at; ${signs.map(signWords)[0] ?? ''}.`
   if (did === 'tipsFirst') return 'House rule: the liner after fresh tips.'
+  if (did === 'apart') return ''
   return did === 'liner last' ? 'House rule: the liner last of all.' : ''
 }
+
+/** One grey line where the rule wants a new liner and this stop is hardly it. */
+export const linerApartWords = ({ did, signs }: Search['liner']): string =>
+  did === 'apart'
+    ? `The liner is due by your rule (${signs.map(signWords)[0] ?? 'its signs'}), apart from this stop.`
+    : ''
 
 /** Where the order comes from. */
 export function orderWords(own: number): string {
   const n = Math.round(own)
-  return n === 0 ? 'Trade order (guess); none of your own yet.' : `Yours ${n}, trade ${TRADE_STOPS}.`
+  return n === 0
+    ? 'Trade order (guess); none of your own yet.'
+    : `Order by ${n} ${n === 1 ? 'stop' : 'stops'} of your own beside the trade’s guess, which counts as ${TRADE_STOPS}.`
 }
 export const estimateWords = (minutes: number) => `about ${Math.max(1, Math.round(minutes))} min left (guess)`
 
@@ -126,3 +154,12 @@ export function choiceWords(
 
 /** Seconds where it is under a minute. */
 export const spanWords = (min: number) => (min < 1 ? `${Math.round(min * 60)} s` : minutes(min))
+
+/** What was known of this gun before it stopped, in full: the finding, the reading, the tag. */
+export function knownSentence(because: Because, gun: GunAnswer, units: Units): string {
+  const finding =
+    because.how === 'found' ? gun.findings.find((f) => f.rule === because.rule && f.at === because.at) : undefined
+  if (finding) return findingSentence(finding, units)
+  if (because.how === 'tied') return `It hangs there as a reminder: ${TAG_TEXT[because.tag].says}.`
+  return `${capital(hintWords(because))}.`
+}

@@ -1,10 +1,19 @@
 import { type CausePlace } from '@core/path/columns.ts'
-import { type Cause, type Check, type Effort, type Knowledge, type Outcome } from '@core/diagnose/knowledge.ts'
+import {
+  type Cause,
+  type Check,
+  type Effort,
+  type Knowledge,
+  type Odds,
+  type Outcome,
+  type Symptom,
+} from '@core/diagnose/knowledge.ts'
 
 /** Changes a lead makes to why a gun stops; each gives a whole new one, which the server looks through. */
 export type Edit =
   | { do: 'up' | 'out'; symptom: string; cause: string }
   | { do: 'in'; symptom: string; cause: string }
+  | { do: 'odds'; symptom: string; cause: string; odds: Odds }
   | { do: 'words'; cause: string; says: string }
   | { do: 'effort'; cause: string; effort: Effort }
   | { do: 'newCause'; symptom: string; says: string; at: CausePlace }
@@ -19,8 +28,15 @@ export type Edit =
 
 const onSymptom = (k: Knowledge, key: string, change: (causes: string[]) => string[]): Knowledge => ({
   ...k,
-  symptoms: k.symptoms.map((s) => (s.key === key ? { ...s, causes: change([...s.causes]) } : s)),
+  symptoms: k.symptoms.map((s) => (s.key === key ? withCauses(s, change([...s.causes])) : s)),
 })
+/** What was said of a cause goes with it. */
+function withCauses(s: Symptom, causes: string[]): Symptom {
+  const left = <T>(of: Readonly<Record<string, T>> | undefined) =>
+    of && Object.fromEntries(Object.entries(of).filter(([key]) => causes.includes(key)))
+  const [odds, source] = [left(s.odds), left(s.source)]
+  return { ...s, causes, ...(odds ? { odds } : {}), ...(source ? { source } : {}) }
+}
 const onCause = (k: Knowledge, key: string, change: (cause: Cause) => Cause): Knowledge => ({
   ...k,
   causes: k.causes.map((c) => (c.key === key ? change(c) : c)),
@@ -57,6 +73,13 @@ export function edited(k: Knowledge, edit: Edit): Knowledge {
       return onSymptom(k, edit.symptom, (causes) => causes.filter((c) => c !== edit.cause))
     case 'in':
       return onSymptom(k, edit.symptom, (causes) => (causes.includes(edit.cause) ? causes : [...causes, edit.cause]))
+    case 'odds':
+      return {
+        ...k,
+        symptoms: k.symptoms.map((s) =>
+          s.key === edit.symptom ? { ...s, odds: { ...s.odds, [edit.cause]: edit.odds } } : s,
+        ),
+      }
     case 'words':
       return onCause(k, edit.cause, (c) => ({ ...c, says: edit.says }))
     case 'effort':
@@ -78,7 +101,7 @@ function oneUp(causes: string[], cause: string): string[] {
   return causes
 }
 
-type CheckEdit = Exclude<Edit, { do: 'up' | 'out' | 'in' | 'words' | 'effort' | 'newCause' }>
+type CheckEdit = Exclude<Edit, { do: 'up' | 'out' | 'in' | 'odds' | 'words' | 'effort' | 'newCause' }>
 function editedCheck(k: Knowledge, edit: CheckEdit): Knowledge {
   switch (edit.do) {
     case 'shows':

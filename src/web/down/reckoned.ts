@@ -8,6 +8,7 @@ import { planned, quickOrder, type Planned } from '@core/diagnose/plan.ts'
 import { ownCheck } from '@core/diagnose/race.ts'
 import { withLinerSchool, type LinerFirst } from '@core/diagnose/linerschool.ts'
 import { withSchool } from '@core/diagnose/schoolfirst.ts'
+import { type ReliedCheck } from '@core/diagnose/relied.ts'
 import { reckon, type Hint, type Reckoned } from '@core/diagnose/session.ts'
 import { touchedOf, type Touched } from '@core/diagnose/touched.ts'
 import { judgeLiner, stopSigns, withStop, type LinerSign } from '@core/liner/signs.ts'
@@ -23,13 +24,16 @@ export function indexed(knowledge: Knowledge): Index {
   return known
 }
 
-/** What the log knows was touched last. */
-export const touchedByLog = (gun: GunAnswer): Touched | null =>
+/** What the log knows was touched last, before it stopped or, where nobody declared a stop, before the search began. */
+export const touchedByLog = (gun: GunAnswer, startedMs: number): Touched | null =>
   touchedOf(
     gun.tape
       .filter((l) => l.standing !== 'withdrawn')
-      .map(({ fact, position, happenedMs }) => ({ kind: fact.kind, position, happenedMs })),
-    { nowMs: gun.nowMs, stopMs: gun.downSinceMs },
+      .map(({ fact, position, happenedMs }) => ({
+        ...{ kind: fact.kind, position, happenedMs },
+        isTry: 'outReason' in fact && fact.outReason === 'toTry',
+      })),
+    { nowMs: gun.nowMs, stopMs: gun.downSinceMs ?? startedMs },
   )
 
 /** What of the gun's page speaks for or against causes. */
@@ -46,7 +50,9 @@ export function gunState(gun: GunAnswer, down: DownAnswer, touched: Touched | nu
           : p.used / p.usual.amount,
       shape: p.usual?.shape ?? null,
     })),
-    unfit: gun.findings.filter((f) => f.severity !== 'note' && f.kept === null).map((f) => f.at),
+    found: gun.findings.filter((f) => f.kept === null),
+    undone: gun.followUps.map((f) => f.task),
+    isCored: down.isCored,
     alarms: [...gun.alarms.map((a) => a.what), ...(gun.cleaningRises ? (['cleaning'] as const) : [])],
     tags: gun.tags.map((t) => t.tag),
     touched,
@@ -70,20 +76,28 @@ export interface Search {
 export function search(
   down: DownAnswer,
   gun: GunAnswer,
-  state: Pick<DownState, 'symptom' | 'touched' | 'said'>,
+  state: Pick<DownState, 'symptom' | 'touched' | 'said' | 'startedMs'>,
 ): Search | null {
   const { symptom, said } = state
   const index = indexed(down.knowledge)
   const listed = index.symptoms.find((s) => s.key === symptom)
   if (symptom === null || !listed) return null
-  const hints = hintsOf(gunState(gun, down, state.touched ?? touchedByLog(gun)), index)
+  const hints = hintsOf(gunState(gun, down, state.touched ?? touchedByLog(gun, state.startedMs)), index)
   const turned = turnedOf(down.turned, symptom, index.causeAt)
   const { shares, own } = ownShares(listed, turned)
-  const reckoned = reckon(index, { symptom, said }, { hints, shares })
+  const reckoned = reckon(index, { symptom, said }, { hints, shares, without: cannotBeHad(index, gun, down) })
   const first = withSchool(planned(reckoned), reckoned, down.schools.first)
   const ruling = linerRuling(down, gun, said)
   const { plan, cost, did } = withLinerSchool(first.plan, reckoned, ruling)
   return { index, reckoned, hints, plan, schoolCost: first.cost + cost, liner: { did, signs: ruling.signs }, own }
+}
+
+/** Looks that can't be had: no part on the shelf to swap in; or that are told already: others stand too. */
+function cannotBeHad({ checks }: Index, gun: GunAnswer, { others }: DownAnswer): string[] {
+  const isOut = (kind: string) => gun.positions.find((p) => p.kindKey === kind)?.onHand === 0
+  const swaps = checks.filter((c) => c.mends && c.sign === 'swap' && isOut(c.mends)).map((c) => c.key)
+  const asked: ReliedCheck = 'booths'
+  return others.gas + others.power + others.sameWire > 0 ? [...swaps, asked] : swaps
 }
 
 /** What speaks of the liner, with the stop that is being looked into. */

@@ -1,6 +1,7 @@
 import { type EventId } from '@core/ids/id.ts'
 import { useMemo, useState } from 'react'
-import { fixKey } from '@core/diagnose/moves.ts'
+import { actKey, fixKey } from '@core/diagnose/moves.ts'
+import { type Said } from '@core/diagnose/session.ts'
 import { type Closing } from '@core/ledger/event.ts'
 import { type Cause, type Check, type Knowledge } from '@core/diagnose/knowledge.ts'
 import { type DownAnswer } from '@contract/down.ts'
@@ -11,7 +12,7 @@ import { useCorrect, useLog } from '@web/log/queries.ts'
 import { actOf, outReasonOf, stillActs } from './downacts.ts'
 import { beginDown, downStep, keepDown, keptDown, type DownEvent, type DownState } from './downstate.ts'
 import { useExplain } from './queries.ts'
-import { search } from './reckoned.ts'
+import { search, type Search } from './reckoned.ts'
 
 /** A search at one gun: its state on the device, the reckoning after each answer, and what it sends. */
 export function useSearch(gun: GunAnswer, down: DownAnswer, onDone: () => void) {
@@ -21,18 +22,24 @@ export function useSearch(gun: GunAnswer, down: DownAnswer, onDone: () => void) 
       keptDown(stationId, Date.now()) ??
       beginDown({ stationId, key: newKey(), startedMs: gun.downSinceMs ?? Date.now() }),
   )
-  const { symptom, touched, said } = state
-  const found = useMemo(() => search(down, gun, { symptom, touched, said }), [down, gun, symptom, touched, said])
-  const keep = (next: DownState) => {
-    // What was expected at first is kept with the first answer.
-    const minutes = next.firstMin ?? (next.symptom === state.symptom ? found?.plan[0]?.expectedMin : undefined)
-    const kept = minutes === undefined ? next : downStep(next, { type: 'expected', minutes })
-    keepDown(kept, stationId)
-    setState(kept)
-  }
-  const tell = (event: DownEvent) => keep(downStep(state, event))
+  const { symptom, touched, said, startedMs } = state
+  const found = useMemo(
+    () => search(down, gun, { symptom, touched, said, startedMs }),
+    [down, gun, symptom, touched, said, startedMs],
+  )
+  const first = found?.plan[0]?.expectedMin
+  // Always from the state as it is then: an answer of the server comes when others were given meanwhile, and none of them is lost.
+  const tell = (event: DownEvent) =>
+    setState((now) => {
+      const next = downStep(now, event)
+      // What was expected at first is kept with the first answer.
+      const isSame = first !== undefined && next.symptom === now.symptom && next.symptom === symptom
+      const kept = isSame ? downStep(next, { type: 'expected', minutes: first }) : next
+      keepDown(kept, stationId)
+      return kept
+    })
   const causeOf = causeIn(down.knowledge)
-  const sent = useSending({ gun, state, tell, keep, causeOf }, () => {
+  const sent = useSending({ gun, state, tell, causeOf, found }, () => {
     keepDown(null, stationId)
     onDone()
   })
@@ -48,32 +55,53 @@ interface SendAt {
   gun: GunAnswer
   state: DownState
   tell: (event: DownEvent) => void
-  keep: (next: DownState) => void
+  found: Search | null
   causeOf: ReturnType<typeof causeIn>
+}
+/** Acts on their way; each answer finds its own way back, also when another was sent meanwhile. */
+function useSend() {
+  const log = useLog()
+  const send = (acts: Act[], then?: (eventId: EventId | null) => void) => {
+    if (acts.length === 0) return then?.(null)
+    log.mutateAsync({ key: newKey(), acts }).then(
+      (answer) => then?.(answer?.logged[0]?.eventId ?? null),
+      () => undefined,
+    )
+  }
+  return { send, log }
+}
+/** What is seen counts for the neighbours while it is looked into, and a photo has a line to hang on. */
+function useSeen({ gun, tell }: Pick<SendAt, 'gun' | 'tell'>) {
+  const explain = useExplain()
+  return (symptom: string) => {
+    tell({ type: 'symptom', symptom })
+    if (gun.downSinceMs === null) return
+    const word = { ...unexplained, key: newKey(), stationId: gun.stationId, stopFromMs: gun.downSinceMs, symptom }
+    explain.mutate(word, { onSuccess: (kept) => (kept ? tell({ type: 'seen', eventId: kept.eventId }) : undefined) })
+  }
 }
 /** What a search sends on its way: parts tried, cleanings, that it runs, and what it was. */
 function useSending(at: SendAt, onDone: () => void) {
-  const { gun, state, tell, keep, causeOf } = at
+  const { gun, state, tell, causeOf, found } = at
   const { stationId } = gun
   const isDown = gun.downSinceMs !== null
-  const log = useLog()
+  const { send, log } = useSend()
+  const see = useSeen(at)
   const correct = useCorrect()
   const explain = useExplain()
-  const send = (acts: Act[], then?: (eventId: EventId | null) => void) => {
-    if (acts.length === 0) return then?.(null)
-    log.mutate({ key: newKey(), acts }, { onSuccess: (answer) => then?.(answer?.logged[0]?.eventId ?? null) })
-  }
   const answer = (check: Check, outcome: string) => {
-    const next = answered(state, check, outcome)
-    keep(next)
+    tell({ type: 'said', said: { type: 'check', key: check.key, outcome } })
+    // Where the look is a fix by itself and helped, the closing test comes next.
+    if (isMended(check, outcome)) tell({ type: 'runs', fixing: null })
     if (!check.mends) return
-    send([{ stationId, act: 'changed', position: check.mends, outReason: 'toTry' }], (eventId) => {
-      if (eventId) keep(downStep(next, { type: 'tried', eventId }))
+    const outReason = check.outReason ?? 'toTry'
+    send([{ stationId, act: 'changed', position: check.mends, outReason }], (eventId) => {
+      if (eventId && outReason === 'toTry') tell({ type: 'tried', eventId })
     })
   }
   const still = (cause: Cause | null) => {
     if (cause) send(stillActs(cause, stationId, isDown))
-    tell({ type: 'stillThere', fix: cause ? fixKey(cause) : null })
+    tell({ type: 'stillThere', fix: cause ? fixKey(cause) : mendedBy(found, state.said) })
   }
   const done = (of: Ended) => {
     const fixed = causeOf(state.fixing)
@@ -85,14 +113,15 @@ function useSending(at: SendAt, onDone: () => void) {
     )
   }
   const problem = log.error ?? explain.error ?? correct.error
-  return { send, answer, still, done, problem, isSending: log.isPending || explain.isPending }
+  return { send, answer, see, still, done, problem, isSending: log.isPending || explain.isPending }
 }
 
-/** An answer; where the check is a fix by itself and helped, the closing test comes next. */
-function answered(state: DownState, check: Check, outcome: string): DownState {
-  const said = downStep(state, { type: 'said', said: { type: 'check', key: check.key, outcome } })
-  const isMended = check.mends !== undefined && outcome !== check.outcomes.at(-1)?.key
-  return isMended ? downStep(said, { type: 'runs', fixing: null }) : said
+const isMended = (check: Check, outcome: string) => check.mends !== undefined && outcome !== check.outcomes.at(-1)?.key
+/** The fix that the last look was by itself, where it helped as it seemed. */
+function mendedBy(found: Search | null, said: readonly Said[]): string | null {
+  const last = said.at(-1)
+  const check = last?.type === 'check' ? found?.index.checkOf.get(last.key) : undefined
+  return check?.mends && last?.type === 'check' && isMended(check, last.outcome) ? actKey('changed', check.mends) : null
 }
 
 interface Ended {
@@ -101,6 +130,10 @@ interface Ended {
   closing: Closing
   scrapped: number | null
 }
+const unexplained = {
+  ...{ touched: null, said: [], cause: null, isCertain: false, scrapped: null },
+  ...{ by: 'seen' as const, closing: 'notTested' as const },
+} satisfies Partial<Parameters<ReturnType<typeof useExplain>['mutate']>[0]>
 const explanation = (state: DownState, stopFromMs: number | null, of: Ended) => ({
   key: state.key,
   stationId: state.stationId,

@@ -74,8 +74,12 @@ const SAYS: Says = {
     return `${capital(READING[read.what].name)}${words ? `: ${words}` : ' read'}.`
   },
   calibrated: () => 'Knob calibrated by slip pulls.',
-  explained: ({ cause, isCertain }, names) =>
-    cause ? `It was: ${names.cause ?? cause}${isCertain ? '' : ', not sure'}.` : 'What it was, nobody knows.',
+  explained: ({ by, symptom, cause, isCertain }, names) =>
+    by === 'seen'
+      ? `Seen: ${names.cause ?? symptom}.`
+      : cause
+        ? `It was: ${names.cause ?? cause}${isCertain ? '' : ', not sure'}.`
+        : 'What it was, nobody knows.',
   tuned: (trial, _, units) => trialWords(trial, units),
   tuneKept: ({ values }, _, units) => `Settings that worked: ${settingsWords(values, units)}.`,
   spoolIn: ({ labelKg }, names, units) =>
