@@ -1,6 +1,6 @@
 import { marginals } from './belief.ts'
 import { type ReliedCause } from './relied.ts'
-import { hasLook } from './rules.ts'
+import { hasLook, lookBefore } from './rules.ts'
 import { minutesOf, type Cause } from './knowledge.ts'
 import { fixGroups, type FixGroup, type Step, actKey } from './moves.ts'
 import { expectedOf, expectedOfFix, type Planned } from './plan.ts'
@@ -46,6 +46,11 @@ export function withLinerSchool(plan: readonly Planned[], at: PlanAt, rule: Line
     if (!now || (plan[0] && isLiner(plan[0]))) return as(plan, now ? 'changeNow' : null)
     if (!doesWearLead(at, now.group)) return as(plan, 'apart')
     if (plan[0] && isFirst(plan[0], at)) return as(plan, 'looksFirst')
+    const look = lookBefore(at, now.group)
+    if (look) {
+      const first: Planned = { step: { kind: 'check', check: look }, expectedMin: expectedOf(at, look) }
+      return as([first, ...plan.filter((p) => !isSame(p, first))], 'looksFirst')
+    }
     return as([{ step: now, expectedMin: expectedOfFix(at, now) }, ...others], 'changeNow')
   }
   if (!plan[0] || !isLiner(plan[0])) return as(plan, null)

@@ -4,6 +4,7 @@ import { allMoves, CLOSE_MIN, FIX_WORKS, fixGroups, type FixGroup, type Move, ty
 import {
   isAllowed,
   isBackedUp,
+  isGlance,
   isLastResort,
   looksAt,
   settledFirst,
@@ -90,8 +91,13 @@ function confirming(at: PlanAt, now: Standing): ((move: Move) => boolean) | null
   const { group } = move.step
   const had = isBackedUp(at, group, now.marginal) ? null : signsFor(at, group)
   const isOfIt = looksAt(group, now.marginal, knowledge)
-  return ({ step }) => step.kind === 'check' && !had?.has(step.check.sign) && isOfIt(step.check)
+  // What shows it by itself is had whatever spoke before, and a glance at something else that is likely is no detour.
+  return ({ step }) =>
+    step.kind === 'check' &&
+    (isGlance(at, step.check, now) ||
+      (isOfIt(step.check) && (!had?.has(step.check.sign) || minutesOf(step.check) <= 1)))
 }
+
 /** Where nothing is left to do: what stands all the same, the likeliest first, so that the last page names it. */
 export function leftStanding(at: PlanAt, most = 2): { group: FixGroup; cause: Cause; chance: number }[] {
   const { knowledge } = at.belief

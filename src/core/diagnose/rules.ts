@@ -116,18 +116,29 @@ export function isLastResort(at: PlanAt, { step }: Move, { marginal, named }: St
 function isLookTimely(at: PlanAt, check: Check, now: Standing): boolean {
   const { knowledge } = at.belief
   const about = [...causesOf(knowledge, check)].filter((i) => (now.marginal[i] ?? 0) > 0)
-  if (!now.isThrough && !about.some((i) => now.named.has(i))) return false
+  const shown = about.reduce((sum, i) => sum + (now.named.has(i) ? (now.marginal[i] ?? 0) : 0), 0)
+  if (!now.isThrough && shown < WORTH) return false
   if (check.mends)
     return !hasLook(at, about, { mostMin: GLANCE.mostMin }) && !hasGlance(at, { causes: [] }, { ...now, ...RIVAL })
-  if (minutesOf(check) >= GLANCE.mostMin) {
-    const shown = about.reduce((sum, i) => sum + (now.marginal[i] ?? 0), 0)
-    const least = Math.max(AT_ONCE.least, shown * AT_ONCE.share)
+  if (minutesOf(check) > AT_ONCE.mostMin) {
+    const share = minutesOf(check) > AT_ONCE.longMin ? AT_ONCE.ofLong : AT_ONCE.ofShort
+    const least = Math.max(AT_ONCE.least, shown * share)
     if (hasGlance(at, { causes: [] }, { ...now, mostMin: AT_ONCE.mostMin, least })) return false
   }
   return !(about.every((i) => isLate(knowledge, i)) && hasEquipmentLook(at, now, check))
 }
-/** What takes no tool and shows something likely comes before a look of a minute and more, unless that shows what is much likelier. */
-const AT_ONCE = { mostMin: 0.35, least: 0.08, share: 0.3 }
+/** What takes no tool and a few seconds and shows something likely comes before any longer look, unless that shows what is much likelier. */
+const AT_ONCE = { mostMin: 0.35, least: 0.08, longMin: 2.5, ofShort: 0.3, ofLong: 0.1 }
+/** A glance that takes no tool, at something named that is likely. */
+export const isGlance = (at: PlanAt, check: Check, { marginal, named }: Standing): boolean =>
+  minutesOf(check) <= AT_ONCE.mostMin &&
+  isOf(
+    at.belief.knowledge,
+    check,
+    [...named].filter((i) => (marginal[i] ?? 0) > AT_ONCE.least),
+  )
+/** What is named and could be seen by it is at least so likely, or nobody asks for it. */
+const WORTH = 0.02
 const NONE: ReadonlySet<number> = new Set()
 const causesOf = (knowledge: Index, check: Check): ReadonlySet<number> => aboutOf(knowledge).get(check.key) ?? NONE
 const isOf = (knowledge: Index, check: Check, causes: readonly number[]): boolean => {
@@ -153,7 +164,7 @@ function hasEquipmentLook(at: PlanAt, now: Standing, but?: Check): boolean {
 /** A fix this long waits for looks of a minute and less; the dearest for whatever a free look could show. */
 const LOOK_FIRST_MIN = 3
 const GLANCE = { mostMin: 1, least: 0.03 }
-const FREE = { mostMin: 1, least: 0.01 }
+const FREE = { mostMin: 1, least: 0.02 }
 /** Before a fresh tip is tried, or what nothing speaks for is done. */
 const RIVAL = { mostMin: 0.5, least: 0.1 }
 const DEAREST_MIN = 20
@@ -169,21 +180,25 @@ function hasGlance(at: PlanAt, of: Pick<FixGroup, 'causes'>, { marginal, named, 
   const likely = [...new Set([...of.causes, ...named])].filter((i) => (marginal[i] ?? 0) > least)
   return hasLook(at, likely, { mostMin })
 }
-/** Whether a look of so long at most could still show any of these. */
-export function hasLook(
-  at: PlanAt,
-  causes: readonly number[],
-  { mostMin, but }: { mostMin: number; but?: Check | undefined },
-) {
+/** A look of a minute that comes before the dearest fix; null: all of them were had. */
+export function lookBefore(at: PlanAt, group: FixGroup): Check | null {
   const { knowledge } = at.belief
-  return knowledge.checks.some(
-    (c) =>
-      c !== but &&
-      !c.mends &&
-      minutesOf(c) <= mostMin &&
-      isOf(knowledge, c, causes) &&
-      isAskable(at, c) &&
-      !isOfSettings(knowledge, c),
+  const { marginal, named } = standingOf(at)
+  const likely = [...new Set([...group.causes, ...named])].filter((i) => (marginal[i] ?? 0) > FREE.least)
+  const looks = knowledge.checks.filter((c) => isLookAt(at, c, { causes: likely, mostMin: FREE.mostMin }))
+  return looks.sort((a, b) => minutesOf(a) - minutesOf(b))[0] ?? null
+}
+/** Whether a look of so long at most could still show any of these. */
+export const hasLook = (at: PlanAt, causes: readonly number[], of: { mostMin: number; but?: Check | undefined }) =>
+  at.belief.knowledge.checks.some((c) => c !== of.but && isLookAt(at, c, { causes, mostMin: of.mostMin }))
+function isLookAt(at: PlanAt, check: Check, { causes, mostMin }: { causes: readonly number[]; mostMin: number }) {
+  const { knowledge } = at.belief
+  return (
+    !check.mends &&
+    minutesOf(check) <= mostMin &&
+    isOf(knowledge, check, causes) &&
+    isAskable(at, check) &&
+    !isOfSettings(knowledge, check)
   )
 }
 const isOfSettings = (knowledge: Index, check: Check) =>

@@ -1,7 +1,7 @@
 import { Key } from '@web/kit/Keys.tsx'
 import { columnOf } from '@core/path/kinds.ts'
 import { placeName } from '@web/format/words.ts'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { chancesOf } from '@core/diagnose/belief.ts'
 import { fixKey, type FixGroup } from '@core/diagnose/moves.ts'
@@ -59,6 +59,9 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
   const first = found?.plan[0]?.expectedMin
   const needsTouched = state.symptom !== null && state.touched === null && touchedByLog(gun, state.startedMs) === null
   const [isTelling, setTelling] = useState(false)
+  // Each step begins at its head, wherever the last one was scrolled to.
+  const at = [state.symptom, state.touched, state.known, state.isClosing, state.said.length, isTelling, place].join()
+  useEffect(() => window.scrollTo(0, 0), [at])
   return (
     <main className={isPhone ? 'step-walk walk-mode down' : 'down is-desk'}>
       <Head gun={gun} search={search} leftMin={first ?? null} />
@@ -109,7 +112,7 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
           </div>
         )}
       </div>
-      <Foot search={search} />
+      <Foot search={search} isTelling={isTelling} />
     </main>
   )
 }
@@ -287,7 +290,7 @@ function AtClosing({ search, found }: At & { found: Found }) {
   )
 }
 
-function Foot({ search }: { search: At['search'] }) {
+function Foot({ search, isTelling }: { search: At['search']; isTelling: boolean }) {
   const { state, tell, found } = search
   const go = useNavigate()
   const next = found?.plan[0]?.step
@@ -299,7 +302,8 @@ function Foot({ search }: { search: At['search'] }) {
         </Key>
       </footer>
     )
-  const isAsking = state.known === null && next?.kind === 'check'
+  const isAsking = state.known === null && next?.kind === 'check' && !isTelling
+  const isAsked = state.symptom !== null
   return (
     <footer className="down-foot">
       <Key
@@ -313,7 +317,11 @@ function Foot({ search }: { search: At['search'] }) {
       <Key onClick={() => (state.symptom === null ? go(`/gun/${state.stationId}`) : tell({ type: 'back' }))}>
         {state.symptom === null ? 'leave' : 'take back'}
       </Key>
-      <Key tone="chalk" disabled={state.symptom === null} onClick={() => tell({ type: 'runs', fixing: null })}>
+      <Key
+        {...(isAsked && isAsking ? { tone: 'chalk' as const } : {})}
+        disabled={!isAsked}
+        onClick={() => tell({ type: 'runs', fixing: null })}
+      >
         running
       </Key>
       {found ? <p className="dim">{orderWords(found.own)}</p> : null}

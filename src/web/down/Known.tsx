@@ -5,7 +5,7 @@ import { isAskable } from '@core/diagnose/ratio.ts'
 import { type Said } from '@core/diagnose/session.ts'
 import { type Search } from './reckoned.ts'
 
-const MOST = 10
+const MOST = 8
 /** What a welder may know by heart, beside the quick looks: what a hand felt. */
 const BY_HEART_MIN = 3
 /** Looks of what is seen that somebody may have had already, the likeliest to tell first; those said stay, so that a word can be read again. */
@@ -41,6 +41,9 @@ export function KnownAlready(props: {
     <>
       <p className="step-do">What is known already?</p>
       <p className="step-look">Only what somebody saw, felt or tried since it went wrong. The rest is asked.</p>
+      <Key tone="chalk" onClick={props.onBack}>
+        Go on: what first?
+      </Key>
       <ul className="plain down-known">
         {knowable(found, said).map((c) => {
           const told = answerOf(c.key)
@@ -64,9 +67,6 @@ export function KnownAlready(props: {
           )
         })}
       </ul>
-      <Key tone="chalk" onClick={props.onBack}>
-        Go on: what first?
-      </Key>
     </>
   )
 }
