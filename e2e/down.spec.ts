@@ -49,7 +49,6 @@ test('a burnback from the first tap to the closing test; one answer is taken bac
   await page.getByRole('button', { name: 'Wire burned back into the tip' }).click()
   await expect(main(page)).toHaveText('What was touched last?')
   await page.getByRole('button', { name: 'Nothing' }).click()
-  await expect(page.getByText('Trade order (guess); none of your own yet.')).toBeVisible()
   const first = await main(page).innerText()
   for (const box of await page.locator('.down-now .walk-keys .key').all())
     expect((await box.boundingBox())?.height).toBeGreaterThanOrEqual(88)
@@ -77,11 +76,12 @@ test('a burnback from the first tap to the closing test; one answer is taken bac
     fact: { isCertain: true },
     names: { cause: 'tip worn' },
   })
-  // "To try" until it brought it back.
+  // Answered twice, since one answer was taken back, and logged once.
+  expect(said.filter((l) => l.fact.kind === 'fitted')).toHaveLength(1)
   await expect
     .poll(async () => (await lines(page, 'A1')).find((l) => l.fact.kind === 'fitted')?.fact)
     .toMatchObject({
-      outReason: 'worn',
+      outReason: 'burnedBack',
     })
   const { body } = await apiOf(page, shop).get<DownAnswer>(`/down?stationId=${id('A2')}`)
   expect(body.turned).toEqual([{ symptom: 'burnback', cause: 'tipWorn', n: 1 }])
@@ -89,7 +89,6 @@ test('a burnback from the first tap to the closing test; one answer is taken bac
   await page.getByRole('button', { name: 'Stuck in tip' }).click()
   await page.getByRole('button', { name: 'Wire burned back into the tip' }).click()
   await page.getByRole('button', { name: 'Nothing' }).click()
-  await expect(page.getByText('Yours 1, trade 30.')).toBeVisible()
 })
 
 test('somebody knows: a tap on the path, the cause, done; still there, and the search goes on', async ({ page }) => {

@@ -100,7 +100,7 @@ export function wearFactor(share: number, shape = SHAPE): number {
 /** From so much of its usual life a part is said to be far into it, below so much to be fresh. */
 const [FAR, FRESH] = [0.85, 0.3]
 
-/** Several guns without gas at once are the supply's. */
+/** Several guns without gas at once are the supply’s, several on one wire the lot’s; one more is chance. */
 const SEVERAL = 2
 
 const speaking = ([factor, causes]: Speaks, sign: Hint['sign'], because: Because): Hint[] =>
@@ -144,7 +144,7 @@ function fromOthers({ others }: GunState): Hint[] {
   return [
     ...(others.gas >= SEVERAL ? speaking([400, ['supply']], null, { how: 'others', what: 'gas' }) : []),
     ...(others.power >= SEVERAL ? speaking([30, ['powerOut']], null, { how: 'others', what: 'power' }) : []),
-    ...(others.sameWire >= 1 ? speaking([5, ['wirePoor']], 'reading', { how: 'others', what: 'sameWire' }) : []),
+    ...(others.sameWire >= SEVERAL ? speaking([5, ['wirePoor']], 'reading', { how: 'others', what: 'sameWire' }) : []),
   ]
 }
 /** What is not on this gun, or no trouble of its kind. */

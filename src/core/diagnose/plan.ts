@@ -101,8 +101,9 @@ function confirming(at: PlanAt, now: Standing): ((move: Move) => boolean) | null
 /** Where nothing is left to do: what stands all the same, the likeliest first, so that the last page names it. */
 export function leftStanding(at: PlanAt, most = 2): { group: FixGroup; cause: Cause; chance: number }[] {
   const { knowledge } = at.belief
-  const marginal = marginals(at.belief)
-  return fixGroups(knowledge)
+  const { marginal, named } = standingOf(at)
+  const ofNamed = fixGroups(knowledge).filter((g) => g.causes.some((i) => named.has(i)))
+  return ofNamed
     .map((group) => ({ group, chance: group.causes.reduce((sum, i) => sum + (marginal[i] ?? 0), 0) }))
     .sort((a, b) => b.chance - a.chance)
     .slice(0, most)

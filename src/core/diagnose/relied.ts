@@ -16,7 +16,7 @@ export const RELIED_ON = {
     tipRuns: [],
   },
   symptoms: ['porosity', 'soot', 'nothing', 'stubs', 'longArc', 'burnThrough', 'burnback', 'crash'],
-  causes: ['linerKinked', 'linerWorn', 'linerDirty'],
+  causes: ['linerKinked', 'linerWorn', 'linerDirty', 'wirePoor'],
 } as const
 type Answers = (typeof RELIED_ON)['answers']
 export type ReliedCheck = keyof Answers

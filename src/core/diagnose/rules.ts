@@ -103,15 +103,17 @@ export function isAllowed(at: PlanAt, { step }: Move, now: Standing): boolean {
   if (group.minutes > LOOK_FIRST_MIN && !isSeen && hasGlance(at, group, { ...now, ...GLANCE })) return false
   return isBackedUp(at, group, now.marginal)
 }
-/** Done unseen a short fix is worth it at this chance, a long one only at that. */
-const LAST = { shortMin: 6, short: 0.03, long: 0.25 }
+/** Done unseen a short fix is worth it at this chance, a long one only at that; what was looked at and found well sooner not. */
+const LAST = { shortMin: 6, short: 0.08, long: 0.25, lookedAt: 0.2 }
 /** All looks were had and something still stands: what is named is put right unseen, once each, before help is called. */
 export function isLastResort(at: PlanAt, { step }: Move, { marginal, named }: Standing): boolean {
   if (step.kind !== 'fix' || at.fixedTimes?.get(step.group.key)) return false
   const { causes, minutes } = step.group
   const chance = causes.reduce((sum, i) => sum + (marginal[i] ?? 0), 0)
   const isNamed = causes.some((i) => named.has(i) && !isWord(at.belief.knowledge.causes[i]))
-  return isNamed && chance > (minutes <= LAST.shortMin ? LAST.short : LAST.long)
+  const isLookedAt = likelyOf(step.group, marginal).every((i) => at.clear?.has(i))
+  const least = minutes <= LAST.shortMin ? LAST.short : LAST.long
+  return isNamed && chance > (isLookedAt ? Math.max(least, LAST.lookedAt) : least)
 }
 function isLookTimely(at: PlanAt, check: Check, now: Standing): boolean {
   const { knowledge } = at.belief
@@ -138,7 +140,7 @@ export const isGlance = (at: PlanAt, check: Check, { marginal, named }: Standing
     [...named].filter((i) => (marginal[i] ?? 0) > AT_ONCE.least),
   )
 /** What is named and could be seen by it is at least so likely, or nobody asks for it. */
-const WORTH = 0.02
+const WORTH = 0.025
 const NONE: ReadonlySet<number> = new Set()
 const causesOf = (knowledge: Index, check: Check): ReadonlySet<number> => aboutOf(knowledge).get(check.key) ?? NONE
 const isOf = (knowledge: Index, check: Check, causes: readonly number[]): boolean => {

@@ -177,3 +177,67 @@ describe('why a gun stops, as the shop has it', () => {
     expect((await hands.post('/down/knowledge', { key: nextKey(), knowledge: null })).status).toBe(403)
   })
 })
+
+describe('what is seen, said while it is looked into', () => {
+  const seen = (name: string, over: Record<string, unknown> = {}) =>
+    body(name, { cause: null, isCertain: false, by: 'seen', closing: 'notTested', ...over })
+  it('counts for the neighbours, explains nothing, and gives way to what it was', async () => {
+    const { gas } = (await down('A4')).others
+    await act('A1', { act: 'down' })
+    const fromMs = server.clock.nowMs
+    await lead.post('/down/explained', seen('A1', { symptom: 'porosity', stopFromMs: fromMs }))
+    expect((await down('A4')).others).toMatchObject({ gas: gas + 1 })
+    expect((await now()).stops.find((s) => s.name === 'A1' && s.fromMs === fromMs)?.isExplained).toBe(false)
+    expect((await down('A1')).turned).toEqual((await down('A4')).turned)
+    const { body: log } = await lead.get<LogbookAnswer>('/logbook')
+    expect(log.lines[0]).toMatchObject({ fact: { by: 'seen' }, names: { cause: 'pinholes in the weld' } })
+    later(5)
+    await lead.post('/down/explained', body('A1', { symptom: 'porosity', cause: 'gasFlow', stopFromMs: fromMs }))
+    later(1)
+    await lead.post('/down/explained', seen('A1', { symptom: 'porosity', stopFromMs: fromMs }))
+    expect((await down('A1')).lastStops[0]).toMatchObject({ cause: 'gasFlow', isCertain: true })
+    await act('A1', { act: 'running' })
+  })
+  it('has no cause, and is of a stop that stands', async () => {
+    for (const over of [{ cause: 'gasFlow', stopFromMs: server.clock.nowMs }, { stopFromMs: null }])
+      expect((await lead.post('/down/explained', seen('A1', over))).status).toBe(400)
+  })
+  it('a torch that hit something leaves the tool centre to be checked, until somebody says it is', async () => {
+    await act('C1', { act: 'down' })
+    await lead.post('/down/explained', seen('C1', { symptom: 'crash', stopFromMs: server.clock.nowMs }))
+    const open = async () => (await gun('C1')).followUps.map((f) => f.task)
+    expect(await open()).toContain('toolCentre')
+    await act('C1', { act: 'running' })
+    expect(await open()).toContain('toolCentre')
+    later(1)
+    await lead.post('/followup', { key: nextKey(), stationId: id('C1'), task: 'toolCentre' })
+    expect(await open()).not.toContain('toolCentre')
+  })
+  it('a lead sees where the knowledge is poor, once there are enough stops to tell', async () => {
+    expect((await now()).searches).toEqual([])
+    for (const [cause, said] of [
+      ['tipWorn', []],
+      [
+        'linerWorn',
+        [
+          { type: 'check', key: 'tipFace', outcome: 'well' },
+          { type: 'fix', key: 'changed tip' },
+        ],
+      ],
+      ['linerWorn', [{ type: 'check', key: 'tipFace', outcome: 'well' }]],
+    ] as const) {
+      await act('A2', { act: 'down' })
+      const fromMs = server.clock.nowMs
+      later(4)
+      await act('A2', { act: 'running' })
+      await lead.post('/down/explained', body('A2', { symptom: 'jerk', cause, said, stopFromMs: fromMs }))
+      later(1)
+    }
+    expect((await now()).searches).toEqual([
+      {
+        ...{ key: 'jerk', says: 'wire jerks though the rolls turn evenly', n: 3, firstRight: 2 },
+        inVain: [{ says: 'Look at the tip’s face', n: 2 }],
+      },
+    ])
+  })
+})

@@ -1,4 +1,4 @@
-import { type ReliedSymptom } from '@core/diagnose/relied.ts'
+import { type ReliedCause, type ReliedSymptom } from '@core/diagnose/relied.ts'
 import { HOUR_MS } from '@core/units/time.ts'
 import { and, desc, eq, gte, inArray, isNull, or } from 'drizzle-orm'
 import { type z } from 'zod'
@@ -77,6 +77,7 @@ const lastStops = (db: Reader, stationId: StationId) =>
 /** Symptoms that several places have at once when their supply fails. */
 const GAS_SIGNS: ReadonlySet<string> = new Set<ReliedSymptom>(['porosity', 'soot'])
 const NOTHING_TURNS: ReliedSymptom = 'nothing'
+const POOR_WIRE: ReliedCause = 'wirePoor'
 interface OthersAt {
   shop: ShopModel
   stationId: StationId
@@ -100,10 +101,17 @@ async function othersNow(db: Reader, { shop, stationId, nowMs, explained, wireId
     (s) => s.fromMs >= nowMs - LATELY_MS && shop.stationById.get(s.stationId)?.areaId === areaId,
   )
   const symptomOf = (s: (typeof stops)[number]) => explanationOf(s, explained)?.fact.symptom ?? null
+  /** It was surely something else there. */
+  const isOther = (s: (typeof stops)[number]) => {
+    const fact = explanationOf(s, explained)?.fact
+    return fact?.isCertain === true && fact.cause !== null && fact.cause !== POOR_WIRE
+  }
   return {
     gas: places(lately.filter((s) => s.position === 'gas' || GAS_SIGNS.has(symptomOf(s) ?? ''))),
     sameWire: places(
-      elsewhere.filter((s) => wireId !== null && wires.get(s.stationId) === wireId && s.fromMs >= nowMs - LATELY_MS),
+      elsewhere.filter(
+        (s) => wireId !== null && wires.get(s.stationId) === wireId && s.fromMs >= nowMs - LATELY_MS && !isOther(s),
+      ),
     ),
     power: places(lately.filter((s) => symptomOf(s) === NOTHING_TURNS)),
   }

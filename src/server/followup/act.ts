@@ -9,10 +9,11 @@ import { logFacts } from '@server/write/facts.ts'
 import { type ShopPlaces, type ShopKinds } from '@server/shopmodel/model.ts'
 import { OK } from '@server/write/changing.ts'
 
-/** Done, wherever it stands open: the feeder and the gun may each have asked for it. */
+/** Done, wherever it stands open: the feeder and the gun may each have asked for it, and after a crash the place itself. */
 export function settledFacts(place: Place, tasks: readonly FollowUp[]): Fact[] {
   const carriers = [place.now.gunId, place.now.headId].flatMap((id) => (id ? [id] : []))
-  return tasks.flatMap((task) => carriers.map((carrierId): Fact => ({ kind: 'followedUp', carrierId, task })))
+  const of = (task: FollowUp) => (task === 'toolCentre' ? [...carriers, place.stationCarrierId] : carriers)
+  return tasks.flatMap((task) => of(task).map((carrierId): Fact => ({ kind: 'followedUp', carrierId, task })))
 }
 
 /** Reminders that stay tied, each where it hangs. */

@@ -35,15 +35,19 @@ export function Beside({ down, found, said }: { down: DownAnswer; found: Search;
         ) : null}
         {linerApartWords(found.liner) ? <p className="dim">{linerApartWords(found.liner)}</p> : null}
         {linerRuleWords(found.liner) ? <p className="dim">{linerRuleWords(found.liner)}</p> : null}
+        <div className="down-orders dim">
+          <span>As it is asked here</span>
+          <span>The quickest cause first</span>
+        </div>
         <div className="down-orders">
-          <ol>
+          <ol aria-label="As it is asked here">
             {found.plan.slice(0, 3).map(({ step }) => (
               <li key={step.kind === 'check' ? step.check.key : step.group.key}>
                 {step.kind === 'check' ? step.check.do : step.cause.fix.do}
               </li>
             ))}
           </ol>
-          <ol className="dim">
+          <ol className="dim" aria-label="The quickest cause first">
             {usual.next.map((c) => (
               <li key={c.key}>{capital(c.says)}</li>
             ))}

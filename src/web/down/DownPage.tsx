@@ -76,6 +76,7 @@ function DownNow() {
       </ul>
       <Strokes now={now.data} />
       <Causes now={now.data} />
+      <Searches now={now.data} />
       <Unexplained now={now.data} />
       {isPhone ? <PhoneMore /> : null}
     </main>
@@ -184,6 +185,35 @@ function Strokes({ now }: { now: DownNowAnswer }) {
     </figure>
   )
 }
+
+/** Where the knowledge is poor: what was seen, how often the first fix was it, what was looked at for nothing. */
+function Searches({ now }: { now: DownNowAnswer }) {
+  if (now.searches.length === 0) return null
+  return (
+    <section aria-label="How searches went" className="down-searches">
+      <h2>Was the first fix it?</h2>
+      <ul className="walk-list plain">
+        {now.searches.map((s) => (
+          <li key={s.key}>
+            <strong>
+              {s.firstRight} of {s.n}
+            </strong>{' '}
+            <span>{capital(s.says)}</span> <span className="dim">{inVainWords(s.inVain)}</span>
+          </li>
+        ))}
+      </ul>
+      <p className="dim">
+        What is asked for nothing again and again stands wrong for this shop:{' '}
+        <Link to="/shop?part=why">why a gun stops</Link> is yours to change.
+      </p>
+    </section>
+  )
+}
+/** "Found nothing: look at the tip’s face (3), …" */
+export const inVainWords = (inVain: DownNowAnswer['searches'][number]['inVain']): string =>
+  inVain.length === 0
+    ? ''
+    : `Found nothing: ${inVain.map((v) => `${v.says.replace(/[.?]$/, '').toLowerCase()} (${v.n})`).join(', ')}.`
 
 function Causes({ now }: { now: DownNowAnswer }) {
   if (now.causes.length === 0) return null

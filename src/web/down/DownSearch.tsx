@@ -61,7 +61,7 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
   const [isTelling, setTelling] = useState(false)
   // Each step begins at its head, wherever the last one was scrolled to.
   const at = [state.symptom, state.touched, state.known, state.isClosing, state.said.length, isTelling, place].join()
-  useEffect(() => window.scrollTo(0, 0), [at])
+  useEffect(() => void window.scrollTo(0, 0), [at])
   return (
     <main className={isPhone ? 'step-walk walk-mode down' : 'down is-desk'}>
       <Head gun={gun} search={search} leftMin={first ?? null} />
@@ -112,7 +112,7 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
           </div>
         )}
       </div>
-      <Foot search={search} isTelling={isTelling} />
+      <Foot search={search} isStep={found !== null && !needsTouched && !isTelling} isPhone={isPhone} />
     </main>
   )
 }
@@ -177,6 +177,8 @@ function Now({ gun, down, search, found, onTelling }: At & { found: Found; onTel
       </>
     )
   const { check } = next
+  // What has to be done before all else is no time for questions.
+  const isOpening = found.index.symptoms.find((s) => s.key === state.symptom)?.first === check.key
   return (
     <>
       <CheckView
@@ -189,18 +191,29 @@ function Now({ gun, down, search, found, onTelling }: At & { found: Found; onTel
         forced={forcedWords(check, down)}
         onAnswer={(outcome) => answer(check, outcome)}
       />
-      <div className="down-tried">
-        <Key size="low" onClick={onTelling}>
-          Some of it is known already
-        </Key>
-      </div>
-      <SeenAsWell
-        found={found}
-        said={state.said}
-        isCell={down.isCell}
-        onSaid={(said) => tell({ type: 'said', said })}
-      />
-      <AlreadyTried index={found.index} said={state.said} onTried={(said) => tell({ type: 'said', said })} />
+      {isOpening ? null : (
+        <div className="down-tried">
+          <Key size="low" onClick={onTelling}>
+            Some of it is known already
+          </Key>
+        </div>
+      )}
+      {isOpening ? null : (
+        <SeenAsWell
+          found={found}
+          said={state.said}
+          isCell={down.isCell}
+          onSaid={(said) => tell({ type: 'said', said })}
+        />
+      )}
+      {isOpening ? null : (
+        <AlreadyTried
+          index={found.index}
+          symptom={state.symptom ?? ''}
+          said={state.said}
+          onTried={(said) => tell({ type: 'said', said })}
+        />
+      )}
       {linerApartWords(found.liner) ? <p className="dim">{linerApartWords(found.liner)}</p> : null}
       <ReadyGun gun={gun} down={down} search={search} found={found} />
     </>
@@ -290,7 +303,7 @@ function AtClosing({ search, found }: At & { found: Found }) {
   )
 }
 
-function Foot({ search, isTelling }: { search: At['search']; isTelling: boolean }) {
+function Foot({ search, isStep, isPhone }: { search: At['search']; isStep: boolean; isPhone: boolean }) {
   const { state, tell, found } = search
   const go = useNavigate()
   const next = found?.plan[0]?.step
@@ -302,8 +315,17 @@ function Foot({ search, isTelling }: { search: At['search']; isTelling: boolean 
         </Key>
       </footer>
     )
-  const isAsking = state.known === null && next?.kind === 'check' && !isTelling
+  const isAsking = state.known === null && next?.kind === 'check'
   const isAsked = state.symptom !== null
+  const leave = (
+    <Key
+      {...(isStep ? {} : { size: 'low' as const })}
+      onClick={() => (state.symptom === null ? go(`/gun/${state.stationId}`) : tell({ type: 'back' }))}
+    >
+      {state.symptom === null ? 'leave' : 'take back'}
+    </Key>
+  )
+  if (!isStep) return <footer className="down-foot is-closing">{leave}</footer>
   return (
     <footer className="down-foot">
       <Key
@@ -314,9 +336,7 @@ function Foot({ search, isTelling }: { search: At['search']; isTelling: boolean 
       >
         can’t tell
       </Key>
-      <Key onClick={() => (state.symptom === null ? go(`/gun/${state.stationId}`) : tell({ type: 'back' }))}>
-        {state.symptom === null ? 'leave' : 'take back'}
-      </Key>
+      {leave}
       <Key
         {...(isAsked && isAsking ? { tone: 'chalk' as const } : {})}
         disabled={!isAsked}
@@ -324,7 +344,7 @@ function Foot({ search, isTelling }: { search: At['search']; isTelling: boolean 
       >
         running
       </Key>
-      {found ? <p className="dim">{orderWords(found.own)}</p> : null}
+      {found && !isPhone ? <p className="dim">{orderWords(found.own)}</p> : null}
     </footer>
   )
 }

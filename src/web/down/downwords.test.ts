@@ -1,7 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { indexOf } from '@core/diagnose/belief.ts'
 import { type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
-import { planned } from '@core/diagnose/plan.ts'
 import { reckon } from '@core/diagnose/session.ts'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
 import { becauseSentence, choiceWords, hintWords, orderWords, spanWords } from './downwords.ts'
@@ -30,14 +29,15 @@ describe('why a look comes now', () => {
     const hints = [
       {
         cause: 'linerWorn',
-        factor: 3,
+        factor: 30,
         sign: 'reading' as const,
         because: { how: 'read' as const, what: 'tension' as const },
       },
     ]
     const at = reckon(k, { symptom: 'jerk', said: [] }, { hints })
-    const step = planned(at)[0]?.step
-    expect(step && becauseSentence(step, at, hints)).toMatch(
+    const check = k.checkOf.get('straighten')
+    if (!check) throw new Error('no such check')
+    expect(becauseSentence({ kind: 'check', check }, at, hints)).toMatch(
       /Groove worn in the liner: .*since drive tension was read off/,
     )
   })
@@ -48,11 +48,13 @@ describe('why a look comes now', () => {
     })
     const check = k.checkOf.get('flow')
     if (!check) throw new Error('no such check')
-    expect(becauseSentence({ kind: 'check', check }, at, [])).toMatch(/^Gas flow wrong/)
+    expect(becauseSentence({ kind: 'check', check }, at, [])).toMatch(/^Gas flow set wrong/)
   })
   it('whose order it is, and short spans in seconds', () => {
     expect(orderWords(0)).toContain('none of your own')
-    expect(orderWords(12)).toBe('Yours 12, trade 30.')
+    expect(orderWords(12)).toBe(
+      'Order by 12 stops of your own beside the trade’s guess, which counts as 30.',
+    )
     expect([spanWords(0.3), spanWords(2)]).toEqual(['18 s', '2 min'])
     expect(hintWords({ how: 'read', what: 'cleaning' })).toBe('the nozzle closes ever faster')
   })

@@ -1,6 +1,7 @@
 import { type EventId } from '@core/ids/id.ts'
 import { useMemo, useState } from 'react'
 import { actKey, fixKey } from '@core/diagnose/moves.ts'
+import { type OutReason } from '@core/path/columns.ts'
 import { type Said } from '@core/diagnose/session.ts'
 import { type Closing } from '@core/ledger/event.ts'
 import { type Cause, type Check, type Knowledge } from '@core/diagnose/knowledge.ts'
@@ -61,9 +62,9 @@ interface SendAt {
 /** Acts on their way; each answer finds its own way back, also when another was sent meanwhile. */
 function useSend() {
   const log = useLog()
-  const send = (acts: Act[], then?: (eventId: EventId | null) => void) => {
+  const send = (acts: Act[], then?: (eventId: EventId | null) => void, key: string = newKey()) => {
     if (acts.length === 0) return then?.(null)
-    log.mutateAsync({ key: newKey(), acts }).then(
+    log.mutateAsync({ key, acts }).then(
       (answer) => then?.(answer?.logged[0]?.eventId ?? null),
       () => undefined,
     )
@@ -94,10 +95,10 @@ function useSending(at: SendAt, onDone: () => void) {
     // Where the look is a fix by itself and helped, the closing test comes next.
     if (isMended(check, outcome)) tell({ type: 'runs', fixing: null })
     if (!check.mends) return
-    const outReason = check.outReason ?? 'toTry'
-    send([{ stationId, act: 'changed', position: check.mends, outReason }], (eventId) => {
-      if (eventId && outReason === 'toTry') tell({ type: 'tried', eventId })
-    })
+    const tried = (eventId: EventId | null) => (eventId ? tell({ type: 'tried', eventId }) : undefined)
+    // "To try" until it is known why it came out: any other word would end the stop. Taken back and answered again it is the same part.
+    const act = { stationId, act: 'changed' as const, position: check.mends, outReason: 'toTry' as const }
+    send([act], tried, `${state.key}.${check.key}`)
   }
   const still = (cause: Cause | null) => {
     if (cause) send(stillActs(cause, stationId, isDown))
@@ -105,8 +106,9 @@ function useSending(at: SendAt, onDone: () => void) {
   }
   const done = (of: Ended) => {
     const fixed = causeOf(state.fixing)
-    if (state.tried && of.isCertain && causeOf(of.cause)?.fix.position === 'tip')
-      correct.mutate({ key: newKey(), eventId: state.tried, outReason: outReasonOf(of.cause ?? '') })
+    const outReason =
+      triedReason(found, state.said) ?? (isOfTip(causeOf(of.cause), of) ? outReasonOf(of.cause ?? '') : null)
+    if (state.tried && outReason) correct.mutate({ key: newKey(), eventId: state.tried, outReason })
     const runs: Act[] = isDown ? [{ stationId, act: 'running' }] : []
     send([...(fixed ? actOf(fixed, stationId, false) : []), ...runs], () =>
       explain.mutate(explanation(state, gun.downSinceMs, of), { onSuccess: onDone }),
@@ -123,6 +125,11 @@ function mendedBy(found: Search | null, said: readonly Said[]): string | null {
   const check = last?.type === 'check' ? found?.index.checkOf.get(last.key) : undefined
   return check?.mends && last?.type === 'check' && isMended(check, last.outcome) ? actKey('changed', check.mends) : null
 }
+
+/** Why the part came out that a look took off whatever it showed. */
+const triedReason = (found: Search | null, said: readonly Said[]): OutReason | null =>
+  said.flatMap((s) => (s.type === 'check' ? (found?.index.checkOf.get(s.key)?.outReason ?? []) : []))[0] ?? null
+const isOfTip = (cause: Cause | null, { isCertain }: Ended) => isCertain && cause?.fix.position === 'tip'
 
 interface Ended {
   cause: string | null
