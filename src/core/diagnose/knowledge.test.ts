@@ -4,6 +4,19 @@ import { SHIPPED } from './shipped/knowledge.ts'
 
 describe('what ships', () => {
   it('has no orphan, and every cause can be shown by a check', () => expect(knowledgeFaults(SHIPPED)).toEqual([]))
+  it('tells nobody to lay a hand on the front end, or into the rolls, while it is live', () => {
+    const front: ReadonlySet<string> = new Set(['tip', 'nozzle', 'insulator', 'diffuser', 'neck'])
+    const at = new Map(SHIPPED.causes.map((c) => [c.key, c.at]))
+    for (const c of SHIPPED.causes)
+      if (front.has(c.at) && c.kind !== 'hand') expect(c.fix.hazards, c.key).toContain('isolate')
+    for (const c of SHIPPED.checks) {
+      const isOfFront = c.outcomes.some((o) => o.points.length > 0 && o.points.every((p) => front.has(at.get(p) ?? '')))
+      if (c.sign === 'feel' && isOfFront) expect(c.hazards, c.key).toContain('isolate')
+      if (c.mends) expect(c.hazards, c.key).toContain('isolate')
+    }
+    const nest = SHIPPED.checks.find((c) => c.key === 'nestOut')
+    expect(nest?.hazards).toEqual(expect.arrayContaining(['isolate', 'stab']))
+  })
   it('says what is seen in few words, and what to do in a line or two of a phone', () => {
     for (const c of SHIPPED.checks) {
       expect(c.do.length, c.key).toBeLessThanOrEqual(40)

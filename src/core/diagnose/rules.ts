@@ -52,8 +52,9 @@ export function settledFirst(at: PlanAt, { marginal, named }: Standing): Step | 
   const known = (at.known ?? []).filter((i) => isOfIt(i) && minutes(i) <= KNOWN_MIN && isFresh(at, i))
   const [quickest] = [...known].sort((a, b) => minutes(a) - minutes(b))
   if (quickest !== undefined) return fix(quickest)
-  const shown = (at.shown ?? []).filter((i) => named.has(i) && minutes(i) <= SHOWN_MIN && isFresh(at, i)).at(-1)
-  return shown === undefined || isWord(knowledge.causes[shown]) ? null : fix(shown)
+  const isNow = (i: number) => named.has(i) && minutes(i) <= SHOWN_MIN && isFresh(at, i) && !isWord(knowledge.causes[i])
+  const shown = (at.shown ?? []).filter(isNow).at(-1)
+  return shown === undefined ? null : fix(shown)
 }
 /** A word on the hand wants two kinds of sign, however quickly it is said. */
 const isWord = (cause: Cause | undefined) => cause?.kind === 'hand'
