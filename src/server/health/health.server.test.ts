@@ -112,3 +112,6 @@ it.each([
 ])('%o is told as %s', (from, code) =>
   expect(passingFault(new Error('x', { cause: Object.assign(new Error('y'), from) }))?.code).toBe(code),
 )
+it('more that wait for a connection than may is told as busy, and is no fault of the program', () =>
+  // A transaction that gets none says so by the driver's own words, with no number and no query.
+  expect(passingFault(new Error('Queue limit reached.'))?.code).toBe('busy'))

@@ -99,7 +99,7 @@ const AWAY: ReadonlySet<string> = new Set([
   // A node of a cluster that has lost the others.
   'ER_UNKNOWN_COM_ERROR',
 ])
-/** Said without a number, where a line was cut between two statements. */
+/** Said without a number, where a line was cut between two statements or more wait for one than may. */
 const CLOSED = /Pool is closed|Queue limit reached|in closed state/
 const FULL: ReadonlySet<string> = new Set(['ER_DISK_FULL', 'ER_RECORD_FILE_FULL', 'ENOSPC', 'EDQUOT'])
 const codesOf = (problem: unknown): string[] =>
@@ -109,6 +109,8 @@ const isOfDatabase = (problem: unknown): boolean =>
 
 /** A fault of the database that passes by itself or by room on the disk, as a refusal in words; null for any other. */
 export function passingFault(problem: unknown): DomainError | null {
+  // Of a transaction that gets no connection the driver tells by its words alone.
+  if (causesOf(problem).some(({ message }) => CLOSED.test(message))) return databaseAway()
   if (!isOfDatabase(problem)) return null
   const codes = codesOf(problem)
   if (codes.some((c) => FULL.has(c)))
@@ -119,6 +121,5 @@ export function passingFault(problem: unknown): DomainError | null {
     return new DomainError('busy', 'Others are writing to the same place just now; nothing was written.', [
       'Try the same again in a moment.',
     ])
-  const isClosed = problem instanceof Error && causesOf(problem).some(({ message }) => CLOSED.test(message))
-  return isClosed || codes.some((c) => AWAY.has(c)) ? databaseAway() : null
+  return codes.some((c) => AWAY.has(c)) ? databaseAway() : null
 }
