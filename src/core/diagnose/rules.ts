@@ -35,8 +35,8 @@ export function standingOf(at: PlanAt, marginal = marginals(at.belief)): Standin
 
 /** A known fault that takes longer waits for the free looks like any other. */
 const KNOWN_MIN = 5.5
-/** What is seen and put right in so long is put right. */
-const SHOWN_MIN = 5.5
+/** What is found and put right in so long is put right; what an eye has seen, longer. */
+const SHOWN_MIN = { any: 5.5, seen: 15.5 }
 /** What comes next without any reckoning; null: nothing does. */
 export function settledFirst(at: PlanAt, { marginal, named }: Standing): Step | null {
   const { knowledge, symptom } = at.belief
@@ -52,7 +52,9 @@ export function settledFirst(at: PlanAt, { marginal, named }: Standing): Step | 
   const known = (at.known ?? []).filter((i) => isOfIt(i) && minutes(i) <= KNOWN_MIN && isFresh(at, i))
   const [quickest] = [...known].sort((a, b) => minutes(a) - minutes(b))
   if (quickest !== undefined) return fix(quickest)
-  const isNow = (i: number) => named.has(i) && minutes(i) <= SHOWN_MIN && isFresh(at, i) && !isWord(knowledge.causes[i])
+  const mostMin = (i: number) => (at.signs?.get(i)?.has('look') ? SHOWN_MIN.seen : SHOWN_MIN.any)
+  const isNow = (i: number) =>
+    named.has(i) && minutes(i) <= mostMin(i) && isFresh(at, i) && !isWord(knowledge.causes[i])
   const shown = (at.shown ?? []).filter(isNow).at(-1)
   return shown === undefined ? null : fix(shown)
 }

@@ -139,12 +139,10 @@ function answeredWith(knowledge: Index, { check, outcome }: { check: Check; outc
   if (SHOWS.has(check.sign)) {
     const one = onlyFix(knowledge, causes, so.belief)
     if (one !== null) so.shown = [...so.shown, one]
-    if (causes.length === 0) {
-      const well = shownBy(knowledge, check)
-      well.forEach((i) => so.clear.add(i))
-      // Looked at and well: what was seen before is right by now.
-      so.shown = so.shown.filter((i) => !well.includes(i))
-    }
+    // What it would have shown and did not is well; what was seen there before is right by now.
+    const well = shownBy(knowledge, check).filter((i) => !causes.includes(i))
+    well.forEach((i) => so.clear.add(i))
+    so.shown = so.shown.filter((i) => !well.includes(i))
   }
   // A fresh tip that did not help speaks for what feels the same: what lies upstream.
   if (check.mends && check.sign === 'swap' && causes.length === 0)
