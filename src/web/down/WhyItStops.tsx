@@ -51,8 +51,9 @@ export function WhyItStops() {
         {now.data.isShipped
           ? 'As the trade has it; every chance and minute of it is a guess.'
           : `This shop’s own, changed ${now.data.version} times, last ${when(now.data.atMs ?? 0, Date.now(), zone)}.`}{' '}
-        Of each cause stands how often it is behind it, each word twice the next, and where that comes from; the shop’s
-        own stops count as they come in.
+        Of each cause stands how often it is behind it, each word twice the next, and where that comes from: practice
+        (several hands name it), one school, or reckoned from how wire and gas run. The shop’s own stops count as they
+        come in.
       </p>
       <PickOne
         id="why-symptom"
@@ -118,9 +119,9 @@ function readFile(text: string): Knowledge | ApiError {
 
 const ODDS_WORD: Record<Odds, string> = { often: 'often', atTimes: 'at times', seldom: 'seldom', rarely: 'rarely' }
 const SOURCE_WORD: Record<Source, string> = {
-  practice: 'several hands name it',
-  taught: 'one school teaches it',
-  reckoned: 'follows from how wire and gas run',
+  practice: 'practice',
+  taught: 'one school',
+  reckoned: 'reckoned',
 }
 const inHundred = (share: number) => (share < 0.01 ? 'under 1 in 100' : `${Math.round(100 * share)} in 100`)
 
@@ -174,7 +175,7 @@ function OneSymptom({ k, symptom, onEdit }: { k: Knowledge; symptom: string; onE
                 </Button>
               )}
               <Button variant="" onClick={() => onEdit({ do: 'out', symptom, cause: key })}>
-                not here
+                wrong here
               </Button>
             </li>
           ) : null
