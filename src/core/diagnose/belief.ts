@@ -176,6 +176,15 @@ export function chancesOf(belief: Belief): CauseChance[] {
     .filter((c) => c.chance > 0)
     .sort((a, b) => b.chance - a.chance)
 }
+/** Causes by their keys; what the knowledge does not know is left out. */
+export const causesIn = (knowledge: Index, keys: readonly string[]): number[] =>
+  keys.flatMap((key) => knowledge.causeAt.get(key) ?? [])
+/** How likely it is one of these. */
+export const chanceAmong = (marginal: Float64Array, causes: Iterable<number>): number => {
+  let sum = 0
+  for (const i of causes) sum += marginal[i] ?? 0
+  return sum
+}
 /** By index of cause. Of a pair one half of which was mended, the other stands. */
 export function marginals({ knowledge, sets, weights, fixed }: Belief): Float64Array {
   const out = new Float64Array(knowledge.causes.length)

@@ -2,7 +2,7 @@ import { marginals } from './belief.ts'
 import { type ReliedCause } from './relied.ts'
 import { hasLook, lookBefore } from './rules.ts'
 import { minutesOf, type Cause } from './knowledge.ts'
-import { fixGroups, type FixGroup, type Step, actKey } from './moves.ts'
+import { fixGroups, stepKey, type FixGroup, type Step, actKey } from './moves.ts'
 import { expectedOf, expectedOfFix, type Planned } from './plan.ts'
 import { isAskable, type PlanAt } from './ratio.ts'
 
@@ -82,9 +82,7 @@ function doesWearLead(at: PlanAt, group: FixGroup): boolean {
   return !hasLook(at, likelier, { mostMin: LOOK_MIN })
 }
 const LOOK_MIN = 2.9
-const isSame = (a: Planned, b: Planned) =>
-  a.step.kind === 'check' && b.step.kind === 'check' ? a.step.check === b.step.check : keyOf(a) === keyOf(b)
-const keyOf = ({ step }: Planned) => (step.kind === 'fix' ? step.group.key : '')
+const isSame = (a: Planned, b: Planned) => stepKey(a.step) === stepKey(b.step)
 
 /** Changing the liner, told by the likeliest of what it mends; null where this symptom cannot be the liner, or it was changed already. */
 function linerStep(at: PlanAt): FixStep | null {

@@ -1,5 +1,5 @@
 import { type Position } from '@core/path/columns.ts'
-import { type Index } from './belief.ts'
+import { causesIn, type Index } from './belief.ts'
 import { FALSE_SIGN, fixMinutes, minutesOf, type Cause, type Check } from './knowledge.ts'
 
 /** A fix, and all causes it puts right: a new liner mends it however it was hurt. */
@@ -8,6 +8,8 @@ export interface FixGroup {
   causes: readonly number[]
   minutes: number
 }
+/** What tells steps apart. */
+export const stepKey = (step: Step): string => (step.kind === 'check' ? step.check.key : `fix ${step.group.key}`)
 export type Step = { kind: 'check'; check: Check } | { kind: 'fix'; group: FixGroup; cause: Cause }
 
 /** To see that it runs: feed free, strike once. */
@@ -55,12 +57,7 @@ const groupsByCause = ofKnowledge((knowledge): readonly (FixGroup | undefined)[]
 /** By check, all causes that its answers speak for. */
 export const aboutOf = ofKnowledge(
   (knowledge): ReadonlyMap<string, ReadonlySet<number>> =>
-    new Map(
-      knowledge.checks.map((c) => [
-        c.key,
-        new Set(c.outcomes.flatMap((o) => o.points.flatMap((p) => knowledge.causeAt.get(p) ?? []))),
-      ]),
-    ),
+    new Map(knowledge.checks.map((c) => [c.key, new Set(c.outcomes.flatMap((o) => causesIn(knowledge, o.points)))])),
 )
 
 export interface Move {
@@ -84,7 +81,7 @@ export const allMoves = ofKnowledge((knowledge): readonly Move[] => [
 function lookMove(knowledge: Index, check: Check): Move {
   const last = check.outcomes.length - 1
   const rows = knowledge.chances.get(check.key) ?? []
-  const points = [...new Set(check.outcomes.flatMap((o) => o.points))].flatMap((p) => knowledge.causeAt.get(p) ?? [])
+  const points = [...(aboutOf(knowledge).get(check.key) ?? [])]
   const wasted = check.mends ? 0 : mean(points.map((i) => fixMinutes(knowledge.causes[i] as Cause)))
   return {
     step: { kind: 'check', check },

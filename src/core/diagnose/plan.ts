@@ -1,6 +1,6 @@
-import { believe, marginals, supposing } from './belief.ts'
+import { believe, chanceAmong, marginals, supposing } from './belief.ts'
 import { fixMinutes, minutesOf, type Cause, type Check } from './knowledge.ts'
-import { allMoves, CLOSE_MIN, FIX_WORKS, fixGroups, type FixGroup, type Move, type Step } from './moves.ts'
+import { allMoves, CLOSE_MIN, FIX_WORKS, fixGroups, stepKey, type FixGroup, type Move, type Step } from './moves.ts'
 import {
   isAllowed,
   isBackedUp,
@@ -55,9 +55,8 @@ export function planned(at: PlanAt): Planned[] {
   }))
   const plan = believable(valued)
   const first = settledFirst(at, now)
-  return first ? [valuedAs(at, first), ...plan.filter((p) => keyOf(p.step) !== keyOf(first))] : plan
+  return first ? [valuedAs(at, first), ...plan.filter((p) => stepKey(p.step) !== stepKey(first))] : plan
 }
-const keyOf = (step: Step): string => (step.kind === 'check' ? step.check.key : `fix ${step.group.key}`)
 const valuedAs = (at: PlanAt, step: Step): Planned => ({
   step,
   expectedMin: step.kind === 'check' ? expectedOf(at, step.check) : expectedOfFix(at, step),
@@ -84,8 +83,8 @@ function believable(valued: readonly Valued[]): Planned[] {
 const NEARLY = { dear: 0.75, cheap: 0.5 }
 function confirming(at: PlanAt, now: Standing): ((move: Move) => boolean) | null {
   const { knowledge } = at.belief
-  const chance = (g: FixGroup) => g.causes.reduce((sum, i) => sum + (now.marginal[i] ?? 0), 0)
-  const isNearly = (g: FixGroup) => chance(g) > (isOneDear(knowledge, g) ? NEARLY.dear : NEARLY.cheap)
+  const isNearly = (g: FixGroup) =>
+    chanceAmong(now.marginal, g.causes) > (isOneDear(knowledge, g) ? NEARLY.dear : NEARLY.cheap)
   const move = allMoves(knowledge).find(({ step }) => step.kind === 'fix' && isNearly(step.group))
   if (move?.step.kind !== 'fix' || isAllowed(at, move, now)) return null
   const { group } = move.step
@@ -104,7 +103,7 @@ export function leftStanding(at: PlanAt, most = 2): { group: FixGroup; cause: Ca
   const { marginal, named } = standingOf(at)
   const ofNamed = fixGroups(knowledge).filter((g) => g.causes.some((i) => named.has(i)))
   return ofNamed
-    .map((group) => ({ group, chance: group.causes.reduce((sum, i) => sum + (marginal[i] ?? 0), 0) }))
+    .map((group) => ({ group, chance: chanceAmong(marginal, group.causes) }))
     .sort((a, b) => b.chance - a.chance)
     .slice(0, most)
     .flatMap(({ group, chance }) => {

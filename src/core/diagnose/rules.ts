@@ -1,4 +1,4 @@
-import { marginals, type Index } from './belief.ts'
+import { causesIn, chanceAmong, marginals, type Index } from './belief.ts'
 import { fixMinutes, minutesOf, type Cause, type Check, type Sign } from './knowledge.ts'
 import { aboutOf, CLOSE_MIN, groupOf, type FixGroup, type Move, type Step } from './moves.ts'
 import { SHOWS } from './session.ts'
@@ -19,6 +19,8 @@ import { hasSigns, isAskable, isOneDear, signsFor, type PlanAt } from './ratio.t
  */
 export interface Standing {
   marginal: Float64Array
+  /** Causes that the symptom names. */
+  listed: ReadonlySet<number>
   /** Causes that the symptom names, or an answer, or the gun itself. */
   named: ReadonlySet<number>
   /** All that is named is unlikely by now: other things are thought of. */
@@ -28,9 +30,9 @@ export interface Standing {
 const THROUGH = 0.05
 export function standingOf(at: PlanAt, marginal = marginals(at.belief)): Standing {
   const { knowledge, symptom } = at.belief
-  const listed = knowledge.symptoms.find((s) => s.key === symptom)?.causes ?? []
-  const named = new Set([...listed.flatMap((key) => knowledge.causeAt.get(key) ?? []), ...(at.pointed ?? [])])
-  return { marginal, named, isThrough: [...named].every((i) => (marginal[i] ?? 0) < THROUGH) }
+  const listed = new Set(causesIn(knowledge, knowledge.symptoms.find((s) => s.key === symptom)?.causes ?? []))
+  const named = new Set([...listed, ...(at.pointed ?? [])])
+  return { marginal, listed, named, isThrough: [...named].every((i) => (marginal[i] ?? 0) < THROUGH) }
 }
 
 /** A known fault that takes longer waits for the free looks like any other. */
@@ -38,7 +40,7 @@ const KNOWN_MIN = 5.5
 /** What is found and put right in so long is put right; what an eye has seen, longer. */
 const SHOWN_MIN = { any: 5.5, seen: 15.5 }
 /** What comes next without any reckoning; null: nothing does. */
-export function settledFirst(at: PlanAt, { marginal, named }: Standing): Step | null {
+export function settledFirst(at: PlanAt, { marginal, listed, named }: Standing): Step | null {
   const { knowledge, symptom } = at.belief
   const first = knowledge.symptoms.find((s) => s.key === symptom)?.first
   const opening = first === undefined || at.done.has(first) ? undefined : knowledge.checkOf.get(first)
@@ -47,8 +49,7 @@ export function settledFirst(at: PlanAt, { marginal, named }: Standing): Step | 
   if (proof) return { kind: 'check', check: proof }
   const fix = (i: number): Step => ({ kind: 'fix', group: groupOf(knowledge, i), cause: knowledge.causes[i] as Cause })
   const minutes = (i: number) => fixMinutes(knowledge.causes[i] as Cause)
-  const listed = new Set(knowledge.symptoms.find((s) => s.key === symptom)?.causes)
-  const isOfIt = (i: number) => listed.has(knowledge.causes[i]?.key ?? '') && (marginal[i] ?? 0) > 0
+  const isOfIt = (i: number) => listed.has(i) && (marginal[i] ?? 0) > 0
   const known = (at.known ?? []).filter((i) => isOfIt(i) && minutes(i) <= KNOWN_MIN && isFresh(at, i))
   const [quickest] = [...known].sort((a, b) => minutes(a) - minutes(b))
   if (quickest !== undefined) return fix(quickest)
@@ -84,7 +85,7 @@ export function isBackedUp(at: PlanAt, group: FixGroup, marginal = marginals(at.
   if (hasSigns(at, group)) return true
   const isDear = isOneDear(knowledge, group)
   // Nothing speaks for it and what was looked at speaks against it.
-  if (had.size === 0 && group.causes.reduce((sum, i) => sum + (marginal[i] ?? 0), 0) < FAINT) return false
+  if (had.size === 0 && chanceAmong(marginal, group.causes) < FAINT) return false
   const isOfIt = looksAt(group, marginal, knowledge)
   return !knowledge.checks.some(
     (c) => isAskable(at, c) && !had.has(c.sign) && (isDear || minutesOf(c) < group.minutes + CLOSE_MIN) && isOfIt(c),
@@ -112,7 +113,7 @@ const LAST = { shortMin: 6, short: 0.08, long: 0.25, lookedAt: 0.2 }
 export function isLastResort(at: PlanAt, { step }: Move, { marginal, named }: Standing): boolean {
   if (step.kind !== 'fix' || at.fixedTimes?.get(step.group.key)) return false
   const { causes, minutes } = step.group
-  const chance = causes.reduce((sum, i) => sum + (marginal[i] ?? 0), 0)
+  const chance = chanceAmong(marginal, causes)
   const isNamed = causes.some((i) => named.has(i) && !isWord(at.belief.knowledge.causes[i]))
   const isLookedAt = likelyOf(step.group, marginal).every((i) => at.clear?.has(i))
   const least = minutes <= LAST.shortMin ? LAST.short : LAST.long
@@ -121,7 +122,10 @@ export function isLastResort(at: PlanAt, { step }: Move, { marginal, named }: St
 function isLookTimely(at: PlanAt, check: Check, now: Standing): boolean {
   const { knowledge } = at.belief
   const about = [...causesOf(knowledge, check)].filter((i) => (now.marginal[i] ?? 0) > 0)
-  const shown = about.reduce((sum, i) => sum + (now.named.has(i) ? (now.marginal[i] ?? 0) : 0), 0)
+  const shown = chanceAmong(
+    now.marginal,
+    about.filter((i) => now.named.has(i)),
+  )
   if (!now.isThrough && shown < WORTH) return false
   if (check.mends)
     return !hasLook(at, about, { mostMin: GLANCE.mostMin }) && !hasGlance(at, { causes: [] }, { ...now, ...RIVAL })
@@ -181,15 +185,15 @@ interface Glance extends Standing {
   least: number
 }
 /** Whether a quick look could still speak for it, or show something else that is named. */
-function hasGlance(at: PlanAt, of: Pick<FixGroup, 'causes'>, { marginal, named, mostMin, least }: Glance): boolean {
-  const likely = [...new Set([...of.causes, ...named])].filter((i) => (marginal[i] ?? 0) > least)
-  return hasLook(at, likely, { mostMin })
-}
+const hasGlance = (at: PlanAt, of: Pick<FixGroup, 'causes'>, glance: Glance): boolean =>
+  hasLook(at, seenBy(of, glance), { mostMin: glance.mostMin })
+/** What a glance is had for: the fix itself, and whatever else is named, where it is likely enough. */
+const seenBy = ({ causes }: Pick<FixGroup, 'causes'>, { marginal, named, least }: Omit<Glance, 'mostMin'>): number[] =>
+  [...new Set([...causes, ...named])].filter((i) => (marginal[i] ?? 0) > least)
 /** A look of a minute that comes before the dearest fix; null: all of them were had. */
 export function lookBefore(at: PlanAt, group: FixGroup): Check | null {
   const { knowledge } = at.belief
-  const { marginal, named } = standingOf(at)
-  const likely = [...new Set([...group.causes, ...named])].filter((i) => (marginal[i] ?? 0) > FREE.least)
+  const likely = seenBy(group, { ...standingOf(at), ...FREE })
   const looks = knowledge.checks.filter((c) => isLookAt(at, c, { causes: likely, mostMin: FREE.mostMin }))
   return looks.sort((a, b) => minutesOf(a) - minutesOf(b))[0] ?? null
 }

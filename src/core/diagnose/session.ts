@@ -2,7 +2,16 @@ import { type Tag } from '@core/changeover/tags.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
 import { type Touched } from './touched.ts'
-import { believe, firstBelief, type Belief, type Evidence, type Index } from './belief.ts'
+import {
+  believe,
+  causesIn,
+  chanceAmong,
+  firstBelief,
+  marginals,
+  type Belief,
+  type Evidence,
+  type Index,
+} from './belief.ts'
 import { type RuleKey } from '@core/rightparts/finding.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { fixGroups, groupOf } from './moves.ts'
@@ -127,7 +136,7 @@ function takeIn(knowledge: Index, said: Said, { so, symptom }: { so: Mutable; sy
 }
 function answeredWith(knowledge: Index, { check, outcome }: { check: Check; outcome: string }, so: Mutable): void {
   const points = check.outcomes.find((o) => o.key === outcome)?.points ?? []
-  const causes = points.flatMap((p) => knowledge.causeAt.get(p) ?? [])
+  const causes = causesIn(knowledge, points)
   for (const i of causes) {
     speaks(so.signs, i, check.sign)
     so.pointed.add(i)
@@ -152,7 +161,7 @@ const FEW = 2
 /** Causes that an answer of it shows by themselves, and not among many. */
 const shownBy = (knowledge: Index, check: Check): number[] =>
   check.outcomes.flatMap((o) => {
-    const causes = o.points.flatMap((p) => knowledge.causeAt.get(p) ?? [])
+    const causes = causesIn(knowledge, o.points)
     const isOne = causes.length <= FEW || new Set(causes.map((i) => groupOf(knowledge, i))).size === 1
     return isOne ? causes : []
   })
@@ -160,27 +169,27 @@ const shownBy = (knowledge: Index, check: Check): number[] =>
 const ONE = 0.8
 /** The likeliest cause of the fix that an answer comes down to; null: it leaves several. */
 function onlyFix(knowledge: Index, causes: readonly number[], belief: Belief): number | null {
-  const total = causes.reduce((sum, i) => sum + weightOf(belief, i), 0)
-  const sorted = [...causes].sort((a, b) => weightOf(belief, b) - weightOf(belief, a))
-  const [one] = sorted
+  const weights = weightsOf(belief)
+  const [one] = [...causes].sort((a, b) => (weights[b] ?? 0) - (weights[a] ?? 0))
   if (one === undefined) return null
   const group = groupOf(knowledge, one)
-  const ofIt = causes.filter((i) => group.causes.includes(i)).reduce((sum, i) => sum + weightOf(belief, i), 0)
-  return ofIt >= ONE * total ? one : null
+  const ofIt = causes.filter((i) => group.causes.includes(i))
+  return chanceAmong(weights, ofIt) >= ONE * chanceAmong(weights, causes) ? one : null
 }
+/** By cause, whether it was mended or not. */
+const weightsOf = (belief: Belief) => marginals({ ...belief, fixed: new Set() })
 function fixDone(knowledge: Index, key: string, { so, symptom }: { so: Mutable; symptom: string }): void {
   so.fixedTimes.set(key, (so.fixedTimes.get(key) ?? 0) + 1)
   so.again.delete(key)
   const mended = fixGroups(knowledge).find((g) => g.key === key)?.causes ?? []
   so.shown = so.shown.filter((i) => !mended.includes(i))
   so.known = so.known.filter((i) => !mended.includes(i))
-  const likeliest = [...mended].sort((a, b) => weightOf(so.belief, b) - weightOf(so.belief, a))
+  const weights = weightsOf(so.belief)
+  const likeliest = [...mended].sort((a, b) => (weights[b] ?? 0) - (weights[a] ?? 0))
   const proof = likeliest.flatMap((i) => knowledge.causes[i]?.fix.proof ?? [])[0]
   const check = proof === undefined ? undefined : knowledge.checkOf.get(proof)
   so.proof = check && isFor(check, symptom) ? check.key : null
 }
-const weightOf = ({ sets, weights }: Belief, cause: number) =>
-  sets.reduce((sum, set, h) => sum + (set.includes(cause) ? (weights[h] ?? 0) : 0), 0)
 
 export function evidenceOf(knowledge: Index, said: Said): Evidence | null {
   if (said.type === 'check' || said.type === 'symptom') return said

@@ -40,6 +40,10 @@ export async function readDownNow(deps: Deps, who: Who, q: z.output<typeof downN
   }
 }
 
+/** It runs, and nothing else was mended before. */
+const wasFirstFix = ({ closing, said }: Pick<NonNullable<Stop['said']>, 'closing' | 'said'>): boolean =>
+  closing === 'good' && !said.some((s) => s.type === 'fix')
+
 /** Fewer searches tell nothing. */
 const ENOUGH = 3
 const MOST_IN_VAIN = 3
@@ -57,7 +61,7 @@ function howSearchesWent(stops: readonly Stop[], { symptoms, checks }: Knowledge
           vain.set(check.do, (vain.get(check.do) ?? 0) + 1)
       }
       const inVain = [...vain].map(([does, n]) => ({ says: does, n })).sort((a, b) => b.n - a.n)
-      const firstRight = here.filter((s) => !s.said.some((x) => x.type === 'fix')).length
+      const firstRight = here.filter(wasFirstFix).length
       return [{ key, says, n: here.length, firstRight, inVain: inVain.slice(0, MOST_IN_VAIN) }]
     })
     .sort((a, b) => a.firstRight / a.n - b.firstRight / b.n)
@@ -84,7 +88,6 @@ function whereItWent(
   costOf: (stop: Stop) => number | null,
 ): Pick<Answer, 'down' | 'stops' | 'firstFix' | 'causes'> {
   const closed = stops.flatMap((s) => (s.said && s.said.closing !== 'notTested' ? [s.said] : []))
-  const isFirst = (c: (typeof closed)[number]) => c.closing === 'good' && !c.said.some((x) => x.type === 'fix')
   return {
     down: stops
       .filter((s) => s.toMs === null)
@@ -99,7 +102,7 @@ function whereItWent(
         costMinor: costOf(s),
       }
     }),
-    firstFix: { right: closed.filter(isFirst).length, of: closed.length },
+    firstFix: { right: closed.filter(wasFirstFix).length, of: closed.length },
     causes: causeTotals(stops),
   }
 }

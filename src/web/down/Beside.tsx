@@ -1,3 +1,4 @@
+import { stepKey } from '@core/diagnose/moves.ts'
 import { minutesOf } from '@core/diagnose/knowledge.ts'
 import { type Said } from '@core/diagnose/session.ts'
 import { type DownAnswer } from '@contract/down.ts'
@@ -42,9 +43,7 @@ export function Beside({ down, found, said }: { down: DownAnswer; found: Search;
         <div className="down-orders">
           <ol aria-label="As it is asked here">
             {found.plan.slice(0, 3).map(({ step }) => (
-              <li key={step.kind === 'check' ? step.check.key : step.group.key}>
-                {step.kind === 'check' ? step.check.do : step.cause.fix.do}
-              </li>
+              <li key={stepKey(step)}>{step.kind === 'check' ? step.check.do : step.cause.fix.do}</li>
             ))}
           </ol>
           <ol className="dim" aria-label="The quickest cause first">

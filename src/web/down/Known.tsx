@@ -1,5 +1,6 @@
 import { Key } from '@web/kit/Keys.tsx'
-import { marginals } from '@core/diagnose/belief.ts'
+import { chanceAmong, marginals } from '@core/diagnose/belief.ts'
+import { aboutOf } from '@core/diagnose/moves.ts'
 import { isAbout, minutesOf, type Check } from '@core/diagnose/knowledge.ts'
 import { isAskable } from '@core/diagnose/ratio.ts'
 import { type Said } from '@core/diagnose/session.ts'
@@ -15,12 +16,7 @@ export function knowable(found: Search, said: readonly Said[]): Check[] {
   const listed = new Set(symptom?.causes)
   const marginal = marginals(reckoned.belief)
   const isSaid = (c: Check) => said.some((s) => s.type === 'check' && s.key === c.key)
-  const worth = (c: Check) => {
-    const about = new Set(c.outcomes.flatMap((o) => o.points))
-    let sum = 0
-    for (const key of about) sum += marginal[index.causeAt.get(key) ?? -1] ?? 0
-    return sum
-  }
+  const worth = (c: Check) => chanceAmong(marginal, aboutOf(index).get(c.key) ?? [])
   return index.checks
     .filter((c) => !c.mends && c.key !== symptom?.first && minutesOf(c) <= BY_HEART_MIN)
     .filter((c) => isAbout(c, listed) && (isSaid(c) || isAskable(reckoned, c)))
