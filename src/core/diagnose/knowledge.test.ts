@@ -45,7 +45,22 @@ describe('a knowledge that is off', () => {
       'cause lonely: no symptom has it: put it under one, or take it out',
       'cause lonely: no check shows it: point an outcome at it',
     ])
+    expect(off({ symptoms: [{ ...first!, first: 'noLook', told: ['noEye'] }, ...rest] })).toEqual([
+      `symptom ${first!.key}: names a check that is not there: noEye`,
+      `symptom ${first!.key}: names a check that is not there: noLook`,
+    ])
+    expect(off({ symptoms: [{ ...first!, odds: { ...first!.odds, orings: 'often' } }, ...rest] })).toEqual([
+      `symptom ${first!.key}: says how often it is orings, which is none of its causes`,
+    ])
+    const [cause, ...causes] = SHIPPED.causes
+    expect(off({ causes: [{ ...cause!, fix: { ...cause!.fix, wants: 'noLook' } }, ...causes] })).toEqual([
+      `cause ${cause!.key}: goes by a check that is not there: noLook`,
+    ])
     const [check, ...checks] = SHIPPED.checks
+    expect(off({ checks: [{ ...check!, onlyFor: ['blue'], after: 'noLook' }, ...checks] })).toEqual([
+      `check ${check!.key}: speaks of a symptom that is not there: blue`,
+      `check ${check!.key}: comes after a check that is not there: noLook`,
+    ])
     expect(off({ checks: [{ ...check!, shows: 1.2 }, ...checks] })[0]).toContain('shows its cause with a chance')
     expect(off({ checks: [...SHIPPED.checks, check!] })[0]).toContain('stands there twice')
     expect(off({ checks: [{ ...check!, outcomes: check!.outcomes.slice(0, 1) }, ...checks] }).join()).toContain(

@@ -11,6 +11,7 @@ import { PickOne } from '@web/kit/Field.tsx'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
 import { Waiting } from '@web/kit/Waiting.tsx'
 import { DownSearch } from './DownSearch.tsx'
+import { inVainWords } from './downwords.ts'
 import { Unexplained } from './Later.tsx'
 import { useDown, useDownNow } from './queries.ts'
 
@@ -198,23 +199,19 @@ function Searches({ now }: { now: DownNowAnswer }) {
             <strong>
               {s.firstRight} of {s.n}
             </strong>{' '}
-            <span>{capital(s.says)}</span> <span className="dim">{inVainWords(s.inVain)}</span>
+            <span>
+              {capital(s.says)}. <span className="dim">{inVainWords(s.inVain)}</span>
+            </span>
           </li>
         ))}
       </ul>
       <p className="dim">
-        What is asked for nothing again and again stands wrong for this shop:{' '}
+        What finds nothing again and again may stand too high for this shop:{' '}
         <Link to="/shop?part=why">why a gun stops</Link> is yours to change.
       </p>
     </section>
   )
 }
-/** "Found nothing: look at the tip’s face (3), …" */
-export const inVainWords = (inVain: DownNowAnswer['searches'][number]['inVain']): string =>
-  inVain.length === 0
-    ? ''
-    : `Found nothing: ${inVain.map((v) => `${v.says.replace(/[.?]$/, '').toLowerCase()} (${v.n})`).join(', ')}.`
-
 function Causes({ now }: { now: DownNowAnswer }) {
   if (now.causes.length === 0) return null
   return (

@@ -3,6 +3,7 @@ import { type Cause } from '@core/diagnose/knowledge.ts'
 import { leftStanding } from '@core/diagnose/plan.ts'
 import { type Said } from '@core/diagnose/session.ts'
 import { capital, inN } from '@web/format/words.ts'
+import { doneWords } from './downwords.ts'
 import { type Search } from './reckoned.ts'
 
 /** All was looked at and it is still there: the two likeliest by name, with what was done about each. */
@@ -29,11 +30,4 @@ export function LastPage(props: { found: Search; said: readonly Said[]; onKnown:
       </ul>
     </>
   )
-}
-
-/** "Done, no help" and how often. */
-export function doneWords(times: number, cause: Pick<Cause, 'fix'>): string {
-  if (cause.fix.isLicensed) return 'Not here: a licensed trade’s.'
-  if (times === 0) return 'Nothing was done about it.'
-  return times === 1 ? 'Done once, no help.' : `Done ${times} times, no help.`
 }

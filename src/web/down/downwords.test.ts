@@ -3,7 +3,7 @@ import { indexOf } from '@core/diagnose/belief.ts'
 import { type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
 import { reckon } from '@core/diagnose/session.ts'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
-import { becauseSentence, choiceWords, hintWords, orderWords, spanWords } from './downwords.ts'
+import { becauseSentence, choiceWords, doneWords, hintWords, inVainWords, orderWords, spanWords } from './downwords.ts'
 import { nextWords, settingsWords, trialWords } from '@web/logbook/tunewords.ts'
 
 const k = indexOf(SHIPPED)
@@ -52,9 +52,7 @@ describe('why a look comes now', () => {
   })
   it('whose order it is, and short spans in seconds', () => {
     expect(orderWords(0)).toContain('none of your own')
-    expect(orderWords(12)).toBe(
-      'Order by 12 stops of your own beside the trade’s guess, which counts as 30.',
-    )
+    expect(orderWords(12)).toBe('Order by 12 stops of your own beside the trade’s guess, which counts as 30.')
     expect([spanWords(0.3), spanWords(2)]).toEqual(['18 s', '2 min'])
     expect(hintWords({ how: 'read', what: 'cleaning' })).toBe('the nozzle closes ever faster')
   })
@@ -80,5 +78,29 @@ describe('trials, in words', () => {
       'Volts once more, up: speed and volts set one arc together.',
     )
     expect(nextWords({ name: 'flow', way: null, because: 'notYet' })).toBe('Gas flow next.')
+  })
+})
+
+describe('where the knowledge is poor', () => {
+  it('says what was looked at for nothing, and nothing where nothing was', () => {
+    expect(inVainWords([])).toBe('')
+    expect(
+      inVainWords([
+        { says: 'Look at the tip’s face', n: 3 },
+        { says: 'A draught?', n: 1 },
+      ]),
+    ).toBe('Found nothing: look at the tip’s face (3), a draught (1).')
+  })
+})
+
+describe('the last page', () => {
+  const fix = { do: 'x', effort: 'E1', act: null, position: null, hazards: [] } as const
+  it('says what was done about what stands', () => {
+    expect([0, 1, 2].map((n) => doneWords(n, { fix }))).toEqual([
+      'Nothing was done about it.',
+      'Done once, no help.',
+      'Done 2 times, no help.',
+    ])
+    expect(doneWords(0, { fix: { ...fix, isLicensed: true } })).toBe('Not here: a licensed trade’s.')
   })
 })

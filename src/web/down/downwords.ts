@@ -8,6 +8,7 @@ import { type Touched } from '@core/diagnose/touched.ts'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { TAG_TEXT } from '@core/changeover/tags.ts'
 import { READING } from '@core/reading/specs.ts'
+import { type DownNowAnswer } from '@contract/down.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { minutes, type Units } from '@web/format/numbers.ts'
 import { findingSentence } from '@web/rightparts/words.ts'
@@ -162,4 +163,15 @@ export function knownSentence(because: Because, gun: GunAnswer, units: Units): s
   if (finding) return findingSentence(finding, units)
   if (because.how === 'tied') return `It hangs there as a reminder: ${TAG_TEXT[because.tag].says}.`
   return `${capital(hintWords(because))}.`
+}
+/** "Found nothing: look at the tip’s face (3), …" */
+export const inVainWords = (inVain: DownNowAnswer['searches'][number]['inVain']): string =>
+  inVain.length === 0
+    ? ''
+    : `Found nothing: ${inVain.map((v) => `${v.says.replace(/[.?]$/, '').toLowerCase()} (${v.n})`).join(', ')}.`
+/** "Done, no help" and how often. */
+export function doneWords(times: number, cause: Pick<Cause, 'fix'>): string {
+  if (cause.fix.isLicensed) return 'Not here: a licensed trade’s.'
+  if (times === 0) return 'Nothing was done about it.'
+  return times === 1 ? 'Done once, no help.' : `Done ${times} times, no help.`
 }

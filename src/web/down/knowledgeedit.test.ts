@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { knowledgeFaults } from '@core/diagnose/knowledge.ts'
+import { knowledgeFaults, usualShares } from '@core/diagnose/knowledge.ts'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
 import { edited } from './knowledgeedit.ts'
 
@@ -15,6 +15,21 @@ describe('what a lead changes', () => {
     expect(causesOf(out, 'jerk')).not.toContain(first)
     expect(causesOf(edited(out, { do: 'in', symptom: 'jerk', cause: first }), 'jerk').at(-1)).toBe(first)
     expect(causesOf(out, 'nest')).toEqual(causesOf(SHIPPED, 'nest'))
+  })
+  it('says how often a cause is behind it; taken out, what was said of it goes along', () => {
+    const share = (k: typeof SHIPPED, cause: string) => {
+      const of = k.symptoms.find((s) => s.key === 'porosity')
+      return of ? (usualShares(of)[of.causes.indexOf(cause)] ?? 0) : 0
+    }
+    const often = edited(SHIPPED, { do: 'odds', symptom: 'porosity', cause: 'supply', odds: 'often' })
+    // From rarely to often: eight times the weight, of a whole that grew by as much.
+    expect(share(often, 'supply')).toBeGreaterThan(6 * share(SHIPPED, 'supply'))
+    expect(share(often, 'supply')).toBeCloseTo(share(often, 'nozzleClogged'), 12)
+    expect(knowledgeFaults(often)).toEqual([])
+    const out = edited(often, { do: 'out', symptom: 'porosity', cause: 'supply' })
+    const kept = out.symptoms.find((s) => s.key === 'porosity')
+    expect([kept?.odds, kept?.source].map((of) => Object.keys(of ?? {}).includes('supply'))).toEqual([false, false])
+    expect(knowledgeFaults(out)).toEqual([])
   })
   it('its own words and minutes hold together as what ships does', () => {
     const own = edited(edited(SHIPPED, { do: 'words', cause: 'tipWorn', says: 'tip egg-shaped' }), {

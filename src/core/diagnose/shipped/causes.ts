@@ -111,7 +111,13 @@ const ROWS: readonly Row[] = [
     set('Set the booster, or take another', 'E3', ['isolate']),
   ],
   ['conduitRough', 'conduit rough or bent', 'inlet', 'feed', set('Change the piece of conduit', 'E3', ['isolate'])],
-  ['sharpEnd', 'wire end too sharp for the conduit', 'inlet', 'feed', set('Crimp a cap on the end', 'E1', ['stab'])],
+  [
+    'sharpEnd',
+    'wire end too sharp: it catches',
+    'inlet',
+    'feed',
+    set('Round the end with a file; through a conduit with a crimped cap', 'E1', ['stab']),
+  ],
   ['guideIn', 'guide set too far in', 'outlet', 'feed', set('Set it back, clear of the rolls', 'E1', ['isolate'])],
   ['guideWorn', 'guide worn', 'outlet', 'feed', change('outlet', ['New guide', 'E2'])],
   [

@@ -1194,6 +1194,7 @@ export const CHECKS: readonly Check[] = [
   check(
     'supplyPath',
     {
+      onlyFor: ['marked', 'conduit'],
       do: 'Pull piece by piece from the drum',
       how: 'Where does the pull jump?',
       effort: 'E2',
