@@ -116,7 +116,11 @@ export function firstSigns(life: LinerLife, terms: LinerTerms): { clause: LinerC
 function heldAt(life: LinerLife, terms: LinerTerms, atMs: number) {
   const { fromMs, toMs, usedFraction } = life
   const readings = life.readings.filter((r) => r.atMs <= atMs)
-  const alarms = alarmsOf(readings, { fittedAt: (p) => (p === 'liner' ? [fromMs] : []), touchedAt: () => null })
+  const alarms = alarmsOf(readings, {
+    fittedAt: (p) => (p === 'liner' ? [fromMs] : []),
+    touchedAt: () => null,
+    wireOn: () => null,
+  })
   // Its use by then, by the calendar between its two lines.
   const part = (atMs - fromMs) / Math.max(1, toMs - fromMs)
   const used = usedFraction === null ? null : usedFraction * part

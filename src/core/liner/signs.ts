@@ -142,7 +142,7 @@ export interface LinerVerdict {
 /** Half of the way to the ratio is a weak sign. */
 const WEAK_PULL = 0.5
 /** Readings of how hard the wire goes through: of the drive, and the pull itself. */
-const isOfFeeding = ({ what }: Alarm) => READING[what].isOfGun || what === 'pull'
+const isOfFeeding = ({ what }: Alarm) => READING[what].isOfFeeding
 
 /**
  * What the rule says of the liner on a gun: changed when any clause that is on holds; looked at when its length of wire is used up and nothing

@@ -26,6 +26,14 @@ export interface KeptReading {
 export type FittedAt = (position: Position) => readonly number[]
 /** When a position was last changed, cleaned or looked at. */
 export type TouchedAt = (position: Position) => number | null
+/** The wire that is on a feeder, and since when; null where nobody said. */
+export type WireOn = (headId: CarrierId | null) => { wireId: WireId | null; sinceMs: number } | null
+/** What happened where a reading was taken. */
+export interface ReadAt {
+  fittedAt: FittedAt
+  touchedAt: TouchedAt
+  wireOn: WireOn
+}
 
 export interface Series {
   what: ReadingKey
@@ -67,11 +75,11 @@ function limitBy(what: ReadingKey, baseline: number | null): number | null {
   return 'add' in over ? baseline + over.add : baseline * over.times
 }
 
-/** Points of a series against kg of wire; by day where no clock tells kg. */
+/** Points of a series against kg of wire; by day where no clock tells kg, or none was counted from its first to its last reading. */
 export function pointsOf(series: Series): { points: SeriesPoint[]; unit: 'kg' | 'days' } {
   const { readings } = series
-  const isByKg = readings.every((r) => r.kg !== null)
   const first = readings[0]
+  const isByKg = readings.every((r) => r.kg !== null) && readings.some((r) => r.kg !== first?.kg)
   const points = readings.flatMap((r) => {
     const value = standsAt(r)
     const usage = isByKg ? (r.kg ?? 0) - (first?.kg ?? 0) : (r.atMs - (first?.atMs ?? 0)) / DAY_MS
@@ -105,34 +113,37 @@ const LOOK_HOLDS_MS = 30 * DAY_MS
  * What readings ask for: the last of each, where it was not good and nothing was done there since, and each series that creeps, jumped or
  * lies beyond its limit.
  */
-export function alarmsOf(readings: readonly KeptReading[], at: { fittedAt: FittedAt; touchedAt: TouchedAt }): Alarm[] {
+export function alarmsOf(readings: readonly KeptReading[], at: ReadAt): Alarm[] {
   const keys = [...new Set(readings.map((r) => r.what))]
   return keys.flatMap((what) => {
     // What creeps says more than that its last reading lies too high.
-    return creepAlarm(readings, { what, ...at }) ?? saidAlarm(readings, { what, touchedAt: at.touchedAt }) ?? []
+    return creepAlarm(readings, { what, ...at }) ?? saidAlarm(readings, { what, ...at }) ?? []
   })
 }
 
-function saidAlarm(readings: readonly KeptReading[], of: { what: ReadingKey; touchedAt: TouchedAt }): Alarm | null {
+/** How one wire feeds says nothing of the next: another is on since it was read. */
+function isOfAnotherWire({ what, atMs, headId, wireId }: KeptReading, wireOn: WireOn): boolean {
+  const on = READING[what].isOfFeeding && wireId !== null ? wireOn(headId) : null
+  return on !== null && on.wireId !== null && on.wireId !== wireId && on.sinceMs > atMs
+}
+
+function saidAlarm(readings: readonly KeptReading[], of: ReadAt & { what: ReadingKey }): Alarm | null {
   const spec = READING[of.what]
   const last = readings
     .filter((r) => r.what === of.what)
     .sort((a, b) => a.atMs - b.atMs)
     .at(-1)
-  if (!last) return null
+  if (!last || isOfAnotherWire(last, of.wireOn)) return null
   const { is } = last
   const touched = of.touchedAt(spec.at)
   if (is === 'good' || (touched !== null && touched > last.atMs)) return null
   return { what: of.what, at: spec.at, is, sinceMs: last.atMs }
 }
 
-function creepAlarm(
-  readings: readonly KeptReading[],
-  of: { what: ReadingKey; fittedAt: FittedAt; touchedAt: TouchedAt },
-): Alarm | null {
+function creepAlarm(readings: readonly KeptReading[], of: ReadAt & { what: ReadingKey }): Alarm | null {
   const series = seriesOf(readings, of.what, of.fittedAt)
   const last = series?.readings.at(-1)
-  if (!series || !last) return null
+  if (!series || !last || isOfAnotherWire(last, of.wireOn)) return null
   const creep = watch(series)
   if (creep.is === 'few' || (creep.is === 'steady' && creep.stepAt === null)) return null
   const spec = READING[of.what]

@@ -45,6 +45,8 @@ export interface ReadingSpec {
   isOfGun: boolean
   /** It lies before tip and nozzle, and does not depend on what anybody logs. */
   isUpstream: boolean
+  /** Of how one wire feeds: another wire on ends its series, and what it asked for. */
+  isOfFeeding: boolean
   /** Over its own beginning by so much, in its unit or as a factor, it is at its limit where no window tells one. */
   limitOver: { add: number } | { times: number } | null
   /** Right and wrong beside what is read. */
@@ -85,6 +87,7 @@ const spec = (of: Partial<ReadingSpec> & Pick<ReadingSpec, 'name' | 'at' | 'meth
   resetBy: [],
   isOfGun: false,
   isUpstream: false,
+  isOfFeeding: false,
   limitOver: null,
   drawing: null,
   creepAt: null,
@@ -232,6 +235,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
     name: 'drive tension',
     limitOver: { add: KNOB_RISE },
     isUpstream: true,
+    isOfFeeding: true,
     isOfGun: true,
     at: 'rolls',
     unit: 'mark',
@@ -249,6 +253,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   slip: spec({
     name: 'slip at the rolls',
     isUpstream: true,
+    isOfFeeding: true,
     isOfGun: true,
     at: 'rolls',
     unit: 'share',
@@ -275,6 +280,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
     name: 'feed motor current',
     limitOver: { times: AMPS_LOOK },
     isUpstream: true,
+    isOfFeeding: true,
     isOfGun: true,
     at: 'rolls',
     unit: 'amps',
@@ -404,6 +410,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
     name: 'friction from pulls',
     limitOver: { times: FRICTION_LOOK },
     isUpstream: true,
+    isOfFeeding: true,
     at: 'liner',
     unit: 'friction',
     physics: [0.01, 1.2],

@@ -14,7 +14,7 @@ import {
 import { exposureOver, withoutOffs, type ChainStretch, type Exposure } from '@core/ledger/exposure.ts'
 import { evidenceOf, isNoEvidence, type LinerEvidence, type StopTold } from '@core/liner/signs.ts'
 import { kindOfPosition, type Position } from '@core/path/columns.ts'
-import { alarmsOf, type KeptReading } from '@core/reading/alarms.ts'
+import { alarmsOf, type KeptReading, type WireOn } from '@core/reading/alarms.ts'
 import {
   type carrierNow,
   type headNow,
@@ -208,6 +208,13 @@ function touchedTimes(id: CarrierId, gathered: Gathered): (position: Position) =
   }
 }
 
+const wireOnHeads =
+  (gathered: Gathered): WireOn =>
+  (headId) => {
+    const spool = headId ? gathered.stories.get(headId)?.spools.at(-1) : undefined
+    return spool ? { wireId: spool.wireId, sinceMs: spool.atMs } : null
+  }
+
 /** What the cleaning interval learns from: how shut the nozzle was, and how long it had been clean. */
 function foundClosed(readings: readonly ReadingRow[]): FoundOn[] {
   const found = readings.flatMap(({ what, value, grade, madeFrom, wireId }) => {
@@ -253,7 +260,11 @@ export function carrierNowRows(id: CarrierId, gathered: Gathered, readings: read
   if (!story) return []
   const liner = linerEvidence(id, gathered, readings)
   if (isSilent(story) && !liner) return []
-  const at = { fittedAt: fittedTimes(id, gathered), touchedAt: touchedTimes(id, gathered) }
+  const at = {
+    fittedAt: fittedTimes(id, gathered),
+    touchedAt: touchedTimes(id, gathered),
+    wireOn: wireOnHeads(gathered),
+  }
   return [
     {
       carrierId: id,

@@ -7,7 +7,7 @@ import { type LogbookAnswer } from '@contract/logbook.ts'
 import { type ReadingAnswer, type ReadingDone } from '@contract/reading.ts'
 import { STATES } from '@core/floor/state.ts'
 import { COLUMNS } from '@core/path/columns.ts'
-import { lookOf, openFitShop, type FitShop } from '@server/testing/fitshop.ts'
+import { lookOf, openFitShop, STEEL, type FitShop } from '@server/testing/fitshop.ts'
 import { contentOf } from '@server/testing/powercut.ts'
 import { nextKey, type Client, type TestServer } from '@server/testing/testserver.ts'
 import { serverForAll } from '@server/testing/serverforall.ts'
@@ -141,6 +141,23 @@ describe('the knob', () => {
     later(60_000)
     await knob('B4', 2.0)
     expect((await readings('B4')).alarms).toEqual([])
+  })
+  it('ends with its wire: what it asked for is not said of the next one, and the same wire again goes on', async () => {
+    for (const mark of [2.0, 2.1, 2.25, 2.4, 2.5, 2.65]) {
+      await knob('B8', mark)
+      later(DAY_MS / 4)
+    }
+    expect((await readings('B8')).alarms).toMatchObject([{ what: 'tension', is: 'creeps' }])
+    const load = (wire: string) =>
+      lead.post('/logbook', {
+        key: nextKey(),
+        acts: [{ stationId: id('B8'), act: 'newSpool', wireId: at.wire(wire) }],
+      })
+    expect((await load(STEEL)).status).toBe(200)
+    later(60_000)
+    expect((await readings('B8')).alarms).toMatchObject([{ what: 'tension', is: 'creeps' }])
+    expect((await load('steel 1.0')).status).toBe(200)
+    expect((await readings('B8')).alarms).toEqual([])
   })
   it('raised to keep going: a reminder with its day, and somebody looks at the liner', async () => {
     await knob('B5', 2.4, { left: 3.4, keepGoing: { days: 5 } })
