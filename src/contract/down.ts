@@ -5,7 +5,7 @@ import { TOUCHED } from '@core/diagnose/touched.ts'
 import { HAZARDS } from '@core/guide/cautions.ts'
 import { DRAWING_KEYS } from '@core/drawings/drawing.ts'
 import { CLOSINGS } from '@core/ledger/event.ts'
-import { idempotencyKey, instantMs, stationId, position, idOf } from './common.ts'
+import { idempotencyKey, instantMs, stationId, position, idOf, kindKey } from './common.ts'
 import { linerTerms } from './houserule.ts'
 import { linerEvidence } from './liner.ts'
 
@@ -124,6 +124,8 @@ export const downAnswer = z.object({
       name: z.string(),
       /** Where it is of another family than the gun that hangs. */
       otherFamily: z.string().nullable(),
+      /** What of it has to be of this wire, and nobody knows which is in it. */
+      untold: z.array(kindKey),
       minutes: z.number(),
       /** It is cheaper than going on where what is left takes longer than this. */
       worthOverMin: z.number(),
@@ -231,7 +233,10 @@ export const knowledgeAnswer = z.object({
   isShipped: z.boolean(),
   atMs: instantMs.nullable(),
   knowledge,
+  /** Rows that ship new since the shop changed it last; they are in. */
+  came: z.object({ symptoms: z.number().int(), causes: z.number().int(), checks: z.number().int() }),
 })
+export type KnowledgeAnswer = z.infer<typeof knowledgeAnswer>
 export const knowledgeRequest = z.object({
   key: idempotencyKey,
   /** Null: back to what ships. */

@@ -1,9 +1,11 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { anId } from '@core/testing/ids.ts'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
 import { type Problem } from '@contract/common.ts'
-import { type DownAnswer, type DownNowAnswer } from '@contract/down.ts'
+import { type DownAnswer, type DownNowAnswer, type KnowledgeAnswer } from '@contract/down.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type LogbookAnswer } from '@contract/logbook.ts'
+import { knowledge } from '@server/db/schema.ts'
 import { contentOf } from '@server/testing/powercut.ts'
 import {
   Client,
@@ -159,6 +161,27 @@ describe('why a gun stops, as the shop has it', () => {
     later(1)
     expect((await set(null)).status).toBe(200)
     expect(await down('A1')).toMatchObject({ version: 2, isShipped: true })
+  })
+  it('written before something new shipped, holds the shop’s words and what is new', async () => {
+    const lacks = (k: typeof SHIPPED) => ({
+      ...k,
+      checks: k.checks.filter((c) => c.key !== 'otherGun'),
+    })
+    const row = { id: anId('knowledge', 'before'), body: lacks(own), base: lacks(SHIPPED) }
+    await server.parts.deps.db.insert(knowledge).values({ ...row, atMs: server.clock.nowMs })
+    const { body: shown } = await lead.get<KnowledgeAnswer>('/down/knowledge')
+    expect(shown.came).toEqual({ symptoms: 0, causes: 0, checks: 1 })
+    const after = await down('A1')
+    expect(after.knowledge.causes.find((c) => c.key === 'tipWorn')?.says).toBe('tip egg-shaped')
+    expect(after.knowledge.checks.some((c) => c.key === 'otherGun')).toBe(true)
+    later(1)
+    // Kept as it is, it is the shop's own from now on: nothing came since.
+    expect((await lead.post('/down/knowledge', { key: nextKey(), knowledge: shown.knowledge })).status).toBe(200)
+    const kept = (await lead.get<KnowledgeAnswer>('/down/knowledge')).body
+    expect(kept).toMatchObject({ isShipped: false, came: { checks: 0 } })
+    expect(kept.knowledge).toEqual(shown.knowledge)
+    later(1)
+    await lead.post('/down/knowledge', { key: nextKey(), knowledge: null })
   })
   it('with a fault in it is refused whole, by place', async () => {
     const content = await contentOf(server)

@@ -17,7 +17,7 @@ import { logFacts } from '@server/write/facts.ts'
 import { prices, ratesAt } from '@server/shopmodel/prices.ts'
 import { builtHere, ruledBy, type Hung } from '@server/gunnow/setup.ts'
 import { hungOne, hungWith } from '@server/gunnow/hung.ts'
-import { checkPlace, standing } from '@server/gunnow/findings.ts'
+import { checkPlace, standing, type Checked } from '@server/gunnow/findings.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { loadShop, type ShopModel, type ShopFit, type ShopRules } from '@server/shopmodel/model.ts'
 import { countTurned, explainedSince, explanationOf, type Explained } from './explained.ts'
@@ -126,7 +126,7 @@ async function wiresAt(db: Reader, stationIds: readonly StationId[]): Promise<Ma
   return new Map(rows.map((r) => [r.stationId, r.wireId]))
 }
 
-/** A ready gun that fits, and the minutes of putting it on, as they are here. */
+/** A ready gun that fits, and the minutes of putting it on, as they are here; one that is known to suit the wire before one of which nobody knows. */
 async function readySpare(deps: Deps, who: Who, { shop, hung }: { shop: ShopModel; hung: Hung }) {
   const stationId = hung.station.id
   const { guns } = await readSpares(deps, who, stationId)
@@ -136,9 +136,13 @@ async function readySpare(deps: Deps, who: Who, { shop, hung }: { shop: ShopMode
     shop,
     ready.map((g) => ({ ...hung.now, gunId: asId('carrier', g.gunId) })),
   )
-  const at = tried.findIndex((h) => isRightFor(h, shop))
-  const gun = ready[at]
-  if (!gun) return null
+  const fitting = ready.flatMap((gun, i) => {
+    const checked = tried[i] ? checkPlace(tried[i], shop) : null
+    return checked && isRightFor(checked) ? [{ gun, untold: untoldOf(checked) }] : []
+  })
+  const [first] = fitting.sort((a, b) => a.untold.length - b.untold.length)
+  if (!first) return null
+  const { gun, untold } = first
   const own = builtHere(hung, shop).familyId
   const otherFamily = own && gun.familyName !== (shop.families.get(own) ?? null) ? gun.familyName : null
   const of = await guideFor(deps, shop, { stationId })
@@ -147,6 +151,7 @@ async function readySpare(deps: Deps, who: Who, { shop, hung }: { shop: ShopMode
     gunId: gun.gunId,
     name: gun.name,
     otherFamily,
+    untold,
     minutes,
     worthOverMin: swapWorth(minutes, ratesAt(shop, stationId)),
   }
@@ -163,8 +168,11 @@ const OF_GUN: ReadonlySet<string> = new Set<KindKey>([
   'neck',
   'orings',
 ])
-const isRightFor = (hung: Hung, shop: ShopModel): boolean =>
-  !standing(checkPlace(hung, shop).findings).some((f) => OF_GUN.has(f.at) && f.severity === 'stops')
+const isRightFor = ({ findings }: Checked): boolean =>
+  !standing(findings).some((f) => OF_GUN.has(f.at) && f.severity === 'stops')
+/** What has to be of the wire's own size, read off no gun by its looks. */
+const OF_WIRE = ['liner', 'tip'] as const satisfies readonly KindKey[]
+const untoldOf = ({ setup }: Checked): KindKey[] => OF_WIRE.filter((kind) => !setup.parts[kind])
 /** Whether the wire that is on can be crushed; null: nobody said what is on. */
 function coredOf(hung: Hung, shop: ShopModel): boolean | null {
   const wireId = hung.spoolWireId ?? builtHere(hung, shop).wireId

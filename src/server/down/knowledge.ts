@@ -1,6 +1,7 @@
 import { reliedFaults } from '@core/diagnose/relied.ts'
 import { type z } from 'zod'
 import { knowledgeFaults, type Knowledge } from '@core/diagnose/knowledge.ts'
+import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
 import { makeId } from '@core/ids/id.ts'
 import { type knowledgeAnswer, type knowledgeRequest } from '@contract/down.ts'
 import { knowledge } from '@server/db/schema.ts'
@@ -33,7 +34,8 @@ export async function setKnowledge(deps: Deps, who: Who, r: z.output<typeof know
     change: { of: 'knowledge', isShipped: !body },
     work: async (tx) => {
       const id = makeId('knowledge', deps.now(), deps.random)
-      await tx.insert(knowledge).values({ id, body, atMs: deps.now(), byId: who.person?.id ?? null })
+      const base = body ? SHIPPED : null
+      await tx.insert(knowledge).values({ id, body, base, atMs: deps.now(), byId: who.person?.id ?? null })
     },
   })
 }

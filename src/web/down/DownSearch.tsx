@@ -28,6 +28,7 @@ import {
   linerApartWords,
   linerRuleWords,
   orderWords,
+  spareUntoldWords,
   spanWords,
 } from './downwords.ts'
 import { KnownAlready } from './Known.tsx'
@@ -281,6 +282,7 @@ function ReadyGun({ gun, down, search, found }: At & { found: Found }) {
         Or put {spare.name} on{spare.otherFamily ? `, a ${spare.otherFamily}` : ''}: {minutes(spare.minutes)}, this gun
         to the bench
       </Key>
+      {spare.untold.length > 0 ? <p className="dim">{spareUntoldWords(spare)}</p> : null}
       <Trouble problem={swap.error} />
     </>
   )

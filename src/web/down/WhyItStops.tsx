@@ -17,7 +17,7 @@ import { capital, placeName } from '@web/format/words.ts'
 import { useMe } from '@web/people/queries.ts'
 import { PickOne, TextField } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
-import { spanWords } from './downwords.ts'
+import { cameWords, spanWords } from './downwords.ts'
 import { CheckEdit } from './CheckEdit.tsx'
 import { PATH_PLACES, type PathPlace } from '@core/path/columns.ts'
 import { edited, type Edit } from './knowledgeedit.ts'
@@ -50,7 +50,7 @@ export function WhyItStops() {
       <p className="said">
         {now.data.isShipped
           ? 'As the trade has it; every chance and minute of it is a guess.'
-          : `This shop’s own, changed ${now.data.version} times, last ${when(now.data.atMs ?? 0, Date.now(), zone)}.`}{' '}
+          : `This shop’s own, changed ${now.data.version} times, last ${when(now.data.atMs ?? 0, Date.now(), zone)}.${cameWords(now.data.came)}`}{' '}
         Of each cause stands how often it is behind it, each word twice the next, and where that comes from: practice
         (several hands name it), one school, or reckoned from how wire and gas run. The shop’s own stops count as they
         come in.

@@ -3,7 +3,17 @@ import { indexOf } from '@core/diagnose/belief.ts'
 import { type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
 import { reckon } from '@core/diagnose/session.ts'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
-import { becauseSentence, choiceWords, doneWords, hintWords, inVainWords, orderWords, spanWords } from './downwords.ts'
+import {
+  becauseSentence,
+  cameWords,
+  choiceWords,
+  doneWords,
+  hintWords,
+  inVainWords,
+  orderWords,
+  spanWords,
+  spareUntoldWords,
+} from './downwords.ts'
 import { nextWords, settingsWords, trialWords } from '@web/logbook/tunewords.ts'
 
 const k = indexOf(SHIPPED)
@@ -102,5 +112,23 @@ describe('the last page', () => {
       'Done 2 times, no help.',
     ])
     expect(doneWords(0, { fix: { ...fix, isLicensed: true } })).toBe('Not here: a licensed trade’s.')
+  })
+})
+
+describe('a ready gun', () => {
+  it('of which nobody noted what suits the wire is read before it hangs', () => {
+    expect(spareUntoldWords({ name: 'S4', untold: ['liner', 'tip'] })).toBe(
+      'Nobody noted which liner and tip S4 has: read them for this wire before it hangs.',
+    )
+    expect(spareUntoldWords({ name: 'S4', untold: ['tip'] })).toContain('which tip S4 has: read it for')
+  })
+})
+
+describe('the shop’s own lists', () => {
+  it('say what came from the trade since', () => {
+    expect(cameWords({ symptoms: 0, causes: 0, checks: 0 })).toBe('')
+    expect(cameWords({ symptoms: 0, causes: 1, checks: 3 })).toBe(
+      ' New from the trade since, and in it: one cause, three looks.',
+    )
   })
 })

@@ -4,15 +4,16 @@ import { type Step } from '@core/diagnose/moves.ts'
 import { type Because, type Hint, type Reckoned } from '@core/diagnose/session.ts'
 import { type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
 import { type Cause, type Picture } from '@core/diagnose/knowledge.ts'
+import { type Came } from '@core/diagnose/merge.ts'
 import { type Touched } from '@core/diagnose/touched.ts'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { TAG_TEXT } from '@core/changeover/tags.ts'
 import { READING } from '@core/reading/specs.ts'
-import { type DownNowAnswer } from '@contract/down.ts'
+import { type DownAnswer, type DownNowAnswer } from '@contract/down.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { minutes, type Units } from '@web/format/numbers.ts'
 import { findingSentence } from '@web/rightparts/words.ts'
-import { capital, inN, isPlural, partName } from '@web/format/words.ts'
+import { capital, countWord, inN, isPlural, lower, partName } from '@web/format/words.ts'
 import { signWords } from '@web/liner/signwords.ts'
 import { type Search } from './reckoned.ts'
 
@@ -174,4 +175,15 @@ export function doneWords(times: number, cause: Pick<Cause, 'fix'>): string {
   if (cause.fix.isLicensed) return 'Not here: a licensed trade’s.'
   if (times === 0) return 'Nothing was done about it.'
   return times === 1 ? 'Done once, no help.' : `Done ${times} times, no help.`
+}
+
+/** Of a spare of which nobody knows what suits the wire: it is read before it hangs. */
+export const spareUntoldWords = ({ name, untold }: Pick<NonNullable<DownAnswer['spare']>, 'name' | 'untold'>) =>
+  `Nobody noted which ${untold.map(partName).join(' and ')} ${name} has: read ${untold.length > 1 ? 'them' : 'it'} for this wire before it hangs.`
+
+/** What ships new since the shop changed its own lists, and is in them; nothing where nothing came. */
+export function cameWords({ symptoms, causes, checks }: Came): string {
+  const of = (n: number, one: string) => (n > 0 ? [`${lower(countWord(n))} ${one}${n === 1 ? '' : 's'}`] : [])
+  const all = [...of(symptoms, 'trouble'), ...of(causes, 'cause'), ...of(checks, 'look')]
+  return all.length > 0 ? ` New from the trade since, and in it: ${all.join(', ')}.` : ''
 }

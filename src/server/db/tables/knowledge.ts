@@ -6,6 +6,8 @@ import { idColumn, instantMs } from './columns.ts'
 export const knowledge = mysqlTable('knowledge', {
   id: idColumn<'knowledge'>('id').primaryKey(),
   body: json('body').$type<Knowledge | null>(),
+  /** What shipped when it was written: by it what is new since is told from what the shop made. Null: nobody kept it, or what ships holds. */
+  base: json('base').$type<Knowledge | null>(),
   atMs: instantMs('at_ms').notNull(),
   byId: varchar('by_id', { length: 40 }),
 })
