@@ -30,6 +30,7 @@ export const knowledge = z.object({
         told: z.array(key).max(12).optional(),
         first: key.optional(),
         only: z.enum(['cell']).optional(),
+        drawn: z.tuple([z.enum(DRAWING_KEYS), z.number().int().min(0).max(7)]).optional(),
       }),
     )
     .min(1)

@@ -78,7 +78,10 @@ export interface Check {
   /** Why the part came out that it changes; else it was to try. */
   outReason?: OutReason
 }
-export const PICTURES = ['stopped', 'jerks', 'nest', 'stuck', 'holes', 'start', 'else'] as const
+export const PICTURES = [
+  ...(['stopped', 'jerks', 'nest', 'stuck', 'holes', 'start'] as const),
+  ...(['bead', 'nozzle', 'liner', 'robot', 'else'] as const),
+] as const
 export type Picture = (typeof PICTURES)[number]
 /** How often a cause is behind a symptom, as a hand says it: each twice as often as the next. */
 export const ODDS = ['often', 'atTimes', 'seldom', 'rarely'] as const
@@ -102,6 +105,8 @@ export interface Symptom {
   first?: string
   /** Of robots only. */
   only?: 'cell'
+  /** The panel of a drawing that shows it, where several are told apart by eye. */
+  drawn?: readonly [DrawingKey, panel: number]
 }
 export interface Knowledge {
   symptoms: readonly Symptom[]
@@ -190,6 +195,8 @@ function symptomFaults({ symptoms, causes, checks }: Knowledge, say: Say): void 
     for (const key of Object.keys({ ...s.odds, ...s.source }))
       if (!s.causes.includes(key)) say(`symptom ${s.key}`, `says how often it is ${key}, which is none of its causes`)
     if (s.causes.length === 0) say(`symptom ${s.key}`, 'has no cause')
+    if (s.drawn && !DRAWINGS[s.drawn[0]].panels[s.drawn[1]])
+      say(`symptom ${s.key}`, `is shown by panel ${s.drawn[1] + 1} of ${s.drawn[0]}, which has fewer`)
     sayTwice(
       say,
       `cause of ${s.key}:`,

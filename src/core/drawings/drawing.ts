@@ -62,6 +62,15 @@ export const DRAWING_KEYS = [
   'oring',
   'closing',
   'arcCone',
+  'nestKinds',
+  'wireEnds',
+  'atArc',
+  'atNozzle',
+  'atLiner',
+  'feedsBadly',
+  'feedsNot',
+  'atTip',
+  'atSpool',
 ] as const
 export type DrawingKey = (typeof DRAWING_KEYS)[number]
 

@@ -5,6 +5,7 @@ import { FEEDER, onShelf, RIGHT_STEEL, wireOf } from '@core/testing/sampleparts.
 import { LINER_HOLDS, NOZZLE_STYLES, type FamilyFit, type Setup } from '@core/rightparts/facts.ts'
 import { UNTOLD_FAMILY } from '@core/rightparts/untold.ts'
 import { questionByCode, rulingFor } from '@core/houserule/schools.ts'
+import { SYMPTOMS } from '@core/diagnose/shipped/symptoms.ts'
 import { CHECKS } from '@core/diagnose/shipped/checks.ts'
 import { CAUTIONS, cautionWords, HAZARDS, MEETS } from './cautions.ts'
 import { DRAWING_KEYS, PANEL } from '@core/drawings/drawing.ts'
@@ -441,6 +442,7 @@ describe('drawings', () => {
     }
     const used = new Set([
       ...CHECKS.flatMap((c) => c.drawing ?? []),
+      ...SYMPTOMS.flatMap((s) => s.drawn?.[0] ?? []),
       ...GUIDE_KEYS.flatMap((key) =>
         families().flatMap((fit) =>
           [

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { DRAWINGS } from '@core/drawings/all.ts'
 import { indexOf } from '@core/diagnose/belief.ts'
 import { firstLooks } from '@core/diagnose/firstlooks.ts'
 import { ownShares, turnedOf } from '@core/diagnose/learn.ts'
@@ -30,7 +31,12 @@ export async function printSymptoms(deps: Deps, who: Who, q: z.output<typeof sym
   const turned = countTurned(explained)
   const cards = wanted.map((s) => {
     const own = turnedOf(turned, s.key, index.causeAt)
-    return { says: s.says, looks: firstLooks(index, { symptom: s.key, shares: ownShares(s, own).shares, most: MOST }) }
+    const drawn = s.drawn ? (DRAWINGS[s.drawn[0]].panels[s.drawn[1]] ?? null) : null
+    return {
+      says: s.says,
+      drawn,
+      looks: firstLooks(index, { symptom: s.key, shares: ownShares(s, own).shares, most: MOST }),
+    }
   })
   const { pdf } = await pdfOf(symptomCards(cards, { shopName: site.name, date: dayOf(site.zone, deps.now()) }))
   return pdf

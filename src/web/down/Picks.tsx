@@ -4,10 +4,11 @@ import { useState } from 'react'
 import { type Picture } from '@core/diagnose/knowledge.ts'
 import { type Touched } from '@core/diagnose/touched.ts'
 import { capital } from '@web/format/words.ts'
+import { DrawnAnswer } from '@web/guide/Drawing.tsx'
 import { SymptomPicture } from './Pictures.tsx'
 import { PICTURE_WORD, TOUCHED_WORD } from './downwords.ts'
 
-/** What is seen: six drawings, then words where one of them is several things. */
+/** What is seen: a drawing each, then which of several, drawn where they are told apart by eye. */
 export function PickSymptom({ symptoms, onPick }: { symptoms: readonly Symptom[]; onPick: (key: string) => void }) {
   const [picture, setPicture] = useState<Picture | null>(null)
   const of = (p: Picture) => symptoms.filter((s) => s.picture === p)
@@ -20,10 +21,11 @@ export function PickSymptom({ symptoms, onPick }: { symptoms: readonly Symptom[]
     return (
       <>
         <p className="step-do">{capital(PICTURE_WORD[picture])}: which?</p>
-        <div className="down-list">
+        <div className={of(picture).some((s) => s.drawn) ? 'down-list is-two is-drawn' : 'down-list'}>
           {of(picture).map((s) => (
             <Key key={s.key} onClick={() => onPick(s.key)}>
-              {capital(s.says)}
+              {s.drawn ? <DrawnAnswer of={s.drawn[0]} panel={s.drawn[1]} /> : null}
+              <span>{capital(s.says)}</span>
             </Key>
           ))}
         </div>

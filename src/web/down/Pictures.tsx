@@ -32,6 +32,30 @@ const LINES: Record<Exclude<Picture, 'else'>, readonly { d: string; is: 'wire' |
     { d: 'M0 29h92', is: 'wire' },
     { d: 'M8 66h104M92 36l-4 8h8l-4 8', is: 'mark' },
   ],
+  bead: [
+    { d: 'M8 58h104v10H8z', is: 'body' },
+    { d: 'M60 6v20', is: 'wire' },
+    { d: 'M60 26l-12 26M60 26l12 26M40 58q20 -14 40 0', is: 'body' },
+    { d: 'M26 44l.1 0M94 40l.1 0M16 30l.1 0M104 26l.1 0', is: 'mark' },
+  ],
+  nozzle: [
+    { d: 'M18 12h60l14 6v6l-14 -4H18zM18 64h60l14 -6v-6l-14 4H18z', is: 'body' },
+    { d: 'M18 30h40l12 5v6l-12 5H18z', is: 'body' },
+    { d: 'M4 38h104', is: 'wire' },
+  ],
+  liner: [
+    { d: 'M44 24h72M44 52h72', is: 'body' },
+    { d: 'M6 30h66M6 46h66M10 46l6 -16M22 46l6 -16M34 46l6 -16M46 46l6 -16M58 46l6 -16', is: 'mark' },
+    { d: 'M72 38h44', is: 'wire' },
+  ],
+  robot: [
+    {
+      d: 'M14 70h30M29 70V44M29 44L58 20L88 34M23 44a6 6 0 1 0 12 0a6 6 0 1 0 -12 0M52 20a6 6 0 1 0 12 0a6 6 0 1 0 -12 0',
+      is: 'body',
+    },
+    { d: 'M88 34l10 24', is: 'wire' },
+    { d: 'M98 58l6 10', is: 'mark' },
+  ],
 }
 
 export function SymptomPicture({ of }: { of: Picture }) {

@@ -24,6 +24,10 @@ export const PICTURE_WORD: Record<Picture, string> = {
   stuck: 'stuck in tip',
   holes: 'holes in weld',
   start: 'won’t start',
+  bead: 'arc or bead',
+  nozzle: 'nozzle or diffuser',
+  liner: 'at the liner job',
+  robot: 'at the robot',
   else: 'something else',
 }
 export const TOUCHED_WORD: Record<Touched, string> = {

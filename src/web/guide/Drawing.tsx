@@ -19,11 +19,10 @@ export function Drawing({ of }: { of: DrawingKey }) {
   )
 }
 
-/** One panel by itself, as an answer is drawn; its words are the answer's. */
+/** One panel by itself, as an answer is drawn; the answer's own words say it. */
 export function DrawnAnswer({ of, panel }: { of: DrawingKey; panel: number }) {
-  const { title, panels } = DRAWINGS[of]
-  const drawn = panels[panel]
-  return drawn ? <Panelled panel={drawn} title={title} /> : null
+  const drawn = DRAWINGS[of].panels[panel]
+  return drawn ? <Panelled panel={drawn} title={null} /> : null
 }
 
 function OnePanel({ panel, title }: { panel: Panel; title: string }) {
@@ -38,10 +37,13 @@ function OnePanel({ panel, title }: { panel: Panel; title: string }) {
   )
 }
 
-function Panelled({ panel, title }: { panel: Panel; title: string }) {
+function Panelled({ panel, title }: { panel: Panel; title: string | null }) {
   const { width, height } = PANEL
   return (
-    <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`${title}: ${IS[panel.is]} ${panel.word}`}>
+    <svg
+      viewBox={`0 0 ${width} ${height}`}
+      {...(title ? { role: 'img', 'aria-label': `${title}: ${IS[panel.is]} ${panel.word}` } : { 'aria-hidden': true })}
+    >
       {panel.shapes.map(({ ink, d }, i) => (
         <path key={i} d={d} className={`ink-${ink}${d.endsWith('Z') ? ' is-closed' : ''}`} />
       ))}

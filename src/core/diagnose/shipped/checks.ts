@@ -574,7 +574,8 @@ export const CHECKS: readonly Check[] = [
       do: 'Look at the wire’s end',
       how: 'Snipped sharp, or a dull ball?',
       hazards: ['stab'],
-      drawing: 'wireEnd',
+      drawing: 'wireEnds',
+      panels: [0, 1, 2, 3],
       shows: 0.95,
     },
     {
@@ -988,6 +989,8 @@ export const CHECKS: readonly Check[] = [
       effort: 'E1',
       minutes: 3,
       hazards: ['isolate', 'hot', 'stab'],
+      drawing: 'nestKinds',
+      panels: [0, 1, 2, 3, 4, 5],
       shows: 0.75,
     },
     {

@@ -166,7 +166,7 @@ const ROWS: readonly Row[] = [
   ['runsOut', 'stopped', 'wire ran out in the middle of the work', { often: 'shortSpool' }],
   [
     'longArc',
-    'else',
+    'bead',
     'arc sits at the tip, no wire to be seen, soot and balls',
     {
       often: 'tipWorn tensionLow',
@@ -178,7 +178,7 @@ const ROWS: readonly Row[] = [
   ],
   [
     'spatters',
-    'else',
+    'bead',
     'more spatter than it was, nozzle closes fast',
     {
       often: 'settings',
@@ -190,7 +190,7 @@ const ROWS: readonly Row[] = [
   ],
   [
     'stubs',
-    'else',
+    'bead',
     'wire stubs into the work and pushes back',
     {
       often: 'settings',
@@ -202,7 +202,7 @@ const ROWS: readonly Row[] = [
   ],
   [
     'soot',
-    'else',
+    'bead',
     'soot, with a short steady arc',
     {
       often: 'hand',
@@ -214,82 +214,115 @@ const ROWS: readonly Row[] = [
   ],
   [
     'nozzleArcs',
-    'else',
+    'nozzle',
     'nozzle arcs or sticks to the work',
     { often: 'spatterBridge', atTimes: 'insulatorDead', seldom: 'insulatorLoose nozzleCrooked tipCrossed' },
     { reckoned: 'insulatorLoose nozzleCrooked' },
   ],
-  ['twists', 'else', 'diffuser turns with the tip', { often: 'diffuserLoose', rarely: 'diffuserBurned' }],
-  ['linerTwists', 'else', 'liner twists as its nut turns', { often: 'nutWinds', atTimes: 'setScrew' }],
+  ['twists', 'nozzle', 'diffuser turns with the tip', { often: 'diffuserLoose', rarely: 'diffuserBurned' }],
+  ['linerTwists', 'liner', 'liner twists as its nut turns', { often: 'nutWinds', atTimes: 'setScrew' }],
   [
     'nozzleLoose',
-    'else',
+    'nozzle',
     'nozzle is loose, keeps falling off',
     { often: 'insulatorCollar nozzleSlack', atTimes: 'insulatorLoose' },
     { reckoned: 'insulatorLoose' },
   ],
   [
     'crooked',
-    'else',
+    'nozzle',
     'nozzle crooked, wire off the middle',
     { often: 'tipCrossed frontBent', atTimes: 'nozzleCrooked', seldom: 'insulatorCrossed insulatorCollar' },
     { reckoned: 'nozzleCrooked insulatorCollar' },
   ],
   [
     'linerSticks',
-    'else',
+    'liner',
     'new liner will not go in',
     { often: 'cableBentPush', atTimes: 'linerOverlong', seldom: 'wireInside linerWrong', rarely: 'cableInner' },
     { reckoned: 'wireInside linerWrong' },
   ],
   [
     'linerStays',
-    'else',
+    'liner',
     'old liner will not come out',
     { often: 'wireInside', atTimes: 'setScrew nutWinds', seldom: 'linerBaked' },
   ],
-  ['linerIsShort', 'else', 'liner too short after fitting', { often: 'linerShort' }, { first: 'standsOut' }],
+  ['linerIsShort', 'liner', 'liner too short after fitting', { often: 'linerShort' }, { first: 'standsOut' }],
   ['guideChewed', 'else', 'rolls chew the guide', { often: 'guideIn', atTimes: 'guideWorn' }],
   ['arm', 'else', 'pressure arm will not hold', { often: 'armBroken', atTimes: 'armOpen' }],
   [
     'burnThrough',
-    'else',
+    'bead',
     'burns through thin sheet',
     { often: 'ampsHigh', atTimes: 'fitUp hand', seldom: 'wireThick' },
     { reckoned: 'hand' },
   ],
-  ['frost', 'else', 'frosted aluminium on the tip', { often: 'frost' }],
+  ['frost', 'bead', 'frosted aluminium on the tip', { often: 'frost' }],
   ['menu', 'else', 'a menu opened, odd behaviour', { often: 'menu' }, { told: ['switch'] }],
   [
     'crash',
-    'else',
+    'robot',
     'the torch hit something',
     { often: 'crash', atTimes: 'neckBent', seldom: 'cableRobot insulatorDead tipCrossed' },
     { only: 'cell', first: 'crashLook', reckoned: 'insulatorDead tipCrossed' },
   ],
   [
     'halted',
-    'else',
+    'robot',
     'the torch halted the line',
     { often: 'neckWorn', atTimes: 'cableRobot', seldom: 'torchSmall linerWorn' },
     { only: 'cell', reckoned: 'linerWorn' },
   ],
   [
     'robotStart',
-    'else',
+    'robot',
     'bad arc start, cycle after cycle',
     { often: 'wireEnd bentEnd', atTimes: 'tipWorn', seldom: 'workClamp' },
     { only: 'cell', reckoned: 'workClamp' },
   ],
-  ['marked', 'else', 'wire comes marked or oily', { often: 'booster', atTimes: 'conduitRough' }, { only: 'cell' }],
+  ['marked', 'robot', 'wire comes marked or oily', { often: 'booster', atTimes: 'conduitRough' }, { only: 'cell' }],
   [
     'conduit',
-    'else',
+    'robot',
     'drum wire will not thread through',
     { often: 'sharpEnd', atTimes: 'conduitRough' },
     { only: 'cell' },
   ],
 ]
+
+/** What it looks like, where it is picked among others. */
+const DRAWN: Readonly<Record<string, Symptom['drawn']>> = {
+  jerk: ['feedsBadly', 0],
+  curled: ['feedsBadly', 1],
+  morePressure: ['feedsBadly', 2],
+  afterSize: ['feedsBadly', 3],
+  nest: ['atSpool', 0],
+  coasts: ['atSpool', 1],
+  burnback: ['atTip', 0],
+  tipThread: ['atTip', 1],
+  tipStays: ['atTip', 2],
+  nozzleStuck: ['atTip', 3],
+  nothing: ['feedsNot', 0],
+  slips: ['feedsNot', 1],
+  starved: ['feedsNot', 2],
+  wontArrive: ['feedsNot', 3],
+  runsOut: ['feedsNot', 4],
+  longArc: ['atArc', 0],
+  stubs: ['atArc', 1],
+  spatters: ['atArc', 2],
+  soot: ['atArc', 3],
+  burnThrough: ['atArc', 4],
+  frost: ['atArc', 5],
+  nozzleArcs: ['atNozzle', 0],
+  nozzleLoose: ['atNozzle', 1],
+  crooked: ['atNozzle', 2],
+  twists: ['atNozzle', 3],
+  linerSticks: ['atLiner', 0],
+  linerStays: ['atLiner', 1],
+  linerIsShort: ['atLiner', 2],
+  linerTwists: ['atLiner', 3],
+}
 
 const listed = (keys: string | undefined): string[] => keys?.split(' ') ?? []
 export const SYMPTOMS: readonly Symptom[] = ROWS.map(([key, picture, says, by, more = {}]) => {
@@ -298,5 +331,14 @@ export const SYMPTOMS: readonly Symptom[] = ROWS.map(([key, picture, says, by, m
   const source: Record<string, Source> = {}
   for (const cause of listed(taught)) source[cause] = 'taught'
   for (const cause of listed(reckoned)) source[cause] = 'reckoned'
-  return { key, picture, says, causes: Object.keys(odds), odds, source, ...rest }
+  return {
+    key,
+    picture,
+    says,
+    causes: Object.keys(odds),
+    odds,
+    source,
+    ...rest,
+    ...(DRAWN[key] ? { drawn: DRAWN[key] } : {}),
+  }
 })
