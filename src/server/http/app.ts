@@ -57,6 +57,8 @@ const SECURITY: HelmetOptions = {
       'default-src': ["'self'"],
       'style-src': ["'self'", "'unsafe-inline'"],
       'img-src': ["'self'", 'data:', 'blob:'],
+      // A film is read on the device, and never sent.
+      'media-src': ["'self'", 'blob:'],
       // Small pieces of the fonts stand in the style itself.
       'font-src': ["'self'", 'data:'],
       'upgrade-insecure-requests': null,

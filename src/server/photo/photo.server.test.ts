@@ -21,7 +21,12 @@ const phonePhoto = () =>
     .jpeg()
     .toBuffer()
 
-async function send(who: Client, what: { type: string; key: string }, bytes: Uint8Array, once = nextKey()) {
+async function send(
+  who: Client,
+  what: { type: string; key: string } & Record<string, string>,
+  bytes: Uint8Array,
+  once = nextKey(),
+) {
   const query = new URLSearchParams({ ...what, once })
   return who.send<{ id: string } & Problem>(`/photo?${query.toString()}`, bytes)
 }
@@ -46,6 +51,29 @@ beforeAll(async () => {
 afterAll(async () => {
   expect(server.faults).toEqual([])
   await server.close()
+})
+
+describe('a clip', () => {
+  it('is pictures in rows on one photo, and says how they stand', async () => {
+    const rows = await sharp({ create: { width: 1596, height: 996, channels: 3, background: '#335577' } })
+      .jpeg()
+      .toBuffer()
+    const kept = await send(lead, { ...of('A2', 'liner'), frames: '30', perRow: '6', stepMs: '150' }, rows)
+    expect(kept.status).toBe(200)
+    expect(await list(of('A2', 'liner'))).toMatchObject([
+      { id: kept.body.id, clip: { frames: 30, perRow: 6, stepMs: 150 }, widthPx: 1596 },
+    ])
+  })
+  it('that does not say all of it is refused, and nothing is kept', async () => {
+    const before = await contentOf(server)
+    const half = await send(lead, { ...of('A2', 'liner'), frames: '30' }, await phonePhoto())
+    expect(half.status).toBe(400)
+    expect(JSON.stringify(half.body)).toContain('how many in a row')
+    expect(
+      (await send(lead, { ...of('A2', 'liner'), frames: '0', perRow: '1', stepMs: '150' }, await phonePhoto())).status,
+    ).toBe(400)
+    expect(await contentOf(server)).toEqual(before)
+  })
 })
 
 describe('a photo', () => {

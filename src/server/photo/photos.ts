@@ -1,6 +1,7 @@
 import { and, count, desc, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
 import { GUIDE_KEYS } from '@core/guide/keys.ts'
+import { type Clip } from '@core/photo/clip.ts'
 import { BY_KEY, placeOfKey, type PhotoOf } from '@core/photo/photo.ts'
 import { type FamilyId, type Id, makeId, type StationId } from '@core/ids/id.ts'
 import { type photoHide, type photoKept, type photosAnswer, type photoUpload } from '@contract/photo.ts'
@@ -22,6 +23,7 @@ const LINE = {
   ofKey: photo.ofKey,
   widthPx: photo.widthPx,
   heightPx: photo.heightPx,
+  clip: photo.clip,
   takenMs: photo.takenMs,
   personId: photo.personId,
   deviceId: photo.deviceId,
@@ -48,6 +50,7 @@ export async function listPhotos(deps: Deps, who: Who, of: PhotoOf): Promise<z.i
       heightPx: row.heightPx,
       takenMs: row.takenMs,
       canHide: isOwn(row, who),
+      clip: row.clip,
     })),
   }
 }
@@ -92,6 +95,7 @@ async function insertPhoto(
     ofType: type,
     ofKey: key,
     ...recoded,
+    clip: clipOf(at.of),
     takenMs: happenedAt(deps),
     personId: who.person?.id ?? null,
     deviceId: who.device?.id ?? null,
@@ -100,6 +104,10 @@ async function insertPhoto(
   }
   await transact(deps.db, (tx) => tx.insert(photo).values(row))
   return row.id
+}
+
+function clipOf({ frames, perRow, stepMs }: z.output<typeof photoUpload>): Clip | null {
+  return frames !== undefined && perRow !== undefined && stepMs !== undefined ? { frames, perRow, stepMs } : null
 }
 
 /** A line may be named by the key it was written under, by a device that had no link when it was noted. */

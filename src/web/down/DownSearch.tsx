@@ -103,7 +103,7 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
           ) : (
             <Now gun={gun} down={down} search={search} found={found} onTelling={() => setTelling(true)} />
           )}
-          {state.seen ? <Photos of={{ type: 'event', key: state.seen }} word="photo of it" /> : null}
+          {state.seen ? <Photos of={{ type: 'event', key: state.seen }} word="photo of it" clipWord="clip of it" /> : null}
           <Trouble problem={search.problem} />
         </section>
         {isPhone ? null : (

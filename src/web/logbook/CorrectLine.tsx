@@ -51,7 +51,7 @@ export function CorrectLine({ line, units, onDone }: { line: LogLine; units: Uni
         <h2>
           {line.stationName}: {lineSentence(line, units)}
         </h2>
-        <Photos of={{ type: 'event', key: line.eventId }} />
+        <Photos of={{ type: 'event', key: line.eventId }} clipWord="a clip" />
         {isWithdrawn ? (
           <p>This line was taken back. If it did happen, log it again.</p>
         ) : (

@@ -3,11 +3,12 @@ import { useState } from 'react'
 import { type PhotoOf } from '@core/photo/photo.ts'
 import { when } from '@web/format/times.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
+import { ClipPlayer } from './ClipPlayer.tsx'
 import { useOutbox } from './keeping.ts'
 import { useHidePhoto, useKeepPhoto, usePhotos } from './queries.ts'
 
-/** Photos of one thing in a row, and the way to add one: the camera on a phone, a file on a desk. */
-export function Photos({ of, word = 'a photo' }: { of: PhotoOf; word?: string }) {
+/** Photos of one thing in a row, and the way to add one: the camera on a phone, a file on a desk. Clips where motion tells something. */
+export function Photos({ of, word = 'a photo', clipWord }: { of: PhotoOf; word?: string; clipWord?: string }) {
   const photos = usePhotos(of)
   const keep = useKeepPhoto(of)
   const hide = useHidePhoto()
@@ -27,27 +28,14 @@ export function Photos({ of, word = 'a photo' }: { of: PhotoOf; word?: string })
         >
           <img
             src={`/api/photo/${p.id}-small.jpg`}
-            alt={`Photo of ${when(p.takenMs, Date.now(), photos.data?.zone ?? 'UTC')}`}
+            alt={`${p.clip ? 'Clip' : 'Photo'} of ${when(p.takenMs, Date.now(), photos.data?.zone ?? 'UTC')}`}
             height="72"
             loading="lazy"
           />
         </Plain>
       ))}
-      <label className="btn photo-add">
-        {keep.isPending ? 'keeping it …' : word}
-        <input
-          type="file"
-          accept="image/*"
-          capture="environment"
-          className="visually-hidden"
-          disabled={keep.isPending}
-          onChange={(e) => {
-            const [file] = e.target.files ?? []
-            if (file) keep.mutate(file)
-            e.target.value = ''
-          }}
-        />
-      </label>
+      <Add word={word} accept="image/*" isKeeping={keep.isPending} onFile={keep.mutate} />
+      {clipWord ? <Add word={clipWord} accept="video/*" isKeeping={keep.isPending} onFile={keep.mutate} /> : null}
       {here > 0 ? (
         <span role="status">{here === 1 ? 'one kept here' : `${here} kept here`} until there is a link</span>
       ) : null}
@@ -59,12 +47,22 @@ export function Photos({ of, word = 'a photo' }: { of: PhotoOf; word?: string })
       <Trouble problem={keep.error ?? hide.error} />
       {shown ? (
         <figure className="photo-open">
-          <img
-            src={`/api/photo/${shown.id}.jpg`}
-            alt="The photo, large"
-            width={shown.widthPx}
-            height={shown.heightPx}
-          />
+          {shown.clip ? (
+            <ClipPlayer
+              key={shown.id}
+              src={`/api/photo/${shown.id}.jpg`}
+              clip={shown.clip}
+              widthPx={shown.widthPx}
+              heightPx={shown.heightPx}
+            />
+          ) : (
+            <img
+              src={`/api/photo/${shown.id}.jpg`}
+              alt="The photo, large"
+              width={shown.widthPx}
+              height={shown.heightPx}
+            />
+          )}
           <figcaption>
             {when(shown.takenMs, Date.now(), photos.data?.zone ?? 'UTC')}{' '}
             {shown.canHide ? (
@@ -74,5 +72,26 @@ export function Photos({ of, word = 'a photo' }: { of: PhotoOf; word?: string })
         </figure>
       ) : null}
     </div>
+  )
+}
+
+function Add(props: { word: string; accept: 'image/*' | 'video/*'; isKeeping: boolean; onFile: (file: File) => void }) {
+  const { word, accept, isKeeping, onFile } = props
+  return (
+    <label className="btn photo-add">
+      {isKeeping ? 'keeping it …' : word}
+      <input
+        type="file"
+        accept={accept}
+        capture="environment"
+        className="visually-hidden"
+        disabled={isKeeping}
+        onChange={(e) => {
+          const [file] = e.target.files ?? []
+          if (file) onFile(file)
+          e.target.value = ''
+        }}
+      />
+    </label>
   )
 }

@@ -7,10 +7,13 @@ import { queue } from '@web/offline/device.ts'
 import { keptOnDevice } from '@web/offline/keptondevice.ts'
 import { Outbox, type Sent, type Waiting } from './outbox.ts'
 
-async function send({ of, once, blob, atMs }: Waiting): Promise<Sent> {
+const clipQuery = (clip: Waiting['clip']): Record<string, string> =>
+  clip ? { frames: String(clip.frames), perRow: String(clip.perRow), stepMs: String(clip.stepMs) } : {}
+
+async function send({ of, once, blob, atMs, clip }: Waiting): Promise<Sent> {
   // What it is a picture of waits on this device as well: that goes first.
   if (of.key.startsWith(BY_KEY) && queue.read().waiting.some((e) => of.key === `${BY_KEY}${e.key}`)) return 'no link'
-  const query = new URLSearchParams({ type: of.type, key: of.key, once }).toString()
+  const query = new URLSearchParams({ type: of.type, key: of.key, once, ...clipQuery(clip) }).toString()
   try {
     await postWrite(`/photo?${query}`, { body: blob, notedMs: atMs }, photoKept)
     return 'sent'

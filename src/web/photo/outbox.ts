@@ -1,3 +1,4 @@
+import { type Clip } from '@core/photo/clip.ts'
 import { type PhotoOf } from '@core/photo/photo.ts'
 
 /**
@@ -17,6 +18,7 @@ export interface Waiting {
   of: PhotoOf
   blob: Blob
   atMs: number
+  clip?: Clip
 }
 export interface Storage {
   all: () => Promise<Waiting[]>

@@ -1,11 +1,22 @@
 // @vitest-environment jsdom
-import { afterEach, describe, expect, it } from 'vitest'
+import { afterEach, describe, expect, it, vi } from 'vitest'
 import { stage, unstage } from '@web/testing/stage.tsx'
 import { Photos } from './Photos.tsx'
 
-afterEach(unstage)
+afterEach(() => {
+  unstage()
+  vi.restoreAllMocks()
+  vi.unstubAllGlobals()
+})
 const of = { type: 'spool', key: 'spool_1' } as const
-const one = { id: 'pic_1', widthPx: 1200, heightPx: 1600, takenMs: Date.UTC(2026, 10, 20, 9), canHide: true }
+const one = {
+  id: 'pic_1',
+  widthPx: 1200,
+  heightPx: 1600,
+  takenMs: Date.UTC(2026, 10, 20, 9),
+  canHide: true,
+  clip: null,
+}
 
 describe('photos', () => {
   it('stand in a row; one opens large and may be taken back by who took it', async () => {
@@ -17,6 +28,36 @@ describe('photos', () => {
     expect(getByAltText('The photo, large').getAttribute('src')).toBe('/api/photo/pic_1.jpg')
     await user.click(getByRole('button', { name: 'take it back' }))
     expect(sent).toMatchObject([{ path: '/photo/hide', body: { id: 'pic_1' } }])
+  })
+  it('that is a clip plays its pictures one after the other, and is stepped by hand', async () => {
+    vi.stubGlobal('matchMedia', () => ({ matches: true }))
+    const clip = { frames: 8, perRow: 6, stepMs: 150 }
+    const { user, findByRole, getByRole } = stage(<Photos of={of} clipWord="a clip" />, {
+      '/photo': { zone: 'UTC', photos: [{ ...one, clip }] },
+    })
+    await user.click(await findByRole('button', { name: /Clip of/ }))
+    // Where motion is not wanted it stands.
+    expect(getByRole('img', { name: 'The clip, picture 1 of 8' }).style.backgroundPosition).toBe('0% 0%')
+    await user.click(getByRole('button', { name: 'one back' }))
+    expect(getByRole('img', { name: 'The clip, picture 8 of 8' }).style.backgroundPosition).toBe('20% 100%')
+    await user.click(getByRole('button', { name: 'play' }))
+    await findByRole('img', { name: 'The clip, picture 1 of 8' })
+    await findByRole('img', { name: 'The clip, picture 2 of 8' })
+  })
+  it('a film this device can’t read is told, and nothing is kept', async () => {
+    Object.assign(URL, { createObjectURL: () => 'blob:x', revokeObjectURL: () => undefined })
+    const make = document.createElement.bind(document)
+    vi.spyOn(document, 'createElement').mockImplementation((tag: string) => {
+      const made = make(tag)
+      if (tag === 'video') setTimeout(() => made.dispatchEvent(new Event('error')))
+      return made
+    })
+    const { user, getByLabelText, findByRole, sent } = stage(<Photos of={of} clipWord="a clip" />, {
+      '/photo': { zone: 'UTC', photos: [] },
+    })
+    await user.upload(getByLabelText('a clip'), new File(['x'], 'x.mp4', { type: 'video/mp4' }))
+    expect((await findByRole('alert')).textContent).toContain('This device can’t read that film.')
+    expect(sent).toEqual([])
   })
   it('of somebody else can’t be taken back', async () => {
     const { user, findByRole, queryByText } = stage(<Photos of={of} />, {

@@ -1,4 +1,5 @@
-import { customType, index, int, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { customType, index, int, json, mysqlTable, uniqueIndex, varchar } from 'drizzle-orm/mysql-core'
+import { type Clip } from '@core/photo/clip.ts'
 import { type PhotoOf } from '@core/photo/photo.ts'
 import { idColumn, instantMs } from './columns.ts'
 
@@ -20,6 +21,8 @@ export const photo = mysqlTable(
     heightPx: int('height_px').notNull(),
     jpeg: picture('jpeg').notNull(),
     small: picture('small').notNull(),
+    /** Its pictures in rows, where it is a clip. */
+    clip: json('clip').$type<Clip | null>(),
     takenMs: instantMs('taken_ms').notNull(),
     personId: idColumn<'person'>('person_id'),
     deviceId: idColumn<'device'>('device_id'),
