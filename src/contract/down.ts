@@ -2,6 +2,7 @@ import { CAUSE_PLACES, OUT_REASONS } from '@core/path/columns.ts'
 import { z } from 'zod'
 import { CAUSE_KINDS, EFFORTS, ODDS, PICTURES, SIGNS, SOURCES } from '@core/diagnose/knowledge.ts'
 import { TOUCHED } from '@core/diagnose/touched.ts'
+import { GUIDE_KEYS } from '@core/guide/keys.ts'
 import { HAZARDS } from '@core/guide/cautions.ts'
 import { DRAWING_KEYS } from '@core/drawings/drawing.ts'
 import { CLOSINGS } from '@core/ledger/event.ts'
@@ -84,6 +85,7 @@ export const knowledge = z.object({
         notFor: z.array(key).max(200).optional(),
         onlyFor: z.array(key).max(200).optional(),
         after: key.optional(),
+        guide: z.enum(GUIDE_KEYS).optional(),
         outReason: z.enum(OUT_REASONS).optional(),
       }),
     )

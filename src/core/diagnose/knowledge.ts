@@ -1,6 +1,7 @@
 import { type CausePlace, type OutReason, type Position } from '@core/path/columns.ts'
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { DRAWINGS } from '@core/drawings/all.ts'
+import { type GuideKey } from '@core/guide/keys.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
 
 /**
@@ -75,6 +76,8 @@ export interface Check {
   onlyFor?: readonly string[]
   /** It narrows what another look found: that one is had before. */
   after?: string
+  /** The guide by which it is done, where it is more than a look. */
+  guide?: GuideKey
   /** Why the part came out that it changes; else it was to try. */
   outReason?: OutReason
 }

@@ -140,6 +140,12 @@ const HANDS: Record<string, (gun: RealGun) => void> = {
   armOpen: (g) => g.take('arm', []),
   wireOut: (g) => g.take('wire', ['arm', 'wireEnd', 'tip']),
   restOut: (g) => void (g.take('wire', ['arm', 'wireEnd', 'tip']), g.take('spool', ['wire'])),
+  nestCut: (g) => g.touch('nest', ['arm']),
+  // Cut at the guide it is drawn to the front, through the tip's seat.
+  nestDrawn: (g) => g.take('wire', ['arm', 'wireEnd', 'tip']),
+  nestSeat: (g) => g.touch('rolls', ['arm', 'wire']),
+  nestHub: (g) => g.touch('spool', ['arm']),
+  nestTip: (g) => g.touch('tip in hand', ['tip']),
   plugOff: (g) => g.take('plug', []),
   gunOut: (g) => g.take('gun', ['plug', 'wire']),
   straight: (g) => g.touch('laying it straight', ['gun']),
@@ -247,6 +253,30 @@ describe('every family × guide, on a gun as it really is', () => {
     const fit = { linerHeldBy: 'set screw' as const }
     const steps = guideSteps(gunOf(fit), 'diffuser').filter((s) => s.key !== 'screwOut')
     expect(() => walk(steps, fit)).toThrow('setScrew is still on')
+  })
+  it('a nest is cut on both sides before anything is drawn, and nothing feeds before what made it was looked for', () => {
+    for (const fit of families())
+      for (const rules of SCHOOLS) {
+        const steps = guideSteps(gunOf(fit, { rules }), 'nest')
+        const at = (key: string) => steps.findIndex((s) => s.key === key)
+        const order = [
+          'isolate',
+          'armOpen',
+          'nestCut',
+          'tipOff',
+          'nestDrawn',
+          'nestSeat',
+          'nestHub',
+          'thread',
+          'armClosed',
+          'on',
+          'feed',
+        ]
+        expect(order.map(at)).toEqual([...order.map(at)].sort((a, b) => a - b))
+        expect(order.map(at)).not.toContain(-1)
+        // Wire that nested is never wound back.
+        expect(steps.map((s) => s.do).join(' ')).not.toMatch(/wind the wire back/i)
+      }
   })
   it('what a step needs is made by one before it', () => {
     for (const fit of families())
@@ -398,7 +428,9 @@ describe('a guide reads as if written for that gun', () => {
     const at = gunOf({})
     expect(GUIDE_KEYS.every((k) => hasGuide(at, k))).toBe(true)
     const bare = { ...at, setup: { ...at.setup, parts: { tip: null } } }
-    expect(GUIDE_KEYS.filter((k) => hasGuide(bare, k))).toEqual(['tip', 'gun', 'wire', 'plug', 'cylinder', 'machine'])
+    expect(GUIDE_KEYS.filter((k) => hasGuide(bare, k))).toEqual([
+      ...['tip', 'gun', 'wire', 'nest', 'plug', 'cylinder', 'machine'],
+    ])
     for (const k of GUIDE_KEYS) expect(GUIDES[k].name).not.toBe('')
   })
   it('takes minutes, and none of its steps is longer than a step', () => {

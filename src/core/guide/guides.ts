@@ -3,6 +3,7 @@ import { agentAt, antiSpatterSteps } from './antispatter.ts'
 import { fitOf, hasOn, openAt, type GuideAt } from './guideat.ts'
 import { closeSteps, plugStep } from './close.ts'
 import { cutterOf, linerWork } from './linerguide.ts'
+import { nestSteps } from './nestguide.ts'
 import { isolateStep, POWER_BACK, linerOpens, openSteps, type Openable } from './open.ts'
 import { step, type Step } from './step.ts'
 import { WORK } from './work.ts'
@@ -38,6 +39,11 @@ export const GUIDES: Record<GuideKey, GuideText> = {
   orings: { name: 'O-rings of the pin', kindKey: 'orings', tools: () => [SNIP, 'a blunt pick'] },
   gun: { name: 'The whole gun', kindKey: null, tools: () => [SNIP, 'tip spanner or pliers'] },
   wire: { name: 'Loading wire', kindKey: 'hub', tools: () => [SNIP, 'tip spanner or pliers'] },
+  nest: {
+    name: 'Clearing a nest',
+    kindKey: null,
+    tools: () => [SNIP, 'flat pliers', 'tip spanner or pliers', 'brush'],
+  },
   plug: { name: 'Control plug', kindKey: null, tools: () => [] },
   cylinder: {
     name: 'Cylinder, flowmeter, hose',
@@ -73,7 +79,7 @@ export function hasGuide(at: GuideAt, key: GuideKey): boolean {
 
 /** What has to be open for the work; the others open by rules of their own. */
 const OPENS: Record<
-  Exclude<GuideKey, 'liner' | 'wire' | 'plug' | 'cylinder' | 'machine' | 'antispatter'>,
+  Exclude<GuideKey, 'liner' | 'wire' | 'nest' | 'plug' | 'cylinder' | 'machine' | 'antispatter'>,
   readonly Openable[]
 > = {
   tip: ['tipOff'],
@@ -94,6 +100,7 @@ export function guideSteps(at: GuideAt, key: GuideKey): Step[] {
   if (key === 'machine') return machineSteps(at)
   if (key === 'antispatter') return antiSpatterSteps(at)
   if (key === 'cylinder') return cylinderSteps(at)
+  if (key === 'nest') return nestSteps(at)
   if (key === 'plug') return plugGuide(at)
   if (key === 'wire') return wireGuide(at)
   const opens = key === 'liner' ? [...linerOpens(openAt(at)), 'nutOff' as const] : OPENS[key]

@@ -9,6 +9,7 @@ export const GUIDE_KEYS = [
   'orings',
   'gun',
   'wire',
+  'nest',
   'plug',
   'cylinder',
   'machine',

@@ -189,6 +189,7 @@ function Now({ gun, down, search, found, onTelling }: At & { found: Found; onTel
         because={[ruled, becauseSentence(next, found.reckoned, found.hints)].filter(Boolean).join(' ')}
         isProof={found.reckoned.proof === check.key}
         isTraining={down.isTraining}
+        stationId={gun.stationId}
         forced={forcedWords(check, down)}
         onAnswer={(outcome) => answer(check, outcome)}
       />

@@ -24,6 +24,7 @@ export function CheckView(props: {
   isProof?: boolean
   /** Learners guess first. */
   isTraining?: boolean
+  stationId?: string
   /** What it costs to force it. */
   forced?: string | null
   onAnswer: (outcome: string) => void
@@ -46,6 +47,7 @@ export function CheckView(props: {
         <p className="dim down-because">{because}</p>
         {props.isTraining ? <Guess outcomes={check.outcomes} guess={guess} onGuess={setGuess} /> : null}
         <CautionLines hazards={check.hazards} />
+        <HowDone guide={check.guide} stationId={props.stationId} />
         {check.drawing && !isShown ? <Drawing of={check.drawing} /> : null}
       </div>
       <div
@@ -133,11 +135,7 @@ export function FixView(props: {
             <Link to={`/tune?gun=${props.stationId}`}>One value at a time, by a row of beads</Link>
           </p>
         ) : null}
-        {guideOf(cause) ? (
-          <p>
-            <Link to={`/guide?gun=${props.stationId}&do=${guideOf(cause)}`}>How it is done</Link>
-          </p>
-        ) : null}
+        <HowDone guide={guideOf(cause)} stationId={props.stationId} />
       </div>
       <div className="walk-keys" role="group" aria-label="Done">
         <Key tone="chalk" onClick={props.onRuns}>
@@ -153,6 +151,15 @@ export function FixView(props: {
         {props.found ? <Key onClick={props.onNotSo}>It is right by now</Key> : null}
       </div>
     </>
+  )
+}
+
+function HowDone({ guide, stationId }: { guide: string | null | undefined; stationId: string | undefined }) {
+  if (!guide || !stationId) return null
+  return (
+    <p>
+      <Link to={`/guide?gun=${stationId}&do=${guide}`}>How it is done</Link>
+    </p>
   )
 }
 

@@ -113,12 +113,33 @@ describe('what the welder knows', () => {
   })
   it('signs of robots are asked at robots only', async () => {
     const staged = stand()
-    await tap(staged, 'Something else')
-    expect(staged.queryByRole('button', { name: 'The torch hit something' })).toBeNull()
+    await staged.findByRole('button', { name: 'Something else' })
+    expect(staged.queryByRole('button', { name: 'At the robot' })).toBeNull()
     unstage()
     const cell = stand({ down: { isCell: true } })
-    await tap(cell, 'Something else')
+    await tap(cell, 'At the robot')
     expect(await cell.findByRole('button', { name: 'The torch hit something' })).toBeTruthy()
+  })
+})
+
+describe('what is seen', () => {
+  it('is drawn where several are told apart by eye, and each is one tap by its words', async () => {
+    const staged = stand()
+    await tap(staged, 'Arc or bead')
+    const keys = [...staged.container.querySelectorAll('.down-list .key')]
+    expect(keys.length).toBeGreaterThan(3)
+    for (const key of keys) expect(key.querySelector('svg[aria-hidden="true"]'), key.textContent).not.toBeNull()
+    await tap(staged, 'Soot, with a short steady arc')
+    expect(await staged.findByText('What was touched last?')).toBeTruthy()
+  })
+  it('of a nest: it is cut out before all else, each answer drawn, its guide at hand', async () => {
+    const staged = stand()
+    await begin(staged, ['Nest', 'Nest at the rolls', 'Nothing'])
+    expect(asks(staged)).toBe('Cut the nest out first')
+    const link = await staged.findByRole('link', { name: 'How it is done' })
+    expect(link.getAttribute('href')).toBe(`/guide?gun=${gun().stationId}&do=nest`)
+    const answers = staged.container.querySelectorAll('.walk-keys .key')
+    expect([...answers].every((key) => key.querySelector('svg'))).toBe(true)
   })
 })
 

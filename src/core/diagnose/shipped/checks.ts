@@ -1,4 +1,5 @@
 import { type OutReason, type Position } from '@core/path/columns.ts'
+import { type GuideKey } from '@core/guide/keys.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { type Check, type Effort, type Outcome, type Sign } from '../knowledge.ts'
@@ -16,6 +17,7 @@ interface Look {
   notFor?: readonly string[]
   onlyFor?: readonly string[]
   after?: string
+  guide?: GuideKey
   outReason?: OutReason
   /** Panels of its drawing that show its answers, in their order. */
   panels?: readonly number[]
@@ -989,6 +991,7 @@ export const CHECKS: readonly Check[] = [
       effort: 'E1',
       minutes: 3,
       hazards: ['isolate', 'hot', 'stab'],
+      guide: 'nest',
       drawing: 'nestKinds',
       panels: [0, 1, 2, 3, 4, 5],
       shows: 0.75,
