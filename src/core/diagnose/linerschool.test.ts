@@ -47,6 +47,13 @@ describe('the shop’s rule for liners in a search', () => {
       expect([first, did, cost], other).toEqual([before, 'apart', 0])
     }
   })
+  it('what the symptom wants first comes first all the same, under every rule', () => {
+    const wanting = SHIPPED.symptoms.filter((s) => s.first)
+    expect(wanting.length).toBeGreaterThan(3)
+    for (const s of wanting)
+      for (const rule of [{ isSigned: true }, { school: 'afterTips' }, { school: 'last' }])
+        expect(under(s.key, [], rule).first, s.key).toBe(s.first)
+  })
   it('not again once it was changed and the trouble stayed', () => {
     const { did, first, before } = under(symptom, [{ type: 'fix', key: 'changed liner' }], { isSigned: true })
     expect(did).toBeNull()

@@ -1,6 +1,6 @@
 import { marginals } from './belief.ts'
 import { type ReliedCause } from './relied.ts'
-import { hasLook, lookBefore } from './rules.ts'
+import { hasLook, isSettled, lookBefore } from './rules.ts'
 import { minutesOf, type Cause } from './knowledge.ts'
 import { fixGroups, stepKey, type FixGroup, type Step, actKey } from './moves.ts'
 import { expectedOf, expectedOfFix, type Planned } from './plan.ts'
@@ -45,7 +45,7 @@ export function withLinerSchool(plan: readonly Planned[], at: PlanAt, rule: Line
     const now = rule.isSigned ? linerStep(at) : null
     if (!now || (plan[0] && isLiner(plan[0]))) return as(plan, now ? 'changeNow' : null)
     if (!doesWearLead(at, now.group)) return as(plan, 'apart')
-    if (plan[0] && isFirst(plan[0], at)) return as(plan, 'looksFirst')
+    if (isSettled(at) || (plan[0] && isFirst(plan[0], at))) return as(plan, 'looksFirst')
     const look = lookBefore(at, now.group)
     if (look) {
       const first: Planned = { step: { kind: 'check', check: look }, expectedMin: expectedOf(at, look) }
@@ -57,7 +57,7 @@ export function withLinerSchool(plan: readonly Planned[], at: PlanAt, rule: Line
   const liner = plan.filter(isLiner)
   if (rule.school === 'last') return others.length > 0 ? as([...others, ...liner], 'liner last') : as(plan, null)
   if (rule.school !== 'afterTips' || rule.tipsTried >= rule.tipsFirst) return as(plan, null)
-  const tip = tipStep(at)
+  const tip = isSettled(at) ? null : tipStep(at)
   if (tip) return as([tip, ...others.filter((p) => !isSame(p, tip)), ...liner], 'tipsFirst')
   return as(plan, null)
 }

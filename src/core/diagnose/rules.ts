@@ -59,6 +59,8 @@ export function settledFirst(at: PlanAt, { marginal, listed, named }: Standing):
   const shown = (at.shown ?? []).filter(isNow).at(-1)
   return shown === undefined ? null : fix(shown)
 }
+/** What comes next is settled without any reckoning, and no school of the shop comes before it. */
+export const isSettled = (at: PlanAt): boolean => settledFirst(at, standingOf(at)) !== null
 /** A word on the hand wants two kinds of sign, however quickly it is said. */
 const isWord = (cause: Cause | undefined) => cause?.kind === 'hand'
 const isFresh = (at: PlanAt, cause: number): boolean => {

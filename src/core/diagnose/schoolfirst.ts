@@ -2,6 +2,7 @@ import { marginals } from './belief.ts'
 import { isAbout, minutesOf, type Cause, type Check } from './knowledge.ts'
 import { expectedOf, type Planned } from './plan.ts'
 import { isAskable, type PlanAt } from './ratio.ts'
+import { isSettled } from './rules.ts'
 
 /** Schools of what is looked at first, where the shop chose another than the sign: what each is about. */
 const ABOUT: Record<string, (cause: Cause) => boolean> = {
@@ -14,10 +15,11 @@ const LIKELY = 0.01
 
 /**
  * The order with the shop's own first look in front: the quickest look at what its school names, once, where the symptom leaves it possible.
- * `cost`: minutes it is expected to take over the order by sign, 0 where they agree. By sign, or once that look was had: as it is.
+ * `cost`: minutes it is expected to take over the order by sign, 0 where they agree. By sign, once that look was had, or while
+ * what comes next is settled (a nest is cut out, a proof is had): as it is.
  */
 export function withSchool(plan: readonly Planned[], at: PlanAt, school: string): { plan: Planned[]; cost: number } {
-  const first = ABOUT[school] ? firstLook(at, ABOUT[school]) : null
+  const first = ABOUT[school] && !isSettled(at) ? firstLook(at, ABOUT[school]) : null
   if (!first) return { plan: [...plan], cost: 0 }
   const others = plan.filter((p) => p.step.kind !== 'check' || p.step.check.key !== first.key)
   const expectedMin = expectedOf(at, first)
