@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest'
-import { walkStop, type WalkedStep } from '@core/testing/searchwalk.ts'
+import { BY_SIGN, walkStop, type WalkedStep } from '@core/testing/searchwalk.ts'
 import { indexOf } from './belief.ts'
 import { hintsOf, type GunState } from './hints.ts'
 import { isAbout, minutesOf, SIGNS } from './knowledge.ts'
 import { groupOf, type FixGroup } from './moves.ts'
 import { leftStanding, planned } from './plan.ts'
+import { type SearchSchools } from './ordered.ts'
 import { isFor } from './ratio.ts'
 import { reckon, SHOWS, type Hint, type Said } from './session.ts'
 import { SHIPPED } from './shipped/knowledge.ts'
@@ -175,6 +176,36 @@ describe('what an old hand would not do, over every symptom and every cause, one
     before('cylinderEmpty', 'flow')
     before('changed nozzle', 'nozzleGrip')
   })
+})
+describe('however the shop does it', () => {
+  const liner = BY_SIGN.liner
+  const shops: [string, SearchSchools][] = [
+    ...['tip', 'clean', 'liner', 'seat'].map((first): [string, SearchSchools] => [first, { first, liner }]),
+    ['a sign of the liner that holds', { ...BY_SIGN, liner: { ...liner, school: 'signs', isSigned: true } }],
+    ['the liner after tips', { ...BY_SIGN, liner: { ...liner, school: 'afterTips' } }],
+    ['the liner last', { ...BY_SIGN, liner: { ...liner, school: 'last' } }],
+  ]
+  it.each(shops)(
+    '%s first: what is wanted first comes first, no look twice, no fix twice running, and an end',
+    (_, schools) => {
+      for (const { symptom, causes } of alone) {
+        const hints = hintsAt(isCellStop(symptom, causes))
+        const stop = { symptom, causes, steps: walkStop(k, { symptom, causes, hints, schools }) }
+        const first = listOf(symptom)?.first
+        if (first) expect(stop.steps[0]?.key, told(stop)).toBe(first)
+        expect(stop.steps.length, told(stop)).toBeLessThanOrEqual(19)
+        for (const [n, step] of stop.steps.entries()) {
+          // So many fresh tips running are that school.
+          const isSchool = schools.liner.school === 'afterTips' && step.key === 'changed tip'
+          const isTwice = step.group !== null && stop.steps[n + 1]?.key === step.key
+          expect(isTwice && !isSchool, told(stop)).toBe(false)
+          const isProof = stop.steps[n - 1]?.group?.causes.some((i) => k.causes[i]?.fix.proof === step.key)
+          const isAgain = step.check !== null && stop.steps.slice(0, n).some((s) => s.key === step.key)
+          expect(isAgain && !isProof, told(stop)).toBe(false)
+        }
+      }
+    },
+  )
 })
 const WORN = new Set(['linerWorn', 'linerKinked', 'linerDirty', 'linerFitting'])
 const isOneFix = (a: string, b: string) =>

@@ -1,7 +1,8 @@
 import { type Index } from '@core/diagnose/belief.ts'
 import { type Check } from '@core/diagnose/knowledge.ts'
 import { fixGroups, type FixGroup } from '@core/diagnose/moves.ts'
-import { planned } from '@core/diagnose/plan.ts'
+import { stopSigns } from '@core/liner/signs.ts'
+import { ordered, type SearchSchools } from '@core/diagnose/ordered.ts'
 import { reckon, type Hint, type Said } from '@core/diagnose/session.ts'
 
 export interface WalkedStep {
@@ -18,17 +19,25 @@ export interface WalkOf {
   /** What is there; every look shows the first of it that it can. */
   causes: readonly string[]
   hints?: readonly Hint[]
+  /** How the shop does it; by sign, by use, where nothing is said. */
+  schools?: SearchSchools
+}
+export const BY_SIGN: SearchSchools = {
+  first: 'bySign',
+  liner: { school: 'byUse', isSigned: false, tipsTried: 0, tipsFirst: 2 },
 }
 const MOST = 60
 /** A stop looked into to its end: every look answered by what is there, every fix of something else without help. */
-export function walkStop(knowledge: Index, { symptom, causes, hints = [] }: WalkOf): WalkedStep[] {
+export function walkStop(knowledge: Index, { symptom, causes, hints = [], schools = BY_SIGN }: WalkOf): WalkedStep[] {
   const said: Said[] = []
   const steps: WalkedStep[] = []
   const left = new Set(causes)
   const fixed = (group: FixGroup | undefined) =>
     group?.causes.forEach((i) => left.delete(knowledge.causes[i]?.key ?? ''))
   while (left.size > 0 && steps.length < MOST) {
-    const [next] = planned(reckon(knowledge, { symptom, said }, { hints }))
+    const tipsTried = stopSigns({ said, cause: null, isCertain: false, closing: 'notTested' })?.tips ?? 0
+    const liner = { ...schools.liner, tipsTried }
+    const [next] = ordered(reckon(knowledge, { symptom, said }, { hints }), { ...schools, liner }).plan
     if (!next) break
     const before = [...said]
     if (next.step.kind === 'fix') {

@@ -4,10 +4,10 @@ import { chancesOf, indexOf, type Index } from '@core/diagnose/belief.ts'
 import { hintsOf, type GunState } from '@core/diagnose/hints.ts'
 import { ownShares, turnedOf } from '@core/diagnose/learn.ts'
 import { type Knowledge } from '@core/diagnose/knowledge.ts'
-import { planned, quickOrder, type Planned } from '@core/diagnose/plan.ts'
+import { quickOrder, type Planned } from '@core/diagnose/plan.ts'
 import { ownCheck } from '@core/diagnose/race.ts'
-import { withLinerSchool, type LinerFirst } from '@core/diagnose/linerschool.ts'
-import { withSchool } from '@core/diagnose/schoolfirst.ts'
+import { type LinerFirst } from '@core/diagnose/linerschool.ts'
+import { ordered } from '@core/diagnose/ordered.ts'
 import { type ReliedCheck } from '@core/diagnose/relied.ts'
 import { reckon, type Hint, type Reckoned } from '@core/diagnose/session.ts'
 import { touchedOf, type Touched } from '@core/diagnose/touched.ts'
@@ -86,10 +86,9 @@ export function search(
   const turned = turnedOf(down.turned, symptom, index.causeAt)
   const { shares, own } = ownShares(listed, turned)
   const reckoned = reckon(index, { symptom, said }, { hints, shares, without: cannotBeHad(index, gun, down) })
-  const first = withSchool(planned(reckoned), reckoned, down.schools.first)
   const ruling = linerRuling(down, gun, said)
-  const { plan, cost, did } = withLinerSchool(first.plan, reckoned, ruling)
-  return { index, reckoned, hints, plan, schoolCost: first.cost + cost, liner: { did, signs: ruling.signs }, own }
+  const { plan, schoolCost, did } = ordered(reckoned, { first: down.schools.first, liner: ruling })
+  return { index, reckoned, hints, plan, schoolCost, liner: { did, signs: ruling.signs }, own }
 }
 
 /** Looks that can't be had: no part on the shelf to swap in; or that are told already: others stand too. */

@@ -1,0 +1,20 @@
+import { withLinerSchool, type LinerFirst, type LinerRuling } from './linerschool.ts'
+import { planned } from './plan.ts'
+import { type PlanAt } from './ratio.ts'
+import { withSchool } from './schoolfirst.ts'
+
+/** The shop's schools that a search goes by. */
+export interface SearchSchools {
+  first: string
+  liner: LinerRuling
+}
+export interface Ordered extends LinerFirst {
+  /** Minutes that the shop's own first look costs over the order by sign. */
+  schoolCost: number
+}
+/** What comes next, the shop's own way: by sign, with its first look in front, under its rule for liners. */
+export function ordered(at: PlanAt, schools: SearchSchools): Ordered {
+  const first = withSchool(planned(at), at, schools.first)
+  const made = withLinerSchool(first.plan, at, schools.liner)
+  return { ...made, schoolCost: first.cost + made.cost }
+}
