@@ -48,7 +48,7 @@ describe('why a look comes now', () => {
     const check = k.checkOf.get('straighten')
     if (!check) throw new Error('no such check')
     expect(becauseSentence({ kind: 'check', check }, at, hints)).toMatch(
-      /Groove worn in the liner: .*since drive tension was read off/,
+      /Groove worn in the liner: .*since readings of drive tension speak for it/,
     )
   })
   it('speaks of what is new rather than of what was looked at already', () => {

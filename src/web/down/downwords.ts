@@ -53,7 +53,7 @@ export function hintWords(because: Because): string {
     case 'read':
       return because.what === 'cleaning'
         ? 'the nozzle closes ever faster'
-        : `${READING[because.what].name} was read off`
+        : `readings of ${READING[because.what].name} speak for it`
     case 'tied':
       return TAG_TEXT[because.tag].says
     case 'found':
