@@ -28,6 +28,7 @@ export const knowledge = z.object({
         causes: z.array(key).max(40),
         odds: z.record(key, z.enum(ODDS)).optional(),
         source: z.record(key, z.enum(SOURCES)).optional(),
+        touched: z.enum(TOUCHED).optional(),
         told: z.array(key).max(12).optional(),
         first: key.optional(),
         only: z.enum(['cell']).optional(),

@@ -95,6 +95,22 @@ describe('what the gun’s own state says', () => {
     expect(crushed(false)).toBe(0)
     expect(crushed(true)).toBeGreaterThan(3 * crushed(null))
   })
+  it('where nothing was touched, what only a hand brings about is less likely, and what wears more', () => {
+    const chance = (symptom: string, touched: Touched, cause: string) => {
+      const { belief } = reckon(k, { symptom, said: [] }, { hints: hintsOf({ ...plain, touched }, SHIPPED) })
+      return chancesOf(belief).find((c) => c.cause.key === cause)?.chance ?? 0
+    }
+    for (const [symptom, byHand, worn] of [
+      ['burnback', 'tipWrong', 'tipWorn'],
+      ['jerk', 'linerWrong', 'linerWorn'],
+      ['spatters', 'polarity', 'tipWorn'],
+    ] as const) {
+      const [not, said] = [chance(symptom, 'unknown', byHand), chance(symptom, 'nothing', byHand)]
+      expect(said, symptom).toBeLessThan(0.6 * not)
+      expect(said, symptom).toBeGreaterThan(0)
+      expect(chance(symptom, 'nothing', worn), symptom).toBeGreaterThan(chance(symptom, 'unknown', worn))
+    }
+  })
   it('everything a touch names is a cause there is', () => {
     const known = new Set(SHIPPED.causes.map((c) => c.key))
     for (const t of TOUCHED)

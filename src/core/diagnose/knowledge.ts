@@ -2,6 +2,7 @@ import { type CausePlace, type OutReason, type Position } from '@core/path/colum
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { DRAWINGS } from '@core/drawings/all.ts'
 import { type GuideKey } from '@core/guide/keys.ts'
+import { type Touched } from './touched.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
 
 /**
@@ -102,6 +103,8 @@ export interface Symptom {
   odds?: Readonly<Record<string, Odds>>
   /** Where each of its causes comes from; what is not named comes from practice. */
   source?: Readonly<Record<string, Source>>
+  /** What it says was touched last; `unknown`: it asks for no such thing. Left out: it is asked. */
+  touched?: Touched
   /** Looks that it has told already. */
   told?: readonly string[]
   /** What comes before every look: wire in the rolls is cut out, a part that will not go is not forced. */

@@ -88,7 +88,36 @@ export const TOUCHED_MEANS: Record<Touched, readonly (readonly [factor: number, 
     [0.3, ['tensionHigh', 'coredCrushed']],
   ],
   setting: [[8, ['settings', 'ampsHigh', 'gasFlow', 'sizeMix', 'cylinderEmpty', 'polarity']]],
-  nothing: [],
+  /** It ran before with all of it: what only a hand brings about is hardly it, unless the shift before did it and nobody said. */
+  nothing: [
+    [
+      0.3,
+      [
+        ...[
+          'tipWrong',
+          'tipThread',
+          'tipCrossed',
+          'tipOn',
+          'insulatorCrossed',
+          'nozzleCrooked',
+          'rollWrong',
+          'guideIn',
+        ],
+        ...[
+          'linerWrong',
+          'linerFitting',
+          'linerShort',
+          'linerOverlong',
+          'setScrew',
+          'spoolReversed',
+          'brakeLeft',
+          'hubRing',
+        ],
+        ...['wireWrong', 'sizeMix', 'polarity', 'gasWrong', 'tipStands'],
+      ],
+    ],
+    [0.6, ['settings', 'ampsHigh', 'wirePoor']],
+  ],
   unknown: [],
 }
 

@@ -13,7 +13,7 @@ export interface SymptomCard {
   looks: readonly Check[]
 }
 const PANEL_MM = 38
-const ANSWER_MM = 20
+const ANSWER_MM = 25
 const MARK = { right: 'right: ', wrong: 'wrong: ', how: '' } as const
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 

@@ -35,7 +35,7 @@ import { KnownAlready } from './Known.tsx'
 import { LastPage } from './LastPage.tsx'
 import { Photos } from '@web/photo/Photos.tsx'
 import { PickKnown, PickSymptom, PickTouched } from './Picks.tsx'
-import { beadsOf, touchedByLog } from './reckoned.ts'
+import { beadsOf, touchedBefore } from './reckoned.ts'
 import { SeenAsWell } from './SeenAsWell.tsx'
 import { AlreadyTried } from './Tried.tsx'
 import { Beside } from './Beside.tsx'
@@ -58,7 +58,8 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
   const units = useMe().data?.units ?? 'metric'
   const { state, tell, found } = search
   const first = found?.plan[0]?.expectedMin
-  const needsTouched = state.symptom !== null && state.touched === null && touchedByLog(gun, state.startedMs) === null
+  const seen = down.knowledge.symptoms.find((s) => s.key === state.symptom)
+  const needsTouched = seen !== undefined && touchedBefore(seen, gun, state) === null
   const [isTelling, setTelling] = useState(false)
   // Each step begins at its head, wherever the last one was scrolled to.
   const at = [state.symptom, state.touched, state.known, state.isClosing, state.said.length, isTelling, place].join()
@@ -103,7 +104,9 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
           ) : (
             <Now gun={gun} down={down} search={search} found={found} onTelling={() => setTelling(true)} />
           )}
-          {state.seen ? <Photos of={{ type: 'event', key: state.seen }} word="photo of it" clipWord="clip of it" /> : null}
+          {state.seen ? (
+            <Photos of={{ type: 'event', key: state.seen }} word="photo of it" clipWord="clip of it" />
+          ) : null}
           <Trouble problem={search.problem} />
         </section>
         {isPhone ? null : (

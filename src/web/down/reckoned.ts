@@ -3,7 +3,7 @@ import { type PathPlace } from '@core/path/columns.ts'
 import { chancesOf, indexOf, type Index } from '@core/diagnose/belief.ts'
 import { hintsOf, type GunState } from '@core/diagnose/hints.ts'
 import { ownShares, turnedOf } from '@core/diagnose/learn.ts'
-import { type Knowledge } from '@core/diagnose/knowledge.ts'
+import { type Knowledge, type Symptom } from '@core/diagnose/knowledge.ts'
 import { quickOrder, type Planned } from '@core/diagnose/plan.ts'
 import { ownCheck } from '@core/diagnose/race.ts'
 import { type LinerFirst } from '@core/diagnose/linerschool.ts'
@@ -35,6 +35,17 @@ export const touchedByLog = (gun: GunAnswer, startedMs: number): Touched | null 
       })),
     { nowMs: gun.nowMs, stopMs: gun.downSinceMs ?? startedMs },
   )
+
+/** What was touched last: as the symptom itself says, as a hand says, else as the log has it; null: nobody said, and it is asked. */
+export function touchedBefore(
+  symptom: Pick<Symptom, 'touched'>,
+  gun: GunAnswer,
+  state: Pick<DownState, 'touched' | 'startedMs'>,
+): Touched | null {
+  const isTold = symptom.touched !== undefined && symptom.touched !== 'unknown'
+  const told = isTold ? symptom.touched : (state.touched ?? touchedByLog(gun, state.startedMs))
+  return told ?? symptom.touched ?? null
+}
 
 /** What of the gun's page speaks for or against causes. */
 export function gunState(gun: GunAnswer, down: DownAnswer, touched: Touched | null): GunState {
@@ -82,7 +93,7 @@ export function search(
   const index = indexed(down.knowledge)
   const listed = index.symptoms.find((s) => s.key === symptom)
   if (symptom === null || !listed) return null
-  const hints = hintsOf(gunState(gun, down, state.touched ?? touchedByLog(gun, state.startedMs)), index)
+  const hints = hintsOf(gunState(gun, down, touchedBefore(listed, gun, state)), index)
   const turned = turnedOf(down.turned, symptom, index.causeAt)
   const { shares, own } = ownShares(listed, turned)
   const reckoned = reckon(index, { symptom, said }, { hints, shares, without: cannotBeHad(index, gun, down) })

@@ -1,6 +1,8 @@
 // @vitest-environment jsdom
 import { gun } from '@web/testing/samples.ts'
 import { stage, unstage } from '@web/testing/stage.tsx'
+import { within } from '@testing-library/react'
+import { useState } from 'react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { RULES } from '@core/rightparts/finding.ts'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
@@ -140,6 +142,43 @@ describe('what is seen', () => {
     expect(link.getAttribute('href')).toBe(`/guide?gun=${gun().stationId}&do=nest`)
     const answers = staged.container.querySelectorAll('.walk-keys .key')
     expect([...answers].every((key) => key.querySelector('svg'))).toBe(true)
+  })
+})
+
+describe('what stands on the screen', () => {
+  function Arriving() {
+    const [isHere, setHere] = useState(false)
+    const alarms = isHere ? [{ what: 'bore' as const, at: 'tip' as const, is: 'act' as const, sinceMs: NOW }] : []
+    return (
+      <>
+        <button onClick={() => setHere(true)}>it arrives</button>
+        <DownSearch gun={standing({ alarms })} down={downOf()} />
+      </>
+    )
+  }
+  it('stays until it is answered, whatever arrives meanwhile; then what arrived counts', async () => {
+    const staged = stage(<Arriving />)
+    await begin(staged, ['Arc or bead', /^Arc sits at the tip/, 'Nothing'])
+    const before = asks(staged)
+    expect(before).not.toBe('New tip')
+    await tap(staged, 'it arrives')
+    expect(asks(staged)).toBe(before)
+    const answers = within(await staged.findByRole('group', { name: 'What is seen' })).getAllByRole('button')
+    await staged.user.click(answers.at(-1) as HTMLElement)
+    expect(asks(staged)).toBe('New tip')
+  })
+})
+
+describe('what was touched last', () => {
+  it('is not asked where the trouble itself says it, or it makes no odds', async () => {
+    const staged = stand()
+    await begin(staged, ['Jerks', 'Sticks and pops since the wire size changed'])
+    expect(asks(staged)).not.toContain('touched last')
+    expect(await staged.findByRole('group', { name: 'What is seen' })).toBeTruthy()
+    unstage()
+    const stuck = stand()
+    await begin(stuck, ['Stuck in tip', 'Tip will not come out'])
+    expect(asks(stuck)).toBe('Cold first: what holds the tip?')
   })
 })
 

@@ -1,7 +1,8 @@
 import { type EventId } from '@core/ids/id.ts'
 import { useMemo, useState } from 'react'
-import { actKey, fixKey } from '@core/diagnose/moves.ts'
+import { actKey, fixKey, stepKey } from '@core/diagnose/moves.ts'
 import { type OutReason } from '@core/path/columns.ts'
+import { type Planned } from '@core/diagnose/plan.ts'
 import { type Said } from '@core/diagnose/session.ts'
 import { type Closing } from '@core/ledger/event.ts'
 import { type Cause, type Check, type Knowledge } from '@core/diagnose/knowledge.ts'
@@ -24,10 +25,11 @@ export function useSearch(gun: GunAnswer, down: DownAnswer, onDone: () => void) 
       beginDown({ stationId, key: newKey(), startedMs: gun.downSinceMs ?? Date.now() }),
   )
   const { symptom, touched, said, startedMs } = state
-  const found = useMemo(
+  const reckoned = useMemo(
     () => search(down, gun, { symptom, touched, said, startedMs }),
     [down, gun, symptom, touched, said, startedMs],
   )
+  const found = useHeld(reckoned, JSON.stringify([symptom, touched, said]))
   const first = found?.plan[0]?.expectedMin
   // Always from the state as it is then: an answer of the server comes when others were given meanwhile, and none of them is lost.
   const tell = (event: DownEvent) =>
@@ -46,6 +48,24 @@ export function useSearch(gun: GunAnswer, down: DownAnswer, onDone: () => void) 
   })
   return { state, tell, found, causeOf, isDown: gun.downSinceMs !== null, ...sent }
 }
+
+/**
+ * What stands on the screen stays until it is answered: what arrives meanwhile (the part that was just logged, a neighbour's stop) waits for the next
+ * step, or keys would change under the hand. A step that cannot be had any more gives way.
+ */
+function useHeld(found: Search | null, of: string): Search | null {
+  const [held, setHeld] = useState<{ of: string; step: string } | null>(null)
+  const plan = found?.plan ?? []
+  const shown = held?.of === of ? plan.find((p) => stepKey(p.step) === held.step) : undefined
+  const first = shown ?? plan[0]
+  const step = first ? stepKey(first.step) : null
+  if (step !== null && (held?.of !== of || held.step !== step)) setHeld({ of, step })
+  return useMemo(
+    () => found && { ...found, plan: [...found.plan].sort((a, b) => isThis(b, step) - isThis(a, step)) },
+    [found, step],
+  )
+}
+const isThis = ({ step }: Planned, key: string | null) => Number(stepKey(step) === key)
 
 const causeIn =
   ({ causes }: Pick<Knowledge, 'causes'>) =>

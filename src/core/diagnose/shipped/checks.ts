@@ -364,7 +364,13 @@ export const CHECKS: readonly Check[] = [
   ),
   check(
     'wireFlat',
-    { do: 'Look at the wire past the rolls', how: 'Flat, toothed, shaved?', hazards: ['stab'], shows: 0.85 },
+    {
+      do: 'Look at the wire past the rolls',
+      how: 'Flat, toothed, shaved?',
+      hazards: ['stab'],
+      shows: 0.85,
+      notFor: ['conduit'],
+    },
     {
       bad: {
         flat: ['Flattened', 'coredCrushed', 'tensionHigh'],

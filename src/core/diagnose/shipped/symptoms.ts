@@ -1,8 +1,10 @@
+import { type Touched } from '../touched.ts'
 import { ODDS, type Odds, type Picture, type Source, type Symptom } from '../knowledge.ts'
 
 type Causes = Partial<Record<Odds, string>>
 /** Looks it has told, what comes before all of them, whose it is, and causes that one school names or that only follow from how wire and gas run. */
 interface More {
+  touched?: Touched
   told?: readonly string[]
   first?: string
   only?: 'cell'
@@ -248,8 +250,14 @@ const ROWS: readonly Row[] = [
     'old liner will not come out',
     { often: 'wireInside', atTimes: 'setScrew nutWinds', seldom: 'linerBaked' },
   ],
-  ['linerIsShort', 'liner', 'liner too short after fitting', { often: 'linerShort' }, { first: 'standsOut' }],
-  ['guideChewed', 'else', 'rolls chew the guide', { often: 'guideIn', atTimes: 'guideWorn' }],
+  [
+    'linerIsShort',
+    'liner',
+    'liner too short after fitting',
+    { often: 'linerShort' },
+    { first: 'standsOut', told: ['gapLook', 'linerAge'] },
+  ],
+  ['guideChewed', 'else', 'rolls chew the guide', { often: 'guideIn', atTimes: 'guideWorn' }, { told: ['wireFlat'] }],
   ['arm', 'else', 'pressure arm will not hold', { often: 'armBroken', atTimes: 'armOpen' }],
   [
     'burnThrough',
@@ -291,6 +299,18 @@ const ROWS: readonly Row[] = [
   ],
 ]
 
+/** What it says by itself was touched last. */
+const TOUCHES: Readonly<Record<string, Touched>> = {
+  afterSize: 'size',
+  wontArrive: 'spool',
+  tipThread: 'tip',
+  linerSticks: 'liner',
+  linerIsShort: 'liner',
+  linerTwists: 'liner',
+  crash: 'hit',
+  ...{ tipStays: 'unknown', nozzleStuck: 'unknown', twists: 'unknown', linerStays: 'unknown', runsOut: 'unknown' },
+  ...{ frost: 'unknown', menu: 'unknown', arm: 'unknown', guideChewed: 'unknown', conduit: 'unknown' },
+}
 /** What it looks like, where it is picked among others. */
 const DRAWN: Readonly<Record<string, Symptom['drawn']>> = {
   jerk: ['feedsBadly', 0],
@@ -340,5 +360,6 @@ export const SYMPTOMS: readonly Symptom[] = ROWS.map(([key, picture, says, by, m
     source,
     ...rest,
     ...(DRAWN[key] ? { drawn: DRAWN[key] } : {}),
+    ...(TOUCHES[key] ? { touched: TOUCHES[key] } : {}),
   }
 })
