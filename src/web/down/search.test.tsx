@@ -3,6 +3,7 @@ import { gun } from '@web/testing/samples.ts'
 import { stage, unstage } from '@web/testing/stage.tsx'
 import { within } from '@testing-library/react'
 import { useState } from 'react'
+import { Key } from '@web/kit/Keys.tsx'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { RULES } from '@core/rightparts/finding.ts'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
@@ -151,7 +152,7 @@ describe('what stands on the screen', () => {
     const alarms = isHere ? [{ what: 'bore' as const, at: 'tip' as const, is: 'act' as const, sinceMs: NOW }] : []
     return (
       <>
-        <button onClick={() => setHere(true)}>it arrives</button>
+        <Key onClick={() => setHere(true)}>it arrives</Key>
         <DownSearch gun={standing({ alarms })} down={downOf()} />
       </>
     )
