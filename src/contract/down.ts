@@ -78,6 +78,7 @@ export const knowledge = z.object({
               says: words,
               points: z.array(key).max(40),
               panel: z.number().int().min(0).max(5).optional(),
+              isSure: z.boolean().optional(),
             }),
           )
           .max(12),

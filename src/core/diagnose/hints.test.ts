@@ -1,7 +1,7 @@
 import { type Position } from '@core/path/columns.ts'
 import { describe, expect, it } from 'vitest'
 import { chancesOf, indexOf } from './belief.ts'
-import { hintsOf, wearFactor, type GunState } from './hints.ts'
+import { areOthersTold, hintsOf, wearFactor, type GunState } from './hints.ts'
 import { ownShares } from './learn.ts'
 import { reckon } from './session.ts'
 import { SHIPPED } from './shipped/knowledge.ts'
@@ -94,6 +94,13 @@ describe('what the gun’s own state says', () => {
     }
     expect(crushed(false)).toBe(0)
     expect(crushed(true)).toBeGreaterThan(3 * crushed(null))
+  })
+  it('others that stopped of another thing leave the question open', () => {
+    const causesOf = (symptom: string) => SHIPPED.symptoms.find((s) => s.key === symptom)?.causes ?? []
+    const gas = { gas: 2, power: 0, sameWire: 0 }
+    expect(areOthersTold(gas, causesOf('porosity'))).toBe(true)
+    expect(areOthersTold(gas, causesOf('nothing'))).toBe(false)
+    expect(areOthersTold({ ...gas, power: 1 }, causesOf('nothing'))).toBe(true)
   })
   it('where nothing was touched, what only a hand brings about is less likely, and what wears more', () => {
     const chance = (symptom: string, touched: Touched, cause: string) => {

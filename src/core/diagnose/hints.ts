@@ -140,13 +140,22 @@ function fromWear({ wear }: GunState): Hint[] {
     return speaking([wearFactor(share, shape ?? SHAPE), causes], null, { how, at: kindKey })
   })
 }
+/** What other places that stopped speak of, and how loud. Guesses. */
+export const OF_OTHERS = {
+  gas: { cause: 'supply', factor: 400, sign: null },
+  power: { cause: 'powerOut', factor: 30, sign: null },
+  sameWire: { cause: 'wirePoor', factor: 5, sign: 'reading' },
+} as const
+const OTHERS = Object.keys(OF_OTHERS) as (keyof typeof OF_OTHERS)[]
 function fromOthers({ others }: GunState): Hint[] {
-  return [
-    ...(others.gas >= SEVERAL ? speaking([400, ['supply']], null, { how: 'others', what: 'gas' }) : []),
-    ...(others.power >= SEVERAL ? speaking([30, ['powerOut']], null, { how: 'others', what: 'power' }) : []),
-    ...(others.sameWire >= SEVERAL ? speaking([5, ['wirePoor']], 'reading', { how: 'others', what: 'sameWire' }) : []),
-  ]
+  return OTHERS.filter((what) => others[what] >= SEVERAL).flatMap((what) => {
+    const { cause, factor, sign } = OF_OTHERS[what]
+    return speaking([factor, [cause]], sign, { how: 'others', what })
+  })
 }
+/** Whether others were counted already of what can be behind this symptom: nobody need go and ask. */
+export const areOthersTold = (others: GunState['others'], causes: readonly string[]): boolean =>
+  OTHERS.some((what) => others[what] > 0 && causes.includes(OF_OTHERS[what].cause))
 /** What is not on this gun, or no trouble of its kind. */
 function cannotBe(state: GunState, { causes }: Pick<Knowledge, 'causes'>): Hint[] {
   return causes

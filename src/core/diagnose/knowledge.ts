@@ -54,6 +54,8 @@ export interface Outcome {
   points: readonly string[]
   /** Panel of the check's drawing that shows it. */
   panel?: number
+  /** Where it is seen it can hardly be anything else. */
+  isSure?: boolean
 }
 export interface Check {
   key: string
@@ -141,18 +143,20 @@ export const fixMinutes = ({ fix }: Pick<Cause, 'fix'>) => EFFORT_MIN[fix.effort
 /** Said where it points elsewhere, and by causes that nothing points at; a swap that mends hardly ever does so by mistake. */
 export const FALSE_SIGN = 0.05
 const FALSE_MEND = 0.005
+const FALSE_SURE = 0.004
 
 /**
  * Chance of each outcome of a check where one cause is there. Pointed at: `shows`, shared where several outcomes point at it; else 0.05 to each
- * outcome that points at something, the rest to the last. They sum to 1.
+ * outcome that points at something (0.004 where it can hardly be anything else), the rest to the last. They sum to 1.
  * @example outcomeChances(tipCheck, 'tipWorn') // [0.8, 0.2]
  */
 export function outcomeChances(check: Check, cause: string): number[] {
   const last = check.outcomes.length - 1
   const pointing = check.outcomes.filter((o) => o.points.includes(cause)).length
-  const wrong = check.mends ? FALSE_MEND : FALSE_SIGN
+  const by = check.mends ? FALSE_MEND : FALSE_SIGN
+  const wrong = (o: Outcome) => (o.isSure ? Math.min(by, FALSE_SURE) : by)
   const chances = check.outcomes.map((o, i) =>
-    i === last ? 0 : pointing === 0 ? wrong : o.points.includes(cause) ? check.shows / pointing : wrong / last,
+    i === last ? 0 : pointing === 0 ? wrong(o) : o.points.includes(cause) ? check.shows / pointing : wrong(o) / last,
   )
   const given = chances.reduce((a, b) => a + b, 0)
   chances[last] = 1 - given

@@ -162,6 +162,14 @@ describe('what an old hand would not do, over every symptom and every cause, one
         if (fixes.size === 1 && isQuick) expect(stop.steps[n + 1]?.key, told(stop)).toBe(groupOf(k, i).key)
       }
   })
+  it('a machine that is dark is asked nothing of its gun: others first, then who may open it', () => {
+    const said: Said[] = [{ type: 'check', key: 'switch', outcome: 'dead' }]
+    const plan = planned(reckon(k, { symptom: 'nothing', said }, { hints: hintsAt(false) }))
+    const about = plan.flatMap(({ step }) => (step.kind === 'check' ? [step.check.key] : [step.group.key]))
+    expect(about[0]).toBe('booths')
+    expect(about).not.toContain('plug')
+    expect(about).not.toContain('otherGun')
+  })
   it('the brake comes after the pin, the bottle after the flow, the other nozzle after the insulator', () => {
     const before = (fix: string, look: string) => {
       for (const stop of alone)

@@ -1,7 +1,7 @@
 import { columnOf } from '@core/path/kinds.ts'
 import { type PathPlace } from '@core/path/columns.ts'
 import { chancesOf, indexOf, type Index } from '@core/diagnose/belief.ts'
-import { hintsOf, type GunState } from '@core/diagnose/hints.ts'
+import { areOthersTold, hintsOf, type GunState } from '@core/diagnose/hints.ts'
 import { ownShares, turnedOf } from '@core/diagnose/learn.ts'
 import { type Knowledge, type Symptom } from '@core/diagnose/knowledge.ts'
 import { quickOrder, type Planned } from '@core/diagnose/plan.ts'
@@ -96,18 +96,26 @@ export function search(
   const hints = hintsOf(gunState(gun, down, touchedBefore(listed, gun, state)), index)
   const turned = turnedOf(down.turned, symptom, index.causeAt)
   const { shares, own } = ownShares(listed, turned)
-  const reckoned = reckon(index, { symptom, said }, { hints, shares, without: cannotBeHad(index, gun, down) })
+  const reckoned = reckon(
+    index,
+    { symptom, said },
+    { hints, shares, without: cannotBeHad(index, listed, { gun, down }) },
+  )
   const ruling = linerRuling(down, gun, said)
   const { plan, schoolCost, did } = ordered(reckoned, { first: down.schools.first, liner: ruling })
   return { index, reckoned, hints, plan, schoolCost, liner: { did, signs: ruling.signs }, own }
 }
 
 /** Looks that can't be had: no part on the shelf to swap in; or that are told already: others stand too. */
-function cannotBeHad({ checks }: Index, gun: GunAnswer, { others }: DownAnswer): string[] {
+function cannotBeHad(
+  { checks }: Index,
+  { causes }: Pick<Symptom, 'causes'>,
+  { gun, down }: { gun: GunAnswer; down: DownAnswer },
+): string[] {
   const isOut = (kind: string) => gun.positions.find((p) => p.kindKey === kind)?.onHand === 0
   const swaps = checks.filter((c) => c.mends && c.sign === 'swap' && isOut(c.mends)).map((c) => c.key)
   const asked: ReliedCheck = 'booths'
-  return others.gas + others.power + others.sameWire > 0 ? [...swaps, asked] : swaps
+  return areOthersTold(down.others, causes) ? [...swaps, asked] : swaps
 }
 
 /** What speaks of the liner, with the stop that is being looked into. */

@@ -19,14 +19,19 @@ interface Look {
   after?: string
   guide?: GuideKey
   outReason?: OutReason
+  /** Answers that leave hardly anything else. */
+  sure?: readonly string[]
   /** Panels of its drawing that show its answers, in their order. */
   panels?: readonly number[]
 }
 /** Answers that point somewhere, as key: [words, causes …]; and the words of the one where all is well there. */
 type Says = Record<string, readonly [says: string, ...points: string[]]>
 const check = (key: string, look: Look, answers: { bad: Says; well: string }): Check => {
-  const outcomes = Object.entries(answers.bad).map(([k, [says, ...points]]): Outcome => ({ key: k, says, points }))
-  const { minutes, panels, ...rest } = look
+  const outcomes = Object.entries(answers.bad).map(([k, [says, ...points]]): Outcome => ({
+    ...{ key: k, says, points },
+    ...(look.sure?.includes(k) ? { isSure: true } : {}),
+  }))
+  const { minutes, panels, sure: _, ...rest } = look
   const all: Outcome[] = [...outcomes, { key: 'well', says: answers.well, points: [] }]
   return {
     key,
@@ -790,7 +795,12 @@ export const CHECKS: readonly Check[] = [
   ),
   check(
     'switch',
-    { do: 'Is the machine on?', how: 'Lamp, rear switch, its own plug. Not inside.', shows: 0.95 },
+    {
+      do: 'Is the machine on?',
+      how: 'Lamp, rear switch, its own plug. Not inside.',
+      shows: 0.95,
+      sure: ['off', 'dead', 'hot', 'menu'],
+    },
     {
       bad: {
         off: ['Off at its switch', 'rearSwitch'],
@@ -1042,6 +1052,7 @@ export const CHECKS: readonly Check[] = [
       how: 'Ask at the next booths, or look.',
       sign: 'asked',
       shows: 0.9,
+      sure: ['power'],
     },
     {
       bad: {
