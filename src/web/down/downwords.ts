@@ -79,6 +79,9 @@ export function hintWords(because: Because): string {
   }
 }
 const TOUCHED_WHY: Partial<Record<Touched, string>> = {
+  size: 'the wire size was changed last',
+  rolls: 'rolls or guides were touched last',
+  nothing: 'nothing was touched',
   moved: 'it was moved last',
   hit: 'it was hit',
   pressureUp: 'the pressure was raised to keep it going',

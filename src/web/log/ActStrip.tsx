@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState, type RefObject } from 'react'
 import { Button } from 'react-bootstrap'
 import { useMe } from '@web/people/queries.ts'
 import { newKey } from '@web/api/client.ts'
@@ -35,12 +35,14 @@ export function ActStrip() {
   const me = useMe()
   const undo = useUndo()
   const [isMoving, setMoving] = useState(false)
+  const strip = useRef<HTMLElement>(null)
+  useStripHeight(strip, last !== null)
   if (!last) return null
   const units = me.data?.units ?? 'metric'
   const [one] = last.logged
   const isOne = last.logged.length === 1 && one
   return (
-    <aside className="act-strip" aria-label="Last logged">
+    <aside ref={strip} className="act-strip" aria-label="Last logged">
       <span>
         <strong>{lastTitle(last)}</strong> <span className="dim">{clockTime(last.atMs, me.data?.zone ?? 'UTC')}</span>
       </span>
@@ -64,6 +66,20 @@ export function ActStrip() {
       {isMoving && isOne ? <MoveAct logged={one} onDone={() => setMoving(false)} /> : null}
     </aside>
   )
+}
+
+/** The feet of pages stand above the strip, whatever its height: nothing of theirs is hidden under it. */
+function useStripHeight(strip: RefObject<HTMLElement | null>, isThere: boolean) {
+  useEffect(() => {
+    if (!strip.current) return
+    const { style } = document.documentElement
+    const watch = new ResizeObserver(() => style.setProperty('--strip-height', `${strip.current?.offsetHeight ?? 0}px`))
+    watch.observe(strip.current)
+    return () => {
+      watch.disconnect()
+      style.removeProperty('--strip-height')
+    }
+  }, [strip, isThere])
 }
 
 /** Taken back while it is on this device only. */
