@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
-import { indexOf, believe, chancesOf } from './belief.ts'
+import { indexOf, believe, chancesOf, showsChance } from './belief.ts'
 import { cleanOrChange } from './cleanorchange.ts'
-import { minutesOf } from './knowledge.ts'
+import { minutesOf, type Cause } from './knowledge.ts'
+import { fixKey } from './moves.ts'
 import { ownShares } from './learn.ts'
 import { planned } from './plan.ts'
 import { ratioMinutes } from './ratio.ts'
@@ -64,6 +65,27 @@ describe('what else could be seen', () => {
     expect(signs.some((s) => s.key === 'longArc')).toBe(false)
     const again = tellingSigns(long.belief, { asked: new Set(signs.map((s) => s.key)), isCell: false })
     expect(again.some((s) => signs.includes(s))).toBe(false)
+  })
+  it('are those whose answer takes off most bits of what to do, by Bayes’ rule itself', () => {
+    const { belief } = at('longArc')
+    const bitsOf = ({ sets, weights }: typeof belief) => {
+      const byFix = new Map<string, number>()
+      sets.forEach((set, h) => {
+        const key = [...new Set(set.map((i) => fixKey(k.causes[i] as Cause)))].sort().join()
+        byFix.set(key, (byFix.get(key) ?? 0) + (weights[h] ?? 0))
+      })
+      return [...byFix.values()].reduce((sum, w) => (w > 0 ? sum - w * Math.log2(w) : sum), 0)
+    }
+    const gains = SHIPPED.symptoms
+      .filter((s) => s.key !== 'longArc' && s.only !== 'cell')
+      .map((s) => {
+        const listed = new Set(s.causes.map((c) => k.causeAt.get(c)))
+        const chance = belief.sets.reduce((sum, set, h) => sum + (belief.weights[h] ?? 0) * showsChance(set, listed), 0)
+        const after = (isThere: boolean) => bitsOf(believe(belief, { type: 'symptom', key: s.key, isThere }))
+        return { key: s.key, gain: bitsOf(belief) - chance * after(true) - (1 - chance) * after(false) }
+      })
+    const best = [...gains].sort((a, b) => b.gain - a.gain)[0]
+    expect(tellingSigns(belief, { isCell: false })[0]?.key).toBe(best?.key)
   })
   it('move the weight to what both lists name, and lose none', () => {
     const long = at('longArc').belief

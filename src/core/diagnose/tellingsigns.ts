@@ -1,21 +1,32 @@
-import { believe, showsChance, type Belief } from './belief.ts'
+import { showsChance, type Belief } from './belief.ts'
 import { type Cause, type Symptom } from './knowledge.ts'
 import { fixKey } from './moves.ts'
 
 const MOST = 3
 /** Below so many bits an answer tells too little to be asked for. */
 const LEAST_BITS = 0.08
-/** Bits of what is to be done: causes with one fix are not told apart. */
-function entropy({ knowledge, sets, weights }: Belief): number {
-  const byFix = new Map<string, number>()
-  sets.forEach((set, h) => {
-    const fixes = new Set(set.map((i) => fixKey(knowledge.causes[i] as Cause)))
-    const key = [...fixes].sort().join()
-    byFix.set(key, (byFix.get(key) ?? 0) + (weights[h] ?? 0))
+/** Which fixes each set of causes wants, numbered; asked for many beliefs over the same sets. */
+const groups = new WeakMap<Belief['sets'], { of: number[]; n: number }>()
+function fixesOf({ knowledge, sets }: Belief): { of: number[]; n: number } {
+  const known = groups.get(sets)
+  if (known) return known
+  const numbers = new Map<string, number>()
+  const of = sets.map((set) => {
+    const key = [...new Set(set.map((i) => fixKey(knowledge.causes[i] as Cause)))].sort().join()
+    const number = numbers.get(key) ?? numbers.size
+    numbers.set(key, number)
+    return number
   })
-  let bits = 0
-  for (const w of byFix.values()) if (w > 0) bits -= w * Math.log2(w)
-  return bits
+  const made = { of, n: numbers.size }
+  groups.set(sets, made)
+  return made
+}
+/** Bits of what is to be done: causes with one fix are not told apart. */
+function entropy(belief: Belief): number {
+  const { of, n } = fixesOf(belief)
+  const byFix = new Float64Array(n)
+  belief.weights.forEach((w, h) => (byFix[of[h] as number] = (byFix[of[h] as number] ?? 0) + w))
+  return weightedBits(byFix)
 }
 
 /**
@@ -38,15 +49,26 @@ export function tellingSigns(
   return best
 }
 
+/** Bits left on average once it is said whether that is seen too: both answers in one round over the sets, since dozens of signs are weighed at every step. */
 function left(belief: Belief, symptom: Symptom): number {
-  const there = believe(belief, { type: 'symptom', key: symptom.key, isThere: true })
-  const not = believe(belief, { type: 'symptom', key: symptom.key, isThere: false })
-  const chance = chanceOf(belief, symptom)
-  return chance * entropy(there) + (1 - chance) * entropy(not)
-}
-
-/** P(seen) under the belief, by what `believe` takes for each set of causes. */
-function chanceOf({ knowledge, sets, weights }: Belief, symptom: Symptom): number {
+  const { knowledge, sets, weights } = belief
+  const { of, n } = fixesOf(belief)
   const listed = new Set(symptom.causes.map((key) => knowledge.causeAt.get(key)))
-  return sets.reduce((sum, set, h) => sum + (weights[h] ?? 0) * showsChance(set, listed), 0)
+  const [there, not] = [new Float64Array(n), new Float64Array(n)]
+  for (let h = 0; h < sets.length; h++) {
+    const w = weights[h] ?? 0
+    if (w === 0) continue
+    const shown = w * showsChance(sets[h] ?? [], listed)
+    const at = of[h] as number
+    there[at] = (there[at] ?? 0) + shown
+    not[at] = (not[at] ?? 0) + w - shown
+  }
+  return weightedBits(there) + weightedBits(not)
+}
+/** P · H of weights that sum to P. */
+function weightedBits(weights: Float64Array): number {
+  const sum = weights.reduce((a, b) => a + b, 0)
+  let bits = 0
+  for (const w of weights) if (w > 0) bits -= w * Math.log2(w / sum)
+  return bits
 }

@@ -1,5 +1,5 @@
 import { Key } from '@web/kit/Keys.tsx'
-import { useMemo } from 'react'
+import { useDeferredValue, useMemo } from 'react'
 import { tellingSigns } from '@core/diagnose/tellingsigns.ts'
 import { type Said } from '@core/diagnose/session.ts'
 import { capital } from '@web/format/words.ts'
@@ -18,7 +18,8 @@ export function SeenAsWell({
   onSaid: (said: Said[]) => void
 }) {
   const isAsked = said.some((s) => s.type === 'symptom')
-  const { belief } = found.reckoned
+  // The next look stands first; what else to ask is weighed behind it.
+  const belief = useDeferredValue(found.reckoned.belief)
   const signs = useMemo(() => (isAsked ? [] : tellingSigns(belief, { isCell })), [belief, isAsked, isCell])
   if (signs.length === 0) return null
   return (
