@@ -153,6 +153,7 @@ export const jointLine = z.object({
   slackRate: rate.nullable(),
   tightRate: rate.nullable(),
   advise: z.enum(['one tighter', 'one slacker', 'stay', 'too few to tell']),
+  why: z.enum(['least', 'most', 'rare']).nullable(),
   to: z.number().int().nullable(),
   /** Where it happened, most often first; places, never people. */
   places: z.array(z.object({ name: z.string(), faults: z.number().int() })),

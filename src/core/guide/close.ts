@@ -75,7 +75,7 @@ const CLOSERS: Partial<Record<Openable, (c: Closing) => Step>> = {
     const joint = tight(c.at, 'gunLock')
     return step('work', 'off', {
       key: 'gunIn',
-      do: `${c.newKind === 'gun' ? 'The ready gun' : 'The gun'} in: push and wiggle until its collar is flush with the block. Then the lock, ${joint.words}.`,
+      do: `${c.newKind === 'gun' ? 'The ready gun' : 'The gun'} in, its control wires through the panel first: push and wiggle until its collar is flush with the block. Then the lock, ${joint.words}.`,
       look: 'The O-rings make it feel home before it is. Half out, it leaks gas and nests wire.',
       hazards: ['isolate'],
       minutes: 1,
@@ -143,7 +143,7 @@ export function plugStep(at: GuideAt): Step {
         : plug === 'tabs'
           ? 'Both control tabs on, either way round, to the click.'
           : 'Control plug on, to its stop or click.',
-    look: 'The wires go through the panel before the gun is seated. Half on, the trigger does nothing.',
+    look: 'Half on, the trigger does nothing.',
     hazards: ['trigger'],
     minutes: 0.4,
     works: ['plug'],

@@ -254,6 +254,23 @@ describe('every family × guide, on a gun as it really is', () => {
     const steps = guideSteps(gunOf(fit), 'diffuser').filter((s) => s.key !== 'screwOut')
     expect(() => walk(steps, fit)).toThrow('setScrew is still on')
   })
+  it('what has to come before another thing is said before it: wires through the panel, then the gun, then the plug', () => {
+    const said = (s: Step) => `${s.do} ${s.look ?? ''}`
+    for (const fit of families())
+      for (const rules of SCHOOLS)
+        for (const key of GUIDE_KEYS) {
+          const steps = guideSteps(gunOf(fit, { rules }), key)
+          const seated = steps.findIndex((s) => s.key === 'gunIn')
+          const plugged = steps.findIndex((s) => s.key === 'plugOn')
+          if (seated < 0) continue
+          const panel = steps.findIndex((s) => said(s).includes('through the panel'))
+          expect(panel, `${key} of ${name(fit)}`).toBeGreaterThanOrEqual(0)
+          expect(panel).toBeLessThanOrEqual(seated)
+          expect(seated).toBeLessThan(plugged)
+          for (const s of steps.slice(seated + 1))
+            expect(said(s), s.key).not.toMatch(/before (the gun|it) is (seated|in)/)
+        }
+  })
   it('a nest is cut on both sides before anything is drawn, and nothing feeds before what made it was looked for', () => {
     for (const fit of families())
       for (const rules of SCHOOLS) {

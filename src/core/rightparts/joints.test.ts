@@ -1,22 +1,39 @@
 import { describe, expect, it } from 'vitest'
-import { adviseJoint, type JointFault } from './joints.ts'
+import { JOINTS, type Joint, type TightnessStep } from './facts.ts'
+import { adviseJoint, LEAST_STEP, USUAL_STEP, type JointFault } from './joints.ts'
 
+const of = (faults: JointFault[], made: number, step: TightnessStep, joint: Joint = 'diffuser') =>
+  adviseJoint(faults, { joint, made, step })
 const times = (n: number, fault: JointFault) => Array<JointFault>(n).fill(fault)
 
 describe('how tight a joint is made', () => {
   it('goes one slacker when seizing outweighs coming loose by more than chance', () => {
-    const advice = adviseJoint([...times(12, 'seized'), ...times(1, 'cameLoose')], 400, 3)
+    const advice = of([...times(12, 'seized'), ...times(1, 'cameLoose')], 400, 3, 'clampring')
     expect(advice).toMatchObject({ advise: 'one slacker', to: 2, slack: 1, tight: 12 })
     expect(advice.tightRate?.rate).toBeCloseTo(3, 9)
   })
   it('goes one tighter the other way round, and never past firm', () => {
-    expect(adviseJoint(times(9, 'turnedAlong'), 300, 3)).toMatchObject({ advise: 'one tighter', to: 4 })
-    expect(adviseJoint(times(9, 'turnedAlong'), 300, 4)).toMatchObject({ advise: 'stay', to: null })
+    expect(of(times(9, 'turnedAlong'), 300, 3)).toMatchObject({ advise: 'one tighter', to: 4 })
+    expect(of(times(9, 'turnedAlong'), 300, 4)).toMatchObject({ advise: 'stay', to: null })
   })
   it('stays while the intervals touch, and says when they are too few', () => {
-    expect(adviseJoint([...times(5, 'seized'), ...times(4, 'cameLoose')], 300, 3).advise).toBe('stay')
-    expect(adviseJoint(times(2, 'stripped'), 300, 3).advise).toBe('too few to tell')
+    expect(of([...times(5, 'seized'), ...times(4, 'cameLoose')], 300, 3).advise).toBe('stay')
+    expect(of(times(2, 'stripped'), 300, 3).advise).toBe('too few to tell')
   })
+  it('no joint goes slacker than it can bear: a tip gets a nip, whatever seized', () => {
+    for (const joint of JOINTS) {
+      const least = LEAST_STEP[joint]
+      expect(of(times(40, 'stripped'), 400, least, joint), joint).toMatchObject({
+        advise: 'stay',
+        why: 'least',
+        to: null,
+      })
+      expect(USUAL_STEP[joint], joint).toBeGreaterThanOrEqual(least)
+    }
+    expect(of(times(40, 'seized'), 400, 3, 'tip')).toMatchObject({ advise: 'one slacker', to: 2 })
+  })
+  it('what is rare is no reason for another habit', () =>
+    expect(of(times(14, 'stripped'), 3961, 3, 'tip')).toMatchObject({ advise: 'stay', why: 'rare' }))
   it('counts crossed threads for neither side', () =>
-    expect(adviseJoint(times(30, 'crossThreaded'), 300, 2)).toMatchObject({ advise: 'too few to tell', crossed: 30 }))
+    expect(of(times(30, 'crossThreaded'), 300, 2)).toMatchObject({ advise: 'too few to tell', crossed: 30 }))
 })

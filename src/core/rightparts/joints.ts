@@ -34,7 +34,22 @@ export const USUAL_STEP: Record<Joint, TightnessStep> = {
   linerNut: 2,
   gunLock: 4,
 }
-const LOOSEST = 1
+/**
+ * No joint is made slacker than what it can bear: a tip by finger works loose and burns back, a diffuser by hand turns with the next tip, a gun that is
+ * not locked backs out. Source: practice.
+ */
+export const LEAST_STEP: Record<Joint, TightnessStep> = {
+  tip: 2,
+  diffuser: 2,
+  clampring: 2,
+  insulator: 1,
+  nozzle: 1,
+  neck: 2,
+  linerNut: 2,
+  gunLock: 3,
+}
+/** Faults in 100 times made from which another habit is worth it: a rarer one costs less than teaching everybody anew. A guess. */
+const WORTH_PER_100 = 1
 /** The fifth step is a torque, which is no tighter than firm by itself: advice stops at firm. */
 const TIGHTEST = 4
 
@@ -49,28 +64,36 @@ export interface JointAdvice {
   tightRate: RateInterval | null
   advise: 'one tighter' | 'one slacker' | 'stay' | 'too few to tell'
   to: TightnessStep | null
+  /** Why it stays, though one kind outweighs the other: it can go no further that way, or the faults are rare. */
+  why: 'least' | 'most' | 'rare' | null
 }
 
 /**
  * Too slack and too tight are counted apart, per 100 times the joint was made; one step the other way is advised only when
- * their exact Poisson intervals (Garwood 1936) do not touch (P140, P141, D03). Nobody is named.
+ * their exact Poisson intervals (Garwood 1936) do not touch, the heavier is at least 1 in 100, and the joint can bear it (P048, P140, P141, D03).
+ * Nobody is named.
  */
-export function adviseJoint(faults: readonly JointFault[], made: number, step: TightnessStep): JointAdvice {
+export function adviseJoint(
+  faults: readonly JointFault[],
+  { joint, made, step }: { joint: Joint; made: number; step: TightnessStep },
+): JointAdvice {
   const counted = (says: (typeof SAYS)[JointFault]) => faults.filter((f) => SAYS[f] === says).length
   const [slack, tight, crossed] = [counted('too slack'), counted('too tight'), counted('neither')]
   const per100 = Math.max(made, slack + tight, 1) / 100
   const slackRate = rateInterval(slack, per100)
   const tightRate = rateInterval(tight, per100)
   const base = { slack, tight, crossed, made, slackRate, tightRate }
-  if (slackRate.low > tightRate.high)
-    return step >= TIGHTEST
-      ? { ...base, advise: 'stay', to: null }
-      : { ...base, advise: 'one tighter', to: (step + 1) as TightnessStep }
-  if (tightRate.low > slackRate.high)
-    return step <= LOOSEST
-      ? { ...base, advise: 'stay', to: null }
-      : { ...base, advise: 'one slacker', to: (step - 1) as TightnessStep }
-  return { ...base, advise: slack + tight < FEW ? 'too few to tell' : 'stay', to: null }
+  const stay = (why: JointAdvice['why']): JointAdvice => ({ ...base, advise: 'stay', to: null, why })
+  const isRare = Math.max(slackRate.rate, tightRate.rate) < WORTH_PER_100
+  if (slackRate.low > tightRate.high) {
+    if (step >= TIGHTEST) return stay('most')
+    return isRare ? stay('rare') : { ...base, advise: 'one tighter', to: (step + 1) as TightnessStep, why: null }
+  }
+  if (tightRate.low > slackRate.high) {
+    if (step <= LEAST_STEP[joint]) return stay('least')
+    return isRare ? stay('rare') : { ...base, advise: 'one slacker', to: (step - 1) as TightnessStep, why: null }
+  }
+  return slack + tight < FEW ? { ...base, advise: 'too few to tell', to: null, why: null } : stay(null)
 }
 /** Fewer faults than this cannot separate whichever way they fall. */
 const FEW = 5

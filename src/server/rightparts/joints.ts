@@ -108,7 +108,7 @@ async function jointLine(
     joint,
     step,
     sinceMs: rule?.sinceMs ?? null,
-    ...adviseJoint(faults, countOf(MADE_WITH[joint]), step),
+    ...adviseJoint(faults, { joint, made: countOf(MADE_WITH[joint]), step }),
     places: placesOf(bad),
     diffusersPer100Tips: tips > 0 && isFront ? (countOf('diffuser') / tips) * 100 : null,
   }

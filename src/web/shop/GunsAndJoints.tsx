@@ -123,10 +123,20 @@ export function jointSentence(line: JointLine): string {
   const says = {
     'one tighter': `Make it one tighter: ${to} instead of ${step}.`,
     'one slacker': `Make it one slacker: ${to} instead of ${step}.`,
-    stay: `Stay at ${step}.`,
+    stay: staySentence(line, step),
     'too few to tell': `Too few to tell; stay at ${step}.`,
   }[line.advise]
   return `${line.tight} too tight, ${line.slack} too slack${line.crossed > 0 ? `, ${line.crossed} crossed` : ''}. ${says}`
+}
+
+/** What speaks against the habit, and what helps in its place. */
+function staySentence({ why, joint }: JointLine, step: string): string {
+  const name = JOINT_WORD[joint] ?? joint
+  if (why === 'least')
+    return `Stay at ${step}: slacker a ${name} works loose. Clean threads, started by hand, and cold before it comes off help.`
+  if (why === 'most') return `Stay at ${step}: tighter it seizes. Clean threads and the right spanner help.`
+  if (why === 'rare') return `Stay at ${step}: that is rare.`
+  return `Stay at ${step}.`
 }
 
 function JointBlock({ line, shop }: { line: JointLine; shop: ShopAnswer }) {
