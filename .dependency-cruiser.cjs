@@ -134,7 +134,7 @@ module.exports = {
       name: 'core-tests',
       severity: 'error',
       from: { path: '^src/core.*\\.test\\.ts$' },
-      to: { pathNot: '^src/core|node_modules/(vitest|fast-check)|^node:|^(fs|path|url)$' },
+      to: { pathNot: '^src/core|node_modules/(vitest|fast-check)|^node:|^(fs|path|url|util)$' },
     },
     { name: 'contract-on-core', severity: 'error', from: { path: '^src/contract' }, to: { path: '^src/(server|web)' } },
     { name: 'server-not-web', severity: 'error', from: { path: '^src/server' }, to: { path: '^src/web' } },

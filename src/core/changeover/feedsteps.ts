@@ -2,11 +2,14 @@ import { feedSteps as fed } from '@core/guide/runsteps.ts'
 import { step, type Step } from '@core/guide/step.ts'
 import { tightWords } from '@core/guide/tight.ts'
 import { mustShutGas } from '@core/guide/feed.ts'
-import { swapOf, type At } from './step.ts'
+import { isSlackened, swapOf, type At } from './step.ts'
 
 /** The gun as it will stand is fed as any other. */
-export const feedSteps = ({ plan, rules, roughWord }: At): Step[] =>
-  fed({ setup: plan.to, rules, roughWord }, { isNewLiner: swapOf(plan, 'liner') !== undefined })
+export const feedSteps = ({ plan, rules, mark, roughWord }: At): Step[] =>
+  fed(
+    { setup: plan.to, rules, roughWord },
+    { isNewLiner: swapOf(plan, 'liner') !== undefined, isSlack: isSlackened({ plan, mark }) },
+  )
 
 /** Tip and nozzle go on over the fed wire, or before it where the shop feeds with the tip on; then its end is cut afterwards. */
 export function frontOnSteps(at: At): Step[] {

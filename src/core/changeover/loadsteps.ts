@@ -1,7 +1,8 @@
 import { gasShutStep } from '@core/guide/runsteps.ts'
 import { step, type Step } from '@core/guide/step.ts'
 import { mustShutGas } from '@core/guide/feed.ts'
-import { type At } from './step.ts'
+import { isCored, isSoft } from '@core/rightparts/facts.ts'
+import { isOtherWire, isSlackened, type At } from './step.ts'
 
 /** Polarity and gas, then the new spool, threaded by hand. */
 export const loadSteps = (at: At): Step[] => [...supplySteps(at), ...spoolSteps(at), ...lastSteps(at)]
@@ -26,6 +27,10 @@ function supplySteps({ plan }: At): Step[] {
       step('work', 'off', {
         key: 'gas',
         do: settings.gas === 'none' ? 'No gas with this wire: cylinder shut.' : `Gas: ${settings.gas}.`,
+        look:
+          plan.gasChoice.length > 0
+            ? `The usual one here. ${plan.gasChoice.join(' or ')} would go as well: as the procedure of this work says.`
+            : null,
         hazards: ['cylinder'],
         minutes: settings.gas === 'none' ? 0.5 : 4,
         works: ['cylinder'],
@@ -34,7 +39,8 @@ function supplySteps({ plan }: At): Step[] {
   return steps
 }
 
-function spoolSteps({ plan, rules }: At): Step[] {
+function spoolSteps(at: At): Step[] {
+  const { plan, rules } = at
   const { to } = plan
   const direction = to.feeder?.unwind
   return [
@@ -53,17 +59,47 @@ function spoolSteps({ plan, rules }: At): Step[] {
     }),
     step('work', 'off', {
       key: 'thread',
-      do: 'Hold the end, cut it clean and straight. By hand through inlet, groove and outlet, a hand’s breadth into the liner. Arm closed.',
-      look: 'Wire lies in the groove of every roll.',
-      hazards: ['spring'],
+      do: 'Hold the end, cut it clean and straight. By hand through inlet, groove and outlet, a hand’s breadth into the liner.',
+      look: 'It pushes in without a catch. The end is not let go until the arm holds it.',
+      hazards: ['spring', 'stab'],
       minutes: 1.5,
-      works: ['wire', 'arm'],
+      works: ['wire'],
       needs: ['spoolOn'],
-      makes: ['threaded', 'armClosed'],
-      undoes: ['armOpen', 'wireOut', 'wireSnipped'],
-      drawing: 'groove',
+      makes: ['threaded'],
+      undoes: ['wireOut', 'wireSnipped'],
+      drawing: 'wireEnd',
     }),
+    knobStep(at),
   ]
+}
+
+/** The knob before the arm closes: at the old wire's mark a softer or cored one is crushed before anybody sets it (P006). */
+function knobStep({ plan, mark }: At): Step {
+  return step('work', 'off', {
+    key: 'armClosed',
+    do: knobWords({ plan, mark }),
+    look: `The wire lies in the groove of every roll.${isSlackened({ plan, mark }) ? ' Then up by quarter turns, only until the rolls take it: it is set once wire is through.' : ''}`,
+    hazards: ['spring'],
+    minutes: 0.5,
+    works: ['arm'],
+    needs: ['threaded'],
+    makes: ['armClosed'],
+    undoes: ['armOpen'],
+    drawing: 'groove',
+  })
+}
+function knobWords({ plan, mark }: Pick<At, 'plan' | 'mark'>): string {
+  const { from, to } = plan
+  if (!isOtherWire(plan)) return 'Pressure arm closed, knob at the mark it had.'
+  if (mark !== null)
+    return `Knob to ${mark}: there it stood for ${to.wire?.name ?? 'this wire'} on this feeder. Then the arm closed.`
+  const why =
+    to.wire && isCored(to.wire)
+      ? 'at the old mark cored wire is crushed'
+      : to.wire && isSoft(to.wire)
+        ? 'at the old mark soft wire is flattened'
+        : `the old mark was for ${from.wire?.name ?? 'the old wire'}`
+  return `Knob slackened right off, then the arm closed: ${why}.`
 }
 
 function lastSteps({ plan, rules }: At): Step[] {

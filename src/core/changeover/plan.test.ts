@@ -23,7 +23,7 @@ const shop = {
   roughWord: (mm: number) => roughLength(mm, 'mm'),
 }
 const to = (from: Setup, target: Parameters<typeof planChange>[1], more = {}) =>
-  planChange(from, target, { parts: SHELF, ...more })
+  planChange(from, target, { parts: SHELF, gases: ['argon mix', 'argon', 'CO2'], ...more })
 
 describe('from 0.9 steel to aluminium on a feeder whose liner runs to the rolls', () => {
   const plan = to(RIGHT_STEEL, { wire: ALU, mode: 'pulse' })
@@ -72,6 +72,34 @@ describe('a change of size', () => {
     const from = { ...RIGHT_STEEL, parts: { ...RIGHT_STEEL.parts, liner: null } }
     expect(to(from, { wire: ALU }).unknown).toEqual(['liner'])
   })
+  it('rolls whose face nobody has read are read, one tick each, and written down', () => {
+    const { roll2: _, roll4: __, ...settings } = RIGHT_STEEL.settings
+    const plan = to({ ...RIGHT_STEEL, settings }, { wire: wireOf('solid', 1) })
+    expect([plan.turns, plan.unread]).toEqual([
+      { rolls: [1, 3], readMm: 1 },
+      { rolls: [2, 4], readMm: 1 },
+    ])
+    expect(plan.settings).toMatchObject({ roll1: '1', roll2: '1', roll3: '1', roll4: '1' })
+    const ticks = stepsOf(plan, USUAL_RULES, shop).filter((s) => s.key.startsWith('read-roll'))
+    expect(ticks.map((s) => s.do)).toEqual([1, 2, 3, 4].map((n) => `Roll ${n}: number 1 faces you.`))
+    expect(ticks.map((s) => s.look !== null)).toEqual([false, true, false, true])
+    // The same size again, never read: it is read all the same.
+    expect(to({ ...RIGHT_STEEL, settings }, { wire: STEEL }).unread?.rolls).toEqual([2, 4])
+  })
+  it('takes the gas that is usual here, names what would go as well, and never one that cannot carry the mode', () => {
+    const alu = to(RIGHT_STEEL, { wire: ALU }, { gases: ['argon-helium', 'argon'] })
+    expect([alu.settings.gas, alu.gasChoice]).toEqual(['argon-helium', ['argon']])
+    expect(stepsOf(alu, USUAL_RULES, shop).find((s) => s.key === 'gas')?.look).toContain('argon would go as well')
+    expect(to(RIGHT_STEEL, { wire: ALU }, { gases: ['argon mix'] })).toMatchObject({
+      settings: { gas: 'argon' },
+      gasChoice: [],
+    })
+    const onAlu = to(RIGHT_STEEL, { wire: ALU, mode: 'pulse' }).to
+    const back = to(onAlu, { wire: STEEL, mode: 'pulse' })
+    expect([back.to.gas, back.gasChoice]).toEqual(['argon mix', []])
+    const short = to(onAlu, { wire: STEEL, mode: 'short circuit' })
+    expect([short.to.gas, short.gasChoice]).toEqual(['argon mix', ['CO2']])
+  })
   it('swaps the polarity for gasless cored wire', () =>
     expect(to(RIGHT_STEEL, { wire: CORED }).settings).toMatchObject({ polarity: 'gun negative', gas: 'none' }))
 })
@@ -95,6 +123,30 @@ const RULE_SETS: GuideRules[] = [
   { ...USUAL_RULES, gas: 'shut', lock: 'last', cable: 'scrap', power: 'unplug' },
   { ...USUAL_RULES, tipWhileFeeding: 'on', speed: 'steady', setScrew: 'unscrew', tension: 'fault', gas: 'leave' },
 ]
+
+describe('the knob', () => {
+  const doOf = (wire: typeof STEEL, more: Partial<Parameters<typeof stepsOf>[2]> = {}) => {
+    const steps = stepsOf(to(RIGHT_STEEL, { wire }), { ...USUAL_RULES, tension: 'fault' }, { ...shop, ...more })
+    const say = (key: string) => steps.find((s) => s.key === key)
+    return { keys: steps.map((s) => s.key), off: say('armOpen'), on: say('armClosed'), feed: say('feed') }
+  }
+  it('never goes back to the old wire’s mark: slack for another wire, and set once it is through', () => {
+    for (const wire of [CORED, ALU, wireOf('metal-cored', 1.2), wireOf('solid', 1)]) {
+      const { keys, off, on, feed } = doOf(wire)
+      expect(on?.do).toMatch(/^Knob slackened right off, then the arm closed/)
+      expect(`${off?.do} ${off?.look}`).not.toMatch(/back to the same mark/)
+      expect(feed?.look).toContain('a quarter turn more')
+      expect(keys.indexOf('armClosed')).toBeLessThan(keys.indexOf('feed'))
+      expect(keys.indexOf('tension')).toBeGreaterThan(keys.indexOf('feed'))
+    }
+    expect(doOf(CORED).on?.do).toContain('cored wire is crushed')
+    expect(doOf(ALU).on?.do).toContain('soft wire is flattened')
+  })
+  it('begins at the mark kept for this feeder and wire, and for the same wire at its own', () => {
+    expect(doOf(ALU, { mark: 1.4 }).on?.do).toMatch(/^Knob to 1.4: there it stood/)
+    expect(doOf(RIGHT_STEEL.wire ?? STEEL).on?.do).toBe('Pressure arm closed, knob at the mark it had.')
+  })
+})
 
 describe('the order of it', () => {
   const plans: ChangePlan[] = WIRES.map((wire) => to(RIGHT_STEEL, { wire }))

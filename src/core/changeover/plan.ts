@@ -9,6 +9,7 @@ import {
 } from '@core/rightparts/facts.ts'
 import {
   alloyOf,
+  canCarry,
   FITTED_KINDS,
   gasesFor,
   isSameSize,
@@ -52,6 +53,10 @@ export interface ChangePlan {
   /** Nobody knows what is on: look before the power is off. */
   unknown: KindKey[]
   settings: Settings
+  /** Gases that would go as well, where nothing but what is usual here tells which. */
+  gasChoice: readonly Gas[]
+  /** Faces of rolls that stay and nobody has read, and the number that has to be read on them. */
+  unread: { rolls: number[]; readMm: number } | null
   /** What is still wrong when all of it is done. */
   left: Finding[]
 }
@@ -67,14 +72,48 @@ const KEPT_KINDS = new Set(['inlet', 'rolls', 'outlet', 'liner', 'jump', 'nozzle
 export function planChange(
   from: Setup,
   target: Target,
-  shop: { parts: readonly Stocked[]; keptIds?: readonly string[]; isGuideOut?: boolean; guideId?: string | null },
+  shop: {
+    parts: readonly Stocked[]
+    keptIds?: readonly string[]
+    isGuideOut?: boolean
+    guideId?: string | null
+    /** Gases the shop has, the most used first; none told: any. */
+    gases?: readonly Gas[]
+  },
 ): ChangePlan {
-  let setup = aimed(from, target)
+  const gases = gasesTo(from, target, shop.gases ?? [])
+  let setup = aimed(from, target, gases)
   const outletGuide = guideMove(setup, shop.isGuideOut ?? false)
   if (outletGuide !== 'stays') setup = moveGuide(setup, outletGuide, shop)
+  const { swaps, unknown, ...made } = swapsFor(setup, shop)
+  setup = made.setup
+  const { turns, unread } = facesOf(
+    setup,
+    swaps.some((s) => s.kindKey === 'rolls'),
+  )
+  const settings = settingsFor(from, setup, [...turns, ...unread])
+  const to = { ...setup, settings: { ...setup.settings, ...settings } }
+  const swapped = new Set(swaps.map((s) => s.kindKey))
+  return {
+    from,
+    to,
+    swaps,
+    turns: ofFaces(turns),
+    unread: ofFaces(unread),
+    gasChoice: gases.slice(1),
+    outletGuide,
+    stays: FITTED_KINDS.flatMap((k) => (swapped.has(k) ? [] : (setup.parts[k] ?? []))),
+    unknown,
+    settings,
+    left: check(to).filter((f) => f.severity !== 'note'),
+  }
+}
+
+/** Part by part in path order: what is changed first decides what the later ones have to suit. */
+function swapsFor(before: Setup, shop: { parts: readonly Stocked[]; keptIds?: readonly string[] }) {
+  let setup = before
   const swaps: Swap[] = []
   const unknown: KindKey[] = []
-  // In path order: what is changed first decides what the later ones have to suit.
   for (const kindKey of FITTED_KINDS) {
     const on = setup.parts[kindKey]
     if (on === null && kindKey !== 'outlet') unknown.push(kindKey)
@@ -85,31 +124,15 @@ export function planChange(
     swaps.push({ kindKey, from: on, to, because, isKept: KEPT_KINDS.has(kindKey) })
     if (to) setup = withPart(setup, to)
   }
-  const turns = turnsOf(
-    setup,
-    swaps.some((s) => s.kindKey === 'rolls'),
-  )
-  const settings = settingsFor(from, setup, turns)
-  const to = { ...setup, settings: { ...setup.settings, ...settings } }
-  const swapped = new Set(swaps.map((s) => s.kindKey))
-  return {
-    from,
-    to,
-    swaps,
-    turns: turns.length > 0 && turns[0] ? { rolls: turns.map((t) => t.roll), readMm: turns[0].readMm } : null,
-    outletGuide,
-    stays: FITTED_KINDS.flatMap((k) => (swapped.has(k) ? [] : (setup.parts[k] ?? []))),
-    unknown,
-    settings,
-    left: check(to).filter((f) => f.severity !== 'note'),
-  }
+  return { setup, swaps, unknown }
 }
-
 const asksForChange = (f: Finding) => f.severity !== 'note' && f.remedy.do === 'change' && f.rule !== 'rollOdd'
 
-function aimed(from: Setup, target: Target): Setup {
+const modeOf = (from: Setup, { procedure, mode }: Target) => mode ?? procedure?.mode ?? from.mode
+
+function aimed(from: Setup, target: Target, gases: readonly Gas[]): Setup {
   const { procedure } = target
-  const gas = target.gas ?? procedure?.gas ?? fittingGas(from.gas, target.wire)
+  const gas = gases[0] ?? null
   const { tipOut: _read, ...settings } = from.settings
   return {
     ...from,
@@ -117,16 +140,24 @@ function aimed(from: Setup, target: Target): Setup {
     settings,
     wire: target.wire,
     procedure: procedure ?? null,
-    mode: target.mode ?? procedure?.mode ?? from.mode,
+    mode: modeOf(from, target),
     gas,
   }
 }
 
-/** The gas that is on stays where it goes with the new wire; else the only one that does; else it is not told. */
-function fittingGas(gas: Gas | null, wire: WireFacts): Gas | null {
-  const fits = gasesFor(wire)
-  if (!fits || !gas || fits.includes(gas)) return gas
-  return fits[0] ?? null
+/**
+ * The gas as told; else the one that is on, where it goes with the new wire and carries the mode; else those of the shop that do, the most used first;
+ * where it has none of them, the usual one. None told of this gun: none.
+ */
+function gasesTo(from: Setup, target: Target, has: readonly Gas[]): readonly Gas[] {
+  const told = target.gas ?? target.procedure?.gas
+  if (told) return [told]
+  if (!from.gas) return []
+  const mode = modeOf(from, target)
+  const fits = gasesFor(target.wire)?.filter((gas) => canCarry(gas, target.wire, mode))
+  if (!fits || fits.length === 0 || fits.includes(from.gas)) return [from.gas]
+  const here = has.filter((gas) => fits.includes(gas))
+  return here.length > 0 ? here : fits.slice(0, 1)
 }
 
 function keptOr(
@@ -155,19 +186,29 @@ function moveGuide(
   return { ...setup, parts: { ...setup.parts, outlet: guide } }
 }
 
-/** Which rolls have to be turned, or fitted this way round. */
-function turnsOf(setup: Setup, isNewSet: boolean): { roll: number; readMm: number }[] {
+interface Face {
+  roll: number
+  readMm: number
+}
+const ofFaces = (faces: readonly Face[]) =>
+  faces[0] ? { rolls: faces.map((f) => f.roll), readMm: faces[0].readMm } : null
+/** Which rolls have to be turned, or fitted this way round; and which nobody has read, of those that have more than one face. */
+function facesOf(setup: Setup, isNewSet: boolean): { turns: Face[]; unread: Face[] } {
   const roll = setup.parts['rolls']
-  if (!roll || !setup.wire || !roll.fit?.grooves) return []
+  if (!roll || !setup.wire || !roll.fit?.grooves) return { turns: [], unread: [] }
   const readMm = readFor(roll, setup.wire, setup.feeder?.runsFace ?? 'read')
-  if (readMm === null) return []
-  return rollReads(setup).flatMap((read, i) =>
-    isNewSet || (read !== null && !isSameSize(read, readMm)) ? [{ roll: i + 1, readMm }] : [],
-  )
+  if (readMm === null) return { turns: [], unread: [] }
+  const faces = rollReads(setup).map((read, i) => ({ read, roll: i + 1, readMm }))
+  const [face, behind] = roll.fit.grooves
+  const hasOther = face.sizeMm !== behind.sizeMm || face.shape !== behind.shape
+  return {
+    turns: faces.filter(({ read }) => isNewSet || (read !== null && !isSameSize(read, readMm))),
+    unread: faces.filter(({ read }) => !isNewSet && read === null && hasOther),
+  }
 }
 
 /** What has to be set, and how it stands afterwards; only what changes or is not known. */
-function settingsFor(from: Setup, to: Setup, turns: readonly { roll: number; readMm: number }[]): Settings {
+function settingsFor(from: Setup, to: Setup, turns: readonly Face[]): Settings {
   const wire = to.wire
   if (!wire) return {}
   const set: Settings = {}

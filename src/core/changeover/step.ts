@@ -9,4 +9,11 @@ export const swapOf = (plan: ChangePlan, kindKey: KindKey) =>
 export interface At extends ShopWords {
   plan: ChangePlan
   rules: GuideRules
+  /** Where the knob stood for the wire to come on this feeder; null: nobody noted it. */
+  mark: number | null
 }
+
+/** Another wire than was on: the mark of the old one is not its own. */
+export const isOtherWire = ({ from, to }: ChangePlan) => from.wire?.id !== to.wire?.id
+/** It is slackened before the arm closes, and set anew: nobody knows its mark. */
+export const isSlackened = ({ plan, mark }: Pick<At, 'plan' | 'mark'>) => isOtherWire(plan) && mark === null

@@ -7,8 +7,8 @@ import { type ShopWords, type Step } from '@core/guide/step.ts'
 import { feederSteps, frontSteps, linerSteps } from './worksteps.ts'
 
 /** The whole change in order: off, out, swapped, in, on, fed, closed. */
-export function stepsOf(plan: ChangePlan, rules: GuideRules, shop: ShopWords): Step[] {
-  const at = { plan, rules, ...shop }
+export function stepsOf(plan: ChangePlan, rules: GuideRules, shop: ShopWords & { mark?: number | null }): Step[] {
+  const at = { plan, rules, ...shop, mark: shop.mark ?? null }
   const isTipOn = rules.tipWhileFeeding === 'on'
   return [
     ...clearSteps(at),

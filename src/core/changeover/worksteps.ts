@@ -75,16 +75,15 @@ function outletGuideSteps({ plan }: At): Step[] {
 }
 
 function rollSteps(at: At): Step[] {
-  const { plan, sizeWord } = at
+  const { plan } = at
   const steps: Step[] = []
   const rolls = swapOf(plan, 'rolls')
   const count = plan.from.feeder?.rollCount ?? 4
-  const face = plan.turns ? ` Number ${sizeWord(plan.turns.readMm)} facing out.` : ''
   if (rolls)
     steps.push(
       putStep(at, rolls, {
         words: `All ${count} rolls`,
-        look: `Hold the gear, twist the retainer, slide off. Every one of them.${face}`,
+        look: `Hold the gear, twist the retainer, slide off. Every one of them.`,
         drawing: 'rollFace',
       }),
     )
@@ -93,7 +92,7 @@ function rollSteps(at: At): Step[] {
       step('work', 'off', {
         key: 'turnRolls',
         do: `Turn ${plan.turns.rolls.length === count ? `all ${count} rolls` : `roll ${plan.turns.rolls.join(' and ')}`} round.`,
-        look: `Number ${sizeWord(plan.turns.readMm)} facing out on all ${count}.`,
+        look: null,
         hazards: ['isolate'],
         minutes: 0.8 * plan.turns.rolls.length,
         works: ['rolls'],
@@ -101,7 +100,26 @@ function rollSteps(at: At): Step[] {
         drawing: 'rollFace',
       }),
     )
-  return steps
+  return [...steps, ...readSteps(at)]
+}
+
+/** One tick a roll: one left behind, or read by nobody, runs another groove than all think. */
+function readSteps({ plan, sizeWord }: At): Step[] {
+  const readMm = plan.turns?.readMm ?? plan.unread?.readMm
+  if (readMm === undefined) return []
+  const rolls = [...new Set([...(plan.turns?.rolls ?? []), ...(plan.unread?.rolls ?? [])])].sort((a, b) => a - b)
+  return rolls.map((roll) =>
+    step('work', 'off', {
+      key: `read-roll${roll}`,
+      do: `Roll ${roll}: number ${sizeWord(readMm)} faces you.`,
+      look: plan.unread?.rolls.includes(roll) ? 'Nobody has read it yet. Another number: turn it round.' : null,
+      hazards: ['isolate'],
+      minutes: 0.2,
+      works: ['rolls'],
+      needs: ['wireOut'],
+      drawing: 'rollFace',
+    }),
+  )
 }
 
 const LINER_CUT = {

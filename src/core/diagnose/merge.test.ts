@@ -1,6 +1,7 @@
+import { isDeepStrictEqual } from 'node:util'
 import { describe, expect, it } from 'vitest'
 import { knowledgeFaults, type Cause, type Check, type Knowledge } from './knowledge.ts'
-import { withNews } from './merge.ts'
+import { withNews as merged } from './merge.ts'
 import { SHIPPED } from './shipped/knowledge.ts'
 
 /** What shipped when the shop changed its lists: a little of what ships now, or what ships now without a row or two. */
@@ -21,6 +22,7 @@ const without = (k: Knowledge, cause: string): Knowledge => ({
     outcomes: c.outcomes.map((o) => ({ ...o, points: o.points.filter((p) => p !== cause) })),
   })),
 })
+const withNews = (base: Knowledge, own: Knowledge, ships: Knowledge) => merged({ base, own, ships }, isDeepStrictEqual)
 const causeIn = (k: Knowledge, key: string) => k.causes.find((c) => c.key === key)
 const checkIn = (k: Knowledge, key: string) => k.checks.find((c) => c.key === key)
 const symptomIn = (k: Knowledge, key: string) => k.symptoms.find((s) => s.key === key)

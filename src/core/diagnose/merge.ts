@@ -1,4 +1,3 @@
-import equal from 'fast-deep-equal'
 import { knowledgeFaults, type Cause, type Check, type Knowledge, type Outcome, type Symptom } from './knowledge.ts'
 
 /** What came from the trade since the shop changed its own lists. */
@@ -13,13 +12,27 @@ type Row = Cause | Check | Outcome | Symptom
  * A shop's own lists, with what ships new since it changed them: what the shop worded, weighed, ordered or took out stays as the shop has it; what it
  * left as it came is as it comes now; rows that are new come after what they follow in what ships. What ships no more stays. Where both together do
  * not hold together, the shop's own lists alone.
- * @param base what shipped when the shop changed them last
+ * @param of what shipped when the shop changed them last (`base`), its own lists, and what ships now
+ * @param equal whether two values are the same through and through
  */
-export function withNews(base: Knowledge, own: Knowledge, ships: Knowledge): { knowledge: Knowledge; came: Came } {
+export function withNews(of: Three<Knowledge>, equal: Equal): { knowledge: Knowledge; came: Came } {
+  const { base, own, ships } = of
   const all: Knowledge = {
-    symptoms: mergeRows({ base: base.symptoms, own: own.symptoms, ships: ships.symptoms }, mergeSymptom),
-    causes: mergeRows({ base: base.causes, own: own.causes, ships: ships.causes }, mergeRow),
-    checks: mergeRows({ base: base.checks, own: own.checks, ships: ships.checks }, mergeCheck),
+    symptoms: mergeRows(
+      { base: base.symptoms, own: own.symptoms, ships: ships.symptoms },
+      (row) => mergeSymptom(row, equal),
+      equal,
+    ),
+    causes: mergeRows(
+      { base: base.causes, own: own.causes, ships: ships.causes },
+      (row) => mergeRow(row, equal),
+      equal,
+    ),
+    checks: mergeRows(
+      { base: base.checks, own: own.checks, ships: ships.checks },
+      (row) => mergeCheck(row, equal),
+      equal,
+    ),
   }
   const knowledge = pruned(all)
   if (knowledgeFaults(knowledge).length > knowledgeFaults(own).length)
@@ -32,18 +45,19 @@ export function withNews(base: Knowledge, own: Knowledge, ships: Knowledge): { k
 }
 
 /** Base, the shop's own, and what ships now. */
-interface Three<T> {
+export interface Three<T> {
   base: T
   own: T
   ships: T
 }
+type Equal = (a: unknown, b: unknown) => boolean
 const keysOf = (list: readonly { key: string }[]) => list.map((x) => x.key)
 const newKeys = (before: readonly { key: string }[], after: readonly { key: string }[]) => {
   const known = new Set(keysOf(before))
   return keysOf(after).filter((key) => !known.has(key))
 }
 
-function mergeRows<T extends Row>(of: Three<readonly T[]>, merge: (row: Three<T>) => T): T[] {
+function mergeRows<T extends Row>(of: Three<readonly T[]>, merge: (row: Three<T>) => T, equal: Equal): T[] {
   const by = (list: readonly T[]) => new Map(list.map((row) => [row.key, row]))
   const [bases, owns, shipped] = [by(of.base), by(of.own), by(of.ships)]
   const order = mergeOrder(inThree(of, keysOf))
@@ -58,7 +72,7 @@ function mergeRows<T extends Row>(of: Three<readonly T[]>, merge: (row: Three<T>
 
 /** The shop's own order, new keys after the one they follow in what ships; left as it came, the order in which it comes now. What the shop took out stays out. */
 function mergeOrder({ base, own, ships }: Three<readonly string[]>): string[] {
-  if (equal(base, own)) return [...ships]
+  if (base.join() === own.join()) return [...ships]
   const order = own.filter((key) => ships.includes(key) || !base.includes(key))
   ships.forEach((key, i) => {
     if (base.includes(key) || order.includes(key)) return
@@ -69,7 +83,7 @@ function mergeOrder({ base, own, ships }: Three<readonly string[]>): string[] {
 }
 
 /** Field by field: the shop's where the shop changed it, else as it comes now. */
-function mergeRow<T extends object>({ base, own, ships }: Three<T>): T {
+function mergeRow<T extends object>({ base, own, ships }: Three<T>, equal: Equal): T {
   const fields = new Set([...Object.keys(own), ...Object.keys(ships)]) as Set<keyof T>
   const merged: Partial<T> = {}
   for (const field of fields) {
@@ -79,32 +93,40 @@ function mergeRow<T extends object>({ base, own, ships }: Three<T>): T {
   return merged as T
 }
 
-function mergeSymptom(of: Three<Symptom>): Symptom {
+function mergeSymptom(of: Three<Symptom>, equal: Equal): Symptom {
   const { own, ships } = of
   const maps = <F extends 'odds' | 'source'>(field: F) =>
-    own[field] && ships[field] ? { [field]: mergeRow(inThree(of, (s) => s[field] ?? {})) } : {}
+    own[field] && ships[field]
+      ? {
+          [field]: mergeRow(
+            inThree(of, (s) => s[field] ?? {}),
+            equal,
+          ),
+        }
+      : {}
   return {
-    ...mergeRow(of),
+    ...mergeRow(of, equal),
     causes: mergeOrder(inThree(of, (s) => s.causes)),
     ...maps('odds'),
     ...maps('source'),
   }
 }
 
-function mergeCheck(of: Three<Check>): Check {
+function mergeCheck(of: Three<Check>, equal: Equal): Check {
   const outcomes = mergeRows(
     inThree(of, (c) => c.outcomes),
-    mergeOutcome,
+    (o) => mergeOutcome(o, equal),
+    equal,
   )
   // Where all is well stands last, whatever came.
   const well = of.own.outcomes.at(-1)?.key
   return {
-    ...mergeRow(of),
+    ...mergeRow(of, equal),
     outcomes: [...outcomes.filter((o) => o.key !== well), ...outcomes.filter((o) => o.key === well)],
   }
 }
-const mergeOutcome = (of: Three<Outcome>): Outcome => ({
-  ...mergeRow(of),
+const mergeOutcome = (of: Three<Outcome>, equal: Equal): Outcome => ({
+  ...mergeRow(of, equal),
   points: mergeOrder(inThree(of, (o) => o.points)),
 })
 const inThree = <T, U>({ base, own, ships }: Three<T>, part: (of: T) => U): Three<U> => ({

@@ -11,7 +11,10 @@ const SPEED_WORDS = {
 } as const
 
 /** Power on to feed, hands clear; tension where the shop sets it after this. */
-export function feedSteps(at: FedAt & Pick<GuideAt, 'roughWord'>, { isNewLiner }: { isNewLiner: boolean }): Step[] {
+export function feedSteps(
+  at: FedAt & Pick<GuideAt, 'roughWord'>,
+  { isNewLiner, isSlack = false }: { isNewLiner: boolean; isSlack?: boolean },
+): Step[] {
   const { rules, setup } = at
   const seconds = Math.round(feedingSeconds(at))
   const isTipOn = rules.tipWhileFeeding === 'on'
@@ -29,7 +32,7 @@ export function feedSteps(at: FedAt & Pick<GuideAt, 'roughWord'>, { isNewLiner }
     step('on', 'on', {
       key: 'feed',
       do: `Cable straight. Feed with ${setup.feeder?.hasJog ? 'the jog button' : 'the trigger'}. ${SPEED_WORDS[rules.speed]}: it should arrive in about ${seconds} s.`,
-      look: `Smooth, no jerks${isTipOn ? '; end rounded, the tip is on' : ', tip off'}. Slower than that is slip or something in the way: stop and look.`,
+      look: `Smooth, no jerks${isTipOn ? '; end rounded, the tip is on' : ', tip off'}. ${isSlack ? 'It slips: a quarter turn more, no further.' : 'Slower than that is slip or something in the way: stop and look.'}`,
       hazards: ['trigger', 'stab'],
       minutes: 0.5 + seconds / 60,
       works: ['wire'],
@@ -37,7 +40,8 @@ export function feedSteps(at: FedAt & Pick<GuideAt, 'roughWord'>, { isNewLiner }
       makes: ['fed'],
       byRule: isTipOn ? 'D10' : 'D13',
     }),
-    ...(isTensionSet(rules, isNewLiner) ? [tensionStep(at)] : []),
+    // What was slackened is set, whatever the shop's rule on setting it.
+    ...(isSlack || isTensionSet(rules, isNewLiner) ? [tensionStep(at)] : []),
   ]
 }
 

@@ -275,6 +275,10 @@ export function gasesFor(wire: WireFacts): readonly Gas[] | null {
   return ['CO2', 'argon mix']
 }
 
+const isHot = (mode: Mode | null) => mode === 'spray' || mode === 'pulse'
+/** Whether a gas can carry a mode on a wire: under pure CO2 solid wire neither sprays nor pulses. */
+export const canCarry = (gas: Gas, wire: WireFacts, mode: Mode | null) => gas !== 'CO2' || !isHot(mode) || isCored(wire)
+
 const WORKING = {
   shortCircuit: [0, 3] as Span,
   hot: [-12, -3] as Span,
@@ -288,7 +292,7 @@ export function tipOutFor(setup: Setup): Span | null {
   if (tipStands === 'level') return WORKING.level
   if (tipStands === 'proud') return WORKING.proud
   if (mode === 'short circuit') return wire && isCored(wire) ? null : WORKING.shortCircuit
-  if (mode === 'spray' || mode === 'pulse') return WORKING.hot
+  if (isHot(mode)) return WORKING.hot
   return null
 }
 export const isIn = (value: number, [from, to]: Span) => value >= from - 1e-9 && value <= to + 1e-9

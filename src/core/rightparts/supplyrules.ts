@@ -1,9 +1,9 @@
 import { parseWireSize } from '@core/units/wiresize.ts'
 import {
   alloyOf,
+  canCarry,
   gasesFor,
   isAluminium,
-  isCored,
   isSameSize,
   polarityFor,
   type Setup,
@@ -57,8 +57,7 @@ function gasRules(setup: Setup, wire: WireFacts): Finding[] {
     const severity = isOnlyWaste ? 'note' : isSpoilt ? 'stops' : 'harms'
     return [off('gas', severity, { at: 'gas', found: text(gas), wanted: text(list) })]
   }
-  const isHot = setup.mode === 'spray' || setup.mode === 'pulse'
-  if (gas === 'CO2' && isHot && !isCored(wire))
+  if (gas === 'CO2' && !canCarry(gas, wire, setup.mode))
     return [off('gasMode', 'harms', { at: 'gas', found: text('CO2'), wanted: text(setup.mode ?? '') })]
   return []
 }

@@ -1,4 +1,5 @@
-import { type FamilyId, type Id, type PartId, type StationId, type WireId } from '@core/ids/id.ts'
+import { type FamilyId, type Id, NO_ID, type PartId, type StationId, type WireId } from '@core/ids/id.ts'
+import { and, asc, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { costOf, type ChangeCost } from '@core/changeover/cost.ts'
 import { planChange, type ChangePlan } from '@core/changeover/plan.ts'
@@ -7,9 +8,12 @@ import { type Step } from '@core/guide/step.ts'
 import { stepsOf } from '@core/changeover/steps.ts'
 import { type RuledBy } from '@core/houserule/schools.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
+import { type Gas } from '@core/rightparts/facts.ts'
 import { type Finding } from '@core/rightparts/finding.ts'
 import { type ChangeAnswer, type changeQuery, type GunChange } from '@contract/changeover.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { type Reader } from '@server/db/db.ts'
+import { reading } from '@server/db/schema.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { rulesHere, shopWords } from '@server/guide/at.ts'
@@ -55,6 +59,8 @@ export function planAt(
     wireId: WireId
     procedureId?: Id<'procedure'> | null | undefined
     isScrapped?: boolean | undefined
+    /** Where the knob stood for this wire on the feeder there. */
+    mark?: number | null | undefined
   },
 ): Planned {
   const { shop, parts } = at
@@ -71,15 +77,43 @@ export function planAt(
       keptIds: tags.find((t) => t.tag === 'partsKept')?.partIds ?? [],
       isGuideOut: guide !== undefined,
       guideId: guide?.partIds[0] ?? null,
+      gases: gasesOf(shop),
     },
   )
   const built = builtHere(hung, shop)
   const by = ruledBy(hung.station, built)
   const rules = rulesHere(by, shop.choices)
-  const steps = stepsOf(plan, rules, shopWords(shop, built.familyId))
+  const steps = stepsOf(plan, rules, { ...shopWords(shop, built.familyId), mark: at.mark ?? null })
   const isScrapped = at.isScrapped ?? rules.cable === 'scrap'
   const cost = costOf(plan, { steps, rules, gasMinorPerM3: shop.site.gasMinorPerM3, isScrapped })
   return { hung, plan, rules, by, steps, cost: learntCost(cost, shop, built.familyId) }
+}
+
+/** Gases that somebody here welds with, the most used first. */
+function gasesOf(shop: Pick<ShopModel, 'stations' | 'built'>): Gas[] {
+  const places = new Map<Gas, number>()
+  for (const { id } of shop.stations) {
+    const { gas } = shop.built(id)
+    if (gas) places.set(gas, (places.get(gas) ?? 0) + 1)
+  }
+  return [...places].sort((a, b) => b[1] - a[1]).map(([gas]) => gas)
+}
+
+/** Where the knob was left last for a wire, by feeder. */
+async function knobMarks(db: Reader, hung: readonly Hung[], wireId: WireId): Promise<Map<string, number>> {
+  const heads = hung.flatMap((h) => h.now.headId ?? [])
+  if (heads.length === 0) return new Map()
+  const rows = await db
+    .select({ headId: reading.headId, value: reading.value, leftAt: reading.leftAt })
+    .from(reading)
+    .where(and(eq(reading.what, 'tension'), eq(reading.wireId, wireId), inArray(reading.headId, heads)))
+    .orderBy(asc(reading.atMs))
+  return new Map(
+    rows.flatMap(({ headId, value, leftAt }) => {
+      const mark = leftAt ?? value
+      return headId && mark !== null ? [[headId, mark] as const] : []
+    }),
+  )
 }
 
 /** What changing wire takes at some guns: parts against the shelf, order, minutes, money for leads. */
@@ -90,7 +124,13 @@ export async function readChange(deps: Deps, who: Who, q: z.output<typeof change
   const stationIds = q.stationIds.split(',') as StationId[]
   const isScrapped = q.isScrapped === undefined ? undefined : q.isScrapped === 'yes'
   const hung = await hungAt(deps.db, shop, stationIds)
-  const planned = hung.map((h) => planAt(h, { shop, parts, wireId: q.wireId, procedureId: q.procedureId, isScrapped }))
+  const marks = await knobMarks(deps.db, hung, q.wireId)
+  const planned = hung.map((h) =>
+    planAt(h, {
+      ...{ shop, parts, wireId: q.wireId, procedureId: q.procedureId, isScrapped },
+      mark: marks.get(h.now.headId ?? NO_ID) ?? null,
+    }),
+  )
   const surveyed = await survey(deps.db, shop, { nowMs: deps.now(), stationIds })
   const [wire, own] = [shop.wires.get(q.wireId), await ownCautions(deps.db)]
   return {

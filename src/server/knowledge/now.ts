@@ -1,3 +1,4 @@
+import { isDeepStrictEqual } from 'node:util'
 import { count, desc, eq } from 'drizzle-orm'
 import { type Knowledge } from '@core/diagnose/knowledge.ts'
 import { withNews, type Came } from '@core/diagnose/merge.ts'
@@ -43,5 +44,5 @@ async function heldAt(db: Reader, id: (typeof knowledge.$inferSelect)['id']): Pr
     .where(eq(knowledge.id, id))
   if (!row?.body) return SHIPS
   if (!row.base) return { isShipped: false, knowledge: row.body, came: NOTHING_CAME }
-  return { isShipped: false, ...withNews(row.base, row.body, SHIPPED) }
+  return { isShipped: false, ...withNews({ base: row.base, own: row.body, ships: SHIPPED }, isDeepStrictEqual) }
 }
