@@ -1,4 +1,5 @@
-import { feedSteps as fed } from '@core/guide/runsteps.ts'
+import { POWER_BACK as powerBackStep } from '@core/guide/open.ts'
+import { feedSteps as fed, offAgainStep } from '@core/guide/runsteps.ts'
 import { step, type Step } from '@core/guide/step.ts'
 import { tightWords } from '@core/guide/tight.ts'
 import { mustShutGas } from '@core/guide/feed.ts'
@@ -14,16 +15,18 @@ export const feedSteps = ({ plan, rules, mark, roughWord }: At): Step[] =>
 /** Tip and nozzle go on over the fed wire, or before it where the shop feeds with the tip on; then its end is cut afterwards. */
 export function frontOnSteps(at: At): Step[] {
   const isTipOn = at.rules.tipWhileFeeding === 'on'
-  const [phase, power] = isTipOn ? (['work', 'off'] as const) : (['close', 'either'] as const)
+  const phase = isTipOn ? 'work' : 'close'
   const first = isTipOn ? ([] as const) : (['fed'] as const)
   return [
-    step(phase, power, {
+    ...(isTipOn ? [] : [offAgainStep]),
+    step(phase, 'off', {
       ...tipWords(at),
       needs: [...first, 'tipOff'],
       undoes: ['tipOff'],
       byRule: isTipOn ? 'D10' : 'D03',
     }),
-    step(phase, power, { ...nozzleWords(at), needs: first, undoes: ['nozzleOff'] }),
+    step(phase, 'off', { ...nozzleWords(at), needs: first, undoes: ['nozzleOff'] }),
+    ...(isTipOn ? [] : [powerBackStep]),
   ]
 }
 
@@ -38,7 +41,7 @@ function tipWords({ plan, rules, minutesOf }: At) {
     look: isTipOn
       ? 'Its number is the wire’s. It runs freely, or it comes off again; here it is on before wire is fed.'
       : 'Its number is the wire’s. It runs freely, or it comes off again.',
-    hazards: ['stab'] as const,
+    hazards: ['stab', 'trigger'] as const,
     works: ['tip'],
     drawing: 'threadStart' as const,
     minutes: tip ? minutesOf('tip') : 0.5,
@@ -51,7 +54,7 @@ function nozzleWords({ plan, rules, minutesOf }: At) {
   return {
     key: nozzle ? 'swap-nozzle' : 'nozzleOn',
     do: `${nozzle ? `${nozzle.to?.name} (${nozzle.to?.code})` : 'Nozzle'} on.${rules.tipWhileFeeding === 'on' ? '' : ' Snip the wire to length.'}`,
-    hazards: ['stab'] as const,
+    hazards: ['stab', 'trigger'] as const,
     works: ['nozzle'],
     drawing: 'wireCentred' as const,
     minutes: nozzle ? minutesOf('nozzle') : 0.5,

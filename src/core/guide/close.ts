@@ -4,7 +4,7 @@ import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { fitOf, partWords, tight, type GuideAt } from './guideat.ts'
 import { setScrew, type Openable } from './open.ts'
 import { isTube } from './linerguide.ts'
-import { endSteps, feedSteps, gasShutStep, isGasShut } from './runsteps.ts'
+import { endSteps, feedSteps, gasShutStep, isGasShut, offAgainStep } from './runsteps.ts'
 import { step, type Step } from './step.ts'
 
 /** What goes back on, and as which kind where it is the one the guide is about. */
@@ -277,10 +277,14 @@ export function closeSteps(
     ...early,
     ...(isFed && isGasShut(at) ? [gasShutStep] : []),
     ...(isFed ? feedSteps(at, { isNewLiner: open.has('nutOff') }) : []),
-    ...late,
+    ...(late.length > 0 && isFed ? [offAgainStep] : []),
+    ...(isFed ? late.map(cold) : late),
     ...endSteps(at, { isFed, isTipOn }),
   ]
 }
+
+/** After a live feed the front goes on with the power off again. */
+const cold = (s: Step): Step => ({ ...s, power: 'off', hazards: [...new Set([...s.hazards, 'trigger' as const])] })
 
 /** In families whose tip presses the liner home: once on, and off again where wire is fed with the tip off. */
 function seatSteps(at: GuideAt): Step[] {

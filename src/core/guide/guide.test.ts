@@ -177,8 +177,14 @@ const HANDS: Record<string, (gun: RealGun) => void> = {
   thread: (g) => g.put('wire', ['liner', 'gun', 'spool', 'diffuser']),
   armClosed: (g) => g.put('arm', ['wire']),
   insulatorOn: (g) => void (g.touch('insulator', ['nozzle']), g.put('insulator', [])),
-  tipOn: (g) => void (g.mustHave(['diffuser']), g.put('tip', [])),
-  nozzleOn: (g) => void (g.mustHave(['tip', 'insulator', 'diffuser']), g.put('nozzle', []), g.on.add('wireEnd')),
+  tipOn: (g) => void (g.touch('tip on', []), g.mustHave(['diffuser']), g.put('tip', [])),
+  nozzleOn: (g) =>
+    void (
+      g.touch('nozzle on', []),
+      g.mustHave(['tip', 'insulator', 'diffuser']),
+      g.put('nozzle', []),
+      g.on.add('wireEnd')
+    ),
   oldTip: (g) => g.touch('tip in hand', ['tip']),
   seatOfTip: (g) => g.touch('diffuser’s thread', ['tip', 'nozzle']),
   cleanNozzle: (g) => g.touch('nozzle in hand', ['nozzle']),
@@ -194,6 +200,7 @@ const HANDS: Record<string, (gun: RealGun) => void> = {
   gasShut: () => undefined,
   feed: (g) => void g.mustHave(['power', 'arm', 'wire', 'gun', 'diffuser']),
   tension: (g) => void g.mustHave(['power', 'arm', 'wire']),
+  offAgain: (g) => void g.on.delete('power'),
   powerBack: (g) => g.put('power', []),
   dab: (g) => g.touch('the nozzle’s rim', []),
 }

@@ -60,6 +60,18 @@ export const gasShutStep = step('work', 'off', {
   byRule: 'D12',
 })
 
+/** Fed with the tip off, hands go to the front next: power off before that, and the trigger out of reach. */
+export const offAgainStep = step('close', 'off', {
+  key: 'offAgain',
+  do: 'Power off again before hands go to tip and nozzle. Gun hung up, nobody at its trigger.',
+  hazards: ['isolate', 'trigger'],
+  minutes: 0.3,
+  works: ['machine'],
+  needs: ['fed'],
+  undoes: ['powerOn'],
+  byRule: 'D11',
+})
+
 const OUT_AT_BLOCK_MM = 75
 /** Tension by the block (P069): no fingers near the wire. */
 export const tensionStep = (at: Pick<GuideAt, 'setup' | 'roughWord'>): Step =>
@@ -87,7 +99,7 @@ export function endSteps(at: GuideAt, { isFed, isTipOn }: { isFed: boolean; isTi
     ...(isFed && isTipOn
       ? [ask('snipEnd', 'Snip the wire to length.', { hazards: ['stab'], works: ['wire'], needs: ['fed'] })]
       : []),
-    ...(isFed ? [] : [ask('powerBack', 'Power back on.', { hazards: ['trigger'], works: ['machine'] })]),
+    ...(isFed && isTipOn ? [] : [ask('powerBack', 'Power back on.', { hazards: ['trigger'], works: ['machine'] })]),
     ...(isShut
       ? [
           ask('closeGas', 'Cylinder open again?', {
