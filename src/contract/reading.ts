@@ -10,6 +10,7 @@ export const target = z.object({
   actBelow: z.number().nullable(),
   actAbove: z.number().nullable(),
   by: z.enum(['window', 'baseline', 'procedure', 'wire', 'rule', 'guess']),
+  bore: z.object({ leastMm: z.number(), lookMm: z.number(), actMm: z.number() }).optional(),
 })
 
 export const keptLine = z.object({
@@ -143,7 +144,7 @@ export const readingRequest = z
 export const readingDone = z.object({
   eventId: idOf('event'),
   is: z.enum(VERDICTS),
-  because: z.enum(['grade', 'below', 'above', 'inside', 'no window']),
+  because: z.enum(['grade', 'below', 'above', 'inside', 'no window', 'wide']),
   target: target.nullable(),
 })
 export type ReadingDone = z.infer<typeof readingDone>

@@ -18,6 +18,8 @@ export interface KeptReading {
   headId: CarrierId | null
   wireId: WireId | null
   limit: number | null
+  /** Left high to keep a gun going: never what is usual there. */
+  isRaised?: boolean
   /** kg of wire through the chain since its clock began; null where no clock tells. */
   kg: number | null
 }
@@ -63,9 +65,15 @@ export function seriesOf(readings: readonly KeptReading[], what: ReadingKey, fit
   const like = all.filter(
     (r) => r.atMs >= fromMs && r.method === last.method && r.headId === last.headId && r.wireId === last.wireId,
   )
-  const baseline = standsAt(like[0] ?? last)
+  const baseline = baselineOf(like)
   const { method, headId, wireId } = last
   return { what, method, headId, wireId, readings: like, baseline, limit: last.limit ?? limitBy(what, baseline) }
+}
+
+/** How it began: where it was only raised to keep a gun going, as it was found before, since that is never the norm. */
+function baselineOf([first]: readonly KeptReading[]): number | null {
+  if (!first) return null
+  return first.isRaised ? first.value : standsAt(first)
 }
 
 /** Where no window was told: so much over its own beginning. */

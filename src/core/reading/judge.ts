@@ -10,11 +10,13 @@ export interface ReadingInput {
   /** As found, and as left where it was set; SI unit of the reading. */
   value: number | null
   left: number | null
+  /** What the number was made of. */
+  from?: Readonly<Record<string, number | readonly number[]>>
 }
 export interface Judged {
   is: ReadingVerdict
   /** What decided: what was seen, or which side of its window the number lies. */
-  because: 'grade' | 'below' | 'above' | 'inside' | 'no window'
+  because: 'grade' | 'below' | 'above' | 'inside' | 'no window' | 'wide'
 }
 
 const worse = (a: ReadingVerdict, b: ReadingVerdict) => (VERDICTS.indexOf(a) > VERDICTS.indexOf(b) ? a : b)
@@ -39,10 +41,25 @@ export function judgeReading(input: ReadingInput, target: Target | null): Judged
   const byNumber = value === null ? null : judgeNumber(value, target)
   // Set afterwards: what was seen before is mended, what counts is where it was left.
   const byGrade = grade && (input.left === null || grade.is === 'good') ? grade.is : null
+  const wide = wideBore(input, target)
+  if (wide !== null && worse(wide, byNumber?.is ?? 'good') === wide && wide !== byNumber?.is)
+    return { is: worse(wide, byGrade ?? 'good'), because: 'wide' }
   if (byGrade === null) return byNumber ?? { is: 'good', because: grade ? 'grade' : 'no window' }
   if (!byNumber || byNumber.because === 'no window' || worse(byGrade, byNumber.is) !== byNumber.is)
     return { is: byGrade, because: 'grade' }
   return byNumber.is === 'good' ? { is: 'good', because: 'grade' } : byNumber
+}
+
+/** No bore is under 0.2 mm, and none over 0.2 in: what is typed says by itself which it is. */
+const INCH_BELOW = 0.2
+export const boreMm = (typed: number): number => (typed < INCH_BELOW ? typed * 25.4 : typed)
+/** A bore much wider than its wire is worn, however round it is; null: it is not. */
+function wideBore({ from }: ReadingInput, target: Target | null): ReadingVerdict | null {
+  const typed = from?.['maxMm']
+  if (!target?.bore || typeof typed !== 'number') return null
+  const widest = boreMm(typed)
+  if (widest >= target.bore.actMm) return 'act'
+  return widest >= target.bore.lookMm ? 'look' : null
 }
 
 export type Outside = { ok: true } | { ok: false; suggest: number | null }

@@ -2,6 +2,7 @@ import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { CAUTIONS } from '@core/guide/cautions.ts'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
+import { wireOf } from '@core/testing/sampleparts.ts'
 import { type Setup } from '@core/rightparts/facts.ts'
 import { changedSince, contradicts, judgeNumber, judgeReading, outsidePhysics, type Said } from './judge.ts'
 import { READINGS, type ReadingKey } from './keys.ts'
@@ -126,6 +127,28 @@ describe('a verdict as typed', () => {
       because: 'inside',
     })
     expect(read('gap', 'feeler', { value: 16, left: 8 }).is).toBe('good')
+  })
+  it('a bore much wider than its wire is worn, however round: in millimetres or inches, by the wire that is on', () => {
+    const bore = (maxMm: number, minMm: number, wire = facts().setup.wire) => {
+      const target = targetFor('bore', facts({ setup: { ...SETUP, wire } }))
+      const value = (maxMm - minMm) / minMm
+      return judgeReading(
+        { what: 'bore', method: 'twoDiameters', grade: null, value, left: null, from: { maxMm, minMm } },
+        target,
+      )
+    }
+    const size = facts().setup.wire?.diameterMm ?? 0
+    expect(bore(size + 0.15, size + 0.13)).toEqual({ is: 'good', because: 'inside' })
+    expect(bore(size + 0.32, size + 0.3)).toEqual({ is: 'look', because: 'wide' })
+    expect(bore(size + 0.6, size + 0.58)).toEqual({ is: 'act', because: 'wide' })
+    expect(bore((size + 0.6) / 25.4, (size + 0.58) / 25.4).is).toBe('act')
+    // Oval is said as oval; where nobody knows the wire, only that can be.
+    expect(bore(1.25, 1.05).is).toBe('act')
+    expect(bore(size + 0.6, size + 0.58, null).is).toBe('good')
+    // Aluminium grows in a hot tip: its bores are wider when new.
+    expect(bore(1.5, 1.49, wireOf('aluminium', 1.2)).is).toBe('good')
+    expect(bore(1.5, 1.49, wireOf('solid', 1.2)).is).toBe('good')
+    expect(bore(1.6, 1.59, wireOf('solid', 1.2)).is).toBe('look')
   })
   it('an oval bore over the threshold is changed, 5 % is not', () => {
     expect(read('bore', 'twoDiameters', { value: 0.1 }).is).toBe('act')

@@ -1,4 +1,4 @@
-import { CONDUIT_FRICTION, GAP_MM, GAP_TO_ROLLS_MM } from '@core/drag/guess.ts'
+import { CONDUIT_FRICTION, GAP_MM, GAP_TO_ROLLS_MM, materialOf, tipClearanceGuess } from '@core/drag/guess.ts'
 import { tipOutFor, type Setup } from '@core/rightparts/facts.ts'
 import { type ReadingKey } from './keys.ts'
 import { AMPS_LOOK, FRICTION_LOOK, KNOB_RISE } from './specs.ts'
@@ -11,6 +11,8 @@ export interface Target {
   actAbove: number | null
   /** Whose number it is. */
   by: 'window' | 'baseline' | 'procedure' | 'wire' | 'rule' | 'guess'
+  /** Of a bore, in mm: no wire goes through a narrower one; from so wide on it is worn, round or not. */
+  bore?: { leastMm: number; lookMm: number; actMm: number }
 }
 export interface TargetFacts {
   setup: Setup
@@ -62,7 +64,7 @@ const TARGETS: Readonly<Record<ReadingKey, Targeting>> = {
   holes: () => ({ ...none, from: 0.99, actBelow: 0.5, by: 'guess' }),
   insulator: byGrade,
   continuity: byGrade,
-  bore: () => upTo(OVAL_LIMIT, OVAL_LIMIT, 'rule'),
+  bore: boreTarget,
   recess: ({ setup }) => spanTarget(tipOutFor(setup), setup.wire?.fit?.tipOutMm ? 'wire' : 'rule'),
   stickOut: ({ setup }) => spanTarget(setup.procedure?.stickOutMm ?? null, 'procedure'),
   arcCone: () => upTo(1, 2),
@@ -84,6 +86,17 @@ function tensionTarget({ window, baseline }: TargetFacts): Target | null {
       by: 'window',
     }
   return baseline === null ? null : upTo(baseline + KNOB_RISE, baseline + 2 * KNOB_RISE, 'baseline')
+}
+
+/** A bore is as wide as the wire and what a new one has over it; so much more, in mm, and it is worn. Guesses: worn ones have 0.15 to 0.4 more. */
+const WIDE_LOOK_MM = 0.15
+const WIDE_ACT_MM = 0.25
+function boreTarget({ setup }: TargetFacts): Target {
+  const oval = upTo(OVAL_LIMIT, OVAL_LIMIT, 'rule')
+  if (!setup.wire) return oval
+  const { diameterMm } = setup.wire
+  const newMm = diameterMm + tipClearanceGuess(materialOf(setup.wire), diameterMm).typical
+  return { ...oval, bore: { leastMm: diameterMm, lookMm: newMm + WIDE_LOOK_MM, actMm: newMm + WIDE_ACT_MM } }
 }
 
 function spanTarget(span: readonly [number, number] | null, by: Target['by']): Target | null {

@@ -187,6 +187,7 @@ export const keptReading = ({ leftAt, limitValue, verdict, ...r }: ReadingRow): 
   left: leftAt,
   limit: limitValue,
   is: verdict,
+  isRaised: typeof r.madeFrom['keepDays'] === 'number',
 })
 
 /** When it went on, first and again. */

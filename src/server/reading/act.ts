@@ -3,9 +3,10 @@ import { type z } from 'zod'
 import { type WireId } from '@core/ids/id.ts'
 import { conduitFriction, frictionBy, isPullWay, type PullWay } from '@core/drag/pulls.ts'
 import { type Fact, type ReadingFact } from '@core/ledger/event.ts'
-import { judgeReading, outsidePhysics } from '@core/reading/judge.ts'
+import { boreMm, judgeReading, outsidePhysics } from '@core/reading/judge.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
 import { methodOf, READING, type Method } from '@core/reading/specs.ts'
+import { type FeederFacts } from '@core/rightparts/facts.ts'
 import { type Target } from '@core/reading/target.ts'
 import { type ReadingDone, type readingRequest } from '@contract/reading.ts'
 import { happenedAt, type Deps, type Who } from '@server/call/context.ts'
@@ -14,6 +15,7 @@ import { settledFacts } from '@server/followup/act.ts'
 import { carrierAt, checkTime, type Place } from '@server/write/place.ts'
 import { logFacts } from '@server/write/facts.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
+import { setupOf } from '@server/gunnow/setup.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { arcSinceCleaned, targetHere } from './read.ts'
 import { readingsHere } from '@server/gunnow/readingkept.ts'
@@ -32,6 +34,10 @@ export async function logReading(deps: Deps, who: Who, r: Request): Promise<Read
   const hung = await hungOne(deps.db, shop, r.stationId)
   const here = await readingsHere(deps.db, hung, shop)
   const target = targetHere(r.what, { hung, shop, here, method: r.method })
+  if (!r.isMeant) {
+    askBoreBack(made, target)
+    if (r.what === 'tension') askKnobBack([made.value, made.left], setupOf(hung, shop).feeder)
+  }
   const kept = {
     ...made,
     from: { ...made.from, ...cleanedBefore(r.what, { hung, shop, here }, r.happenedMs ?? happenedAt(deps)) },
@@ -151,6 +157,35 @@ function askBack(what: ReadingKey, values: readonly (number | null)[]): void {
     )
   }
 }
+
+/** A mark that is not on this feeder's knob. */
+function askKnobBack(marks: readonly (number | null)[], feeder: FeederFacts | null): void {
+  const [from, to] = [feeder?.scaleFrom ?? null, feeder?.scaleTo ?? null]
+  for (const mark of marks) {
+    const isOff = mark !== null && ((to !== null && mark > to) || (from !== null && mark < from))
+    if (isOff)
+      throw new DomainError(
+        'asked-back',
+        `The knob of this feeder goes from ${from ?? 0} to ${to ?? 'its end'}; ${mark} is not on it.`,
+        ['Read it again; or its scale is told wrong, under what fits.'],
+      )
+  }
+}
+
+/** A bore that the wire which is on cannot pass: misread, or another wire is on than is known. */
+function askBoreBack({ from }: Numbers, target: Target | null): void {
+  const narrowest = from['minMm']
+  if (!target?.bore || typeof narrowest !== 'number') return
+  const mm = boreMm(narrowest)
+  if (mm >= target.bore.leastMm - READ_TO_MM) return
+  throw new DomainError(
+    'asked-back',
+    `A bore of ${mm.toFixed(2)} mm: the ${target.bore.leastMm} mm wire that is on does not go through it.`,
+    ['Read it again; or another wire is on than is written down.'],
+  )
+}
+/** A calliper in a hole reads no finer. */
+const READ_TO_MM = 0.03
 
 interface FactsAt {
   place: Place

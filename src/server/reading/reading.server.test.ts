@@ -159,6 +159,22 @@ describe('the knob', () => {
     expect((await load('steel 1.0')).status).toBe(200)
     expect((await readings('B8')).alarms).toEqual([])
   })
+  it('beyond the feeder’s own scale is asked back, and raised to keep going it never becomes the norm', async () => {
+    const off = await read<Problem>('B7', { what: 'tension', method: 'block', grade: 'curls', value: 9 })
+    expect(off).toMatchObject({ status: 400, body: { code: 'asked-back' } })
+    expect(off.body.message).toContain('9 is not on it')
+    await knob('B7', 2.4, { left: 3.4, keepGoing: { days: 5 } })
+    expect(await line('B7', 'tension')).toMatchObject({ target: { to: 3.4, actAbove: 4.4, by: 'baseline' } })
+    // The next one finds it high: against what it was before.
+    await knob('B7', 3.6)
+    expect(await line('B7', 'tension')).toMatchObject({ last: { value: 3.6, is: 'look' }, target: { to: 3.4 } })
+  })
+  it('of a bore narrower than the wire is asked back; one much wider is worn, however round', async () => {
+    const bore = (maxMm: number, minMm: number) =>
+      read<Problem & ReadingDone>('B7', { what: 'bore', method: 'twoDiameters', value: 0, from: { maxMm, minMm } })
+    expect((await bore(0.8, 0.8)).body.message).toContain('does not go through it')
+    expect((await bore(1.5, 1.48)).body).toMatchObject({ is: 'act', because: 'wide' })
+  })
   it('raised to keep going: a reminder with its day, and somebody looks at the liner', async () => {
     await knob('B5', 2.4, { left: 3.4, keepGoing: { days: 5 } })
     const gun = async () => (await lead.get<GunAnswer>(`/gun/${id('B5')}`)).body

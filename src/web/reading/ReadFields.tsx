@@ -19,6 +19,7 @@ export function ReadFields(props: {
   const { method, line, said, measure, onSaid } = props
   const spec = READING[line.what]
   const set = (k: keyof Typed) => (v: string) => onSaid({ ...said, [k]: v })
+  const boreUnit = useMe().data?.units === 'us' ? 'in' : 'mm'
   const hasNumber = method.number === 'needed' || method.number === 'welcome'
   return (
     <>
@@ -51,10 +52,16 @@ export function ReadFields(props: {
         ) : null}
         {method.number === 'twoDiameters' ? (
           <>
-            <MeasureField id="read-one" label="Widest" measure={NO_UNIT} text={said.one} onText={set('one')} />
+            <MeasureField
+              id="read-one"
+              label={`Widest, ${boreUnit}`}
+              measure={NO_UNIT}
+              text={said.one}
+              onText={set('one')}
+            />
             <MeasureField
               id="read-two"
-              label="Narrowest, across it"
+              label={`Narrowest, across it, ${boreUnit}`}
               measure={NO_UNIT}
               text={said.two}
               onText={set('two')}

@@ -67,7 +67,7 @@ describe('a reading taken', () => {
       { what: 'bore', target: { from: null, to: 0.075, actBelow: null, actAbove: 0.075, by: 'rule' } },
       'bore',
     )
-    await view.user.type(await view.findByLabelText('Widest'), '1.1')
+    await view.user.type(await view.findByLabelText('Widest, mm'), '1.1')
     await view.user.type(view.getByLabelText(/Narrowest/), '1')
     expect(verdict(view)).toBe('Put right, above its window.')
     await view.user.click(view.getByRole('button', { name: 'beside a fresh one' }))

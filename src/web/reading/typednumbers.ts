@@ -87,6 +87,7 @@ const BECAUSE = {
   above: ', above its window',
   inside: '',
   'no window': ', nothing to compare it with yet',
+  wide: ', too wide for this wire however round',
 } as const
 /** "Look, above its window." */
 export const verdictSentence = ({ is, because }: Judged) =>
