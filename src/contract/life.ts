@@ -270,9 +270,11 @@ export const lifeAnswer = z.object({
     .nullable(),
   /** Of a part counted in kg: its median as a length of the wire most of these places run. */
   asWire: z.object({ km: z.number(), name: z.string() }).nullable(),
+  /** It is cleaned as well as changed: how often is no cause that a log could show. */
+  isCleaned: z.boolean(),
   longer: z.array(
     z.object({
-      by: z.enum([...LIFE_BYS, 'cleaned']),
+      by: z.enum(LIFE_BYS),
       level: z.string(),
       against: z.string(),
       ratio: z.number(),

@@ -74,19 +74,15 @@ const TERMS: readonly LifeBy[] = [
 
 /**
  * How much longer it lasts, all else equal: Weibull regression over what differs here, use counted times the logging share. Things that always come
- * together are named together and only the first is told.
+ * together are named together and only the first is told. How often a part was cleaned is none of them: what closes fast is cleaned often, so that the
+ * log alone would blame the cleaning.
  */
-export function longerOf(
-  all: readonly Told[],
-  levelOf: LevelOf,
-  isCleaned: boolean,
-): Pick<LifeAnswer, 'longer' | 'together'> {
+export function longerOf(all: readonly Told[], levelOf: LevelOf): Pick<LifeAnswer, 'longer' | 'together'> {
   const some = all.filter((t) => t.gap.parts === 1 && !t.gap.isAgeUnknown && t.gap.high > 0)
   const { kept, together } = apart(TERMS.flatMap((by) => factorOf(some, by, levelOf) ?? []))
-  const cleaned = isCleaned ? cleanedOf(some) : null
   // What can still not be told apart is left out, the last named first.
   for (let n = kept.length; n >= 0; n--) {
-    const columns = [...kept.slice(0, n).flatMap((f) => f.columns), ...(cleaned ? [cleaned] : [])]
+    const columns = kept.slice(0, n).flatMap((f) => f.columns)
     const longer = columns.length > 0 ? regressed(some, columns) : []
     if (longer) return { longer, together }
   }
@@ -104,15 +100,8 @@ function regressed(some: readonly Told[], columns: readonly Column[]): LifeAnswe
     return { by, level, against, ratio: Math.exp(log), low: Math.exp(log - Z_95 * se), high: Math.exp(log + Z_95 * se) }
   })
 }
-/** Cleanings in ten hours of use: one more of it is ten more in a hundred. */
-function cleanedOf(some: readonly Told[]): Column | null {
-  const values = some.map(({ life }) => Math.min(MOST_CLEANED, (10 * life.cleanings) / Math.max(life.used, 1e-9)))
-  return new Set(values).size > LEAST_WORN ? { by: 'cleaned', level: '', against: '', values } : null
-}
-const MOST_CLEANED = 10
-
 interface Column {
-  by: LifeBy | 'cleaned'
+  by: LifeBy
   level: string
   against: string
   values: number[]

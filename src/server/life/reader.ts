@@ -130,7 +130,8 @@ export class LifeReader {
       word: believed.word,
       ...{ ...hungry, perTips, asWire: asWireOf(at) },
       ...this.sideBySide(told, { by, levelOf, believed, hungry: hungry.hungry }),
-      ...longerOf(told, levelOf, kind.canClean),
+      ...longerOf(told, levelOf),
+      isCleaned: kind.canClean,
     }
   }
   /** Groups and how they compare, without the places that would stand in for a part's own life. */

@@ -14,6 +14,8 @@ import {
   comparedSentence,
   hungrySentence,
   listed,
+  CLEANED_CAUTION,
+  LONGER_CAUTION,
   longerSentence,
   lookUpstream,
   movedWords,
@@ -115,6 +117,9 @@ export function Longer({ at }: { at: LifeAnswer }) {
           </li>
         ))}
       </ul>
+      <p className="dim">
+        {LONGER_CAUTION} {at.isCleaned ? CLEANED_CAUTION : ''}
+      </p>
     </section>
   )
 }

@@ -144,11 +144,9 @@ describe('side by side', () => {
     expect(alongsideWords({ ...a, isWorth: false })).toBe('Leave the tip, if it is good.')
   })
   it('what makes it last, only where it is sure', () => {
-    const l = { by: 'cleaned' as const, level: '', against: '', ratio: 1.2, low: 1.1, high: 1.3 }
-    expect(longerSentence(l)).toBe('Ten cleanings more in 100 h: 1.2 times as long (1.1–1.3).')
-    expect(longerSentence({ ...l, by: 'mode', level: 'spray', against: 'pulse', low: 0.8 })).toContain(
-      'can’t tell apart',
-    )
+    const l = { by: 'mode' as const, level: 'spray', against: 'pulse', ratio: 1.2, low: 1.1, high: 1.3 }
+    expect(longerSentence(l)).toBe('Mode spray: 1.2 times as long as with pulse (1.1–1.3).')
+    expect(longerSentence({ ...l, low: 0.8 })).toContain('can’t tell apart')
   })
   it('a try-out says how far it is', () => {
     const t: LifeAnswer['tryouts'][number] = {

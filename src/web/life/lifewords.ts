@@ -257,7 +257,7 @@ export function costAt(at: LifeAnswer, use: number | null) {
   }
 }
 
-export const BY_WORD: Record<LifeBy | 'cleaned', string> = {
+export const BY_WORD: Record<LifeBy, string> = {
   class: 'kind of place',
   area: 'area',
   part: 'part',
@@ -272,7 +272,6 @@ export const BY_WORD: Record<LifeBy | 'cleaned', string> = {
   lot: 'lot of wire',
   wiper: 'wiper',
   coat: 'copper coat',
-  cleaned: 'cleaning',
 }
 /** "KE-NP nozzle, plated lasts 3.5 times as long as KE-N (2.9–4.3)." */
 export function comparedSentence(c: LifeAnswer['compared'][number]): string {
@@ -318,13 +317,17 @@ export function lookUpstream(kind: KindKey, readings: readonly ReadingKey[]): st
     : `Look upstream before stocking more: ${at}.`
 }
 
+/** What such a list can tell and what it cannot. */
+export const LONGER_CAUTION =
+  'From the log alone: what always goes with one of these may be the reason in its place. A try-out, one half so and one half so, tells.'
+export const CLEANED_CAUTION =
+  'How often it is cleaned is not among them: what closes fast is cleaned often, so the log would blame the cleaning.'
+
 /** "On Shale lasts 1.9 times as long as Kelp (1.6–2.3), all else equal." */
 export function longerSentence(l: LifeAnswer['longer'][number]): string {
   const by = `${twoFigures(l.ratio)} times as long`
   const band = `(${twoFigures(l.low)}–${twoFigures(l.high)})`
   const isSure = l.low > 1 || l.high < 1
-  if (l.by === 'cleaned')
-    return isSure ? `Ten cleanings more in 100 h: ${by} ${band}.` : `Cleaning more often: can’t tell yet ${band}.`
   return isSure
     ? `${capital(BY_WORD[l.by])} ${l.level}: ${by} as with ${l.against} ${band}.`
     : `${capital(BY_WORD[l.by])} ${l.level} or ${l.against}: can’t tell apart ${band}.`

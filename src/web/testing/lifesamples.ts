@@ -72,7 +72,17 @@ export const life = (over: Partial<LifeAnswer> = {}): LifeAnswer => ({
     ...{ changeLimit: 8, school: 'fixed', isForAll: false, chosenMs: null, chosenBy: null, n: null, median: null },
     isNewer: false,
   },
-  ...{ groups: [], compared: [], leftOut: [], hungry: [], placesSeen: 8, longer: [], together: [], alongside: [] },
+  ...{
+    groups: [],
+    compared: [],
+    leftOut: [],
+    hungry: [],
+    placesSeen: 8,
+    longer: [],
+    together: [],
+    isCleaned: true,
+    alongside: [],
+  },
   tryouts: [],
   ...over,
 })
