@@ -62,6 +62,8 @@ const OF_OTHER_FAMILY: Partial<Record<KindKey | 'off', string>> = {
   nozzle: 'nozzleSlack',
   insulator: 'insulatorCollar',
   liner: 'linerWrong',
+  jump: 'linerWrong',
+  orings: 'orings',
   rolls: 'rollWrong',
   neck: 'neckWorn',
 }

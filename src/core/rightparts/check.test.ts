@@ -12,7 +12,7 @@ import {
   SHELF,
   wireOf,
 } from '@core/testing/sampleparts.ts'
-import { chainOf, check, normalOn, rightPart } from './check.ts'
+import { chainOf, check, findingsWith, normalOn, rightPart } from './check.ts'
 import { wireFor } from './chooser.ts'
 import { type Setup } from './facts.ts'
 import { RULES, type RuleKey } from './finding.ts'
@@ -149,6 +149,31 @@ describe.each(Object.entries(SPEAKS) as [RuleKey, (typeof SPEAKS)[RuleKey]][])('
     const finding = check(setup).find((f) => f.rule === rule)
     for (const [name, datum] of Object.entries({ found: finding?.found, wanted: finding?.wanted }))
       if (RULES[rule].what.includes(`{${name}}`)) expect(JSON.stringify(datum)).not.toContain('""')
+  })
+})
+
+describe('families', () => {
+  it('bind liner, jump liner and O-rings as well as the front; what nobody told a family goes with any', () => {
+    const other = { familyId: anId('family', 'fam-other') }
+    for (const kindKey of ['neck', 'diffuser', 'insulator', 'tip', 'nozzle', 'liner', 'jump', 'orings'] as const) {
+      const at = RIGHT_STEEL.parts[kindKey] ?? {
+        ...SHELF[0]!,
+        id: anId('part', kindKey),
+        kindKey,
+        sizeMm: null,
+        fit: null,
+      }
+      const foreign = { ...at, kindKey, ...other }
+      expect(
+        findingsWith(RIGHT_STEEL, foreign).map((f) => f.rule),
+        kindKey,
+      ).toContain('otherFamily')
+      const untold = { ...at, kindKey, familyId: null }
+      expect(
+        findingsWith(RIGHT_STEEL, untold).map((f) => f.rule),
+        kindKey,
+      ).not.toContain('otherFamily')
+    }
   })
 })
 

@@ -99,7 +99,9 @@ export function withPart(setup: Setup, part: PartFacts): Setup {
   }
 }
 
-const FRONT_KINDS = new Set(['neck', 'diffuser', 'clampring', 'insulator', 'nozzle'])
+const FRONT_KINDS = new Set(['neck', 'diffuser', 'clampring', 'insulator', 'nozzle', 'orings'])
+/** Judged by the wire and by their family. */
+const BOTH_KINDS = new Set(['tip', 'liner', 'jump'])
 
 /** Findings at one position as the gun stands. */
 export const findingsAt = (setup: Setup, kindKey: KindKey) => check(setup).filter((f) => f.at === kindKey)
@@ -107,11 +109,10 @@ export const findingsAt = (setup: Setup, kindKey: KindKey) => check(setup).filte
 /** Findings at the part's own position if it were on; only rules that speak of that kind are asked. */
 export function findingsWith(setup: Setup, part: PartFacts): Finding[] {
   const to = withPart(setup, part)
-  const isTip = part.kindKey === 'tip'
   const found =
     part.kindKey === 'rolls'
       ? rollRules(to)
-      : isTip
+      : BOTH_KINDS.has(part.kindKey)
         ? [...wireRules(to), ...frontRules(to)]
         : FRONT_KINDS.has(part.kindKey)
           ? frontRules(to)

@@ -58,7 +58,7 @@ export const RULES = {
   ),
   otherFamily: rule(
     'It is a part of {found}; this gun takes {wanted}.',
-    'Threads of different families cross; forcing one spoils both parts.',
+    'Threads cross, a liner does not seat, rings do not seal: parts of different families spoil each other.',
     'fit families',
   ),
   otherPin: rule(

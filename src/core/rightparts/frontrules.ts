@@ -2,7 +2,8 @@ import { type FamilyId } from '@core/ids/id.ts'
 import { isIn, tipOutFor, type PartFacts, type Setup } from './facts.ts'
 import { text, type Finding } from './finding.ts'
 
-const FRONT = ['neck', 'diffuser', 'clampring', 'insulator', 'tip', 'nozzle'] as const
+/** What is made for one family: what screws together at the front, and liner and O-rings, whose seat, nut and pin are its own. */
+const OF_FAMILY = ['neck', 'diffuser', 'clampring', 'insulator', 'tip', 'nozzle', 'liner', 'jump', 'orings'] as const
 
 /** What screws and seats together at the front, where the tip stands, and what the gun may carry. */
 export const frontRules = (setup: Setup): Finding[] => [
@@ -16,11 +17,11 @@ export const frontRules = (setup: Setup): Finding[] => [
 const isOf = (part: PartFacts, familyId: FamilyId) =>
   part.familyId === familyId || (part.fit?.alsoFamilyIds.includes(familyId) ?? false)
 
-/** Tip, diffuser, insulator, nozzle and neck belong to one family; mixed threads cross (P008). */
+/** Parts of one family belong together; a part of which nobody told a family goes with any (P008). */
 function familyRules(setup: Setup): Finding[] {
   const own = setup.family
   if (!own) return []
-  return FRONT.flatMap((kindKey): Finding[] => {
+  return OF_FAMILY.flatMap((kindKey): Finding[] => {
     const part = setup.parts[kindKey]
     if (!part || part.familyId === null || isOf(part, own.id)) return []
     return [

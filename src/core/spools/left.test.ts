@@ -1,14 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import {
-  bySightSdKg,
-  cableWireKg,
-  labelSdKg,
-  leftByDiameter,
-  leftByWeight,
-  leftSince,
-  shortEnd,
-  threadUpSeconds,
-} from './left.ts'
+import { bySightSdKg, cableWireKg, labelSdKg, leftByDiameter, leftByWeight, leftSince, shortEnd } from './left.ts'
 import { outerDiameterMm, packingFromFullSpool } from './wire.ts'
 
 const steel = { diameterMm: 1, densityGPerCm3: 7.85 }
@@ -69,7 +60,6 @@ describe('wire in hand', () => {
     expect(leftSince({ kg: 15, sdKg: 0.3 }, { kg: 5, sdKg: 0.4 })).toEqual({ kg: 10, sdKg: 0.5 })
     expect(leftSince({ kg: 1, sdKg: 0 }, { kg: 5, sdKg: 0 }).kg).toBe(0)
   })
-  it('wire comes through four metres at ten a minute in 24 seconds', () => expect(threadUpSeconds(4, 10)).toBe(24))
   it('four metres of 1.0 steel are 25 grams', () => expect(cableWireKg(steel, 4)).toBeCloseTo(0.02466, 5))
   it('a short end is under a seventh of a full one, and tells its metres', () => {
     expect(shortEnd({ kg: 1.5, sdKg: 0 }, { fullKg: 15, wire: steel })).toMatchObject({ isShort: true })
@@ -78,5 +68,4 @@ describe('wire in hand', () => {
     expect(shortEnd({ kg: 0, sdKg: 0 }, { fullKg: 15, wire: steel }).metres).toBe(0)
   })
   it('eyes and labels have their spreads', () => expect([bySightSdKg(15), labelSdKg(15)]).toEqual([1.5, 0.15]))
-  it('refuses a cable of no length', () => expect(() => threadUpSeconds(0, 10)).toThrow(RangeError))
 })

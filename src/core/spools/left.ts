@@ -67,16 +67,6 @@ export function leftSince(base: Left, used: { kg: number; sdKg: number }): Left 
   return { kg: Math.max(0, base.kg - used.kg), sdKg: Math.hypot(base.sdKg, used.sdKg) }
 }
 
-/**
- * Seconds for the wire to come through: cable + neck ÷ wire speed. Slower means slip at the rolls or something in the way.
- * @example threadUpSeconds(4, 10) // 24
- */
-export function threadUpSeconds(cableM: number, wireSpeedMPerMin: number): number {
-  if (!(cableM > 0 && wireSpeedMPerMin > 0))
-    throw new RangeError(`threadUpSeconds: expected cable and speed > 0, got ${cableM}, ${wireSpeedMPerMin}`)
-  return (cableM / wireSpeedMPerMin) * 60
-}
-
 /** Mass of the wire that lies in a cable: what is clipped off and binned when a gun is emptied. */
 export const cableWireKg = (wire: { diameterMm: number; densityGPerCm3: number }, cableM: number) =>
   (gramPerMetre(wire.diameterMm, wire.densityGPerCm3) * cableM) / 1000

@@ -5,13 +5,16 @@ import { chainsWhere } from '@server/ledger/chains.ts'
 import { and, gte, inArray, isNull } from 'drizzle-orm'
 import { dueOf } from '@core/houserule/due.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
-import { cableWireKg, shortEnd, threadUpSeconds } from '@core/spools/left.ts'
+import { feedSeconds, pathM } from '@core/guide/feed.ts'
+import { cableWireKg, shortEnd } from '@core/spools/left.ts'
 import { lengthFromMassM, outerDiameterMm, packingFromFullSpool } from '@core/spools/wire.ts'
 import { type SpoolOnGun, type SpoolOnShelf, type SpoolsAnswer } from '@contract/spools.ts'
 import { headNow, ledgerEvent, spool, spoolNow, stationNow, type wire } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { fromRow } from '@server/ledger/lines.ts'
+import { rulesHere } from '@server/guide/at.ts'
+import { procedureFacts, ruledBy } from '@server/gunnow/setup.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { type SpoolNowRow } from '@server/projection/spools.ts'
 
@@ -64,7 +67,7 @@ function gunLine(on: { station: ShopModel['stations'][number]; isParked: boolean
   const { station, head } = on
   const built = at.shop.built(station.id)
   const wireRow = at.shop.wires.get(head.spoolWireId ?? built.wireId ?? '') ?? null
-  const { cableM, wireSpeedMPerMin } = built
+  const { cableM } = built
   const run = runsEmpty(on, at)
   return {
     stationId: station.id,
@@ -82,9 +85,20 @@ function gunLine(on: { station: ShopModel['stations'][number]; isParked: boolean
     emptyEarlyMs: run?.earlyMs ?? null,
     emptyLateMs: run?.lateMs ?? null,
     isOverrun: run?.isOverrun ?? false,
-    threadUpS: cableM && wireSpeedMPerMin ? threadUpSeconds(cableM, wireSpeedMPerMin) : null,
+    threadUpS: cableM ? threadUpSeconds(station, at.shop) : null,
     cableKg: cableM && wireRow ? cableWireKg(wireRow, cableM) : null,
   }
+}
+
+/** As its guide has it: the same gun, the same way of feeding, one number. */
+function threadUpSeconds(station: ShopModel['stations'][number], shop: ShopModel): number {
+  const built = shop.built(station.id)
+  return feedSeconds({
+    lengthM: pathM({ cableM: built.cableM, neckMm: shop.familyById.get(built.familyId ?? '')?.fit?.neckMm ?? null }),
+    topMPerMin: shop.feederTypes.get(built.feederTypeId ?? '')?.fit.topMPerMin ?? null,
+    weldMPerMin: procedureFacts(built.procedureId, shop)?.wireMPerMin ?? null,
+    speed: rulesHere(ruledBy(station, built), shop.choices).speed,
+  })
 }
 
 const whole = (ms: number | null) => (ms === null ? null : Math.max(0, Math.round(ms)))

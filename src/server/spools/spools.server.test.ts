@@ -2,6 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type Problem } from '@contract/common.ts'
 import { type LogbookAnswer } from '@contract/logbook.ts'
 import { type SpoolAct, type SpoolsAnswer } from '@contract/spools.ts'
+import { type GuideAnswer } from '@contract/guide.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { contentOf, withPowerCut } from '@server/testing/powercut.ts'
@@ -65,7 +66,11 @@ describe('a spool', () => {
   it('goes on a gun, and the gun says how long wire takes to come through', async () => {
     const spoolId = (await onShelf(1))?.spoolId ?? ''
     expect(await act({ act: 'load', stationId: id('A1'), spoolId })).toMatchObject({ status: 200 })
-    expect(await onGun('A1')).toMatchObject({ number: 1, wireName: 'solid 1.0', threadUpS: 24 })
+    const gun = await onGun('A1')
+    expect(gun).toMatchObject({ number: 1, wireName: 'solid 1.0' })
+    // One number for one test: what the guide says.
+    const guide = (await lead.get<GuideAnswer>(`/guide?stationId=${id('A1')}&guide=wire`)).body
+    expect(guide.steps.find((step) => step.key === 'feed')?.do).toContain(`about ${Math.round(gun?.threadUpS ?? 0)} s`)
     expect((await onGun('A1'))?.cableKg).toBeCloseTo(0.0247, 3)
     expect(await onShelf(1)).toBeUndefined()
     expect(await act({ act: 'load', stationId: id('A1'), spoolId })).toMatchObject({ status: 400 })
