@@ -3,7 +3,7 @@ import { feedSteps as fed, offAgainStep } from '@core/guide/runsteps.ts'
 import { step, type Step } from '@core/guide/step.ts'
 import { tightWords } from '@core/guide/tight.ts'
 import { mustShutGas } from '@core/guide/feed.ts'
-import { isSlackened, swapOf, type At } from './step.ts'
+import { isMissing, isSlackened, swapOf, type At } from './step.ts'
 
 /** The gun as it will stand is fed as any other. */
 export const feedSteps = ({ plan, rules, mark, roughWord }: At): Step[] =>
@@ -33,7 +33,12 @@ export function frontOnSteps(at: At): Step[] {
 function tipWords({ plan, rules, minutesOf }: At) {
   const tip = swapOf(plan, 'tip')
   const tipOn = plan.to.parts['tip']
-  const name = tip ? `${tip.to?.name} (${tip.to?.code})` : `The tip${tipOn ? ` (${tipOn.code})` : ''}`
+  // What the shop has none of is never told to be fitted in its place.
+  const name = isMissing(plan, 'tip')
+    ? `A tip for ${plan.to.wire?.name ?? 'this wire'}, bought first: none is here,`
+    : tip
+      ? `${tip.to?.name} (${tip.to?.code})`
+      : `The tip${tipOn ? ` (${tipOn.code})` : ''}`
   const isTipOn = rules.tipWhileFeeding === 'on'
   return {
     key: tip ? 'swap-tip' : 'tipOn',
@@ -53,7 +58,7 @@ function nozzleWords({ plan, rules, minutesOf }: At) {
   const nozzle = swapOf(plan, 'nozzle')
   return {
     key: nozzle ? 'swap-nozzle' : 'nozzleOn',
-    do: `${nozzle ? `${nozzle.to?.name} (${nozzle.to?.code})` : 'Nozzle'} on.${rules.tipWhileFeeding === 'on' ? '' : ' Snip the wire to length.'}`,
+    do: `${isMissing(plan, 'nozzle') ? 'A nozzle that fits, bought first: none is here,' : nozzle ? `${nozzle.to?.name} (${nozzle.to?.code})` : 'Nozzle'} on.${rules.tipWhileFeeding === 'on' ? '' : ' Snip the wire to length.'}`,
     hazards: ['stab', 'trigger'] as const,
     works: ['nozzle'],
     drawing: 'wireCentred' as const,

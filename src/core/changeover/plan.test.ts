@@ -68,6 +68,13 @@ describe('a change of size', () => {
     expect(plan.swaps.filter((s) => s.to === null).map((s) => s.kindKey)).toContain('rolls')
     expect(plan.left.map((f) => f.at)).toContain('rolls')
   })
+  it('never tells to fit what is wrong where the right one is not here', () => {
+    const parts = SHELF.filter((p) => p.kindKey !== 'tip' || p.code === 'T9')
+    const plan = planChange(RIGHT_STEEL, { wire: ALU }, { parts, gases: ['argon'] })
+    const tipOn = stepsOf(plan, USUAL_RULES, shop).find((s) => s.key === 'tipOn')
+    expect(tipOn?.do).toMatch(/bought first: none is here/)
+    expect(tipOn?.do).not.toContain('T9')
+  })
   it('names what nobody knows to be on', () => {
     const from = { ...RIGHT_STEEL, parts: { ...RIGHT_STEEL.parts, liner: null } }
     expect(to(from, { wire: ALU }).unknown).toEqual(['liner'])
@@ -199,10 +206,31 @@ describe('the order of it', () => {
         stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, shop).find((s) => s.key === key)?.hazards,
       ).not.toEqual([])
   })
-  it('tells what comes off a liner as it is bought', () =>
-    expect(
-      stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, shop).find((s) => s.key === 'swap-liner')?.look,
-    ).toContain('About 0.85 m comes off.'))
+  it('the liner inside it is the liner job: a soft one cut at the rolls alone, gun and plug off and on, rough cut first', () => {
+    const keys = stepsOf(to(RIGHT_STEEL, { wire: ALU }), USUAL_RULES, shop).map((s) => s.key)
+    const job = [
+      'plugOff',
+      'gunOut',
+      'straight',
+      'nutOff',
+      'oldOut',
+      'unpack',
+      'push',
+      'nutOn',
+      'gunIn',
+      'plugOn',
+      'trimFeeder',
+    ]
+    expect(job.map((k) => keys.indexOf(k))).toEqual([...job.map((k) => keys.indexOf(k))].sort((x, y) => x - y))
+    expect(job.map((k) => keys.indexOf(k))).not.toContain(-1)
+    // At the front nothing is cut: it is pressed home.
+    expect(keys).not.toContain('trim')
+    expect(keys.indexOf('trimFeeder')).toBeLessThan(keys.indexOf('thread'))
+    expect(keys.filter((k, i) => keys.indexOf(k) !== i)).toEqual([])
+    const long = SHELF.map((p) => (p.code === 'LP12' && p.fit ? { ...p, fit: { ...p.fit, lengthM: 6 } } : p))
+    const cut = stepsOf(to(RIGHT_STEEL, { wire: ALU }, { parts: long }), USUAL_RULES, shop)
+    expect(cut.find((s) => s.key === 'roughCut')?.do).toMatch(/^Rough cut on the bench: \d\.\d\d m/)
+  })
   it('shuts the gas only where the trigger would let it out', () => {
     const jogless = { ...RIGHT_STEEL, feeder: { ...FEEDER, hasJog: false } }
     const has = (from: Setup) => stepsOf(to(from, { wire: ALU }), USUAL_RULES, shop).some((s) => s.key === 'gasShut')

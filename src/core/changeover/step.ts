@@ -6,6 +6,10 @@ import { type ChangePlan } from './plan.ts'
 export const swapOf = (plan: ChangePlan, kindKey: KindKey) =>
   plan.swaps.find((s) => s.kindKey === kindKey && s.to !== null)
 
+/** It has to come off, and the shop has none that fits. */
+export const isMissing = (plan: ChangePlan, kindKey: KindKey) =>
+  plan.swaps.some((s) => s.kindKey === kindKey && s.to === null)
+
 export interface At extends ShopWords {
   plan: ChangePlan
   rules: GuideRules

@@ -1,10 +1,11 @@
 import { type DrawingKey } from '@core/drawings/drawing.ts'
-import { isThroughHolder, linerOpens, openSteps, setScrew } from '@core/guide/open.ts'
+import { linerShutSteps } from '@core/guide/close.ts'
+import { type GuideAt } from '@core/guide/guideat.ts'
+import { linerWork } from '@core/guide/linerguide.ts'
+import { linerOpens, openSteps } from '@core/guide/open.ts'
 import { step, type Step } from '@core/guide/step.ts'
-import { SHORT_OF_ROLLS_MM } from '@core/liner/rule.ts'
-import { tightWords } from '@core/guide/tight.ts'
 import { openFrom } from './offsteps.ts'
-import { type ChangePlan, type Swap } from './plan.ts'
+import { type Swap } from './plan.ts'
 import { swapOf, type At } from './step.ts'
 
 /** Guides and rolls. */
@@ -122,68 +123,22 @@ function readSteps({ plan, sizeWord }: At): Step[] {
   )
 }
 
-const LINER_CUT = {
-  A: 'Press it home, cut what stands out to the family’s depth: long first, then again.',
-  B: 'Push it back, cut it level; the tip presses it home.',
-  C: 'Lay the old one beside it and cut to that length.',
-} as const
+/** The gun as it will stand, for what is done as its own guides have it. */
+const guideOf = ({ plan, ...at }: At): GuideAt => ({
+  ...at,
+  setup: plan.to,
+  putOf: (kindKey) => swapOf(plan, kindKey)?.to ?? null,
+})
 
-const TIP_SEATS = {
-  off: 'Here the tip seats the liner: put it on, then take it off again to feed.',
-  on: 'Here the tip seats the liner, and stays on.',
-} as const
-
-/** What covers the liner and is not open yet; then the liner, and all of it closed again. */
+/** The liner job inside a change is the liner job: what covers it and is not open yet, its own steps, and all of it shut again. */
 export function linerSteps(at: At): Step[] {
-  const { plan, rules } = at
-  const swap = swapOf(plan, 'liner')
-  if (!swap) return []
-  const fit = plan.to.family?.fit ?? null
-  const opened = openSteps(openFrom(at), linerOpens(openFrom(at)))
-    .filter((s) => ['clampOff', 'screwOut', 'diffuserOff'].includes(s.key))
-    .map((s) => ({ ...s, phase: 'work' as const }))
-  const screw = setScrew(openFrom(at))
-  const hasRing = opened.some((s) => s.key === 'clampOff')
-  return [
-    ...opened,
-    linerInStep(at, swap),
-    step('work', 'off', {
-      key: 'diffuserOn',
-      do: `${isThroughHolder(openFrom(at)) ? 'Front closed' : `Diffuser on by hand, then ${tightWords('diffuser', fit, rules)}`}${screw === 'none' ? '' : screw === 'has' ? '; then the set screw' : '; then the set screw, if there was one'}${hasRing ? '; then the clamp ring' : ''}. Gun seated flush, then locked.`,
-      look: fit?.doesTipSeatLiner ? TIP_SEATS[rules.tipWhileFeeding] : null,
-      hazards: ['stab'],
-      minutes: 2,
-      works: ['diffuser', 'pin'],
-      needs: ['tipOff'],
-      undoes: ['diffuserOff', 'screwOut', 'clampOff'],
-      drawing: 'pinHome',
-      byRule: 'D03',
-    }),
-  ]
-}
-
-/** What is left over of a liner as bought: it is sold long, for nobody knows the gun. */
-function offCutM(plan: ChangePlan, swap: Swap): number | null {
-  const boughtM = swap.to?.fit?.lengthM
-  if (!boughtM || plan.from.cableM === null) return null
-  const off = boughtM - plan.from.cableM - (plan.from.family?.fit?.neckMm ?? 0) / 1000
-  return off > 0.05 ? off : null
-}
-
-function linerInStep({ plan, minutesOf, lengthWord, spanWord }: At, swap: Swap): Step {
-  const fit = plan.to.family?.fit
-  const offM = offCutM(plan, swap)
-  return step('work', 'off', {
-    key: 'swap-liner',
-    do: `Gun off the feeder, cable dead straight on clear floor. Liner nut off, ${swap.from?.code ?? 'the old liner'} out and put by; ${swap.to?.name} (${swap.to?.code}) in from the rear.`,
-    look: `Near the neck short pushes, never pliers: a kinked liner is scrap. ${LINER_CUT[fit?.linerRule ?? 'C']}${offM === null ? '' : ` About ${lengthWord(offM)} comes off.`}${plan.outletGuide === 'out' ? ` At the feeder it runs up to the rolls, ${spanWord(SHORT_OF_ROLLS_MM)} short.` : ''}`,
-    hazards: ['stab'],
-    minutes: minutesOf('liner'),
-    works: ['liner'],
-    needs: ['wireOut', 'tipOff'],
-    drawing: 'linerEnd',
-    swap: 'liner',
-  })
+  if (!swapOf(at.plan, 'liner')) return []
+  const from = openFrom(at)
+  const cleared = new Set(openSteps(from, ['wireOut']).map((s) => s.key))
+  const opened = openSteps(from, [...linerOpens(from), 'nutOff']).filter((s) => !cleared.has(s.key))
+  const guide = guideOf(at)
+  const { work, ...more } = linerWork(guide)
+  return [...opened, ...work, ...linerShutSteps(guide, opened, more)].map((s) => ({ ...s, phase: 'work', gate: null }))
 }
 
 export function frontSteps({ plan, minutesOf }: At): Step[] {

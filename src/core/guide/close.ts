@@ -5,7 +5,7 @@ import { fitOf, partWords, tight, type GuideAt } from './guideat.ts'
 import { setScrew, type Openable } from './open.ts'
 import { isTube } from './linerguide.ts'
 import { endSteps, feedSteps, gasShutStep, isGasShut, offAgainStep } from './runsteps.ts'
-import { step, type Step } from './step.ts'
+import { step, type Condition, type Step } from './step.ts'
 
 /** What goes back on, and as which kind where it is the one the guide is about. */
 interface Closing {
@@ -264,15 +264,8 @@ export function closeSteps(
   const closing = isFrontCold ? front.map((s) => ({ ...s, phase: 'work' as const, power: 'off' as const })) : front
   const early = isFed && isTipOn ? closing : []
   const late = isFed && isTipOn ? [] : closing
-  const inner = of(ORDER.slice(0, 1))
-  const rest = of(ORDER.slice(1, 4))
   return [
-    ...inner,
-    ...middle,
-    ...rest,
-    ...(open.has('nutOff') ? seatSteps(at) : []),
-    ...of(ORDER.slice(4, 6)),
-    ...seated,
+    ...shutSteps(c, open, { middle, seated }),
     ...of(ORDER.slice(6)),
     ...early,
     ...(isFed && isGasShut(at) ? [gasShutStep] : []),
@@ -280,6 +273,29 @@ export function closeSteps(
     ...(late.length > 0 && isFed ? [offAgainStep] : []),
     ...(isFed ? late.map(cold) : late),
     ...endSteps(at, { isFed, isTipOn }),
+  ]
+}
+
+/** A liner job shut again as far as the wire, which stays out: nut, front, gun and plug. */
+export const linerShutSteps = (
+  at: GuideAt,
+  opened: readonly Step[],
+  how: { middle: readonly Step[]; seated: readonly Step[] },
+): Step[] => shutSteps({ at, newKind: 'liner' }, new Set(opened.flatMap((s) => s.makes)), how)
+
+function shutSteps(
+  c: Closing,
+  open: ReadonlySet<Condition>,
+  { middle, seated }: { middle: readonly Step[]; seated: readonly Step[] },
+): Step[] {
+  const of = (list: readonly Openable[]) => list.flatMap((k) => (open.has(k) ? (CLOSERS[k]?.(c) ?? []) : []))
+  return [
+    ...of(ORDER.slice(0, 1)),
+    ...middle,
+    ...of(ORDER.slice(1, 4)),
+    ...(open.has('nutOff') ? seatSteps(c.at) : []),
+    ...of(ORDER.slice(4, 6)),
+    ...seated,
   ]
 }
 

@@ -156,6 +156,7 @@ const HANDS: Record<string, (gun: RealGun) => void> = {
   oringsNew: (g) => g.touch('O-rings', ['gun']),
   ready: (g) => g.touch('the ready gun', ['gun']),
   unpack: (g) => g.touch('new liner', ['liner']),
+  roughCut: (g) => g.touch('new liner', ['liner']),
   push: (g) =>
     void (g.touch('liner in', ['gun', 'tip', ...(g.isThroughHolder ? [] : ['diffuser'])]), g.put('liner', [])),
   nutOn: (g) => g.put('linerNut', ['liner']),

@@ -52,7 +52,7 @@ export function linerWork(at: GuideAt): { work: Step[]; middle: Step[]; seated: 
   const by = trimBy(at)
   const onBench = by === 'C' ? [trimStep(at, by)] : []
   return {
-    work: [oldOutStep(at), ...airSteps(at), oringStep, unpackStep(at), ...onBench, pushStep(at)],
+    work: [oldOutStep(at), ...airSteps(at), oringStep, unpackStep(at), ...roughCutSteps(at), ...onBench, pushStep(at)],
     middle: by === 'feeder' || by === 'C' ? [] : [trimStep(at, by)],
     seated: by === 'feeder' ? [feederTrimStep(at)] : [],
   }
@@ -116,6 +116,30 @@ function unpackStep(at: GuideAt): Step {
     works: ['liner'],
     needs: ['linerOut'],
   })
+}
+
+/** So much over the cable is left for the cut that counts; less than that too long, it is not worth a cut of its own. */
+const SPARE_M = 0.15
+const ROUGH_FROM_M = 0.3
+/** A liner is sold long: cut at the rolls, the rest would stand through them while the gun is seated (P041). */
+function roughCutSteps(at: GuideAt): Step[] {
+  const boughtM = linerOf(at)?.fit?.lengthM ?? null
+  const { cableM } = at.setup
+  if (trimBy(at) !== 'feeder' || boughtM === null || cableM === null) return []
+  const wantedM = cableM + (fitOf(at)?.neckMm ?? 0) / 1000 + SPARE_M
+  if (boughtM - wantedM < ROUGH_FROM_M) return []
+  return [
+    step('work', 'off', {
+      key: 'roughCut',
+      do: `Rough cut on the bench: ${at.lengthWord(wantedM)}, measured from its front. What is over comes off now, or it stands through the rolls.`,
+      look: `The cut that counts follows with the gun in its socket. Cut with the ${cutterOf(at)}.`,
+      hazards: ['stab'],
+      minutes: 1.5,
+      works: ['liner'],
+      needs: ['linerOut'],
+      byRule: 'D07',
+    }),
+  ]
 }
 
 function pushStep(at: GuideAt): Step {
