@@ -1,8 +1,9 @@
+import { threadStep } from '@core/guide/close.ts'
 import { gasShutStep } from '@core/guide/runsteps.ts'
 import { step, type Step } from '@core/guide/step.ts'
 import { mustShutGas } from '@core/guide/feed.ts'
 import { isCored, isSoft } from '@core/rightparts/facts.ts'
-import { isOtherWire, isSlackened, type At } from './step.ts'
+import { guideOf, isOtherWire, isSlackened, type At } from './step.ts'
 
 /** Polarity and gas, then the new spool, threaded by hand. */
 export const loadSteps = (at: At): Step[] => [...supplySteps(at), ...spoolSteps(at), ...lastSteps(at)]
@@ -57,18 +58,7 @@ function spoolSteps(at: At): Step[] {
       tie: 'brakeTight',
       byRule: rules.lock === 'first' ? 'D14' : 'D04',
     }),
-    step('work', 'off', {
-      key: 'thread',
-      do: 'Hold the end, cut it clean and straight. By hand through inlet, groove and outlet, a hand’s breadth into the liner.',
-      look: 'It pushes in without a catch. The end is not let go until the arm holds it.',
-      hazards: ['spring', 'stab'],
-      minutes: 1.5,
-      works: ['wire'],
-      needs: ['spoolOn'],
-      makes: ['threaded'],
-      undoes: ['wireOut', 'wireSnipped'],
-      drawing: 'wireEnd',
-    }),
+    { ...threadStep(guideOf(at)), needs: ['spoolOn'] },
     knobStep(at),
   ]
 }

@@ -1,4 +1,5 @@
 import { type KindKey } from '@core/path/columns.ts'
+import { type GuideAt } from '@core/guide/guideat.ts'
 import { type GuideRules } from '@core/guide/rules.ts'
 import { type ShopWords } from '@core/guide/step.ts'
 import { type ChangePlan } from './plan.ts'
@@ -21,3 +22,10 @@ export interface At extends ShopWords {
 export const isOtherWire = ({ from, to }: ChangePlan) => from.wire?.id !== to.wire?.id
 /** It is slackened before the arm closes, and set anew: nobody knows its mark. */
 export const isSlackened = ({ plan, mark }: Pick<At, 'plan' | 'mark'>) => isOtherWire(plan) && mark === null
+
+/** The gun as it will stand, for what is done as its own guides have it. */
+export const guideOf = ({ plan, ...at }: At): GuideAt => ({
+  ...at,
+  setup: plan.to,
+  putOf: (kindKey) => swapOf(plan, kindKey)?.to ?? null,
+})

@@ -1,12 +1,11 @@
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { linerShutSteps } from '@core/guide/close.ts'
-import { type GuideAt } from '@core/guide/guideat.ts'
 import { linerWork } from '@core/guide/linerguide.ts'
 import { linerOpens, openSteps } from '@core/guide/open.ts'
 import { step, type Step } from '@core/guide/step.ts'
 import { openFrom } from './offsteps.ts'
 import { type Swap } from './plan.ts'
-import { swapOf, type At } from './step.ts'
+import { guideOf, swapOf, type At } from './step.ts'
 
 /** Guides and rolls. */
 export function feederSteps(at: At): Step[] {
@@ -83,7 +82,7 @@ function rollSteps(at: At): Step[] {
   if (rolls)
     steps.push(
       putStep(at, rolls, {
-        words: `All ${count} rolls`,
+        words: count === 2 ? 'Both rolls' : `All ${count} rolls`,
         look: `Hold the gear, twist the retainer, slide off. Every one of them.`,
         drawing: 'rollFace',
       }),
@@ -92,7 +91,7 @@ function rollSteps(at: At): Step[] {
     steps.push(
       step('work', 'off', {
         key: 'turnRolls',
-        do: `Turn ${plan.turns.rolls.length === count ? `all ${count} rolls` : `roll ${plan.turns.rolls.join(' and ')}`} round.`,
+        do: `Turn ${plan.turns.rolls.length === count ? (count === 2 ? 'both rolls' : `all ${count} rolls`) : `roll ${plan.turns.rolls.join(' and ')}`} round.`,
         look: null,
         hazards: ['isolate'],
         minutes: 0.8 * plan.turns.rolls.length,
@@ -122,13 +121,6 @@ function readSteps({ plan, sizeWord }: At): Step[] {
     }),
   )
 }
-
-/** The gun as it will stand, for what is done as its own guides have it. */
-const guideOf = ({ plan, ...at }: At): GuideAt => ({
-  ...at,
-  setup: plan.to,
-  putOf: (kindKey) => swapOf(plan, kindKey)?.to ?? null,
-})
 
 /** The liner job inside a change is the liner job: what covers it and is not open yet, its own steps, and all of it shut again. */
 export function linerSteps(at: At): Step[] {

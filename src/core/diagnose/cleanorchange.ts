@@ -4,8 +4,8 @@ import { fixMinutes, type Cause } from './knowledge.ts'
 
 export interface CleanOrChange {
   first: 'clean' | 'change'
-  /** Why: none on the shelf, seen worn, the shop's own school, or what it takes. */
-  because: 'none' | 'seen' | 'rule' | 'minutes'
+  /** Why: none on the shelf, none of what is seen to be past cleaning, seen worn, the shop's own school, or what it takes. */
+  because: 'none' | 'gone' | 'seen' | 'rule' | 'minutes'
   cleanMin: number
   changeMin: number
   /** What a new one costs, as minutes of standing; null: nobody said what either costs. */
@@ -27,7 +27,7 @@ export interface CleanOrChangeAt {
 /**
  * Clean first, or put a new one on? Cleaning costs its minutes and, where it does not do it, the change after it; a change costs its minutes and
  * the part. Clean first where clean + (1 − p)·(change + price) < change + price, p the share of what is thought wrong there that a cleaning mends.
- * With none on the shelf it is cleaned; what was seen worn is changed. Null where nothing there is mended by cleaning.
+ * With none on the shelf it is cleaned, but for what was seen to be past that; what was seen worn is changed. Null where nothing there is mended by cleaning.
  */
 export function cleanOrChange(belief: Belief, at: CleanOrChangeAt): CleanOrChange | null {
   const { cause, isSeen, onHand, priceMin, school } = at
@@ -45,7 +45,9 @@ export function cleanOrChange(belief: Belief, at: CleanOrChangeAt): CleanOrChang
   const changeMin = fixMinutes(cause) + CLOSE_MIN
   const change = changeMin + (priceMin ?? 0)
   const told = { cleanMin, changeMin, priceMin, cleanShare }
-  if (onHand === 0) return { ...told, first: 'clean', because: 'none' }
+  // Keyholed, burned or stripped it is past cleaning, shelf or no shelf.
+  if (onHand === 0)
+    return isSeen ? { ...told, first: 'change', because: 'gone' } : { ...told, first: 'clean', because: 'none' }
   if (isSeen) return { ...told, first: 'change', because: 'seen' }
   if (school === 'change' || school === 'clean') return { ...told, first: school, because: 'rule' }
   const first = cleanMin + (1 - cleanShare) * change < change ? 'clean' : 'change'

@@ -23,7 +23,7 @@ export function rollWork(at: GuideAt): Step[] {
     look(
       'rollsOff',
       {
-        do: `Lift the wire aside. All ${count} rolls off: hold the gear, twist the retainer, slide off.`,
+        do: `Lift the wire aside. ${count === 2 ? 'Both' : `All ${count}`} rolls off: hold the gear, twist the retainer, slide off.`,
         look: 'The lower driven ones need no holding. Brush the copper out of posts and gears.',
       },
       { hazards: ['isolate'], works: ['rolls'], needs: ['armOpen'], minutes: 2 },
@@ -31,7 +31,7 @@ export function rollWork(at: GuideAt): Step[] {
     look(
       'rollsOn',
       {
-        do: `${partWords(at, 'rolls', 'Rolls')} on, all ${count} of them.${faceWords(at)}`,
+        do: `${partWords(at, 'rolls', 'Rolls')} on, ${count === 2 ? 'both' : `all ${count}`} of them.${faceWords(at)}`,
         look: 'The size is read on every one: one left behind is a trap.',
       },
       {

@@ -221,8 +221,8 @@ export function openSteps(at: OpenAt, wanted: readonly Openable[]): Step[] {
 }
 
 const STUCK = {
-  cause: 'Stuck: grip and turn, gently. Sits it crooked, look for why: crossed thread, loose insulator, bent neck.',
-  knock: 'Stuck: grip and turn. A crooked one may be tapped straight, as a stop-gap; look for why the same day.',
+  cause: 'Stuck: grip and turn, gently. If it is crooked, look why: crossed thread, loose insulator, bent neck.',
+  knock: 'Stuck: grip and turn. A crooked one may be tapped straight, as a stop-gap; look why the same day.',
 } as const
 /** How the nozzle comes off goes by its style (P024, P046). */
 function nozzleWords({ fit, rules }: OpenAt): { do: string; look: string } {

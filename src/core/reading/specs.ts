@@ -115,7 +115,7 @@ const TENSION_METHODS: readonly Method[] = [
       g('stalls', 'stalls or pushes back', 'act'),
       g('kinks', 'comes out curled or kinked', 'look'),
     ],
-    hazards: ['stab'],
+    hazards: ['live', 'circuit', 'stab'],
   }),
   method({
     key: 'wood',
@@ -123,7 +123,7 @@ const TENSION_METHODS: readonly Method[] = [
     do: 'Start slack, feed onto wood, tighten only until it feeds steadily.',
     number: 'needed',
     grades: [g('steady', 'feeds steadily', 'good'), g('slips', 'still slips', 'act')],
-    hazards: ['stab'],
+    hazards: ['live', 'circuit', 'stab'],
   }),
   method({
     key: 'pinch',
@@ -135,7 +135,7 @@ const TENSION_METHODS: readonly Method[] = [
       g('lightly', 'a light touch stops it', 'look'),
       g('never', 'nothing stops it', 'act'),
     ],
-    hazards: ['circuit'],
+    hazards: ['live', 'circuit'],
   }),
   method({ key: 'knob', name: 'the knob alone', do: 'Read the number the knob points at.', number: 'needed' }),
 ]

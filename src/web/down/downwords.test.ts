@@ -27,6 +27,9 @@ const words = (over: Partial<CleanOrChange> = {}) => (tip ? choiceWords(choice(o
 describe('clean or change, in words', () => {
   it('says the price in standing, and why', () => {
     expect(words({ because: 'none', first: 'clean' })).toMatch(/^None on the shelf: clean the tip/)
+    expect(words({ because: 'gone', first: 'change' })).toMatch(
+      /^None on the shelf, and no cleaning mends this one: fetch a tip/,
+    )
     expect(words({ because: 'seen' })).toBe('A new tip is 2 min, and as dear as 30 s of standing.')
     expect(words({ because: 'rule', first: 'clean' })).toMatch(/^House rule: clean the tip first/)
     expect(words({ first: 'clean', cleanShare: 0.5 })).toContain('Clean it first: 1 min, and does it 5 in 10.')

@@ -151,6 +151,8 @@ export function choiceWords(
 ): string {
   const part = cause.fix.position ? partName(cause.fix.position) : 'part'
   if (because === 'none') return `None on the shelf: clean the ${part}, run on, and say in Parts that it is out.`
+  if (because === 'gone')
+    return `None on the shelf, and no cleaning mends this one: fetch a ${part}, or hang another gun meanwhile.`
   const price = priceMin === null ? '' : `, and as dear as ${spanWords(priceMin)} of standing`
   const worth = `A new ${part} is ${spanWords(changeMin)}${price}.`
   if (because === 'seen') return worth
