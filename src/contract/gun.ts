@@ -85,6 +85,8 @@ export const gunAnswer = z.object({
   isParked: z.boolean(),
   downSinceMs: instantMs.nullable(),
   downMinutes: z.number().nullable(),
+  /** What was changed since then counts as touched last: by work, not by the clock. */
+  changedFromMs: instantMs.nullable().default(null),
   downPosition: position.nullable(),
   stopMinorPerHour: z.number().nullable(),
   currency: z.string(),

@@ -7,7 +7,8 @@ import { reckon } from './session.ts'
 import { SHIPPED } from './shipped/knowledge.ts'
 import { RULES, type RuleKey } from '@core/rightparts/finding.ts'
 import { causeOfFinding, READ_IS, UNDONE } from './found.ts'
-import { TOUCHED, TOUCHED_MEANS, touchedOf, type Touched } from './touched.ts'
+import { makeSchedule } from '@core/clock/schedule.ts'
+import { recentFrom, TOUCHED, TOUCHED_MEANS, touchedOf, type Touched } from './touched.ts'
 
 const k = indexOf(SHIPPED)
 const plain: GunState = {
@@ -134,6 +135,18 @@ describe('what was touched last, by the log', () => {
     expect(touchedOf([act('fitted', 'tip', 99.5), act('fitted', 'nozzle', 98)], at)).toBe('front')
     expect(touchedOf([act('cleaned', 'nozzle', 98)], at)).toBeNull()
     expect(touchedOf([act('fitted', 'liner', 50)], at)).toBeNull()
+    // A tip after a change of wire is part of that change.
+    expect(touchedOf([act('changedOver', null, 96), act('fitted', 'tip', 97)], at)).toBe('size')
+    // By work and not by the clock: Friday's change is the last one on Monday morning.
+    const days = [0, 1, 2, 3, 4, 7, 8].map((d) => ({ fromMs: (24 * d + 6) * HOUR, toMs: (24 * d + 14) * HOUR }))
+    const monday = (24 * 7 + 7) * HOUR
+    const from = recentFrom(makeSchedule(days), monday)
+    const friday = [{ kind: 'changedOver', position: null, happenedMs: (24 * 4 + 12) * HOUR }]
+    expect(touchedOf(friday, { nowMs: monday, stopMs: monday, fromMs: from })).toBe('size')
+    expect(touchedOf(friday, { nowMs: monday, stopMs: monday })).toBeNull()
+    const thursday = [{ kind: 'changedOver', position: null, happenedMs: (24 * 3 + 12) * HOUR }]
+    expect(touchedOf(thursday, { nowMs: monday, stopMs: monday, fromMs: from })).toBeNull()
+    expect(recentFrom(null, monday)).toBe(monday - 16 * HOUR)
     // A fresh tip put on to try, where nobody declared a stop.
     expect(touchedOf([{ ...act('fitted', 'tip', 99), isTry: true }], { ...at, stopMs: null })).toBeNull()
   })

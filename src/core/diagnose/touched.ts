@@ -1,4 +1,5 @@
 import { type Position } from '@core/path/columns.ts'
+import { backWorked, type Schedule } from '@core/clock/schedule.ts'
 import { HOUR_MS } from '@core/units/time.ts'
 
 /** What was touched last, as a hand says it: the question that narrows most. */
@@ -128,19 +129,28 @@ export interface TouchingAct {
   position: Position | null
   happenedMs: number
 }
-/** So long a change is the last change. */
+/** So long a change is the last change: a day's work, and no less than since the evening before. */
 const RECENT_MS = 16 * HOUR_MS
+const RECENT_WORK_MS = 8 * HOUR_MS
+/** From when on a change counts: over a weekend Friday's does, since nothing ran in between. */
+export const recentFrom = (schedule: Schedule | null, untilMs: number): number =>
+  Math.min(untilMs - RECENT_MS, backWorked(schedule, untilMs, RECENT_WORK_MS))
 const FRONT = new Set(['nozzle', 'insulator', 'diffuser', 'clampring', 'neck'])
 const ROLLS = new Set(['rolls', 'inlet', 'outlet'])
 /** From the log: the newest change lately; null: the log knows of none. What was done since the stop began is part of the search. */
-export function touchedOf(acts: readonly TouchingAct[], at: { nowMs: number; stopMs: number | null }): Touched | null {
+export function touchedOf(
+  acts: readonly TouchingAct[],
+  at: { nowMs: number; stopMs: number | null; fromMs?: number | null },
+): Touched | null {
   const until = at.stopMs ?? at.nowMs
+  const from = Math.min(at.fromMs ?? until, until - RECENT_MS)
   const newest = acts
-    .filter((a) => !a.isTry && a.happenedMs <= until && until - a.happenedMs < RECENT_MS)
+    .filter((a) => !a.isTry && a.happenedMs <= until && a.happenedMs > from)
     .sort((a, b) => b.happenedMs - a.happenedMs)
+  // A tip that went on after a change of wire is part of it.
+  if (newest.some((a) => a.kind === 'changedOver')) return 'size'
   for (const { kind, position } of newest) {
     if (kind === 'wireLoaded') return 'spool'
-    if (kind === 'changedOver') return 'size'
     if (kind === 'mounted') return 'gun'
     if (kind === 'tuned') return 'setting'
     if (kind !== 'fitted' || position === null) continue

@@ -5,6 +5,7 @@ import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { type ShareDeps } from '@server/parts/sharestore.ts'
 import { and, desc, eq, gte, inArray } from 'drizzle-orm'
 import { nextWindow } from '@core/clock/schedule.ts'
+import { recentFrom } from '@core/diagnose/touched.ts'
 import { ranOn } from '@core/clock/clock.ts'
 import { disagreementsOf } from '@core/clock/headclock.ts'
 import { TRIGGERS } from '@core/followup/followup.ts'
@@ -59,6 +60,7 @@ export async function readGun(deps: KeptDeps & ShareDeps, who: Who, stationId: S
     ...placeWords(s, shop, names),
     ...{ isParked: s.now.isParked, downSinceMs: s.now.downSinceMs, downPosition: s.now.downPosition },
     downMinutes: downMinutes(s, nowMs),
+    changedFromMs: recentFrom(s.schedule, s.now.downSinceMs ?? nowMs),
     stopMinorPerHour: isLead(who) ? shop.stopRateOf(s.station.id) : null,
     cutoffMs: nextWindow(s.schedule, nowMs).atMs,
     cells: cellsOf(s),

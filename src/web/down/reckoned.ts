@@ -33,7 +33,7 @@ export const touchedByLog = (gun: GunAnswer, startedMs: number): Touched | null 
         ...{ kind: fact.kind, position, happenedMs },
         isTry: 'outReason' in fact && fact.outReason === 'toTry',
       })),
-    { nowMs: gun.nowMs, stopMs: gun.downSinceMs ?? startedMs },
+    { nowMs: gun.nowMs, stopMs: gun.downSinceMs ?? startedMs, fromMs: gun.changedFromMs },
   )
 
 /** What was touched last: as the symptom itself says, as a hand says, else as the log has it; null: nobody said, and it is asked. */

@@ -99,6 +99,7 @@ export const gun = (over: Partial<GunAnswer> = {}): GunAnswer => ({
   isParked: false,
   downSinceMs: null,
   downMinutes: null,
+  changedFromMs: null,
   downPosition: null,
   stopMinorPerHour: null,
   currency: 'EUR',
