@@ -58,9 +58,7 @@ export async function readGun(deps: KeptDeps & ShareDeps, who: Who, stationId: S
     nowMs,
     zone: shop.site.zone,
     ...placeWords(s, shop, names),
-    ...{ isParked: s.now.isParked, downSinceMs: s.now.downSinceMs, downPosition: s.now.downPosition },
-    downMinutes: downMinutes(s, nowMs),
-    changedFromMs: recentFrom(s.schedule, s.now.downSinceMs ?? nowMs),
+    ...standsOf(s, nowMs),
     stopMinorPerHour: isLead(who) ? shop.stopRateOf(s.station.id) : null,
     cutoffMs: nextWindow(s.schedule, nowMs).atMs,
     cells: cellsOf(s),
@@ -77,6 +75,12 @@ export async function readGun(deps: KeptDeps & ShareDeps, who: Who, stationId: S
 }
 
 /** What acts and readings ask for. */
+/** Whether it stands, since when, and what counts as changed before that. */
+const standsOf = (s: Surveyed, nowMs: number) => ({
+  ...{ isParked: s.now.isParked, downSinceMs: s.now.downSinceMs, downPosition: s.now.downPosition },
+  downMinutes: downMinutes(s, nowMs),
+  changedFromMs: recentFrom(s.schedule, s.now.downSinceMs ?? nowMs),
+})
 const askedOf = (s: Surveyed): Pick<GunAnswer, 'followUps' | 'alarms' | 'cleaningRises'> => ({
   cleaningRises: s.cleaning.rises,
   followUps: s.followUps.map(({ follow: task, sinceMs, by, isAsked }) => ({
