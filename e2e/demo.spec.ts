@@ -91,7 +91,7 @@ test('the theme is the device’s own, threads of two families are told, and ? s
   await openGun(page, 'B5')
   await page.reload()
   await expect(page.locator('html')).toHaveAttribute('data-bs-theme', 'light')
-  await expect(page.getByText('Threads of different families', { exact: false })).toBeVisible()
+  await expect(page.getByText('parts of different families spoil each other', { exact: false })).toBeVisible()
   await page.getByRole('button', { name: 'dark' }).click()
   await expect(page.locator('html')).toHaveAttribute('data-bs-theme', 'dark')
   await page.keyboard.press('?')

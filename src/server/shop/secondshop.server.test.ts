@@ -164,7 +164,8 @@ describe('right parts in inches, on two-roll feeders', () => {
       .guns[0]
     expect(plan?.swaps.map((s) => s.to?.code)).toEqual(['T-035'])
     expect(plan?.turns).toEqual({ rolls: [1], readMm: 0.9 })
-    expect(plan?.steps.find((s) => s.key === 'turnRolls')?.look).toBe('Number .035 facing out on all 2.')
+    expect(plan?.steps.find((s) => s.key === 'turnRolls')?.do).toBe('Turn roll 1 round.')
+    expect(plan?.steps.find((s) => s.key === 'read-roll1')?.do).toBe('Roll 1: number .035 faces you.')
   })
 })
 
