@@ -1,3 +1,4 @@
+import { newCautions } from '@web/guide/GuideSheet.tsx'
 import { Bare, Key } from '@web/kit/Keys.tsx'
 import { type ChangeAnswer, type GunChange } from '@contract/changeover.ts'
 import { type Units } from '@web/format/numbers.ts'
@@ -128,7 +129,7 @@ function Order({ gun }: { gun: GunChange }) {
               {steps.map((s) => (
                 <li key={s.key}>
                   {s.do}
-                  {s.cautions.map((c) => (
+                  {newCautions(gun.steps, s).map((c) => (
                     <span key={c.hazard} className="dim">
                       {' '}
                       {c.words}
