@@ -96,6 +96,19 @@ describe('windows', () => {
     expect(targetFor('recess', facts({ setup: { ...SETUP, mode: 'spray' } }))).toMatchObject({ from: -12, to: -3 })
     expect(targetFor('stickOut', facts())).toBeNull()
   })
+  it('gas goes by wire, mode and gas: what is right for a hot arc is much for a short one, and none is wanted of some', () => {
+    const flow = (over: Partial<Setup>, value: number) => {
+      const target = targetFor('gasFlow', facts({ setup: { ...SETUP, ...over } }))
+      return target && judgeNumber(value, target).is
+    }
+    expect([flow({}, 14), flow({}, 22), flow({}, 26)]).toEqual(['good', 'look', 'act'])
+    expect(flow({ mode: 'spray' }, 22)).toBe('good')
+    const cored = { wire: wireOf('metal-cored', 1.2), mode: 'spray' as const }
+    expect([flow(cored, 22), flow(cored, 24), flow(cored, 12)]).toEqual(['good', 'good', 'look'])
+    const alu = { wire: wireOf('aluminium', 1.2), gas: 'argon' as const }
+    expect([flow(alu, 22), flow({ ...alu, settings: { gas: 'argon-helium' } }, 30)]).toEqual(['good', 'good'])
+    expect(flow({ gas: 'none' }, 14)).toBeNull()
+  })
   it('friction goes by the new liner, in proportion', () => {
     const target = targetFor('pull', facts({ baseline: 0.16 }))
     expect(judgeNumber(0.2, target).is).toBe('good')

@@ -1,5 +1,5 @@
 import { CONDUIT_FRICTION, GAP_MM, GAP_TO_ROLLS_MM, materialOf, tipClearanceGuess } from '@core/drag/guess.ts'
-import { tipOutFor, type Setup } from '@core/rightparts/facts.ts'
+import { isAluminium, isCored, tipOutFor, type Setup } from '@core/rightparts/facts.ts'
 import { type ReadingKey } from './keys.ts'
 import { AMPS_LOOK, FRICTION_LOOK, KNOB_RISE } from './specs.ts'
 
@@ -70,7 +70,7 @@ const TARGETS: Readonly<Record<ReadingKey, Targeting>> = {
   arcCone: () => upTo(1, 2),
   centring: () => upTo(CROOKED, 2.5 * CROOKED),
   nozzleOpen: () => ({ ...none, from: OPEN_LOOK, actBelow: OPEN_ACT, by: 'guess' }),
-  gasFlow: () => ({ from: 12, to: 20, actBelow: 8, actAbove: 26, by: 'guess' }),
+  gasFlow: gasTarget,
   clamp: byGrade,
 }
 /** Window of a reading by the set-up; null where nothing tells one. */
@@ -86,6 +86,38 @@ function tensionTarget({ window, baseline }: TargetFacts): Target | null {
       by: 'window',
     }
   return baseline === null ? null : upTo(baseline + KNOB_RISE, baseline + 2 * KNOB_RISE, 'baseline')
+}
+
+/** Flow in L/min: from, to, below and above which it is put right. Guesses of the trade; the procedure of the work says better. */
+const FLOWS = {
+  /** Short, cool arc, solid wire: about 14 to begin with. */
+  short: [12, 18, 8, 24],
+  /** A hot arc stirs more air in. */
+  hot: [15, 22, 10, 28],
+  /** Cored wire under gas welds hot whatever it is called. */
+  cored: [15, 24, 10, 30],
+  aluminium: [15, 25, 10, 30],
+  /** Helium is light and leaves sooner. */
+  helium: [18, 32, 12, 40],
+} as const
+/** By wire, mode and gas; null where the wire wants none. */
+function gasTarget({ setup }: TargetFacts): Target | null {
+  const { wire, mode } = setup
+  const gas = setup.settings.gas ?? setup.gas
+  if (gas === 'none') return null
+  const [from, to, actBelow, actAbove] =
+    FLOWS[
+      gas === 'argon-helium'
+        ? 'helium'
+        : wire && isAluminium(wire)
+          ? 'aluminium'
+          : wire && isCored(wire)
+            ? 'cored'
+            : mode === 'spray' || mode === 'pulse'
+              ? 'hot'
+              : 'short'
+    ]
+  return { from, to, actBelow, actAbove, by: 'guess' }
 }
 
 /** A bore is as wide as the wire and what a new one has over it; so much more, in mm, and it is worn. Guesses: worn ones have 0.15 to 0.4 more. */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { type Problem } from '@contract/common.ts'
+import { type ChangeAnswer } from '@contract/changeover.ts'
 import { type DragAnswer } from '@contract/drag.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { type GunAnswer } from '@contract/gun.ts'
@@ -158,6 +159,15 @@ describe('the knob', () => {
     expect((await readings('B8')).alarms).toMatchObject([{ what: 'tension', is: 'creeps' }])
     expect((await load('steel 1.0')).status).toBe(200)
     expect((await readings('B8')).alarms).toEqual([])
+    // Where it is left for a wire is where the knob begins when that wire comes again.
+    await knob('B8', 1.8, { left: 2.1 })
+    await load(STEEL)
+    const changeTo = async (wire: string) => {
+      const { guns } = (await lead.get<ChangeAnswer>(`/changeover?stationIds=${id('B8')}&wireId=${at.wire(wire)}`)).body
+      return guns[0]?.steps.find((step) => step.key === 'armClosed')?.do
+    }
+    expect(await changeTo('steel 1.0')).toMatch(/^Knob to 2.1: there it stood for steel 1.0/)
+    expect(await changeTo('alu 1.2')).toMatch(/^Knob slackened right off/)
   })
   it('beyond the feeder’s own scale is asked back, and raised to keep going it never becomes the norm', async () => {
     const off = await read<Problem>('B7', { what: 'tension', method: 'block', grade: 'curls', value: 9 })
