@@ -59,7 +59,11 @@ export const beginDown = (of: Pick<DownState, 'stationId' | 'key' | 'startedMs'>
 export function downStep(state: DownState, event: DownEvent): DownState {
   switch (event.type) {
     case 'symptom':
-      return { ...state, symptom: event.symptom, said: [], firstMin: null }
+      // Another trouble is told anew.
+      return {
+        ...{ ...state, symptom: event.symptom, said: [], firstMin: null },
+        seen: event.symptom === state.symptom ? state.seen : null,
+      }
     case 'touched':
       return { ...state, touched: event.touched, firstMin: null }
     case 'said':

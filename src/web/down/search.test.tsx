@@ -170,6 +170,30 @@ describe('what stands on the screen', () => {
   })
 })
 
+describe('what is seen', () => {
+  function Standing() {
+    const [isDown, setDown] = useState(false)
+    return (
+      <>
+        <Key onClick={() => setDown(true)}>the stop is known</Key>
+        <DownSearch gun={standing({ downSinceMs: isDown ? NOW - 60_000 : null })} down={downOf()} />
+      </>
+    )
+  }
+  it('is told once the stop stands, though it was picked before, once, and then photos have their line', async () => {
+    const staged = stage(<Standing />, { 'POST /down/explained': { eventId: 'ev_seen' } })
+    await begin(staged, ['Jerks', /^Wire jerks/])
+    const told = () => staged.sent.filter((s) => s.path === '/down/explained')
+    expect(told()).toEqual([])
+    expect(staged.queryByLabelText('clip of it')).toBeNull()
+    await tap(staged, 'the stop is known')
+    await staged.findByLabelText('clip of it')
+    expect(told()).toMatchObject([{ body: { symptom: 'jerk', by: 'seen', cause: null } }])
+    await tap(staged, 'Nothing')
+    expect(told()).toHaveLength(1)
+  })
+})
+
 describe('what was touched last', () => {
   it('is not asked where the trouble itself says it, or it makes no odds', async () => {
     const staged = stand()

@@ -1,5 +1,5 @@
 import { type EventId } from '@core/ids/id.ts'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { actKey, fixKey, stepKey } from '@core/diagnose/moves.ts'
 import { type OutReason } from '@core/path/columns.ts'
 import { type Planned } from '@core/diagnose/plan.ts'
@@ -91,15 +91,24 @@ function useSend() {
   }
   return { send, log }
 }
-/** What is seen counts for the neighbours while it is looked into, and a photo has a line to hang on. */
-function useSeen({ gun, tell }: Pick<SendAt, 'gun' | 'tell'>) {
-  const explain = useExplain()
-  return (symptom: string) => {
-    tell({ type: 'symptom', symptom })
-    if (gun.downSinceMs === null) return
-    const word = { ...unexplained, key: newKey(), stationId: gun.stationId, stopFromMs: gun.downSinceMs, symptom }
-    explain.mutate(word, { onSuccess: (kept) => (kept ? tell({ type: 'seen', eventId: kept.eventId }) : undefined) })
-  }
+/**
+ * What is seen counts for the neighbours while it is looked into, and a photo has a line to hang on: told once the stop stands, whichever of the two a
+ * quick hand tapped first. Told again it is the same word.
+ */
+function useSeen({ gun, state, tell }: Pick<SendAt, 'gun' | 'state' | 'tell'>) {
+  const { mutate } = useExplain()
+  const { symptom, seen, key } = state
+  const { stationId, downSinceMs } = gun
+  const [told, setTold] = useState<string | null>(null)
+  const word = symptom !== null && seen === null && downSinceMs !== null ? `${key}.seen.${symptom}` : null
+  useEffect(() => {
+    if (word === null || word === told || symptom === null) return
+    setTold(word)
+    mutate(
+      { ...unexplained, key: word, stationId, stopFromMs: downSinceMs, symptom },
+      { onSuccess: (kept) => (kept ? tell({ type: 'seen', eventId: kept.eventId }) : undefined) },
+    )
+  }, [word, told, symptom, stationId, downSinceMs, mutate, tell])
 }
 /** What a search sends on its way: parts tried, cleanings, that it runs, and what it was. */
 function useSending(at: SendAt, onDone: () => void) {
@@ -107,7 +116,8 @@ function useSending(at: SendAt, onDone: () => void) {
   const { stationId } = gun
   const isDown = gun.downSinceMs !== null
   const { send, log } = useSend()
-  const see = useSeen(at)
+  useSeen(at)
+  const see = (symptom: string) => tell({ type: 'symptom', symptom })
   const correct = useCorrect()
   const explain = useExplain()
   const answer = (check: Check, outcome: string) => {
