@@ -1,4 +1,4 @@
-import { POWER_BACK as powerBackStep } from '@core/guide/open.ts'
+import { POWER_BACK } from '@core/guide/open.ts'
 import { feedSteps as fed, offAgainStep } from '@core/guide/runsteps.ts'
 import { step, type Step } from '@core/guide/step.ts'
 import { tightWords } from '@core/guide/tight.ts'
@@ -26,7 +26,7 @@ export function frontOnSteps(at: At): Step[] {
       byRule: isTipOn ? 'D10' : 'D03',
     }),
     step(phase, 'off', { ...nozzleWords(at), needs: first, undoes: ['nozzleOff'] }),
-    ...(isTipOn ? [] : [powerBackStep]),
+    ...(isTipOn ? [] : [POWER_BACK]),
   ]
 }
 

@@ -1,4 +1,4 @@
-import { threadStep } from '@core/guide/close.ts'
+import { armClosedStep, threadStep } from '@core/guide/close.ts'
 import { gasShutStep } from '@core/guide/runsteps.ts'
 import { step, type Step } from '@core/guide/step.ts'
 import { mustShutGas } from '@core/guide/feed.ts'
@@ -65,22 +65,20 @@ function spoolSteps(at: At): Step[] {
 
 /** The knob before the arm closes: at the old wire's mark a softer or cored one is crushed before anybody sets it (P006). */
 function knobStep({ plan, mark }: At): Step {
-  return step('work', 'off', {
-    key: 'armClosed',
+  const slack = isSlackened({ plan, mark })
+    ? ' Then up by quarter turns, only until the rolls take it: it is set once wire is through.'
+    : ''
+  return {
+    ...armClosedStep,
     do: knobWords({ plan, mark }),
-    look: `The wire lies in the groove of every roll.${isSlackened({ plan, mark }) ? ' Then up by quarter turns, only until the rolls take it: it is set once wire is through.' : ''}`,
-    hazards: ['spring'],
+    look: `${armClosedStep.look}${slack}`,
     minutes: 0.5,
-    works: ['arm'],
     needs: ['threaded'],
-    makes: ['armClosed'],
-    undoes: ['armOpen'],
-    drawing: 'groove',
-  })
+  }
 }
 function knobWords({ plan, mark }: Pick<At, 'plan' | 'mark'>): string {
   const { from, to } = plan
-  if (!isOtherWire(plan)) return 'Pressure arm closed, knob at the mark it had.'
+  if (!isOtherWire(plan)) return armClosedStep.do
   if (mark !== null)
     return `Knob to ${mark}: there it stood for ${to.wire?.name ?? 'this wire'} on this feeder. Then the arm closed.`
   const why =

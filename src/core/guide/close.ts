@@ -17,6 +17,18 @@ const part = ({ at, newKind }: Closing, kindKey: KindKey, word: string) =>
   newKind === kindKey ? partWords(at, kindKey, `New ${word}`) : `${word.charAt(0).toUpperCase()}${word.slice(1)}`
 const swapOf = ({ newKind }: Closing, kindKey: KindKey) => (newKind === kindKey ? kindKey : null)
 
+export const armClosedStep: Step = step('work', 'off', {
+  key: 'armClosed',
+  do: 'Pressure arm closed, knob at the mark it had.',
+  look: 'The wire lies in the groove of every roll.',
+  hazards: ['spring'],
+  minutes: 0.3,
+  works: ['arm'],
+  undoes: ['armOpen'],
+  makes: ['armClosed'],
+  drawing: 'groove',
+})
+
 const CLOSERS: Partial<Record<Openable, (c: Closing) => Step>> = {
   nutOff: ({ at }) => {
     const joint = tight(at, 'linerNut')
@@ -88,18 +100,7 @@ const CLOSERS: Partial<Record<Openable, (c: Closing) => Step>> = {
   },
   plugOff: ({ at }) => plugStep(at),
   wireOut: ({ at }) => threadStep(at),
-  armOpen: () =>
-    step('work', 'off', {
-      key: 'armClosed',
-      do: 'Pressure arm closed, knob at the mark it had.',
-      look: 'The wire lies in the groove of every roll.',
-      hazards: ['spring'],
-      minutes: 0.3,
-      works: ['arm'],
-      undoes: ['armOpen'],
-      makes: ['armClosed'],
-      drawing: 'groove',
-    }),
+  armOpen: () => armClosedStep,
   insulatorOff: (c) => {
     const joint = tight(c.at, 'insulator')
     return step('work', 'off', {

@@ -2,7 +2,7 @@ import { bendErrorMm } from '@core/liner/trim.ts'
 import { ruleByBuild, SHORT_OF_ROLLS_MM } from '@core/liner/rule.ts'
 import { type FamilyFit, type PartFacts } from '@core/rightparts/facts.ts'
 import { type DrawingKey } from '@core/drawings/drawing.ts'
-import { fitOf, openAt, partWords, type GuideAt } from './guideat.ts'
+import { fitOf, openAt, partWords, pathOf, type GuideAt } from './guideat.ts'
 import { linerOpens } from './open.ts'
 import { step, type Step } from './step.ts'
 
@@ -118,15 +118,14 @@ function unpackStep(at: GuideAt): Step {
   })
 }
 
-/** So much over the cable is left for the cut that counts; less than that too long, it is not worth a cut of its own. */
+/** So much over the way from tip to rolls is left for the cut that counts; less than that too long, it is not worth a cut of its own. */
 const SPARE_M = 0.15
 const ROUGH_FROM_M = 0.3
 /** A liner is sold long: cut at the rolls, the rest would stand through them while the gun is seated (P041). */
 function roughCutSteps(at: GuideAt): Step[] {
   const boughtM = linerOf(at)?.fit?.lengthM ?? null
-  const { cableM } = at.setup
-  if (trimBy(at) !== 'feeder' || boughtM === null || cableM === null) return []
-  const wantedM = cableM + (fitOf(at)?.neckMm ?? 0) / 1000 + SPARE_M
+  if (trimBy(at) !== 'feeder' || boughtM === null || at.setup.cableM === null) return []
+  const wantedM = pathOf(at) + SPARE_M
   if (boughtM - wantedM < ROUGH_FROM_M) return []
   return [
     step('work', 'off', {

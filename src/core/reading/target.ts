@@ -1,5 +1,5 @@
 import { CONDUIT_FRICTION, GAP_MM, GAP_TO_ROLLS_MM, materialOf, tipClearanceGuess } from '@core/drag/guess.ts'
-import { isAluminium, isCored, tipOutFor, type Setup } from '@core/rightparts/facts.ts'
+import { isAluminium, isCored, isHot, tipOutFor, type Setup } from '@core/rightparts/facts.ts'
 import { type ReadingKey } from './keys.ts'
 import { AMPS_LOOK, FRICTION_LOOK, KNOB_RISE } from './specs.ts'
 
@@ -113,7 +113,7 @@ function gasTarget({ setup }: TargetFacts): Target | null {
           ? 'aluminium'
           : wire && isCored(wire)
             ? 'cored'
-            : mode === 'spray' || mode === 'pulse'
+            : isHot(mode)
               ? 'hot'
               : 'short'
     ]

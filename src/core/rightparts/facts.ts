@@ -275,7 +275,8 @@ export function gasesFor(wire: WireFacts): readonly Gas[] | null {
   return ['CO2', 'argon mix']
 }
 
-const isHot = (mode: Mode | null) => mode === 'spray' || mode === 'pulse'
+/** An arc that is hot at the front, whatever it is of. */
+export const isHot = (mode: Mode | null) => mode === 'spray' || mode === 'pulse'
 /** Whether a gas can carry a mode on a wire: under pure CO2 solid wire neither sprays nor pulses. */
 export const canCarry = (gas: Gas, wire: WireFacts, mode: Mode | null) => gas !== 'CO2' || !isHot(mode) || isCored(wire)
 

@@ -89,14 +89,19 @@ export function planAt(
   return { hung, plan, rules, by, steps, cost: learntCost(cost, shop, built.familyId) }
 }
 
-/** Gases that somebody here welds with, the most used first. */
-function gasesOf(shop: Pick<ShopModel, 'stations' | 'built'>): Gas[] {
+/** Gases that somebody here welds with, the most used first; a day's plan asks for each booth and pair of wires. */
+const gases = new WeakMap<ShopModel, Gas[]>()
+function gasesOf(shop: ShopModel): Gas[] {
+  const known = gases.get(shop)
+  if (known) return known
   const places = new Map<Gas, number>()
   for (const { id } of shop.stations) {
     const { gas } = shop.built(id)
     if (gas) places.set(gas, (places.get(gas) ?? 0) + 1)
   }
-  return [...places].sort((a, b) => b[1] - a[1]).map(([gas]) => gas)
+  const made = [...places].sort((a, b) => b[1] - a[1]).map(([gas]) => gas)
+  gases.set(shop, made)
+  return made
 }
 
 /** Where the knob was left last for a wire, by feeder. */

@@ -5,6 +5,7 @@ import { chainsWhere } from '@server/ledger/chains.ts'
 import { and, gte, inArray, isNull } from 'drizzle-orm'
 import { dueOf } from '@core/houserule/due.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
+import { rulingFor } from '@core/houserule/schools.ts'
 import { feedSeconds, pathM } from '@core/guide/feed.ts'
 import { cableWireKg, shortEnd } from '@core/spools/left.ts'
 import { lengthFromMassM, outerDiameterMm, packingFromFullSpool } from '@core/spools/wire.ts'
@@ -13,7 +14,6 @@ import { headNow, ledgerEvent, spool, spoolNow, stationNow, type wire } from '@s
 import { type Reader } from '@server/db/db.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { fromRow } from '@server/ledger/lines.ts'
-import { rulesHere } from '@server/guide/at.ts'
 import { procedureFacts, ruledBy } from '@server/gunnow/setup.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { type SpoolNowRow } from '@server/projection/spools.ts'
@@ -97,7 +97,7 @@ function threadUpSeconds(station: ShopModel['stations'][number], shop: ShopModel
     lengthM: pathM({ cableM: built.cableM, neckMm: shop.familyById.get(built.familyId ?? '')?.fit?.neckMm ?? null }),
     topMPerMin: shop.feederTypes.get(built.feederTypeId ?? '')?.fit.topMPerMin ?? null,
     weldMPerMin: procedureFacts(built.procedureId, shop)?.wireMPerMin ?? null,
-    speed: rulesHere(ruledBy(station, built), shop.choices).speed,
+    speed: rulingFor('D13', ruledBy(station, built), shop.choices).school.key,
   })
 }
 

@@ -4,7 +4,6 @@ import { ODDS, type Odds, type Picture, type Source, type Symptom } from '../kno
 type Causes = Partial<Record<Odds, string>>
 /** Looks it has told, what comes before all of them, whose it is, and causes that one school names or that only follow from how wire and gas run. */
 interface More {
-  touched?: Touched
   told?: readonly string[]
   first?: string
   only?: 'cell'
