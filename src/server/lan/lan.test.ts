@@ -1,6 +1,5 @@
 import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { request as ask } from 'node:https'
-import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { createPrivateKey, X509Certificate } from 'node:crypto'
@@ -71,25 +70,15 @@ describe('the machine’s certificate', () => {
   })
 })
 
-function freePort(): Promise<number> {
-  return new Promise((done) => {
-    const probe = createServer()
-    probe.listen(0, () => {
-      const address = probe.address()
-      probe.close(() => done(typeof address === 'object' && address ? address.port : 0))
-    })
-  })
-}
-
 describe('on the network', () => {
   const at = folder()
   let lan: Lan
-  let ports: { secure: number; trust: number; local: number }
+  let ports: Lan['ports']
   beforeAll(async () => {
-    ports = { secure: await freePort(), trust: await freePort(), local: await freePort() }
     const app = express()
     app.get('/api/health', (req, res) => void res.json({ secure: req.secure, at: req.protocol }))
-    lan = await serveLan(app, { folder: at, ports })
+    lan = await serveLan(app, { folder: at, ports: { secure: 0, trust: 0, local: 0 } })
+    ;({ ports } = lan)
   })
   afterAll(() => lan.close())
 

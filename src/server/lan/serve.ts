@@ -14,6 +14,8 @@ export interface LanPorts {
 }
 export interface Lan {
   addresses: string[]
+  /** Where it listens: what was asked for, or for a 0 the one the machine gave. */
+  ports: LanPorts
   fingerprint: string
   close: () => void
 }
@@ -32,12 +34,10 @@ export async function serveLan(app: RequestListener, at: { folder: string; ports
   const first = await pair()
   const secure = createSecure({ key: first.keyPem, cert: first.certPem }, app)
   const fingerprint = fingerprintOf(authority.certPem)
-  const trust = createPlain(
-    trustApp({ certPem: () => authority.certPem, fingerprint: () => fingerprint, securePort: ports.secure }),
-  )
+  const securePort = await listen(secure, ports.secure, EVERYWHERE)
+  const trust = createPlain(trustApp({ certPem: () => authority.certPem, fingerprint: () => fingerprint, securePort }))
   const local = createPlain(app)
-  await Promise.all([
-    listen(secure, ports.secure, EVERYWHERE),
+  const [trustPort, localPort] = await Promise.all([
     listen(trust, ports.trust, EVERYWHERE),
     listen(local, ports.local, '127.0.0.1'),
   ])
@@ -45,6 +45,7 @@ export async function serveLan(app: RequestListener, at: { folder: string; ports
   return {
     addresses: lanAddresses(),
     fingerprint,
+    ports: { secure: securePort, trust: trustPort, local: localPort },
     close: () => {
       clearInterval(timer)
       for (const server of [secure, trust, local]) {
@@ -61,9 +62,12 @@ async function renew(server: SecureServer, pair: () => Promise<Pair>): Promise<v
   server.setSecureContext({ key: keyPem, cert: certPem })
 }
 
-function listen(server: Server | SecureServer, port: number, host: string): Promise<void> {
+function listen(server: Server | SecureServer, port: number, host: string): Promise<number> {
   return new Promise((done, fail) => {
     server.once('error', fail)
-    server.listen(port, host, done)
+    server.listen(port, host, () => {
+      const address = server.address()
+      done(typeof address === 'object' && address ? address.port : port)
+    })
   })
 }

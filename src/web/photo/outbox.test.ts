@@ -59,6 +59,18 @@ describe('photos that wait for a link', () => {
     expect(came).toEqual(['a', 'a', 'b'])
     expect([storage.kept.size, outbox.read()]).toEqual([0, { waiting: [], refused: 'no picture' }])
   })
+  it('go once more when the link comes back while a round is failing', async () => {
+    const storage = memory()
+    const came: string[] = []
+    const outbox: Outbox = new Outbox(storage, (p) => {
+      came.push(p.once)
+      if (came.length > 1) return Promise.resolve('sent')
+      void outbox.flush()
+      return Promise.resolve('no link')
+    })
+    await outbox.add(photo('a'))
+    expect([came, storage.kept.size]).toEqual([['a', 'a'], 0])
+  })
   it('are sent once by rounds that overlap, and one added meanwhile goes along', async () => {
     const storage = memory()
     const came: string[] = []

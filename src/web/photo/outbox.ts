@@ -11,7 +11,7 @@ import { type PhotoOf } from '@core/photo/photo.ts'
  * 1. A photo is in storage before it is sent and leaves it only after the server has it or has refused it: a page that is
  *    closed in between loses nothing.
  * 2. It goes under one key however often it is tried, so the server keeps it once.
- * 3. One round at a time; photos go in the order they were taken.
+ * 3. One round at a time; photos go in the order they were taken. A link that comes back while a round is failing is not missed: the round goes once more.
  */
 export interface Waiting {
   once: string
@@ -34,6 +34,7 @@ export interface OutboxState {
 export class Outbox {
   private state: OutboxState = { waiting: [], refused: null }
   private round: Promise<void> | null = null
+  private isAskedAgain = false
   private readonly watchers = new Set<() => void>()
 
   constructor(
@@ -56,8 +57,16 @@ export class Outbox {
 
   /** Sends what waits, as far as there is a link. A round that runs takes along what was added meanwhile. */
   flush(): Promise<void> {
-    this.round ??= this.run().finally(() => (this.round = null))
+    if (this.round) this.isAskedAgain = true
+    this.round ??= this.rounds().finally(() => (this.round = null))
     return this.round
+  }
+
+  private async rounds(): Promise<void> {
+    do {
+      this.isAskedAgain = false
+      await this.run()
+    } while (this.isAskedAgain)
   }
 
   private async run(): Promise<void> {
