@@ -1,6 +1,7 @@
 import { CAUSE_PLACES, OUT_REASONS } from '@core/path/columns.ts'
 import { z } from 'zod'
 import { CAUSE_KINDS, EFFORTS, ODDS, PICTURES, SIGNS, SOURCES } from '@core/diagnose/knowledge.ts'
+import { schoolKeys } from '@core/houserule/schools.ts'
 import { TOUCHED } from '@core/diagnose/touched.ts'
 import { GUIDE_KEYS } from '@core/guide/keys.ts'
 import { HAZARDS } from '@core/guide/cautions.ts'
@@ -139,7 +140,13 @@ export const downAnswer = z.object({
   /** What a new one of a kind costs, as minutes of standing here; money itself is for leads. */
   priceMin: z.record(z.string(), z.number()),
   /** The shop's schools that the search goes by. */
-  schools: z.object({ first: z.string(), clean: z.string(), swap: z.string(), liner: z.string() }),
+  schools: z.object({
+    first: z.string(),
+    clean: z.string(),
+    swap: z.enum(schoolKeys('D20')),
+    liner: z.string(),
+    blame: z.enum(schoolKeys('D26')),
+  }),
   /** The terms of the liner's rule, and what speaks of the one that is in. */
   liner: z.object({ terms: linerTerms, evidence: linerEvidence }),
   lastStops: z.array(lastStop),

@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
+import { CLEANING_WAYS } from '@core/cleaning/interval.ts'
+import { schoolKeys } from '@core/houserule/schools.ts'
 import { HOWS, READINGS, VERDICTS } from '@core/reading/keys.ts'
 import { idempotencyKey, instantMs, stationId, kindKey, idOf } from './common.ts'
 
@@ -86,6 +88,8 @@ export const readingAnswer = z.object({
   alarms: z.array(alarmLine),
   /** The knob raised to keep going, till when. */
   raised: z.object({ sinceMs: instantMs, untilMs: instantMs.nullable() }).nullable(),
+  /** How the shop tests tension, and whether it is raised to keep going. */
+  schools: z.object({ tension: z.enum(schoolKeys('D02')), raise: z.enum(schoolKeys('D25')) }),
   /** Gas flow at the beginning and the end of the last stretch of work. */
   flow: z
     .object({
@@ -103,7 +107,7 @@ export const readingAnswer = z.object({
     .object({
       limitH: z.number().nullable(),
       by: z.enum(['rule', 'found', 'school']).nullable(),
-      isLookedAtDaily: z.boolean(),
+      way: z.enum(CLEANING_WAYS),
       /** What its own findings would have it be. */
       learntH: z.number(),
       n: z.number().int(),
@@ -126,9 +130,9 @@ export const readingRequest = z
     grade: z.string().max(16).nullable().default(null),
     from: z.record(z.string().max(16), z.union([number, z.array(number).max(12)])).default({}),
     happenedMs: instantMs.optional(),
-    /** Left higher than found: to keep a gun going, till when. */
+    /** Left higher than found: to keep a gun going, till when; null days: till it is put back, where the shop sets no day. */
     keepGoing: z
-      .object({ days: z.number().int().min(1).max(30) })
+      .object({ days: z.number().int().min(1).max(30).nullable() })
       .nullable()
       .default(null),
     /** Follow-ups that this settles. */

@@ -3,7 +3,7 @@ import { TAGS } from '@core/changeover/tags.ts'
 import { CHAIN } from '@core/rightparts/check.ts'
 import { JOINTS, SETTINGS } from '@core/rightparts/facts.ts'
 import { RULES, SEVERITIES, type Datum, type Remedy, type RuleKey } from '@core/rightparts/finding.ts'
-import { JOINT_FAULTS } from '@core/rightparts/joints.ts'
+import { ASKEW, JOINT_FAULTS } from '@core/rightparts/joints.ts'
 import { idempotencyKey, idOf, instantMs, position, stationId, kindKey, idText } from './common.ts'
 
 const ruleKey = z.enum(Object.keys(RULES) as [RuleKey, ...RuleKey[]])
@@ -152,6 +152,12 @@ export const jointLine = z.object({
   made: z.number().int(),
   slackRate: rate.nullable(),
   tightRate: rate.nullable(),
+  slackMin: z.number(),
+  tightMin: z.number(),
+  /** Crooked ones, by why. */
+  askew: z.partialRecord(z.enum(ASKEW), z.number().int()),
+  /** The nozzle is pushed on in this family: twisted the other way it unscrews its insulator. */
+  isPushOn: z.boolean(),
   advise: z.enum(['one tighter', 'one slacker', 'stay', 'too few to tell']),
   why: z.enum(['least', 'most', 'rare']).nullable(),
   to: z.number().int().nullable(),

@@ -1,16 +1,17 @@
 import { POWER_BACK } from '@core/guide/open.ts'
-import { feedSteps as fed, offAgainStep } from '@core/guide/runsteps.ts'
+import { feedSteps as fed, offAgainStep, tensionByWeld } from '@core/guide/runsteps.ts'
 import { step, type Step } from '@core/guide/step.ts'
 import { tightWords } from '@core/guide/tight.ts'
 import { mustShutGas } from '@core/guide/feed.ts'
 import { isMissing, isSlackened, swapOf, type At } from './step.ts'
 
 /** The gun as it will stand is fed as any other. */
-export const feedSteps = ({ plan, rules, mark, roughWord }: At): Step[] =>
-  fed(
-    { setup: plan.to, rules, roughWord },
-    { isNewLiner: swapOf(plan, 'liner') !== undefined, isSlack: isSlackened({ plan, mark }) },
-  )
+export const feedSteps = (at: At): Step[] => fed(fedAt(at), slackened(at))
+const fedAt = ({ plan, rules, roughWord }: At) => ({ setup: plan.to, rules, roughWord })
+const slackened = ({ plan, mark }: At) => ({
+  isNewLiner: swapOf(plan, 'liner') !== undefined,
+  isSlack: isSlackened({ plan, mark }),
+})
 
 /** Tip and nozzle go on over the fed wire, or before it where the shop feeds with the tip on; then its end is cut afterwards. */
 export function frontOnSteps(at: At): Step[] {
@@ -67,7 +68,8 @@ function nozzleWords({ plan, rules, minutesOf }: At) {
   }
 }
 
-export function closeSteps({ plan, rules, sizeWord }: At): Step[] {
+export function closeSteps(at: At): Step[] {
+  const { plan, rules, sizeWord } = at
   const { settings, to } = plan
   const machine = [
     settings.machineWire && `wire ${sizeWord(Number(settings.machineWire))}`,
@@ -84,7 +86,7 @@ export function closeSteps({ plan, rules, sizeWord }: At): Step[] {
       : []),
     ask('closeLock', 'Lock ring on?', { hazards: ['spring'], works: ['spool'], byRule: 'D14' }),
     ask('closeBrake', 'Brake back: the spool stops when feeding stops, and is easy to turn?', { untie: 'brakeTight' }),
-    ask('closeArm', 'Arm closed, tension set?'),
+    ask('closeArm', rules.tensionBy === 'ear' ? 'Arm closed?' : 'Arm closed, tension set?'),
     ...(mustShutGas(plan.from.feeder, rules) && settings.gas !== 'none'
       ? [
           ask('closeGas', 'Cylinder open again?', {
@@ -98,6 +100,7 @@ export function closeSteps({ plan, rules, sizeWord }: At): Step[] {
     ...(to.settings.polarity ? [ask('closePolarity', `Polarity: ${to.settings.polarity}?`)] : []),
     ...(machine ? [ask('closeMachine', `Machine set: ${machine}?`)] : []),
     ask('closeClamp', 'Work clamp on clean, bare metal?', { drawing: 'clamp' }),
+    ...tensionByWeld(fedAt(at), slackened(at)),
     ask('closeFeed', 'Fed without a jerk?'),
   ]
 }

@@ -109,8 +109,11 @@ export type FoundOn = FoundClosed & { wireId: WireId | null }
 /** So many are kept: more than the interval goes by, so that those with another wire do not crowd it out. */
 export const FOUND_KEPT = 2 * LAST
 
-/** Schools under which a nozzle is looked at every day instead of by hours. */
-export const LOOKED_AT_DAILY: ReadonlySet<string> = new Set(['eachPass', 'cleanUp'])
+/** When a nozzle is cleaned where it is not by hours, and the days after which one is looked at then. Guesses. */
+export const LOOKED_AT_DAYS = { eachPass: 0.5, cleanUp: 1, machine: 7 } as const
+export const CLEANING_WAYS = ['hours', 'eachPass', 'cleanUp', 'machine'] as const
+export type CleaningWay = (typeof CLEANING_WAYS)[number]
+export const cleaningWay = (school: string): CleaningWay => CLEANING_WAYS.find((way) => way === school) ?? 'hours'
 
 export interface CleanLimitAsked {
   /** School of the house rule on cleaning (D16). */
@@ -143,11 +146,11 @@ export function learntInterval(
 
 /**
  * Arc hours at which a nozzle is cleaned, by the shop's school: each hour; as the lead set it; or as the lead set it and then by what is
- * found, from three findings on. Null: no hours count here (each pass, at clean-up), or nobody set any. A shipped guess never sets one.
+ * found, from three findings on. Null: no hours count here (each pass, at clean-up, by the reamer), or nobody set any. A shipped guess never sets one.
  */
 export function cleanLimit({ school, ruleH, learnt }: CleanLimitAsked): CleanLimit | null {
   if (school === 'hourly') return { hours: 1, by: 'school', n: 0, isHeld: null }
-  if (LOOKED_AT_DAILY.has(school)) return null
+  if (cleaningWay(school) !== 'hours') return null
   const { hours, n, isHeld } = learnt
   if (school === 'byHours' && n >= LEAST_FOUND) return { hours, by: 'found', n, isHeld }
   return ruleH === null ? null : { hours: ruleH, by: 'rule', n, isHeld: null }

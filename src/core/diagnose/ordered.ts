@@ -1,3 +1,4 @@
+import { type SchoolOf } from '@core/houserule/schools.ts'
 import { withLinerSchool, type LinerFirst, type LinerRuling } from './linerschool.ts'
 import { planned } from './plan.ts'
 import { type PlanAt } from './ratio.ts'
@@ -6,6 +7,8 @@ import { withSchool } from './schoolfirst.ts'
 /** The shop's schools that a search goes by. */
 export interface SearchSchools {
   first: string
+  /** The hand or the equipment first (D26); left out: a glance at the equipment, then either. */
+  blame?: SchoolOf<'D26'>
   liner: LinerRuling
 }
 export interface Ordered extends LinerFirst {
@@ -13,7 +16,8 @@ export interface Ordered extends LinerFirst {
   schoolCost: number
 }
 /** What comes next, the shop's own way: by sign, with its first look in front, under its rule for liners. */
-export function ordered(at: PlanAt, schools: SearchSchools): Ordered {
+export function ordered(of: PlanAt, schools: SearchSchools): Ordered {
+  const at = { ...of, blame: schools.blame ?? 'minute' }
   const first = withSchool(planned(at), at, schools.first)
   const made = withLinerSchool(first.plan, at, schools.liner)
   return { ...made, schoolCost: first.cost + made.cost }

@@ -1,3 +1,4 @@
+import { type SchoolOf } from '@core/houserule/schools.ts'
 import { marginals, type Belief, type Index } from './belief.ts'
 import { FALSE_SIGN, fixMinutes, type Cause, type Check, type Sign } from './knowledge.ts'
 import { allMoves, CLOSE_MIN, FIX_WORKS, fixMoves, movesAt, type FixGroup, type Move } from './moves.ts'
@@ -22,6 +23,8 @@ export interface PlanAt {
   again?: ReadonlySet<string>
   /** The look that shows whether the last fix put it right. */
   proof?: string | null
+  /** Whether technique waits for a glance at the equipment, for all looks at it, or for none (D26). */
+  blame?: SchoolOf<'D26'>
   /** A sign that is only thought of: what it would speak for, were it seen. */
   supposed?: { sign: Sign; causes: readonly number[] }
 }

@@ -100,7 +100,7 @@ export function isAllowed(at: PlanAt, { step }: Move, now: Standing): boolean {
   const { group } = step
   if (at.fixedTimes?.get(group.key) && !at.again?.has(group.key)) return false
   if (!now.isThrough && !group.causes.some((i) => now.named.has(i))) return false
-  if (group.causes.every((i) => isLate(at.belief.knowledge, i)) && hasEquipmentLook(at, now)) return false
+  if (group.causes.every((i) => isLate(at, i)) && hasEquipmentLook(at, now)) return false
   if (isDearest(group) && (hasFreeTry(at, group, now) || hasGlance(at, group, { ...now, ...FREE }))) return false
   const isSeen = group.causes.some((i) => at.shown?.includes(i))
   if (!now.isThrough && likelyOf(group, now.marginal).every((i) => at.clear?.has(i))) return false
@@ -136,7 +136,7 @@ function isLookTimely(at: PlanAt, check: Check, now: Standing): boolean {
     const least = Math.max(AT_ONCE.least, shown * share)
     if (hasGlance(at, { causes: [] }, { ...now, mostMin: AT_ONCE.mostMin, least })) return false
   }
-  return !(about.every((i) => isLate(knowledge, i)) && hasEquipmentLook(at, now, check))
+  return !(about.every((i) => isLate(at, i)) && hasEquipmentLook(at, now, check))
 }
 /** What takes no tool and a few seconds and shows something likely comes before any longer look, unless that shows what is much likelier. */
 const AT_ONCE = { mostMin: 0.35, least: 0.08, longMin: 2.5, ofShort: 0.3, ofLong: 0.1 }
@@ -157,19 +157,20 @@ const isOf = (knowledge: Index, check: Check, causes: readonly number[]): boolea
   return causes.some((i) => about.has(i))
 }
 
-/** Settings and hands come after what a glance shows of the equipment. */
-const isLate = (knowledge: Index, cause: number) => {
+/** Settings and hands come after what a glance shows of the equipment; the hand does not wait where the shop looks at technique first (D26). */
+const isLate = ({ belief: { knowledge }, blame }: PlanAt, cause: number) => {
   const of = knowledge.causes[cause]
-  return of?.kind === 'hand' || of?.fix.isTuned === true
+  return of?.fix.isTuned === true || (of?.kind === 'hand' && blame !== 'hand')
 }
 const EQUIPMENT = { mostMin: 0.7, least: 0.04 }
+/** Where the equipment comes first, all quick looks at it do, and not only glances. */
+const ALL_OF_IT_MIN = 3
 function hasEquipmentLook(at: PlanAt, now: Standing, but?: Check): boolean {
   const { knowledge } = at.belief
   const likely = [...now.named].filter(
-    (i) =>
-      !isLate(knowledge, i) && knowledge.causes[i]?.kind !== 'elsewhere' && (now.marginal[i] ?? 0) > EQUIPMENT.least,
+    (i) => !isLate(at, i) && knowledge.causes[i]?.kind !== 'elsewhere' && (now.marginal[i] ?? 0) > EQUIPMENT.least,
   )
-  return hasLook(at, likely, { mostMin: EQUIPMENT.mostMin, but })
+  return hasLook(at, likely, { mostMin: at.blame === 'machine' ? ALL_OF_IT_MIN : EQUIPMENT.mostMin, but })
 }
 
 /** A fix this long waits for looks of a minute and less; the dearest for whatever a free look could show. */
@@ -209,11 +210,11 @@ function isLookAt(at: PlanAt, check: Check, { causes, mostMin }: { causes: reado
     minutesOf(check) <= mostMin &&
     isOf(knowledge, check, causes) &&
     isAskable(at, check) &&
-    !isOfSettings(knowledge, check)
+    !isOfSettings(at, check)
   )
 }
-const isOfSettings = (knowledge: Index, check: Check) =>
-  [...causesOf(knowledge, check)].every((i) => isLate(knowledge, i))
+const isOfSettings = (at: PlanAt, check: Check) =>
+  [...causesOf(at.belief.knowledge, check)].every((i) => isLate({ ...at, blame: 'minute' }, i))
 
 const UNLIKELY = 0.01
 const likelyOf = (group: FixGroup, marginal: Float64Array) => group.causes.filter((i) => (marginal[i] ?? 0) > UNLIKELY)

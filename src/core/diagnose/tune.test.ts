@@ -4,7 +4,7 @@ import { indexOf } from './belief.ts'
 import { minutesOf } from './knowledge.ts'
 import { reckon } from './session.ts'
 import { SHIPPED } from './shipped/knowledge.ts'
-import { hasFeedSign, minuteChecks, nextTrial, SAWS, trialFault, TUNED, valuesAfter, type Trial } from './tune.ts'
+import { isMinuteAsked, minuteChecks, nextTrial, SAWS, trialFault, TUNED, valuesAfter, type Trial } from './tune.ts'
 
 const k = indexOf(SHIPPED)
 const trial = (name: Trial['name'], from: number | null, to: number, saw: Trial['saw'] = 'better'): Trial => ({
@@ -96,9 +96,18 @@ describe('one minute on the equipment', () => {
   it('is asked for where a sign of the feed or the front end stands, and not for a worn settings card', () => {
     const at = reckon(k, { symptom: 'longArc', said: [] })
     const hint = (cause: string, sign: unknown = 'reading', factor = 4) => [{ cause, factor, sign }]
-    expect(hasFeedSign(at, hint('linerWorn'))).toBe(true)
-    expect(hasFeedSign(at, hint('settings'))).toBe(false)
-    expect(hasFeedSign(at, hint('linerWorn', null))).toBe(false)
-    expect(hasFeedSign(at, hint('linerWorn', 'reading', 0.2))).toBe(false)
+    const isAsked = (hints: ReturnType<typeof hint>) => isMinuteAsked(at, { hints, blame: 'hand', isDown: false })
+    expect(isAsked(hint('linerWorn'))).toBe(true)
+    expect(isAsked(hint('settings'))).toBe(false)
+    expect(isAsked(hint('linerWorn', null))).toBe(false)
+    expect(isAsked(hint('linerWorn', 'reading', 0.2))).toBe(false)
+  })
+  it('a burnback on a gun nobody read is looked at before more wire speed; a bead that burns through is set', () => {
+    const isAsked = (symptom: string, blame: 'minute' | 'hand' | 'machine') =>
+      isMinuteAsked(reckon(k, { symptom, said: [] }), { hints: [], blame, isDown: false })
+    expect(isAsked('burnback', 'minute')).toBe(true)
+    expect(isAsked('burnThrough', 'minute')).toBe(false)
+    expect(isAsked('burnThrough', 'machine')).toBe(true)
+    expect(isAsked('burnback', 'hand')).toBe(false)
   })
 })

@@ -1,3 +1,4 @@
+import { type SchoolOf } from '@core/houserule/schools.ts'
 import { type ReliedSymptom } from './relied.ts'
 import { marginals } from './belief.ts'
 import { minutesOf, type Check, type Sign } from './knowledge.ts'
@@ -7,7 +8,7 @@ import { isAskable, type PlanAt } from './ratio.ts'
 /**
  * Setting a machine by a row of beads: one value at a time, and back where it is not better.
  *
- *   what is seen ──(a feed sign on this gun)──> one minute on the equipment ──all well──> trial ──better──> next trial … ──> kept
+ *   what is seen ──(the equipment may be behind it)──> one minute on the equipment ──all well──> trial ──better──> next trial … ──> kept
  *        │                                              └──something──> the search             └──same, worse──> back, next trial
  *        └──(none)──────────────────────────────────────────────────────────────────────────────^
  * 1. A trial changes one value; it begins from the best so far.
@@ -105,11 +106,13 @@ const MINUTE = 1.05
 export function minuteChecks(at: PlanAt): Check[] {
   const { knowledge } = at.belief
   const marginal = marginals(at.belief)
-  const isEquipment = (i: number) => ['feed', 'frontEnd', 'gas', 'circuit'].includes(knowledge.causes[i]?.kind ?? '')
   const looks = allMoves(knowledge).flatMap(({ step, hits }) => {
     if (step.kind !== 'check' || !isAskable(at, step.check) || step.check.mends) return []
     if (!OF_THE_EQUIPMENT.has(step.check.sign)) return []
-    const shown = hits.reduce((sum, h) => sum + (isEquipment(h.cause) ? (marginal[h.cause] ?? 0) * h.chance : 0), 0)
+    const shown = hits.reduce(
+      (sum, h) => sum + (isEquipment(knowledge.causes[h.cause]?.kind) ? (marginal[h.cause] ?? 0) * h.chance : 0),
+      0,
+    )
     return shown > 0 ? [{ check: step.check, worth: shown / minutesOf(step.check) }] : []
   })
   const picked: Check[] = []
@@ -122,8 +125,26 @@ export function minuteChecks(at: PlanAt): Check[] {
   return picked
 }
 
+/** From this chance of the equipment a minute on it comes before a setting. A guess. */
+const EQUIPMENT_LIKELY = 0.25
+/**
+ * Whether one minute on the equipment is asked for before a setting (D26): always where equipment comes first; where technique does, only with the
+ * gun down or a feed sign on it; else also where what is seen is the equipment's in one case of four.
+ */
+export function isMinuteAsked(
+  at: PlanAt,
+  { hints, blame, isDown }: { hints: Parameters<typeof hasFeedSign>[1]; blame: SchoolOf<'D26'>; isDown: boolean },
+): boolean {
+  if (blame === 'machine' || isDown || hasFeedSign(at, hints)) return true
+  if (blame === 'hand') return false
+  const { knowledge } = at.belief
+  const chance = marginals(at.belief).reduce((sum, p, i) => sum + (isEquipment(knowledge.causes[i]?.kind) ? p : 0), 0)
+  return chance >= EQUIPMENT_LIKELY
+}
+const isEquipment = (kind: string | undefined) => ['feed', 'frontEnd', 'gas', 'circuit'].includes(kind ?? '')
+
 /** Kinds of sign that a gun's own state may give for its feed or front end, so that a setting is not touched before they are looked at. */
-export function hasFeedSign(at: PlanAt, hints: readonly { cause: string; factor: number; sign: unknown }[]): boolean {
+function hasFeedSign(at: PlanAt, hints: readonly { cause: string; factor: number; sign: unknown }[]): boolean {
   const { knowledge } = at.belief
   const kindOf = (key: string) => knowledge.causes[knowledge.causeAt.get(key) ?? -1]?.kind
   return hints.some((h) => h.sign !== null && h.factor > 1 && ['feed', 'frontEnd'].includes(kindOf(h.cause) ?? ''))

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { QUESTIONS } from '@core/houserule/schools.ts'
+import { questionByCode, QUESTIONS } from '@core/houserule/schools.ts'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
 import {
   FOLLOW_UP_TEXT,
@@ -30,7 +30,7 @@ function after(...events: Partial<Happening>[]): Map<FollowUp, Pending> {
 const at = (more: Partial<FollowUpAt> = {}): FollowUpAt => ({
   nowMs: 100,
   isCell: false,
-  schoolOf: () => 'allFour',
+  schoolOf: (code) => questionByCode.get(code)?.usual ?? '',
   workedHSince: () => 2,
   ...more,
 })

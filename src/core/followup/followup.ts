@@ -143,7 +143,10 @@ export const TRIGGERS: Record<TriggerKey, Trigger> = {
   rollsOutlet: row('outlet', 'rolls changed'),
   seated: row('seat', 'gun seated'),
   wasOut: row('orings', 'the gun was out', { lapseWorkedH: A_SHIFT_H }),
-  knobRaised: row('linerCheck', 'the knob was raised to keep going', { lapseWorkedH: Infinity }),
+  knobRaised: row('linerCheck', 'the knob was raised to keep going', {
+    lapseWorkedH: Infinity,
+    onlyBy: { code: 'D25', schools: ['forATime', 'never'] },
+  }),
   otherPart: row('reamer', 'another part went on', { onlyCells: true }),
   knocked: row('toolCentre', 'knocked', { onlyCells: true }),
   cleanedOften: row('deepClean', `the nozzle was cleaned ${DEEP_EVERY} times since`),

@@ -71,7 +71,7 @@ const TRY = step('close', 'either', {
 
 /**
  * Anti-spatter by what is in use here, else by the shop's school: a hot dip, a dab of gel, a robot's sealed spray (P096, D17). None where
- * none is in use.
+ * the shop uses none, or goes by cell and nobody told of one here.
  */
 export function antiSpatterSteps(at: GuideAt): Step[] {
   const agent = agentAt(at)
@@ -81,7 +81,8 @@ export function antiSpatterSteps(at: GuideAt): Step[] {
 }
 
 export function agentAt(at: GuideAt): 'none' | 'dip' | 'gel' | 'spray' {
+  if (at.rules.antiSpatter === 'none') return 'none'
   const said = at.setup.settings.antiSpatter
   if (said === 'dip' || said === 'gel' || said === 'spray' || said === 'none') return said
-  return at.rules.antiSpatter === 'none' ? 'none' : 'dip'
+  return at.rules.antiSpatter === 'dip' ? 'dip' : 'none'
 }

@@ -2,7 +2,7 @@ import { type KindKey } from '@core/path/columns.ts'
 import { tipOutFor } from '@core/rightparts/facts.ts'
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { fitOf, partWords, tight, type GuideAt } from './guideat.ts'
-import { setScrew, type Openable } from './open.ts'
+import { screwRule, setScrew, type Openable } from './open.ts'
 import { isTube } from './linerguide.ts'
 import { endSteps, feedSteps, gasShutStep, isGasShut, offAgainStep } from './runsteps.ts'
 import { step, type Condition, type Step } from './step.ts'
@@ -68,7 +68,7 @@ const CLOSERS: Partial<Record<Openable, (c: Closing) => Step>> = {
       minutes: 0.8,
       works: ['setScrew'],
       undoes: ['screwOut'],
-      byRule: 'D24',
+      byRule: screwRule({ fit: fitOf(at) }),
     }),
   clampOff: (c) => {
     const joint = tight(c.at, 'clampring')
@@ -273,7 +273,7 @@ export function closeSteps(
     ...(isFed ? feedSteps(at, { isNewLiner: open.has('nutOff') }) : []),
     ...(late.length > 0 && isFed ? [offAgainStep] : []),
     ...(isFed ? late.map(cold) : late),
-    ...endSteps(at, { isFed, isTipOn }),
+    ...endSteps(at, { isFed, isTipOn, isNewLiner: open.has('nutOff') }),
   ]
 }
 

@@ -1,8 +1,7 @@
-import { roughLength, ruleSpan } from '@core/units/length.ts'
-import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
-import { FEEDER, onShelf, RIGHT_STEEL, wireOf } from '@core/testing/sampleparts.ts'
-import { LINER_HOLDS, NOZZLE_STYLES, type FamilyFit, type Setup } from '@core/rightparts/facts.ts'
+import { FEEDER, wireOf } from '@core/testing/sampleparts.ts'
+import { families, gunOf } from '@core/testing/sampleguide.ts'
+import { type FamilyFit, type Setup } from '@core/rightparts/facts.ts'
 import { UNTOLD_FAMILY } from '@core/rightparts/untold.ts'
 import { questionByCode, rulingFor } from '@core/houserule/schools.ts'
 import { SYMPTOMS } from '@core/diagnose/shipped/symptoms.ts'
@@ -18,60 +17,11 @@ import { guideRules, RULE_OF, USUAL_RULES, type GuideRules } from './rules.ts'
 import { type Step } from './step.ts'
 import { tightOf } from './tight.ts'
 
-/** A gun of a family, for a guide; every other field as the sample bench has it. */
-function gunOf(
-  fit: Partial<FamilyFit>,
-  more: { rules?: Partial<GuideRules>; setup?: Partial<Setup>; liner?: string } = {},
-): GuideAt {
-  const family = { id: anId('family', 'fam'), name: 'Any', fit: { ...UNTOLD_FAMILY, ...fit } }
-  const liner = onShelf(more.liner ?? 'LS10')
-  const parts = {
-    ...RIGHT_STEEL.parts,
-    orings: null,
-    hub: null,
-    liner,
-    ...(fit.hasClampRing ? { clampring: null } : {}),
-  }
-  return {
-    setup: { ...RIGHT_STEEL, parts, ...more.setup, family },
-    rules: { ...USUAL_RULES, ...more.rules },
-    putOf: (kindKey) => (kindKey === 'liner' ? liner : null),
-    minutesOf: () => 4,
-    sizeWord: (mm) => mm.toFixed(1),
-    lengthWord: (m) => `${m} m`,
-    ruleWord: (mm) => `${Math.round(mm * 10) / 10} mm`,
-    spanWord: (mm) => ruleSpan(mm, 'mm'),
-    roughWord: (mm) => roughLength(mm, 'mm'),
-  }
-}
-
-/** Every way a family can be built, as far as a guide goes by it. */
-function families(): Partial<FamilyFit>[] {
-  const all: Partial<FamilyFit>[] = []
-  for (const linerHeldBy of [...LINER_HOLDS, null])
-    for (const nozzleStyle of [...NOZZLE_STYLES, null])
-      for (const hasClampRing of [false, true])
-        for (const [linerRule, doesTipSeatLiner] of [
-          ['A', false],
-          ['B', true],
-          ['C', false],
-          [null, false],
-        ] as const)
-          all.push({
-            linerHeldBy,
-            nozzleStyle,
-            hasClampRing,
-            linerRule,
-            doesTipSeatLiner,
-            seatDepthMm: 18,
-            pushBackMm: 3,
-            plug: hasClampRing ? 'tabs' : 'keyed',
-          })
-  return all
-}
 const SCHOOLS: Partial<GuideRules>[] = [
   {},
-  { tipWhileFeeding: 'on', setScrew: 'unscrew', power: 'unplug', tension: 'fault', air: 'never' },
+  { tipWhileFeeding: 'on', setScrew: 'unscrew', power: 'unplug', tension: 'fault', air: 'never', antiSpatter: 'dip' },
+  { power: 'always', tensionBy: 'pinch', thread: 'scrap', oldTip: 'clean', antiSpatter: 'dip' },
+  { tensionBy: 'ear', thread: 'file', oldTip: 'change' },
   { setScrew: 'screwFirst', trim: 'old', cable: 'scrap', gas: 'shut', lock: 'last', tight: 'allTight', speed: 'fast' },
   { trim: 'feederEnd', tight: 'handNip', crooked: 'knock', cutter: 'cutters', gas: 'leave', air: 'fittedToo' },
 ]
@@ -443,14 +393,14 @@ describe('a guide reads as if written for that gun', () => {
       const at = gunOf({}, { rules, setup: { settings: antiSpatter ? { antiSpatter } : {} } })
       return hasGuide(at, 'antispatter') ? guideSteps(at, 'antispatter').map((s) => s.key) : null
     }
-    expect(by()).toEqual(['cleanFirst', 'weldHot', 'dip', 'blowOut', 'tryIt'])
+    expect(by('dip')).toEqual(['cleanFirst', 'weldHot', 'dip', 'blowOut', 'tryIt'])
     expect(by('gel')).toEqual(['cleanFirst', 'isolate', 'dab', 'powerBack', 'tryIt'])
     expect(by('spray')).toContain('spray')
-    expect([by('none'), by(undefined, { antiSpatter: 'none' })]).toEqual([null, null])
-    expect(by('dip', { antiSpatter: 'none' })).toContain('dip')
+    expect(by(undefined, { antiSpatter: 'dip' })).toContain('dip')
+    expect([by('none'), by(), by('dip', { antiSpatter: 'none' })]).toEqual([null, null, null])
   })
   it('has a guide for what is on the gun, and none for what is not', () => {
-    const at = gunOf({})
+    const at = gunOf({}, { rules: { antiSpatter: 'dip' } })
     expect(GUIDE_KEYS.every((k) => hasGuide(at, k))).toBe(true)
     const bare = { ...at, setup: { ...at.setup, parts: { tip: null } } }
     expect(GUIDE_KEYS.filter((k) => hasGuide(bare, k))).toEqual([

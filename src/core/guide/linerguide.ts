@@ -73,14 +73,18 @@ const oldOutStep = (at: GuideAt): Step =>
     gate: 'oldLiner',
   })
 
-/** Only the empty tube, only from the feeder forward, only where the shop blows at all (D01, P145, P200). */
+/** In this job the tube is empty, and it is blown from the feeder forward, only where the shop blows at all (D01, P145, P200). */
 function airSteps(at: GuideAt): Step[] {
-  if (at.rules.air === 'never') return []
+  const { air } = at.rules
+  if (air === 'never') return []
   return [
     step('work', 'off', {
       key: 'air',
-      do: 'Blow the empty cable out, from the feeder end forward. Never from the weld end, never with a liner in it.',
-      look: 'Air felt at the front shows the way is open. It may be skipped.',
+      do: `Blow the empty cable out, from the feeder end forward. Never from the weld end${air === 'fittedToo' ? '' : ', never with a liner in it'}.`,
+      look:
+        air === 'fittedToo'
+          ? 'Air felt at the front shows the way is open. A fitted liner that was blown has had a day’s grace and is still full: it is changed.'
+          : 'Air felt at the front shows the way is open. It may be skipped.',
       hazards: ['air'],
       minutes: 0.5,
       works: ['gas'],

@@ -19,6 +19,10 @@ export function setScrew({ fit, rules }: Pick<OpenAt, 'fit' | 'rules'>): 'has' |
   return rules.setScrew === 'family' && (fit?.linerHeldBy ?? null) === null ? 'look' : 'none'
 }
 
+/** Which school decided about the screw: none does where the family is known. */
+export const screwRule = ({ fit }: Pick<OpenAt, 'fit'>) =>
+  (fit?.linerHeldBy ?? null) === null ? ('D24' as const) : null
+
 /** In families cut level with the tip holder the liner runs through it: the holder stays on, and what stands out is measured from it. */
 export const isThroughHolder = ({ fit }: Pick<OpenAt, 'fit'>) => fit?.linerRule === 'B'
 
@@ -28,10 +32,15 @@ export function linerOpens(at: OpenAt): Openable[] {
   return setScrew(at) === 'none' ? ['tipOff'] : ['screwOut']
 }
 
+const OFF_WORDS: Record<GuideRules['power'], string> = {
+  twoStates: 'Power off at the machine.',
+  always: 'Power off at the machine, and off it stays for all work on it; only the feeding itself has it on.',
+  unplug: 'Power off and unplugged.',
+}
 export const isolateStep = ({ rules }: Pick<OpenAt, 'rules'>): Step =>
   step('off', 'off', {
     key: 'isolate',
-    do: rules.power === 'unplug' ? 'Power off and unplugged.' : 'Power off at the machine.',
+    do: OFF_WORDS[rules.power],
     hazards: ['isolate'],
     minutes: 0.5,
     works: ['machine'],
@@ -113,13 +122,13 @@ export const OPENERS = {
       works: ['setScrew'],
       needs: ['tipOff'],
       makes: ['screwOut'],
-      byRule: 'D24',
+      byRule: screwRule(at),
     }),
   diffuserOff: (at: OpenAt): Step =>
     step('off', 'off', {
       key: 'diffuserOff',
       do: 'Diffuser off, with its own tool.',
-      look: 'Does not run freely: clean, try once by hand. Forced, it tears the neck’s thread.',
+      look: STIFF[at.rules.thread],
       hazards: ['hot'],
       minutes: 1,
       works: ['diffuser'],
@@ -129,7 +138,7 @@ export const OPENERS = {
         ...(setScrew(at) !== 'none' ? (['screwOut'] as const) : []),
       ],
       makes: ['diffuserOff'],
-      byRule: 'D24',
+      byRule: screwRule(at),
     }),
   armOpen: (): Step =>
     step('off', 'off', {
@@ -220,6 +229,12 @@ export function openSteps(at: OpenAt, wanted: readonly Openable[]): Step[] {
   return ORDER.filter((c) => all.has(c)).map((c) => OPENERS[c](at))
 }
 
+/** A thread that catches, by what the shop does with one (D19); by force it is never turned. */
+const STIFF: Record<GuideRules['thread'], string> = {
+  once: 'Does not run freely: clean it, try once by hand. Forced, it tears the neck’s thread.',
+  scrap: 'Does not run freely: it goes, and what it screws into is looked at. Forced, it tears the neck’s thread.',
+  file: 'Does not run freely: back in, clean or file the thread, try again by hand. Forced, it tears the neck’s thread.',
+}
 const STUCK = {
   cause: 'Stuck: grip and turn, gently. If it is crooked, look why: crossed thread, loose insulator, bent neck.',
   knock: 'Stuck: grip and turn. A crooked one may be tapped straight, as a stop-gap; look why the same day.',

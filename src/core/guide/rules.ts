@@ -3,6 +3,7 @@ import { questionByCode, type QuestionCode, type SchoolOf } from '@core/houserul
 /** The questions that shape steps of guides, where schools differ. */
 export const RULE_OF = {
   air: 'D01',
+  tensionBy: 'D02',
   tight: 'D03',
   trim: 'D07',
   cutter: 'D08',
@@ -13,6 +14,8 @@ export const RULE_OF = {
   lock: 'D14',
   cable: 'D15',
   antiSpatter: 'D17',
+  oldTip: 'D18',
+  thread: 'D19',
   crooked: 'D23',
   setScrew: 'D24',
   tension: 'D30',

@@ -1,17 +1,30 @@
 import { fitOf, partWords, type GuideAt } from './guideat.ts'
+import { type GuideRules } from './rules.ts'
 import { guideWork, rollWork } from './feederwork.ts'
 import { type GuideKey } from './keys.ts'
 import { look } from './look.ts'
 import { type Step } from './step.ts'
 
+/** What becomes of the tip that is off (D18), and of a thread that is damaged (D19). */
+const OLD_TIP: Record<GuideRules['oldTip'], string> = {
+  byBore: 'Oval or widened: it goes. Only spatter on its face: clean it, and it may stay.',
+  change: 'It goes, whatever it looks like; what it looks like tells why: oval is wear, a ball in it is a burnback.',
+  clean:
+    'Spatter scraped or filed off its face, the bore cleared: it goes back on. Oval it burns back sooner: look again at the next break.',
+}
+const BAD_THREAD: Record<GuideRules['thread'], string> = {
+  once: 'Damaged: clean it and try by hand once. If a tip does not run freely then, both go.',
+  scrap: 'Damaged: both go, tip and diffuser. It never seats again.',
+  file: 'Damaged: file it clean, then try by hand. A tip that stands askew in it shorts later.',
+}
 /** What is done while it is open, before it is closed again. */
 export const WORK: Partial<Record<GuideKey, (at: GuideAt) => Step[]>> = {
-  tip: () => [
+  tip: (at) => [
     look(
       'oldTip',
       {
         do: 'Hold the old tip end-on beside a fresh one.',
-        look: 'Oval or widened: it goes. Only spatter on its face: clean it, and it may stay.',
+        look: OLD_TIP[at.rules.oldTip],
       },
       { hazards: ['hot'], works: ['tip'], drawing: 'bore', needs: ['tipOff'], byRule: 'D18' },
     ),
@@ -19,7 +32,7 @@ export const WORK: Partial<Record<GuideKey, (at: GuideAt) => Step[]>> = {
       'seatOfTip',
       {
         do: 'Look into the diffuser’s thread. Brush out crumbs.',
-        look: 'Damaged: clean it and try by hand once. If a tip does not run freely then, both go.',
+        look: BAD_THREAD[at.rules.thread],
       },
       { hazards: ['hot'], works: ['diffuser'], needs: ['tipOff'], byRule: 'D19' },
     ),

@@ -1,5 +1,3 @@
-import { readdirSync, readFileSync } from 'node:fs'
-import { join } from 'node:path'
 import { describe, expect, it } from 'vitest'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
 import { QUESTIONS, questionsAt, rulingFor, type Choice, type QuestionCode } from './schools.ts'
@@ -63,20 +61,4 @@ describe('the rule that holds for a gun', () => {
   it('a choice of a school that is no more is passed over', () =>
     expect(rulingFor('D10', gun, [choice({ option: 'gone' })]).school.key).toBe('off'))
   it('an unknown code is misuse', () => expect(() => rulingFor('D99' as QuestionCode, gun, [])).toThrow(RangeError))
-})
-
-describe('what becomes of a choice', () => {
-  // Read by code: asked for by its code, or among those that shape guides; "byRule" only shows a choice beside a step.
-  const root = join(import.meta.dirname, '../..')
-  const read = new Set(
-    readdirSync(root, { recursive: true, encoding: 'utf8' })
-      .filter((path) => /\.tsx?$/.test(path) && !/\.test\.|houserule\/schools\.ts|server\/demo|testing/.test(path))
-      .flatMap((path) => readFileSync(join(root, path), 'utf8').split('\n'))
-      .filter((line) => !line.includes('byRule'))
-      .flatMap((line) => [...line.matchAll(/'(D\d\d)'/g)].map((m) => m[1] ?? '')),
-  )
-  it.each(QUESTIONS.map((q) => [q.code, q] as const))(
-    '%s is read by the program, or says that it is told only',
-    (code, q) => expect(read.has(code)).toBe(!q.isToldOnly),
-  )
 })

@@ -19,8 +19,10 @@ export interface Question {
   /** The school that holds until the shop chooses, and why that one. */
   usual: string
   why: string
-  /** Nothing is reckoned by it: it is told where it matters, and kept as the shop's word. */
-  isToldOnly?: true
+  /**
+   * Told as knowledge and not offered as a rule: something better decides it. Or waiting, shown to nobody, until what it would decide is here.
+   */
+  standing?: 'knowledge' | 'later'
 }
 
 const s = <const K extends string>(key: K, name: string, reason: string): School<K> => ({ key, name, reason })
@@ -37,7 +39,7 @@ const ALL = [
         'It clears dust before the new liner goes in; air heard at the diffuser shows the gas way is open.',
       ),
       s('never', 'never', 'Shop air carries water and oil, and what it moves ends up where the gas comes out.'),
-      s('fittedToo', 'through a fitted liner as well', 'It is quick, and gets a day out of a clogged liner.'),
+      s('fittedToo', 'through a fitted liner as well', 'It is quick, and gets a day out of a clogged liner; no more.'),
     ],
     usual: 'emptyTube',
     why: 'A clogged liner is replaced, not blown; an empty tube may be blown with dry, oil-free air and eyes covered.',
@@ -58,12 +60,16 @@ const ALL = [
         'a gloved pinch must stop the wire and let the rolls slip',
         'It shows that the rolls slip before a nest forms.',
       ),
+      s(
+        'pinchBare',
+        'a bare-fingered pinch must stop the wire and let the rolls slip',
+        'Fingers feel more than a glove does; out of the weld circuit, or not at all.',
+      ),
       s('mark', 'to the mark on the knob', 'It is the same every time, and learners can do it.'),
       s('ear', 'by arc and ear at work', 'It is where it counts; but it can hide a failing liner.'),
     ],
     usual: 'block',
     why: 'Curl on wood and slip at a firm pinch are the two edges of one window; wood needs no fingers. The mark is written down either way.',
-    isToldOnly: true,
   },
   {
     code: 'D03',
@@ -99,8 +105,8 @@ const ALL = [
       s('under', 'from underneath', 'Where the inlet sits low, wire from the top has to bend into it.'),
     ],
     usual: 'straight',
-    why: 'One picture per feeder type; there is no rule for all.',
-    isToldOnly: true,
+    why: 'It stands with each feeder type, with its picture; there is no rule for all.',
+    standing: 'knowledge',
   },
   {
     code: 'D05',
@@ -328,7 +334,6 @@ const ALL = [
     schools: [
       s('swapFirst', 'a ready gun goes on, the other is mended off the line', 'Welding goes on in minutes.'),
       s('liner', 'the liner', 'It costs little.'),
-      s('modules', 'the neck or the cable as a piece', 'Minutes, and on a robot the tool centre stays.'),
     ],
     usual: 'swapFirst',
     why: 'Where a spare hangs ready and the stop costs more than the swap; else the liner.',
@@ -344,7 +349,7 @@ const ALL = [
     ],
     usual: 'bulk',
     why: 'A look-alike is a try-out, with its own lives.',
-    isToldOnly: true,
+    standing: 'later',
   },
   {
     code: 'D22',
@@ -357,7 +362,7 @@ const ALL = [
     ],
     usual: 'byWire',
     why: 'Who sells one is not neutral.',
-    isToldOnly: true,
+    standing: 'later',
   },
   {
     code: 'D23',
@@ -397,7 +402,6 @@ const ALL = [
     ],
     usual: 'forATime',
     why: 'A raised knob stands as a tag on the path until it is put back.',
-    isToldOnly: true,
   },
   {
     code: 'D26',
@@ -414,7 +418,6 @@ const ALL = [
     ],
     usual: 'minute',
     why: 'Nobody is blamed before the tip was looked at.',
-    isToldOnly: true,
   },
   {
     code: 'D27',
@@ -426,7 +429,7 @@ const ALL = [
     ],
     usual: 'process',
     why: 'It leaves the feed path: a question for the procedure.',
-    isToldOnly: true,
+    standing: 'later',
   },
   {
     code: 'D28',
@@ -438,7 +441,7 @@ const ALL = [
     ],
     usual: 'slowWear',
     why: 'Its lives are counted by themselves.',
-    isToldOnly: true,
+    standing: 'later',
   },
   {
     code: 'D29',
@@ -479,7 +482,6 @@ const ALL = [
     ],
     usual: 'wiper',
     why: 'In a dusty shop; its effect shows in the liners’ lives.',
-    isToldOnly: true,
   },
   {
     code: 'D32',
@@ -493,12 +495,15 @@ const ALL = [
     ],
     usual: 'byTask',
     why: 'A booth is looked over by what can be done in it.',
-    isToldOnly: true,
+    standing: 'later',
   },
 ] as const satisfies readonly Question[]
 export type QuestionCode = (typeof ALL)[number]['code']
 /** Keys of the schools of a question. */
 export type SchoolOf<C extends QuestionCode> = Extract<(typeof ALL)[number], { code: C }>['schools'][number]['key']
+/** The keys of a question's schools, as a contract lists them. */
+export const schoolKeys = <C extends QuestionCode>(code: C) =>
+  ALL.flatMap((q) => (q.code === code ? q.schools.map((x) => x.key) : [])) as unknown as [SchoolOf<C>, ...SchoolOf<C>[]]
 export const QUESTION_CODES = ALL.map((q) => q.code) as [QuestionCode, ...QuestionCode[]]
 /** A question that the program ships; its code is one of a known few. */
 export type Asked = Question & { code: QuestionCode }
@@ -549,5 +554,8 @@ export function rulingFor<C extends Choice, Q extends QuestionCode>(
   return { question, school, choice: narrowest ?? null }
 }
 
+/** What is asked of a shop, or told to it; the others wait. */
+export const SHOWN_QUESTIONS = QUESTIONS.filter((q) => q.standing !== 'later')
 /** Questions that bear on a part of the path. */
-export const questionsAt = (position: Position) => QUESTIONS.filter((q) => q.at.includes(kindOfPosition(position)))
+export const questionsAt = (position: Position) =>
+  SHOWN_QUESTIONS.filter((q) => q.at.includes(kindOfPosition(position)))

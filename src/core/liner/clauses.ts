@@ -40,3 +40,7 @@ export interface LinerTerms {
   tips: number
 }
 export const USUAL_TERMS: LinerTerms = { on: [...LINER_CLAUSES], pullRatio: FRICTION_LOOK, tips: 2 }
+
+/** What asks for a new liner before it stops a gun, by the shop's school (D06): its use alone, its signs, or nothing. */
+export const linerAskedBy = (school: string): 'use' | 'signs' | 'nothing' =>
+  school === 'byUse' ? 'use' : school === 'signs' ? 'signs' : 'nothing'

@@ -1,5 +1,6 @@
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
+import { type SchoolOf } from '@core/houserule/schools.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { type How, type ReadingKey, type ReadingUnit, type ReadingVerdict } from './keys.ts'
 
@@ -103,6 +104,20 @@ const KGF = 1 / 9.80665
 const LBF = 1 / 4.4482216
 const COMMA = [0.1, 0.01]
 
+const PINCHED = [
+  g('stops', 'a firm pinch stops it', 'good'),
+  g('lightly', 'a light touch stops it', 'look'),
+  g('never', 'nothing stops it', 'act'),
+]
+/** The way of reading the tension that goes with each way of setting it (D02). */
+export const TENSION_WAY: Record<SchoolOf<'D02'>, string> = {
+  block: 'block',
+  slack: 'wood',
+  pinch: 'gloved',
+  pinchBare: 'pinch',
+  mark: 'knob',
+  ear: 'ear',
+}
 /** Methods by which the tension is set (D02): none of their verdicts is compared with another's. */
 const TENSION_METHODS: readonly Method[] = [
   method({
@@ -128,16 +143,28 @@ const TENSION_METHODS: readonly Method[] = [
   method({
     key: 'pinch',
     name: 'pinched by bare fingers',
-    do: 'Out of the weld circuit: a firm pinch should stop the wire and let the rolls slip.',
+    do: 'Work clamp off first, out of the weld circuit: a firm pinch where the wire comes out should stop it and let the rolls slip.',
     number: 'needed',
-    grades: [
-      g('stops', 'a firm pinch stops it', 'good'),
-      g('lightly', 'a light touch stops it', 'look'),
-      g('never', 'nothing stops it', 'act'),
-    ],
+    grades: PINCHED,
+    hazards: ['live', 'circuit'],
+  }),
+  method({
+    key: 'gloved',
+    name: 'pinched with a glove',
+    do: 'Work clamp off first, a dry glove on: a firm pinch where the wire comes out should stop it and let the rolls slip.',
+    number: 'needed',
+    grades: PINCHED,
     hazards: ['live', 'circuit'],
   }),
   method({ key: 'knob', name: 'the knob alone', do: 'Read the number the knob points at.', number: 'needed' }),
+  method({
+    key: 'ear',
+    name: 'by arc and ear',
+    do: 'A short weld: is the arc even, the sound steady? Then read the knob.',
+    number: 'needed',
+    grades: [g('even', 'even and steady', 'good'), g('surges', 'surges, or a long arc', 'look')],
+    hazards: ['arc', 'clothing', 'trigger'],
+  }),
 ]
 
 /** Every reading as data. Windows go by the set-up (`targetFor`); numbers here are guesses. */
@@ -743,6 +770,17 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         how: 'measured',
         number: 'needed',
         hazards: ['trigger', 'cylinder'],
+      }),
+      method({
+        key: 'glance',
+        name: 'at the meter, by eye',
+        do: 'Cylinder open, its gauge not near empty; gas heard at the gun, and its mark where it was left.',
+        grades: [
+          g('asLeft', 'open, as it was left', 'good'),
+          g('other', 'set otherwise, or near empty', 'look'),
+          g('none', 'shut, empty, or nothing heard', 'act'),
+        ],
+        hazards: ['cylinder'],
       }),
     ],
   }),

@@ -34,6 +34,18 @@ describe('how tight a joint is made', () => {
   })
   it('what is rare is no reason for another habit', () =>
     expect(of(times(14, 'stripped'), 3961, 3, 'tip')).toMatchObject({ advise: 'stay', why: 'rare' }))
+  it('weighs what one costs: as many stripped as came loose speak for one slacker', () => {
+    const faults = [...times(16, 'cameLoose'), ...times(16, 'stripped')]
+    const advice = of(faults, 400, 3)
+    expect(advice).toMatchObject({ slack: 16, tight: 16, advise: 'one slacker', to: 2 })
+    expect(advice.slackMin).toBeCloseTo(24, 9)
+    expect(advice.tightMin).toBeCloseTo(80, 9)
+  })
+  it('a crooked nozzle says nothing of how tight it was made; why it stood so is counted', () =>
+    expect(of([...times(3, 'askewInsulator'), 'askewThread'], 200, 1, 'nozzle')).toMatchObject({
+      ...{ slack: 0, tight: 0, crossed: 0, advise: 'too few to tell' },
+      askew: { askewInsulator: 3, askewThread: 1 },
+    }))
   it('counts crossed threads for neither side', () =>
     expect(of(times(30, 'crossThreaded'), 300, 2)).toMatchObject({ advise: 'too few to tell', crossed: 30 }))
 })

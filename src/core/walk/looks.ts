@@ -1,4 +1,5 @@
 import { type KindKey } from '@core/path/columns.ts'
+import { type SchoolOf } from '@core/houserule/schools.ts'
 import { READINGS, type ReadingKey } from '@core/reading/keys.ts'
 import { READING, type Method } from '@core/reading/specs.ts'
 
@@ -32,17 +33,19 @@ const IN_PASSING = {
   nozzleOpen: look({ minutes: 0.15, everyDays: 1, bad: [2, 10], stops: [0.05, 6], fix: 'clean', at: 'nozzle' }),
   clamp: look({ minutes: 0.1, everyDays: 1, bad: [0.8, 10], stops: [0.05, 5], at: 'gas' }),
   ...({ hubDrag: null, hubCoast: null, conduitPull: null, tension: null, slip: null, motorAmps: null } as const),
-  ...({ pull: null, continuity: null, recess: null, stickOut: null, arcCone: null, centring: null } as const),
-  gasFlow: null,
+  continuity: look({ minutes: 0.7, everyDays: 30, bad: [0.4, 10], stops: [0.05, 10], fix: 'change', at: 'insulator' }),
+  gasFlow: look({ minutes: 0.15, everyDays: 1, bad: [0.5, 10], stops: [0.2, 6], at: 'gas' }),
+  ...({ pull: null, recess: null, stickOut: null, arcCone: null, centring: null } as const),
 } as const satisfies Record<ReadingKey, Look | null>
 type Known = typeof IN_PASSING
 export type LookKey = { [K in ReadingKey]: Known[K] extends null ? never : K }[ReadingKey]
 export const LOOK_KEYS = READINGS.filter((key): key is LookKey => IN_PASSING[key] !== null) as [LookKey, ...LookKey[]]
 export const LOOKS = Object.fromEntries(LOOK_KEYS.map((key) => [key, IN_PASSING[key]])) as Record<LookKey, Look>
 
-/** The way of a reading that is a look or a feel, told apart in words. */
+/** The way of a reading that is a look or a feel told apart in words; else one with a tool that answers in words. */
 export function lookMethod(key: LookKey): Method {
-  const method = READING[key].methods.find((m) => m.how === 'looked' && m.grades.length > 0)
+  const told = READING[key].methods.filter((m) => m.grades.length > 0)
+  const method = told.find((m) => m.how === 'looked') ?? told[0]
   if (!method) throw new RangeError(`lookMethod: ${key} cannot be told apart by eye`)
   return method
 }
@@ -52,14 +55,27 @@ export const actFor = (key: LookKey): 'cleaned' | 'changed' | null => {
   return fix === 'clean' ? 'cleaned' : fix === 'change' ? 'changed' : null
 }
 
+/** What a gun has to be, or the shop to do, for a look to have any sense there. */
+export interface LookedAt {
+  /** The gas that is on, or none; null where nobody told. */
+  gas: string | null
+  /** What the shop does about dirt on the wire's way (D31): without wipers none is looked at. */
+  dirt: SchoolOf<'D31'>
+}
+export const isLookedAt = (key: LookKey, { gas, dirt }: LookedAt): boolean =>
+  key === 'wiper' ? dirt === 'wiper' : key === 'gasFlow' ? gas !== 'none' : true
+
 /** Walks people take, and what they look at on them; `due` takes whatever is due at each gun. */
 export const WALKS = {
   due: { name: 'what is due', looks: LOOK_KEYS },
-  startOfShift: { name: 'start of shift', looks: ['pinHome', 'layout', 'bore', 'nozzleOpen', 'clamp'] },
+  startOfShift: { name: 'start of shift', looks: ['pinHome', 'layout', 'bore', 'nozzleOpen', 'gasFlow', 'clamp'] },
   hourly: { name: 'each hour', looks: ['nozzleOpen'] },
-  handOver: { name: 'hand-over of a class', looks: ['pinHome', 'layout', 'bore', 'nozzleOpen'] },
+  handOver: { name: 'hand-over of a class', looks: ['pinHome', 'layout', 'bore', 'nozzleOpen', 'gasFlow', 'clamp'] },
   weekly: { name: 'weekly', looks: ['wiper', 'insulator', 'holes', 'bore', 'nozzleOpen', 'layout'] },
-  monthly: { name: 'monthly', looks: ['wiper', 'gap', 'pinHome', 'insulator', 'holes', 'bore', 'nozzleOpen'] },
+  monthly: {
+    name: 'monthly',
+    looks: ['wiper', 'gap', 'pinHome', 'insulator', 'continuity', 'holes', 'bore', 'nozzleOpen'],
+  },
   gunOut: { name: 'while the gun is out', looks: ['orings', 'gap', 'pinHome'] },
 } as const satisfies Record<string, { name: string; looks: readonly LookKey[] }>
 export type WalkKey = keyof typeof WALKS

@@ -109,7 +109,7 @@ describe('how often a nozzle is cleaned', () => {
     await choose('hourly')
     expect(await nozzle('A1')).toMatchObject({ clean: { limit: 1, foundN: null } })
     await choose('cleanUp')
-    expect(await cleaningOf('A1')).toMatchObject({ limitH: null, isLookedAtDaily: true })
+    expect(await cleaningOf('A1')).toMatchObject({ limitH: null, way: 'cleanUp' })
     expect(await nozzle('A1')).toMatchObject({ clean: null, state: 'look' })
     await act('A1', { act: 'seen', position: 'nozzle' })
     expect(await nozzle('A1')).toMatchObject({ clean: null, state: 'good' })

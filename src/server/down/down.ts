@@ -199,7 +199,7 @@ function rulesAt(hung: Hung, shop: ShopFit & ShopRules): Pick<z.input<typeof dow
   const school = <C extends QuestionCode>(code: C) => rulingFor(code, by, shop.choices).school.key
   const { school: liner, terms, evidence } = linerHere(hung, shop, built)
   return {
-    schools: { first: school('D05'), clean: school('D18'), swap: school('D20'), liner },
+    schools: { first: school('D05'), clean: school('D18'), swap: school('D20'), liner, blame: school('D26') },
     liner: { terms, evidence },
   }
 }

@@ -1,3 +1,4 @@
+import { LOOKED_AT_DAYS } from '@core/cleaning/interval.ts'
 import { type FamilyId } from '@core/ids/id.ts'
 import { type HeadRow } from '@server/projection/rows.ts'
 import { ranOn, type RunOn } from '@core/clock/clock.ts'
@@ -5,6 +6,7 @@ import { workingDays, type Schedule } from '@core/clock/schedule.ts'
 import { shiftsOver } from '@core/floor/rank.ts'
 import { stateOf, type PositionVerdict } from '@core/floor/state.ts'
 import { dueOf, type Due } from '@core/houserule/due.ts'
+import { linerAskedBy } from '@core/liner/clauses.ts'
 import { judgeLiner, NO_EVIDENCE, type LinerVerdict } from '@core/liner/signs.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { leavingIt, type Leaving } from '@core/life/kept.ts'
@@ -147,10 +149,11 @@ function verdictOf(
 /** The shop's rule for liners, where it goes by signs; null where it goes by use. */
 function linerSays(row: PositionRow, at: JudgeAt, change: Due | null): LinerVerdict | null {
   const { liner, alarms } = at
-  if (liner.school === 'byUse') return null
+  const by = linerAskedBy(liner.school)
+  if (by === 'use') return null
   const { terms, evidence } = liner
   // The other schools wait until it stops: no sign opens a row, and use alone asks for a look.
-  const on = liner.school === 'signs' ? terms.on : []
+  const on = by === 'signs' ? terms.on : []
   const isIn = row.fittedMs !== null
   const usedFraction = change?.usedFraction ?? null
   return judgeLiner(isIn ? evidence : NO_EVIDENCE, { terms: { ...terms, on }, alarms, usedFraction })
@@ -193,11 +196,12 @@ function limitsOf(
   const lookDays = rule?.lookDays ?? null
   if (kind.key !== 'nozzle' || kind.lifeUnit !== 'arcHours')
     return { clean: rule?.cleanLimit ?? null, foundN: null, lookDays }
-  const { limit, isLookedAtDaily } = cleaning
+  const { limit, way } = cleaning
+  const days = way === 'hours' ? null : LOOKED_AT_DAYS[way]
   return {
     clean: limit?.hours ?? null,
     foundN: limit?.by === 'found' ? limit.n : null,
-    lookDays: isLookedAtDaily ? Math.min(lookDays ?? 1, 1) : lookDays,
+    lookDays: days === null ? lookDays : Math.min(lookDays ?? days, days),
   }
 }
 

@@ -7,6 +7,7 @@ import { type ReadingKey } from '@core/reading/keys.ts'
 import { type GunBuilt } from '@core/shop/built.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { cleaningHere, type CleaningHere } from '@server/gunnow/limit.ts'
+import { rulingFor, type SchoolOf } from '@core/houserule/schools.ts'
 import { linerHere, type LinerHere } from '@server/gunnow/rulehere.ts'
 import { carrier, headNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -18,7 +19,7 @@ import { FOLLOW_UP_TEXT, type OpenFollowUp } from '@core/followup/followup.ts'
 import { followUpsHere } from '@server/gunnow/followuphere.ts'
 import { isToUndo, TAG_TEXT } from '@core/changeover/tags.ts'
 import { checkPlace, standing, type Checked } from '@server/gunnow/findings.ts'
-import { builtHere, carrierIdsOf, tagsHere, type Hung } from '@server/gunnow/setup.ts'
+import { builtHere, carrierIdsOf, ruledBy, tagsHere, type Hung } from '@server/gunnow/setup.ts'
 import { readPositions, type CarrierState, type PositionRow, type PositionStore } from '@server/gunnow/positions.ts'
 
 export interface Surveyed {
@@ -41,6 +42,8 @@ export interface Surveyed {
   /** When each thing was last read here, on any of its carriers. */
   lastRead: () => Partial<Record<ReadingKey, number>>
   familyId: FamilyId | null
+  /** What the shop does here about dirt on the wire's way. */
+  dirt: SchoolOf<'D31'>
 }
 
 /** The state of every position at some places, or at all: what is stored, run on to now. */
@@ -147,6 +150,7 @@ function saidOf(hung: Hung, at: { shop: ShopModel; schedule: Schedule | null; no
     // Asked for by walks alone: Floor does not wait for it.
     lastRead: () => lastReadHere(hung, shop),
     familyId: built.familyId,
+    dirt: rulingFor('D31', ruledBy(hung.station, built), shop.choices).school.key,
     gunBuilt: hung.stateOf(hung.now.gunId)?.built ?? null,
   }
 }

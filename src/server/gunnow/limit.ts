@@ -2,7 +2,8 @@ import {
   cleanLimit,
   closurePrior,
   learntInterval,
-  LOOKED_AT_DAILY,
+  cleaningWay,
+  type CleaningWay,
   type CleanLimit,
   type CleaningInterval,
 } from '@core/cleaning/interval.ts'
@@ -13,11 +14,11 @@ import { type Built } from '@core/shop/built.ts'
 import { carrierIdsOf, ruledBy, wireFacts, type Hung } from './setup.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 
-/** How the nozzle of one gun is cleaned: by which hours, or looked at every day instead. */
+/** How the nozzle of one gun is cleaned: by which hours, or when else. */
 export interface CleaningHere {
   /** Null: no hours count here. */
   limit: CleanLimit | null
-  isLookedAtDaily: boolean
+  way: CleaningWay
   /** What its own findings would have it be, whatever the shop chose; the class's guess where there are none. */
   learnt: CleaningInterval
   /** It closes ever faster. */
@@ -43,7 +44,7 @@ export function cleaningHere(hung: Hung, shop: ShopModel, built: Built): Cleanin
   const learnt = learntInterval({ ruleH, found, prior })
   return {
     limit: isByHours ? cleanLimit({ school, ruleH, learnt }) : null,
-    isLookedAtDaily: LOOKED_AT_DAILY.has(school),
+    way: cleaningWay(school),
     learnt,
     rises: cleaningRises(found),
   }

@@ -1,6 +1,6 @@
 import { type CarrierId, type FamilyId, type Id, NO_ID, type PartId, type WireId } from '@core/ids/id.ts'
 import { kindOfPosition, type Position } from '@core/path/columns.ts'
-import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
+import { rulingFor, type QuestionCode, type RuledBy, type SchoolOf } from '@core/houserule/schools.ts'
 import { withGun, type Built } from '@core/shop/built.ts'
 import {
   type FamilyFacts,
@@ -24,6 +24,7 @@ import {
   type StationRow,
   type ShopFit,
   type ShopPlaces,
+  type ShopRules,
 } from '@server/shopmodel/model.ts'
 
 /** A place with what is projected of its three carriers. */
@@ -108,6 +109,13 @@ function partsHere(hung: Hung, shop: ShopPlaces & ShopFit): Setup['parts'] {
     }
   return parts
 }
+
+/** The shop's own way in one question, for what hangs here. */
+export const schoolHere = <C extends QuestionCode>(
+  code: C,
+  hung: Hung,
+  shop: ShopPlaces & ShopFit & ShopRules,
+): SchoolOf<C> => rulingFor(code, ruledBy(hung.station, builtHere(hung, shop)), shop.choices).school.key
 
 /** The gun as it stands, for the rules of fit. */
 export function setupOf(hung: Hung, shop: ShopModel): Setup {

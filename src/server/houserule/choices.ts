@@ -38,6 +38,8 @@ export const choose = (deps: Deps, who: Who, r: z.output<typeof choiceRequest>) 
     work: async (tx) => {
       const question = questionByCode.get(r.code)
       if (!question) throw new DomainError('not-found', `There is no question ${r.code}.`)
+      if (r.option !== null && question.standing)
+        throw new DomainError('bad-request', `"${question.ask}" is told here and is no rule.`, [question.why])
       if (r.option !== null && !question.schools.some((s) => s.key === r.option))
         throw new DomainError('bad-request', `"${r.option}" is no school of ${r.code}.`, ['Choose one of those shown.'])
       await mustBeScope(tx, r.scopeType, r.scopeKey)

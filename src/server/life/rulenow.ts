@@ -3,6 +3,7 @@ import { type LifeAnswer } from '@contract/life.ts'
 import { person } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type School } from '@core/life/chooserule.ts'
+import { linerAskedBy } from '@core/liner/clauses.ts'
 import { linerRule } from '@server/gunnow/rulehere.ts'
 import { type KindRow, type RuleRow, type ShopModel, type ShopRules } from '@server/shopmodel/model.ts'
 import { ruleHistory } from './history.ts'
@@ -16,8 +17,9 @@ function schoolNow(
   const chosen = rule?.basis?.school ?? (rule?.changeLimit ? 'fixed' : null)
   if (at.kind.key !== 'liner') return chosen
   const { school } = linerRule({ class: at.classKey }, shop.choices)
-  if (school === 'signs') return 'signs'
-  return school === 'byUse' ? chosen : 'runToFailure'
+  const by = linerAskedBy(school)
+  if (by === 'signs') return 'signs'
+  return by === 'use' ? chosen : 'runToFailure'
 }
 
 /** The rule that holds, what it rested on when it was chosen, and what held before. */

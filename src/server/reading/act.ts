@@ -4,6 +4,7 @@ import { type WireId } from '@core/ids/id.ts'
 import { conduitFriction, frictionBy, isPullWay, type PullWay } from '@core/drag/pulls.ts'
 import { type Fact, type ReadingFact } from '@core/ledger/event.ts'
 import { boreMm, judgeReading, outsidePhysics } from '@core/reading/judge.ts'
+import { RAISED_WAYS } from '@core/reading/raised.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
 import { methodOf, READING, type Method } from '@core/reading/specs.ts'
 import { type FeederFacts } from '@core/rightparts/facts.ts'
@@ -15,7 +16,7 @@ import { settledFacts } from '@server/followup/act.ts'
 import { carrierAt, checkTime, type Place } from '@server/write/place.ts'
 import { logFacts } from '@server/write/facts.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
-import { setupOf } from '@server/gunnow/setup.ts'
+import { schoolHere, setupOf } from '@server/gunnow/setup.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { arcSinceCleaned, targetHere } from './read.ts'
 import { readingsHere } from '@server/gunnow/readingkept.ts'
@@ -33,6 +34,10 @@ export async function logReading(deps: Deps, who: Who, r: Request): Promise<Read
   const shop = await loadShop(deps.db, deps.shops, deps.now())
   const hung = await hungOne(deps.db, shop, r.stationId)
   const here = await readingsHere(deps.db, hung, shop)
+  if (r.keepGoing && !RAISED_WAYS[schoolHere('D25', hung, shop)].canKeep)
+    throw new DomainError('bad-request', 'House rule: tension is not raised to keep going.', [
+      'Put the knob back where it was, and look at liner, tip and rolls; or say that it is set anew.',
+    ])
   const target = targetHere(r.what, { hung, shop, here, method: r.method })
   if (!r.isMeant) {
     askBoreBack(made, target)
@@ -208,7 +213,8 @@ export function readingFacts(r: Request, made: Numbers, at: FactsAt): Fact[] {
     method: r.method,
     how: r.how,
     ...made,
-    from: r.keepGoing ? { ...made.from, keepDays: r.keepGoing.days } : made.from,
+    // Raised with no day on it is raised all the same.
+    from: r.keepGoing ? { ...made.from, keepDays: r.keepGoing.days ?? 0 } : made.from,
     grade: r.grade,
     is: judgeReading({ ...r, ...made }, target).is,
     headId: place.now.headId,
@@ -222,6 +228,7 @@ export function readingFacts(r: Request, made: Numbers, at: FactsAt): Fact[] {
 /** Raised to keep a gun going: it hangs there till a day, and somebody looks at the liner (D25). */
 function raisedFacts(r: Request, { place, shop, nowMs }: FactsAt): Fact[] {
   if (!r.keepGoing || r.what !== 'tension') return []
-  const untilMs = nowMs + r.keepGoing.days * DAY_MS
-  return [{ kind: 'tied', carrierId: carrierAt(place, 'rolls', shop), tag: 'knobRaised', untilMs }]
+  const { days } = r.keepGoing
+  const until = days === null ? {} : { untilMs: nowMs + days * DAY_MS }
+  return [{ kind: 'tied', carrierId: carrierAt(place, 'rolls', shop), tag: 'knobRaised', ...until }]
 }

@@ -32,8 +32,8 @@ import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { cleaningHere } from '@server/gunnow/limit.ts'
 import { dragHere, isFromDrum, knobWindow } from '@server/drag/ofplace.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
-import { builtHere, carrierIdsOf, setupOf, tagsHere, type Hung } from '@server/gunnow/setup.ts'
-import { loadShop, type ShopModel, type ShopPlaces, type ShopFit } from '@server/shopmodel/model.ts'
+import { builtHere, carrierIdsOf, schoolHere, setupOf, tagsHere, type Hung } from '@server/gunnow/setup.ts'
+import { loadShop, type ShopModel, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { fittedHere, readingsHere, touchedHere, type ReadHere } from '@server/gunnow/readingkept.ts'
 
 interface At {
@@ -75,6 +75,7 @@ export async function readReadings(deps: Deps, who: Who, q: z.output<typeof read
     alarms: carrierIdsOf(hung.now, shop)
       .flatMap((id) => hung.stateOf(id)?.now?.alarms ?? [])
       .filter((a) => isAlarmLive(a, nowMs)),
+    schools: { tension: schoolHere('D02', hung, shop), raise: schoolHere('D25', hung, shop) },
     raised: raised ? { sinceMs: raised.sinceMs, untilMs: raised.untilMs ?? null } : null,
     flow: flowPair(here.kept),
     antiSpatter: agentHere(hung, shop),
@@ -82,9 +83,11 @@ export async function readReadings(deps: Deps, who: Who, q: z.output<typeof read
   }
 }
 
-/** A gun without such a part is not asked for its reading; nor is one that draws from a spool for a conduit's. */
-function isHere(what: ReadingKey, hung: Hung, shop: ShopPlaces & ShopFit): boolean {
-  if (what === 'conduitPull' && !isFromDrum(hung, shop)) return false
+/** A gun without such a part is not asked for its reading; nor one that draws from a spool for a conduit's, or a shop without wipers for theirs. */
+function isHere(what: ReadingKey, hung: Hung, shop: ShopModel): boolean {
+  const dirt = schoolHere('D31', hung, shop)
+  if (what === 'conduitPull' && dirt !== 'sheath' && !isFromDrum(hung, shop)) return false
+  if (what === 'wiper' && dirt !== 'wiper') return false
   const { at } = READING[what]
   const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
   return rows.some((r) => r.position === at)
@@ -211,11 +214,11 @@ function nozzleCleaning(at: At, nowMs: number): ReadingAnswer['cleaning'] {
   const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
   const nozzle = rows.find((r) => r.position === 'nozzle')
   if (!nozzle) return null
-  const { limit, learnt, isLookedAtDaily } = cleaningHere(hung, shop, builtHere(hung, shop))
+  const { limit, learnt, way } = cleaningHere(hung, shop, builtHere(hung, shop))
   return {
     limitH: limit?.hours ?? null,
     by: limit?.by ?? null,
-    isLookedAtDaily,
+    way,
     learntH: learnt.hours,
     n: learnt.n,
     isHeld: limit?.isHeld ?? null,

@@ -109,6 +109,7 @@ async function jointLine(
     step,
     sinceMs: rule?.sinceMs ?? null,
     ...adviseJoint(faults, { joint, made: countOf(MADE_WITH[joint]), step }),
+    isPushOn: at.shop.familyById.get(id)?.fit?.nozzleStyle === 'push-on',
     places: placesOf(bad),
     diffusersPer100Tips: tips > 0 && isFront ? (countOf('diffuser') / tips) * 100 : null,
   }

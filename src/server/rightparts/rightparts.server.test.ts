@@ -192,18 +192,18 @@ describe('joints', () => {
   const trouble = (fault: string, thread: string | null = null) =>
     lead.post('/rightparts/joint', { key: nextKey(), stationId: id('A7'), joint: 'tip', fault, thread })
   it('are counted both ways, and a step is advised when it is clear', async () => {
-    for (let i = 0; i < 12; i++) await trouble('cameLoose')
+    for (let i = 0; i < 26; i++) await trouble('cameLoose')
     await trouble('seized')
     const { joints } = (await lead.get<JointsAnswer>('/rightparts/joints')).body
     expect(joints).toMatchObject([
       {
         joint: 'tip',
         step: 2,
-        slack: 12,
+        slack: 26,
         tight: 1,
         advise: 'one tighter',
         to: 3,
-        places: [{ name: 'A7', faults: 13 }],
+        places: [{ name: 'A7', faults: 27 }],
       },
     ])
   })

@@ -177,7 +177,7 @@ async function looksOf(
     if (!method.grades.some((g) => g.key === grade))
       throw new DomainError('bad-request', `${what}: "${grade}" is no answer to that.`, ['Load the page again.'])
     const { key, stationId } = entry
-    const r = readingRequest.parse({ key, stationId, what, method: method.key, how: 'looked', grade })
+    const r = readingRequest.parse({ key, stationId, what, method: method.key, how: method.how, grade })
     const from: Record<string, number> = {}
     const weight = at.weightOf(entry.key, { what, grade })
     if (weight < 1) from['weight'] = weight

@@ -8,6 +8,7 @@ import {
   chanceBad,
   isLookDue,
   LOOK_KEYS,
+  isLookedAt,
   LOOKS,
   WALKS,
   worthOfLook,
@@ -171,8 +172,10 @@ function stopAt(s: Surveyed, at: MakeAt): StopMade | null {
 /** Looks of this walk that are on this gun, and for "what is due" those whose time has come. */
 function looksAt(s: Surveyed, { found, walk, nowMs }: MakeAt): WalkStop['looks'] {
   const lastRead = s.lastRead()
+  const { settings, gas } = s.checked.setup
+  const lookedAt = { gas: settings.gas ?? gas, dirt: s.dirt }
   return WALKS[walk].looks.flatMap((what: LookKey) => {
-    if (!s.positions.some((p) => p.row.position === LOOKS[what].at)) return []
+    if (!s.positions.some((p) => p.row.position === LOOKS[what].at) || !isLookedAt(what, lookedAt)) return []
     const lastMs = lastLooked(s, what, lastRead[what] ?? null)
     const ageDays = lastMs === null ? null : Math.max(0, nowMs - lastMs) / DAY_MS
     if (walk === 'due' && !isLookDue(what, ageDays)) return []

@@ -8,6 +8,7 @@ import { fixKey, type FixGroup } from '@core/diagnose/moves.ts'
 import { signsFor } from '@core/diagnose/ratio.ts'
 import { cleanOrChange, type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
 import { fixMinutes, minutesOf, type Cause, type Check } from '@core/diagnose/knowledge.ts'
+import { isSwapOffered } from '@core/diagnose/swap.ts'
 import { type PathPlace } from '@core/path/columns.ts'
 import { type DownAnswer } from '@contract/down.ts'
 import { type GunAnswer } from '@contract/gun.ts'
@@ -267,10 +268,10 @@ function ReadyGun({ gun, down, search, found }: At & { found: Found }) {
   const left = found.plan[0]?.expectedMin ?? 0
   // By the server's clock, in scheduled time where that is counted: a device's own may be off.
   const stoodMin = gun.downMinutes ?? (gun.downSinceMs === null ? 0 : (gun.nowMs - gun.downSinceMs) / 60_000)
-  const isLate = state.firstMin !== null && stoodMin > 2 * state.firstMin
-  // A shop that mends in place is offered it only when the search takes twice what it should.
-  const isCheaper = spare !== null && down.schools.swap === 'swapFirst' && left > spare.worthOverMin
-  if (!spare || (!isLate && !isCheaper)) return null
+  const { firstMin } = state
+  const school = down.schools.swap
+  if (!spare || !isSwapOffered({ school, leftMin: left, stoodMin, firstMin, worthOverMin: spare.worthOverMin }))
+    return null
   return (
     <>
       <Key

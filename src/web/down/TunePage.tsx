@@ -1,7 +1,7 @@
 import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { useNavigate, useSearchParams } from 'react-router'
-import { hasFeedSign, minuteChecks, type TuneGuard } from '@core/diagnose/tune.ts'
+import { isMinuteAsked, minuteChecks, type TuneGuard } from '@core/diagnose/tune.ts'
 import { hintsOf } from '@core/diagnose/hints.ts'
 import { reckon, type Hint, type Reckoned, type Said } from '@core/diagnose/session.ts'
 import { type Check, type Knowledge, type Symptom } from '@core/diagnose/knowledge.ts'
@@ -19,7 +19,7 @@ import { gunState, indexed, touchedByLog } from './reckoned.ts'
 import { MinuteFirst } from './MinuteFirst.tsx'
 import { Trials, type LoggedTrial } from './Trials.tsx'
 
-/** A setting is changed one value at a time; on a gun with a feed sign, after one minute on the equipment. */
+/** A setting is changed one value at a time; where the equipment may be behind what is seen, after one minute on it. */
 export function TunePage() {
   const [params] = useSearchParams()
   const stationId = params.get('gun') ?? ''
@@ -97,7 +97,7 @@ function tunedSymptoms({ symptoms, causes }: Knowledge): Symptom[] {
 interface Looked extends Reckoned {
   checks: Check[]
   hints: Hint[]
-  /** A sign of the feed stands on this gun: the minute is asked for. */
+  /** The equipment may be behind it: the minute is asked for. */
   isAsked: boolean
 }
 function reckonedAt(gun: GunAnswer, down: DownAnswer, of: { seen: Seen; said: readonly Said[] }): Looked | null {
@@ -105,8 +105,8 @@ function reckonedAt(gun: GunAnswer, down: DownAnswer, of: { seen: Seen; said: re
   const index = indexed(down.knowledge)
   const hints = hintsOf(gunState(gun, down, touchedByLog(gun, gun.nowMs)), index)
   const begin = reckon(index, { symptom: of.seen, said: [] }, { hints })
-  const isDown = gun.downSinceMs !== null
-  return { ...begin, checks: minuteChecks(begin), hints, isAsked: isDown || hasFeedSign(begin, hints) }
+  const isAsked = isMinuteAsked(begin, { hints, blame: down.schools.blame, isDown: gun.downSinceMs !== null })
+  return { ...begin, checks: minuteChecks(begin), hints, isAsked }
 }
 
 /** The look that showed something, if one did. */

@@ -102,7 +102,11 @@ export function search(
     { hints, shares, without: cannotBeHad(index, listed, { gun, down }) },
   )
   const ruling = linerRuling(down, gun, said)
-  const { plan, schoolCost, did } = ordered(reckoned, { first: down.schools.first, liner: ruling })
+  const { plan, schoolCost, did } = ordered(reckoned, {
+    first: down.schools.first,
+    blame: down.schools.blame,
+    liner: ruling,
+  })
   return { index, reckoned, hints, plan, schoolCost, liner: { did, signs: ruling.signs }, own }
 }
 

@@ -19,7 +19,7 @@ const downOf = (over: Partial<DownAnswer> = {}): DownAnswer => ({
   ...{ nowMs: NOW, zone: 'UTC', stationId: gun().stationId, isCell: false, isTraining: false, isCored: false },
   ...{ version: 0, isShipped: true, turned: [], others: { gas: 0, sameWire: 0, power: 0 }, spare: null, priceMin: {} },
   knowledge: SHIPPED as unknown as DownAnswer['knowledge'],
-  schools: { first: 'bySign', clean: 'byBore', swap: 'mend', liner: 'byUse' },
+  schools: { first: 'bySign', clean: 'byBore', swap: 'liner', liner: 'byUse', blame: 'minute' },
   liner: { terms: USUAL_TERMS, evidence: NO_EVIDENCE },
   lastStops: [],
   ...over,

@@ -23,34 +23,35 @@ interface Props {
 /** What holds here, in one line; the other schools and their reasons one tap away. */
 export function Question(props: Props) {
   const { question, choices, gun, names, zone } = props
-  const { school, choice } = rulingFor(question.code, gun, choices)
+  const isRule = question.standing === undefined
+  const { school, choice } = rulingFor(question.code, gun, isRule ? choices : [])
   const narrower = choices.filter((c) => c.code === question.code && c !== choice)
   return (
     <details className="question">
       <summary>
         <span className="ask">{question.ask}</span> <strong>{capital(school.name)}</strong>{' '}
-        <span className="dim">({choice ? 'house rule' : 'usual'})</span>
+        {isRule ? <span className="dim">({choice ? 'house rule' : 'usual'})</span> : null}
       </summary>
       <p className="small-print">
-        {capital(whose(choice, names, zone))}. {question.why}
-        {question.isToldOnly ? ' Kept as your word: nothing here is worked out by it.' : ''}
+        {isRule ? `${capital(whose(choice, names, zone))}. ` : ''}
+        {question.why}
       </p>
       <ul className="plain schools">
         {question.schools.map((s) => (
           <li key={s.key}>
             <strong>{capital(s.name)}</strong>
-            {s.key === school.key ? <span> (holds here)</span> : null}
+            {isRule && s.key === school.key ? <span> (holds here)</span> : null}
             <span className="dim"> {s.reason}</span>
           </li>
         ))}
       </ul>
-      {narrower.map((c) => (
+      {(isRule ? narrower : []).map((c) => (
         <p className="small-print" key={`${c.scopeType} ${c.scopeKey}`}>
           {capital(scopeWord(c.scopeType, c.scopeKey, names))}:{' '}
           {question.schools.find((s) => s.key === c.option)?.name ?? 'a school that is no more'}.
         </p>
       ))}
-      {props.isLead ? <Choose {...props} holds={school} choice={choice} /> : null}
+      {props.isLead && isRule ? <Choose {...props} holds={school} choice={choice} /> : null}
     </details>
   )
 }

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { QUESTIONS, type ScopeType } from '@core/houserule/schools.ts'
+import { SHOWN_QUESTIONS, type Asked, type ScopeType } from '@core/houserule/schools.ts'
 import { COLUMNS, type KindKey } from '@core/path/columns.ts'
 import { capital } from '@web/format/words.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
@@ -15,7 +15,6 @@ export const namesOf = (shop: ShopAnswer): ScopeNames => ({
   feederTypes: new Map(shop.feederTypes.map((f) => [f.id, f.name])),
 })
 
-type Asked = (typeof QUESTIONS)[number]
 /** What this shop has chosen first, then along the path, then what belongs to no one place. */
 function groupsOf(questions: readonly Asked[], shop: ShopAnswer, chosen: ReadonlySet<string>) {
   const columnOf = new Map(shop.kinds.map((k) => [k.key, k.column]))
@@ -32,12 +31,12 @@ function groupsOf(questions: readonly Asked[], shop: ShopAnswer, chosen: Readonl
 const CHOSEN = 'chosen here'
 const ANYWHERE = 'on the whole gun'
 
-/** All thirty-two questions on which good people differ: what holds here, why, and the other ways. */
+/** The questions on which good people differ: what holds here, why, and the other ways. */
 export function Schools({ shop, isLead }: { shop: ShopAnswer; isLead: boolean }) {
   const choices = useChoices()
   const [find, setFind] = useState('')
   const wanted = find.trim().toLowerCase()
-  const shown = QUESTIONS.filter((q) =>
+  const shown = SHOWN_QUESTIONS.filter((q) =>
     `${q.ask} ${q.at.join(' ')} ${q.schools.map((s) => s.name).join(' ')}`.toLowerCase().includes(wanted),
   )
   const mode = ['short circuit', 'spray', 'pulse', 'globular'].map((key) => ({ type: 'mode' as ScopeType, key }))
@@ -76,7 +75,7 @@ export function Schools({ shop, isLead }: { shop: ShopAnswer; isLead: boolean })
             </section>
           ))
         : null}
-      {shown.length === 0 ? <p className="dim">None of the thirty-two speaks of that.</p> : null}
+      {shown.length === 0 ? <p className="dim">No question speaks of that.</p> : null}
     </>
   )
 }

@@ -20,13 +20,22 @@ const choice = (over: Partial<ChoiceLine> = {}): ChoiceLine => ({
 })
 
 describe('house rules on the screen', () => {
-  it('thirty-two questions, each with what holds and whose it is', async () => {
+  it('each question that is here, with what holds and whose it is; what waits is not asked', async () => {
     const { findByText, getByText, container } = stage(<Schools shop={shopAnswer()} isLead />, {
       '/houserule': { zone: 'UTC', choices: [choice()] },
     })
     await findByText('Is the tip on while wire is fed through?')
-    expect(container.querySelectorAll('.question')).toHaveLength(32)
+    expect(container.querySelectorAll('.question')).toHaveLength(27)
     expect(getByText('Chosen everywhere, Oda, 20 Nov.', { exact: false })).toBeTruthy()
+  })
+  it('what is told and no rule has no key, not for a lead either', async () => {
+    const { user, findByText, getByText, queryByText, getByLabelText } = stage(<Schools shop={shopAnswer()} isLead />, {
+      '/houserule': { zone: 'UTC', choices: [] },
+    })
+    await user.type(await findByText('find').then(() => getByLabelText('find')), 'leave the spool')
+    await user.click(await findByText('Which way does wire leave the spool?'))
+    expect(getByText('It stands with each feeder type', { exact: false })).toBeTruthy()
+    expect(queryByText('Make it the rule')).toBeNull()
   })
   it('a lead makes another way the rule, for a family or everywhere', async () => {
     const shop = shopAnswer({ families: [{ id: anId('family', 'fam_1'), name: 'Kite', fit: null }] })
@@ -63,7 +72,7 @@ describe('house rules on the screen', () => {
     const { findByText, queryByText } = stage(<Schools shop={shopAnswer()} isLead={false} />, {
       '/houserule': { zone: 'UTC', choices: [] },
     })
-    await findByText('Push or pull?')
+    await findByText('What becomes of the wire in the cable?')
     expect(queryByText('Make it the rule')).toBeNull()
   })
 })

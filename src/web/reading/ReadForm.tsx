@@ -5,8 +5,8 @@ import { CAUTIONS } from '@core/guide/cautions.ts'
 import { BY_KEY } from '@core/photo/photo.ts'
 import { isPullWay } from '@core/drag/pulls.ts'
 import { judgeReading } from '@core/reading/judge.ts'
-import { READING, type Method } from '@core/reading/specs.ts'
-import { type ReadingLine } from '@contract/reading.ts'
+import { READING, TENSION_WAY, type Method } from '@core/reading/specs.ts'
+import { type ReadingAnswer, type ReadingLine } from '@contract/reading.ts'
 import { newKey } from '@web/api/client.ts'
 import { ago } from '@web/format/times.ts'
 import { Drawing } from '@web/guide/Drawing.tsx'
@@ -27,13 +27,16 @@ interface FormProps {
   stationId: string
   name: string
   at: Told
+  schools: ReadingAnswer['schools']
   onDone: () => void
 }
 
 /** What is being read: its method, what is typed, the verdict as it stands, and the one way to send it. */
-function useReading({ line, stationId, at, onDone }: FormProps) {
+function useReading(props: FormProps) {
+  const { line, stationId, at, onDone } = props
   const spec = READING[line.what]
-  const first = spec.methods.find((m) => m.key === line.last?.method) ?? spec.methods[0]
+  const way = line.what === 'tension' ? TENSION_WAY[props.schools.tension] : line.last?.method
+  const first = spec.methods.find((m) => m.key === way) ?? spec.methods[0]
   const [method, setMethod] = useState<Method | undefined>(first)
   const [said, setSaid] = useState<Typed>(NOTHING)
   const [isSaid, setIsSaid] = useState(false)
@@ -51,11 +54,11 @@ function useReading({ line, stationId, at, onDone }: FormProps) {
   const judged = made ?? (said.grade === null ? null : { value: null, left: null })
   const verdict =
     judged && method ? judgeReading({ what, method: method.key, grade: said.grade, ...judged }, target) : null
-  const send: Send = ({ isMeant = false, value, days } = {}) => {
+  const send: Send = ({ isMeant = false, value, left = made?.left ?? null, keepDays } = {}) => {
     if (!made || !method) return
     const how = isSaid ? ('said' as const) : method.how
-    const { left, from } = made
-    const keepGoing = days ? { days } : null
+    const { from } = made
+    const keepGoing = keepDays === undefined ? null : { days: keepDays }
     const body = { key, stationId, what, method: method.key, how, left, from, isMeant, keepGoing, grade: said.grade }
     const keep = photo && isPhotoKept && method.photo ? photo : null
     read.mutate(
@@ -109,7 +112,7 @@ export function ReadForm(props: FormProps) {
           Pull it, with Drag
         </Link>
       ) : (
-        <Taking line={line} at={at} method={method} form={form} />
+        <Taking line={line} at={at} method={method} form={form} raise={props.schools.raise} />
       )}
       <Trouble problem={form.read.error} />
       {drawing ? <Drawing of={drawing} /> : null}
@@ -135,8 +138,14 @@ function LastPicture({ line: { last, what }, at }: { line: ReadingLine; at: Told
 }
 
 /** What is typed, its verdict, and the keys that keep it: asked back where no gun shows it, and asked why where it was raised. */
-function Taking(props: { line: ReadingLine; at: Told; method: Method; form: ReturnType<typeof useReading> }) {
-  const { line, at, method, form } = props
+function Taking(props: {
+  line: ReadingLine
+  at: Told
+  method: Method
+  form: ReturnType<typeof useReading>
+  raise: ReadingAnswer['schools']['raise']
+}) {
+  const { line, at, method, form, raise } = props
   const { made, verdict, read, send } = form
   const odd = oddOf(line, made)
   const isRaised =
@@ -154,7 +163,7 @@ function Taking(props: { line: ReadingLine; at: Told; method: Method; form: Retu
       {odd ? (
         <OddKeys odd={odd} line={line} at={at} onSend={send} />
       ) : isRaised ? (
-        <RaisedKeys isPending={read.isPending} onSend={send} />
+        <RaisedKeys isPending={read.isPending} school={raise} found={made?.value ?? null} onSend={send} />
       ) : (
         <Key tone="chalk" className="read-keep" disabled={!made || read.isPending} onClick={() => send()}>
           Keep it

@@ -1,11 +1,11 @@
 import { Key } from '@web/kit/Keys.tsx'
+import { RAISED_WAYS } from '@core/reading/raised.ts'
 import { outsidePhysics } from '@core/reading/judge.ts'
 import { type ReadingLine } from '@contract/reading.ts'
 import { readingValue, type Told } from './readingwords.ts'
 import { type Numbers } from './typednumbers.ts'
 
-const KEEP_DAYS = 7
-export type Send = (over?: { isMeant?: boolean; value?: number; days?: number }) => void
+export type Send = (over?: { isMeant?: boolean; value?: number; left?: number; keepDays?: number | null }) => void
 
 /** A number no gun shows, with what was most likely meant. */
 export function oddOf(line: ReadingLine, made: Numbers | null): { value: number; suggest: number | null } | null {
@@ -39,17 +39,36 @@ export function OddKeys(props: {
   )
 }
 
-/** Left higher than found: set anew, or raised to keep it going, which hides a dying liner. */
-export function RaisedKeys({ isPending, onSend }: { isPending: boolean; onSend: Send }) {
+const RAISED_WORDS = {
+  forATime: 'Raised. More pressure keeps a failing liner going and hides it from the next one.',
+  raise: 'Raised. It hangs here for the next one to see, until it is put back.',
+  never: 'Raised. House rule: not to keep going. Put it back, and look at liner, tip and rolls.',
+} as const
+/** Left higher than found: set anew, or raised to keep it going, which hides a dying liner; as the shop allows it (D25). */
+export function RaisedKeys(props: {
+  isPending: boolean
+  school: keyof typeof RAISED_WORDS
+  found: number | null
+  onSend: Send
+}) {
+  const { isPending, school, found, onSend } = props
+  const { canKeep, days, isBackFirst } = RAISED_WAYS[school]
   return (
     <div className="read-raised">
-      <p>Raised. More pressure keeps a failing liner going and hides it from the next one.</p>
-      <Key tone="chalk" disabled={isPending} onClick={() => onSend()}>
+      <p>{RAISED_WORDS[school]}</p>
+      {isBackFirst && found !== null ? (
+        <Key tone="chalk" disabled={isPending} onClick={() => onSend({ left: found })}>
+          It is back at {found}
+        </Key>
+      ) : null}
+      <Key {...(isBackFirst ? {} : { tone: 'chalk' })} disabled={isPending} onClick={() => onSend()}>
         Set anew: new liner, wire or rolls
       </Key>
-      <Key disabled={isPending} onClick={() => onSend({ days: KEEP_DAYS })}>
-        To keep it going, {KEEP_DAYS} days at most
-      </Key>
+      {canKeep ? (
+        <Key disabled={isPending} onClick={() => onSend({ keepDays: days })}>
+          To keep it going{days === null ? '' : `, ${days} days at most`}
+        </Key>
+      ) : null}
     </div>
   )
 }

@@ -52,6 +52,7 @@ export function ReadPage() {
         stationId={stationId}
         name={readings.data.name}
         at={at}
+        schools={readings.data.schools}
         onDone={() => setParams({ gun: stationId })}
       />
     )

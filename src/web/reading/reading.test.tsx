@@ -169,7 +169,7 @@ describe('words', () => {
     const clean = {
       limitH: 1.5,
       by: 'found',
-      isLookedAtDaily: false,
+      way: 'hours' as const,
       learntH: 1.5,
       n: 10,
       isHeld: null,
@@ -186,9 +186,9 @@ describe('words', () => {
     )
     const none = { ...clean, limitH: null, by: null, n: 0 }
     expect(cleaningSentence(none)).toBe(
-      'No hours are set for cleaning the nozzle; it would be about every 1.5 h of arc (trade).',
+      'No hours are set for cleaning the nozzle; by hours it would be about every 1.5 h of arc (trade).',
     )
-    expect(cleaningSentence({ ...none, isLookedAtDaily: true })).toContain('looked at daily (house rule)')
+    expect(cleaningSentence({ ...none, way: 'cleanUp' })).toContain('cleaned at clean-up')
     expect(alarmSentence({ what: 'orings', is: 'act' })).toBe('O-rings: put right.')
   })
 })

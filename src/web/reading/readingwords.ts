@@ -184,10 +184,7 @@ type Cleaning = NonNullable<ReadingAnswer['cleaning']>
 export function cleaningSentence(cleaning: Cleaning): string {
   const { limitH, by, sinceH, n } = cleaning
   const would = `about every ${twoFigures(cleaning.learntH)} h of arc (${n === 0 ? 'trade' : `yours, found ${times(n)}`})`
-  if (limitH === null)
-    return cleaning.isLookedAtDaily
-      ? `The nozzle is looked at daily (house rule); by hours it would be ${would}.`
-      : `No hours are set for cleaning the nozzle; it would be ${would}.`
+  if (limitH === null) return `${WITHOUT_HOURS[cleaning.way]}; by hours it would be ${would}.`
   const whose = by === 'found' ? `yours, found ${times(n)}` : 'house rule'
   const left = sinceH === null ? '' : sinceH >= limitH ? ', so now' : `, in about ${hoursWords(limitH - sinceH)}`
   const rest =
@@ -198,6 +195,12 @@ export function cleaningSentence(cleaning: Cleaning): string {
         : ''
   return `Clean the nozzle every ${twoFigures(limitH)} h of arc (${whose})${left}.${rest}`
 }
+const WITHOUT_HOURS = {
+  hours: 'No hours are set for cleaning the nozzle',
+  eachPass: 'The nozzle is cleaned after each pass (house rule), and looked at twice a day',
+  cleanUp: 'The nozzle is cleaned at clean-up or when it looks shut (house rule), and looked at daily',
+  machine: 'The reamer cleans the nozzle (house rule), and it is looked at weekly whether it does',
+} as const
 const times = (n: number) => (n === 1 ? 'once' : `${n} times`)
 const hoursWords = (h: number) => (h < 1 ? minutes(h * 60) : `${twoFigures(h)} h`)
 const HELD = {

@@ -2,8 +2,8 @@ import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { JOINTS, type Joint } from '@core/rightparts/facts.ts'
-import { JOINT_FAULTS, MADE_WITH, SAYS, type JointFault } from '@core/rightparts/joints.ts'
-import { rulingFor } from '@core/houserule/schools.ts'
+import { ASKEW, isAskew, JOINT_FAULTS, MADE_WITH, SAYS, type JointFault } from '@core/rightparts/joints.ts'
+import { rulingFor, type SchoolOf } from '@core/houserule/schools.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { capital, partLabel } from '@web/format/words.ts'
 import { useChoices } from '@web/houserule/queries.ts'
@@ -14,7 +14,7 @@ import { Trouble } from '@web/kit/Trouble.tsx'
 import { NearMiss } from '@web/guide/NearMiss.tsx'
 import { SwapGun } from '@web/gunnow/SwapGun.tsx'
 import { useIssue, useJoint } from './queries.ts'
-import { FAULT_WORD, JOINT_WORD } from './words.ts'
+import { ASKEW_WORD, FAULT_WORD, JOINT_WORD } from './words.ts'
 
 type Open = 'swap' | 'issue' | 'joint' | 'near' | null
 
@@ -121,7 +121,15 @@ function JointTrouble({ gun, onDone }: { gun: GunAnswer; onDone: () => void }) {
     if (joint && what) send.mutate({ stationId: gun.stationId, joint, fault: what, thread }, { onSuccess: onDone })
   }
   const isThread = fault === 'stripped' || fault === 'crossThreaded'
-  const school = choices.data ? rulingFor('D19', gun.ruledBy, choices.data.choices).school.key : 'once'
+  const rules = choices.data?.choices ?? []
+  const [isCrooked, setCrooked] = useState(false)
+  if (isCrooked)
+    return (
+      <div className="more-form">
+        <AskewKeys school={rulingFor('D23', gun.ruledBy, rules).school.key} say={(why) => say(null, why)} />
+        <Trouble problem={send.error} />
+      </div>
+    )
   return (
     <div className="more-form">
       <p>{joint ? `${capital(JOINT_WORD[joint])}:` : 'Which joint?'}</p>
@@ -133,7 +141,7 @@ function JointTrouble({ gun, onDone }: { gun: GunAnswer; onDone: () => void }) {
               </Key>
             ))
           : fault === null
-            ? JOINT_FAULTS.map((f) => (
+            ? JOINT_FAULTS.filter((f) => !isAskew(f)).map((f) => (
                 <Key
                   key={f}
                   size="low"
@@ -143,21 +151,48 @@ function JointTrouble({ gun, onDone }: { gun: GunAnswer; onDone: () => void }) {
                 </Key>
               ))
             : null}
+        {joint === 'nozzle' && fault === null ? (
+          <Key size="low" onClick={() => setCrooked(true)}>
+            stands crooked
+          </Key>
+        ) : null}
       </div>
-      {isThread ? <ThreadKeys school={school} say={say} /> : null}
+      {isThread ? <ThreadKeys school={rulingFor('D19', gun.ruledBy, rules).school.key} say={say} /> : null}
       <Trouble problem={send.error} />
     </div>
   )
 }
 
-function ThreadKeys({ school, say }: { school: string; say: (thread: 'ran' | 'scrapped' | null) => void }) {
+const CROOKED = {
+  cause: 'It stood straight once. Cold, look: thread, insulator, neck. Why does it stand crooked?',
+  knock: 'Tapped straight it is a stop-gap: look why the same day. Why did it stand crooked?',
+} as const satisfies Record<SchoolOf<'D23'>, string>
+/** Why a nozzle stands crooked (D23): a cause, never only a knock. */
+function AskewKeys({ school, say }: { school: SchoolOf<'D23'>; say: (why: (typeof ASKEW)[number]) => void }) {
   return (
     <>
-      <p>
-        {school === 'scrap'
-          ? 'House rule: both go, the tip and what it screws into.'
-          : 'Cleaned once and tried by hand: does it run freely? If not, both go; a tip that stands askew shorts later.'}
-      </p>
+      <p>{CROOKED[school]}</p>
+      <div className="more-keys">
+        {ASKEW.map((why) => (
+          <Key key={why} size="low" onClick={() => say(why)}>
+            {ASKEW_WORD[why]}
+          </Key>
+        ))}
+      </div>
+    </>
+  )
+}
+
+const THREAD = {
+  once: 'Cleaned once and tried by hand: does it run freely? If not, both go; a tip that stands crooked shorts later.',
+  scrap: 'House rule: both go, the tip and what it screws into.',
+  file: 'House rule: filed clean, then tried by hand. Does it run freely? A tip that stands crooked shorts later.',
+} as const satisfies Record<SchoolOf<'D19'>, string>
+function ThreadKeys(props: { school: SchoolOf<'D19'>; say: (thread: 'ran' | 'scrapped' | null) => void }) {
+  const { school, say } = props
+  return (
+    <>
+      <p>{THREAD[school]}</p>
       <div className="more-keys">
         {school === 'scrap' ? null : (
           <Key size="low" onClick={() => say('ran')}>

@@ -1,7 +1,7 @@
 import { AUDIT } from '@core/walk/audit.ts'
 import { type SettingName, type Joint } from '@core/rightparts/facts.ts'
 import { RULES, type Datum } from '@core/rightparts/finding.ts'
-import { type JointFault } from '@core/rightparts/joints.ts'
+import { type Askew, type JointFault } from '@core/rightparts/joints.ts'
 import { type FindingLine } from '@contract/rightparts.ts'
 import { MM_PER_INCH } from '@core/units/convert.ts'
 import { cable, twoFigures, wireSize, wireSpeed, type Units } from '@web/format/numbers.ts'
@@ -122,6 +122,16 @@ export const FAULT_WORD: Record<JointFault, string> = {
   seized: 'seized',
   stripped: 'stripped',
   crossThreaded: 'crossed threads',
+  askewThread: 'stood crooked: thread crossed',
+  askewInsulator: 'stood crooked: insulator loose',
+  askewNeck: 'stood crooked: neck bent',
+  askewUntold: 'stood crooked, nobody knows why yet',
+}
+export const ASKEW_WORD: Record<Askew, string> = {
+  askewThread: 'its thread is crossed',
+  askewInsulator: 'the insulator under it is loose',
+  askewNeck: 'the neck is bent',
+  askewUntold: 'not found yet',
 }
 export const JOINT_WORD: Record<Joint, string> = {
   tip: 'tip',

@@ -4,11 +4,12 @@ import { ownUnit } from '@core/units/quantity.ts'
 import { Bare } from '@web/kit/Keys.tsx'
 import { Button, Form } from 'react-bootstrap'
 import { TIGHTNESS } from '@core/rightparts/facts.ts'
+import { ASKEW } from '@core/rightparts/joints.ts'
 import { type JointLine } from '@contract/rightparts.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { GUN_STATUS_WORD } from '@web/gunnow/SwapGun.tsx'
 import { useGunStatus, useMakeGun, useSpares } from '@web/gunnow/queries.ts'
-import { cable, twoFigures } from '@web/format/numbers.ts'
+import { cable, minutes, twoFigures } from '@web/format/numbers.ts'
 import { ago } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
 import { useJoints } from '@web/rightparts/queries.ts'
@@ -126,8 +127,25 @@ export function jointSentence(line: JointLine): string {
     stay: staySentence(line, step),
     'too few to tell': `Too few to tell; stay at ${step}.`,
   }[line.advise]
-  return `${line.tight} too tight, ${line.slack} too slack${line.crossed > 0 ? `, ${line.crossed} crossed` : ''}. ${says}`
+  return `${line.tight} too tight, ${line.slack} too slack${line.crossed > 0 ? `, ${line.crossed} crossed` : ''}. ${says}${askewSentence(line)}${twistSentence(line)}`
 }
+
+/** Why nozzles stood crooked: what is mended is that, and not the nozzle. */
+function askewSentence({ askew }: JointLine): string {
+  const told = ASKEW.flatMap((why) => (askew[why] ? [`${askew[why]} ${ASKEW_SHORT[why]}`] : []))
+  return told.length === 0 ? '' : ` Crooked: ${told.join(', ')}.`
+}
+const ASKEW_SHORT = {
+  askewThread: 'by a crossed thread',
+  askewInsulator: 'by a loose insulator',
+  askewNeck: 'by a bent neck',
+  askewUntold: 'not explained',
+} as const
+/** An insulator that comes loose under pushed-on nozzles is a habit of the hand before it is a matter of tightness (P046). */
+const twistSentence = ({ joint, slack, isPushOn }: JointLine): string =>
+  joint === 'insulator' && slack > 0 && isPushOn
+    ? ' Nozzles are pushed on here: turned the wrong way they unscrew it. Clockwise, off and on, comes before more tightness.'
+    : ''
 
 /** What speaks against the habit, and what helps in its place. */
 function staySentence({ why, joint }: JointLine, step: string): string {
@@ -156,7 +174,8 @@ function JointBlock({ line, shop }: { line: JointLine; shop: ShopAnswer }) {
         : {jointSentence(line)}
       </p>
       <p className="small-print">
-        Too tight {per100(line.tightRate)}; too slack {per100(line.slackRate)}.{' '}
+        Too tight {per100(line.tightRate)}, about {minutes(line.tightMin)} lost; too slack {per100(line.slackRate)},
+        about {minutes(line.slackMin)} (a guess of what each costs).{' '}
         {line.places.length > 0 ? `At ${line.places.map((p) => `${p.name} (${p.faults})`).join(', ')}. ` : ''}
         {line.diffusersPer100Tips === null
           ? ''
