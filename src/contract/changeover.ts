@@ -25,6 +25,8 @@ export const gunChange = z.object({
     }),
   ),
   turns: z.object({ rolls: z.array(z.number().int()), readMm: z.number() }).nullable(),
+  /** Rolls that stay and whose face nobody has read. */
+  unread: z.object({ rolls: z.array(z.number().int()), readMm: z.number() }).nullable(),
   outletGuide: z.enum(['stays', 'out', 'back']),
   stays: z.array(partBrief),
   unknown: z.array(kindKey),
@@ -73,6 +75,8 @@ export const changeRequest = z.object({
   stillTied: z.array(z.string()).max(10),
   /** What did not go on after all. */
   skipped: z.array(z.string()).max(20),
+  /** Rolls that stayed and nobody had read were not read now either. */
+  isUnread: z.boolean().default(false),
   /** What was not yet so when it was left. */
   note: z.string().trim().max(200).nullish(),
 })

@@ -85,6 +85,8 @@ export const procedureFit = z.object({
   dutyFraction: z.number().positive().max(1).nullable(),
   wireMPerMin: span(0.1, 60),
   stickOutMm: span(1, 100),
+  volts: span(8, 60).optional(),
+  flowLPerMin: span(1, 60).optional(),
   material: z.enum(ALLOYS).nullable(),
   thicknessMm: span(0.1, 500),
   position: z.enum(WELD_POSITIONS).nullable(),

@@ -46,6 +46,8 @@ export const findingLine = z.object({
   remedy,
   /** The part to put on; null: nothing to change, or the shop has none. */
   put: partBrief.nullable(),
+  /** Sizes of wire, mm, that would suit the metal, where the one that is on does not; those the shop has first. */
+  suits: z.array(z.number()),
   /** Settings that make it right, as the act would log them. */
   set: z.array(z.object({ name: settingName, value: z.string() })),
   kept: z.object({ note: z.string().nullable(), by: z.string().nullable(), chosenMs: instantMs }).nullable(),

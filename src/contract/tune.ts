@@ -30,7 +30,7 @@ export const tuneAnswer = z.object({
   nowMs: instantMs,
   zone: z.string(),
   stationId,
-  procedure: z.object({ name: z.string(), wireSpeed: span, stickOut: span }).nullable(),
+  procedure: z.object({ name: z.string(), wireSpeed: span, stickOut: span, volts: span, flow: span }).nullable(),
   /** Settings that worked here, those with the wire and mode that are on first. */
   kept: z.array(
     z.object({

@@ -3,6 +3,7 @@ import { gasShutStep } from '@core/guide/runsteps.ts'
 import { step, type Step } from '@core/guide/step.ts'
 import { mustShutGas } from '@core/guide/feed.ts'
 import { isCored, isSoft } from '@core/rightparts/facts.ts'
+import { gasByMetal } from './plan.ts'
 import { guideOf, isOtherWire, isSlackened, type At } from './step.ts'
 
 /** Polarity and gas, then the new spool, threaded by hand. */
@@ -10,7 +11,7 @@ export const loadSteps = (at: At): Step[] => [...supplySteps(at), ...spoolSteps(
 
 function supplySteps({ plan }: At): Step[] {
   const steps: Step[] = []
-  const { settings } = plan
+  const { settings, to } = plan
   if (settings.polarity)
     steps.push(
       step('work', 'off', {
@@ -30,7 +31,7 @@ function supplySteps({ plan }: At): Step[] {
         do: settings.gas === 'none' ? 'No gas with this wire: cylinder shut.' : `Gas: ${settings.gas}.`,
         look:
           plan.gasChoice.length > 0
-            ? `The usual one here. ${plan.gasChoice.join(' or ')} would go as well: as the procedure of this work says.`
+            ? `${to.wire && gasByMetal({ procedure: to.procedure, wire: to.wire }) === settings.gas ? 'By how thick the metal is' : 'The usual one here'}. ${plan.gasChoice.join(' or ')} would go as well: as the procedure of this work says.`
             : null,
         hazards: ['cylinder'],
         minutes: settings.gas === 'none' ? 0.5 : 4,

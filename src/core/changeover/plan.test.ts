@@ -1,6 +1,6 @@
 import { roughLength, ruleSpan } from '@core/units/length.ts'
 import { describe, expect, it } from 'vitest'
-import { FEEDER, RIGHT_STEEL, SHELF, wireOf } from '@core/testing/sampleparts.ts'
+import { FEEDER, NO_PROCEDURE, RIGHT_STEEL, SHELF, wireOf } from '@core/testing/sampleparts.ts'
 import { check } from '@core/rightparts/check.ts'
 import { type Setup } from '@core/rightparts/facts.ts'
 import { costOf } from './cost.ts'
@@ -106,6 +106,22 @@ describe('a change of size', () => {
     expect([back.to.gas, back.gasChoice]).toEqual(['argon mix', []])
     const short = to(onAlu, { wire: STEEL, mode: 'short circuit' })
     expect([short.to.gas, short.gasChoice]).toEqual(['argon mix', ['CO2']])
+  })
+  it('takes the gas by how thick the metal is, where two would go and the procedure tells', () => {
+    const onAlu = to(RIGHT_STEEL, { wire: ALU }).to
+    const by = (thicknessMm: [number, number]) => {
+      const procedure = { ...NO_PROCEDURE, mode: 'short circuit' as const, thicknessMm }
+      const plan = to(onAlu, { wire: STEEL, procedure })
+      return [
+        plan.to.gas,
+        stepsOf(plan, USUAL_RULES, shop)
+          .find((s) => s.key === 'gas')
+          ?.look?.split('.')[0],
+      ]
+    }
+    expect(by([6, 12])).toEqual(['CO2', 'By how thick the metal is'])
+    expect(by([1, 3])).toEqual(['argon mix', 'By how thick the metal is'])
+    expect(by([2, 8])).toEqual(['argon mix', 'The usual one here'])
   })
   it('swaps the polarity for gasless cored wire', () =>
     expect(to(RIGHT_STEEL, { wire: CORED }).settings).toMatchObject({ polarity: 'gun negative', gas: 'none' }))

@@ -12,6 +12,7 @@ import {
   canCarry,
   FITTED_KINDS,
   gasesFor,
+  isCored,
   isSameSize,
   polarityFor,
   ROLL_SETTINGS,
@@ -146,7 +147,7 @@ function aimed(from: Setup, target: Target, gases: readonly Gas[]): Setup {
 }
 
 /**
- * The gas as told; else the one that is on, where it goes with the new wire and carries the mode; else those of the shop that do, the most used first;
+ * The gas as told; else the one that is on, where it goes with the new wire and carries the mode; else those of the shop that do, by the metal's thickness where that is told, else the most used first;
  * where it has none of them, the usual one. None told of this gun: none.
  */
 function gasesTo(from: Setup, target: Target, has: readonly Gas[]): readonly Gas[] {
@@ -157,7 +158,22 @@ function gasesTo(from: Setup, target: Target, has: readonly Gas[]): readonly Gas
   const fits = gasesFor(target.wire)?.filter((gas) => canCarry(gas, target.wire, mode))
   if (!fits || fits.length === 0 || fits.includes(from.gas)) return [from.gas]
   const here = has.filter((gas) => fits.includes(gas))
-  return here.length > 0 ? here : fits.slice(0, 1)
+  return here.length > 0 ? byThickness(here, target) : fits.slice(0, 1)
+}
+
+/** Solid steel: pure CO2 burns into thick plate in one pass, mixed gas does not burn through sheet (P023). 3/16 and 1/8 in. */
+const THICK_MM = 4.75
+const THIN_MM = 3.2
+/** Which gas first, where the procedure tells of the metal and more than one would go; else as they are used here. */
+function byThickness(gases: readonly Gas[], target: Target): readonly Gas[] {
+  const first = gasByMetal(target)
+  return first && gases.includes(first) ? [first, ...gases.filter((g) => g !== first)] : gases
+}
+/** The gas that the thickness of the metal asks for; null where it does not tell. */
+export function gasByMetal({ procedure, wire }: Pick<Target, 'procedure' | 'wire'>): Gas | null {
+  const metal = procedure?.thicknessMm
+  if (!metal || isCored(wire) || alloyOf(wire) !== 'steel') return null
+  return metal[0] >= THICK_MM ? 'CO2' : metal[1] <= THIN_MM ? 'argon mix' : null
 }
 
 function keptOr(

@@ -92,6 +92,9 @@ const HANDS: Record<string, (gun: RealGun) => void> = {
   restOut: (g) => void (g.take('wire', ['arm', 'wireEnd', 'tip']), g.take('spool', ['wire'])),
   nestCut: (g) => g.touch('nest', ['arm']),
   // Cut at the guide it is drawn to the front, through the tip's seat.
+  tailCut: (g) => void (g.touch('tail', ['arm']), g.on.delete('wire'), g.on.delete('spool')),
+  behind: (g) => g.put('wire', ['liner', 'gun', 'spool', 'diffuser']),
+  tailOut: (g) => g.touch('tail', []),
   nestDrawn: (g) => g.take('wire', ['arm', 'wireEnd', 'tip']),
   nestSeat: (g) => g.touch('rolls', ['arm', 'wire']),
   nestHub: (g) => g.touch('spool', ['arm']),
@@ -399,12 +402,22 @@ describe('a guide reads as if written for that gun', () => {
     expect(by(undefined, { antiSpatter: 'dip' })).toContain('dip')
     expect([by('none'), by(), by('dip', { antiSpatter: 'none' })]).toEqual([null, null, null])
   })
+  it('the same wire goes in behind its tail, with the front on; soft wire and a gun whose wire nobody knows do not', () => {
+    const steps = keys(gunOf({}), 'tail')
+    expect(steps).not.toContain('nozzleOff')
+    expect(steps.indexOf('behind')).toBeLessThan(steps.indexOf('armClosed'))
+    expect(steps.indexOf('offAgain')).toBeLessThan(steps.indexOf('tailOut'))
+    const minutes = (key: GuideKey) => guideSteps(gunOf({}), key).reduce((sum, s) => sum + s.minutes, 0)
+    expect(minutes('tail')).toBeLessThan(minutes('wire') - 2)
+    const has = (wire: Setup['wire']) => hasGuide(gunOf({}, { setup: { wire } }), 'tail')
+    expect([has(wireOf('solid', 0.9)), has(wireOf('aluminium', 1.2)), has(null)]).toEqual([true, false, false])
+  })
   it('has a guide for what is on the gun, and none for what is not', () => {
     const at = gunOf({}, { rules: { antiSpatter: 'dip' } })
     expect(GUIDE_KEYS.every((k) => hasGuide(at, k))).toBe(true)
     const bare = { ...at, setup: { ...at.setup, parts: { tip: null } } }
     expect(GUIDE_KEYS.filter((k) => hasGuide(bare, k))).toEqual([
-      ...['tip', 'gun', 'wire', 'nest', 'plug', 'cylinder', 'machine'],
+      ...['tip', 'gun', 'wire', 'tail', 'nest', 'plug', 'cylinder', 'machine'],
     ])
     for (const k of GUIDE_KEYS) expect(GUIDES[k].name).not.toBe('')
   })

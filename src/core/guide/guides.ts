@@ -7,7 +7,7 @@ import { nestSteps } from './nestguide.ts'
 import { isolateStep, POWER_BACK, linerOpens, openSteps, type Openable } from './open.ts'
 import { step, type Step } from './step.ts'
 import { WORK } from './work.ts'
-import { wireGuide } from './wireguide.ts'
+import { canFollowTail, tailGuide, wireGuide } from './wireguide.ts'
 import { type GuideKey } from './keys.ts'
 import { cylinderSteps, machineSteps } from './supplyguides.ts'
 
@@ -39,6 +39,7 @@ export const GUIDES: Record<GuideKey, GuideText> = {
   orings: { name: 'O-rings of the pin', kindKey: 'orings', tools: () => [SNIP, 'a blunt pick'] },
   gun: { name: 'The whole gun', kindKey: null, tools: () => [SNIP, 'tip spanner or pliers'] },
   wire: { name: 'Loading wire', kindKey: 'hub', tools: () => [SNIP, 'tip spanner or pliers'] },
+  tail: { name: 'Same wire, behind its tail', kindKey: 'hub', tools: () => [SNIP, 'file'] },
   nest: {
     name: 'Clearing a nest',
     kindKey: null,
@@ -73,13 +74,14 @@ export function hasGuide(at: GuideAt, key: GuideKey): boolean {
   const { kindKey } = GUIDES[key]
   if (key === 'guides') return hasOn(at, 'inlet') || hasOn(at, 'outlet')
   if (key === 'antispatter') return hasOn(at, 'nozzle') && agentAt(at) !== 'none'
+  if (key === 'tail') return canFollowTail(at)
   if (key === 'wire' || kindKey === null || kindKey === 'gas') return true
   return hasOn(at, kindKey)
 }
 
 /** What has to be open for the work; the others open by rules of their own. */
 const OPENS: Record<
-  Exclude<GuideKey, 'liner' | 'wire' | 'nest' | 'plug' | 'cylinder' | 'machine' | 'antispatter'>,
+  Exclude<GuideKey, 'liner' | 'wire' | 'tail' | 'nest' | 'plug' | 'cylinder' | 'machine' | 'antispatter'>,
   readonly Openable[]
 > = {
   tip: ['tipOff'],
@@ -103,6 +105,7 @@ export function guideSteps(at: GuideAt, key: GuideKey): Step[] {
   if (key === 'nest') return nestSteps(at)
   if (key === 'plug') return plugGuide(at)
   if (key === 'wire') return wireGuide(at)
+  if (key === 'tail') return tailGuide(at)
   const opens = key === 'liner' ? [...linerOpens(openAt(at)), 'nutOff' as const] : OPENS[key]
   const opened = openSteps(openAt(at), opens)
   const newKind = key === 'guides' || key === 'rolls' || key === 'orings' ? null : key

@@ -9,6 +9,7 @@ export const GUIDE_KEYS = [
   'orings',
   'gun',
   'wire',
+  'tail',
   'nest',
   'plug',
   'cylinder',
@@ -16,6 +17,9 @@ export const GUIDE_KEYS = [
   'antispatter',
 ] as const
 export type GuideKey = (typeof GUIDE_KEYS)[number]
+
+/** Guides that end with wire loaded. */
+export const isLoading = (guide: GuideKey) => guide === 'wire' || guide === 'tail'
 
 /** Pieces of work whose minutes are learnt: the guides, and a change of wire. */
 export const TASK_KEYS = [...GUIDE_KEYS, 'change'] as const

@@ -1,7 +1,8 @@
-import { closeSteps } from './close.ts'
-import { machineWords } from './runsteps.ts'
+import { isSoft } from '@core/rightparts/facts.ts'
+import { armClosedStep, closeSteps, pathDrawing } from './close.ts'
+import { endSteps, feedSteps, gasShutStep, isGasShut, machineWords, offAgainStep } from './runsteps.ts'
 import { openAt, type GuideAt } from './guideat.ts'
-import { isolateStep, openSteps } from './open.ts'
+import { isolateStep, OPENERS, openSteps } from './open.ts'
 import { step, type Step } from './step.ts'
 
 /** What is left of the old wire, out from the feeder's end. */
@@ -68,5 +69,73 @@ export function wireGuide(at: GuideAt): Step[] {
     lockLast,
     brakeBack,
     ...machine,
+  ]
+}
+
+const tailCutStep = step('off', 'off', {
+  key: 'tailCut',
+  do: 'Snip the old wire between spool and inlet, square, so that its tail stands out a finger’s breadth. The empty spool off.',
+  look: 'Kinked, or loops behind the rolls: that is not the short way. Load it as new.',
+  hazards: ['spring', 'stab'],
+  minutes: 0.7,
+  works: ['wire', 'spool'],
+  needs: ['armOpen'],
+  makes: ['wireOut', 'spoolOff'],
+})
+const behindStep = (at: GuideAt): Step =>
+  step('work', 'off', {
+    key: 'behind',
+    do: 'Hold the new end, cut it square, file its edge round. Put it against the tail, both between the rolls.',
+    look: 'End to end, no gap, none beside the other. It is not let go until the arm holds it.',
+    hazards: ['spring', 'stab'],
+    minutes: 0.8,
+    works: ['wire'],
+    needs: ['spoolOn'],
+    undoes: ['wireOut'],
+    makes: ['threaded'],
+    drawing: pathDrawing(at) ?? 'wireEnd',
+  })
+const tailOutStep = step('close', 'off', {
+  key: 'tailOut',
+  do: 'Draw the tail out at the front, then snip the new wire to length.',
+  look: 'It does not come by itself: nozzle and tip off, and feed the rest as new wire.',
+  hazards: ['stab', 'trigger'],
+  minutes: 0.5,
+  works: ['wire'],
+  needs: ['fed'],
+})
+const ledThrough = (s: Step): Step =>
+  s.key !== 'feed'
+    ? s
+    : {
+        ...s,
+        do: 'Cable straight. Feed slowly, all the way: the tail comes out at the tip, the new end behind it.',
+        look: 'It catches: stop at once. That is the new end at the tip: power off, nozzle and tip off, then on.',
+        byRule: null,
+      }
+
+/** Soft wire buckles at the joint. */
+export const canFollowTail = ({ setup }: Pick<GuideAt, 'setup'>) => setup.wire !== null && !isSoft(setup.wire)
+
+/**
+ * The same wire again while its tail still stands in the gun: the tail leads the new end through neck and tip, which stay on. Soft wire, a kink or
+ * another wire go the long way.
+ */
+export function tailGuide(at: GuideAt): Step[] {
+  const isLed = { ...at, rules: { ...at.rules, tipWhileFeeding: 'on' as const } }
+  return [
+    isolateStep(at),
+    OPENERS.armOpen(),
+    tailCutStep,
+    spoolOnStep(at),
+    behindStep(at),
+    armClosedStep,
+    ...(isGasShut(at) ? [gasShutStep] : []),
+    ...feedSteps(isLed, { isNewLiner: false }).map(ledThrough),
+    offAgainStep,
+    tailOutStep,
+    ...endSteps(at, { isFed: true, isTipOn: false, isNewLiner: false }),
+    lockLast,
+    brakeBack,
   ]
 }

@@ -1,13 +1,13 @@
 import { type ReliedSymptom } from '@core/diagnose/relied.ts'
 import { type FamilyId, type CarrierId, type EventId, type PartId, type SpoolId, type WireId } from '@core/ids/id.ts'
-import { hasIdentity, isOutGood, type OutReason, type Position } from '@core/path/columns.ts'
+import { hasIdentity, isOutGood, kindOfPosition, type OutReason, type Position } from '@core/path/columns.ts'
 import { type Tag } from '@core/changeover/tags.ts'
 import { type Stuck } from '@core/liner/resistance.ts'
 import { type StopTold } from '@core/liner/signs.ts'
 import { followUp, type Pending } from '@core/followup/followup.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
 import { type TaskKey } from '@core/guide/keys.ts'
-import { type SettingName } from '@core/rightparts/facts.ts'
+import { ROLL_SETTINGS, type SettingName } from '@core/rightparts/facts.ts'
 import { type GunStatus, type Overrun, type Precision, type ReadingFact } from './event.ts'
 import { byTime, type Standing } from './resolve.ts'
 
@@ -368,6 +368,12 @@ function applyFitted(
   position.cleanings = before?.cleanings ?? 0
   position.seenMs = standing.happenedMs
   position.touchedMs = standing.happenedMs
+  if (kindOfPosition(fact.position) === 'rolls') forgetFaces(story, standing.happenedMs)
+}
+
+/** Other rolls, and nobody has read which number faces out: what was read of the old ones says nothing of them. */
+function forgetFaces({ settings }: CarrierStory, atMs: number): void {
+  for (const name of ROLL_SETTINGS) if ((settings.get(name)?.atMs ?? atMs) < atMs) settings.delete(name)
 }
 
 /** The last that was taken out good there, of that part where one was named: it runs on. */

@@ -2,7 +2,7 @@ import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { CAUTIONS } from '@core/guide/cautions.ts'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
-import { wireOf } from '@core/testing/sampleparts.ts'
+import { NO_PROCEDURE, partOf, wireOf } from '@core/testing/sampleparts.ts'
 import { type Setup } from '@core/rightparts/facts.ts'
 import { changedSince, contradicts, judgeNumber, judgeReading, outsidePhysics, type Said } from './judge.ts'
 import { READINGS, type ReadingKey } from './keys.ts'
@@ -108,6 +108,15 @@ describe('windows', () => {
     const alu = { wire: wireOf('aluminium', 1.2), gas: 'argon' as const }
     expect([flow(alu, 22), flow({ ...alu, settings: { gas: 'argon-helium' } }, 30)]).toEqual(['good', 'good'])
     expect(flow({ gas: 'none' }, 14)).toBeNull()
+  })
+  it('gas as the procedure has it before any guess; a wide nozzle wants more, a narrow one less', () => {
+    const at = (over: Partial<Setup>) => targetFor('gasFlow', facts({ setup: { ...SETUP, ...over } }))
+    const procedure = { ...NO_PROCEDURE, flowLPerMin: [18, 20] as [number, number] }
+    expect(at({ procedure })).toMatchObject({ from: 18, to: 20, actBelow: 13, by: 'procedure' })
+    const nozzle = (boreMm: number) => ({ parts: { nozzle: partOf('nozzle', 'N', { fit: { boreMm } }) } })
+    expect(at(nozzle(20))?.to).toBeCloseTo(24, 6)
+    expect(at(nozzle(12))?.from).toBeCloseTo(9.6, 6)
+    expect(at(nozzle(40))?.to).toBeCloseTo(18 * 1.35, 6)
   })
   it('friction goes by the new liner, in proportion', () => {
     const target = targetFor('pull', facts({ baseline: 0.16 }))

@@ -100,11 +100,20 @@ const FLOWS = {
   /** Helium is light and leaves sooner. */
   helium: [18, 32, 12, 40],
 } as const
-/** By wire, mode and gas; null where the wire wants none. */
+/** Past what the procedure has by so much it is put right: a guess. */
+const FLOW_ACT_L_PER_MIN = 5
+/** The windows are for a nozzle of this opening: a wider one wants more, a narrower one less, within bounds. Guesses of the trade. */
+const USUAL_NOZZLE_MM = 15
+const NOZZLE_TIMES = [0.8, 1.35] as const
+const byNozzle = (boreMm: number | null | undefined) =>
+  boreMm == null ? 1 : Math.min(Math.max(boreMm / USUAL_NOZZLE_MM, NOZZLE_TIMES[0]), NOZZLE_TIMES[1])
+/** As the procedure has it; else by wire, mode, gas and how wide its nozzle is; null where the wire wants none. */
 function gasTarget({ setup }: TargetFacts): Target | null {
   const { wire, mode } = setup
   const gas = setup.settings.gas ?? setup.gas
   if (gas === 'none') return null
+  const told = setup.procedure?.flowLPerMin
+  if (told) return spanTarget(told, 'procedure', FLOW_ACT_L_PER_MIN)
   const [from, to, actBelow, actAbove] =
     FLOWS[
       gas === 'argon-helium'
@@ -117,7 +126,8 @@ function gasTarget({ setup }: TargetFacts): Target | null {
               ? 'hot'
               : 'short'
     ]
-  return { from, to, actBelow, actAbove, by: 'guess' }
+  const times = byNozzle(setup.parts['nozzle']?.fit?.boreMm)
+  return { from: from * times, to: to * times, actBelow: actBelow * times, actAbove: actAbove * times, by: 'guess' }
 }
 
 /** A bore is as wide as the wire and what a new one has over it; so much more, in mm, and it is worn. Guesses: worn ones have 0.15 to 0.4 more. */
@@ -131,6 +141,10 @@ function boreTarget({ setup }: TargetFacts): Target {
   return { ...oval, bore: { leastMm: diameterMm, lookMm: newMm + WIDE_LOOK_MM, actMm: newMm + WIDE_ACT_MM } }
 }
 
-function spanTarget(span: readonly [number, number] | null, by: Target['by']): Target | null {
-  return span && { from: span[0], to: span[1], actBelow: span[0] - SPAN_ACT_MM, actAbove: span[1] + SPAN_ACT_MM, by }
+function spanTarget(
+  span: readonly [number, number] | null,
+  by: Target['by'],
+  beyond: number = SPAN_ACT_MM,
+): Target | null {
+  return span && { from: span[0], to: span[1], actBelow: span[0] - beyond, actAbove: span[1] + beyond, by }
 }

@@ -115,6 +115,8 @@ export interface ProcedureFit {
   dutyFraction: number | null
   wireMPerMin: Span | null
   stickOutMm: Span | null
+  volts?: Span | null
+  flowLPerMin?: Span | null
   material: Alloy | null
   thicknessMm: Span | null
   position: WeldPosition | null

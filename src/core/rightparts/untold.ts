@@ -69,6 +69,8 @@ export const UNTOLD_PROCEDURE: ProcedureFit = {
   dutyFraction: null,
   wireMPerMin: null,
   stickOutMm: null,
+  volts: null,
+  flowLPerMin: null,
   material: null,
   thicknessMm: null,
   position: null,

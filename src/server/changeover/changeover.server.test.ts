@@ -1,7 +1,7 @@
 import { NO_ID } from '@core/ids/id.ts'
 import { describe, expect, it } from 'vitest'
 import { type Problem } from '@contract/common.ts'
-import { type ChangeAnswer, type DayAnswer, type DedicateAnswer } from '@contract/changeover.ts'
+import { type ChangeAnswer, type GunChange, type DayAnswer, type DedicateAnswer } from '@contract/changeover.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { type SpareGun } from '@contract/spareguns.ts'
@@ -107,6 +107,24 @@ describe('steel to aluminium', () => {
     expect({ ...after, settings: { ...after.settings, gas: before.settings.gas } }).toEqual(before)
     expect((await gun('B3')).tags).toMatchObject([{ tag: 'partsKept', parts: [{ code: 'RU12' }, { code: 'LP12' }] }])
     expect((await gun('B3')).tape.filter((l) => l.fact.kind === 'changedOver').length).toBe(2)
+  })
+  it('wire that is binned is not told to be wound back, whatever the rule of the house', async () => {
+    const wireOut = async (isScrapped: string) => {
+      const query = `stationIds=${id('B9')}&wireId=${at.wire(ALUMINIUM)}&isScrapped=${isScrapped}`
+      const { steps } = (await lead.get<ChangeAnswer>(`/changeover?${query}`)).body.guns[0] as GunChange
+      return steps.find((s) => s.key === 'wireOut')
+    }
+    expect(await wireOut('yes')).toMatchObject({ do: expect.stringContaining('bin it') as string, byRule: null })
+    expect((await wireOut('no'))?.do).toContain('Wind the wire back')
+  })
+  it('done by hands that read no roll, it writes no number on one that nobody had read', async () => {
+    server.clock.nowMs += 60_000
+    const acts = [{ stationId: id('B8'), act: 'changed', position: 'rolls' }]
+    await lead.post('/logbook', { key: nextKey(), acts })
+    server.clock.nowMs += 60_000
+    expect((await plan(['B8'], STEEL)).guns[0]?.unread?.rolls).toEqual([1, 2, 3, 4])
+    await change(['B8'], STEEL, { isUnread: true })
+    expect((await setup('B8')).settings.roll1).toBeUndefined()
   })
   it('a swap that was skipped is not logged, and shows as wrong', async () => {
     await change(['B4'], ALUMINIUM, { skipped: ['liner'] })

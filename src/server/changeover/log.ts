@@ -2,7 +2,8 @@ import { type z } from 'zod'
 import { type CarrierId, type EventId, type PartId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
-import { type SettingName } from '@core/rightparts/facts.ts'
+import { type ChangePlan } from '@core/changeover/plan.ts'
+import { type SettingName, type Settings } from '@core/rightparts/facts.ts'
 import { type changeRequest } from '@contract/changeover.ts'
 import { once } from '@server/call/once.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
@@ -108,12 +109,18 @@ function factsOf(planned: Planned, at: At): Fact[] {
     })),
     ...guideFacts(planned, at),
     ...wireFacts(planned, at),
-    ...Object.entries(plan.settings).map(([name, value]) =>
+    ...Object.entries(setOf(plan, r)).map(([name, value]) =>
       settingFact(settingCarrier(place, name as SettingName), { name: name as SettingName, value }, 'set'),
     ),
     ...tagFacts(planned, at),
     ...settledFacts(place, r.settled),
   ]
+}
+
+/** What is set now. Of rolls that stayed and nobody read nothing is known, and nothing is written. */
+function setOf({ settings, unread }: ChangePlan, { isUnread }: Request): Settings {
+  const unknown = isUnread ? (unread?.rolls ?? []).map((roll) => `roll${roll}`) : []
+  return Object.fromEntries(Object.entries(settings).filter(([name]) => !unknown.includes(name)))
 }
 
 const keptOn = (planned: Planned, shop: ShopPlaces) =>

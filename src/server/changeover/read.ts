@@ -82,11 +82,19 @@ export function planAt(
   )
   const built = builtHere(hung, shop)
   const by = ruledBy(hung.station, built)
-  const rules = rulesHere(by, shop.choices)
-  const steps = stepsOf(plan, rules, { ...shopWords(shop, built.familyId), mark: at.mark ?? null })
-  const isScrapped = at.isScrapped ?? rules.cable === 'scrap'
+  const { rules, isScrapped, isSaid } = cableHere(rulesHere(by, shop.choices), at.isScrapped)
+  const made = stepsOf(plan, rules, { ...shopWords(shop, built.familyId), mark: at.mark ?? null })
+  const steps = isSaid ? made.map((s) => (s.byRule === 'D15' ? { ...s, byRule: null } : s)) : made
   const cost = costOf(plan, { steps, rules, gasMinorPerM3: shop.site.gasMinorPerM3, isScrapped })
   return { hung, plan, rules, by, steps, cost: learntCost(cost, shop, built.familyId) }
+}
+
+/** What becomes of the wire in the cable: what the hand said of this one, else the shop's rule. */
+function cableHere(rules: GuideRules, said: boolean | undefined) {
+  const isScrapped = said ?? rules.cable === 'scrap'
+  const isSaid = said !== undefined && said !== (rules.cable === 'scrap')
+  const cable = isSaid ? (said ? 'scrap' : 'rewind') : rules.cable
+  return { rules: { ...rules, cable }, isScrapped, isSaid } as const
 }
 
 /** Gases that somebody here welds with, the most used first; a day's plan asks for each booth and pair of wires. */
@@ -187,6 +195,7 @@ function gunChange(
       isKept: s.isKept,
     })),
     turns: plan.turns,
+    unread: plan.unread,
     outletGuide: plan.outletGuide,
     stays: plan.stays.flatMap((x) => briefOf(x.id) ?? []),
     unknown: plan.unknown,

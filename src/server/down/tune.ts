@@ -40,6 +40,8 @@ export async function readTune(deps: Deps, who: Who, stationId: StationId): Prom
       name: procedure.name,
       wireSpeed: procedure.wireMPerMin,
       stickOut: procedure.stickOutMm,
+      volts: procedure.volts ?? null,
+      flow: procedure.flowLPerMin ?? null,
     },
     kept: lines.slice(0, MOST_KEPT),
     trials: tuned

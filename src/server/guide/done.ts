@@ -1,6 +1,7 @@
 import { type z } from 'zod'
 import { type CarrierId, type EventId, type FamilyId } from '@core/ids/id.ts'
 import { GUIDES } from '@core/guide/guides.ts'
+import { isLoading } from '@core/guide/keys.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type guideDoneRequest, type nearMissRequest } from '@contract/guide.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
@@ -49,7 +50,7 @@ export function taskFacts(
 function partFacts(r: Done, at: { place: Place; hung: Hung; shop: ShopModel }): Fact[] {
   const { place, hung, shop } = at
   const { kindKey, name } = GUIDES[r.guide]
-  if (r.guide === 'wire' && r.did === 'changed')
+  if (isLoading(r.guide) && r.did === 'changed')
     return [factOf({ ...SAID, stationId: r.stationId, act: 'newSpool' }, place, shop)]
   // Fitting up the gas is a look at it; starting a machine or plugging in a gun is a look at nothing.
   if (kindKey === 'gas' && r.did === 'done')

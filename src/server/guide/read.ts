@@ -5,7 +5,7 @@ import { FOLLOW_UP_TEXT, opensFollowUps, TRIGGERS, type Happening, isHeld } from
 import { type GuideAt } from '@core/guide/guideat.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
 import { GUIDES, guideSteps, hasGuide } from '@core/guide/guides.ts'
-import { GUIDE_KEYS, type GuideKey } from '@core/guide/keys.ts'
+import { GUIDE_KEYS, isLoading, type GuideKey } from '@core/guide/keys.ts'
 import { rulingFor, type RuledBy } from '@core/houserule/schools.ts'
 import { type GuideAnswer, type guideQuery, type MinutesLine } from '@contract/guide.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
@@ -136,7 +136,7 @@ async function bodyOf(deps: Deps, who: Who, what: BodyOf) {
 /** What this work makes necessary afterwards, as the table of follow-ups has it. */
 function followsOf(guide: GuideKey, of: GuideFor, shop: ShopRules): string[] {
   const happening: Happening = {
-    kind: guide === 'wire' ? 'wireLoaded' : guide === 'gun' ? 'mounted' : 'fitted',
+    kind: isLoading(guide) ? 'wireLoaded' : guide === 'gun' ? 'mounted' : 'fitted',
     position: isKindKey(guide) ? guide : null,
     isOtherPart: false,
     isKnocked: false,

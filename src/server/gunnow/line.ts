@@ -2,7 +2,8 @@ import { type PersonId } from '@core/ids/id.ts'
 import { eq } from 'drizzle-orm'
 import { rightPart, type Stocked } from '@core/rightparts/check.ts'
 import { readFor, rollReads } from '@core/rightparts/rollrules.ts'
-import { ROLL_SETTINGS, type Setup } from '@core/rightparts/facts.ts'
+import { wireFor } from '@core/rightparts/chooser.ts'
+import { alloyOf, isCored, isSameSize, ROLL_SETTINGS, type Setup } from '@core/rightparts/facts.ts'
 import { type Datum } from '@core/rightparts/finding.ts'
 import { type FindingLine, type PartBrief } from '@contract/rightparts.ts'
 import { part, stockNow } from '@server/db/schema.ts'
@@ -46,6 +47,7 @@ export function findingLine(
     wanted: named(plain.wanted, at.shop),
     remedy: remedy.do === 'turn' ? { ...remedy, rolls: [...remedy.rolls] } : remedy,
     put: put && brief(put),
+    suits: suitsOf(finding, at),
     set: settingsOf(finding, at.setup, put),
     kept: kept && {
       note: kept.note,
@@ -53,6 +55,17 @@ export function findingLine(
       chosenMs: kept.chosenMs,
     },
   }
+}
+
+const BY_METAL: ReadonlySet<string> = new Set(['wireThick', 'wireThin'])
+/** Sizes that suit the job's metal: those of wires the shop has, else any. */
+function suitsOf({ rule }: Judged, { setup, shop }: { setup: Setup; shop: ShopFit }): number[] {
+  const { wire, procedure } = setup
+  if (!BY_METAL.has(rule) || !wire || !procedure?.thicknessMm) return []
+  const all = wireFor(procedure.material ?? alloyOf(wire), isCored(wire), procedure.thicknessMm)
+  const has = [...shop.wires.values()].map((w) => w.diameterMm)
+  const here = all.filter((mm) => has.some((own) => isSameSize(own, mm)))
+  return here.length > 0 ? here : all
 }
 
 /** What to log when it is put right: rolls that were turned, or fitted the right way round; a value that was set. */

@@ -60,7 +60,7 @@ export function ChangePage() {
           onWalk={(id) => set('at', id)}
         />
       ) : null}
-      {change.data ? <AllAtOnce change={change.data} asked={asked} /> : null}
+      {change.data ? <DoneAlready change={change.data} asked={asked} /> : null}
     </main>
   )
 }
@@ -104,35 +104,46 @@ function WhichWire(props: {
   )
 }
 
-/** Several guns changed by several hands, said in one tap. */
-function AllAtOnce({ change, asked }: { change: ChangeAnswer; asked: ChangeAsked }) {
+/** It was done already, on one gun or by several hands on many: said in two taps, the second tells whether the rolls were read. */
+function DoneAlready({ change, asked }: { change: ChangeAnswer; asked: ChangeAsked }) {
   const log = useLogChange()
   const [key] = useState(newKey)
-  if (change.guns.length < 2) return null
+  const [isOpen, setOpen] = useState(false)
+  const { guns } = change
+  const [only] = guns
+  const where = guns.length === 1 ? `on ${only?.name ?? ''}` : `on ${guns.length} guns`
   if (log.isSuccess)
     return (
       <p role="status" className="said">
-        Logged on {change.guns.length} guns. <Link to="/">Floor</Link>
+        Logged {where}. <Link to="/">Floor</Link>
       </p>
     )
+  const send = (isUnread: boolean) =>
+    log.mutate({
+      ...{ key, isUnread, wireId: asked.wireId, procedureId: asked.procedureId },
+      ...{ isScrapped: asked.isScrapped ?? false, stillTied: [], skipped: [] },
+      stationIds: guns.map((g) => g.stationId),
+    })
+  const isAnyUnread = guns.some((g) => g.unread !== null)
   return (
     <div className="change-foot">
-      <Key
-        disabled={log.isPending || change.guns.some(isStuck)}
-        onClick={() =>
-          log.mutate({
-            key,
-            stationIds: change.guns.map((g) => g.stationId),
-            wireId: asked.wireId,
-            procedureId: asked.procedureId,
-            isScrapped: asked.isScrapped ?? false,
-            stillTied: [],
-            skipped: [],
-          })
-        }
-      >
-        All {change.guns.length} are changed
-      </Key>
+      {isOpen ? (
+        <>
+          <p>Parts, rolls and settings as they stand above?</p>
+          <Key tone="chalk" disabled={log.isPending} onClick={() => send(false)}>
+            {isAnyUnread ? 'Yes, and every roll was read' : 'Yes, log it'}
+          </Key>
+          {isAnyUnread ? (
+            <Key disabled={log.isPending} onClick={() => send(true)}>
+              Yes, but nobody read the rolls
+            </Key>
+          ) : null}
+        </>
+      ) : (
+        <Key disabled={guns.some(isStuck)} onClick={() => setOpen(true)}>
+          {guns.length === 1 ? 'It is done already' : `All ${guns.length} are changed already`}
+        </Key>
+      )}
       <Trouble problem={log.error} />
     </div>
   )

@@ -1,4 +1,5 @@
 import { newCautions } from '@web/guide/GuideSheet.tsx'
+import { Link } from 'react-router'
 import { Bare, Key } from '@web/kit/Keys.tsx'
 import { type ChangeAnswer, type GunChange } from '@contract/changeover.ts'
 import { type Units } from '@web/format/numbers.ts'
@@ -22,6 +23,12 @@ export function ChangeSheet(props: {
   return (
     <>
       <Fetch change={change} />
+      {only && change.guns.length === 1 && only.fromWire === change.toWire ? (
+        <p className="said">
+          That wire is on. Its tail still in the gun, straight and clean:{' '}
+          <Link to={`/guide?gun=${only.stationId}&do=tail`}>the short way, behind its tail</Link>.
+        </p>
+      ) : null}
       <p className="small-print">
         Wire in the cable:{' '}
         <Bare aria-pressed={props.isScrapped === true} onClick={() => props.onScrapped(props.isScrapped !== true)}>
@@ -111,7 +118,11 @@ function GunSheet(props: { gun: GunChange; change: ChangeAnswer; units: Units; o
           Still wrong afterwards: {findingSentence(f, units)}
         </p>
       ))}
-      <p className="small-print">{capital(costSentence(gun, units, props.change.currency))}</p>
+      <p className="small-print">
+        {isStuck(gun)
+          ? 'It waits for what is missing: no step of it is begun before that is here.'
+          : capital(costSentence(gun, units, props.change.currency))}
+      </p>
     </section>
   )
 }

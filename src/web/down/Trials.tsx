@@ -186,7 +186,10 @@ function Told({ tune, units }: { tune: TuneAnswer; units: Units }) {
   const span = (name: Tuned, of: readonly [number, number] | null) =>
     of ? `${TUNED_WORD[name]} ${valueWords(name, of[0], units)} to ${valueWords(name, of[1], units)}` : null
   const written = procedure
-    ? [span('wireSpeed', procedure.wireSpeed), span('stickOut', procedure.stickOut)].filter(Boolean).join(', ')
+    ? (['wireSpeed', 'volts', 'stickOut', 'flow'] as const)
+        .map((of) => span(of, procedure[of]))
+        .filter(Boolean)
+        .join(', ')
     : ''
   return (
     <>

@@ -1,6 +1,7 @@
 import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
+import { isLoading } from '@core/guide/keys.ts'
 import { OVERRUNS, type Overrun } from '@core/ledger/event.ts'
 import { type OutReason, type KindKey } from '@core/path/columns.ts'
 import { type GuideAnswer, type GuideStep } from '@contract/guide.ts'
@@ -95,7 +96,7 @@ function HowItEnded(props: {
       {words}
     </Key>
   )
-  if (guide.guide === 'wire') return plain('changed', 'New spool is on: log it')
+  if (guide.guide && isLoading(guide.guide)) return plain('changed', 'New spool is on: log it')
   if (!kindKey || !isPartGuide(guide.steps, kindKey)) return plain('done', 'Done: log it')
   return (
     <>

@@ -76,7 +76,9 @@ export function remedyWords(f: FindingLine, units: Units): string {
     case 'takeOut':
       return `Take the ${partName(f.remedy.kindKey)} out`
     case 'ask':
-      return 'Look at it'
+      return f.suits.length > 0
+        ? `${f.suits.map((mm) => wireSize(mm, units)).join(' or ')} wire would suit (a guess)`
+        : 'Look at it'
   }
 }
 

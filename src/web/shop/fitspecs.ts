@@ -95,6 +95,8 @@ export const PROCEDURE_SPECS: readonly Spec[] = [
   { key: 'dutyFraction', label: 'arc on so much of the time', is: 'quantity', of: 'share' },
   { key: 'wireMPerMin', label: 'wire speed', is: 'span', of: 'speed' },
   { key: 'stickOutMm', label: 'stick-out', is: 'span', of: 'rule' },
+  { key: 'volts', label: 'volts', is: 'span', of: 'volts' },
+  { key: 'flowLPerMin', label: 'gas flow', is: 'span', of: 'flow' },
   { key: 'material', label: 'on', is: 'pick', options: same(ALLOYS) },
   { key: 'thicknessMm', label: 'thickness', is: 'span', of: 'rule' },
   { key: 'position', label: 'position', is: 'pick', options: same(WELD_POSITIONS) },

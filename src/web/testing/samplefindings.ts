@@ -11,6 +11,7 @@ export const finding = (over: Partial<FindingLine> = {}): FindingLine => ({
   wanted: { is: 'size', mm: 0.9 },
   remedy: { do: 'change', kindKey: 'tip' },
   put: { partId: anId('part', 'part_9'), code: 'T-9', name: 'tip 0.9', onHand: 3 },
+  suits: [],
   set: [],
   kept: null,
   ...over,
