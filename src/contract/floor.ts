@@ -3,6 +3,7 @@ import { STATES } from '@core/floor/state.ts'
 import { LINER_CLAUSES } from '@core/liner/clauses.ts'
 import { READINGS } from '@core/reading/keys.ts'
 import { findingLine } from './rightparts.ts'
+import { alarmLine } from './reading.ts'
 import { boughtLine, loggingShareLine } from './parts.ts'
 import { instantMs, position, stationId, lifeUnit, idOf } from './common.ts'
 
@@ -57,6 +58,8 @@ export const floorGun = z.object({
   wants: z.array(floorWant),
   /** Wrong parts and settings of an opened row. */
   wrong: z.array(findingLine),
+  /** What was read and is to be put right, of an opened row. */
+  found: z.array(alarmLine).default([]),
   next: floorWant.nullable(),
   /** The limit nearest to its end in the column that was asked for. */
   columnWant: floorWant.nullable(),
@@ -76,6 +79,8 @@ export const floorAnswer = z.object({
   /** Guns built wrong, and guns of which enough is known to say so. */
   wrongGuns: z.number().int(),
   checkedGuns: z.number().int(),
+  /** Guns without a row on which something stands that harms: built or set so, and not decided to be kept. */
+  harming: z.array(z.string()).default([]),
   /** Reminders still tied, over the whole floor. */
   tags: z.number().int(),
   /** Tasks that follow from what was done, asked for now. */

@@ -74,6 +74,7 @@ export const alarmLine = z.object({
   at: kindKey,
   is: z.enum(['act', 'look', 'creeps', 'over', 'jumped']),
   sinceMs: instantMs,
+  seen: z.object({ method: z.string(), grade: z.string() }).optional(),
 })
 export type AlarmLine = z.infer<typeof alarmLine>
 

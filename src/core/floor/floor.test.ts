@@ -25,6 +25,7 @@ const position = (over: Partial<PositionInput> = {}): PositionInput => ({
   isDownHere: false,
   hasWrongPart: false,
   isQuestioned: false,
+  isToPutRight: false,
   dues: [{ act: 'change', due: due() }],
   hasLimit: true,
   lookEveryDays: null,
@@ -75,6 +76,11 @@ describe('state of a position', () => {
     ]
     expect(stateOf(position({ dues })).act).toBe('clean')
   })
+  it('read and to be put right is due, whatever its use; what is due by use stays that', () => {
+    expect(stateOf(position({ isToPutRight: true }))).toMatchObject({ state: 'due', act: 'look' })
+    const dues = [{ act: 'change' as const, due: due({ isReached: true }) }]
+    expect(stateOf(position({ isToPutRight: true, dues }))).toMatchObject({ state: 'due', act: 'change' })
+  })
   it('is part-worn over half of its life', () =>
     expect(stateOf(position({ dues: [{ act: 'change', due: due({ usedFraction: 0.51 }) }] })).state).toBe('partWorn'))
   it('a look is due after its interval', () =>
@@ -98,6 +104,7 @@ const gun = (name: string, over: Partial<RankedInput> = {}): RankedInput => ({
   isParked: false,
   downSinceMs: null,
   wrongMinutes: 0,
+  foundMinutes: 0,
   stopRateMinorPerHour: 5000,
   schedule: null,
   wants: [],
@@ -112,17 +119,18 @@ const want = (state: 'due' | 'wrong' | 'look' | 'notSeen', over: Partial<Due> = 
 })
 
 describe('opened rows', () => {
-  it('put down first, then wrong part, then due by lateness', () => {
+  it('put down first, then wrong part, then what was read to be put right, then due by lateness', () => {
     const rows = openedRows(
       [
         gun('due', { wants: [want('due')] }),
         gun('late', { wants: [want('due', { reachedMs: NOW - 5 * DAY })] }),
         gun('wrong', { wrongMinutes: 2, wants: [want('wrong')] }),
+        gun('found', { foundMinutes: 5 }),
         gun('down', { downSinceMs: NOW - HOUR }),
       ],
       NOW,
     )
-    expect(rows.map((r) => r.stationId)).toEqual(['down', 'wrong', 'late', 'due'])
+    expect(rows.map((r) => r.stationId)).toEqual(['down', 'wrong', 'found', 'late', 'due'])
   })
   it('looks, not seen and parked guns open nothing', () => {
     expect(

@@ -13,6 +13,8 @@ export interface RankedInput {
   downSinceMs: number | null
   /** Minutes to put right what does not fit, on the path or off it; 0 where nothing stops. */
   wrongMinutes: number
+  /** Minutes to put right what was read and is not as it should be; 0 where nothing is. */
+  foundMinutes: number
   wants: readonly {
     position: Position
     state: PositionState
@@ -46,15 +48,16 @@ export function shiftsOver(due: Due | null, schedule: Schedule | null, nowMs: nu
 const OPENS: readonly PositionState[] = ['due']
 
 /**
- * Opened rows: down first (longest first), then wrong part, then due by what leaving it till tomorrow costs (where lives tell; else lateness × what standing costs); ties by the walk.
+ * Opened rows: down first (longest first), then wrong part, then what was read and is to be put right, then due by what leaving it till tomorrow costs (where lives tell; else lateness × what standing costs); ties by the walk.
  * Parked guns, looks and "not seen" open nothing.
  */
 export function openedRows(guns: readonly RankedInput[], nowMs: number): OpenedRow[] {
   const rows = guns.flatMap((gun) => {
     const wants = gun.wants.filter((want) => OPENS.includes(want.state))
-    if (gun.downSinceMs === null && (gun.isParked || (wants.length === 0 && gun.wrongMinutes === 0))) return []
+    if (gun.downSinceMs === null && (gun.isParked || (wants.length === 0 && gun.wrongMinutes + gun.foundMinutes === 0)))
+      return []
     const over = Math.max(0, ...wants.map((want) => shiftsOver(want.due, gun.schedule, nowMs)))
-    const minutes = gun.wrongMinutes + wants.reduce((sum, want) => sum + want.minutes, 0)
+    const minutes = gun.wrongMinutes + gun.foundMinutes + wants.reduce((sum, want) => sum + want.minutes, 0)
     return [
       {
         stationId: gun.stationId,
@@ -80,6 +83,7 @@ function rankOf(gun: RankedInput, at: { over: number; nowMs: number; leaveMinor:
   const { over, nowMs, leaveMinor } = at
   if (gun.downSinceMs !== null) return 2e9 + Math.min((nowMs - gun.downSinceMs) / 1000, 9e8)
   if (gun.wrongMinutes > 0) return 1e9
+  if (gun.foundMinutes > 0) return 5e8
   // Where no life is known, lateness × what standing costs stands in, of about the same size.
   return leaveMinor ?? (1 + over) * (1 + gun.stopRateMinorPerHour / 100)
 }

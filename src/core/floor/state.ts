@@ -18,6 +18,8 @@ export interface PositionInput {
   hasWrongPart: boolean
   /** A finding that harms, or a temporary setting nobody has undone. */
   isQuestioned: boolean
+  /** Read, and to be put right now. */
+  isToPutRight: boolean
   /** One entry per usage limit that applies: change, clean. */
   dues: readonly { act: 'change' | 'clean'; due: Due }[]
   hasLimit: boolean
@@ -64,6 +66,7 @@ export function stateOf(input: PositionInput): PositionVerdict {
     return bySign
       ? { state: 'look', act: 'look', due: worst.due, why: null }
       : { state: 'due', act: worst.act, due: worst.due, why: null }
+  if (input.isToPutRight) return { state: 'due', act: 'look', due: worst?.due ?? null, why: null }
   if (input.isQuestioned || isLookDue(input)) return { state: 'look', act: 'look', due: worst?.due ?? null, why: null }
   const why = believed.length < input.dues.length ? 'past belief' : notSeenWhy(input)
   if (why) return { state: 'notSeen', act: null, due: worst?.due ?? null, why }

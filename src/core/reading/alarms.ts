@@ -1,6 +1,6 @@
 import { type CarrierId, type WireId } from '@core/ids/id.ts'
 import { type Position, type KindKey } from '@core/path/columns.ts'
-import { DAY_MS } from '@core/units/time.ts'
+import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { watchSeries, type Creep, type SeriesPoint } from '@core/trend/series.ts'
 import { type How, type ReadingKey, type ReadingVerdict } from './keys.ts'
 import { READING } from './specs.ts'
@@ -108,6 +108,8 @@ export interface Alarm {
   at: KindKey
   is: 'act' | 'look' | 'creeps' | 'over' | 'jumped'
   sinceMs: number
+  /** What was seen, where it was told apart in words. */
+  seen?: { method: string; grade: string }
 }
 
 const CREEPS: readonly Alarm['is'][] = ['creeps', 'over', 'jumped']
@@ -145,7 +147,8 @@ function saidAlarm(readings: readonly KeptReading[], of: ReadAt & { what: Readin
   const { is } = last
   const touched = of.touchedAt(spec.at)
   if (is === 'good' || (touched !== null && touched > last.atMs)) return null
-  return { what: of.what, at: spec.at, is, sinceMs: last.atMs }
+  const { method, grade } = last
+  return { what: of.what, at: spec.at, is, sinceMs: last.atMs, ...(grade === null ? {} : { seen: { method, grade } }) }
 }
 
 function creepAlarm(readings: readonly KeptReading[], of: ReadAt & { what: ReadingKey }): Alarm | null {
@@ -162,5 +165,10 @@ function creepAlarm(readings: readonly KeptReading[], of: ReadAt & { what: Readi
   return { what: of.what, at, is, sinceMs: last.atMs }
 }
 
+/** What is put right in passing asks for as long as a shift. */
+const PASSING_HOLDS_MS = 12 * HOUR_MS
 /** A look is not asked for for ever: what nobody touched for a month is no longer news. */
-export const isAlarmLive = (alarm: Alarm, nowMs: number) => nowMs - alarm.sinceMs < LOOK_HOLDS_MS
+export const isAlarmLive = (alarm: Alarm, nowMs: number) =>
+  nowMs - alarm.sinceMs < (READING[alarm.what].isPassing ? PASSING_HOLDS_MS : LOOK_HOLDS_MS)
+/** Found to be put right, and not in passing: it opens a row. */
+export const isToPutRight = ({ is, what }: Pick<Alarm, 'is' | 'what'>) => is === 'act' && !READING[what].isPassing

@@ -52,6 +52,8 @@ export interface ReadingSpec {
   limitOver: { add: number } | { times: number } | null
   /** Right and wrong beside what is read. */
   drawing: DrawingKey | null
+  /** Put right in passing, it is as it was the next shift: what was found says nothing for longer. */
+  isPassing: boolean
   /** Where on the path creeping points to, and what it asks for. */
   creepAt: KindKey | null
   asksFor: string
@@ -91,6 +93,7 @@ const spec = (of: Partial<ReadingSpec> & Pick<ReadingSpec, 'name' | 'at' | 'meth
   isOfFeeding: false,
   limitOver: null,
   drawing: null,
+  isPassing: false,
   creepAt: null,
   asksFor: '',
   ...of,
@@ -411,6 +414,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   layout: spec({
     name: 'how the cable lies',
+    isPassing: true,
     drawing: 'cableLies',
     isUpstream: true,
     at: 'liner',
@@ -618,6 +622,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
     ],
   }),
   stickOut: spec({
+    isPassing: true,
     name: 'wire out of the tip',
     drawing: 'wireEnd',
     at: 'tip',
@@ -644,6 +649,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
     ],
   }),
   arcCone: spec({
+    isPassing: true,
     name: 'arc cone',
     at: 'tip',
     unit: 'tips',
@@ -786,6 +792,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   clamp: spec({
     name: 'work clamp',
+    isPassing: true,
     drawing: 'clamp',
     at: 'gas',
     methods: [

@@ -7,7 +7,7 @@ import { type Surveyed } from './survey.ts'
 /** The wants that open a row: due before the window. */
 export function openWants(surveyed: Surveyed): FloorWant[] {
   return surveyed.positions.flatMap((p) => {
-    if (p.verdict.state !== 'due') return []
+    if (p.verdict.state !== 'due' || p.verdict.act === 'look') return []
     const want = p.verdict.act === 'clean' ? p.clean : p.change
     return want ? [want] : []
   })

@@ -3,7 +3,7 @@ import { DAY_MS, MIN_MS } from '@core/units/time.ts'
 import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { type ShareDeps } from '@server/parts/sharestore.ts'
-import { doesCreep } from '@core/reading/alarms.ts'
+import { doesCreep, isToPutRight } from '@core/reading/alarms.ts'
 import { type Column } from '@core/path/columns.ts'
 import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { openedRows, type OpenedRow } from '@core/floor/rank.ts'
@@ -64,6 +64,7 @@ export async function readFloor(
 }
 
 export const isBuiltWrong = (s: Surveyed) => doesStop(standing(s.checked.findings))
+const isHarming = (s: Surveyed) => standing(s.checked.findings).some((f) => f.severity === 'harms')
 /** Something is known to be on it, so that a rule can speak. */
 const isChecked = (s: Surveyed) => Object.values(s.checked.setup.parts).some((p) => p !== null && p !== undefined)
 
@@ -101,6 +102,7 @@ function tallies(surveyed: readonly Surveyed[], guns: readonly FloorGun[], cutof
     laterGuns: guns.filter((g) => isQuiet.has(g.stationId) && isBefore(g.next?.reachedMs, cutoffMs + DAY_MS)).length,
     wrongGuns: surveyed.filter(isBuiltWrong).length,
     checkedGuns: surveyed.filter(isChecked).length,
+    harming: quiet.filter(isHarming).map((s) => s.station.name),
     creeping: surveyed.flatMap((s) =>
       s.alarms
         .filter(doesCreep)
@@ -137,9 +139,11 @@ export function rankInput(s: Surveyed, shop: ShopKinds & ShopRules) {
     isParked: s.now.isParked,
     downSinceMs: s.now.downSinceMs,
     wrongMinutes: wrongMinutes(s, shop),
+    foundMinutes: foundMinutes(s, shop),
     wants: s.positions.map((p) => ({
       position: p.row.position,
-      state: p.verdict.state,
+      // What was read opens the row by itself.
+      state: p.verdict.state === 'due' && p.verdict.act === 'look' ? ('look' as const) : p.verdict.state,
       act: p.verdict.act,
       minutes: p.verdict.act === 'clean' ? p.kind.cleanMin : shop.changeMinOf(p.kind.key, s.familyId),
       due: p.verdict.due,
@@ -162,6 +166,15 @@ function wrongMinutes(s: Surveyed, shop: ShopKinds): number {
   return changed + SET_MIN * remedies.filter((r) => r.do !== 'change').length
 }
 
+/** Minutes to put right what was read: a change of the part there, as the shop knows it. */
+const foundMinutes = (s: Surveyed, shop: ShopKinds): number =>
+  [...new Set(s.alarms.filter(isToPutRight).map((a) => a.at))].reduce(
+    (sum, at) => sum + Math.max(SET_MIN, Math.min(shop.changeMinOf(at, s.familyId), FOUND_MOST_MIN)),
+    0,
+  )
+/** It is put right, which is not always a new part. */
+const FOUND_MOST_MIN = 5
+
 export function downMinutes(s: Surveyed, nowMs: number): number | null {
   return s.now.downSinceMs === null ? null : Math.round(workedMs(s.schedule, s.now.downSinceMs, nowMs) / MIN_MS)
 }
@@ -183,6 +196,7 @@ function gunLine(
     rank: row?.place ?? null,
     minutes: row?.minutes ?? 0,
     wants: row ? openWants(s) : [],
+    found: row ? s.alarms.filter(isToPutRight) : [],
     next: nextWant(s, nowMs),
   }
 }

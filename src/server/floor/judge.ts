@@ -10,7 +10,7 @@ import { linerAskedBy } from '@core/liner/clauses.ts'
 import { judgeLiner, NO_EVIDENCE, type LinerVerdict } from '@core/liner/signs.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { leavingIt, type Leaving } from '@core/life/kept.ts'
-import { type Alarm } from '@core/reading/alarms.ts'
+import { isToPutRight, type Alarm } from '@core/reading/alarms.ts'
 import { type FloorWant } from '@contract/floor.ts'
 import { type stationNow } from '@server/db/schema.ts'
 import { keptKey, type KeptFits } from '@server/lifekept/kept.ts'
@@ -133,6 +133,7 @@ function verdictOf(
     isDownHere: at.now.downSinceMs !== null && (at.now.downPosition ?? 'orings') === row.position,
     hasWrongPart: at.wrong.has(row.position),
     isQuestioned: at.questioned.has(row.position),
+    isToPutRight: at.alarms.some((a) => a.at === row.position && isToPutRight(a)),
     dues: of.dues,
     hasLimit: of.hasLimit,
     bySign: of.signs && { isChange: of.signs.say === 'change', sinceMs: of.signs.signs[0]?.atMs ?? null },

@@ -59,11 +59,30 @@ describe('a reading', () => {
     const again = await send()
     expect(again.body.eventId).toBe(first.body.eventId)
     expect(await contentOf(server)).toEqual(before)
-    expect(await cell('B1', 'pin')).toBe('look')
+    expect(await cell('B1', 'pin')).toBe('due')
     const undone = await lead.post('/logbook/undo', { key: nextKey(), eventIds: [first.body.eventId] })
     expect(undone.status).toBe(200)
     expect((await line('B1', 'orings'))?.last).toBeNull()
-    expect(await cell('B1', 'pin')).not.toBe('look')
+    expect(await cell('B1', 'pin')).not.toBe('due')
+  })
+  it('to be put right opens a row on Floor, with what was seen, until the place is looked at', async () => {
+    const row = async () => {
+      const { guns } = (await lead.get<FloorAnswer>('/floor')).body
+      return guns.find((g) => g.name === 'B4')
+    }
+    expect(await row()).toMatchObject({ rank: null, found: [] })
+    await read('B4', { what: 'continuity', method: 'meter', grade: 'conducts' })
+    const found = { what: 'continuity', at: 'insulator', seen: { method: 'meter', grade: 'conducts' } }
+    expect(await row()).toMatchObject({ rank: expect.any(Number) as number, found: [found] })
+    // A cable that lies in coils is laid straight in passing.
+    await read('B5', { what: 'layout', method: 'look', grade: 'coiled' })
+    expect((await lead.get<FloorAnswer>('/floor')).body.guns.find((g) => g.name === 'B5')?.rank).toBeNull()
+    later(60_000)
+    await lead.post('/logbook', {
+      key: nextKey(),
+      acts: [{ stationId: id('B4'), act: 'seen', position: 'insulator' }],
+    })
+    expect(await row()).toMatchObject({ rank: null })
   })
   it('asks back what no gun can show, with what was most likely meant; meant, it is kept', async () => {
     const asked = await read<Problem>('B1', { what: 'hubDrag', method: 'scale', value: 450 })
@@ -85,7 +104,7 @@ describe('a reading', () => {
     expect((await bore(1.05)).body.is).toBe('good')
     expect((await bore(1.1)).body.is).toBe('act')
     expect((await line('B2', 'bore'))?.last?.value).toBeCloseTo(0.1, 9)
-    expect(await cell('B2', 'tip')).toBe('look')
+    expect(await cell('B2', 'tip')).toBe('due')
     later(1000)
     await lead.post('/logbook', {
       key: nextKey(),

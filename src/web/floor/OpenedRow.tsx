@@ -21,8 +21,14 @@ export function choicesFor(gun: FloorGun): Choice[] {
   const wanted = gun.wants
     .map((w): Choice => ({ act: w.act === 'clean' ? 'cleaned' : 'changed', position: w.position }))
     .filter((w) => !put.some((p) => p.act === w.act && p.position === w.position))
+  // Put right is said of the place: looked at, or a new one on.
+  const found = [...new Set(gun.found.map((f) => f.at))].flatMap((position): Choice[] => [
+    { act: 'seen', position },
+    { act: 'changed', position },
+  ])
   return [
     ...put,
+    ...found,
     ...wanted,
     gun.downSinceMs !== null ? { act: 'running', position: null } : { act: 'down', position: null },
   ]

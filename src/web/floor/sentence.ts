@@ -5,6 +5,7 @@ import { amount, minutes, type Units } from '@web/format/numbers.ts'
 import { about, when } from '@web/format/times.ts'
 import { findingPlace, findingSentence, remedyWords } from '@web/rightparts/words.ts'
 import { loggingSentence } from '@web/parts/supplywords.ts'
+import { alarmSentence } from '@web/reading/readingwords.ts'
 import { signWords } from '@web/liner/signwords.ts'
 import { actPhrase, capital, countWord, inN, guns, partName } from '@web/format/words.ts'
 
@@ -17,12 +18,17 @@ export function floorSentence(floor: FloorAnswer): string {
   if (opened.length === 0) {
     if (floor.notSeenGuns === floor.guns.length)
       return `Nobody has looked at ${floor.guns.length} ${guns(floor.guns.length)}.`
+    if (floor.harming.length > 0) return `Nothing stops before ${by}, but ${harmingWords(floor.harming)}.`
     return `Nothing wants hands before ${by}${sureness(floor.quietChance)}.${rest}`
   }
   const total = opened.reduce((sum, g) => sum + g.minutes, 0)
   const time = total > 0 ? ` ${minutes(total).replace(' min', ' minutes')}.` : ''
   return `${countWord(opened.length)} ${guns(opened.length)} ${opened.length === 1 ? 'wants' : 'want'} hands before ${by}.${time}${rest}`
 }
+
+/** "T7 and Cell 2 are built or set so that it harms": they open no row, and are not as they should be. */
+const harmingWords = (names: readonly string[]): string =>
+  `${names.length > 3 ? `${names.length} guns` : andWords(names)} ${names.length === 1 ? 'is' : 'are'} built or set so that it harms`
 
 /** The value of silence is how sure it is; nothing said means nothing could be told. */
 function sureness(chance: number): string {
@@ -52,6 +58,8 @@ export function honesty(floor: FloorAnswer): string {
     said.push(
       `${floor.notSeenGuns} of ${floor.guns.length} guns have parts nobody has seen lately or set a limit for: dotted below.`,
     )
+  const isAnyOpen = floor.guns.some((g) => g.rank !== null)
+  if (isAnyOpen && floor.harming.length > 0) said.push(`${capital(harmingWords(floor.harming))}.`)
   if (floor.wrongGuns > 0)
     said.push(
       `${floor.wrongGuns} of ${floor.checkedGuns} guns are built wrong.`.replace(
@@ -73,8 +81,7 @@ export function honesty(floor: FloorAnswer): string {
     const area = areaId && floor.areas.length > 1 ? floor.areas.find((a) => a.id === areaId)?.name : null
     said.push(loggingSentence(floor.logging, area ?? null))
   }
-  const isSomeOpen = floor.guns.some((g) => g.rank !== null)
-  if (isSomeOpen && floor.quietChance > 0)
+  if (isAnyOpen && floor.quietChance > 0)
     said.push(`${capital(inN(floor.quietChance))} that one more gets there before then.`)
   const parked = floor.guns.filter((g) => g.isParked).length
   if (parked > 0) said.push(`${parked} parked.`)
@@ -90,6 +97,11 @@ export function rowAct(gun: FloorGun, at: { nowMs: number; zone: string; units: 
     const rest = others.length + gun.wants.length
     return `${remedyWords(worst, units)}${rest > 0 ? ` and ${rest} more` : ''}, ${minutes(gun.minutes)}`
   }
+  const [found, ...alike] = gun.found
+  if (found) {
+    const rest = alike.length + gun.wants.length
+    return `${alarmSentence(found).replace(/\.$/, '')}${rest > 0 ? ` and ${rest} more` : ''}, ${minutes(gun.minutes)}`
+  }
   const [first, ...more] = gun.wants
   if (!first) return ''
   return `${actPhrase(first.act, first.position)}${more.length > 0 ? ` and ${more.length} more` : ''}, ${minutes(gun.minutes)}`
@@ -100,7 +112,8 @@ export function rowWhy(gun: FloorGun, units: Units): string {
   if (gun.downSinceMs !== null)
     return gun.downPosition ? `at the ${partName(gun.downPosition)}` : 'nobody has said where'
   const wrong = gun.wrong.map((f) => `${findingPlace(f)}: ${findingSentence(f, units)}`)
-  return [...wrong, gun.wants.map((w) => wantWhy(w, units)).join('; ')].filter(Boolean).join(' ')
+  const found = gun.found.length > 0 ? `${gun.found.map((f) => `read ${partName(f.at)}`).join(', ')}.` : ''
+  return [...wrong, found, gun.wants.map((w) => wantWhy(w, units)).join('; ')].filter(Boolean).join(' ')
 }
 export function wantWhy(want: FloorWant, units: Units): string {
   if (want.signs.length > 0)
@@ -114,6 +127,8 @@ export function wantWhy(want: FloorWant, units: Units): string {
 export function leaving(gun: FloorGun, nowMs: number, zone: string): string {
   if (gun.downSinceMs !== null) return downWords(gun, nowMs)
   if (gun.wrong.length > 0) return 'wrong part'
+  const [found] = gun.found
+  if (found) return `found ${when(found.sinceMs, nowMs, zone)}`
   const [first] = gun.wants
   if (!first) return ''
   return pastWords(first, nowMs, zone)

@@ -3,7 +3,8 @@ import { wantWhy, reach } from '@web/floor/sentence.ts'
 import { amount, minutes, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
 import { actPhrase, capital, inN, partName, STATE_WORD, WHY_NOT_SEEN } from '@web/format/words.ts'
-import { findingWhy, remedyWords } from '@web/rightparts/words.ts'
+import { isToPutRight } from '@core/reading/alarms.ts'
+import { findingSentence, findingWhy, remedyWords } from '@web/rightparts/words.ts'
 import { signWords, WEAK_WORD } from '@web/liner/signwords.ts'
 import { alarmSentence } from '@web/reading/readingwords.ts'
 import { shareWord } from '@web/parts/supplywords.ts'
@@ -32,6 +33,8 @@ export function gunVerdict(gun: GunAnswer, units: Units): Verdict {
       line: `Built wrong${worst.at === 'off' ? '' : ` at the ${partName(worst.at)}`}. ${remedyWords(worst, units)}.`,
       because: wrong.length > 1 ? `And ${wrong.length - 1} more.` : findingWhy(worst),
     }
+  const right = alarmVerdict(gun, gun.alarms.filter(isToPutRight))
+  if (right) return right
   const [first, ...more] = gun.wants
   if (first) {
     const rest = more.length > 0 ? ` ${capital(more.map((w) => partName(w.position)).join(', '))} too.` : ''
@@ -40,7 +43,7 @@ export function gunVerdict(gun: GunAnswer, units: Units): Verdict {
       because: `${capital(wantWhy(first, units)).replace(/\.$/, '')}.`,
     }
   }
-  const asked = alarmVerdict(gun)
+  const asked = harmVerdict(gun, units) ?? alarmVerdict(gun, gun.alarms)
   if (asked) return asked
   const unseen = gun.positions.filter((p) => p.state === 'notSeen')
   if (unseen.length === gun.positions.length && unseen.length > 0)
@@ -53,8 +56,16 @@ export function gunVerdict(gun: GunAnswer, units: Units): Verdict {
   return { line, because: unseen.length > 0 ? `Not seen: ${unseen.map((p) => partName(p.position)).join(', ')}.` : '' }
 }
 
+/** Nothing stops, and it is built or set so that it harms: no gun is quiet above that. */
+function harmVerdict({ findings }: GunAnswer, units: Units): Verdict | null {
+  const [worst, ...others] = findings.filter((f) => f.severity === 'harms' && f.kept === null)
+  if (!worst) return null
+  const more = others.length > 0 ? ` And ${others.length} more.` : ''
+  return { line: `${remedyWords(worst, units)}.${more}`, because: findingSentence(worst, units) }
+}
+
 /** What its readings ask for. */
-function alarmVerdict({ alarms, nowMs }: GunAnswer): Verdict | null {
+function alarmVerdict({ nowMs }: Pick<GunAnswer, 'nowMs'>, alarms: GunAnswer['alarms']): Verdict | null {
   const [first, ...others] = alarms
   if (!first) return null
   const because = others.length > 0 ? others.map(alarmSentence).join(' ') : `Read ${ago(first.sinceMs, nowMs)} ago.`
@@ -69,7 +80,8 @@ const ALL_LOGGED = 0.95
 function usualLines(p: GunPosition, units: Units): string[] {
   const { usual, leave } = p
   if (!usual) return []
-  const whose = usual.source === 'trade' ? 'trade’s guess' : `${usual.source}, ${usual.n}`
+  const whose =
+    usual.source === 'trade' ? 'trade’s guess' : usual.n > 0 ? `${usual.source}, ${usual.n}` : 'none worn out here yet'
   const isLong = usual.low === null && usual.loggedShare !== null && usual.loggedShare <= ALL_LOGGED
   return [
     `Half are gone by ${amount(usual.amount, p.unit, units)} here (${whose}).`,

@@ -29,7 +29,9 @@ export function lifeSentence(at: LifeAnswer, units: Units): string {
   if (!told) return refusedSentence(at, units)
   const half = amount(told.median.value, at.unit, units)
   const whose =
-    told.source === 'yours' ? `yours, ${told.n}` : `${SOURCE_WORD[told.source]}; ${told.worn} worn here so far`
+    told.source === 'yours' && told.n > 0
+      ? `yours, ${told.n}`
+      : `${SOURCE_WORD[told.source]}; ${told.worn} worn here so far`
   return `Half of the ${parts} ${whereWords(at)} are gone by ${half} (${span(told.median, at.unit, units)}; ${whose}).`
 }
 function refusedSentence(at: LifeAnswer, units: Units): string {

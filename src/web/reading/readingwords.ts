@@ -138,8 +138,10 @@ const ALARM_WORD: Record<Alarm['is'], (name: string) => string> = {
   jumped: (name) => `${name} jumped`,
 }
 /** "Drive tension creeps: look at liner, tip and rolls." */
-export function alarmSentence(alarm: Pick<Alarm, 'what' | 'is'>): string {
+export function alarmSentence(alarm: Pick<Alarm, 'what' | 'is' | 'seen'>): string {
   const spec = READING[alarm.what]
+  const grade = alarm.seen && methodOf(alarm.what, alarm.seen.method)?.grades.find((g) => g.key === alarm.seen?.grade)
+  if (alarm.is === 'act' && grade) return `Put right: ${spec.name}, ${grade.says}.`
   const creeps = alarm.is === 'creeps' || alarm.is === 'over' || alarm.is === 'jumped'
   const asks = creeps && spec.asksFor ? `: ${spec.asksFor}` : ''
   return `${capital(ALARM_WORD[alarm.is](spec.name))}${asks}.`

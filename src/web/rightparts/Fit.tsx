@@ -204,6 +204,7 @@ function Kept(props: { gun: GunAnswer; finding: FindingLine; units: Units; isLea
 function Chain({ gun }: { gun: GunAnswer }) {
   const known = gun.chain.filter((l) => l.is !== 'not told')
   const wrong = gun.chain.filter((l) => l.is === 'wrong')
+  const isBuiltWrong = gun.findings.some((f) => f.severity === 'stops' && f.kept === null)
   const untold = gun.chain.filter((l) => l.is === 'not told').map((l) => l.link)
   if (known.length === 0)
     return (
@@ -213,7 +214,11 @@ function Chain({ gun }: { gun: GunAnswer }) {
     )
   return (
     <p className="chain">
-      {wrong.length === 0 ? 'Belongs together: ' : 'Does not belong together: '}
+      {wrong.length > 0
+        ? 'Does not belong together: '
+        : isBuiltWrong
+          ? 'These agree with each other: '
+          : 'Belongs together: '}
       {known.map((l, i) => (
         <span key={l.link}>
           {i > 0 ? ' – ' : ''}
