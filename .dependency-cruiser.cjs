@@ -125,6 +125,13 @@ module.exports = {
       to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
     },
     {
+      // An import of types alone is kept as an import for its effects by the bundler: a cycle of them leaves a constant undefined in the build.
+      name: 'core-no-cycles-of-types-either',
+      severity: 'error',
+      from: { path: '^src/core' },
+      to: { circular: true },
+    },
+    {
       name: 'core-alone',
       severity: 'error',
       from: { path: '^src/core', pathNot: '\\.test\\.ts$' },

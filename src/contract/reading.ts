@@ -11,7 +11,8 @@ export const target = z.object({
   to: z.number().nullable(),
   actBelow: z.number().nullable(),
   actAbove: z.number().nullable(),
-  by: z.enum(['window', 'baseline', 'procedure', 'wire', 'rule', 'guess']),
+  by: z.enum(['window', 'baseline', 'procedure', 'wire', 'rule', 'shop', 'scale', 'guess']),
+  n: z.number().int().optional(),
   bore: z.object({ leastMm: z.number(), lookMm: z.number(), actMm: z.number() }).optional(),
 })
 

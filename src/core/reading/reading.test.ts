@@ -2,7 +2,7 @@ import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { CAUTIONS } from '@core/guide/cautions.ts'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
-import { NO_PROCEDURE, partOf, wireOf } from '@core/testing/sampleparts.ts'
+import { FEEDER, NO_PROCEDURE, partOf, wireOf } from '@core/testing/sampleparts.ts'
 import { type Setup } from '@core/rightparts/facts.ts'
 import { changedSince, contradicts, judgeNumber, judgeReading, outsidePhysics, type Said } from './judge.ts'
 import { READINGS, type ReadingKey } from './keys.ts'
@@ -34,6 +34,7 @@ const facts = (over: Partial<TargetFacts> = {}): TargetFacts => ({
   setup: SETUP,
   window: null,
   baseline: null,
+  norm: null,
   runsToRolls: false,
   ...over,
 })
@@ -87,6 +88,17 @@ describe('windows', () => {
     })
     expect(targetFor('tension', facts({ baseline: 2 }))).toMatchObject({ to: 3, by: 'baseline' })
     expect(targetFor('tension', facts({ window: { lowMark: 3, highMark: 2 } }))).toBeNull()
+  })
+  it('the knob read for the first time: by the others like it, else by its own scale; over-tight at first is no beginning', () => {
+    const norm = { low: 2, high: 3, n: 6 }
+    expect(targetFor('tension', facts({ norm }))).toMatchObject({ from: 2, to: 3, actAbove: 4, by: 'shop', n: 6 })
+    expect(targetFor('tension', facts({ norm, baseline: 2.4 }))).toMatchObject({ to: 3.4, by: 'baseline' })
+    expect(targetFor('tension', facts({ norm, baseline: 4.6 }))).toMatchObject({ to: 3, by: 'shop' })
+    const scale = (wire: Setup['wire']) =>
+      targetFor('tension', facts({ setup: { ...SETUP, feeder: FEEDER, wire } }))?.to ?? 0
+    expect(scale(wireOf('solid', 0.9))).toBeCloseTo(4, 9)
+    expect(scale(wireOf('flux-cored', 1.2))).toBeCloseTo(2.75, 9)
+    expect(scale(wireOf('aluminium', 1.2))).toBeCloseTo(2.5, 9)
   })
   it('a liner run to the rolls wants the gap of a soft wire', () => {
     expect(targetFor('gap', facts({ runsToRolls: true }))?.to).toBeLessThan(targetFor('gap', facts())?.to ?? 0)

@@ -1,6 +1,5 @@
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { type Hazard } from '@core/guide/cautions.ts'
-import { type SchoolOf } from '@core/houserule/schools.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { type How, type ReadingKey, type ReadingUnit, type ReadingVerdict } from './keys.ts'
 
@@ -112,15 +111,6 @@ const PINCHED = [
   g('lightly', 'a light touch stops it', 'look'),
   g('never', 'nothing stops it', 'act'),
 ]
-/** The way of reading the tension that goes with each way of setting it (D02). */
-export const TENSION_WAY: Record<SchoolOf<'D02'>, string> = {
-  block: 'block',
-  slack: 'wood',
-  pinch: 'gloved',
-  pinchBare: 'pinch',
-  mark: 'knob',
-  ear: 'ear',
-}
 /** Methods by which the tension is set (D02): none of their verdicts is compared with another's. */
 const TENSION_METHODS: readonly Method[] = [
   method({

@@ -1,6 +1,7 @@
 import { CONDUIT_FRICTION, GAP_MM, GAP_TO_ROLLS_MM, materialOf, tipClearanceGuess } from '@core/drag/guess.ts'
-import { isAluminium, isCored, isHot, tipOutFor, type Setup } from '@core/rightparts/facts.ts'
+import { isAluminium, isCored, isHot, isSoft, tipOutFor, type Setup } from '@core/rightparts/facts.ts'
 import { type ReadingKey } from './keys.ts'
+import { type KnobNorm } from './norm.ts'
 import { AMPS_LOOK, FRICTION_LOOK, KNOB_RISE } from './specs.ts'
 
 /** Where a reading should lie. `act`: beyond this it is put right now; between the two it is worth another look. */
@@ -10,7 +11,9 @@ export interface Target {
   actBelow: number | null
   actAbove: number | null
   /** Whose number it is. */
-  by: 'window' | 'baseline' | 'procedure' | 'wire' | 'rule' | 'guess'
+  by: 'window' | 'baseline' | 'procedure' | 'wire' | 'rule' | 'shop' | 'scale' | 'guess'
+  /** Of the shop's own norm: the guns it is made of. */
+  n?: number
   /** Of a bore, in mm: no wire goes through a narrower one; from so wide on it is worn, round or not. */
   bore?: { leastMm: number; lookMm: number; actMm: number }
 }
@@ -21,6 +24,8 @@ export interface TargetFacts {
   /** First value of this series since it began anew: the knob with the new liner, the friction of the new liner. */
   baseline: number | null
   runsToRolls: boolean
+  /** Where the knob stands on the other guns of this feeder type with this wire; null: too few were read. */
+  norm: KnobNorm | null
 }
 
 const none = { from: null, to: null, actBelow: null, actAbove: null }
@@ -76,7 +81,21 @@ const TARGETS: Readonly<Record<ReadingKey, Targeting>> = {
 /** Window of a reading by the set-up; null where nothing tells one. */
 export const targetFor = (what: ReadingKey, facts: TargetFacts): Target | null => TARGETS[what](facts)
 
-function tensionTarget({ window, baseline }: TargetFacts): Target | null {
+/** Share of a knob's scale up to which a first reading is nothing out of the way, by wire: guesses of the trade. */
+const OF_SCALE = { solid: 0.8, cored: 0.55, soft: 0.5 } as const
+/** Nothing read before, no other gun to compare with: high on this feeder's own scale is worth a second look. */
+function ofScale({ feeder, wire }: Setup): Target | null {
+  if (!feeder || feeder.scaleTo === null) return null
+  const from = feeder.scaleFrom ?? 0
+  const share = OF_SCALE[wire && isSoft(wire) ? 'soft' : wire && isCored(wire) ? 'cored' : 'solid']
+  return { ...none, to: from + share * (feeder.scaleTo - from), by: 'scale' }
+}
+
+/**
+ * The knob: by the window of a calibrated feeder; by its own beginning, where that is not apart from the shop's norm itself; by the norm; by the
+ * feeder's own scale.
+ */
+function tensionTarget({ window, baseline, norm, setup }: TargetFacts): Target | null {
   if (window && window.lowMark < window.highMark)
     return {
       from: window.lowMark,
@@ -85,7 +104,10 @@ function tensionTarget({ window, baseline }: TargetFacts): Target | null {
       actAbove: window.highMark + KNOB_RISE / 2,
       by: 'window',
     }
-  return baseline === null ? null : upTo(baseline + KNOB_RISE, baseline + 2 * KNOB_RISE, 'baseline')
+  const isApart = norm !== null && baseline !== null && baseline > norm.high
+  if (baseline !== null && !isApart) return upTo(baseline + KNOB_RISE, baseline + 2 * KNOB_RISE, 'baseline')
+  if (norm) return { from: norm.low, to: norm.high, actBelow: null, actAbove: norm.high + KNOB_RISE, by: 'shop', n: norm.n }
+  return ofScale(setup)
 }
 
 /** Flow in L/min: from, to, below and above which it is put right. Guesses of the trade; the procedure of the work says better. */

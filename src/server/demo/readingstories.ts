@@ -74,7 +74,7 @@ async function actsOf(planting: Planting, shop: ShopModel, said: readonly Said[]
     const r = readingRequest.parse({ key: 'story-read', stationId, ...input })
     const method = methodOf(r.what, r.method)
     if (!method) throw new Error(`plantReadings: no way to read ${r.what} called ${r.method}`)
-    const target = targetHere(r.what, { hung, shop, here, method: r.method })
+    const target = targetHere(r.what, { hung, shop, here, normBy: () => null, method: r.method })
     return readingFacts(r, numbersOf(r, method), { place, shop, target, wireId: hung.spoolWireId, nowMs: atMs })
   }
 }

@@ -19,6 +19,7 @@ import { hungOne } from '@server/gunnow/hung.ts'
 import { schoolHere, setupOf } from '@server/gunnow/setup.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { arcSinceCleaned, targetHere } from './read.ts'
+import { knobNormHere } from './norm.ts'
 import { readingsHere } from '@server/gunnow/readingkept.ts'
 
 type Request = z.output<typeof readingRequest>
@@ -38,7 +39,8 @@ export async function logReading(deps: Deps, who: Who, r: Request): Promise<Read
     throw new DomainError('bad-request', 'House rule: tension is not raised to keep going.', [
       'Put the knob back where it was, and look at liner, tip and rolls; or say that it is set anew.',
     ])
-  const target = targetHere(r.what, { hung, shop, here, method: r.method })
+  const normBy = await knobNormHere(deps.db, hung, shop)
+  const target = targetHere(r.what, { hung, shop, here, normBy, method: r.method })
   if (!r.isMeant) {
     askBoreBack(made, target)
     if (r.what === 'tension') askKnobBack([made.value, made.left], setupOf(hung, shop).feeder)
@@ -204,7 +206,7 @@ export function readingFacts(r: Request, made: Numbers, at: FactsAt): Fact[] {
   const { place, shop, target } = at
   const spec = READING[r.what]
   const carrierId = (spec.isOfGun ? place.now.gunId : null) ?? carrierAt(place, spec.at, shop)
-  const byItself = target === null || target.by === 'baseline'
+  const byItself = target === null || target.by === 'baseline' || target.by === 'scale'
   const limit = byItself ? null : spec.worse === 'down' ? target.from : target.to
   const fact: ReadingFact = {
     kind: 'reading',

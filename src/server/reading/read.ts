@@ -34,22 +34,25 @@ import { dragHere, isFromDrum, knobWindow } from '@server/drag/ofplace.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
 import { builtHere, carrierIdsOf, schoolHere, setupOf, tagsHere, type Hung } from '@server/gunnow/setup.ts'
 import { loadShop, type ShopModel, type ShopPlaces } from '@server/shopmodel/model.ts'
+import { knobNormHere, type NormBy } from './norm.ts'
 import { fittedHere, readingsHere, touchedHere, type ReadHere } from '@server/gunnow/readingkept.ts'
 
 interface At {
   hung: Hung
   shop: ShopModel
   here: ReadHere
+  normBy: NormBy
 }
 
 /** Where a reading should lie here and now. */
 export function targetHere(what: ReadingKey, at: At & { method: string }): Target | null {
-  const { hung, shop, here } = at
+  const { hung, shop, here, normBy } = at
   const setup = setupOf(hung, shop)
   const like = here.kept.filter((r) => r.what !== what || r.method === at.method)
   const baseline = seriesOf(like, what, fittedHere(hung, shop))?.baseline ?? null
   const drag = what === 'tension' ? dragHere(hung, shop, here) : null
-  return targetFor(what, { setup, window: drag && knobWindow(drag), baseline, runsToRolls: runsToRolls(setup) })
+  const norm = what === 'tension' ? normBy(at.method) : null
+  return targetFor(what, { setup, window: drag && knobWindow(drag), baseline, norm, runsToRolls: runsToRolls(setup) })
 }
 
 /** Everything read at one place: the last of each with its window, its trend, and what speaks against it. */
@@ -60,7 +63,7 @@ export async function readReadings(deps: Deps, who: Who, q: z.output<typeof read
   const hung = await hungOne(deps.db, shop, q.stationId)
   const here = await readingsHere(deps.db, hung, shop)
   const nameOf = await readers(deps.db, who, here)
-  const at = { hung, shop, here }
+  const at = { hung, shop, here, normBy: await knobNormHere(deps.db, hung, shop) }
   const setup = setupOf(hung, shop)
   const raised = tagsHere(hung, shop).find((t) => t.tag === 'knobRaised')
   return {
@@ -228,7 +231,7 @@ function nozzleCleaning(at: At, nowMs: number): ReadingAnswer['cleaning'] {
 
 /** Arc hours since this nozzle was clean, run on to now; null where no clock tells. */
 export function arcSinceCleaned(
-  { hung, shop, here }: At,
+  { hung, shop, here }: Omit<At, 'normBy'>,
   nozzle: {
     cleanedMs: number | null
     chainFromMs: number | null

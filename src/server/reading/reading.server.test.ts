@@ -8,7 +8,7 @@ import { type LogbookAnswer } from '@contract/logbook.ts'
 import { type ReadingAnswer, type ReadingDone } from '@contract/reading.ts'
 import { STATES } from '@core/floor/state.ts'
 import { COLUMNS } from '@core/path/columns.ts'
-import { lookOf, openFitShop, STEEL, type FitShop } from '@server/testing/fitshop.ts'
+import { CORED, lookOf, openFitShop, STEEL, type FitShop } from '@server/testing/fitshop.ts'
 import { contentOf } from '@server/testing/powercut.ts'
 import { nextKey, type Client, type TestServer } from '@server/testing/testserver.ts'
 import { serverForAll } from '@server/testing/serverforall.ts'
@@ -284,5 +284,23 @@ describe('drag', () => {
     expect((await post({ pulls: [{ mark: 1, forcesN: [3] }, at4], backTensionN: 5 })).body.message).toMatch(
       /back tension/,
     )
+  })
+})
+
+describe('guns alike', () => {
+  it('read for the first time it is judged by the others of its feeder type with its wire, and told so', async () => {
+    const names = ['B1', 'B2', 'B3', 'B5', 'B6', 'B7']
+    for (const name of names)
+      await lead.post('/logbook', {
+        key: nextKey(),
+        acts: [{ stationId: id(name), act: 'newSpool', wireId: at.wire(CORED) }],
+      })
+    later(60_000)
+    for (const [i, name] of names.slice(0, 5).entries()) await knob(name, 2 + i / 20)
+    const odd = await knob('B7', 4.6)
+    expect(odd.body).toMatchObject({ is: 'act', target: { by: 'shop', n: 5 } })
+    // Its own first reading is no beginning to go by.
+    expect((await knob('B7', 4.5)).body).toMatchObject({ is: 'act', target: { by: 'shop' } })
+    expect((await knob('B1', 2.1)).body).toMatchObject({ is: 'good', target: { by: 'baseline' } })
   })
 })

@@ -112,7 +112,7 @@ export function rowWhy(gun: FloorGun, units: Units): string {
   if (gun.downSinceMs !== null)
     return gun.downPosition ? `at the ${partName(gun.downPosition)}` : 'nobody has said where'
   const wrong = gun.wrong.map((f) => `${findingPlace(f)}: ${findingSentence(f, units)}`)
-  const found = gun.found.length > 0 ? `${gun.found.map((f) => `read ${partName(f.at)}`).join(', ')}.` : ''
+  const found = gun.found.length > 0 ? `found at the ${andWords([...new Set(gun.found.map((f) => partName(f.at)))])}.` : ''
   return [...wrong, found, gun.wants.map((w) => wantWhy(w, units)).join('; ')].filter(Boolean).join(' ')
 }
 export function wantWhy(want: FloorWant, units: Units): string {
@@ -126,7 +126,8 @@ export function wantWhy(want: FloorWant, units: Units): string {
 /** What leaving it does, as far as is known: how long past, or when it gets there. */
 export function leaving(gun: FloorGun, nowMs: number, zone: string): string {
   if (gun.downSinceMs !== null) return downWords(gun, nowMs)
-  if (gun.wrong.length > 0) return 'wrong part'
+  const [worst] = gun.wrong
+  if (worst) return worst.remedy.do === 'change' ? 'wrong part' : 'set wrong'
   const [found] = gun.found
   if (found) return `found ${when(found.sinceMs, nowMs, zone)}`
   const [first] = gun.wants

@@ -85,7 +85,7 @@ export function targetWords(line: Pick<ReadingLine, 'what' | 'target'>, units: U
         : target.from !== null
           ? `at least ${say(target.from)}`
           : ''
-  return span === '' ? '' : `${span} (${BY_WORD[target.by]})`
+  return span === '' ? '' : `${span} (${target.n === undefined ? BY_WORD[target.by] : `${target.n} others like it here`})`
 }
 const BY_WORD = {
   window: 'the window of this gun',
@@ -93,6 +93,8 @@ const BY_WORD = {
   procedure: 'procedure',
   wire: 'the wire’s data',
   rule: 'house rule',
+  shop: 'others like it here',
+  scale: 'its scale, a guess',
   guess: 'guess',
 } as const
 
