@@ -170,5 +170,6 @@ const PASSING_HOLDS_MS = 12 * HOUR_MS
 /** A look is not asked for for ever: what nobody touched for a month is no longer news. */
 export const isAlarmLive = (alarm: Alarm, nowMs: number) =>
   nowMs - alarm.sinceMs < (READING[alarm.what].isPassing ? PASSING_HOLDS_MS : LOOK_HOLDS_MS)
-/** Found to be put right, and not in passing: it opens a row. */
-export const isToPutRight = ({ is, what }: Pick<Alarm, 'is' | 'what'>) => is === 'act' && !READING[what].isPassing
+/** Found to be put right, and not in passing: it opens a row. A liner goes by the shop's own rule for liners, of which its pull is one sign. */
+export const isToPutRight = ({ is, what }: Pick<Alarm, 'is' | 'what'>) =>
+  is === 'act' && !READING[what].isPassing && READING[what].at !== 'liner'

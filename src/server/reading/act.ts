@@ -223,7 +223,9 @@ export function readingFacts(r: Request, made: Numbers, at: FactsAt): Fact[] {
     wireId: at.wireId,
     limit,
   }
-  const settled = r.what === 'tension' ? [...new Set([...r.settled, 'tension' as const])] : r.settled
+  // The knob read and left alone is no setting of the tension.
+  const isSetOrTried = r.left !== null || r.grade !== null
+  const settled = r.what === 'tension' && isSetOrTried ? [...new Set([...r.settled, 'tension' as const])] : r.settled
   return [fact, ...raisedFacts(r, at), ...settledFacts(place, settled)]
 }
 

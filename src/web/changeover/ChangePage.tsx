@@ -163,6 +163,7 @@ function Walked(props: {
       name={gun.name}
       title={`to ${change.toWire}`}
       steps={gun.steps}
+      stationId={gun.stationId}
       onLeave={props.onLeave}
       ended={(state) => (
         <ChangeEnd gun={gun} asked={asked} walked={{ state, beginMs }} onDone={() => go(`/gun/${gun.stationId}`)} />

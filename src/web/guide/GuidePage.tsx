@@ -120,6 +120,7 @@ function Walked({ guide, onLeave }: { guide: GuideAnswer; onLeave: () => void })
       name={guide.name}
       title={guide.title}
       steps={guide.steps}
+      stationId={guide.stationId}
       onLeave={onLeave}
       ended={(state) => (
         <GuideEnd

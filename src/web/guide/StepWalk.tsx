@@ -4,6 +4,7 @@ import { questionByCode } from '@core/houserule/schools.ts'
 import { type GuideStep } from '@contract/guide.ts'
 import { capital } from '@web/format/words.ts'
 import { Drawing } from './Drawing.tsx'
+import { isArmClosed, isArmOpened, MarkKeys } from './KnobMark.tsx'
 import { powerWord } from './guidewords.ts'
 import { afterStep, atStep, BEGIN, type WalkState } from './walk.ts'
 
@@ -22,6 +23,8 @@ export function StepWalk(props: {
   name: string
   title: string
   steps: readonly GuideStep[]
+  /** Where it is done: what is read on the way is kept there; null: at no gun. */
+  stationId?: string | null
   /** Kept by whoever shows it, where a job must survive a reload. */
   kept?: { state: WalkState; onState: (state: WalkState) => void }
   gate?: (at: GateAt) => ReactNode
@@ -30,6 +33,7 @@ export function StepWalk(props: {
 }) {
   const { steps } = props
   const [own, setOwn] = useState(BEGIN)
+  const [mark, setMark] = useState<number | null>(null)
   const state = props.kept?.state ?? own
   const setState = props.kept?.onState ?? setOwn
   const step = atStep(steps, state)
@@ -52,7 +56,20 @@ export function StepWalk(props: {
         <>
           <p className={step.phase === 'on' ? 'step-power is-live' : 'step-power'}>{powerWords(step)}</p>
           {gate && OWN_WORDS.has(step.gate ?? '') ? null : <StepWords step={step} />}
-          {gate ?? <StepKeys step={step} tell={tell} />}
+          {mark !== null && isArmClosed(step) ? <p className="step-own">It stood at {mark}.</p> : null}
+          {gate ??
+            (props.stationId && isArmOpened(step) ? (
+              <MarkKeys
+                stationId={props.stationId}
+                onDone={(read) => {
+                  setMark(read)
+                  tell('done')
+                }}
+                onSkip={step.canSkip ? () => tell('skipped') : null}
+              />
+            ) : (
+              <StepKeys step={step} tell={tell} />
+            ))}
         </>
       ) : (
         props.ended(state)

@@ -9,6 +9,7 @@ import {
   loggedAnswer,
   type nearMissRequest,
 } from '@contract/guide.ts'
+import { readingDone, type readingRequest } from '@contract/reading.ts'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { GUIDES } from '@core/guide/guides.ts'
 import { type followUpRequest } from '@contract/followup.ts'
@@ -44,6 +45,13 @@ export const useGuideDone = () =>
     path: '/guide/done',
     answer: loggedAnswer,
     says: ({ guide }) => `${GUIDES[guide].name}: done`,
+  })
+/** The knob as it stands, before anybody opens its arm. */
+export const useNoteMark = () =>
+  useBoothWrite<typeof readingRequest, typeof readingDone>({
+    path: '/reading',
+    answer: readingDone,
+    says: ({ value }) => `Knob at ${value ?? ''}`,
   })
 export const useGuideNote = () => useWrite<Body<typeof guideNoteRequest>, typeof done>('/guide/note', done)
 export const useSetCaution = () => useWrite<Body<typeof cautionRequest>, typeof done>('/guide/caution', done)

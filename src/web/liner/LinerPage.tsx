@@ -170,6 +170,7 @@ function Walked(props: {
       name={liner.name}
       title="liner"
       steps={liner.steps}
+      stationId={liner.stationId}
       kept={{ state: job.walk, onState: (walk) => onJob({ ...job, walk }) }}
       onLeave={props.onLeave}
       gate={(at) =>
