@@ -102,6 +102,17 @@ export const readingAnswer = z.object({
       is: z.enum(['held', 'fell', 'rose']),
     })
     .nullable(),
+  /** Hours of welding the cylinder still lasts by its last gauge, and the flow that goes by; null: nobody read it, or said what it holds. */
+  gasLeft: z
+    .object({
+      hours: z.number(),
+      lowH: z.number(),
+      highH: z.number(),
+      flowLPerMin: z.number(),
+      isFlowRead: z.boolean(),
+      atMs: instantMs,
+    })
+    .nullable(),
   /** Anti-spatter in use at the place, and since when. */
   antiSpatter: z.object({ agent: z.string(), sinceMs: instantMs }).nullable(),
   /** How often the nozzle is cleaned here: arc hours, and whose number that is. */

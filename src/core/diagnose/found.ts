@@ -85,6 +85,7 @@ export const READ_IS: Partial<Record<ReadingKey, string>> = {
   continuity: 'spatterBridge',
   clamp: 'workClamp',
   gasFlow: 'gasFlow',
+  cylinder: 'cylinderEmpty',
   holes: 'diffuserBlocked',
   orings: 'orings',
   bore: 'tipWorn',

@@ -55,6 +55,7 @@ const READ: Record<ReadingKey | 'cleaning', Speaks | null> = {
   continuity: [5, ['insulatorDead', 'spatterBridge']],
   clamp: [4, ['workClamp', 'circuitOpen']],
   gasFlow: [5, ['gasFlow', 'gasFitting', 'cylinderEmpty']],
+  cylinder: [6, ['cylinderEmpty']],
   holes: [4, ['diffuserBlocked']],
   wiper: [2, ['linerDirty']],
   conduitPull: [4, ['conduitRough', 'booster']],

@@ -170,6 +170,15 @@ const PASSING_HOLDS_MS = 12 * HOUR_MS
 /** A look is not asked for for ever: what nobody touched for a month is no longer news. */
 export const isAlarmLive = (alarm: Alarm, nowMs: number) =>
   nowMs - alarm.sinceMs < (READING[alarm.what].isPassing ? PASSING_HOLDS_MS : LOOK_HOLDS_MS)
-/** Found to be put right, and not in passing: it opens a row. A liner goes by the shop's own rule for liners, of which its pull is one sign. */
-export const isToPutRight = ({ is, what }: Pick<Alarm, 'is' | 'what'>) =>
-  is === 'act' && !READING[what].isPassing && READING[what].at !== 'liner'
+/** What was remarked on and left in comes up again then (P103). */
+export const againMs = ({ what, sinceMs }: Pick<Alarm, 'what' | 'sinceMs'>) =>
+  sinceMs + READING[what].againDays * DAY_MS
+/**
+ * Found to be put right, or remarked on, left in, and its day is here: it opens a row. Not what is put right in passing; nor a liner, which goes by the
+ * shop's own rule for liners, of which its pull is one sign.
+ */
+export function isToPutRight(alarm: Pick<Alarm, 'is' | 'what' | 'sinceMs'>, nowMs: number): boolean {
+  const { isPassing, at } = READING[alarm.what]
+  if (isPassing || at === 'liner') return false
+  return alarm.is === 'act' || (alarm.is === 'look' && nowMs >= againMs(alarm))
+}

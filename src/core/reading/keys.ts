@@ -22,6 +22,7 @@ export const READINGS = [
   'centring',
   'nozzleOpen',
   'gasFlow',
+  'cylinder',
   'clamp',
 ] as const
 export type ReadingKey = (typeof READINGS)[number]
@@ -31,5 +32,17 @@ export type How = (typeof HOWS)[number]
 /** Inside its window; worth another look; to be put right now. */
 export const VERDICTS = ['good', 'look', 'act'] as const
 export type ReadingVerdict = (typeof VERDICTS)[number]
-export const READING_UNITS = ['mark', 'N', 'deg', 'L/min', 'mm', 'share', 'amps', 'friction', 'coils', 'tips'] as const
+export const READING_UNITS = [
+  'mark',
+  'N',
+  'deg',
+  'L/min',
+  'mm',
+  'share',
+  'amps',
+  'friction',
+  'coils',
+  'tips',
+  'bar',
+] as const
 export type ReadingUnit = (typeof READING_UNITS)[number]

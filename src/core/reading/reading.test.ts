@@ -9,6 +9,7 @@ import { READINGS, type ReadingKey } from './keys.ts'
 import { READING } from './specs.ts'
 import { guideClearance } from '@core/drag/clearance.ts'
 import { targetFor, type TargetFacts } from './target.ts'
+import { isAlarmLive, isToPutRight } from './alarms.ts'
 
 const SETUP: Setup = {
   wire: {
@@ -192,6 +193,30 @@ describe('a verdict as typed', () => {
     const target = { from: 12, to: 20, actBelow: 8, actAbove: 26, by: 'guess' as const }
     expect([12, 20, 20.2, 11.8].map((v) => judgeNumber(v, target).is)).toEqual(['good', 'good', 'look', 'look'])
     expect([7.9, 26].map((v) => judgeNumber(v, target).is)).toEqual(['act', 'act'])
+  })
+})
+
+describe('what asks for hands', () => {
+  const DAY = 86_400_000
+  it('to be put right at once; remarked on and left in when its day is here; never what is put right in passing, nor a liner', () => {
+    const asks = (what: 'orings' | 'bore' | 'layout' | 'pull', is: 'act' | 'look', days: number) =>
+      isToPutRight({ what, is, sinceMs: 0 }, days * DAY)
+    expect([asks('orings', 'act', 0), asks('layout', 'act', 0), asks('pull', 'act', 0)]).toEqual([true, false, false])
+    expect([asks('bore', 'look', 0.5), asks('bore', 'look', 1), asks('orings', 'look', 13)]).toEqual([
+      false,
+      true,
+      false,
+    ])
+  })
+  it('what is put right in passing is no news the next shift, the rest for a month', () => {
+    const live = (what: 'layout' | 'orings', days: number) =>
+      isAlarmLive({ what, at: 'liner', is: 'act', sinceMs: 0 }, days * DAY)
+    expect([live('layout', 0.4), live('layout', 0.6), live('orings', 20), live('orings', 31)]).toEqual([
+      true,
+      false,
+      true,
+      false,
+    ])
   })
 })
 

@@ -17,7 +17,7 @@ export interface Method {
   how: Exclude<How, 'said'>
   grades: readonly Grade[]
   /** A number is asked for, with the grade or alone; or the two diameters of a bore, or so many of so many. */
-  number: 'needed' | 'welcome' | 'twoDiameters' | 'ofTotal' | 'weights' | 'none'
+  number: 'needed' | 'welcome' | 'twoDiameters' | 'ofTotal' | 'weights' | 'rollAndWire' | 'gauge' | 'none'
   /** What is measured on a picture, where it is read from one; a side picture by a part of known size in it. */
   photo: { of: 'bore' | 'nozzleOpen' | 'centring' } | { of: 'side'; known: string; isKnownUnit: boolean } | null
   hazards: readonly Hazard[]
@@ -53,6 +53,8 @@ export interface ReadingSpec {
   drawing: DrawingKey | null
   /** Put right in passing, it is as it was the next shift: what was found says nothing for longer. */
   isPassing: boolean
+  /** Remarked on and left in, it comes up again after so many days. A guess. */
+  againDays: number
   /** Where on the path creeping points to, and what it asks for. */
   creepAt: KindKey | null
   asksFor: string
@@ -93,6 +95,7 @@ const spec = (of: Partial<ReadingSpec> & Pick<ReadingSpec, 'name' | 'at' | 'meth
   limitOver: null,
   drawing: null,
   isPassing: false,
+  againDays: 7,
   creepAt: null,
   asksFor: '',
   ...of,
@@ -242,7 +245,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
       method({
         key: 'look',
         name: 'by eye',
-        do: 'Look at it and at the wire behind it.',
+        do: 'Look at it and at the wire behind it. While it feeds it creeps along with the wire; stands it still, the rolls slip.',
         grades: [
           g('clean', 'clean, wire bright', 'good'),
           g('loaded', 'black, still soft', 'look'),
@@ -289,9 +292,9 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
       method({
         key: 'twoSpeeds',
         name: 'rolls against wire',
-        do: 'Feed ten turns of a roll, measure the wire that came: how much less than the rolls ran.',
+        do: 'Mark a roll, feed ten turns of it, measure the wire that came. How far apart they are is worked out here.',
         how: 'measured',
-        number: 'needed',
+        number: 'rollAndWire',
         hazards: ['live', 'stab'],
       }),
     ],
@@ -386,6 +389,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
     ],
   }),
   orings: spec({
+    againDays: 14,
     name: 'O-rings',
     at: 'orings',
     methods: [
@@ -539,6 +543,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   bore: spec({
     name: 'tip bore',
+    againDays: 1,
     drawing: 'bore',
     at: 'tip',
     unit: 'share',
@@ -707,6 +712,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
     ],
   }),
   nozzleOpen: spec({
+    againDays: 1,
     name: 'nozzle open',
     drawing: 'nozzleOpening',
     at: 'nozzle',
@@ -776,6 +782,26 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
           g('other', 'set otherwise, or near empty', 'look'),
           g('none', 'shut, empty, or nothing heard', 'act'),
         ],
+        hazards: ['cylinder'],
+      }),
+    ],
+  }),
+  cylinder: spec({
+    name: 'cylinder',
+    at: 'gas',
+    unit: 'bar',
+    physics: [0, 400],
+    usual: [5, 230],
+    slips: [0.0689475729, ...COMMA],
+    sd: 4,
+    asksFor: 'change the cylinder',
+    methods: [
+      method({
+        key: 'gauge',
+        name: 'its gauge',
+        do: 'Valve open, no gas flowing: read the gauge of the cylinder, not the flow.',
+        how: 'measured',
+        number: 'gauge',
         hazards: ['cylinder'],
       }),
     ],

@@ -76,6 +76,10 @@ const TARGETS: Readonly<Record<ReadingKey, Targeting>> = {
   centring: () => upTo(CROOKED, 2.5 * CROOKED),
   nozzleOpen: () => ({ ...none, from: OPEN_LOOK, actBelow: OPEN_ACT, by: 'guess' }),
   gasFlow: gasTarget,
+  cylinder: ({ setup }) =>
+    (setup.settings.gas ?? setup.gas) === 'none'
+      ? null
+      : { ...none, from: CYLINDER_BAR.look, actBelow: CYLINDER_BAR.act, by: 'guess' },
   clamp: byGrade,
 }
 /** Window of a reading by the set-up; null where nothing tells one. */
@@ -106,7 +110,8 @@ function tensionTarget({ window, baseline, norm, setup }: TargetFacts): Target |
     }
   const isApart = norm !== null && baseline !== null && baseline > norm.high
   if (baseline !== null && !isApart) return upTo(baseline + KNOB_RISE, baseline + 2 * KNOB_RISE, 'baseline')
-  if (norm) return { from: norm.low, to: norm.high, actBelow: null, actAbove: norm.high + KNOB_RISE, by: 'shop', n: norm.n }
+  if (norm)
+    return { from: norm.low, to: norm.high, actBelow: null, actAbove: norm.high + KNOB_RISE, by: 'shop', n: norm.n }
   return ofScale(setup)
 }
 
@@ -122,6 +127,8 @@ const FLOWS = {
   /** Helium is light and leaves sooner. */
   helium: [18, 32, 12, 40],
 } as const
+/** Below this the flow begins to fall off, and soon nothing comes: guesses. */
+const CYLINDER_BAR = { look: 20, act: 8 } as const
 /** Past what the procedure has by so much it is put right: a guess. */
 const FLOW_ACT_L_PER_MIN = 5
 /** The windows are for a nozzle of this opening: a wider one wants more, a narrower one less, within bounds. Guesses of the trade. */

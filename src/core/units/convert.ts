@@ -8,6 +8,8 @@ export const mmToInch = (mm: number) => mm / MM_PER_INCH
 export const lbToKg = (lb: number) => lb * KG_PER_LB
 export const N_PER_LBF = 4.4482216152605
 export const LPM_PER_CFH = 0.4719474432
+export const BAR_PER_PSI = 0.0689475729
+export const M3_PER_FT3 = 0.0283168466
 export const kgToLb = (kg: number) => kg / KG_PER_LB
 /** Wire speed, inches a minute to metres a minute. */
 export const ipmToMetrePerMin = (ipm: number) => (ipm * MM_PER_INCH) / 1000

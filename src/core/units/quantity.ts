@@ -1,4 +1,4 @@
-import { KG_PER_LB, LPM_PER_CFH, MM_PER_FOOT, MM_PER_INCH, N_PER_LBF } from './convert.ts'
+import { BAR_PER_PSI, KG_PER_LB, LPM_PER_CFH, M3_PER_FT3, MM_PER_FOOT, MM_PER_INCH, N_PER_LBF } from './convert.ts'
 import { parseNumber } from './number.ts'
 
 /** Which units a shop writes in. */
@@ -46,6 +46,11 @@ const DIMENSIONS = {
   flow: {
     own: { metric: 'L/min', us: 'ft³/h' },
     units: { 'l/min': 1, lpm: 1, l: 1, 'ft³/h': LPM_PER_CFH, 'ft3/h': LPM_PER_CFH, cfh: LPM_PER_CFH },
+  },
+  pressure: { own: { metric: 'bar', us: 'psi' }, units: { bar: 1, psi: BAR_PER_PSI, kpa: 0.01, mpa: 10 } },
+  gasVolume: {
+    own: { metric: 'm³', us: 'ft³' },
+    units: { 'm³': 1, m3: 1, l: 0.001, 'ft³': M3_PER_FT3, ft3: M3_PER_FT3, cf: M3_PER_FT3, cuft: M3_PER_FT3 },
   },
   hours: { own: both('h'), units: { h: 1, hr: 1, hrs: 1, hour: 1, hours: 1, min: 1 / 60 } },
   minutes: { own: both('min'), units: { min: 1, mins: 1, minutes: 1, h: 60, s: 1 / 60, sec: 1 / 60 } },

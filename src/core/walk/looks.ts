@@ -35,7 +35,7 @@ const IN_PASSING = {
   ...({ hubDrag: null, hubCoast: null, conduitPull: null, tension: null, slip: null, motorAmps: null } as const),
   continuity: look({ minutes: 0.7, everyDays: 30, bad: [0.4, 10], stops: [0.05, 10], fix: 'change', at: 'insulator' }),
   gasFlow: look({ minutes: 0.15, everyDays: 1, bad: [0.5, 10], stops: [0.2, 6], at: 'gas' }),
-  ...({ pull: null, recess: null, stickOut: null, arcCone: null, centring: null } as const),
+  ...({ cylinder: null, pull: null, recess: null, stickOut: null, arcCone: null, centring: null } as const),
 } as const satisfies Record<ReadingKey, Look | null>
 type Known = typeof IN_PASSING
 export type LookKey = { [K in ReadingKey]: Known[K] extends null ? never : K }[ReadingKey]

@@ -37,7 +37,7 @@ export async function readFloor(
     deps.shares.read(deps.db, shop, nowMs),
   ])
   const opened = openedRows(
-    surveyed.map((s) => rankInput(s, shop)),
+    surveyed.map((s) => rankInput(s, shop, nowMs)),
     nowMs,
   )
   const rows = new Map(opened.map((row, i) => [row.stationId, { ...row, place: i }]))
@@ -132,14 +132,17 @@ function cutoffOf(surveyed: readonly Surveyed[], rows: ReadonlyMap<string, unkno
 
 const isBefore = (ms: number | null | undefined, limitMs: number) => ms !== null && ms !== undefined && ms < limitMs
 
-export function rankInput(s: Surveyed, shop: ShopKinds & ShopRules) {
+/** What was read and is to be put right. */
+const foundOn = (s: Surveyed, nowMs: number) => s.alarms.filter((a) => isToPutRight(a, nowMs))
+
+export function rankInput(s: Surveyed, shop: ShopKinds & ShopRules, nowMs: number) {
   return {
     stationId: s.station.id,
     walkOrder: s.station.walkOrder,
     isParked: s.now.isParked,
     downSinceMs: s.now.downSinceMs,
     wrongMinutes: wrongMinutes(s, shop),
-    foundMinutes: foundMinutes(s, shop),
+    foundMinutes: foundMinutes(s, shop, nowMs),
     wants: s.positions.map((p) => ({
       position: p.row.position,
       // What was read opens the row by itself.
@@ -167,8 +170,8 @@ function wrongMinutes(s: Surveyed, shop: ShopKinds): number {
 }
 
 /** Minutes to put right what was read: a change of the part there, as the shop knows it. */
-const foundMinutes = (s: Surveyed, shop: ShopKinds): number =>
-  [...new Set(s.alarms.filter(isToPutRight).map((a) => a.at))].reduce(
+const foundMinutes = (s: Surveyed, shop: ShopKinds, nowMs: number): number =>
+  [...new Set(foundOn(s, nowMs).map((a) => a.at))].reduce(
     (sum, at) => sum + Math.max(SET_MIN, Math.min(shop.changeMinOf(at, s.familyId), FOUND_MOST_MIN)),
     0,
   )
@@ -196,7 +199,7 @@ function gunLine(
     rank: row?.place ?? null,
     minutes: row?.minutes ?? 0,
     wants: row ? openWants(s) : [],
-    found: row ? s.alarms.filter(isToPutRight) : [],
+    found: row ? foundOn(s, nowMs) : [],
     next: nextWant(s, nowMs),
   }
 }

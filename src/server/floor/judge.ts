@@ -133,7 +133,7 @@ function verdictOf(
     isDownHere: at.now.downSinceMs !== null && (at.now.downPosition ?? 'orings') === row.position,
     hasWrongPart: at.wrong.has(row.position),
     isQuestioned: at.questioned.has(row.position),
-    isToPutRight: at.alarms.some((a) => a.at === row.position && isToPutRight(a)),
+    isToPutRight: at.alarms.some((a) => a.at === row.position && isToPutRight(a, at.nowMs)),
     dues: of.dues,
     hasLimit: of.hasLimit,
     bySign: of.signs && { isChange: of.signs.say === 'change', sinceMs: of.signs.signs[0]?.atMs ?? null },

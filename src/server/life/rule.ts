@@ -155,7 +155,7 @@ async function opensUnder(deps: FloorDeps & KeptDeps, shop: ShopModel, nowMs: nu
     fits: await deps.lives.read(deps.db, nowMs),
   })
   const opened = openedRows(
-    surveyed.map((s) => rankInput(s, shop)),
+    surveyed.map((s) => rankInput(s, shop, nowMs)),
     nowMs,
   )
   return {

@@ -4,6 +4,7 @@ import { type WireId } from '@core/ids/id.ts'
 import { conduitFriction, frictionBy, isPullWay, type PullWay } from '@core/drag/pulls.ts'
 import { type Fact, type ReadingFact } from '@core/ledger/event.ts'
 import { boreMm, judgeReading, outsidePhysics } from '@core/reading/judge.ts'
+import { slipShare } from '@core/reading/made.ts'
 import { RAISED_WAYS } from '@core/reading/raised.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
 import { methodOf, READING, type Method } from '@core/reading/specs.ts'
@@ -101,6 +102,20 @@ export function numbersOf(r: Pick<Request, 'what' | 'value' | 'left' | 'from' | 
     if (open === null || total === null || !(total > 0) || open > total || open < 0)
       throw new DomainError('bad-request', 'So many open of so many holes: the first is not over the second.')
     return { value: open / total, left: null, from }
+  }
+  if (method.number === 'rollAndWire') {
+    const value = slipShare({ rollMm: one('rollMm') ?? 0, turns: one('turns') ?? 0, wireMm: one('wireMm') ?? 0 })
+    if (value === null)
+      throw new DomainError(
+        'bad-request',
+        'How far across the roll is, how many turns, and the wire that came are wanted.',
+      )
+    return { value, left: null, from }
+  }
+  if (method.number === 'gauge') {
+    const bar = one('bar')
+    if (bar === null) throw new DomainError('bad-request', 'What the gauge reads is wanted.')
+    return { value: bar, left: null, from }
   }
   if (method.number === 'weights') return { value: conduitOf(r), left: null, from }
   if (r.what === 'pull' && isPullWay(method.key)) return { value: frictionOf(method.key, r), left: null, from }

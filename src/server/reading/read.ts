@@ -12,6 +12,8 @@ import {
   type KeptReading,
   type Series,
 } from '@core/reading/alarms.ts'
+import { USUAL_FLOW_L_PER_MIN } from '@core/changeover/cost.ts'
+import { gasLeftH } from '@core/reading/made.ts'
 import { changedSince, contradicts } from '@core/reading/judge.ts'
 import { flowPair } from '@core/reading/flowpair.ts'
 import { READINGS, type ReadingKey } from '@core/reading/keys.ts'
@@ -81,6 +83,7 @@ export async function readReadings(deps: Deps, who: Who, q: z.output<typeof read
     schools: { tension: schoolHere('D02', hung, shop), raise: schoolHere('D25', hung, shop) },
     raised: raised ? { sinceMs: raised.sinceMs, untilMs: raised.untilMs ?? null } : null,
     flow: flowPair(here.kept),
+    gasLeft: gasLeftHere(here),
     antiSpatter: agentHere(hung, shop),
     cleaning: nozzleCleaning(at, nowMs),
   }
@@ -91,6 +94,8 @@ function isHere(what: ReadingKey, hung: Hung, shop: ShopModel): boolean {
   const dirt = schoolHere('D31', hung, shop)
   if (what === 'conduitPull' && dirt !== 'sheath' && !isFromDrum(hung, shop)) return false
   if (what === 'wiper' && dirt !== 'wiper') return false
+  const { settings, gas } = setupOf(hung, shop)
+  if ((what === 'cylinder' || what === 'gasFlow') && (settings.gas ?? gas) === 'none') return false
   const { at } = READING[what]
   const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
   return rows.some((r) => r.position === at)
@@ -204,6 +209,18 @@ function datesOf(
     return atMs === null ? null : Math.round(atMs)
   }
   return { atMs: dateOf(crossing.usage), earlyMs: dateOf(crossing.early), lateMs: dateOf(crossing.late) }
+}
+
+/** What the cylinder still lasts: by its last gauge, what somebody said it holds when full, and the flow that was read last. */
+function gasLeftHere(here: ReadHere): ReadingAnswer['gasLeft'] {
+  const gauges = here.rows.filter((r) => r.what === 'cylinder')
+  const last = gauges.at(-1)
+  if (!last || last.value === null) return null
+  const told = gauges.findLast((r) => typeof r.madeFrom['fullM3'] === 'number')?.madeFrom['fullM3']
+  const flow = here.kept.findLast((r) => r.what === 'gasFlow' && standsAt(r) !== null)
+  const flowLPerMin = (flow && standsAt(flow)) || USUAL_FLOW_L_PER_MIN
+  const left = gasLeftH({ bar: last.value, fullM3: typeof told === 'number' ? told : null, flowLPerMin })
+  return left && { ...left, flowLPerMin, isFlowRead: flow !== undefined, atMs: last.atMs }
 }
 
 function agentHere(hung: Hung, shop: ShopPlaces): ReadingAnswer['antiSpatter'] {

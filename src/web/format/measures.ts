@@ -1,11 +1,13 @@
 import { type LifeUnit } from '@core/path/columns.ts'
 import { type QuantityKind, readQuantity } from '@core/units/quantity.ts'
 import {
+  BAR_PER_PSI,
   inchToMm,
   ipmToMetrePerMin,
   kgToLb,
   lbToKg,
   LPM_PER_CFH,
+  M3_PER_FT3,
   metrePerMinToIpm,
   MM_PER_FOOT,
   mmToInch,
@@ -31,6 +33,8 @@ const METRIC = {
   force: plainly('N', 'force'),
   flow: plainly('L/min', 'flow'),
   rule: plainly('mm', 'rule'),
+  pressure: plainly('bar', 'pressure'),
+  gasVolume: plainly('m³', 'gasVolume'),
 }
 const FOOT_M = MM_PER_FOOT / 1000
 const US: Record<keyof typeof METRIC, Measure> = {
@@ -55,9 +59,20 @@ const US: Record<keyof typeof METRIC, Measure> = {
     rule: { of: 'flow', units: 'us' },
   },
   rule: { word: 'in', toSi: inchToMm, fromSi: mmToInch, rule: { of: 'rule', units: 'us' } },
+  pressure: {
+    word: 'psi',
+    toSi: (psi: number) => psi * BAR_PER_PSI,
+    fromSi: (bar: number) => bar / BAR_PER_PSI,
+    rule: { of: 'pressure', units: 'us' },
+  },
+  gasVolume: {
+    word: 'ft³',
+    toSi: (ft3: number) => ft3 * M3_PER_FT3,
+    fromSi: (m3: number) => m3 / M3_PER_FT3,
+    rule: { of: 'gasVolume', units: 'us' },
+  },
 }
-export const measures = (units: Units): Record<'mass' | 'cable' | 'speed' | 'force' | 'flow' | 'rule', Measure> =>
-  units === 'us' ? US : METRIC
+export const measures = (units: Units): Record<keyof typeof METRIC, Measure> => (units === 'us' ? US : METRIC)
 
 /** What was typed, in SI; null when nothing was, or it can't be read (`unread` says why). */
 export function typed(text: string, measure: Measure): number | null {

@@ -33,7 +33,7 @@ export function gunVerdict(gun: GunAnswer, units: Units): Verdict {
       line: `Built wrong${worst.at === 'off' ? '' : ` at the ${partName(worst.at)}`}. ${remedyWords(worst, units)}.`,
       because: wrong.length > 1 ? `And ${wrong.length - 1} more.` : findingWhy(worst),
     }
-  const right = alarmVerdict(gun, gun.alarms.filter(isToPutRight))
+  const right = alarmVerdict(gun, gun.alarms.filter((a) => isToPutRight(a, nowMs)))
   if (right) return right
   const [first, ...more] = gun.wants
   if (first) {

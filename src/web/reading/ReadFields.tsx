@@ -1,12 +1,12 @@
 import { Key } from '@web/kit/Keys.tsx'
 import { READING, type Method } from '@core/reading/specs.ts'
 import { type ReadingLine } from '@contract/reading.ts'
-import { measures, unread, type Measure } from '@web/format/measures.ts'
+import { unread, type Measure } from '@web/format/measures.ts'
 import { useMe } from '@web/people/queries.ts'
 import { Form } from 'react-bootstrap'
 import { field } from '@web/kit/Field.tsx'
 import { NO_UNIT } from './readingwords.ts'
-import { WEIGHT_FIELDS, WEIGHT_KEYS, type Typed } from './typednumbers.ts'
+import { isMadeOf, partFields, partMeasure, type MadeOf, type Typed } from './typednumbers.ts'
 
 /** What one method asks for: what is seen, a number, both. */
 export function ReadFields(props: {
@@ -36,7 +36,7 @@ export function ReadFields(props: {
           ))}
         </div>
       ) : null}
-      {method.number === 'weights' ? <Weights said={said} onSaid={onSaid} /> : null}
+      {isMadeOf(method.number) ? <Parts number={method.number} said={said} onSaid={onSaid} /> : null}
       <div className="read-numbers">
         {hasNumber ? (
           <MeasureField
@@ -79,20 +79,23 @@ export function ReadFields(props: {
   )
 }
 
-function Weights({ said, onSaid }: { said: Typed; onSaid: (said: Typed) => void }) {
-  const { force } = measures(useMe().data?.units ?? 'metric')
+function Parts({ number, said, onSaid }: { number: MadeOf; said: Typed; onSaid: (said: Typed) => void }) {
+  const units = useMe().data?.units ?? 'metric'
   return (
     <div className="read-numbers">
-      {WEIGHT_KEYS.map((k) => (
-        <MeasureField
-          key={k}
-          id={`read-${k}`}
-          label={k === 'bends' ? WEIGHT_FIELDS[k] : `${WEIGHT_FIELDS[k]}, ${force.word}`}
-          measure={k === 'bends' ? NO_UNIT : force}
-          text={said.weights[k] ?? ''}
-          onText={(text) => onSaid({ ...said, weights: { ...said.weights, [k]: text } })}
-        />
-      ))}
+      {partFields(number).map(([name, { label, of }]) => {
+        const measure = partMeasure(of, units)
+        return (
+          <MeasureField
+            key={name}
+            id={`read-${name}`}
+            label={measure.word ? `${label}, ${measure.word}` : label}
+            measure={measure}
+            text={said.parts[name] ?? ''}
+            onText={(text) => onSaid({ ...said, parts: { ...said.parts, [name]: text } })}
+          />
+        )
+      })}
     </div>
   )
 }

@@ -4,12 +4,13 @@ import { Link } from 'react-router'
 import { CAUTIONS } from '@core/guide/cautions.ts'
 import { BY_KEY } from '@core/photo/photo.ts'
 import { isPullWay } from '@core/drag/pulls.ts'
+import { againMs } from '@core/reading/alarms.ts'
 import { judgeReading } from '@core/reading/judge.ts'
 import { READING, type Method } from '@core/reading/specs.ts'
 import { TENSION_WAY } from '@core/reading/tensionway.ts'
 import { type ReadingAnswer, type ReadingLine } from '@contract/reading.ts'
 import { newKey } from '@web/api/client.ts'
-import { ago } from '@web/format/times.ts'
+import { ago, when } from '@web/format/times.ts'
 import { Drawing } from '@web/guide/Drawing.tsx'
 import { Photos } from '@web/photo/Photos.tsx'
 import { keepPhoto } from '@web/photo/queries.ts'
@@ -159,7 +160,7 @@ function Taking(props: {
         <ReadFields method={method} line={line} said={form.said} measure={form.measure} onSaid={form.setSaid} />
       )}
       <p className="read-verdict" role="status">
-        {verdict && !odd ? verdictSentence(verdict) : ''}
+        {verdict && !odd ? `${verdictSentence(verdict)}${againWords(line.what, verdict.is, at)}` : ''}
       </p>
       {odd ? (
         <OddKeys odd={odd} line={line} at={at} onSend={send} />
@@ -176,6 +177,13 @@ function Taking(props: {
       </label>
     </>
   )
+}
+
+/** What is only remarked on and stays in has a day on which it comes up again. */
+function againWords(what: ReadingLine['what'], is: 'good' | 'look' | 'act', { nowMs, zone }: Told): string {
+  const { isPassing, at } = READING[what]
+  if (is !== 'look' || isPassing || at === 'liner') return ''
+  return ` Left in, it comes up again ${when(againMs({ what, sinceMs: nowMs }), nowMs, zone)}.`
 }
 
 /** Measured on a picture, which is kept with the reading. Which way a tip stands no length tells: that is asked. */

@@ -17,6 +17,7 @@ import {
   changedSentence,
   cleaningSentence,
   flowSentence,
+  gasLeftSentence,
   HOW_WORD,
   keptWords,
   raisedSentence,
@@ -68,6 +69,7 @@ export function ReadingList(props: { readings: ReadingAnswer; at: Told; onRead: 
         {readings.wireName ? `${readings.wireName}. ` : ''}
         {readings.cleaning ? `${cleaningSentence(readings.cleaning)} ` : ''}
         {readings.flow ? `${flowSentence(readings.flow, at.units)} ` : ''}
+        {readings.gasLeft ? `${gasLeftSentence(readings.gasLeft, at.units)} ` : ''}
         {readings.antiSpatter ? antiSpatterSentence(readings.antiSpatter, at.zone) : ''}
       </p>
       {readings.raised ? <p className="reading-raised">{raisedSentence(readings.raised, at)}</p> : null}

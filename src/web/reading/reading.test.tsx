@@ -11,6 +11,7 @@ import {
   alarmSentence,
   changedSentence,
   cleaningSentence,
+  gasLeftSentence,
   raisedSentence,
   readingMeasure,
   readingValue,
@@ -36,7 +37,7 @@ describe('a reading taken', () => {
     const target = { from: 3, to: 11, actBelow: 1, actAbove: 15, by: 'guess' as const }
     const view = open({ what: 'gap', target }, 'gap')
     await view.user.type(await view.findByLabelText('Found, mm'), '13')
-    expect(verdict(view)).toBe('Look, above its window.')
+    expect(verdict(view)).toMatch(/^Look, above its window\. Left in, it comes up again /)
     await view.user.type(view.getByLabelText('Left at'), '8')
     expect(verdict(view)).toBe('Good.')
     await view.user.click(view.getByRole('checkbox', { name: /somebody said so/ }))
@@ -83,6 +84,43 @@ describe('a reading taken', () => {
     expect(view.getByText(/hides it from the next one/)).toBeTruthy()
     await view.user.click(view.getByRole('button', { name: /To keep it going/ }))
     expect(body(view)).toMatchObject({ value: 2.4, left: 3.2, keepGoing: { days: 7 } })
+  })
+  it('a shop that never raises offers to put it back; one that does sets no day', async () => {
+    const raised = async (raise: 'never' | 'raise') => {
+      const schools = { tension: 'pinch' as const, raise }
+      const answer = readingAnswer([readingLine({ what: 'tension', last: null })], { schools })
+      const view = stage(<ReadPage />, { '/reading': answer, 'POST /reading': DONE }, '/read?gun=stn_00b7&what=tension')
+      expect((await view.findByRole('button', { name: 'pinched with a glove' })).getAttribute('aria-pressed')).toBe(
+        'true',
+      )
+      await view.user.type(view.getByLabelText(/^Found/), '2')
+      await view.user.type(view.getByLabelText('Left at'), '3')
+      return view
+    }
+    const never = await raised('never')
+    expect(never.queryByRole('button', { name: /keep it going/ })).toBeNull()
+    await never.user.click(never.getByRole('button', { name: 'It is back at 2' }))
+    expect(body(never)).toMatchObject({ value: 2, left: 2, keepGoing: null })
+    unstage()
+    const raise = await raised('raise')
+    await raise.user.click(raise.getByRole('button', { name: 'To keep it going' }))
+    expect(body(raise)).toMatchObject({ value: 2, left: 3, keepGoing: { days: null } })
+  })
+  it('slip is worked out from the roll and the wire that came; a cylinder may be told what it holds', async () => {
+    const view = open({ what: 'slip', last: null }, 'slip')
+    await view.user.type(await view.findByLabelText('Across the roll, in its groove, mm'), '30')
+    await view.user.type(view.getByLabelText('Turns'), '10')
+    expect(view.getByRole('button', { name: 'Keep it' })).toHaveProperty('disabled', true)
+    await view.user.type(view.getByLabelText('Wire that came, mm'), '895.4')
+    await view.user.click(view.getByRole('button', { name: 'Keep it' }))
+    expect(body(view)).toMatchObject({ what: 'slip', from: { rollMm: 30, turns: 10, wireMm: 895.4 } })
+    unstage()
+    const gas = open({ what: 'cylinder', last: null }, 'cylinder')
+    await gas.user.type(await gas.findByLabelText('The gauge, bar'), '50')
+    expect(gas.getByRole('button', { name: 'Keep it' })).toHaveProperty('disabled', false)
+    await gas.user.type(gas.getByLabelText('It holds when full, where somebody knows, m³'), '10')
+    await gas.user.click(gas.getByRole('button', { name: 'Keep it' }))
+    expect(body(gas)).toMatchObject({ value: 50, from: { bar: 50, fullM3: 10 } })
   })
   it('open holes are so many of so many', async () => {
     const view = open({ what: 'holes' }, 'holes')
@@ -190,5 +228,11 @@ describe('words', () => {
     )
     expect(cleaningSentence({ ...none, way: 'cleanUp' })).toContain('cleaned at clean-up')
     expect(alarmSentence({ what: 'orings', is: 'act' })).toBe('O-rings: put right.')
+    const seen = { method: 'look', grade: 'torn' }
+    expect(alarmSentence({ what: 'orings', is: 'act', seen })).toBe('Put right: O-rings, torn or missing.')
+    const left = { hours: 2.976, lowH: 2.23, highH: 3.72, flowLPerMin: 14, isFlowRead: false, atMs: NOW }
+    expect(gasLeftSentence(left, 'metric')).toBe('Gas for about 3 h of welding (2.2–3.7 h, at 14 L/min, a guess).')
+    expect(gasLeftSentence({ ...left, isFlowRead: true }, 'us')).toContain('at 30 ft³/h).')
+    expect(readingValue('cylinder', 50, 'us')).toBe('730 psi')
   })
 })

@@ -23,6 +23,8 @@ export function readingValue(what: ReadingKey, value: number, units: Units): str
       return what === 'bore' ? `${twoFigures(value * 100)} % oval` : `${twoFigures(value * 100)} %`
     case 'deg':
       return `${Math.round(value)}°`
+    case 'bar':
+      return `${twoFigures(measures(units).pressure.fromSi(value))} ${measures(units).pressure.word}`
     case 'amps':
       return `${twoFigures(value)} A`
     case 'tips':
@@ -51,7 +53,14 @@ export function readingMeasure(what: ReadingKey, units: Units): Measure {
   if (unit === 'N') return of.force
   if (unit === 'L/min') return of.flow
   if (unit === 'mm') return of.rule
+  if (unit === 'bar') return of.pressure
   return (unit && PLAIN[unit]) ?? NO_UNIT
+}
+
+/** "Gas for about 9 h of welding (7–11, at 14 L/min, a guess)." */
+export function gasLeftSentence(left: NonNullable<ReadingAnswer['gasLeft']>, units: Units): string {
+  const by = `at ${flow(left.flowLPerMin, units)}${left.isFlowRead ? '' : ', a guess'}`
+  return `Gas for about ${hoursWords(left.hours)} of welding (${twoFigures(left.lowH)}–${twoFigures(left.highH)} h, ${by}).`
 }
 
 export const VERDICT_WORD = { good: 'good', look: 'look', act: 'put right' } as const
@@ -85,7 +94,9 @@ export function targetWords(line: Pick<ReadingLine, 'what' | 'target'>, units: U
         : target.from !== null
           ? `at least ${say(target.from)}`
           : ''
-  return span === '' ? '' : `${span} (${target.n === undefined ? BY_WORD[target.by] : `${target.n} others like it here`})`
+  return span === ''
+    ? ''
+    : `${span} (${target.n === undefined ? BY_WORD[target.by] : `${target.n} others like it here`})`
 }
 const BY_WORD = {
   window: 'the window of this gun',
@@ -144,6 +155,7 @@ export function alarmSentence(alarm: Pick<Alarm, 'what' | 'is' | 'seen'>): strin
   const spec = READING[alarm.what]
   const grade = alarm.seen && methodOf(alarm.what, alarm.seen.method)?.grades.find((g) => g.key === alarm.seen?.grade)
   if (alarm.is === 'act' && grade) return `Put right: ${spec.name}, ${grade.says}.`
+  if (alarm.is === 'look' && grade) return `Look again: ${spec.name}, ${grade.says}.`
   const creeps = alarm.is === 'creeps' || alarm.is === 'over' || alarm.is === 'jumped'
   const asks = creeps && spec.asksFor ? `: ${spec.asksFor}` : ''
   return `${capital(ALARM_WORD[alarm.is](spec.name))}${asks}.`

@@ -1,5 +1,6 @@
 import { conduitFriction } from '@core/drag/pulls.ts'
 import { type Judged } from '@core/reading/judge.ts'
+import { slipShare } from '@core/reading/made.ts'
 import { type Method } from '@core/reading/specs.ts'
 import { measures, typed, unread, type Measure } from '@web/format/measures.ts'
 import { type Units } from '@web/format/numbers.ts'
@@ -14,11 +15,11 @@ export interface Typed {
   /** Two diameters, or so many of so many. */
   one: string
   two: string
-  /** Two weights, the pull with each, and the bends between. */
-  weights: Partial<Record<WeightField, string>>
+  /** What a number is made of, by the field's own name. */
+  parts: Partial<Record<string, string>>
   grade: string | null
 }
-export const NOTHING: Typed = { value: '', left: '', one: '', two: '', weights: {}, grade: null }
+export const NOTHING: Typed = { value: '', left: '', one: '', two: '', parts: {}, grade: null }
 
 /** What a photo told, as if it had been typed, in the reading's own unit. */
 export function saidBy(answer: Answer | null, of: NonNullable<Method['photo']>['of'], measure: Measure): Typed {
@@ -30,31 +31,66 @@ export function saidBy(answer: Answer | null, of: NonNullable<Method['photo']>['
   return { ...NOTHING, one: answer.of.maxMm.toFixed(3), two: answer.of.minMm.toFixed(3) }
 }
 
-export const WEIGHT_FIELDS = {
-  lightN: 'Light weight',
-  pullLightN: 'Pull with it',
-  heavyN: 'Heavy weight',
-  pullHeavyN: 'Pull with it',
-  bends: 'Bends of a quarter turn',
-} as const
-export type WeightField = keyof typeof WEIGHT_FIELDS
-export const WEIGHT_KEYS = Object.keys(WEIGHT_FIELDS) as WeightField[]
+type Dimension = keyof ReturnType<typeof measures>
+interface PartField {
+  label: string
+  /** What it is measured in; null: a plain count. */
+  of: Dimension | null
+  isOptional?: true
+}
+const partField = (label: string, of: Dimension | null, more: Partial<PartField> = {}): PartField => ({
+  label,
+  of,
+  ...more,
+})
+/** Numbers that are made of others, and the fields those are typed in. */
+export const MADE_OF = {
+  weights: {
+    lightN: partField('Light weight', 'force'),
+    pullLightN: partField('Pull with it', 'force'),
+    heavyN: partField('Heavy weight', 'force'),
+    pullHeavyN: partField('Pull with it', 'force'),
+    bends: partField('Bends of a quarter turn', null),
+  },
+  rollAndWire: {
+    rollMm: partField('Across the roll, in its groove', 'rule'),
+    turns: partField('Turns', null),
+    wireMm: partField('Wire that came', 'rule'),
+  },
+  gauge: {
+    bar: partField('The gauge', 'pressure'),
+    fullM3: partField('It holds when full, where somebody knows', 'gasVolume', { isOptional: true }),
+  },
+} as const satisfies Partial<Record<Method['number'], Record<string, PartField>>>
+export type MadeOf = keyof typeof MADE_OF
+export const isMadeOf = (number: Method['number']): number is MadeOf => number in MADE_OF
+export const partFields = (number: MadeOf): [string, PartField][] => Object.entries(MADE_OF[number])
+export const partMeasure = (of: PartField['of'], units: Units): Measure => (of === null ? NO_UNIT : measures(units)[of])
 
-/** Pulls with two weights, in N; null until they tell a friction. */
-export function byWeights(weights: Typed['weights'], units: Units): Numbers | null {
-  const { force } = measures(units)
-  const from = Object.fromEntries(
-    WEIGHT_KEYS.flatMap((k) => {
-      const value = typed(weights[k] ?? '', k === 'bends' ? NO_UNIT : force)
-      return value === null ? [] : [[k, value]]
-    }),
-  )
-  const made = conduitFriction(from)
-  return made.ok ? { value: made.friction, left: null, from } : null
+const VALUE_OF: Record<MadeOf, (from: Record<string, number>) => number | null> = {
+  weights: (from) => {
+    const made = conduitFriction(from)
+    return made.ok ? made.friction : null
+  },
+  rollAndWire: slipShare,
+  gauge: ({ bar }) => bar ?? null,
+}
+/** A number made of others, in SI; null until they tell it, and while one of them can't be read. */
+function byParts(number: MadeOf, parts: Typed['parts'], units: Units): Numbers | null {
+  const from: Record<string, number> = {}
+  for (const [name, { of, isOptional }] of partFields(number)) {
+    const measure = partMeasure(of, units)
+    const text = parts[name] ?? ''
+    const value = typed(text, measure)
+    if (value !== null) from[name] = value
+    else if (!isOptional || (text !== '' && unread(text, measure) !== null)) return null
+  }
+  const value = VALUE_OF[number](from)
+  return value === null ? null : { value, left: null, from }
 }
 /** What was typed as numbers in SI, whatever the method asks for. */
 export const madeOf = (method: Method, said: Typed, of: { units: Units; measure: Measure }) =>
-  method.number === 'weights' ? byWeights(said.weights, of.units) : numbersOf(method, said, of.measure)
+  isMadeOf(method.number) ? byParts(method.number, said.parts, of.units) : numbersOf(method, said, of.measure)
 
 export interface Numbers {
   value: number | null

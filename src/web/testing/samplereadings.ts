@@ -58,6 +58,7 @@ export const readingAnswer = (readings: ReadingLine[], over: Partial<ReadingAnsw
   wireName: 'steel 0.9',
   readings,
   alarms: [],
+  gasLeft: null,
   schools: { tension: 'block', raise: 'forATime' },
   raised: null,
   flow: null,
