@@ -17,7 +17,7 @@ import { settledFacts } from '@server/followup/act.ts'
 import { carrierAt, checkTime, type Place } from '@server/write/place.ts'
 import { logFacts } from '@server/write/facts.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
-import { schoolHere, setupOf } from '@server/gunnow/setup.ts'
+import { schoolHere, setupOf, type Hung } from '@server/gunnow/setup.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { arcSinceCleaned, targetHere } from './read.ts'
 import { knobNormHere } from './norm.ts'
@@ -36,10 +36,7 @@ export async function logReading(deps: Deps, who: Who, r: Request): Promise<Read
   const shop = await loadShop(deps.db, deps.shops, deps.now())
   const hung = await hungOne(deps.db, shop, r.stationId)
   const here = await readingsHere(deps.db, hung, shop)
-  if (r.keepGoing && !RAISED_WAYS[schoolHere('D25', hung, shop)].canKeep)
-    throw new DomainError('bad-request', 'House rule: tension is not raised to keep going.', [
-      'Put the knob back where it was, and look at liner, tip and rolls; or say that it is set anew.',
-    ])
+  mustMayRaise(r, hung, shop)
   const normBy = await knobNormHere(deps.db, hung, shop)
   const target = targetHere(r.what, { hung, shop, here, normBy, method: r.method })
   if (!r.isMeant) {
@@ -66,6 +63,14 @@ export async function logReading(deps: Deps, who: Who, r: Request): Promise<Read
     ...(r.happenedMs === undefined ? {} : { happenedMs: r.happenedMs }),
   })
   return { eventId, ...judgeReading({ ...r, ...made }, target), target }
+}
+
+/** A shop that never raises tension to keep going is not told that it was. */
+function mustMayRaise(r: Request, hung: Hung, shop: ShopModel): void {
+  if (!r.keepGoing || RAISED_WAYS[schoolHere('D25', hung, shop)].canKeep) return
+  throw new DomainError('bad-request', 'House rule: tension is not raised to keep going.', [
+    'Put the knob back where it was, and look at liner, tip and rolls; or say that it is set anew.',
+  ])
 }
 
 /** How long it had been clean, kept with how closed it was found: what the cleaning interval learns from. */
