@@ -34,14 +34,22 @@ export const OUT_REASONS = [
   'stripped',
   'blocked',
   'kinked',
+  'loose',
+  'broken',
+  'burnt',
+  'poorContact',
+  'holdsNot',
+  'wireCatches',
+  'linerSlips',
   'notSaid',
 ] as const
 export type OutReason = (typeof OUT_REASONS)[number]
 
-/** The kinds of parts of a wire path, in path order; a shop starts with all of them and adds none. */
+/** The kinds of parts of a wire path, in path order, with what is beside it on a gun; a shop starts with all of them and adds none. */
 export const KIND_KEYS = [
-  ...(['hub', 'inlet', 'rolls', 'outlet', 'orings', 'liner', 'neck', 'jump'] as const),
-  ...(['diffuser', 'clampring', 'tip', 'nozzle', 'insulator', 'gas'] as const),
+  ...(['hub', 'inlet', 'rolls', 'outlet', 'orings', 'plug', 'liner', 'cable'] as const),
+  ...(['handle', 'trigger', 'neck', 'jump', 'diffuser', 'clampring'] as const),
+  ...(['tip', 'nozzle', 'insulator', 'gas', 'lead'] as const),
 ] as const
 export type KindKey = (typeof KIND_KEYS)[number]
 const KINDS: ReadonlySet<string> = new Set(KIND_KEYS)
@@ -76,5 +84,7 @@ export const hasIdentity = (position: Position): boolean => WITH_IDENTITY.has(ki
 /** Taken out for these it can go back on. */
 export const isOutGood = (reason: OutReason): boolean => reason === 'toTry' || reason === 'due' || reason === 'notSaid'
 
-/** Wear life counts only "worn" as the end; every other reason leaves the life censored for wear. */
-export const isWornOut = (reason: OutReason) => reason === 'worn'
+/** Worn, and the four ways a diffuser shows that it is: current, nozzle, wire and liner no longer held. */
+const WORN_OUT: ReadonlySet<OutReason> = new Set(['worn', 'poorContact', 'holdsNot', 'wireCatches', 'linerSlips'])
+/** Wear life counts only what is worn out as its end; every other reason leaves the life censored for wear. */
+export const isWornOut = (reason: OutReason) => WORN_OUT.has(reason)

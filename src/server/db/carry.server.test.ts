@@ -3,12 +3,14 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { fileURLToPath } from 'node:url'
+import { asc } from 'drizzle-orm'
 import { drizzle } from 'drizzle-orm/mysql2'
 import { migrate } from 'drizzle-orm/mysql2/migrator'
 import mysql from 'mysql2/promise'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { type FactKind } from '@core/ledger/event.ts'
-import { ledgerEvent } from '@server/db/schema.ts'
+import { KIND_DEFAULTS } from '@core/path/kinds.ts'
+import { ledgerEvent, partKind } from '@server/db/schema.ts'
 import { importAll } from '@server/shop/whole.ts'
 import { startTestServer } from '@server/testing/testserver.ts'
 import { urlOf } from '@server/testing/worlds.ts'
@@ -109,9 +111,13 @@ async function databaseOfThen(): Promise<string> {
         ...[JSON.stringify(line.body), line.key],
       ],
     )
+  const kindOf = "insert into part_kind values (?, ?, ?, 'gun', 'wear part', 'arcHours', 1, 4, 3, 30, ?, '[]', ?)"
+  await connection.query(kindOf, ['diffuser', 'diffuser', 'diffuser', DIFFUSER_THEN, 1])
+  await connection.query(kindOf, ['tip', 'contact tip', 'tip', '["worn","due"]', 0])
   await connection.end()
   return urlOf(base, name)
 }
+const DIFFUSER_THEN = '["worn","stripped","blocked","due","knocked","toTry"]'
 
 /** `kind first/number key` of each line, by its id. */
 async function actsIn(url: string): Promise<Record<string, string>> {
@@ -194,6 +200,18 @@ describe('a database of the version before', () => {
   it('has fields for what was changed; what nobody can read stays as it was said', async () => {
     expect(await changesIn(url)).toHaveLength(CHANGES.length)
     expect(await changesIn(url)).toEqual(expect.arrayContaining(CHANGES))
+  })
+  it('has the kinds that came since, in their order, and the codes of a diffuser’s five duties where nobody had changed them', async () => {
+    const { db, close } = openDatabase(url)
+    const kinds = await db.select().from(partKind).orderBy(asc(partKind.walkOrder))
+    await close()
+    expect(kinds.map((k) => k.key)).toEqual(['plug', 'cable', 'handle', 'trigger', 'diffuser', 'tip', 'lead'])
+    const shipped = (key: string) => KIND_DEFAULTS.find((k) => k.key === key)
+    const by = (key: string) => kinds.find((k) => k.key === key)
+    expect(by('diffuser')?.reasons).toEqual(shipped('diffuser')?.reasons)
+    expect(by('tip')?.reasons).toEqual(['worn', 'due'])
+    const { isOptional: _, ...trigger } = shipped('trigger') ?? {}
+    expect(by('trigger')).toMatchObject(trigger)
   })
   it('opened again stays as it is', async () => {
     await migrateDatabase(url, MIGRATIONS)

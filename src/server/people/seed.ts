@@ -12,6 +12,18 @@ const CLASSES = [
   { key: 'bench', name: 'Repair benches' },
 ]
 
+/** Every kind of part that ships, where it is not there yet: a new shop's, and one whose file is older than a kind. */
+export async function withAllKinds(tx: Tx): Promise<void> {
+  const has = new Set((await tx.select({ key: partKind.key }).from(partKind)).map((k) => k.key))
+  const rows = KIND_DEFAULTS.map(({ isOptional: _, ...kind }, walkOrder) => ({
+    ...kind,
+    reasons: [...kind.reasons],
+    synonyms: [...kind.synonyms],
+    walkOrder,
+  })).filter((k) => !has.has(k.key))
+  if (rows.length > 0) await tx.insert(partKind).values(rows)
+}
+
 /** What every shop starts with: its name, the kinds of part on a wire path, and four classes of place. */
 export async function seedShop(
   tx: Tx,
@@ -26,13 +38,6 @@ export async function seedShop(
     units: at.units,
     currency: at.currency,
   })
-  await tx.insert(partKind).values(
-    KIND_DEFAULTS.map(({ isOptional: _, ...kind }, walkOrder) => ({
-      ...kind,
-      reasons: [...kind.reasons],
-      synonyms: [...kind.synonyms],
-      walkOrder,
-    })),
-  )
+  await withAllKinds(tx)
   await tx.insert(stationClass).values(CLASSES.map((c) => ({ ...c, labourMinorPerHour: 0, stopMinorPerHour: 0 })))
 }

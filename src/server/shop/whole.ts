@@ -3,6 +3,7 @@ import { createInterface } from 'node:readline'
 import { type Readable, type Writable } from 'node:stream'
 import { and, asc, count, getTableColumns, getTableName, gt, or, eq, type SQL } from 'drizzle-orm'
 import { getTableConfig, type MySqlColumn, type MySqlTable } from 'drizzle-orm/mysql-core'
+import { withAllKinds } from '@server/people/seed.ts'
 import * as schema from '@server/db/schema.ts'
 import { carryOver } from '@server/db/carry.ts'
 import { insertMany, transact, type Tx } from '@server/db/db.ts'
@@ -145,6 +146,7 @@ export async function importAll(deps: Deps, input: Readable): Promise<{ rows: nu
         'A whole shop goes only into an empty one.',
       ])
     const taken = await takeLines(tx, createInterface({ input, crlfDelay: Infinity }))
+    await withAllKinds(tx)
     // Until all that is counted from them stands: a server that is started meanwhile goes on with it.
     await tx.insert(schema.meta).values({ key: BEING_BUILT, value: String(taken) })
     return taken

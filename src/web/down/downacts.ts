@@ -16,7 +16,8 @@ const OUT: Record<string, OutReason> = {
   linerFitting: 'kinked',
   linerOverlong: 'kinked',
   tipCrossed: 'stripped',
-  diffuserBurned: 'worn',
+  diffuserBurned: 'poorContact',
+  nozzleSlack: 'worn',
   neckWorn: 'worn',
 }
 export const outReasonOf = (cause: string): OutReason => OUT[cause] ?? 'notSaid'

@@ -37,6 +37,13 @@ export const REASON_WORD: Record<OutReason, string> = {
   stripped: 'stripped',
   blocked: 'blocked',
   kinked: 'kinked',
+  loose: 'loose',
+  broken: 'broken',
+  burnt: 'burnt',
+  poorContact: 'poor current',
+  holdsNot: 'does not hold the nozzle',
+  wireCatches: 'wire catches in it',
+  linerSlips: 'does not stop the liner',
   notSaid: 'not said',
 }
 
@@ -55,6 +62,11 @@ const SHORT_NAME: Record<KindKey, string> = {
   nozzle: 'nozzle',
   insulator: 'insulator',
   gas: 'gas line',
+  plug: 'control plug',
+  cable: 'gun cable',
+  handle: 'handle',
+  trigger: 'trigger',
+  lead: 'work lead',
 }
 const PLACE_NAME: Partial<Record<CausePlace, string>> = { pin: 'gun pin', off: 'off the wire', gas: 'gas' }
 const isColumn = (place: CausePlace): place is Column => COLUMNS.some((c) => c === place)
