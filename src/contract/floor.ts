@@ -34,6 +34,8 @@ export const floorWant = z.object({
   isEstimated: z.boolean(),
   /** Findings of this gun's own that the limit goes by; null: the house rule alone. */
   foundN: z.number().int().nullable().default(null),
+  /** What the limit is in km of the wire that is on, where length is what wears. */
+  limitKm: z.number().nullable().default(null),
   /** Leaving it till this time tomorrow: the chance that it wears out until then, and the standing to be expected of that. */
   leave: z.object({ chance: z.number(), minutes: z.number() }).nullable().default(null),
   /** Of a liner ruled by signs: those that hold, with how many times its beginning, how many tips. */

@@ -5,6 +5,7 @@ import { tensionWindow } from '@core/drag/window.ts'
 import { kinkedAt } from '@core/liner/resistance.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { kindOfPosition, type Position } from '@core/path/columns.ts'
+import { lengthTimes } from '@core/liner/bylength.ts'
 import { carrierIdsOf, setupOf, type Hung } from '@server/gunnow/setup.ts'
 import { fittedHere, lastNumber, type ReadHere } from '@server/gunnow/readingkept.ts'
 import { type ShopModel, type ShopFit } from '@server/shopmodel/model.ts'
@@ -69,7 +70,8 @@ function linerUsed(hung: Hung, shop: ShopModel): number | null {
   const limit = shop.ruleFor('liner', hung.station.classKey)?.changeLimit
   if (!row || !kind || !limit || !isMeasured(kind.lifeUnit)) return null
   const used = row.sinceFitted?.[kind.lifeUnit]?.amount
-  return used === undefined ? null : used / limit
+  const wire = setupOf(hung, shop).wire
+  return used === undefined ? null : used / (limit * lengthTimes(kind, wire))
 }
 
 export interface DragHere {

@@ -6,11 +6,13 @@ import { workingDays, type Schedule } from '@core/clock/schedule.ts'
 import { shiftsOver } from '@core/floor/rank.ts'
 import { stateOf, type PositionVerdict } from '@core/floor/state.ts'
 import { dueOf, type Due } from '@core/houserule/due.ts'
+import { lengthTimes, limitKm } from '@core/liner/bylength.ts'
 import { linerAskedBy } from '@core/liner/clauses.ts'
 import { judgeLiner, NO_EVIDENCE, type LinerVerdict } from '@core/liner/signs.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { leavingIt, type Leaving } from '@core/life/kept.ts'
 import { isToPutRight, type Alarm } from '@core/reading/alarms.ts'
+import { type WireFacts } from '@core/rightparts/facts.ts'
 import { type FloorWant } from '@contract/floor.ts'
 import { type stationNow } from '@server/db/schema.ts'
 import { keptKey, type KeptFits } from '@server/lifekept/kept.ts'
@@ -43,6 +45,8 @@ export interface JudgeAt {
   familyId: FamilyId | null
   now: typeof stationNow.$inferSelect
   head: HeadRow | null
+  /** The wire that is on; null where nobody knows. */
+  wire: WireFacts | null
   schedule: Schedule | null
   nowMs: number
   cutoffMs: number
@@ -86,10 +90,10 @@ export function clockFreshness(
 export function judge(row: PositionRow, kind: KindRow, at: JudgeAt): SurveyedPosition {
   const rule = at.shop.ruleFor(kind.key, at.station.classKey)
   const limits = limitsOf(rule, kind, at.cleaning)
+  const asLong = lengthTimes(kind, at.wire)
+  const limit = (rule?.changeLimit ?? 0) * asLong
   const change =
-    rule?.changeLimit && row.fittedMs !== null
-      ? dueBy(row, at, { kind, act: 'change', limit: rule.changeLimit, sinceMs: row.fittedMs })
-      : null
+    limit > 0 && row.fittedMs !== null ? dueBy(row, at, { kind, act: 'change', limit, sinceMs: row.fittedMs }) : null
   const clean =
     limits.clean !== null && row.cleanedMs !== null && row.fittedMs !== null
       ? dueBy(row, at, { kind, act: 'clean', limit: limits.clean, sinceMs: row.cleanedMs })
@@ -103,7 +107,6 @@ export function judge(row: PositionRow, kind: KindRow, at: JudgeAt): SurveyedPos
   const verdict = verdictOf(row, at, { kind, dues, limits, hasLimit, signs })
   // With a sign its age is no longer what speaks.
   const leave = signs?.say === 'change' ? null : leavingHere(row, at, { kind, used: change?.used ?? null })
-  const limit = rule?.changeLimit ?? 0
   return {
     row,
     kind,
@@ -248,7 +251,9 @@ function leavingHere(row: PositionRow, at: JudgeAt, of: { kind: KindRow; used: n
   if (!runOn || base === undefined || row.chainFromMs === null || !at.freshness(unit)) return null
   const { schedule, nowMs } = at
   const used = of.used ?? base + ranOn(runOn, { schedule, sinceMs: [row.fittedMs, row.chainFromMs], nowMs })
-  return leavingIt(fit, used, at.aheadH * runOn.perWorkedHour)
+  // Lives are kept as of one wire; with another it is the length that counts.
+  const asLong = lengthTimes(of.kind, at.wire)
+  return leavingIt(fit, used / asLong, (at.aheadH * runOn.perWorkedHour) / asLong)
 }
 
 const MOSTLY = 0.5
@@ -272,6 +277,7 @@ function wantOf(
     shiftsOver: thousandths(shiftsOver(due, at.schedule, at.nowMs)),
     isEstimated: due.estimatedShare > MOSTLY,
     foundN: what.foundN ?? null,
+    limitKm: act === 'change' ? limitKm(limit, kind, at.wire) : null,
     leave: null,
     signs: [],
   }

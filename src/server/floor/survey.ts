@@ -130,7 +130,8 @@ function surveyOne(
   const { familyId, cleaning, liner, alarms } = said
   const marks = marksOf(said)
   const lives = { ...at.lives, aheadH: at.lives.aheadH(schedule) }
-  const where = { station, familyId, now, head, schedule, cutoffMs, shop, nowMs }
+  const { wire } = said.checked.setup
+  const where = { station, familyId, now, head, wire, schedule, cutoffMs, shop, nowMs }
   const judged = { ...where, freshness, cleaning, liner, alarms, ...lives, ...marks }
   const positions = judgeAll(rows, judged)
   return { station, now, head, schedule, cutoffMs, positions, ...said }

@@ -19,6 +19,7 @@ import { ledgerEvent, person, stationNow, usageSpan } from '@server/db/schema.ts
 import { type Reader } from '@server/db/db.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
+import { lengthTimes } from '@core/liner/bylength.ts'
 import { cellsOf, nextWant, openWants } from '@server/floor/cells.ts'
 import { downMinutes } from '@server/floor/floor.ts'
 import { type SurveyedPosition } from '@server/floor/judge.ts'
@@ -233,8 +234,10 @@ async function usualOf(
   const { key: kindKey, lifeUnit: unit } = at.kind
   const fit = at.fits.get(keptKey(kindKey, s.station.classKey))
   if (fit) {
-    const { median: amount, worn: n, share, source, low, high, life } = fit
-    return { amount, n, loggedShare: share, source, low, high, shape: life.shape }
+    const { median, worn: n, share, source, low, high, life } = fit
+    const asLong = lengthTimes(at.kind, s.checked.setup.wire)
+    const as = (kg: number | null) => (kg === null ? null : kg * asLong)
+    return { amount: median * asLong, n, loggedShare: share, source, low: as(low), high: as(high), shape: life.shape }
   }
   const usual = await usualHere(db, { kindKey, classKey: s.station.classKey, unit })
   if (!usual?.ok) return null

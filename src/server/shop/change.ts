@@ -274,11 +274,11 @@ export const saveKind = (deps: Deps, who: Who, r: z.infer<typeof kindRequest>) =
     key: r.key,
     change: { of: 'kind', kindKey: r.kindKey },
     work: async (tx) => {
-      const { changeMin, cleanMin, confirmDays, lifeUnit, synonyms, reasons } = r
+      const { changeMin, cleanMin, confirmDays, lifeUnit, partClass, synonyms, reasons } = r
       const [kind] = await tx.select({ key: partKind.key }).from(partKind).where(eq(partKind.key, r.kindKey))
       if (!kind) throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
       const given = Object.fromEntries(
-        Object.entries({ changeMin, cleanMin, confirmDays, lifeUnit, synonyms, reasons }).filter(
+        Object.entries({ changeMin, cleanMin, confirmDays, lifeUnit, partClass, synonyms, reasons }).filter(
           ([, v]) => v !== undefined,
         ),
       )

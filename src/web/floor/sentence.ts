@@ -1,7 +1,7 @@
 import { MIN_MS } from '@core/units/time.ts'
 import { READING } from '@core/reading/specs.ts'
 import { type FloorAnswer, type FloorGun, type FloorWant } from '@contract/floor.ts'
-import { amount, minutes, type Units } from '@web/format/numbers.ts'
+import { amount, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
 import { about, when } from '@web/format/times.ts'
 import { findingPlace, findingSentence, remedyWords } from '@web/rightparts/words.ts'
 import { loggingSentence } from '@web/parts/supplywords.ts'
@@ -112,7 +112,8 @@ export function rowWhy(gun: FloorGun, units: Units): string {
   if (gun.downSinceMs !== null)
     return gun.downPosition ? `at the ${partName(gun.downPosition)}` : 'nobody has said where'
   const wrong = gun.wrong.map((f) => `${findingPlace(f)}: ${findingSentence(f, units)}`)
-  const found = gun.found.length > 0 ? `found at the ${andWords([...new Set(gun.found.map((f) => partName(f.at)))])}.` : ''
+  const found =
+    gun.found.length > 0 ? `found at the ${andWords([...new Set(gun.found.map((f) => partName(f.at)))])}.` : ''
   return [...wrong, found, gun.wants.map((w) => wantWhy(w, units)).join('; ')].filter(Boolean).join(' ')
 }
 export function wantWhy(want: FloorWant, units: Units): string {
@@ -120,7 +121,8 @@ export function wantWhy(want: FloorWant, units: Units): string {
     return `${partName(want.position)}: ${want.signs.map(signWords).slice(0, 2).join('; ')} (house rule)`
   const did = want.act === 'clean' ? 'since cleaned' : 'on it'
   const rule = want.foundN === null ? 'house rule' : `as found ${want.foundN} times here`
-  return `${partName(want.position)} ${amount(want.used, want.unit, units)} ${did}, ${rule} ${amount(want.limit, want.unit, units)}${want.isEstimated ? ', est.' : ''}`
+  const km = want.limitKm === null ? '' : ` (${twoFigures(want.limitKm)} km of this wire)`
+  return `${partName(want.position)} ${amount(want.used, want.unit, units)} ${did}, ${rule} ${amount(want.limit, want.unit, units)}${km}${want.isEstimated ? ', est.' : ''}`
 }
 
 /** What leaving it does, as far as is known: how long past, or when it gets there. */

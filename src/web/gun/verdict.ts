@@ -1,6 +1,6 @@
 import { type GunAnswer, type GunPosition } from '@contract/gun.ts'
 import { wantWhy, reach } from '@web/floor/sentence.ts'
-import { amount, minutes, type Units } from '@web/format/numbers.ts'
+import { amount, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
 import { actPhrase, capital, inN, partName, STATE_WORD, WHY_NOT_SEEN } from '@web/format/words.ts'
 import { isToPutRight } from '@core/reading/alarms.ts'
@@ -33,7 +33,10 @@ export function gunVerdict(gun: GunAnswer, units: Units): Verdict {
       line: `Built wrong${worst.at === 'off' ? '' : ` at the ${partName(worst.at)}`}. ${remedyWords(worst, units)}.`,
       because: wrong.length > 1 ? `And ${wrong.length - 1} more.` : findingWhy(worst),
     }
-  const right = alarmVerdict(gun, gun.alarms.filter((a) => isToPutRight(a, nowMs)))
+  const right = alarmVerdict(
+    gun,
+    gun.alarms.filter((a) => isToPutRight(a, nowMs)),
+  )
   if (right) return right
   const [first, ...more] = gun.wants
   if (first) {
@@ -100,7 +103,7 @@ export function lifeLines(p: GunPosition, gun: GunAnswer, units: Units): string[
   else if (p.fittedMs !== null) lines.push(`On since ${when(p.fittedMs, nowMs, zone)}; no usage known.`)
   if (p.change?.limit && p.change.act === 'change' && p.change.signs.length === 0)
     lines.push(
-      `House rule: change at ${amount(p.change.limit, p.unit, units)}, ${p.change.shiftsOver > 0 ? 'reached' : reach(p.change, nowMs, zone)}.`,
+      `House rule: change at ${amount(p.change.limit, p.unit, units)}${kmWords(p.change.limitKm)}, ${p.change.shiftsOver > 0 ? 'reached' : reach(p.change, nowMs, zone)}.`,
     )
   lines.push(...signLines(p, units))
   if (p.clean)
@@ -111,10 +114,13 @@ export function lifeLines(p: GunPosition, gun: GunAnswer, units: Units): string[
   return lines
 }
 
+/** A liner wears by length: what its limit is in km of the wire that is on. */
+const kmWords = (km: number | null) => (km === null ? '' : ` (${twoFigures(km)} km of this wire)`)
+
 /** Of a liner ruled by signs: what speaks, and what its length alone asks for. */
 function signLines({ signs, change, unit }: GunPosition, units: Units): string[] {
   if (!signs) return []
-  const length = change?.limit ? amount(change.limit, unit, units) : null
+  const length = change?.limit ? `${amount(change.limit, unit, units)}${kmWords(change.limitKm)}` : null
   return [
     ...(signs.signs.length > 0 ? [`House rule: change it, ${signs.signs.map(signWords).join('; ')}.`] : []),
     ...(length && signs.isLengthUsed && signs.say === 'look'

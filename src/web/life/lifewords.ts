@@ -104,7 +104,7 @@ export const reasonWords = ({ reasons }: LifeAnswer): string =>
 /** "250 kg is about 40 km of solid 1.0." */
 export const wireWords = (at: LifeAnswer, units: Units): string =>
   at.asWire && at.told
-    ? `${amount(at.told.median.value, at.unit, units)} is about ${twoFigures(at.asWire.km)} km of ${at.asWire.name}.`
+    ? `${amount(at.told.median.value, at.unit, units)} is about ${twoFigures(at.asWire.km)} km of ${at.asWire.name}.${at.kind === 'liner' ? ' A liner wears by length: with another wire its limit is as many kilometres.' : ''}`
     : ''
 /** "4.1 diffusers go for 100 tips (31 for 760)." */
 export const perTipsWords = (t: NonNullable<LifeAnswer['perTips']>): string =>

@@ -1,12 +1,31 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { OUT_REASONS, type OutReason } from '@core/path/columns.ts'
+import { OUT_REASONS, PART_CLASSES, type KindKey, type OutReason, type PartClass } from '@core/path/columns.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { REASON_WORD } from '@web/format/words.ts'
+import { PickOne } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
 
 const OFFERED = OUT_REASONS.filter((r) => r !== 'notSaid')
+/** How a diffuser's own duties fail: no other part has them. */
+const OF_DIFFUSER: ReadonlySet<OutReason> = new Set(['poorContact', 'holdsNot', 'wireCatches', 'linerSlips'])
+const offeredFor = (key: KindKey) => OFFERED.filter((r) => key === 'diffuser' || !OF_DIFFUSER.has(r))
+
+/** What each class is: counted apart, since shops mean different things by "consumable" (P011). */
+const CLASS_WORD: Record<PartClass, string> = {
+  'process consumable': 'used up by welding, as wire and gas are',
+  'wear part': 'wears, and is changed',
+  'durable part': 'lasts, and is mended',
+}
+/** "Wear parts: tip, nozzle, liner …": each kind under what it is to this shop, with wire and gas beside what is used up. */
+export function classesSentence(kinds: ShopAnswer['kinds']): string {
+  return PART_CLASSES.map((is) => {
+    const names = kinds.filter((k) => k.partClass === is).map((k) => k.name)
+    const all = is === 'process consumable' ? ['wire', 'gas', ...names] : names
+    return `${is.charAt(0).toUpperCase()}${is.slice(1)}s: ${all.join(', ')}.`
+  }).join(' ')
+}
 
 /** Why a kind of part comes out: the reasons offered as the second tap when it is logged. */
 export function KindReasons({ shop }: { shop: ShopAnswer }) {
@@ -14,6 +33,7 @@ export function KindReasons({ shop }: { shop: ShopAnswer }) {
     <section>
       <h2>Why parts come out</h2>
       <p className="small-print">Offered as the second tap. Few and right is better than many.</p>
+      <p className="small-print">{classesSentence(shop.kinds)}</p>
       <ul className="plain kind-reasons">
         {shop.kinds.map((k) => (
           <KindRow key={k.key} kind={k} />
@@ -33,13 +53,20 @@ function KindRow({ kind }: { kind: ShopAnswer['kinds'][number] }) {
     <li>
       <strong>{kind.name}</strong>
       <span>
-        {OFFERED.map((r) => (
+        {offeredFor(kind.key).map((r) => (
           <label key={r} className="on-gun">
             <Form.Check.Input checked={reasons.includes(r)} onChange={(e) => flip(r, e.target.checked)} />{' '}
             {REASON_WORD[r]}
           </label>
         ))}
       </span>
+      <PickOne
+        id={`class-${kind.key}`}
+        label={`the ${kind.name} is`}
+        value={kind.partClass}
+        options={PART_CLASSES.map((c) => [c, CLASS_WORD[c]])}
+        onPick={(partClass) => save.mutate({ kindKey: kind.key, partClass })}
+      />
       <Button
         aria-label={`Save the reasons of the ${kind.name}`}
         disabled={isSame || reasons.length === 0 || save.isPending}

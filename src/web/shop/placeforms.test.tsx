@@ -69,6 +69,14 @@ describe('why parts come out', () => {
     await user.click(save)
     expect(said(sent)).toEqual([['/shop/kind', { kindKey: 'nozzle', reasons: ['knocked'] }]])
   })
+  it('and what each is to this shop; a diffuser’s own duties are offered for it alone', async () => {
+    const { user, getByLabelText, getByText, sent } = stage(<KindReasons shop={shopAnswer()} />)
+    expect(getByText(/Process consumables: wire, gas\. Wear parts: /)).toBeTruthy()
+    await user.selectOptions(getByLabelText('the nozzle is'), 'lasts, and is mended')
+    expect(said(sent)).toEqual([['/shop/kind', { kindKey: 'nozzle', partClass: 'durable part' }]])
+    const rowOf = (name: string) => within(getByText(name, { selector: 'strong' }).closest('li') ?? document.body)
+    expect(rowOf('nozzle').queryByRole('checkbox', { name: /poor current/ })).toBeNull()
+  })
 })
 
 describe('a rule that is ignored without harm', () => {

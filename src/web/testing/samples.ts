@@ -23,6 +23,7 @@ export const want = (over: Partial<FloorWant> = {}): FloorWant => ({
   signs: [],
   isEstimated: false,
   foundN: null,
+  limitKm: null,
   leave: null,
   ...over,
 })
