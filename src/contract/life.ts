@@ -1,6 +1,7 @@
 import { READINGS } from '@core/reading/keys.ts'
 import { z } from 'zod'
 import { lineNames, shopChange } from './fact.ts'
+import { WEAR_PLACES } from '@core/liner/wherewear.ts'
 import { OUT_REASONS } from '@core/path/columns.ts'
 import { UNSURES } from '@core/life/facts.ts'
 import { LINER_CLAUSES } from '@core/liner/clauses.ts'
@@ -270,6 +271,14 @@ export const lifeAnswer = z.object({
     .nullable(),
   /** Of a part counted in kg: its median as a length of the wire most of these places run. */
   asWire: z.object({ km: z.number(), name: z.string() }).nullable(),
+  /** Of liners: where along them those looked at on the bench were worn; null: none was. */
+  wornWhere: z
+    .object({
+      n: z.number().int(),
+      counts: z.record(z.enum(WEAR_PLACES), z.number().int()),
+      most: z.enum(WEAR_PLACES).nullable(),
+    })
+    .nullable(),
   /** It is cleaned as well as changed: how often is no cause that a log could show. */
   isCleaned: z.boolean(),
   longer: z.array(

@@ -33,6 +33,8 @@ export function endOf(reason: OutReason | null): GapEnd {
 export interface Bench {
   found: readonly AutopsyFind[]
   isCertain: boolean
+  /** How far from the feeder it was; null: not told. */
+  atMm?: number | null
 }
 /** What is taken of a bench that was not sure: the reason that was said, what it showed all the same, or nothing. */
 export const UNSURES = ['said', 'found', 'open'] as const

@@ -21,7 +21,7 @@ import { gapsOf, MOSTLY, type Believed } from './known.ts'
 import { livesOf } from './lives.ts'
 import { moneyOf } from './money.ts'
 import { ruleNow } from './rulenow.ts'
-import { asWireOf, countedOf, curvesOf, reasonsOf, seenOf, strokesOf } from './seen.ts'
+import { asWireOf, wornWhereOf, countedOf, curvesOf, reasonsOf, seenOf, strokesOf } from './seen.ts'
 import { perTipsOf } from './pertips.ts'
 import { tryoutsOf } from './tryouts.ts'
 
@@ -128,7 +128,7 @@ export class LifeReader {
       ...rule,
       liner: at.liner && signsTold(at.liner),
       word: believed.word,
-      ...{ ...hungry, perTips, asWire: asWireOf(at) },
+      ...{ ...hungry, perTips, asWire: asWireOf(at), wornWhere: wornWhereOf(at) },
       ...this.sideBySide(told, { by, levelOf, believed, hungry: hungry.hungry }),
       ...longerOf(told, levelOf),
       isCleaned: kind.canClean,

@@ -1,3 +1,4 @@
+import { wearPattern } from '@core/liner/wherewear.ts'
 import { type AreaId, NO_ID } from '@core/ids/id.ts'
 import { endIn } from '@core/life/facts.ts'
 import { ninety, weighedShare, type LifeFit, type SharedGap } from '@core/life/fitted.ts'
@@ -70,6 +71,19 @@ export function asWireOf({ fit, kind, where, shop }: Gathered): LifeAnswer['asWi
   const wire = most?.[0]
   if (!wire) return null
   return { km: fit.median.value / massFromLengthKg(wire, METRES), name: wire.name }
+}
+
+const MM_PER_M = 1000
+/** Where liners were worn, of those the bench was sure of: it may be from pulling one out. Shares of the way by cable and neck of their gun. */
+export function wornWhereOf({ kind, lives, shop }: Gathered): LifeAnswer['wornWhere'] {
+  if (kind.key !== 'liner') return null
+  const shares = lives.flatMap(({ bench, stationId }) => {
+    if (!bench?.isCertain || bench.atMm == null || !stationId) return []
+    const { cableM, familyId } = shop.built(stationId)
+    const neckMm = familyId ? (shop.familyById.get(familyId)?.fit?.neckMm ?? 0) : 0
+    return cableM ? [Math.min(1, bench.atMm / (cableM * MM_PER_M + neckMm))] : []
+  })
+  return shares.length > 0 ? wearPattern(shares) : null
 }
 
 export function reasonsOf(lives: readonly Life[]): LifeAnswer['reasons'] {

@@ -48,6 +48,12 @@ export function gunVerdict(gun: GunAnswer, units: Units): Verdict {
   }
   const asked = harmVerdict(gun, units) ?? alarmVerdict(gun, gun.alarms)
   if (asked) return asked
+  return quietVerdict(gun)
+}
+
+/** Nothing asks: what comes next, or what nobody has looked at. */
+function quietVerdict(gun: GunAnswer): Verdict {
+  const { nowMs, zone } = gun
   const unseen = gun.positions.filter((p) => p.state === 'notSeen')
   if (unseen.length === gun.positions.length && unseen.length > 0)
     return {

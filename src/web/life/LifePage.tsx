@@ -19,6 +19,7 @@ import {
   shapeWords,
   shareWords,
   wireWords,
+  wornWhereWords,
 } from './lifewords.ts'
 import { LinerSigns } from './LinerSigns.tsx'
 import { useLife } from './queries.ts'
@@ -57,7 +58,7 @@ export function LifePage() {
         {moneySentence(at, units)} {neededWords(at)}
       </p>
       <p className="honesty dim">
-        {shareWords(at)} {shapeWords(at)} {wireWords(at, units)}
+        {shareWords(at)} {shapeWords(at)} {wireWords(at, units)} {at.wornWhere ? wornWhereWords(at.wornWhere) : ''}
         {at.progress ? ` Fitting lives for Floor and the guns: ${at.progress} groups.` : ''}
       </p>
       <Which at={at} get={get} put={put} />

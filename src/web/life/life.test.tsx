@@ -25,12 +25,25 @@ import {
   shapeWords,
   shareWords,
   tryoutSentence,
+  wornWhereWords,
 } from './lifewords.ts'
 import { Schools } from './Schools.tsx'
 import { Compared, EachLife, Hungry } from './Told.tsx'
 import { TriedHere } from './TriedHere.tsx'
 import { UsedParts } from './UsedParts.tsx'
 import { life, line, m, money, seen, spread, told } from '@web/testing/lifesamples.ts'
+
+describe('where liners were worn', () => {
+  it('a place that stands out asks for its look; else it is only told', () => {
+    const counts = { rear: 6, middle: 0, neck: 1 }
+    expect(wornWhereWords({ n: 7, counts, most: 'rear' })).toBe(
+      'Worn most in the first third behind the machine (6 of 7), more than its length would bring: look how the cable leaves the feeder, and what comes in with the wire.',
+    )
+    expect(wornWhereWords({ n: 2, counts: { rear: 1, middle: 1, neck: 0 }, most: null })).toBe(
+      'Found worn: 1 in the first third behind the machine, 1 in the middle of the cable. No place stands out.',
+    )
+  })
+})
 
 describe('how long parts last, in words', () => {
   it('half of them, by when, and whose number it is', () => {

@@ -106,6 +106,26 @@ export const wireWords = (at: LifeAnswer, units: Units): string =>
   at.asWire && at.told
     ? `${amount(at.told.median.value, at.unit, units)} is about ${twoFigures(at.asWire.km)} km of ${at.asWire.name}.${at.kind === 'liner' ? ' A liner wears by length: with another wire its limit is as many kilometres.' : ''}`
     : ''
+const WEAR_AT = {
+  rear: [
+    'in the first third behind the machine',
+    'look how the cable leaves the feeder, and what comes in with the wire',
+  ],
+  middle: ['in the middle of the cable', 'look how it lies on the floor'],
+  neck: ['in the neck', 'look at its bend, its heat, and a jump liner'],
+} as const
+/** "Worn most in the first third behind the machine (5 of 6): …" Where they were found worn, and what that may ask for. */
+export function wornWhereWords(where: NonNullable<LifeAnswer['wornWhere']>): string {
+  const { n, counts, most } = where
+  if (most) {
+    const [place, look] = WEAR_AT[most]
+    return `Worn most ${place} (${counts[most]} of ${n}), more than its length would bring: ${look}.`
+  }
+  const told = (['rear', 'middle', 'neck'] as const).flatMap((p) =>
+    counts[p] > 0 ? [`${counts[p]} ${WEAR_AT[p][0]}`] : [],
+  )
+  return `Found worn: ${told.join(', ')}. No place stands out.`
+}
 /** "4.1 diffusers go for 100 tips (31 for 760)." */
 export const perTipsWords = (t: NonNullable<LifeAnswer['perTips']>): string =>
   `${twoFigures(t.per100)} diffusers go for 100 tips (${t.n} for ${t.tips}).${t.over.length === 0 ? ' No place stands out.' : ''}`

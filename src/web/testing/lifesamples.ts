@@ -67,6 +67,7 @@ export const life = (over: Partial<LifeAnswer> = {}): LifeAnswer => ({
     liner: null,
     perTips: null,
     asWire: null,
+    wornWhere: null,
   },
   rule: {
     ...{ changeLimit: 8, school: 'fixed', isForAll: false, chosenMs: null, chosenBy: null, n: null, median: null },
