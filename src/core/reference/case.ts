@@ -1,7 +1,8 @@
 /**
  * Reference cases: inputs with answers that other, independent programs computed. Accept when
- * |got − expected| ≤ max(rel·|expected|, abs); booleans, nulls and words are exact; a field without a tolerance is
- * information, except that exactness of yes/no answers always counts. The most specific tolerance key wins.
+ * |got − expected| ≤ max(rel·|expected|, abs); booleans are exact, and nulls and words that are answered, with a
+ * tolerance or without; a number without one is information. The most specific tolerance key wins. A case that expects an `error` is met by a refusal: misuse thrown,
+ * or an answer that says so.
  */
 export type Json = null | boolean | number | string | Json[] | { [key: string]: Json }
 export interface Tolerance {
@@ -30,6 +31,7 @@ interface Seen {
 
 export function judgeCase(one: ReferenceCase, solve: Solver): CaseResult {
   const seen: Seen = { worst: 0, where: null, isOff: false }
+  if (one.expected['error'] !== undefined) return judgeRefusal(one, solve)
   const got = solve(one.inputs)
   for (const [key, expected] of Object.entries(one.expected))
     compare({
@@ -41,6 +43,18 @@ export function judgeCase(one: ReferenceCase, solve: Solver): CaseResult {
       errors: errorsOf(one.expected),
     })
   return { verdict: seen.isOff ? 'off' : 'ok', largestRelativeError: seen.worst, where: seen.where }
+}
+
+/** Misuse has to be refused, and by a reason: a number where none can be is off. */
+function judgeRefusal(one: ReferenceCase, solve: Solver): CaseResult {
+  try {
+    const got = solve(one.inputs)
+    const isRefused = typeof got['error'] === 'string' || typeof got['reason'] === 'string'
+    return { verdict: isRefused ? 'ok' : 'off', largestRelativeError: 0, where: isRefused ? null : 'error' }
+  } catch (problem) {
+    if (!(problem instanceof RangeError)) throw problem
+    return { verdict: 'ok', largestRelativeError: 0, where: null }
+  }
 }
 
 interface Comparing {
@@ -67,7 +81,9 @@ function compare(at: Comparing): void {
   }
   const tolerance = toleranceFor(path, at.tolerance)
   if (typeof expected !== 'number') {
-    if (got !== expected && (tolerance || typeof expected === 'boolean')) fail(seen, path, Infinity)
+    // What is not answered at all and has no tolerance is information.
+    const isAsked = tolerance !== null || typeof expected === 'boolean' || got !== undefined
+    if (isAsked && got !== expected) fail(seen, path, Infinity)
     return
   }
   if (!tolerance) return

@@ -38,6 +38,19 @@ describe('judging a case', () => {
     expect(judgeCase(lists, () => ({ a: [1, 2] })).verdict).toBe('off')
     expect(judgeCase(lists, () => ({ a: [1] })).verdict).toBe('ok')
   })
+  it('takes words at their word, and a case that expects an error as met by a refusal and by nothing else', () => {
+    const word = { id: 'w', inputs: {}, expected: { mode: 'euler' } }
+    expect(judgeCase(word, () => ({ mode: 'johnson' })).verdict).toBe('off')
+    expect(judgeCase(word, () => ({})).verdict).toBe('ok')
+    const error = { id: 'e', inputs: {}, expected: { error: 'misuse' } }
+    const misuse = () => {
+      throw new RangeError('expected more')
+    }
+    expect(judgeCase(error, misuse).verdict).toBe('ok')
+    expect(judgeCase(error, () => ({ reason: 'no failures' })).verdict).toBe('ok')
+    expect(judgeCase(error, () => ({ a: 1 })).verdict).toBe('off')
+    expect(() => judgeCase(error, () => JSON.parse('{') as never)).toThrow(SyntaxError)
+  })
   it('refuses what is not, what is missing, and what is NaN', () => {
     for (const a of [1.1, null, NaN]) expect(judgeCase(one, () => ({ a, ok: true })).verdict).toBe('off')
     expect(judgeCase(one, () => ({ a: 1, ok: false })).verdict).toBe('off')

@@ -4,6 +4,7 @@ import { tradePrior } from '@core/life/guesses.ts'
 import { bestRule, type OneChange, type RuleCosts } from '@core/life/rulecost.ts'
 import { firstYear, replay, type RaceRule, type RaceShop } from '@core/life/shoprace.ts'
 import { makeRandom } from '@core/random/random.ts'
+import { ODD_KINDS, type OddKind } from './oddworlds.ts'
 
 /** Six months in made-up shops: run to failure, every Friday, the rule this program chose from an imperfect first year, and the one that knows the truth. */
 const WORLDS = Number(process.env['BENCH_WORLDS'] ?? 120)
@@ -104,3 +105,68 @@ const told = (o: Outcome) =>
 console.log(`too little saved where required: ${short.length}; more than 3 % dearer anywhere: ${dear.length}`)
 ;[...short, ...dear].slice(0, 12).forEach((o) => console.log(`  ${told(o)}`))
 if (short.length + dear.length > 0) process.exitCode = 1
+
+/** Shops of each odd kind, and half years over which the best age is looked for by what is true. */
+const ODD_SHOPS = Number(process.env['BENCH_ODD'] ?? 40)
+const TRIED_REPLAYS = 6
+const TRIED_AGES = 14
+/** Worth a rule at all: the best age saves a tenth over running to failure. */
+const WORTH = 0.1
+/** Of the possible as much as this is wanted where it is worth it, and never more than so much dearer than running to failure. */
+const WANTED = { share: 0.7, dearer: 0.05 }
+
+interface OddOutcome {
+  possible: number
+  ours: number
+}
+function playOdd(kind: OddKind, seed: number): OddOutcome {
+  const world = drawShop(seed)
+  const { life, perDay, logShare } = world.shop
+  const shop = { ...world.shop, odd: kind.draw({ ...life, perDay, logShare }, seed + 3) }
+  const { gaps } = firstYear(shop, makeRandom(seed + 1))
+  const fit = fitLives(gaps, tradePrior('tip', 'arcHours'))
+  const schools = fit.ok
+    ? compareSchools(fit.life, fit.beliefs, { costs: world.costs, fixed: null, lookEvery: null })
+    : null
+  const T = schools && schools.advised === 'leastCost' ? schools.best.T : null
+  const money = (at: number | null) => {
+    let sum = 0
+    for (let i = 0; i < TRIED_REPLAYS; i++)
+      sum += replay(shop, world.costs, {
+        rule: at === null ? { kind: 'never' } : { kind: 'age', at },
+        random: makeRandom(seed + 70 + i),
+      })
+    return sum / TRIED_REPLAYS
+  }
+  const never = money(null)
+  const ages = Array.from({ length: TRIED_AGES }, (_, i) => life.scale * 0.15 * 1.2 ** i)
+  const best = Math.min(never, ...ages.map(money))
+  return { possible: 1 - best / never, ours: 1 - money(T) / never }
+}
+
+const oddRows = ODD_KINDS.map((kind) => {
+  const all = Array.from({ length: ODD_SHOPS }, (_, n) => playOdd(kind, 9000 + 37 * n))
+  const worth = all.filter((o) => o.possible >= WORTH)
+  const share = mean(worth.map((o) => o.ours)) / Math.max(1e-9, mean(worth.map((o) => o.possible)))
+  return {
+    name: kind.name,
+    worth: worth.length,
+    possible: mean(worth.map((o) => o.possible)),
+    share,
+    worst: Math.min(...all.map((o) => o.ours)),
+  }
+})
+console.table(
+  oddRows.map((r) => ({
+    world: r.name,
+    'worth a rule': `${r.worth} of ${ODD_SHOPS}`,
+    possible: percent(r.possible),
+    'of it saved': percent(r.share),
+    worst: percent(r.worst),
+  })),
+)
+const failed = oddRows.filter((r) => r.share < WANTED.share || r.worst < -WANTED.dearer)
+console.log(
+  `worlds not as assumed: ${failed.length === 0 ? 'all met' : `missed in ${failed.map((r) => r.name).join('; ')}`}`,
+)
+if (failed.length > 0) process.exitCode = 1

@@ -19,7 +19,7 @@ import { ledgerEvent, person, stationNow, usageSpan } from '@server/db/schema.ts
 import { type Reader } from '@server/db/db.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
-import { lengthTimes } from '@core/liner/bylength.ts'
+import { lengthTimes } from '@core/spools/bylength.ts'
 import { cellsOf, nextWant, openWants } from '@server/floor/cells.ts'
 import { downMinutes } from '@server/floor/floor.ts'
 import { type SurveyedPosition } from '@server/floor/judge.ts'

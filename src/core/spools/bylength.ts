@@ -1,5 +1,5 @@
 import { type KindKey, type LifeUnit } from '@core/path/columns.ts'
-import { kgAsLong, lengthFromMassM } from '@core/spools/wire.ts'
+import { kgAsLong, lengthFromMassM } from './wire.ts'
 
 type Wire = { diameterMm: number; densityGPerCm3: number } | null
 /** Kinds whose wear goes by the length of wire through them, whatever it weighs (P161). */
