@@ -101,6 +101,6 @@ export function closeSteps(at: At): Step[] {
     ...(machine ? [ask('closeMachine', `Machine set: ${machine}?`)] : []),
     ask('closeClamp', 'Work clamp on clean, bare metal?', { drawing: 'clamp' }),
     ...tensionByWeld(fedAt(at), slackened(at)),
-    ask('closeFeed', 'Fed without a jerk?'),
+    ask('closeFeed', 'Fed without a jerk?', { settles: 'freeFeed' }),
   ]
 }

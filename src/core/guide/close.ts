@@ -205,7 +205,7 @@ function nozzleOnStep(c: Closing): Step {
         : 'on'
   return step('close', 'either', {
     key: 'nozzleOn',
-    do: `${part(c, 'nozzle', 'nozzle')} ${motion}. Palm flat, wire end away: then snip the wire to length.`,
+    do: `${part(c, 'nozzle', 'nozzle')} ${motion}. Palm flat, wire end away: then snip the wire${stickOutWords(at)}.`,
     look: tipPlaceWords(at),
     hazards: ['stab'],
     minutes: c.newKind === 'nozzle' ? at.minutesOf('nozzle') : 0.5,
@@ -215,6 +215,12 @@ function nozzleOnStep(c: Closing): Step {
     swap: swapOf(c, 'nozzle'),
     byRule: 'D09',
   })
+}
+
+/** How long the end stands: the same each time, with the plier’s notch against the nozzle (P097). */
+function stickOutWords(at: GuideAt): string {
+  const span = at.setup.procedure?.stickOutMm
+  return span ? ` ${at.spanWord(span)} out of the tip, the plier’s notch against the nozzle` : ' to length'
 }
 
 function tipPlaceDrawing(at: GuideAt): DrawingKey {

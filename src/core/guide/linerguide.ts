@@ -1,6 +1,6 @@
 import { bendErrorMm } from '@core/liner/trim.ts'
 import { ruleByBuild, SHORT_OF_ROLLS_MM } from '@core/liner/rule.ts'
-import { type FamilyFit, type PartFacts } from '@core/rightparts/facts.ts'
+import { isHot, type FamilyFit, type PartFacts } from '@core/rightparts/facts.ts'
 import { type DrawingKey } from '@core/drawings/drawing.ts'
 import { fitOf, openAt, partWords, pathOf, type GuideAt } from './guideat.ts'
 import { linerOpens } from './open.ts'
@@ -60,13 +60,19 @@ export function linerWork(at: GuideAt): { work: Step[]; middle: Step[]; seated: 
 
 const frontOpen = (at: GuideAt) => linerOpens(openAt(at))
 
+/** From this current on a gun bakes what is in it: a guess. */
+const HOT_AMPS = 250
+/** Spray and pulse, or a procedure of much current: the liner may be baked in (P144). */
+const isRunHot = ({ setup: { mode, procedure } }: GuideAt): boolean =>
+  isHot(mode) || (procedure?.amps?.[1] ?? 0) >= HOT_AMPS
+
 const oldOutStep = (at: GuideAt): Step =>
   step('work', 'off', {
     key: 'oldOut',
     do: 'Pull the old liner out by hand, from the rear, and lay it straight beside the gun.',
-    look: `${at.setup.wire?.construction === 'aluminium' ? '' : 'A gun run hot may hold it: pliers are for this old one only. '}Measure it before it is binned: its length, and what is wrong with it, and where.`,
+    look: `${isRunHot(at) ? 'This gun runs hot and may hold it baked in: allow ten minutes; pliers are for this old one only. ' : 'It holds: pliers are for this old one only. '}Measure it before it is binned: its length, and what is wrong with it, and where.`,
     hazards: ['coil'],
-    minutes: 2,
+    minutes: isRunHot(at) ? 5 : 2,
     works: ['liner'],
     needs: [...frontOpen(at), 'nutOff', 'straight'],
     makes: ['linerOut'],

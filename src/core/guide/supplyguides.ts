@@ -85,7 +85,7 @@ const BEFORE_POWER: readonly Step[] = [
   step('off', 'off', {
     key: 'cable',
     do: 'Uncoil the whole cable. No loop, no bend at the machine.',
-    look: 'Every lazy coil loads the wire and wears the liner.',
+    look: 'Every lazy coil loads the wire and wears the liner. Move the machine by its handle, never by the gun: dragged, the pin walks out and gas leaks there.',
     hazards: ['trigger'],
     minutes: 0.5,
     works: ['wire'],
@@ -94,6 +94,7 @@ const BEFORE_POWER: readonly Step[] = [
   step('off', 'off', {
     key: 'clamp',
     do: 'Work clamp on clean, bare metal.',
+    look: 'Bright where the arc goes: a stainless brush, kept for this metal alone. Marked with soapstone, or scribed.',
     hazards: ['stab'],
     minutes: 0.3,
     drawing: 'clamp',

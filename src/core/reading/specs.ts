@@ -8,6 +8,8 @@ export interface Grade {
   key: string
   says: string
   is: ReadingVerdict
+  /** What puts that right, where it is another thing than what puts the others right. */
+  fix?: 'clean' | 'change' | 'none'
 }
 export interface Method {
   key: string
@@ -727,12 +729,14 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
       method({
         key: 'look',
         name: 'end-on, by eye',
-        do: 'How much of the opening is free of spatter.',
+        do: 'How much of the opening is free of spatter; its rim whole, and tight where it sits.',
         number: 'welcome',
         grades: [
           g('clean', 'clean', 'good'),
           g('ring', 'a ring of spatter', 'look'),
           g('half', 'half shut or bridged', 'act'),
+          { ...g('rim', 'rim broken, or rough inside', 'act'), fix: 'change' },
+          { ...g('slack', 'loose where it sits', 'look'), fix: 'none' },
         ],
         hazards: ['hot'],
       }),

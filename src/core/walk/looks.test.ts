@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { READING } from '@core/reading/specs.ts'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
-import { chanceBad, isLookDue, lookMethod, LOOK_KEYS, LOOKS, WALKS } from './looks.ts'
+import { actFor, chanceBad, isLookDue, isLookedAt, lookMethod, LOOK_KEYS, LOOKS, WALKS } from './looks.ts'
 
 const NONE = { bad: 0, of: 0 }
 
@@ -42,4 +42,13 @@ describe('the chance that it is bad', () => {
   })
   it('more bad than looked at is misuse', () =>
     expect(() => chanceBad('bore', { ageDays: 1, found: { bad: 3, of: 2 } })).toThrow(RangeError))
+  it('what puts a find right is that find’s own: a shut nozzle is cleaned, a broken one changed, a loose one neither', () =>
+    expect(['half', 'rim', 'slack'].map((grade) => actFor('nozzleOpen', grade))).toEqual(['cleaned', 'changed', null]))
+  it('gas is looked at where there is any, the wiper where the shop has wipers, insulation by the month', () => {
+    const at = (gas: string | null, dirt: 'wiper' | 'liner' = 'wiper') => ({ gas, dirt })
+    expect([isLookedAt('gasFlow', at('none')), isLookedAt('gasFlow', at(null))]).toEqual([false, true])
+    expect([isLookedAt('wiper', at(null)), isLookedAt('wiper', at(null, 'liner'))]).toEqual([true, false])
+    expect(WALKS.monthly.looks).toContain('continuity')
+    expect(lookMethod('continuity').how).toBe('measured')
+  })
 })

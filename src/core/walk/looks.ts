@@ -50,8 +50,8 @@ export function lookMethod(key: LookKey): Method {
   return method
 }
 /** Found otherwise than as it should be, one of these is offered at once. */
-export const actFor = (key: LookKey): 'cleaned' | 'changed' | null => {
-  const { fix } = LOOKS[key]
+export const actFor = (key: LookKey, grade: string): 'cleaned' | 'changed' | null => {
+  const fix = lookMethod(key).grades.find((g) => g.key === grade)?.fix ?? LOOKS[key].fix
   return fix === 'clean' ? 'cleaned' : fix === 'change' ? 'changed' : null
 }
 

@@ -1,10 +1,13 @@
 import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { TAG_TEXT, type Tag } from '@core/changeover/tags.ts'
-import { isLoading } from '@core/guide/keys.ts'
+import { isLoading, type GuideKey } from '@core/guide/keys.ts'
 import { OVERRUNS, type Overrun } from '@core/ledger/event.ts'
 import { type OutReason, type KindKey } from '@core/path/columns.ts'
 import { type GuideAnswer, type GuideStep } from '@contract/guide.ts'
+import { BY_KEY } from '@core/photo/photo.ts'
+import { PhotoPick } from '@web/photo/Photos.tsx'
+import { keepPhoto } from '@web/photo/queries.ts'
 import { newKey } from '@web/api/client.ts'
 import { capital, partName, REASON_WORD } from '@web/format/words.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
@@ -12,12 +15,18 @@ import { OVERRUN_WORD } from './guidewords.ts'
 import { useGuideDone } from './queries.ts'
 import { endOf, workedIn, type WalkState } from './walk.ts'
 
+/** Something comes out in the hand: what it looks like tells why (P118). */
+const CAME_OUT: ReadonlySet<string> = new Set<GuideKey>([
+  ...(['tip', 'nozzle', 'insulator', 'diffuser', 'liner', 'rolls', 'guides', 'orings', 'nest'] as const),
+])
+
 /** The end of a guide: what became of the part and why it came out, in one tap; what held it up, where something did. */
 export function GuideEnd(props: { guide: GuideAnswer; state: WalkState; beginMs: number; onDone: () => void }) {
   const { guide, state, beginMs } = props
   const send = useGuideDone()
   const [key] = useState(newKey)
   const [held, setHeld] = useState<Overrun | null>(null)
+  const [photo, setPhoto] = useState<File | null>(null)
   const end = endOf(guide.steps, state)
   const worked = workedIn(guide.steps, state, { beginMs, reason: held })
   const log = (did: 'changed' | 'cleaned' | 'looked' | 'done', outReason: OutReason = 'notSaid') =>
@@ -34,7 +43,12 @@ export function GuideEnd(props: { guide: GuideAnswer; state: WalkState; beginMs:
         stillTied: end.stillTied,
         note: end.asked.length > 0 ? `not yet: ${end.asked.join(' ')}`.slice(0, 200) : null,
       },
-      { onSuccess: props.onDone },
+      {
+        onSuccess: (kept) => {
+          if (photo) void keepPhoto({ type: 'event', key: kept?.eventId ?? `${BY_KEY}${key}` }, photo)
+          props.onDone()
+        },
+      },
     )
   return (
     <div className="step-words guide-end">
@@ -45,7 +59,14 @@ export function GuideEnd(props: { guide: GuideAnswer; state: WalkState; beginMs:
           Read through
         </Key>
       ) : (
-        <HowItEnded guide={guide} isSending={send.isPending} onLog={log} />
+        <>
+          {!CAME_OUT.has(guide.guide ?? '') ? null : photo ? (
+            <p className="dim">The photo goes with it.</p>
+          ) : (
+            <PhotoPick word="a photo of what came out" accept="image/*" isKeeping={false} onFile={setPhoto} />
+          )}
+          <HowItEnded guide={guide} isSending={send.isPending} onLog={log} />
+        </>
       )}
       <Trouble problem={send.error} />
     </div>

@@ -34,8 +34,8 @@ export function Photos({ of, word = 'a photo', clipWord }: { of: PhotoOf; word?:
           />
         </Plain>
       ))}
-      <Add word={word} accept="image/*" isKeeping={keep.isPending} onFile={keep.mutate} />
-      {clipWord ? <Add word={clipWord} accept="video/*" isKeeping={keep.isPending} onFile={keep.mutate} /> : null}
+      <PhotoPick word={word} accept="image/*" isKeeping={keep.isPending} onFile={keep.mutate} />
+      {clipWord ? <PhotoPick word={clipWord} accept="video/*" isKeeping={keep.isPending} onFile={keep.mutate} /> : null}
       {here > 0 ? (
         <span role="status">{here === 1 ? 'one kept here' : `${here} kept here`} until there is a link</span>
       ) : null}
@@ -75,7 +75,13 @@ export function Photos({ of, word = 'a photo', clipWord }: { of: PhotoOf; word?:
   )
 }
 
-function Add(props: { word: string; accept: 'image/*' | 'video/*'; isKeeping: boolean; onFile: (file: File) => void }) {
+/** One picture or film taken or chosen: the camera on a phone, a file on a desk. */
+export function PhotoPick(props: {
+  word: string
+  accept: 'image/*' | 'video/*'
+  isKeeping: boolean
+  onFile: (file: File) => void
+}) {
   const { word, accept, isKeeping, onFile } = props
   return (
     <label className="btn photo-add">

@@ -24,7 +24,7 @@ interface ModeProps {
 /** The walk itself: one gun a screen, found before done, a skip as big as an answer, number keys. */
 export function WalkMode({ state, onState, onLeave, onEnd }: ModeProps) {
   // What was just found bad, where a tap puts it right.
-  const [mending, setMending] = useState<LookKey | null>(null)
+  const [mending, setMending] = useState<{ what: LookKey; grade: string } | null>(null)
   // The device has no room left to keep what waits.
   const [isFull, setFull] = useState(false)
   const stop = state.stops[state.at]
@@ -55,11 +55,11 @@ export function WalkMode({ state, onState, onLeave, onEnd }: ModeProps) {
   const tell = (event: WalkEvent) => goOn(walkStep(state, event))
   const answer = (what: LookKey, grade: string) => {
     const next = walkStep(state, { type: 'found', what, grade })
-    if (isFoundGood({ what, grade }) || !mendOf(what, LOOKS[what].at)) return goOn(next)
-    setMending(what)
+    if (isFoundGood({ what, grade }) || !mendOf({ what, grade }, LOOKS[what].at)) return goOn(next)
+    setMending({ what, grade })
     onState(next)
   }
-  const mend = mending ? mendOf(mending, LOOKS[mending].at) : null
+  const mend = mending ? mendOf(mending, LOOKS[mending.what].at) : null
   const mended = (act: WalkAct | null) => {
     setMending(null)
     goOn(act ? walkStep(state, { type: 'did', act }) : state)

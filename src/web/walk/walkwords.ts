@@ -39,8 +39,8 @@ export const wantWords = (w: Pick<FloorWant, 'act' | 'position'>) => `${w.act} t
 export const actWords = ({ act, position }: WalkAct) => donePhrase(act, position)
 
 /** What a tap or two puts right at once, of what was found; null: nothing at the booth does. */
-export function mendOf(what: LookKey, at: KindKey): WalkAct | null {
-  const act = actFor(what)
+export function mendOf({ what, grade }: { what: LookKey; grade: string }, at: KindKey): WalkAct | null {
+  const act = actFor(what, grade)
   return act ? { act, position: at } : null
 }
 
