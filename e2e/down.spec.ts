@@ -160,13 +160,14 @@ test('a five-second log is explained later, in three taps, and counts from then 
   })
 })
 
-test('a setting on a gun with a feed sign: a minute on the equipment first; else one value at a time', async ({
+test('a setting: a minute on the equipment first where that may be behind it; then one value at a time', async ({
   page,
 }) => {
   await asOwner(page, shop, `/gun/${id('A6')}`)
   await page.getByRole('link', { name: 'a setting to turn' }).click()
   await page.getByRole('button', { name: /More spatter/ }).click()
-  // Nothing speaks for the feed: it is set at once.
+  await expect(page.getByText(/One minute first/)).toBeVisible()
+  await page.getByRole('button', { name: 'Leave the minute out' }).click()
   await page.getByLabel('Wire speed stands at, m/min').fill('8')
   await page.getByLabel('changed to, m/min').fill('8')
   await expect(page.getByRole('alert')).toContainText('That is where it stands')

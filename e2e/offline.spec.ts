@@ -279,4 +279,7 @@ test('twelve booths handed over by a class: each its own, all at once, and the p
   expect(tall).toBeLessThan(2 * 800)
   await context.close()
 })
-const GOOD: Record<string, string> = { pinHome: 'home', layout: 'straight', bore: 'round', nozzleOpen: 'clean' }
+const GOOD: Record<string, string> = {
+  ...{ pinHome: 'home', layout: 'straight', bore: 'round' },
+  ...{ nozzleOpen: 'clean', gasFlow: 'asLeft', clamp: 'bare' },
+}
