@@ -74,7 +74,7 @@ export function wireGuide(at: GuideAt): Step[] {
 
 const tailCutStep = step('off', 'off', {
   key: 'tailCut',
-  do: 'Snip the old wire between spool and inlet, square, so that its tail stands out a finger’s breadth. The empty spool off.',
+  do: 'Snip the old wire square where it goes into the inlet, and push its tail a finger’s breadth in. The empty spool off.',
   look: 'Kinked, or loops behind the rolls: that is not the short way. Load it as new.',
   hazards: ['spring', 'stab'],
   minutes: 0.7,
@@ -85,8 +85,8 @@ const tailCutStep = step('off', 'off', {
 const behindStep = (at: GuideAt): Step =>
   step('work', 'off', {
     key: 'behind',
-    do: 'Hold the new end, cut it square, file its edge round. Put it against the tail, both between the rolls.',
-    look: 'End to end, no gap, none beside the other. It is not let go until the arm holds it.',
+    do: 'Hold the new end, cut it square, file its edge round. Into the inlet with it until it meets the tail.',
+    look: 'End to end in the guide, no gap: the rolls drive the tail first, then the new wire pushes it. It is not let go until the arm holds it.',
     hazards: ['spring', 'stab'],
     minutes: 0.8,
     works: ['wire'],

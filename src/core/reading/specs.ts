@@ -126,7 +126,7 @@ const TENSION_METHODS: readonly Method[] = [
     grades: [
       g('curls', 'curls and keeps coming', 'good'),
       g('stalls', 'stalls or pushes back', 'act'),
-      g('kinks', 'comes out curled or kinked', 'look'),
+      g('kinks', 'bent or kinked as it leaves the gun', 'look'),
     ],
     hazards: ['live', 'circuit', 'stab'],
   }),
@@ -753,6 +753,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   gasFlow: spec({
     name: 'gas at the gun',
+    againDays: 0.5,
     at: 'gas',
     unit: 'L/min',
     physics: [0, 60],
@@ -792,6 +793,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
   }),
   cylinder: spec({
     name: 'cylinder',
+    againDays: 0.5,
     at: 'gas',
     unit: 'bar',
     physics: [0, 400],

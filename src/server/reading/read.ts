@@ -83,7 +83,7 @@ export async function readReadings(deps: Deps, who: Who, q: z.output<typeof read
     schools: { tension: schoolHere('D02', hung, shop), raise: schoolHere('D25', hung, shop) },
     raised: raised ? { sinceMs: raised.sinceMs, untilMs: raised.untilMs ?? null } : null,
     flow: flowPair(here.kept),
-    gasLeft: gasLeftHere(here),
+    gasLeft: gasLeftHere(here, targetHere('gasFlow', { ...at, method: 'meter' })),
     antiSpatter: agentHere(hung, shop),
     cleaning: nozzleCleaning(at, nowMs),
   }
@@ -211,14 +211,15 @@ function datesOf(
   return { atMs: dateOf(crossing.usage), earlyMs: dateOf(crossing.early), lateMs: dateOf(crossing.late) }
 }
 
-/** What the cylinder still lasts: by its last gauge, what somebody said it holds when full, and the flow that was read last. */
-function gasLeftHere(here: ReadHere): ReadingAnswer['gasLeft'] {
+/** What the cylinder still lasts: by its last gauge, what somebody said it holds when full, and the flow that was read last, else the middle of its window. */
+function gasLeftHere(here: ReadHere, window: Target | null): ReadingAnswer['gasLeft'] {
   const gauges = here.rows.filter((r) => r.what === 'cylinder')
   const last = gauges.at(-1)
   if (!last || last.value === null) return null
   const told = gauges.findLast((r) => typeof r.madeFrom['fullM3'] === 'number')?.madeFrom['fullM3']
   const flow = here.kept.findLast((r) => r.what === 'gasFlow' && standsAt(r) !== null)
-  const flowLPerMin = (flow && standsAt(flow)) || USUAL_FLOW_L_PER_MIN
+  const usual = window?.from != null && window.to !== null ? (window.from + window.to) / 2 : USUAL_FLOW_L_PER_MIN
+  const flowLPerMin = (flow && standsAt(flow)) || usual
   const left = gasLeftH({ bar: last.value, fullM3: typeof told === 'number' ? told : null, flowLPerMin })
   return left && { ...left, flowLPerMin, isFlowRead: flow !== undefined, atMs: last.atMs }
 }

@@ -12,7 +12,7 @@ import { type ReadingAnswer, type ReadingLine } from '@contract/reading.ts'
 import { newKey } from '@web/api/client.ts'
 import { ago, when } from '@web/format/times.ts'
 import { Drawing } from '@web/guide/Drawing.tsx'
-import { Photos } from '@web/photo/Photos.tsx'
+import { PhotoPick, Photos } from '@web/photo/Photos.tsx'
 import { keepPhoto } from '@web/photo/queries.ts'
 import { type Answer } from '@web/photomeasure/asked.ts'
 import { MeasurePhoto } from '@web/photomeasure/MeasurePhoto.tsx'
@@ -62,7 +62,7 @@ function useReading(props: FormProps) {
     const { from } = made
     const keepGoing = keepDays === undefined ? null : { days: keepDays }
     const body = { key, stationId, what, method: method.key, how, left, from, isMeant, keepGoing, grade: said.grade }
-    const keep = photo && isPhotoKept && method.photo ? photo : null
+    const keep = photo && (isPhotoKept || !method.photo) ? photo : null
     read.mutate(
       { ...body, value: value ?? made.value },
       {
@@ -157,7 +157,14 @@ function Taking(props: {
       {method.photo ? (
         <OnPhoto photo={method.photo} form={form} line={line} />
       ) : (
-        <ReadFields method={method} line={line} said={form.said} measure={form.measure} onSaid={form.setSaid} />
+        <>
+          <ReadFields method={method} line={line} said={form.said} measure={form.measure} onSaid={form.setSaid} />
+          {form.picture.photo ? (
+            <p className="dim">The photo goes with it.</p>
+          ) : (
+            <PhotoPick word="a photo of it" accept="image/*" isKeeping={false} onFile={form.picture.setPhoto} />
+          )}
+        </>
       )}
       <p className="read-verdict" role="status">
         {verdict && !odd ? `${verdictSentence(verdict)}${againWords(line.what, verdict.is, at)}` : ''}
@@ -183,7 +190,7 @@ function Taking(props: {
 function againWords(what: ReadingLine['what'], is: 'good' | 'look' | 'act', { nowMs, zone }: Told): string {
   const { isPassing, at } = READING[what]
   if (is !== 'look' || isPassing || at === 'liner') return ''
-  return ` Left in, it comes up again ${when(againMs({ what, sinceMs: nowMs }), nowMs, zone)}.`
+  return ` Left as it is, it comes up again ${when(againMs({ what, sinceMs: nowMs }), nowMs, zone)}.`
 }
 
 /** Measured on a picture, which is kept with the reading. Which way a tip stands no length tells: that is asked. */

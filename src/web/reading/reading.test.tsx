@@ -37,7 +37,7 @@ describe('a reading taken', () => {
     const target = { from: 3, to: 11, actBelow: 1, actAbove: 15, by: 'guess' as const }
     const view = open({ what: 'gap', target }, 'gap')
     await view.user.type(await view.findByLabelText('Found, mm'), '13')
-    expect(verdict(view)).toMatch(/^Look, above its window\. Left in, it comes up again /)
+    expect(verdict(view)).toMatch(/^Look, above its window\. Left as it is, it comes up again /)
     await view.user.type(view.getByLabelText('Left at'), '8')
     expect(verdict(view)).toBe('Good.')
     await view.user.click(view.getByRole('checkbox', { name: /somebody said so/ }))
