@@ -75,6 +75,8 @@ export const guideAnswer = z.object({
   name: z.string(),
   familyId: idOf('family').nullable(),
   familyName: z.string().nullable(),
+  /** The feeder's type, where one is told. */
+  feederType: z.object({ id: idOf('feederType'), name: z.string() }).nullable(),
   wireName: z.string().nullable(),
   zone: z.string(),
   guide: guideKey.nullable(),
@@ -119,8 +121,8 @@ export const guideNoteRequest = z.object({
   key: idempotencyKey,
   guide: guideKey,
   step: z.string().min(1).max(24),
-  /** A family's, or every one's. */
-  familyId: z.union([z.literal('*'), idOf('family')]),
+  /** A family's, a feeder type's, or every one's. */
+  familyId: z.union([z.literal('*'), idOf('family'), idOf('feederType')]),
   /** Empty: taken back. */
   words: z.string().trim().max(400),
   isInstead: z.boolean(),

@@ -91,7 +91,7 @@ describe('a guide', () => {
     await lead.post('/shop/site', { key: nextKey(), name: 'Shop', zone: 'UTC', units: 'metric', currency: 'EUR' })
     expect(await lead.get('/guide?familyId=fam_none&guide=tip')).toMatchObject({ status: 404 })
   })
-  it('carries the shop’s own words at a step, a family’s before those for all, until they are taken back', async () => {
+  it('carries the shop’s own words at a step, a feeder type’s before a family’s before those for all, until they are taken back', async () => {
     const kelp = at.shop.families.find((f) => f.name === 'Kelp')?.id ?? ''
     const say = (familyId: string, words: string, isInstead = false) =>
       lead.post('/guide/note', { key: nextKey(), guide: 'tip', step: 'tipOn', familyId, words, isInstead })
@@ -99,6 +99,10 @@ describe('a guide', () => {
     await say(kelp, 'two fingers on the short spanner')
     const own = async () => (await guide('B1', 'tip')).steps.find((s) => s.key === 'tipOn')?.own
     expect(await own()).toMatchObject({ words: 'two fingers on the short spanner', isInstead: false, by: 'Lead' })
+    const feeder = at.shop.feederTypes[0]?.id ?? ''
+    await say(feeder, 'here the arm is on the left')
+    expect(await own()).toMatchObject({ words: 'here the arm is on the left' })
+    await say(feeder, '')
     await say(kelp, '')
     expect(await own()).toMatchObject({ words: 'like a jar lid', isInstead: true })
     await say('*', '')

@@ -3,7 +3,7 @@ import { and, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { CAUTIONS, HAZARDS, type Hazard } from '@core/guide/cautions.ts'
 import { type GuideKey } from '@core/guide/keys.ts'
-import { type FamilyId, makeId } from '@core/ids/id.ts'
+import { type FamilyId, type Id, makeId } from '@core/ids/id.ts'
 import { type cautionRequest, type CautionsAnswer, type guideNoteRequest } from '@contract/guide.ts'
 import { guideNote, ownCaution, person } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -14,26 +14,28 @@ import { loadShop } from '@server/shopmodel/model.ts'
 import { type OwnCautions, type OwnNote } from './steps.ts'
 
 /** Words for every family stand under no family's id. */
-const ALL = '*' as FamilyId
+const ALL = '*' as Id<'family' | 'feederType'>
 
 export async function ownCautions(db: Reader): Promise<OwnCautions> {
   const rows = await db.select().from(ownCaution)
   return Object.fromEntries(rows.map((r) => [r.hazard, r.words]))
 }
 
-/** The shop's own words of one guide, by step: a family's own before those for all. */
+/** The shop's own words of one guide, by step: a feeder type's own before a family's, that before those for all. */
 export async function ownNotes(
   db: Reader,
   who: Who,
-  of: { guide: GuideKey; familyId: FamilyId | null },
+  of: { guide: GuideKey; familyId: FamilyId | null; feederTypeId: Id<'feederType'> | null },
 ): Promise<Map<string, OwnNote>> {
+  const whose = [ALL, ...(of.familyId ? [of.familyId] : []), ...(of.feederTypeId ? [of.feederTypeId] : [])]
   const rows = await db
     .select({ note: guideNote, by: person.name })
     .from(guideNote)
     .leftJoin(person, eq(person.id, guideNote.byId))
-    .where(and(eq(guideNote.guide, of.guide), inArray(guideNote.familyId, [ALL, of.familyId ?? ALL])))
+    .where(and(eq(guideNote.guide, of.guide), inArray(guideNote.familyId, whose)))
   const notes = new Map<string, OwnNote>()
-  for (const { note, by } of rows.sort((a, b) => Number(b.note.familyId === ALL) - Number(a.note.familyId === ALL)))
+  const nearness = (n: (typeof rows)[number]) => whose.indexOf(n.note.familyId)
+  for (const { note, by } of rows.sort((a, b) => nearness(a) - nearness(b)))
     notes.set(note.step, { words: note.words, isInstead: note.isInstead, by: isLead(who) ? by : null, atMs: note.atMs })
   return notes
 }

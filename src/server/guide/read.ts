@@ -1,4 +1,4 @@
-import { type FamilyId, NO_ID, type StationId } from '@core/ids/id.ts'
+import { type FamilyId, type Id, NO_ID, type StationId } from '@core/ids/id.ts'
 import { isKindKey } from '@core/path/columns.ts'
 import { type z } from 'zod'
 import { FOLLOW_UP_TEXT, opensFollowUps, TRIGGERS, type Happening, isHeld } from '@core/followup/followup.ts'
@@ -81,12 +81,19 @@ export async function readGuide(deps: Deps, who: Who, q: z.output<typeof guideQu
     name: of.name,
     familyId: of.familyId,
     familyName: of.at.setup.family?.name ?? null,
+    feederType: feederTypeOf(of),
     wireName: of.at.setup.wire?.name ?? null,
     zone: shop.site.zone,
     guide,
     ...(await bodyOf(deps, who, { shop, of, guide })),
     guides: there.map((key) => ({ key, name: GUIDES[key].name, minutes: guideMinutes(shop, of, key).median })),
   }
+}
+
+/** Of a feeder of which only the rolls are told there is no type. */
+export function feederTypeOf({ at: { setup } }: Pick<GuideFor, 'at'>): GuideAnswer['feederType'] {
+  const { feeder } = setup
+  return feeder && feeder.id !== '' ? { id: feeder.id as Id<'feederType'>, name: feeder.name } : null
 }
 
 interface BodyOf {
@@ -111,7 +118,7 @@ async function bodyOf(deps: Deps, who: Who, what: BodyOf) {
     }
   const [own, notes] = await Promise.all([
     ownCautions(deps.db),
-    ownNotes(deps.db, who, { guide, familyId: of.familyId }),
+    ownNotes(deps.db, who, { guide, familyId: of.familyId, feederTypeId: feederTypeOf(of)?.id ?? null }),
   ])
   const { name, kindKey, tools } = GUIDES[guide]
   const kind = kindKey ? shop.kindByKey.get(kindKey) : undefined

@@ -11,7 +11,7 @@ import { DomainError } from '@server/problem/problem.ts'
 import { carrierNames } from '@server/floor/survey.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
 import { brief } from '@server/gunnow/line.ts'
-import { guideFor, guideMinutes, type GuideFor } from '@server/guide/read.ts'
+import { feederTypeOf, guideFor, guideMinutes, type GuideFor } from '@server/guide/read.ts'
 import { ownCautions, ownNotes } from '@server/guide/notes.ts'
 import { stepLine } from '@server/guide/steps.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
@@ -39,7 +39,7 @@ export async function readLiner(deps: Deps, who: Who, q: z.output<typeof linerQu
     linerHistory(deps.db, hung.now.gunId),
     spoiledShare(deps.db, deps.now()),
     ownCautions(deps.db),
-    ownNotes(deps.db, who, { guide: 'liner', familyId: of.familyId }),
+    ownNotes(deps.db, who, { guide: 'liner', familyId: of.familyId, feederTypeId: feederTypeOf(of)?.id ?? null }),
     carrierNames(deps.db, [hung.now.gunId]),
   ])
   return {

@@ -1,4 +1,5 @@
 // @vitest-environment jsdom
+import { anId } from '@core/testing/ids.ts'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { guideOf, step } from '@web/testing/sampleguide.ts'
 import { gun } from '@web/testing/samples.ts'
@@ -46,6 +47,16 @@ describe('a guide on a desk', () => {
     expect(saidOf(lead.sent)).toEqual([
       ['/guide/note', { guide: 'tip', step: 'tipOn', familyId: 'fam_1', words: 'like a jam jar', isInstead: true }],
     ])
+    unstage()
+    const feederType = { id: anId('feederType', 'feed_1'), name: 'quay four' }
+    const rolls = { ...answers, '/guide': { ...guideOf(), guide: 'rolls' as const, feederType } }
+    const there = stage(<GuidePage />, rolls, '/guide?gun=stn_00b7&do=rolls')
+    await there.user.click(await there.findByRole('button', { name: /say steps in our own words/ }))
+    await there.user.click(there.getAllByRole('button', { name: 'in our own words …' })[0] as HTMLElement)
+    // At the feeder it is the feeder's: its arm, its retainer, its switch.
+    expect((there.getByLabelText('for which guns') as HTMLSelectElement).selectedOptions[0]?.text).toBe(
+      'feeder quay four',
+    )
     unstage()
     const hand = stage(<GuidePage />, { ...answers, '/people/me': HAND }, '/guide?gun=stn_00b7&do=tip')
     expect(await hand.findByText('Contact tip, on B7.')).toBeTruthy()

@@ -16,13 +16,14 @@ import { LinerGate } from './LinerGate.tsx'
 import { tapeLength } from '@web/format/lengths.ts'
 import {
   autopsySentence,
+  othersSentence,
   lastSentence,
   orderSentence,
   PERSON_WORD,
   ruleSentence,
   spoiledSentence,
 } from './linerwords.ts'
-import { useLiner } from './queries.ts'
+import { useLiner, useLinersDue } from './queries.ts'
 
 /** A liner job: what it wants before a tool is picked up, then step by step, with two cuts from two measurements. */
 export function LinerPage() {
@@ -121,6 +122,7 @@ function BeforeTools(props: {
           {ruleSentence(liner, units)} With the {liner.cutter}.
         </dd>
         <Before liner={liner} units={units} />
+        <OthersToo stationId={liner.stationId} />
       </dl>
       <div className="liner-drawings">
         <Drawing of="cableStraight" />
@@ -137,6 +139,22 @@ const TRIM_DRAWING: Record<LinerAnswer['by'], DrawingKey> = {
   C: 'lengthC',
   feeder: 'feederEnd',
   notTold: 'kink',
+}
+
+/** Liners that want changing elsewhere: one clear floor, one set of tools, one session (P029). */
+function OthersToo({ stationId }: { stationId: string }) {
+  const due = useLinersDue()
+  const others = (due.data?.guns ?? []).flatMap((g) => {
+    const want = g.wants.find((w) => w.position === 'liner' && w.act === 'change')
+    return want && g.stationId !== stationId ? [{ name: g.name, minutes: want.minutes }] : []
+  })
+  if (others.length === 0) return null
+  return (
+    <>
+      <dt>In one session</dt>
+      <dd>{othersSentence(others)}</dd>
+    </>
+  )
 }
 
 /** What this gun's liners showed before. */

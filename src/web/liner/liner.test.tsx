@@ -1,7 +1,8 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { linerOf } from '@web/testing/sampleguide.ts'
-import { NOW } from '@web/testing/samples.ts'
+import { anId } from '@core/testing/ids.ts'
+import { floorGun, floorOf, NOW, want } from '@web/testing/samples.ts'
 import { ME, saidOf, stage, unstage, type Answers } from '@web/testing/stage.tsx'
 import { LinerPage } from './LinerPage.tsx'
 import { ruleLength } from '@web/format/lengths.ts'
@@ -28,6 +29,12 @@ const measure = async (view: View, text: string) => {
 }
 
 describe('before a tool is picked up', () => {
+  it('liners that want changing elsewhere are told: one clear floor, one session', async () => {
+    const wants = [want({ position: 'liner', minutes: 23 })]
+    const guns = ['A8', 'B6'].map((name) => floorGun(name, { stationId: anId('station', name), wants }))
+    const view = open({}, { '/floor': floorOf(guns) })
+    expect(await view.findByText(/A8 and B6 want a liner too: on the same clear floor about 46 min more/)).toBeTruthy()
+  })
   it('tells liner, room, hands, cut, and what was left last time', async () => {
     const view = open({
       secondPerson: ['longCable'],

@@ -4,7 +4,7 @@ import { type AutopsyFind } from '@core/ledger/event.ts'
 import { SPARE_MM } from '@core/liner/rule.ts'
 import { type LinerAnswer } from '@contract/liner.ts'
 import { ruleLength, tapeLength, unitOf } from '@web/format/lengths.ts'
-import { type Units } from '@web/format/numbers.ts'
+import { minutes, type Units } from '@web/format/numbers.ts'
 import { when } from '@web/format/times.ts'
 
 export const FIND_WORD: Record<AutopsyFind, string> = {
@@ -63,4 +63,12 @@ export function autopsySentence(old: LinerAnswer['autopsies'][number], l: LinerA
   const at = old.atMm === null ? '' : `, ${tapeLength(old.atMm, units)} from the feeder`
   const sure = old.isCertain ? '' : ' (it may be from pulling it out)'
   return words ? `The old one of ${when(old.atMs, l.nowMs, l.zone)} showed: ${words}${at}${sure}.` : ''
+}
+
+/** "A8 and B6 want a liner too: on the same clear floor about 46 min more." */
+export function othersSentence(others: readonly { name: string; minutes: number }[]): string {
+  const names = others.map((o) => o.name)
+  const who = names.length === 1 ? names[0] : `${names.slice(0, -1).join(', ')} and ${names.at(-1) ?? ''}`
+  const more = others.reduce((sum, o) => sum + o.minutes, 0)
+  return `${who} ${names.length === 1 ? 'wants' : 'want'} a liner too: on the same clear floor about ${minutes(more)} more.`
 }

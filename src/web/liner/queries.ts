@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query'
 import { done } from '@contract/common.ts'
+import { floorAnswer } from '@contract/floor.ts'
 import { loggedAnswer } from '@contract/guide.ts'
 import {
   linerAnswer,
@@ -38,3 +39,7 @@ export const useLinerDone = () =>
     answer: loggedAnswer,
     says: () => 'Liner changed',
   })
+
+/** Every gun with what it wants: Floor's own answer, kept where Floor keeps it. */
+export const useLinersDue = () =>
+  useQuery({ queryKey: ['floor', null, null], queryFn: () => getJson('/floor?', floorAnswer) })

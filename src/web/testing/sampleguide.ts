@@ -33,6 +33,7 @@ export const guideOf = (over: Partial<GuideAnswer> = {}): GuideAnswer => ({
   name: 'B7',
   familyId: anId('family', 'fam_1'),
   familyName: 'Kite',
+  feederType: null,
   wireName: 'solid 1.0',
   zone: 'UTC',
   guide: 'tip',

@@ -10,8 +10,8 @@ export const guideNote = mysqlTable(
     guide: varchar('guide', { length: 12 }).$type<GuideKey>().notNull(),
     /** A step's key; "*": the guide as a whole. */
     step: varchar('step', { length: 24 }).notNull(),
-    /** A family's id; "*": every family. */
-    familyId: idColumn<'family'>('family_id').notNull(),
+    /** A family's id, or a feeder type's; "*": every gun. */
+    familyId: idColumn<'family' | 'feederType'>('family_id').notNull(),
     words: varchar('words', { length: 400 }).notNull(),
     isInstead: boolean('is_instead').notNull(),
     byId: idColumn<'person'>('by_id'),
