@@ -31,7 +31,9 @@ const measure = async (view: View, text: string) => {
 describe('before a tool is picked up', () => {
   it('liners that want changing elsewhere are told: one clear floor, one session', async () => {
     const wants = [want({ position: 'liner', minutes: 23 })]
-    const guns = ['A8', 'B6'].map((name) => floorGun(name, { stationId: anId('station', name), wants }))
+    const guns = ['A8', 'B6'].map((name) =>
+      floorGun(name, { stationId: anId('station', `stn_00${name.toLowerCase()}`), wants }),
+    )
     const view = open({}, { '/floor': floorOf(guns) })
     expect(await view.findByText(/A8 and B6 want a liner too: on the same clear floor about 46 min more/)).toBeTruthy()
   })
