@@ -3,7 +3,7 @@ import { feedSteps as fed, offAgainStep, tensionByWeld } from '@core/guide/runst
 import { step, type Step } from '@core/guide/step.ts'
 import { tightWords } from '@core/guide/tight.ts'
 import { mustShutGas } from '@core/guide/feed.ts'
-import { isMissing, isSlackened, swapOf, type At } from './step.ts'
+import { isMissing, isSlackened, isUntold, swapOf, type At } from './step.ts'
 
 /** The gun as it will stand is fed as any other. */
 export const feedSteps = (at: At): Step[] => fed(fedAt(at), slackened(at))
@@ -31,7 +31,7 @@ export function frontOnSteps(at: At): Step[] {
   ]
 }
 
-function tipWords({ plan, rules, minutesOf }: At) {
+function tipWords({ plan, rules, minutesOf, sizeWord }: At) {
   const tip = swapOf(plan, 'tip')
   const tipOn = plan.to.parts['tip']
   // What the shop has none of is never told to be fitted in its place.
@@ -39,7 +39,9 @@ function tipWords({ plan, rules, minutesOf }: At) {
     ? `A tip for ${plan.to.wire?.name ?? 'this wire'}, bought first: none is here,`
     : tip
       ? `${tip.to?.name} (${tip.to?.code})`
-      : `The tip${tipOn ? ` (${tipOn.code})` : ''}`
+      : isUntold(plan, 'tip')
+        ? `A tip marked ${plan.to.wire ? sizeWord(plan.to.wire.diameterMm) : 'as the wire'}: the one that was on nobody has noted,`
+        : `The tip${tipOn ? ` (${tipOn.code})` : ''}`
   const isTipOn = rules.tipWhileFeeding === 'on'
   return {
     key: tip ? 'swap-tip' : 'tipOn',

@@ -107,6 +107,17 @@ describe('a change of size', () => {
     const short = to(onAlu, { wire: STEEL, mode: 'short circuit' })
     expect([short.to.gas, short.gasChoice]).toEqual(['argon mix', ['CO2']])
   })
+  it('what nobody noted is looked at before another wire goes through it, and never taken to be right', () => {
+    const untold = { ...RIGHT_STEEL, parts: { ...RIGHT_STEEL.parts, rolls: null, liner: null, tip: null } }
+    const words = (wire: typeof STEEL) => stepsOf(to(untold, { wire }), USUAL_RULES, shop).map((s) => [s.key, s.do])
+    const [other, same] = [words(ALU), words(untold.wire ?? STEEL)]
+    const of = (list: typeof other, key: string) => list.find(([k]) => k === key)?.[1]
+    expect(of(other, 'read-rolls')).toContain('1.2 faces you on all of them?')
+    expect(of(other, 'untold-liner')).toContain('nobody has noted')
+    expect(of(other, 'tipOn')).toContain('A tip marked 1.2')
+    expect([of(same, 'read-rolls'), of(same, 'untold-liner')]).toEqual([undefined, undefined])
+    expect(of(same, 'tipOn')).toMatch(/^The tip over the wire/)
+  })
   it('takes the gas by how thick the metal is, where two would go and the procedure tells', () => {
     const onAlu = to(RIGHT_STEEL, { wire: ALU }).to
     const by = (thicknessMm: [number, number]) => {

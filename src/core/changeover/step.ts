@@ -20,6 +20,8 @@ export interface At extends ShopWords {
 
 /** Another wire than was on: the mark of the old one is not its own. */
 export const isOtherWire = ({ from, to }: ChangePlan) => from.wire?.id !== to.wire?.id
+/** Nobody knows what is on there, and another wire goes through it: it is looked at and not taken to be right. */
+export const isUntold = (plan: ChangePlan, kindKey: KindKey) => isOtherWire(plan) && plan.unknown.includes(kindKey)
 /** It is slackened before the arm closes, and set anew: nobody knows its mark. */
 export const isSlackened = ({ plan, mark }: Pick<At, 'plan' | 'mark'>) => isOtherWire(plan) && mark === null
 

@@ -5,7 +5,7 @@ import { linerOpens, openSteps } from '@core/guide/open.ts'
 import { step, type Step } from '@core/guide/step.ts'
 import { openFrom } from './offsteps.ts'
 import { type Swap } from './plan.ts'
-import { guideOf, swapOf, type At } from './step.ts'
+import { guideOf, isUntold, swapOf, type At } from './step.ts'
 
 /** Guides and rolls. */
 export function feederSteps(at: At): Step[] {
@@ -100,8 +100,32 @@ function rollSteps(at: At): Step[] {
         drawing: 'rollFace',
       }),
     )
-  return [...steps, ...readSteps(at)]
+  return [...steps, ...readSteps(at), ...(isUntold(plan, 'rolls') ? [untoldRolls(at)] : [])]
 }
+
+/** Which rolls are on nobody noted: what they say is read before wire goes in (P002). */
+const untoldRolls = ({ plan, sizeWord }: At): Step =>
+  step('work', 'off', {
+    key: 'read-rolls',
+    do: `Read the number on every roll: ${plan.to.wire ? sizeWord(plan.to.wire.diameterMm) : 'the wire’s'} faces you on all of them?`,
+    look: 'Another number: turn it round. None has it: another set first. Nobody has noted which rolls these are.',
+    hazards: ['isolate'],
+    minutes: 1,
+    works: ['rolls'],
+    needs: ['wireOut'],
+    drawing: 'rollFace',
+  })
+/** Which liner is in nobody noted: with the wire out it is looked at. */
+const untoldLiner = ({ plan }: At): Step =>
+  step('work', 'off', {
+    key: 'untold-liner',
+    do: `Is the liner in it for ${plan.to.wire?.name ?? 'this wire'}? Look at its mark, or ask: nobody has noted which it is.`,
+    look: 'Too narrow it drags all the way, too wide the wire snakes; a steel coil galls aluminium. Wrong: the liner job now, while it is open.',
+    hazards: ['stab'],
+    minutes: 0.5,
+    works: ['liner'],
+    needs: ['wireOut'],
+  })
 
 /** One tick a roll: one left behind, or read by nobody, runs another groove than all think. */
 function readSteps({ plan, sizeWord }: At): Step[] {
@@ -124,7 +148,7 @@ function readSteps({ plan, sizeWord }: At): Step[] {
 
 /** The liner job inside a change is the liner job: what covers it and is not open yet, its own steps, and all of it shut again. */
 export function linerSteps(at: At): Step[] {
-  if (!swapOf(at.plan, 'liner')) return []
+  if (!swapOf(at.plan, 'liner')) return isUntold(at.plan, 'liner') ? [untoldLiner(at)] : []
   const from = openFrom(at)
   const cleared = new Set(openSteps(from, ['wireOut']).map((s) => s.key))
   const opened = openSteps(from, [...linerOpens(from), 'nutOff']).filter((s) => !cleared.has(s.key))

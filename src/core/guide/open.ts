@@ -34,7 +34,7 @@ export function linerOpens(at: OpenAt): Openable[] {
 
 const OFF_WORDS: Record<GuideRules['power'], string> = {
   twoStates: 'Power off at the machine.',
-  always: 'Power off at the machine, and off it stays for all work on it; only the feeding itself has it on.',
+  always: 'Power off at the machine. It stays off for all work; only feeding has it on.',
   unplug: 'Power off and unplugged.',
 }
 export const isolateStep = ({ rules }: Pick<OpenAt, 'rules'>): Step =>

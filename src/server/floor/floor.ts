@@ -65,8 +65,9 @@ export async function readFloor(
 
 export const isBuiltWrong = (s: Surveyed) => doesStop(standing(s.checked.findings))
 const isHarming = (s: Surveyed) => standing(s.checked.findings).some((f) => f.severity === 'harms')
-/** Something is known to be on it, so that a rule can speak. */
-const isChecked = (s: Surveyed) => Object.values(s.checked.setup.parts).some((p) => p !== null && p !== undefined)
+/** Something is known to be on it, so that a rule can speak; or one did. */
+const isChecked = (s: Surveyed) =>
+  s.checked.findings.length > 0 || Object.values(s.checked.setup.parts).some((p) => p !== null && p !== undefined)
 
 /** Kept as long as the same is found and the shelf is as it was: the parts of a shop are gone through for each. */
 const lines = new WeakMap<Checked, { shelf: string; lines: FloorGun['wrong'] }>()
