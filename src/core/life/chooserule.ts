@@ -34,14 +34,15 @@ export interface Schools {
 }
 
 /**
- * Less than this is not worth a rule, since it rests on the form of the curve: log-normal lives taken for Weibull ones turned a foreseen 5 % into a loss of
- * 7 % (bench). And it has to be so likely to save anything.
+ * Less than this is not worth a rule; and it has to be so likely to save anything. Where wear hardly rises with age, a saving rests on the form of the
+ * curve: log-normal lives taken for Weibull ones of shape 1.2 turned a foreseen 5 % into a loss of 7 % (bench), so more is wanted there.
  */
-const WORTH = { saving: 0.06, chance: 0.8 }
+const WORTH = { saving: 0.02, chance: 0.8 }
+const WEAK_WEAR = { shape: 1.5, saving: 0.08 }
 
 /**
  * The schools side by side in money, over beliefs about the life: each line's cost by the middle belief, its saving with its spread over all. Least
- * cost is the age of least mean cost. Advised is, of those that rest on the shop's own log (on condition rests on a guess of when wear shows; signs until some liners ended that were looked at), the one of least cost that saves at least 6 % and does so in 8 of 10 beliefs.
+ * cost is the age of least mean cost. Advised is, of those that rest on the shop's own log (on condition rests on a guess of when wear shows; signs until some liners ended that were looked at), the one of least cost that saves at least 2 % (8 % where the shape is under 1.5) and does so in 8 of 10 beliefs.
  */
 export function compareSchools(
   life: WearAndChance,
@@ -80,7 +81,14 @@ export function compareSchools(
     ...(best.T === null ? [] : [line('leastCost', best.T, (l, c) => costOfAge(l, c, best.T))]),
   ]
   const guessed: School[] = at.signs?.isGuess === false ? ['onCondition'] : ['onCondition', 'signs']
-  return { lines, best, advised: advisedOf(lines.filter((l) => !guessed.includes(l.school))) }
+  return {
+    lines,
+    best,
+    advised: advisedOf(
+      lines.filter((l) => !guessed.includes(l.school)),
+      life,
+    ),
+  }
 }
 const signsOf =
   ({ seen, drawn }: { seen: SignsSeen; drawn: readonly SignsSeen[] }) =>
@@ -105,7 +113,8 @@ function drawnCosts(costs: RuleCosts, n: number, cv: number): RuleCosts[] {
 }
 const SEED = 30_011
 
-function advisedOf(lines: readonly SchoolLine[]): School {
-  const worth = lines.filter((l) => l.saving.value >= WORTH.saving && l.chanceBetter >= WORTH.chance)
+function advisedOf(lines: readonly SchoolLine[], { shape }: WearAndChance): School {
+  const least = shape < WEAK_WEAR.shape ? WEAK_WEAR.saving : WORTH.saving
+  const worth = lines.filter((l) => l.saving.value >= least && l.chanceBetter >= WORTH.chance)
   return [...worth].sort((a, b) => a.cost.total - b.cost.total)[0]?.school ?? 'runToFailure'
 }

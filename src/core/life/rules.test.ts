@@ -55,6 +55,16 @@ describe('what a rule costs', () => {
     expect(bestRule([{ ...LIFE, shape: 1 }], COSTS).T).toBeNull()
     expect(bestRule([LIFE], { ...COSTS, worn: COSTS.planned, chance: COSTS.planned }).T).toBeNull()
   })
+  it('a small saving is advised where wear rises with age, and not where it hardly does: that rests on the form of the curve', () => {
+    const advised = (shape: number) => {
+      const life = { shape, scale: 6, rate: 0.01 }
+      const made = compareSchools(life, [life], { costs: COSTS, fixed: null, lookEvery: null })
+      return [made.advised, made.lines.find((l) => l.school === 'leastCost')?.saving.value ?? 0] as const
+    }
+    const [weak, strong] = [advised(1.25), advised(1.7)]
+    expect(weak[1]).toBeGreaterThan(0.02)
+    expect([weak[0], strong[0]]).toEqual(['runToFailure', 'leastCost'])
+  })
   it('has a flat bottom about its least', () => {
     const { T, flat, cost } = bestRule([LIFE], COSTS)
     expect(flat?.[0]).toBeLessThan(T ?? 0)

@@ -23,14 +23,15 @@ export function kgPerArcHour(wire: { diameterMm: number; densityGPerCm3: number 
   return (wireSpeedMPerMin * 60 * gramPerMetre(wire.diameterMm, wire.densityGPerCm3)) / 1000
 }
 
-/** Linear mass of the wire that lives and limits in kg are said of where length is what wears: solid steel of 1.0 mm. */
-const REFERENCE_G_PER_M = gramPerMetre(1, 7.85)
+/** The wire that lives and limits in kg are said of where length is what wears. */
+export const REFERENCE_WIRE = { name: 'solid steel 1.0', diameterMm: 1, densityGPerCm3: 7.85 }
 /**
  * How many kilograms of a wire are as long as one of 1.0 mm solid steel: a liner wears by length (P161).
  * @example kgAsLong({ diameterMm: 1.2, densityGPerCm3: 2.66 }) // 0.488
  */
 export const kgAsLong = (wire: { diameterMm: number; densityGPerCm3: number }): number =>
-  gramPerMetre(wire.diameterMm, wire.densityGPerCm3) / REFERENCE_G_PER_M
+  gramPerMetre(wire.diameterMm, wire.densityGPerCm3) /
+  gramPerMetre(REFERENCE_WIRE.diameterMm, REFERENCE_WIRE.densityGPerCm3)
 
 /** Length in m of a mass of wire. */
 export function lengthFromMassM(wire: { diameterMm: number; densityGPerCm3: number }, massKg: number): number {

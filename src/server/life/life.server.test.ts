@@ -230,7 +230,9 @@ describe('a rule in money', () => {
   })
   it('Floor ranks by leaving it till tomorrow, and the gun tells the chance', async () => {
     // What was read to be put right comes before what is due.
-    const rows = (await floor()).guns.filter((g) => g.rank !== null && g.found.length === 0).sort((a, b) => (a.rank ?? 0) - (b.rank ?? 0))
+    const rows = (await floor()).guns
+      .filter((g) => g.rank !== null && g.found.length === 0)
+      .sort((a, b) => (a.rank ?? 0) - (b.rank ?? 0))
     const chances = rows.map((g) => g.wants.find((w) => w.position === 'tip')?.leave?.chance ?? 0)
     expect(chances.length).toBeGreaterThan(1)
     expect(chances).toEqual([...chances].sort((a, b) => b - a))

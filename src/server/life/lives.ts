@@ -2,13 +2,14 @@ import { type CarrierId, type EventId, type PartId, type StationId } from '@core
 import { DAY_MS } from '@core/units/time.ts'
 import { sql } from 'drizzle-orm'
 import { benchEnd, type Bench, type LifeFact, type Unsure } from '@core/life/facts.ts'
+import { lengthTimes } from '@core/spools/bylength.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { kindOfPosition, type OutReason } from '@core/path/columns.ts'
 import { headNow, positionNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { amountOf } from '@server/logbook/payback.ts'
-import { groupBy, type KindRow, type ShopPlaces } from '@server/shopmodel/model.ts'
+import { groupBy, type KindRow, type ShopFit, type ShopPlaces } from '@server/shopmodel/model.ts'
 
 export interface Life extends LifeFact {
   carrierId: CarrierId
@@ -56,7 +57,7 @@ interface LivesAt {
 }
 
 /** Lives of one kind from the ledger, newest first: ended within two years, and those still going on. */
-export async function livesOf(db: Reader, shop: ShopPlaces, at: LivesAt): Promise<Lives> {
+export async function livesOf(db: Reader, shop: ShopPlaces & ShopFit, at: LivesAt): Promise<Lives> {
   const [ended, open, places, benchOf] = await Promise.all([
     endedOf(db, at),
     openOf(db, at.kind),
@@ -79,6 +80,7 @@ export async function livesOf(db: Reader, shop: ShopPlaces, at: LivesAt): Promis
       })
   }
   for (const life of found.lives) {
+    asOfOneWire(life, at.kind, shop)
     const bench = benchOf(life)
     if (!bench) continue
     found.benched++
@@ -91,6 +93,14 @@ export async function livesOf(db: Reader, shop: ShopPlaces, at: LivesAt): Promis
 
 /** Told with the act that took it out. */
 const SAME_MS = 60_000
+/** What wears by length is counted as of one wire, whatever ran through it: by the wire of its place, as that is built now. */
+function asOfOneWire(life: Life, kind: KindRow, shop: ShopFit): void {
+  const wireId = life.stationId ? shop.built(life.stationId).wireId : null
+  const times = lengthTimes(kind, wireId ? (shop.wires.get(wireId) ?? null) : null)
+  life.used /= times
+  life.perShift /= times
+}
+
 /** What the bench showed of the parts that came out; only of liners is anything kept. */
 async function benchesOf(db: Reader, at: LivesAt): Promise<(life: Life) => Bench | null> {
   if (at.kind.key !== 'liner') return () => null

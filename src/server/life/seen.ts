@@ -1,3 +1,5 @@
+import { limitKm } from '@core/spools/bylength.ts'
+import { REFERENCE_WIRE } from '@core/spools/wire.ts'
 import { wearPattern } from '@core/liner/wherewear.ts'
 import { type AreaId, NO_ID } from '@core/ids/id.ts'
 import { endIn } from '@core/life/facts.ts'
@@ -60,9 +62,11 @@ export function countedOf({ gaps }: Gathered): LifeAnswer['counted'] {
 }
 
 const METRES = 1000
-/** A median in kg as kilometres of the wire that most of these places run. */
+/** A median in kg as kilometres of the wire that most of these places run; of what wears by length, of the one wire it is counted in. */
 export function asWireOf({ fit, kind, where, shop }: Gathered): LifeAnswer['asWire'] {
   if (!fit || kind.lifeUnit !== 'kg') return null
+  const km = limitKm(fit.median.value, kind, REFERENCE_WIRE)
+  if (km !== null) return { km, name: REFERENCE_WIRE.name }
   const by = groupBy(
     where.places.flatMap((p) => shop.wires.get(shop.built(p.id).wireId ?? '') ?? []),
     (w) => w.id,
