@@ -81,14 +81,8 @@ export function compareSchools(
     ...(best.T === null ? [] : [line('leastCost', best.T, (l, c) => costOfAge(l, c, best.T))]),
   ]
   const guessed: School[] = at.signs?.isGuess === false ? ['onCondition'] : ['onCondition', 'signs']
-  return {
-    lines,
-    best,
-    advised: advisedOf(
-      lines.filter((l) => !guessed.includes(l.school)),
-      life,
-    ),
-  }
+  const own = lines.filter((l) => !guessed.includes(l.school))
+  return { lines, best, advised: advisedOf(own, life) }
 }
 const signsOf =
   ({ seen, drawn }: { seen: SignsSeen; drawn: readonly SignsSeen[] }) =>

@@ -1,3 +1,5 @@
+import { median } from '@core/trend/theilsen.ts'
+
 /** Where the knob stands on other guns of one feeder type with one wire, read in one way. */
 export interface KnobNorm {
   low: number
@@ -24,11 +26,4 @@ export function knobNorm(marks: readonly number[]): KnobNorm | null {
   const middle = median(marks)
   const sd = Math.max(LEAST_SD, MAD_TO_SD * median(marks.map((m) => Math.abs(m - middle))))
   return { low: middle - APART_SDS * sd, high: middle + APART_SDS * sd, n: marks.length }
-}
-
-function median(list: readonly number[]): number {
-  const sorted = [...list].sort((a, b) => a - b)
-  const half = Math.floor(sorted.length / 2)
-  const [low, high] = [sorted[half - 1] ?? sorted[half] ?? 0, sorted[half] ?? 0]
-  return sorted.length % 2 === 0 ? (low + high) / 2 : high
 }

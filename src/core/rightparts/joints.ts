@@ -1,4 +1,5 @@
 import { type KindKey } from '@core/path/columns.ts'
+import { mean } from '@core/stats/mean.ts'
 import { rateInterval, type RateInterval } from '@core/stats/poisson.ts'
 import { type Joint, type TightnessStep } from './facts.ts'
 
@@ -113,7 +114,6 @@ export function adviseJoint(
   }
   return slack + tight < FEW ? { ...base, advise: 'too few to tell', to: null, why: null } : stay(null)
 }
-const mean = (list: readonly number[]) => list.reduce((a, b) => a + b, 0) / list.length
 /** What one of them costs; of none, what the cheapest of any would. */
 const meanMin = (faults: readonly JointFault[]) =>
   faults.length > 0 ? mean(faults.map((f) => COSTS_MIN[f] ?? 0)) : Math.min(...Object.values(COSTS_MIN))

@@ -6,7 +6,7 @@ import { type DragSetup, type Param } from '@core/drag/setup.ts'
 import { type Spread } from '@core/drag/sweep.ts'
 import { force, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
 import { ago } from '@web/format/times.ts'
-import { capital } from '@web/format/words.ts'
+import { capital, listed } from '@web/format/words.ts'
 
 /** What is done, as an order; what it takes away, as a thing. */
 export const REMEDY_WORD: Record<RemedyKey, { do: string; is: string }> = {
@@ -101,10 +101,7 @@ export function becauseSentence(said: Explained, name = 'it'): string {
 const MANY: readonly RemedyKey[] = ['uncoil', 'layStraight', 'otherRolls']
 const isMany = (remedy: RemedyKey) => MANY.includes(remedy)
 
-export const stepsWords = ({ steps }: Pick<Reopening, 'steps'>) => {
-  const words = steps.map((s) => REMEDY_WORD[s].do)
-  return words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`
-}
+export const stepsWords = ({ steps }: Pick<Reopening, 'steps'>) => listed(steps.map((s) => REMEDY_WORD[s].do))
 
 export const culpritWords = ({ remedy, times }: Culprit) =>
   Number.isFinite(times)

@@ -7,7 +7,7 @@ import { findingPlace, findingSentence, remedyWords } from '@web/rightparts/word
 import { loggingSentence } from '@web/parts/supplywords.ts'
 import { alarmSentence } from '@web/reading/readingwords.ts'
 import { signWords } from '@web/liner/signwords.ts'
-import { actPhrase, capital, countWord, inN, guns, partName } from '@web/format/words.ts'
+import { actPhrase, capital, countWord, inN, guns, listed, partName } from '@web/format/words.ts'
 
 /** The one sentence that is read first: how many guns, by when, how long, and what the rest do. */
 export function floorSentence(floor: FloorAnswer): string {
@@ -28,7 +28,7 @@ export function floorSentence(floor: FloorAnswer): string {
 
 /** "T7 and Cell 2 are built or set so that it harms": they open no row, and are not as they should be. */
 const harmingWords = (names: readonly string[]): string =>
-  `${names.length > 3 ? `${names.length} guns` : andWords(names)} ${names.length === 1 ? 'is' : 'are'} built or set so that it harms`
+  `${names.length > 3 ? `${names.length} guns` : listed(names)} ${names.length === 1 ? 'is' : 'are'} built or set so that it harms`
 
 /** The value of silence is how sure it is; nothing said means nothing could be told. */
 function sureness(chance: number): string {
@@ -44,12 +44,10 @@ function restSentence(floor: FloorAnswer): string {
 function creepSentences(creeping: FloorAnswer['creeping']): string[] {
   return [...new Set(creeping.map((c) => c.what))].map((what) => {
     const names = creeping.filter((c) => c.what === what).map((c) => c.name)
-    const shown = names.length > 3 ? `${names.length} guns` : andWords(names)
+    const shown = names.length > 3 ? `${names.length} guns` : listed(names)
     return `${capital(READING[what].name)} creeps on ${shown}: ${READING[what].asksFor}.`
   })
 }
-const andWords = (words: readonly string[]) =>
-  words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`
 
 /** What the numbers rest on: not seen, estimated. Nothing when there is nothing to own up to. */
 export function honesty(floor: FloorAnswer): string {
@@ -113,7 +111,7 @@ export function rowWhy(gun: FloorGun, units: Units): string {
     return gun.downPosition ? `at the ${partName(gun.downPosition)}` : 'nobody has said where'
   const wrong = gun.wrong.map((f) => `${findingPlace(f)}: ${findingSentence(f, units)}`)
   const found =
-    gun.found.length > 0 ? `found at the ${andWords([...new Set(gun.found.map((f) => partName(f.at)))])}.` : ''
+    gun.found.length > 0 ? `found at the ${listed([...new Set(gun.found.map((f) => partName(f.at)))])}.` : ''
   return [...wrong, found, gun.wants.map((w) => wantWhy(w, units)).join('; ')].filter(Boolean).join(' ')
 }
 export function wantWhy(want: FloorWant, units: Units): string {

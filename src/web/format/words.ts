@@ -166,3 +166,7 @@ export function disagreementSentence(d: { weaker: UsageSource; better: UsageSour
   return `Usage: ${SOURCE_WORD[d.weaker]} say${PLURAL_SOURCE.has(d.weaker) ? '' : 's'} ${percent}% ${d.overFraction < 0 ? 'less' : 'more'} than ${SOURCE_WORD[d.better]}.`
 }
 const PLURAL_SOURCE = new Set<UsageSource>(['label', 'shiftLog'])
+
+/** "A8", "A8 and B6", "A8, B6 and T1". */
+export const listed = (words: readonly string[]): string =>
+  words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`

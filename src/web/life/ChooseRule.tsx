@@ -4,10 +4,10 @@ import { Button, Modal } from 'react-bootstrap'
 import { type LinerTerms } from '@core/liner/clauses.ts'
 import { type LifeAnswer } from '@contract/life.ts'
 import { type Units } from '@web/format/numbers.ts'
-import { countWord, guns } from '@web/format/words.ts'
+import { countWord, guns, listed } from '@web/format/words.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { SCHOOL_WORD } from '@web/format/words.ts'
-import { listed, partsName, schoolDoes } from './lifewords.ts'
+import { partsName, schoolDoes } from './lifewords.ts'
 import { useChooseRule, usePreview } from './queries.ts'
 
 interface Props {

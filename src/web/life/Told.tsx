@@ -5,7 +5,7 @@ import { Link } from 'react-router'
 import { type LifeAnswer } from '@contract/life.ts'
 import { amount, type Units } from '@web/format/numbers.ts'
 import { dayKey, shortDate } from '@web/format/times.ts'
-import { REASON_WORD } from '@web/format/words.ts'
+import { REASON_WORD, listed } from '@web/format/words.ts'
 import {
   alongsideWords,
   BY_WORD,
@@ -13,7 +13,6 @@ import {
   perTipsWords,
   comparedSentence,
   hungrySentence,
-  listed,
   CLEANED_CAUTION,
   LONGER_CAUTION,
   longerSentence,

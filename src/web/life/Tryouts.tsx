@@ -5,9 +5,9 @@ import { shortDate } from '@web/format/times.ts'
 import { field, PickOne, TextField, type Option } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useShop } from '@web/shopmodel/queries.ts'
-import { listed, tryoutSentence } from './lifewords.ts'
+import { tryoutSentence } from './lifewords.ts'
 import { useEndTryout, useStartTryout } from './queries.ts'
-import { partLabel } from '@web/format/words.ts'
+import { partLabel, listed } from '@web/format/words.ts'
 
 /** One thing or another, at places drawn by lot, until it is answered. */
 export function Tryouts({ at }: { at: LifeAnswer }) {

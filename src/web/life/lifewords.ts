@@ -4,7 +4,7 @@ import { type KindKey, type LifeUnit } from '@core/path/columns.ts'
 import { type LinerClause } from '@core/liner/clauses.ts'
 import { type LifeAnswer, type LifeBy, type LifeTold, type LinerSignsAnswer } from '@contract/life.ts'
 import { aboutMoney, amount, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
-import { capital, countWord, inN, isPlural, partName, REASON_WORD } from '@web/format/words.ts'
+import { capital, countWord, inN, isPlural, partName, REASON_WORD, listed } from '@web/format/words.ts'
 
 type Money = NonNullable<LifeAnswer['money']>
 export type SchoolLine = Money['lines'][number]
@@ -310,8 +310,6 @@ export const movedWords = (c: LifeAnswer['compared'][number]): string =>
   c.movedWith.length === 0
     ? ''
     : `They also differ in ${listed(c.movedWith.map((by) => BY_WORD[by]))}: any of these may be why.`
-export const listed = (words: readonly string[]): string =>
-  words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`
 
 /** "A7 goes through 3.3 times as many tips as its hours explain (3–3.6)." */
 export function hungrySentence(h: LifeAnswer['hungry'][number], kind: KindKey): string {

@@ -5,6 +5,7 @@ import { SPARE_MM } from '@core/liner/rule.ts'
 import { type LinerAnswer } from '@contract/liner.ts'
 import { ruleLength, tapeLength, unitOf } from '@web/format/lengths.ts'
 import { minutes, type Units } from '@web/format/numbers.ts'
+import { listed } from '@web/format/words.ts'
 import { when } from '@web/format/times.ts'
 
 export const FIND_WORD: Record<AutopsyFind, string> = {
@@ -67,8 +68,7 @@ export function autopsySentence(old: LinerAnswer['autopsies'][number], l: LinerA
 
 /** "A8 and B6 want a liner too: on the same clear floor about 46 min more." */
 export function othersSentence(others: readonly { name: string; minutes: number }[]): string {
-  const names = others.map((o) => o.name)
-  const who = names.length === 1 ? names[0] : `${names.slice(0, -1).join(', ')} and ${names.at(-1) ?? ''}`
+  const who = listed(others.map((o) => o.name))
   const more = others.reduce((sum, o) => sum + o.minutes, 0)
-  return `${who} ${names.length === 1 ? 'wants' : 'want'} a liner too: on the same clear floor about ${minutes(more)} more.`
+  return `${who} ${others.length === 1 ? 'wants' : 'want'} a liner too: on the same clear floor about ${minutes(more)} more.`
 }

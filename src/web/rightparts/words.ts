@@ -5,7 +5,7 @@ import { type Askew, type JointFault } from '@core/rightparts/joints.ts'
 import { type FindingLine } from '@contract/rightparts.ts'
 import { MM_PER_INCH } from '@core/units/convert.ts'
 import { cable, twoFigures, wireSize, wireSpeed, type Units } from '@web/format/numbers.ts'
-import { capital, partName } from '@web/format/words.ts'
+import { capital, listed, partName } from '@web/format/words.ts'
 
 /** A length of a few mm as the shop says it. */
 export const shortLength = (mm: number, units: Units) =>
@@ -59,8 +59,7 @@ const OFF = 'off the wire'
 /** Where on the path. */
 export const findingPlace = (f: Pick<FindingLine, 'at'>) => (f.at === 'off' ? OFF : partName(f.at))
 
-const list = (numbers: readonly number[]) =>
-  numbers.length <= 1 ? String(numbers[0] ?? '') : `${numbers.slice(0, -1).join(', ')} and ${numbers.at(-1)}`
+const list = (numbers: readonly number[]) => listed(numbers.map(String))
 
 /** What to do about it, short: on Floor and on its key. */
 export function remedyWords(f: FindingLine, units: Units): string {
