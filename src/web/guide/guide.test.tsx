@@ -83,6 +83,24 @@ describe('a guide on a desk', () => {
 })
 
 describe('step by step', () => {
+  it('the mark is read where the arm opens, kept, and told where it closes; left empty nothing is kept', async () => {
+    const steps = [step('armOpen', { do: 'Note the mark on the knob.' }), step('armClosed', { do: 'Arm closed.' })]
+    const read = { eventId: 'ev_000000000abc', is: 'good', because: 'no window', target: null }
+    const answers = { '/guide': { ...guideOf(), steps }, '/reading': read }
+    const view = stage(<GuidePage />, answers, '/guide?gun=stn_00b7&do=rolls&at=walk')
+    expect(await view.findByRole('button', { name: 'Done, not read' })).toBeTruthy()
+    await view.user.type(view.getByLabelText('The mark on the knob'), '2.4')
+    await view.user.click(view.getByRole('button', { name: 'Done, it is at 2.4' }))
+    expect(await view.findByText('It stood at 2.4.')).toBeTruthy()
+    expect(saidOf(view.sent)).toMatchObject([
+      ['/reading', { stationId: 'stn_00b7', what: 'tension', method: 'knob', how: 'looked', value: 2.4, left: null }],
+    ])
+    unstage()
+    const empty = stage(<GuidePage />, answers, '/guide?gun=stn_00b7&do=rolls&at=walk')
+    await empty.user.click(await empty.findByRole('button', { name: 'Done, not read' }))
+    expect(empty.getByText('Arm closed.')).toBeTruthy()
+    expect(saidOf(empty.sent)).toEqual([])
+  })
   it('waits for the answer of a caution that asks, takes back, and ends with why the part came out', async () => {
     const answers = { '/guide': guideOf(), '/guide/done': { eventId: 'ev_000000000abc' } }
     const view = stage(<GuidePage />, answers, '/guide?gun=stn_00b7&do=tip&at=walk')

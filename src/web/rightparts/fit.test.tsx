@@ -91,6 +91,31 @@ describe('the whole gun', () => {
       ]),
     )
   })
+  it('a nozzle that stands crooked is asked why, by the rule of the house; a filed thread is tried by hand', async () => {
+    const positions = [...parts, position({ position: 'nozzle', kindKey: 'nozzle' })]
+    const rule = (code: 'D19' | 'D23', option: string) => ({
+      ...{ code, option, scopeType: 'site', scopeKey: '*', note: null, chosenBy: null, chosenMs: 1 },
+    })
+    const answers = {
+      '/houserule': { zone: 'UTC', choices: [rule('D23', 'knock'), rule('D19', 'file')] },
+      'POST /rightparts/joint': OK,
+    }
+    const view = stage(<MoreActs gun={gun({ positions })} />, answers)
+    await userEvent.click(screen.getByRole('button', { name: 'Joint trouble' }))
+    await userEvent.click(screen.getByRole('button', { name: 'nozzle' }))
+    await userEvent.click(screen.getByRole('button', { name: 'stands crooked' }))
+    expect(await screen.findByText(/Tapped straight it is a stop-gap/)).toBeTruthy()
+    await userEvent.click(screen.getByRole('button', { name: 'the insulator under it is loose' }))
+    await waitFor(() =>
+      expect(said(view.sent)).toMatchObject([['/rightparts/joint', { joint: 'nozzle', fault: 'askewInsulator' }]]),
+    )
+    unstage()
+    stage(<MoreActs gun={gun({ positions })} />, answers)
+    await userEvent.click(screen.getByRole('button', { name: 'Joint trouble' }))
+    await userEvent.click(screen.getByRole('button', { name: 'tip' }))
+    await userEvent.click(screen.getByRole('button', { name: 'stripped' }))
+    expect(await screen.findByText(/House rule: filed clean/)).toBeTruthy()
+  })
   it('a part that does not fit is refused with the reason', async () => {
     stage(<MoreActs gun={gun({ positions: parts })} />, {
       '/shop': shopAnswer(),
