@@ -304,3 +304,77 @@ describe('guns alike', () => {
     expect((await knob('B1', 2.1)).body).toMatchObject({ is: 'good', target: { by: 'baseline' } })
   })
 })
+
+describe('house rules about readings', () => {
+  const choose = (code: string, option: string | null) =>
+    lead.post('/houserule', { key: nextKey(), code, scopeType: 'site', scopeKey: '*', option })
+  const whats = async (name: string) => (await readings(name)).readings.map((r) => r.what)
+  it('tension: how it is tested is told; raised without a day where the shop sets none, refused where it never raises', async () => {
+    expect((await readings('B5')).schools).toEqual({ tension: 'block', raise: 'forATime' })
+    await choose('D02', 'pinchBare')
+    await choose('D25', 'raise')
+    expect((await readings('B5')).schools).toEqual({ tension: 'pinchBare', raise: 'raise' })
+    await knob('B5', 2, { left: 3, keepGoing: { days: null } })
+    expect((await readings('B5')).raised).toMatchObject({ untilMs: null })
+    const gun = (await lead.get<GunAnswer>(`/gun/${id('B5')}`)).body
+    expect(gun.followUps.map((f) => f.task)).not.toContain('linerCheck')
+    await choose('D25', 'never')
+    const refused = await read<Problem>('B5', {
+      ...{ what: 'tension', method: 'block', grade: 'curls', value: 2, left: 3 },
+      keepGoing: { days: 7 },
+    })
+    expect([refused.status, refused.body.message]).toEqual([400, 'House rule: tension is not raised to keep going.'])
+    await choose('D02', null)
+    await choose('D25', null)
+  })
+  it('dirt: no wiper is read where the shop has none, and a conduit where the wire is sheathed all the way', async () => {
+    expect(await whats('B6')).toContain('wiper')
+    expect(await whats('B6')).not.toContain('conduitPull')
+    await choose('D31', 'sheath')
+    expect(await whats('B6')).not.toContain('wiper')
+    expect(await whats('B6')).toContain('conduitPull')
+    await choose('D31', null)
+  })
+  it('what is told and no rule cannot be chosen; to go back to nothing chosen always can', async () => {
+    expect((await choose('D04', 'over')).status).toBe(400)
+    expect((await choose('D21', 'now')).status).toBe(400)
+    expect((await choose('D04', null)).status).toBe(200)
+  })
+})
+
+describe('numbers made of others', () => {
+  it('slip is worked out from roll, turns and wire; one missing is asked for', async () => {
+    const slip = (from: Record<string, number>) => read<Problem>('B7', { what: 'slip', method: 'twoSpeeds', from })
+    expect((await slip({ rollMm: 30, turns: 10, wireMm: 850 })).status).toBe(200)
+    expect((await line('B7', 'slip'))?.last?.value).toBeCloseTo(1 - 850 / (Math.PI * 300), 9)
+    expect((await slip({ rollMm: 30, turns: 10 })).body.message).toMatch(/the wire that came/)
+  })
+  it('a cylinder lasts by its gauge, what it holds and the flow that was read; nobody said what it holds, it is not told', async () => {
+    const gauge = (from: Record<string, number>) => read('B7', { what: 'cylinder', method: 'gauge', from })
+    await gauge({ bar: 100 })
+    expect((await readings('B7')).gasLeft).toBeNull()
+    await gauge({ bar: 50, fullM3: 10 })
+    // Nobody read the flow: the middle of its window stands in.
+    const window = (await line('B7', 'gasFlow'))?.target
+    const flowLPerMin = ((window?.from ?? NaN) + (window?.to ?? NaN)) / 2
+    expect((await readings('B7')).gasLeft).toMatchObject({ flowLPerMin, isFlowRead: false })
+    await read('B7', { what: 'gasFlow', method: 'meter', value: 20 })
+    const { gasLeft } = await readings('B7')
+    expect(gasLeft).toMatchObject({ flowLPerMin: 20, isFlowRead: true })
+    expect(gasLeft?.hours).toBeCloseTo(2500 / 20 / 60, 6)
+    // Told once what it holds, the gauge alone is enough.
+    later(60_000)
+    await gauge({ bar: 6 })
+    expect((await readings('B7')).gasLeft?.hours).toBeCloseTo(300 / 20 / 60, 6)
+    expect((await line('B7', 'cylinder'))?.last?.is).toBe('act')
+  })
+  it('the knob only read settles nothing; set or tried it does', async () => {
+    await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id('B8'), act: 'newSpool' }] })
+    const tasks = async () => (await lead.get<GunAnswer>(`/gun/${id('B8')}`)).body.followUps.map((f) => f.task)
+    later(1000)
+    await read('B8', { what: 'tension', method: 'knob', how: 'looked', value: 2.2 })
+    expect(await tasks()).toContain('tension')
+    await knob('B8', 2.2)
+    expect(await tasks()).not.toContain('tension')
+  })
+})
