@@ -3,7 +3,7 @@ import { Link } from 'react-router'
 import { Bare, Key } from '@web/kit/Keys.tsx'
 import { type ChangeAnswer, type GunChange } from '@contract/changeover.ts'
 import { type Units } from '@web/format/numbers.ts'
-import { capital, partName } from '@web/format/words.ts'
+import { capital, listed, partName } from '@web/format/words.ts'
 import { findingSentence, SETTING_WORD, settingWords } from '@web/rightparts/words.ts'
 import { type SettingName } from '@core/rightparts/facts.ts'
 import { isStuck } from '@web/guide/walk.ts'
@@ -43,22 +43,33 @@ export function ChangeSheet(props: {
   )
 }
 
+const shelfWord = ({ onHand, wanted }: ChangeAnswer['parts'][number]): string => {
+  if (onHand === null) return 'not counted'
+  if (onHand <= 0) return 'none on the shelf by the count'
+  return onHand < wanted ? `only ${onHand} on the shelf` : `${onHand} on the shelf`
+}
+
+/** Parts the wire decides about. */
+const BY_WIRE = ['rolls', 'liner', 'tip'] as const
+
 function Fetch({ change }: { change: ChangeAnswer }) {
-  if (change.parts.length === 0) return <p className="said">No part has to be fetched.</p>
+  if (change.parts.length === 0) {
+    const untold = BY_WIRE.filter((kind) => change.guns.some((g) => g.unknown.includes(kind)))
+    return (
+      <p className="said">
+        {untold.length === 0
+          ? 'No part has to be fetched.'
+          : `Look first whether ${listed(untold.map(partName))} must be fetched: nobody has noted which is on.`}
+      </p>
+    )
+  }
   return (
     <section aria-label="To fetch">
       <h2>Take along</h2>
       <ul className="plain">
         {change.parts.map((p) => (
           <li key={p.partId} className={p.onHand !== null && p.onHand < p.wanted ? 'is-short' : ''}>
-            <strong>{p.wanted} ×</strong> {p.code} {p.name}{' '}
-            <span className="dim">
-              {p.onHand === null
-                ? 'not counted'
-                : p.onHand < p.wanted
-                  ? `only ${p.onHand} on the shelf`
-                  : `${p.onHand} on the shelf`}
-            </span>
+            <strong>{p.wanted} ×</strong> {p.code} {p.name} <span className="dim">{shelfWord(p)}</span>
           </li>
         ))}
       </ul>

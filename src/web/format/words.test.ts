@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { USAGE_SOURCES } from '@core/clock/source.ts'
 import { CAUSE_PLACES, KIND_KEYS } from '@core/path/columns.ts'
-import { disagreementSentence, donePhrase, inN, isPlural, partName, placeName } from './words.ts'
+import { disagreementSentence, donePhrase, inN, isPlural, onHandWord, partName, placeName } from './words.ts'
 
 describe('two counts of use that differ', () => {
   it('are told by what they are, the weaker against the better', () => {
@@ -45,4 +45,11 @@ describe('parts and places', () => {
       '5 in 10',
       'nearly certain',
     ]))
+})
+
+describe('what is on hand', () => {
+  it('is a number, and below none asks to be counted', () => {
+    expect([6, 0].map(onHandWord)).toEqual(['6 on hand', '0 on hand'])
+    expect(onHandWord(-1)).toMatch(/^count them/)
+  })
 })

@@ -228,6 +228,10 @@ describe('words', () => {
     )
     expect(cleaningSentence({ ...none, way: 'cleanUp' })).toContain('cleaned at clean-up')
     expect(alarmSentence({ what: 'orings', is: 'act' })).toBe('O-rings: put right.')
+    // A number that can be too far one way only says what is done; one that may be either way does not.
+    expect(alarmSentence({ what: 'bore', is: 'act' })).toBe('Tip bore: change the tip.')
+    expect(alarmSentence({ what: 'gasFlow', is: 'act' })).toBe('Gas at the gun: put right.')
+    expect(alarmSentence({ what: 'tension', is: 'act' })).toBe('Drive tension: put right.')
     const seen = { method: 'look', grade: 'torn' }
     expect(alarmSentence({ what: 'orings', is: 'act', seen })).toBe('Put right: O-rings, torn or missing.')
     const left = { hours: 2.976, lowH: 2.23, highH: 3.72, flowLPerMin: 14, isFlowRead: false, atMs: NOW }

@@ -157,6 +157,8 @@ export function alarmSentence(alarm: Pick<Alarm, 'what' | 'is' | 'seen'>): strin
   if (alarm.is === 'act' && grade) return `Put right: ${spec.name}, ${grade.says}.`
   if (alarm.is === 'look' && grade) return `Look again: ${spec.name}, ${grade.says}.`
   const creeps = alarm.is === 'creeps' || alarm.is === 'over' || alarm.is === 'jumped'
+  // A number too far the one way it can go: what puts it right is known.
+  if (alarm.is === 'act' && spec.worse && !spec.isSet && spec.asksFor) return `${capital(spec.name)}: ${spec.asksFor}.`
   const asks = creeps && spec.asksFor ? `: ${spec.asksFor}` : ''
   return `${capital(ALARM_WORD[alarm.is](spec.name))}${asks}.`
 }

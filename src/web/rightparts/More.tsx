@@ -101,7 +101,8 @@ function IssuePart({ gun }: { gun: GunAnswer }) {
       </Key>
       {issue.data ? (
         <p role="status">
-          {part?.code ?? ''} fits. {issue.data.onHand === null ? '' : `${issue.data.onHand} left on the shelf.`}
+          {part?.code ?? ''} fits.{' '}
+          {issue.data.onHand === null ? '' : `${Math.max(0, issue.data.onHand)} left on the shelf.`}
         </p>
       ) : null}
       <Trouble problem={issue.error} />
