@@ -71,18 +71,12 @@ export const FEEDER: Record<
       right(
         'the wire’s own size faces you',
         [s('body', ring(80, 58, 46)), s('hole', ring(80, 58, 12)), s('line', ring(80, 58, 38))],
-        [
-          { x: 68, y: 34, text: '1.0' },
-          { x: 44, y: 116, text: 'wire 1.0' },
-        ],
+        [{ x: 54, y: 36, text: 'its size' }],
       ),
       wrong(
         'turned round: another groove runs',
         [s('body', ring(80, 58, 46)), s('hole', ring(80, 58, 12)), s('line', ring(80, 58, 38))],
-        [
-          { x: 68, y: 34, text: '1.2' },
-          { x: 44, y: 116, text: 'wire 1.0' },
-        ],
+        [{ x: 54, y: 36, text: 'another' }],
       ),
     ],
   },

@@ -104,7 +104,7 @@ export const LINER: Record<
         ],
         [
           { x: 16, y: 24, text: 'neck' },
-          { x: 82, y: 98, text: 'mm' },
+          { x: 80, y: 98, text: 'this' },
         ],
       ),
       wrong('not pressed in: it stands out further; cut by this it ends short', [
