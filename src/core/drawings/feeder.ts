@@ -71,12 +71,12 @@ export const FEEDER: Record<
       right(
         'the wire’s own size faces you',
         [s('body', ring(80, 58, 46)), s('hole', ring(80, 58, 12)), s('line', ring(80, 58, 38))],
-        [{ x: 54, y: 36, text: 'its size' }],
+        [{ x: 64, y: 40, text: 'its size' }],
       ),
       wrong(
         'turned round: another groove runs',
         [s('body', ring(80, 58, 46)), s('hole', ring(80, 58, 12)), s('line', ring(80, 58, 38))],
-        [{ x: 54, y: 36, text: 'another' }],
+        [{ x: 61, y: 40, text: 'another' }],
       ),
     ],
   },
