@@ -11,6 +11,10 @@ export interface AgeReplacement {
   /** False where no finite age is cheapest: run to failure. */
   finite: boolean
   T: number | null
+  /** Share of parts that get as old as T; null where there is none. */
+  reliabilityAtT: number | null
+  /** There is none, or hardly a part gets that old: the age is of paper, and run to failure is what is said. */
+  isPracticallyNever: boolean
   /** For one unit of use, at T or run to failure. */
   cost: number
   costRunToFailure: number
@@ -40,7 +44,7 @@ function cycle({ shape, scale }: Weibull, T: number) {
 
 /**
  * The age of least cost: h(T)∫₀ᵀR − F(T) = c_p/(c_f − c_p), where C* = (c_f − c_p) h(T*). The left side rises with T when k > 1;
- * k ≤ 1 or c_f ≤ c_p has no finite one. Costs > 0; else misuse throws. Source: Barlow & Hunter 1960.
+ * k ≤ 1 or c_f ≤ c_p has no finite one; k barely above 1 has one that hardly a part reaches. Costs > 0; else misuse throws. Source: Barlow & Hunter 1960.
  * @example bestAge({ shape: 2, scale: 100 }, { cp: 1, cf: 10 }).T // 33.6
  */
 export function bestAge(wear: Weibull, costs: ChangeCosts): AgeReplacement {
@@ -48,13 +52,18 @@ export function bestAge(wear: Weibull, costs: ChangeCosts): AgeReplacement {
   const { cp, cf } = costs
   if (!(cp > 0) || !(cf > 0)) throw new RangeError(`bestAge: expected costs > 0, got ${cp}, ${cf}`)
   const costRunToFailure = cf / meanLife(wear)
-  const never = { finite: false, T: null, cost: costRunToFailure, costRunToFailure, relativeSaving: 0 }
+  const none = { finite: false, T: null, reliabilityAtT: null, isPracticallyNever: true }
+  const never = { ...none, cost: costRunToFailure, costRunToFailure, relativeSaving: 0 }
   if (wear.shape <= 1 || cf <= cp) return never
   const T = rootOf(wear, cp / (cf - cp))
   if (T === null) return never
   const cost = costAt(wear, costs, T)
-  return { finite: true, T, cost, costRunToFailure, relativeSaving: 1 - cost / costRunToFailure }
+  const { reliability } = cycle(wear, T)
+  const at = { finite: true, T, reliabilityAtT: reliability, isPracticallyNever: reliability < HARDLY }
+  return { ...at, cost, costRunToFailure, relativeSaving: 1 - cost / costRunToFailure }
 }
+/** One part in a thousand. */
+const HARDLY = 1e-3
 
 /** ln (T/λ) between these; later than the last means never. */
 const REACH = { least: -60, most: 60 }

@@ -38,6 +38,14 @@ describe('what a rule costs', () => {
     expect(ours.cost / best.cost).toBeCloseTo(1, 5)
     expect(ours.costRunToFailure / best.costRunToFailure).toBeCloseTo(1, 4)
   })
+  it('an age that hardly a part reaches is said to be practically never', () => {
+    const at = (shape: number) => bestAge({ shape, scale: 100 }, { cp: 1, cf: 5 })
+    expect(at(2)).toMatchObject({ finite: true, isPracticallyNever: false })
+    expect(at(1.2)).toMatchObject({ finite: true, isPracticallyNever: false })
+    expect(at(1.02)).toMatchObject({ finite: true, isPracticallyNever: true })
+    expect(at(1)).toMatchObject({ finite: false, T: null, reliabilityAtT: null, isPracticallyNever: true })
+    expect(at(1.02).relativeSaving).toBeLessThan(1e-3)
+  })
   it('agrees with parts changed one after the other', () => {
     const shop = { life: LIFE, guns: 400, perDay: 4, logShare: 1, lateShare: 0, notSaidShare: 0 }
     for (const at of [2, 4, null]) {

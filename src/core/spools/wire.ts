@@ -17,8 +17,9 @@ export function gramPerMetre(diameterMm: number, densityGPerCm3: number): number
   return areaMm2(diameterMm) * densityGPerCm3
 }
 
-/** Wire used an arc hour in kg/h: speed (m/min) × 60 × g/m ÷ 1000. */
+/** Wire used an arc hour in kg/h: speed (m/min, ≥ 0; a wire that stands uses none) × 60 × g/m ÷ 1000. */
 export function kgPerArcHour(wire: { diameterMm: number; densityGPerCm3: number }, wireSpeedMPerMin: number): number {
+  if (wireSpeedMPerMin === 0) return 0
   positive('kgPerArcHour', 'wireSpeedMPerMin', wireSpeedMPerMin)
   return (wireSpeedMPerMin * 60 * gramPerMetre(wire.diameterMm, wire.densityGPerCm3)) / 1000
 }
