@@ -7,18 +7,21 @@ export interface ChangeCosts {
   cp: number
   cf: number
 }
-export interface AgeReplacement {
+/** A time to change at, by age or by the calendar, and what it costs. */
+export interface Replacement {
   /** False where no finite age is cheapest: run to failure. */
   finite: boolean
   T: number | null
-  /** Share of parts that get as old as T; null where there is none. */
-  reliabilityAtT: number | null
-  /** There is none, or hardly a part gets that old: the age is of paper, and run to failure is what is said. */
-  isPracticallyNever: boolean
   /** For one unit of use, at T or run to failure. */
   cost: number
   costRunToFailure: number
   relativeSaving: number
+}
+export interface AgeReplacement extends Replacement {
+  /** Share of parts that get as old as T; null where there is none. */
+  reliabilityAtT: number | null
+  /** There is none, or hardly a part gets that old: the age is of paper, and run to failure is what is said. */
+  isPracticallyNever: boolean
 }
 
 /**

@@ -1,4 +1,4 @@
-import { type AgeReplacement, type ChangeCosts } from './agereplace.ts'
+import { type Replacement, type ChangeCosts } from './agereplace.ts'
 import { meanLife, mustBeWeibull, type Weibull } from './residual.ts'
 
 const CELLS = 1500
@@ -58,7 +58,7 @@ const FAR = 4
 export function bestBlock(
   wear: Weibull,
   { cp, cf }: ChangeCosts,
-): AgeReplacement & { M: number | null; failuresBy: (T: number) => number } {
+): Replacement & { M: number | null; failuresBy: (T: number) => number } {
   const mean = meanLife(wear)
   const { at } = renewals(wear, FAR * mean)
   const cost = (T: number) => (cp + cf * at(T)) / T
