@@ -5,7 +5,7 @@ import { amount, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
 import { about, when } from '@web/format/times.ts'
 import { findingPlace, findingSentence, remedyWords } from '@web/rightparts/words.ts'
 import { loggingSentence } from '@web/parts/supplywords.ts'
-import { alarmSentence } from '@web/reading/readingwords.ts'
+import { foundTitle, foundWhy } from '@web/reading/readingwords.ts'
 import { signWords } from '@web/liner/signwords.ts'
 import { actPhrase, capital, countWord, inN, guns, listed, partName } from '@web/format/words.ts'
 
@@ -98,7 +98,7 @@ export function rowAct(gun: FloorGun, at: { nowMs: number; zone: string; units: 
   const [found, ...alike] = gun.found
   if (found) {
     const rest = alike.length + gun.wants.length
-    return `${alarmSentence(found).replace(/\.$/, '')}${rest > 0 ? ` and ${rest} more` : ''}, ${minutes(gun.minutes)}`
+    return `${foundTitle(found)}${rest > 0 ? ` and ${rest} more` : ''}, ${minutes(gun.minutes)}`
   }
   const [first, ...more] = gun.wants
   if (!first) return ''
@@ -110,8 +110,7 @@ export function rowWhy(gun: FloorGun, units: Units): string {
   if (gun.downSinceMs !== null)
     return gun.downPosition ? `at the ${partName(gun.downPosition)}` : 'nobody has said where'
   const wrong = gun.wrong.map((f) => `${findingPlace(f)}: ${findingSentence(f, units)}`)
-  const found =
-    gun.found.length > 0 ? `found at the ${listed([...new Set(gun.found.map((f) => partName(f.at)))])}.` : ''
+  const found = gun.found.length > 0 ? foundWhy(gun.found) : ''
   return [...wrong, found, gun.wants.map((w) => wantWhy(w, units)).join('; ')].filter(Boolean).join(' ')
 }
 export function wantWhy(want: FloorWant, units: Units): string {

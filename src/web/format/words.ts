@@ -172,4 +172,4 @@ export const listed = (words: readonly string[]): string =>
   words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`
 
 /** "6 on hand"; more taken than was ever counted says the count is wrong, not that there are fewer than none. */
-export const onHandWord = (n: number): string => (n < 0 ? 'count them: more was taken than counted' : `${n} on hand`)
+export const onHandWord = (n: number): string => (n < 0 ? 'count them again' : `${n} on hand`)

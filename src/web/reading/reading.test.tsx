@@ -9,6 +9,8 @@ import { ReadPage } from './ReadPage.tsx'
 import {
   againstSentence,
   alarmSentence,
+  foundTitle,
+  foundWhy,
   changedSentence,
   cleaningSentence,
   gasLeftSentence,
@@ -228,6 +230,9 @@ describe('words', () => {
     )
     expect(cleaningSentence({ ...none, way: 'cleanUp' })).toContain('cleaned at clean-up')
     expect(alarmSentence({ what: 'orings', is: 'act' })).toBe('O-rings: put right.')
+    expect(foundTitle({ what: 'bore', is: 'act' })).toBe('Change the tip')
+    expect(foundTitle({ what: 'orings', is: 'act' })).toBe('O-rings: put right')
+    expect(foundWhy([{ what: 'bore', at: 'tip' }])).toBe('found at the tip (tip bore).')
     // A number that can be too far one way only says what is done; one that may be either way does not.
     expect(alarmSentence({ what: 'bore', is: 'act' })).toBe('Tip bore: change the tip.')
     expect(alarmSentence({ what: 'gasFlow', is: 'act' })).toBe('Gas at the gun: put right.')

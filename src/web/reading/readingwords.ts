@@ -7,7 +7,7 @@ import { type KeptLine, type ReadingAnswer, type ReadingLine, type TrendLine } f
 import { measures, type Measure, plainly } from '@web/format/measures.ts'
 import { amount, flow, force, twoFigures, type Units, minutes } from '@web/format/numbers.ts'
 import { ago, shortDate, when } from '@web/format/times.ts'
-import { capital } from '@web/format/words.ts'
+import { capital, listed, partName } from '@web/format/words.ts'
 import { ruleLength } from '@web/format/lengths.ts'
 
 /** A value in the reading's unit, as people say it. */
@@ -150,6 +150,19 @@ const ALARM_WORD: Record<Alarm['is'], (name: string) => string> = {
   over: (name) => `${name} is beyond its limit`,
   jumped: (name) => `${name} jumped`,
 }
+/** A number too far the one way it can go: what puts it right is known. */
+function rightedBy({ what, is }: Pick<Alarm, 'what' | 'is'>): string | null {
+  const { worse, isSet, asksFor } = READING[what]
+  return is === 'act' && worse && !isSet && asksFor ? asksFor : null
+}
+/** What is done about it, first: "Change the tip"; where that is not known, what was found. */
+export const foundTitle = (alarm: Pick<Alarm, 'what' | 'is' | 'seen'>): string =>
+  capital(rightedBy(alarm) ?? alarmSentence(alarm).replace(/\.$/, ''))
+/** "found at the contact tip (tip bore)." */
+export const foundWhy = (found: readonly Pick<Alarm, 'what' | 'at'>[]): string => {
+  const once = (words: readonly string[]) => listed([...new Set(words)])
+  return `found at the ${once(found.map((f) => partName(f.at)))} (${once(found.map((f) => READING[f.what].name))}).`
+}
 /** "Drive tension creeps: look at liner, tip and rolls." */
 export function alarmSentence(alarm: Pick<Alarm, 'what' | 'is' | 'seen'>): string {
   const spec = READING[alarm.what]
@@ -157,8 +170,8 @@ export function alarmSentence(alarm: Pick<Alarm, 'what' | 'is' | 'seen'>): strin
   if (alarm.is === 'act' && grade) return `Put right: ${spec.name}, ${grade.says}.`
   if (alarm.is === 'look' && grade) return `Look again: ${spec.name}, ${grade.says}.`
   const creeps = alarm.is === 'creeps' || alarm.is === 'over' || alarm.is === 'jumped'
-  // A number too far the one way it can go: what puts it right is known.
-  if (alarm.is === 'act' && spec.worse && !spec.isSet && spec.asksFor) return `${capital(spec.name)}: ${spec.asksFor}.`
+  const known = rightedBy(alarm)
+  if (known) return `${capital(spec.name)}: ${known}.`
   const asks = creeps && spec.asksFor ? `: ${spec.asksFor}` : ''
   return `${capital(ALARM_WORD[alarm.is](spec.name))}${asks}.`
 }
