@@ -21,6 +21,7 @@ import {
 import { check, findingsAt, rightPart, withPart, type Stocked } from '@core/rightparts/check.ts'
 import { type Finding } from '@core/rightparts/finding.ts'
 import { readFor, rollReads } from '@core/rightparts/rollrules.ts'
+import { gasOn } from '@core/rightparts/supplyrules.ts'
 
 /** What the gun is to run next. Mode and gas stay as they are where they are not given. */
 export interface Target {
@@ -237,7 +238,7 @@ function settingsFor(from: Setup, to: Setup, turns: readonly Face[]): Settings {
   if (from.settings.machineWire !== String(wire.diameterMm)) set.machineWire = String(wire.diameterMm)
   if (to.mode && from.settings.machineMode !== to.mode) set.machineMode = to.mode
   if (from.settings.machineMaterial !== alloyOf(wire)) set.machineMaterial = alloyOf(wire)
-  const gas = from.settings.gas ?? from.gas
+  const gas = gasOn(from)
   if (to.gas && gas !== to.gas) set.gas = to.gas
   if (to.feeder?.unwind && from.settings.unwind !== to.feeder.unwind) set.unwind = to.feeder.unwind
   return set

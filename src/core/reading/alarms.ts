@@ -173,12 +173,15 @@ export const isAlarmLive = (alarm: Alarm, nowMs: number) =>
 /** What was remarked on and left in comes up again then (P103). */
 export const againMs = ({ what, sinceMs }: Pick<Alarm, 'what' | 'sinceMs'>) =>
   sinceMs + READING[what].againDays * DAY_MS
+/** Left in, it opens a row: not what is put right in passing; nor a liner, which goes by the shop's own rule for liners, of which its pull is one sign. */
+export function canOpenRow(what: ReadingKey): boolean {
+  const { isPassing, at } = READING[what]
+  return !isPassing && at !== 'liner'
+}
 /**
- * Found to be put right, or remarked on, left in, and its day is here: it opens a row. Not what is put right in passing; nor a liner, which goes by the
- * shop's own rule for liners, of which its pull is one sign.
+ * Found to be put right, or remarked on, left in, and its day is here: it opens a row, where it can.
  */
 export function isToPutRight(alarm: Pick<Alarm, 'is' | 'what' | 'sinceMs'>, nowMs: number): boolean {
-  const { isPassing, at } = READING[alarm.what]
-  if (isPassing || at === 'liner') return false
+  if (!canOpenRow(alarm.what)) return false
   return alarm.is === 'act' || (alarm.is === 'look' && nowMs >= againMs(alarm))
 }

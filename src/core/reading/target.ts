@@ -1,5 +1,6 @@
 import { CONDUIT_FRICTION, GAP_MM, GAP_TO_ROLLS_MM, materialOf, tipClearanceGuess } from '@core/drag/guess.ts'
 import { isAluminium, isCored, isHot, isSoft, tipOutFor, type Setup } from '@core/rightparts/facts.ts'
+import { gasOn } from '@core/rightparts/supplyrules.ts'
 import { type ReadingKey } from './keys.ts'
 import { type KnobNorm } from './norm.ts'
 import { AMPS_LOOK, FRICTION_LOOK, KNOB_RISE } from './specs.ts'
@@ -77,9 +78,7 @@ const TARGETS: Readonly<Record<ReadingKey, Targeting>> = {
   nozzleOpen: () => ({ ...none, from: OPEN_LOOK, actBelow: OPEN_ACT, by: 'guess' }),
   gasFlow: gasTarget,
   cylinder: ({ setup }) =>
-    (setup.settings.gas ?? setup.gas) === 'none'
-      ? null
-      : { ...none, from: CYLINDER_BAR.look, actBelow: CYLINDER_BAR.act, by: 'guess' },
+    gasOn(setup) === 'none' ? null : { ...none, from: CYLINDER_BAR.look, actBelow: CYLINDER_BAR.act, by: 'guess' },
   clamp: byGrade,
 }
 /** Window of a reading by the set-up; null where nothing tells one. */
@@ -136,25 +135,19 @@ const USUAL_NOZZLE_MM = 15
 const NOZZLE_TIMES = [0.8, 1.35] as const
 const byNozzle = (boreMm: number | null | undefined) =>
   boreMm == null ? 1 : Math.min(Math.max(boreMm / USUAL_NOZZLE_MM, NOZZLE_TIMES[0]), NOZZLE_TIMES[1])
+function flowKind(setup: Setup): keyof typeof FLOWS {
+  const { wire, mode } = setup
+  if (gasOn(setup) === 'argon-helium') return 'helium'
+  if (wire && isAluminium(wire)) return 'aluminium'
+  if (wire && isCored(wire)) return 'cored'
+  return isHot(mode) ? 'hot' : 'short'
+}
 /** As the procedure has it; else by wire, mode, gas and how wide its nozzle is; null where the wire wants none. */
 function gasTarget({ setup }: TargetFacts): Target | null {
-  const { wire, mode } = setup
-  const gas = setup.settings.gas ?? setup.gas
-  if (gas === 'none') return null
+  if (gasOn(setup) === 'none') return null
   const told = setup.procedure?.flowLPerMin
   if (told) return spanTarget(told, 'procedure', FLOW_ACT_L_PER_MIN)
-  const [from, to, actBelow, actAbove] =
-    FLOWS[
-      gas === 'argon-helium'
-        ? 'helium'
-        : wire && isAluminium(wire)
-          ? 'aluminium'
-          : wire && isCored(wire)
-            ? 'cored'
-            : isHot(mode)
-              ? 'hot'
-              : 'short'
-    ]
+  const [from, to, actBelow, actAbove] = FLOWS[flowKind(setup)]
   const times = byNozzle(setup.parts['nozzle']?.fit?.boreMm)
   return { from: from * times, to: to * times, actBelow: actBelow * times, actAbove: actAbove * times, by: 'guess' }
 }

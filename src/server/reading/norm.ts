@@ -20,14 +20,15 @@ export async function knobNormHere(db: Reader, hung: Hung, shop: ShopModel): Pro
     headId && headId !== hung.now.headId && shop.built(stationId).feederTypeId === feederTypeId ? [headId] : [],
   )
   if (heads.length === 0) return () => null
-  const rows = await db
+  const found = await db
     .select()
     .from(reading)
     .where(and(eq(reading.what, 'tension'), eq(reading.wireId, wireId), inArray(reading.headId, heads)))
     .orderBy(asc(reading.atMs))
+  const rows = found.map(keptReading)
   return (method) => {
     const last = new Map<CarrierId | null, number>()
-    for (const r of rows.map(keptReading)) {
+    for (const r of rows) {
       const mark = standsAt(r)
       if (r.method === method && mark !== null && !r.isRaised) last.set(r.headId, mark)
     }

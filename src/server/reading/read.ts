@@ -14,6 +14,7 @@ import {
 } from '@core/reading/alarms.ts'
 import { USUAL_FLOW_L_PER_MIN } from '@core/changeover/cost.ts'
 import { gasLeftH } from '@core/reading/made.ts'
+import { gasOn } from '@core/rightparts/supplyrules.ts'
 import { changedSince, contradicts } from '@core/reading/judge.ts'
 import { flowPair } from '@core/reading/flowpair.ts'
 import { READINGS, type ReadingKey } from '@core/reading/keys.ts'
@@ -94,8 +95,7 @@ function isHere(what: ReadingKey, hung: Hung, shop: ShopModel): boolean {
   const dirt = schoolHere('D31', hung, shop)
   if (what === 'conduitPull' && dirt !== 'sheath' && !isFromDrum(hung, shop)) return false
   if (what === 'wiper' && dirt !== 'wiper') return false
-  const { settings, gas } = setupOf(hung, shop)
-  if ((what === 'cylinder' || what === 'gasFlow') && (settings.gas ?? gas) === 'none') return false
+  if ((what === 'cylinder' || what === 'gasFlow') && gasOn(setupOf(hung, shop)) === 'none') return false
   const { at } = READING[what]
   const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])
   return rows.some((r) => r.position === at)

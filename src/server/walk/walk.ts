@@ -1,3 +1,4 @@
+import { gasOn } from '@core/rightparts/supplyrules.ts'
 import { type AreaId, type StationId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type FloorDeps } from '@server/gunnow/positions.ts'
@@ -172,8 +173,7 @@ function stopAt(s: Surveyed, at: MakeAt): StopMade | null {
 /** Looks of this walk that are on this gun, and for "what is due" those whose time has come. */
 function looksAt(s: Surveyed, { found, walk, nowMs }: MakeAt): WalkStop['looks'] {
   const lastRead = s.lastRead()
-  const { settings, gas } = s.checked.setup
-  const lookedAt = { gas: settings.gas ?? gas, dirt: s.dirt }
+  const lookedAt = { gas: gasOn(s.checked.setup), dirt: s.dirt }
   return WALKS[walk].looks.flatMap((what: LookKey) => {
     if (!s.positions.some((p) => p.row.position === LOOKS[what].at) || !isLookedAt(what, lookedAt)) return []
     const lastMs = lastLooked(s, what, lastRead[what] ?? null)

@@ -26,9 +26,11 @@ export function floorSentence(floor: FloorAnswer): string {
   return `${countWord(opened.length)} ${guns(opened.length)} ${opened.length === 1 ? 'wants' : 'want'} hands before ${by}.${time}${rest}`
 }
 
+/** By name while they are few. */
+const gunsWords = (names: readonly string[]) => (names.length > 3 ? `${names.length} guns` : listed(names))
 /** "T7 and Cell 2 are built or set so that it harms": they open no row, and are not as they should be. */
 const harmingWords = (names: readonly string[]): string =>
-  `${names.length > 3 ? `${names.length} guns` : listed(names)} ${names.length === 1 ? 'is' : 'are'} built or set so that it harms`
+  `${gunsWords(names)} ${names.length === 1 ? 'is' : 'are'} built or set so that it harms`
 
 /** The value of silence is how sure it is; nothing said means nothing could be told. */
 function sureness(chance: number): string {
@@ -44,7 +46,7 @@ function restSentence(floor: FloorAnswer): string {
 function creepSentences(creeping: FloorAnswer['creeping']): string[] {
   return [...new Set(creeping.map((c) => c.what))].map((what) => {
     const names = creeping.filter((c) => c.what === what).map((c) => c.name)
-    const shown = names.length > 3 ? `${names.length} guns` : listed(names)
+    const shown = gunsWords(names)
     return `${capital(READING[what].name)} creeps on ${shown}: ${READING[what].asksFor}.`
   })
 }

@@ -1,3 +1,4 @@
+import { WEAR_PLACES } from '@core/liner/wherewear.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
 import { READING } from '@core/reading/specs.ts'
 import { type KindKey, type LifeUnit } from '@core/path/columns.ts'
@@ -121,9 +122,7 @@ export function wornWhereWords(where: NonNullable<LifeAnswer['wornWhere']>): str
     const [place, look] = WEAR_AT[most]
     return `Worn most ${place} (${counts[most]} of ${n}), more than its length would bring: ${look}.`
   }
-  const told = (['rear', 'middle', 'neck'] as const).flatMap((p) =>
-    counts[p] > 0 ? [`${counts[p]} ${WEAR_AT[p][0]}`] : [],
-  )
+  const told = WEAR_PLACES.flatMap((p) => (counts[p] > 0 ? [`${counts[p]} ${WEAR_AT[p][0]}`] : []))
   return `Found worn: ${told.join(', ')}. No place stands out.`
 }
 /** "4.1 diffusers go for 100 tips (31 for 760)." */

@@ -4,7 +4,7 @@ import { Link } from 'react-router'
 import { CAUTIONS } from '@core/guide/cautions.ts'
 import { BY_KEY } from '@core/photo/photo.ts'
 import { isPullWay } from '@core/drag/pulls.ts'
-import { againMs } from '@core/reading/alarms.ts'
+import { againMs, canOpenRow } from '@core/reading/alarms.ts'
 import { judgeReading } from '@core/reading/judge.ts'
 import { READING, type Method } from '@core/reading/specs.ts'
 import { TENSION_WAY } from '@core/reading/tensionway.ts'
@@ -188,8 +188,7 @@ function Taking(props: {
 
 /** What is only remarked on and stays in has a day on which it comes up again. */
 function againWords(what: ReadingLine['what'], is: 'good' | 'look' | 'act', { nowMs, zone }: Told): string {
-  const { isPassing, at } = READING[what]
-  if (is !== 'look' || isPassing || at === 'liner') return ''
+  if (is !== 'look' || !canOpenRow(what)) return ''
   return ` Left as it is, it comes up again ${when(againMs({ what, sinceMs: nowMs }), nowMs, zone)}.`
 }
 

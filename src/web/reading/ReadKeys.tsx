@@ -52,16 +52,16 @@ export function RaisedKeys(props: {
   onSend: Send
 }) {
   const { isPending, school, found, onSend } = props
-  const { canKeep, days, isBackFirst } = RAISED_WAYS[school]
+  const { canKeep, days } = RAISED_WAYS[school]
   return (
     <div className="read-raised">
       <p>{RAISED_WORDS[school]}</p>
-      {isBackFirst && found !== null ? (
+      {!canKeep && found !== null ? (
         <Key tone="chalk" disabled={isPending} onClick={() => onSend({ left: found })}>
           It is back at {found}
         </Key>
       ) : null}
-      <Key {...(isBackFirst ? {} : { tone: 'chalk' })} disabled={isPending} onClick={() => onSend()}>
+      <Key {...(canKeep ? { tone: 'chalk' } : {})} disabled={isPending} onClick={() => onSend()}>
         Set anew: new liner, wire or rolls
       </Key>
       {canKeep ? (

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { OUT_REASONS, PART_CLASSES, type KindKey, type OutReason, type PartClass } from '@core/path/columns.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { REASON_WORD } from '@web/format/words.ts'
+import { capital, REASON_WORD } from '@web/format/words.ts'
 import { PickOne } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
@@ -23,7 +23,7 @@ export function classesSentence(kinds: ShopAnswer['kinds']): string {
   return PART_CLASSES.map((is) => {
     const names = kinds.filter((k) => k.partClass === is).map((k) => k.name)
     const all = is === 'process consumable' ? ['wire', 'gas', ...names] : names
-    return `${is.charAt(0).toUpperCase()}${is.slice(1)}s: ${all.join(', ')}.`
+    return `${capital(is)}s: ${all.join(', ')}.`
   }).join(' ')
 }
 
