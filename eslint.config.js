@@ -29,6 +29,12 @@ export default tseslint.config(
           selector: 'JSXOpeningElement[name.name=/^(button|select|textarea|dialog|table)$/]',
           message: 'Use Key, Bare or Plain (web/kit/Keys.tsx), or the component of react-bootstrap.',
         },
+        {
+          // A slider and a file's chooser have no look of their own there.
+          selector:
+            'JSXOpeningElement[name.name="input"]:not(:has(JSXAttribute[name.name="type"] > Literal[value=/^(range|file)$/]))',
+          message: 'Use Tick (web/kit/Tick.tsx), a field of web/kit, or Form.Control.',
+        },
       ],
     },
   },

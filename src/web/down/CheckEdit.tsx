@@ -129,7 +129,7 @@ function OneAnswer(props: {
   const point = (cause: string, isOn: boolean) => onEdit({ do: 'point', check, outcome: outcome.key, cause, isOn })
   return (
     <li>
-      <input
+      <Form.Control
         aria-label={isLast ? 'Words where all is well' : 'Words of the answer'}
         value={outcome.says}
         maxLength={160}

@@ -1,3 +1,4 @@
+import { Tick } from '@web/kit/Tick.tsx'
 import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { type Closing as Closed } from '@core/ledger/event.ts'
@@ -35,9 +36,9 @@ export function Closing(props: {
         <Key size="low" aria-pressed={cause === null} onClick={() => setCause(null)}>
           Nobody knows
         </Key>
-        <label className="read-said">
-          <input type="checkbox" checked={!isCertain} onChange={(e) => setCertain(!e.target.checked)} /> not sure
-        </label>
+        <Tick isOn={!isCertain} onTick={(isUnsure) => setCertain(!isUnsure)}>
+          not sure
+        </Tick>
       </div>
       <Scrapped n={scrapped} onPick={setScrapped} />
       <div className="walk-keys" role="group" aria-label="Closing test">

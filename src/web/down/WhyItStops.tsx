@@ -137,7 +137,7 @@ function OneSymptom({ k, symptom, onEdit }: { k: Knowledge; symptom: string; onE
           const cause = k.causes.find((c) => c.key === key)
           return cause ? (
             <li key={key}>
-              <input
+              <Form.Control
                 aria-label={`Words of cause ${i + 1}`}
                 value={cause.says}
                 maxLength={160}

@@ -1,3 +1,4 @@
+import { Tick } from '@web/kit/Tick.tsx'
 import { useRef, useState } from 'react'
 import { Link } from 'react-router'
 import { COLUMNS, type Column } from '@core/path/columns.ts'
@@ -54,15 +55,9 @@ export function ColumnView(props: {
               if (e.buttons > 0) draw(gun.stationId)
             }}
           >
-            <label>
-              <input
-                type="checkbox"
-                className="form-check-input"
-                checked={ticked.includes(gun.stationId)}
-                onChange={() => toggle(gun.stationId)}
-              />{' '}
+            <Tick isOn={ticked.includes(gun.stationId)} onTick={() => toggle(gun.stationId)}>
               <span className="visually-hidden">{gun.name}</span>
-            </label>
+            </Tick>
             <Link to={`/gun/${gun.stationId}`} draggable={false}>
               {gun.name}
             </Link>

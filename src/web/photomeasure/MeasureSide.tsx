@@ -1,3 +1,4 @@
+import { Tick } from '@web/kit/Tick.tsx'
 import { Button } from 'react-bootstrap'
 import { useReducer, useRef, useState, type PointerEvent } from 'react'
 import { type Line } from '@core/photomeasure/span.ts'
@@ -78,14 +79,9 @@ export function MeasureSide(props: SideProps) {
       </p>
       {picture && lines.points.length > 0 ? (
         <div className="measure-hand">
-          <label className="read-said">
-            <input
-              type="checkbox"
-              checked={lines.isByHand}
-              onChange={(e) => act({ type: 'byHand', is: e.target.checked })}
-            />{' '}
+          <Tick isOn={lines.isByHand} onTick={(is) => act({ type: 'byHand', is })}>
             lines stay where I put them
-          </label>
+          </Tick>
           <Button variant="" onClick={() => act({ type: 'again' })}>
             lines anew
           </Button>

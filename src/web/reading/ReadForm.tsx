@@ -1,3 +1,4 @@
+import { Tick } from '@web/kit/Tick.tsx'
 import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -178,10 +179,9 @@ function Taking(props: {
           Keep it
         </Key>
       )}
-      <label className="read-said">
-        <input type="checkbox" checked={form.isSaid} onChange={(e) => form.setIsSaid(e.target.checked)} /> somebody said
-        so; I did not look
-      </label>
+      <Tick isOn={form.isSaid} onTick={form.setIsSaid}>
+        somebody said so; I did not look
+      </Tick>
     </>
   )
 }
@@ -223,10 +223,9 @@ function OnPhoto(props: {
         </div>
       ) : null}
       {picture.photo ? (
-        <label className="read-said">
-          <input type="checkbox" checked={picture.isKept} onChange={(e) => picture.setIsKept(e.target.checked)} /> keep
-          the picture with the reading
-        </label>
+        <Tick isOn={picture.isKept} onTick={picture.setIsKept}>
+          keep the picture with the reading
+        </Tick>
       ) : null}
     </>
   )

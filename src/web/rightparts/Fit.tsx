@@ -1,4 +1,4 @@
-import { Button } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { Bare, Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link } from 'react-router'
@@ -169,13 +169,7 @@ function KeepForm({ gun, finding: f, onDone }: { gun: GunAnswer; finding: Findin
       }}
     >
       <label htmlFor={`keep-${f.rule}`}>Why it may stay</label>
-      <input
-        id={`keep-${f.rule}`}
-        className="form-control"
-        maxLength={200}
-        value={note}
-        onChange={(e) => setNote(e.target.value)}
-      />
+      <Form.Control id={`keep-${f.rule}`} maxLength={200} value={note} onChange={(e) => setNote(e.target.value)} />
       <Button type="submit" variant="" disabled={keep.isPending}>
         Keep it so
       </Button>
