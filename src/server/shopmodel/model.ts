@@ -21,7 +21,7 @@ import {
 } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { TASK_KEYS } from '@core/guide/keys.ts'
-import { minutesOf, readTaskTotals, type MinutesOf } from '@server/minutes/minutes.ts'
+import { minutesOf, type MinutesOf, type TaskTotals } from '@server/minutes/minutes.ts'
 import { type Calendar, type ShiftOfWeek } from '@server/time/calendar.ts'
 import { type ShopStore, type ShopTables } from './store.ts'
 import { DomainError } from '@server/problem/problem.ts'
@@ -116,12 +116,12 @@ async function readShop(
   { nowMs, isReshaped }: { nowMs: number; isReshaped: boolean },
 ): Promise<ShopModel> {
   const { revision, tables } = await shops.tables(db, isReshaped)
-  return modelOf(tables, { revision, totals: await readTaskTotals(db), calendar: shops.calendar, nowMs })
+  return modelOf(tables, { revision, totals: await shops.taskTotals(db), calendar: shops.calendar, nowMs })
 }
 
 interface ModelAt {
   revision: number | null
-  totals: Awaited<ReturnType<typeof readTaskTotals>>
+  totals: TaskTotals[]
   calendar: Calendar
   nowMs: number
 }

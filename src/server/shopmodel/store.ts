@@ -20,6 +20,7 @@ import {
   wire,
 } from '@server/db/schema.ts'
 import { type Reader, type Tx } from '@server/db/db.ts'
+import { readTaskTotals, type TaskTotals } from '@server/minutes/minutes.ts'
 import { Calendar } from '@server/time/calendar.ts'
 
 /** Every table that says how the shop is set up, as it stands. */
@@ -49,17 +50,20 @@ export type ShopTables = Awaited<ReturnType<typeof readTables>>
 const REVISION = 'shopRevision'
 /** What was changed in the tables by hand, beside the program, is seen after so long. */
 const LONGEST_MS = 60_000
+const TOTALS_MS = 30_000
 
 /**
  * How the shop is set up, kept by its revision: seventeen tables that change a few times a week and are asked for by every request.
  * 1. The revision is read before the tables, so what is kept under it is at least as new as it says.
  * 2. Whoever changes the set-up counts the revision in the same transaction: newer tables, newer revision.
  * 3. Inside a transaction that has changed the set-up, the tables are read anew and not kept: it may yet be rolled back.
- * 4. Nothing depends on one process: an empty or old store reads what it lacks. A shop without a revision is read anew each time.
+ * 4. Minutes that were worked are no set-up: their sums are kept for half a minute.
+ * 5. Nothing depends on one process: an empty or old store reads what it lacks. A shop without a revision is read anew each time.
  */
 export class ShopStore {
   readonly calendar = new Calendar()
   private kept: { revision: number; readMs: number; tables: ShopTables } | null = null
+  private worked: { readMs: number; totals: Promise<TaskTotals[]> } | null = null
 
   async tables(db: Reader, isReshaped = false): Promise<{ revision: number | null; tables: ShopTables }> {
     const [row] = await db.select({ value: meta.value }).from(meta).where(eq(meta.key, REVISION))
@@ -71,6 +75,20 @@ export class ShopStore {
     const tables = await readTables(db)
     if (revision !== null) this.kept = { revision, readMs: nowMs, tables }
     return { revision, tables }
+  }
+
+  /** What was worked by the list, over all years: a sum over every job there ever was, so it is not made for each request. */
+  taskTotals(db: Reader): Promise<TaskTotals[]> {
+    const nowMs = performance.now()
+    if (this.worked && nowMs - this.worked.readMs < TOTALS_MS) return this.worked.totals
+    const worked = { readMs: nowMs, totals: readTaskTotals(db) }
+    this.worked = worked
+    worked.totals.catch(() => (this.worked = null))
+    return worked.totals
+  }
+  /** A job was worked through this process: the next who asks sees it. Another server's is seen half a minute later. */
+  countWork(): void {
+    this.worked = null
   }
 }
 

@@ -1,7 +1,7 @@
 import { type StationId } from '@core/ids/id.ts'
 import { createServer, type Server } from 'node:http'
 import { type AddressInfo } from 'node:net'
-import type mysql from 'mysql2/promise'
+import mysql, { format } from 'mysql2/promise'
 import { makeRandom } from '@core/random/random.ts'
 import { compose, type Composed } from '@server/wiring/compose.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
@@ -69,19 +69,22 @@ async function listen(at: Listening): Promise<TestServer> {
   }
 }
 
+type Values = Parameters<typeof format>[1]
 type Asks = Record<'query' | 'execute', (...given: unknown[]) => unknown>
-/** How many statements a piece of work sends to the database. */
-export async function statementsOf(server: TestServer, work: () => Promise<unknown>): Promise<number> {
+/** The statements a piece of work sends to the database, as they go out. */
+export async function sentOf(server: TestServer, work: () => Promise<unknown>): Promise<string[]> {
   const { pool } = (server.parts.deps.db as unknown as { $client: mysql.Pool }).$client
   const own = new Map<Asks, Asks>()
-  let n = 0
+  const sent: string[] = []
   const listen = (connection: Asks) => {
     if (own.has(connection)) return
     own.set(connection, { query: connection.query, execute: connection.execute })
     for (const way of ['query', 'execute'] as const) {
       const ask = connection[way]
       connection[way] = (...given) => {
-        n++
+        const [what, values] = given as [string | { sql: string; values?: Values }, Values?]
+        const [text, own] = typeof what === 'string' ? [what, undefined] : [what.sql, what.values]
+        sent.push(format(text, Array.isArray(values) ? values : own))
         return ask.apply(connection, given)
       }
     }
@@ -90,8 +93,11 @@ export async function statementsOf(server: TestServer, work: () => Promise<unkno
   await work()
   pool.off('acquire', listen as never)
   for (const [connection, { query, execute }] of own) Object.assign(connection, { query, execute })
-  return n
+  return sent
 }
+/** How many statements a piece of work sends to the database. */
+export const statementsOf = async (server: TestServer, work: () => Promise<unknown>): Promise<number> =>
+  (await sentOf(server, work)).length
 
 /** Rows that building everything anew from the ledger would change: none, where every write projected what it had to. */
 export const driftOf = async (server: TestServer): Promise<number> =>

@@ -73,13 +73,15 @@ export type OnStep = (done: number, of: number) => Promise<void>
 const STEP = 20
 
 /** Runs the work, writes what it said, projects it; all of it or nothing. */
-export const writeAct = <T>(deps: Deps, who: Who, work: (w: Writing) => Promise<T>): Promise<T> =>
-  transact(deps.db, async (tx) => {
+export async function writeAct<T>(deps: Deps, who: Who, work: (w: Writing) => Promise<T>): Promise<T> {
+  const { answer, jobs } = await transact(deps.db, async (tx) => {
     const begun = begin(tx, deps, who)
     const answer = await work(begun.writing)
-    await projectAll(tx, await begun.appendAll(), begun)
-    return answer
+    return { answer, jobs: await projectAll(tx, await begun.appendAll(), begun) }
   })
+  if (jobs > 0) deps.shops.countWork()
+  return answer
+}
 
 /** As `writeAct`, without projecting: for whole worlds that are rebuilt afterwards. */
 export async function writeUnprojected<T>(tx: Tx, deps: Deps, work: (w: Writing) => Promise<T>): Promise<T> {
@@ -135,21 +137,24 @@ function begin(tx: Tx, deps: Deps, who: Who) {
   }
 }
 
+/** Answers how many jobs by the list are another now. */
 async function projectAll(
   tx: Tx,
   touched: Touched,
   at: { shop: () => Promise<ShopModel>; onStep: () => OnStep | undefined },
-): Promise<void> {
-  if (touchesNothing(touched)) return
+): Promise<number> {
+  if (touchesNothing(touched)) return 0
   const shop = await at.shop()
   const onStep = at.onStep()
-  if (!onStep) return void (await project(tx, touched, shop))
+  if (!onStep) return (await project(tx, touched, shop)).taskDone
   const ids = [...touched.carrierIds].sort()
+  let jobs = 0
   for (let i = STEP; i < ids.length; i += STEP) {
     await onStep(i, ids.length)
-    await project(tx, { ...nothingTouched(), carrierIds: new Set(ids.slice(i, i + STEP)) }, shop)
+    const some = { ...nothingTouched(), carrierIds: new Set(ids.slice(i, i + STEP)) }
+    jobs += (await project(tx, some, shop)).taskDone
   }
-  await project(tx, { ...touched, carrierIds: new Set(ids.slice(0, STEP)) }, shop)
+  return jobs + (await project(tx, { ...touched, carrierIds: new Set(ids.slice(0, STEP)) }, shop)).taskDone
 }
 
 /** Under what an act is kept: the key of its request, and which of the acts of that request it is. */

@@ -23,5 +23,9 @@ export const reading = mysqlTable(
     kg: quantity('kg'),
     arcHours: quantity('arc_hours'),
   },
-  (t) => [index('reading_carrier').on(t.carrierId, t.atMs), index('reading_at').on(t.atMs)],
+  (t) => [
+    index('reading_carrier').on(t.carrierId, t.atMs),
+    index('reading_at').on(t.atMs),
+    index('reading_head').on(t.headId, t.what),
+  ],
 )

@@ -14,5 +14,9 @@ export const stoppage = mysqlTable(
     endedBy: varchar('ended_by', { length: 8 }).$type<'running' | 'log'>(),
     minutes: quantity('minutes'),
   },
-  (t) => [index('stoppage_station').on(t.stationId, t.fromMs)],
+  (t) => [
+    index('stoppage_station').on(t.stationId, t.fromMs),
+    index('stoppage_from').on(t.fromMs),
+    index('stoppage_to').on(t.toMs),
+  ],
 )
