@@ -1,3 +1,4 @@
+import { gzipSync } from 'node:zlib'
 import { expect, SHOP_PARTS, sound, startShop, test, type Browser, type Page, type Shop } from './fixtures.ts'
 
 /** Every view at the three sizes it is used at: nothing scrolls sideways, all can be read in both themes, and what is tapped at a booth is big enough. */
@@ -131,3 +132,21 @@ for (const size of SIZES)
     expect(faults).toEqual([])
     await close()
   })
+
+const MOST_SCRIPT = 250_000
+test('before Floor shows, no more than 250 kB of script is loaded, packed; the rest comes with its page', async ({
+  browser,
+}) => {
+  const { page, close } = await openAt(browser, SIZES[0])
+  await page.goto(shop.url)
+  await expect(page.locator('.strands').first()).toBeVisible()
+  const loaded = await page.evaluate(() => performance.getEntriesByType('resource').map((r) => r.name))
+  const scripts = loaded.filter((name) => /\/assets\/[^/]*\.js$/.test(name))
+  const sizes = await Promise.all(
+    scripts.map(async (name) => gzipSync(await (await page.request.get(name)).body()).length),
+  )
+  const all = sizes.reduce((a, b) => a + b, 0)
+  expect(all).toBeGreaterThan(MOST_SCRIPT / 3)
+  expect(all).toBeLessThan(MOST_SCRIPT)
+  await close()
+})

@@ -1,11 +1,9 @@
-import { useEffect } from 'react'
 import { guideAnswer, type GuideAnswer } from '@contract/guide.ts'
 import { shopAnswer, type ShopAnswer } from '@contract/shop.ts'
 import { getJson } from '@web/api/client.ts'
 import { downAddress, downNowAddress } from '@web/down/queries.ts'
 import { floorAddress } from '@web/floor/queries.ts'
 import { guideAddress } from '@web/guide/queries.ts'
-import { useMe } from '@web/people/queries.ts'
 import { DEFAULT_WALK, walkAddress } from '@web/walk/queries.ts'
 
 /** What a tablet of a hall asks for so that it has all of it without a link: each of its guns, what is read and fitted there, the usual walk. */
@@ -41,9 +39,6 @@ const HELD = 'idle-spool-held'
 export const heldMs = (): number | null => Number(localStorage.getItem(HELD)) || null
 
 const BETWEEN_MS = 150
-const AGAIN_MS = 30 * 60_000
-/** What was cut short, by a server that was busy or a link that broke, is begun again sooner. */
-const AFTER_FAULT_MS = 60_000
 /** What a device may not see is no fault. */
 const FAULT = 500
 const pause = (ms: number) => new Promise((done) => setTimeout(done, ms))
@@ -55,43 +50,20 @@ async function underWorker(): Promise<void> {
   await new Promise((done) => navigator.serviceWorker.addEventListener('controllerchange', done, { once: true }))
 }
 
-/** A device that belongs to an area holds it, renewed every half hour while there is a link; one by one, so that nobody waits for it. */
-export function useHoldArea(): void {
-  const areaId = useMe().data?.device?.areaId ?? null
-  useEffect(() => {
-    if (!areaId || !('serviceWorker' in navigator)) return
-    let isGone = false
-    const hold = async () => {
-      await underWorker()
-      const shop = await getJson('/shop', shopAnswer)
-      // The worker keeps the answers; nobody reads them here.
-      const ask = async (paths: readonly string[]) => {
-        for (const path of paths) {
-          if (isGone) return
-          const { status } = await fetch(`/api${path}`, { credentials: 'same-origin' })
-          if (status >= FAULT) throw new Error(`${path}: ${status}`)
-          await pause(BETWEEN_MS)
-        }
-      }
-      await ask(areaPaths(shop, areaId))
-      for (const { id } of shop.stations.filter((s) => s.areaId === areaId))
-        await ask(guidePaths(await getJson(guideAddress({ stationId: id, familyId: null, guide: null }), guideAnswer)))
-      if (isGone) return
-      localStorage.setItem(HELD, String(Date.now()))
+/** Asks for all of an area, one by one, so that nobody waits for it; the worker keeps the answers, and nobody reads them here. */
+export async function holdArea(areaId: string, isGone: () => boolean): Promise<void> {
+  await underWorker()
+  const shop = await getJson('/shop', shopAnswer)
+  const ask = async (paths: readonly string[]) => {
+    for (const path of paths) {
+      if (isGone()) return
+      const { status } = await fetch(`/api${path}`, { credentials: 'same-origin' })
+      if (status >= FAULT) throw new Error(`${path}: ${status}`)
+      await pause(BETWEEN_MS)
     }
-    // Without a link there is nothing to renew, and what is held stays.
-    let again: ReturnType<typeof setTimeout> | undefined
-    const run = async () => {
-      const wait = await hold().then(
-        () => AGAIN_MS,
-        () => AFTER_FAULT_MS,
-      )
-      if (!isGone) again = setTimeout(() => void run(), wait)
-    }
-    void run()
-    return () => {
-      isGone = true
-      clearTimeout(again)
-    }
-  }, [areaId])
+  }
+  await ask(areaPaths(shop, areaId))
+  for (const { id } of shop.stations.filter((s) => s.areaId === areaId))
+    await ask(guidePaths(await getJson(guideAddress({ stationId: id, familyId: null, guide: null }), guideAnswer)))
+  if (!isGone()) localStorage.setItem(HELD, String(Date.now()))
 }
