@@ -12,7 +12,7 @@ import { DEMO_LEAD } from './demo/yard.ts'
 import { readEnv, type Env } from '@server/wiring/env.ts'
 import { forgetKeys } from './call/bound.ts'
 import { recount } from './projection/recount.ts'
-import { finishImport } from './shop/whole.ts'
+import { finishBuilding } from './shop/whole.ts'
 import { startSettling } from '@server/settle/settlethread.ts'
 import { startLives } from './life/lifethread.ts'
 import { serveLan } from './lan/serve.ts'
@@ -72,7 +72,7 @@ type Say = (text: string) => void
 /** What a run before this one left open, and the demo where one is wanted. */
 async function makeReady(deps: Composed['deps'], env: Env, say: Say): Promise<void> {
   await forgetKeys(deps)
-  if (await finishImport(deps)) say('A shop that was brought in is counted to its end now.')
+  if (await finishBuilding(deps)) say('What is counted from the ledger stands whole now.')
   if (await recount(deps)) say('What a change of shifts or wires left to be counted is counted now.')
   if (env.WITH_DEMO === '1' && (await isEmpty(deps))) {
     say('Building the demo yard with 18 months of history (once, about 20 seconds) …')

@@ -26,6 +26,8 @@ export interface RunOn {
   dayCv: number
   days: number
 }
+/** What it takes to say what a clock used past its end. */
+export type ClockEnd = Pick<RunOn, 'fromMs' | 'perWorkedHour'>
 export interface Amount {
   amount: number
   estimated: number

@@ -55,15 +55,20 @@ const ALPHABET = '0123456789abcdefghjkmnpqrstvwxyz'
  * @example makeId('part', 1_700_000_000_000, Math.random) // 'part_…'
  */
 export function makeId<N extends IdName>(name: N, atMs: number, random: () => number): Id<N> {
+  let tail = ''
+  for (let i = 0; i < 11; i++) tail += ALPHABET[Math.floor(random() * 32)]
+  return `${idsFrom(name, atMs)}${tail}` as Id<N>
+}
+
+/** No id made from then on comes before this in order; it is none itself. */
+export function idsFrom(name: IdName, atMs: number): string {
   let time = ''
   let rest = Math.max(0, Math.floor(atMs))
   for (let i = 0; i < 9; i++) {
     time = ALPHABET[rest % 32] + time
     rest = Math.floor(rest / 32)
   }
-  let tail = ''
-  for (let i = 0; i < 11; i++) tail += ALPHABET[Math.floor(random() * 32)]
-  return `${ID_PREFIX[name]}_${time}${tail}` as Id<N>
+  return `${ID_PREFIX[name]}_${time}`
 }
 
 /** Reads an id that came from outside; throws RangeError when the prefix is another record's. */

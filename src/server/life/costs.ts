@@ -4,7 +4,7 @@ import { endIn } from '@core/life/facts.ts'
 import { totalMinor } from '@core/payback/stopcost.ts'
 import { type Reader } from '@server/db/db.ts'
 import { stopsSince } from '@server/down/stops.ts'
-import { standingOfKind } from '@server/ledger/standings.ts'
+import { readPutOn } from '@server/payback/puton.ts'
 import { costedStops, type CostedStop } from '@server/payback/stopuse.ts'
 import { groupBy, type KindRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
 import { prices } from '@server/shopmodel/prices.ts'
@@ -32,10 +32,7 @@ export interface CostsHere {
 /** Stops of the last months with what went into them, read once for all kinds. */
 export async function stopsForCosts(db: Reader, shop: ShopModel, nowMs: number): Promise<CostedStop[]> {
   const sinceMs = nowMs - STOPS_MS
-  const [stops, fitted] = await Promise.all([
-    stopsSince(db, { shop, nowMs, sinceMs }),
-    standingOfKind(db, 'fitted', sinceMs),
-  ])
+  const [stops, fitted] = await Promise.all([stopsSince(db, { shop, nowMs, sinceMs }), readPutOn(db, sinceMs)])
   return costedStops(db, shop, { stops, sinceMs, fitted })
 }
 

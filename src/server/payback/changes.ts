@@ -1,13 +1,13 @@
 import { type AreaId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type ShopChange } from '@core/ledger/shopchange.ts'
-import { type Standing } from '@core/ledger/resolve.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { type PaybackAnswer } from '@contract/payback.ts'
 import { type Reader } from '@server/db/db.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { namesOfChange, NO_NAMES } from '@server/logbook/read.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type PutOn } from './puton.ts'
 
 const MOST = { single: 60, rules: 30 }
 /** Parts whose change is a change of how it feeds; a tip is changed every day. */
@@ -18,7 +18,7 @@ interface At {
   sinceMs: number
   areaId: AreaId | undefined
   /** Parts put on, that time among others. */
-  fitted: readonly Standing[]
+  fitted: readonly PutOn[]
 }
 
 /** What was changed lately that may have helped, newest first: house rules everywhere, lasting parts, guns and wires at single places. */
@@ -71,9 +71,7 @@ function actWord(fact: Fact): Exclude<Change['what'], 'rule' | 'part'> | null {
 
 /** Lasting parts that were put on. */
 const partsOf = ({ fitted, sinceMs }: At): Raw[] =>
-  fitted.flatMap((s): Raw[] => {
-    const { fact, stationId, happenedMs, eventId } = s
-    if (fact.kind !== 'fitted' || !stationId || happenedMs < sinceMs || fact.entryAge !== 'new') return []
-    if (!LASTING.has(kindOfPosition(fact.position))) return []
-    return [{ eventId, happenedMs, position: fact.position, stationId, what: 'part', rule: null, classKey: null }]
+  fitted.flatMap(({ eventId, happenedMs, position, stationId, isNew }): Raw[] => {
+    if (!stationId || happenedMs < sinceMs || !isNew || !LASTING.has(kindOfPosition(position))) return []
+    return [{ eventId, happenedMs, position, stationId, what: 'part', rule: null, classKey: null }]
   })

@@ -2,6 +2,7 @@ import { helpAnswer, helpQuery, paybackAnswer, paybackQuery } from '@contract/pa
 import { endpoint } from '@server/call/routes.ts'
 import { readHelp } from './didhelp.ts'
 import { readPayback } from './payback.ts'
+import { type PutOnDeps } from './puton.ts'
 
 export const paybackEndpoints = [
   endpoint({
@@ -10,7 +11,7 @@ export const paybackEndpoints = [
     summary: 'What stops cost, where on the path, beside as many days before; how often for what was welded',
     query: paybackQuery,
     answer: paybackAnswer,
-    run: (deps, who, { query }) => readPayback(deps, who, query),
+    run: (deps: PutOnDeps, who, { query }) => readPayback(deps, who, query),
   }),
   endpoint({
     method: 'get',

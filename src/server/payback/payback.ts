@@ -1,7 +1,6 @@
 import { type AreaId, NO_ID, type StationId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
-import { type Standing } from '@core/ledger/resolve.ts'
 import { COLUMNS, kindOfPosition, type KindKey, type CausePlace } from '@core/path/columns.ts'
 import { heapsOf, middleHalf, type Heap } from '@core/payback/heaps.ts'
 import { availability, forHundred, perHundred } from '@core/payback/rates.ts'
@@ -9,18 +8,18 @@ import { addCost, NO_COST, totalMinor } from '@core/payback/stopcost.ts'
 import { type paybackAnswer, type paybackQuery } from '@contract/payback.ts'
 import { type Reader } from '@server/db/db.ts'
 import { stopsSince } from '@server/down/stops.ts'
-import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
-import { standingOfKind } from '@server/ledger/standings.ts'
+import { isLead, mustRead, type Who } from '@server/call/context.ts'
 import { loadShop, mustHaveArea, type ShopModel, type ShopKinds } from '@server/shopmodel/model.ts'
 import { prices } from '@server/shopmodel/prices.ts'
 import { changesSince } from './changes.ts'
 import { costedStops, type CostedStop } from './stopuse.ts'
+import { type PutOn, type PutOnDeps } from './puton.ts'
 import { addUsed, NOTHING_USED, usageIn } from './usagein.ts'
 
 type Answer = z.input<typeof paybackAnswer>
 
 /** What it cost that guns stood, where on the path, and how often they did for what was welded. */
-export async function readPayback(deps: Deps, who: Who, q: z.output<typeof paybackQuery>): Promise<Answer> {
+export async function readPayback(deps: PutOnDeps, who: Who, q: z.output<typeof paybackQuery>): Promise<Answer> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)
@@ -29,7 +28,7 @@ export async function readPayback(deps: Deps, who: Who, q: z.output<typeof payba
   const beforeMs = sinceMs - q.days * DAY_MS
   const [stops, fitted] = await Promise.all([
     stopsSince(deps.db, { shop, nowMs, sinceMs: beforeMs, areaId: q.areaId }),
-    standingOfKind(deps.db, 'fitted', Math.min(beforeMs, nowMs - CHANGES_MS)),
+    deps.putOn.read(deps.db, Math.min(beforeMs, nowMs - CHANGES_MS), nowMs),
   ])
   const [costed, rates, changes] = await Promise.all([
     costedStops(deps.db, shop, { stops, sinceMs: beforeMs, fitted }),
@@ -124,7 +123,7 @@ function unpricedOf(stops: readonly CostedStop[], shop: ShopKinds): Answer['unpr
 interface RatesAt {
   stops: readonly { stationId: StationId; fromMs: number; areaId: AreaId; minutes: number }[]
   /** Parts put on, that time among others. */
-  fitted: readonly Standing[]
+  fitted: readonly PutOn[]
   fromMs: number
   toMs: number
   areaId: AreaId | undefined
@@ -156,9 +155,7 @@ async function ratesOf(db: Reader, shop: ShopModel, at: RatesAt): Promise<Answer
 }
 
 /** Tips and diffusers put on since then, by place. */
-const changedParts = (fitted: readonly Standing[], sinceMs: number) =>
-  fitted.flatMap(({ fact, happenedMs, stationId }) =>
-    fact.kind === 'fitted' && happenedMs >= sinceMs
-      ? [{ kindKey: kindOfPosition(fact.position), stationId, n: fact.count }]
-      : [],
-  )
+const changedParts = (fitted: readonly PutOn[], sinceMs: number) =>
+  fitted
+    .filter((p) => p.happenedMs >= sinceMs)
+    .map(({ position, stationId, n }) => ({ kindKey: kindOfPosition(position), stationId, n }))

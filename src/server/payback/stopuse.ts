@@ -3,12 +3,12 @@ import { HOUR_MS } from '@core/units/time.ts'
 import { gramPerMetre } from '@core/spools/wire.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { costOfStop, type StopCost, type UsedPart } from '@core/payback/stopcost.ts'
-import { type Standing } from '@core/ledger/resolve.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type Stop } from '@server/down/stops.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
 import { groupBy, type ShopModel, type ShopFit } from '@server/shopmodel/model.ts'
 import { prices, ratesAt } from '@server/shopmodel/prices.ts'
+import { type PutOn } from './puton.ts'
 
 /** A stop with all that went into it. */
 export interface CostedStop extends Stop {
@@ -27,7 +27,7 @@ interface StopsToCost {
   stops: readonly Stop[]
   sinceMs: number
   /** Parts put on since then. */
-  fitted: readonly Standing[]
+  fitted: readonly PutOn[]
 }
 /** What each stop took: parts put on while it stood, wire lost, work scrapped, and the money of it. */
 export async function costedStops(
@@ -40,10 +40,9 @@ export async function costedStops(
   const lostAt = groupBy(lost, (s) => s.stationId ?? '')
   const priceOf = prices(shop)
   return stops.map((stop): CostedStop => {
-    const parts = within(fittedAt.get(stop.stationId), stop, 0).flatMap(({ fact }): UsedPart[] => {
-      if (fact.kind !== 'fitted') return []
-      const kindKey = kindOfPosition(fact.position)
-      return [{ kindKey, n: fact.count, priceMinor: priceOf(fact.partId, kindKey) }]
+    const parts = within(fittedAt.get(stop.stationId), stop, 0).map(({ position, partId, n }): UsedPart => {
+      const kindKey = kindOfPosition(position)
+      return { kindKey, n, priceMinor: priceOf(partId, kindKey) }
     })
     const saidKg = within(lostAt.get(stop.stationId), stop, LATER_MS).reduce(
       (sum, { fact }) => sum + (fact.kind === 'wireLost' ? fact.kg : 0),
@@ -58,7 +57,7 @@ export async function costedStops(
   })
 }
 
-const within = (list: readonly Standing[] = [], stop: Stop, laterMs: number) =>
+const within = <T extends { happenedMs: number }>(list: readonly T[] = [], stop: Stop, laterMs: number): T[] =>
   list.filter((s) => s.happenedMs >= stop.fromMs && s.happenedMs <= (stop.toMs ?? Infinity) + laterMs)
 
 /** The wire a place is built for: its price, and what of it lies in the gun. */

@@ -1,11 +1,12 @@
-import { type StationId } from '@core/ids/id.ts'
-import { usedBetween, type Amount, type Clock } from '@core/clock/clock.ts'
+import { type CarrierId, type StationId } from '@core/ids/id.ts'
+import { DAY_MS, MIN_MS } from '@core/units/time.ts'
+import { daysOfUse, usedOver, type DaysOfUse, type MonthOfUse } from '@core/clock/months.ts'
 import { workedMs } from '@core/clock/schedule.ts'
 import { gte, isNull, or } from 'drizzle-orm'
-import { mount } from '@server/db/schema.ts'
-import { type Reader } from '@server/db/db.ts'
-import { headClocksSince } from '@server/projection/gather.ts'
-import { type ShopModel } from '@server/shopmodel/model.ts'
+import { headMonth, headNow, mount } from '@server/db/schema.ts'
+import { readMany, type Reader } from '@server/db/db.ts'
+import { type HeadRow } from '@server/projection/rows.ts'
+import { groupBy, type ShopModel } from '@server/shopmodel/model.ts'
 
 export interface Window {
   fromMs: number
@@ -26,6 +27,8 @@ export const addUsed = (a: Used, b: Used): Used => ({
   scheduledMin: a.scheduledMin + b.scheduledMin,
 })
 
+/** A month begins at most so long before a day of it. */
+const MONTH_MS = 31 * DAY_MS
 /** What each place used in each of some stretches of time: of every head that hung there, while it did. */
 export async function usageIn(
   db: Reader,
@@ -33,35 +36,54 @@ export async function usageIn(
   windows: readonly Window[],
 ): Promise<(stationId: StationId, window: number) => Used> {
   const sinceMs = Math.min(...windows.map((w) => w.fromMs))
-  const [clocks, mounts] = await Promise.all([
-    headClocksSince(db, shop, sinceMs),
+  const [months, heads, mounts] = await Promise.all([
+    readMany(db, headMonth, gte(headMonth.monthMs, sinceMs - MONTH_MS)),
+    readMany(db, headNow, undefined),
     db
       .select()
       .from(mount)
       .where(or(isNull(mount.toMs), gte(mount.toMs, sinceMs))),
   ])
+  const uses = usesOf(months, heads)
   const used = new Map<string, Used[]>(
     shop.stations.map((s) => [
       s.id,
       windows.map((w) => ({
         ...NOTHING_USED,
-        scheduledMin: workedMs(shop.scheduleOfArea(s.areaId), w.fromMs, w.toMs) / 60_000,
+        scheduledMin: workedMs(shop.scheduleOfArea(s.areaId), w.fromMs, w.toMs) / MIN_MS,
       })),
     ]),
   )
   for (const m of mounts) {
-    const clock = clocks.get(m.childId)
-    const here = used.get(shop.stationOfCarrier.get(m.onId) ?? '')
-    if (!clock || !here) continue
+    const use = uses.get(m.childId)
+    const stationId = shop.stationOfCarrier.get(m.onId)
+    const here = stationId ? used.get(stationId) : undefined
+    if (!use || !stationId || !here) continue
+    const { schedule } = shop.clockSetup(stationId)
     windows.forEach((w, i) => {
       const [fromMs, toMs] = [Math.max(w.fromMs, m.fromMs), Math.min(w.toMs, m.toMs ?? Infinity)]
       if (toMs <= fromMs) return
-      const hours = amount(clock.arcHours, fromMs, toMs)
-      const row = { kg: amount(clock.kg, fromMs, toMs).amount, arcHours: hours.amount, estimatedH: hours.estimated }
+      const row = usedOver(use.days, { fromMs, toMs, schedule, runOn: use.runOn })
       here[i] = addUsed(here[i] ?? NOTHING_USED, { ...row, scheduledMin: 0 })
     })
   }
   return (stationId, window) => used.get(stationId)?.[window] ?? NOTHING_USED
 }
-const NONE: Amount = { amount: 0, estimated: 0, sd: 0 }
-const amount = (clock: Clock | null, fromMs: number, toMs: number) => (clock ? usedBetween(clock, fromMs, toMs) : NONE)
+
+interface HeadUse {
+  days: DaysOfUse
+  runOn: HeadRow['runOn']
+}
+/** Heads that anything was ever told of. */
+function usesOf(
+  months: readonly (typeof headMonth.$inferSelect)[],
+  heads: readonly HeadRow[],
+): Map<CarrierId, HeadUse> {
+  const monthsOf = groupBy(months, (m) => m.headId)
+  return new Map(
+    heads.map(({ headId, runOn }) => {
+      const told = (monthsOf.get(headId) ?? []).map(({ monthMs, used }): MonthOfUse => ({ monthMs, ...used }))
+      return [headId, { days: daysOfUse(told), runOn }]
+    }),
+  )
+}

@@ -1,22 +1,13 @@
-import { DAY_MS } from '@core/units/time.ts'
-import { setImmediate } from 'node:timers/promises'
-import { and, eq, gte, inArray, sql } from 'drizzle-orm'
+import { inArray, sql } from 'drizzle-orm'
 import { type CarrierId, type StationId, type WireId } from '@core/ids/id.ts'
 import { foldCarrier, type CarrierStory } from '@core/ledger/fold.ts'
-import {
-  buildHeadClocks,
-  buildWeldClocks,
-  spoolUsage,
-  type HeadClocks,
-  type UsageEntry,
-} from '@core/clock/headclock.ts'
+import { buildHeadClocks, spoolUsage, type HeadClocks, type UsageEntry } from '@core/clock/headclock.ts'
 import { chainStretches, type ChainStretch } from '@core/ledger/exposure.ts'
 import { type Schedule } from '@core/clock/schedule.ts'
 import { massFromLengthKg } from '@core/spools/wire.ts'
 import { carrier, mount, telemetryHour, usageSpan } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
-import { type Standing } from '@core/ledger/resolve.ts'
-import { standingOfCarriers, standingOfKind } from '@server/ledger/standings.ts'
+import { standingOfCarriers } from '@server/ledger/standings.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 
 export type CarrierRow = typeof carrier.$inferSelect
@@ -120,10 +111,6 @@ interface ClockNeeds {
   stories: Map<string, CarrierStory>
   shop: ShopModel
   carriers: Map<string, CarrierRow>
-  /** Entries before are left out, where only a stretch of time is asked for. */
-  sinceMs?: number
-  /** Only how much was welded is asked for. */
-  isOfWelding?: boolean
 }
 
 async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Promise<Map<string, HeadClocks>> {
@@ -131,12 +118,9 @@ async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Pro
   const ids = heads.map((h) => h.id)
   for (let i = 0; i < ids.length; i += 50) {
     const some = ids.slice(i, i + 50)
-    const sinceMs = needs.sinceMs ?? 0
-    const spans = and(inArray(usageSpan.headId, some), gte(usageSpan.fromMs, sinceMs))
-    const rows = await readMany(db, usageSpan, spans)
+    const rows = await readMany(db, usageSpan, inArray(usageSpan.headId, some))
     rows.forEach((row) => usage.get(row.headId)?.push(row))
-    const lately = and(inArray(telemetryHour.headId, some), gte(telemetryHour.hourMs, sinceMs))
-    const hours = await readMany(db, telemetryHour, lately)
+    const hours = await readMany(db, telemetryHour, inArray(telemetryHour.headId, some))
     hours.forEach((hour) => usage.get(hour.headId)?.push(entryOf(hour, needs)))
   }
   const clocks = new Map<string, HeadClocks>()
@@ -146,35 +130,9 @@ async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Pro
       s.labelKg === null ? [] : [{ ...s, labelKg: s.labelKg }],
     )
     const entries = [...(usage.get(head.id) ?? []), ...spoolUsage(loads)]
-    clocks.set(
-      head.id,
-      needs.isOfWelding
-        ? { ...buildWeldClocks(entries, kgPerArcHour, schedule), starts: null }
-        : buildHeadClocks(entries, kgPerArcHour, schedule),
-    )
-    // All heads of a shop take seconds: whoever asks meanwhile is answered.
-    if (needs.isOfWelding) await setImmediate()
+    clocks.set(head.id, buildHeadClocks(entries, kgPerArcHour, schedule))
   }
   return clocks
-}
-
-/** A spool may hang for weeks: so much before is read too. */
-const SPOOL_MS = 35 * DAY_MS
-/** Clocks of all heads as far as they speak of the time since then: for what was used between two days, and not for the life of a part. */
-export async function headClocksSince(db: Reader, shop: ShopModel, sinceMs: number): Promise<Map<string, HeadClocks>> {
-  const heads = await db.select().from(carrier).where(eq(carrier.type, 'head'))
-  const fromMs = sinceMs - SPOOL_MS
-  const told = await Promise.all([
-    standingOfKind(db, 'mounted', 0),
-    ...(['wireLoaded', 'wireOff', 'spoolRead'] as const).map((kind) => standingOfKind(db, kind, fromMs)),
-  ])
-  const ofHead = new Map<string, Standing[]>(heads.map((h) => [h.id, []]))
-  for (const standing of told.flat())
-    if ('carrierId' in standing.fact && standing.fact.carrierId) ofHead.get(standing.fact.carrierId)?.push(standing)
-  const stories = new Map([...ofHead].map(([id, standings]) => [id, foldCarrier(standings)]))
-  const stations = await db.select().from(carrier).where(eq(carrier.type, 'station'))
-  const carriers = new Map([...heads, ...stations].map((c) => [c.id, c]))
-  return clocksOf(db, heads, { stories, shop, carriers, sinceMs: fromMs, isOfWelding: true })
 }
 
 /** An hour of telemetry as usage; metres become kilograms by the wire that was on then. */

@@ -3,6 +3,7 @@ import { inArray, sql } from 'drizzle-orm'
 import {
   carrier,
   carrierNow,
+  headMonth,
   headNow,
   life,
   mount,
@@ -22,6 +23,7 @@ import {
   carrierNowRows,
   headRow,
   lifeRows,
+  monthRows,
   mountRows,
   positionRows,
   readingRows,
@@ -52,6 +54,7 @@ export type Written = Record<
   | 'taskDone'
   | 'reading'
   | 'headNow'
+  | 'headMonth'
   | 'stationNow'
   | 'stoppage'
   | 'stockNow'
@@ -120,7 +123,7 @@ async function writeCarriers(
   tx: Tx,
   ids: ReadonlySet<CarrierId>,
   at: { gathered: Gathered; shop: ShopPlaces },
-): Promise<Pick<Written, 'life' | 'positionNow' | 'carrierNow' | 'taskDone' | 'reading' | 'headNow'>> {
+): Promise<Pick<Written, 'life' | 'positionNow' | 'carrierNow' | 'taskDone' | 'reading' | 'headNow' | 'headMonth'>> {
   const { gathered, shop } = at
   const list = [...ids].filter((id) => gathered.carriers.has(id))
   const classOf = (id: CarrierId) => classKeyOf(id, gathered, shop)
@@ -146,7 +149,7 @@ async function writeNow(
   tx: Tx,
   list: readonly CarrierId[],
   gathered: Gathered,
-): Promise<Pick<Written, 'carrierNow' | 'taskDone' | 'reading' | 'headNow'>> {
+): Promise<Pick<Written, 'carrierNow' | 'taskDone' | 'reading' | 'headNow' | 'headMonth'>> {
   const read = new Map(list.map((id) => [id, readingRows(id, gathered)]))
   const settings = await sync(tx, carrierNow, {
     rows: list.flatMap((id) => carrierNowRows(id, gathered, read.get(id) ?? [])),
@@ -165,8 +168,23 @@ async function writeNow(
     keyColumn: headNow.headId,
     keyOf: (r) => r.headId,
   })
-  return { carrierNow: settings, taskDone: tasks, reading: readings, headNow: headRows }
+  return {
+    carrierNow: settings,
+    taskDone: tasks,
+    reading: readings,
+    headNow: headRows,
+    headMonth: await writeMonths(tx, heads, gathered),
+  }
 }
+
+const writeMonths = (tx: Tx, heads: readonly CarrierId[], gathered: Gathered) =>
+  sync(tx, headMonth, {
+    rows: heads.flatMap((id) => monthRows(id, gathered)),
+    owner: { column: headMonth.headId, ids: heads },
+    key: (r) => `${r.headId} ${r.monthMs}`,
+    keyColumn: headMonth.monthMs,
+    keyOf: (r) => String(r.monthMs),
+  })
 
 const writeTasks = (tx: Tx, list: readonly CarrierId[], gathered: Gathered) =>
   sync(tx, taskDone, {

@@ -30,6 +30,7 @@ export async function rebuild(
     taskDone: 0,
     reading: 0,
     headNow: 0,
+    headMonth: 0,
     stationNow: 0,
     stoppage: 0,
     stockNow: 0,
@@ -53,6 +54,7 @@ export async function rebuild(
     if (shop) add(await oneBatch(deps, isWriting, (tx) => project(tx, touched, shop)))
     onBatch(i + 1, jobs.length)
   }
+  if (total.taskDone > 0) deps.shops.countWork()
   return total
 }
 

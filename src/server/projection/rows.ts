@@ -1,5 +1,6 @@
 import { type CarrierId } from '@core/ids/id.ts'
 import { closedShare, FOUND_KEPT, type FoundOn } from '@core/cleaning/interval.ts'
+import { monthsOfUse } from '@core/clock/months.ts'
 import { type HeadClocks } from '@core/clock/headclock.ts'
 import { usedBetween } from '@core/clock/clock.ts'
 import { COUNTERS } from '@core/clock/source.ts'
@@ -17,6 +18,7 @@ import { kindOfPosition, type Position } from '@core/path/columns.ts'
 import { alarmsOf, type KeptReading, type WireOn } from '@core/reading/alarms.ts'
 import {
   type carrierNow,
+  type headMonth,
   type headNow,
   type life,
   type mount,
@@ -29,6 +31,7 @@ import { type Gathered } from './gather.ts'
 export type LifeRow = typeof life.$inferSelect
 export type PositionRow = typeof positionNow.$inferSelect
 export type HeadRow = typeof headNow.$inferSelect
+export type HeadMonthRow = typeof headMonth.$inferSelect
 export type CarrierNowRow = typeof carrierNow.$inferSelect
 export type MountRow = typeof mount.$inferSelect
 export type TaskRow = typeof taskDone.$inferSelect
@@ -319,6 +322,10 @@ export function headRow(id: CarrierId, gathered: Gathered): HeadRow {
     loadedMs: spool?.atMs ?? null,
   }
 }
+
+/** What a head used, month by month. */
+export const monthRows = (id: CarrierId, gathered: Gathered): HeadMonthRow[] =>
+  monthsOfUse(gathered.clocks.get(id) ?? NO_CLOCKS).map(({ monthMs, ...used }) => ({ headId: id, monthMs, used }))
 
 /** What was on the spool when somebody last knew: read while it hung there, or as its label says. */
 function baseOf(spool: FoldedSpool): { atMs: number; kg: number | null; sdKg: number | null } {

@@ -18,7 +18,7 @@ import {
   type TestServer,
 } from '@server/testing/testserver.ts'
 import { YARD_MS } from '@server/testing/worlds.ts'
-import { exportAll, finishImport, importAll } from './whole.ts'
+import { exportAll, finishBuilding, importAll } from './whole.ts'
 
 const NOW = Date.UTC(2026, 10, 23, 12)
 const LEADING = { person: { id: anId('person', 'per_x'), name: 'x', role: 'lead' as const }, device: null }
@@ -189,8 +189,8 @@ describe('a whole shop as one file', () => {
       message: expect.stringMatching(/^All \d+ rows are in/) as string,
     })
     free()
-    expect(await finishImport(other.parts.deps)).toBe(true)
-    expect(await finishImport(other.parts.deps)).toBe(false)
+    expect(await finishBuilding(other.parts.deps)).toBe(true)
+    expect(await finishBuilding(other.parts.deps)).toBe(false)
     expect(Object.values(await rebuild(other.parts.deps, false)).every((n) => n === 0)).toBe(true)
     let again = ''
     const out = new Writable({ write: (chunk: Buffer, _, done) => ((again += chunk.toString()), done()) })

@@ -57,7 +57,15 @@ export const TRUTH: readonly MySqlTable[] = [
 ]
 /** Made anew from the truth, or of no use elsewhere: who is signed in, how far a sheet was read. A table stands in one of the two; a test says so. */
 export const MADE: readonly MySqlTable[] = [
-  ...[schema.carrierNow, schema.headNow, schema.mount, schema.positionNow, schema.spoolNow, schema.stationNow],
+  ...[
+    schema.carrierNow,
+    schema.headNow,
+    schema.headMonth,
+    schema.mount,
+    schema.positionNow,
+    schema.spoolNow,
+    schema.stationNow,
+  ],
   ...[schema.stockNow, schema.life, schema.lifeFit, schema.reading, schema.stoppage, schema.taskDone],
   ...[schema.session, schema.importProgress, schema.requestKey, schema.signInTry, schema.refusedEntry, schema.lease],
 ]
@@ -152,7 +160,7 @@ export async function importAll(deps: Deps, input: Readable): Promise<{ rows: nu
     return taken
   })
   try {
-    await finishImport(deps)
+    await finishBuilding(deps)
   } catch (problem) {
     throw Object.assign(
       new DomainError('busy', `All ${rows} rows are in; what is counted from them is not finished.`, [
@@ -165,8 +173,8 @@ export async function importAll(deps: Deps, input: Readable): Promise<{ rows: nu
 }
 const BEING_BUILT = 'beingBuilt'
 
-/** Counts what a whole shop that was taken in comes to, where that was not finished. Answers whether there was anything to do. */
-export async function finishImport(deps: Deps): Promise<boolean> {
+/** Counts what the ledger comes to, where that is not finished: of a whole shop that was taken in, or of one whose program keeps more than before. Answers whether there was anything to do. */
+export async function finishBuilding(deps: Deps): Promise<boolean> {
   const [open] = await deps.db.select().from(schema.meta).where(eq(schema.meta.key, BEING_BUILT))
   if (!open) return false
   await rebuild(deps, true)

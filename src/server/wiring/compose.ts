@@ -11,6 +11,7 @@ import { Metrics } from '@server/health/metrics.ts'
 import { DatabaseWatch } from '@server/health/watch.ts'
 import { Underway } from '@server/http/underway.ts'
 import { ShareStore } from '@server/parts/sharestore.ts'
+import { PutOnStore } from '@server/payback/puton.ts'
 import { ShopStore } from '@server/shopmodel/store.ts'
 
 export interface Composed {
@@ -44,6 +45,7 @@ function depsOf(db: Db, input: ComposeInput): AllDeps {
     ...own,
     positions: new PositionStore(),
     shares: new ShareStore(),
+    putOn: new PutOnStore(),
     lives: new LifeStore(),
     // The server puts a thread in its place.
     lifeWork: livesAtHand(own),

@@ -36,6 +36,7 @@ export const ledgerEvent = mysqlTable(
     index('ledger_station').on(t.stationId, t.rootId),
     index('ledger_part_kind').on(t.partId, t.kind, t.happenedMs),
     index('ledger_spool').on(t.spoolId),
+    index('ledger_kind').on(t.kind, t.happenedMs, t.rootId),
     index('ledger_happened').on(t.happenedMs),
     index('ledger_logged').on(t.loggedMs),
     index('ledger_act_kind').on(t.actKind, t.happenedMs),

@@ -1,0 +1,1 @@
+CREATE INDEX `ledger_kind` ON `ledger_event` (`kind`,`happened_ms`,`root_id`);

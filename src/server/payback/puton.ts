@@ -1,0 +1,85 @@
+import { and, eq, gte, inArray, sql } from 'drizzle-orm'
+import { idsFrom, type EventId, type PartId, type StationId } from '@core/ids/id.ts'
+import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
+import { type Position } from '@core/path/columns.ts'
+import { MIN_MS } from '@core/units/time.ts'
+import { ledgerEvent } from '@server/db/schema.ts'
+import { type Deps } from '@server/call/context.ts'
+import { type Reader } from '@server/db/db.ts'
+import { chainsWhere } from '@server/ledger/chains.ts'
+import { fromRow, type EventRow } from '@server/ledger/lines.ts'
+
+/** A part that was put on, as the log says now. */
+export interface PutOn {
+  eventId: EventId
+  happenedMs: number
+  stationId: StationId | null
+  position: Position
+  partId: PartId | null
+  n: number
+  /** It was new then, and not one that hung there when somebody first looked. */
+  isNew: boolean
+}
+
+/** A piece of work that writes for longer than this, or a server whose clock is further behind, is not counted on. */
+const OVERLAP_MS = 10 * MIN_MS
+
+/**
+ * Parts put on since some day, kept as they stand: half a year of a large shop is tens of thousands of lines, of which a day adds a hundred.
+ * 1. Kept by the line that was said first. An id begins with the time at which it was made: what was written from a while before the newest look on is
+ *    read again, and every line it puts right with it.
+ * 2. Asked for further back than it goes, all of it is read anew.
+ * 3. Nothing depends on one process: an empty store reads what it lacks.
+ */
+export class PutOnStore {
+  private kept: { sinceMs: number; readMs: number; byRoot: Map<EventId, PutOn> } | null = null
+  private reading: Promise<unknown> = Promise.resolve()
+
+  /** Since then, in no order. */
+  async read(db: Reader, sinceMs: number, nowMs: number): Promise<PutOn[]> {
+    // One at a time: two that read it whole beside each other would do it twice.
+    const read = this.reading.then(() => this.renew(db, sinceMs, nowMs))
+    this.reading = read.catch(() => (this.kept = null))
+    const byRoot = await read
+    return [...byRoot.values()].filter((p) => p.happenedMs >= sinceMs)
+  }
+
+  private async renew(db: Reader, sinceMs: number, nowMs: number): Promise<Map<EventId, PutOn>> {
+    const { kept } = this
+    if (!kept || kept.sinceMs > sinceMs || kept.readMs > nowMs) {
+      const byRoot = new Map((await readPutOn(db, sinceMs)).map((p) => [p.eventId, p]))
+      this.kept = { sinceMs, readMs: nowMs, byRoot }
+      return byRoot
+    }
+    const fresh = await db
+      .selectDistinct({ rootId: ledgerEvent.rootId })
+      .from(ledgerEvent)
+      .where(
+        and(
+          gte(ledgerEvent.id, sql`${idsFrom('event', kept.readMs - OVERLAP_MS)}`),
+          inArray(ledgerEvent.kind, ['fitted', 'corrected']),
+        ),
+      )
+    const roots = fresh.map((r) => r.rootId)
+    roots.forEach((id) => kept.byRoot.delete(id))
+    if (roots.length > 0)
+      for (const p of stand(await chainsWhere(db, inArray(ledgerEvent.rootId, roots)))) kept.byRoot.set(p.eventId, p)
+    kept.readMs = nowMs
+    return kept.byRoot
+  }
+}
+
+/** The same, read at once and not kept. */
+export const readPutOn = async (db: Reader, sinceMs: number): Promise<PutOn[]> =>
+  stand(await chainsWhere(db, and(eq(ledgerEvent.kind, 'fitted'), gte(ledgerEvent.happenedMs, sinceMs))))
+
+const stand = (rows: readonly EventRow[]): PutOn[] => standingFacts(rows.map(fromRow)).flatMap(putOnOf)
+
+function putOnOf({ fact, eventId, happenedMs, stationId }: Standing): PutOn[] {
+  if (fact.kind !== 'fitted') return []
+  const { position, partId, count: n } = fact
+  return [{ eventId, happenedMs, stationId, position, partId, n, isNew: fact.entryAge === 'new' }]
+}
+
+/** What it takes to say what stops cost: the parts put on, kept. */
+export type PutOnDeps = Deps & { putOn: PutOnStore }
