@@ -10,6 +10,7 @@ import {
   ensureModules,
   ensurePackages,
   freePort,
+  lean,
   ROOT,
   say,
   SetupError,
@@ -139,7 +140,7 @@ async function main() {
   const database = await startDatabase({ folder: join(folder, 'db') })
   const port = await freePort(8800)
   const address = () => `http://127.0.0.1:${port}`
-  const server = spawn(process.execPath, [join(ROOT, 'dist/server/main.js')], {
+  const server = spawn(process.execPath, [...lean(), join(ROOT, 'dist/server/main.js')], {
     stdio: ['ignore', 'ignore', 'inherit'],
     env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: database.url, PORT: String(port) },
   })

@@ -20,6 +20,7 @@ import {
   ensureModules,
   ensurePackages,
   freePort,
+  lean,
   programs,
   ROOT,
   say,
@@ -198,7 +199,7 @@ ${servers.map((s, i) => `  server server${i + 1} 127.0.0.1:${s.port} check`).joi
 
 function startServer(server) {
   const out = openSync(join(home, 'server.log'), 'a')
-  server.child = spawn(process.execPath, ['--enable-source-maps', join(ROOT, 'dist/server/main.js')], {
+  server.child = spawn(process.execPath, [...lean(), '--enable-source-maps', join(ROOT, 'dist/server/main.js')], {
     stdio: ['ignore', out, out],
     env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: urlOf(proxyDb), PORT: String(server.port) },
   })

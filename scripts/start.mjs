@@ -12,6 +12,7 @@ import {
   ensureModules,
   ensurePackages,
   freePort,
+  lean,
   readJson,
   ROOT,
   say,
@@ -203,7 +204,7 @@ async function watchServer({ server, told, isStopping }) {
 
 function startServer({ database, ports, secret }) {
   const { port, trustPort, localPort } = ports
-  return spawn(process.execPath, ['--enable-source-maps', SERVER, SERVER_OF], {
+  return spawn(process.execPath, [...lean(), '--enable-source-maps', SERVER, SERVER_OF], {
     stdio: ['ignore', 'inherit', 'inherit'],
     env: {
       ...process.env,

@@ -32,7 +32,10 @@ export interface CostsHere {
 /** Stops of the last months with what went into them, read once for all kinds. */
 export async function stopsForCosts(db: Reader, shop: ShopModel, nowMs: number): Promise<CostedStop[]> {
   const sinceMs = nowMs - STOPS_MS
-  const [stops, fitted] = await Promise.all([stopsSince(db, { shop, nowMs, sinceMs }), readPutOn(db, sinceMs)])
+  const [stops, fitted] = await Promise.all([
+    stopsSince(db, { shop, nowMs, sinceMs }),
+    readPutOn(db, { sinceMs, nowMs }),
+  ])
   return costedStops(db, shop, { stops, sinceMs, fitted })
 }
 

@@ -19,7 +19,7 @@ const store = new PutOnStore()
 const since = () => server.clock.nowMs - 90 * DAY_MS
 const kept = () => store.read(server.parts.deps.db, since(), server.clock.nowMs)
 /** What reading all of it at once says. */
-const whole = () => readPutOn(server.parts.deps.db, since())
+const whole = () => readPutOn(server.parts.deps.db, { sinceMs: since(), nowMs: server.clock.nowMs })
 const byId = <T extends { eventId: string }>(list: T[]) => [...list].sort((a, b) => (a.eventId < b.eventId ? -1 : 1))
 const same = async () => expect(byId(await kept())).toEqual(byId(await whole()))
 const tip = async (name: string, notedMs: number | null = null) => {
@@ -61,7 +61,7 @@ describe('parts put on, kept as they stand', () => {
   it('asked further back than is kept, or by a clock that was put back, they are read anew', async () => {
     const { db } = server.parts.deps
     const far = await store.read(db, START - 400 * DAY_MS, server.clock.nowMs)
-    expect(byId(far)).toEqual(byId(await readPutOn(db, START - 400 * DAY_MS)))
+    expect(byId(far)).toEqual(byId(await readPutOn(db, { sinceMs: START - 400 * DAY_MS, nowMs: server.clock.nowMs })))
     const back = await store.read(db, START - 400 * DAY_MS, server.clock.nowMs - 5 * HOUR_MS)
     expect(byId(back)).toEqual(byId(far))
   })

@@ -1,8 +1,8 @@
-import { and, eq, gte, inArray, sql } from 'drizzle-orm'
+import { and, eq, gte, inArray, lt, sql } from 'drizzle-orm'
 import { idsFrom, type EventId, type PartId, type StationId } from '@core/ids/id.ts'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
 import { type Position } from '@core/path/columns.ts'
-import { MIN_MS } from '@core/units/time.ts'
+import { DAY_MS, MIN_MS } from '@core/units/time.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { type Deps } from '@server/call/context.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -47,7 +47,7 @@ export class PutOnStore {
   private async renew(db: Reader, sinceMs: number, nowMs: number): Promise<Map<EventId, PutOn>> {
     const { kept } = this
     if (!kept || kept.sinceMs > sinceMs || kept.readMs > nowMs) {
-      const byRoot = new Map((await readPutOn(db, sinceMs)).map((p) => [p.eventId, p]))
+      const byRoot = new Map((await readPutOn(db, { sinceMs, nowMs })).map((p) => [p.eventId, p]))
       this.kept = { sinceMs, readMs: nowMs, byRoot }
       return byRoot
     }
@@ -69,9 +69,22 @@ export class PutOnStore {
   }
 }
 
+/** So many days of lines are held at once as they are read; what is made of them is a tenth as large. */
+const SLICE_MS = 60 * DAY_MS
 /** The same, read at once and not kept. */
-export const readPutOn = async (db: Reader, sinceMs: number): Promise<PutOn[]> =>
-  stand(await chainsWhere(db, and(eq(ledgerEvent.kind, 'fitted'), gte(ledgerEvent.happenedMs, sinceMs))))
+export async function readPutOn(db: Reader, { sinceMs, nowMs }: { sinceMs: number; nowMs: number }): Promise<PutOn[]> {
+  const all: PutOn[] = []
+  for (let fromMs = sinceMs; fromMs <= nowMs; fromMs += SLICE_MS) {
+    const isLast = fromMs + SLICE_MS > nowMs
+    const here = and(
+      eq(ledgerEvent.kind, 'fitted'),
+      gte(ledgerEvent.happenedMs, fromMs),
+      isLast ? undefined : lt(ledgerEvent.happenedMs, fromMs + SLICE_MS),
+    )
+    all.push(...stand(await chainsWhere(db, here)))
+  }
+  return all
+}
 
 const stand = (rows: readonly EventRow[]): PutOn[] => standingFacts(rows.map(fromRow)).flatMap(putOnOf)
 
