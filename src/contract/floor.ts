@@ -70,6 +70,8 @@ export type FloorGun = z.infer<typeof floorGun>
 
 export const floorAnswer = z.object({
   nowMs: instantMs,
+  /** By this the same server knows what it said, and says only what is another since. */
+  stamp: z.string().default(''),
   shopName: z.string(),
   zone: z.string(),
   cutoff: z.object({ atMs: instantMs, isKnown: z.boolean() }),
@@ -98,3 +100,6 @@ export const floorAnswer = z.object({
   quietChance: z.number().min(0).max(1),
 })
 export type FloorAnswer = z.infer<typeof floorAnswer>
+/** The same, of its guns only those that are another since the answer of a stamp; all of them where that is not known any more. */
+export const floorMoved = floorAnswer.extend({ isWhole: z.boolean() })
+export type FloorMoved = z.infer<typeof floorMoved>

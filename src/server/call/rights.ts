@@ -52,6 +52,7 @@ export const ROUTES: Readonly<Record<Route, Right>> = {
   'GET /print/symptoms.pdf': 'here',
   'GET /changes': 'here',
   'GET /floor': 'here',
+  'GET /moved/floor': 'here',
   'GET /rightparts/look': 'here',
   'POST /rightparts/look': 'here',
   'POST /rightparts/set': 'here',

@@ -11,7 +11,7 @@ import { chanceOfAny } from '@core/stats/normal.ts'
 import { type Leaving } from '@core/life/kept.ts'
 import { isToUndo } from '@core/changeover/tags.ts'
 import { doesStop, type Stocked } from '@core/rightparts/check.ts'
-import { type FloorAnswer, type FloorGun } from '@contract/floor.ts'
+import { type FloorAnswer, type FloorGun, type FloorMoved } from '@contract/floor.ts'
 import { mustRead, type Who } from '@server/call/context.ts'
 import { liveArcs } from '@server/gunnow/livearcs.ts'
 import { standing, type Checked } from '@server/gunnow/findings.ts'
@@ -19,48 +19,85 @@ import { findingLine, stockedParts } from '@server/gunnow/line.ts'
 import { shareFor } from '@server/parts/sharestore.ts'
 import { loadShop, type ShopModel, type ShopKinds, type ShopRules } from '@server/shopmodel/model.ts'
 import { cellsOf, nextWant, openWants, wantInColumn } from './cells.ts'
+import { type LineBeside } from './said.ts'
 import { survey, type Surveyed } from './survey.ts'
+import { type SurveyDeps } from './surveystore.ts'
+
+type Needs = FloorDeps & KeptDeps & ShareDeps & SurveyDeps
+interface Filter {
+  areaId?: AreaId | undefined
+  column?: Column | undefined
+}
 
 /** What needs hands now, over the whole floor or one area. */
-export async function readFloor(
-  deps: FloorDeps & KeptDeps & ShareDeps,
-  who: Who,
-  filter: { areaId?: AreaId | undefined; column?: Column | undefined },
-): Promise<FloorAnswer> {
+export async function readFloor(deps: Needs, who: Who, filter: Filter): Promise<FloorAnswer> {
   mustRead(who)
+  return answerOf(deps, filter, await lookOver(deps, filter))
+}
+
+/** The same for who has an answer already: of its guns only those that are another since. */
+export async function readMoved(deps: Needs, who: Who, filter: Filter & { since: string }): Promise<FloorMoved> {
+  const whole = await readFloor(deps, who, filter)
+  const moved = deps.said.moved(whole.guns, filter.since)
+  return { ...whole, guns: moved ?? whole.guns, isWhole: moved === null }
+}
+
+type Seen = Awaited<ReturnType<typeof lookOver>>
+async function lookOver(deps: Needs, { areaId }: Filter) {
   const nowMs = deps.now()
   const [shop, fits] = await Promise.all([loadShop(deps.db, deps.shops, nowMs), deps.lives.read(deps.db, nowMs)])
-  const wanted = filter.areaId ? shop.stations.filter((s) => s.areaId === filter.areaId).map((s) => s.id) : undefined
+  const wanted = areaId ? shop.stations.filter((s) => s.areaId === areaId).map((s) => s.id) : undefined
+  const by = { nowMs, fits, store: deps.positions, kept: deps.surveys, ...(wanted ? { stationIds: wanted } : {}) }
   const [surveyed, arcs, supply] = await Promise.all([
-    survey(deps.db, shop, { nowMs, fits, store: deps.positions, ...(wanted ? { stationIds: wanted } : {}) }),
+    survey(deps.db, shop, by),
     liveArcs(deps),
     deps.shares.read(deps.db, shop, nowMs),
   ])
+  return { nowMs, shop, surveyed, arcs, supply }
+}
+
+async function answerOf(deps: Needs, filter: Filter, seen: Seen): Promise<FloorAnswer> {
+  const { nowMs, shop, surveyed, supply } = seen
   const opened = openedRows(
     surveyed.map((s) => rankInput(s, shop, nowMs)),
     nowMs,
   )
   const rows = new Map(opened.map((row, i) => [row.stationId, { ...row, place: i }]))
   const cutoff = cutoffOf(surveyed, rows, nowMs)
-  const isSomeWrong = surveyed.some((s) => rows.has(s.station.id) && isBuiltWrong(s))
-  const parts = isSomeWrong ? await stockedParts(deps.db) : []
-  const guns = surveyed.map((s) => ({
-    ...gunLine(s, rows.get(s.station.id) ?? null, nowMs),
-    wrong: rows.has(s.station.id) ? wrongLines(s, shop, parts) : [],
-    isArcOn: s.now.headId ? (arcs.get(s.now.headId) ?? null) : null,
-    columnWant: filter.column ? wantInColumn(s, filter.column) : null,
-  }))
+  const guns = await linesOf(deps, filter.column ?? null, { ...seen, rows })
   return {
-    nowMs,
-    shopName: shop.site.name,
-    zone: shop.site.zone,
-    cutoff,
+    ...{ nowMs, stamp: deps.said.stamp(guns), shopName: shop.site.name, zone: shop.site.zone, cutoff },
     areas: shop.areas.map((a) => ({ id: a.id, name: a.name })),
     guns,
     ...tallies(surveyed, guns, cutoff.atMs),
     logging: shareFor(supply.shares, { areaId: filter.areaId ?? null }),
     bought: isCold(surveyed) ? supply.bought.slice(0, MOST_BOUGHT) : [],
   }
+}
+
+type Row = OpenedRow & { place: number }
+async function linesOf(
+  deps: Needs,
+  column: Column | null,
+  { nowMs, shop, surveyed, arcs, rows }: Seen & { rows: ReadonlyMap<string, Row> },
+): Promise<FloorGun[]> {
+  const isSomeWrong = surveyed.some((s) => rows.has(s.station.id) && isBuiltWrong(s))
+  const parts = isSomeWrong ? await stockedParts(deps.db) : []
+  return surveyed.map((s) => {
+    const row = rows.get(s.station.id) ?? null
+    const beside: LineBeside = {
+      rank: row?.place ?? null,
+      minutes: row?.minutes ?? 0,
+      isArcOn: s.now.headId ? (arcs.get(s.now.headId) ?? null) : null,
+      downMinutes: downMinutes(s, nowMs),
+      wrong: row ? wrongLines(s, shop, parts) : [],
+    }
+    return deps.said.line({ surveyed: s, column, beside }, () => ({
+      ...gunLine(s, row !== null, nowMs),
+      ...beside,
+      columnWant: column ? wantInColumn(s, column) : null,
+    }))
+  })
 }
 
 export const isBuiltWrong = (s: Surveyed) => doesStop(standing(s.checked.findings))
@@ -183,11 +220,7 @@ export function downMinutes(s: Surveyed, nowMs: number): number | null {
   return s.now.downSinceMs === null ? null : Math.round(workedMs(s.schedule, s.now.downSinceMs, nowMs) / MIN_MS)
 }
 
-function gunLine(
-  s: Surveyed,
-  row: (OpenedRow & { place: number }) | null,
-  nowMs: number,
-): Omit<FloorGun, 'columnWant' | 'isArcOn' | 'wrong'> {
+function gunLine(s: Surveyed, isOpen: boolean, nowMs: number): Omit<FloorGun, 'columnWant' | keyof LineBeside> {
   return {
     stationId: s.station.id,
     name: s.station.name,
@@ -196,11 +229,8 @@ function gunLine(
     isParked: s.now.isParked,
     downSinceMs: s.now.downSinceMs,
     downPosition: s.now.downPosition,
-    downMinutes: downMinutes(s, nowMs),
-    rank: row?.place ?? null,
-    minutes: row?.minutes ?? 0,
-    wants: row ? openWants(s) : [],
-    found: row ? foundOn(s, nowMs) : [],
+    wants: isOpen ? openWants(s) : [],
+    found: isOpen ? foundOn(s, nowMs) : [],
     next: nextWant(s, nowMs),
   }
 }

@@ -19,6 +19,7 @@ import { FOLLOW_UP_TEXT, type OpenFollowUp } from '@core/followup/followup.ts'
 import { followUpsHere } from '@server/gunnow/followuphere.ts'
 import { isToUndo, TAG_TEXT } from '@core/changeover/tags.ts'
 import { checkPlace, standing, type Checked } from '@server/gunnow/findings.ts'
+import { type JudgedBy, type SurveyStore } from './surveystore.ts'
 import { builtHere, carrierIdsOf, ruledBy, tagsHere, type Hung } from '@server/gunnow/setup.ts'
 import { readPositions, type CarrierState, type PositionRow, type PositionStore } from '@server/gunnow/positions.ts'
 
@@ -50,7 +51,14 @@ export interface Surveyed {
 export async function survey(
   db: Reader,
   shop: ShopModel,
-  at: { nowMs: number; stationIds?: readonly StationId[]; store?: PositionStore; fits?: KeptFits },
+  at: {
+    nowMs: number
+    stationIds?: readonly StationId[]
+    store?: PositionStore
+    fits?: KeptFits
+    /** Places as they were judged a moment ago. */
+    kept?: SurveyStore
+  },
 ): Promise<Surveyed[]> {
   const { nowMs, stationIds, store } = at
   const nows = await db
@@ -72,7 +80,28 @@ export async function survey(
   }
   const check = checker(shop, store)
   const lives = { fits: at.fits ?? NO_FITS, isClose: stationIds?.length === 1, aheadH: aheadHours(nowMs) }
-  return shop.stations.flatMap((station) => surveyOne(station, { shop, nowMs, read, check, lives }) ?? [])
+  return shop.stations.flatMap((station) => {
+    const now = read.nowOf.get(station.id)
+    if (!now) return []
+    const judged = () => surveyOne(station, now, { shop, nowMs, read, check, lives })
+    const by = at.kept && judgedBy(now, { station, shop, states, fits: lives.fits })
+    return at.kept && by ? at.kept.judged(station.id, { by, nowMs }, judged) : judged()
+  })
+}
+
+/** All that judging a place goes by; null in the middle of a change of the set-up. */
+function judgedBy(
+  now: Surveyed['now'],
+  at: { station: StationRow; shop: ShopModel; states: ReadonlyMap<string, CarrierState>; fits: KeptFits },
+): JudgedBy | null {
+  const { station, shop, states, fits } = at
+  if (shop.revision === null) return null
+  const carriers = carrierIdsOf(now, shop).map((id) => {
+    const state = id ? states.get(id) : undefined
+    return state ? [state.revision, state.built, state.spoolWireId] : null
+  })
+  const under = JSON.stringify([shop.revision, shop.windowOfArea(station.areaId).atMs, now, carriers])
+  return { under, fits, learnt: shop.learnt }
 }
 
 const NO_FITS: KeptFits = new Map()
@@ -110,11 +139,10 @@ interface Read {
 
 function surveyOne(
   station: StationRow,
+  now: Surveyed['now'],
   at: { shop: ShopModel; nowMs: number; read: Read; check: Check; lives: Lives },
-): Surveyed | null {
+): Surveyed {
   const { shop, nowMs, read } = at
-  const now = read.nowOf.get(station.id)
-  if (!now) return null
   const schedule = shop.scheduleOfArea(station.areaId)
   const cutoffMs = shop.windowOfArea(station.areaId).atMs
   const head = now.headId ? (read.headOf.get(now.headId) ?? null) : null

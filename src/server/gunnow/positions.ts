@@ -10,6 +10,8 @@ export type PositionRow = typeof positionNow.$inferSelect
 export type CarrierNowRow = typeof carrierNow.$inferSelect
 /** All that is projected of one carrier. */
 export interface CarrierState {
+  /** Counted up whenever anything below is written. */
+  revision: number
   rows: PositionRow[]
   now: CarrierNowRow | null
   built: GunBuilt | null
@@ -43,9 +45,10 @@ export class PositionStore {
       this.kept.set(c.id, { revision: c.revision, ...state, fitKey: fitKeyOf(state) })
     }
     return new Map(
-      carriers.map(({ id, built, spoolWireId }) => {
+      carriers.map(({ id, revision, built, spoolWireId }) => {
         const kept = this.kept.get(id)
-        return [id, { rows: kept?.rows ?? [], now: kept?.now ?? null, built, spoolWireId, fitKey: kept?.fitKey ?? '' }]
+        const { rows, now, fitKey } = kept ?? { rows: [], now: null, fitKey: '' }
+        return [id, { revision, rows, now, built, spoolWireId, fitKey }]
       }),
     )
   }
@@ -60,7 +63,7 @@ const readCarriers = (db: Reader, ids: readonly CarrierId[] | null) =>
 
 /** Beyond this share of the shop one read of everything is quicker than a long list of ids. */
 const MOST = 0.5
-type Fresh = Omit<CarrierState, 'built' | 'spoolWireId' | 'fitKey'>
+type Fresh = Omit<CarrierState, 'revision' | 'built' | 'spoolWireId' | 'fitKey'>
 
 const fitKeyOf = ({ rows, now }: Fresh): string =>
   `${rows.map((r) => `${r.position}:${r.partId ?? ''}`).join(' ')} ${now ? JSON.stringify(now.settings) : ''}`
@@ -74,9 +77,9 @@ function readFresh(db: Reader, ids: readonly CarrierId[], of: number): Promise<M
 export async function readPositions(db: Reader, ids: readonly CarrierId[] | null): Promise<Map<string, CarrierState>> {
   const [rows, carriers] = await Promise.all([readRows(db, ids), readCarriers(db, ids)])
   return new Map(
-    carriers.map(({ id, built, spoolWireId }) => {
+    carriers.map(({ id, revision, built, spoolWireId }) => {
       const state = rows.get(id) ?? { rows: [], now: null }
-      return [id, { ...state, built, spoolWireId, fitKey: fitKeyOf(state) }]
+      return [id, { ...state, revision, built, spoolWireId, fitKey: fitKeyOf(state) }]
     }),
   )
 }

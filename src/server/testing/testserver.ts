@@ -156,6 +156,8 @@ export class Client {
   }
   bytes = async (path: string): Promise<Buffer> =>
     Buffer.from(await (await fetch(`${this.url}/api${path}`, { headers: { cookie: this.cookie() } })).arrayBuffer())
+  /** The same person before another server. */
+  at = (url: string): Client => new Client(url, Object.fromEntries(this.cookies))
   get = <T>(path: string) => this.ask<T>('GET', path)
   post = <T>(path: string, body: unknown) => this.ask<T>('POST', path, body)
 }

@@ -10,6 +10,8 @@ import { livesAtHand } from '@server/life/work.ts'
 import { Metrics } from '@server/health/metrics.ts'
 import { DatabaseWatch } from '@server/health/watch.ts'
 import { Underway } from '@server/http/underway.ts'
+import { FloorSaid } from '@server/floor/said.ts'
+import { SurveyStore } from '@server/floor/surveystore.ts'
 import { ShareStore } from '@server/parts/sharestore.ts'
 import { PutOnStore } from '@server/payback/puton.ts'
 import { ShopStore } from '@server/shopmodel/store.ts'
@@ -44,6 +46,8 @@ function depsOf(db: Db, input: ComposeInput): AllDeps {
   return {
     ...own,
     positions: new PositionStore(),
+    surveys: new SurveyStore(),
+    said: new FloorSaid(),
     shares: new ShareStore(),
     putOn: new PutOnStore(),
     lives: new LifeStore(),

@@ -17,7 +17,7 @@ export const AT_THE_BOOTH = [
   ...(['rightparts', 'changeover', 'houserule', 'followup', 'people/me'] as const),
 ] as const
 /** Answers for a desk, or that are worth nothing when they are old. */
-export const AT_THE_DESK = ['ingest', 'life', 'logbook', 'parts', 'payback', 'photo', 'spools'] as const
+export const AT_THE_DESK = ['ingest', 'life', 'logbook', 'moved', 'parts', 'payback', 'photo', 'spools'] as const
 
 /** As the service worker matches it: only what begins with one of them. */
 export const boothPattern = `\\/api\\/(${AT_THE_BOOTH.join('|').replaceAll('/', '\\/')})([/?]|$)`

@@ -168,6 +168,7 @@ export const floorGun = (name: string, over: Partial<FloorGun> = {}): FloorGun =
 
 export const floorOf = (guns: FloorGun[], over: Partial<FloorAnswer> = {}): FloorAnswer => ({
   nowMs: NOW,
+  stamp: '',
   shopName: 'x',
   zone: 'UTC',
   cutoff: { atMs: NOW + 3.25 * HOUR, isKnown: true },
