@@ -1,28 +1,48 @@
-// npm run bench: speed at full size (500 stations, five years) on a database of its own. BENCH_STATIONS and BENCH_YEARS make it
-// smaller; "-- --keep" keeps the world it built (minutes of work) for the next run with --keep.
+// npm run bench: speed at full size (500 stations, five years) on a database of its own. BENCH_STATIONS and BENCH_YEARS make it smaller. The world is
+// built once and kept (minutes of work); each run takes a copy of it. "-- --fresh" builds it anew, "-- --baseline" keeps this run's ratios.
 import { spawnSync } from 'node:child_process'
-import { rmSync } from 'node:fs'
+import { cpSync, existsSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
-import { DATA, ensureModules, ensurePackages, programs, ROOT, SetupError } from './lib/machine.mjs'
+import { DATA, ensureModules, ensurePackages, lean, programs, ROOT, SetupError } from './lib/machine.mjs'
+
+const size = `${process.env.BENCH_STATIONS ?? 500}x${process.env.BENCH_YEARS ?? 5}`
+const world = join(DATA, `bench-world-${size}`)
+const copy = join(DATA, `bench-${process.pid}`)
 
 try {
   ensurePackages(['database', 'browser'])
   ensureModules()
   const { buildIfStale } = await import('./build.mjs')
-  const { startDatabase } = await import('./lib/mariadb.mjs')
   await buildIfStale()
-  const isKept = process.argv.includes('--keep')
-  const folder = join(DATA, isKept ? 'bench-kept' : `bench-${process.pid}`)
+  if (process.argv.includes('--fresh')) rmSync(world, { recursive: true, force: true })
+  if (!existsSync(world)) await within(world, { BENCH_ONLY_BUILD: '1' })
+  if (process.exitCode) rmSync(world, { recursive: true, force: true })
+  else {
+    cpSync(world, copy, { recursive: true })
+    await within(copy, process.argv.includes('--baseline') ? { BENCH_BASELINE: '1' } : {})
+  }
+} catch (problem) {
+  console.error(problem instanceof SetupError ? problem.message : problem)
+  process.exitCode = 1
+} finally {
+  rmSync(copy, { recursive: true, force: true })
+}
+
+/** Runs the measuring on the database in a folder. */
+async function within(folder, env) {
+  const { startDatabase } = await import('./lib/mariadb.mjs')
   const database = await startDatabase({ folder, wantedPort: 36460, isThrowaway: true })
   const done = spawnSync(process.execPath, ['--enable-source-maps', join(ROOT, 'dist/server/bench.js')], {
     cwd: ROOT,
     stdio: 'inherit',
-    env: { ...process.env, DATABASE_URL: database.url, BENCH_CHROMIUM: programs.chromium() },
+    env: {
+      ...process.env,
+      DATABASE_URL: database.url,
+      BENCH_CHROMIUM: programs.chromium(),
+      BENCH_LEAN: lean().join(' '),
+      ...env,
+    },
   })
   await database.stop()
-  if (!isKept) rmSync(folder, { recursive: true, force: true })
   process.exitCode = done.status ?? 1
-} catch (problem) {
-  console.error(problem instanceof SetupError ? problem.message : problem)
-  process.exitCode = 1
 }

@@ -33,6 +33,10 @@ export class SurveyStore {
     this.kept.set(stationId, { ...by, atMs: nowMs, surveyed })
     return surveyed
   }
+  /** Nothing is kept: the next look judges every place. */
+  forget(): void {
+    this.kept.clear()
+  }
 }
 
 /** What it takes to look over a floor again and again. */
