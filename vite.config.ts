@@ -1,8 +1,10 @@
 import react from '@vitejs/plugin-react'
 import { fileURLToPath } from 'node:url'
-import { defineConfig } from 'vite'
+import { defineConfig, type Plugin } from 'vite'
+import { readFileSync } from 'node:fs'
 import { VitePWA } from 'vite-plugin-pwa'
 import { boothPattern } from './src/web/offline/answers.ts'
+import { SECTIONS } from './src/web/sections/sections.ts'
 
 const at = (folder: string) => fileURLToPath(new URL(`./src/${folder}`, import.meta.url))
 
@@ -42,11 +44,31 @@ const offline = VitePWA({
   },
 })
 
+/** The frame is drawn from the page itself; the theme's rules stand behind it, so that it does not wait for them. */
+const frameFirst: Plugin = {
+  name: 'frame-first',
+  transformIndexHtml: {
+    order: 'post',
+    handler: (html) => {
+      const links = html.match(/ *<link rel="stylesheet"[^>]*>\n/g) ?? []
+      const sections = SECTIONS.map((s) => `<a href="${s.to}">${s.name}</a>`).join('')
+      const style = readFileSync(at('web/frame/first.css'), 'utf8')
+        .replace(/\/\*.*?\*\//gs, '')
+        .replace(/\s+/g, ' ')
+      return links
+        .reduce((text, link) => text.replace(link, ''), html)
+        .replace('<!--sections-->', sections)
+        .replace('</head>', `  <style>${style}</style>\n  </head>`)
+        .replace('</body>', `${links.join('')}  </body>`)
+    },
+  },
+}
+
 export default defineConfig({
   root: 'src/web',
-  plugins: [react(), offline],
+  plugins: [react(), offline, frameFirst],
   resolve: { alias: { '@core': at('core'), '@contract': at('contract'), '@web': at('web') } },
   build: { outDir: '../../dist/web', emptyOutDir: true, sourcemap: true },
-  css: { preprocessorOptions: { scss: { quietDeps: true } } },
+  css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import'] } } },
   server: { port: 5173, proxy: { '/api': 'http://127.0.0.1:8460' } },
 })

@@ -4,6 +4,7 @@ import { existsSync } from 'node:fs'
 import { join, sep } from 'node:path'
 import compression from 'compression'
 import { parse as parseCookies } from 'cookie'
+import packedFiles from 'express-static-gzip'
 import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import helmet, { type HelmetOptions } from 'helmet'
@@ -312,13 +313,17 @@ function serveWeb(app: Express, folder: string): void {
     next()
   })
   app.use(
-    express.static(folder, {
+    packedFiles(folder, {
       index: false,
-      maxAge: '1y',
-      immutable: true,
-      setHeaders: (res, path) => {
-        // Only what has its content's hash in its name is kept; all else may be another tomorrow.
-        if (!path.includes(`${sep}assets${sep}`)) res.setHeader('cache-control', 'no-cache')
+      enableBrotli: true,
+      orderPreference: ['br', 'gz'],
+      serveStatic: {
+        maxAge: '1y',
+        immutable: true,
+        setHeaders: (res, path) => {
+          // Only what has its content's hash in its name is kept; all else may be another tomorrow.
+          if (!path.includes(`${sep}assets${sep}`)) res.setHeader('cache-control', 'no-cache')
+        },
       },
     }),
   )

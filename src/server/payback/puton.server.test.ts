@@ -65,6 +65,17 @@ describe('parts put on, kept as they stand', () => {
     const back = await store.read(db, START - 400 * DAY_MS, server.clock.nowMs - 5 * HOUR_MS)
     expect(byId(back)).toEqual(byId(far))
   })
+  it('after a heap of past work was brought in they are what reading them whole says', async () => {
+    await kept()
+    const days = Array.from({ length: 45 }, (_, d) => new Date(START - (d + 2) * DAY_MS).toISOString().slice(0, 10))
+    const lines = days.flatMap((day) =>
+      ['A1', 'A2', 'A3', 'A4'].flatMap((gun) => Array(12).fill(`${gun},${day},new tip`)),
+    )
+    const text = ['gun,date,what', ...lines].join('\n')
+    expect((await lead.post('/ingest/take', { kind: 'history', text })).status).toBe(200)
+    expect((await kept()).length).toBeGreaterThan(2000)
+    await same()
+  })
   it('two who ask at once read it once', async () => {
     const [one, two] = await Promise.all([kept(), kept()])
     expect(byId(one)).toEqual(byId(two))

@@ -46,27 +46,34 @@ export class PutOnStore {
 
   private async renew(db: Reader, sinceMs: number, nowMs: number): Promise<Map<EventId, PutOn>> {
     const { kept } = this
-    if (!kept || kept.sinceMs > sinceMs || kept.readMs > nowMs) {
-      const byRoot = new Map((await readPutOn(db, { sinceMs, nowMs })).map((p) => [p.eventId, p]))
-      this.kept = { sinceMs, readMs: nowMs, byRoot }
-      return byRoot
-    }
-    const fresh = await db
-      .selectDistinct({ rootId: ledgerEvent.rootId })
-      .from(ledgerEvent)
-      .where(
-        and(
-          gte(ledgerEvent.id, sql`${idsFrom('event', kept.readMs - OVERLAP_MS)}`),
-          inArray(ledgerEvent.kind, ['fitted', 'corrected']),
-        ),
-      )
-    const roots = fresh.map((r) => r.rootId)
+    if (!kept || kept.sinceMs > sinceMs || kept.readMs > nowMs) return this.whole(db, sinceMs, nowMs)
+    const roots = await writtenSince(db, kept.readMs - OVERLAP_MS)
+    // Past work was brought in: by then one read of all of it is quicker than a long list of lines.
+    if (roots.length > MOST_ROOTS) return this.whole(db, kept.sinceMs, nowMs)
     roots.forEach((id) => kept.byRoot.delete(id))
     if (roots.length > 0)
       for (const p of stand(await chainsWhere(db, inArray(ledgerEvent.rootId, roots)))) kept.byRoot.set(p.eventId, p)
     kept.readMs = nowMs
     return kept.byRoot
   }
+
+  private async whole(db: Reader, sinceMs: number, nowMs: number): Promise<Map<EventId, PutOn>> {
+    const byRoot = new Map((await readPutOn(db, { sinceMs, nowMs })).map((p) => [p.eventId, p]))
+    this.kept = { sinceMs, readMs: nowMs, byRoot }
+    return byRoot
+  }
+}
+
+const MOST_ROOTS = 2000
+/** Parts put on, and lines that were put right, as far as they were written since: the lines they were first said as. */
+async function writtenSince(db: Reader, sinceMs: number): Promise<EventId[]> {
+  const since = gte(ledgerEvent.id, sql`${idsFrom('event', sinceMs)}`)
+  const rows = await db
+    .selectDistinct({ rootId: ledgerEvent.rootId })
+    .from(ledgerEvent)
+    .where(and(since, inArray(ledgerEvent.kind, ['fitted', 'corrected'])))
+    .limit(MOST_ROOTS + 1)
+  return rows.map((r) => r.rootId)
 }
 
 /** So many days of lines are held at once as they are read; what is made of them is a tenth as large. */
