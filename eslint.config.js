@@ -51,8 +51,17 @@ export default tseslint.config(
     rules: { 'max-lines-per-function': 'off', 'no-console': 'off', complexity: 'off', 'max-params': 'off' },
   },
   {
-    files: ['src/web/public/*.js'],
-    languageOptions: { globals: { localStorage: 'readonly', matchMedia: 'readonly', document: 'readonly' } },
+    files: ['src/web/frame/first.js'],
+    languageOptions: {
+      globals: {
+        localStorage: 'readonly',
+        matchMedia: 'readonly',
+        document: 'readonly',
+        location: 'readonly',
+        fetch: 'readonly',
+        window: 'readonly',
+      },
+    },
   },
   {
     files: ['scripts/**/*.mjs'],

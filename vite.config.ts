@@ -52,12 +52,14 @@ const frameFirst: Plugin = {
     handler: (html) => {
       const links = html.match(/ *<link rel="stylesheet"[^>]*>\n/g) ?? []
       const sections = SECTIONS.map((s) => `<a href="${s.to}">${s.name}</a>`).join('')
+      const theme = readFileSync(at('web/frame/first.js'), 'utf8').trim()
       const style = readFileSync(at('web/frame/first.css'), 'utf8')
         .replace(/\/\*.*?\*\//gs, '')
         .replace(/\s+/g, ' ')
       return links
         .reduce((text, link) => text.replace(link, ''), html)
         .replace('<!--sections-->', sections)
+        .replace('<!--theme-->', `<script>${theme}</script>`)
         .replace('</head>', `  <style>${style}</style>\n  </head>`)
         .replace('</body>', `${links.join('')}  </body>`)
     },
@@ -68,7 +70,16 @@ export default defineConfig({
   root: 'src/web',
   plugins: [react(), offline, frameFirst],
   resolve: { alias: { '@core': at('core'), '@contract': at('contract'), '@web': at('web') } },
-  build: { outDir: '../../dist/web', emptyOutDir: true, sourcemap: true },
+  build: {
+    outDir: '../../dist/web',
+    emptyOutDir: true,
+    sourcemap: true,
+    chunkSizeWarningLimit: 1000,
+    rolldownOptions: {
+      // All that is wanted before the first screen in one piece: over a slow link thirty small ones are thirty waits.
+      output: { codeSplitting: { groups: [{ name: 'first', tags: ['$initial'] }] } },
+    },
+  },
   css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import'] } } },
   server: { port: 5173, proxy: { '/api': 'http://127.0.0.1:8460' } },
 })

@@ -214,7 +214,7 @@ test('the program is brought up to date in the middle of a walk: it goes on, not
   await expect(page.getByText('3 of 12')).toBeVisible()
   await answerGun()
   // What has no hash in its name is asked for anew each time, or the next program would meet a piece of this one.
-  for (const piece of ['/theme.js', '/wire.svg', '/sw.js']) {
+  for (const piece of ['/wire.svg', '/sw.js']) {
     const answer = await page.request.get(shop.url + piece)
     expect([piece, answer.status(), answer.headers()['cache-control']]).toEqual([piece, 200, 'no-cache'])
   }

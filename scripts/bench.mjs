@@ -32,7 +32,7 @@ try {
 async function within(folder, env) {
   const { startDatabase } = await import('./lib/mariadb.mjs')
   const database = await startDatabase({ folder, wantedPort: 36460, isThrowaway: true })
-  const done = spawnSync(process.execPath, ['--enable-source-maps', join(ROOT, 'dist/server/bench.js')], {
+  const done = spawnSync(process.execPath, [...lean(), '--enable-source-maps', join(ROOT, 'dist/server/bench.js')], {
     cwd: ROOT,
     stdio: 'inherit',
     env: {

@@ -1,4 +1,3 @@
-import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { type ShareDeps } from '@server/parts/sharestore.ts'
 import { z } from 'zod'
@@ -18,7 +17,7 @@ export const floorEndpoints = [
     summary: 'What needs hands now: every gun, the opened rows first by rank',
     query: filter,
     answer: floorAnswer,
-    run: (deps: FloorDeps & KeptDeps & ShareDeps & SurveyDeps, who, { query }) => readFloor(deps, who, query),
+    run: (deps: SurveyDeps & KeptDeps & ShareDeps, who, { query }) => readFloor(deps, who, query),
   }),
   endpoint({
     method: 'get',
@@ -26,6 +25,6 @@ export const floorEndpoints = [
     summary: 'The same for who has an answer already: of its guns only those that are another since',
     query: filter.extend({ since: z.string().max(40) }),
     answer: floorMoved,
-    run: (deps: FloorDeps & KeptDeps & ShareDeps & SurveyDeps, who, { query }) => readMoved(deps, who, query),
+    run: (deps: SurveyDeps & KeptDeps & ShareDeps, who, { query }) => readMoved(deps, who, query),
   }),
 ]

@@ -1,6 +1,5 @@
 import { type AreaId } from '@core/ids/id.ts'
 import { DAY_MS, MIN_MS } from '@core/units/time.ts'
-import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { type ShareDeps } from '@server/parts/sharestore.ts'
 import { doesCreep, isToPutRight } from '@core/reading/alarms.ts'
@@ -23,7 +22,7 @@ import { type LineBeside } from './said.ts'
 import { survey, type Surveyed } from './survey.ts'
 import { type SurveyDeps } from './surveystore.ts'
 
-type Needs = FloorDeps & KeptDeps & ShareDeps & SurveyDeps
+type Needs = SurveyDeps & KeptDeps & ShareDeps
 interface Filter {
   areaId?: AreaId | undefined
   column?: Column | undefined

@@ -1,4 +1,5 @@
 import { type MinutesOf } from '@server/minutes/minutes.ts'
+import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { type KeptFits } from '@server/lifekept/kept.ts'
 import { type FloorSaid } from './said.ts'
 import { type Surveyed } from './survey.ts'
@@ -26,11 +27,13 @@ export class SurveyStore {
   /** As it was judged, or judged now. */
   judged(stationId: string, at: { by: JudgedBy; nowMs: number }, judge: () => Surveyed): Surveyed {
     const { by, nowMs } = at
-    const known = this.kept.get(stationId)
+    // Floor goes by how long parts last, a walk by what is due: each has its own.
+    const key = `${stationId} ${by.fits.size > 0}`
+    const known = this.kept.get(key)
     const isSame = known?.under === by.under && known.fits === by.fits && known.learnt === by.learnt
     if (known && isSame && nowMs >= known.atMs && nowMs - known.atMs < KEPT_MS) return known.surveyed
     const surveyed = judge()
-    this.kept.set(stationId, { ...by, atMs: nowMs, surveyed })
+    this.kept.set(key, { ...by, atMs: nowMs, surveyed })
     return surveyed
   }
   /** Nothing is kept: the next look judges every place. */
@@ -40,4 +43,4 @@ export class SurveyStore {
 }
 
 /** What it takes to look over a floor again and again. */
-export type SurveyDeps = { surveys: SurveyStore; said: FloorSaid }
+export type SurveyDeps = FloorDeps & { surveys: SurveyStore; said: FloorSaid }

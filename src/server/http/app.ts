@@ -1,6 +1,6 @@
 import { DAY_MS } from '@core/units/time.ts'
-import { randomBytes } from 'node:crypto'
-import { existsSync } from 'node:fs'
+import { createHash, randomBytes } from 'node:crypto'
+import { existsSync, readFileSync } from 'node:fs'
 import { join, sep } from 'node:path'
 import compression from 'compression'
 import { parse as parseCookies } from 'cookie'
@@ -52,10 +52,19 @@ const YEAR_MS = 365 * DAY_MS
 const FILE_LIMIT = '20mb'
 const PHOTO_LIMIT = '25mb'
 
-const SECURITY: HelmetOptions = {
+/** What of the page itself may run: the few lines that set the theme before anything is drawn, by what they are. */
+function hashesOf(webFolder: string | null): string[] {
+  const page = webFolder === null ? '' : join(webFolder, 'index.html')
+  if (!existsSync(page)) return []
+  const scripts = [...readFileSync(page, 'utf8').matchAll(/<script>(.*?)<\/script>/gs)]
+  return scripts.map(([, text = '']) => `'sha256-${createHash('sha256').update(text).digest('base64')}'`)
+}
+
+const security = (webFolder: string | null): HelmetOptions => ({
   contentSecurityPolicy: {
     directives: {
       'default-src': ["'self'"],
+      'script-src': ["'self'", ...hashesOf(webFolder)],
       'style-src': ["'self'", "'unsafe-inline'"],
       'img-src': ["'self'", 'data:', 'blob:'],
       // A film is read on the device, and never sent.
@@ -66,12 +75,12 @@ const SECURITY: HelmetOptions = {
     },
   },
   hsts: false,
-}
+})
 
 export function makeApp(parts: AppParts): Express {
   const app = express()
   app.disable('x-powered-by')
-  app.use(helmet(SECURITY))
+  app.use(helmet(security(parts.webFolder)))
   app.use(mustBeOurs(parts.hosts ?? []))
   app.use(named)
   if (parts.metrics) app.use(parts.metrics.count)

@@ -1,4 +1,4 @@
-import { type FloorDeps } from '@server/gunnow/positions.ts'
+import { type SurveyDeps } from '@server/floor/surveystore.ts'
 import { auditAnswer, auditQuery } from '@contract/audit.ts'
 import { handoverAnswer, handoverQuery } from '@contract/handover.ts'
 import { walkAnswer, walkFoundAnswer, walkFoundRequest, walkQuery } from '@contract/walk.ts'
@@ -15,7 +15,7 @@ export const walkEndpoints = [
     summary: 'What to look at at which gun in the minutes there are, in walking order, and what that leaves',
     query: walkQuery,
     answer: walkAnswer,
-    run: (deps: FloorDeps, who, { query }) => readWalk(deps, who, query),
+    run: (deps: SurveyDeps, who, { query }) => readWalk(deps, who, query),
   }),
   endpoint({
     method: 'get',
@@ -23,7 +23,7 @@ export const walkEndpoints = [
     summary: 'What one shift or class leaves to the next: down, standing, asking, parked, done; made from the log',
     query: handoverQuery,
     answer: handoverAnswer,
-    run: (deps: FloorDeps, who, { query }) => readHandover(deps, who, query.areaId),
+    run: (deps: SurveyDeps, who, { query }) => readHandover(deps, who, query.areaId),
   }),
   endpoint({
     method: 'get',

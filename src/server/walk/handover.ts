@@ -1,6 +1,5 @@
 import { type AreaId, type StationId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
-import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { and, gte, inArray, lte } from 'drizzle-orm'
 import { isToUndo, TAG_TEXT } from '@core/changeover/tags.ts'
 import { workedMs } from '@core/clock/schedule.ts'
@@ -10,6 +9,7 @@ import { type LogLine } from '@contract/logbook.ts'
 import { ledgerEvent, stoppage } from '@server/db/schema.ts'
 import { downMinutes, isBuiltWrong } from '@server/floor/floor.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
+import { type SurveyDeps } from '@server/floor/surveystore.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { linesWhere } from '@server/logbook/read.ts'
 import { isToRead } from '@server/logbook/toread.ts'
@@ -23,11 +23,11 @@ const LOOK_BACK_MS = 7 * DAY_MS
 const DOUBLES_MS = 2 * DAY_MS
 
 /** What is left to whoever comes next, as the log and the state of the guns tell it. */
-export async function readHandover(deps: FloorDeps, who: Who, areaId: AreaId | undefined): Promise<HandoverAnswer> {
+export async function readHandover(deps: SurveyDeps, who: Who, areaId: AreaId | undefined): Promise<HandoverAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)
-  const here = ofArea(await survey(deps.db, shop, { nowMs, store: deps.positions }), areaId, shop)
+  const here = ofArea(await survey(deps.db, shop, { nowMs, store: deps.positions, kept: deps.surveys }), areaId, shop)
   const span = handOverSpan(here[0]?.schedule ?? null, nowMs)
   const down = here
     .filter((s) => s.now.downSinceMs !== null)

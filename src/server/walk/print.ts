@@ -1,7 +1,7 @@
 import { type Position } from '@core/path/columns.ts'
 import { type WalkQuery } from '@contract/walk.ts'
 import { type Who } from '@server/call/context.ts'
-import { type FloorDeps } from '@server/gunnow/positions.ts'
+import { type SurveyDeps } from '@server/floor/surveystore.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { pdfOf } from '@server/print/printer.ts'
 import { walkSheet } from '@server/print/walksheet.ts'
@@ -10,7 +10,7 @@ import { dayOf } from '@server/time/wall.ts'
 import { readWalk } from './walk.ts'
 
 /** The walk as it is chosen now, on paper. */
-export async function printWalk(deps: FloorDeps, who: Who, query: WalkQuery): Promise<Buffer> {
+export async function printWalk(deps: SurveyDeps, who: Who, query: WalkQuery): Promise<Buffer> {
   const walk = await readWalk(deps, who, query)
   if (walk.stops.length === 0)
     throw new DomainError('not-found', 'There is nothing to look at on that walk.', [

@@ -1,7 +1,6 @@
 import { gasOn } from '@core/rightparts/supplyrules.ts'
 import { type AreaId, type StationId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
-import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { and, gte, inArray } from 'drizzle-orm'
 import { alongWalk } from '@core/walk/along.ts'
 import { chooseWalk, splitWalk, type Stop } from '@core/walk/choose.ts'
@@ -23,6 +22,7 @@ import { reading } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { openWants } from '@server/floor/cells.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
+import { type SurveyDeps } from '@server/floor/surveystore.ts'
 import { isLead, mustRead, type Who } from '@server/call/context.ts'
 import { foundCounts, LEARNT_FROM_MS, type Found } from './foundcounts.ts'
 import { loadShop, mustHaveArea, type ShopModel, type ShopPlaces } from '@server/shopmodel/model.ts'
@@ -34,12 +34,12 @@ const DUE_STOPS = [0.1, 10] as const
 const FOLLOW_UP_STOPS = [0.02, 10] as const
 
 /** The walk worth most within the minutes, what it leaves, and how likely one of those stops. */
-export async function readWalk(deps: FloorDeps, who: Who, q: WalkQuery): Promise<WalkAnswer> {
+export async function readWalk(deps: SurveyDeps, who: Who, q: WalkQuery): Promise<WalkAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)
   const [surveyed, found, looks] = await Promise.all([
-    survey(deps.db, shop, { nowMs, store: deps.positions }),
+    survey(deps.db, shop, { nowMs, store: deps.positions, kept: deps.surveys }),
     foundCounts(deps.db, { fromMs: nowMs - LEARNT_FROM_MS, toMs: nowMs + 1 }),
     looksSince(deps.db, nowMs - WEEK_MS),
   ])

@@ -1,4 +1,5 @@
 import { problem, type Problem } from '@contract/common.ts'
+import { earlyAnswer } from './early.ts'
 import { type z } from 'zod'
 
 /** What went wrong, in words that can be shown as they are. */
@@ -31,7 +32,9 @@ export const isWorthAnotherTry = (problem: ApiError) => WORTH_ANOTHER_TRY.has(pr
 async function ask<A extends z.ZodType>(path: string, answer: A, init: RequestInit): Promise<z.output<A>> {
   let response: Response
   try {
-    response = await fetch(`/api${path}`, { credentials: 'same-origin', ...init })
+    const early = init.method === 'GET' ? await earlyAnswer(path)?.catch(() => null) : null
+    // Refused then may be another's by now: somebody signed in meanwhile.
+    response = early?.ok ? early : await fetch(`/api${path}`, { credentials: 'same-origin', ...init })
   } catch (cause) {
     throw Object.assign(
       new ApiError({

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react'
 
 type Theme = 'dark' | 'light'
 const KEY = 'idle-theme'
-/** As `theme.js` found it before anything was drawn. */
+/** As `first.js` found it before anything was drawn. */
 const first = (): Theme => (document.documentElement.dataset['bsTheme'] === 'light' ? 'light' : 'dark')
 
 /** Dark for the shop, light for bright rooms; kept per device. */
