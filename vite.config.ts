@@ -51,7 +51,7 @@ const frameFirst: Plugin = {
     order: 'post',
     handler: (html) => {
       const links = html.match(/ *<link rel="stylesheet"[^>]*>\n/g) ?? []
-      const sections = SECTIONS.map((s) => `<a href="${s.to}">${s.name}</a>`).join('')
+      const sections = SECTIONS.map((s) => `<span>${s.name}</span>`).join('')
       const theme = readFileSync(at('web/frame/first.js'), 'utf8').trim()
       const style = readFileSync(at('web/frame/first.css'), 'utf8')
         .replace(/\/\*.*?\*\//gs, '')

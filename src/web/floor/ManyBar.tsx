@@ -4,7 +4,7 @@ import { type Column } from '@core/path/columns.ts'
 import { LogKeys } from '@web/log/LogKeys.tsx'
 import { type Choice } from '@web/log/logkeys.ts'
 import { useLogKeys } from '@web/log/useLogKeys.ts'
-import { placeName } from '@web/format/words.ts'
+import { guns, placeName } from '@web/format/words.ts'
 import { SHORT_REASONS } from './OpenedRow.tsx'
 
 /** Acts that make sense for a column, by the parts that sit there. */
@@ -71,11 +71,12 @@ export function ManyBar(props: {
 }) {
   const driver = useLogKeys(props.stationIds, props.onDone)
   const choices = COLUMN_CHOICES[props.column]
+  const many = `${props.stationIds.length} ${guns(props.stationIds.length)}`
   return (
-    <section className="many-bar" aria-label={`One act on ${props.stationIds.length} guns`}>
+    <section className="many-bar" aria-label={`One act on ${many}`}>
       <div className="many-head">
         <h2>
-          {props.stationIds.length} guns, {placeName(props.column)}
+          {many}, {placeName(props.column)}
         </h2>
         <span className="dim">{props.names.join(', ')}</span>
         <Bare onClick={props.onDone}>leave it</Bare>
