@@ -199,5 +199,8 @@ export const ended = (child, what) =>
  */
 export function lean() {
   const known = spawnSync(process.execPath, ['--v8-options'], { encoding: 'utf8' }).stdout ?? ''
-  return [...(known.includes('--heap-growing-percent') ? ['--heap-growing-percent=30'] : []), '--max-semi-space-size=16']
+  return [
+    ...(known.includes('--heap-growing-percent') ? ['--heap-growing-percent=30'] : []),
+    '--max-semi-space-size=16',
+  ]
 }

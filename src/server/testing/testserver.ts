@@ -1,7 +1,7 @@
 import { type StationId } from '@core/ids/id.ts'
 import { createServer, type Server } from 'node:http'
 import { type AddressInfo } from 'node:net'
-import type mysql from 'mysql2/promise';
+import type mysql from 'mysql2/promise'
 import { format } from 'mysql2/promise'
 import { makeRandom } from '@core/random/random.ts'
 import { compose, type Composed } from '@server/wiring/compose.ts'
