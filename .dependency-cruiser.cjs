@@ -76,6 +76,7 @@ const FLOORS = {
       'followup',
       'ledger',
       'spools',
+      'stock',
       'changeover',
       'floor',
       'ingest',

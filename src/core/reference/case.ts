@@ -113,11 +113,16 @@ function fail(seen: Seen, path: string[], relative: number): void {
   seen.isOff = true
 }
 
-/** The deepest key of the path that has a tolerance, else `all`. The word "exact" is a tolerance of nought. */
+/**
+ * The deepest key of the path that has a tolerance, else `all`. The word "exact" is a tolerance of nought; "any …" is one example of many, judged by what
+ * stands beside it.
+ */
 function toleranceFor(path: string[], tolerance: NonNullable<ReferenceCase['tolerance']>): Tolerance | null {
   for (const key of [...path].reverse()) {
     const found = tolerance[key]
-    if (found !== undefined) return typeof found === 'string' ? { rel: 0, abs: 0 } : found
+    if (found === undefined) continue
+    if (typeof found === 'string') return found.startsWith('any ') ? null : { rel: 0, abs: 0 }
+    return found
   }
   const all = tolerance['all']
   return all === undefined ? null : typeof all === 'string' ? { rel: 0, abs: 0 } : all

@@ -10,6 +10,8 @@ const FILES = [
   '../life/reference/aft-weibull.json',
   '../life/reference/age-replacement.json',
   '../spools/reference/spool-and-wire.json',
+  '../spools/reference/spool-assignment.json',
+  '../stock/reference/reorder.json',
   '../liner/reference/feed-details.json',
   '../drag/reference/feed-details.json',
   '../drag/reference/feed-force.json',
@@ -50,6 +52,11 @@ describe('judging a case', () => {
     expect(judgeCase(error, () => ({ reason: 'no failures' })).verdict).toBe('ok')
     expect(judgeCase(error, () => ({ a: 1 })).verdict).toBe('off')
     expect(() => judgeCase(error, () => JSON.parse('{') as never)).toThrow(SyntaxError)
+  })
+  it('leaves one example of many to what stands beside it', () => {
+    const any = { ...one, expected: { a: 1, list: [0, 1] }, tolerance: { a: 'exact', list: 'any that attains a' } }
+    expect(judgeCase(any, () => ({ a: 1, list: [1, 0] })).verdict).toBe('ok')
+    expect(judgeCase(any, () => ({ a: 2, list: [0, 1] })).verdict).toBe('off')
   })
   it('refuses what is not, what is missing, and what is NaN', () => {
     for (const a of [1.1, null, NaN]) expect(judgeCase(one, () => ({ a, ok: true })).verdict).toBe('off')

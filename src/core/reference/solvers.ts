@@ -14,6 +14,7 @@ import { inchToMm, ipmToMetrePerMin } from '@core/units/convert.ts'
 import { DIAGNOSE_SOLVERS } from './diagnosesolvers.ts'
 import { FEED_SOLVERS } from './feedsolvers.ts'
 import { LIFE_SOLVERS } from './lifesolvers.ts'
+import { STOCK_SOLVERS } from './stocksolvers.ts'
 import { TREND_SOLVERS } from './trendsolvers.ts'
 import { type Json, type Solver } from './case.ts'
 
@@ -121,6 +122,7 @@ export const SOLVERS: Readonly<Record<string, Solver>> = {
   ...FEED_SOLVERS,
   ...DIAGNOSE_SOLVERS,
   ...TREND_SOLVERS,
+  ...STOCK_SOLVERS,
   ...LIFE_SOLVERS,
   'kaplan-meier': survival,
   'feed-details/trim-bend-error': (inputs) => ({
