@@ -66,7 +66,8 @@ async function build() {
   await buildServer()
   const vite = await import('vite')
   await vite.build({ configFile: join(ROOT, 'vite.config.ts'), logLevel: 'warn' })
-  pack(join(ROOT, 'dist/web'))
+  // Only what has its content's hash in its name: a packed copy of anything else could outlive what it is a copy of.
+  pack(join(ROOT, 'dist/web/assets'))
 }
 
 /** Under this much there is nothing to gain. */
@@ -76,7 +77,7 @@ function pack(folder) {
   for (const entry of readdirSync(folder, { withFileTypes: true })) {
     const path = join(folder, entry.name)
     if (entry.isDirectory()) pack(path)
-    else if (/\.(js|css|svg|html|webmanifest)$/.test(entry.name) && statSync(path).size > LEAST_BYTES) {
+    else if (/\.(js|css|svg)$/.test(entry.name) && statSync(path).size > LEAST_BYTES) {
       const bytes = readFileSync(path)
       writeFileSync(`${path}.br`, brotliCompressSync(bytes))
       writeFileSync(`${path}.gz`, gzipSync(bytes, { level: 9 }))

@@ -44,6 +44,31 @@ const rates = z.object({
 /** What may have helped: another gun, another wire, a knob calibrated, a cable blown out, a lasting part, a house rule. */
 export const CHANGED = ['gun', 'wire', 'knob', 'blown', 'part', 'rule'] as const
 
+/** Each stop of these days, newest first. */
+export const stopsAnswer = z.object({
+  zone: z.string(),
+  currency: z.string(),
+  isMoney: z.boolean(),
+  stops: z.array(
+    z.object({
+      eventId: idOf('event'),
+      stationId: idOf('station'),
+      name: z.string(),
+      fromMs: instantMs,
+      toMs: instantMs.nullable(),
+      minutes: z.number(),
+      column: z.enum(CAUSE_PLACES).nullable(),
+      /** What it was; null: nobody said. */
+      cause: z.string().nullable(),
+      parts: z.number().int(),
+      minor: z.number().nullable(),
+    }),
+  ),
+  /** So many there were; the newest of them are told. */
+  of: z.number().int(),
+})
+export type StopsAnswer = z.infer<typeof stopsAnswer>
+
 export const paybackAnswer = z.object({
   nowMs: instantMs,
   zone: z.string(),

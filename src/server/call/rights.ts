@@ -90,6 +90,7 @@ export const ROUTES: Readonly<Record<Route, Right>> = {
   'POST /down/knowledge': 'lead',
   'GET /payback': 'here',
   'GET /payback/helped': 'here',
+  'GET /payback/stops': 'here',
   'GET /life': 'lead',
   'GET /life/preview': 'lead',
   'GET /life/signs': 'lead',

@@ -2,6 +2,7 @@ import { type AreaId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { gte, isNull, or } from 'drizzle-orm'
 import { type Cause } from '@core/diagnose/knowledge.ts'
+import { isPosition, kindOfPosition, type CausePlace, type Position } from '@core/path/columns.ts'
 import { stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { stoppedMinutes } from '@server/projection/stationrows.ts'
@@ -17,7 +18,7 @@ export type Stop = typeof stoppage.$inferSelect & {
   said: Explained['fact'] | null
   cause: Cause | null
   /** Column of the path where it began; null: nobody said. */
-  column: string | null
+  column: CausePlace | null
   /** What somebody said is seen is a nest. */
   isNest: boolean
 }
@@ -67,8 +68,8 @@ export async function stopsSince(db: Reader, at: StopsAt): Promise<Stop[]> {
 }
 
 /** Column of the path a position stands in; off the wire stands by itself. */
-function columnOf(at: string | null, shop: ShopKinds): string | null {
+function columnOf(at: Position | CausePlace | null, shop: ShopKinds): CausePlace | null {
   if (at === null) return null
-  const kind = at.split('#')[0] ?? at
+  const kind = isPosition(at) ? kindOfPosition(at) : at
   return shop.kindByKey.get(kind)?.column ?? kind
 }

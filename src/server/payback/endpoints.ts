@@ -1,6 +1,7 @@
-import { helpAnswer, helpQuery, paybackAnswer, paybackQuery } from '@contract/payback.ts'
+import { helpAnswer, helpQuery, paybackAnswer, paybackQuery, stopsAnswer } from '@contract/payback.ts'
 import { endpoint } from '@server/call/routes.ts'
 import { readHelp } from './didhelp.ts'
+import { readStops } from './eachstop.ts'
 import { readPayback } from './payback.ts'
 import { type PutOnDeps } from './puton.ts'
 
@@ -12,6 +13,14 @@ export const paybackEndpoints = [
     query: paybackQuery,
     answer: paybackAnswer,
     run: (deps: PutOnDeps, who, { query }) => readPayback(deps, who, query),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/payback/stops',
+    summary: 'Each stop behind the heaps, newest first: where, how long, what it was, what it took',
+    query: paybackQuery,
+    answer: stopsAnswer,
+    run: (deps: PutOnDeps, who, { query }) => readStops(deps, who, query),
   }),
   endpoint({
     method: 'get',

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { type Problem } from '@contract/common.ts'
-import { type HelpAnswer, type PaybackAnswer } from '@contract/payback.ts'
+import { type HelpAnswer, type PaybackAnswer, type StopsAnswer } from '@contract/payback.ts'
 import {
   Client,
   driftOf,
@@ -98,6 +98,17 @@ describe('what stops cost', () => {
     await stop('A5', 10)
     expect((await cost()) - before).toBeCloseTo(2 * 1000)
   })
+  it('is told stop by stop too, newest first, and comes to the same', async () => {
+    const { body } = await lead.get<StopsAnswer>('/payback/stops?days=90')
+    const { total } = await payback()
+    expect([body.of, body.stops.length]).toEqual([total.now.stops, total.now.stops])
+    expect(body.stops.reduce((sum, s) => sum + s.minutes, 0)).toBeCloseTo(total.now.minutes)
+    const money = Object.values(total.now.cost ?? {}).reduce((a, b) => a + b, 0)
+    expect(body.stops.reduce((sum, s) => sum + (s.minor ?? 0), 0)).toBeCloseTo(money)
+    const fromMs = body.stops.map((s) => s.fromMs)
+    expect(fromMs).toEqual([...fromMs].sort((a, b) => b - a))
+    expect(body.stops.find((s) => s.name === 'A1')).toMatchObject({ column: 'tip', parts: 1, toMs: expect.any(Number) })
+  })
   it('is minutes alone for whoever may not see money', async () => {
     const areaId = (await payback()).areas[0]?.id ?? ''
     const link = await lead.post<{ path: string }>('/people/device-link', { key: nextKey(), name: 'tablet', areaId })
@@ -108,6 +119,8 @@ describe('what stops cost', () => {
     expect(seen.total.now).toMatchObject({ stops: 3, cost: null })
     expect(seen.heaps.every((h) => h.partMinor === null && h.now.cost === null)).toBe(true)
     expect(seen.nests?.meanMinor).toBeNull()
+    const { body } = await tablet.get<StopsAnswer>('/payback/stops?days=30')
+    expect([body.isMoney, body.stops.length, body.stops.every((s) => s.minor === null)]).toEqual([false, 3, true])
   })
   it('is asked for known stretches and places only', async () => {
     expect((await lead.get<Problem>('/payback?days=31')).status).toBe(400)

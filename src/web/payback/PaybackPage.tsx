@@ -5,6 +5,7 @@ import { PickOne } from '@web/kit/Field.tsx'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useAddress } from '@web/kit/useAddress.ts'
+import { EachStop } from './EachStop.tsx'
 import { Heaps } from './Heaps.tsx'
 import { Helped } from './Helped.tsx'
 import {
@@ -74,6 +75,7 @@ export function PaybackPage() {
       </div>
       <Heaps at={at} isMoney={isMoney} isNarrow={isPhone} />
       <WhereTable at={at} />
+      <EachStop days={days} areaId={areaId} n={at.total.now.stops} />
       <Nests at={at} units={me.data?.units ?? 'metric'} />
       <RatesTable rates={at.rates} units={me.data?.units ?? 'metric'} />
       <Helped at={at} areaId={areaId} units={me.data?.units ?? 'metric'} />

@@ -2,7 +2,9 @@ import { anId } from '@core/testing/ids.ts'
 import { type CausePlace } from '@core/path/columns.ts'
 import { renderToStaticMarkup } from 'react-dom/server'
 import { describe, expect, it } from 'vitest'
-import { type HelpAnswer, type PaybackAnswer } from '@contract/payback.ts'
+import { MemoryRouter } from 'react-router'
+import { type HelpAnswer, type PaybackAnswer, type StopsAnswer } from '@contract/payback.ts'
+import { Stops } from './EachStop.tsx'
 import { Heaps } from './Heaps.tsx'
 import {
   beforeWords,
@@ -147,5 +149,38 @@ describe('heaps and tables', () => {
     expect(html).toContain('for 100 lb')
     expect(html).toContain('1 h in 500')
     expect(html).toContain('4.5 (2.3–8.2)')
+  })
+})
+
+describe('each stop', () => {
+  const stop = (name: string, over: Partial<StopsAnswer['stops'][number]> = {}) => ({
+    ...{ eventId: anId('event', `ev_${name}`), stationId: anId('station', `stn_${name}`), name },
+    ...{ fromMs: 0, toMs: 60_000, minutes: 12, column: 'tip' as const, cause: null, parts: 0, minor: 640 },
+    ...over,
+  })
+  const stops = (over: Partial<StopsAnswer> = {}): StopsAnswer => ({
+    ...{ zone: 'UTC', currency: 'EUR', isMoney: true, of: 1, stops: [stop('A1')] },
+    ...over,
+  })
+  const drawn = (at: StopsAnswer) =>
+    renderToStaticMarkup(
+      <MemoryRouter>
+        <Stops at={at} />
+      </MemoryRouter>,
+    )
+  it('says where, how long, what it was and what it took; that nobody said is said', () => {
+    const page = drawn(stops())
+    expect(page).toContain('nobody said')
+    expect(page).toContain('Tip')
+    expect(page).toContain('money')
+    expect(page).toContain('/logbook?day=1970-01-01&amp;stationId=stn_A1')
+    expect(drawn(stops({ stops: [stop('A2', { cause: 'spatter on the tip', toMs: null })] }))).toMatch(
+      /12 min, still.*spatter on the tip/s,
+    )
+  })
+  it('shows no money to who may not see it, and says how many are not told', () => {
+    const page = drawn(stops({ isMoney: false, of: 2400, stops: [stop('A1', { minor: null })] }))
+    expect(page).not.toContain('money')
+    expect(page).toContain('The newest 1 of 2400.')
   })
 })

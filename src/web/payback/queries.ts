@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query'
-import { helpAnswer, paybackAnswer } from '@contract/payback.ts'
+import { helpAnswer, paybackAnswer, stopsAnswer } from '@contract/payback.ts'
 import { getJson } from '@web/api/client.ts'
 
 const asked = (of: Record<string, string | number>) =>
@@ -10,6 +10,14 @@ export const usePayback = (days: number, areaId: string) =>
     queryKey: ['payback', days, areaId],
     queryFn: () => getJson(`/payback?${asked({ days, areaId }).toString()}`, paybackAnswer),
     placeholderData: (last) => last,
+  })
+
+/** Each stop, asked for once somebody wants to see them. */
+export const useStops = (of: { days: number; areaId: string }, isWanted: boolean) =>
+  useQuery({
+    queryKey: ['stops', of],
+    queryFn: () => getJson(`/payback/stops?${asked(of).toString()}`, stopsAnswer),
+    enabled: isWanted,
   })
 
 export interface HelpAsked {
