@@ -13,7 +13,9 @@ function filesUnder(path: string): string[] {
     )
 }
 
-const OWN = ['drag', 'diagnose', 'life', 'liner', 'spools', 'stock', 'trend'].map((room) => `src/core/${room}/reference`)
+const OWN = ['drag', 'diagnose', 'life', 'liner', 'spools', 'stock', 'trend'].map(
+  (room) => `src/core/${room}/reference`,
+)
 
 function judge(set: string, one: ReferenceCase): CaseResult {
   const solve = solverFor(set, one.kind)
