@@ -1,5 +1,5 @@
 import { HOUR_MS } from '@core/units/time.ts'
-import { bestPieces, type ClockPiece, type UsageSpan } from './sweep.ts'
+import { bestPieces, share, type ClockPiece, type UsageSpan } from './sweep.ts'
 import { isEstimate, SOURCE_SPREAD, type Counter, type UsageSource } from './source.ts'
 import { workedMs, type Schedule } from './schedule.ts'
 
@@ -126,19 +126,14 @@ function pieceAt(clock: Clock, atMs: number): number {
 function readInside(clock: Clock, atMs: number): Amount {
   const i = pieceAt(clock, atMs)
   const piece = clock.pieces[i]
-  const done = piece && atMs > piece.fromMs ? piece.amount * partDone(clock.schedule, piece, atMs) : 0
+  const done =
+    piece && atMs > piece.fromMs ? piece.amount * share(clock.schedule, { fromMs: piece.fromMs, toMs: atMs }, piece) : 0
   const source: UsageSource = piece?.source ?? 'telemetry'
   return {
     amount: (clock.totals.amount[i] ?? 0) + done,
     estimated: (clock.totals.estimated[i] ?? 0) + (isEstimate(source) ? done : 0),
     sd: (clock.totals.spread[i] ?? 0) + done * SOURCE_SPREAD[source],
   }
-}
-
-function partDone(schedule: Schedule | null, piece: ClockPiece, atMs: number): number {
-  const worked = workedMs(schedule, piece.fromMs, piece.toMs)
-  if (worked > 0) return workedMs(schedule, piece.fromMs, atMs) / worked
-  return (atMs - piece.fromMs) / (piece.toMs - piece.fromMs)
 }
 
 /**

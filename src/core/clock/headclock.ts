@@ -110,7 +110,7 @@ export function buildHeadClocks(
   }
 }
 /** The two of them that tell how much was welded. */
-export function buildWeldClocks(
+function buildWeldClocks(
   entries: readonly UsageEntry[],
   kgPerArcHour: number | null,
   schedule: Schedule | null,

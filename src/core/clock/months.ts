@@ -1,7 +1,8 @@
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { type Clock, type ClockEnd } from './clock.ts'
 import { type HeadClocks } from './headclock.ts'
-import { workedMs, type Schedule } from './schedule.ts'
+import { workedMs, type Schedule, type Span } from './schedule.ts'
+import { share } from './sweep.ts'
 import { isEstimate } from './source.ts'
 
 /**
@@ -69,17 +70,10 @@ function eachDay(clock: Clock | null, told: (dayMs: number, amount: number, isEs
     }
     for (let day = first; day <= last; day++) {
       const [fromMs, toMs] = [Math.max(piece.fromMs, day * DAY_MS), Math.min(piece.toMs, (day + 1) * DAY_MS)]
-      told(day * DAY_MS, piece.amount * shareOf(clock?.schedule ?? null, { fromMs, toMs }, piece), isEstimated)
+      told(day * DAY_MS, piece.amount * share(clock?.schedule ?? null, { fromMs, toMs }, piece), isEstimated)
     }
   }
 }
-type Stretch = { fromMs: number; toMs: number }
-function shareOf(schedule: Schedule | null, part: Stretch, whole: Stretch): number {
-  const worked = workedMs(schedule, whole.fromMs, whole.toMs)
-  if (worked > 0) return workedMs(schedule, part.fromMs, part.toMs) / worked
-  return (part.toMs - part.fromMs) / (whole.toMs - whole.fromMs)
-}
-
 /** Months made ready to be asked: sums up to the beginning of each day. */
 export interface DaysOfUse {
   firstDay: number
@@ -98,7 +92,7 @@ export function daysOfUse(months: readonly MonthOfUse[]): DaysOfUse {
   return { firstDay, sums }
 }
 
-interface Over extends Stretch {
+interface Over extends Span {
   schedule: Schedule | null
   /** How each clock runs on past what was told; null: it does not. */
   runOn: { kg: ClockEnd | null; arcHours: ClockEnd | null }
@@ -130,7 +124,7 @@ function toldIn(use: DaysOfUse, of: Used, { fromMs, toMs, schedule, runOn }: Ove
     const dayMs = dayOf(ms) * DAY_MS
     const whole = { fromMs: dayMs, toMs: Math.min(dayMs + DAY_MS, endMs) }
     if (ms >= whole.toMs) return sums[day + 1] ?? 0
-    return before + ((sums[day + 1] ?? 0) - before) * shareOf(schedule, { fromMs: dayMs, toMs: ms }, whole)
+    return before + ((sums[day + 1] ?? 0) - before) * share(schedule, { fromMs: dayMs, toMs: ms }, whole)
   }
   return Math.max(0, until(Math.min(toMs, endMs)) - until(Math.min(fromMs, endMs)))
 }

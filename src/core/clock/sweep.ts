@@ -13,7 +13,8 @@ export interface ClockPiece extends Span {
   source: UsageSource
 }
 
-function share(schedule: Schedule | null, part: Span, whole: Span): number {
+/** How much of a stretch lies in a part of it, by working time; by the clock on the wall where nobody works in all of it. */
+export function share(schedule: Schedule | null, part: Span, whole: Span): number {
   const worked = workedMs(schedule, whole.fromMs, whole.toMs)
   if (worked > 0) return workedMs(schedule, part.fromMs, part.toMs) / worked
   return (part.toMs - part.fromMs) / (whole.toMs - whole.fromMs)

@@ -84,7 +84,7 @@ function summed(spools: readonly SpoolLeft[], jobs: readonly number[], spoolOf: 
 /** A spool used, and a little more for one that is opened: one number, compared as two. */
 const weightOf = (spool: SpoolLeft) => 4096 + (spool.isFull ? 1 : 0)
 
-const COUNT = (set: number): number => {
+const countOf = (set: number): number => {
   let n = 0
   for (let s = set; s > 0; s &= s - 1) n++
   return n
@@ -128,7 +128,7 @@ function bestSet(scrap: Float64Array, used: Int32Array): number {
   let best = 0
   for (let set = 1; set < scrap.length; set++) {
     if (scrap[set] === Infinity) continue
-    const more = COUNT(set) - COUNT(best)
+    const more = countOf(set) - countOf(best)
     const less = (scrap[set] ?? 0) - (scrap[best] ?? 0)
     if (more > 0 || (more === 0 && (less < 0 || (less === 0 && (used[set] ?? 0) < (used[best] ?? 0))))) best = set
   }

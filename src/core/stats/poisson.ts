@@ -1,13 +1,16 @@
 import { halved } from './halve.ts'
 import { logGamma } from './beta.ts'
 
+/** P(N = k) for a Poisson count of mean m > 0, by logs. */
+export const poissonTerm = (k: number, mean: number): number => Math.exp(k * Math.log(mean) - mean - logGamma(k + 1))
+
 /** P(N ≤ n) for a Poisson count of mean m, summed in logs from the largest term on. */
 export function poissonCdf(n: number, mean: number): number {
   if (!(mean >= 0)) throw new RangeError(`poissonCdf: expected mean >= 0, got ${mean}`)
   if (n < 0) return 0
   if (mean === 0) return 1
   let total = 0
-  for (let k = 0; k <= n; k++) total += Math.exp(k * Math.log(mean) - mean - logGamma(k + 1))
+  for (let k = 0; k <= n; k++) total += poissonTerm(k, mean)
   return Math.min(1, total)
 }
 

@@ -1,4 +1,4 @@
-import { logGamma } from '@core/stats/beta.ts'
+import { poissonTerm } from '@core/stats/poisson.ts'
 
 /** How many will be wanted, as chances of 0, 1, 2 …; what lies beyond the last is less than anybody asks after. */
 export type Counts = readonly number[]
@@ -12,7 +12,7 @@ export function poissonCounts(mean: number): number[] {
   if (mean === 0) return [1]
   const counts: number[] = []
   const far = mean + 12 * Math.sqrt(mean) + 30
-  for (let k = 0; k <= far; k++) counts.push(Math.exp(k * Math.log(mean) - mean - logGamma(k + 1)))
+  for (let k = 0; k <= far; k++) counts.push(poissonTerm(k, mean))
   while ((counts.at(-1) ?? 1) < REST * REST) counts.pop()
   return counts
 }

@@ -1,6 +1,5 @@
-import { createServer, type RequestListener } from 'node:http'
-import { type AddressInfo } from 'node:net'
-import { chromium } from '@playwright/test'
+import { type RequestListener } from 'node:http'
+import { inBrowser, type Devtools, type Page, type SignedIn } from './inbrowser.ts'
 
 const SLOW_LINK = { offline: false, latency: 150, downloadThroughput: 1_500_000 / 8, uploadThroughput: 750_000 / 8 }
 
@@ -15,16 +14,9 @@ export interface FirstScreen {
 }
 
 /** A browser that was never here, at a slow phone's pace; then what it holds and how fast it goes from page to page at its own. */
-export async function firstScreen(app: RequestListener, at: { token: string; chromium: string }): Promise<FirstScreen> {
-  const server = createServer(app)
-  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done))
-  const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}`
-  const browser = await chromium.launch({ executablePath: at.chromium, args: ['--no-sandbox', '--disable-gpu'] })
-  try {
-    const context = await browser.newContext({ serviceWorkers: 'block', viewport: { width: 1280, height: 800 } })
-    await context.addCookies([{ name: 'idle_session', value: at.token, url }])
-    const page = await context.newPage()
-    const devtools = await context.newCDPSession(page)
+export const firstScreen = (app: RequestListener, at: SignedIn): Promise<FirstScreen> => {
+  const context = { serviceWorkers: 'block', viewport: { width: 1280, height: 800 } } as const
+  return inBrowser(app, { ...at, context }, async ({ url, page, devtools }) => {
     await devtools.send('Network.enable')
     await devtools.send('Network.emulateNetworkConditions', SLOW_LINK)
     await devtools.send('Emulation.setCPUThrottlingRate', { rate: 4 })
@@ -36,30 +28,20 @@ export async function firstScreen(app: RequestListener, at: { token: string; chr
       const paint = performance.getEntriesByName('first-contentful-paint')[0]?.startTime ?? NaN
       return { frameMs: paint - firstByte, floorMs: performance.now() - firstByte }
     })
-    await devtools.send('Network.emulateNetworkConditions', {
-      ...SLOW_LINK,
-      latency: 0,
-      downloadThroughput: -1,
-      uploadThroughput: -1,
-    })
+    const free = { ...SLOW_LINK, latency: 0, downloadThroughput: -1, uploadThroughput: -1 }
+    await devtools.send('Network.emulateNetworkConditions', free)
     await devtools.send('Emulation.setCPUThrottlingRate', { rate: 1 })
     const heapMb = await heapOf(devtools)
     return { ...told, heapMb, routeMs: await routes(page) }
-  } finally {
-    await browser.close()
-    server.closeAllConnections()
-    server.close()
-  }
+  })
 }
 
-type Devtools = Awaited<ReturnType<Awaited<ReturnType<typeof chromium.launch>>['newBrowserCDPSession']>>
-async function heapOf(devtools: Pick<Devtools, 'send'>): Promise<number> {
+async function heapOf(devtools: Devtools): Promise<number> {
   await devtools.send('HeapProfiler.collectGarbage')
   const { usedSize } = await devtools.send('Runtime.getHeapUsage')
   return usedSize / 1e6
 }
 
-type Page = Awaited<ReturnType<Awaited<ReturnType<typeof chromium.launch>>['newPage']>>
 /** To a gun and back, five times; the first, which loads what the page is made of, does not count. */
 async function routes(page: Page): Promise<number[]> {
   const times: number[] = []

@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto'
 import { type StationId } from '@core/ids/id.ts'
 import { type FloorGun } from '@contract/floor.ts'
 import { type Surveyed } from './survey.ts'
@@ -17,7 +18,8 @@ export class FloorSaid {
   private readonly lines = new Map<string, { surveyed: Surveyed; beside: LineBeside; line: FloorGun }>()
   private readonly stamps = new Map<string, ReadonlyMap<StationId, FloorGun>>()
   private last = 0
-  private readonly own = Math.random().toString(36).slice(2, 10)
+  /** No two servers have the same, also where their world's chance is drawn from one seed. */
+  private readonly own = randomBytes(5).toString('hex')
 
   /** The line as it was said before, where it is the same. */
   line(of: { surveyed: Surveyed; column: string | null; beside: LineBeside }, make: () => FloorGun): FloorGun {

@@ -3,6 +3,7 @@ import { type KeptFit } from '@core/life/kept.ts'
 import { type Deps } from '@server/call/context.ts'
 import { lifeFit } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
+import { KeptFor } from '@server/time/keptfor.ts'
 
 export type KeptFits = ReadonlyMap<string, KeptFit>
 export const keptKey = (kindKey: KindKey, classKey: string) => `${kindKey} ${classKey}`
@@ -10,18 +11,10 @@ const KEPT_MS = 30_000
 
 /** The fits as they are kept, read again every half minute by each server. */
 export class LifeStore {
-  private kept: { untilMs: number; fits: Promise<KeptFits> } | null = null
+  private readonly kept = new KeptFor<KeptFits>(KEPT_MS)
 
-  read(db: Reader, nowMs: number): Promise<KeptFits> {
-    if (this.kept && nowMs < this.kept.untilMs) return this.kept.fits
-    const fits = readKept(db)
-    this.kept = { untilMs: nowMs + KEPT_MS, fits }
-    fits.catch(() => this.forget())
-    return fits
-  }
-  forget(): void {
-    this.kept = null
-  }
+  read = (db: Reader, nowMs: number): Promise<KeptFits> => this.kept.read(nowMs, () => readKept(db))
+  forget = (): void => this.kept.forget()
 }
 export async function readKept(db: Reader): Promise<KeptFits> {
   const rows = await db.select().from(lifeFit)

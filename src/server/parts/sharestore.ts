@@ -4,6 +4,7 @@ import { type Deps } from '@server/call/context.ts'
 import { type BoughtLine, type LoggingShareLine } from '@contract/parts.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
+import { KeptFor } from '@server/time/keptfor.ts'
 import { boughtLines, readPurchases } from './purchases.ts'
 import { readShares } from './shares.ts'
 
@@ -14,21 +15,13 @@ export interface Supply {
 }
 
 /**
- * Shares for Floor, which asks every few seconds for what moves in weeks: worked out once a minute by each server. Two who ask
- * at once wait for the same work. A failed reading is not kept.
+ * Shares for Floor, which asks every few seconds for what moves in weeks: worked out once a minute by each server.
  */
 export class ShareStore {
-  private kept: { untilMs: number; supply: Promise<Supply> } | null = null
+  private readonly kept = new KeptFor<Supply>(KEPT_MS)
 
-  read(db: Reader, shop: ShopModel, nowMs: number): Promise<Supply> {
-    if (this.kept && nowMs < this.kept.untilMs) return this.kept.supply
-    const supply = readSupplyOf(db, shop, nowMs)
-    this.kept = { untilMs: nowMs + KEPT_MS, supply }
-    supply.catch(() => {
-      this.kept = null
-    })
-    return supply
-  }
+  read = (db: Reader, shop: ShopModel, nowMs: number): Promise<Supply> =>
+    this.kept.read(nowMs, () => readSupplyOf(db, shop, nowMs))
 }
 
 /** Shares and what purchases tell, worked out now. */

@@ -1,4 +1,4 @@
-import { type CarrierId, type StationId } from '@core/ids/id.ts'
+import { type CarrierId, NO_ID, type StationId } from '@core/ids/id.ts'
 import { DAY_MS, MIN_MS } from '@core/units/time.ts'
 import { daysOfUse, usedOver, type DaysOfUse, type MonthOfUse } from '@core/clock/months.ts'
 import { workedMs } from '@core/clock/schedule.ts'
@@ -56,10 +56,10 @@ export async function usageIn(
   )
   for (const m of mounts) {
     const use = uses.get(m.childId)
-    const stationId = shop.stationOfCarrier.get(m.onId)
-    const here = stationId ? used.get(stationId) : undefined
-    if (!use || !stationId || !here) continue
-    const { schedule } = shop.clockSetup(stationId)
+    const station = shop.stationById.get(shop.stationOfCarrier.get(m.onId) ?? NO_ID)
+    const here = station && used.get(station.id)
+    if (!use || !here) continue
+    const schedule = shop.scheduleOfArea(station.areaId)
     windows.forEach((w, i) => {
       const [fromMs, toMs] = [Math.max(w.fromMs, m.fromMs), Math.min(w.toMs, m.toMs ?? Infinity)]
       if (toMs <= fromMs) return

@@ -22,6 +22,7 @@ import {
 import { type Reader, type Tx } from '@server/db/db.ts'
 import { readTaskTotals, type TaskTotals } from '@server/minutes/minutes.ts'
 import { Calendar } from '@server/time/calendar.ts'
+import { KeptFor } from '@server/time/keptfor.ts'
 
 /** Every table that says how the shop is set up, as it stands. */
 function readTables(db: Reader) {
@@ -63,7 +64,7 @@ const TOTALS_MS = 30_000
 export class ShopStore {
   readonly calendar = new Calendar()
   private kept: { revision: number; readMs: number; tables: ShopTables } | null = null
-  private worked: { readMs: number; totals: Promise<TaskTotals[]> } | null = null
+  private readonly worked = new KeptFor<TaskTotals[]>(TOTALS_MS)
 
   async tables(db: Reader, isReshaped = false): Promise<{ revision: number | null; tables: ShopTables }> {
     const [row] = await db.select({ value: meta.value }).from(meta).where(eq(meta.key, REVISION))
@@ -78,17 +79,10 @@ export class ShopStore {
   }
 
   /** What was worked by the list, over all years: a sum over every job there ever was, so it is not made for each request. */
-  taskTotals(db: Reader): Promise<TaskTotals[]> {
-    const nowMs = performance.now()
-    if (this.worked && nowMs - this.worked.readMs < TOTALS_MS) return this.worked.totals
-    const worked = { readMs: nowMs, totals: readTaskTotals(db) }
-    this.worked = worked
-    worked.totals.catch(() => (this.worked = null))
-    return worked.totals
-  }
+  taskTotals = (db: Reader): Promise<TaskTotals[]> => this.worked.read(performance.now(), () => readTaskTotals(db))
   /** A job was worked through this process: the next who asks sees it. Another server's is seen half a minute later. */
   countWork(): void {
-    this.worked = null
+    this.worked.forget()
   }
 }
 

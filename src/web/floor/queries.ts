@@ -1,4 +1,4 @@
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { floorAnswer, floorMoved, type FloorAnswer } from '@contract/floor.ts'
 import { getJson } from '@web/api/client.ts'
 import { afterMove } from './moved.ts'
@@ -33,13 +33,10 @@ async function floorNow(areaId: string | null, column: string | null, before: Fl
   return whole
 }
 
-export function useFloor(areaId: string | null, column: string | null) {
-  const client = useQueryClient()
-  const queryKey = ['floor', areaId, column]
-  return useQuery({
+export const useFloor = (areaId: string | null, column: string | null) =>
+  useQuery({
     queryKey: ['floor', areaId, column],
-    queryFn: () => floorNow(areaId, column, client.getQueryData<FloorAnswer>(queryKey)),
+    queryFn: ({ client, queryKey }) => floorNow(areaId, column, client.getQueryData<FloorAnswer>(queryKey)),
     refetchInterval: (query) => (query.state.data?.guns.some((g) => g.isArcOn !== null) ? LIVE_MS : EVERY_MS),
     placeholderData: keepPreviousData,
   })
-}
