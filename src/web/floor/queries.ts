@@ -17,19 +17,21 @@ export const floorAddress = (areaId: string | null, column: string | null) => `/
 const movedAddress = (areaId: string | null, column: string | null, since: string) =>
   `/moved/floor?${asked({ areaId, column, since })}`
 
-/** When each floor was told whole last. */
-const wholeMs = new Map<string, number>()
+/** When each floor was told whole last, and whether the worker that keeps it for without a link was there to hear it. */
+const told = new Map<string, { atMs: number; isHeld: boolean }>()
+const hasWorker = () => Boolean(navigator.serviceWorker?.controller)
 
 /** What of a floor is another since this page has it; all of it at first, now and then, and where that cannot be had. */
-async function floorNow(areaId: string | null, column: string | null, before: FloorAnswer | undefined) {
+export async function floorNow(areaId: string | null, column: string | null, before: FloorAnswer | undefined) {
   const address = floorAddress(areaId, column)
-  const isFresh = Date.now() - (wholeMs.get(address) ?? 0) < WHOLE_MS
+  const last = told.get(address)
+  const isFresh = last !== undefined && Date.now() - last.atMs < WHOLE_MS && last.isHeld === hasWorker()
   if (before?.stamp && isFresh) {
     const moved = await getJson(movedAddress(areaId, column, before.stamp), floorMoved).catch(() => null)
     if (moved) return afterMove(before, moved)
   }
   const whole = await getJson(address, floorAnswer)
-  wholeMs.set(address, Date.now())
+  told.set(address, { atMs: Date.now(), isHeld: hasWorker() })
   return whole
 }
 

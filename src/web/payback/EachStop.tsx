@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { type StopsAnswer } from '@contract/payback.ts'
 import { LongTable, type Column } from '@web/kit/LongTable.tsx'
-import { Trouble } from '@web/kit/Trouble.tsx'
+import { Waiting } from '@web/kit/Waiting.tsx'
 import { aboutMoney, minutes } from '@web/format/numbers.ts'
 import { dayKey, shortDate } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
@@ -19,7 +19,11 @@ export function EachStop({ days, areaId, n }: { days: number; areaId: string; n:
   return (
     <details className="life-each" onToggle={(e) => setOpen(e.currentTarget.open)}>
       <summary>Each stop ({n})</summary>
-      {stops.data ? <Stops at={stops.data} /> : isOpen ? <Trouble problem={stops.error} /> : null}
+      {stops.data ? (
+        <Stops at={stops.data} />
+      ) : isOpen ? (
+        <Waiting says="Fetching the stops" problem={stops.error} />
+      ) : null}
     </details>
   )
 }
