@@ -95,6 +95,10 @@ test('no view scrolls sideways at any of them, and each reads well to a screen r
     if (path.startsWith('/shop')) await expect(page.locator('.shop-part')).toBeVisible()
     // Lives are fitted the first time they are asked for.
     if (path.startsWith('/life')) await expect(page.locator('.life-under')).toBeVisible({ timeout: 120_000 })
+    if (path.startsWith('/payback')) {
+      await page.getByText(/^Each stop/).click()
+      await expect(page.getByRole('columnheader', { name: 'what it was' })).toBeVisible()
+    }
     for (const { name, width, height } of SIZES) {
       await page.setViewportSize({ width, height })
       await expect.poll(async () => [path, name, await overhang(page)]).toEqual([path, name, 0])
