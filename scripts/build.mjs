@@ -63,6 +63,8 @@ export async function buildServer() {
 }
 
 async function build() {
+  // Whoever asks for it (a test, a shell with an environment of its own), what is built is what ships.
+  process.env.NODE_ENV = 'production'
   await buildServer()
   const vite = await import('vite')
   await vite.build({ configFile: join(ROOT, 'vite.config.ts'), logLevel: 'warn' })
