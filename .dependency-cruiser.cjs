@@ -76,11 +76,11 @@ const FLOORS = {
       'followup',
       'ledger',
       'spools',
-      'stock',
       'changeover',
       'floor',
       'ingest',
       'life',
+      'stock',
     ],
     ...[
       'catalogue',

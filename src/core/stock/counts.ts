@@ -12,12 +12,20 @@ export function poissonCounts(mean: number): number[] {
   if (mean === 0) return [1]
   const counts: number[] = []
   const far = mean + 12 * Math.sqrt(mean) + 30
-  for (let k = 0; k <= far; k++) counts.push(poissonTerm(k, mean))
-  while ((counts.at(-1) ?? 1) < REST * REST) counts.pop()
+  for (let k = 0; k <= far; k++) {
+    const term = poissonTerm(k, mean)
+    if (k > mean && term < REST * REST) break
+    counts.push(term)
+  }
   return counts
 }
 
 export const meanOf = (counts: Counts): number => counts.reduce((sum, p, k) => sum + p * k, 0)
+
+export const varianceOf = (counts: Counts): number => {
+  const mean = meanOf(counts)
+  return counts.reduce((sum, p, k) => sum + p * (k - mean) ** 2, 0)
+}
 
 /** P(N ≤ n). */
 export const atMost = (counts: Counts, n: number): number =>
@@ -47,9 +55,10 @@ export function enoughFor(counts: Counts, chance: number): number {
 /** Two counts together, of things that do not know of each other: the sum of every pair. */
 export function together(a: Counts, b: Counts): number[] {
   const sum = new Array<number>(a.length + b.length - 1).fill(0)
-  a.forEach((p, i) => {
-    if (p > 0) b.forEach((q, j) => (sum[i + j] = (sum[i + j] ?? 0) + p * q))
-  })
+  for (let i = 0; i < a.length; i++) {
+    const p = a[i] as number
+    if (p > 0) for (let j = 0; j < b.length; j++) sum[i + j] = (sum[i + j] as number) + p * (b[j] as number)
+  }
   while (sum.length > 1 && (sum.at(-1) ?? 1) < REST * REST) sum.pop()
   return sum
 }
