@@ -32,6 +32,9 @@ export const ID_PREFIX = {
   kept: 'kept',
   guideNote: 'word',
   knowledge: 'know',
+  supplier: 'supp',
+  offer: 'offer',
+  order: 'order',
 } as const
 export type IdName = keyof typeof ID_PREFIX
 
@@ -45,6 +48,9 @@ export type DeviceId = Id<'device'>
 export type SpoolId = Id<'spool'>
 export type AreaId = Id<'area'>
 export type FamilyId = Id<'family'>
+export type SupplierId = Id<'supplier'>
+export type OfferId = Id<'offer'>
+export type OrderId = Id<'order'>
 
 const ALPHABET = '0123456789abcdefghjkmnpqrstvwxyz'
 

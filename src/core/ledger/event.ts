@@ -3,6 +3,7 @@ import {
   type CarrierId,
   type DeviceId,
   type EventId,
+  type OrderId,
   type PartId,
   type PersonId,
   type SpoolId,
@@ -76,7 +77,8 @@ export type Fact =
   | { kind: 'parked'; carrierId: CarrierId }
   | { kind: 'unparked'; carrierId: CarrierId }
   | { kind: 'counted'; partId: PartId; quantity: number }
-  | { kind: 'received'; partId: PartId; quantity: number }
+  /** `orderId`: what it was ordered with. */
+  | { kind: 'received'; partId: PartId; quantity: number; orderId?: OrderId }
   /** Looked at and named: which part is on. It ends no life of the same part. */
   | { kind: 'found'; carrierId: CarrierId; position: Position; partId: PartId | null }
   /** Looked at on the hub: which wire it is. How much is on it was not looked at, and no spool was changed. */

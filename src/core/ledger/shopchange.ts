@@ -44,6 +44,11 @@ export type ShopChange =
   | { of: 'finding'; rule: string; at: KindKey | 'off'; isKept: boolean }
   | { of: 'counted'; parts: number }
   | { of: 'received' }
+  | { of: 'supplier'; name: string }
+  | { of: 'offer'; part: string; supplier: string }
+  | { of: 'shelf'; part: string }
+  | { of: 'ordered'; supplier: string; lines: number }
+  | { of: 'orderClosed'; supplier: string }
   | { of: 'tin'; kindKey: KindKey; grams: number; isEmptied: boolean }
   | { of: 'guideWords'; guide: string; step: string; isOwn: boolean }
   | { of: 'cautionWords'; hazard: string; isOwn: boolean }

@@ -56,6 +56,7 @@ export async function drawFit(tx: Tx, at: { nowMs: number; random: () => number 
         familyId: kindKey === 'rolls' ? null : f.id,
         wireSizeMm: kindKey === 'tip' ? mm : null,
         priceMinor: Math.floor(random() * 4000),
+        ...{ shelf: null, shelfMost: null },
         fit: {
           ...UNTOLD_PART,
           wireMm: kindKey === 'liner' ? [mm, mm] : null,

@@ -11,6 +11,7 @@ import { backWorked } from '@core/clock/schedule.ts'
 import { moveGun } from '@server/shop/move.ts'
 import { act } from '@contract/logbook.ts'
 import { choose } from '@server/houserule/choices.ts'
+import { plantBuying } from './buyingstories.ts'
 import { plantFit } from './fitstories.ts'
 import { plantGuides } from './guidestories.ts'
 import { plantReadings } from './readingstories.ts'
@@ -39,6 +40,7 @@ export async function plantStories(deps: Deps): Promise<void> {
   await plantFit(deps, who, idOf)
   await plantGuides(deps, who, idOf)
   await plantReadings({ deps, who, idOf })
+  await plantBuying(deps, who)
   const chose = (code: QuestionCode, option: string, note: string) =>
     choose(past, who, { key: `story-rule-${code}`, code, scopeType: 'site', scopeKey: '*', option, note })
   await chose('D25', 'forATime', 'three days, then the liner')

@@ -389,6 +389,16 @@ export const LET_GO: readonly { place: string; positions: readonly string[]; day
 /** Planted stories: what happened, where, and what the program must show of it. Tests and pictures use this table. */
 export const STORIES = [
   {
+    story: 'A cheap tip that runs out while its order is late',
+    where: 'Parts, and Floor',
+    mustFind: 'the tip of the cells is named as the cheap part whose absence would cost most; its order is late',
+  },
+  {
+    story: 'A look-alike liner that somebody says fits',
+    where: 'Parts, KE-L10',
+    mustFind: 'it is no offer to order by, but a try-out',
+  },
+  {
     story: 'A gun that wears tips twice as fast as its neighbours',
     where: 'A7',
     mustFind: 'its tips last about half as long as in the rest of the hall',

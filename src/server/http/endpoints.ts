@@ -1,4 +1,5 @@
 import { telemetryAnswer, telemetryMessage } from '@contract/telemetry.ts'
+import { buyingEndpoints } from '@server/buying/endpoints.ts'
 import { changeoverEndpoints } from '@server/changeover/endpoints.ts'
 import { clockEndpoints } from '@server/clock/endpoints.ts'
 import { downEndpoints } from '@server/down/endpoints.ts'
@@ -52,6 +53,7 @@ export const endpoints: readonly Endpoint<AllDeps>[] = [
   ...ingestEndpoints,
   ...shopEndpoints,
   ...partsEndpoints,
+  ...buyingEndpoints,
   ...houseruleEndpoints,
   ...photoEndpoints,
   ...spoolsEndpoints,

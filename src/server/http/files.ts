@@ -6,6 +6,8 @@ import { logbookCsv } from '@server/logbook/csv.ts'
 import { readPhoto } from '@server/photo/photos.ts'
 import { guideQuery } from '@contract/guide.ts'
 import { printGuide } from '@server/guide/guideprint.ts'
+import { orderSheetQuery } from '@contract/stock.ts'
+import { orderCsv, orderPdf, orderSheet } from '@server/buying/sheet.ts'
 import { walkQuery } from '@contract/walk.ts'
 import { type AllDeps } from './alldeps.ts'
 import { askedBy, type Doors } from './doors.ts'
@@ -35,6 +37,8 @@ export function giveFiles(doors: Doors, deps: AllDeps): void {
   give('/print/guide.pdf', guided)
   give('/print/walk.pdf', walked)
   give('/print/symptoms.pdf', symptoms)
+  give('/parts/order.csv', orderedCsv)
+  give('/parts/order.pdf', orderedPdf)
 }
 
 const csvQuery = z.object({ from: z.iso.date().optional(), to: z.iso.date().optional() })
@@ -82,6 +86,18 @@ async function walked({ deps, who, req, res }: Asked): Promise<void> {
 async function symptoms({ deps, who, req, res }: Asked): Promise<void> {
   const pdf = await printSymptoms(deps, who, symptomsQuery.parse(req.query))
   sendPdf(res, pdf, 'look-first')
+}
+
+async function orderedCsv({ deps, who, req, res }: Asked): Promise<void> {
+  const order = await orderSheet(deps, who, orderSheetQuery.parse(req.query).id)
+  res.setHeader('content-type', 'text/csv; charset=utf-8')
+  res.setHeader('content-disposition', `attachment; filename="order-${order.day}.csv"`)
+  res.send(`\uFEFF${orderCsv(order)}`)
+}
+
+async function orderedPdf({ deps, who, req, res }: Asked): Promise<void> {
+  const order = await orderSheet(deps, who, orderSheetQuery.parse(req.query).id)
+  sendPdf(res, await orderPdf(order), `order-${order.day}`)
 }
 
 async function sheet({ deps, who, req, res }: Asked): Promise<void> {

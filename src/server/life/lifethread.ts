@@ -6,6 +6,7 @@ import { DomainError } from '@server/problem/problem.ts'
 import { ShopStore } from '@server/shopmodel/store.ts'
 import { clockMovedBy } from '@server/time/clock.ts'
 import { keepFits } from './keep.ts'
+import { StockReader } from '@server/stock/stockreader.ts'
 import { LifeReader } from './reader.ts'
 import { type LifeAsked, type LifeWork } from './work.ts'
 
@@ -38,7 +39,7 @@ function serve({ databaseUrl, clockShiftMs }: Given): void {
   if (!port) return
   const database = openDatabase(databaseUrl)
   const deps = { db: database.db, shops: new ShopStore(), now: clockMovedBy(clockShiftMs) }
-  const reader = new LifeReader(deps)
+  const [reader, stock] = [new LifeReader(deps), new StockReader(deps)]
   let [asking, isStopping] = [0, false]
   const keep = (): Promise<unknown> =>
     keepFits(deps, reader.fits, async (done, of) => {
@@ -66,7 +67,7 @@ function serve({ databaseUrl, clockShiftMs }: Given): void {
       return
     }
     asking++
-    answerTo(reader, asked.ask, keep)
+    answerTo({ reader, stock, keep }, asked.ask)
       .then((answer) => port.postMessage({ id: asked.id, answer }))
       .catch((problem: unknown) => port.postMessage({ id: asked.id, problem: problemOf(problem) }))
       .finally(() => asking--)
@@ -74,7 +75,11 @@ function serve({ databaseUrl, clockShiftMs }: Given): void {
 }
 const PAUSE_MS = 50
 const isUnnamed = (problem: unknown) => problem instanceof DomainError && problem.code === 'not-found'
-async function answerTo(reader: LifeReader, ask: LifeAsked, keep: () => Promise<unknown>): Promise<unknown> {
+async function answerTo(
+  by: { reader: LifeReader; stock: StockReader; keep: () => Promise<unknown> },
+  ask: LifeAsked,
+): Promise<unknown> {
+  const { reader, stock, keep } = by
   switch (ask.what) {
     case 'read':
       return reader.read(ask.query)
@@ -84,8 +89,11 @@ async function answerTo(reader: LifeReader, ask: LifeAsked, keep: () => Promise<
       return reader.told(ask.kindKey)
     case 'signs':
       return reader.signs(ask)
+    case 'stock':
+      return stock.read(ask.until)
     case 'forget':
       reader.forget()
+      stock.forget()
       void keep()
       return null
   }

@@ -3,9 +3,11 @@ import { type RuleBasis } from '@core/life/kept.ts'
 import { type z } from 'zod'
 import { type LinerTerms } from '@core/liner/clauses.ts'
 import { type LifeAnswer, type signsAnswer } from '@contract/life.ts'
+import { type StockAnswer } from '@contract/stock.ts'
 import { DomainError, type ProblemCode } from '@server/problem/problem.ts'
 import { type FloorDeps } from '@server/gunnow/positions.ts'
 import { type KeptDeps } from '@server/lifekept/kept.ts'
+import { StockReader } from '@server/stock/stockreader.ts'
 import { type Told } from './compared.ts'
 import { keepFits, type KeepDeps } from './keep.ts'
 import { type LifeQuery } from './gather.ts'
@@ -15,6 +17,7 @@ export type LifeAsked =
   | { what: 'read'; query: LifeQuery }
   | { what: 'basis'; kindKey: KindKey; classKey: string }
   | { what: 'told'; kindKey: KindKey }
+  | { what: 'stock'; until?: string | undefined }
   | { what: 'signs'; where?: string | undefined; terms: LinerTerms }
   /** Something was written that answers rest on. */
   | { what: 'forget' }
@@ -28,7 +31,7 @@ export interface LifeWork {
 
 /** Worked out at hand. */
 export function livesAtHand(deps: KeepDeps): LifeWork {
-  const reader = new LifeReader(deps)
+  const [reader, stock] = [new LifeReader(deps), new StockReader(deps)]
   return {
     progress: () => '',
     ask: async (ask) => {
@@ -36,6 +39,8 @@ export function livesAtHand(deps: KeepDeps): LifeWork {
       if (ask.what === 'basis') return reader.basisOf(ask.kindKey, ask.classKey)
       if (ask.what === 'told') return reader.told(ask.kindKey)
       if (ask.what === 'signs') return reader.signs(ask)
+      if (ask.what === 'stock') return stock.read(ask.until)
+      stock.forget()
       reader.forget()
       await keepFits(deps, reader.fits)
       return null
@@ -58,6 +63,8 @@ export const askBasis = (work: LifeWork, kindKey: KindKey, classKey: string) =>
   through<Omit<RuleBasis, 'school'> | null>(work, { what: 'basis', kindKey, classKey })
 export const askSigns = (work: LifeWork, ask: { where?: string | undefined; terms: LinerTerms }) =>
   through<z.infer<typeof signsAnswer>>(work, { what: 'signs', ...ask })
+export const askStock = (work: LifeWork, until: string | undefined) =>
+  through<StockAnswer>(work, { what: 'stock', until })
 export const askTold = (work: LifeWork, kindKey: KindKey) => through<Told[]>(work, { what: 'told', kindKey })
 
 /** What Part life takes: the floor to preview a rule on, the fits as they are kept, and whoever works them out. */

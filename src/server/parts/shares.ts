@@ -16,7 +16,7 @@ import { shelfStretches, tinStretches, type Evidence } from './stretches.ts'
 export const LOOK_BACK_MS = 183 * DAY_MS
 const MONTHS = 6
 
-interface PutOn {
+export interface PutOn {
   areaId: AreaId | null
   kindKey: KindKey
   partId: PartId | null
@@ -60,7 +60,7 @@ function lineOf(evidence: Evidence, kindName: string, all: readonly PutOn[]): Lo
  * Parts put on since, with the area of the gun. A change booked as "×3" took three: the life it ended says so. A gun counts
  * where it hangs now: one that moved lately brings its log along.
  */
-async function putOn(
+export async function putOn(
   db: Reader,
   shop: ShopPlaces,
   at: { kinds: readonly KindKey[]; sinceMs: number },

@@ -35,6 +35,19 @@ export async function shelfStretches(db: Reader, sinceMs: number): Promise<Evide
   return [...byKind].map(([kindKey, list]) => together(kindKey, list))
 }
 
+/** Of each part whose shelf was counted at least twice: what left it. */
+export async function takenByShelf(db: Reader, sinceMs: number): Promise<Map<PartId, Taken>> {
+  const parts = await db.select({ id: stockNow.partId }).from(stockNow)
+  const ids = parts.map((p) => p.id)
+  const shelves = await standingOfShelves(db, ids, sinceMs)
+  return new Map(
+    ids.flatMap((id) => {
+      const taken = shelfOf(shelves.get(id) ?? [])
+      return taken ? [[id, taken] as const] : []
+    }),
+  )
+}
+
 interface Shelf {
   partId: PartId
   taken: Taken

@@ -78,6 +78,11 @@ const SAYS: Says = {
   },
   counted: ({ parts }) => `shelves counted: ${parts} ${parts === 1 ? 'part' : 'parts'}`,
   received: () => 'a delivery put on the shelf',
+  supplier: ({ name }) => `supplier ${name}`,
+  offer: ({ part, supplier }) => `what ${supplier} sells ${part} for`,
+  shelf: ({ part }) => `where ${part} lies`,
+  ordered: ({ supplier, lines: n }) => `ordered from ${supplier}: ${lines(n)}`,
+  orderClosed: ({ supplier }) => `the rest of an order from ${supplier} does not come`,
   tin: ({ kindKey, grams, isEmptied }) =>
     `tin of old ${partName(kindKey)}s weighed: ${grams} g${isEmptied ? ', emptied' : ''}`,
   guideWords: ({ guide, isOwn }) => {

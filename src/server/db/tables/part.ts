@@ -12,4 +12,8 @@ export const part = mysqlTable('part', {
   wireSizeMm: double('wire_size_mm'),
   priceMinor: int('price_minor'),
   fit: json('fit').$type<PartFit>(),
+  /** Where it lies, in the shop's own words. */
+  shelf: varchar('shelf', { length: 40 }),
+  /** No more of it go there; null: nobody said. */
+  shelfMost: int('shelf_most'),
 })

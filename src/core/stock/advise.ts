@@ -1,0 +1,237 @@
+import { atMost, beyond, enoughFor, meanOf, type Counts } from './counts.ts'
+import { chanceShort, runsOut, type Coming, type Forecast, type OnShelf, type RunsOut } from './forecast.ts'
+import { orderSize, yearOf, type OrderCosts, type PriceBand } from './ordersize.ts'
+
+/** What somebody sells a part for. Money in minor units of the shop's currency. */
+export interface Offer {
+  id: string
+  /** A price each, from so many on. */
+  bands: readonly PriceBand[]
+  packOf: number
+  leadDays: number
+  sdLeadDays: number
+  /** One order of it: writing, the trip, taking it in. */
+  orderMinor: number
+  /** Known to fit here; else somebody only says so, and it is a try-out. */
+  isSure: boolean
+}
+/** What it is like to stand without it. */
+export interface Absence {
+  /** Of the guns that use it, what one costs standing for an hour of work, with all that halt with it. */
+  perHourMinor: number
+  /** Hours of work in a week. */
+  hoursPerWeek: number
+  /** Guns that hang ready instead, and what hanging one costs. */
+  ready: number
+  swapMinor: number
+}
+export interface AskedPart {
+  forecast: Forecast
+  shelf: OnShelf
+  coming: readonly Coming[]
+  offers: readonly Offer[]
+  absence: Absence
+  /** No more of it go on its shelf. */
+  shelfMost: number | null
+}
+export interface OfferWeighed {
+  id: string
+  quantity: number
+  /** Parts, and the order itself. */
+  minor: number
+  /** To be expected from guns that stand until it is in. */
+  standMinor: number
+  chanceShort: number
+}
+export interface Advice {
+  /** By which offer it is usually bought. */
+  offerId: string
+  leadDays: number
+  /** Order when no more than that is there and coming; it lasts with that chance until the order is in. */
+  point: number
+  service: number
+  /** Wanted meanwhile, on average. */
+  meanwhile: number
+  quantity: number
+  /** Days until the point is reached, at the middle; 0: now. Null: not within a year. */
+  orderInDays: number | null
+  runsOut: RunsOut
+  /** That it runs short before an order of today is in. */
+  chanceShort: number
+  tiedUpMinor: number
+  yearMinor: number
+  /** To be expected of a week without it. */
+  weekWithoutMinor: number
+  /** One piece short, until the quickest that is sure to fit is in. */
+  shortMinor: number
+  /** What each offer comes to for an order of today. */
+  offers: OfferWeighed[]
+}
+
+/** Of what lies there a fifth of its price a year: money, room, what is lost and goes out of use. A guess. */
+export const KEEP_OF_PRICE = 0.2
+/** However cheap it is to be without: nobody likes to be asked for what is not there. And none is ever sure. */
+const [LEAST_SERVICE, MOST_SERVICE] = [0.8, 0.999]
+/** More than that nobody buys ahead, unless one pack is more. */
+const MOST_YEARS = 1.5
+const YEAR_DAYS = 365
+/** Three points of a lead time (Gauss–Hermite). */
+const LEADS: readonly (readonly [number, number])[] = [
+  [-Math.sqrt(3), 1 / 6],
+  [0, 2 / 3],
+  [Math.sqrt(3), 1 / 6],
+]
+
+/** What is wanted while an order is on its way, over the spread of its lead time. */
+export function needOverLead(
+  forecast: Forecast,
+  { leadDays, sdLeadDays }: Pick<Offer, 'leadDays' | 'sdLeadDays'>,
+): Counts {
+  const nodes = sdLeadDays > 0 ? LEADS : ([[0, 1]] as const)
+  const sum: number[] = []
+  for (const [z, weight] of nodes)
+    forecast
+      .over(Math.max(0, leadDays + z * sdLeadDays))
+      .counts.forEach((p, k) => (sum[k] = (sum[k] ?? 0) + weight * p))
+  return sum
+}
+
+/**
+ * Guns that want one and find none, over some days: the first `ready` cost a swap, the others stand half of that time on average.
+ */
+export function absenceCost(
+  counts: Counts,
+  days: number,
+  { ready, swapMinor, perHourMinor, hoursPerWeek }: Absence,
+): number {
+  const beyondReady = beyond(counts, ready)
+  const swapped = meanOf(counts) - beyondReady
+  return swapped * swapMinor + beyondReady * ((days / 7) * hoursPerWeek * 0.5) * perHourMinor
+}
+
+/**
+ * When to order a part, how many, of whom, and what being without it costs. Null without an offer.
+ *
+ * 1. Service by what one short costs: of Q at a time, D a year, p each short and h a year each kept, the least cost lasts with 1 − hQ/(Dp)
+ *    (Hadley & Whitin 1963), between 0.8 and 0.999. One short costs what a gun stands until the quickest that is sure to fit is in, or a swap.
+ * 2. Quantity by orders and keeping (`orderSize`) at prices by quantity, in whole packs, up to what the shelf takes and a year and a half.
+ * 3. Of several that are sure to fit the one with the least cost in a year; what is only said to fit is never the usual one.
+ */
+export function advise(part: AskedPart): Advice | null {
+  const { forecast, shelf, coming, absence } = part
+  const sure = part.offers.filter((o) => o.isSure)
+  const usable = sure.length > 0 ? sure : part.offers
+  if (usable.length === 0) return null
+  const perYear = Math.max(forecast.over(90).mean * (YEAR_DAYS / 90), 1e-3)
+  const shortMinor = shortCost(part, usable)
+  const plans = usable.map((offer) => planFor(offer, { part, perYear, shortMinor }))
+  const [first, ...more] = plans
+  if (!first) return null
+  const best = more.reduce((b, p) => (p.yearMinor < b.yearMinor ? p : b), first)
+  const there = shelf.mean + coming.reduce((sum, c) => sum + c.quantity, 0)
+  return {
+    ...best,
+    orderInDays: there <= best.point ? 0 : daysUntil(forecast, there - best.point),
+    runsOut: runsOut(forecast, shelf, coming),
+    chanceShort: chanceShort(needOverLead(forecast, best.offer), inTime(part, best.leadDays)),
+    weekWithoutMinor: absenceCost(forecast.over(7).counts, 7, absence),
+    shortMinor,
+    offers: part.offers.map((offer) =>
+      weigh(offer, { part, quantity: Math.max(best.quantity, offer.packOf), shortMinor }),
+    ),
+  }
+}
+
+/** What is there when somebody asks within the lead: what comes in the middle of it counts half the time, and is left out. */
+const inTime = ({ shelf, coming }: AskedPart, leadDays: number): OnShelf => ({
+  ...shelf,
+  mean: shelf.mean + coming.reduce((sum, c) => sum + (c.days <= leadDays / 2 ? c.quantity : 0), 0),
+})
+
+/** One piece short: a gun stands until the quickest is in, or another hangs in its place and only a second one stands. */
+function shortCost({ forecast, absence }: AskedPart, offers: readonly Offer[]): number {
+  const waitDays = Math.min(...offers.map((o) => o.leadDays))
+  const standMinor = (waitDays / 7) * absence.hoursPerWeek * absence.perHourMinor
+  if (absence.ready === 0) return standMinor
+  const { counts } = forecast.over(waitDays)
+  const isMore = 1 - atMost(counts, absence.ready)
+  const isAny = Math.max(1 - atMost(counts, 0), 1e-9)
+  return Math.min(standMinor, absence.swapMinor + standMinor * Math.min(1, isMore / isAny))
+}
+
+function planFor(
+  offer: Offer,
+  { part, perYear, shortMinor }: { part: AskedPart; perYear: number; shortMinor: number },
+) {
+  const counts = needOverLead(part.forecast, offer)
+  const costs: OrderCosts = {
+    perYear,
+    orderCost: offer.orderMinor,
+    holding: { ofPrice: KEEP_OF_PRICE },
+    discount: 'all',
+    bands: offer.bands,
+  }
+  const quantity = inPacks(offer, costs, part.shelfMost)
+  const each = priceAt(offer, quantity)
+  const wanted = 1 - (KEEP_OF_PRICE * each * quantity) / (perYear * Math.max(shortMinor, 1e-9))
+  const point = enoughFor(counts, Math.min(MOST_SERVICE, Math.max(LEAST_SERVICE, wanted)))
+  const meanwhile = meanOf(counts)
+  const safety = Math.max(0, point - meanwhile)
+  const shortYear = (perYear / quantity) * beyond(counts, point) * shortMinor
+  return {
+    offer,
+    offerId: offer.id,
+    leadDays: offer.leadDays,
+    point,
+    service: atMost(counts, point),
+    meanwhile,
+    quantity,
+    tiedUpMinor: (safety + quantity / 2) * each,
+    yearMinor: yearOf(quantity, costs) + safety * each * KEEP_OF_PRICE + shortYear,
+  }
+}
+
+/** The order of least cost in whole packs. */
+function inPacks(offer: Offer, costs: OrderCosts, shelfMost: number | null): number {
+  const { packOf } = offer
+  const most = Math.min(shelfMost ?? Infinity, costs.perYear * MOST_YEARS)
+  const best = orderSize({ ...costs, orderCost: Math.max(costs.orderCost, 1e-6) }).quantity
+  const starts = offer.bands.map((b) => Math.ceil(b.from / packOf) * packOf)
+  const candidates = [Math.floor(best / packOf) * packOf, Math.ceil(best / packOf) * packOf, ...starts]
+  const whole = candidates.filter((q) => q >= packOf && q <= most)
+  // Where not even one pack is allowed one is still the least that is sold.
+  const [first, ...more] = whole.length > 0 ? whole : [Math.max(packOf, Math.floor(most / packOf) * packOf)]
+  return more.reduce((b, q) => (yearOf(q, costs) < yearOf(b, costs) ? q : b), first ?? packOf)
+}
+
+export function priceAt({ bands }: Pick<Offer, 'bands'>, quantity: number): number {
+  const sorted = [...bands].sort((a, b) => a.from - b.from)
+  return (sorted.findLast((b) => quantity >= b.from) ?? sorted[0])?.each ?? 0
+}
+
+/** Days in which so many are wanted, at the middle, straight between the days that are looked at; null: not within a year. */
+function daysUntil(forecast: Forecast, quantity: number): number | null {
+  let [low, high] = [0, YEAR_DAYS]
+  if (forecast.over(high).mean < quantity) return null
+  while (high - low > 0.5) {
+    const middle = (low + high) / 2
+    if (forecast.over(middle).mean < quantity) low = middle
+    else high = middle
+  }
+  return high
+}
+
+/** An order of today by one offer: what is paid, and what guns that stand until it is in are to be expected to cost. */
+function weigh(offer: Offer, of: { part: AskedPart; quantity: number; shortMinor: number }): OfferWeighed {
+  const { part, shortMinor } = of
+  const quantity = Math.ceil(of.quantity / offer.packOf) * offer.packOf
+  const counts = needOverLead(part.forecast, offer)
+  const shelf = inTime(part, offer.leadDays)
+  return {
+    id: offer.id,
+    quantity,
+    minor: quantity * priceAt(offer, quantity) + offer.orderMinor,
+    standMinor: beyond(counts, Math.max(0, Math.floor(shelf.mean))) * shortMinor,
+    chanceShort: chanceShort(counts, shelf),
+  }
+}

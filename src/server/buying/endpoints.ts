@@ -1,0 +1,77 @@
+import { done } from '@contract/common.ts'
+import {
+  offerRequest,
+  orderClosedRequest,
+  orderReceivedRequest,
+  orderRequest,
+  shelfRequest,
+  stockAnswer,
+  stockQuery,
+  supplierRequest,
+} from '@contract/stock.ts'
+import { mustLead } from '@server/call/context.ts'
+import { endpoint } from '@server/call/routes.ts'
+import { askStock, type LifeDeps } from '@server/life/work.ts'
+import { closeOrder, placeOrder, receiveOrder, saveOffer, saveShelf, saveSupplier } from './write.ts'
+
+export const buyingEndpoints = [
+  endpoint({
+    method: 'get',
+    path: '/parts',
+    summary: 'What will be wanted of each part, what is there, what to buy and why; to a day too, where one is given',
+    query: stockQuery,
+    answer: stockAnswer,
+    run: async (deps: LifeDeps, who, { query }) => {
+      mustLead(who)
+      return askStock(deps.lifeWork, query.until)
+    },
+  }),
+  endpoint({
+    method: 'post',
+    path: '/parts/supplier',
+    summary: 'Who sells parts: how long an order takes, what one costs, in which columns they want it',
+    body: supplierRequest,
+    answer: done,
+    run: (deps, who, { body }) => saveSupplier(deps, who, body),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/parts/offer',
+    summary: 'What one of them sells a part for: pack, prices by quantity, whether it is known to fit',
+    body: offerRequest,
+    answer: done,
+    run: (deps, who, { body }) => saveOffer(deps, who, body),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/parts/shelf',
+    summary: 'Where a part lies, and how many go there',
+    body: shelfRequest,
+    answer: done,
+    run: (deps, who, { body }) => saveShelf(deps, who, body),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/parts/order',
+    summary: 'An order that was placed: parts and how many',
+    body: orderRequest,
+    answer: done,
+    run: (deps, who, { body }) => placeOrder(deps, who, body),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/parts/order/received',
+    summary: 'What came of an order, put on the shelf',
+    body: orderReceivedRequest,
+    answer: done,
+    run: (deps, who, { body }) => receiveOrder(deps, who, body),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/parts/order/closed',
+    summary: 'The rest of an order does not come',
+    body: orderClosedRequest,
+    answer: done,
+    run: (deps, who, { body }) => closeOrder(deps, who, body),
+  }),
+]
