@@ -1,5 +1,13 @@
-import { atMost, beyond, enoughFor, meanOf, type Counts } from './counts.ts'
-import { chanceShort, runsOut, type Coming, type Forecast, type OnShelf, type RunsOut } from './forecast.ts'
+import { atMost, enoughFor, meanOf, type Counts } from './counts.ts'
+import {
+  chanceShort,
+  runsOut,
+  type Coming,
+  type Forecast,
+  type Instead,
+  type OnShelf,
+  type RunsOut,
+} from './forecast.ts'
 import { orderSize, yearOf, type OrderCosts, type PriceBand } from './ordersize.ts'
 
 /** What somebody sells a part for. Money in minor units of the shop's currency. */
@@ -16,14 +24,11 @@ export interface Offer {
   isSure: boolean
 }
 /** What it is like to stand without it. */
-export interface Absence {
-  /** Of the guns that use it, what one costs standing for an hour of work, with all that halt with it. */
-  perHourMinor: number
-  /** Hours of work in a week. */
-  hoursPerWeek: number
-  /** Guns that hang ready instead, and what hanging one costs. */
-  ready: number
-  swapMinor: number
+export interface Absence extends Instead {
+  /** Of the guns that use it, what one costs standing for a day, with all that halt with it. */
+  perDayMinor: number
+  /** What some days without any are to be expected to cost. */
+  without: (days: number) => number
 }
 export interface AskedPart {
   forecast: Forecast
@@ -97,19 +102,6 @@ export function needOverLead(
 }
 
 /**
- * Guns that want one and find none, over some days: the first `ready` cost a swap, the others stand half of that time on average.
- */
-export function absenceCost(
-  counts: Counts,
-  days: number,
-  { ready, swapMinor, perHourMinor, hoursPerWeek }: Absence,
-): number {
-  const beyondReady = beyond(counts, ready)
-  const swapped = meanOf(counts) - beyondReady
-  return swapped * swapMinor + beyondReady * ((days / 7) * hoursPerWeek * 0.5) * perHourMinor
-}
-
-/**
  * When to order a part, how many, of whom, and what being without it costs. Null without an offer.
  *
  * 1. Service by what one short costs: of Q at a time, D a year, p each short and h a year each kept, the least cost lasts with 1 − hQ/(Dp)
@@ -134,11 +126,9 @@ export function advise(part: AskedPart): Advice | null {
     orderInDays: there <= best.point ? 0 : daysUntil(forecast, there - best.point),
     runsOut: runsOut(forecast, shelf, coming),
     chanceShort: chanceShort(needOverLead(forecast, best.offer), inTime(part, best.leadDays)),
-    weekWithoutMinor: absenceCost(forecast.over(7).counts, 7, absence),
+    weekWithoutMinor: absence.without(7),
     shortMinor,
-    offers: part.offers.map((offer) =>
-      weigh(offer, { part, quantity: Math.max(best.quantity, offer.packOf), shortMinor }),
-    ),
+    offers: part.offers.map((offer) => weigh(offer, part, Math.max(best.quantity, offer.packOf))),
   }
 }
 
@@ -151,7 +141,7 @@ const inTime = ({ shelf, coming }: AskedPart, leadDays: number): OnShelf => ({
 /** One piece short: a gun stands until the quickest is in, or another hangs in its place and only a second one stands. */
 function shortCost({ forecast, absence }: AskedPart, offers: readonly Offer[]): number {
   const waitDays = Math.min(...offers.map((o) => o.leadDays))
-  const standMinor = (waitDays / 7) * absence.hoursPerWeek * absence.perHourMinor
+  const standMinor = waitDays * absence.perDayMinor
   if (absence.ready === 0) return standMinor
   const { counts } = forecast.over(waitDays)
   const isMore = 1 - atMost(counts, absence.ready)
@@ -177,7 +167,8 @@ function planFor(
   const point = enoughFor(counts, Math.min(MOST_SERVICE, Math.max(LEAST_SERVICE, wanted)))
   const meanwhile = meanOf(counts)
   const safety = Math.max(0, point - meanwhile)
-  const shortYear = (perYear / quantity) * beyond(counts, point) * shortMinor
+  const shortYear =
+    (perYear / quantity) * shortOver(counts, { shelf: point, days: offer.leadDays, absence: part.absence })
   return {
     offer,
     offerId: offer.id,
@@ -222,16 +213,34 @@ function daysUntil(forecast: Forecast, quantity: number): number | null {
 }
 
 /** An order of today by one offer: what is paid, and what guns that stand until it is in are to be expected to cost. */
-function weigh(offer: Offer, of: { part: AskedPart; quantity: number; shortMinor: number }): OfferWeighed {
-  const { part, shortMinor } = of
-  const quantity = Math.ceil(of.quantity / offer.packOf) * offer.packOf
+function weigh(offer: Offer, part: AskedPart, atLeast: number): OfferWeighed {
+  const quantity = Math.ceil(atLeast / offer.packOf) * offer.packOf
   const counts = needOverLead(part.forecast, offer)
   const shelf = inTime(part, offer.leadDays)
   return {
     id: offer.id,
     quantity,
     minor: quantity * priceAt(offer, quantity) + offer.orderMinor,
-    standMinor: beyond(counts, Math.max(0, Math.floor(shelf.mean))) * shortMinor,
+    standMinor: shortOver(counts, { shelf: shelf.mean, days: offer.leadDays, absence: part.absence }),
     chanceShort: chanceShort(counts, shelf),
   }
 }
+
+/**
+ * What standing is to be expected to cost while an order is on its way: of k wanted with s there, it is out for (k − s)/k of that time. Told for a few
+ * lengths of it, straight between them.
+ */
+function shortOver(counts: Counts, at: { shelf: number; days: number; absence: Absence }): number {
+  const { days, absence } = at
+  const there = Math.max(0, Math.floor(at.shelf))
+  if (there >= counts.length || days <= 0) return 0
+  const costs = Array.from({ length: PARTS + 1 }, (_, i) => (i === 0 ? 0 : absence.without((days * i) / PARTS)))
+  let sum = 0
+  for (let k = counts.length - 1; k > there; k--) {
+    const x = ((k - there) / k) * PARTS
+    const [i, f] = [Math.floor(x), x - Math.floor(x)]
+    sum += (counts[k] ?? 0) * ((costs[i] ?? 0) * (1 - f) + (costs[i + 1] ?? 0) * f)
+  }
+  return sum
+}
+const PARTS = 4

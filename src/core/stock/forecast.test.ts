@@ -92,7 +92,12 @@ describe('renewals', () => {
 
 const LIFE: StockLife = { key: 'tip', life: regular, limit: null, sdLog: 0.08, share: 1 }
 const guns = (n: number, life = LIFE): InUse[] =>
-  Array.from({ length: n }, (_, i) => ({ life, age: (i * 1.7) % 9, useIn: (days) => days * (1 + (i % 3)) }))
+  Array.from({ length: n }, (_, i) => ({
+    life,
+    age: (i * 1.7) % 9,
+    useIn: (days) => days * (1 + (i % 3)),
+    group: `g${i}`,
+  }))
 
 describe('forecast', () => {
   test('a world of other lives stays inside as often as is said', () => {

@@ -23,6 +23,8 @@ export interface InUse {
   age: number | null
   /** Use it will do within so many days from now. */
   useIn: (days: number) => number
+  /** What halts together names the same group. */
+  group: string
 }
 /** What left the shelf, counted twice: for that many days, how many, and how sure. */
 export interface Seen {
@@ -114,6 +116,47 @@ function weighed(at: (z: number, days: number) => Counts, seen: Seen | null): nu
   const sum = raw.reduce((a, b) => a + b, 0)
   return raw.map((w) => w / sum)
 }
+
+/** A group that halts together, standing a day. */
+export interface StandsAt {
+  minorPerDay: number
+}
+/** What is there instead: guns that hang ready, and what hanging one costs. */
+export interface Instead {
+  ready: number
+  swapMinor: number
+}
+
+/**
+ * What some days without any of a part are to be expected to cost: a group stands from the moment one of its guns wants one, ∫ (1 − Π P₀ᵢ(t)) dt by
+ * Simpson's rule; as many guns as hang ready are hung instead, first come first served.
+ */
+export function withoutAny(
+  wants: readonly { group: string; none: (days: number) => number }[],
+  days: number,
+  { groups, instead }: { groups: ReadonlyMap<string, StandsAt>; instead: Instead },
+): number {
+  const at = (t: number) => {
+    const none = new Map<string, number>()
+    let wanting = 0
+    for (const { group, none: noneBy } of wants) {
+      const p = noneBy(t)
+      wanting += 1 - p
+      none.set(group, (none.get(group) ?? 1) * p)
+    }
+    const standing = [...none].reduce((sum, [g, p]) => sum + (1 - p) * (groups.get(g)?.minorPerDay ?? 0), 0)
+    return { wanting, minor: standing * (wanting > 0 ? Math.max(0, 1 - instead.ready / wanting) : 0) }
+  }
+  const [first, middle, last] = [at(0), at(days / 2), at(days)]
+  const stood = (days * (first.minor + 4 * middle.minor + last.minor)) / 6
+  return stood + Math.min(instead.ready, last.wanting) * instead.swapMinor
+}
+/** On each gun the chance that none is wanted within some days, by the middle life. */
+export const wantsOf = (inUse: readonly InUse[], kept: RenewalsKept) =>
+  inUse.map(({ life, age, useIn, group }) => {
+    const renewals = kept.of(life, 1)
+    return { group, none: (days: number) => renewals.within(useIn(days), age, life.share)[0] ?? 0 }
+  })
 
 function mixed(parts: readonly { weight: number; counts: Counts }[]): Counts {
   const sum = new Array<number>(Math.max(...parts.map((p) => p.counts.length))).fill(0)

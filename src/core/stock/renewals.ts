@@ -115,6 +115,7 @@ export class Renewals {
 
   /** P(N ≥ n) within a whole number of cells, for n = 0, 1, 2 …; kept, for many guns ask for the same. */
   private atLeast(age: Age, x: number): number[] {
+    if (x === 0) return age === 'due' ? [1, 1] : [1]
     const name = `${age} ${x}`
     const known = this.atLeastOf.get(name)
     if (known) return known

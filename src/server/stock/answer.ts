@@ -4,7 +4,14 @@ import { Z_90 } from '@core/stats/normal.ts'
 import { advise, KEEP_OF_PRICE, type Absence, type Advice, type Offer } from '@core/stock/advise.ts'
 import { varianceOf } from '@core/stock/counts.ts'
 import { fewer } from '@core/stock/fewer.ts'
-import { forecastByCounts, forecastByLives, RenewalsKept, type Forecast } from '@core/stock/forecast.ts'
+import {
+  forecastByCounts,
+  forecastByLives,
+  RenewalsKept,
+  wantsOf,
+  withoutAny,
+  type Forecast,
+} from '@core/stock/forecast.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type OfferLine, type StockAnswer, type StockPart } from '@contract/stock.ts'
 import { offer, supplier } from '@server/db/schema.ts'
@@ -12,7 +19,7 @@ import { type Db, type Reader } from '@server/db/db.ts'
 import { groupBy, loadShop, type PartRow, type ShopModel } from '@server/shopmodel/model.ts'
 import { type ShopStore } from '@server/shopmodel/store.ts'
 import { wallToMsOrNext } from '@server/time/wall.ts'
-import { hoursAhead, readyGuns, usedParts, type Used } from './gather.ts'
+import { groupOf, hoursAhead, readyGuns, usedParts, type Used } from './gather.ts'
 import { readShelves, type Shelf, type Shelves } from './onshelf.ts'
 import { learntLead, orderTold, readOrders, toCome, type LearntLead, type Order } from './orders.ts'
 
@@ -117,7 +124,7 @@ function partOf(used: Used, at: At): Worked {
       shelf: shelf ?? NOT_COUNTED,
       coming: coming.map((c) => ({ quantity: c.quantity, days: Math.max(0, (c.dueMs - at.nowMs) / DAY_MS) })),
       offers,
-      absence: absenceOf(used, at),
+      absence: absenceOf(used, forecast, at),
       shelfMost: part.shelfMost,
     })
   const isKnown = used.stations.length > 0 || shelf !== null || coming.length > 0 || seen !== null
@@ -163,17 +170,29 @@ const meanOver = (used: Used, of: (id: Used['stations'][number]) => number) =>
 const labourOf = (used: Used, { shop }: At) =>
   meanOver(used, (id) => shop.classes.get(shop.stationById.get(id)?.classKey ?? '')?.labourMinorPerHour ?? 0)
 
-/** What is ridden on by the gun may be stepped round by another gun. */
-function absenceOf(used: Used, at: At): Absence {
-  const rides = at.shop.kindByKey.get(used.part.kindKey)?.rides
-  const perHourMinor = meanOver(used, at.shop.stopRateOf)
-  return {
-    perHourMinor,
-    hoursPerWeek: at.weekHours(used.stations),
-    ready: readyFor(used, at),
-    swapMinor: rides === 'head' ? 0 : (SWAP_MIN / 60) * (perHourMinor + labourOf(used, at)),
-  }
+/** What rides on the gun may be stepped round by another gun; where no life is known, need is spread over the guns alike. */
+function absenceOf(used: Used, forecast: Forecast, at: At): Absence {
+  const { shop, kept } = at
+  const hours = at.weekHours(used.stations) / 7
+  const groups = new Map(
+    used.stations.flatMap((id) => {
+      const station = shop.stationById.get(id)
+      return station ? [[groupOf(station), { minorPerDay: shop.stopRateOf(id) * hours }] as const] : []
+    }),
+  )
+  const rides = shop.kindByKey.get(used.part.kindKey)?.rides
+  const perDayMinor = meanOver(used, shop.stopRateOf) * hours
+  const swapMinor = rides === 'head' ? 0 : (SWAP_MIN / 60) * (meanOver(used, shop.stopRateOf) + labourOf(used, at))
+  const instead = { ready: readyFor(used, at), swapMinor }
+  const wants = used.inUse.length > 0 ? wantsOf(used.inUse, kept) : alikeOf(used, forecast, at)
+  return { ...instead, perDayMinor, without: (days) => withoutAny(wants, days, { groups, instead }) }
 }
+const alikeOf = (used: Used, forecast: Forecast, { shop }: At) =>
+  used.stations.flatMap((id) => {
+    const station = shop.stationById.get(id)
+    const none = (days: number) => Math.exp(-forecast.over(days).mean / used.stations.length)
+    return station ? [{ group: groupOf(station), none }] : []
+  })
 function readyFor({ part }: Used, at: At): number {
   const rides = at.shop.kindByKey.get(part.kindKey)?.rides
   return rides === 'head' || part.familyId === null ? 0 : (at.ready.get(part.familyId) ?? 0)

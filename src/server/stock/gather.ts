@@ -14,7 +14,7 @@ import { carrier, carrierNow, mount } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { keptKey, readKept } from '@server/lifekept/kept.ts'
-import { type PartRow, type ShopModel } from '@server/shopmodel/model.ts'
+import { type PartRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
 
 /** All guns that use a part number, as a forecast takes them. */
 export interface Used {
@@ -74,8 +74,11 @@ function inUseHere(
     life: lifeOf(kind.key, { fit, classKey: s.station.classKey, limit: of.limit }),
     age: used === null ? null : used / asLong,
     useIn: (days) => (runOn.perWorkedHour * at.hours(s.schedule, days)) / asLong,
+    group: groupOf(s.station),
   }
 }
+
+export const groupOf = (station: StationRow): string => station.stopGroup ?? station.id
 
 function lifeOf(kindKey: KindKey, of: { fit: KeptFit; classKey: string; limit: number | null }): StockLife {
   const { fit, classKey, limit } = of
