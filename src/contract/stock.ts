@@ -46,6 +46,16 @@ export const adviceLine = z.object({
   yearMinor: z.number(),
   weekWithoutMinor: z.number(),
   shortMinor: z.number(),
+  bridge: z
+    .object({
+      supplierName: z.string().nullable(),
+      quantity: z.number(),
+      minor: z.number(),
+      standWithMinor: z.number(),
+      standWithoutMinor: z.number(),
+      chanceShort: z.number(),
+    })
+    .nullable(),
 })
 export type AdviceLine = z.infer<typeof adviceLine>
 
@@ -142,6 +152,25 @@ export const stockAnswer = z.object({
   ),
 })
 export type StockAnswer = z.infer<typeof stockAnswer>
+
+/** Orders that are late, of parts some gun is to wait for. */
+export const lateAnswer = z.object({
+  nowMs: instantMs,
+  zone: z.string(),
+  late: z.array(
+    z.object({
+      code: z.string(),
+      name: z.string(),
+      supplierName: z.string(),
+      dueMs: instantMs,
+      onHand: z.number().nullable(),
+      /** Days it lasts, at the middle. */
+      outDays: z.number(),
+      stands: z.array(z.string()),
+    }),
+  ),
+})
+export type LateAnswer = z.infer<typeof lateAnswer>
 
 export const supplierRequest = z.object({
   key: idempotencyKey,

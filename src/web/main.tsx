@@ -54,6 +54,7 @@ const router = createBrowserRouter([
       { path: 'payback', lazy: async () => ({ Component: (await import('./payback/PaybackPage.tsx')).PaybackPage }) },
       { path: 'device', lazy: async () => ({ Component: (await import('@web/device/DevicePage.tsx')).DevicePage }) },
       { path: 'day', lazy: async () => ({ Component: (await import('./changeover/DayPage.tsx')).DayPage }) },
+      { path: 'parts', lazy: async () => ({ Component: (await import('./buying/PartsPage.tsx')).PartsPage }) },
       { path: 'spools', lazy: async () => ({ Component: (await import('./spools/SpoolsPage.tsx')).SpoolsPage }) },
       { path: 'logbook', lazy: async () => ({ Component: (await import('./logbook/LogbookPage.tsx')).LogbookPage }) },
       { path: 'shop', lazy: async () => ({ Component: (await import('./shop/ShopPage.tsx')).ShopPage }) },

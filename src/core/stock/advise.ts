@@ -1,7 +1,7 @@
 import { atMost, enoughFor, meanOf, type Counts } from './counts.ts'
 import {
-  chanceShort,
   runsOut,
+  shortBy,
   type Coming,
   type Forecast,
   type Instead,
@@ -48,6 +48,17 @@ export interface OfferWeighed {
   standMinor: number
   chanceShort: number
 }
+/** A small order of the quickest until the usual one is in. */
+export interface Bridge {
+  offerId: string
+  quantity: number
+  minor: number
+  /** Standing to be expected with it, and without. */
+  standWithMinor: number
+  standWithoutMinor: number
+  /** That it runs short without. */
+  chanceShort: number
+}
 export interface Advice {
   /** By which offer it is usually bought. */
   offerId: string
@@ -69,6 +80,7 @@ export interface Advice {
   weekWithoutMinor: number
   /** One piece short, until the quickest that is sure to fit is in. */
   shortMinor: number
+  bridge: Bridge | null
   /** What each offer comes to for an order of today. */
   offers: OfferWeighed[]
 }
@@ -125,18 +137,13 @@ export function advise(part: AskedPart): Advice | null {
     ...best,
     orderInDays: there <= best.point ? 0 : daysUntil(forecast, there - best.point),
     runsOut: runsOut(forecast, shelf, coming),
-    chanceShort: chanceShort(needOverLead(forecast, best.offer), inTime(part, best.leadDays)),
+    chanceShort: shortBy(forecast, best.leadDays, part),
     weekWithoutMinor: absence.without(7),
     shortMinor,
+    bridge: bridgeOf(part, best.offer),
     offers: part.offers.map((offer) => weigh(offer, part, Math.max(best.quantity, offer.packOf))),
   }
 }
-
-/** What is there when somebody asks within the lead: what comes in the middle of it counts half the time, and is left out. */
-const inTime = ({ shelf, coming }: AskedPart, leadDays: number): OnShelf => ({
-  ...shelf,
-  mean: shelf.mean + coming.reduce((sum, c) => sum + (c.days <= leadDays / 2 ? c.quantity : 0), 0),
-})
 
 /** One piece short: a gun stands until the quickest is in, or another hangs in its place and only a second one stands. */
 function shortCost({ forecast, absence }: AskedPart, offers: readonly Offer[]): number {
@@ -215,14 +222,56 @@ function daysUntil(forecast: Forecast, quantity: number): number | null {
 /** An order of today by one offer: what is paid, and what guns that stand until it is in are to be expected to cost. */
 function weigh(offer: Offer, part: AskedPart, atLeast: number): OfferWeighed {
   const quantity = Math.ceil(atLeast / offer.packOf) * offer.packOf
-  const counts = needOverLead(part.forecast, offer)
-  const shelf = inTime(part, offer.leadDays)
   return {
     id: offer.id,
     quantity,
     minor: quantity * priceAt(offer, quantity) + offer.orderMinor,
-    standMinor: shortOver(counts, { shelf: shelf.mean, days: offer.leadDays, absence: part.absence }),
-    chanceShort: chanceShort(counts, shelf),
+    standMinor: standUntil(part, offer),
+    chanceShort: shortBy(part.forecast, offer.leadDays, part),
+  }
+}
+
+/** Standing until an order of today is in: before the first lot that comes, and with what comes after it. */
+function standUntil({ forecast, shelf, coming, absence }: AskedPart, offer: Offer): number {
+  const { leadDays } = offer
+  const first = Math.min(...coming.map((c) => c.days))
+  const before =
+    first < leadDays ? shortOver(forecast.over(first).counts, { shelf: shelf.mean, days: first, absence }) : 0
+  const there = coming.reduce((sum, c) => sum + (c.days < leadDays ? c.quantity : 0), shelf.mean)
+  return before + shortOver(needOverLead(forecast, offer), { shelf: there, days: leadDays, absence })
+}
+
+/** How sure a bridge is to reach. */
+const BRIDGED = 0.95
+/** Worth a second order only where it may be needed. */
+const NEEDED = 0.02
+/**
+ * Pay more now or wait: what of the quickest offer would bridge the time until an order of today by the usual one is in, what it costs, and what waiting
+ * without it is to be expected to cost. Null where the usual one is the quickest, or it lasts.
+ */
+function bridgeOf(part: AskedPart, usual: Offer): Bridge | null {
+  const sure = part.offers.filter((o) => o.isSure)
+  const [first, ...more] = sure
+  if (!first) return null
+  const quickest = more.reduce((best, o) => (o.leadDays < best.leadDays ? o : best), first)
+  const chance = shortBy(part.forecast, usual.leadDays, part)
+  if (quickest.id === usual.id || quickest.leadDays >= usual.leadDays || chance < NEEDED) return null
+  const { shelf, coming, forecast } = part
+  const there = coming.reduce((sum, c) => sum + (c.days < usual.leadDays ? c.quantity : 0), shelf.mean)
+  const reach = Math.min(...coming.map((c) => c.days), usual.leadDays)
+  // It has to reach to the first lot that comes, and with that to the end.
+  const lacks = Math.max(
+    enoughFor(needOverLead(forecast, usual), BRIDGED) - there,
+    enoughFor(forecast.over(reach).counts, BRIDGED) - shelf.mean,
+  )
+  const quantity = Math.max(1, Math.ceil(lacks / quickest.packOf)) * quickest.packOf
+  return {
+    offerId: quickest.id,
+    quantity,
+    minor: quantity * priceAt(quickest, quantity) + quickest.orderMinor,
+    standWithMinor: standUntil(part, quickest),
+    standWithoutMinor: standUntil(part, usual),
+    chanceShort: chance,
   }
 }
 

@@ -230,11 +230,28 @@ export interface RunsOut {
   high: number | null
 }
 const HORIZONS = [1, 2, 4, 7, 10, 14, 21, 30, 45, 60, 90, 120, 180, 270, 365] as const
+/** Chance of having been short by then: looked at just before each lot that comes, and in the end. */
+export function shortBy(
+  forecast: Forecast,
+  days: number,
+  { shelf, coming }: { shelf: OnShelf; coming: readonly Coming[] },
+): number {
+  const ends = [...coming.flatMap((c) => (c.days < days ? [c.days] : [])), days]
+  return Math.max(
+    0,
+    ...ends.map((end) => {
+      const there = coming.reduce((sum, c) => sum + (c.days < end ? c.quantity : 0), shelf.mean)
+      return chanceShort(forecast.over(end).counts, { ...shelf, mean: there })
+    }),
+  )
+}
+
 /** When it runs out, by the chance of having run short by each of some days, straight between them. What is on order counts from the day it is due. */
 export function runsOut(forecast: Forecast, shelf: OnShelf, coming: readonly Coming[] = []): RunsOut {
   const points: { days: number; chance: number }[] = [{ days: 0, chance: shelf.mean < 0.5 ? 1 : 0 }]
-  for (const days of HORIZONS) {
-    const there = coming.reduce((sum, c) => sum + (c.days <= days ? c.quantity : 0), shelf.mean)
+  const looked = [...HORIZONS, ...coming.map((c) => c.days)].filter((d) => d > 0).sort((a, b) => a - b)
+  for (const days of looked) {
+    const there = coming.reduce((sum, c) => sum + (c.days < days ? c.quantity : 0), shelf.mean)
     const chance = chanceShort(forecast.over(days).counts, { ...shelf, mean: there })
     points.push({ days, chance: Math.max(chance, points.at(-1)?.chance ?? 0) })
     if (chance > 0.97) break

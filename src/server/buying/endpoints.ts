@@ -1,5 +1,6 @@
 import { done } from '@contract/common.ts'
 import {
+  lateAnswer,
   offerRequest,
   orderClosedRequest,
   orderReceivedRequest,
@@ -12,6 +13,7 @@ import {
 import { mustLead } from '@server/call/context.ts'
 import { endpoint } from '@server/call/routes.ts'
 import { askStock, type LifeDeps } from '@server/life/work.ts'
+import { readLate } from './late.ts'
 import { closeOrder, placeOrder, receiveOrder, saveOffer, saveShelf, saveSupplier } from './write.ts'
 
 export const buyingEndpoints = [
@@ -25,6 +27,13 @@ export const buyingEndpoints = [
       mustLead(who)
       return askStock(deps.lifeWork, query.until)
     },
+  }),
+  endpoint({
+    method: 'get',
+    path: '/parts/late',
+    summary: 'Orders that are late, of parts some gun is to wait for',
+    answer: lateAnswer,
+    run: (deps: LifeDeps, who) => readLate(deps, who),
   }),
   endpoint({
     method: 'post',

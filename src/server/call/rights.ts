@@ -138,6 +138,7 @@ export const ROUTES: Readonly<Record<Route, Right>> = {
   'POST /shop/wire': 'lead',
   'POST /shop/shifts': 'lead',
   'GET /parts': 'lead',
+  'GET /parts/late': 'here',
   'POST /parts/supplier': 'owner',
   'POST /parts/offer': 'owner',
   'POST /parts/shelf': 'lead',

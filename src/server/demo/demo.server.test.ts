@@ -22,6 +22,8 @@ import { Client, startTestServer, type TestServer } from '@server/testing/testse
 import { YARD_MS } from '@server/testing/worlds.ts'
 import { isOldDemo } from './demo.ts'
 import { DOUBTFUL, MISBUILT } from './fityard.ts'
+import { type LateAnswer, type StockAnswer } from '@contract/stock.ts'
+import { CELL_TIP } from './buyingstories.ts'
 import { DEMO_LEAD, HUNGRY, PARTS, PLATED, STORIES } from './yard.ts'
 
 /** The demo is built on whatever day it is installed: its stories must be there on any of them, so each run draws one more. */
@@ -82,6 +84,22 @@ const byPlace = (a: { where: string }, b: { where: string }) => (a.where < b.whe
 
 const lifeOf = async (query: string) => (await lead.get<LifeAnswer>(`/life?${query}`)).body
 const CHECKS: Record<string, () => Promise<void>> = {
+  'A cheap tip that runs out while its order is late': async () => {
+    const { parts, orders } = (await lead.get<StockAnswer>('/parts')).body
+    const dearest = [...parts].sort((a, b) => (b.advice?.weekWithoutMinor ?? 0) - (a.advice?.weekWithoutMinor ?? 0))[0]
+    expect(dearest).toMatchObject({ code: CELL_TIP, stands: ['Cell 1', 'Cell 2', 'Cell 3'] })
+    expect(dearest?.advice?.eachMinor).toBeLessThan(100)
+    expect(dearest?.advice?.bridge?.supplierName).toBe('Skerry counter')
+    expect(orders.filter((o) => o.isLate).flatMap((o) => o.lines.map((l) => l.code))).toContain(CELL_TIP)
+    const { late } = (await lead.get<LateAnswer>('/parts/late')).body
+    expect(late.map((l) => l.code)).toEqual([CELL_TIP])
+  },
+  'A look-alike liner that somebody says fits': async () => {
+    const { parts } = (await lead.get<StockAnswer>('/parts')).body
+    const liner = parts.find((p) => p.code === 'KE-L10')
+    expect(liner?.offers.filter((o) => !o.isSure)).toMatchObject([{ supplierName: 'Millrace copies' }])
+    expect(liner?.advice?.supplierName).not.toBe('Millrace copies')
+  },
   'A nozzle that outlasts the usual one': async () => {
     const { compared } = await lifeOf('kind=nozzle&where=class:booth&by=part')
     const plated = compared.find((c) => c.second.includes('plated'))

@@ -100,6 +100,13 @@ async function gathered(db: Reader, shop: ShopModel, of: { nowMs: number; until:
   }
 }
 
+/** An order that is late is not here tomorrow: as long again as its supplier's orders are off by, three days at least. */
+const LATE_DAYS = 3
+function comesIn({ dueMs, supplierId }: ReturnType<typeof toCome>[number], { nowMs, suppliers }: At): number {
+  if (dueMs >= nowMs) return (dueMs - nowMs) / DAY_MS
+  return Math.max(LATE_DAYS, suppliers.get(supplierId)?.learnt?.sd ?? 0)
+}
+
 /** Nobody counted: when to order and how many is told, when it runs out is not. */
 const NOT_COUNTED = { mean: Infinity, sd: 0 }
 
@@ -122,7 +129,7 @@ function partOf(used: Used, at: At): Worked {
     advise({
       forecast,
       shelf: shelf ?? NOT_COUNTED,
-      coming: coming.map((c) => ({ quantity: c.quantity, days: Math.max(0, (c.dueMs - at.nowMs) / DAY_MS) })),
+      coming: coming.map((c) => ({ quantity: c.quantity, days: comesIn(c, at) })),
       offers,
       absence: absenceOf(used, forecast, at),
       shelfMost: part.shelfMost,
@@ -253,7 +260,14 @@ function adviceTold(advice: Advice, offers: readonly Asked[]): StockPart['advice
     ...{ leadDays, point, service, meanwhile, quantity, orderInDays, runsOut, chanceShort },
     eachMinor: of && of.bands.some((b) => b.each >= 1 || of.row) ? eachAt(of, quantity) : null,
     ...{ tiedUpMinor, yearMinor, weekWithoutMinor, shortMinor },
+    bridge: bridgeTold(advice, offers),
   }
+}
+function bridgeTold({ bridge }: Advice, offers: readonly Asked[]) {
+  if (!bridge) return null
+  const { quantity, minor, standWithMinor, standWithoutMinor, chanceShort, offerId } = bridge
+  const supplierName = offers.find((o) => o.id === offerId)?.supplierName ?? null
+  return { supplierName, quantity, minor, standWithMinor, standWithoutMinor, chanceShort }
 }
 const eachAt = ({ bands }: Pick<Offer, 'bands'>, quantity: number): number =>
   [...bands].sort((a, b) => a.from - b.from).findLast((b) => quantity >= b.from)?.each ?? 0

@@ -65,7 +65,7 @@ export const toCome = (orders: readonly Order[], partId: PartId) =>
     if (!o.isOpen) return []
     const line = o.row.lines.find((l) => l.partId === partId)
     const quantity = (line?.quantity ?? 0) - (o.came.get(partId) ?? 0)
-    return quantity > 0 ? [{ quantity, dueMs: o.row.dueMs, orderId: o.row.id }] : []
+    return quantity > 0 ? [{ quantity, dueMs: o.row.dueMs, supplierId: o.row.supplierId }] : []
   })
 
 const LEAST_LEARNT = 3

@@ -3,6 +3,7 @@ import { useSearchParams } from 'react-router'
 import { COLUMNS, type Column } from '@core/path/columns.ts'
 import { useIsLead, useMe } from '@web/people/queries.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
+import { LateLine } from '@web/parts/LateLine.tsx'
 import { FloorView } from './FloorView.tsx'
 import { useFloor } from './queries.ts'
 import { useArrows, useFloorLetters } from './useArrows.ts'
@@ -42,16 +43,19 @@ export function FloorPage() {
       </main>
     )
   return (
-    <FloorView
-      floor={floor.data}
-      units={me.data?.units ?? 'metric'}
-      areaId={areaId}
-      column={isColumn(column) ? column : null}
-      draw={draw}
-      isLead={isLead}
-      onArea={(id) => set('area', id)}
-      onColumn={(c) => set('column', c)}
-      onDraw={setDraw}
-    />
+    <>
+      {areaId === null || isLead ? <LateLine /> : null}
+      <FloorView
+        floor={floor.data}
+        units={me.data?.units ?? 'metric'}
+        areaId={areaId}
+        column={isColumn(column) ? column : null}
+        draw={draw}
+        isLead={isLead}
+        onArea={(id) => set('area', id)}
+        onColumn={(c) => set('column', c)}
+        onDraw={setDraw}
+      />
+    </>
   )
 }

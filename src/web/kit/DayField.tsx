@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { type UnitWorld } from '@core/units/quantity.ts'
-import { pastDay, writtenDay } from './day.ts'
+import { comingDay, pastDay, writtenDay } from './day.ts'
 
 /** A day, typed as people write it and read when it is left; what is no day, or still to come, is said beside it and nothing is asked for. */
 export function DayField(props: {
@@ -11,6 +11,9 @@ export function DayField(props: {
   day: string
   units: UnitWorld
   today: string
+  /** A day from today on, or none; else one until today. */
+  isComing?: boolean
+  placeholder?: string
   /** Shown above it; else only spoken. */
   isShown?: boolean
   onPick: (day: string) => void
@@ -25,7 +28,7 @@ export function DayField(props: {
   }, [day, units])
   const read = () => {
     if (text.trim() === writtenDay(day, units)) return setWhy(null)
-    const got = pastDay(units, today)(text)
+    const got = (props.isComing ? comingDay : pastDay)(units, today)(text)
     setWhy(got.ok ? null : got.why)
     if (got.ok) props.onPick(got.value)
   }
@@ -35,6 +38,7 @@ export function DayField(props: {
       <Form.Control
         {...(props.isShown ? {} : { 'aria-label': label })}
         autoComplete="off"
+        placeholder={props.placeholder}
         value={text}
         isInvalid={why !== null}
         aria-describedby={`${id}-why`}

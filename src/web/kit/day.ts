@@ -19,3 +19,16 @@ export const pastDay =
     if (!day) return { ok: false, why: `That is no day; write ${writtenDay(today, units)}.` }
     return day > today ? { ok: false, why: 'That day is still to come.' } : { ok: true, value: day }
   }
+
+/** A day that is still to come, or today; a day without its year is the next of its name. */
+export const comingDay =
+  (units: UnitWorld, today: string): Reader<string> =>
+  (typed) => {
+    if (typed.trim() === '') return { ok: true, value: '' }
+    const day = parseDay(typed, units, today)
+    if (!day) return { ok: false, why: `That is no day; write ${writtenDay(today, units)}.` }
+    if (day >= today) return { ok: true, value: day }
+    const next = `${Number(day.slice(0, 4)) + 1}${day.slice(4)}`
+    const isYearGiven = /\d{4}/.test(typed)
+    return isYearGiven || next < today ? { ok: false, why: 'That day is past.' } : { ok: true, value: next }
+  }

@@ -7,6 +7,8 @@ export const LIVE_KEYS = [
   'find',
   'spools',
   'supply',
+  'stock',
+  'late',
   'houserule',
   'photo',
   'look',

@@ -133,6 +133,11 @@ export const PAGE_HELP: Record<string, PageHelp> = {
     answers: 'What stops and parts cost, what the change of a rule did, and what it would do.',
     words: ['arcHours', 'spread', 'shared', 'logged'],
   },
+  parts: {
+    title: 'Parts',
+    answers: 'What runs out and when, what to order, of whom, and what it costs to be without.',
+    words: ['spread', 'logged', 'trade'],
+  },
   spools: {
     title: 'Spools',
     answers: 'Which spool stands where, what is left on it, and whether it will do.',

@@ -6,6 +6,7 @@ export const SECTIONS = [
   { to: '/life', name: 'Part life' },
   { to: '/drag', name: 'Drag' },
   { to: '/payback', name: 'Payback' },
+  { to: '/parts', name: 'Parts' },
   { to: '/spools', name: 'Spools' },
   { to: '/logbook', name: 'Logbook' },
   { to: '/shop', name: 'Our shop' },
