@@ -118,6 +118,14 @@ const BODIES: Record<string, (at: At) => object> = {
   '/shop/shifts': () => ({ areaId: null, shifts: [] }),
   '/parts/count': () => ({ counts: [{ partId: 'part_none', quantity: 3 }] }),
   '/parts/received': () => ({ partId: 'part_none', quantity: 3 }),
+  '/parts/supplier': () => ({ name: 'somebody' }),
+  '/parts/offer': () => ({
+    ...{ partId: 'part_none', supplierId: 'supp_none', packOf: 1, bands: [{ from: 0, each: 5 }], isSure: true },
+  }),
+  '/parts/shelf': () => ({ partId: 'part_none', shelf: 'rack A' }),
+  '/parts/order': () => ({ supplierId: 'supp_none', lines: [{ partId: 'part_none', quantity: 1 }] }),
+  '/parts/order/received': () => ({ orderId: 'order_none', lines: [{ partId: 'part_none', quantity: 1 }] }),
+  '/parts/order/closed': () => ({ orderId: 'order_none' }),
   '/parts/tin': () => ({
     areaId: 'area_none',
     kindKey: 'tip',
