@@ -42,6 +42,7 @@ export async function buildServer() {
       bench: join(ROOT, 'src/server/bench/bench.ts'),
       diagnosis: join(ROOT, 'src/server/bench/diagnosis.ts'),
       policy: join(ROOT, 'src/server/bench/policy.ts'),
+      stock: join(ROOT, 'src/server/bench/stock.ts'),
       rcompare: join(ROOT, 'src/server/bench/rcompare.ts'),
       standin: join(ROOT, 'src/server/standin/main.ts'),
       settlethread: join(ROOT, 'src/server/settle/settlethread.ts'),

@@ -1,13 +1,5 @@
 import { atMost, enoughFor, meanOf, type Counts } from './counts.ts'
-import {
-  runsOut,
-  shortBy,
-  type Coming,
-  type Forecast,
-  type Instead,
-  type OnShelf,
-  type RunsOut,
-} from './forecast.ts'
+import { runsOut, shortBy, type Coming, type Forecast, type Instead, type OnShelf, type RunsOut } from './forecast.ts'
 import { orderSize, yearOf, type OrderCosts, type PriceBand } from './ordersize.ts'
 
 /** What somebody sells a part for. Money in minor units of the shop's currency. */
