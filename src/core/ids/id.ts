@@ -35,6 +35,7 @@ export const ID_PREFIX = {
   supplier: 'supp',
   offer: 'offer',
   order: 'order',
+  job: 'job',
 } as const
 export type IdName = keyof typeof ID_PREFIX
 

@@ -49,6 +49,8 @@ export type ShopChange =
   | { of: 'shelf'; part: string }
   | { of: 'ordered'; supplier: string; lines: number }
   | { of: 'orderClosed'; supplier: string }
+  | { of: 'jobs'; count: number }
+  | { of: 'job'; name: string; isDone: boolean }
   | { of: 'tin'; kindKey: KindKey; grams: number; isEmptied: boolean }
   | { of: 'guideWords'; guide: string; step: string; isOwn: boolean }
   | { of: 'cautionWords'; hazard: string; isOwn: boolean }

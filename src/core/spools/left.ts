@@ -72,7 +72,7 @@ export const cableWireKg = (wire: { diameterMm: number; densityGPerCm3: number }
   (gramPerMetre(wire.diameterMm, wire.densityGPerCm3) * cableM) / 1000
 
 /** A share of a full spool under which shops start to throw spools away for want of a job short enough. */
-const SHORT_SHARE = 0.15
+export const SHORT_SHARE = 0.15
 
 /** A part-used spool off the guns that is short of a job's worth; its metres say which job it still does. */
 export function shortEnd(

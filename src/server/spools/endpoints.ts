@@ -1,6 +1,9 @@
 import { spoolDone, spoolRequest, spoolsAnswer } from '@contract/spools.ts'
+import { done } from '@contract/common.ts'
+import { jobDoneRequest, jobsAnswer, jobsRequest, layRequest } from '@contract/jobs.ts'
 import { endpoint } from '@server/call/routes.ts'
 import { actOnSpool } from './act.ts'
+import { addJobs, finishJob, layJobs, readJobs } from './jobs.ts'
 import { readSpools } from './read.ts'
 
 export const spoolsEndpoints = [
@@ -18,5 +21,36 @@ export const spoolsEndpoints = [
     body: spoolRequest,
     answer: spoolDone,
     run: (deps, who, { body }) => actOnSpool(deps, who, body),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/spools/jobs',
+    summary: 'Jobs that want wire, what each takes and how sure that is, and the spools they could be welded from',
+    answer: jobsAnswer,
+    run: (deps, who) => readJobs(deps, who),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/spools/jobs',
+    summary: 'Jobs that want wire: joint, length, pieces',
+    body: jobsRequest,
+    answer: done,
+    run: (deps, who, { body }) => addJobs(deps, who, body),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/spools/jobs/lay',
+    summary: 'Which job is welded from which spool',
+    body: layRequest,
+    answer: done,
+    run: (deps, who, { body }) => layJobs(deps, who, body),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/spools/jobs/done',
+    summary: 'A job that is welded, with what it took where somebody weighed',
+    body: jobDoneRequest,
+    answer: done,
+    run: (deps, who, { body }) => finishJob(deps, who, body),
   }),
 ]

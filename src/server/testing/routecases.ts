@@ -118,6 +118,16 @@ const BODIES: Record<string, (at: At) => object> = {
   '/shop/shifts': () => ({ areaId: null, shifts: [] }),
   '/parts/count': () => ({ counts: [{ partId: 'part_none', quantity: 3 }] }),
   '/parts/received': () => ({ partId: 'part_none', quantity: 3 }),
+  '/spools/jobs': () => ({
+    jobs: [
+      {
+        ...{ name: 'hinges', wireId: 'wire_none', lengthM: 1, pieces: 2, starts: 1, mode: null },
+        joint: { kind: 'fillet', legMm: 6 },
+      },
+    ],
+  }),
+  '/spools/jobs/lay': () => ({ laid: [{ jobId: 'job_none', onId: null }] }),
+  '/spools/jobs/done': () => ({ jobId: 'job_none', usedKg: null }),
   '/parts/supplier': () => ({ name: 'somebody' }),
   '/parts/offer': () => ({
     ...{ partId: 'part_none', supplierId: 'supp_none', packOf: 1, bands: [{ from: 0, each: 5 }], isSure: true },
