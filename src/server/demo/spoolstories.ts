@@ -2,6 +2,8 @@ import { type StationId } from '@core/ids/id.ts'
 import { HOUR_MS } from '@core/units/time.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
 import { type SpoolAct, spoolRequest } from '@contract/spools.ts'
+import { type JobGiven, jobsRequest } from '@contract/jobs.ts'
+import { addJobs } from '@server/spools/jobs.ts'
 import { actOnSpool } from '@server/spools/act.ts'
 import { readSpools } from '@server/spools/read.ts'
 
@@ -25,4 +27,18 @@ export async function plantSpools(deps: Deps, who: Who, idOf: (name: string) => 
   await say(4, { act: 'read', stationId: idOf('A2'), grossKg: 9.1 })
   await say(26, { act: 'lost', stationId: idOf('B6'), why: 'nest', metres: 35 })
   await say(50, { act: 'lost', stationId: idOf('A4'), why: 'cable emptied' })
+  const job = (place: string, name: string, what: Omit<JobGiven, 'name' | 'wireId' | 'starts' | 'mode'>) => ({
+    ...{ name, wireId: wireOf(place), starts: 2, mode: null, ...what },
+  })
+  const leg = (legMm: number) => ({ kind: 'fillet' as const, legMm })
+  const jobs = [
+    job('A1', 'pontoon frames', { joint: leg(5), lengthM: 1.2, pieces: 60 }),
+    job('A1', 'ladder rungs', { joint: leg(4), lengthM: 0.4, pieces: 120 }),
+    job('A1', 'mooring lugs', { joint: leg(8), lengthM: 0.6, pieces: 24 }),
+    job('B1', 'ramp toe plates', {
+      ...{ joint: { kind: 'vee', thicknessMm: 12, angleDeg: 60, gapMm: 2 }, lengthM: 2.4, pieces: 4 },
+    }),
+    job('R1', 'patch on dock 7', { joint: leg(5), lengthM: 0.9, pieces: 2 }),
+  ]
+  await addJobs(deps, who, jobsRequest.parse({ key: 'story-jobs', jobs }))
 }

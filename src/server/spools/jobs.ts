@@ -109,7 +109,8 @@ export function addJobs(deps: Deps, who: Who, r: z.output<typeof jobsRequest>) {
       await tx.insert(weldJob).values(
         r.jobs.map(({ name, wireId, ...work }, i) => ({
           ...{ id: makeId('job', madeMs, deps.random), name, wireId, work, onId: null },
-          ...{ madeMs, doneMs: null, usedKg: null, computedKg: null, idempotencyKey: keyOf(r.key, i) },
+          // A millisecond apart: they stay in the order they were said in.
+          ...{ madeMs: madeMs + i, doneMs: null, usedKg: null, computedKg: null, idempotencyKey: keyOf(r.key, i) },
         })),
       )
     },

@@ -9,6 +9,7 @@ export const LIVE_KEYS = [
   'supply',
   'stock',
   'late',
+  'jobs',
   'houserule',
   'photo',
   'look',

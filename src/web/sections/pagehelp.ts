@@ -143,6 +143,11 @@ export const PAGE_HELP: Record<string, PageHelp> = {
     answers: 'Which spool stands where, what is left on it, and whether it will do.',
     words: ['cast', 'estimated'],
   },
+  jobs: {
+    title: 'Wire for jobs',
+    answers: 'Which spool finishes which job, and where one is changed when none does.',
+    words: ['spread', 'trade'],
+  },
   logbook: {
     title: 'Logbook',
     answers: 'What was done, by day and gun. A line that is wrong is corrected, never lost.',

@@ -45,6 +45,9 @@ export function SpoolsPage() {
         {wasteSentence(spools.data, units)}{' '}
         <Link className="bare" to="/day">
           group a day’s wires
+        </Link>{' '}
+        <Link className="bare" to="/jobs">
+          wire for jobs
         </Link>
       </p>
       {open ? (

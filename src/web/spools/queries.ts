@@ -1,5 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { spoolDone, spoolsAnswer, type SpoolAct } from '@contract/spools.ts'
+import { jobsAnswer } from '@contract/jobs.ts'
 import { getJson, newKey, postJson } from '@web/api/client.ts'
 
 export const useSpools = () => useQuery({ queryKey: ['spools'], queryFn: () => getJson('/spools', spoolsAnswer) })
@@ -11,3 +12,4 @@ export function useSpoolAct() {
     onSuccess: () => client.invalidateQueries(),
   })
 }
+export const useJobs = () => useQuery({ queryKey: ['jobs'], queryFn: () => getJson('/spools/jobs', jobsAnswer) })
