@@ -232,6 +232,16 @@ export const lifeAnswer = z.object({
       told: lifeTold.nullable(),
       refused: lifeRefused.nullable(),
       n: z.number().int(),
+      /** What one costs, and 100 arc hours of it (or 100 of its own unit): part, hands, standing and what goes with it. Null: not priced, or too few lives. */
+      cost: z
+        .object({
+          eachMinor: z.number(),
+          total: z.number(),
+          low: z.number(),
+          high: z.number(),
+          per: z.enum(['arcHours', 'unit']),
+        })
+        .nullable(),
     }),
   ),
   compared: z.array(comparison),

@@ -19,7 +19,7 @@ import { readKept } from '@server/lifekept/kept.ts'
 import { type KeepDeps } from './keep.ts'
 import { gapsOf, MOSTLY, type Believed } from './known.ts'
 import { livesOf } from './lives.ts'
-import { moneyOf } from './money.ts'
+import { groupCost, moneyOf } from './money.ts'
 import { ruleNow } from './rulenow.ts'
 import { asWireOf, wornWhereOf, countedOf, curvesOf, reasonsOf, seenOf, strokesOf } from './seen.ts'
 import { perTipsOf } from './pertips.ts'
@@ -129,7 +129,7 @@ export class LifeReader {
       liner: at.liner && signsTold(at.liner),
       word: believed.word,
       ...{ ...hungry, perTips, asWire: asWireOf(at), wornWhere: wornWhereOf(at) },
-      ...this.sideBySide(told, { by, levelOf, believed, hungry: hungry.hungry }),
+      ...this.sideBySide(told, { by, levelOf, believed, hungry: hungry.hungry, gathered: at }),
       ...longerOf(told, levelOf),
       isCleaned: kind.canClean,
     }
@@ -137,7 +137,13 @@ export class LifeReader {
   /** Groups and how they compare, without the places that would stand in for a part's own life. */
   private sideBySide(
     told: readonly Told[],
-    at: { by: LifeAnswer['by']; levelOf: LevelOf; believed: Believed; hungry: LifeAnswer['hungry'] },
+    at: {
+      by: LifeAnswer['by']
+      levelOf: LevelOf
+      believed: Believed
+      hungry: LifeAnswer['hungry']
+      gathered: Gathered
+    },
   ): Pick<LifeAnswer, 'groups' | 'compared' | 'leftOut'> {
     const { by, levelOf } = at
     if (!by) return { groups: [], compared: [], leftOut: [] }
@@ -146,7 +152,7 @@ export class LifeReader {
     const usual = told.filter((t) => !ids.has(t.life.stationId ?? NO_ID))
     const groups = groupsOf(usual, by, levelOf)
     return {
-      groups: groups.map((g) => this.groupLine(g, at.believed)),
+      groups: groups.map((g) => this.groupLine(g, at.believed, at.gathered)),
       compared: comparedOf(groups, { by, levelOf }),
       leftOut: out.map((h) => h.name),
     }
@@ -157,13 +163,14 @@ export class LifeReader {
     const readings = await readingsUpstream(this.deps.db, at.stationOf)
     return hungryOf(told, { fit, fitter: this.fits, prior: believed.prior, shop, readings })
   }
-  private groupLine(g: Group, believed: Believed): LifeAnswer['groups'][number] {
+  private groupLine(g: Group, believed: Believed, at: Gathered): LifeAnswer['groups'][number] {
     const gaps = g.told.map((t) => t.gap)
     const answer = this.fits.fit(gaps, believed.prior)
     return {
       ...{ key: g.key, name: g.name, n: g.told.length },
       told: answer.ok ? toldAnswer(answer, believed) : null,
       refused: answer.ok ? null : answer.reason,
+      cost: answer.ok ? groupCost(answer, g.told, { here: at.here, at: at.moneyAt }) : null,
     }
   }
   /** Half gone by, if all that nobody said were worn, and if none were. */

@@ -3,22 +3,24 @@ import { LongTable, type Column } from '@web/kit/LongTable.tsx'
 import { Table } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { type LifeAnswer } from '@contract/life.ts'
-import { amount, type Units } from '@web/format/numbers.ts'
+import { aboutMoney, amount, money, type Units } from '@web/format/numbers.ts'
 import { dayKey, shortDate } from '@web/format/times.ts'
 import { REASON_WORD, listed } from '@web/format/words.ts'
 import {
-  alongsideWords,
   BY_WORD,
-  overTipsWords,
-  perTipsWords,
-  comparedSentence,
-  hungrySentence,
   CLEANED_CAUTION,
   LONGER_CAUTION,
+  alongsideWords,
+  cheaperSentence,
+  comparedSentence,
+  hungrySentence,
   longerSentence,
   lookUpstream,
   movedWords,
   noHungryWords,
+  overTipsWords,
+  perTipsWords,
+  perWords,
 } from './lifewords.ts'
 import { Sideways } from '../kit/Sideways.tsx'
 
@@ -55,6 +57,7 @@ export function Hungry({ at }: { at: LifeAnswer }) {
 /** Groups beside each other, with a plain answer. */
 export function Compared({ at, units }: { at: LifeAnswer; units: Units }) {
   if (!at.by) return null
+  const isPriced = at.isMoney && at.groups.some((g) => g.cost)
   return (
     <Sideways as="section" aria-label="Compared">
       <h2>By {BY_WORD[at.by]}</h2>
@@ -68,6 +71,8 @@ export function Compared({ at, units }: { at: LifeAnswer; units: Units }) {
             <th className="text-end">lives</th>
             <th className="text-end">half gone by</th>
             <th className="text-end">one in ten by</th>
+            {isPriced ? <th className="text-end">one costs</th> : null}
+            {isPriced ? <th className="text-end">{perWords(at, units)} of it cost</th> : null}
           </tr>
         </thead>
         <tbody>
@@ -82,6 +87,14 @@ export function Compared({ at, units }: { at: LifeAnswer; units: Units }) {
                 {g.told && g.told.source !== 'yours' ? ` ${g.told.source}` : ''}
               </td>
               <td className="text-end">{g.told ? amount(g.told.b10.value, at.unit, units) : '–'}</td>
+              {isPriced ? <td className="text-end">{g.cost ? money(g.cost.eachMinor, at.currency) : '–'}</td> : null}
+              {isPriced ? (
+                <td className="text-end">
+                  {g.cost
+                    ? `${aboutMoney(g.cost.total, at.currency)} (${aboutMoney(g.cost.low, at.currency)}–${aboutMoney(g.cost.high, at.currency)})`
+                    : '–'}
+                </td>
+              ) : null}
             </tr>
           ))}
         </tbody>
@@ -92,7 +105,7 @@ export function Compared({ at, units }: { at: LifeAnswer; units: Units }) {
       <ul className="plain life-list">
         {at.compared.map((c) => (
           <li key={c.second}>
-            {comparedSentence(c)} <span className="dim">{movedWords(c)}</span>
+            {comparedSentence(c)} {cheaperSentence(at, c, units)} <span className="dim">{movedWords(c)}</span>
           </li>
         ))}
       </ul>

@@ -26,6 +26,7 @@ import {
   shareWords,
   tryoutSentence,
   wornWhereWords,
+  cheaperSentence,
 } from './lifewords.ts'
 import { Schools } from './Schools.tsx'
 import { Compared, EachLife, Hungry } from './Told.tsx'
@@ -218,8 +219,34 @@ describe('its pieces', () => {
     expect(show(<TriedHere gun={{ tryouts: [] }} />)).toBe('')
   })
   it('nobody stands out: it says so', () => expect(show(<Hungry at={life()} />)).toContain('None of 8 places'))
+  it('what lasts longer is held against what it costs by the hour', () => {
+    const cost = (eachMinor: number, total: number, low: number, high: number) => ({
+      cost: { ...{ eachMinor, total, low, high }, per: 'arcHours' as const },
+    })
+    const group = (name: string, more: ReturnType<typeof cost>) => ({
+      ...{ key: name, name, n: 40, told: told(), refused: null, ...more },
+    })
+    const at = (second: ReturnType<typeof cost>) => ({
+      ...{ currency: 'EUR', unit: 'arcHours' as const },
+      groups: [group('bare', cost(780, 9000, 8000, 10_000)), group('faced', second)],
+    })
+    const pair = { first: 'bare', second: 'faced' }
+    expect(cheaperSentence(at(cost(1490, 4000, 3500, 4600)), pair, 'metric')).toBe(
+      'Dearer by the piece, it saves about €50 in 100 arc hours.',
+    )
+    expect(cheaperSentence(at(cost(500, 14_000, 12_000, 16_000)), pair, 'metric')).toBe(
+      'Cheaper by the piece, it costs about €50 in 100 arc hours more.',
+    )
+    expect(cheaperSentence(at(cost(780, 9500, 8500, 11_000)), pair, 'metric')).toBe(
+      'At the same price; whether it is cheaper by the hour can’t be told yet.',
+    )
+    expect(cheaperSentence({ ...at(cost(1, 1, 1, 1)), groups: [] }, pair, 'metric')).toBe('')
+    const page = show(<Compared at={life({ by: 'part', ...at(cost(1490, 4000, 3500, 4600)) })} units="metric" />)
+    expect(page).toContain('100 arc hours of it cost')
+    expect(page).toContain('€14.90')
+  })
   it('groups left out are named', () => {
-    const groups = [{ key: 'a', name: 'bare', n: 40, told: told(), refused: null }]
+    const groups = [{ key: 'a', name: 'bare', n: 40, told: told(), refused: null, cost: null }]
     expect(show(<Compared at={life({ by: 'part', groups, leftOut: ['A7', 'B3'] })} units="metric" />)).toContain(
       'Without A7 and B3',
     )

@@ -4,7 +4,7 @@ import { READING } from '@core/reading/specs.ts'
 import { type KindKey, type LifeUnit } from '@core/path/columns.ts'
 import { type LinerClause } from '@core/liner/clauses.ts'
 import { type LifeAnswer, type LifeBy, type LifeTold, type LinerSignsAnswer } from '@contract/life.ts'
-import { aboutMoney, amount, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
+import { aboutMoney, amount, minutes, twoFigures, unitWord, type Units } from '@web/format/numbers.ts'
 import { capital, countWord, inN, isPlural, partName, REASON_WORD, listed } from '@web/format/words.ts'
 
 type Money = NonNullable<LifeAnswer['money']>
@@ -304,6 +304,29 @@ export function comparedSentence(c: LifeAnswer['compared'][number]): string {
   if (c.verdict === 'cantTell')
     return `${c.second}: can’t tell yet. ${capital(ratio)} so far${c.more > 0 ? `; about ${twoFigures(c.more)} more worn ones would tell` : ''}.`
   return `${c.second} lasts ${ratio}.`
+}
+/** "100 arc hours", or 100 of what it is counted in. */
+export const perWords = (at: Pick<LifeAnswer, 'groups' | 'unit'>, units: Units): string =>
+  at.groups.some((g) => g.cost?.per === 'arcHours') ? '100 arc hours' : `100 ${unitWord(at.unit, units)}`
+/** What lasting longer is worth: dearer by the piece, and cheaper or dearer by the hour. Where both bands reach each other it is not told. */
+export function cheaperSentence(
+  at: Pick<LifeAnswer, 'groups' | 'currency' | 'unit'>,
+  c: Pick<LifeAnswer['compared'][number], 'first' | 'second'>,
+  units: Units,
+): string {
+  const costOf = (name: string) => at.groups.find((g) => g.name === name)?.cost ?? null
+  const [first, second] = [costOf(c.first), costOf(c.second)]
+  if (!first || !second) return ''
+  const by = `${aboutMoney(Math.abs(first.total - second.total), at.currency)} in ${perWords(at, units)}`
+  const piece =
+    second.eachMinor > 1.02 * first.eachMinor
+      ? 'Dearer by the piece'
+      : second.eachMinor < 0.98 * first.eachMinor
+        ? 'Cheaper by the piece'
+        : 'At the same price'
+  if (second.high < first.low) return `${piece}, it saves about ${by}.`
+  if (second.low > first.high) return `${piece}, it costs about ${by} more.`
+  return `${piece}; whether it is cheaper by the hour can’t be told yet.`
 }
 export const movedWords = (c: LifeAnswer['compared'][number]): string =>
   c.movedWith.length === 0
