@@ -56,6 +56,7 @@ const router = createBrowserRouter([
       { path: 'day', lazy: async () => ({ Component: (await import('./changeover/DayPage.tsx')).DayPage }) },
       { path: 'parts', lazy: async () => ({ Component: (await import('./buying/PartsPage.tsx')).PartsPage }) },
       { path: 'spools', lazy: async () => ({ Component: (await import('./spools/SpoolsPage.tsx')).SpoolsPage }) },
+      { path: 'waste', lazy: async () => ({ Component: (await import('./spools/WastePage.tsx')).WastePage }) },
       { path: 'jobs', lazy: async () => ({ Component: (await import('./spools/JobsPage.tsx')).JobsPage }) },
       { path: 'logbook', lazy: async () => ({ Component: (await import('./logbook/LogbookPage.tsx')).LogbookPage }) },
       { path: 'shop', lazy: async () => ({ Component: (await import('./shop/ShopPage.tsx')).ShopPage }) },

@@ -159,6 +159,7 @@ export const ROUTES: Readonly<Record<Route, Right>> = {
   'GET /spools': 'here',
   'POST /spools': 'here',
   'GET /spools/jobs': 'here',
+  'GET /spools/waste': 'lead',
   'POST /spools/jobs': 'lead',
   'POST /spools/jobs/lay': 'lead',
   'POST /spools/jobs/done': 'lead',

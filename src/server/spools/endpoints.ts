@@ -1,10 +1,12 @@
 import { spoolDone, spoolRequest, spoolsAnswer } from '@contract/spools.ts'
 import { done } from '@contract/common.ts'
 import { jobDoneRequest, jobsAnswer, jobsRequest, layRequest } from '@contract/jobs.ts'
+import { wasteAnswer } from '@contract/waste.ts'
 import { endpoint } from '@server/call/routes.ts'
 import { actOnSpool } from './act.ts'
 import { addJobs, finishJob, layJobs, readJobs } from './jobs.ts'
 import { readSpools } from './read.ts'
+import { readWaste } from './waste.ts'
 
 export const spoolsEndpoints = [
   endpoint({
@@ -21,6 +23,13 @@ export const spoolsEndpoints = [
     body: spoolRequest,
     answer: spoolDone,
     run: (deps, who, { body }) => actOnSpool(deps, who, body),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/spools/waste',
+    summary: 'Where wire goes that never becomes weld, by why, month and area; what a year takes of each wire',
+    answer: wasteAnswer,
+    run: (deps, who) => readWaste(deps, who),
   }),
   endpoint({
     method: 'get',

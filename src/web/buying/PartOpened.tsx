@@ -14,6 +14,7 @@ import { HandOut } from './HandOut.tsx'
 import { OfferForm } from './OfferForm.tsx'
 import {
   buyBecause,
+  partOfCode,
   buyWords,
   hereWords,
   leadWords,
@@ -28,9 +29,13 @@ interface Props {
   at: StockAnswer
   units: Units
   isOwner: boolean
+  /** Opened by a scanner: the next thing typed is how many are there. */
+  isScanned: boolean
+  onOpen: (partId: string) => void
 }
 /** One part: what is here, what will be asked for, what to buy and why. */
-export function PartOpened({ part, at, units, isOwner }: Props) {
+export function PartOpened(props: Props) {
+  const { part, at } = props
   const top = useRef<HTMLElement>(null)
   // Below a phone's many bins it would open out of sight.
   useEffect(() => top.current?.scrollIntoView?.({ block: 'nearest' }), [])
@@ -40,7 +45,7 @@ export function PartOpened({ part, at, units, isOwner }: Props) {
         {part.code} <span className="dim">{part.code === part.name ? part.kindName : part.name}</span>
       </h2>
       <div className="stock-three">
-        <Here part={part} at={at} />
+        <Here {...props} />
         <div>
           <h3>Will be wanted</h3>
           <p>{needWords(part, at.untilDays)}</p>
@@ -49,18 +54,30 @@ export function PartOpened({ part, at, units, isOwner }: Props) {
         </div>
         <Buy part={part} at={at} />
       </div>
-      <Offers part={part} at={at} isOwner={isOwner} units={units} />
+      <Offers {...props} />
     </section>
   )
 }
 
-function Here({ part, at }: Pick<Props, 'part' | 'at'>) {
+function Here({ part, at, isScanned, onOpen }: Props) {
   const count = useSave('/parts/count')
   const came = useSave('/parts/received')
   const form = useReadForm({ n: needed({ of: 'count', from: 0 }) }, { n: '' })
   const send = form.submit(({ n }) =>
     count.mutate({ counts: [{ partId: part.partId, quantity: n }] }, { onSuccess: () => form.begin({ n: '' }) }),
   )
+  useEffect(() => {
+    if (isScanned) document.getElementById('stock-n')?.focus()
+  }, [isScanned])
+  // The next bin's label, scanned into the field.
+  const next = (event: React.KeyboardEvent) => {
+    if (event.key !== 'Enter') return
+    const scanned = partOfCode(at.parts, form.typed('n'))
+    if (!scanned) return
+    event.preventDefault()
+    form.begin({ n: '' })
+    onOpen(scanned.partId)
+  }
   const arrive = form.submit(({ n }) => {
     if (n < 1) return form.refuse('n', 'A delivery of none puts nothing on the shelf.')
     came.mutate({ partId: part.partId, quantity: n }, { onSuccess: () => form.begin({ n: '' }) })
@@ -80,7 +97,7 @@ function Here({ part, at }: Pick<Props, 'part' | 'at'>) {
           .
         </p>
       ))}
-      <form className="stock-count" noValidate onSubmit={send}>
+      <form className="stock-count" noValidate onSubmit={send} onKeyDown={next}>
         <QuantityField form={form} name="n" id="stock-n" label="how many" />
         <Button type="submit" variant="chalk" disabled={count.isPending}>
           Counted

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { type ShopAnswer } from '@contract/shop.ts'
@@ -7,6 +7,7 @@ import { aboutMoney, wireSize, type Units } from '@web/format/numbers.ts'
 import { dayKey } from '@web/format/times.ts'
 import { DayField } from '@web/kit/DayField.tsx'
 import { Bare } from '@web/kit/Keys.tsx'
+import { claimScans } from '@web/kit/wedge.ts'
 import { useAddress } from '@web/kit/useAddress.ts'
 import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { Waiting } from '@web/kit/Waiting.tsx'
@@ -15,7 +16,7 @@ import { CountShelves } from '@web/parts/CountShelves.tsx'
 import { useMe } from '@web/people/queries.ts'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
 import { useShop } from '@web/shopmodel/queries.ts'
-import { absenceSentence, partsSentence } from './buyingwords.ts'
+import { absenceSentence, partOfCode, partsSentence } from './buyingwords.ts'
 import { Bins } from './Bins.tsx'
 import { FewerKinds, Orphans } from './Fewer.tsx'
 import { OnTheWay } from './OnTheWay.tsx'
@@ -32,6 +33,15 @@ export function PartsPage() {
   const shop = useShop()
   const isPhone = useIsPhone()
   const units = me.data?.units ?? 'metric'
+  const known = stock.data?.parts
+  useEffect(() => {
+    if (!known) return
+    return claimScans((text) => {
+      const part = partOfCode(known, text)
+      if (part) put({ part: part.partId, by: 'scan' })
+      return part !== undefined
+    })
+  })
   if (!stock.data)
     return (
       <main className="stock">
@@ -65,9 +75,17 @@ export function PartsPage() {
           onPick={(until) => put({ until })}
         />
       </div>
-      <Bins parts={inUse} openId={open?.partId ?? ''} onOpen={(partId) => put({ part: partId })} />
+      <Bins parts={inUse} openId={open?.partId ?? ''} onOpen={(partId) => put({ part: partId, by: null })} />
       {open ? (
-        <PartOpened key={open.partId} part={open} at={at} units={units} isOwner={me.data?.person?.role === 'lead'} />
+        <PartOpened
+          key={open.partId}
+          part={open}
+          at={at}
+          units={units}
+          isOwner={me.data?.person?.role === 'lead'}
+          isScanned={get('by') === 'scan'}
+          onOpen={(partId) => put({ part: partId, by: 'scan' })}
+        />
       ) : null}
       <ToOrder at={at} onOpen={(partId) => put({ part: partId })} />
       <OnTheWay at={at} />

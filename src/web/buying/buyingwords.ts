@@ -181,3 +181,10 @@ export function chanceWords(chance: number): string {
   const [n = '', of = ''] = inN(chance).split(' in ')
   return `${n} ${n === '1' ? 'time' : 'times'} in ${of}`
 }
+
+/** The part whose label or whose supplier's label was scanned. */
+export function partOfCode(parts: readonly StockPart[], text: string): StockPart | undefined {
+  const code = text.trim().toLowerCase()
+  const isIts = (c: string | null) => c !== null && c.toLowerCase() === code
+  return parts.find((p) => isIts(p.code)) ?? parts.find((p) => p.offers.some((o) => isIts(o.theirCode)))
+}

@@ -72,6 +72,20 @@ describe('parts', () => {
     await findByText('There is no place called “Q9”.')
     expect(sent).toEqual([])
   })
+  it('a label scanned opens its bin; counted, the next one is scanned into the field', async () => {
+    const { user, findByRole, getByLabelText, sent } = show(undefined, '/parts?part=part_1&by=scan')
+    await findByRole('heading', { name: /^T-10/ })
+    expect(document.activeElement).toBe(getByLabelText('how many'))
+    await user.keyboard('44{Enter}')
+    await user.clear(getByLabelText('how many'))
+    await user.keyboard('L-10{Enter}')
+    await findByRole('heading', { name: /^L-10/ })
+    await user.keyboard('7{Enter}')
+    expect(saidOf(sent)).toEqual([
+      ['/parts/count', { counts: [{ partId: tip.partId, quantity: 44 }] }],
+      ['/parts/count', { counts: [{ partId: liner.partId, quantity: 7 }] }],
+    ])
+  })
   it('what is to be ordered goes by supplier, with numbers that can be others', async () => {
     const { user, findByLabelText, getByRole, findByText, sent } = show()
     const field = await findByLabelText('T-10: how many to order')

@@ -5,6 +5,8 @@ import { burstStep, isScanning, QUIET } from './burst.ts'
 let burst = QUIET
 let scans = 0
 let hear: ((text: string) => void) | null = null
+/** A page that knows some codes of its own is asked first. */
+let claim: ((text: string) => boolean) | null = null
 
 function onKey(event: KeyboardEvent): void {
   if (isTyping(event.target) || event.ctrlKey || event.metaKey || event.altKey) return
@@ -15,7 +17,7 @@ function onKey(event: KeyboardEvent): void {
   // The Enter of a scan is not the focused link's.
   event.preventDefault()
   event.stopImmediatePropagation()
-  hear?.(step.scanned)
+  if (!claim?.(step.scanned)) hear?.(step.scanned)
 }
 
 export function startWedge(onScan: (text: string) => void): () => void {
@@ -25,6 +27,14 @@ export function startWedge(onScan: (text: string) => void): () => void {
     removeEventListener('keydown', onKey, true)
     hear = null
     burst = QUIET
+  }
+}
+
+/** Takes the codes it knows, as long as the page is open; the rest go their usual way. */
+export function claimScans(takes: (text: string) => boolean): () => void {
+  claim = takes
+  return () => {
+    if (claim === takes) claim = null
   }
 }
 

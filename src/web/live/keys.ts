@@ -10,6 +10,7 @@ export const LIVE_KEYS = [
   'stock',
   'late',
   'jobs',
+  'waste',
   'houserule',
   'photo',
   'look',

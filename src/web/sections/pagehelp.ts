@@ -143,6 +143,11 @@ export const PAGE_HELP: Record<string, PageHelp> = {
     answers: 'Which spool stands where, what is left on it, and whether it will do.',
     words: ['cast', 'estimated'],
   },
+  waste: {
+    title: 'Where wire goes',
+    answers: 'What wire never became weld, what would cut it, and whether a drum would pay.',
+    words: ['guess', 'spread'],
+  },
   jobs: {
     title: 'Wire for jobs',
     answers: 'Which spool finishes which job, and where one is changed when none does.',

@@ -1,7 +1,7 @@
 import { Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { useMe } from '@web/people/queries.ts'
+import { useIsLead, useMe } from '@web/people/queries.ts'
 import { useShop } from '@web/shopmodel/queries.ts'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
 import { Waiting } from '@web/kit/Waiting.tsx'
@@ -19,6 +19,7 @@ export function SpoolsPage() {
   const spools = useSpools()
   const shop = useShop()
   const me = useMe()
+  const isLead = useIsLead()
   const act = useSpoolAct()
   const isPhone = useIsPhone()
   const [params, setParams] = useSearchParams()
@@ -48,7 +49,12 @@ export function SpoolsPage() {
         </Link>{' '}
         <Link className="bare" to="/jobs">
           wire for jobs
-        </Link>
+        </Link>{' '}
+        {isLead ? (
+          <Link className="bare" to="/waste">
+            where wire goes
+          </Link>
+        ) : null}
       </p>
       {open ? (
         <Opened

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { spoolDone, spoolsAnswer, type SpoolAct } from '@contract/spools.ts'
 import { jobsAnswer } from '@contract/jobs.ts'
+import { wasteAnswer } from '@contract/waste.ts'
 import { getJson, newKey, postJson } from '@web/api/client.ts'
 
 export const useSpools = () => useQuery({ queryKey: ['spools'], queryFn: () => getJson('/spools', spoolsAnswer) })
@@ -13,3 +14,4 @@ export function useSpoolAct() {
   })
 }
 export const useJobs = () => useQuery({ queryKey: ['jobs'], queryFn: () => getJson('/spools/jobs', jobsAnswer) })
+export const useWaste = () => useQuery({ queryKey: ['waste'], queryFn: () => getJson('/spools/waste', wasteAnswer) })
