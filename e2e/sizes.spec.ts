@@ -25,6 +25,10 @@ async function paths(page: Page): Promise<string[]> {
     wires: { id: string; name: string }[]
   }
   const wire = wires.find((w) => w.name === 'aluminium 1.2')?.id ?? ''
+  const stock = (await (await page.request.get(`${shop.url}/api/parts`)).json()) as {
+    parts: { partId: string; code: string }[]
+  }
+  const tip = stock.parts.find((p) => p.code === 'TA-T12')?.partId ?? ''
   const book = (await (await page.request.get(`${shop.url}/api/logbook`)).json()) as { previousDay: string }
   return [
     '/',
@@ -64,6 +68,10 @@ async function paths(page: Page): Promise<string[]> {
     '/handover',
     '/audit',
     '/day',
+    '/parts',
+    `/parts?part=${tip}`,
+    '/jobs',
+    '/waste',
     '/spools',
     '/spools?number=3',
     '/scan',
@@ -95,6 +103,7 @@ test('no view scrolls sideways at any of them, and each reads well to a screen r
     if (path.startsWith('/shop')) await expect(page.locator('.shop-part')).toBeVisible()
     // Lives are fitted the first time they are asked for.
     if (path.startsWith('/life')) await expect(page.locator('.life-under')).toBeVisible({ timeout: 120_000 })
+    if (path.startsWith('/parts')) await expect(page.locator('.bins')).toBeVisible({ timeout: 60_000 })
     if (path.startsWith('/payback')) {
       await page.getByText(/^Each stop/).click()
       await expect(page.getByRole('columnheader', { name: 'what it was' })).toBeVisible()

@@ -5,7 +5,7 @@ import { aboutMoney, type Units } from '@web/format/numbers.ts'
 import { shortDate } from '@web/format/times.ts'
 import { capital, inN } from '@web/format/words.ts'
 import { Bare } from '@web/kit/Keys.tsx'
-import { needed, quantity, useReadForm, words } from '@web/kit/readform.ts'
+import { quantity, useReadForm, words } from '@web/kit/readform.ts'
 import { Sideways } from '@web/kit/Sideways.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { QuantityField, TypedField } from '@web/kit/TypedField.tsx'
@@ -38,7 +38,7 @@ export function PartOpened(props: Props) {
   const { part, at } = props
   const top = useRef<HTMLElement>(null)
   // Below a phone's many bins it would open out of sight.
-  useEffect(() => top.current?.scrollIntoView?.({ block: 'nearest' }), [])
+  useEffect(() => void top.current?.scrollIntoView({ block: 'nearest' }), [])
   return (
     <section ref={top} className="stock-open" aria-label={`${part.code}, ${part.name}`}>
       <h2>
@@ -62,10 +62,14 @@ export function PartOpened(props: Props) {
 function Here({ part, at, isScanned, onOpen }: Props) {
   const count = useSave('/parts/count')
   const came = useSave('/parts/received')
-  const form = useReadForm({ n: needed({ of: 'count', from: 0 }) }, { n: '' })
-  const send = form.submit(({ n }) =>
-    count.mutate({ counts: [{ partId: part.partId, quantity: n }] }, { onSuccess: () => form.begin({ n: '' }) }),
-  )
+  const form = useReadForm({ n: quantity({ of: 'count', from: 0 }) }, { n: '' })
+  // An empty field is no fault until somebody sends it: left with a tap elsewhere, nothing may move under the finger.
+  // Empty at once: the next label may be scanned before the answer is there. What was not taken stands there again.
+  const send = form.submit(({ n }) => {
+    if (n === null) return form.refuse('n', 'How many are there?')
+    form.begin({ n: '' })
+    count.mutate({ counts: [{ partId: part.partId, quantity: n }] }, { onError: () => form.put('n', String(n)) })
+  })
   useEffect(() => {
     if (isScanned) document.getElementById('stock-n')?.focus()
   }, [isScanned])
@@ -79,8 +83,10 @@ function Here({ part, at, isScanned, onOpen }: Props) {
     onOpen(scanned.partId)
   }
   const arrive = form.submit(({ n }) => {
+    if (n === null) return form.refuse('n', 'How many came?')
     if (n < 1) return form.refuse('n', 'A delivery of none puts nothing on the shelf.')
-    came.mutate({ partId: part.partId, quantity: n }, { onSuccess: () => form.begin({ n: '' }) })
+    form.begin({ n: '' })
+    came.mutate({ partId: part.partId, quantity: n }, { onError: () => form.put('n', String(n)) })
   })
   return (
     <div>

@@ -130,6 +130,13 @@ function Counting({ isFirst }: { isFirst: boolean }) {
   const shop = useShop()
   const [isOpen, setOpen] = useState(false)
   if (!shop.data) return null
+  if (shop.data.parts.length === 0)
+    return (
+      <p>
+        No part has a number yet: <Link to="/shop?part=bring">bring a parts list in</Link>, or{' '}
+        <Link to="/shop?part=parts">write them down</Link>. Then the shelf can be counted here.
+      </p>
+    )
   if (!isFirst && !isOpen)
     return (
       <p>

@@ -47,6 +47,10 @@ describe('what the page says first', () => {
   it('what is missing before it can say anything', () => {
     expect(partsSentence(sampleStock([]))).toContain('No part is on any gun yet')
     expect(partsSentence(sampleStock([samplePart({ onHand: null })]))).toContain('Nobody has counted the shelf yet')
+    const untold = samplePart({ advice: null, need: [], by: 'nothing' })
+    expect(partsSentence(sampleStock([untold]))).toContain('Nobody can tell yet what will be wanted')
+    const idle = samplePart({ advice: sampleAdvice({ orderInDays: null }) })
+    expect(partsSentence(sampleStock([untold, idle]))).toBe('Nothing that can be told wants ordering within a year.')
   })
   it('the cheap part that would be missed most, with why; none where a week costs no more than it does', () => {
     expect(absenceSentence(sampleStock([samplePart()]))).toBe(

@@ -33,6 +33,9 @@ export function partsSentence(at: StockAnswer): string {
   const counted = asked.filter((p) => p.onHand !== null)
   if (counted.length === 0)
     return 'Nobody has counted the shelf yet. Count what is there; then this page says what runs out, and when.'
+  const told = counted.filter((p) => p.advice !== null)
+  if (told.length === 0)
+    return 'Nobody can tell yet what will be wanted: log what the guns weld (spools, shift totals), bring the purchase list in, or count the shelf again in a few weeks.'
   const short = asked.filter(isShort).sort(soonest)
   if (short.length > 0) {
     const first = short.slice(0, SAID).map((p) => `${p.code} ${outWhen(p, at)}`)
@@ -48,7 +51,9 @@ export function partsSentence(at: StockAnswer): string {
     .sort((a, b) => (a.advice?.orderInDays ?? 0) - (b.advice?.orderInDays ?? 0))[0]
   return next
     ? `Nothing wants ordering. Next is ${next.code}, in about ${inDays(next.advice?.orderInDays ?? 0)}.`
-    : 'Nothing wants ordering within a year.'
+    : told.length < counted.length
+      ? 'Nothing that can be told wants ordering within a year.'
+      : 'Nothing wants ordering within a year.'
 }
 const SAID = 2
 const partsCount = (n: number) => `${countWord(n)} ${n === 1 ? 'part' : 'parts'}`

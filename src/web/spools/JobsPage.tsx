@@ -1,7 +1,10 @@
 import {
+  type CollisionDetection,
   DndContext,
   KeyboardSensor,
   PointerSensor,
+  pointerWithin,
+  rectIntersection,
   TouchSensor,
   useDraggable,
   useDroppable,
@@ -106,6 +109,7 @@ function OneWire({ group, proposed, fullKg, units, isLead, onPut }: WireProps) {
   return (
     <DndContext
       sensors={sensors}
+      collisionDetection={underHand}
       onDragEnd={({ active, over }) => {
         const onId = over ? String(over.id) : null
         if (onId !== null) onPut(String(active.id), onId === LOOSE ? null : onId)
@@ -165,6 +169,12 @@ function OneWire({ group, proposed, fullKg, units, isLead, onPut }: WireProps) {
       </section>
     </DndContext>
   )
+}
+
+/** What lies under the pointer; by keys, what the bar covers most. */
+const underHand: CollisionDetection = (at) => {
+  const under = pointerWithin(at)
+  return under.length > 0 ? under : rectIntersection(at)
 }
 
 const LOOSE = 'loose'
