@@ -18,11 +18,11 @@ const VIEWS = [
   { name: 'down', path: '/down?gun={B3}', size: DESK, light: true, jerks: true },
   { name: 'down-phone', path: '/down?gun={B3}', size: PHONE, jerks: true },
   { name: 'payback', path: '/payback', size: DESK },
-  { name: 'walk', path: '/walk?minutes=25', size: DESK },
   { name: 'walk-phone', path: '/walk?minutes=25', size: PHONE, begin: true },
-  { name: 'handover', path: '/handover', size: DESK },
   { name: 'drag', path: '/drag?gun={T2}', size: DESK },
   { name: 'readings', path: '/read?gun={A8}', size: DESK },
+  { name: 'parts', path: '/parts', size: DESK },
+  { name: 'jobs', path: '/jobs', size: DESK },
   { name: 'spools', path: '/spools', size: DESK },
   { name: 'logbook', path: '/logbook?day=', size: DESK },
   { name: 'shop-places', path: '/shop', size: DESK },
@@ -75,6 +75,7 @@ async function take(browser, url, view) {
   await page.goto(path)
   // Lives are fitted the first time they are asked for.
   await page.getByRole('heading', { level: 1 }).first().waitFor()
+  if (['parts', 'jobs'].includes(view.name)) await page.locator('.bins, .job-bar').first().waitFor({ timeout: 90_000 })
   if (view.name === 'life') await page.locator('.life-under').waitFor({ timeout: 90_000 })
   await page.waitForTimeout(900)
   if (view.begin) await page.getByRole('button', { name: /^Begin at/ }).click()

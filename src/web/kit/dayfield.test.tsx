@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { stage, unstage } from '@web/testing/stage.tsx'
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import { pastDay, writtenDay } from './day.ts'
+import { comingDay, pastDay, writtenDay } from './day.ts'
 import { DayField } from './DayField.tsx'
 
 afterEach(unstage)
@@ -24,6 +24,20 @@ describe('a day', () => {
   ] as const)('"%s" in a %s shop is %s', (text, units, day) =>
     expect(pastDay(units, '2026-11-23')(text)).toEqual({ ok: true, value: day }),
   )
+  it.each([
+    ['18 Dec 2026', 'metric', '2026-12-18'],
+    ['18 Dec', 'metric', '2026-12-18'],
+    ['12 Feb', 'metric', '2027-02-12'],
+    ['12/18', 'us', '2026-12-18'],
+    ['23.11.2026', 'metric', '2026-11-23'],
+    ['', 'metric', ''],
+  ] as const)('still to come: "%s" in a %s shop is %s', (text, units, day) =>
+    expect(comingDay(units, '2026-11-23')(text)).toEqual({ ok: true, value: day }),
+  )
+  it.each(['soon', '1 Nov 2026', '31.02.2027'])('still to come: "%s" is refused with a reason', (text) => {
+    const read = comingDay('metric', '2026-11-23')(text)
+    expect(read.ok).toBe(false)
+  })
   it.each(['soon', '', '31.02.2026', '24.12.2026', 'A4'])('"%s" is refused with a reason', (text) => {
     const read = pastDay('metric', '2026-11-23')(text)
     expect(read.ok ? '' : read.why.length).toBeGreaterThan(10)
