@@ -225,3 +225,41 @@ export const orderReceivedRequest = z.object({
 })
 export const orderClosedRequest = z.object({ key: idempotencyKey, orderId: idText('order') })
 export const orderSheetQuery = z.object({ id: idText('order') })
+
+export const kitQuery = z.object({ areaId: idText('area').optional() })
+const kitLine = z.object({
+  partId: idOf('part'),
+  code: z.string(),
+  name: z.string(),
+  shelf: z.string().nullable(),
+  onHand: z.number().nullable(),
+  quantity: z.number().int(),
+  guns: z.array(z.string()),
+})
+/** What is due and what is wrong, as parts to take along, in the order they lie in; and kits that are packed. */
+export const kitAnswer = z.object({
+  nowMs: instantMs,
+  zone: z.string(),
+  lines: z.array(kitLine),
+  /** Due, and nobody knows which part goes on there. */
+  unknown: z.array(z.object({ kindName: z.string(), guns: z.array(z.string()) })),
+  packed: z.array(z.object({ id: idOf('kit'), name: z.string(), madeMs: instantMs, lines: z.array(kitLine) })),
+})
+export type KitAnswer = z.infer<typeof kitAnswer>
+export type KitLineAnswer = z.infer<typeof kitLine>
+export const kitRequest = z.object({
+  key: idempotencyKey,
+  name: z.string().trim().min(1).max(60),
+  lines: z
+    .array(
+      z.object({
+        partId: idText('part'),
+        quantity: z.number().int().min(1).max(10_000),
+        guns: z.array(z.string().max(24)).max(500),
+      }),
+    )
+    .min(1)
+    .max(200),
+})
+export const kitClosedRequest = z.object({ key: idempotencyKey, kitId: idText('kit') })
+export const kitSheetQuery = z.object({ id: idText('kit') })

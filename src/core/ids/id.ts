@@ -36,6 +36,7 @@ export const ID_PREFIX = {
   offer: 'offer',
   order: 'order',
   job: 'job',
+  kit: 'kit',
 } as const
 export type IdName = keyof typeof ID_PREFIX
 

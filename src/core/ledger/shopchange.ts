@@ -49,6 +49,7 @@ export type ShopChange =
   | { of: 'shelf'; part: string }
   | { of: 'ordered'; supplier: string; lines: number }
   | { of: 'orderClosed'; supplier: string }
+  | { of: 'kit'; name: string; isClosed: boolean }
   | { of: 'jobs'; count: number }
   | { of: 'job'; name: string; isDone: boolean }
   | { of: 'tin'; kindKey: KindKey; grams: number; isEmptied: boolean }

@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { type Problem } from '@contract/common.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { type StockAnswer } from '@contract/stock.ts'
+import { type KitAnswer, type StockAnswer } from '@contract/stock.ts'
 import {
   type Client,
   LEAD,
@@ -223,6 +223,39 @@ describe('an order', () => {
     expect(suppliers.find((s) => s.name === 'Copies')?.learnt).toMatchObject({ n: 3, days: 22 })
     const offer = (await partOf(tip))?.offers.find((o) => o.supplierName === 'Copies')
     expect(offer).toMatchObject({ leadBy: 'orders', leadDays: 22 })
+  })
+})
+
+describe('a kit', () => {
+  const kits = async (query = '') => (await lead.get<KitAnswer>(`/parts/kit${query}`)).body
+  it('of nothing due is empty; packed once, on paper, given back once', async () => {
+    expect(await kits()).toMatchObject({ lines: [], unknown: [], packed: [] })
+    const key = nextKey()
+    const body = { key, name: 'noon, bay A', lines: [{ partId: tip, quantity: 2, guns: ['A1', 'A2'] }] }
+    for (let i = 0; i < 2; i++) expect((await lead.post('/parts/kit', body)).status).toBe(200)
+    const { packed } = await kits()
+    expect(packed).toMatchObject([{ name: 'noon, bay A', lines: [{ code: 'K-T10', quantity: 2, guns: ['A1', 'A2'] }] }])
+    const id = packed[0]?.id
+    expect((await lead.bytes(`/parts/kit.pdf?id=${id}`)).toString('latin1').slice(0, 5)).toBe('%PDF-')
+    expect((await lead.post('/parts/kit/closed', { key: nextKey(), kitId: id })).status).toBe(200)
+    expect((await lead.post<Problem>('/parts/kit/closed', { key: nextKey(), kitId: id })).body.code).toBe('not-found')
+    expect((await kits()).packed).toEqual([])
+  })
+  it('holds what is due, for which guns, by area', async () => {
+    await lead.post('/shop/rule', {
+      key: nextKey(),
+      ...{ kindKey: 'tip', classKey: '*', changeLimit: 1, cleanLimit: null, lookDays: null },
+    })
+    for (const day of ['2026-11-17', '2026-11-18', '2026-11-19'])
+      await lead.post('/clock/usage', { key: nextKey(), stationId: ids.get('A1'), day, arcHours: 3 })
+    const { areas } = (await lead.get<ShopAnswer>('/shop')).body
+    const lines = (await kits(`?areaId=${areas[0]?.id}`)).lines
+    expect(lines).toMatchObject([{ code: 'K-T10', quantity: 1, guns: ['A1'] }])
+    expect((await lead.get('/parts/kit?areaId=area_nowhere0')).status).toBe(404)
+  })
+  it('of a part there is not is refused', async () => {
+    const lines = [{ partId: 'part_nowhere00', quantity: 1, guns: [] }]
+    expect((await lead.post<Problem>('/parts/kit', { key: nextKey(), name: 'x', lines })).body.code).toBe('not-found')
   })
 })
 

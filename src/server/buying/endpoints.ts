@@ -1,5 +1,9 @@
 import { done } from '@contract/common.ts'
 import {
+  kitAnswer,
+  kitClosedRequest,
+  kitQuery,
+  kitRequest,
   lateAnswer,
   offerRequest,
   orderClosedRequest,
@@ -13,6 +17,7 @@ import {
 import { mustLead } from '@server/call/context.ts'
 import { endpoint } from '@server/call/routes.ts'
 import { askStock, type LifeDeps } from '@server/life/work.ts'
+import { closeKit, packKit, readKits } from './kits.ts'
 import { readLate } from './late.ts'
 import { closeOrder, placeOrder, receiveOrder, saveOffer, saveShelf, saveSupplier } from './write.ts'
 
@@ -34,6 +39,30 @@ export const buyingEndpoints = [
     summary: 'Orders that are late, of parts some gun is to wait for',
     answer: lateAnswer,
     run: (deps: LifeDeps, who) => readLate(deps, who),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/parts/kit',
+    summary: 'What is due or wrong on the floor as parts to take along, in shelf order; kits that are packed',
+    query: kitQuery,
+    answer: kitAnswer,
+    run: (deps, who, { query }) => readKits(deps, who, query.areaId),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/parts/kit',
+    summary: 'A kit that was packed',
+    body: kitRequest,
+    answer: done,
+    run: (deps, who, { body }) => packKit(deps, who, body),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/parts/kit/closed',
+    summary: 'A kit that was used up or given back',
+    body: kitClosedRequest,
+    answer: done,
+    run: (deps, who, { body }) => closeKit(deps, who, body),
   }),
   endpoint({
     method: 'post',

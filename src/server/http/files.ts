@@ -6,7 +6,8 @@ import { logbookCsv } from '@server/logbook/csv.ts'
 import { readPhoto } from '@server/photo/photos.ts'
 import { guideQuery } from '@contract/guide.ts'
 import { printGuide } from '@server/guide/guideprint.ts'
-import { orderSheetQuery } from '@contract/stock.ts'
+import { kitSheetQuery, orderSheetQuery } from '@contract/stock.ts'
+import { kitPdf } from '@server/buying/kits.ts'
 import { orderCsv, orderPdf, orderSheet } from '@server/buying/sheet.ts'
 import { walkQuery } from '@contract/walk.ts'
 import { type AllDeps } from './alldeps.ts'
@@ -39,6 +40,7 @@ export function giveFiles(doors: Doors, deps: AllDeps): void {
   give('/print/symptoms.pdf', symptoms)
   give('/parts/order.csv', orderedCsv)
   give('/parts/order.pdf', orderedPdf)
+  give('/parts/kit.pdf', packed)
 }
 
 const csvQuery = z.object({ from: z.iso.date().optional(), to: z.iso.date().optional() })
@@ -98,6 +100,10 @@ async function orderedCsv({ deps, who, req, res }: Asked): Promise<void> {
 async function orderedPdf({ deps, who, req, res }: Asked): Promise<void> {
   const order = await orderSheet(deps, who, orderSheetQuery.parse(req.query).id)
   sendPdf(res, await orderPdf(order), `order-${order.day}`)
+}
+
+async function packed({ deps, who, req, res }: Asked): Promise<void> {
+  sendPdf(res, await kitPdf(deps, who, kitSheetQuery.parse(req.query).id), 'kit')
 }
 
 async function sheet({ deps, who, req, res }: Asked): Promise<void> {

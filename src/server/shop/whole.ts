@@ -30,7 +30,7 @@ export const TRUTH: readonly MySqlTable[] = [
   schema.feederType,
   schema.procedure,
   schema.part,
-  ...[schema.supplier, schema.offer, schema.partOrder, schema.weldJob],
+  ...[schema.supplier, schema.offer, schema.partOrder, schema.kit, schema.weldJob],
   schema.spool,
   schema.carrier,
   schema.shiftPattern,

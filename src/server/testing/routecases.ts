@@ -128,6 +128,8 @@ const BODIES: Record<string, (at: At) => object> = {
   }),
   '/spools/jobs/lay': () => ({ laid: [{ jobId: 'job_none', onId: null }] }),
   '/spools/jobs/done': () => ({ jobId: 'job_none', usedKg: null }),
+  '/parts/kit': () => ({ name: 'a kit', lines: [{ partId: 'part_none', quantity: 1, guns: ['A1'] }] }),
+  '/parts/kit/closed': () => ({ kitId: 'kit_none' }),
   '/parts/supplier': () => ({ name: 'somebody' }),
   '/parts/offer': () => ({
     ...{ partId: 'part_none', supplierId: 'supp_none', packOf: 1, bands: [{ from: 0, each: 5 }], isSure: true },

@@ -19,6 +19,7 @@ import { useShop } from '@web/shopmodel/queries.ts'
 import { absenceSentence, partOfCode, partsSentence } from './buyingwords.ts'
 import { Bins } from './Bins.tsx'
 import { FewerKinds, Orphans } from './Fewer.tsx'
+import { Kits } from './Kits.tsx'
 import { OnTheWay } from './OnTheWay.tsx'
 import { PartOpened } from './PartOpened.tsx'
 import { Suppliers } from './Suppliers.tsx'
@@ -89,6 +90,7 @@ export function PartsPage() {
       ) : null}
       <ToOrder at={at} onOpen={(partId) => put({ part: partId })} />
       <OnTheWay at={at} />
+      <Kits />
       <TiedUp at={at} />
       <Orphans at={at} />
       <FewerKinds at={at} />

@@ -21,8 +21,9 @@ const order = {
     { partId: liner.partId, code: 'L-10', name: 'liner 1.0', quantity: 2, received: 2, eachMinor: 3100 },
   ],
 }
+const NO_KITS = { nowMs: NOW, zone: 'UTC', lines: [], unknown: [], packed: [] }
 const show = (stock = sampleStock([tip, liner], { orders: [order] }), path = '/parts', more = {}) =>
-  stage(<PartsPage />, { '/parts': stock, ...more }, path)
+  stage(<PartsPage />, { '/parts': stock, '/parts/kit': NO_KITS, ...more }, path)
 
 describe('parts', () => {
   it('hangs bins on the path, the short one first in words, each with what it lasts', async () => {
@@ -125,6 +126,31 @@ describe('parts', () => {
     await seen.findByRole('heading', { name: /^T-10/ })
     expect(seen.queryByRole('button', { name: 'somebody else sells it' })).toBeNull()
     expect(seen.queryByRole('button', { name: 'somebody else' })).toBeNull()
+  })
+  it('a kit for what is due, in shelf order, packed and given back', async () => {
+    const line = {
+      ...{ partId: tip.partId, code: 'T-10', name: 'tip 1.0', shelf: 'rack A', onHand: 1 },
+      quantity: 2,
+      guns: ['A1', 'A2'],
+    }
+    const kits = {
+      ...{ nowMs: NOW, zone: 'UTC', lines: [line], unknown: [{ kindName: 'Liner', guns: ['B7'] }] },
+      packed: [{ id: 'kit_1', name: 'noon', madeMs: NOW, lines: [line] }],
+    }
+    const { user, findByRole, getByRole, getByText, getByLabelText, sent } = show(undefined, '/parts', {
+      '/parts/kit': kits,
+    })
+    await user.click(await findByRole('button', { name: 'used or given back' }))
+    await user.click(getByRole('button', { name: 'a kit for what is due' }))
+    getByText('only 1 there')
+    getByText('Nobody knows which liner goes on B7: look there first.')
+    await user.clear(getByLabelText('T-10: how many into the kit'))
+    await user.type(getByLabelText('T-10: how many into the kit'), '1')
+    await user.click(getByRole('button', { name: 'Packed' }))
+    expect(saidOf(sent)).toEqual([
+      ['/parts/kit/closed', { kitId: 'kit_1' }],
+      ['/parts/kit', { name: 'all guns, 23 Nov', lines: [{ partId: tip.partId, quantity: 1, guns: ['A1', 'A2'] }] }],
+    ])
   })
   it('nothing counted yet: the shelf to count stands open; what no gun takes is named', async () => {
     const { findByRole, getByRole, getByText } = show(

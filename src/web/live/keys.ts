@@ -11,6 +11,7 @@ export const LIVE_KEYS = [
   'late',
   'jobs',
   'waste',
+  'kits',
   'houserule',
   'photo',
   'look',

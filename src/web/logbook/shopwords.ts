@@ -83,6 +83,7 @@ const SAYS: Says = {
   shelf: ({ part }) => `where ${part} lies`,
   ordered: ({ supplier, lines: n }) => `ordered from ${supplier}: ${lines(n)}`,
   orderClosed: ({ supplier }) => `the rest of an order from ${supplier} does not come`,
+  kit: ({ name, isClosed }) => (isClosed ? `kit ${name}: used or given back` : `kit ${name} packed`),
   jobs: ({ count }) => `wire for ${count === 1 ? 'a job' : `${count} jobs`} said`,
   job: ({ name, isDone }) => (isDone ? `job ${name} welded` : `spools for jobs: ${name}`),
   tin: ({ kindKey, grams, isEmptied }) =>

@@ -58,3 +58,23 @@ export const partOrder = mysqlTable(
   },
   (t) => [uniqueIndex('part_order_key').on(t.idempotencyKey), index('part_order_open').on(t.closedMs, t.orderedMs)],
 )
+
+/** Parts laid together for a walk, a class, a day's work: theirs until it is closed. */
+export const kit = mysqlTable(
+  'kit',
+  {
+    id: idColumn<'kit'>('id').primaryKey(),
+    name: varchar('name', { length: 60 }).notNull(),
+    lines: json('lines').$type<KitLine[]>().notNull(),
+    madeMs: instantMs('made_ms').notNull(),
+    closedMs: instantMs('closed_ms'),
+    idempotencyKey: varchar('idempotency_key', { length: 100 }).notNull(),
+  },
+  (t) => [uniqueIndex('kit_key').on(t.idempotencyKey), index('kit_open').on(t.closedMs)],
+)
+export interface KitLine {
+  partId: PartId
+  quantity: number
+  /** Guns it is for. */
+  guns: string[]
+}

@@ -1,0 +1,131 @@
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { type KitAnswer, type KitLineAnswer } from '@contract/stock.ts'
+import { shortDate } from '@web/format/times.ts'
+import { listed, lower } from '@web/format/words.ts'
+import { PickOne } from '@web/kit/Field.tsx'
+import { Bare } from '@web/kit/Keys.tsx'
+import { Trouble } from '@web/kit/Trouble.tsx'
+import { useIsLead } from '@web/people/queries.ts'
+import { useSave, useShop } from '@web/shopmodel/queries.ts'
+import { useKits } from './queries.ts'
+
+/** What to take along for what is due and wrong, in the order it lies in; packed, it is nobody else's until it is used or given back. */
+export function Kits() {
+  const [areaId, setArea] = useState('')
+  const [isOpen, setOpen] = useState(false)
+  const kits = useKits(areaId)
+  const shop = useShop()
+  const isLead = useIsLead()
+  const close = useSave('/parts/kit/closed')
+  const packed = kits.data?.packed ?? []
+  return (
+    <section aria-label="Kits">
+      <h2>Kits</h2>
+      {packed.map((k) => (
+        <p key={k.id}>
+          <strong>{k.name}</strong>, packed {shortDate(k.madeMs, kits.data?.zone ?? 'UTC')}:{' '}
+          {listed(k.lines.map((l) => `${l.quantity} ${l.code}`))}.{' '}
+          <a href={`/api/parts/kit.pdf?id=${k.id}`}>on paper</a>{' '}
+          {isLead ? (
+            <Bare disabled={close.isPending} onClick={() => close.mutate({ kitId: k.id })}>
+              used or given back
+            </Bare>
+          ) : null}
+        </p>
+      ))}
+      <Trouble problem={close.error ?? kits.error} />
+      {!isOpen ? (
+        <p>
+          <Bare onClick={() => setOpen(true)}>a kit for what is due</Bare>
+        </p>
+      ) : (
+        <>
+          <div className="built-form">
+            <PickOne
+              id="kit-area"
+              label="for the guns of"
+              value={areaId}
+              none="all of them"
+              options={(shop.data?.areas ?? []).map((a) => [a.id, a.name])}
+              onPick={setArea}
+            />
+          </div>
+          {kits.data ? (
+            <Pack
+              key={`${areaId} ${kits.data.lines.map((l) => l.partId).join()}`}
+              kits={kits.data}
+              areaName={shop.data?.areas.find((a) => a.id === areaId)?.name ?? null}
+              isLead={isLead}
+              onDone={() => setOpen(false)}
+            />
+          ) : null}
+        </>
+      )}
+    </section>
+  )
+}
+
+function Pack(props: { kits: KitAnswer; areaName: string | null; isLead: boolean; onDone: () => void }) {
+  const { kits, areaName } = props
+  const pack = useSave('/parts/kit')
+  const [typed, setTyped] = useState<Record<string, string>>({})
+  const [name, setName] = useState(`${areaName ?? 'all guns'}, ${shortDate(kits.nowMs, kits.zone)}`)
+  const textOf = (l: KitLineAnswer) => typed[l.partId] ?? String(l.quantity)
+  const unread = kits.lines.filter((l) => !/^\d{1,4}$/.test(textOf(l).trim()))
+  const lines = kits.lines
+    .map((l) => ({ partId: l.partId, quantity: Number(textOf(l)), guns: l.guns }))
+    .filter((l) => l.quantity > 0)
+  if (kits.lines.length === 0 && kits.unknown.length === 0)
+    return <p className="dim">Nothing is due or wrong there now.</p>
+  return (
+    <div className="order">
+      <ul className="order-lines kit-lines">
+        {kits.lines.map((l) => (
+          <li key={l.partId}>
+            <label>
+              <span>
+                <strong>{l.shelf ?? 'nobody said where'}</strong> {l.code}{' '}
+                <span className="dim">
+                  {l.name}, for {listed(l.guns)}
+                </span>
+                {l.onHand !== null && l.onHand < l.quantity ? (
+                  <strong> only {Math.max(0, l.onHand)} there</strong>
+                ) : null}
+              </span>
+              <Form.Control
+                inputMode="numeric"
+                aria-label={`${l.code}: how many into the kit`}
+                value={textOf(l)}
+                isInvalid={unread.includes(l)}
+                onChange={(e) => setTyped({ ...typed, [l.partId]: e.target.value })}
+              />
+            </label>
+          </li>
+        ))}
+      </ul>
+      {kits.unknown.map((u) => (
+        <p key={u.kindName}>
+          Nobody knows which {lower(u.kindName)} goes on {listed(u.guns)}: look there first.
+        </p>
+      ))}
+      {unread.length > 0 ? <p className="small-print">Write whole numbers: 0 leaves a part out.</p> : null}
+      {props.isLead && kits.lines.length > 0 ? (
+        <div className="stock-count">
+          <Form.Group controlId="kit-name">
+            <Form.Label>called</Form.Label>
+            <Form.Control value={name} maxLength={60} onChange={(e) => setName(e.target.value)} />
+          </Form.Group>
+          <Button
+            variant="chalk"
+            disabled={pack.isPending || unread.length > 0 || lines.length === 0 || name.trim() === ''}
+            onClick={() => pack.mutate({ name, lines }, { onSuccess: props.onDone })}
+          >
+            Packed
+          </Button>
+          <Trouble problem={pack.error} />
+        </div>
+      ) : null}
+    </div>
+  )
+}
