@@ -7,7 +7,7 @@ import { type KitAnswer, type kitClosedRequest, type KitLineAnswer, type kitRequ
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { kit, part, type KitLine } from '@server/db/schema.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
-import { standing } from '@server/gunnow/findings.ts'
+import { wrongKinds } from '@server/gunnow/findings.ts'
 import { stockedParts } from '@server/gunnow/line.ts'
 import { readKept } from '@server/lifekept/kept.ts'
 import { MM, type Sheet } from '@server/print/pdf.ts'
@@ -71,13 +71,11 @@ function wantedOf(surveyed: readonly Surveyed[], parts: readonly Stocked[]) {
 
 /** Kinds to be changed on a gun: wrong parts, and what is due or will be before its guns stand anyway. */
 function kindsWanted(s: Surveyed): { kindKey: KindKey; isWrong: boolean }[] {
-  const wrong = standing(s.checked.findings).flatMap((f) =>
-    f.severity === 'stops' && f.remedy.do === 'change' ? [f.remedy.kindKey] : [],
-  )
+  const wrong = wrongKinds(s.checked)
   const due = s.positions
     .filter((p) => p.change?.act === 'change' && (p.verdict.state === 'due' || p.chanceBy > SOON))
     .map((p) => p.kind.key)
-  return [...new Set([...wrong, ...due])].map((kindKey) => ({ kindKey, isWrong: wrong.includes(kindKey) }))
+  return [...new Set([...wrong, ...due])].map((kindKey) => ({ kindKey, isWrong: wrong.has(kindKey) }))
 }
 
 const natural = new Intl.Collator('en', { numeric: true })

@@ -1,3 +1,4 @@
+import { type KindKey } from '@core/path/columns.ts'
 import { check } from '@core/rightparts/check.ts'
 import { type Setup } from '@core/rightparts/facts.ts'
 import { type Finding } from '@core/rightparts/finding.ts'
@@ -30,3 +31,9 @@ export function checkPlace(hung: Hung, shop: ShopModel): Checked {
 }
 
 export const standing = (findings: readonly Judged[]) => findings.filter((f) => f.kept === null)
+
+/** Kinds of which another part has to go on: what stands there stops the gun or breaks something. */
+export const wrongKinds = ({ findings }: Pick<Checked, 'findings'>): ReadonlySet<KindKey> =>
+  new Set(
+    standing(findings).flatMap((f) => (f.severity === 'stops' && f.remedy.do === 'change' ? [f.remedy.kindKey] : [])),
+  )

@@ -5,6 +5,7 @@ import { linerAskedBy } from '@core/liner/clauses.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { type KeptFit, type LifeSource } from '@core/life/kept.ts'
 import { type KindKey } from '@core/path/columns.ts'
+import { rightPart } from '@core/rightparts/check.ts'
 import { lengthTimes } from '@core/spools/bylength.ts'
 import { Z_95 } from '@core/stats/normal.ts'
 import { type InUse, type StockLife } from '@core/stock/forecast.ts'
@@ -13,6 +14,8 @@ import { and, eq, isNull } from 'drizzle-orm'
 import { carrier, carrierNow, mount } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
+import { wrongKinds } from '@server/gunnow/findings.ts'
+import { stockedParts } from '@server/gunnow/line.ts'
 import { keptKey, readKept } from '@server/lifekept/kept.ts'
 import { type PartRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
 
@@ -29,7 +32,7 @@ export interface Used {
 /** Every position of every gun, by the part number that will be wanted there. */
 export async function usedParts(db: Reader, shop: ShopModel, nowMs: number): Promise<Map<PartId, Used>> {
   const fits = await readKept(db)
-  const surveyed = await survey(db, shop, { nowMs, fits })
+  const [surveyed, stocked] = await Promise.all([survey(db, shop, { nowMs, fits }), stockedParts(db)])
   const partOf = usualParts(surveyed, shop)
   const hours = hoursAhead(nowMs)
   const used = new Map<PartId, Used>(
@@ -37,8 +40,11 @@ export async function usedParts(db: Reader, shop: ShopModel, nowMs: number): Pro
   )
   for (const s of surveyed) {
     if (s.now.isParked) continue
+    const wrong = wrongKinds(s.checked)
     for (const { row, kind, rule } of s.positions) {
-      const of = used.get(row.partId ?? partOf(s, kind.key) ?? ('' as PartId))
+      // What is wrong there is followed by what is right.
+      const right = wrong.has(kind.key) ? rightPart(s.checked.setup, kind.key, stocked)?.id : null
+      const of = used.get(right ?? row.partId ?? partOf(s, kind.key) ?? ('' as PartId))
       if (!of || of.part.kindKey !== kind.key) continue
       of.stations.push(s.station.id)
       const fit = fits.get(keptKey(kind.key, s.station.classKey))
