@@ -115,6 +115,7 @@ await opened('Floor, what is another since', 150, 30, async () => {
 await opened('station page', 100, 60, (i) => ask(`/gun/${ids[(i * 7) % ids.length]}`))
 await opened('walk for 500 guns', 200, 20, (i) => ask(`/walk?minutes=${[10, 25, 60, 120][i % 4]}`))
 await opened('Payback, 90 days', 300, 5, () => ask('/payback?days=90'))
+await opened('Parts, what will be wanted', 200, 5, () => ask('/parts'))
 await opened('Payback, 365 days', null, 3, () => ask('/payback?days=365'))
 const walked = {
   // A device holds its area: a hall of sixty guns.

@@ -10,7 +10,7 @@ import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { wrongKinds } from '@server/gunnow/findings.ts'
 import { stockedParts } from '@server/gunnow/line.ts'
 import { readKept } from '@server/lifekept/kept.ts'
-import { MM, type Sheet } from '@server/print/pdf.ts'
+import { listFoot, MM, type Sheet } from '@server/print/pdf.ts'
 import { pdfOf } from '@server/print/printer.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { loadShop, mustHaveArea, type ShopModel } from '@server/shopmodel/model.ts'
@@ -152,7 +152,5 @@ export async function kitPdf(deps: Deps, who: Who, id: Id<'kit'>): Promise<Buffe
     ],
   }
   const day = dayOf(shop.site.zone, row.madeMs ?? 0)
-  const foot = { text: `${shop.site.name}, ${day}, page {page} of {pages}`, fontSize: 8, margin: FOOT }
-  return (await pdfOf({ definition, foot })).pdf
+  return (await pdfOf({ definition, foot: listFoot(`${shop.site.name}, ${day}`) })).pdf
 }
-const FOOT: [number, number, number, number] = [14 * MM, 0, 14 * MM, 0]

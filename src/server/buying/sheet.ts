@@ -5,7 +5,7 @@ import { eq } from 'drizzle-orm'
 import { mustLead, type Deps, type Who } from '@server/call/context.ts'
 import { offer, partOrder, supplier } from '@server/db/schema.ts'
 import { harmless } from '@server/logbook/csv.ts'
-import { MM, type Sheet } from '@server/print/pdf.ts'
+import { listFoot, MM, type Sheet } from '@server/print/pdf.ts'
 import { pdfOf } from '@server/print/printer.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
@@ -73,7 +73,5 @@ export async function orderPdf(sheet: OrderSheet): Promise<Buffer> {
       },
     ],
   }
-  const foot = { text: `${shopName}, ${day}, page {page} of {pages}`, fontSize: 8, margin: FOOT }
-  return (await pdfOf({ definition, foot })).pdf
+  return (await pdfOf({ definition, foot: listFoot(`${shopName}, ${day}`) })).pdf
 }
-const FOOT: [number, number, number, number] = [14 * MM, 0, 14 * MM, 0]

@@ -12,6 +12,12 @@ export interface Sheet {
   /** A line under each page. `{page}` and `{pages}` stand for their numbers. */
   foot?: { text: string; fontSize: number; margin: [number, number, number, number] }
 }
+/** The line under a page of lists. */
+export const listFoot = (text: string): NonNullable<Sheet['foot']> => ({
+  text: `${text}, page {page} of {pages}`,
+  fontSize: 8,
+  margin: [14 * MM, 0, 14 * MM, 0],
+})
 export interface Printed {
   pdf: Buffer
   pages: number

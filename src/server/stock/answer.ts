@@ -1,7 +1,7 @@
 import { type PartId } from '@core/ids/id.ts'
 import { LOSS_GUESS } from '@core/life/loggingshare.ts'
 import { Z_90 } from '@core/stats/normal.ts'
-import { advise, KEEP_OF_PRICE, type Absence, type Advice, type Offer } from '@core/stock/advise.ts'
+import { advise, KEEP_OF_PRICE, priceAt, type Absence, type Advice, type Offer } from '@core/stock/advise.ts'
 import { varianceOf } from '@core/stock/counts.ts'
 import { fewer } from '@core/stock/fewer.ts'
 import {
@@ -258,7 +258,7 @@ function adviceTold(advice: Advice, offers: readonly Asked[]): StockPart['advice
   return {
     ...{ supplierName: of?.supplierName ?? null, offerId: of?.row?.id ?? null },
     ...{ leadDays, point, service, meanwhile, quantity, orderInDays, runsOut, chanceShort },
-    eachMinor: of && of.bands.some((b) => b.each >= 1 || of.row) ? eachAt(of, quantity) : null,
+    eachMinor: of && of.bands.some((b) => b.each >= 1 || of.row) ? priceAt(of, quantity) : null,
     ...{ tiedUpMinor, yearMinor, weekWithoutMinor, shortMinor },
     bridge: bridgeTold(advice, offers),
   }
@@ -269,9 +269,6 @@ function bridgeTold({ bridge }: Advice, offers: readonly Asked[]) {
   const supplierName = offers.find((o) => o.id === offerId)?.supplierName ?? null
   return { supplierName, quantity, minor, standWithMinor, standWithoutMinor, chanceShort }
 }
-const eachAt = ({ bands }: Pick<Offer, 'bands'>, quantity: number): number =>
-  [...bands].sort((a, b) => a.from - b.from).findLast((b) => quantity >= b.from)?.each ?? 0
-
 function offerTold(o: Asked, advice: Advice | null): OfferLine {
   const weighed = advice?.offers.find((w) => w.id === o.id)
   return {

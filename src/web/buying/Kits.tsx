@@ -8,6 +8,7 @@ import { Bare } from '@web/kit/Keys.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useIsLead } from '@web/people/queries.ts'
 import { useSave, useShop } from '@web/shopmodel/queries.ts'
+import { isCount } from './buyingwords.ts'
 import { useKits } from './queries.ts'
 
 /** What to take along for what is due and wrong, in the order it lies in; packed, it is nobody else's until it is used or given back. */
@@ -72,7 +73,7 @@ function Pack(props: { kits: KitAnswer; areaName: string | null; isLead: boolean
   const [typed, setTyped] = useState<Record<string, string>>({})
   const [name, setName] = useState(`${areaName ?? 'all guns'}, ${shortDate(kits.nowMs, kits.zone)}`)
   const textOf = (l: KitLineAnswer) => typed[l.partId] ?? String(l.quantity)
-  const unread = kits.lines.filter((l) => !/^\d{1,4}$/.test(textOf(l).trim()))
+  const unread = kits.lines.filter((l) => !isCount(textOf(l)))
   const lines = kits.lines
     .map((l) => ({ partId: l.partId, quantity: Number(textOf(l)), guns: l.guns }))
     .filter((l) => l.quantity > 0)

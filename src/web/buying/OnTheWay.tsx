@@ -6,6 +6,7 @@ import { shortDate } from '@web/format/times.ts'
 import { Bare } from '@web/kit/Keys.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
+import { isCount } from './buyingwords.ts'
 
 /** Orders that are not all in: what came is put on the shelf from here. */
 export function OnTheWay({ at }: { at: StockAnswer }) {
@@ -28,7 +29,7 @@ function OneOrder({ order, at }: { order: OrderAnswer; at: StockAnswer }) {
   const [counts, setCounts] = useState<Record<string, string>>({})
   const open = order.lines.filter((l) => leftOf(l) > 0)
   const typed = (l: OrderAnswer['lines'][number]) => counts[l.partId] ?? String(leftOf(l))
-  const unread = open.some((l) => !/^\d{1,7}$/.test(typed(l).trim()))
+  const unread = open.some((l) => !isCount(typed(l)))
   const lines = open
     .map((l) => ({ partId: l.partId, quantity: Number(typed(l)) }))
     .filter((l) => l.quantity > 0 && Number.isInteger(l.quantity))

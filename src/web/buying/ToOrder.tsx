@@ -5,7 +5,7 @@ import { aboutMoney } from '@web/format/numbers.ts'
 import { Bare } from '@web/kit/Keys.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
-import { isShort, isToOrder } from './buyingwords.ts'
+import { isCount, isShort, isToOrder } from './buyingwords.ts'
 
 /** What is to be ordered, by supplier, as it is proposed: every number can be another. */
 export function ToOrder({ at, onOpen }: { at: StockAnswer; onOpen: (partId: string) => void }) {
@@ -58,7 +58,7 @@ function OneSupplier(props: {
   const order = useSave('/parts/order')
   const [typed, setTyped] = useState<Record<string, string>>({})
   const textOf = (p: StockPart) => typed[p.partId] ?? String(p.advice?.quantity ?? 0)
-  const unread = parts.filter((p) => !/^\d{1,7}$/.test(textOf(p).trim()))
+  const unread = parts.filter((p) => !isCount(textOf(p)))
   const lines = parts
     .map((p) => ({ partId: p.partId, quantity: Number(textOf(p)), each: p.advice?.eachMinor ?? 0 }))
     .filter((l) => l.quantity > 0)

@@ -193,3 +193,6 @@ export function partOfCode(parts: readonly StockPart[], text: string): StockPart
   const isIts = (c: string | null) => c !== null && c.toLowerCase() === code
   return parts.find((p) => isIts(p.code)) ?? parts.find((p) => p.offers.some((o) => isIts(o.theirCode)))
 }
+
+/** A whole number of pieces, as it is typed in a list of many; none is one too. */
+export const isCount = (text: string): boolean => /^\d{1,7}$/.test(text.trim())
