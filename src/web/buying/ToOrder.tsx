@@ -5,43 +5,70 @@ import { aboutMoney } from '@web/format/numbers.ts'
 import { Bare } from '@web/kit/Keys.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
-import { isCount, isShort, isToOrder } from './buyingwords.ts'
+import { bridgeWorth, isCount, isShort, isToOrder } from './buyingwords.ts'
 
-/** What is to be ordered, by supplier, as it is proposed: every number can be another. */
+interface Proposed {
+  part: StockPart
+  quantity: number
+  each: number
+}
+type Lists = Map<string, Proposed[]>
+const add = (lists: Lists, supplierId: string, line: Proposed) =>
+  lists.set(supplierId, [...(lists.get(supplierId) ?? []), line])
+
+/** What is to be ordered, by supplier, as it is proposed: every number can be another. What an order would come too late for is bridged first. */
 export function ToOrder({ at, onOpen }: { at: StockAnswer; onOpen: (partId: string) => void }) {
-  const wanted = at.parts.filter((p) => p.inUse > 0 && (isShort(p) || isToOrder(p)) && !isComing(p))
+  const inUse = at.parts.filter((p) => p.inUse > 0)
+  const wanted = inUse.filter((p) => (isShort(p) || isToOrder(p)) && !isComing(p))
   const unsold = wanted.filter((p) => offerOf(p)?.supplierId == null)
-  const bySupplier = new Map<string, StockPart[]>()
-  for (const p of wanted) {
-    const id = offerOf(p)?.supplierId
-    if (id) bySupplier.set(id, [...(bySupplier.get(id) ?? []), p])
+  const [orders, bridges]: [Lists, Lists] = [new Map(), new Map()]
+  for (const part of wanted) {
+    const id = offerOf(part)?.supplierId
+    if (id) add(orders, id, { part, quantity: part.advice?.quantity ?? 0, each: part.advice?.eachMinor ?? 0 })
   }
-  if (wanted.length === 0) return null
+  for (const part of inUse) {
+    const bridge = bridgeWorth(part)
+    const by = bridge && part.offers.find((o) => o.supplierName === bridge.supplierName)
+    if (!bridge || !by?.supplierId) continue
+    const each = by.bands.findLast((b) => bridge.quantity >= b.from)?.each ?? 0
+    add(bridges, by.supplierId, { part, quantity: bridge.quantity, each })
+  }
+  if (wanted.length === 0 && bridges.size === 0) return null
+  const list = (lists: Lists) =>
+    [...lists].map(([supplierId, lines]) => (
+      <OneSupplier
+        key={`${supplierId} ${lines.map((l) => l.part.code).join(' ')}`}
+        {...{ supplierId, lines, at, onOpen }}
+      />
+    ))
   return (
-    <section aria-label="To order">
-      <h2>To order</h2>
-      {[...bySupplier].map(([supplierId, parts]) => (
-        <OneSupplier
-          key={`${supplierId} ${parts.map((p) => p.code).join(' ')}`}
-          supplierId={supplierId}
-          parts={parts}
-          at={at}
-          onOpen={onOpen}
-        />
-      ))}
-      {unsold.length > 0 ? (
-        <p>
-          Nobody said who sells{' '}
-          {unsold.map((p, i) => (
-            <span key={p.partId}>
-              {i > 0 ? ', ' : ''}
-              <Bare onClick={() => onOpen(p.partId)}>{p.code}</Bare>
-            </span>
-          ))}
-          : open one and say it, then it is ordered from here.
-        </p>
+    <>
+      {bridges.size > 0 ? (
+        <section aria-label="Bridge it today">
+          <h2>Bridge it today</h2>
+          <p className="dim">What comes otherwise comes too late for these: so many carry over until it is here.</p>
+          {list(bridges)}
+        </section>
       ) : null}
-    </section>
+      {wanted.length > 0 ? (
+        <section aria-label="To order">
+          <h2>To order</h2>
+          {list(orders)}
+          {unsold.length > 0 ? (
+            <p>
+              Nobody said who sells{' '}
+              {unsold.map((p, i) => (
+                <span key={p.partId}>
+                  {i > 0 ? ', ' : ''}
+                  <Bare onClick={() => onOpen(p.partId)}>{p.code}</Bare>
+                </span>
+              ))}
+              : open one and say it, then it is ordered from here.
+            </p>
+          ) : null}
+        </section>
+      ) : null}
+    </>
   )
 }
 /** What is coming is enough until then: it is looked at under what is on its way. */
@@ -50,17 +77,19 @@ const offerOf = (p: StockPart) => p.offers.find((o) => o.id !== null && o.id ===
 
 function OneSupplier(props: {
   supplierId: string
-  parts: readonly StockPart[]
+  lines: readonly Proposed[]
   at: StockAnswer
   onOpen: (partId: string) => void
 }) {
-  const { supplierId, parts, at } = props
+  const { supplierId, at } = props
   const order = useSave('/parts/order')
   const [typed, setTyped] = useState<Record<string, string>>({})
-  const textOf = (p: StockPart) => typed[p.partId] ?? String(p.advice?.quantity ?? 0)
+  const parts = props.lines.map((l) => l.part)
+  const textOf = (p: StockPart) =>
+    typed[p.partId] ?? String(props.lines.find((l) => l.part.partId === p.partId)?.quantity ?? 0)
   const unread = parts.filter((p) => !isCount(textOf(p)))
-  const lines = parts
-    .map((p) => ({ partId: p.partId, quantity: Number(textOf(p)), each: p.advice?.eachMinor ?? 0 }))
+  const lines = props.lines
+    .map(({ part, each }) => ({ partId: part.partId, quantity: Number(textOf(part)), each }))
     .filter((l) => l.quantity > 0)
   const total = lines.reduce((sum, l) => sum + l.quantity * l.each, 0)
   const name = at.suppliers.find((s) => s.id === supplierId)?.name ?? ''

@@ -1,5 +1,5 @@
 import { DAY_MS } from '@core/units/time.ts'
-import { type OfferLine, type StockAnswer, type StockPart } from '@contract/stock.ts'
+import { type AdviceLine, type OfferLine, type StockAnswer, type StockPart } from '@contract/stock.ts'
 import { aboutMoney, money, twoFigures } from '@web/format/numbers.ts'
 import { shortDate } from '@web/format/times.ts'
 import { capital, countWord, inN, listed, lower } from '@web/format/words.ts'
@@ -167,15 +167,20 @@ export function priceWords(o: OfferLine, currency: string): string {
     .join(', ')
 }
 
+/** A small order of the quickest that saves more standing than it costs; null: it is as well to wait. */
+export function bridgeWorth(p: StockPart): NonNullable<AdviceLine['bridge']> | null {
+  const bridge = p.advice?.bridge
+  if (!bridge || p.onHand === null) return null
+  return bridge.standWithoutMinor - bridge.standWithMinor > bridge.minor ? bridge : null
+}
 /** Pay more now or wait: what bridges the time until the usual order is in, against what waiting costs. */
 export function nowOrWait(p: StockPart, at: StockAnswer): string {
   const bridge = p.advice?.bridge
   if (!bridge || !p.advice || p.onHand === null) return ''
   const usual = p.advice.supplierName ?? 'the usual order'
-  const saved = bridge.standWithoutMinor - bridge.standWithMinor
   const buy = `${bridge.quantity} from ${bridge.supplierName} for about ${aboutMoney(bridge.minor, at.currency)}`
   const chance = chanceWords(bridge.chanceShort)
-  if (saved > bridge.minor)
+  if (bridgeWorth(p))
     return `Bridge it today: ${buy}. Waiting for ${usual} alone runs short ${chance}, which would cost about ${aboutMoney(bridge.standWithoutMinor, at.currency)} of standing.`
   return `Wait for ${usual}: it runs short ${chance}, about ${aboutMoney(bridge.standWithoutMinor, at.currency)} of standing; bridging it would take ${buy}.`
 }

@@ -1,4 +1,5 @@
 // @vitest-environment jsdom
+import { within } from '@testing-library/react'
 import { afterEach, describe, expect, it } from 'vitest'
 import { anId } from '@core/testing/ids.ts'
 import { ME, saidOf, stage, unstage } from '@web/testing/stage.tsx'
@@ -98,6 +99,19 @@ describe('parts', () => {
     await user.click(getByRole('button', { name: 'Ordered' }))
     expect(saidOf(sent)).toEqual([
       ['/parts/order', { supplierId: 'supp_1', lines: [{ partId: tip.partId, quantity: 200 }] }],
+    ])
+  })
+  it('what would come too late is bridged first, from the quickest', async () => {
+    const bridge = {
+      ...{ supplierName: 'By post', quantity: 20, minor: 4600, standWithMinor: 0 },
+      ...{ standWithoutMinor: 90_000, chanceShort: 0.9 },
+    }
+    const part = { ...tip, advice: { ...sampleAdvice({ chanceShort: 0.9 }), bridge }, coming: [] }
+    const { user, findByRole, sent } = show(sampleStock([part]))
+    const section = await findByRole('region', { name: 'Bridge it today' })
+    await user.click(within(section).getByRole('button', { name: 'Ordered' }))
+    expect(saidOf(sent)).toEqual([
+      ['/parts/order', { supplierId: 'supp_1', lines: [{ partId: tip.partId, quantity: 20 }] }],
     ])
   })
   it('what is on its way: late, what came of it, the rest that does not', async () => {
