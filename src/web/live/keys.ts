@@ -8,7 +8,6 @@ export const LIVE_KEYS = [
   'spools',
   'supply',
   'stock',
-  'late',
   'jobs',
   'waste',
   'kits',
@@ -26,6 +25,6 @@ export const LIVE_KEYS = [
  */
 export const STILL_KEYS = [
   ...(['audit', 'cautions', 'change', 'dedicate', 'down', 'downNow', 'drag', 'guide', 'handover'] as const),
-  ...(['helped', 'knowledge', 'life', 'lifePreview', 'lifeSigns', 'liner', 'me', 'payback'] as const),
+  ...(['helped', 'knowledge', 'late', 'life', 'lifePreview', 'lifeSigns', 'liner', 'me', 'payback'] as const),
   ...(['holding', 'progress', 'reading', 'stops', 'tune', 'walk'] as const),
 ] as const
