@@ -40,6 +40,6 @@ describe('an order that is late, on Floor', () => {
     unstage()
     localStorage.setItem('idle-spool-late', 'half a l')
     const none = stage(<LateLine />, { '/parts/late': { ...late, late: [] } })
-    expect(none.queryByRole('status')).toBeNull()
+    expect(none.queryByText(/should have come/)).toBeNull()
   })
 })
