@@ -51,7 +51,6 @@ export type SpoolId = Id<'spool'>
 export type AreaId = Id<'area'>
 export type FamilyId = Id<'family'>
 export type SupplierId = Id<'supplier'>
-export type OfferId = Id<'offer'>
 export type OrderId = Id<'order'>
 
 const ALPHABET = '0123456789abcdefghjkmnpqrstvwxyz'

@@ -1,4 +1,5 @@
 import { alloyOf, isCored, type Mode, type WireFacts } from '@core/rightparts/facts.ts'
+import { meanAndNext } from '@core/stats/mean.ts'
 import { normalCdf, Z_80 } from '@core/stats/normal.ts'
 import { gramPerMetre } from './wire.ts'
 
@@ -7,7 +8,6 @@ export type JobJoint =
   | { kind: 'fillet'; legMm: number }
   | { kind: 'vee'; thicknessMm: number; angleDeg: number; gapMm: number }
   | { kind: 'section'; mm2: number }
-export const JOB_JOINTS = ['fillet', 'vee', 'section'] as const
 export interface JobWork {
   joint: JobJoint
   /** Weld on one piece, and pieces. */
@@ -91,10 +91,8 @@ export function learntOf(
 ): { ratio: number; sd: number } | null {
   const ratios = done.filter((d) => d.usedKg > 0 && d.computedKg > 0).map((d) => d.usedKg / d.computedKg)
   if (ratios.length < LEAST_JOBS) return null
-  const ratio = ratios.reduce((a, b) => a + b, 0) / ratios.length
-  const variance = ratios.reduce((sum, r) => sum + (r - ratio) ** 2, 0) / (ratios.length - 1)
-  const sd = Math.max(LEAST_SD, (Math.sqrt(variance) / ratio) * Math.sqrt(1 + 1 / ratios.length))
-  return { ratio, sd }
+  const { mean: ratio, sd } = meanAndNext(ratios)
+  return { ratio, sd: Math.max(LEAST_SD, sd / ratio) }
 }
 /** The next job is never quite like the last ones. */
 const LEAST_SD = 0.04
@@ -113,8 +111,11 @@ export function chanceFinishes(left: Known, wanted: readonly Known[]): number {
 /** So much more has to be there that it finishes 9 times in 10. */
 export const surely = ({ kg, sdKg }: Known): number => kg + Z_80 * sdKg
 
+/** So much is there 9 times in 10. */
+export const surelyThere = ({ kg, sdKg }: Known): number => Math.max(0, kg - Z_80 * sdKg)
+
 /** Pieces that a spool finishes for sure: a change between pieces, not within one. */
 export function piecesOf(left: Known, job: Known & { pieces: number }): number {
   const each = surely(job) / job.pieces
-  return Math.max(0, Math.min(job.pieces, Math.floor(Math.max(0, left.kg - Z_80 * left.sdKg) / each)))
+  return Math.max(0, Math.min(job.pieces, Math.floor(surelyThere(left) / each)))
 }

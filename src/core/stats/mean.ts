@@ -6,3 +6,9 @@ export function variance(list: readonly number[]): number {
   const m = mean(list)
   return list.reduce((s, x) => s + (x - m) ** 2, 0) / (list.length - 1)
 }
+
+/** Mean of a few, and one standard deviation of the next of their kind: s·√(1 + 1/n), for their mean is itself only known so well. */
+export const meanAndNext = (list: readonly number[]): { mean: number; sd: number } => ({
+  mean: mean(list),
+  sd: Math.sqrt(variance(list) * (1 + 1 / list.length)),
+})

@@ -1,8 +1,9 @@
 import { describe, expect, test } from 'vitest'
-import { advise, priceAt, type AskedPart, type Offer } from './advise.ts'
+import { advise, type AskedPart, type Offer } from './advise.ts'
 import { meanOf } from './counts.ts'
 import { fewer } from './fewer.ts'
 import { forecastByLives, RenewalsKept, wantsOf, withoutAny, type InUse } from './forecast.ts'
+import { priceAt } from './ordersize.ts'
 import { OWN_COLUMNS, sheetOf } from './ordersheet.ts'
 
 const life = { key: 'tip', life: { shape: 2.5, scale: 8, rate: 0.01 }, limit: null, sdLog: 0.05, share: 1 }

@@ -1,6 +1,6 @@
-import { atMost, enoughFor, meanOf, type Counts } from './counts.ts'
+import { atMost, enoughFor, meanOf, mixed, type Counts } from './counts.ts'
 import { runsOut, shortBy, type Coming, type Forecast, type Instead, type OnShelf, type RunsOut } from './forecast.ts'
-import { orderSize, yearOf, type OrderCosts, type PriceBand } from './ordersize.ts'
+import { orderSize, priceAt, yearOf, type OrderCosts, type PriceBand } from './ordersize.ts'
 
 /** What somebody sells a part for. Money in minor units of the shop's currency. */
 export interface Offer {
@@ -97,12 +97,12 @@ export function needOverLead(
   { leadDays, sdLeadDays }: Pick<Offer, 'leadDays' | 'sdLeadDays'>,
 ): Counts {
   const nodes = sdLeadDays > 0 ? LEADS : ([[0, 1]] as const)
-  const sum: number[] = []
-  for (const [z, weight] of nodes)
-    forecast
-      .over(Math.max(0, leadDays + z * sdLeadDays))
-      .counts.forEach((p, k) => (sum[k] = (sum[k] ?? 0) + weight * p))
-  return sum
+  return mixed(
+    nodes.map(([z, weight]) => ({
+      weight,
+      counts: forecast.over(Math.max(0, leadDays + z * sdLeadDays)).counts,
+    })),
+  )
 }
 
 /**
@@ -192,11 +192,6 @@ function inPacks(offer: Offer, costs: OrderCosts, shelfMost: number | null): num
   // Where not even one pack is allowed one is still the least that is sold.
   const [first, ...more] = whole.length > 0 ? whole : [Math.max(packOf, Math.floor(most / packOf) * packOf)]
   return more.reduce((b, q) => (yearOf(q, costs) < yearOf(b, costs) ? q : b), first ?? packOf)
-}
-
-export function priceAt({ bands }: Pick<Offer, 'bands'>, quantity: number): number {
-  const sorted = [...bands].sort((a, b) => a.from - b.from)
-  return (sorted.findLast((b) => quantity >= b.from) ?? sorted[0])?.each ?? 0
 }
 
 /** Days in which so many are wanted, at the middle, straight between the days that are looked at; null: not within a year. */

@@ -62,3 +62,11 @@ export function together(a: Counts, b: Counts): number[] {
   while (sum.length > 1 && (sum.at(-1) ?? 1) < REST * REST) sum.pop()
   return sum
 }
+
+/** One of several, each with its chance. */
+export function mixed(parts: readonly { weight: number; counts: Counts }[]): Counts {
+  const sum = new Array<number>(Math.max(1, ...parts.map((p) => p.counts.length))).fill(0)
+  for (const { weight, counts } of parts)
+    if (weight > 0) counts.forEach((p, k) => (sum[k] = (sum[k] as number) + weight * p))
+  return sum
+}

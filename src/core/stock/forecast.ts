@@ -1,7 +1,7 @@
 import { type WearAndChance } from '@core/life/renewalgrid.ts'
 import { normalCdf } from '@core/stats/normal.ts'
 import { logGamma } from '@core/stats/beta.ts'
-import { atMost, meanOf, poissonCounts, together, varianceOf, type Counts } from './counts.ts'
+import { atMost, enoughFor, meanOf, mixed, poissonCounts, together, varianceOf, type Counts } from './counts.ts'
 import { Renewals, sumOf } from './renewals.ts'
 
 /** How a kind of part lasts at a class of places, as a forecast takes it. */
@@ -98,7 +98,19 @@ export function forecastByLives(
   return {
     by: seen ? 'both' : 'lives',
     parts: inUse.length,
-    over: (days) => needOf(days, mixed(NODES.map(([z], i) => ({ weight: weights[i] ?? 0, counts: at(z, days) })))),
+    over: once((days) =>
+      needOf(days, mixed(NODES.map(([z], i) => ({ weight: weights[i] ?? 0, counts: at(z, days) })))),
+    ),
+  }
+}
+
+/** Advice asks for the same days again and again. */
+function once(over: Forecast['over']): Forecast['over'] {
+  const known = new Map<number, Need>()
+  return (days) => {
+    const need = known.get(days) ?? over(days)
+    known.set(days, need)
+    return need
   }
 }
 
@@ -158,13 +170,6 @@ export const wantsOf = (inUse: readonly InUse[], kept: RenewalsKept) =>
     return { group, none: (days: number) => renewals.within(useIn(days), age, life.share)[0] ?? 0 }
   })
 
-function mixed(parts: readonly { weight: number; counts: Counts }[]): Counts {
-  const sum = new Array<number>(Math.max(...parts.map((p) => p.counts.length))).fill(0)
-  for (const { weight, counts } of parts)
-    if (weight > 0) counts.forEach((p, k) => (sum[k] = (sum[k] as number) + weight * p))
-  return sum
-}
-
 /**
  * The same from what left the shelf alone, where no life is known: of n in d days the rate is gamma (n + ½, d), so that the count to come is negative
  * binomial (Jeffreys). The spread of what was taken widens it. Source: Gelman et al., Bayesian Data Analysis.
@@ -177,7 +182,7 @@ export function forecastByCounts({ days: seenDays, taken, sd }: Seen): Forecast 
   return {
     by: 'counts',
     parts: 0,
-    over: (days) => needOf(days, negativeBinomial(size, (worth * days) / seenDays)),
+    over: once((days) => needOf(days, negativeBinomial(size, (worth * days) / seenDays))),
   }
 }
 function negativeBinomial(size: number, mean: number): Counts {
@@ -197,16 +202,10 @@ function needOf(days: number, counts: Counts): Need {
     days,
     counts,
     mean: meanOf(counts),
-    low: quantileOfCounts(counts, 0.05),
-    high: quantileOfCounts(counts, 0.95),
+    low: enoughFor(counts, 0.05),
+    high: enoughFor(counts, 0.95),
   }
 }
-export function quantileOfCounts(counts: Counts, p: number): number {
-  let sum = 0
-  for (const [k, q] of counts.entries()) if ((sum += q) >= p) return k
-  return counts.length - 1
-}
-
 /** What lies there, as far as it is known. */
 export interface OnShelf {
   mean: number

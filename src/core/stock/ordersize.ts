@@ -54,13 +54,19 @@ export function yearOf(quantity: number, of: OrderCosts): number {
   return (of.orderCost * of.perYear) / quantity + of.perYear * each + (holding * quantity) / 2
 }
 
+const byFrom = (bands: readonly PriceBand[]) => [...bands].sort((a, b) => a.from - b.from)
+/** The price that holds for each of so many, where it holds for all of them; none without a price. */
+export function priceAt({ bands }: { bands: readonly PriceBand[] }, quantity: number): number {
+  const sorted = byFrom(bands)
+  return (sorted.findLast((b) => quantity >= b.from) ?? sorted[0])?.each ?? 0
+}
+
 /** The price of a part in an order of that size, on average. */
 function eachAt(quantity: number, { bands, discount }: OrderCosts): number {
-  const sorted = [...bands].sort((a, b) => a.from - b.from)
+  if (bands.length === 0) throw new RangeError('orderSize: expected a price')
+  if (discount === 'all') return priceAt({ bands }, quantity)
+  const sorted = byFrom(bands)
   const i = sorted.findLastIndex((b) => quantity >= b.from)
-  const band = sorted[Math.max(0, i)]
-  if (!band) throw new RangeError('orderSize: expected a price')
-  if (discount === 'all') return band.each
   const paid = sorted.slice(0, i + 1).reduce((sum, b, j) => {
     const to = j === i ? quantity : (sorted[j + 1]?.from ?? quantity)
     return sum + (to - b.from) * b.each
@@ -81,7 +87,7 @@ function cheapest(quantities: readonly number[], of: OrderCosts): number {
 }
 
 function checked(of: OrderCosts): PriceBand[] {
-  const bands = [...of.bands].sort((a, b) => a.from - b.from)
+  const bands = byFrom(of.bands)
   const keep = 'each' in of.holding ? of.holding.each : of.holding.ofPrice
   if (!(of.perYear > 0 && of.orderCost >= 0 && keep > 0))
     throw new RangeError(

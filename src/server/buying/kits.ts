@@ -5,11 +5,12 @@ import { desc, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
 import { type KitAnswer, type kitClosedRequest, type KitLineAnswer, type kitRequest } from '@contract/stock.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
-import { kit, part, type KitLine } from '@server/db/schema.ts'
+import { kit, type KitLine } from '@server/db/schema.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { wrongKinds } from '@server/gunnow/findings.ts'
 import { stockedParts } from '@server/gunnow/line.ts'
 import { readKept } from '@server/lifekept/kept.ts'
+import { mustHaveParts } from '@server/parts/supply.ts'
 import { listFoot, MM, type Sheet } from '@server/print/pdf.ts'
 import { pdfOf } from '@server/print/printer.ts'
 import { DomainError } from '@server/problem/problem.ts'
@@ -97,9 +98,10 @@ export const packKit = (deps: Deps, who: Who, r: z.output<typeof kitRequest>) =>
     key: r.key,
     change: { of: 'kit', name: r.name, isClosed: false },
     work: async (tx) => {
-      const known = new Set<string>((await tx.select({ id: part.id }).from(part)).map((p) => p.id))
-      if (r.lines.some((l) => !known.has(l.partId)))
-        throw new DomainError('not-found', 'There is no such part.', ['Add it under parts and wires first.'])
+      await mustHaveParts(
+        tx,
+        r.lines.map((l) => l.partId),
+      )
       await tx.insert(kit).values({
         id: makeId('kit', deps.now(), deps.random),
         ...{ name: r.name, lines: r.lines, madeMs: deps.now(), closedMs: null, idempotencyKey: r.key },

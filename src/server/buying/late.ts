@@ -1,8 +1,7 @@
-import { and, isNull, lt } from 'drizzle-orm'
 import { type LateAnswer } from '@contract/stock.ts'
 import { mustRead, type Who } from '@server/call/context.ts'
-import { partOrder } from '@server/db/schema.ts'
 import { askStock, type LifeDeps } from '@server/life/work.ts'
+import { readOrders } from '@server/stock/orders.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
 
 /** A gun is to wait for it where it is likelier than not out within a week. */
@@ -13,11 +12,7 @@ export async function readLate(deps: LifeDeps, who: Who): Promise<LateAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const { site } = await loadShop(deps.db, deps.shops, nowMs)
-  const [overdue] = await deps.db
-    .select({ id: partOrder.id })
-    .from(partOrder)
-    .where(and(isNull(partOrder.closedMs), lt(partOrder.dueMs, nowMs)))
-    .limit(1)
+  const overdue = (await readOrders(deps.db, nowMs)).some((o) => o.isOpen && o.row.dueMs < nowMs)
   const told = { nowMs, zone: site.zone }
   if (!overdue) return { ...told, late: [] }
   const { orders, parts } = await askStock(deps.lifeWork, undefined)

@@ -1,6 +1,6 @@
 import { makeId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
-import { priceAt } from '@core/stock/advise.ts'
+import { priceAt } from '@core/stock/ordersize.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { and, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
@@ -15,6 +15,7 @@ import {
 import { mustOwn, type Deps, type Who } from '@server/call/context.ts'
 import { offer, part, partOrder, supplier } from '@server/db/schema.ts'
 import { type Reader, type Tx } from '@server/db/db.ts'
+import { codesOf, mustHaveParts } from '@server/parts/supply.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { changing } from '@server/write/changing.ts'
@@ -50,7 +51,7 @@ export async function saveOffer(deps: Deps, who: Who, r: z.infer<typeof offerReq
     change: () => ({ of: 'offer', ...said }),
     work: async (tx) => {
       said.supplier = (await mustHaveSupplier(tx, r.supplierId)).name
-      said.part = (await mustHavePart(tx, r.partId)).code
+      said.part = (await mustHaveParts(tx, [r.partId])).get(r.partId) ?? ''
       const values = {
         theirCode: r.theirCode ?? null,
         packOf: r.packOf,
@@ -78,7 +79,7 @@ export function saveShelf(deps: Deps, who: Who, r: z.infer<typeof shelfRequest>)
     key: r.key,
     change: () => ({ of: 'shelf', ...said }),
     work: async (tx) => {
-      said.part = (await mustHavePart(tx, r.partId)).code
+      said.part = (await mustHaveParts(tx, [r.partId])).get(r.partId) ?? ''
       await tx
         .update(part)
         .set({ shelf: r.shelf || null, shelfMost: r.shelfMost ?? null })
@@ -96,8 +97,8 @@ export function placeOrder(deps: Deps, who: Who, r: z.infer<typeof orderRequest>
     work: async (tx, w) => {
       const from = await mustHaveSupplier(tx, r.supplierId)
       said.supplier = from.name
-      for (const l of r.lines) await mustHavePart(tx, l.partId)
       const partIds = r.lines.map((l) => l.partId)
+      await mustHaveParts(tx, partIds)
       const offers = await tx
         .select()
         .from(offer)
@@ -141,7 +142,10 @@ export function receiveOrder(deps: Deps, who: Who, r: z.infer<typeof orderReceiv
     change: { of: 'received' },
     work: async (tx, w) => {
       const order = await lockedOrder(tx, r.orderId, deps.now())
-      const codes = new Map((await tx.select({ id: part.id, code: part.code }).from(part)).map((p) => [p.id, p.code]))
+      const codes = await codesOf(
+        tx,
+        r.lines.map((l) => l.partId),
+      )
       for (const { partId, quantity } of r.lines) {
         const line = order.row.lines.find((l) => l.partId === partId)
         const code = codes.get(partId) ?? 'That part'
@@ -194,10 +198,5 @@ async function lockedOrder(tx: Tx, id: Order['row']['id'], nowMs: number): Promi
 async function mustHaveSupplier(tx: Tx, id: (typeof supplier.$inferSelect)['id']) {
   const [row] = await tx.select().from(supplier).where(eq(supplier.id, id))
   if (!row) throw new DomainError('not-found', 'There is no such supplier.', ['Say who sells it first.'])
-  return row
-}
-async function mustHavePart(tx: Tx, id: (typeof part.$inferSelect)['id']) {
-  const [row] = await tx.select({ code: part.code }).from(part).where(eq(part.id, id))
-  if (!row) throw new DomainError('not-found', 'There is no such part.', ['Add it under parts and wires first.'])
   return row
 }

@@ -8,23 +8,9 @@ import { type Prior } from '@core/life/thinned.ts'
 import { type LoggingShareLine } from '@contract/parts.ts'
 import { toldLife } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { shareFor } from '@server/parts/sharestore.ts'
+import { shareOf } from '@server/parts/sharestore.ts'
 import { type KindRow, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { type Life } from './lives.ts'
-
-/** Where nothing tells how much is written down. A guess, wide enough to hold most shops. */
-const SHARE_GUESS: ShareBand = { value: 0.85, low: 0.6, high: 1 }
-
-/** The logging share of a kind at an area; counts go before the guess. */
-export function shareOf(
-  shares: readonly LoggingShareLine[],
-  of: { areaId: AreaId | null; kindKey: KindKey },
-): ShareBand & { isGuess: boolean } {
-  const line = shareFor(shares, of)
-  if (!line || line.share === null) return { ...SHARE_GUESS, isGuess: true }
-  const upTo1 = (x: number | null) => Math.min(1, Math.max(0.01, x ?? 1))
-  return { value: upTo1(line.share), low: upTo1(line.low), high: upTo1(line.high), isGuess: false }
-}
 
 /** Each life with the logging share of its area. */
 export function gapsOf(

@@ -13,7 +13,7 @@ import { type LifeAnswer, type LifeBy } from '@contract/life.ts'
 import { groupBy, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { type Gathered } from './gather.ts'
 import { type LevelOf } from './groups.ts'
-import { shareOf } from './known.ts'
+import { shareOf } from '@server/parts/sharestore.ts'
 import { LOOK_BACK_MS, type Life } from './lives.ts'
 
 const MOST_STROKES = 400

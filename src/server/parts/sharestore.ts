@@ -1,4 +1,5 @@
 import { type AreaId } from '@core/ids/id.ts'
+import { type ShareBand } from '@core/life/facts.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { type Deps } from '@server/call/context.ts'
 import { type BoughtLine, type LoggingShareLine } from '@contract/parts.ts'
@@ -47,6 +48,20 @@ export function shareFor(
     .filter((s) => s.share !== null && (kindKey === undefined || s.kindKey === kindKey))
     .filter((s) => areaId === null || s.areaId === null || s.areaId === areaId)
   return [...fits].sort((a, b) => rank(a) - rank(b) || b.taken - a.taken)[0] ?? null
+}
+
+/** Where nothing tells how much is written down. A guess, wide enough to hold most shops. */
+const SHARE_GUESS: ShareBand = { value: 0.85, low: 0.6, high: 1 }
+
+/** The logging share of a kind at an area; counts go before the guess. */
+export function shareOf(
+  shares: readonly LoggingShareLine[],
+  of: { areaId: AreaId | null; kindKey: KindKey },
+): ShareBand & { isGuess: boolean } {
+  const line = shareFor(shares, of)
+  if (!line || line.share === null) return { ...SHARE_GUESS, isGuess: true }
+  const upTo1 = (x: number | null) => Math.min(1, Math.max(0.01, x ?? 1))
+  return { value: upTo1(line.share), low: upTo1(line.low), high: upTo1(line.high), isGuess: false }
 }
 
 /** What it takes to say how much of what is changed gets logged: the shares, kept. */

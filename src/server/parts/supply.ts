@@ -1,11 +1,11 @@
-import { eq } from 'drizzle-orm'
+import { eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { LOSS_GUESS } from '@core/life/loggingshare.ts'
 import { makeId, type PartId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type countRequest, type receivedRequest, type SupplyAnswer, type tinRequest } from '@contract/parts.ts'
 import { area, part, partKind, tinWeighing } from '@server/db/schema.ts'
-import { insertMany } from '@server/db/db.ts'
+import { insertMany, type Reader } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { type Writing } from '@server/write/act.ts'
@@ -64,10 +64,27 @@ export const receiveParts = (deps: Deps, who: Who, r: z.infer<typeof receivedReq
     work: (_, w) => sayOfParts(w, [{ kind: 'received', partId: r.partId, quantity: r.quantity }]),
   })
 
-async function sayOfParts(w: Writing, facts: (Fact & { partId: PartId })[]): Promise<void> {
-  const known = new Set<string>((await w.tx.select({ id: part.id }).from(part)).map((p) => p.id))
-  if (facts.some((f) => !known.has(f.partId)))
+/** What some parts are ordered by; those that are not there are left out. */
+export async function codesOf(tx: Reader, ids: readonly PartId[]): Promise<Map<PartId, string>> {
+  const rows = await tx
+    .select({ id: part.id, code: part.code })
+    .from(part)
+    .where(inArray(part.id, [...ids]))
+  return new Map(rows.map((r) => [r.id, r.code]))
+}
+/** The same; one that is not there is refused. */
+export async function mustHaveParts(tx: Reader, ids: readonly PartId[]): Promise<Map<PartId, string>> {
+  const codes = await codesOf(tx, ids)
+  if (ids.some((id) => !codes.has(id)))
     throw new DomainError('not-found', 'There is no such part.', ['Add it under parts and wires first.'])
+  return codes
+}
+
+async function sayOfParts(w: Writing, facts: (Fact & { partId: PartId })[]): Promise<void> {
+  await mustHaveParts(
+    w.tx,
+    facts.map((f) => f.partId),
+  )
   w.say({ kind: 'supply', lines: facts.map((fact) => ({ fact, stationId: null, happenedMs: w.deps.now() })) })
 }
 

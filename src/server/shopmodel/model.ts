@@ -178,10 +178,13 @@ function rulesBy(rules: readonly RuleRow[]): ShopRules['ruleFor'] {
   return (kindKey, classKey) => ruleBy.get(`${kindKey} ${classKey}`) ?? ruleBy.get(`${kindKey} *`) ?? null
 }
 
+/** What halts together has the same; a place that names none halts alone. */
+export const stopGroupOf = (station: StationRow): string => station.stopGroup ?? station.id
+
 function stopRates(stations: readonly StationRow[], classes: readonly (typeof stationClass.$inferSelect)[]) {
   const perHour = new Map(classes.map((c) => [c.key, c.stopMinorPerHour]))
   const rateOf = ({ classKey }: StationRow) => perHour.get(classKey) ?? 0
-  const together = groupBy(stations, (s) => s.stopGroup ?? s.id)
+  const together = groupBy(stations, stopGroupOf)
   const totals = new Map<string, number>()
   for (const group of together.values()) {
     const total = group.reduce((sum, s) => sum + rateOf(s), 0)

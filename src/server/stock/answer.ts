@@ -1,8 +1,9 @@
 import { type PartId } from '@core/ids/id.ts'
 import { LOSS_GUESS } from '@core/life/loggingshare.ts'
 import { Z_90 } from '@core/stats/normal.ts'
-import { advise, KEEP_OF_PRICE, priceAt, type Absence, type Advice, type Offer } from '@core/stock/advise.ts'
+import { advise, KEEP_OF_PRICE, type Absence, type Advice, type Offer } from '@core/stock/advise.ts'
 import { varianceOf } from '@core/stock/counts.ts'
+import { priceAt } from '@core/stock/ordersize.ts'
 import { fewer } from '@core/stock/fewer.ts'
 import {
   forecastByCounts,
@@ -16,10 +17,10 @@ import { DAY_MS } from '@core/units/time.ts'
 import { type OfferLine, type StockAnswer, type StockPart } from '@contract/stock.ts'
 import { offer, supplier } from '@server/db/schema.ts'
 import { type Db, type Reader } from '@server/db/db.ts'
-import { groupBy, loadShop, type PartRow, type ShopModel } from '@server/shopmodel/model.ts'
+import { groupBy, loadShop, stopGroupOf, type PartRow, type ShopModel } from '@server/shopmodel/model.ts'
 import { type ShopStore } from '@server/shopmodel/store.ts'
 import { wallToMsOrNext } from '@server/time/wall.ts'
-import { groupOf, hoursAhead, readyGuns, usedParts, type Used } from './gather.ts'
+import { hoursAhead, readyGuns, usedParts, type Used } from './gather.ts'
 import { readShelves, type Shelf, type Shelves } from './onshelf.ts'
 import { learntLead, orderTold, readOrders, toCome, type LearntLead, type Order } from './orders.ts'
 
@@ -184,7 +185,7 @@ function absenceOf(used: Used, forecast: Forecast, at: At): Absence {
   const groups = new Map(
     used.stations.flatMap((id) => {
       const station = shop.stationById.get(id)
-      return station ? [[groupOf(station), { minorPerDay: shop.stopRateOf(id) * hours }] as const] : []
+      return station ? [[stopGroupOf(station), { minorPerDay: shop.stopRateOf(id) * hours }] as const] : []
     }),
   )
   const rides = shop.kindByKey.get(used.part.kindKey)?.rides
@@ -198,7 +199,7 @@ const alikeOf = (used: Used, forecast: Forecast, { shop }: At) =>
   used.stations.flatMap((id) => {
     const station = shop.stationById.get(id)
     const none = (days: number) => Math.exp(-forecast.over(days).mean / used.stations.length)
-    return station ? [{ group: groupOf(station), none }] : []
+    return station ? [{ group: stopGroupOf(station), none }] : []
   })
 function readyFor({ part }: Used, at: At): number {
   const rides = at.shop.kindByKey.get(part.kindKey)?.rides

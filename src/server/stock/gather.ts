@@ -17,7 +17,7 @@ import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { wrongKinds } from '@server/gunnow/findings.ts'
 import { stockedParts } from '@server/gunnow/line.ts'
 import { keptKey, readKept } from '@server/lifekept/kept.ts'
-import { type PartRow, type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
+import { stopGroupOf, type PartRow, type ShopModel } from '@server/shopmodel/model.ts'
 
 /** All guns that use a part number, as a forecast takes them. */
 export interface Used {
@@ -80,11 +80,9 @@ function inUseHere(
     life: lifeOf(kind.key, { fit, classKey: s.station.classKey, limit: of.limit }),
     age: used === null ? null : used / asLong,
     useIn: (days) => (runOn.perWorkedHour * at.hours(s.schedule, days)) / asLong,
-    group: groupOf(s.station),
+    group: stopGroupOf(s.station),
   }
 }
-
-export const groupOf = (station: StationRow): string => station.stopGroup ?? station.id
 
 function lifeOf(kindKey: KindKey, of: { fit: KeptFit; classKey: string; limit: number | null }): StockLife {
   const { fit, classKey, limit } = of

@@ -1,4 +1,5 @@
 import { type PartId } from '@core/ids/id.ts'
+import { type ShareBand } from '@core/life/facts.ts'
 import { takenByPurchases } from '@core/parts/taken.ts'
 import { type Seen } from '@core/stock/forecast.ts'
 import { Z_90 } from '@core/stats/normal.ts'
@@ -7,15 +8,12 @@ import { stockNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { lastMonthOf, monthsOf, readPurchases } from '@server/parts/purchases.ts'
 import { LOOK_BACK_MS, putOn, type PutOn } from '@server/parts/shares.ts'
-import { readSupplyOf, shareFor } from '@server/parts/sharestore.ts'
+import { readSupplyOf, shareOf } from '@server/parts/sharestore.ts'
 import { takenByShelf } from '@server/parts/stretches.ts'
 import { type PartRow, type ShopModel } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 
 const MONTHS = 12
-/** Where nothing tells how much is written down. A guess, wide enough to hold most shops. */
-const SHARE_GUESS = { share: 0.85, low: 0.6, high: 1 }
-
 export interface Shelf {
   onHand: number
   countedMs: number
@@ -49,12 +47,11 @@ export async function readShelves(db: Reader, shop: ShopModel, nowMs: number): P
       const row = kept.get(part.id)
       if (!row) return null
       const { onHand, countedMs } = row
-      const told = shareFor(shares, { areaId: null, kindKey: part.kindKey })
-      const band = told?.share ? { share: told.share, low: told.low ?? 0, high: told.high ?? 1 } : SHARE_GUESS
+      const band = shareOf(shares, { areaId: null, kindKey: part.kindKey })
       const logged = (putOf.get(part.id) ?? [])
         .filter((p) => p.atMs > (countedMs ?? 0))
         .reduce((n, p) => n + p.count, 0)
-      return { onHand, countedMs: countedMs ?? 0, ...likelyOf(onHand, logged, band), share: band.share }
+      return { onHand, countedMs: countedMs ?? 0, ...likelyOf(onHand, logged, band), share: band.value }
     },
     seen: (part) => {
       const counted = taken.get(part.id)
@@ -73,15 +70,17 @@ const seenOf = (t: { fromMs: number; toMs: number; taken: number; sdTaken: numbe
   sd: t.sdTaken,
 })
 
+/** Less of it logged is as good as no log. */
+const LEAST_SHARE = 0.05
 /** Of L written down since the count, L/q were put on; its spread by the share's band and by chance, √(L(1 − q))/q. */
 export function likelyOf(
   onHand: number,
   logged: number,
-  { share, low, high }: { share: number; low: number; high: number },
+  { value, low, high }: ShareBand,
 ): { mean: number; sd: number } {
-  const q = Math.max(0.05, Math.min(1, share))
+  const q = Math.max(LEAST_SHARE, value)
   const missed = logged / q - logged
-  const byShare = (logged / Math.max(0.05, low) - logged / Math.max(0.05, Math.min(1, high))) / (2 * Z_90)
+  const byShare = (logged / Math.max(LEAST_SHARE, low) - logged / Math.max(LEAST_SHARE, high)) / (2 * Z_90)
   const byChance = Math.sqrt(logged * (1 - q)) / q
   return { mean: Math.max(0, onHand - missed), sd: Math.hypot(byShare, byChance) }
 }

@@ -1,4 +1,5 @@
 import { type OrderId, type PartId, type SupplierId } from '@core/ids/id.ts'
+import { meanAndNext } from '@core/stats/mean.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { desc, gte, isNull, or } from 'drizzle-orm'
 import { type OrderAnswer } from '@contract/stock.ts'
@@ -80,10 +81,8 @@ export function learntLead(orders: readonly Order[], supplierId: SupplierId): Le
     o.row.supplierId === supplierId && o.firstMs !== null ? [(o.firstMs - (o.row.orderedMs ?? 0)) / DAY_MS] : [],
   )
   if (days.length < LEAST_LEARNT) return null
-  const mean = days.reduce((a, b) => a + b, 0) / days.length
-  const variance = days.reduce((sum, d) => sum + (d - mean) ** 2, 0) / (days.length - 1)
-  // Few orders: their mean is itself only known so well.
-  return { n: days.length, days: mean, sd: Math.sqrt(variance * (1 + 1 / days.length)) }
+  const { mean, sd } = meanAndNext(days)
+  return { n: days.length, days: mean, sd }
 }
 
 export const orderTold = (order: Order, shop: ShopFit, nowMs: number): OrderAnswer => ({

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { priceAt } from '@core/stock/ordersize.ts'
 import { type StockAnswer, type StockPart } from '@contract/stock.ts'
 import { aboutMoney } from '@web/format/numbers.ts'
 import { Bare } from '@web/kit/Keys.tsx'
@@ -30,7 +31,7 @@ export function ToOrder({ at, onOpen }: { at: StockAnswer; onOpen: (partId: stri
     const bridge = bridgeWorth(part)
     const by = bridge && part.offers.find((o) => o.supplierName === bridge.supplierName)
     if (!bridge || !by?.supplierId) continue
-    const each = by.bands.findLast((b) => bridge.quantity >= b.from)?.each ?? 0
+    const each = priceAt(by, bridge.quantity)
     add(bridges, by.supplierId, { part, quantity: bridge.quantity, each })
   }
   if (wanted.length === 0 && bridges.size === 0) return null

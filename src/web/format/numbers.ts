@@ -29,6 +29,9 @@ export function amount(value: number, unit: LifeUnit, units: Units): string {
   if (unit === 'kg' && units === 'us') return `${twoFigures(kgToLb(value))} lb`
   return `${twoFigures(value)} ${UNIT_WORD[unit]}`
 }
+/** Much wire, as people say it: "9.4 t", "310 kg", in a US shop pounds. */
+export const bulk = (kg: number, units: Units): string =>
+  units === 'metric' && kg >= 1000 ? `${twoFigures(kg / 1000)} t` : amount(kg, 'kg', units)
 export const unitWord = (unit: LifeUnit, units: Units) =>
   unit === 'kg' && units === 'us' ? 'lb' : unit === 'arcHours' ? 'arc hours' : UNIT_WORD[unit]
 

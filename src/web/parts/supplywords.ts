@@ -1,6 +1,6 @@
 import { type BoughtLine, type LoggingShareLine } from '@contract/parts.ts'
 import { kgToLb } from '@core/units/convert.ts'
-import { twoFigures, type Units } from '@web/format/numbers.ts'
+import { bulk, twoFigures, type Units } from '@web/format/numbers.ts'
 import { capital } from '@web/format/words.ts'
 
 const tens = (share: number) => Math.round(share * 10)
@@ -29,15 +29,12 @@ export function loggingSentence(line: LoggingShareLine, areaName: string | null)
 
 const plural = (name: string) => (name.endsWith('s') ? name : `${name}s`)
 
-const mass = (kg: number, units: Units) =>
-  units === 'us' ? `${twoFigures(kgToLb(kg))} lb` : kg >= 1000 ? `${twoFigures(kg / 1000)} t` : `${twoFigures(kg)} kg`
-
 /** "One contact tip per 3.0 kg of wire (2.8–3.2), as bought: 3100 for 9.4 t in 12 months." */
 export function boughtSentence(line: BoughtLine, units: Units): string {
   const unit = units === 'us' ? kgToLb : (kg: number) => kg
   const band = `${steady(unit(line.lowKg))}–${steady(unit(line.highKg))}`
   const months = line.months === 1 ? 'in a month' : `in ${line.months} months`
-  return `One ${line.kindName} per ${steady(unit(line.kgEach))} ${units === 'us' ? 'lb' : 'kg'} of wire (${band}), as bought: ${twoFigures(line.pieces)} for ${mass(line.kg, units)} ${months}.`
+  return `One ${line.kindName} per ${steady(unit(line.kgEach))} ${units === 'us' ? 'lb' : 'kg'} of wire (${band}), as bought: ${twoFigures(line.pieces)} for ${bulk(line.kg, units)} ${months}.`
 }
 /** Two figures that keep their nought: 3.0, 2.8, 310. */
 const steady = (value: number) => (value < 10 ? value.toFixed(1) : twoFigures(value))

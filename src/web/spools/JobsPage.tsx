@@ -23,7 +23,8 @@ import { useIsLead, useMe } from '@web/people/queries.ts'
 import { useSave } from '@web/shopmodel/queries.ts'
 import { AddJobs } from './AddJobs.tsx'
 import { JobDone } from './JobDone.tsx'
-import { changesOf, jobsSentence, jointWords, mass, spoolWords } from './jobwords.ts'
+import { changesOf, jobsSentence, jointWords, spoolWords } from './jobwords.ts'
+import { weight } from './spoolwords.ts'
 import { useJobs } from './queries.ts'
 import { usePlan, type WireGroup } from './usePlan.ts'
 
@@ -198,7 +199,7 @@ function JobBar(props: { job: JobLine; most: number; units: Units; canDrag: bool
     <div ref={setNodeRef} className="job-bar" style={moved} {...(canDrag ? { ...attributes, ...listeners } : {})}>
       <span className="job-fill" style={{ ...wide(job.kg, most), marginLeft: `${(100 * fromKg) / most}%` }} />
       <span className="job-name">
-        <strong>{job.name}</strong> {mass(job.kg, units)} ± {mass(1.645 * job.sdKg, units)}{' '}
+        <strong>{job.name}</strong> {weight(job.kg, units)} ± {weight(1.645 * job.sdKg, units)}{' '}
         <span className="dim">
           {jointWords(job.joint, units)}, {job.pieces} ×{' '}
           {units === 'us' ? `${Math.round(job.lengthM * 39.37)} in` : `${job.lengthM} m`}
@@ -239,7 +240,7 @@ function JobKeys(props: Pick<WireProps, 'group' | 'isLead' | 'onPut' | 'units'> 
         <option value="">on no spool</option>
         {group.spools.map((s) => (
           <option key={s.id} value={s.id}>
-            {s.name}, {mass(s.kg, units)}
+            {s.name}, {weight(s.kg, units)}
           </option>
         ))}
       </Form.Select>

@@ -4,12 +4,12 @@ import { breakEvenKg, packageYear, type WirePackage, type WireUse } from '@core/
 import { kgToLb } from '@core/units/convert.ts'
 import { shownQuantity } from '@core/units/quantity.ts'
 import { type WasteAnswer } from '@contract/waste.ts'
-import { aboutMoney, twoFigures, type Units } from '@web/format/numbers.ts'
+import { aboutMoney, bulk, twoFigures, type Units } from '@web/format/numbers.ts'
 import { PickOne } from '@web/kit/Field.tsx'
 import { needed, quantity, useReadForm } from '@web/kit/readform.ts'
 import { Sideways } from '@web/kit/Sideways.tsx'
 import { QuantityField } from '@web/kit/TypedField.tsx'
-import { packageSentence, PARTS, perYear } from './wastewords.ts'
+import { packageSentence, PARTS } from './wastewords.ts'
 
 type Group = WasteAnswer['groups'][number]
 const nameOf = (g: Group) => `${g.wireName}, ${g.className}`
@@ -35,7 +35,7 @@ export function Packages({ at, units }: { at: WasteAnswer; units: Units }) {
           id="package-group"
           label="for the guns with"
           value={nameOf(group)}
-          options={at.groups.map((g) => [nameOf(g), `${nameOf(g)}: ${g.guns}, ${perYear(g.kgPerYear, units)} a year`])}
+          options={at.groups.map((g) => [nameOf(g), `${nameOf(g)}: ${g.guns}, ${bulk(g.kgPerYear, units)} a year`])}
           onPick={choose}
         />
       </div>

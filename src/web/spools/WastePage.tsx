@@ -6,7 +6,7 @@ import { Sideways } from '@web/kit/Sideways.tsx'
 import { Waiting } from '@web/kit/Waiting.tsx'
 import { useMe } from '@web/people/queries.ts'
 import { Packages } from './Packages.tsx'
-import { mass } from './jobwords.ts'
+import { weight } from './spoolwords.ts'
 import { useWaste } from './queries.ts'
 import { CUT_WORD, shareWords, WASTE_WORD, wasteTold } from './wastewords.ts'
 
@@ -61,7 +61,7 @@ function Whys({ at, units }: { at: WasteAnswer; units: Units }) {
             <tr key={w.why}>
               <th scope="row">{WASTE_WORD[w.why]}</th>
               <td className="text-end">{w.times}</td>
-              <td className="text-end">{mass(w.kg, units)}</td>
+              <td className="text-end">{weight(w.kg, units)}</td>
               <td className="text-end">{money(w.minor, at.currency)}</td>
               <td>{CUT_WORD[w.why]}</td>
             </tr>
@@ -83,7 +83,7 @@ function Where({ at, units }: { at: WasteAnswer; units: Units }) {
         <ul className="plain">
           {at.areas.map((a) => (
             <li key={a.areaId}>
-              <strong>{a.name}</strong>: {mass(a.kg, units)}, most {WASTE_WORD[a.most]}
+              <strong>{a.name}</strong>: {weight(a.kg, units)}, most {WASTE_WORD[a.most]}
               {a.perTonne === null ? '' : `; ${shareWords(a.perTonne / 1000)} of its wire`}.
             </li>
           ))}
@@ -94,7 +94,7 @@ function Where({ at, units }: { at: WasteAnswer; units: Units }) {
         <ul className="plain">
           {at.byMonth.map((m) => (
             <li key={m.month}>
-              {monthName(m.month)}: {m.times === 0 ? <span className="dim">nothing noted</span> : mass(m.kg, units)}
+              {monthName(m.month)}: {m.times === 0 ? <span className="dim">nothing noted</span> : weight(m.kg, units)}
               {m.minor === null ? '' : `, ${aboutMoney(m.minor, at.currency)}`}
             </li>
           ))}

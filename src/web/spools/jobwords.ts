@@ -6,10 +6,8 @@ import { type JobGiven, type JobLine, type JobsAnswer, type JobSpool } from '@co
 import { ruleLength } from '@web/format/lengths.ts'
 import { twoFigures, type Units } from '@web/format/numbers.ts'
 import { countWord, listed } from '@web/format/words.ts'
+import { weight } from './spoolwords.ts'
 import { type Planned, type WireGroup } from './usePlan.ts'
-
-export const mass = (kg: number, units: Units): string =>
-  units === 'us' ? `${twoFigures(kgToLb(kg))} lb` : `${twoFigures(kg)} kg`
 
 const bare = (kg: number, units: Units) => twoFigures(units === 'us' ? kgToLb(kg) : kg)
 
@@ -18,13 +16,13 @@ export function jobsSentence(at: JobsAnswer, planned: Planned, units: Units): st
   if (at.jobs.length === 0) return 'No job waits for wire. Say one below: its joint, how long, how many.'
   const kg = at.jobs.reduce((sum, j) => sum + j.kg, 0)
   const sd = Math.hypot(...at.jobs.map((j) => j.sdKg))
-  const want = `${countWord(at.jobs.length)} ${at.jobs.length === 1 ? 'job wants' : 'jobs want'} ${mass(kg, units)} (${bare(Math.max(0, kg - 1.645 * sd), units)}–${bare(kg + 1.645 * sd, units)})`
+  const want = `${countWord(at.jobs.length)} ${at.jobs.length === 1 ? 'job wants' : 'jobs want'} ${weight(kg, units)} (${bare(Math.max(0, kg - 1.645 * sd), units)}–${bare(kg + 1.645 * sd, units)})`
   if (!planned.plans) return `${want}. Which spool for which …`
   const unserved = planned.groups.flatMap((g, i) => g.jobs.filter((_, j) => planned.plans?.[i]?.spoolOf[j] == null))
   const scrap = planned.plans.reduce((sum, p) => sum + p.scrap, 0) / 1000
   const left =
     scrap > 0
-      ? ` ${mass(scrap, units)} stay on spools that are too short for anything.`
+      ? ` ${weight(scrap, units)} stay on spools that are too short for anything.`
       : ' Nothing too short is left over.'
   if (unserved.length === 0) return `${want}; a spool for each that finishes it 9 times in 10.${left}`
   return `${want}; no spool finishes ${listed(unserved.slice(0, 3).map((j) => j.name))}${unserved.length > 3 ? ' …' : ''}.${left}`
@@ -32,7 +30,7 @@ export function jobsSentence(at: JobsAnswer, planned: Planned, units: Units): st
 
 /** What a spool does for the jobs on it. */
 export function spoolWords(spool: JobSpool, jobs: readonly JobLine[], units: Units): string {
-  const there = `${mass(spool.kg, units)}${spool.isFull ? ', not begun' : ''}`
+  const there = `${weight(spool.kg, units)}${spool.isFull ? ', not begun' : ''}`
   if (jobs.length === 0) return there
   const chance = chanceFinishes(spool, jobs)
   const rest = spool.kg - jobs.reduce((sum, j) => sum + j.kg, 0)
@@ -40,8 +38,8 @@ export function spoolWords(spool: JobSpool, jobs: readonly JobLine[], units: Uni
     rest <= 0
       ? ''
       : rest < spool.leastUsableKg
-        ? `; about ${mass(rest, units)} stay, too short for most`
-        : `; about ${mass(rest, units)} stay`
+        ? `; about ${weight(rest, units)} stay, too short for most`
+        : `; about ${weight(rest, units)} stay`
   return `${there}; finishes ${times(chance)}${left}`
 }
 const times = (chance: number): string =>

@@ -1,7 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { assignSpools, type Assignment } from '@core/spools/assign.ts'
-import { surely } from '@core/spools/jobwire.ts'
-import { Z_80 } from '@core/stats/normal.ts'
+import { surely, surelyThere } from '@core/spools/jobwire.ts'
 import { type JobLine, type JobsAnswer, type JobSpool } from '@contract/jobs.ts'
 import { type PlanAsk, type PlanSaid } from './planasked.ts'
 
@@ -28,7 +27,7 @@ const GRAMS = 1000
 export const askOf = (groups: readonly WireGroup[]): PlanAsk['groups'] =>
   groups.map(({ jobs, spools }) => ({
     spools: spools.map((s) => ({
-      left: Math.max(0, Math.floor((s.kg - Z_80 * s.sdKg) * GRAMS)),
+      left: Math.floor(surelyThere(s) * GRAMS),
       // A short end is of no use as it is: what stays of it is no new loss.
       leastUsable: s.kg < s.leastUsableKg ? 0 : Math.round(s.leastUsableKg * GRAMS),
       isFull: s.isFull,

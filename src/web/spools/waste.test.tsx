@@ -3,9 +3,10 @@ import { afterEach, describe, expect, it } from 'vitest'
 import { anId } from '@core/testing/ids.ts'
 import { packageYear } from '@core/spools/package.ts'
 import { type WasteAnswer } from '@contract/waste.ts'
+import { bulk } from '@web/format/numbers.ts'
 import { stage, unstage } from '@web/testing/stage.tsx'
 import { WastePage } from './WastePage.tsx'
-import { packageSentence, perYear, shareWords, wasteTold } from './wastewords.ts'
+import { packageSentence, shareWords, wasteTold } from './wastewords.ts'
 
 afterEach(unstage)
 const group = {
@@ -79,6 +80,6 @@ describe('spool, bigger spool or drum', () => {
     )
     expect(packageSentence({ ...said, breakEven: null }, of)).toContain('pays at no use')
     expect(packageSentence({ first: second, second: first, kgPerYear: 9, breakEven: 0 }, of)).toContain('at any use')
-    expect([900, 2500].map((kg) => perYear(kg, 'metric'))).toEqual(['900 kg', '2.5 t'])
+    expect([900, 2500].map((kg) => bulk(kg, 'metric'))).toEqual(['900 kg', '2.5 t'])
   })
 })

@@ -1,9 +1,7 @@
-import { kgToLb } from '@core/units/convert.ts'
 import { type PackageYear } from '@core/spools/package.ts'
 import { type WasteAnswer, type WasteWhy } from '@contract/waste.ts'
-import { aboutMoney, twoFigures, type Units } from '@web/format/numbers.ts'
-import { mass } from './jobwords.ts'
-import { LOST_WORD } from './spoolwords.ts'
+import { aboutMoney, bulk, twoFigures, type Units } from '@web/format/numbers.ts'
+import { LOST_WORD, weight } from './spoolwords.ts'
 
 export const WASTE_WORD: Record<WasteWhy, string> = { ...LOST_WORD, 'short end': 'thrown away on spools' }
 /** What would cut it: where to look, and what to do otherwise. */
@@ -30,7 +28,7 @@ export function wasteTold(at: WasteAnswer, units: Units): string {
       : share < HARDLY
         ? ': next to nothing of what was welded, or hardly any of it was noted'
         : `: ${shareWords(share)} of what was welded`
-  return `In six months ${mass(kg, units)} of wire never became weld${money}${of}. Most of it ${most ? WASTE_WORD[most.why] : ''}.`
+  return `In six months ${weight(kg, units)} of wire never became weld${money}${of}. Most of it ${most ? WASTE_WORD[most.why] : ''}.`
 }
 /** Under one part in three thousand nobody writes down what is lost. */
 const HARDLY = 1 / 3000
@@ -42,10 +40,6 @@ export const shareWords = (share: number): string =>
       ? `${twoFigures(100 * share)} in 100`
       : `1 part in ${twoFigures(1 / share)}`
 
-/** Tonnes or thousands of pounds a year, as people say it. */
-export const perYear = (kg: number, units: Units): string =>
-  units === 'us' ? `${twoFigures(kgToLb(kg))} lb` : kg >= 1000 ? `${twoFigures(kg / 1000)} t` : `${twoFigures(kg)} kg`
-
 /** Which is cheaper, from which use on. */
 export function packageSentence(
   at: { first: PackageYear; second: PackageYear; breakEven: number | null; kgPerYear: number },
@@ -55,10 +49,10 @@ export function packageSentence(
   const diff = first.totalMinor - second.totalMinor
   const stops = `${twoFigures(first.changes)} changes a year become ${twoFigures(second.changes)}`
   if (breakEven === null) return `${of.name} pays at no use with these prices; ${stops}.`
-  const from = breakEven === 0 ? 'at any use' : `from about ${perYear(breakEven, of.units)} a year on`
+  const from = breakEven === 0 ? 'at any use' : `from about ${bulk(breakEven, of.units)} a year on`
   return diff > 0
-    ? `${of.name} saves about ${aboutMoney(diff, of.currency)} a year here: ${stops}. It pays ${from}; this is ${perYear(kgPerYear, of.units)}.`
-    : `${of.name} costs about ${aboutMoney(-diff, of.currency)} a year more here, though ${stops}. It pays ${from}; this is ${perYear(kgPerYear, of.units)}.`
+    ? `${of.name} saves about ${aboutMoney(diff, of.currency)} a year here: ${stops}. It pays ${from}; this is ${bulk(kgPerYear, of.units)}.`
+    : `${of.name} costs about ${aboutMoney(-diff, of.currency)} a year more here, though ${stops}. It pays ${from}; this is ${bulk(kgPerYear, of.units)}.`
 }
 export const PARTS: readonly (readonly [Exclude<keyof PackageYear, 'changes' | 'totalMinor'>, string])[] = [
   ['wireMinor', 'wire that is welded'],
