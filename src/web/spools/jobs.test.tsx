@@ -124,6 +124,9 @@ describe('in words', () => {
     )
     expect(group && changesOf({ ...big, pieces: 1 }, group, 15)).toContain('plan a stop')
   })
+  it('where a new spool does all of it nothing is changed', () => {
+    expect(group && changesOf(job(), { ...group, spools: [] }, 15)).toBe('A new spool finishes it.')
+  })
   it('what stays on a spool, and what is too short', () => {
     const words = spoolWords(short, [job()], 'metric')
     expect(words).toBe('3.2 kg; finishes practically always; about 0.7 kg stay, too short for most')

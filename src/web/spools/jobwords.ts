@@ -65,6 +65,8 @@ export function changesOf(job: JobLine, { spools }: WireGroup, fullKg: number): 
     const more = Math.ceil((left * each * 1.1) / fullKg)
     at.push(`${left} from ${more === 1 ? 'a new spool' : `${more} new spools`}`)
   }
+  // Nothing is changed where one spool, a new one, does all of it.
+  if (at.length === 1 && job.kg * 1.1 <= fullKg) return 'A new spool finishes it.'
   return job.pieces === 1
     ? 'One piece needs more than any spool holds: plan a stop where the weld may be joined, or a drum.'
     : `Change between pieces, never within one: ${listed(at)}.`
