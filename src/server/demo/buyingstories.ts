@@ -54,7 +54,7 @@ export async function plantBuying(deps: Deps, who: Who): Promise<void> {
   }
   await saveShelf(deps, who, { key: 'story-shelf-tip', partId: idOf(CELL_TIP), shelf: 'cell cupboard', shelfMost: 300 })
   // Counted yesterday: few are left, and those on order should have been here on Monday.
-  await countShelves(ago(1), who, { key: 'story-count-cell', counts: [{ partId: idOf(CELL_TIP), quantity: 26 }] })
+  await countShelves(ago(1), who, { key: 'story-count-cell', counts: [{ partId: idOf(CELL_TIP), quantity: 12 }] })
   const lines = [
     { partId: idOf(CELL_TIP), quantity: 100 },
     { partId: idOf('TA-N'), quantity: 10 },
