@@ -39,6 +39,7 @@ const FLOORS = {
       'life',
       'buying',
       'gun',
+      'cell',
     ],
     ...['ingest', 'walk', 'cleaning', 'reference'],
     // Roof: everything put together and served.
@@ -83,6 +84,7 @@ const FLOORS = {
       'ingest',
       'life',
       'stock',
+      'cell',
     ],
     ...[
       'catalogue',

@@ -7,7 +7,7 @@ import { GUIDE_KEYS } from '@core/guide/keys.ts'
 import { HAZARDS } from '@core/guide/cautions.ts'
 import { DRAWING_KEYS } from '@core/drawings/drawing.ts'
 import { CLOSINGS } from '@core/ledger/event.ts'
-import { idempotencyKey, instantMs, stationId, position, idOf, kindKey } from './common.ts'
+import { idempotencyKey, instantMs, stationId, position, idOf } from './common.ts'
 import { linerTerms } from './houserule.ts'
 import { linerEvidence } from './liner.ts'
 
@@ -123,15 +123,13 @@ export const downAnswer = z.object({
   turned: z.array(turned),
   /** Other places that stopped lately. */
   others: z.object({ gas: z.number().int(), sameWire: z.number().int(), power: z.number().int() }),
-  /** A ready gun that fits, and the minutes of putting it on. */
+  /** A ready gun that is right for the wire that is on, and the minutes of putting it on. */
   spare: z
     .object({
       gunId: idOf('carrier'),
       name: z.string(),
       /** Where it is of another family than the gun that hangs. */
       otherFamily: z.string().nullable(),
-      /** What of it has to be of this wire, and nobody knows which is in it. */
-      untold: z.array(kindKey),
       minutes: z.number(),
       /** It is cheaper than going on where what is left takes longer than this. */
       worthOverMin: z.number(),

@@ -42,6 +42,7 @@ export const dragAnswer = z.object({
   wireName: z.string().nullable(),
   linerCode: z.string().nullable(),
   feederName: z.string().nullable(),
+  isCell: z.boolean().default(false),
   /** Null where the wire is not known: nothing can be said. */
   drag: z
     .object({

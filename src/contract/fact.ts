@@ -16,6 +16,8 @@ export const lineNames = z.object({
   part: z.string().nullable(),
   wire: z.string().nullable(),
   spool: z.number().int().nullable(),
+  /** The gun or neck that hung nowhere then, or was hung or taken off. */
+  carrier: z.string().nullable(),
   /** What a stop was, as the shop says it. */
   cause: z.string().nullable(),
   /** Where a rule holds, where that is not everywhere: a class of places, a family, a feeder, a mode. */

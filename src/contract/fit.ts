@@ -2,6 +2,9 @@ import { z } from 'zod'
 import { idOf } from './common.ts'
 import {
   ALLOYS,
+  BOOSTERS,
+  CONDUIT_LININGS,
+  CUTTERS,
   GASES,
   GRADES,
   GROOVE_SHAPES,
@@ -13,8 +16,10 @@ import {
   METALS,
   NOZZLE_STYLES,
   PROOFS,
+  PAYOFFS,
   PLUG_STYLES,
   POLARITIES,
+  REACHES,
   UNWINDS,
   WELD_POSITIONS,
 } from '@core/rightparts/facts.ts'
@@ -39,6 +44,26 @@ export const wireFit = z.object({
   isCopperCoated: z.boolean().nullable(),
   classification: told,
   pricePerKgMinor: z.number().int().min(0).nullable(),
+})
+
+export const conduitPiece = z.object({
+  name: z.string().trim().min(1).max(40),
+  lengthM: z.number().positive().max(60),
+  bends: z.number().int().min(0).max(20),
+  lining: z.enum(CONDUIT_LININGS),
+})
+export const cellFit = z.object({
+  payoff: z.enum(PAYOFFS).nullable(),
+  booster: z.enum(BOOSTERS).nullable(),
+  conduit: z.array(conduitPiece).max(20).nullable(),
+  cutter: z.enum(CUTTERS).nullable(),
+  reach: z.enum(REACHES).nullable(),
+  centreMm: z.number().min(0.05).max(10).nullable(),
+  reamEvery: z.number().int().min(1).max(1000).nullable(),
+  sprayMl: z.number().positive().max(50).nullable(),
+  tankL: z.number().positive().max(100).nullable(),
+  shotsPerReam: z.number().int().min(0).max(10).nullable(),
+  lockOut: z.string().trim().min(1).max(400).nullable(),
 })
 
 const step = z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5)])

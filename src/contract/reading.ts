@@ -86,6 +86,8 @@ export const readingAnswer = z.object({
   stationId,
   name: z.string(),
   wireName: z.string().nullable(),
+  /** A robot's: other things can hurt, and its tool centre is read. */
+  isCell: z.boolean().default(false),
   readings: z.array(readingLine),
   alarms: z.array(alarmLine),
   /** The knob raised to keep going, till when. */

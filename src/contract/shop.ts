@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { PART_CLASSES } from '@core/path/columns.ts'
 import { idempotencyKey, placeName, stationId, kindKey, position, lifeUnit, idOf } from './common.ts'
-import { familyFit, feederFit, partFit, procedureFit, wireFit } from './fit.ts'
+import { cellFit, familyFit, feederFit, partFit, procedureFit, wireFit } from './fit.ts'
 import { OUT_REASONS } from '@core/path/columns.ts'
 import { BOUGHT_GAS_KEYS } from '@core/catalogue/gases.ts'
 import { FEEDER_KIND_KEYS } from '@core/catalogue/feeders.ts'
@@ -25,9 +25,10 @@ export const built = z.object({
   feederTypeId: idOf('feederType').nullable(),
   procedureId: idOf('procedure').nullable(),
   gas: z.enum(GASES).nullable(),
+  cell: cellFit.nullable(),
   parts: z.record(z.string(), idOf('part')),
 })
-export const builtExcept = built.partial()
+export const builtExcept = built.partial().extend({ cell: cellFit.partial().nullish() })
 
 /** Places set up by hand: `A1–A24` in an area, built as the bay or as one that is there already. */
 export const placesRequest = z.object({

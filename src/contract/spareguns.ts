@@ -1,5 +1,22 @@
 import { z } from 'zod'
-import { idempotencyKey, idOf, stationId, idText } from './common.ts'
+import { idempotencyKey, idOf, kindKey, stationId, idText } from './common.ts'
+
+/** What is wrong with a spare at a place: it will never hang there, or what has to be put right on the bench first. */
+export const amiss = z.discriminatedUnion('is', [
+  z.object({ is: z.literal('seat'), wants: z.string().nullable(), has: z.string().nullable() }),
+  z.object({ is: z.literal('length'), wantsM: z.number(), hasM: z.number() }),
+  z.object({ is: z.literal('rating'), amps: z.number(), ratedAmps: z.number() }),
+  z.object({ is: z.literal('part'), kindKey, rule: z.string() }),
+  z.object({ is: z.literal('untold'), kindKey }),
+  z.object({ is: z.literal('toMend') }),
+])
+export const spareVerdict = z.object({
+  is: z.enum(['right', 'toMakeRight', 'never']),
+  amiss: z.array(amiss),
+  /** Of the parts to be changed and looked at; null: it never will be right. */
+  minutes: z.number().nullable(),
+})
+export type SpareVerdictLine = z.infer<typeof spareVerdict>
 
 /** Guns that hang nowhere, and the act of hanging another. */
 export const spareGun = z.object({
@@ -9,8 +26,8 @@ export const spareGun = z.object({
   familyName: z.string().nullable(),
   cableM: z.number().nullable(),
   sinceMs: z.number().nullable(),
-  /** A gun of another family does not seat: said before it is hung. */
-  fits: z.boolean(),
+  /** Judged for the place that was asked about; null: none was. */
+  here: spareVerdict.nullable(),
 })
 export type SpareGun = z.infer<typeof spareGun>
 export const sparesQuery = z.object({ stationId: stationId.optional() })

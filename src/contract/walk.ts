@@ -33,6 +33,7 @@ export const walkStop = z.object({
   wants: z.array(floorWant),
   /** Still to be done because of what was done. */
   followUps: z.array(z.enum(FOLLOW_UPS)),
+  isCell: z.boolean().default(false),
 })
 export type WalkStop = z.infer<typeof walkStop>
 export const walkAnswer = z.object({

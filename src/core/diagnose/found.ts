@@ -102,6 +102,8 @@ export const UNDONE: Record<FollowUp, readonly [factor: number, causes: readonly
   orings: [4, ['orings']],
   linerCheck: [3, ['linerWorn', 'linerKinked', 'linerDirty', 'tipWorn']],
   reamer: [5, ['reamer']],
+  neckStraight: [5, ['neckBent', 'crash']],
+  cableLook: [4, ['cableRobot']],
   toolCentre: [10, ['crash']],
   deepClean: [4, ['diffuserBlocked']],
 }

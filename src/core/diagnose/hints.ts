@@ -41,6 +41,7 @@ const READ: Record<ReadingKey | 'cleaning', Speaks | null> = {
   pull: [4, ['linerWorn', 'linerKinked', 'linerDirty']],
   slip: [3, ['tensionLow', 'rollWorn', 'rollWrong']],
   motorAmps: [2, ['linerWorn', 'linerKinked', 'tensionHigh']],
+  toolCentre: [6, ['crash', 'neckBent']],
   bore: [4, ['tipWorn']],
   nozzleOpen: [4, ['nozzleClogged', 'spatterBridge']],
   /** It has to be cleaned ever oftener: something makes more spatter. */
@@ -59,6 +60,8 @@ const READ: Record<ReadingKey | 'cleaning', Speaks | null> = {
   holes: [4, ['diffuserBlocked']],
   wiper: [2, ['linerDirty']],
   conduitPull: [4, ['conduitRough', 'booster']],
+  // Which length it was is told beside it: by itself it speaks for none.
+  segmentPull: null,
   centring: [3, ['tipCrossed', 'frontBent']],
   stickOut: [2, ['hand']],
   recess: null,

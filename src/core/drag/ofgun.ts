@@ -1,5 +1,6 @@
 import { isSoft, type Setup } from '@core/rightparts/facts.ts'
 import { guideClearance } from '@core/drag/clearance.ts'
+import { conduitTold, hasBooster } from './conduit.ts'
 import {
   FEEDER_GUESSES,
   KINK,
@@ -14,10 +15,10 @@ import {
 } from './guess.ts'
 import { grooveOf } from './remedy.ts'
 import {
-  guessedSetup,
   guessesFor,
   layDeg,
   PARAMS,
+  typicalValues,
   type DragSetup,
   type DragShape,
   type Guesses,
@@ -93,9 +94,13 @@ export function dragOfGun(facts: DragFacts): DragOfGun | null {
   }
   if (facts.setup.cableM !== null) take('cableMm', cableMm, { by: 'told', atMs: null })
   takeLay(facts, cableMm, take)
+  const way = conduitTold(facts.setup.cell)
+  if (way) take('conduitMm', way.lengthMm, { by: 'told', atMs: null })
+  if (way) take('conduitDeg', way.bendDeg, { by: 'told', atMs: null })
   takeRead(facts, shape, take)
-  const drag = { shape, values: { ...guessedSetup(shape, cableMm).values, ...over } }
-  return { drag, sources, spans: spansOf(guessesFor(shape, cableMm), drag.values, sources) }
+  const guesses = { ...guessesFor(shape, cableMm), ...(way ? { conduitFriction: way.friction } : {}) }
+  const drag = { shape, values: { ...typicalValues(guesses), ...over } }
+  return { drag, sources, spans: spansOf(guesses, drag.values, sources) }
 }
 
 type Take = (param: Param, value: number, source: Source) => void
@@ -114,7 +119,7 @@ function takeRead(facts: DragFacts, shape: DragShape, take: Take): void {
   const read = (atMs: number): Source => ({ by: 'read', atMs })
   const { friction, gapMm, hubN, setup, conduit } = facts
   if (friction) take('friction', friction.value, read(friction.atMs))
-  if (conduit && shape.payoff === 'drum') {
+  if (conduit && (shape.payoff === 'drum' || setup.cell?.conduit)) {
     take('conduitFriction', conduit.value, read(conduit.atMs))
     if (conduit.bends !== null) take('conduitDeg', 90 * conduit.bends, read(conduit.atMs))
   }
@@ -151,10 +156,10 @@ function shapeOf(facts: DragFacts): DragShape | null {
     tipState: tipStateOf(facts),
     groove: grooveOn(setup) ?? grooveOf(material),
     feeder: feederOf(setup),
-    payoff: isDrum(spoolKg) ? 'drum' : 'spool',
+    payoff: setup.cell?.payoff ?? (isDrum(spoolKg) ? 'drum' : 'spool'),
     secondDrive: facts.hasSecondDrive,
     spoolKg,
-    hasBooster: false,
+    hasBooster: hasBooster(setup.cell),
     isReversed: facts.isReversed,
     coilsAt: 'spread',
     slip: facts.slip && { atZeroN: facts.slip.atZeroN, perMarkN: facts.slip.perMarkN },

@@ -85,7 +85,7 @@ export function inletSegments(setup: DragSetup): Segment[] {
         },
       ]
     : []
-  if (shape.payoff !== 'drum' || v.conduitMm === 0) return reversed
+  if (v.conduitMm === 0) return reversed
   const beam = beamOf(setup)
   return [
     {

@@ -17,6 +17,8 @@ const NOTHING: Happening = {
   position: null,
   isOtherPart: false,
   isKnocked: false,
+  hasCrashed: false,
+  isNeckOn: false,
   isSeatedAgain: false,
   followedUp: null,
   isRaised: false,

@@ -74,6 +74,22 @@ export const FOLLOW_UP_TEXT: Record<FollowUp, FollowUpText> = {
     minutes: 3,
     guide: null,
   },
+  neckStraight: {
+    at: 'neck',
+    do: 'Check that the neck is straight: in the jig, or beside one that is known good',
+    done: 'neck is straight',
+    when: 'now',
+    minutes: 2,
+    guide: null,
+  },
+  cableLook: {
+    at: 'liner',
+    do: 'Look along the cable: flattened, cut, twisted where it is held',
+    done: 'cable is good',
+    when: 'now',
+    minutes: 1,
+    guide: null,
+  },
   toolCentre: {
     at: 'neck',
     do: 'Check the tool centre',
@@ -110,6 +126,11 @@ export type TriggerKey =
   | 'knobRaised'
   | 'otherPart'
   | 'knocked'
+  | 'crashCentre'
+  | 'crashNeck'
+  | 'crashReamer'
+  | 'crashCable'
+  | 'neckOn'
   | 'cleanedOften'
 /** It depends on the school that the shop holds. */
 type ByRule = { [C in QuestionCode]: { code: C; schools: readonly SchoolOf<C>[] } }[QuestionCode]
@@ -149,6 +170,12 @@ export const TRIGGERS: Record<TriggerKey, Trigger> = {
   }),
   otherPart: row('reamer', 'another part went on', { onlyCells: true }),
   knocked: row('toolCentre', 'knocked', { onlyCells: true }),
+  // Whatever was welded since: a centre that is off makes scrap until somebody looks.
+  crashCentre: row('toolCentre', 'the torch hit something', { onlyCells: true, lapseWorkedH: Infinity }),
+  crashNeck: row('neckStraight', 'the torch hit something', { onlyCells: true }),
+  crashReamer: row('reamer', 'the torch hit something', { onlyCells: true }),
+  crashCable: row('cableLook', 'the torch hit something', { onlyCells: true }),
+  neckOn: row('toolCentre', 'another neck went on', { onlyCells: true, lapseWorkedH: Infinity }),
   cleanedOften: row('deepClean', `the nozzle was cleaned ${DEEP_EVERY} times since`),
 }
 
@@ -165,6 +192,10 @@ export interface Happening {
   /** Another part than was on, both known. */
   isOtherPart: boolean
   isKnocked: boolean
+  /** The torch of a robot hit something. */
+  hasCrashed: boolean
+  /** A neck whose seat does not keep the tool centre went on. */
+  isNeckOn: boolean
   /** A gun that hung before hangs again. */
   isSeatedAgain: boolean
   followedUp: FollowUp | null
@@ -182,6 +213,8 @@ export function opensFollowUps(h: Happening): TriggerKey[] {
   const opened: TriggerKey[] = []
   if (h.isRaised) opened.push('knobRaised')
   if (h.isKnocked) opened.push('knocked')
+  if (h.isNeckOn) opened.push('neckOn')
+  if (h.hasCrashed) opened.push('crashCable', 'crashNeck', 'crashCentre', 'crashReamer')
   if (isDeepDue(h.nozzleCleanings)) opened.push('cleanedOften')
   if (h.kind !== 'fitted') return opened
   if (h.position === 'liner') opened.push('linerTension', 'linerFeed', 'linerRings', 'seated')
@@ -198,6 +231,7 @@ export function settlesFollowUps(h: Happening): FollowUp[] {
   if (h.kind === 'confirmed' && h.position === null) return ['outlet', 'orings', 'seat']
   if (h.position === 'outlet') return ['outlet']
   if (h.position === 'liner') return ['linerCheck']
+  if (h.position === 'neck') return ['neckStraight']
   if (h.position === 'diffuser' && h.kind !== 'confirmed') return ['deepClean']
   return h.position === 'orings' ? ['orings'] : []
 }

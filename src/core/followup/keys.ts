@@ -7,6 +7,8 @@ export const FOLLOW_UPS = [
   'orings',
   'linerCheck',
   'reamer',
+  'neckStraight',
+  'cableLook',
   'toolCentre',
   'deepClean',
 ] as const

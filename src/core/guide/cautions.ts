@@ -4,6 +4,9 @@
  */
 export const HAZARDS = [
   'isolate',
+  'robot',
+  'arm',
+  'fedInCell',
   'hot',
   'live',
   'spring',
@@ -36,6 +39,20 @@ export const CAUTIONS: Record<Hazard, Caution> = {
     'power on, hands in',
     'Isolate by the site’s own lock-out practice; the maker’s manual comes before this list. Inside the machine is a licensed trade’s.',
     'It is isolated',
+  ),
+  robot: ask(
+    'robot not locked off',
+    'Robot and feeder made safe by the cell’s own lock-out practice, stored air let out, before anybody goes in; only people who belong to this cell. The maker’s manual and the site’s robot people come before this list.',
+    'The cell is safe',
+  ),
+  arm: tell(
+    'arm in motion',
+    'Nobody within the arm’s reach while it can move; wire and gas are asked for from outside the guard.',
+  ),
+  fedInCell: ask(
+    'fed with somebody inside',
+    'Fed with everybody outside the guard, or by the site’s own teach practice; hands and tools off the rolls.',
+    'Everybody is clear',
   ),
   hot: tell('hot part', 'Nozzle and tip stay hot for minutes: cold first, or a glove.'),
   live: ask(
@@ -77,29 +94,36 @@ export const hazardName = (hazard: Hazard | 'other') => (hazard === 'other' ? 's
 export const cautionWords = (hazard: Hazard, own: Partial<Record<Hazard, string>>): string =>
   own[hazard] ?? CAUTIONS[hazard].words
 
+/** What a hand at a robot meets instead of what one at a hand gun does. */
+const IN_CELL: Partial<Record<Hazard, Hazard>> = { isolate: 'robot', live: 'fedInCell', trigger: 'arm' }
+/** The hazards of a step, a check, a reading as they are where it is done. */
+export const hazardsIn = (hazards: readonly Hazard[], isCell: boolean): Hazard[] =>
+  isCell ? [...new Set(hazards.map((h) => IN_CELL[h] ?? h))] : hazards.filter((h) => !OF_CELLS.has(h))
+const OF_CELLS: ReadonlySet<Hazard> = new Set<Hazard>(['arm', 'fedInCell'])
+
 /** What a hand may meet at each piece of the path: a step that handles one names at least one of these. */
 export const MEETS: Record<string, readonly Hazard[]> = {
-  hub: ['spring', 'stab', 'live'],
-  spool: ['spring', 'stab', 'ladder', 'live'],
-  wire: ['spring', 'stab', 'live', 'trigger'],
-  inlet: ['isolate', 'stab', 'live'],
-  rolls: ['isolate', 'live', 'circuit'],
-  outlet: ['isolate', 'stab', 'live'],
-  arm: ['isolate', 'spring', 'live'],
-  plug: ['isolate', 'trigger'],
-  pin: ['isolate', 'trigger', 'stab'],
-  orings: ['isolate', 'stab'],
+  hub: ['spring', 'stab', 'live', 'fedInCell'],
+  spool: ['spring', 'stab', 'ladder', 'live', 'fedInCell'],
+  wire: ['spring', 'stab', 'live', 'fedInCell', 'trigger', 'arm'],
+  inlet: ['isolate', 'robot', 'stab', 'live', 'fedInCell'],
+  rolls: ['isolate', 'robot', 'live', 'fedInCell', 'circuit'],
+  outlet: ['isolate', 'robot', 'stab', 'live', 'fedInCell'],
+  arm: ['isolate', 'robot', 'spring', 'live', 'fedInCell'],
+  plug: ['isolate', 'robot', 'trigger', 'arm'],
+  pin: ['isolate', 'robot', 'trigger', 'arm', 'stab'],
+  orings: ['isolate', 'robot', 'stab'],
   linerNut: ['stab', 'coil', 'hot'],
   liner: ['coil', 'stab', 'hot', 'air'],
   diffuser: ['hot', 'stab'],
   clampring: ['hot', 'stab'],
   setScrew: ['hot', 'stab'],
   insulator: ['hot', 'stab'],
-  tip: ['hot', 'stab', 'live'],
-  nozzle: ['hot', 'stab', 'live'],
+  tip: ['hot', 'stab', 'live', 'fedInCell'],
+  nozzle: ['hot', 'stab', 'live', 'fedInCell'],
   cylinder: ['cylinder'],
-  gas: ['cylinder', 'air', 'live'],
-  machine: ['isolate', 'clothing', 'trigger', 'live'],
+  gas: ['cylinder', 'air', 'live', 'fedInCell'],
+  machine: ['isolate', 'robot', 'clothing', 'trigger', 'arm', 'live', 'fedInCell'],
 }
 
 /** On paper a caution stands where it first holds: those the step before did not have. */

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { FEEDER, wireOf } from '@core/testing/sampleparts.ts'
 import { families, gunOf } from '@core/testing/sampleguide.ts'
-import { type FamilyFit, type Setup } from '@core/rightparts/facts.ts'
+import { NOTHING_OF_CELL, type FamilyFit, type Setup } from '@core/rightparts/facts.ts'
 import { UNTOLD_FAMILY } from '@core/rightparts/untold.ts'
 import { questionByCode, rulingFor } from '@core/houserule/schools.ts'
 import { SYMPTOMS } from '@core/diagnose/shipped/symptoms.ts'
 import { CHECKS } from '@core/diagnose/shipped/checks.ts'
-import { CAUTIONS, cautionWords, HAZARDS, MEETS } from './cautions.ts'
+import { CAUTIONS, cautionWords, HAZARDS, hazardsIn, MEETS } from './cautions.ts'
 import { DRAWING_KEYS, PANEL } from '@core/drawings/drawing.ts'
 import { DRAWINGS } from '@core/drawings/all.ts'
 import { type GuideAt } from './guideat.ts'
@@ -302,8 +302,61 @@ describe('cautions', () => {
     }
   })
   it('each hazard is met somewhere', () => {
-    const met = new Set(all.flatMap(({ s }) => s.hazards))
+    const met = new Set(all.flatMap(({ s }) => [...s.hazards, ...hazardsIn(s.hazards, true)]))
     expect(HAZARDS.filter((h) => !met.has(h))).toEqual([])
+  })
+})
+
+describe('a guide at a robot’s cell', () => {
+  const reach = [null, 'from the floor', 'by ladder', 'tilts down'] as const
+  // What is said to a hand goes by the key and the school; a few families stand for all.
+  const few = families().filter((_, i) => i % 7 === 0)
+  const all = few.flatMap((fit) =>
+    SCHOOLS.flatMap((rules, i) => {
+      const cell = { ...NOTHING_OF_CELL, reach: reach[i % reach.length] ?? null }
+      return GUIDE_KEYS.map((key) => ({
+        ...{ key, cell },
+        steps: guideSteps(gunOf(fit, { rules, setup: { cell } }), key),
+        byHand: guideSteps(gunOf(fit, { rules }), key),
+      }))
+    }),
+  )
+  it('speaks of no hand at the gun: no trigger, no lap, no hook, no glove at the wire', () => {
+    for (const { key, steps } of all)
+      for (const s of steps) {
+        const words = `${s.do} ${s.look ?? ''} ${s.hazards.map((h) => CAUTIONS[h].words).join(' ')}`
+        if (key !== 'antispatter')
+          expect(words, `${key}/${s.key}`).not.toMatch(/trigger|lap\b|45°|dry glove|gun hung|clear floor|handle\b/i)
+      }
+  })
+  it('begins with the cell’s own lock-out and not with a switch; nothing is fed with somebody inside', () => {
+    for (const { key, steps } of all)
+      for (const s of steps) {
+        if (s.key === 'isolate') expect(s.hazards).toContain('robot')
+        if (s.makes.includes('powerOn')) expect(s.hazards, key).toContain('fedInCell')
+        for (const h of ['isolate', 'trigger', 'live'] as const) expect(s.hazards, `${key}/${s.key}`).not.toContain(h)
+      }
+  })
+  it('is the same work in the same order, with a ladder where the spool sits high', () => {
+    for (const { cell, steps, byHand } of all) {
+      expect(steps.map((s) => s.key)).toEqual(byHand.map((s) => s.key))
+      for (const [i, s] of steps.entries()) {
+        const isSpool = s.works.includes('spool') || s.works.includes('hub')
+        const extra = isSpool && cell.reach === 'by ladder' ? 3 : 0
+        expect(s.minutes).toBe((byHand[i]?.minutes ?? 0) + extra)
+        if (isSpool && cell.reach === 'by ladder') expect(s.hazards).toContain('ladder')
+        if (cell.reach === 'from the floor') expect(s.hazards).not.toContain('ladder')
+      }
+    }
+  })
+  it('names at every piece a hazard that can be met there', () => {
+    for (const { key, steps } of all)
+      for (const s of steps)
+        for (const piece of s.works)
+          expect(
+            s.hazards.some((h) => MEETS[piece]?.includes(h)),
+            `${key}/${s.key} touches ${piece}`,
+          ).toBe(true)
   })
 })
 

@@ -1,6 +1,7 @@
 import { type KindKey } from '@core/path/columns.ts'
 import { agentAt, antiSpatterSteps } from './antispatter.ts'
 import { fitOf, hasOn, openAt, type GuideAt } from './guideat.ts'
+import { atCell } from './cellsteps.ts'
 import { closeSteps, plugStep } from './close.ts'
 import { cutterOf, linerWork } from './linerguide.ts'
 import { nestSteps } from './nestguide.ts'
@@ -99,6 +100,12 @@ const OPENS: Record<
  * own part tree, its family's exceptions and the shop's schools.
  */
 export function guideSteps(at: GuideAt, key: GuideKey): Step[] {
+  const { cell } = at.setup
+  const steps = handSteps(at, key)
+  return cell ? steps.map((s) => atCell(s, cell)) : steps
+}
+
+function handSteps(at: GuideAt, key: GuideKey): Step[] {
   if (key === 'machine') return machineSteps(at)
   if (key === 'antispatter') return antiSpatterSteps(at)
   if (key === 'cylinder') return cylinderSteps(at)

@@ -37,6 +37,10 @@ export const ACTS = {
   swap: { reads: 'all', isWhole: false },
   move: { reads: 'all', isWhole: false },
   gun: { reads: 'all', isWhole: false },
+  /** Another neck on a robot's gun; a torch that hit something; work on the bench. */
+  neck: { reads: 'all', isWhole: true },
+  crash: { reads: 'all', isWhole: false },
+  bench: { reads: 'all', isWhole: false },
   /** Hung when its place was made: nobody did it. */
   hang: { reads: 'none', isWhole: false },
   /** Parts counted, received, handed out. */

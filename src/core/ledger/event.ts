@@ -42,7 +42,8 @@ export type Fact =
   | { kind: 'removed'; carrierId: CarrierId; position: Position; outReason: OutReason }
   | { kind: 'cleaned'; carrierId: CarrierId; position: Position }
   | { kind: 'confirmed'; carrierId: CarrierId; position: Position | null }
-  | { kind: 'mounted'; carrierId: CarrierId; onId: CarrierId | null }
+  /** `as`: a neck put on a gun, and whether its seat keeps the tool centre by design. */
+  | { kind: 'mounted'; carrierId: CarrierId; onId: CarrierId | null; as?: 'neck' | 'keyedNeck' }
   /** `leftKg`: what was left on the spool before it. `spoolId`: which spool, where the shop tells them apart. */
   | {
       kind: 'wireLoaded'
@@ -73,6 +74,8 @@ export type Fact =
   | { kind: 'wireLost'; carrierId: CarrierId | null; spoolId: SpoolId | null; kg: number; why: WireLostWhy }
   | { kind: 'spoolGone'; spoolId: SpoolId; leftKg: number | null }
   | { kind: 'stopped'; carrierId: CarrierId; position: Position | null }
+  /** A robot's torch hit something. */
+  | { kind: 'crashed'; carrierId: CarrierId }
   | { kind: 'restarted'; carrierId: CarrierId }
   | { kind: 'parked'; carrierId: CarrierId }
   | { kind: 'unparked'; carrierId: CarrierId }

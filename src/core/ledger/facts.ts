@@ -37,6 +37,7 @@ export const FACTS: Record<FactKind, FactSpec> = {
   spoolGone: USUAL,
   wireFound: { ...WHOLE, of: 'feeder' },
   stopped: { ...OF_PLACE, rank: 5 },
+  crashed: { ...OF_PLACE, isCorrectable: false },
   restarted: { ...OF_PLACE, rank: 2 },
   parked: OF_PLACE,
   unparked: { ...OF_PLACE, rank: 2 },

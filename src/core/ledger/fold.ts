@@ -283,13 +283,15 @@ function applyFollowUps(story: CarrierStory, { fact, happenedMs }: Standing): vo
       kind: fact.kind,
       position,
       isOtherPart: fact.kind === 'fitted' && Boolean(before && fact.partId && before !== fact.partId),
-      isKnocked:
-        ('outReason' in fact && fact.outReason === 'knocked') || (fact.kind === 'explained' && fact.symptom === CRASH),
+      isKnocked: 'outReason' in fact && fact.outReason === 'knocked',
       isSeatedAgain:
         fact.kind === 'mounted' &&
+        !fact.as &&
         fact.onId !== null &&
         hung !== undefined &&
         (hung.onId !== fact.onId || hung.toMs !== null),
+      hasCrashed: fact.kind === 'crashed' || (fact.kind === 'explained' && fact.symptom === CRASH),
+      isNeckOn: fact.kind === 'mounted' && fact.as === 'neck' && fact.onId !== null,
       followedUp: fact.kind === 'followedUp' ? fact.task : null,
       isRaised: fact.kind === 'reading' && typeof fact.from['keepDays'] === 'number',
       nozzleCleanings: fact.kind === 'cleaned' && fact.position === 'nozzle' ? ++story.sinceDeep : 0,

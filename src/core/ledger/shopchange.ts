@@ -44,6 +44,8 @@ export type ShopChange =
   | { of: 'finding'; rule: string; at: KindKey | 'off'; isKept: boolean }
   | { of: 'counted'; parts: number }
   | { of: 'received' }
+  | { of: 'necksGoRound'; places: number }
+  | { of: 'neck'; name: string }
   | { of: 'supplier'; name: string }
   | { of: 'offer'; part: string; supplier: string }
   | { of: 'shelf'; part: string }

@@ -47,9 +47,9 @@ export type OutReason = (typeof OUT_REASONS)[number]
 
 /** The kinds of parts of a wire path, in path order, with what is beside it on a gun; a shop starts with all of them and adds none. */
 export const KIND_KEYS = [
-  ...(['hub', 'inlet', 'rolls', 'outlet', 'orings', 'plug', 'liner', 'cable'] as const),
+  ...(['hub', 'conduit', 'booster', 'inlet', 'rolls', 'outlet', 'orings', 'plug', 'liner', 'cable'] as const),
   ...(['handle', 'trigger', 'neck', 'jump', 'diffuser', 'clampring'] as const),
-  ...(['tip', 'nozzle', 'insulator', 'gas', 'lead'] as const),
+  ...(['tip', 'cutter', 'nozzle', 'insulator', 'reamer', 'gas', 'lead'] as const),
 ] as const
 export type KindKey = (typeof KIND_KEYS)[number]
 const KINDS: ReadonlySet<string> = new Set(KIND_KEYS)
@@ -77,6 +77,11 @@ export const kindOfPosition = (position: Position): KindKey => laneOfPosition(po
 
 const POSITIONS: ReadonlySet<string> = new Set(KIND_KEYS.flatMap((k) => [k, ...LANES.map((lane) => k + lane)]))
 export const isPosition = (text: string): text is Position => POSITIONS.has(text)
+
+/** What comes off with a neck where necks go round; on other guns it rides on the gun itself. */
+export const NECK_KINDS: readonly KindKey[] = ['neck', 'jump', 'diffuser', 'clampring', 'tip', 'nozzle', 'insulator']
+const ON_NECK: ReadonlySet<KindKey> = new Set(NECK_KINDS)
+export const ridesOnNeck = (position: Position): boolean => ON_NECK.has(kindOfPosition(position))
 
 /** Parts told apart one by one: taken out good and put back it is the same life, over several stretches. The others are not. */
 const WITH_IDENTITY: ReadonlySet<KindKey> = new Set(['liner', 'jump', 'neck', 'rolls', 'outlet', 'inlet'])

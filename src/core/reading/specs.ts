@@ -49,6 +49,8 @@ export interface ReadingSpec {
   isUpstream: boolean
   /** Of how one wire feeds: another wire on ends its series, and what it asked for. */
   isOfFeeding: boolean
+  /** Of robots only. */
+  isOfCells: boolean
   /** Over its own beginning by so much, in its unit or as a factor, it is at its limit where no window tells one. */
   limitOver: { add: number } | { times: number } | null
   /** Right and wrong beside what is read. */
@@ -94,6 +96,7 @@ const spec = (of: Partial<ReadingSpec> & Pick<ReadingSpec, 'name' | 'at' | 'meth
   isOfGun: false,
   isUpstream: false,
   isOfFeeding: false,
+  isOfCells: false,
   limitOver: null,
   drawing: null,
   isPassing: false,
@@ -236,6 +239,26 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         how: 'measured',
         number: 'weights',
         hazards: ['isolate', 'spring', 'stab'],
+      }),
+    ],
+  }),
+  segmentPull: spec({
+    name: 'pull through one length',
+    isOfCells: true,
+    at: 'hub',
+    unit: 'N',
+    physics: [0, 200],
+    usual: [2, 40],
+    slips: [KGF, LBF, ...COMMA],
+    sd: 1.5,
+    methods: [
+      method({
+        key: 'scale',
+        name: 'spring scale',
+        do: 'Cell made safe, rolls open, the joint before this length and the one after it apart: wire drawn through this length alone, slowly, read while it moves.',
+        how: 'measured',
+        number: 'needed',
+        hazards: ['robot', 'stab', 'spring'],
       }),
     ],
   }),
@@ -482,6 +505,39 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
           g('catches', 'catches or jerks', 'act'),
         ],
         hazards: ['isolate', 'hot', 'stab'],
+      }),
+    ],
+  }),
+  toolCentre: spec({
+    name: 'tool centre',
+    isOfCells: true,
+    at: 'neck',
+    unit: 'mm',
+    physics: [0, 40],
+    usual: [0, 3],
+    slips: [25.4, ...COMMA],
+    worse: 'up',
+    sd: 0.1,
+    isSet: true,
+    resetBy: ['neck'],
+    creepAt: 'neck',
+    asksFor: 'look at the neck and how it is held: a seat that works loose, a neck that bends a little each time',
+    methods: [
+      method({
+        key: 'pointer',
+        name: 'at the fixed point',
+        do: 'By the site’s practice, in teach mode at slow speed: the wire’s end at the fixed point, cut to the procedure’s stick-out, turned about it. How far it wanders off the point.',
+        how: 'measured',
+        number: 'needed',
+        hazards: ['robot', 'stab'],
+      }),
+      method({
+        key: 'jig',
+        name: 'neck in the jig',
+        do: 'Torch made safe and cool, neck in its jig: how far the tip stands beside the jig’s mark.',
+        how: 'measured',
+        number: 'needed',
+        hazards: ['robot', 'hot'],
       }),
     ],
   }),

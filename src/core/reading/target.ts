@@ -55,6 +55,7 @@ const TARGETS: Readonly<Record<ReadingKey, Targeting>> = {
   hubDrag: () => ({ from: 1.5, to: 8.5, actBelow: null, actAbove: 15, by: 'guess' }),
   hubCoast: () => ({ from: 5, to: 90, actBelow: null, actAbove: 180, by: 'guess' }),
   conduitPull: () => upTo(CONDUIT_FRICTION.high, CONDUIT_FRICTION.high * 1.5),
+  segmentPull: () => null,
   wiper: byGrade,
   tension: tensionTarget,
   slip: () => upTo(0.05, 0.15),
@@ -67,6 +68,7 @@ const TARGETS: Readonly<Record<ReadingKey, Targeting>> = {
   orings: byGrade,
   layout: () => upTo(0, 1),
   pull: overBaseline(FRICTION_LOOK, FRICTION_ACT),
+  toolCentre: ({ setup }) => (setup.cell ? centreTarget(setup.cell.centreMm) : null),
   holes: () => ({ ...none, from: 0.99, actBelow: 0.5, by: 'guess' }),
   insulator: byGrade,
   continuity: byGrade,
@@ -81,6 +83,11 @@ const TARGETS: Readonly<Record<ReadingKey, Targeting>> = {
     gasOn(setup) === 'none' ? null : { ...none, from: CYLINDER_BAR.look, actBelow: CYLINDER_BAR.act, by: 'guess' },
   clamp: byGrade,
 }
+/** Off by so much the wire leaves a fillet's root: a guess, until the cell has its own. */
+export const CENTRE_MM = 0.5
+/** Beyond the cell's own limit it is touched up before anything is welded. */
+const centreTarget = (limitMm: number | null): Target =>
+  upTo(limitMm ?? CENTRE_MM, limitMm ?? CENTRE_MM, limitMm === null ? 'guess' : 'rule')
 /** Window of a reading by the set-up; null where nothing tells one. */
 export const targetFor = (what: ReadingKey, facts: TargetFacts): Target | null => TARGETS[what](facts)
 

@@ -12,6 +12,7 @@ const FILES = [
   '../spools/reference/spool-and-wire.json',
   '../spools/reference/spool-assignment.json',
   '../stock/reference/reorder.json',
+  '../cell/reference/spare-necks.json',
   '../liner/reference/feed-details.json',
   '../drag/reference/feed-details.json',
   '../drag/reference/feed-force.json',

@@ -11,6 +11,7 @@ import {
   woundMassKg,
 } from '@core/spools/wire.ts'
 import { inchToMm, ipmToMetrePerMin } from '@core/units/convert.ts'
+import { CELL_SOLVERS } from './cellsolvers.ts'
 import { DIAGNOSE_SOLVERS } from './diagnosesolvers.ts'
 import { FEED_SOLVERS } from './feedsolvers.ts'
 import { LIFE_SOLVERS } from './lifesolvers.ts'
@@ -124,6 +125,7 @@ export const SOLVERS: Readonly<Record<string, Solver>> = {
   ...TREND_SOLVERS,
   ...STOCK_SOLVERS,
   ...LIFE_SOLVERS,
+  ...CELL_SOLVERS,
   'kaplan-meier': survival,
   'feed-details/trim-bend-error': (inputs) => ({
     errorMm: bendErrorMm({

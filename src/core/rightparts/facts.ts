@@ -175,6 +175,49 @@ export interface PartFacts {
   fit: PartFit | null
 }
 
+/** How wire comes to a robot's feeder, and what stands beside its torch. */
+export const PAYOFFS = ['spool', 'drum'] as const
+export type Payoff = (typeof PAYOFFS)[number]
+export const BOOSTERS = ['none', 'air', 'electric'] as const
+export type Booster = (typeof BOOSTERS)[number]
+export const CONDUIT_LININGS = ['polymer', 'steel coil', 'rollers'] as const
+export type ConduitLining = (typeof CONDUIT_LININGS)[number]
+export const CUTTERS = ['none', 'clamps and shears', 'shears only'] as const
+export type Cutter = (typeof CUTTERS)[number]
+/** How a hand gets at spool and feeder of a cell. */
+export const REACHES = ['from the floor', 'by ladder', 'tilts down'] as const
+export type Reach = (typeof REACHES)[number]
+/** One length of conduit between two joints, named as it is painted or called at the cell. */
+export interface ConduitPiece {
+  name: string
+  lengthM: number
+  /** Quarter turns in it. */
+  bends: number
+  lining: ConduitLining
+}
+export interface CellFit {
+  payoff: Payoff | null
+  booster: Booster | null
+  /** From the drum to the feeder, in the order of the wire; null: nobody said. */
+  conduit: ConduitPiece[] | null
+  cutter: Cutter | null
+  reach: Reach | null
+  /** The tool centre may be off by so much before the program is touched up. */
+  centreMm: number | null
+  /** Cycles from one cleaning by the reamer to the next. */
+  reamEvery: number | null
+  /** Anti-spatter: what a shot takes, what the tank holds, shots a cleaning. */
+  sprayMl: number | null
+  tankL: number | null
+  shotsPerReam: number | null
+  /** How this cell is made safe before anybody goes in, in the site's own words. */
+  lockOut: string | null
+}
+export const NOTHING_OF_CELL: CellFit = {
+  ...{ payoff: null, booster: null, conduit: null, cutter: null, reach: null, centreMm: null },
+  ...{ reamEvery: null, sprayMl: null, tankL: null, shotsPerReam: null, lockOut: null },
+}
+
 export const SETTINGS = [
   'roll1',
   'roll2',
@@ -227,6 +270,8 @@ export interface Setup {
   mode: Mode | null
   gas: Gas | null
   cableM: number | null
+  /** Of a robot cell; null elsewhere, and where nothing was told. */
+  cell?: CellFit | null
   settings: Settings
   /** By kind: undefined where the gun has no such position, null where nobody knows what is on. */
   parts: Readonly<Record<string, PartFacts | null | undefined>>

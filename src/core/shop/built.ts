@@ -1,5 +1,5 @@
 import { type Id, type PartId, type FamilyId, type WireId } from '@core/ids/id.ts'
-import { type Gas, type Mode } from '@core/rightparts/facts.ts'
+import { NOTHING_OF_CELL, type CellFit, type Gas, type Mode } from '@core/rightparts/facts.ts'
 
 /** How guns of an area are built, and what is different on one of them. */
 export interface Built {
@@ -13,10 +13,15 @@ export interface Built {
   /** The written procedure that is welded by here. */
   procedureId: Id<'procedure'> | null
   gas: Gas | null
+  /** What a robot's place has beside its torch; null: no cell, or nothing was told. */
+  cell: CellFit | null
   /** Part id by kind. */
   parts: Record<string, PartId>
 }
-export type BuiltExcept = Partial<Omit<Built, 'parts'>> & { parts?: Record<string, PartId> }
+export type BuiltExcept = Partial<Omit<Built, 'parts' | 'cell'>> & {
+  parts?: Record<string, PartId>
+  cell?: Partial<CellFit> | null
+}
 
 export const NOTHING_BUILT: Built = {
   wireId: null,
@@ -28,6 +33,7 @@ export const NOTHING_BUILT: Built = {
   feederTypeId: null,
   procedureId: null,
   gas: null,
+  cell: null,
   parts: {},
 }
 
@@ -37,10 +43,16 @@ export const NOTHING_BUILT: Built = {
  */
 export function builtOf(area: Built, except: BuiltExcept): Built {
   const own = Object.fromEntries(
-    Object.entries(except).filter(([key, value]) => key !== 'parts' && value !== null && value !== undefined),
+    Object.entries(except).filter(([key, value]) => !MERGED.has(key) && value !== null && value !== undefined),
   )
-  return { ...area, ...own, parts: { ...area.parts, ...(except.parts ?? {}) } }
+  const cell = area.cell || except.cell ? { ...NOTHING_OF_CELL, ...area.cell, ...told(except.cell ?? {}) } : null
+  return { ...area, ...own, cell, parts: { ...area.parts, ...(except.parts ?? {}) } }
 }
+
+const MERGED: ReadonlySet<string> = new Set(['parts', 'cell'])
+/** What was said; a null says "as the bay" as an empty field does. */
+const told = (cell: Partial<CellFit>): Partial<CellFit> =>
+  Object.fromEntries(Object.entries(cell).filter(([, value]) => value !== null && value !== undefined))
 
 /** What a gun takes along wherever it hangs: its family and its cable. */
 export interface GunBuilt {

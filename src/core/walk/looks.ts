@@ -32,10 +32,26 @@ const IN_PASSING = {
   bore: look({ minutes: 0.2, everyDays: 1, bad: [0.8, 10], stops: [0.12, 10], fix: 'change', at: 'tip' }),
   nozzleOpen: look({ minutes: 0.15, everyDays: 1, bad: [2, 10], stops: [0.05, 6], fix: 'clean', at: 'nozzle' }),
   clamp: look({ minutes: 0.1, everyDays: 1, bad: [0.8, 10], stops: [0.05, 5], at: 'gas' }),
-  ...({ hubDrag: null, hubCoast: null, conduitPull: null, tension: null, slip: null, motorAmps: null } as const),
+  ...({
+    hubDrag: null,
+    hubCoast: null,
+    conduitPull: null,
+    segmentPull: null,
+    tension: null,
+    slip: null,
+    motorAmps: null,
+  } as const),
   continuity: look({ minutes: 0.7, everyDays: 30, bad: [0.4, 10], stops: [0.05, 10], fix: 'change', at: 'insulator' }),
   gasFlow: look({ minutes: 0.15, everyDays: 1, bad: [0.5, 10], stops: [0.2, 6], at: 'gas' }),
-  ...({ cylinder: null, pull: null, recess: null, stickOut: null, arcCone: null, centring: null } as const),
+  ...({
+    toolCentre: null,
+    cylinder: null,
+    pull: null,
+    recess: null,
+    stickOut: null,
+    arcCone: null,
+    centring: null,
+  } as const),
 } as const satisfies Record<ReadingKey, Look | null>
 type Known = typeof IN_PASSING
 export type LookKey = { [K in ReadingKey]: Known[K] extends null ? never : K }[ReadingKey]

@@ -252,7 +252,7 @@ describe('swapping the gun', () => {
     const family = at.shop.families.find((f) => f.name === 'Kelp')?.id
     await lead.post('/gun/spare', { key: nextKey(), name: '31', familyId: family, cableM: 3 })
     const [spare] = await spares('B9')
-    expect(spare).toMatchObject({ name: '31', status: 'ready', fits: true })
+    expect(spare).toMatchObject({ name: '31', status: 'ready', here: { is: 'toMakeRight' } })
     server.clock.nowMs += 1000
     const old = (await gun('B9')).gunName
     const body = { key: nextKey(), stationId: id('B9'), gunId: spare?.gunId, oldGun: 'toRefurbish' }
@@ -269,7 +269,7 @@ describe('swapping the gun', () => {
     expect(await lead.post<Problem>('/gun/swap', body)).toMatchObject({ status: 400 })
     const reed = at.shop.families.find((f) => f.name === 'Reed')?.id
     await lead.post('/gun/spare', { key: nextKey(), name: '32', familyId: reed, cableM: 3 })
-    expect((await spares('B9')).find((g) => g.name === '32')?.fits).toBe(false)
+    expect((await spares('B9')).find((g) => g.name === '32')?.here?.is).toBe('never')
   })
   it('two who take the same gun at once: one gets it', async () => {
     await lead.post('/gun/spare', { key: nextKey(), name: '33', familyId: null, cableM: null })

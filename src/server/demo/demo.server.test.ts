@@ -286,7 +286,7 @@ const CHECKS: Record<string, () => Promise<void>> = {
     expect(t2.tags.map((t) => t.tag)).toEqual(['brakeTight'])
     expect(t2.positions.find((p) => p.position === 'hub')?.state).toBe('look')
     const { guns } = (await lead.get<{ guns: SpareGun[] }>(`/gun/spares?stationId=${ids.get('A1') ?? ''}`)).body
-    expect(guns.map((g) => [g.name, g.status, g.fits])).toEqual([
+    expect(guns.map((g) => [g.name, g.status, g.here?.is])).toEqual([
       ['spare K1', 'ready', true],
       ['spare S1', 'ready', true],
       ['spare K2', 'toRefurbish', true],

@@ -4,7 +4,7 @@ import { and, desc, eq, gte, inArray, isNull, or } from 'drizzle-orm'
 import { type z } from 'zod'
 import { swapWorth } from '@core/diagnose/swap.ts'
 import { rulingFor, type QuestionCode } from '@core/houserule/schools.ts'
-import { asId, type EventId, type StationId, type WireId } from '@core/ids/id.ts'
+import { type EventId, type StationId, type WireId } from '@core/ids/id.ts'
 import { type downAnswer, type explainRequest } from '@contract/down.ts'
 import { headNow, stationNow, stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -16,9 +16,7 @@ import { linerHere } from '@server/gunnow/rulehere.ts'
 import { logFacts } from '@server/write/facts.ts'
 import { prices, ratesAt } from '@server/shopmodel/prices.ts'
 import { builtHere, ruledBy, type Hung } from '@server/gunnow/setup.ts'
-import { hungOne, hungWith } from '@server/gunnow/hung.ts'
-import { checkPlace, standing, type Checked } from '@server/gunnow/findings.ts'
-import { type KindKey } from '@core/path/columns.ts'
+import { hungOne } from '@server/gunnow/hung.ts'
 import { loadShop, type ShopModel, type ShopFit, type ShopRules } from '@server/shopmodel/model.ts'
 import { countTurned, explainedSince, explanationOf, type Explained } from './explained.ts'
 import { knowledgeNow } from '@server/knowledge/now.ts'
@@ -126,53 +124,20 @@ async function wiresAt(db: Reader, stationIds: readonly StationId[]): Promise<Ma
   return new Map(rows.map((r) => [r.stationId, r.wireId]))
 }
 
-/** A ready gun that fits, and the minutes of putting it on, as they are here; one that is known to suit the wire before one of which nobody knows. */
+/** A ready gun that is right here (pin, cable, rating, liner and tip for the wire that is on), and the minutes of putting it on, as they are here. */
 async function readySpare(deps: Deps, who: Who, { shop, hung }: { shop: ShopModel; hung: Hung }) {
   const stationId = hung.station.id
   const { guns } = await readSpares(deps, who, stationId)
-  const ready = guns.filter((g) => g.fits && g.status === 'ready')
-  const tried = await hungWith(
-    deps.db,
-    shop,
-    ready.map((g) => ({ ...hung.now, gunId: asId('carrier', g.gunId) })),
-  )
-  const fitting = ready.flatMap((gun, i) => {
-    const checked = tried[i] ? checkPlace(tried[i], shop) : null
-    return checked && isRightFor(checked) ? [{ gun, untold: untoldOf(checked) }] : []
-  })
-  const [first] = fitting.sort((a, b) => a.untold.length - b.untold.length)
-  if (!first) return null
-  const { gun, untold } = first
+  const gun = guns.find((g) => g.here?.is === 'right')
+  if (!gun) return null
   const own = builtHere(hung, shop).familyId
   const otherFamily = own && gun.familyName !== (shop.families.get(own) ?? null) ? gun.familyName : null
   const of = await guideFor(deps, shop, { stationId })
   const minutes = guideMinutes(shop, of, 'gun').median
-  return {
-    gunId: gun.gunId,
-    name: gun.name,
-    otherFamily,
-    untold,
-    minutes,
-    worthOverMin: swapWorth(minutes, ratesAt(shop, stationId)),
-  }
+  const worthOverMin = swapWorth(minutes, ratesAt(shop, stationId))
+  return { gunId: gun.gunId, name: gun.name, otherFamily, minutes, worthOverMin }
 }
 
-/** What came with the gun: of another wire it is no help, however well it seats. */
-const OF_GUN: ReadonlySet<string> = new Set<KindKey>([
-  'tip',
-  'nozzle',
-  'diffuser',
-  'insulator',
-  'liner',
-  'jump',
-  'neck',
-  'orings',
-])
-const isRightFor = ({ findings }: Checked): boolean =>
-  !standing(findings).some((f) => OF_GUN.has(f.at) && f.severity === 'stops')
-/** What has to be of the wire's own size, read off no gun by its looks. */
-const OF_WIRE = ['liner', 'tip'] as const satisfies readonly KindKey[]
-const untoldOf = ({ setup }: Checked): KindKey[] => OF_WIRE.filter((kind) => !setup.parts[kind])
 /** Whether the wire that is on can be crushed; null: nobody said what is on. */
 function coredOf(hung: Hung, shop: ShopModel): boolean | null {
   const wireId = hung.spoolWireId ?? builtHere(hung, shop).wireId

@@ -25,6 +25,7 @@ export async function readDrag(deps: Deps, who: Who, q: z.output<typeof dragQuer
     wireName: setup.wire?.name ?? null,
     linerCode: setup.parts['liner']?.code ?? null,
     feederName: setup.feeder?.name ?? null,
+    isCell: Boolean(setup.cell),
     drag: made && { setup: made.drag, sources: made.sources, spans: made.spans },
     calibratedMs: facts.slip?.atMs ?? null,
     knob: facts.knob && { mark: facts.knob.value, atMs: facts.knob.atMs },

@@ -9,10 +9,13 @@ import { logFacts } from '@server/write/facts.ts'
 import { type ShopPlaces, type ShopKinds } from '@server/shopmodel/model.ts'
 import { OK } from '@server/write/changing.ts'
 
+/** What a crash leaves open at the place itself, whatever hangs there later. */
+const OF_CRASH: ReadonlySet<FollowUp> = new Set<FollowUp>(['toolCentre', 'neckStraight', 'cableLook', 'reamer'])
+
 /** Done, wherever it stands open: the feeder and the gun may each have asked for it, and after a crash the place itself. */
 export function settledFacts(place: Place, tasks: readonly FollowUp[]): Fact[] {
-  const carriers = [place.now.gunId, place.now.headId].flatMap((id) => (id ? [id] : []))
-  const of = (task: FollowUp) => (task === 'toolCentre' ? [...carriers, place.stationCarrierId] : carriers)
+  const carriers = [place.now.gunId, place.now.neckId, place.now.headId].flatMap((id) => (id ? [id] : []))
+  const of = (task: FollowUp) => (OF_CRASH.has(task) ? [...carriers, place.stationCarrierId] : carriers)
   return tasks.flatMap((task) => of(task).map((carrierId): Fact => ({ kind: 'followedUp', carrierId, task })))
 }
 

@@ -116,10 +116,13 @@ async function bodyOf(deps: Deps, who: Who, what: BodyOf) {
       follows: [],
       own: null,
     }
-  const [own, notes] = await Promise.all([
+  const [site, notes] = await Promise.all([
     ownCautions(deps.db),
     ownNotes(deps.db, who, { guide, familyId: of.familyId, feederTypeId: feederTypeOf(of)?.id ?? null }),
   ])
+  // How this cell is made safe, where the site has written it down for the cell itself.
+  const { lockOut } = of.at.setup.cell ?? { lockOut: null }
+  const own = lockOut ? { ...site, robot: lockOut } : site
   const { name, kindKey, tools } = GUIDES[guide]
   const kind = kindKey ? shop.kindByKey.get(kindKey) : undefined
   const putId = kindKey ? of.at.putOf(kindKey)?.id : null
@@ -147,6 +150,8 @@ function followsOf(guide: GuideKey, of: GuideFor, shop: ShopRules): string[] {
     position: isKindKey(guide) ? guide : null,
     isOtherPart: false,
     isKnocked: false,
+    hasCrashed: false,
+    isNeckOn: false,
     isSeatedAgain: guide === 'gun',
     followedUp: null,
     isRaised: false,

@@ -48,7 +48,10 @@ export function stepLine(
 
 /** Isolation is asked for once, where the power goes off; at the steps after it is only told. */
 const told = (s: Step, caution: CautionLine): CautionLine =>
-  caution.hazard === 'isolate' && s.key !== 'isolate' ? { ...caution, how: 'tell', answer: null } : caution
+  MADE_SAFE.has(caution.hazard) && s.key !== 'isolate' && s.key !== 'offAgain'
+    ? { ...caution, how: 'tell', answer: null }
+    : caution
+const MADE_SAFE: ReadonlySet<Hazard> = new Set<Hazard>(['isolate', 'robot'])
 
 /** What nothing later rests on may be skipped; isolation, and what closes something that was opened, may not. */
 const canSkip = (s: Step) =>

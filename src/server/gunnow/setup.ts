@@ -1,3 +1,4 @@
+import { NOTHING_OF_CELL } from '@core/rightparts/facts.ts'
 import { type CarrierId, type FamilyId, type Id, NO_ID, type PartId, type WireId } from '@core/ids/id.ts'
 import { kindOfPosition, type Position } from '@core/path/columns.ts'
 import { rulingFor, type QuestionCode, type RuledBy, type SchoolOf } from '@core/houserule/schools.ts'
@@ -27,7 +28,7 @@ import {
   type ShopRules,
 } from '@server/shopmodel/model.ts'
 
-/** A place with what is projected of its three carriers. */
+/** A place with what is projected of its carriers. */
 export interface Hung {
   station: StationRow
   now: typeof stationNow.$inferSelect
@@ -77,9 +78,11 @@ function feederOf(built: Built, shop: ShopFit): FeederFacts | null {
   return { ...UNTOLD_FEEDER, id: '', name: `${built.rollCount}-roll feeder`, rollCount: built.rollCount }
 }
 
-/** The place itself, its feeder and its gun, in that order; a missing one keeps its turn. */
+/** The place itself, its feeder, its gun and the neck on that, in that order; a missing one keeps its turn. */
 export const carrierIdsOf = (now: Hung['now'], shop: ShopPlaces) =>
-  [shop.carrierOfStation.get(now.stationId) ?? null, now.headId, now.gunId] as const
+  [shop.carrierOfStation.get(now.stationId) ?? null, now.headId, now.gunId, now.neckId] as const
+/** What carries tip and nozzle here: the neck where necks go round, else the gun. */
+export const frontOf = (hung: Hung) => hung.stateOf(hung.now.neckId ?? hung.now.gunId)
 const carriersOf = (hung: Hung, shop: ShopPlaces) => carrierIdsOf(hung.now, shop).map((id) => hung.stateOf(id))
 
 /** What was last read or set on the place, its feeder and its gun. */
@@ -132,6 +135,7 @@ export function setupOf(hung: Hung, shop: ShopModel): Setup {
     mode: built.mode,
     gas: built.gas,
     cableM: built.cableM,
+    cell: hung.station.classKey === 'cell' ? (built.cell ?? NOTHING_OF_CELL) : null,
     settings: settingsHere(hung, shop),
     parts: partsHere(hung, shop),
     polarityBy: polarity === 'gasless' ? 'gasless' : 'wire',

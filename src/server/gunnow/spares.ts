@@ -1,16 +1,32 @@
-import { type FamilyId, type StationId } from '@core/ids/id.ts'
+import { type CarrierId, type FamilyId, type StationId } from '@core/ids/id.ts'
 import { and, asc, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
+import { judgeSpare, type SpareVerdict } from '@core/cell/spare.ts'
 import { type Built } from '@core/shop/built.ts'
 import { type SpareGun, type sparesAnswer } from '@contract/spareguns.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { carrier, carrierNow, mount, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { loadShop, type ShopPlaces, type ShopFit } from '@server/shopmodel/model.ts'
-import { hungOne } from './hung.ts'
-import { builtHere } from './setup.ts'
+import { loadShop, type ShopModel, type ShopPlaces, type ShopFit } from '@server/shopmodel/model.ts'
+import { checkPlace, standing } from './findings.ts'
+import { hungOne, hungWith } from './hung.ts'
+import { builtHere, type Hung } from './setup.ts'
 
-/** Guns that hang nowhere, ready ones first; with a place, those that fit it. */
+export type Loose = typeof carrier.$inferSelect & { now: typeof carrierNow.$inferSelect | null }
+
+/** Guns or necks that hang nowhere, by name. */
+export async function looseOnes(db: Reader, type: 'gun' | 'neck'): Promise<Loose[]> {
+  const rows = await db
+    .select({ own: carrier, now: carrierNow })
+    .from(carrier)
+    .leftJoin(mount, and(eq(mount.childId, carrier.id), isNull(mount.toMs)))
+    .leftJoin(carrierNow, eq(carrierNow.carrierId, carrier.id))
+    .where(and(eq(carrier.type, type), isNull(mount.childId)))
+    .orderBy(asc(carrier.name))
+  return rows.map(({ own, now }) => ({ ...own, now }))
+}
+
+/** Guns that hang nowhere; with a place, judged for it: right ones first, then what can be made right. */
 export async function readSpares(
   deps: Deps,
   who: Who,
@@ -18,28 +34,56 @@ export async function readSpares(
 ): Promise<z.input<typeof sparesAnswer>> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
-  const here = stationId ? builtHere(await hungOne(deps.db, shop, stationId), shop) : null
-  const rows = await deps.db
-    .select({ gun: carrier, now: carrierNow })
-    .from(carrier)
-    .leftJoin(mount, and(eq(mount.childId, carrier.id), isNull(mount.toMs)))
-    .leftJoin(carrierNow, eq(carrierNow.carrierId, carrier.id))
-    .where(and(eq(carrier.type, 'gun'), isNull(mount.childId)))
-    .orderBy(asc(carrier.name))
-  const guns = rows.map(({ gun, now }): SpareGun => ({
+  const rows = await looseOnes(deps.db, 'gun')
+  const hung = stationId ? await hungOne(deps.db, shop, stationId) : null
+  const judged = hung ? await judgeLoose(deps.db, shop, { kind: 'gun', hung, loose: rows }) : new Map()
+  const guns = rows.map((gun): SpareGun => ({
     gunId: gun.id,
     name: gun.name,
-    status: now?.status ?? 'not said',
+    status: gun.now?.status ?? 'not said',
     familyName: gun.built?.familyId ? (shop.families.get(gun.built.familyId) ?? null) : null,
     cableM: gun.built?.cableM ?? null,
-    sinceMs: now?.statusMs ?? null,
-    fits: !here?.familyId || !gun.built?.familyId || seats(gun.built.familyId, here, shop),
+    sinceMs: gun.now?.statusMs ?? null,
+    here: judged.get(gun.id) ?? null,
   }))
-  const order = ['ready', 'not said', 'toRefurbish']
   return {
-    guns: guns.sort((a, b) => order.indexOf(a.status) - order.indexOf(b.status) || Number(b.fits) - Number(a.fits)),
+    guns: guns.sort((a, b) => rank(a) - rank(b)),
     elsewhere: stationId ? await hangingElsewhere(deps.db, shop, stationId) : [],
   }
+}
+const STATUS_RANK = ['ready', 'not said', 'toRefurbish']
+const VERDICT_RANK = ['right', 'toMakeRight', 'never']
+const rank = ({ here, status }: SpareGun) =>
+  10 * (here ? VERDICT_RANK.indexOf(here.is) : 0) + STATUS_RANK.indexOf(status)
+
+/** Each of some loose guns or necks as if it hung at a place: what would be wrong with it there. */
+export async function judgeLoose(
+  db: Reader,
+  shop: ShopModel,
+  of: { kind: 'gun' | 'neck'; hung: Hung; loose: readonly Loose[] },
+): Promise<Map<CarrierId, SpareVerdict>> {
+  const { kind, hung, loose } = of
+  const nows = loose.map((l) =>
+    kind === 'gun' ? { ...hung.now, gunId: l.id, neckId: null } : { ...hung.now, neckId: l.id },
+  )
+  const tried = await hungWith(db, shop, nows)
+  const own = builtHere(hung, shop)
+  return new Map(
+    loose.map((spare, i) => {
+      const checked = checkPlace(tried[i] ?? hung, shop)
+      const familyId = spare.built?.familyId ?? null
+      const verdict = judgeSpare({
+        kind,
+        setup: checked.setup,
+        findings: standing(checked.findings),
+        seat: kind === 'gun' ? seatOf(familyId, own, shop) : sameFamily(familyId, own, shop),
+        wantsM: own.cableM,
+        isToMend: spare.now?.status !== 'ready',
+        changeMin: (kindKey) => shop.changeMinOf(kindKey, familyId ?? own.familyId),
+      })
+      return [spare.id, verdict]
+    }),
+  )
 }
 
 async function hangingElsewhere(db: Reader, shop: ShopPlaces, stationId: StationId | undefined) {
@@ -54,9 +98,15 @@ async function hangingElsewhere(db: Reader, shop: ShopPlaces, stationId: Station
   })
 }
 
-/** Another family seats where its pin is the feeder's; without told pins only the same family is sure to. */
-function seats(familyId: FamilyId, here: Built, shop: ShopFit): boolean {
-  const pin = shop.familyById.get(familyId)?.fit?.pin
-  const wanted = here.feederTypeId ? shop.feederTypes.get(here.feederTypeId)?.fit.pin : null
-  return pin && wanted ? pin.toLowerCase() === wanted.toLowerCase() : familyId === here.familyId
+type Seat = { fits: boolean; wants: string | null; has: string | null }
+/** Another family seats where its pin is the feeder's; without told pins only the same family is sure to, and of no known family nothing is. */
+function seatOf(familyId: FamilyId | null, here: Built, shop: ShopFit): Seat {
+  const pin = familyId ? (shop.familyById.get(familyId)?.fit?.pin ?? null) : null
+  const wanted = here.feederTypeId ? (shop.feederTypes.get(here.feederTypeId)?.fit.pin ?? null) : null
+  if (pin && wanted) return { fits: pin.toLowerCase() === wanted.toLowerCase(), wants: wanted, has: pin }
+  return sameFamily(familyId, here, shop)
+}
+function sameFamily(familyId: FamilyId | null, here: Built, shop: ShopFit): Seat {
+  const nameOf = (id: FamilyId | null) => (id ? (shop.families.get(id) ?? null) : null)
+  return { fits: familyId !== null && familyId === here.familyId, wants: nameOf(here.familyId), has: nameOf(familyId) }
 }

@@ -1,5 +1,6 @@
 import { telemetryAnswer, telemetryMessage } from '@contract/telemetry.ts'
 import { buyingEndpoints } from '@server/buying/endpoints.ts'
+import { cellEndpoints } from '@server/cell/endpoints.ts'
 import { changeoverEndpoints } from '@server/changeover/endpoints.ts'
 import { clockEndpoints } from '@server/clock/endpoints.ts'
 import { downEndpoints } from '@server/down/endpoints.ts'
@@ -54,6 +55,7 @@ export const endpoints: readonly Endpoint<AllDeps>[] = [
   ...shopEndpoints,
   ...partsEndpoints,
   ...buyingEndpoints,
+  ...cellEndpoints,
   ...houseruleEndpoints,
   ...photoEndpoints,
   ...spoolsEndpoints,

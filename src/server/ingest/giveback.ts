@@ -171,7 +171,7 @@ async function placeRows({ db, shop }: At): Promise<Row[]> {
   const nowOf = new Map(nows.map((n) => [n.stationId, n]))
   return shop.stations.flatMap((s) => {
     const now = nowOf.get(s.id)
-    const carriers = new Set([now?.headId, now?.gunId, shop.carrierOfStation.get(s.id)])
+    const carriers = new Set([now?.headId, now?.gunId, now?.neckId, shop.carrierOfStation.get(s.id)])
     const built = shop.built(s.id)
     const here = {
       place: s.name,

@@ -82,5 +82,5 @@ async function sayFits(w: Writing, plan: PlacePlan, made: readonly MadeStation[]
 /** A place made just now: what hangs there is said in the same act, and not projected yet. */
 const asPlace = ({ name, stationId, stationCarrierId, headId, gunId }: MadeStation): [string, Place] => [
   name.toLowerCase(),
-  { stationId, stationCarrierId, now: { headId, gunId } },
+  { stationId, stationCarrierId, now: { headId, gunId, neckId: null } },
 ]

@@ -184,7 +184,7 @@ export async function placesNow(db: Reader, shop: ShopPlaces): Promise<Places> {
   const headById = new Map(heads.map((h) => [h.headId, h]))
   const places: Places = { stationOf: new Map(), headOf: new Map() }
   for (const now of nows) {
-    for (const id of [now.headId, now.gunId, shop.carrierOfStation.get(now.stationId)])
+    for (const id of [now.headId, now.gunId, now.neckId, shop.carrierOfStation.get(now.stationId)])
       if (id) places.stationOf.set(id, now.stationId)
     const head = now.headId ? headById.get(now.headId) : undefined
     if (head) places.headOf.set(now.stationId, head)

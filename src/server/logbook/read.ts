@@ -1,14 +1,14 @@
-import { type StationId } from '@core/ids/id.ts'
+import { type CarrierId, type StationId } from '@core/ids/id.ts'
 import { type Position } from '@core/path/columns.ts'
 import { and, asc, desc, eq, gte, inArray, lt, type SQL } from 'drizzle-orm'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
-import { partOf, spoolOf, type Fact } from '@core/ledger/event.ts'
+import { carrierOf, partOf, spoolOf, type Fact } from '@core/ledger/event.ts'
 import { FACTS } from '@core/ledger/facts.ts'
 import { standingFacts } from '@core/ledger/resolve.ts'
 import { type ShopChange } from '@core/ledger/shopchange.ts'
 import { type LineNames } from '@contract/fact.ts'
 import { type LogbookAnswer, type LogLine } from '@contract/logbook.ts'
-import { device, ledgerEvent, person, spool } from '@server/db/schema.ts'
+import { carrier, device, ledgerEvent, person, spool } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { knowledgeNow } from '@server/knowledge/now.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
@@ -119,6 +119,7 @@ interface Names {
   people: Map<string, string>
   devices: Map<string, string>
   spools: Map<string, number>
+  carriers: Map<string, string>
   causes: Map<string, string>
   symptoms: Map<string, string>
 }
@@ -128,10 +129,14 @@ const saysBy = (list: readonly { key: string; says: string }[]) => new Map(list.
 async function namesOf(db: Reader, rows: readonly EventRow[], shop: ShopModel): Promise<Names> {
   const spoolIds = [...new Set(rows.flatMap((r) => r.spoolId ?? []))]
   const isExplained = rows.some((r) => r.kind === 'explained')
-  const [people, devices, spools, why] = await Promise.all([
+  const loose = [...new Set(rows.flatMap(looseOf))]
+  const [people, devices, spools, carriers, why] = await Promise.all([
     db.select({ id: person.id, name: person.name }).from(person),
     db.select({ id: device.id, name: device.name }).from(device),
     spoolIds.length === 0 ? [] : db.select().from(spool).where(inArray(spool.id, spoolIds)),
+    loose.length === 0
+      ? []
+      : db.select({ id: carrier.id, name: carrier.name }).from(carrier).where(inArray(carrier.id, loose)),
     isExplained ? knowledgeNow(db) : null,
   ])
   const asMap = (list: { id: string; name: string }[]) => new Map(list.map((x) => [x.id, x.name]))
@@ -141,9 +146,18 @@ async function namesOf(db: Reader, rows: readonly EventRow[], shop: ShopModel): 
     people: asMap(people),
     devices: asMap(devices),
     spools: new Map(spools.map((s) => [s.id, s.number])),
+    carriers: asMap(carriers),
     causes: saysBy([...SHIPPED.causes, ...(why?.knowledge.causes ?? [])]),
     symptoms: saysBy([...SHIPPED.symptoms, ...(why?.knowledge.symptoms ?? [])]),
   }
+}
+
+/** What is told by its own name: it hung nowhere, or is what was hung. */
+function looseOf({ body, stationId }: EventRow): CarrierId[] {
+  const fact = body.type === 'fact' ? body.fact : body.replacement?.fact
+  const id = fact && carrierOf(fact)
+  const isNamed = fact?.kind === 'gunStatus' || (fact?.kind === 'mounted' && Boolean(fact.as))
+  return id && (isNamed || stationId === null) ? [id] : []
 }
 
 /** Names for the ids and keys that a change of set-up speaks of. */
@@ -172,7 +186,15 @@ function scopeOf(change: ShopChange, shop: ShopPlaces & ShopFit): string | null 
       return scopeType === 'site' ? null : scopeKey
   }
 }
-export const NO_NAMES: LineNames = { part: null, wire: null, spool: null, cause: null, scope: null, unit: null }
+export const NO_NAMES: LineNames = {
+  part: null,
+  wire: null,
+  spool: null,
+  carrier: null,
+  cause: null,
+  scope: null,
+  unit: null,
+}
 
 function namesIn(fact: Fact, names: Names): LineNames {
   const { shop } = names
@@ -184,6 +206,7 @@ function namesIn(fact: Fact, names: Names): LineNames {
     part: partId ? (names.parts.get(partId) ?? null) : null,
     wire: wireId ? (shop.wires.get(wireId)?.name ?? null) : null,
     spool: names.spools.get(spoolOf(fact) ?? '') ?? null,
+    carrier: names.carriers.get(carrierOf(fact) ?? '') ?? null,
     cause: fact.kind === 'explained' ? whatItWas(fact, names) : null,
   }
 }

@@ -87,7 +87,7 @@ export async function putOn(
 function areasOf(nows: readonly (typeof stationNow.$inferSelect)[], shop: ShopPlaces) {
   const stationOf = new Map(
     nows.flatMap((n) =>
-      [n.headId, n.gunId, shop.carrierOfStation.get(n.stationId)].flatMap((id) =>
+      [n.headId, n.gunId, n.neckId, shop.carrierOfStation.get(n.stationId)].flatMap((id) =>
         id ? [[id, n.stationId] as const] : [],
       ),
     ),

@@ -1,6 +1,6 @@
 import { type CarrierId, type StationId } from '@core/ids/id.ts'
 import { MIN_MS } from '@core/units/time.ts'
-import { and, desc, eq, inArray, isNull } from 'drizzle-orm'
+import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
 import { foldStation, type FoldedStoppage } from '@core/ledger/foldstation.ts'
 import { shiftEndMs, workedMs, type Schedule } from '@core/clock/schedule.ts'
@@ -43,7 +43,7 @@ export async function stationRows(
     const down = open && open.toMs === null ? open : null
     now.push({
       stationId,
-      ...(hung.get(stationId) ?? { headId: null, gunId: null }),
+      ...(hung.get(stationId) ?? { headId: null, gunId: null, neckId: null }),
       downSinceMs: down?.fromMs ?? null,
       downPosition: down?.position ?? null,
       isParked: story.isParked,
@@ -56,22 +56,23 @@ export async function stationRows(
   return { now, stoppages }
 }
 
-/** The head that stands at each station now, and the gun on it. */
+/** The head that stands at each station now, the gun on it, and the neck on that. */
 async function hungAt(
   db: Reader,
   stationIds: readonly StationId[],
   shop: ShopPlaces,
-): Promise<Map<string, { headId: CarrierId | null; gunId: CarrierId | null }>> {
+): Promise<Map<string, { headId: CarrierId | null; gunId: CarrierId | null; neckId: CarrierId | null }>> {
   const carriers = stationIds.flatMap((id) => shop.carrierOfStation.get(id) ?? [])
   if (carriers.length === 0) return new Map()
-  const gun = alias(mount, 'gun')
+  const [gun, neck] = [alias(mount, 'gun'), alias(mount, 'neck')]
   const heads = await db
-    .select({ onId: mount.onId, headId: mount.childId, gunId: gun.childId })
+    .select({ onId: mount.onId, headId: mount.childId, gunId: gun.childId, neckId: neck.childId })
     .from(mount)
     .leftJoin(gun, and(eq(gun.onId, mount.childId), isNull(gun.toMs)))
+    .leftJoin(neck, and(eq(neck.onId, gun.childId), isNull(neck.toMs)))
     .where(and(inArray(mount.onId, carriers), isNull(mount.toMs)))
-    .orderBy(mount.childId, desc(gun.childId))
+    .orderBy(mount.childId, desc(gun.childId), asc(neck.fromMs))
   return new Map(
-    heads.map(({ onId, headId, gunId }) => [shop.stationOfCarrier.get(onId) ?? '', { headId, gunId: gunId ?? null }]),
+    heads.map(({ onId, headId, gunId, neckId }) => [shop.stationOfCarrier.get(onId) ?? '', { headId, gunId, neckId }]),
   )
 }

@@ -17,7 +17,7 @@ import { settledFacts } from '@server/followup/act.ts'
 import { carrierAt, checkTime, type Place } from '@server/write/place.ts'
 import { logFacts } from '@server/write/facts.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
-import { schoolHere, setupOf, type Hung } from '@server/gunnow/setup.ts'
+import { frontOf, schoolHere, setupOf, type Hung } from '@server/gunnow/setup.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { arcSinceCleaned, targetHere } from './read.ts'
 import { knobNormHere } from './norm.ts'
@@ -79,7 +79,7 @@ function cleanedBefore(
   at: Parameters<typeof arcSinceCleaned>[0],
   nowMs: number,
 ): Record<string, number> {
-  const nozzle = at.hung.stateOf(at.hung.now.gunId)?.rows.find((r) => r.position === 'nozzle')
+  const nozzle = frontOf(at.hung)?.rows.find((r) => r.position === 'nozzle')
   const sinceCleanedH = what === 'nozzleOpen' && nozzle ? arcSinceCleaned(at, nozzle, nowMs) : null
   return sinceCleanedH === null ? {} : { sinceCleanedH }
 }
@@ -243,9 +243,13 @@ export function readingFacts(r: Request, made: Numbers, at: FactsAt): Fact[] {
     wireId: at.wireId,
     limit,
   }
+  const isCentred = r.what === 'toolCentre' && fact.is === 'good'
   // The knob read and left alone is no setting of the tension.
   const isSetOrTried = r.left !== null || r.grade !== null
-  const settled = r.what === 'tension' && isSetOrTried ? [...new Set([...r.settled, 'tension' as const])] : r.settled
+  const settled =
+    r.what === 'tension' && isSetOrTried
+      ? [...new Set([...r.settled, 'tension' as const])]
+      : [...r.settled, ...(isCentred ? (['toolCentre'] as const) : [])]
   return [fact, ...raisedFacts(r, at), ...settledFacts(place, settled)]
 }
 

@@ -75,6 +75,7 @@ export async function readReadings(deps: Deps, who: Who, q: z.output<typeof read
     stationId: q.stationId,
     name: hung.station.name,
     wireName: setup.wire?.name ?? null,
+    isCell: Boolean(setup.cell),
     readings: READINGS.filter((what) => isHere(what, hung, shop)).map((what) =>
       lineFor(what, { ...at, nameOf, nowMs }),
     ),
@@ -95,6 +96,8 @@ function isHere(what: ReadingKey, hung: Hung, shop: ShopModel): boolean {
   const dirt = schoolHere('D31', hung, shop)
   if (what === 'conduitPull' && dirt !== 'sheath' && !isFromDrum(hung, shop)) return false
   if (what === 'wiper' && dirt !== 'wiper') return false
+  // Pulled length by length from the cell's own picture.
+  if (what === 'segmentPull' || (READING[what].isOfCells && hung.station.classKey !== 'cell')) return false
   if ((what === 'cylinder' || what === 'gasFlow') && gasOn(setupOf(hung, shop)) === 'none') return false
   const { at } = READING[what]
   const rows = carrierIdsOf(hung.now, shop).flatMap((id) => hung.stateOf(id)?.rows ?? [])

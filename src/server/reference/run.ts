@@ -13,7 +13,7 @@ function filesUnder(path: string): string[] {
     )
 }
 
-const OWN = ['drag', 'diagnose', 'life', 'liner', 'spools', 'stock', 'trend'].map(
+const OWN = ['cell', 'drag', 'diagnose', 'life', 'liner', 'spools', 'stock', 'trend'].map(
   (room) => `src/core/${room}/reference`,
 )
 

@@ -75,9 +75,11 @@ async function countMade(db: Reader, shop: ShopFit, sinceMs: number): Promise<Ma
       .from(mount)
       .where(gte(mount.fromMs, sinceMs))
       .groupBy(mount.childId),
-    db.select({ stationId: stationNow.stationId, gunId: stationNow.gunId }).from(stationNow),
+    db.select().from(stationNow),
   ])
-  const familyOf = new Map(nows.map((n) => [n.gunId ?? '', shop.built(n.stationId).familyId]))
+  const familyOf = new Map(
+    nows.flatMap((n) => [n.gunId, n.neckId].map((id) => [id ?? '', shop.built(n.stationId).familyId])),
+  )
   const made = new Map<string, number>()
   const rows = [...lives, ...on, ...seated.map((m) => ({ ...m, kindKey: 'orings' as const }))]
   for (const row of rows) {

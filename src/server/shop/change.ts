@@ -1,4 +1,4 @@
-import { type KindKey } from '@core/path/columns.ts'
+import { ridesOnNeck, type CarrierType, type KindKey } from '@core/path/columns.ts'
 import { and, asc, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { makeId, type PartId, type StationId } from '@core/ids/id.ts'
@@ -159,21 +159,28 @@ async function setPositions(tx: Tx, at: { w: Writing; r: z.infer<typeof stationR
   const { stationId, absent, extra } = at.r
   const shop = await at.w.shop()
   const [now] = await tx.select().from(stationNow).where(eq(stationNow.stationId, stationId))
-  const ids = [now?.headId, now?.gunId, shop.carrierOfStation.get(stationId)].filter(
+  const ids = [now?.headId, now?.gunId, now?.neckId, shop.carrierOfStation.get(stationId)].filter(
     (id) => id !== null && id !== undefined,
   )
   const rows = await tx.select().from(carrier).where(inArray(carrier.id, ids))
+  const hasNeck = Boolean(now?.neckId)
   for (const row of rows) {
     const has = (key: KindKey) => row.positions.includes(key)
     const isOn = (key: KindKey) =>
       isOptionalKind(key) ? (extra?.includes(key) ?? has(key)) : absent ? !absent.includes(key) : has(key)
-    const positions = shop.kinds.filter((k) => k.rides === row.type && isOn(k.key)).map((k) => k.key)
+    const positions = shop.kinds.filter((k) => isOn(k.key) && ridesHere(k, row.type, hasNeck)).map((k) => k.key)
     const lanes = row.positions.filter((p) => p.includes('#'))
     await tx
       .update(carrier)
       .set({ positions: [...positions, ...lanes] })
       .where(eq(carrier.id, row.id))
   }
+}
+
+/** What of a gun rides on its neck, where necks go round. */
+function ridesHere({ key, rides }: { key: KindKey; rides: CarrierType }, type: CarrierType, hasNeck: boolean): boolean {
+  const isNecks = hasNeck && rides === 'gun' && ridesOnNeck(key)
+  return isNecks ? type === 'neck' : rides === type
 }
 
 /** A rule for all places that have none of their own. */

@@ -108,7 +108,7 @@ function stationLine(
   },
 ): ShopAnswer['stations'][number] {
   const { shop, now, byId } = at
-  const ids = [now?.headId, now?.gunId, shop.carrierOfStation.get(s.id)]
+  const ids = [now?.headId, now?.gunId, now?.neckId, shop.carrierOfStation.get(s.id)]
   return {
     id: s.id,
     name: s.name,

@@ -19,7 +19,7 @@ import { SAID_KINDS } from '@server/logbook/log.ts'
 import { readingFacts } from '@server/reading/act.ts'
 import { arcSinceCleaned } from '@server/reading/read.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
-import { likelyPart, type Hung } from '@server/gunnow/setup.ts'
+import { frontOf, likelyPart, type Hung } from '@server/gunnow/setup.ts'
 import { type ShopModel, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { keyOf, writeAct, type SaidAct, type Writing } from '@server/write/act.ts'
 import { checkTime, placeOf, type Place } from '@server/write/place.ts'
@@ -224,6 +224,6 @@ async function sinceCleaned(
   const nowMs = deps.now()
   if (!entry.looks.some((l) => l.what === 'nozzleOpen') || nowMs - entry.happenedMs > LIVE_MS) return null
   const hung = await hungAt(entry.stationId)
-  const nozzle = hung.stateOf(hung.now.gunId)?.rows.find((r) => r.position === 'nozzle')
+  const nozzle = frontOf(hung)?.rows.find((r) => r.position === 'nozzle')
   return nozzle ? arcSinceCleaned({ hung, shop, here: { rows: [], kept: [], head } }, nozzle, nowMs) : null
 }

@@ -108,7 +108,9 @@ function foundOpen(looks: readonly KeptLook[], nowMs: number): WalkAnswer['found
 function againAt(looks: readonly KeptLook[], surveyed: readonly Surveyed[], nowMs: number): WalkAnswer['again'] {
   const made = lookAgain(looks, nowMs)
   const at = new Map(
-    surveyed.flatMap((s) => [s.now.gunId, s.now.headId].flatMap((id) => (id ? [[id, s.station] as const] : []))),
+    surveyed.flatMap(({ now, station }) =>
+      [now.gunId, now.headId, now.neckId].flatMap((id) => (id ? [[id, station] as const] : [])),
+    ),
   )
   return {
     agreed: made.agreed,
@@ -166,6 +168,7 @@ function stopAt(s: Surveyed, at: MakeAt): StopMade | null {
       looks,
       wants,
       followUps: followUps.map((f) => f.follow),
+      isCell: s.station.classKey === 'cell',
     },
   }
 }

@@ -1,7 +1,7 @@
 import { DAY_MS } from '@core/units/time.ts'
 import { eq } from 'drizzle-orm'
 import { type CarrierId, type PartId, type StationId } from '@core/ids/id.ts'
-import { kindOfPosition, type Position } from '@core/path/columns.ts'
+import { kindOfPosition, ridesOnNeck, type Position } from '@core/path/columns.ts'
 import { stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { DomainError } from '@server/problem/problem.ts'
@@ -12,7 +12,7 @@ import { type ShopPlaces, type ShopKinds } from '@server/shopmodel/model.ts'
 export interface Place {
   stationId: StationId
   stationCarrierId: CarrierId
-  now: Pick<StationNowRow, 'headId' | 'gunId'>
+  now: Pick<StationNowRow, 'headId' | 'gunId' | 'neckId'>
   /** The part that most likely went on when nobody says which; null: as the bay has it. */
   partFor?: (position: Position) => PartId | null
 }
@@ -47,7 +47,9 @@ export function carrierAt(place: Place, position: Position, shop: ShopPlaces & S
   const kind = shop.kindByKey.get(kindOfPosition(position))
   const name = shop.stationById.get(place.stationId)?.name ?? place.stationId
   if (!kind) throw new DomainError('not-found', `There is no part called "${position}" on ${name}.`)
-  const by = { station: place.stationCarrierId, head: place.now.headId, gun: place.now.gunId, neck: place.now.gunId }
+  const { headId: head, gunId: gun, neckId } = place.now
+  const isOnNeck = neckId !== null && ridesOnNeck(position)
+  const by = { station: place.stationCarrierId, head, gun: isOnNeck ? neckId : gun, neck: neckId ?? gun }
   const id = by[kind.rides]
   if (!id)
     throw new DomainError('not-found', `There is no ${kind.rides === 'head' ? 'feeder' : 'gun'} on ${name} now.`, [

@@ -108,6 +108,6 @@ export function actOf(act: ActRead, at: { place: Place; shop: ShopModel; deps: D
 }
 
 function seenEverywhere(place: Place): Fact[] {
-  const ids = [place.stationCarrierId, place.now.headId, place.now.gunId].filter((id) => id !== null)
+  const ids = [place.stationCarrierId, place.now.headId, place.now.gunId, place.now.neckId].filter((id) => id !== null)
   return ids.map((id) => ({ kind: 'confirmed', carrierId: id, position: null }))
 }

@@ -5,7 +5,7 @@ import { type Closing as Closed } from '@core/ledger/event.ts'
 import { type Cause } from '@core/diagnose/knowledge.ts'
 import { capital } from '@web/format/words.ts'
 import { Drawing } from '@web/guide/Drawing.tsx'
-import { CautionLines } from './Steps.tsx'
+import { CautionLines } from '@web/guide/CautionLines.tsx'
 
 /** After the fix: fed free, welded a little. Right, or the search goes on; and what brought it back, in one tap. */
 export function Closing(props: {
@@ -24,7 +24,7 @@ export function Closing(props: {
       <div className="down-what">
         <p className="step-do">Feed free, then weld a little.</p>
         <p className="step-look">No jerk. Wire seen, then a short cone; an even tone; a clean bead.</p>
-        <CautionLines hazards={['live', 'arc']} />
+        <CautionLines className="step-hazard" hazards={['live', 'arc']} />
         <Drawing of="closing" />
       </div>
       <div className="down-brought" role="group" aria-label="What brought it back">

@@ -1,3 +1,4 @@
+import { AtCell } from '@web/kit/atcell.ts'
 import { Key } from '@web/kit/Keys.tsx'
 import { columnOf } from '@core/path/kinds.ts'
 import { placeName } from '@web/format/words.ts'
@@ -29,7 +30,6 @@ import {
   linerApartWords,
   linerRuleWords,
   orderWords,
-  spareUntoldWords,
   spanWords,
 } from './downwords.ts'
 import { KnownAlready } from './Known.tsx'
@@ -66,59 +66,61 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
   const at = [state.symptom, state.touched, state.known, state.isClosing, state.said.length, isTelling, place].join()
   useEffect(() => void window.scrollTo(0, 0), [at])
   return (
-    <main className={isPhone ? 'step-walk walk-mode down' : 'down is-desk'}>
-      <Head gun={gun} search={search} leftMin={first ?? null} />
-      {found && !needsTouched && !state.isClosing ? (
-        <Beads beads={beadsOf(found)} isNarrow={isPhone} onPick={(column) => setPlace(column)} />
-      ) : null}
-      <div className="down-body">
-        <section className="down-now">
-          {state.symptom === null || !found ? (
-            <PickSymptom
-              symptoms={down.knowledge.symptoms.filter((s) => down.isCell || s.only !== 'cell')}
-              onPick={search.see}
-            />
-          ) : needsTouched ? (
-            <PickTouched onPick={(touched) => tell({ type: 'touched', touched })} />
-          ) : place ? (
-            <PickKnown
-              place={placeName(place)}
-              causes={chancesOf(found.reckoned.belief)
-                .filter((c) => columnOf(c.cause.at) === place)
-                .slice(0, 8)
-                .map((c) => c.cause)}
-              onPick={(cause) => {
-                setPlace(null)
-                tell({ type: 'known', cause })
-              }}
-              onBack={() => setPlace(null)}
-            />
-          ) : state.isClosing ? (
-            <AtClosing gun={gun} down={down} search={search} found={found} />
-          ) : isTelling ? (
-            <KnownAlready
-              found={found}
-              said={state.said}
-              onSaid={(said) => tell({ type: 'said', said })}
-              onBack={() => setTelling(false)}
-            />
-          ) : (
-            <Now gun={gun} down={down} search={search} found={found} onTelling={() => setTelling(true)} />
+    <AtCell value={down.isCell}>
+      <main className={isPhone ? 'step-walk walk-mode down' : 'down is-desk'}>
+        <Head gun={gun} search={search} leftMin={first ?? null} />
+        {found && !needsTouched && !state.isClosing ? (
+          <Beads beads={beadsOf(found)} isNarrow={isPhone} onPick={(column) => setPlace(column)} />
+        ) : null}
+        <div className="down-body">
+          <section className="down-now">
+            {state.symptom === null || !found ? (
+              <PickSymptom
+                symptoms={down.knowledge.symptoms.filter((s) => down.isCell || s.only !== 'cell')}
+                onPick={search.see}
+              />
+            ) : needsTouched ? (
+              <PickTouched onPick={(touched) => tell({ type: 'touched', touched })} />
+            ) : place ? (
+              <PickKnown
+                place={placeName(place)}
+                causes={chancesOf(found.reckoned.belief)
+                  .filter((c) => columnOf(c.cause.at) === place)
+                  .slice(0, 8)
+                  .map((c) => c.cause)}
+                onPick={(cause) => {
+                  setPlace(null)
+                  tell({ type: 'known', cause })
+                }}
+                onBack={() => setPlace(null)}
+              />
+            ) : state.isClosing ? (
+              <AtClosing gun={gun} down={down} search={search} found={found} />
+            ) : isTelling ? (
+              <KnownAlready
+                found={found}
+                said={state.said}
+                onSaid={(said) => tell({ type: 'said', said })}
+                onBack={() => setTelling(false)}
+              />
+            ) : (
+              <Now gun={gun} down={down} search={search} found={found} onTelling={() => setTelling(true)} />
+            )}
+            {state.seen ? (
+              <Photos of={{ type: 'event', key: state.seen }} word="photo of it" clipWord="clip of it" />
+            ) : null}
+            <Trouble problem={search.problem} />
+          </section>
+          {isPhone ? null : (
+            <div className="down-beside">
+              {found && !needsTouched ? <Beside down={down} found={found} said={state.said} /> : null}
+              <GunBeside gun={gun} units={units} />
+            </div>
           )}
-          {state.seen ? (
-            <Photos of={{ type: 'event', key: state.seen }} word="photo of it" clipWord="clip of it" />
-          ) : null}
-          <Trouble problem={search.problem} />
-        </section>
-        {isPhone ? null : (
-          <div className="down-beside">
-            {found && !needsTouched ? <Beside down={down} found={found} said={state.said} /> : null}
-            <GunBeside gun={gun} units={units} />
-          </div>
-        )}
-      </div>
-      <Foot search={search} isStep={found !== null && !needsTouched && !isTelling} isPhone={isPhone} />
-    </main>
+        </div>
+        <Foot search={search} isStep={found !== null && !needsTouched && !isTelling} isPhone={isPhone} />
+      </main>
+    </AtCell>
   )
 }
 
@@ -287,7 +289,6 @@ function ReadyGun({ gun, down, search, found }: At & { found: Found }) {
         Or put {spare.name} on{spare.otherFamily ? `, a ${spare.otherFamily}` : ''}: {minutes(spare.minutes)}, this gun
         to the bench
       </Key>
-      {spare.untold.length > 0 ? <p className="dim">{spareUntoldWords(spare)}</p> : null}
       <Trouble problem={swap.error} />
     </>
   )

@@ -1,19 +1,14 @@
 import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
-import { CAUTIONS, type Hazard } from '@core/guide/cautions.ts'
 import { GUIDE_KEYS } from '@core/guide/keys.ts'
 import { Link } from 'react-router'
 import { type Cause, type Check } from '@core/diagnose/knowledge.ts'
 import { capital } from '@web/format/words.ts'
+import { CautionLines } from '@web/guide/CautionLines.tsx'
 import { Drawing, DrawnAnswer } from '@web/guide/Drawing.tsx'
 import { type CleanOrChange } from '@core/diagnose/cleanorchange.ts'
 import { choiceWords, spanWords } from './downwords.ts'
 import { useShortcuts } from '@web/kit/useShortcuts.ts'
-
-export function CautionLines({ hazards }: { hazards: readonly Hazard[] }) {
-  if (hazards.length === 0) return null
-  return <p className="step-hazard">{hazards.map((h) => CAUTIONS[h].words).join(' ')}</p>
-}
 
 /** One look: what to do, how, the drawing, what it is about, and answers in words of what is seen. */
 export function CheckView(props: {
@@ -46,7 +41,7 @@ export function CheckView(props: {
         </p>
         <p className="dim down-because">{because}</p>
         {props.isTraining ? <Guess outcomes={check.outcomes} guess={guess} onGuess={setGuess} /> : null}
-        <CautionLines hazards={check.hazards} />
+        <CautionLines className="step-hazard" hazards={check.hazards} />
         <HowDone guide={check.guide} stationId={props.stationId} />
         {check.drawing && !isShown ? <Drawing of={check.drawing} /> : null}
       </div>
@@ -129,7 +124,7 @@ export function FixView(props: {
           <p className="step-hazard">Not here: it stays off until a licensed trade has seen it.</p>
         ) : null}
         <p className="dim down-because">{props.because}</p>
-        <CautionLines hazards={cause.fix.hazards} />
+        <CautionLines className="step-hazard" hazards={cause.fix.hazards} />
         {cause.fix.isTuned ? (
           <p>
             <Link to={`/tune?gun=${props.stationId}`}>One value at a time, by a row of beads</Link>

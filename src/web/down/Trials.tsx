@@ -24,7 +24,7 @@ import { quantity, useReadForm } from '@web/kit/readform.ts'
 import { QuantityField } from '@web/kit/TypedField.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useKeepTune, useTrial } from './queries.ts'
-import { CautionLines } from './Steps.tsx'
+import { CautionLines } from '@web/guide/CautionLines.tsx'
 import { nextWords, settingsWords, trialWords, TUNED_WORD, tunedRule, valueWords } from '@web/logbook/tunewords.ts'
 
 /** Null: it waits on this device for a link. */
@@ -148,7 +148,7 @@ function OneTrial({ of, onTrial }: { of: OfTrial; onTrial: (trial: LoggedTrial) 
         </p>
       ) : null}
       <p className="step-look">Nothing else is touched. Then a row of short beads, side by side.</p>
-      <CautionLines hazards={['arc', 'clothing']} />
+      <CautionLines className="step-hazard" hazards={['arc', 'clothing']} />
       <div className="walk-keys is-saw" role="group" aria-label="What the beads show">
         {SAWS.map((saw) => (
           <Key key={saw} disabled={made.to === null || fault !== null || send.isPending} onClick={() => say(saw)}>

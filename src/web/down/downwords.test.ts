@@ -12,7 +12,6 @@ import {
   inVainWords,
   orderWords,
   spanWords,
-  spareUntoldWords,
 } from './downwords.ts'
 import { nextWords, settingsWords, trialWords } from '@web/logbook/tunewords.ts'
 
@@ -115,15 +114,6 @@ describe('the last page', () => {
       'Done 2 times, no help.',
     ])
     expect(doneWords(0, { fix: { ...fix, isLicensed: true } })).toBe('Not here: a licensed trade’s.')
-  })
-})
-
-describe('a ready gun', () => {
-  it('of which nobody noted what suits the wire is read before it hangs', () => {
-    expect(spareUntoldWords({ name: 'S4', untold: ['liner', 'tip'] })).toBe(
-      'Nobody noted which liner and tip S4 has: read them for this wire before it hangs.',
-    )
-    expect(spareUntoldWords({ name: 'S4', untold: ['tip'] })).toContain('which tip S4 has: read it for')
   })
 })
 

@@ -9,7 +9,7 @@ import { type Touched } from '@core/diagnose/touched.ts'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { TAG_TEXT } from '@core/changeover/tags.ts'
 import { READING } from '@core/reading/specs.ts'
-import { type DownAnswer, type DownNowAnswer } from '@contract/down.ts'
+import { type DownNowAnswer } from '@contract/down.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { minutes, type Units } from '@web/format/numbers.ts'
 import { findingSentence } from '@web/rightparts/words.ts'
@@ -185,10 +185,6 @@ export function doneWords(times: number, cause: Pick<Cause, 'fix'>): string {
   if (times === 0) return 'Nothing was done about it.'
   return times === 1 ? 'Done once, no help.' : `Done ${times} times, no help.`
 }
-
-/** Of a spare of which nobody knows what suits the wire: it is read before it hangs. */
-export const spareUntoldWords = ({ name, untold }: Pick<NonNullable<DownAnswer['spare']>, 'name' | 'untold'>) =>
-  `Nobody noted which ${untold.map(partName).join(' and ')} ${name} has: read ${untold.length > 1 ? 'them' : 'it'} for this wire before it hangs.`
 
 /** What ships new since the shop changed its own lists, and is in them; nothing where nothing came. */
 export function cameWords({ symptoms, causes, checks }: Came): string {

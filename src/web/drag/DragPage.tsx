@@ -4,6 +4,7 @@ import { Link, useSearchParams } from 'react-router'
 import { middleMark } from '@core/drag/explain.ts'
 import { type DragAnswer } from '@contract/drag.ts'
 import { type Units } from '@web/format/numbers.ts'
+import { AtCell } from '@web/kit/atcell.ts'
 import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { useMe } from '@web/people/queries.ts'
 import { usePlaces } from '@web/places/usePlaces.ts'
@@ -89,7 +90,12 @@ function OfGun({ drag, units, head }: { drag: DragAnswer; units: Units; head: Re
         </Link>
       </main>
     )
-  if (doing === 'pulls') return <Pulls drag={drag} units={units} onDone={() => setDoing(null)} />
+  if (doing === 'pulls')
+    return (
+      <AtCell value={drag.isCell}>
+        <Pulls drag={drag} units={units} onDone={() => setDoing(null)} />
+      </AtCell>
+    )
   if (doing === 'knob') return <Calibrate drag={drag} units={units} onDone={() => setDoing(null)} />
   const { setup, sources, spans } = drag.drag
   return (

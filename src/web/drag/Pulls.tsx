@@ -1,7 +1,7 @@
 import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { frictionBy, frictionInterval, PULL_WAYS, type PullWay } from '@core/drag/pulls.ts'
-import { CAUTIONS } from '@core/guide/cautions.ts'
+import { CautionLines } from '@web/guide/CautionLines.tsx'
 import { READING } from '@core/reading/specs.ts'
 import { type DragAnswer } from '@contract/drag.ts'
 import { newKey } from '@web/api/client.ts'
@@ -58,7 +58,7 @@ export function Pulls({ drag, units, onDone }: { drag: DragAnswer; units: Units;
         <li>Hook a spring scale on the wire at the gun; pull slowly and steadily, read while it moves.</li>
         <li>Three pulls in each lay. Same tail, same place of the loop; then the arm closed to where it was.</li>
       </ol>
-      <p className="caution-line">{(method?.hazards ?? []).map((h) => CAUTIONS[h].words).join(' ')}</p>
+      <CautionLines className="caution-line" hazards={method?.hazards ?? []} />
       <div className="pull-lists">
         {PULL_WAYS[way].map((k) => (
           <ForceList

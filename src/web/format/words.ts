@@ -49,6 +49,8 @@ export const REASON_WORD: Record<OutReason, string> = {
 
 const SHORT_NAME: Record<KindKey, string> = {
   hub: 'hub',
+  conduit: 'conduit',
+  booster: 'booster',
   inlet: 'inlet guide',
   rolls: 'rolls',
   outlet: 'outlet guide',
@@ -61,6 +63,8 @@ const SHORT_NAME: Record<KindKey, string> = {
   tip: 'tip',
   nozzle: 'nozzle',
   insulator: 'insulator',
+  cutter: 'wire cutter',
+  reamer: 'reamer',
   gas: 'gas line',
   plug: 'control plug',
   cable: 'gun cable',

@@ -4,6 +4,7 @@ import { type GunAnswer } from '@contract/gun.ts'
 import { type SpareGun } from '@contract/spareguns.ts'
 import { cable } from '@web/format/numbers.ts'
 import { useMe } from '@web/people/queries.ts'
+import { spareWords } from './sparewords.ts'
 import { useSave } from '@web/shopmodel/queries.ts'
 import { field, TextField } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
@@ -38,19 +39,14 @@ export function SwapGun({ gun, found, onDone }: { gun: GunAnswer; found: string 
           <Key
             key={g.gunId}
             size="low"
-            tone={g.status === 'ready' && g.fits ? 'chalk' : undefined}
-            disabled={!g.fits || swap.isPending}
+            tone={g.here?.is === 'right' ? 'chalk' : undefined}
+            disabled={g.here?.is === 'never' || swap.isPending}
             onClick={() => swap.mutate({ stationId: gun.stationId, gunId: g.gunId, oldGun }, { onSuccess: onDone })}
           >
             {g.name} on {gun.name} now
             <small>
-              {[
-                g.fits ? GUN_STATUS_WORD[g.status] : 'does not seat here',
-                g.familyName,
-                g.cableM ? cable(g.cableM, units) : null,
-              ]
-                .filter(Boolean)
-                .join(', ')}
+              {[g.familyName, g.cableM ? cable(g.cableM, units) : null].filter(Boolean).join(', ')}{' '}
+              {g.here ? spareWords(g.here, units) : GUN_STATUS_WORD[g.status]}
             </small>
           </Key>
         ))}

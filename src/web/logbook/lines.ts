@@ -40,7 +40,11 @@ const SAYS: Says = {
   cleaned: ({ position }) => `${named(position)} cleaned.`,
   confirmed: ({ position }) => (position ? `${named(position)} looked at: good.` : 'Looked over, all as it should be.'),
   found: ({ position }, names) => `${named(position)} looked at${code(names)}.`,
-  mounted: () => 'Hung here.',
+  mounted: ({ as, onId }, { carrier }) => {
+    if (as) return `Neck${carrier ? ` ${carrier}` : ''} ${onId ? 'put on' : 'taken off'}.`
+    return onId ? 'Hung here.' : 'Taken off.'
+  },
+  crashed: () => 'The torch hit something.',
   stopped: ({ position }) => (position ? `Down at the ${partName(position)}.` : 'Down.'),
   restarted: () => 'Running again.',
   parked: () => 'Parked.',
@@ -56,7 +60,7 @@ const SAYS: Says = {
   tied: ({ tag }) => `${capital(TAG_TEXT[tag].says)}.`,
   untied: ({ tag }) => `${capital(TAG_TEXT[tag].back)}.`,
   jointFault: ({ joint, fault }) => `${capital(JOINT_WORD[joint])}: ${FAULT_WORD[fault]}.`,
-  gunStatus: ({ status }) => `Gun off: ${status === 'ready' ? 'ready' : 'to refurbish'}.`,
+  gunStatus: ({ status }, { carrier }) => `${carrier ?? 'Gun off'}: ${status === 'ready' ? 'ready' : 'to refurbish'}.`,
   taskDone: ({ task }) =>
     `Done by the list: ${task === 'change' ? 'change of wire' : GUIDES[task].name.toLowerCase()}.`,
   followedUp: ({ task }) => `${capital(FOLLOW_UP_TEXT[task].done)}.`,

@@ -78,6 +78,8 @@ const SAYS: Says = {
   },
   counted: ({ parts }) => `shelves counted: ${parts} ${parts === 1 ? 'part' : 'parts'}`,
   received: () => 'a delivery put on the shelf',
+  necksGoRound: ({ places }) => `necks go round at ${places} ${places === 1 ? 'cell' : 'cells'}`,
+  neck: ({ name }) => `neck ${name}`,
   supplier: ({ name }) => `supplier ${name}`,
   offer: ({ part, supplier }) => `what ${supplier} sells ${part} for`,
   shelf: ({ part }) => `where ${part} lies`,

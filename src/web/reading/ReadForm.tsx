@@ -2,7 +2,7 @@ import { Tick } from '@web/kit/Tick.tsx'
 import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { CAUTIONS } from '@core/guide/cautions.ts'
+import { CautionLines } from '@web/guide/CautionLines.tsx'
 import { BY_KEY } from '@core/photo/photo.ts'
 import { isPullWay } from '@core/drag/pulls.ts'
 import { againMs, canOpenRow } from '@core/reading/alarms.ts'
@@ -107,9 +107,7 @@ export function ReadForm(props: FormProps) {
         </div>
       ) : null}
       <p className="read-do">{method.do}</p>
-      {method.hazards.length > 0 ? (
-        <p className="caution-line">{method.hazards.map((h) => CAUTIONS[h].words).join(' ')}</p>
-      ) : null}
+      <CautionLines className="caution-line" hazards={method.hazards} />
       {isPullWay(method.key) && line.what === 'pull' ? (
         <Link className="key key-chalk" to={`/drag?gun=${props.stationId}&do=pulls`}>
           Pull it, with Drag

@@ -6,6 +6,7 @@ import { type ReadingAnswer, type ReadingLine } from '@contract/reading.ts'
 import { ago } from '@web/format/times.ts'
 import { capital, countWord } from '@web/format/words.ts'
 import { useMe } from '@web/people/queries.ts'
+import { AtCell } from '@web/kit/atcell.ts'
 import { Waiting } from '@web/kit/Waiting.tsx'
 import { useReadings } from './queries.ts'
 import { ReadForm } from './ReadForm.tsx'
@@ -47,15 +48,17 @@ export function ReadPage() {
   const line = readings.data.readings.find((r) => r.what === what)
   if (isReading(what) && line)
     return (
-      <ReadForm
-        key={what}
-        line={line}
-        stationId={stationId}
-        name={readings.data.name}
-        at={at}
-        schools={readings.data.schools}
-        onDone={() => setParams({ gun: stationId })}
-      />
+      <AtCell value={readings.data.isCell}>
+        <ReadForm
+          key={what}
+          line={line}
+          stationId={stationId}
+          name={readings.data.name}
+          at={at}
+          schools={readings.data.schools}
+          onDone={() => setParams({ gun: stationId })}
+        />
+      </AtCell>
     )
   return <ReadingList readings={readings.data} at={at} onRead={(w) => setParams({ gun: stationId, what: w })} />
 }

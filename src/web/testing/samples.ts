@@ -132,7 +132,7 @@ export const line = (over: Partial<LogLine> = {}): LogLine => ({
   actKind: 'log',
   fact: TIP_WORN,
   position: 'tip',
-  names: { part: null, wire: null, spool: null, cause: null, scope: null, unit: null },
+  names: { part: null, wire: null, spool: null, carrier: null, cause: null, scope: null, unit: null },
   who: null,
   note: null,
   standing: 'as said',

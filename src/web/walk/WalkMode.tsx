@@ -1,6 +1,7 @@
+import { AtCell } from '@web/kit/atcell.ts'
+import { CautionLines } from '@web/guide/CautionLines.tsx'
 import { Key } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
-import { CAUTIONS } from '@core/guide/cautions.ts'
 import { isFoundGood } from '@core/walk/entry.ts'
 import { LOOKS, lookMethod, type LookKey } from '@core/walk/looks.ts'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
@@ -84,7 +85,9 @@ export function WalkMode({ state, onState, onLeave, onEnd }: ModeProps) {
       {mend ? (
         <Mend act={mend} onMend={mended} />
       ) : what ? (
-        <Ask what={what} onAnswer={(grade) => answer(what, grade)} onNot={() => tell({ type: 'notLooked', what })} />
+        <AtCell value={stop.isCell}>
+          <Ask what={what} onAnswer={(grade) => answer(what, grade)} onNot={() => tell({ type: 'notLooked', what })} />
+        </AtCell>
       ) : (
         <Due stop={stop} state={state} tell={(e) => onState(walkStep(state, e))} onDone={() => leave(state, true)} />
       )}
@@ -114,11 +117,7 @@ function Ask({ what, onAnswer, onNot }: { what: LookKey; onAnswer: (grade: strin
     <>
       <p className="step-do">{capital(READING[what].name)}</p>
       <p className="step-look">{method.do}</p>
-      {method.hazards.map((h) => (
-        <p key={h} className="step-hazard">
-          {CAUTIONS[h].words}
-        </p>
-      ))}
+      <CautionLines className="step-hazard" hazards={method.hazards} />
       <div className="walk-keys" role="group" aria-label="What is found">
         {grades.map((g, i) => (
           <Key key={g.key} onClick={() => onAnswer(g.key)}>

@@ -11,6 +11,7 @@ const stop = (name: string): WalkStop => ({
   looks: (['bore', 'nozzleOpen'] as const).map((what) => ({ what, lastMs: null, chance: 0.1 })),
   wants: [],
   followUps: [],
+  isCell: false,
 })
 const begun = beginWalk({ stops: [stop('a1'), stop('a2')], keys: ['key-1', 'key-2'], startedMs: 0 })
 const after = (...events: WalkEvent[]) => events.reduce(walkStep, begun)

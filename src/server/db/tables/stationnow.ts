@@ -7,6 +7,8 @@ export const stationNow = mysqlTable('station_now', {
   stationId: idColumn<'station'>('station_id').primaryKey(),
   headId: idColumn<'carrier'>('head_id'),
   gunId: idColumn<'carrier'>('gun_id'),
+  /** The neck on its gun, where necks go round. */
+  neckId: idColumn<'carrier'>('neck_id'),
   downSinceMs: instantMs('down_since_ms'),
   downPosition: varchar('down_position', { length: 24 }).$type<Position>(),
   isParked: boolean('is_parked').notNull(),

@@ -1,0 +1,85 @@
+import { isMeasured } from '@core/ledger/exposure.ts'
+import { kindOfPosition } from '@core/path/columns.ts'
+import { lengthTimes } from '@core/spools/bylength.ts'
+import { type BenchThing } from '@contract/cell.ts'
+import { type Reader } from '@server/db/db.ts'
+import { readPositions, type PositionRow } from '@server/gunnow/positions.ts'
+import { judgeLoose, type Loose } from '@server/gunnow/spares.ts'
+import { type Hung } from '@server/gunnow/setup.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
+
+/** Over half of its limit it is told so, from its limit on it is changed while it lies here. */
+const PART_WORN = 0.5
+
+/** Everything that hangs nowhere: what is on it, what wants doing, and where it would be right afterwards. */
+export async function benchOf(
+  db: Reader,
+  shop: ShopModel,
+  of: { loose: readonly Loose[]; cells: readonly Hung[]; nowMs: number },
+): Promise<BenchThing[]> {
+  const states = await readPositions(
+    db,
+    of.loose.map((l) => l.id),
+  )
+  const rightFor = await rightPlaces(db, shop, of)
+  return of.loose.map((thing): BenchThing => {
+    const familyId = thing.built?.familyId ?? null
+    const parts = (states.get(thing.id)?.rows ?? [])
+      .filter((row) => thing.positions.includes(row.position))
+      .flatMap((row) => benchPart(row, shop) ?? [])
+      .sort((a, b) => orderOf(shop, a.kindKey) - orderOf(shop, b.kindKey))
+    const due = parts.filter((p) => p.state === 'due')
+    return {
+      carrierId: thing.id,
+      type: thing.type === 'neck' ? 'neck' : 'gun',
+      name: thing.name,
+      familyId,
+      familyName: familyId ? (shop.families.get(familyId) ?? null) : null,
+      status: thing.now?.status ?? 'not said',
+      sinceMs: thing.now?.statusMs ?? null,
+      parts,
+      minutes: due.reduce((sum, p) => sum + shop.changeMinOf(p.kindKey, familyId), 0),
+      rightFor: rightFor.get(thing.id) ?? [],
+    }
+  })
+}
+const orderOf = (shop: ShopModel, kindKey: string) => shop.kindByKey.get(kindKey)?.walkOrder ?? 0
+
+/** Where each neck would be right as it lies there. */
+async function rightPlaces(
+  db: Reader,
+  shop: ShopModel,
+  { loose, cells }: { loose: readonly Loose[]; cells: readonly Hung[] },
+): Promise<Map<string, string[]>> {
+  const necks = loose.filter((l) => l.type === 'neck')
+  const found = new Map<string, string[]>()
+  for (const hung of necks.length > 0 ? cells.filter((c) => c.now.neckId) : []) {
+    // As if it were ready: whether it fits, not whether somebody has said so.
+    const asReady = necks.map((n): Loose => ({ ...n, now: n.now && { ...n.now, status: 'ready' } }))
+    for (const [id, verdict] of await judgeLoose(db, shop, { kind: 'neck', hung, loose: asReady }))
+      if (verdict.is === 'right') found.set(id, [...(found.get(id) ?? []), hung.station.name])
+  }
+  return found
+}
+
+function benchPart(row: PositionRow, shop: ShopModel): BenchThing['parts'][number] | null {
+  const kind = shop.kindByKey.get(kindOfPosition(row.position))
+  if (!kind) return null
+  const part = row.partId ? shop.partById.get(row.partId) : undefined
+  const used = isMeasured(kind.lifeUnit) ? (row.sinceFitted?.[kind.lifeUnit]?.amount ?? null) : row[kind.lifeUnit]
+  const limit = shop.ruleFor(kind.key, 'cell')?.changeLimit ?? null
+  const reach = limit === null ? null : limit * lengthTimes(kind, null)
+  return {
+    ...{ position: row.position, kindKey: kind.key, name: kind.name, partId: row.partId },
+    partCode: part?.code ?? null,
+    ...{ used: row.fittedMs === null ? null : used, limit, canClean: kind.canClean, reasons: kind.reasons },
+    state: stateOf(row, used, reach),
+    fittedMs: row.fittedMs,
+  }
+}
+
+function stateOf(row: PositionRow, used: number | null, limit: number | null): BenchThing['parts'][number]['state'] {
+  if (row.fittedMs === null) return 'notSeen'
+  if (used === null || limit === null) return 'good'
+  return used >= limit ? 'due' : used >= PART_WORN * limit ? 'partWorn' : 'good'
+}

@@ -1,0 +1,140 @@
+import { inArray } from 'drizzle-orm'
+import { type CarrierId } from '@core/ids/id.ts'
+import { TRIGGERS } from '@core/followup/followup.ts'
+import { NOTHING_OF_CELL } from '@core/rightparts/facts.ts'
+import { CENTRE_MM } from '@core/reading/target.ts'
+import { type CellLine, type CellsAnswer } from '@contract/cell.ts'
+import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { mount, reading } from '@server/db/schema.ts'
+import { readMany, type Reader } from '@server/db/db.ts'
+import { carrierNames, survey, type Surveyed } from '@server/floor/survey.ts'
+import { hungAt } from '@server/gunnow/hung.ts'
+import { builtHere, type Hung } from '@server/gunnow/setup.ts'
+import { judgeLoose, looseOnes, type Loose } from '@server/gunnow/spares.ts'
+import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { benchOf } from './bench.ts'
+import { roundsOf } from './rounds.ts'
+
+/** Every robot cell with the way its wire takes and the neck that hangs there; the bench; and whether one more neck would pay. */
+export async function readCells(deps: Deps, who: Who): Promise<CellsAnswer> {
+  mustRead(who)
+  const nowMs = deps.now()
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
+  const ids = shop.stations.filter((s) => s.classKey === 'cell').map((s) => s.id)
+  const [surveyed, hung, necks, guns] = await Promise.all([
+    ids.length > 0 ? survey(deps.db, shop, { nowMs, stationIds: ids }) : [],
+    ids.length > 0 ? hungAt(deps.db, shop, ids) : [],
+    looseOnes(deps.db, 'neck'),
+    looseOnes(deps.db, 'gun'),
+  ])
+  const at = { shop, hung: new Map(hung.map((h) => [h.station.id, h])), necks, nowMs }
+  const names = await carrierNames(
+    deps.db,
+    surveyed.flatMap((s) => [s.now.gunId, s.now.neckId]),
+  )
+  const since = await hungSince(deps.db, surveyed)
+  const readings = await readingsOf(deps.db, hung, shop)
+  const cells = await Promise.all(surveyed.map((s) => cellLine(deps.db, s, { ...at, names, since, readings })))
+  return {
+    ...{ nowMs, zone: shop.site.zone, currency: shop.site.currency },
+    cells,
+    bench: await benchOf(deps.db, shop, { loose: [...necks, ...guns], cells: hung, nowMs }),
+    rounds: await roundsOf(deps.db, shop, { hung, necks, nowMs, isLead: isLead(who) }),
+    families: [...shop.familyById.values()].map((f) => ({
+      ...{ id: f.id, name: f.name },
+      isNeckQuick: f.fit?.isNeckQuick ?? false,
+    })),
+  }
+}
+
+interface At {
+  shop: ShopModel
+  hung: ReadonlyMap<string, Hung>
+  necks: readonly Loose[]
+  names: ReadonlyMap<string, string>
+  since: ReadonlyMap<string, number>
+  readings: readonly ReadingRow[]
+}
+async function cellLine(db: Reader, s: Surveyed, at: At): Promise<CellLine> {
+  const { shop } = at
+  const hung = at.hung.get(s.station.id)
+  const built = hung ? builtHere(hung, shop) : shop.built(s.station.id)
+  const cell = built.cell ?? NOTHING_OF_CELL
+  const { neckId, gunId } = s.now
+  const wire = s.checked.setup.wire
+  const mine = new Set([neckId, gunId, shop.carrierOfStation.get(s.station.id)])
+  const readings = at.readings.filter((r) => mine.has(r.carrierId) && r.headId === s.now.headId)
+  return {
+    stationId: s.station.id,
+    name: s.station.name,
+    areaName: shop.areas.find((a) => a.id === s.station.areaId)?.name ?? '',
+    wireName: wire?.name ?? null,
+    familyName: built.familyId ? (shop.families.get(built.familyId) ?? null) : null,
+    gunName: gunId ? (at.names.get(gunId) ?? null) : null,
+    cableM: built.cableM,
+    goesRound: neckId !== null,
+    neckId,
+    neckName: neckId ? (at.names.get(neckId) ?? null) : null,
+    neckSinceMs: neckId ? (at.since.get(neckId) ?? null) : null,
+    keepsCentre: Boolean(built.familyId && shop.familyById.get(built.familyId)?.fit?.isNeckQuick),
+    isDown: s.now.downSinceMs !== null,
+    cell,
+    own: s.station.except.cell ?? {},
+    todo: s.followUps.map(({ follow: task, sinceMs, by }) => ({ task, sinceMs, why: TRIGGERS[by].why })),
+    centre: centreOf(readings),
+    limitMm: cell.centreMm ?? CENTRE_MM,
+    isLimitGuess: cell.centreMm === null,
+    pulls: pullsOf(readings),
+    ready: hung && neckId ? await readyFor(db, shop, { hung, necks: at.necks }) : [],
+  }
+}
+
+const VERDICTS = ['right', 'toMakeRight', 'never']
+/** Spare necks for one cell, right ones first; those of another family do not come into it. */
+async function readyFor(db: Reader, shop: ShopModel, of: { hung: Hung; necks: readonly Loose[] }) {
+  const judged = await judgeLoose(db, shop, { kind: 'neck', hung: of.hung, loose: of.necks })
+  return of.necks
+    .flatMap(({ id, name }) => {
+      const verdict = judged.get(id)
+      return verdict ? [{ neckId: id, name, verdict }] : []
+    })
+    .sort((a, b) => VERDICTS.indexOf(a.verdict.is) - VERDICTS.indexOf(b.verdict.is))
+}
+
+type ReadingRow = typeof reading.$inferSelect
+const KEPT = ['toolCentre', 'segmentPull'] as const
+async function readingsOf(db: Reader, hung: readonly Hung[], shop: ShopModel): Promise<ReadingRow[]> {
+  const ids = hung.flatMap((h) =>
+    [h.now.gunId, h.now.neckId, shop.carrierOfStation.get(h.station.id)].filter((id) => id != null),
+  )
+  if (ids.length === 0) return []
+  const rows = await readMany(db, reading, inArray(reading.carrierId, ids))
+  return rows.filter((r) => KEPT.some((k) => k === r.what)).sort((a, b) => a.atMs - b.atMs)
+}
+
+function centreOf(readings: readonly ReadingRow[]): CellLine['centre'] {
+  const last = readings.findLast((r) => r.what === 'toolCentre')
+  const offMm = last?.leftAt ?? last?.value ?? null
+  return last && offMm !== null ? { offMm, atMs: last.atMs } : null
+}
+
+/** The pull through each length of the way: as it was first, and as it is now. */
+function pullsOf(readings: readonly ReadingRow[]): CellLine['pulls'] {
+  const byPiece = new Map<number, ReadingRow[]>()
+  for (const r of readings) {
+    const piece = r.madeFrom['piece']
+    if (r.what === 'segmentPull' && typeof piece === 'number' && r.value !== null)
+      byPiece.set(piece, [...(byPiece.get(piece) ?? []), r])
+  }
+  return [...byPiece].flatMap(([piece, rows]) => {
+    const [first, last] = [rows[0], rows.at(-1)]
+    return first && last ? [{ piece, atMs: last.atMs, forceN: last.value ?? 0, firstN: first.value ?? 0 }] : []
+  })
+}
+
+async function hungSince(db: Reader, surveyed: readonly Surveyed[]): Promise<Map<CarrierId, number>> {
+  const ids = surveyed.flatMap((s) => s.now.neckId ?? [])
+  if (ids.length === 0) return new Map()
+  const rows = await readMany(db, mount, inArray(mount.childId, ids))
+  return new Map(rows.filter((r) => r.toMs === null).map((r) => [r.childId, r.fromMs]))
+}
