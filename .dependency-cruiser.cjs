@@ -52,7 +52,7 @@ const FLOORS = {
     ...['shopmodel', 'log', 'parts', 'houserule', 'photo', 'guide', 'gunnow', 'rightparts', 'liner', 'photomeasure'],
     ...['reading', 'logbook', 'down', 'changeover', 'drag', 'followup'],
     // Pages.
-    ...['firsthour', 'shop', 'floor', 'life', 'gun', 'payback', 'buying', 'spools', 'walk', 'device', 'scan'],
+    ...['firsthour', 'shop', 'floor', 'life', 'gun', 'cell', 'payback', 'buying', 'spools', 'walk', 'device', 'scan'],
     // Roof: the frame of every page.
     ...['frame'],
   ],

@@ -69,6 +69,7 @@ async function paths(page: Page): Promise<string[]> {
     '/audit',
     '/day',
     '/parts',
+    '/cells',
     `/parts?part=${tip}`,
     '/jobs',
     '/waste',

@@ -1,8 +1,9 @@
 import { z } from 'zod'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 import { STATES } from '@core/floor/state.ts'
-import { idempotencyKey, idOf, idText, instantMs, kindKey, outReason, position, stationId } from './common.ts'
+import { idempotencyKey, idOf, idText, instantMs, kindKey, lifeUnit, outReason, position, stationId } from './common.ts'
 import { cellFit } from './fit.ts'
+import { findingLine } from './rightparts.ts'
 import { spareVerdict } from './spareguns.ts'
 
 /** What is on a neck or a gun that hangs nowhere, and what wants doing to it on the bench. */
@@ -13,6 +14,7 @@ export const benchPart = z.object({
   partId: idOf('part').nullable(),
   partCode: z.string().nullable(),
   /** Arc hours, kilograms or whatever its kind counts in, done wherever it hung. */
+  unit: lifeUnit,
   used: z.number().nullable(),
   limit: z.number().nullable(),
   state: z.enum(STATES),
@@ -73,6 +75,10 @@ export const cellLine = z.object({
   /** The neck's seat keeps the tool centre by design. */
   keepsCentre: z.boolean(),
   isDown: z.boolean(),
+  /** The reamer’s blade and clamp as last read, mm; what does not fit there. */
+  bladeMm: z.number().nullable(),
+  clampMm: z.number().nullable(),
+  misfits: z.array(findingLine),
   cell: cellFit,
   own: cellFit.partial(),
   todo: z.array(z.object({ task: z.enum(FOLLOW_UPS), why: z.string(), sinceMs: instantMs })),

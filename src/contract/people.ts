@@ -32,6 +32,8 @@ export const meAnswer = z.object({
   /** No lead yet: the shop is still to be named. */
   isNew: z.boolean(),
   isDemo: z.boolean(),
+  /** There are robot cells: their section is shown. */
+  hasCells: z.boolean().default(false),
   shopName: z.string(),
   zone: z.string(),
   units: z.enum(['metric', 'us']),

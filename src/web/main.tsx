@@ -54,6 +54,7 @@ const router = createBrowserRouter([
       { path: 'payback', lazy: async () => ({ Component: (await import('./payback/PaybackPage.tsx')).PaybackPage }) },
       { path: 'device', lazy: async () => ({ Component: (await import('@web/device/DevicePage.tsx')).DevicePage }) },
       { path: 'day', lazy: async () => ({ Component: (await import('./changeover/DayPage.tsx')).DayPage }) },
+      { path: 'cells', lazy: async () => ({ Component: (await import('./cell/CellsPage.tsx')).CellsPage }) },
       { path: 'parts', lazy: async () => ({ Component: (await import('./buying/PartsPage.tsx')).PartsPage }) },
       { path: 'spools', lazy: async () => ({ Component: (await import('./spools/SpoolsPage.tsx')).SpoolsPage }) },
       { path: 'waste', lazy: async () => ({ Component: (await import('./spools/WastePage.tsx')).WastePage }) },

@@ -72,6 +72,7 @@ function benchPart(row: PositionRow, shop: ShopModel): BenchThing['parts'][numbe
   return {
     ...{ position: row.position, kindKey: kind.key, name: kind.name, partId: row.partId },
     partCode: part?.code ?? null,
+    unit: kind.lifeUnit,
     ...{ used: row.fittedMs === null ? null : used, limit, canClean: kind.canClean, reasons: kind.reasons },
     state: stateOf(row, used, reach),
     fittedMs: row.fittedMs,

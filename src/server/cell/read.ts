@@ -10,6 +10,8 @@ import { readMany, type Reader } from '@server/db/db.ts'
 import { carrierNames, survey, type Surveyed } from '@server/floor/survey.ts'
 import { hungAt } from '@server/gunnow/hung.ts'
 import { builtHere, type Hung } from '@server/gunnow/setup.ts'
+import { findingLines, stockedParts } from '@server/gunnow/line.ts'
+import { type Stocked } from '@core/rightparts/check.ts'
 import { judgeLoose, looseOnes, type Loose } from '@server/gunnow/spares.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { benchOf } from './bench.ts'
@@ -27,7 +29,8 @@ export async function readCells(deps: Deps, who: Who): Promise<CellsAnswer> {
     looseOnes(deps.db, 'neck'),
     looseOnes(deps.db, 'gun'),
   ])
-  const at = { shop, hung: new Map(hung.map((h) => [h.station.id, h])), necks, nowMs }
+  const parts = await stockedParts(deps.db)
+  const at = { shop, parts, hung: new Map(hung.map((h) => [h.station.id, h])), necks, nowMs }
   const names = await carrierNames(
     deps.db,
     surveyed.flatMap((s) => [s.now.gunId, s.now.neckId]),
@@ -47,7 +50,11 @@ export async function readCells(deps: Deps, who: Who): Promise<CellsAnswer> {
   }
 }
 
+const OF_REAMER: ReadonlySet<string> = new Set(['reamerBlade', 'reamerClamp', 'rating'])
+const numberOf = (text: string | undefined) => (text === undefined ? null : Number(text))
+
 interface At {
+  parts: readonly Stocked[]
   shop: ShopModel
   hung: ReadonlyMap<string, Hung>
   necks: readonly Loose[]
@@ -62,7 +69,7 @@ async function cellLine(db: Reader, s: Surveyed, at: At): Promise<CellLine> {
   const cell = built.cell ?? NOTHING_OF_CELL
   const { neckId, gunId } = s.now
   const wire = s.checked.setup.wire
-  const mine = new Set([neckId, gunId, shop.carrierOfStation.get(s.station.id)])
+  const mine = new Set([neckId, gunId, s.now.headId, shop.carrierOfStation.get(s.station.id)])
   const readings = at.readings.filter((r) => mine.has(r.carrierId) && r.headId === s.now.headId)
   return {
     stationId: s.station.id,
@@ -78,6 +85,9 @@ async function cellLine(db: Reader, s: Surveyed, at: At): Promise<CellLine> {
     neckSinceMs: neckId ? (at.since.get(neckId) ?? null) : null,
     keepsCentre: Boolean(built.familyId && shop.familyById.get(built.familyId)?.fit?.isNeckQuick),
     isDown: s.now.downSinceMs !== null,
+    bladeMm: numberOf(s.checked.setup.settings.reamerBlade),
+    clampMm: numberOf(s.checked.setup.settings.reamerClamp),
+    misfits: findingLines(s.checked, { shop, parts: at.parts }).filter((f) => OF_REAMER.has(f.rule)),
     cell,
     own: s.station.except.cell ?? {},
     todo: s.followUps.map(({ follow: task, sinceMs, by }) => ({ task, sinceMs, why: TRIGGERS[by].why })),
@@ -105,7 +115,7 @@ type ReadingRow = typeof reading.$inferSelect
 const KEPT = ['toolCentre', 'segmentPull'] as const
 async function readingsOf(db: Reader, hung: readonly Hung[], shop: ShopModel): Promise<ReadingRow[]> {
   const ids = hung.flatMap((h) =>
-    [h.now.gunId, h.now.neckId, shop.carrierOfStation.get(h.station.id)].filter((id) => id != null),
+    [h.now.gunId, h.now.neckId, h.now.headId, shop.carrierOfStation.get(h.station.id)].filter((id) => id != null),
   )
   if (ids.length === 0) return []
   const rows = await readMany(db, reading, inArray(reading.carrierId, ids))

@@ -204,7 +204,13 @@ export async function crashed(deps: Deps, who: Who, r: z.output<typeof crashRequ
         throw new DomainError('bad-request', `${station.name} is no robot cell.`, ['Say at the gun what was knocked.'])
       return Promise.resolve()
     },
-    factsOf: (place) => [{ kind: 'crashed', carrierId: place.stationCarrierId }],
+    factsOf: async (place, _, tx) => {
+      const [now] = await tx.select().from(stationNow).where(eq(stationNow.stationId, r.stationId))
+      const at = { carrierId: place.stationCarrierId }
+      // It stands from here on, unless it stood already.
+      const stops = now?.downSinceMs === null
+      return [{ kind: 'crashed', ...at }, ...(stops ? [{ kind: 'stopped', ...at, position: 'neck' } as const] : [])]
+    },
   })
   return OK
 }

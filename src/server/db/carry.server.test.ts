@@ -205,7 +205,10 @@ describe('a database of the version before', () => {
     const { db, close } = openDatabase(url)
     const kinds = await db.select().from(partKind).orderBy(asc(partKind.walkOrder))
     await close()
-    expect(kinds.map((k) => k.key)).toEqual(['plug', 'cable', 'handle', 'trigger', 'diffuser', 'tip', 'lead'])
+    expect(kinds.map((k) => k.key)).toEqual([
+      ...['conduit', 'booster', 'plug', 'cable', 'handle', 'trigger', 'diffuser', 'tip'],
+      ...['cutter', 'reamer', 'lead'],
+    ])
     const shipped = (key: string) => KIND_DEFAULTS.find((k) => k.key === key)
     const by = (key: string) => kinds.find((k) => k.key === key)
     expect(by('diffuser')?.reasons).toEqual(shipped('diffuser')?.reasons)

@@ -1,9 +1,10 @@
 import { NO_ID, type StationId } from '@core/ids/id.ts'
 import { afterEach, describe, expect, it } from 'vitest'
-import { eq } from 'drizzle-orm'
+import { eq, inArray } from 'drizzle-orm'
 import { usualLife } from '@core/life/kaplanmeier.ts'
 import { isWornOut } from '@core/path/columns.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
+import { type CellsAnswer } from '@contract/cell.ts'
 import { type CautionsAnswer } from '@contract/guide.ts'
 import { type DragAnswer } from '@contract/drag.ts'
 import { type HelpAnswer, type PaybackAnswer } from '@contract/payback.ts'
@@ -16,7 +17,7 @@ import { type LinerAnswer, type StuckAnswer } from '@contract/liner.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type JointsAnswer } from '@contract/rightparts.ts'
 import { type SpareGun } from '@contract/spareguns.ts'
-import { life, meta, mount, stationNow, station } from '@server/db/schema.ts'
+import { carrier, life, meta, mount, stationNow, station } from '@server/db/schema.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { Client, startTestServer, type TestServer } from '@server/testing/testserver.ts'
 import { YARD_MS } from '@server/testing/worlds.ts'
@@ -67,6 +68,14 @@ async function tipLives(name: string) {
     .from(life)
     .where(eq(life.carrierId, now?.gunId ?? NO_ID))
   return rows.filter((r) => r.position === 'tip' && r.arcHours !== null && r.arcHours > 0)
+}
+/** The same of all cells, on their guns and on the necks that went round. */
+async function cellTipLives() {
+  const { db } = server.parts.deps
+  const necks = (await db.select().from(carrier)).filter((c) => c.type === 'neck').map((c) => c.id)
+  const rows = await db.select().from(life).where(inArray(life.carrierId, necks))
+  const onNecks = rows.filter((r) => r.position === 'tip' && r.arcHours !== null && r.arcHours > 0)
+  return [...(await Promise.all(['Cell 1', 'Cell 2', 'Cell 3'].map(tipLives))).flat(), ...onNecks]
 }
 async function tipMedian(names: readonly string[]): Promise<number> {
   const lives = (await Promise.all(names.map(tipLives))).flat()
@@ -210,7 +219,7 @@ const CHECKS: Record<string, () => Promise<void>> = {
   },
   'Cells that began to change tips by rule ten weeks ago': async () => {
     const since = server.clock.nowMs - 60 * 86_400_000
-    const lives = (await Promise.all(['Cell 1', 'Cell 2', 'Cell 3'].map(tipLives))).flat()
+    const lives = await cellTipLives()
     const byRule = lives.filter((l) => l.fromMs > since && l.outReason === 'due').map((l) => l.arcHours ?? 0)
     expect(byRule.length).toBeGreaterThan(10)
     const before = lives.filter((l) => l.toMs < since - 20 * 86_400_000 && l.outReason === 'due')
@@ -281,15 +290,37 @@ const CHECKS: Record<string, () => Promise<void>> = {
     const { joints } = (await lead.get<JointsAnswer>('/rightparts/joints')).body
     expect(joints).toMatchObject([{ familyName: 'Kelp', joint: 'tip', advise: 'stay', why: 'least', to: null }])
   },
+  'Necks that go round at the cells': async () => {
+    const { rounds, cells, bench } = (await lead.get<CellsAnswer>('/cells')).body
+    expect(cells.every((c) => c.goesRound && c.neckName !== null)).toBe(true)
+    expect(bench.filter((b) => b.type === 'neck')).toHaveLength(2)
+    const [round] = rounds
+    expect(round).toMatchObject({ familyName: 'Tarn', robots: 3, spares: 2, priceMinor: 21_900 })
+    expect(round?.lifeH.by).toBe('yours')
+    expect(round?.lifeH.n).toBeGreaterThan(5)
+    expect(round?.mendH.n).toBeGreaterThan(4)
+    expect(round?.mendH.mean).toBeGreaterThan(8)
+    expect(round?.mendH.mean).toBeLessThan(60)
+  },
+  'A length of conduit that pulls harder': async () => {
+    const { cells } = (await lead.get<CellsAnswer>('/cells')).body
+    const rises = (name: string) =>
+      (cells.find((c) => c.name === name)?.pulls ?? []).filter((p) => p.forceN > 1.5 * p.firstN).map((p) => p.piece)
+    expect([rises('Cell 1'), rises('Cell 2'), rises('Cell 3')]).toEqual([[], [1], []])
+  },
+  'A torch that hit a clamp': async () => {
+    const { cells } = (await lead.get<CellsAnswer>('/cells')).body
+    expect(cells.find((c) => c.name === 'Cell 3')).toMatchObject({ centre: { offMm: 0.1 }, todo: [], isDown: false })
+  },
   'A brake left tight, and spare guns': async () => {
     const t2 = await gun('T2')
     expect(t2.tags.map((t) => t.tag)).toEqual(['brakeTight'])
     expect(t2.positions.find((p) => p.position === 'hub')?.state).toBe('look')
     const { guns } = (await lead.get<{ guns: SpareGun[] }>(`/gun/spares?stationId=${ids.get('A1') ?? ''}`)).body
     expect(guns.map((g) => [g.name, g.status, g.here?.is])).toEqual([
-      ['spare K1', 'ready', true],
-      ['spare S1', 'ready', true],
-      ['spare K2', 'toRefurbish', true],
+      ['spare K1', 'ready', 'right'],
+      ['spare K2', 'toRefurbish', 'toMakeRight'],
+      ['spare S1', 'ready', 'never'],
     ])
   },
 }

@@ -1,4 +1,4 @@
-import { type Position, type KindKey, kindOfPosition } from '@core/path/columns.ts'
+import { type Position, type KindKey, kindOfPosition, ridesOnNeck } from '@core/path/columns.ts'
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { count, eq } from 'drizzle-orm'
 import { hash } from '@node-rs/argon2'
@@ -22,6 +22,7 @@ import { type ShopChange } from '@core/ledger/shopchange.ts'
 import { parseNameRange } from '@core/shop/range.ts'
 import {
   area,
+  carrier,
   device,
   fitFamily,
   houseRule,
@@ -64,12 +65,13 @@ import { type FollowUp } from '@core/followup/keys.ts'
 import { plantStories } from './stories.ts'
 import { insertFit, rightSettings, type FitIds } from './insertfit.ts'
 import { AREA_FIT, CODES_BY_WIRE, FAMILY_FIT, OTHER_PARTS, partFitOf, PLACE_FIT, WIRE_FIT } from './fityard.ts'
+import { NECK_POSITIONS, planRound, type Round } from './cellround.ts'
 import { weeklyPulls } from './pullstories.ts'
 import { whyOf } from './whystories.ts'
 
 const SEED = 20_417
 const HISTORY_DAYS = 540
-export const DEMO_VERSION = '5'
+export const DEMO_VERSION = '6'
 
 export async function isEmpty(deps: Deps): Promise<boolean> {
   const [rows] = await deps.db.select({ n: count() }).from(site)
@@ -315,22 +317,27 @@ interface HistoryAt {
   deps: Deps
   made: Made[]
   ids: Ids
+  /** Necks that go round at the cells. */
+  round: Round
 }
 
-async function insertHistory(w: Writing, at: HistoryAt): Promise<void> {
+async function insertHistory(w: Writing, given: Omit<HistoryAt, 'round'>): Promise<void> {
   const { tx } = w
-  const nowMs = at.deps.now()
-  const byName = new Map(at.made.map((m) => [m.station.name, m]))
+  const nowMs = given.deps.now()
+  const byName = new Map(given.made.map((m) => [m.station.name, m]))
   const history = simulate(
-    at.made.map((m) => simGun(m, nowMs)),
+    given.made.map((m) => simGun(m, nowMs)),
     SEED,
   )
+  const round = await cellRound(tx, history.events, given)
+  const at: HistoryAt = { ...given, round }
   const facts = history.events
-    .filter((e) => e.isLogged && e.atMs < nowMs && !isLetGo(e, nowMs))
+    .filter((e) => e.isLogged && e.atMs < nowMs && !isLetGo(e, nowMs) && !round.isTaken(e))
     .flatMap((e) => eventDraft(e, byName.get(e.gun), at))
   const supply = trueSupply(history, byName, at)
   const told = [...firstFittings(at), ...firstSettings(at), ...facts, ...weeklyLooks(at), ...shelves(supply, at)]
   told.forEach(w.say)
+  roundActs(at, byName).forEach(w.say)
   pulls(history.events, byName, at).forEach(w.say)
   await insertPurchases(tx, supply)
   await insertTins(tx, supply)
@@ -374,8 +381,43 @@ function lineOf(at: HistoryAt, made: Made | null, what: Parameters<typeof said>[
 }
 
 const onHead = new Set(['rolls', 'outlet', 'inlet', 'hub'])
-const carrierFor = (made: Made, position: Position): CarrierId =>
-  onHead.has(position) ? made.station.headId : position === 'gas' ? made.station.stationCarrierId : made.station.gunId
+const onGun = ({ station }: Made, position: Position): CarrierId =>
+  onHead.has(position) ? station.headId : position === 'gas' ? station.stationCarrierId : station.gunId
+/** What a position rode on then: from some day on the front of a cell's gun rides on the neck that hung there. */
+const carrierFor = (made: Made, position: Position, of: { round: Round; atMs: number }): CarrierId =>
+  (ridesOnNeck(position) ? of.round.neckAt(made.station.name, of.atMs) : null) ?? onGun(made, position)
+
+/** Cells whose necks go round, with two to spare, from a month ago on. */
+async function cellRound(tx: Tx, events: readonly SimEvent[], at: Omit<HistoryAt, 'round'>): Promise<Round> {
+  const cells = at.made.filter((m) => m.plan.classKey === 'cell')
+  const [first] = cells
+  const own = makeRandom(SEED + 2)
+  const familyId = at.ids.families.get(first?.plan.family ?? '') ?? null
+  const necks = Array.from({ length: cells.length + SPARE_NECKS }, (_, i) => ({
+    ...{ id: makeId('carrier', at.deps.now(), at.deps.random), type: 'neck' as const, name: `N${i + 1}` },
+    ...{ stationId: null, positions: [...NECK_POSITIONS], built: { familyId, cableM: null } },
+  }))
+  await tx.insert(carrier).values(necks)
+  for (const { station } of cells) {
+    const [gun] = await tx.select().from(carrier).where(eq(carrier.id, station.gunId))
+    const positions = (gun?.positions ?? []).filter((p) => !ridesOnNeck(p))
+    await tx.update(carrier).set({ positions }).where(eq(carrier.id, station.gunId))
+  }
+  return planRound({
+    cells: cells.map((m) => m.station),
+    neckIds: necks.map((n) => n.id),
+    ...{ events, nowMs: at.deps.now(), random: own },
+    partOf: (position) => (first ? partFor(first, position, at.ids) : null),
+  })
+}
+const SPARE_NECKS = 2
+
+/** What was said of the round, each act at its cell or on the bench. */
+const roundActs = (at: HistoryAt, byName: ReadonlyMap<string, Made>): SaidAct[] =>
+  at.round.facts.map(({ atMs, cell, fact }) => ({
+    kind: cell === null ? 'bench' : 'neck',
+    lines: [lineOf(at, cell === null ? null : (byName.get(cell) ?? null), { fact, happenedMs: atMs })],
+  }))
 const partFor = (made: Made, position: Position, ids: Ids) =>
   isPlated(made, position)
     ? (ids.parts.get(PLATED.code) ?? null)
@@ -392,7 +434,7 @@ function eventDraft(e: SimEvent, made: Made | undefined, at: HistoryAt): SaidAct
         { made, at },
         say({
           kind: 'fitted',
-          carrierId: carrierFor(made, e.act.position),
+          carrierId: carrierFor(made, e.act.position, { round: at.round, atMs: e.atMs }),
           position: e.act.position,
           partId: partFor(made, e.act.position, at.ids),
           outReason: e.act.reason,
@@ -401,7 +443,11 @@ function eventDraft(e: SimEvent, made: Made | undefined, at: HistoryAt): SaidAct
         }),
       )
     case 'cleaned':
-      return say({ kind: 'cleaned', carrierId: carrierFor(made, e.act.position), position: e.act.position })
+      return say({
+        kind: 'cleaned',
+        carrierId: carrierFor(made, e.act.position, { round: at.round, atMs: e.atMs }),
+        position: e.act.position,
+      })
     case 'wireLoaded':
       return withFollowUps(
         e,
@@ -465,7 +511,7 @@ function firstFittings(at: HistoryAt): SaidAct[] {
         happenedMs: startMs + Math.round(at.deps.random() * HOUR_MS),
         fact: {
           kind: 'fitted',
-          carrierId: carrierFor(made, p.position),
+          carrierId: onGun(made, p.position),
           position: p.position,
           partId: partFor(made, p.position, at.ids),
           outReason: 'notSaid',
@@ -499,8 +545,13 @@ function weeklyLooks(at: HistoryAt): SaidAct[] {
     for (let week = 0; week < 26; week += made.plan.walkEveryWeeks) {
       const offset = made.plan.walkEveryWeeks > 1 ? 9 : 2
       const happenedMs = nowMs - (week * 7 + offset) * DAY_MS + Math.round(at.deps.random() * HOUR_MS)
-      const carriers = [made.station.headId, made.station.gunId, made.station.stationCarrierId]
-      const facts = carriers.map((carrierId): Fact => ({ kind: 'confirmed', carrierId, position: null }))
+      const { headId, gunId, stationCarrierId } = made.station
+      const neckId = at.round.neckAt(made.station.name, happenedMs)
+      const facts = [headId, gunId, stationCarrierId, ...(neckId ? [neckId] : [])].map((carrierId): Fact => ({
+        kind: 'confirmed',
+        carrierId,
+        position: null,
+      }))
       looks.push({ kind: 'seen', lines: facts.map((fact) => lineOf(at, made, { fact, happenedMs })) })
     }
     return looks

@@ -66,6 +66,7 @@ export const FAMILY_FIT: Record<string, FamilyFit> = {
     doesTipSeatLiner: true,
     nozzleStyle: 'threaded',
     neckMm: 240,
+    isNeckQuick: true,
     co2Amps: 500,
     mixedAmps: 420,
     dutyFraction: 1,
@@ -228,6 +229,15 @@ export const OTHER_PARTS: readonly {
     sizeMm: null,
     cents: 1490,
     fit: { ...UNTOLD_PART, ...NOZZLE['Kelp'], metal: 'nickel-faced' },
+  },
+  {
+    code: 'TA-G',
+    name: 'Tarn neck',
+    kind: 'neck',
+    family: 'Tarn',
+    sizeMm: null,
+    cents: 21_900,
+    fit: UNTOLD_PART,
   },
   {
     code: 'ROLL-V10',

@@ -12,6 +12,7 @@ import { moveGun } from '@server/shop/move.ts'
 import { act } from '@contract/logbook.ts'
 import { choose } from '@server/houserule/choices.ts'
 import { plantBuying } from './buyingstories.ts'
+import { plantCells } from './cellstories.ts'
 import { plantFit } from './fitstories.ts'
 import { plantGuides } from './guidestories.ts'
 import { plantReadings } from './readingstories.ts'
@@ -41,6 +42,7 @@ export async function plantStories(deps: Deps): Promise<void> {
   await plantGuides(deps, who, idOf)
   await plantReadings({ deps, who, idOf })
   await plantBuying(deps, who)
+  await plantCells(deps, who, idOf)
   const chose = (code: QuestionCode, option: string, note: string) =>
     choose(past, who, { key: `story-rule-${code}`, code, scopeType: 'site', scopeKey: '*', option, note })
   await chose('D25', 'forATime', 'three days, then the liner')

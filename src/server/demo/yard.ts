@@ -483,6 +483,13 @@ export const STORIES = [
   { story: 'Gas that somebody turned up', where: 'A1', mustFind: 'changed since it was left' },
   { story: 'Liner jobs that took longer than the guess', where: 'Kelp', mustFind: 'minutes are learnt from four jobs' },
   { story: 'Spools let go, twice', where: 'T2 and T4', mustFind: 'two near misses under that caution, no name' },
+  {
+    story: 'Necks that go round at the cells',
+    where: 'Cell 1–3',
+    mustFind: 'five necks, their days on a robot and hours away learnt, and what one more would do',
+  },
+  { story: 'A length of conduit that pulls harder', where: 'Cell 2', mustFind: 'from post to arm, not the liner' },
+  { story: 'A torch that hit a clamp', where: 'Cell 3', mustFind: 'its tool centre touched up, nothing left open' },
   { story: 'A brake left tight, and spare guns', where: 'T2', mustFind: 'a reminder on the hub; one gun ready' },
 ] as const
 

@@ -11,7 +11,7 @@ import { useHoldArea } from '@web/device/useHoldArea.ts'
 import { useQueueRuns } from '@web/offline/device.ts'
 import { useOutbox } from '@web/photo/keeping.ts'
 import { Wedge } from '@web/scan/Wedge.tsx'
-import { SECTIONS } from '@web/sections/sections.ts'
+import { sectionsFor } from '@web/sections/sections.ts'
 import { Find } from './Find.tsx'
 import { Help } from './Help.tsx'
 import { useShortcuts } from '@web/kit/useShortcuts.ts'
@@ -62,7 +62,7 @@ function Head({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
   return (
     <header className="shell-head">
       <nav aria-label="Sections">
-        {SECTIONS.map((s) => (
+        {sectionsFor(me.data).map((s) => (
           <NavLink key={s.to} to={s.to} end={s.to === '/'}>
             {s.name}
           </NavLink>

@@ -11,6 +11,7 @@ export const LIVE_KEYS = [
   'jobs',
   'waste',
   'kits',
+  'cells',
   'houserule',
   'photo',
   'look',

@@ -1,5 +1,5 @@
 import { Key, Plain } from '@web/kit/Keys.tsx'
-import { Link, useSearchParams } from 'react-router'
+import { Link, useNavigate, useSearchParams } from 'react-router'
 import { READINGS, type ReadingKey } from '@core/reading/keys.ts'
 import { READING } from '@core/reading/specs.ts'
 import { type ReadingAnswer, type ReadingLine } from '@contract/reading.ts'
@@ -33,6 +33,7 @@ const isReading = (text: string | null): text is ReadingKey => READINGS.some((r)
 /** What is read on one gun: the list in path order, or one reading being taken. */
 export function ReadPage() {
   const [params, setParams] = useSearchParams()
+  const go = useNavigate()
   const stationId = params.get('gun') ?? ''
   const what = params.get('what')
   const readings = useReadings(stationId)
@@ -56,7 +57,9 @@ export function ReadPage() {
           name={readings.data.name}
           at={at}
           schools={readings.data.schools}
-          onDone={() => setParams({ gun: stationId })}
+          onDone={() =>
+            params.get('back') === 'cells' ? void go(`/cells?cell=${stationId}`) : setParams({ gun: stationId })
+          }
         />
       </AtCell>
     )

@@ -47,6 +47,11 @@ export function MoreActs({ gun }: { gun: GunAnswer }) {
         <Link className="key key-low" to={`/walk?minutes=15&from=${gun.stationId}`}>
           15 min from here
         </Link>
+        {gun.ruledBy.class === 'cell' ? (
+          <Link className="key key-low" to={`/cells?cell=${gun.stationId}`}>
+            Its cell: neck, crash, the way
+          </Link>
+        ) : null}
         {key('swap', 'Swap the gun')}
         {key('issue', 'Fetch a part')}
         {key('joint', 'Joint trouble')}

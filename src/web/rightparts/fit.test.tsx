@@ -73,6 +73,8 @@ describe('what does not fit', () => {
   })
 })
 
+const NEVER = { is: 'never', amiss: [{ is: 'seat', wants: 'long', has: 'short' }], minutes: null }
+
 describe('the whole gun', () => {
   const parts = [position(), position({ position: 'liner', kindKey: 'liner' })]
   it('a damaged thread has two outcomes', async () => {
@@ -136,11 +138,11 @@ describe('the whole gun', () => {
       familyName: 'Kite',
       cableM: 4,
       sinceMs: 0,
-      fits: true,
+      here: { is: 'right', amiss: [], minutes: 0 },
     }
     const { sent } = stage(<MoreActs gun={gun({ positions: parts })} />, {
       '/gun/spares?stationId=stn_00b7': {
-        guns: [spare, { ...spare, gunId: 'car_32', name: '32', fits: false }],
+        guns: [spare, { ...spare, gunId: 'car_32', name: '32', here: NEVER }],
         elsewhere: [{ name: 'gun 44', stationId: 'stn_00a1', stationName: 'A1' }],
       },
       'POST /shop/move': OK,

@@ -33,6 +33,8 @@ export const GLOSSARY = {
   scale: ['usual life', 'What half of them reach; early is what one in ten does not.'],
   shared: ['stop group', 'Guns that all halt when one does.'],
   spread: ['spread', 'The numbers in brackets: eight times in ten it lies between them.'],
+  neckRound: ['necks go round', 'A worn neck comes off whole, a ready one goes on; the worn one is mended on the bench.'],
+  toolCentre: ['tool centre', 'Where the robot believes the wire’s end to be.'],
   tension: ['tension', 'How hard the rolls press the wire. Just enough, never more.'],
   trade: ['trade', 'A limit nobody here has tried: the trade’s number until your own parts tell.'],
 } as const satisfies Record<string, readonly [word: string, means: string]>
@@ -111,6 +113,12 @@ export const PAGE_HELP: Record<string, PageHelp> = {
     title: 'Hand-over',
     answers: 'What this shift leaves to the next: what stands, what was done, what nobody knows.',
     words: ['followUp', 'leave'],
+  },
+  cells: {
+    title: 'Cells',
+    answers:
+      'Robot cells: the way of their wire, necks that go round, what a crash left to look at, whether one more neck would pay.',
+    words: ['toolCentre', 'neckRound', 'jumpLiner', 'followUp', 'guess'],
   },
   down: {
     title: 'Down',

@@ -1,8 +1,9 @@
 /** The sections, in the order of the head and of a phone's last page. A new one is a row here and a route in `main.tsx`. */
-export const SECTIONS = [
+export const SECTIONS: readonly { to: string; name: string; isOfCells?: true }[] = [
   { to: '/', name: 'Floor' },
   { to: '/down', name: 'Down' },
   { to: '/walk', name: 'Walk' },
+  { to: '/cells', name: 'Cells', isOfCells: true },
   { to: '/life', name: 'Part life' },
   { to: '/drag', name: 'Drag' },
   { to: '/payback', name: 'Payback' },
@@ -11,3 +12,5 @@ export const SECTIONS = [
   { to: '/logbook', name: 'Logbook' },
   { to: '/shop', name: 'Our shop' },
 ]
+/** Those a shop has a use for. */
+export const sectionsFor = (me: { hasCells: boolean } | undefined) => SECTIONS.filter((s) => !s.isOfCells || me?.hasCells)

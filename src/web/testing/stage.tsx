@@ -38,6 +38,7 @@ export const ME: Me = {
   device: null,
   isNew: false,
   isDemo: false,
+  hasCells: false,
   shopName: 'Kettle Lane',
   zone: 'UTC',
   units: 'metric',
