@@ -43,6 +43,7 @@ export async function buildServer() {
       diagnosis: join(ROOT, 'src/server/bench/diagnosis.ts'),
       policy: join(ROOT, 'src/server/bench/policy.ts'),
       stock: join(ROOT, 'src/server/bench/stock.ts'),
+      watch: join(ROOT, 'src/server/bench/watch.ts'),
       rcompare: join(ROOT, 'src/server/bench/rcompare.ts'),
       standin: join(ROOT, 'src/server/standin/main.ts'),
       settlethread: join(ROOT, 'src/server/settle/settlethread.ts'),

@@ -87,6 +87,8 @@ export const cellLine = z.object({
   isLimitGuess: z.boolean(),
   /** Pull through one length of the way, as last read, and as it was with the first reading; N. */
   pulls: z.array(z.object({ piece: z.number().int(), atMs: instantMs, forceN: z.number(), firstN: z.number() })),
+  /** Its feed motor’s current creeps at one wire speed, as the feeder itself sends it; null: it does not, or none is sent. */
+  creeping: z.object({ amps: z.number(), baseA: z.number(), sinceMs: instantMs, atMs: instantMs }).nullable(),
   /** Ready necks, judged for this cell: right ones first. */
   ready: z.array(z.object({ neckId: idOf('carrier'), name: z.string(), verdict: spareVerdict })),
 })

@@ -76,6 +76,7 @@ export const alarmLine = z.object({
   is: z.enum(['act', 'look', 'creeps', 'over', 'jumped']),
   sinceMs: instantMs,
   seen: z.object({ method: z.string(), grade: z.string() }).optional(),
+  isWatched: z.literal(true).optional(),
 })
 export type AlarmLine = z.infer<typeof alarmLine>
 

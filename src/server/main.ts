@@ -49,6 +49,7 @@ async function main(): Promise<void> {
   const lives = startLives(thread, onFault)
   parts.deps.lifeWork = lives
   const settling = startSettling(thread, onFault)
+  parts.watcher.start()
   const close = env.LAN_FOLDER ? await onNetwork(parts.app, env, say) : onThisMachine(parts.app, env, say)
   if (await isOldDemo(parts.deps))
     say(

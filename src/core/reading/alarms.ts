@@ -110,7 +110,11 @@ export interface Alarm {
   sinceMs: number
   /** What was seen, where it was told apart in words. */
   seen?: { method: string; grade: string }
+  /** Nobody read it: the equipment's own numbers told it. */
+  isWatched?: true
 }
+/** The way of a reading that a watch took from what equipment sends. */
+export const WATCHED = 'watched'
 
 const CREEPS: readonly Alarm['is'][] = ['creeps', 'over', 'jumped']
 /** A series asks, not its last reading alone. */
@@ -145,10 +149,13 @@ function saidAlarm(readings: readonly KeptReading[], of: ReadAt & { what: Readin
     .at(-1)
   if (!last || isOfAnotherWire(last, of.wireOn)) return null
   const { is } = last
-  const touched = of.touchedAt(spec.at)
+  const isWatched = last.method === WATCHED
+  const at = isWatched ? (spec.creepAt ?? spec.at) : spec.at
+  const touched = of.touchedAt(at)
   if (is === 'good' || (touched !== null && touched > last.atMs)) return null
   const { method, grade } = last
-  return { what: of.what, at: spec.at, is, sinceMs: last.atMs, ...(grade === null ? {} : { seen: { method, grade } }) }
+  const seen = grade === null ? {} : { seen: { method, grade } }
+  return { what: of.what, at, is, sinceMs: last.atMs, ...seen, ...(isWatched ? { isWatched } : {}) }
 }
 
 function creepAlarm(readings: readonly KeptReading[], of: ReadAt & { what: ReadingKey }): Alarm | null {
@@ -162,7 +169,7 @@ function creepAlarm(readings: readonly KeptReading[], of: ReadAt & { what: Readi
   const touched = of.touchedAt(at)
   if (touched !== null && touched > last.atMs) return null
   const is = creep.is !== 'steady' ? creep.is : 'jumped'
-  return { what: of.what, at, is, sinceMs: last.atMs }
+  return { what: of.what, at, is, sinceMs: last.atMs, ...(last.method === WATCHED ? { isWatched: true } : {}) }
 }
 
 /** What is put right in passing asks for as long as a shift. */
@@ -181,7 +188,10 @@ export function canOpenRow(what: ReadingKey): boolean {
 /**
  * Found to be put right, or remarked on, left in, and its day is here: it opens a row, where it can.
  */
-export function isToPutRight(alarm: Pick<Alarm, 'is' | 'what' | 'sinceMs'>, nowMs: number): boolean {
+export function isToPutRight(alarm: Pick<Alarm, 'is' | 'what' | 'sinceMs' | 'isWatched'>, nowMs: number): boolean {
   if (!canOpenRow(alarm.what)) return false
   return alarm.is === 'act' || (alarm.is === 'look' && nowMs >= againMs(alarm))
 }
+/** What is put right now, and what the equipment itself tells before it stops: a row is opened for it. */
+export const opensRow = (alarm: Parameters<typeof isToPutRight>[0], nowMs: number): boolean =>
+  alarm.isWatched === true || isToPutRight(alarm, nowMs)

@@ -23,6 +23,8 @@ export interface Method {
   /** What is measured on a picture, where it is read from one; a side picture by a part of known size in it. */
   photo: { of: 'bore' | 'nozzleOpen' | 'centring' } | { of: 'side'; known: string; isKnownUnit: boolean } | null
   hazards: readonly Hazard[]
+  /** Nobody takes it: what equipment sends is read. */
+  isByItself: boolean
 }
 export interface ReadingSpec {
   name: string
@@ -72,6 +74,7 @@ const method = (of: Partial<Method> & Pick<Method, 'key' | 'name' | 'do'>): Meth
   number: 'none',
   photo: null,
   hazards: [],
+  isByItself: false,
   ...of,
 })
 /** Read off a picture taken from the side, by a part of known size in it. */
@@ -348,6 +351,14 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         how: 'measured',
         number: 'needed',
         hazards: ['live'],
+      }),
+      method({
+        key: 'watched',
+        name: 'as the equipment sends it',
+        do: 'The middle of half an arc hour at one wire speed, from what the feeder itself sends.',
+        how: 'measured',
+        number: 'needed',
+        isByItself: true,
       }),
     ],
   }),

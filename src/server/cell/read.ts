@@ -2,6 +2,7 @@ import { inArray } from 'drizzle-orm'
 import { type CarrierId } from '@core/ids/id.ts'
 import { TRIGGERS } from '@core/followup/followup.ts'
 import { NOTHING_OF_CELL } from '@core/rightparts/facts.ts'
+import { WATCHED } from '@core/reading/alarms.ts'
 import { CENTRE_MM } from '@core/reading/target.ts'
 import { type CellLine, type CellsAnswer } from '@contract/cell.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
@@ -95,6 +96,7 @@ async function cellLine(db: Reader, s: Surveyed, at: At): Promise<CellLine> {
     limitMm: cell.centreMm ?? CENTRE_MM,
     isLimitGuess: cell.centreMm === null,
     pulls: pullsOf(readings),
+    creeping: creepingOf(s, readings),
     ready: hung && neckId ? await readyFor(db, shop, { hung, necks: at.necks }) : [],
   }
 }
@@ -112,7 +114,7 @@ async function readyFor(db: Reader, shop: ShopModel, of: { hung: Hung; necks: re
 }
 
 type ReadingRow = typeof reading.$inferSelect
-const KEPT = ['toolCentre', 'segmentPull'] as const
+const KEPT = ['toolCentre', 'segmentPull', 'motorAmps'] as const
 async function readingsOf(db: Reader, hung: readonly Hung[], shop: ShopModel): Promise<ReadingRow[]> {
   const ids = hung.flatMap((h) =>
     [h.now.gunId, h.now.neckId, h.now.headId, shop.carrierOfStation.get(h.station.id)].filter((id) => id != null),
@@ -126,6 +128,17 @@ function centreOf(readings: readonly ReadingRow[]): CellLine['centre'] {
   const last = readings.findLast((r) => r.what === 'toolCentre')
   const offMm = last?.leftAt ?? last?.value ?? null
   return last && offMm !== null ? { offMm, atMs: last.atMs } : null
+}
+
+/** As long as it asks: how far the current has crept, and since when. */
+function creepingOf(s: Surveyed, readings: readonly ReadingRow[]): CellLine['creeping'] {
+  if (!s.alarms.some((a) => a.what === 'motorAmps' && a.isWatched)) return null
+  const told = readings.filter((r) => r.what === 'motorAmps' && r.method === WATCHED && r.value !== null)
+  const first = told.find((r) => r.verdict === 'look' && typeof r.madeFrom['baseA'] === 'number')
+  const last = told.at(-1)
+  const [baseA, sinceMs] = [first?.madeFrom['baseA'], first?.madeFrom['sinceMs']]
+  if (!last?.value || typeof baseA !== 'number' || typeof sinceMs !== 'number') return null
+  return { amps: last.value, baseA, sinceMs, atMs: last.atMs }
 }
 
 /** The pull through each length of the way: as it was first, and as it is now. */

@@ -4,7 +4,13 @@ import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { eq } from 'drizzle-orm'
 import { act } from '@contract/logbook.ts'
 import { readingRequest } from '@contract/reading.ts'
-import { carrier, part } from '@server/db/schema.ts'
+import { workedMs } from '@core/clock/schedule.ts'
+import { motorAmpsAt } from '@core/simulator/motor.ts'
+import { carrier, feeder, part, stationNow, telemetryRow } from '@server/db/schema.ts'
+import { insertMany } from '@server/db/db.ts'
+import { watchFeeders } from '@server/cell/watcher.ts'
+import { loadShop } from '@server/shopmodel/model.ts'
+import { CREEPS, STAND_IN } from './yard.ts'
 import { crashed, logOnBench } from '@server/cell/write.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
 import { followedUp } from '@server/followup/act.ts'
@@ -91,8 +97,56 @@ export async function plantCells(deps: Deps, who: Who, idOf: (name: string) => S
         },
       })
   }
+  await plantCurrents(deps, idOf)
   await crashAt(deps, who, idOf('Cell 3'))
   await readySpare(deps, who)
+}
+
+/** Days back to which rows of feeders are kept, nearly. */
+const ROWS_DAYS = 12
+const ROW_MS = 180_000
+const LIVE = 'live-before-the-yard-opened'
+
+/** What the cells' feeders sent of their motors in the last days; one liner creeps under it. */
+async function plantCurrents(deps: Deps, idOf: (name: string) => StationId): Promise<void> {
+  const nowMs = deps.now()
+  const shop = await loadShop(deps.db, deps.shops, nowMs)
+  for (const [i, one] of STAND_IN.entries()) {
+    const stationId = idOf(one.place)
+    const station = shop.stationById.get(stationId)
+    const [now] = await deps.db.select().from(stationNow).where(eq(stationNow.stationId, stationId))
+    if (!station || station.classKey !== 'cell' || !now?.headId) continue
+    await deps.db.insert(feeder).values({
+      ...{ equipmentId: one.equipmentId, headId: now.headId, tokenHash: `${LIVE} ${one.equipmentId}` },
+      receivedMs: nowMs,
+    })
+    const schedule = shop.scheduleOfArea(station.areaId)
+    const rows = rowsOf(one, { seed: i + 1, nowMs, isWorked: (ms) => workedMs(schedule, ms - ROW_MS, ms) > ROW_MS / 2 })
+    await insertMany(deps.db, telemetryRow, { rows })
+  }
+  while (await watchFeeders(deps));
+}
+
+/** Rows three minutes apart while the cell works; the current of its motor as the stand-in goes on with it. */
+function rowsOf(
+  one: (typeof STAND_IN)[number],
+  at: { seed: number; nowMs: number; isWorked: (ms: number) => boolean },
+): (typeof telemetryRow.$inferInsert)[] {
+  const arcS = (one.arcHoursPerShift / 7.5) * (ROW_MS / 1000)
+  const creep = one.place === CREEPS.place ? { fromMs: at.nowMs - CREEPS.days * DAY_MS, perDay: CREEPS.perDay } : null
+  const motor = { seed: at.seed, baseA: one.motorA, creep }
+  const rows: (typeof telemetryRow.$inferInsert)[] = []
+  let worked = 0
+  for (let atMs = at.nowMs - ROWS_DAYS * DAY_MS; atMs < at.nowMs; atMs += ROW_MS) {
+    if (!at.isWorked(atMs)) continue
+    worked++
+    rows.push({
+      ...{ equipmentId: one.equipmentId, bootId: LIVE, seq: rows.length, atMs, arcStarts: 2 * worked },
+      ...{ arcOnS: worked * arcS, wireFedM: (worked * arcS * one.wireMPerMin) / 60 },
+      ...{ motorAmps: motorAmpsAt(motor, atMs), amps: null, volts: null, gasFlowLpm: null },
+    })
+  }
+  return rows
 }
 
 const read = (deps: Deps, who: Who, body: Record<string, unknown>) => logReading(deps, who, readingRequest.parse(body))

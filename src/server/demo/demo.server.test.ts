@@ -302,6 +302,10 @@ const CHECKS: Record<string, () => Promise<void>> = {
     expect(round?.mendH.mean).toBeGreaterThan(8)
     expect(round?.mendH.mean).toBeLessThan(60)
   },
+  'A liner that dies while nobody looks': async () => {
+    const watched = (await floor()).guns.flatMap((g) => g.found.filter((f) => f.isWatched).map((f) => [g.name, f.at]))
+    expect(watched).toEqual([['Cell 1', 'liner']])
+  },
   'A length of conduit that pulls harder': async () => {
     const { cells } = (await lead.get<CellsAnswer>('/cells')).body
     const rises = (name: string) =>
@@ -310,7 +314,9 @@ const CHECKS: Record<string, () => Promise<void>> = {
   },
   'A torch that hit a clamp': async () => {
     const { cells } = (await lead.get<CellsAnswer>('/cells')).body
-    expect(cells.find((c) => c.name === 'Cell 3')).toMatchObject({ centre: { offMm: 0.1 }, todo: [], isDown: false })
+    const cell = cells.find((c) => c.name === 'Cell 3')
+    expect(cell).toMatchObject({ centre: { offMm: 0.1 }, isDown: false })
+    expect(cell?.todo.filter((t) => t.why === 'the torch hit something')).toEqual([])
   },
   'A brake left tight, and spare guns': async () => {
     const t2 = await gun('T2')
@@ -319,8 +325,8 @@ const CHECKS: Record<string, () => Promise<void>> = {
     const { guns } = (await lead.get<{ guns: SpareGun[] }>(`/gun/spares?stationId=${ids.get('A1') ?? ''}`)).body
     expect(guns.map((g) => [g.name, g.status, g.here?.is])).toEqual([
       ['spare K1', 'ready', 'right'],
+      ['spare S1', 'ready', 'toMakeRight'],
       ['spare K2', 'toRefurbish', 'toMakeRight'],
-      ['spare S1', 'ready', 'never'],
     ])
   },
 }

@@ -384,6 +384,7 @@ export const LET_GO: readonly { place: string; positions: readonly string[]; day
   { place: 'A8', positions: ['liner', 'rolls'], days: 60 },
   { place: 'A3', positions: ['liner', 'rolls'], days: 4 },
   { place: 'B6', positions: ['tip'], days: 2 },
+  { place: 'Cell 1', positions: ['liner', 'rolls'], days: 14 },
 ]
 
 /** Planted stories: what happened, where, and what the program must show of it. Tests and pictures use this table. */
@@ -488,6 +489,11 @@ export const STORIES = [
     where: 'Cell 1–3',
     mustFind: 'five necks, their days on a robot and hours away learnt, and what one more would do',
   },
+  {
+    story: 'A liner that dies while nobody looks',
+    where: 'Cell 1',
+    mustFind: 'its feed motor’s current creeps at the same wire speed, said before it stops',
+  },
   { story: 'A length of conduit that pulls harder', where: 'Cell 2', mustFind: 'from post to arm, not the liner' },
   { story: 'A torch that hit a clamp', where: 'Cell 3', mustFind: 'its tool centre touched up, nothing left open' },
   { story: 'A brake left tight, and spare guns', where: 'T2', mustFind: 'a reminder on the hub; one gun ready' },
@@ -496,12 +502,15 @@ export const STORIES = [
 /** What the yard's people at play log on. */
 export const HANDS_TABLET = 'yard tablet'
 
+/** The cell whose liner creeps under the feed motor: for so many days, by such a share of its current each. */
+export const CREEPS = { place: 'Cell 1', days: 6, perDay: 0.03 }
+
 /** Feeders that send their own counts; the stand-in plays them. */
 export const STAND_IN = [
-  { place: 'Cell 1', equipmentId: 'WF-301', arcHoursPerShift: 4.1, wireMPerMin: 9 },
-  { place: 'Cell 2', equipmentId: 'WF-302', arcHoursPerShift: 4.4, wireMPerMin: 9 },
-  { place: 'Cell 3', equipmentId: 'WF-303', arcHoursPerShift: 3.9, wireMPerMin: 9 },
-  { place: 'A1', equipmentId: 'WF-101', arcHoursPerShift: 2.3, wireMPerMin: 7.5 },
-  { place: 'A2', equipmentId: 'WF-102', arcHoursPerShift: 2.2, wireMPerMin: 7.5 },
-  { place: 'A3', equipmentId: 'WF-103', arcHoursPerShift: 2.5, wireMPerMin: 7.5 },
+  { place: 'Cell 1', equipmentId: 'WF-301', arcHoursPerShift: 4.1, wireMPerMin: 9, motorA: 2.1 },
+  { place: 'Cell 2', equipmentId: 'WF-302', arcHoursPerShift: 4.4, wireMPerMin: 9, motorA: 2.4 },
+  { place: 'Cell 3', equipmentId: 'WF-303', arcHoursPerShift: 3.9, wireMPerMin: 9, motorA: 1.9 },
+  { place: 'A1', equipmentId: 'WF-101', arcHoursPerShift: 2.3, wireMPerMin: 7.5, motorA: 1.3 },
+  { place: 'A2', equipmentId: 'WF-102', arcHoursPerShift: 2.2, wireMPerMin: 7.5, motorA: 1.4 },
+  { place: 'A3', equipmentId: 'WF-103', arcHoursPerShift: 2.5, wireMPerMin: 7.5, motorA: 1.2 },
 ] as const

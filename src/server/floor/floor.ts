@@ -2,7 +2,7 @@ import { type AreaId } from '@core/ids/id.ts'
 import { DAY_MS, MIN_MS } from '@core/units/time.ts'
 import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { type ShareDeps } from '@server/parts/sharestore.ts'
-import { doesCreep, isToPutRight } from '@core/reading/alarms.ts'
+import { doesCreep, opensRow } from '@core/reading/alarms.ts'
 import { type Column } from '@core/path/columns.ts'
 import { nextWindow, workedMs } from '@core/clock/schedule.ts'
 import { openedRows, type OpenedRow } from '@core/floor/rank.ts'
@@ -170,7 +170,7 @@ function cutoffOf(surveyed: readonly Surveyed[], rows: ReadonlyMap<string, unkno
 const isBefore = (ms: number | null | undefined, limitMs: number) => ms !== null && ms !== undefined && ms < limitMs
 
 /** What was read and is to be put right. */
-const foundOn = (s: Surveyed, nowMs: number) => s.alarms.filter((a) => isToPutRight(a, nowMs))
+const foundOn = (s: Surveyed, nowMs: number) => s.alarms.filter((a) => opensRow(a, nowMs))
 
 export function rankInput(s: Surveyed, shop: ShopKinds & ShopRules, nowMs: number) {
   return {

@@ -250,6 +250,7 @@ describe('the stand-in', () => {
   const setUp = (equipmentId: string): FeederSetUp => ({
     equipmentId,
     plan: { seed: 4, duty: 0.6, wireMPerMin: 8 },
+    motor: { seed: 4, baseA: 2, creep: null },
     schedule: null,
   })
   it('unplugged for a day and plugged in again gives the same clocks as never unplugging', async () => {

@@ -62,6 +62,7 @@ export const MADE: readonly MySqlTable[] = [
     schema.carrierNow,
     schema.headNow,
     schema.headMonth,
+    schema.gunWatch,
     schema.mount,
     schema.positionNow,
     schema.spoolNow,

@@ -1,4 +1,5 @@
 import { isArcAt, usedByArcs, type ArcPlan, type Counters } from '@core/simulator/arcs.ts'
+import { motorAmpsAt, type MotorPlan } from '@core/simulator/motor.ts'
 import { workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { type FeederRowSent } from '@contract/telemetry.ts'
 
@@ -21,6 +22,8 @@ export interface FeederState {
 export interface FeederSetUp {
   equipmentId: string
   plan: ArcPlan
+  /** What its motor draws while it feeds. */
+  motor: MotorPlan
   schedule: Schedule | null
 }
 
@@ -52,6 +55,7 @@ export function tick(state: FeederState, setUp: FeederSetUp, atMs: number): Feed
     deviceMs: atMs,
     ...now,
     isArcOn: isWorking && isArcAt(setUp.plan, atMs),
+    ...(used.arcOnS > 0 ? { motorAmps: motorAmpsAt(setUp.motor, atMs) } : {}),
   }
   return { ...state, nextSeq: state.nextSeq + 1, countedMs: atMs, counters: now, buffer: [...state.buffer, row] }
 }

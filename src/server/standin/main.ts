@@ -4,7 +4,7 @@ import { z } from 'zod'
 import { type FeederRowSent } from '@contract/telemetry.ts'
 import { type HandsState } from '@core/simulator/hands.ts'
 import { makeRandom } from '@core/random/random.ts'
-import { AREAS, HANDS_TABLET, STAND_IN } from '@server/demo/yard.ts'
+import { AREAS, CREEPS, HANDS_TABLET, STAND_IN } from '@server/demo/yard.ts'
 import { standInToken } from '@server/shop/feeders.ts'
 import { clockMovedBy } from '@server/time/clock.ts'
 import { playRound, type HandsPlay } from './hands.ts'
@@ -47,6 +47,11 @@ const setUps = STAND_IN.map((feeder, i): FeederSetUp & { arcHours: number } => {
   return {
     equipmentId: feeder.equipmentId,
     arcHours: feeder.arcHoursPerShift,
+    // Its liner has crept as far as the yard tells, and stays there.
+    motor: {
+      ...{ seed: i + 1, creep: null },
+      baseA: feeder.motorA * (feeder.place === CREEPS.place ? 1 + CREEPS.days * CREEPS.perDay : 1),
+    },
     plan: { seed: i + 1, duty: feeder.arcHoursPerShift / 7.5, wireMPerMin: feeder.wireMPerMin },
     schedule: shiftsOfYard(area, now()),
   }

@@ -4,6 +4,7 @@ import { openDatabase, type Db } from '@server/db/db.ts'
 import { PositionStore } from '@server/gunnow/positions.ts'
 import { type AllDeps } from '@server/http/alldeps.ts'
 import { Settler } from '@server/settle/settler.ts'
+import { Watcher } from '@server/cell/watcher.ts'
 import { makeApp } from '@server/http/app.ts'
 import { LifeStore } from '@server/lifekept/kept.ts'
 import { livesAtHand } from '@server/life/work.ts'
@@ -21,6 +22,7 @@ export interface Composed {
   app: Express
   changes: Changes
   settler: Settler
+  watcher: Watcher
   close: () => Promise<void>
 }
 export interface ComposeInput {
@@ -69,6 +71,7 @@ export function compose(input: ComposeInput): Composed {
   const deps = depsOf(database.db, input)
   const changes = new Changes(database.db, deps.now, input.onFault)
   const settler = new Settler(deps, input.onFault)
+  const watcher = new Watcher(deps, input.onFault)
   const underway = new Underway()
   const watch = new DatabaseWatch(input.databaseUrl).start()
   const metrics = new Metrics({
@@ -91,9 +94,11 @@ export function compose(input: ComposeInput): Composed {
     app,
     changes,
     settler,
+    watcher,
     close: async () => {
       await underway.stop(LONGEST_MS)
       await settler.stop()
+      await watcher.stop()
       changes.stop()
       watch.stop()
       await database.close()

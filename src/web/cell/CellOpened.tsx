@@ -13,7 +13,7 @@ import { Trouble } from '@web/kit/Trouble.tsx'
 import { newKey } from '@web/api/client.ts'
 import { useLog } from '@web/log/queries.ts'
 import { CellForm } from './CellForm.tsx'
-import { centreWords, heavierSentence, lengthsOf, todoOf } from './cellwords.ts'
+import { centreWords, creepingSentence, heavierSentence, lengthsOf, todoOf } from './cellwords.ts'
 import { PullForm } from './PullForm.tsx'
 import { ReamerForm } from './ReamerForm.tsx'
 import { useCrash, useNeckSwap } from './queries.ts'
@@ -43,7 +43,7 @@ export function CellOpened(props: Props) {
       ))}
       <Todo {...props} />
       <p>
-        {centreWords(cell, units)} {heavierSentence(cell, units)}
+        {centreWords(cell, units)} {creepingSentence(cell, props.at)} {heavierSentence(cell, units)}
       </p>
       {length ? (
         <PullForm cell={cell} length={length} units={units} onDone={() => props.onPiece(null)} />

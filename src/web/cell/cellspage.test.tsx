@@ -9,7 +9,7 @@ import { type CellLine, type CellsAnswer, type NeckRoundLine } from '@contract/c
 import { saidOf, stage, unstage } from '@web/testing/stage.tsx'
 import { NOW } from '@web/testing/samples.ts'
 import { CellsPage } from './CellsPage.tsx'
-import { cellsSentence, heavierSentence, lengthsOf, oneMoreSentence, weeksWord } from './cellwords.ts'
+import { cellsSentence, creepingSentence, heavierSentence, lengthsOf, oneMoreSentence, weeksWord } from './cellwords.ts'
 
 const OK = { ok: true }
 const BUILT: CellFit = {
@@ -25,6 +25,7 @@ const cell = (over: Partial<CellLine> = {}): CellLine => ({
   ...{ familyName: 'Tarn', gunName: 'gun 1', cableM: 1.2, goesRound: true, neckId: anId('carrier', 'car_n1') },
   ...{ neckName: 'N1', neckSinceMs: NOW - 86_400_000, keepsCentre: true, isDown: false, cell: BUILT, own: {} },
   ...{ bladeMm: null, clampMm: null, misfits: [], todo: [], centre: null, limitMm: 0.5, isLimitGuess: true, pulls: [] },
+  creeping: null,
   ready: [{ neckId: anId('carrier', 'car_n4'), name: 'N4', verdict: { is: 'right', amiss: [], minutes: 0 } }],
   ...over,
 })
@@ -54,6 +55,12 @@ describe('what the cells say first', () => {
     expect(cellsSentence({ cells: [cell()], rounds: [{ ...ROUND, ready: 0 }] })).toBe('No neck is ready.')
     expect(cellsSentence({ cells: [cell()], rounds })).toBe('One neck is ready, nothing is open at the cells.')
     expect(cellsSentence({ cells: [], rounds: [] })).toBe('No robot cells yet.')
+  })
+  it('a motor that works harder comes before what is only down, with how much and since when', () => {
+    const creeping = { amps: 2.4, baseA: 2, sinceMs: NOW - 3 * 86_400_000, atMs: NOW }
+    const c = cell({ creeping })
+    expect(cellsSentence({ cells: [c], rounds: [ROUND] })).toContain('Cell 1: the feed motor works harder')
+    expect(creepingSentence(c, { nowMs: NOW, zone: 'UTC' })).toContain('up 20 % at the same wire speed since')
   })
   it('tells where the way got heavier: a length of conduit, or the liner', () => {
     const pull = (piece: number, forceN: number, firstN: number) => ({ piece, forceN, firstN, atMs: NOW })

@@ -4,6 +4,7 @@ import { neckPaysBackWeeks, type NecksAt } from '@core/cell/neckneed.ts'
 import { type BenchThing, type CellLine, type CellsAnswer, type NeckRoundLine } from '@contract/cell.ts'
 import { cable, force, twoFigures, type Units } from '@web/format/numbers.ts'
 import { ruleLength } from '@web/format/lengths.ts'
+import { when } from '@web/format/times.ts'
 import { capital, countWord, inN, listed, lower } from '@web/format/words.ts'
 
 const CRASH = new Set(['toolCentre', 'neckStraight', 'cableLook', 'reamer'])
@@ -18,6 +19,9 @@ export function cellsSentence({ cells, rounds }: Pick<CellsAnswer, 'cells' | 'ro
   const centre = cells.filter((c) => c.todo.some((t) => t.task === 'toolCentre'))
   if (centre.length > 0)
     return `${listed(centre.map((c) => c.name))}: the tool centre is to be checked before production.`
+  const creeps = cells.filter((c) => c.creeping !== null)
+  if (creeps.length > 0)
+    return `${listed(creeps.map((c) => c.name))}: the feed motor works harder at the same wire speed. Look at the liner before it stops.`
   const down = cells.filter((c) => c.isDown)
   if (down.length > 0) return `${listed(down.map((c) => c.name))} ${down.length === 1 ? 'is' : 'are'} down.`
   const short = rounds.filter((r) => r.ready === 0)
@@ -35,6 +39,7 @@ export function cellSentence(c: CellLine): string {
   const [first] = todoOf(c)
   if (hasCrash(c)) return `${c.name}: the torch hit something. Before it welds:`
   if (first) return `${c.name}: ${lower(todoWords(first.task))}.`
+  if (c.creeping) return `${c.name}: the feed motor works harder than it did.`
   return c.isDown ? `${c.name} is down.` : `${c.name}: nothing is open.`
 }
 
@@ -105,6 +110,13 @@ export function heavierSentence(c: CellLine, units: Units): string {
   if (heavy.length === 0) return ''
   const first = heavy[0]
   return `It pulls harder than it did through ${listed(heavy.map((l) => l.name))}${first?.piece === CABLE_PIECE ? ': that is the liner' : ': look at that length and its joints'}.`
+}
+
+/** How far the motor's current has crept, and since when. */
+export function creepingSentence({ creeping }: CellLine, at: { nowMs: number; zone: string }): string {
+  if (!creeping) return ''
+  const up = Math.round((creeping.amps / creeping.baseA - 1) * 100)
+  return `Feed motor current up ${up} % at the same wire speed since ${when(creeping.sinceMs, at.nowMs, at.zone)}: liner first, then tip and the way before the feeder.`
 }
 
 /** What is open at one cell, in the order it is done. */

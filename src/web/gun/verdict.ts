@@ -3,7 +3,7 @@ import { wantWhy, reach } from '@web/floor/sentence.ts'
 import { amount, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
 import { actPhrase, capital, inN, partName, STATE_WORD, WHY_NOT_SEEN } from '@web/format/words.ts'
-import { isToPutRight } from '@core/reading/alarms.ts'
+import { opensRow } from '@core/reading/alarms.ts'
 import { findingSentence, findingWhy, remedyWords } from '@web/rightparts/words.ts'
 import { signWords, WEAK_WORD } from '@web/liner/signwords.ts'
 import { alarmSentence } from '@web/reading/readingwords.ts'
@@ -35,7 +35,7 @@ export function gunVerdict(gun: GunAnswer, units: Units): Verdict {
     }
   const right = alarmVerdict(
     gun,
-    gun.alarms.filter((a) => isToPutRight(a, nowMs)),
+    gun.alarms.filter((a) => opensRow(a, nowMs)),
   )
   if (right) return right
   const [first, ...more] = gun.wants

@@ -14,7 +14,7 @@ export const AT_THE_BOOTH = [
     'guide',
     'liner',
   ] as const),
-  ...(['rightparts', 'changeover', 'houserule', 'followup', 'people/me'] as const),
+  ...(['cells', 'rightparts', 'changeover', 'houserule', 'followup', 'people/me'] as const),
 ] as const
 /** Answers for a desk, or that are worth nothing when they are old. */
 export const AT_THE_DESK = ['ingest', 'life', 'logbook', 'moved', 'parts', 'payback', 'photo', 'spools'] as const

@@ -39,7 +39,7 @@ function useReading(props: FormProps) {
   const { line, stationId, at, onDone } = props
   const spec = READING[line.what]
   const way = line.what === 'tension' ? TENSION_WAY[props.schools.tension] : line.last?.method
-  const first = spec.methods.find((m) => m.key === way) ?? spec.methods[0]
+  const first = spec.methods.find((m) => m.key === way && !m.isByItself) ?? spec.methods[0]
   const [method, setMethod] = useState<Method | undefined>(first)
   const [said, setSaid] = useState<Typed>(NOTHING)
   const [isSaid, setIsSaid] = useState(false)
@@ -97,13 +97,15 @@ export function ReadForm(props: FormProps) {
         {props.name}: {spec.name}
         {target ? <span className="dim">, {targetWords({ what: line.what, target }, at.units)}</span> : null}
       </h1>
-      {spec.methods.length > 1 ? (
+      {spec.methods.filter((m) => !m.isByItself).length > 1 ? (
         <div className="read-methods" role="group" aria-label="How">
-          {spec.methods.map((m) => (
-            <Key key={m.key} size="low" aria-pressed={m.key === method.key} onClick={() => form.choose(m)}>
-              {m.name}
-            </Key>
-          ))}
+          {spec.methods
+            .filter((m) => !m.isByItself)
+            .map((m) => (
+              <Key key={m.key} size="low" aria-pressed={m.key === method.key} onClick={() => form.choose(m)}>
+                {m.name}
+              </Key>
+            ))}
         </div>
       ) : null}
       <p className="read-do">{method.do}</p>

@@ -164,8 +164,10 @@ export const foundWhy = (found: readonly Pick<Alarm, 'what' | 'at'>[]): string =
   return `found at the ${once(found.map((f) => partName(f.at)))} (${once(found.map((f) => READING[f.what].name))}).`
 }
 /** "Drive tension creeps: look at liner, tip and rolls." */
-export function alarmSentence(alarm: Pick<Alarm, 'what' | 'is' | 'seen'>): string {
+export function alarmSentence(alarm: Pick<Alarm, 'what' | 'is' | 'seen' | 'isWatched'>): string {
   const spec = READING[alarm.what]
+  if (alarm.isWatched)
+    return `${capital(spec.name)} creeps up at the same wire speed, as the feeder itself sends it: ${spec.asksFor}, before it stops.`
   const grade = alarm.seen && methodOf(alarm.what, alarm.seen.method)?.grades.find((g) => g.key === alarm.seen?.grade)
   if (alarm.is === 'act' && grade) return `Put right: ${spec.name}, ${grade.says}.`
   if (alarm.is === 'look' && grade) return `Look again: ${spec.name}, ${grade.says}.`

@@ -33,7 +33,10 @@ export const GLOSSARY = {
   scale: ['usual life', 'What half of them reach; early is what one in ten does not.'],
   shared: ['stop group', 'Guns that all halt when one does.'],
   spread: ['spread', 'The numbers in brackets: eight times in ten it lies between them.'],
-  neckRound: ['necks go round', 'A worn neck comes off whole, a ready one goes on; the worn one is mended on the bench.'],
+  neckRound: [
+    'necks go round',
+    'A worn neck comes off whole, a ready one goes on; the worn one is mended on the bench.',
+  ],
   toolCentre: ['tool centre', 'Where the robot believes the wire’s end to be.'],
   tension: ['tension', 'How hard the rolls press the wire. Just enough, never more.'],
   trade: ['trade', 'A limit nobody here has tried: the trade’s number until your own parts tell.'],

@@ -13,4 +13,5 @@ export const SECTIONS: readonly { to: string; name: string; isOfCells?: true }[]
   { to: '/shop', name: 'Our shop' },
 ]
 /** Those a shop has a use for. */
-export const sectionsFor = (me: { hasCells: boolean } | undefined) => SECTIONS.filter((s) => !s.isOfCells || me?.hasCells)
+export const sectionsFor = (me: { hasCells: boolean } | undefined) =>
+  SECTIONS.filter((s) => !s.isOfCells || me?.hasCells)

@@ -1,0 +1,211 @@
+import { and, asc, eq, gt, gte, inArray, isNotNull } from 'drizzle-orm'
+import { NO_WATCH, watchOn, type Changed, type Creeping, type GunWatch, type WatchRow } from '@core/cell/watch.ts'
+import { type CarrierId, type StationId } from '@core/ids/id.ts'
+import { type Fact, type ReadingFact } from '@core/ledger/event.ts'
+import { kindOfPosition, type KindKey } from '@core/path/columns.ts'
+import { WATCHED } from '@core/reading/alarms.ts'
+import { feeder, gunWatch, headNow, ledgerEvent, stationNow, telemetryRow } from '@server/db/schema.ts'
+import { type Tx, transact } from '@server/db/db.ts'
+import { type Deps, type Who } from '@server/call/context.ts'
+import { actByKey } from '@server/ledger/lines.ts'
+import { keyOf, writeAct } from '@server/write/act.ts'
+
+/**
+ * Watches what feeders send while nobody looks: motor current at equal wire speed, per gun, on from what was kept. What creeps is written down as a
+ * reading, so that Floor, gun, Walk and Down say it as they say any other; every few arc hours one is written down that tells how it goes.
+ *
+ * 1. A feeder that another server is watching is left to that one.
+ * 2. Rows are taken in order, some thousand at a time; what was taken is kept with what was made of it, in one transaction.
+ */
+const ROWS = 4000
+/** Of what goes as it should, one reading in so many arc hours. */
+const KEPT_EVERY_H = 10
+const NOBODY: Who = { person: null, device: null }
+const NEWS = ['fitted', 'wireLoaded', 'wireFound', 'mounted', 'setting'] as const
+/** Another one of these is another gun for the motor. */
+const ANEW: ReadonlySet<KindKey> = new Set(['liner', 'rolls', 'conduit'])
+
+interface Watched {
+  headId: CarrierId
+  gunId: CarrierId
+  stationId: StationId
+  neckId: CarrierId | null
+}
+interface Step {
+  at: Watched
+  rows: (typeof telemetryRow.$inferSelect)[]
+  made: ReturnType<typeof watchOn>
+  kept: WatchPointKept | null
+}
+interface WatchPointKept {
+  atMs: number
+  amps: number
+  speed: number
+}
+
+/** Every feeder that sent something since it was last watched, a step each. Answers whether there is more. */
+export async function watchFeeders(deps: Deps): Promise<boolean> {
+  const active = await deps.db
+    .select({ equipmentId: feeder.equipmentId, headId: feeder.headId, receivedMs: feeder.receivedMs })
+    .from(feeder)
+    .where(and(eq(feeder.isActive, true), isNotNull(feeder.receivedMs)))
+  let isMore = false
+  for (const one of active) {
+    const step = await transact(deps.db, (tx) => watchOne(tx, one))
+    if (!step) continue
+    await writeDown(deps, step)
+    isMore ||= step.rows.length === ROWS
+  }
+  return isMore
+}
+
+async function watchOne(tx: Tx, of: { equipmentId: string; headId: CarrierId }): Promise<Step | null> {
+  const [at] = await tx
+    .select({ stationId: stationNow.stationId, gunId: stationNow.gunId, neckId: stationNow.neckId })
+    .from(stationNow)
+    .where(eq(stationNow.headId, of.headId))
+  if (!at?.gunId) return null
+  const known = await tx
+    .select()
+    .from(gunWatch)
+    .where(eq(gunWatch.headId, of.headId))
+    .for('update', { skipLocked: true })
+  const own = known[0]
+  // Its line is there and somebody else has it.
+  if (!own && (await isThere(tx, of.headId))) return null
+  const rows = await rowsAfter(tx, of.equipmentId, own?.atMs ?? 0)
+  const last = rows.at(-1)
+  if (!last) return null
+  const watched = { headId: of.headId, gunId: at.gunId, stationId: at.stationId, neckId: at.neckId }
+  const isSameGun = own?.gunId === at.gunId
+  const before = isSameGun ? own.watch : NO_WATCH
+  const changes = isSameGun ? await changesSince(tx, watched, own.atMs) : []
+  const made = watchOn(before, rows.map(plain), changes)
+  const kept = dueReading(before, made)
+  const values = { gunId: at.gunId, atMs: last.atMs, watch: made.watch, keptMs: kept?.atMs ?? own?.keptMs ?? null }
+  await tx
+    .insert(gunWatch)
+    .values({ headId: of.headId, ...values })
+    .onDuplicateKeyUpdate({ set: values })
+  return { at: watched, rows, made, kept }
+}
+async function isThere(tx: Tx, headId: CarrierId): Promise<boolean> {
+  const [line] = await tx.select({ headId: gunWatch.headId }).from(gunWatch).where(eq(gunWatch.headId, headId))
+  return line !== undefined
+}
+
+const rowsAfter = (tx: Tx, equipmentId: string, atMs: number) =>
+  tx
+    .select()
+    .from(telemetryRow)
+    .where(and(eq(telemetryRow.equipmentId, equipmentId), gt(telemetryRow.atMs, atMs)))
+    .orderBy(asc(telemetryRow.atMs), asc(telemetryRow.bootId), asc(telemetryRow.seq))
+    .limit(ROWS)
+const plain = ({ atMs, wireFedM, arcOnS, motorAmps }: typeof telemetryRow.$inferSelect): WatchRow => ({
+  atMs,
+  wireFedM,
+  arcOnS,
+  motorAmps,
+})
+
+/** What hands did to it meanwhile, as far as the motor feels it. */
+async function changesSince(tx: Tx, { headId, gunId, neckId }: Watched, sinceMs: number): Promise<Changed[]> {
+  const carriers = [headId, gunId, ...(neckId ? [neckId] : [])]
+  const lines = await tx
+    .select({ body: ledgerEvent.body, happenedMs: ledgerEvent.happenedMs })
+    .from(ledgerEvent)
+    .where(
+      and(
+        inArray(ledgerEvent.carrierId, carriers),
+        inArray(ledgerEvent.kind, [...NEWS]),
+        gte(ledgerEvent.happenedMs, sinceMs),
+      ),
+    )
+  return lines.flatMap(({ body, happenedMs }): Changed[] => {
+    const fact = body.type === 'fact' ? body.fact : null
+    const is = fact && feltAs(fact)
+    return is ? [{ atMs: happenedMs, is }] : []
+  })
+}
+function feltAs(fact: Fact): Changed['is'] | null {
+  if (fact.kind === 'fitted') return ANEW.has(kindOfPosition(fact.position)) ? 'anew' : 'step'
+  if (fact.kind === 'mounted') return fact.as ? 'step' : 'anew'
+  return fact.kind === 'wireLoaded' || fact.kind === 'wireFound' ? 'step' : null
+}
+
+/** The newest point of the band that is welded with most, where so many arc hours passed since one was written down. */
+function dueReading(before: GunWatch, { watch }: { watch: GunWatch }): WatchPointKept | null {
+  const band = [...watch.bands].sort((a, b) => b.arcH - a.arcH)[0]
+  const last = band?.points.at(-1)
+  if (!band || !last) return null
+  const was = before.bands.find((b) => b.speed === band.speed)?.arcH ?? 0
+  const isDue = Math.floor(band.arcH / KEPT_EVERY_H) > Math.floor(was / KEPT_EVERY_H)
+  return isDue ? { atMs: last.atMs, amps: last.amps, speed: band.speed } : null
+}
+
+/** What creeps, else how it goes: once each, however often the step is taken. */
+async function writeDown(deps: Deps, { at, made, kept }: Step): Promise<void> {
+  for (const creeping of made.said) await keepReading(deps, at, ofCreeping(creeping))
+  const isSaid = made.said.length > 0
+  if (kept && !isSaid)
+    await keepReading(deps, at, {
+      ...{ atMs: kept.atMs, value: kept.amps, is: isStillHigh(made.watch, kept.speed) ? 'look' : 'good', limit: null },
+      from: { speed: kept.speed },
+    })
+}
+/** What was said and has not come back is not said to be good. */
+const isStillHigh = (watch: GunWatch, speed: number) => watch.bands.some((b) => b.speed === speed && b.saidA !== null)
+const ofCreeping = ({ amps, baseA, speed, sinceMs, atMs }: Creeping) => ({
+  ...{ atMs, value: amps, is: 'look' as const, limit: baseA },
+  from: { speed, baseA, sinceMs },
+})
+
+type Said = Pick<ReadingFact, 'is' | 'limit' | 'from'> & { atMs: number; value: number }
+async function keepReading(deps: Deps, at: Watched, said: Said): Promise<void> {
+  const key = keyOf(`watch-${at.headId}-${said.atMs}`)
+  if (await actByKey(deps.db, 'read', key)) return
+  await writeAct(deps, NOBODY, async (w) => {
+    const [head] = await w.tx.select().from(headNow).where(eq(headNow.headId, at.headId))
+    const { atMs, ...read } = said
+    const fact: ReadingFact = {
+      ...{ kind: 'reading', carrierId: at.gunId, what: 'motorAmps', method: WATCHED, how: 'measured' },
+      ...{ left: null, grade: null, headId: at.headId, wireId: head?.spoolWireId ?? null },
+      ...read,
+    }
+    w.say({ kind: 'read', key, lines: [{ fact, stationId: at.stationId, happenedMs: Math.min(atMs, deps.now()) }] })
+  })
+}
+
+const EVERY_MS = 20_000
+/** Watches every few seconds, one round at a time, and lets others in between. */
+export class Watcher {
+  private timer: NodeJS.Timeout | null = null
+  private current: Promise<void> | null = null
+
+  constructor(
+    private readonly deps: Deps,
+    private readonly onProblem: (problem: unknown) => void,
+  ) {}
+
+  start(): void {
+    this.timer ??= setInterval(() => {
+      this.current ??= this.round().finally(() => (this.current = null))
+    }, EVERY_MS)
+    this.timer.unref()
+  }
+  async stop(): Promise<void> {
+    if (this.timer) clearInterval(this.timer)
+    this.timer = null
+    await this.current
+  }
+  private async round(): Promise<void> {
+    try {
+      for (let isMore = true; isMore && this.timer;) {
+        isMore = await watchFeeders(this.deps)
+        if (isMore) await new Promise((done) => setTimeout(done, 100))
+      }
+    } catch (problem) {
+      this.onProblem(problem)
+    }
+  }
+}
