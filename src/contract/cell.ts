@@ -105,6 +105,23 @@ export const cellsAnswer = z.object({
 })
 export type CellsAnswer = z.infer<typeof cellsAnswer>
 
+export const traceQuery = z.object({ stationId })
+/** What the feeder sent of the minute before it stopped; no points: nothing was sent, or it does not stand. */
+export const traceAnswer = z.object({
+  atMs: instantMs.nullable(),
+  zone: z.string(),
+  points: z.array(
+    z.object({
+      s: z.number(),
+      wireMPerMin: z.number(),
+      rollMPerMin: z.number().nullable(),
+      motorAmps: z.number().nullable(),
+      volts: z.number().nullable(),
+    }),
+  ),
+})
+export type TraceAnswer = z.infer<typeof traceAnswer>
+
 export const roundRequest = z.object({ key: idempotencyKey, stationIds: z.array(stationId).min(1).max(200) })
 export const neckRequest = z.object({
   key: idempotencyKey,

@@ -17,6 +17,10 @@ export const feederRow = z.object({
   wireFedM: z.number().min(0).max(1e9),
   arcOnS: z.number().min(0).max(1e9),
   arcStarts: z.number().int().min(0).max(1e9),
+  /** Travel of the rolls’ rim, where it is measured beside the wire. */
+  rollFedM: z.number().min(0).max(1e9).optional(),
+  /** Starts that came to nothing. */
+  startsFailed: z.number().int().min(0).max(1e9).optional(),
   isArcOn: z.boolean().optional(),
   amps: z.number().min(0).max(2000).optional(),
   volts: z.number().min(0).max(200).optional(),

@@ -349,6 +349,16 @@ describe('a guide at a robot’s cell', () => {
       }
     }
   })
+  it('through a conduit wire goes with a cap on its end, air eased on, the cap off at the feeder; a drum has no brake', () => {
+    const piece = { name: 'drum to post', lengthM: 4, bends: 2, lining: 'polymer' } as const
+    const cell = { ...NOTHING_OF_CELL, payoff: 'drum' as const, conduit: [piece] }
+    const keys = guideSteps(gunOf({}, { setup: { cell } }), 'wire').map((s) => s.key)
+    const order = ['isolate', 'restOut', 'spoolOn', 'capOn', 'blowThrough', 'capOff', 'thread', 'feed']
+    expect(order.map((k) => keys.indexOf(k))).toEqual([...order.map((k) => keys.indexOf(k))].sort((a, b) => a - b))
+    expect(order.every((k) => keys.includes(k))).toBe(true)
+    expect(keys).not.toContain('closeBrake')
+    expect(guideSteps(gunOf({}, { setup: { cell: NOTHING_OF_CELL } }), 'wire').map((s) => s.key)).not.toContain('capOn')
+  })
   it('names at every piece a hazard that can be met there', () => {
     for (const { key, steps } of all)
       for (const s of steps)

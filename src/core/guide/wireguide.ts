@@ -53,6 +53,53 @@ const brakeBack = step('close', 'either', {
   untie: 'brakeTight',
 })
 
+const isFromDrum = ({ setup }: GuideAt) => setup.cell?.payoff === 'drum'
+const hasConduit = ({ setup }: GuideAt) => (setup.cell?.conduit?.length ?? 0) > 0
+
+const drumOnStep = ({ setup }: GuideAt): Step =>
+  step('work', 'off', {
+    key: 'spoolOn',
+    do: `${setup.wire ? `Drum of ${setup.wire.name}` : 'The new drum'} in its place, level; its ring on the wire, hood on, the end out through the hood’s eye.`,
+    look: 'A drum does not turn: the wire lifts off turn by turn, and the ring holds the others down. Lifted with a crane or truck, never by hand.',
+    hazards: ['spring', 'stab'],
+    minutes: 4,
+    works: ['spool'],
+    needs: ['spoolOff'],
+    makes: ['spoolOn'],
+    undoes: ['spoolOff'],
+  })
+
+/** A bare end catches at every joint: capped, blown gently along, the cap cut off at the feeder. */
+const CONDUIT_STEPS: readonly Step[] = [
+  step('work', 'off', {
+    key: 'capOn',
+    do: 'Crimp a small round cap on the wire’s end, so that nothing of it can catch at a joint.',
+    look: 'Smooth all round, no burr, and thinner than the conduit’s bore.',
+    hazards: ['stab'],
+    minutes: 1,
+    works: ['wire'],
+    needs: ['spoolOn'],
+  }),
+  step('work', 'off', {
+    key: 'blowThrough',
+    do: 'The cap into the conduit at its beginning. Ease dry air on behind it, a little at a time, wire led in by hand, until the cap stands at the feeder.',
+    look: 'It stays somewhere: air off first, then look at that joint. Never full air: the end comes out like a whip.',
+    hazards: ['air', 'stab', 'spring'],
+    minutes: 3,
+    works: ['wire', 'gas'],
+    needs: ['spoolOn'],
+  }),
+  step('work', 'off', {
+    key: 'capOff',
+    do: 'Air off. Hold the wire at the feeder and cut the cap off.',
+    look: 'The cap goes into the bin, and not into the feeder.',
+    hazards: ['stab'],
+    minutes: 0.5,
+    works: ['wire'],
+    needs: ['spoolOn'],
+  }),
+]
+
 /** The spool ran out, or another goes on: what is left in the gun comes out first. */
 export function wireGuide(at: GuideAt): Step[] {
   const opened = openSteps(openAt(at), ['tipOff', 'armOpen'])
@@ -64,10 +111,10 @@ export function wireGuide(at: GuideAt): Step[] {
     isolateStep(at),
     ...opened,
     restOutStep,
-    spoolOnStep(at),
+    isFromDrum(at) ? drumOnStep(at) : spoolOnStep(at),
+    ...(hasConduit(at) ? CONDUIT_STEPS : []),
     ...closeSteps(at, [...opened, restOutStep], { newKind: null }),
-    lockLast,
-    brakeBack,
+    ...(isFromDrum(at) ? [] : [lockLast, brakeBack]),
     ...machine,
   ]
 }

@@ -325,6 +325,14 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         number: 'rollAndWire',
         hazards: ['live', 'stab'],
       }),
+      method({
+        key: 'watched',
+        name: 'as the equipment sends it',
+        do: 'Travel of the rolls against the wire that came, from what the feeder itself sends.',
+        how: 'measured',
+        number: 'needed',
+        isByItself: true,
+      }),
     ],
   }),
   motorAmps: spec({

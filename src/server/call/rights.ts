@@ -99,6 +99,7 @@ export const ROUTES: Readonly<Record<Route, Right>> = {
   'POST /life/tryout': 'lead',
   'POST /life/tryout/end': 'lead',
   'GET /cells': 'here',
+  'GET /cells/trace': 'here',
   'POST /cells/round': 'lead',
   'POST /cells/neck': 'lead',
   'POST /cells/swap': 'here',

@@ -1,7 +1,17 @@
-import { benchRequest, cellsAnswer, crashRequest, neckRequest, neckSwapRequest, roundRequest } from '@contract/cell.ts'
+import {
+  benchRequest,
+  cellsAnswer,
+  crashRequest,
+  neckRequest,
+  neckSwapRequest,
+  roundRequest,
+  traceAnswer,
+  traceQuery,
+} from '@contract/cell.ts'
 import { done } from '@contract/common.ts'
 import { endpoint } from '@server/call/routes.ts'
 import { readCells } from './read.ts'
+import { readTrace } from './trace.ts'
 import { crashed, logOnBench, makeNeck, necksGoRound, swapNeck } from './write.ts'
 
 const post = { method: 'post' as const, answer: done }
@@ -14,6 +24,14 @@ export const cellEndpoints = [
       'Robot cells: the way of their wire, the neck that hangs, what is open; the bench; and how many necks are enough',
     answer: cellsAnswer,
     run: (deps, who) => readCells(deps, who),
+  }),
+  endpoint({
+    method: 'get',
+    path: '/cells/trace',
+    summary: 'What the feeder sent of the minute before a place stopped',
+    query: traceQuery,
+    answer: traceAnswer,
+    run: (deps, who, { query }) => readTrace(deps, who, query.stationId),
   }),
   endpoint({
     ...post,

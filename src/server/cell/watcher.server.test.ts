@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { type TraceAnswer } from '@contract/cell.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type ReadingAnswer } from '@contract/reading.ts'
 import { openFitShop, type FitShop } from '@server/testing/fitshop.ts'
@@ -87,5 +88,59 @@ describe('the watch of a feeder', () => {
     expect(await alarms()).toEqual([])
     await weld(20, () => 2.6)
     expect(await alarms()).toEqual([])
+  })
+})
+
+describe('a stop that nobody said', () => {
+  /** Rows two seconds apart; from some row on the rolls turn and no wire comes. */
+  async function send(n: number, slipsAt: number) {
+    const { clock } = server
+    let rollFedM = counters.wireFedM
+    const rows = Array.from({ length: n }, (_, i) => {
+      counters.arcOnS += 2
+      rollFedM += 0.3
+      if (i < slipsAt) counters.wireFedM += 0.3
+      const deviceMs = clock.nowMs + (i + 1) * 2000
+      return {
+        ...{ equipmentId: 'WF-9', bootId: 'b1', seq: counters.seq++, deviceMs, isArcOn: true, arcStarts: counters.seq },
+        ...{
+          wireFedM: counters.wireFedM,
+          arcOnS: counters.arcOnS,
+          motorAmps: 2.6,
+          rollFedM,
+          volts: i < slipsAt ? 26 : 33,
+        },
+      }
+    })
+    clock.nowMs += n * 2000
+    await fetch(`${server.url}/api/ingest`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', authorization: `Bearer ${token}` },
+      body: JSON.stringify({ sentMs: clock.nowMs, rows }),
+    })
+    while (await settle(server.parts.deps));
+    while (await watchFeeders(server.parts.deps));
+  }
+  it('opens by itself within seconds, once, with what was seen and the minute before it', async () => {
+    await send(40, Infinity)
+    expect((await lead.get<GunAnswer>(`/gun/${id()}`)).body.downSinceMs).toBeNull()
+    await send(10, 2)
+    const { downSinceMs, alarms: told, tape } = (await lead.get<GunAnswer>(`/gun/${id()}`)).body
+    expect(downSinceMs).not.toBeNull()
+    expect(told.find((a) => a.what === 'slip')).toMatchObject({ isWatched: true })
+    expect(tape.find((l) => l.fact.kind === 'stopped')?.note).toBe(
+      'as the feeder sent it: rolls turn, wire does not come, the arc climbs',
+    )
+    const { points } = (await lead.get<TraceAnswer>(`/cells/trace?stationId=${id()}`)).body
+    expect(points.length).toBeGreaterThan(20)
+    expect(points.at(-1)?.wireMPerMin).toBeLessThan(1)
+    await send(10, 0)
+    expect((await lead.get<GunAnswer>(`/gun/${id()}`)).body.downSinceMs).toBe(downSinceMs)
+  })
+  it('that lies in the past is left to what was said then', async () => {
+    await lead.post('/logbook', { key: nextKey(), acts: [{ stationId: id(), act: 'running' }] })
+    server.clock.nowMs += HOUR
+    const { body } = await lead.get<TraceAnswer>(`/cells/trace?stationId=${id()}`)
+    expect(body).toMatchObject({ atMs: null, points: [] })
   })
 })

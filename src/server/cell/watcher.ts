@@ -1,5 +1,6 @@
-import { and, asc, eq, gt, gte, inArray, isNotNull } from 'drizzle-orm'
+import { and, asc, eq, gt, gte, inArray, isNotNull, lt } from 'drizzle-orm'
 import { NO_WATCH, watchOn, type Changed, type Creeping, type GunWatch, type WatchRow } from '@core/cell/watch.ts'
+import { stopSeen, type StopSeen } from '@core/cell/stopseen.ts'
 import { type CarrierId, type StationId } from '@core/ids/id.ts'
 import { type Fact, type ReadingFact } from '@core/ledger/event.ts'
 import { kindOfPosition, type KindKey } from '@core/path/columns.ts'
@@ -35,6 +36,7 @@ interface Step {
   at: Watched
   rows: (typeof telemetryRow.$inferSelect)[]
   made: ReturnType<typeof watchOn>
+  stop: StopSeen | null
   kept: WatchPointKept | null
 }
 interface WatchPointKept {
@@ -87,7 +89,7 @@ async function watchOne(tx: Tx, of: { equipmentId: string; headId: CarrierId }):
     .insert(gunWatch)
     .values({ headId: of.headId, ...values })
     .onDuplicateKeyUpdate({ set: values })
-  return { at: watched, rows, made, kept }
+  return { at: watched, rows, made, stop: await stopIn(tx, of.equipmentId, rows), kept }
 }
 async function isThere(tx: Tx, headId: CarrierId): Promise<boolean> {
   const [line] = await tx.select({ headId: gunWatch.headId }).from(gunWatch).where(eq(gunWatch.headId, headId))
@@ -144,7 +146,8 @@ function dueReading(before: GunWatch, { watch }: { watch: GunWatch }): WatchPoin
 }
 
 /** What creeps, else how it goes: once each, however often the step is taken. */
-async function writeDown(deps: Deps, { at, made, kept }: Step): Promise<void> {
+async function writeDown(deps: Deps, { at, made, stop, kept }: Step): Promise<void> {
+  if (stop && deps.now() - stop.atMs < FRESH_MS) await openStop(deps, at, stop)
   for (const creeping of made.said) await keepReading(deps, at, ofCreeping(creeping))
   const isSaid = made.said.length > 0
   if (kept && !isSaid)
@@ -153,6 +156,54 @@ async function writeDown(deps: Deps, { at, made, kept }: Step): Promise<void> {
       from: { speed: kept.speed },
     })
 }
+/** A minute before the new rows leads in. */
+const LEAD_MS = 60_000
+/** Seen later than this it is a stop of the past, and somebody has said what there was to say. */
+const FRESH_MS = 10 * 60_000
+async function stopIn(tx: Tx, equipmentId: string, rows: Step['rows']): Promise<StopSeen | null> {
+  const first = rows[0]
+  if (!first || rows.every((r) => r.rollFedM === null && r.startsFailed === null)) return null
+  const lead = await tx
+    .select()
+    .from(telemetryRow)
+    .where(
+      and(
+        eq(telemetryRow.equipmentId, equipmentId),
+        gte(telemetryRow.atMs, first.atMs - LEAD_MS),
+        lt(telemetryRow.atMs, first.atMs),
+      ),
+    )
+    .orderBy(asc(telemetryRow.atMs))
+  return stopSeen([...lead, ...rows])
+}
+
+/** It stands, and nobody had to say so: what was seen goes with it into the search. */
+async function openStop(deps: Deps, at: Watched, stop: StopSeen): Promise<void> {
+  const key = keyOf(`seen-${at.headId}-${stop.atMs}`)
+  if (await actByKey(deps.db, 'log', key)) return
+  await writeAct(deps, NOBODY, async (w) => {
+    const [now] = await w.tx.select().from(stationNow).where(eq(stationNow.stationId, at.stationId)).for('update')
+    const carrierId = (await w.shop()).carrierOfStation.get(at.stationId)
+    if (!carrierId || !now || now.isParked || now.downSinceMs !== null) return
+    const here = { stationId: at.stationId, happenedMs: Math.min(stop.atMs, deps.now()) }
+    w.say({
+      kind: 'log',
+      key,
+      lines: [{ ...here, fact: { kind: 'stopped', carrierId, position: null }, note: seenNote(stop) }],
+    })
+    if (stop.is !== 'notArriving') return
+    const fact: ReadingFact = {
+      ...{ kind: 'reading', carrierId: at.gunId, what: 'slip', method: WATCHED, how: 'measured', value: stop.slip },
+      ...{ left: null, grade: null, is: 'act', headId: at.headId, wireId: null, limit: null, from: {} },
+    }
+    w.say({ kind: 'read', key: `${key}-slip`, lines: [{ ...here, fact }] })
+  })
+}
+const seenNote = (stop: StopSeen): string =>
+  stop.is === 'noStart'
+    ? `as the feeder sent it: ${stop.failed} starts in a row came to nothing`
+    : `as the feeder sent it: rolls turn, wire does not come${stop.doesArcClimb ? ', the arc climbs' : ''}`
+
 /** What was said and has not come back is not said to be good. */
 const isStillHigh = (watch: GunWatch, speed: number) => watch.bands.some((b) => b.speed === speed && b.saidA !== null)
 const ofCreeping = ({ amps, baseA, speed, sinceMs, atMs }: Creeping) => ({

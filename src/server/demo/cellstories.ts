@@ -143,7 +143,14 @@ function rowsOf(
     rows.push({
       ...{ equipmentId: one.equipmentId, bootId: LIVE, seq: rows.length, atMs, arcStarts: 2 * worked },
       ...{ arcOnS: worked * arcS, wireFedM: (worked * arcS * one.wireMPerMin) / 60 },
-      ...{ motorAmps: motorAmpsAt(motor, atMs), amps: null, volts: null, gasFlowLpm: null },
+      ...{
+        motorAmps: motorAmpsAt(motor, atMs),
+        amps: null,
+        volts: null,
+        gasFlowLpm: null,
+        rollFedM: null,
+        startsFailed: null,
+      },
     })
   }
   return rows

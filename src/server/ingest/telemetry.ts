@@ -134,6 +134,8 @@ const rawOf = (r: FeederRowSent) => ({
   volts: r.volts ?? null,
   motorAmps: r.motorAmps ?? null,
   gasFlowLpm: r.gasFlowLpm ?? null,
+  rollFedM: r.rollFedM ?? null,
+  startsFailed: r.startsFailed ?? null,
 })
 const plainRow = ({ bootId, seq, atMs, wireFedM, arcOnS, arcStarts }: FeederRow): FeederRow => ({
   bootId,

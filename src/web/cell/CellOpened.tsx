@@ -7,6 +7,7 @@ import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { capital } from '@web/format/words.ts'
 import { findingSentence } from '@web/rightparts/words.ts'
 import { spareWords } from '@web/gunnow/sparewords.ts'
+import { TracePicture } from '@web/down/Trace.tsx'
 import { useFollowedUp } from '@web/guide/queries.ts'
 import { Bare, Key } from '@web/kit/Keys.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
@@ -42,6 +43,7 @@ export function CellOpened(props: Props) {
         </p>
       ))}
       <Todo {...props} />
+      <TracePicture stationId={cell.stationId} isDown={cell.isDown} units={units} />
       <p>
         {centreWords(cell, units)} {creepingSentence(cell, props.at)} {heavierSentence(cell, units)}
       </p>

@@ -1,3 +1,4 @@
+import { TracePicture } from './Trace.tsx'
 import { AtCell } from '@web/kit/atcell.ts'
 import { Key } from '@web/kit/Keys.tsx'
 import { columnOf } from '@core/path/kinds.ts'
@@ -106,6 +107,9 @@ export function DownSearch({ gun, down }: { gun: GunAnswer; down: DownAnswer }) 
             ) : (
               <Now gun={gun} down={down} search={search} found={found} onTelling={() => setTelling(true)} />
             )}
+            {state.symptom === null ? (
+              <TracePicture stationId={gun.stationId} isDown={gun.downSinceMs !== null} units={units} />
+            ) : null}
             {state.seen ? (
               <Photos of={{ type: 'event', key: state.seen }} word="photo of it" clipWord="clip of it" />
             ) : null}

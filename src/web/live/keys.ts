@@ -27,5 +27,5 @@ export const LIVE_KEYS = [
 export const STILL_KEYS = [
   ...(['audit', 'cautions', 'change', 'dedicate', 'down', 'downNow', 'drag', 'guide', 'handover'] as const),
   ...(['helped', 'knowledge', 'late', 'life', 'lifePreview', 'lifeSigns', 'liner', 'me', 'payback'] as const),
-  ...(['holding', 'progress', 'reading', 'stops', 'tune', 'walk'] as const),
+  ...(['holding', 'progress', 'reading', 'stops', 'trace', 'tune', 'walk'] as const),
 ] as const

@@ -39,6 +39,8 @@ export const telemetryRow = mysqlTable(
     volts: quantity('volts'),
     motorAmps: quantity('motor_amps'),
     gasFlowLpm: quantity('gas_flow_lpm'),
+    rollFedM: quantity('roll_fed_m'),
+    startsFailed: quantity('starts_failed'),
   },
   (t) => [
     primaryKey({ columns: [t.equipmentId, t.bootId, t.seq] }),
