@@ -52,7 +52,7 @@ test('a cell is told how it is built, a neck goes round by way of the bench, and
   await key(page, /^N9/).click()
   const bench = page.getByRole('region', { name: 'N9' })
   await bench.getByRole('button', { name: 'Contact tip' }).click()
-  await bench.getByLabel('which contact tip').selectOption({ label: 'T9 tip 0.9' })
+  await bench.getByLabel('which contact tip').selectOption({ label: 'T9 T9' })
   await bench.getByRole('button', { name: 'New one on' }).click()
   await bench.getByRole('button', { name: /^N9 is ready/ }).click()
   await expect(page.getByText(/Right for C1/)).toBeVisible()

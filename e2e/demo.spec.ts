@@ -41,6 +41,7 @@ test('drawing down a column logs one act on many guns', async ({ page }) => {
   await expect(page.locator('.strands svg').first()).toBeVisible()
   // What comes a breath later moves the lines: it stands before anything is drawn.
   await expect(page.locator('.late-line')).toBeVisible({ timeout: 60_000 })
+  await page.locator('.strands svg').first().scrollIntoViewIfNeeded()
   const box = await page.locator('.strands svg').first().boundingBox()
   if (!box) throw new Error('no strands')
   const x = box.x + box.width * (9.5 / 11)

@@ -102,6 +102,8 @@ test('a liner whose knob creeps stands on Floor until that sign is switched off'
       .find((g) => g.name === 'A8')
       ?.wants.some((w) => w.position === 'liner')
   expect(await linerRow()).toBe(true)
+  // Of a whole yard only the first rows stand open; of its hall it does.
+  await page.getByRole('button', { name: /^Pontoon hall/ }).click()
   await expect(page.getByRole('article', { name: 'A8', exact: true })).toContainText('tension creeps up')
   await page.goto(`${shop.url}/life?kind=liner&where=class:booth`)
   const signs = page.getByRole('region', { name: 'The liner by signs' })
