@@ -9,6 +9,7 @@ import { feeder, gunWatch, headNow, ledgerEvent, stationNow, telemetryRow } from
 import { type Tx, transact } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
 import { actByKey } from '@server/ledger/lines.ts'
+import { Rounds } from '@server/time/rounds.ts'
 import { keyOf, writeAct } from '@server/write/act.ts'
 
 /**
@@ -228,35 +229,16 @@ async function keepReading(deps: Deps, at: Watched, said: Said): Promise<void> {
 }
 
 const EVERY_MS = 20_000
-/** Watches every few seconds, one round at a time, and lets others in between. */
-export class Watcher {
-  private timer: NodeJS.Timeout | null = null
-  private current: Promise<void> | null = null
-
-  constructor(
-    private readonly deps: Deps,
-    private readonly onProblem: (problem: unknown) => void,
-  ) {}
-
-  start(): void {
-    this.timer ??= setInterval(() => {
-      this.current ??= this.round().finally(() => (this.current = null))
-    }, EVERY_MS)
-    this.timer.unref()
-  }
-  async stop(): Promise<void> {
-    if (this.timer) clearInterval(this.timer)
-    this.timer = null
-    await this.current
-  }
-  private async round(): Promise<void> {
-    try {
-      for (let isMore = true; isMore && this.timer;) {
-        isMore = await watchFeeders(this.deps)
-        if (isMore) await new Promise((done) => setTimeout(done, 100))
+const BREATH_MS = 100
+/** Watches every few seconds, and lets others in between. */
+export const watcher = (deps: Deps, onProblem: (problem: unknown) => void): Rounds =>
+  new Rounds({
+    everyMs: EVERY_MS,
+    onProblem,
+    round: async (isOn) => {
+      for (let isMore = true; isMore && isOn();) {
+        isMore = await watchFeeders(deps)
+        if (isMore) await new Promise((done) => setTimeout(done, BREATH_MS))
       }
-    } catch (problem) {
-      this.onProblem(problem)
-    }
-  }
-}
+    },
+  })

@@ -3,7 +3,7 @@ import { openDatabase } from '@server/db/db.ts'
 import { ShopStore } from '@server/shopmodel/store.ts'
 import { clockMovedBy } from '@server/time/clock.ts'
 import { faultText } from '@server/problem/fault.ts'
-import { Settler } from './settler.ts'
+import { settler } from './settler.ts'
 
 /**
  * Counting clocks takes tens of milliseconds at a stretch for a gun with years behind it. In a thread of its own nobody who
@@ -20,10 +20,10 @@ function count({ databaseUrl, clockShiftMs }: Given): void {
   if (!port) return
   const database = openDatabase(databaseUrl)
   const deps = { db: database.db, shops: new ShopStore(), now: clockMovedBy(clockShiftMs) }
-  const settler = new Settler(deps, (problem) => port.postMessage({ problem: faultText(problem) }))
-  settler.start()
+  const settling = settler(deps, (problem) => port.postMessage({ problem: faultText(problem) }))
+  settling.start()
   port.once('message', () => {
-    void settler
+    void settling
       .stop()
       .then(() => database.close())
       .then(() => port.close())

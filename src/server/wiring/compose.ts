@@ -3,8 +3,9 @@ import { Changes } from '@server/changes/changes.ts'
 import { openDatabase, type Db } from '@server/db/db.ts'
 import { PositionStore } from '@server/gunnow/positions.ts'
 import { type AllDeps } from '@server/http/alldeps.ts'
-import { Settler } from '@server/settle/settler.ts'
-import { Watcher } from '@server/cell/watcher.ts'
+import { settler } from '@server/settle/settler.ts'
+import { type Rounds } from '@server/time/rounds.ts'
+import { watcher } from '@server/cell/watcher.ts'
 import { makeApp } from '@server/http/app.ts'
 import { LifeStore } from '@server/lifekept/kept.ts'
 import { livesAtHand } from '@server/life/work.ts'
@@ -21,8 +22,8 @@ export interface Composed {
   deps: AllDeps
   app: Express
   changes: Changes
-  settler: Settler
-  watcher: Watcher
+  settler: Rounds
+  watcher: Rounds
   close: () => Promise<void>
 }
 export interface ComposeInput {
@@ -70,8 +71,7 @@ export function compose(input: ComposeInput): Composed {
   const database = openDatabase(input.databaseUrl)
   const deps = depsOf(database.db, input)
   const changes = new Changes(database.db, deps.now, input.onFault)
-  const settler = new Settler(deps, input.onFault)
-  const watcher = new Watcher(deps, input.onFault)
+  const rounds = { settler: settler(deps, input.onFault), watcher: watcher(deps, input.onFault) }
   const underway = new Underway()
   const watch = new DatabaseWatch(input.databaseUrl).start()
   const metrics = new Metrics({
@@ -93,12 +93,11 @@ export function compose(input: ComposeInput): Composed {
     deps,
     app,
     changes,
-    settler,
-    watcher,
+    ...rounds,
     close: async () => {
       await underway.stop(LONGEST_MS)
-      await settler.stop()
-      await watcher.stop()
+      await rounds.settler.stop()
+      await rounds.watcher.stop()
       changes.stop()
       watch.stop()
       await database.close()
