@@ -31,7 +31,7 @@ export interface GunState {
 /** Kinds that not every gun has; of the others it has one whether or not the shop keeps track of it. */
 const OPTIONAL: ReadonlySet<CausePlace> = new Set<KindKey>(['insulator', 'jump', 'clampring'])
 /** Causes of robots and of drums. */
-const CELL_ONLY = ['reamer', 'neckWorn', 'neckBent', 'cableRobot', 'crash', 'bentEnd', 'booster']
+const CELL_ONLY = ['reamer', 'neckWorn', 'neckBent', 'cableRobot', 'crash', 'bentEnd', 'booster', 'seamTracking']
 const CORED_ONLY = 'coredCrushed'
 
 type Speaks = readonly [factor: number, causes: readonly string[]]

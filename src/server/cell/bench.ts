@@ -2,9 +2,8 @@ import { isMeasured } from '@core/ledger/exposure.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { lengthTimes } from '@core/spools/bylength.ts'
 import { type BenchThing } from '@contract/cell.ts'
-import { type Reader } from '@server/db/db.ts'
-import { readPositions, type PositionRow } from '@server/gunnow/positions.ts'
-import { judgeLoose, type Loose } from '@server/gunnow/spares.ts'
+import { type PositionRow } from '@server/gunnow/positions.ts'
+import { judgeLoose, type Loose, type LooseStates } from '@server/gunnow/spares.ts'
 import { type Hung } from '@server/gunnow/setup.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 
@@ -12,16 +11,12 @@ import { type ShopModel } from '@server/shopmodel/model.ts'
 const PART_WORN = 0.5
 
 /** Everything that hangs nowhere: what is on it, what wants doing, and where it would be right afterwards. */
-export async function benchOf(
-  db: Reader,
+export function benchOf(
   shop: ShopModel,
-  of: { loose: readonly Loose[]; cells: readonly Hung[]; nowMs: number },
-): Promise<BenchThing[]> {
-  const states = await readPositions(
-    db,
-    of.loose.map((l) => l.id),
-  )
-  const rightFor = await rightPlaces(db, shop, of)
+  of: { loose: readonly Loose[]; cells: readonly Hung[]; states: LooseStates },
+): BenchThing[] {
+  const { states } = of
+  const rightFor = rightPlaces(shop, of)
   return of.loose.map((thing): BenchThing => {
     const familyId = thing.built?.familyId ?? null
     const parts = (states.get(thing.id)?.rows ?? [])
@@ -46,17 +41,16 @@ export async function benchOf(
 const orderOf = (shop: ShopModel, kindKey: string) => shop.kindByKey.get(kindKey)?.walkOrder ?? 0
 
 /** Where each neck would be right as it lies there. */
-async function rightPlaces(
-  db: Reader,
+function rightPlaces(
   shop: ShopModel,
-  { loose, cells }: { loose: readonly Loose[]; cells: readonly Hung[] },
-): Promise<Map<string, string[]>> {
+  { loose, cells, states }: { loose: readonly Loose[]; cells: readonly Hung[]; states: LooseStates },
+): Map<string, string[]> {
   const necks = loose.filter((l) => l.type === 'neck')
   const found = new Map<string, string[]>()
   for (const hung of necks.length > 0 ? cells.filter((c) => c.now.neckId) : []) {
     // As if it were ready: whether it fits, not whether somebody has said so.
     const asReady = necks.map((n): Loose => ({ ...n, now: n.now && { ...n.now, status: 'ready' } }))
-    for (const [id, verdict] of await judgeLoose(db, shop, { kind: 'neck', hung, loose: asReady }))
+    for (const [id, verdict] of judgeLoose(shop, { kind: 'neck', hung, loose: asReady, states }))
       if (verdict.is === 'right') found.set(id, [...(found.get(id) ?? []), hung.station.name])
   }
   return found

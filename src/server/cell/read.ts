@@ -1,4 +1,5 @@
-import { inArray } from 'drizzle-orm'
+import { and, eq, gte, inArray, or } from 'drizzle-orm'
+import { DAY_MS } from '@core/units/time.ts'
 import { type CarrierId } from '@core/ids/id.ts'
 import { TRIGGERS } from '@core/followup/followup.ts'
 import { NOTHING_OF_CELL } from '@core/rightparts/facts.ts'
@@ -10,10 +11,10 @@ import { mount, reading } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
 import { carrierNames, survey, type Surveyed } from '@server/floor/survey.ts'
 import { hungAt } from '@server/gunnow/hung.ts'
-import { builtHere, type Hung } from '@server/gunnow/setup.ts'
+import { builtHere, carrierIdsOf, type Hung } from '@server/gunnow/setup.ts'
 import { findingLines, stockedParts } from '@server/gunnow/line.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
-import { judgeLoose, looseOnes, type Loose } from '@server/gunnow/spares.ts'
+import { judgeLoose, looseOnes, statesOf, type Loose, type LooseStates } from '@server/gunnow/spares.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { benchOf } from './bench.ts'
 import { roundsOf } from './rounds.ts'
@@ -24,29 +25,31 @@ export async function readCells(deps: Deps, who: Who): Promise<CellsAnswer> {
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)
   const ids = shop.stations.filter((s) => s.classKey === 'cell').map((s) => s.id)
-  const [surveyed, hung, necks, guns] = await Promise.all([
+  const [surveyed, hung, necks, guns, parts] = await Promise.all([
     ids.length > 0 ? survey(deps.db, shop, { nowMs, stationIds: ids }) : [],
     ids.length > 0 ? hungAt(deps.db, shop, ids) : [],
     looseOnes(deps.db, 'neck'),
     looseOnes(deps.db, 'gun'),
+    stockedParts(deps.db),
   ])
-  const parts = await stockedParts(deps.db)
-  const at = { shop, parts, hung: new Map(hung.map((h) => [h.station.id, h])), necks, nowMs }
-  const names = await carrierNames(
-    deps.db,
-    surveyed.flatMap((s) => [s.now.gunId, s.now.neckId]),
-  )
-  const since = await hungSince(deps.db, surveyed)
-  const readings = await readingsOf(deps.db, hung, shop)
-  const cells = await Promise.all(surveyed.map((s) => cellLine(deps.db, s, { ...at, names, since, readings })))
+  const loose = [...necks, ...guns]
+  const [states, names, since, readings] = await Promise.all([
+    statesOf(deps.db, loose),
+    carrierNames(
+      deps.db,
+      surveyed.flatMap((s) => [s.now.gunId, s.now.neckId]),
+    ),
+    hungSince(deps.db, surveyed),
+    readingsOf(deps.db, { hung, shop, nowMs }),
+  ])
+  const at = { shop, parts, hung: new Map(hung.map((h) => [h.station.id, h])), necks, states, names, since, readings }
   return {
     ...{ nowMs, zone: shop.site.zone, currency: shop.site.currency },
-    cells,
-    bench: await benchOf(deps.db, shop, { loose: [...necks, ...guns], cells: hung, nowMs }),
+    cells: surveyed.map((s) => cellLine(s, at)),
+    bench: benchOf(shop, { loose, cells: hung, states }),
     rounds: await roundsOf(deps.db, shop, { hung, necks, nowMs, isLead: isLead(who) }),
-    families: [...shop.familyById.values()].map((f) => ({
-      ...{ id: f.id, name: f.name },
-      isNeckQuick: f.fit?.isNeckQuick ?? false,
+    families: [...shop.familyById.values()].map(({ id, name, fit }) => ({
+      ...{ id, name, isNeckQuick: fit?.isNeckQuick ?? false },
     })),
   }
 }
@@ -59,11 +62,12 @@ interface At {
   shop: ShopModel
   hung: ReadonlyMap<string, Hung>
   necks: readonly Loose[]
+  states: LooseStates
   names: ReadonlyMap<string, string>
   since: ReadonlyMap<string, number>
   readings: readonly ReadingRow[]
 }
-async function cellLine(db: Reader, s: Surveyed, at: At): Promise<CellLine> {
+function cellLine(s: Surveyed, at: At): CellLine {
   const { shop } = at
   const hung = at.hung.get(s.station.id)
   const built = hung ? builtHere(hung, shop) : shop.built(s.station.id)
@@ -97,15 +101,15 @@ async function cellLine(db: Reader, s: Surveyed, at: At): Promise<CellLine> {
     isLimitGuess: cell.centreMm === null,
     pulls: pullsOf(readings),
     creeping: creepingOf(s, readings),
-    ready: hung && neckId ? await readyFor(db, shop, { hung, necks: at.necks }) : [],
+    ready: hung && neckId ? readyFor(hung, at) : [],
   }
 }
 
 const VERDICTS = ['right', 'toMakeRight', 'never']
-/** Spare necks for one cell, right ones first; those of another family do not come into it. */
-async function readyFor(db: Reader, shop: ShopModel, of: { hung: Hung; necks: readonly Loose[] }) {
-  const judged = await judgeLoose(db, shop, { kind: 'neck', hung: of.hung, loose: of.necks })
-  return of.necks
+/** Spare necks for one cell, right ones first. */
+function readyFor(hung: Hung, { shop, necks, states }: At): CellLine['ready'] {
+  const judged = judgeLoose(shop, { kind: 'neck', hung, loose: necks, states })
+  return necks
     .flatMap(({ id, name }) => {
       const verdict = judged.get(id)
       return verdict ? [{ neckId: id, name, verdict }] : []
@@ -114,14 +118,20 @@ async function readyFor(db: Reader, shop: ShopModel, of: { hung: Hung; necks: re
 }
 
 type ReadingRow = typeof reading.$inferSelect
-const KEPT = ['toolCentre', 'segmentPull', 'motorAmps'] as const
-async function readingsOf(db: Reader, hung: readonly Hung[], shop: ShopModel): Promise<ReadingRow[]> {
-  const ids = hung.flatMap((h) =>
-    [h.now.gunId, h.now.neckId, h.now.headId, shop.carrierOfStation.get(h.station.id)].filter((id) => id != null),
-  )
+/** Of the motor's current no more than asks for anything. */
+const CURRENT_MS = 60 * DAY_MS
+async function readingsOf(
+  db: Reader,
+  { hung, shop, nowMs }: { hung: readonly Hung[]; shop: ShopModel; nowMs: number },
+): Promise<ReadingRow[]> {
+  const ids = hung.flatMap((h) => carrierIdsOf(h.now, shop).filter((id) => id !== null))
   if (ids.length === 0) return []
-  const rows = await readMany(db, reading, inArray(reading.carrierId, ids))
-  return rows.filter((r) => KEPT.some((k) => k === r.what)).sort((a, b) => a.atMs - b.atMs)
+  const isWanted = or(
+    inArray(reading.what, ['toolCentre', 'segmentPull']),
+    and(eq(reading.what, 'motorAmps'), gte(reading.atMs, nowMs - CURRENT_MS)),
+  )
+  const rows = await readMany(db, reading, and(inArray(reading.carrierId, ids), isWanted))
+  return rows.sort((a, b) => a.atMs - b.atMs)
 }
 
 function centreOf(readings: readonly ReadingRow[]): CellLine['centre'] {

@@ -62,6 +62,8 @@ describe('writing many rows', () => {
       volts: null,
       motorAmps: null,
       gasFlowLpm: 14.25,
+      rollFedM: null,
+      startsFailed: null,
     }))
     await insertMany(db(), telemetryRow, { rows })
     const back = await db()

@@ -9,7 +9,8 @@ import { carrier, carrierNow, mount, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { loadShop, type ShopModel, type ShopPlaces, type ShopFit } from '@server/shopmodel/model.ts'
 import { checkPlace, standing } from './findings.ts'
-import { hungOne, hungWith } from './hung.ts'
+import { hungOne } from './hung.ts'
+import { readPositions, type CarrierState } from './positions.ts'
 import { builtHere, type Hung } from './setup.ts'
 
 export type Loose = typeof carrier.$inferSelect & { now: typeof carrierNow.$inferSelect | null }
@@ -36,7 +37,9 @@ export async function readSpares(
   const shop = await loadShop(deps.db, deps.shops, deps.now())
   const rows = await looseOnes(deps.db, 'gun')
   const hung = stationId ? await hungOne(deps.db, shop, stationId) : null
-  const judged = hung ? await judgeLoose(deps.db, shop, { kind: 'gun', hung, loose: rows }) : new Map()
+  const judged = hung
+    ? judgeLoose(shop, { kind: 'gun', hung, loose: rows, states: await statesOf(deps.db, rows) })
+    : new Map<CarrierId, SpareVerdict>()
   const guns = rows.map((gun): SpareGun => ({
     gunId: gun.id,
     name: gun.name,
@@ -56,22 +59,27 @@ const VERDICT_RANK = ['right', 'toMakeRight', 'never']
 const rank = ({ here, status }: SpareGun) =>
   10 * (here ? VERDICT_RANK.indexOf(here.is) : 0) + STATUS_RANK.indexOf(status)
 
+/** What is on some loose guns or necks; read once, judged for as many places as are asked about. */
+export const statesOf = (db: Reader, loose: readonly Loose[]): Promise<LooseStates> =>
+  loose.length === 0
+    ? Promise.resolve(new Map())
+    : readPositions(
+        db,
+        loose.map((l) => l.id),
+      )
+export type LooseStates = ReadonlyMap<string, CarrierState>
+
 /** Each of some loose guns or necks as if it hung at a place: what would be wrong with it there. */
-export async function judgeLoose(
-  db: Reader,
+export function judgeLoose(
   shop: ShopModel,
-  of: { kind: 'gun' | 'neck'; hung: Hung; loose: readonly Loose[] },
-): Promise<Map<CarrierId, SpareVerdict>> {
+  of: { kind: 'gun' | 'neck'; hung: Hung; loose: readonly Loose[]; states: LooseStates },
+): Map<CarrierId, SpareVerdict> {
   const { kind, hung, loose } = of
-  const nows = loose.map((l) =>
-    kind === 'gun' ? { ...hung.now, gunId: l.id, neckId: null } : { ...hung.now, neckId: l.id },
-  )
-  const tried = await hungWith(db, shop, nows)
   const own = builtHere(hung, shop)
   return new Map(
-    loose.map((spare, i) => {
-      const checked = checkPlace(tried[i] ?? hung, shop)
+    loose.map((spare) => {
       const familyId = spare.built?.familyId ?? null
+      const checked = checkPlace(asHung(spare, of), shop)
       const verdict = judgeSpare({
         kind,
         setup: checked.setup,
@@ -84,6 +92,16 @@ export async function judgeLoose(
       return [spare.id, verdict]
     }),
   )
+}
+
+/** The place with the spare on it; a gun comes without the neck that hangs there. */
+function asHung(spare: Loose, { kind, hung, states }: { kind: 'gun' | 'neck'; hung: Hung; states: LooseStates }): Hung {
+  const hangs = kind === 'gun' ? { gunId: spare.id, neckId: null } : { neckId: spare.id }
+  return {
+    ...hung,
+    now: { ...hung.now, ...hangs },
+    stateOf: (id) => (id === spare.id ? states.get(spare.id) : hung.stateOf(id)),
+  }
 }
 
 async function hangingElsewhere(db: Reader, shop: ShopPlaces, stationId: StationId | undefined) {

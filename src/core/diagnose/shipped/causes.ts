@@ -480,6 +480,13 @@ const ROWS: readonly Row[] = [
     'elsewhere',
     set('Check the tool centre in its jig', 'E2', ['isolate']),
   ],
+  [
+    'seamTracking',
+    'seam finding or program off',
+    'off',
+    'elsewhere',
+    set('Not the feed: to the robot people, with where it lies off', 'E1', ['isolate']),
+  ],
   ['cableRobot', 'cable of the robot worn', 'liner', 'feed', set('Swap the cable', 'E2', ['isolate'])],
 ]
 

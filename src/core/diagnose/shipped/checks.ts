@@ -1024,6 +1024,27 @@ export const CHECKS: readonly Check[] = [
     },
   ),
   check(
+    'seamLook',
+    {
+      onlyFor: ['offSeam'],
+      do: 'Step it to the joint, no arc: on or off?',
+      how: 'By the site’s own teach practice, slow: where the wire’s end stands at beginning, middle and end of the seam, on two pieces.',
+      effort: 'E1',
+      minutes: 3,
+      hazards: ['arm'],
+      shows: 0.85,
+    },
+    {
+      bad: {
+        same: ['Off the same way everywhere', 'crash', 'neckBent'],
+        piece: ['Off on one piece, on the other not', 'fitUp'],
+        part: ['Off at one stretch, on every piece', 'seamTracking'],
+        wanders: ['On it, and the wire wanders when fed', 'tipWorn', 'bentEnd'],
+      },
+      well: 'On the joint everywhere',
+    },
+  ),
+  check(
     'crashLook',
     {
       onlyFor: ['crash'],

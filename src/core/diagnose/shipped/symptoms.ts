@@ -288,6 +288,13 @@ const ROWS: readonly Row[] = [
     { often: 'wireEnd bentEnd', atTimes: 'tipWorn', seldom: 'workClamp' },
     { only: 'cell', reckoned: 'workClamp' },
   ],
+  [
+    'offSeam',
+    'robot',
+    'the weld lies beside the joint',
+    { often: 'seamTracking fitUp', atTimes: 'crash tipWorn', seldom: 'neckBent bentEnd' },
+    { only: 'cell', first: 'seamLook', reckoned: 'bentEnd' },
+  ],
   ['marked', 'robot', 'wire comes marked or oily', { often: 'booster', atTimes: 'conduitRough' }, { only: 'cell' }],
   [
     'conduit',
