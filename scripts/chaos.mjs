@@ -4,7 +4,6 @@ import { spawn, spawnSync } from 'node:child_process'
 import {
   chmodSync,
   copyFileSync,
-  existsSync,
   mkdirSync,
   mkdtempSync,
   openSync,
@@ -16,7 +15,7 @@ import {
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { Booth, compare, driftOf, openShop, something, Told } from './lib/told.mjs'
-import { answers, findRunning, freePort, readJson, ROOT, wait, numberOption } from './lib/machine.mjs'
+import { answers, findRunning, freePort, readJson, ROOT, wait, numberOption, stopProcess } from './lib/machine.mjs'
 
 const ROUNDS = numberOption('rounds', 200)
 const CLIENTS = numberOption('clients', 6)
@@ -68,6 +67,16 @@ async function killAll() {
   kill(all.server)
   kill(all.database)
   await restart()
+}
+
+/** Nothing of this shop runs any more, and its disk is off: who is still closing holds it, and the database of a start that was killed has nobody to close it. */
+async function cleared() {
+  for (const argument of [`--server-of=${data}`, `--standin-of=${data}`, `--datadir=${join(data, 'db', 'data')}`])
+    await stopProcess(findRunning(argument), argument)
+  for (let tries = 0; hasDisk && tries < 20; tries++) {
+    if (spawnSync('umount', [data]).status === 0) return
+    await wait(250)
+  }
 }
 
 const address = () => readJson(join(data, 'run.json'))?.address ?? `http://127.0.0.1:${port}`
@@ -201,7 +210,7 @@ try {
     kill(start.pid, 'SIGINT')
     await gone(start)
   }
-  if (hasDisk && existsSync(data)) spawnSync('umount', [data])
+  await cleared()
   if (process.env.KEEP_SAID) copyFileSync(join(home, 'said.log'), process.env.KEEP_SAID)
-  rmSync(home, { recursive: true, force: true })
+  rmSync(home, { recursive: true, force: true, maxRetries: 5, retryDelay: 200 })
 }

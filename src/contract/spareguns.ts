@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { idempotencyKey, idOf, kindKey, stationId, idText } from './common.ts'
+import { idempotencyKey, idOf, kindKey, lifeUnit, stationId, idText } from './common.ts'
 
 /** What is wrong with a spare at a place: it will never hang there, or what has to be put right on the bench first. */
 export const amiss = z.discriminatedUnion('is', [
@@ -8,6 +8,7 @@ export const amiss = z.discriminatedUnion('is', [
   z.object({ is: z.literal('rating'), amps: z.number(), ratedAmps: z.number() }),
   z.object({ is: z.literal('part'), kindKey, rule: z.string() }),
   z.object({ is: z.literal('untold'), kindKey }),
+  z.object({ is: z.literal('spent'), kindKey, used: z.number(), limit: z.number(), unit: lifeUnit }),
   z.object({ is: z.literal('toMend') }),
 ])
 export const spareVerdict = z.object({

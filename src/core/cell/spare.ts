@@ -1,4 +1,4 @@
-import { type KindKey } from '@core/path/columns.ts'
+import { type KindKey, type LifeUnit } from '@core/path/columns.ts'
 import { type Finding } from '@core/rightparts/finding.ts'
 import { permittedDuty } from '@core/rightparts/frontrules.ts'
 import { type Setup } from '@core/rightparts/facts.ts'
@@ -7,7 +7,7 @@ import { type Setup } from '@core/rightparts/facts.ts'
  * Whether a spare gun or neck is right for a place, what is wrong with it, and the minutes to make it right.
  *
  *   it can't hang here (pin, rating, at a robot the cable's length) ──> never
- *   a part on it is wrong, or nobody knows which it is; shorter than a hand is used to ──> not offered; what to put right is told
+ *   a part on it is wrong or has done what it is changed at, or nobody knows which it is; shorter than a hand is used to ──> not offered; what to put right is told
  *   else ──> right
  */
 export type Amiss =
@@ -17,7 +17,16 @@ export type Amiss =
   | { is: 'part'; kindKey: KindKey; rule: string }
   /** Nobody knows which is on, and it has to be of the wire's own size. */
   | { is: 'untold'; kindKey: KindKey }
+  /** It has done what it is changed at there. */
+  | ({ is: 'spent' } & Spent)
   | { is: 'toMend' }
+/** A part of a spare at its limit, in the unit its life is counted in. */
+export interface Spent {
+  kindKey: KindKey
+  used: number
+  limit: number
+  unit: LifeUnit
+}
 export interface SpareVerdict {
   is: 'right' | 'toMakeRight' | 'never'
   amiss: Amiss[]
@@ -33,6 +42,8 @@ export interface SpareAsked {
   seat: { fits: boolean; wants: string | null; has: string | null }
   wantsM: number | null
   isToMend: boolean
+  /** What is on it and at its limit. */
+  spent: readonly Spent[]
   /** Minutes of changing a part of a kind. */
   changeMin: (kindKey: KindKey) => number
 }
@@ -81,7 +92,7 @@ function seatAndRating({ setup, seat }: SpareAsked): Amiss[] {
   ]
 }
 
-function partsAmiss({ kind, setup, findings }: SpareAsked): Amiss[] {
+function partsAmiss({ kind, setup, findings, spent }: SpareAsked): Amiss[] {
   const wrong = findings.filter(
     (f) => f.severity !== 'note' && f.rule !== 'rating' && COMES_WITH[kind].has(f.at as KindKey),
   )
@@ -91,10 +102,16 @@ function partsAmiss({ kind, setup, findings }: SpareAsked): Amiss[] {
     return { is: 'part', kindKey, rule: first?.rule ?? '' }
   })
   const untold = OF_WIRE[kind].filter((k) => k in setup.parts && !setup.parts[k] && !kinds.includes(k))
-  return [...said, ...untold.map((kindKey): Amiss => ({ is: 'untold', kindKey }))]
+  // Of a wrong one nobody needs to hear that it is worn too.
+  const worn = spent.filter((s) => COMES_WITH[kind].has(s.kindKey) && !kinds.includes(s.kindKey))
+  return [
+    ...said,
+    ...untold.map((kindKey): Amiss => ({ is: 'untold', kindKey })),
+    ...worn.map((s): Amiss => ({ is: 'spent', ...s })),
+  ]
 }
 
 function minutesOf(amiss: Amiss, { changeMin }: SpareAsked): number {
-  if (amiss.is === 'part') return changeMin(amiss.kindKey)
+  if (amiss.is === 'part' || amiss.is === 'spent') return changeMin(amiss.kindKey)
   return amiss.is === 'untold' ? (LOOK_MIN[amiss.kindKey] ?? 1) : 0
 }

@@ -1,10 +1,8 @@
-import { isMeasured } from '@core/ledger/exposure.ts'
-import { kindOfPosition } from '@core/path/columns.ts'
-import { lengthTimes } from '@core/spools/bylength.ts'
 import { type BenchThing } from '@contract/cell.ts'
 import { type PositionRow } from '@server/gunnow/positions.ts'
 import { judgeLoose, type Loose, type LooseStates } from '@server/gunnow/spares.ts'
 import { type Hung } from '@server/gunnow/setup.ts'
+import { wearOf, type WearHere } from '@server/gunnow/usedup.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 
 /** Over half of its limit it is told so, from its limit on it is changed while it lies here. */
@@ -57,24 +55,20 @@ function rightPlaces(
 }
 
 function benchPart(row: PositionRow, shop: ShopModel): BenchThing['parts'][number] | null {
-  const kind = shop.kindByKey.get(kindOfPosition(row.position))
+  const wear = wearOf(row, shop, { classKey: 'cell', wire: null })
+  const kind = wear && shop.kindByKey.get(wear.kindKey)
   if (!kind) return null
   const part = row.partId ? shop.partById.get(row.partId) : undefined
-  const used = isMeasured(kind.lifeUnit) ? (row.sinceFitted?.[kind.lifeUnit]?.amount ?? null) : row[kind.lifeUnit]
-  const limit = shop.ruleFor(kind.key, 'cell')?.changeLimit ?? null
-  const reach = limit === null ? null : limit * lengthTimes(kind, null)
   return {
     ...{ position: row.position, kindKey: kind.key, name: kind.name, partId: row.partId },
     partCode: part?.code ?? null,
-    unit: kind.lifeUnit,
-    ...{ used: row.fittedMs === null ? null : used, limit, canClean: kind.canClean, reasons: kind.reasons },
-    state: stateOf(row, used, reach),
+    ...{ unit: wear.unit, used: wear.used, limit: wear.limit, canClean: kind.canClean, reasons: kind.reasons },
+    state: row.fittedMs === null ? 'notSeen' : stateOf(wear),
     fittedMs: row.fittedMs,
   }
 }
 
-function stateOf(row: PositionRow, used: number | null, limit: number | null): BenchThing['parts'][number]['state'] {
-  if (row.fittedMs === null) return 'notSeen'
-  if (used === null || limit === null) return 'good'
-  return used >= limit ? 'due' : used >= PART_WORN * limit ? 'partWorn' : 'good'
+function stateOf({ used, limit, isSpent }: WearHere): BenchThing['parts'][number]['state'] {
+  if (isSpent) return 'due'
+  return used !== null && limit !== null && used >= PART_WORN * limit ? 'partWorn' : 'good'
 }

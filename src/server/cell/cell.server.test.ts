@@ -163,3 +163,21 @@ describe('how many necks are enough', () => {
     expect(after?.ready).toBe(1)
   })
 })
+
+describe('a neck on the bench', () => {
+  it('said to be ready with a tip at its limit, is not offered before the tip is changed', async () => {
+    const rule = { kindKey: 'tip', classKey: 'cell', changeLimit: 6, cleanLimit: null, lookDays: null }
+    expect((await lead.post('/shop/rule', { key: nextKey(), ...rule })).status).toBe(200)
+    await lead.post('/clock/usage', { key: nextKey(), stationId: id('C2'), day: '2026-11-02', arcHours: 20 })
+    later(3 * HOUR)
+    await bench('N1', [{ act: 'changed', position: 'tip', partId: at.part('T9') }], 'ready')
+    await swap('C2', 'N1')
+    await bench('N4', [], 'ready')
+    const offered = async () => (await cell('C1')).ready.find((r) => r.name === 'N4')?.verdict
+    expect(await offered()).toMatchObject({ is: 'toMakeRight', amiss: [{ is: 'spent', kindKey: 'tip', limit: 6 }] })
+    expect((await offered())?.minutes).toBeGreaterThan(0)
+    expect((await thing('N4')).rightFor).toEqual([])
+    await bench('N4', [{ act: 'changed', position: 'tip', partId: at.part('T9') }], 'ready')
+    expect(await offered()).toMatchObject({ is: 'right' })
+  })
+})

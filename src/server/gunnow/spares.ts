@@ -1,7 +1,8 @@
 import { type CarrierId, type FamilyId, type StationId } from '@core/ids/id.ts'
 import { and, asc, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
-import { judgeSpare, type SpareVerdict } from '@core/cell/spare.ts'
+import { judgeSpare, type Spent, type SpareVerdict } from '@core/cell/spare.ts'
+import { type Setup } from '@core/rightparts/facts.ts'
 import { type Built } from '@core/shop/built.ts'
 import { type SpareGun, type sparesAnswer } from '@contract/spareguns.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
@@ -12,6 +13,7 @@ import { checkPlace, standing } from './findings.ts'
 import { hungOne } from './hung.ts'
 import { readPositions, type CarrierState } from './positions.ts'
 import { builtHere, type Hung } from './setup.ts'
+import { wearOf } from './usedup.ts'
 
 export type Loose = typeof carrier.$inferSelect & { now: typeof carrierNow.$inferSelect | null }
 
@@ -74,7 +76,7 @@ export function judgeLoose(
   shop: ShopModel,
   of: { kind: 'gun' | 'neck'; hung: Hung; loose: readonly Loose[]; states: LooseStates },
 ): Map<CarrierId, SpareVerdict> {
-  const { kind, hung, loose } = of
+  const { kind, hung, loose, states } = of
   const own = builtHere(hung, shop)
   return new Map(
     loose.map((spare) => {
@@ -87,11 +89,27 @@ export function judgeLoose(
         seat: kind === 'gun' ? seatOf(familyId, own, shop) : sameFamily(familyId, own, shop),
         wantsM: own.cableM,
         isToMend: spare.now?.status !== 'ready',
+        spent: spentOf(states.get(spare.id), { spare, shop, hung, wire: checked.setup.wire }),
         changeMin: (kindKey) => shop.changeMinOf(kindKey, familyId ?? own.familyId),
       })
       return [spare.id, verdict]
     }),
   )
+}
+
+/** What is on a spare and has reached the limit it would be changed at there. */
+function spentOf(
+  state: CarrierState | undefined,
+  { spare, shop, hung, wire }: { spare: Loose; shop: ShopModel; hung: Hung; wire: Setup['wire'] },
+): Spent[] {
+  const there = { classKey: hung.station.classKey, wire }
+  return (state?.rows ?? [])
+    .filter((row) => spare.positions.includes(row.position))
+    .flatMap((row) => {
+      const wear = wearOf(row, shop, there)
+      if (!wear?.isSpent || wear.used === null || wear.limit === null) return []
+      return [{ kindKey: wear.kindKey, used: wear.used, limit: wear.limit, unit: wear.unit }]
+    })
 }
 
 /** The place with the spare on it; a gun comes without the neck that hangs there. */

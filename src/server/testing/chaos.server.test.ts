@@ -12,6 +12,7 @@ it('what people were told is what is stored, whatever dies meanwhile', () => {
     [join(ROOT, 'scripts/chaos.mjs'), '--rounds', '4', '--clients', '4', '--load', '1500'],
     { cwd: ROOT, encoding: 'utf8', timeout: 280_000 },
   )
-  expect(done.stdout + done.stderr).toMatch(/4 rounds: [1-9]\d* told kept in .* 0 lost, doubled or adrift/)
-  expect(done.status).toBe(0)
+  const said = done.stdout + done.stderr
+  expect(said).toMatch(/4 rounds: [1-9]\d* told kept in .* 0 lost, doubled or adrift/)
+  expect(done.status, said).toBe(0)
 }, 300_000)

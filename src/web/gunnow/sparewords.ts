@@ -1,5 +1,5 @@
 import { type SpareVerdictLine } from '@contract/spareguns.ts'
-import { cable, minutes, type Units } from '@web/format/numbers.ts'
+import { amount, cable, minutes, type Units } from '@web/format/numbers.ts'
 import { capital, listed, partName } from '@web/format/words.ts'
 
 type Amiss = SpareVerdictLine['amiss'][number]
@@ -15,6 +15,8 @@ function amissWords(a: Amiss, units: Units): string {
       return `another ${partName(a.kindKey)} first`
     case 'untold':
       return `nobody knows its ${partName(a.kindKey)}`
+    case 'spent':
+      return `its ${partName(a.kindKey)} is at its limit (${amount(a.used, a.unit, units)} done of ${amount(a.limit, a.unit, units)})`
     case 'toMend':
       return 'not said to be ready'
   }
