@@ -169,7 +169,7 @@ export const TRIGGERS: Record<TriggerKey, Trigger> = {
     onlyBy: { code: 'D25', schools: ['forATime', 'never'] },
   }),
   otherPart: row('reamer', 'another part went on', { onlyCells: true }),
-  knocked: row('toolCentre', 'knocked', { onlyCells: true }),
+  knocked: row('toolCentre', 'a part came out knocked', { onlyCells: true }),
   // Whatever was welded since: a centre that is off makes scrap until somebody looks.
   crashCentre: row('toolCentre', 'the torch hit something', { onlyCells: true, lapseWorkedH: Infinity }),
   crashNeck: row('neckStraight', 'the torch hit something', { onlyCells: true }),

@@ -7,6 +7,7 @@ export const HAZARDS = [
   'robot',
   'arm',
   'fedInCell',
+  'teach',
   'hot',
   'live',
   'spring',
@@ -54,6 +55,11 @@ export const CAUTIONS: Record<Hazard, Caution> = {
     'Fed with everybody outside the guard, or by the site’s own teach practice; hands and tools off the rolls.',
     'Everybody is clear',
   ),
+  teach: ask(
+    'robot moved with somebody inside',
+    'In teach mode at slow speed, the enabling switch in your own hand, by somebody trained for this robot; everybody else outside the guard. The site’s robot people come before this list.',
+    'I hold the enabling switch',
+  ),
   hot: tell('hot part', 'Nozzle and tip stay hot for minutes: cold first, or a glove.'),
   live: ask(
     'live feeder',
@@ -99,7 +105,7 @@ const IN_CELL: Partial<Record<Hazard, Hazard>> = { isolate: 'robot', live: 'fedI
 /** The hazards of a step, a check, a reading as they are where it is done. */
 export const hazardsIn = (hazards: readonly Hazard[], isCell: boolean): Hazard[] =>
   isCell ? [...new Set(hazards.map((h) => IN_CELL[h] ?? h))] : hazards.filter((h) => !OF_CELLS.has(h))
-const OF_CELLS: ReadonlySet<Hazard> = new Set<Hazard>(['arm', 'fedInCell'])
+const OF_CELLS: ReadonlySet<Hazard> = new Set<Hazard>(['arm', 'fedInCell', 'teach'])
 
 /** What a hand may meet at each piece of the path: a step that handles one names at least one of these. */
 export const MEETS: Record<string, readonly Hazard[]> = {

@@ -548,7 +548,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
         do: 'By the site’s practice, in teach mode at slow speed: the wire’s end at the fixed point, cut to the procedure’s stick-out, turned about it. How far it wanders off the point.',
         how: 'measured',
         number: 'needed',
-        hazards: ['robot', 'stab'],
+        hazards: ['teach', 'stab'],
       }),
       method({
         key: 'jig',

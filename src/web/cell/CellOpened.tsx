@@ -77,6 +77,7 @@ function Todo({ cell }: Props) {
             <li key={t.task}>
               <span>
                 {FOLLOW_UP_TEXT[t.task].do} <span className="dim">{t.why}</span>
+                {t.task === 'toolCentre' ? <small className="dim cell-teach">{CAUTIONS.teach.words}</small> : null}
               </span>
               {t.task === 'toolCentre' ? (
                 <Key tone="chalk" onClick={() => void go(`/read?gun=${cell.stationId}&what=toolCentre&back=cells`)}>

@@ -1,7 +1,6 @@
 import { type BenchThing, type CellLine, type CellsAnswer } from '@contract/cell.ts'
-import { ago } from '@web/format/times.ts'
 import { Plain } from '@web/kit/Keys.tsx'
-import { benchWords, STATUS_WORD } from './cellwords.ts'
+import { benchWords, heldFor, STATUS_WORD } from './cellwords.ts'
 
 /** Three shelves: on a robot, ready, to mend; and guns that hang nowhere beside them. */
 export function Shelves(props: {
@@ -23,7 +22,7 @@ export function Shelves(props: {
           <strong>{t.name}</strong>
           <small>{benchWords(t)}</small>
           <small className="dim">
-            {[t.familyName, t.type === 'gun' ? STATUS_WORD[t.status] : '', t.sinceMs ? ago(t.sinceMs, at.nowMs) : '']
+            {[t.familyName, t.type === 'gun' ? STATUS_WORD[t.status] : '', heldFor(t.sinceMs, at.nowMs)]
               .filter(Boolean)
               .join(', ')}
           </small>
@@ -41,7 +40,7 @@ export function Shelves(props: {
                 <Plain onClick={() => props.onCell(c)}>
                   <strong>{c.neckName}</strong>
                   <small>{c.name}</small>
-                  <small className="dim">{c.neckSinceMs === null ? '' : `since ${ago(c.neckSinceMs, at.nowMs)}`}</small>
+                  <small className="dim">{heldFor(c.neckSinceMs, at.nowMs)}</small>
                 </Plain>
               </li>
             ))}

@@ -4,7 +4,7 @@ import { neckPaysBackWeeks, type NecksAt } from '@core/cell/neckneed.ts'
 import { type BenchThing, type CellLine, type CellsAnswer, type NeckRoundLine } from '@contract/cell.ts'
 import { cable, force, twoFigures, type Units } from '@web/format/numbers.ts'
 import { ruleLength } from '@web/format/lengths.ts'
-import { when } from '@web/format/times.ts'
+import { ago, when } from '@web/format/times.ts'
 import { capital, countWord, inN, listed, lower } from '@web/format/words.ts'
 
 const CRASH = new Set(['toolCentre', 'neckStraight', 'cableLook', 'reamer'])
@@ -125,10 +125,12 @@ export const todoOf = (c: CellLine) => [...c.todo].sort((a, b) => rank(a.task) -
 const rank = (task: string) => (ORDER.includes(task) ? ORDER.indexOf(task) : ORDER.length)
 export const todoWords = (task: CellLine['todo'][number]['task']) => FOLLOW_UP_TEXT[task].do
 
-export function centreWords({ centre, limitMm, isLimitGuess }: CellLine, units: Units): string {
+export function centreWords({ centre, limitMm, isLimitGuess, todo }: CellLine, units: Units): string {
   const limit = `limit ${ruleLength(limitMm, units)}${isLimitGuess ? ' (the trade’s guess)' : ''}`
   if (!centre) return `Tool centre: never read here; ${limit}.`
-  return `Tool centre: ${ruleLength(centre.offMm, units)} off as it was left; ${limit}.`
+  // What was read before the torch was hit says nothing of where it stands now.
+  const isBefore = todo.some((t) => t.task === 'toolCentre' && t.sinceMs > centre.atMs)
+  return `Tool centre: ${ruleLength(centre.offMm, units)} off as it was left${isBefore ? ' before that' : ''}; ${limit}.`
 }
 
 export const STATUS_WORD: Record<BenchThing['status'], string> = {
@@ -154,6 +156,10 @@ export function benchWords({ parts, minutes, status, rightFor, type }: BenchThin
   ]
   return capital(`${says.join('; ') || 'nothing wants doing'}.`)
 }
+
+/** How long it has been where it is. @example heldFor(nowMs - 5 * 3_600_000, nowMs) // 'for 5 h' */
+export const heldFor = (sinceMs: number | null, nowMs: number): string =>
+  sinceMs === null ? '' : nowMs - sinceMs < 60_000 ? 'just now' : `for ${ago(sinceMs, nowMs)}`
 
 /** A share of weeks as a hand would say it. @example weeksWord(0.11) // '1 week in 9' */
 export const weeksWord = (p: number): string =>

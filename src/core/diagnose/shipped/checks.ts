@@ -1031,7 +1031,7 @@ export const CHECKS: readonly Check[] = [
       how: 'By the site’s own teach practice, slow: where the wire’s end stands at beginning, middle and end of the seam, on two pieces.',
       effort: 'E1',
       minutes: 3,
-      hazards: ['arm'],
+      hazards: ['teach'],
       shows: 0.85,
     },
     {
