@@ -71,7 +71,7 @@ export const CAUTIONS: Record<Hazard, Caution> = {
     'liner sprang open',
     'A coiled liner springs open: eyes covered, cut its tie while you hold it, away from the face.',
   ),
-  stab: tell('wire or liner end', 'Wire and liner ends stab: eyes covered, the gun pointed away from everybody.'),
+  stab: tell('wire or liner end', 'Wire and liner ends stab: eyes covered, the end pointed away from everybody.'),
   trigger: tell('gun on its trigger', 'Hang the gun up: never on its trigger, never across the lap.'),
   circuit: ask(
     'wire in circuit',
@@ -82,7 +82,7 @@ export const CAUTIONS: Record<Hazard, Caution> = {
     'cylinder',
     'Cylinder chained before its cap comes off; open and shut its valve by hand, standing aside.',
   ),
-  air: ask('air and grit', 'Air throws grit: eyes covered, nobody in front of the gun.', 'Eyes are covered'),
+  air: ask('air and grit', 'Air throws grit: eyes covered, nobody in front of where it comes out.', 'Eyes are covered'),
   ladder: tell('ladder', 'A spool that sits high wants a proper ladder and somebody to hand it up.'),
   arc: tell(
     'arc in the eyes',
