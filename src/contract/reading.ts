@@ -155,12 +155,15 @@ export const readingRequest = z
     settled: z.array(z.enum(FOLLOW_UPS)).max(4).default([]),
     /** Yes, that number: asked back once, and meant. */
     isMeant: z.boolean().default(false),
+    /** Outside what is written down and meant to be: the note says why. */
+    isOnPurpose: z.boolean().default(false),
     note: z.string().trim().max(200).nullish(),
   })
   .refine((r) => r.value !== null || r.grade !== null || r.left !== null || Object.keys(r.from).length > 0, {
     message: 'nothing was read: give a number or what was seen',
     path: ['value'],
   })
+  .refine((r) => !r.isOnPurpose || r.note, { message: 'on purpose: say why', path: ['note'] })
 export const readingDone = z.object({
   eventId: idOf('event'),
   is: z.enum(VERDICTS),

@@ -9,6 +9,7 @@ import { READINGS, type ReadingKey } from './keys.ts'
 import { READING } from './specs.ts'
 import { guideClearance } from '@core/drag/clearance.ts'
 import { targetFor, type TargetFacts } from './target.ts'
+import { asksPurpose, judgedAsMeant } from './purpose.ts'
 import { isAlarmLive, isToPutRight } from './alarms.ts'
 
 const SETUP: Setup = {
@@ -217,6 +218,17 @@ describe('what asks for hands', () => {
       true,
       false,
     ])
+  })
+})
+
+describe('outside on purpose', () => {
+  const target = { from: 15, to: 18, actBelow: null, actAbove: null, by: 'procedure' as const }
+  const asked = (what: 'stickOut' | 'gap', value: number, by: 'procedure' | 'guess' = 'procedure') =>
+    asksPurpose(what, judgeNumber(value, target), { ...target, by })
+  it('is asked of what may be meant, outside what somebody has written down', () => {
+    expect([asked('stickOut', 24), asked('stickOut', 10), asked('stickOut', 17)]).toEqual([true, true, false])
+    expect([asked('gap', 24), asked('stickOut', 24, 'guess')]).toEqual([false, false])
+    expect(judgedAsMeant(judgeNumber(24, target))).toEqual({ is: 'good', because: 'above' })
   })
 })
 

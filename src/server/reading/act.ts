@@ -3,7 +3,8 @@ import { type z } from 'zod'
 import { type WireId } from '@core/ids/id.ts'
 import { conduitFriction, frictionBy, isPullWay, type PullWay } from '@core/drag/pulls.ts'
 import { type Fact, type ReadingFact } from '@core/ledger/event.ts'
-import { boreMm, judgeReading, outsidePhysics } from '@core/reading/judge.ts'
+import { boreMm, judgeReading, outsidePhysics, type Judged } from '@core/reading/judge.ts'
+import { asksPurpose, judgedAsMeant } from '@core/reading/purpose.ts'
 import { slipShare } from '@core/reading/made.ts'
 import { RAISED_WAYS } from '@core/reading/raised.ts'
 import { type ReadingKey } from '@core/reading/keys.ts'
@@ -62,7 +63,13 @@ export async function logReading(deps: Deps, who: Who, r: Request): Promise<Read
       }),
     ...(r.happenedMs === undefined ? {} : { happenedMs: r.happenedMs }),
   })
-  return { eventId, ...judgeReading({ ...r, ...made }, target), target }
+  return { eventId, ...judgedOf(r, made, target), target }
+}
+
+/** As its number and what was seen say; outside on purpose, with its reason: good. */
+function judgedOf(r: Request, made: Numbers, target: Target | null): Judged {
+  const judged = judgeReading({ ...r, ...made }, target)
+  return r.isOnPurpose && asksPurpose(r.what, judged, target) ? judgedAsMeant(judged) : judged
 }
 
 /** A shop that never raises tension to keep going is not told that it was. */
@@ -238,7 +245,7 @@ export function readingFacts(r: Request, made: Numbers, at: FactsAt): Fact[] {
     // Raised with no day on it is raised all the same.
     from: r.keepGoing ? { ...made.from, keepDays: r.keepGoing.days ?? 0 } : made.from,
     grade: r.grade,
-    is: judgeReading({ ...r, ...made }, target).is,
+    is: judgedOf(r, made, target).is,
     headId: place.now.headId,
     wireId: at.wireId,
     limit,

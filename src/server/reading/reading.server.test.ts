@@ -51,6 +51,19 @@ describe('a reading', () => {
     await read('B1', { what: 'gap', method: 'feeler', value: 13, left: 8 })
     expect(await cell('B1', 'outlet')).not.toBe('look')
   })
+  it('outside what is written down on purpose asks for its reason, and then for nothing more', async () => {
+    const tip = (over: object) => read('B7', { what: 'recess', method: 'rule', value: 4, ...over })
+    expect((await tip({})).body).toMatchObject({ is: 'look', because: 'above' })
+    expect(await cell('B7', 'nozzle')).toBe('look')
+    expect((await tip({ isOnPurpose: true })).status).toBe(400)
+    const note = 'On purpose: to reach the joint.'
+    expect((await tip({ isOnPurpose: true, note })).body).toMatchObject({ is: 'good', because: 'above' })
+    expect(await cell('B7', 'nozzle')).not.toBe('look')
+    const { lines } = (await lead.get<LogbookAnswer>('/logbook?day=2026-11-02')).body
+    expect(lines.some((l) => l.stationName === 'B7' && l.note === note)).toBe(true)
+    // What may be drift only is judged, whatever is said of it.
+    expect((await read('B7', { what: 'gap', method: 'feeler', value: 13, isOnPurpose: true, note })).body.is).toBe('look')
+  })
   it('is one reading however often it is sent, and undone it is gone', async () => {
     const key = nextKey()
     const send = () => read('B1', { key, what: 'orings', method: 'look', how: 'looked', grade: 'torn' })

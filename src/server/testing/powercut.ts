@@ -18,8 +18,8 @@ export async function withPowerCut<T>(server: TestServer, work: () => Promise<T>
   }
 }
 
-/** What was asked, not what the shop holds: a key that stands for its request, a sign-in that failed. */
-const ASKED = ['request_key', 'sign_in_try', 'refused_entry', 'lease']
+/** What was asked, not what the shop holds: a key that stands for its request, a sign-in that failed, how far the reading of a sheet came. */
+const ASKED = ['request_key', 'sign_in_try', 'refused_entry', 'lease', 'import_progress']
 
 /** A sum over the content of every table, by its name: equal before and after means that nothing at all was written. */
 export async function contentOf(server: TestServer, without: readonly string[] = []): Promise<Record<string, string>> {

@@ -7,6 +7,7 @@ import { BY_KEY } from '@core/photo/photo.ts'
 import { isPullWay } from '@core/drag/pulls.ts'
 import { againMs, canOpenRow } from '@core/reading/alarms.ts'
 import { judgeReading } from '@core/reading/judge.ts'
+import { asksPurpose } from '@core/reading/purpose.ts'
 import { READING, type Method } from '@core/reading/specs.ts'
 import { TENSION_WAY } from '@core/reading/tensionway.ts'
 import { type ReadingAnswer, type ReadingLine } from '@contract/reading.ts'
@@ -21,7 +22,7 @@ import { MeasureSide } from '@web/photomeasure/MeasureSide.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useRead } from './queries.ts'
 import { ReadFields } from './ReadFields.tsx'
-import { oddOf, OddKeys, RaisedKeys, type Send } from './ReadKeys.tsx'
+import { oddOf, OddKeys, PurposeKeys, RaisedKeys, type Send } from './ReadKeys.tsx'
 import { keptWords, readingMeasure, targetWords, type Told } from './readingwords.ts'
 import { madeOf, NOTHING, saidBy, verdictSentence, type Typed } from './typednumbers.ts'
 
@@ -57,15 +58,16 @@ function useReading(props: FormProps) {
   const judged = made ?? (said.grade === null ? null : { value: null, left: null })
   const verdict =
     judged && method ? judgeReading({ what, method: method.key, grade: said.grade, ...judged }, target) : null
-  const send: Send = ({ isMeant = false, value, left = made?.left ?? null, keepDays } = {}) => {
+  const send: Send = ({ isMeant = false, value, left = made?.left ?? null, keepDays, purpose } = {}) => {
     if (!made || !method) return
     const how = isSaid ? ('said' as const) : method.how
     const { from } = made
     const keepGoing = keepDays === undefined ? null : { days: keepDays }
     const body = { key, stationId, what, method: method.key, how, left, from, isMeant, keepGoing, grade: said.grade }
+    const why = purpose === undefined ? {} : { isOnPurpose: true, note: purpose }
     const keep = photo && (isPhotoKept || !method.photo) ? photo : null
     read.mutate(
-      { ...body, value: value ?? made.value },
+      { ...body, ...why, value: value ?? made.value },
       {
         onSuccess: (kept) => {
           if (keep) void keepPhoto({ type: 'event', key: kept?.eventId ?? `${BY_KEY}${key}` }, keep)
@@ -151,6 +153,7 @@ function Taking(props: {
   const { line, at, method, form, raise } = props
   const { made, verdict, read, send } = form
   const odd = oddOf(line, made)
+  const isAsked = made !== null && verdict !== null && asksPurpose(line.what, verdict, form.target)
   const isRaised =
     line.what === 'tension' && made !== null && made.left !== null && made.left > (made.value ?? made.left)
   return (
@@ -168,12 +171,14 @@ function Taking(props: {
         </>
       )}
       <p className="read-verdict" role="status">
-        {verdict && !odd ? `${verdictSentence(verdict)}${againWords(line.what, verdict.is, at)}` : ''}
+        {verdict && !odd ? `${verdictSentence(verdict)}${isAsked ? '' : againWords(line.what, verdict.is, at)}` : ''}
       </p>
       {odd ? (
         <OddKeys odd={odd} line={line} at={at} onSend={send} />
       ) : isRaised ? (
         <RaisedKeys isPending={read.isPending} school={raise} found={made?.value ?? null} onSend={send} />
+      ) : isAsked ? (
+        <PurposeKeys isPending={read.isPending} onSend={send} />
       ) : (
         <Key tone="chalk" className="read-keep" disabled={!made || read.isPending} onClick={() => send()}>
           Keep it

@@ -5,7 +5,14 @@ import { type ReadingLine } from '@contract/reading.ts'
 import { readingValue, type Told } from './readingwords.ts'
 import { type Numbers } from './typednumbers.ts'
 
-export type Send = (over?: { isMeant?: boolean; value?: number; left?: number; keepDays?: number | null }) => void
+export type Send = (over?: {
+  isMeant?: boolean
+  value?: number
+  left?: number
+  keepDays?: number | null
+  /** Why it is outside on purpose. */
+  purpose?: string
+}) => void
 
 /** A number no gun shows, with what was most likely meant. */
 export function oddOf(line: ReadingLine, made: Numbers | null): { value: number; suggest: number | null } | null {
@@ -69,6 +76,28 @@ export function RaisedKeys(props: {
           To keep it going{days === null ? '' : `, ${days} days at most`}
         </Key>
       ) : null}
+    </div>
+  )
+}
+
+const PURPOSES = [
+  ['reach', 'to reach the joint'],
+  ['cool', 'to cool the weld'],
+  ['job', 'this job is set so'],
+] as const
+/** Outside what is written down: drift, or meant; meant it is kept with its reason, and nothing asks for it again. */
+export function PurposeKeys({ isPending, onSend }: { isPending: boolean; onSend: Send }) {
+  return (
+    <div className="read-raised">
+      <p>On purpose?</p>
+      <Key tone="chalk" disabled={isPending} onClick={() => onSend()}>
+        No: it came to be so
+      </Key>
+      {PURPOSES.map(([key, why]) => (
+        <Key key={key} disabled={isPending} onClick={() => onSend({ purpose: `On purpose: ${why}.` })}>
+          Yes, {why}
+        </Key>
+      ))}
     </div>
   )
 }

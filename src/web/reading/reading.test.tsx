@@ -78,6 +78,18 @@ describe('a reading taken', () => {
     await view.user.click(view.getByRole('button', { name: 'Keep it' }))
     expect(body(view)).toMatchObject({ method: 'look', grade: 'round', value: null, how: 'looked' })
   })
+  it('a tip that stands otherwise than written down is asked about: drift, or on purpose and why', async () => {
+    const target = { from: 0, to: 3, actBelow: null, actAbove: null, by: 'rule' as const }
+    const view = open({ what: 'recess', target, last: null }, 'recess')
+    await view.user.type(await view.findByLabelText('Found, mm'), '2')
+    expect(view.queryByRole('button', { name: /^Yes/ })).toBeNull()
+    await view.user.clear(view.getByLabelText('Found, mm'))
+    await view.user.type(view.getByLabelText('Found, mm'), '6')
+    expect(verdict(view)).toBe('Look, above its window.')
+    expect(view.queryByRole('button', { name: 'Keep it' })).toBeNull()
+    await view.user.click(view.getByRole('button', { name: 'Yes, to reach the joint' }))
+    expect(body(view)).toMatchObject({ value: 6, isOnPurpose: true, note: 'On purpose: to reach the joint.' })
+  })
   it('a knob left higher is asked why; to keep it going has a day', async () => {
     const view = open({ what: 'tension' }, 'tension')
     await view.user.type(await view.findByLabelText('Found, mark'), '2.4')
