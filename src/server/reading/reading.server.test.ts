@@ -52,17 +52,19 @@ describe('a reading', () => {
     expect(await cell('B1', 'outlet')).not.toBe('look')
   })
   it('outside what is written down on purpose asks for its reason, and then for nothing more', async () => {
-    const tip = (over: object) => read('B7', { what: 'recess', method: 'rule', value: 4, ...over })
+    const tip = (over: object) => read('B2', { what: 'recess', method: 'rule', value: 4, ...over })
     expect((await tip({})).body).toMatchObject({ is: 'look', because: 'above' })
-    expect(await cell('B7', 'nozzle')).toBe('look')
+    expect(await cell('B2', 'nozzle')).toBe('look')
     expect((await tip({ isOnPurpose: true })).status).toBe(400)
     const note = 'On purpose: to reach the joint.'
     expect((await tip({ isOnPurpose: true, note })).body).toMatchObject({ is: 'good', because: 'above' })
-    expect(await cell('B7', 'nozzle')).not.toBe('look')
+    expect(await cell('B2', 'nozzle')).not.toBe('look')
     const { lines } = (await lead.get<LogbookAnswer>('/logbook?day=2026-11-02')).body
-    expect(lines.some((l) => l.stationName === 'B7' && l.note === note)).toBe(true)
+    expect(lines.some((l) => l.stationName === 'B2' && l.note === note)).toBe(true)
     // What may be drift only is judged, whatever is said of it.
-    expect((await read('B7', { what: 'gap', method: 'feeler', value: 13, isOnPurpose: true, note })).body.is).toBe('look')
+    const gap = { what: 'gap', method: 'feeler', isOnPurpose: true, note }
+    expect((await read('B2', { ...gap, value: 13 })).body.is).toBe('look')
+    expect((await read('B2', { ...gap, value: 13, left: 8 })).body.is).toBe('good')
   })
   it('is one reading however often it is sent, and undone it is gone', async () => {
     const key = nextKey()
