@@ -384,6 +384,14 @@ export const columnOf = (place: CausePlace): PathPlace => COLUMN_OF.get(place) ?
 const OPTIONAL = new Set(KIND_DEFAULTS.filter((k) => k.isOptional).map((k) => k.key))
 /** Kinds that a new gun does not have until somebody says so. */
 export const isOptionalKind = (key: KindKey) => OPTIONAL.has(key)
+/** Whether a gun or neck comes with such a part: what not every one has, only where the fit of its family says so. */
+export const comesWith = (
+  key: KindKey,
+  fit: { isNeckQuick: boolean; hasClampRing: boolean } | null | undefined,
+): boolean =>
+  !isOptionalKind(key) ||
+  (key === 'jump' && fit?.isNeckQuick === true) ||
+  (key === 'clampring' && fit?.hasClampRing === true)
 
 const norm = (text: string) =>
   text

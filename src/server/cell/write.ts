@@ -1,10 +1,9 @@
-import { and, desc, eq, inArray, isNull } from 'drizzle-orm'
+import { and, desc, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
 import { type CarrierId, makeId, type FamilyId, type StationId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
-import { type ActKind } from '@core/ledger/acts.ts'
 import { ridesOnNeck, type Position } from '@core/path/columns.ts'
-import { isOptionalKind } from '@core/path/kinds.ts'
+import { comesWith } from '@core/path/kinds.ts'
 import {
   type benchRequest,
   type crashRequest,
@@ -14,20 +13,16 @@ import {
 } from '@contract/cell.ts'
 import { carrier, mount, stationNow } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
-import { once } from '@server/call/once.ts'
-import { happenedAt, mustLogAt, mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { happenedAt, mustLogAt, type Deps, type Who } from '@server/call/context.ts'
 import { settledFacts } from '@server/followup/act.ts'
 import { readPositions } from '@server/gunnow/positions.ts'
-import { actByKey } from '@server/ledger/lines.ts'
 import { DomainError } from '@server/problem/problem.ts'
-import { type ShopKinds, type ShopModel } from '@server/shopmodel/model.ts'
-import { keyOf, writeAct, type SaidLine, type Writing } from '@server/write/act.ts'
+import { type ShopModel } from '@server/shopmodel/model.ts'
+import { keyOf, type SaidLine, type Writing } from '@server/write/act.ts'
+import { actOnce } from '@server/write/actonce.ts'
 import { changing, OK } from '@server/write/changing.ts'
 import { logFacts } from '@server/write/facts.ts'
 import { placeOf } from '@server/write/place.ts'
-
-const doneUnder = (deps: Deps, kind: ActKind, key: string) => async () =>
-  (await actByKey(deps.db, kind, keyOf(key))) ? OK : null
 
 /**
  * From here on necks go round at some cells: what is on a gun from the neck forward rides on a neck of its own. Its age is not known on the neck: what
@@ -124,19 +119,12 @@ export const makeNeck = (deps: Deps, who: Who, r: z.output<typeof neckRequest>) 
 /** What a neck of a family has on it. */
 function positionsOf(shop: ShopModel, familyId: FamilyId): Position[] {
   const fit = shop.familyById.get(familyId)?.fit
-  const has = ({ key }: ShopKinds['kinds'][number]) =>
-    !isOptionalKind(key) || (key === 'jump' && fit?.isNeckQuick) || (key === 'clampring' && fit?.hasClampRing)
-  return shop.kinds.filter((k) => ridesOnNeck(k.key) && has(k)).map((k) => k.key)
+  return shop.kinds.filter((k) => ridesOnNeck(k.key) && comesWith(k.key, fit)).map((k) => k.key)
 }
 
 /** Another neck on the gun of a cell; the one that comes off goes to the shelf that was said. */
-export async function swapNeck(deps: Deps, who: Who, r: z.output<typeof neckSwapRequest>): Promise<typeof OK> {
-  mustRead(who)
-  return once(doneUnder(deps, 'neck', r.key), async () => {
-    await writeAct(deps, who, (w) => swapIn(w, r))
-    return OK
-  })
-}
+export const swapNeck = (deps: Deps, who: Who, r: z.output<typeof neckSwapRequest>) =>
+  actOnce(deps, who, { kind: 'neck', key: r.key, say: (w) => swapIn(w, r) })
 
 async function swapIn(w: Writing, r: z.output<typeof neckSwapRequest>): Promise<void> {
   const { tx, who } = w
@@ -204,11 +192,10 @@ export async function crashed(deps: Deps, who: Who, r: z.output<typeof crashRequ
         throw new DomainError('bad-request', `${station.name} is no robot cell.`, ['Say at the gun what was knocked.'])
       return Promise.resolve()
     },
-    factsOf: async (place, _, tx) => {
-      const [now] = await tx.select().from(stationNow).where(eq(stationNow.stationId, r.stationId))
+    factsOf: (place) => {
       const at = { carrierId: place.stationCarrierId }
       // It stands from here on, unless it stood already.
-      const stops = now?.downSinceMs === null
+      const stops = place.now.downSinceMs === null
       return [{ kind: 'crashed', ...at }, ...(stops ? [{ kind: 'stopped', ...at, position: 'neck' } as const] : [])]
     },
   })
@@ -216,10 +203,10 @@ export async function crashed(deps: Deps, who: Who, r: z.output<typeof crashRequ
 }
 
 /** Work on a gun or neck that hangs nowhere: written down on the thing itself. */
-export async function logOnBench(deps: Deps, who: Who, r: z.output<typeof benchRequest>): Promise<typeof OK> {
-  mustRead(who)
-  return once(doneUnder(deps, 'bench', r.key), async () => {
-    await writeAct(deps, who, async (w) => {
+export const logOnBench = (deps: Deps, who: Who, r: z.output<typeof benchRequest>) =>
+  actOnce(deps, who, {
+    ...{ kind: 'bench', key: r.key },
+    say: async (w) => {
       const thing = await mustBeLoose(w, r.carrierId)
       const shop = await w.shop()
       const facts = [
@@ -228,18 +215,12 @@ export async function logOnBench(deps: Deps, who: Who, r: z.output<typeof benchR
       ]
       if (facts.length === 0) throw new DomainError('bad-request', 'Nothing was said of it.', ['Say what was done.'])
       w.say({ kind: 'bench', key: keyOf(r.key), lines: facts.map((fact) => ({ fact, stationId: null })) })
-    })
-    return OK
+    },
   })
-}
 
 type Thing = typeof carrier.$inferSelect
 async function mustBeLoose({ tx, shop: shopOf }: Writing, id: CarrierId): Promise<Thing> {
-  const [thing] = await tx
-    .select()
-    .from(carrier)
-    .where(inArray(carrier.id, [id]))
-    .for('update')
+  const [thing] = await tx.select().from(carrier).where(eq(carrier.id, id)).for('update')
   if (!thing || (thing.type !== 'gun' && thing.type !== 'neck'))
     throw new DomainError('not-found', 'There is no such gun or neck.')
   const [on] = await tx

@@ -1,34 +1,23 @@
-import { type KindKey } from '@core/path/columns.ts'
 import { and, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
 import { type CarrierId, makeId } from '@core/ids/id.ts'
-import { type ActKind } from '@core/ledger/acts.ts'
 import { type Fact, type GunStatus } from '@core/ledger/event.ts'
-import { isOptionalKind } from '@core/path/kinds.ts'
+import { comesWith } from '@core/path/kinds.ts'
 import { type gunRequest, type statusRequest, type swapRequest } from '@contract/spareguns.ts'
 import { carrier, mount, stationNow } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
-import { once } from '@server/call/once.ts'
-import { happenedAt, mustLogAt, mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { happenedAt, mustLogAt, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
-import { actByKey } from '@server/ledger/lines.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
 import { builtHere } from '@server/gunnow/setup.ts'
-import { changing, OK } from '@server/write/changing.ts'
+import { actOnce } from '@server/write/actonce.ts'
+import { changing } from '@server/write/changing.ts'
 import { mountedLine } from '@server/shop/places.ts'
-import { keyOf, writeAct, type Writing } from '@server/write/act.ts'
+import { keyOf, type Writing } from '@server/write/act.ts'
 
 /** A gun hung instead of another: the one that comes off is ready, or to be put right. */
-export async function swapGun(deps: Deps, who: Who, r: z.output<typeof swapRequest>): Promise<typeof OK> {
-  mustRead(who)
-  return once(doneUnder(deps, 'swap', r.key), async () => {
-    await writeAct(deps, who, (w) => swapIn(w, r))
-    return OK
-  })
-}
-
-const doneUnder = (deps: Deps, kind: ActKind, key: string) => async () =>
-  (await actByKey(deps.db, kind, keyOf(key))) ? OK : null
+export const swapGun = (deps: Deps, who: Who, r: z.output<typeof swapRequest>) =>
+  actOnce(deps, who, { kind: 'swap', key: r.key, say: (w) => swapIn(w, r) })
 
 async function swapIn(w: Writing, r: z.output<typeof swapRequest>): Promise<void> {
   const { tx, who } = w
@@ -90,15 +79,13 @@ export const makeGun = (deps: Deps, who: Who, r: z.output<typeof gunRequest>) =>
         .from(carrier)
         .where(and(eq(carrier.type, 'gun'), eq(carrier.name, r.name)))
       if (same) throw new DomainError('name-taken', `There is a gun "${r.name}" already.`, ['Choose another name.'])
-      const has = (key: KindKey) =>
-        !isOptionalKind(key) || (key === 'jump' && fit?.isNeckQuick) || (key === 'clampring' && fit?.hasClampRing)
       const id = makeId('carrier', deps.now(), deps.random)
       await tx.insert(carrier).values({
         id,
         type: 'gun',
         name: r.name,
         stationId: null,
-        positions: shop.kinds.filter((k) => k.rides === 'gun' && has(k.key)).map((k) => k.key),
+        positions: shop.kinds.filter((k) => k.rides === 'gun' && comesWith(k.key, fit)).map((k) => k.key),
         built: { familyId: r.familyId, cableM: r.cableM },
       })
       w.say({ kind: 'gun', lines: [{ fact: statusFact(id, 'ready'), stationId: null }] })
@@ -112,10 +99,10 @@ const statusFact = (gunId: CarrierId, status: GunStatus): Fact => ({
 })
 
 /** A loose gun was put right, or turned out to need it. */
-export async function setGunStatus(deps: Deps, who: Who, r: z.output<typeof statusRequest>): Promise<typeof OK> {
-  mustRead(who)
-  return once(doneUnder(deps, 'gun', r.key), async () => {
-    await writeAct(deps, who, async (w) => {
+export const setGunStatus = (deps: Deps, who: Who, r: z.output<typeof statusRequest>) =>
+  actOnce(deps, who, {
+    ...{ kind: 'gun', key: r.key },
+    say: async (w) => {
       const [gun] = await w.tx.select().from(carrier).where(eq(carrier.id, r.gunId))
       if (!gun || gun.type !== 'gun') throw new DomainError('not-found', 'There is no such gun.')
       const shop = await w.shop()
@@ -124,7 +111,5 @@ export async function setGunStatus(deps: Deps, who: Who, r: z.output<typeof stat
       // A loose gun lies on the bench: whoever mends it says so.
       if (place) mustLogAt(w.who, place)
       w.say({ kind: 'gun', key: keyOf(r.key), lines: [{ fact: statusFact(r.gunId, r.status), stationId: null }] })
-    })
-    return OK
+    },
   })
-}

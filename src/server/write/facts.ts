@@ -7,7 +7,7 @@ import { happenedAt, mustLogAt, mustRead, type Deps, type Who } from '@server/ca
 import { actByKey } from '@server/ledger/lines.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 import { keyOf, writeAct, type Writing } from './act.ts'
-import { placeOf, type Place } from './place.ts'
+import { placeOf, type PlaceNow } from './place.ts'
 
 export interface OneAct {
   /** Absent: one thing said at one place. */
@@ -23,7 +23,7 @@ export interface OneAct {
   /** Throws what speaks against it, before anything is written. */
   check?: (tx: Reader, shop: ShopModel) => Promise<void>
   /** Reads by the transaction it is written in: a second connection would wait for one that waits for it. */
-  factsOf: (place: Place, shop: ShopModel, tx: Reader) => Fact[] | Promise<Fact[]>
+  factsOf: (place: PlaceNow, shop: ShopModel, tx: Reader) => Fact[] | Promise<Fact[]>
 }
 
 /** Several facts of one act at one place: all of them or none, and never twice. Answers the id of its first line. */
