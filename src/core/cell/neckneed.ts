@@ -1,4 +1,5 @@
 import { makeRandom, drawNormal } from '@core/random/random.ts'
+import { atShare, mean } from '@core/stats/mean.ts'
 import { simulateNecks } from './necksim.ts'
 
 /** A mean that is known so well: one standard deviation of its log. */
@@ -70,12 +71,11 @@ function necksWith(of: NeckNeed, spares: number, worlds: readonly World[]): Neck
     return simulateNecks({ ...world, robots, spares, places, lifeShape, mendSigma, weeks, weekH: WEEK_H })
   })
   const shares = runs.map((r) => r.weeksShort / r.weeks).sort((a, b) => a - b)
-  const at = (q: number) => shares[Math.min(shares.length - 1, Math.floor(q * shares.length))] ?? 0
   return {
     spares,
-    pWeekShort: shares.reduce((s, p) => s + p, 0) / shares.length,
-    ...{ low: at(TENTH), high: at(1 - TENTH) },
-    standingPerWeek: runs.reduce((s, r) => s + r.standingPerWeek, 0) / runs.length,
+    pWeekShort: mean(shares),
+    ...{ low: atShare(shares, TENTH), high: atShare(shares, 1 - TENTH) },
+    standingPerWeek: mean(runs.map((r) => r.standingPerWeek)),
   }
 }
 

@@ -1,3 +1,6 @@
+import { TRADE_SPREAD } from '@core/life/guesses.ts'
+import { Z_80 } from '@core/stats/normal.ts'
+import { HOUR_MS } from '@core/units/time.ts'
 import { type Reckoned } from './neckneed.ts'
 
 /** Hours between a neck that comes off and the same one ready: until the shop's own are known. Eight shops in ten lie within so many times of it. */
@@ -5,9 +8,7 @@ export const TURNAROUND_H = 24
 /** Hours by the wall that a neck hangs before it comes off, for whatever reason. Guesses both. */
 export const ON_ROBOT_H = 120
 export const ON_ROBOT_SHAPE = 1.6
-const SPREAD = 2.5
-const Z_80 = 1.2816
-const SD_LOG_PRIOR = Math.log(SPREAD) / Z_80
+const SD_LOG_PRIOR = Math.log(TRADE_SPREAD) / Z_80
 /** One mending against the next: a standard deviation of the log, until six tell their own. */
 export const MEND_SIGMA = 0.7
 const OWN_FROM = 6
@@ -39,7 +40,6 @@ export interface NeckStory {
   on: readonly { fromMs: number; toMs: number | null }[]
   readyMs: readonly number[]
 }
-const HOUR_MS = 3_600_000
 
 /** Hours on a robot (ended or still running) and hours from coming off to ready, of all necks. What took no time was hung by mistake, or is a slip. */
 export function neckHours(

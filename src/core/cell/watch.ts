@@ -29,8 +29,6 @@ export interface BandWatch {
   /** The point that is being filled: seconds of arc, and currents. */
   open: { arcS: number; amps: number[] }
   points: WatchPoint[]
-  /** Steps of spools and tips, taken out, A. */
-  stepA: number
   /** A spool or a tip was changed: the next points tell its step. */
   isStepping: boolean
   /** Where the points since that change begin. */
@@ -87,7 +85,7 @@ const KEPT_POINTS = 400
 const OPEN_KEPT = 200
 
 const newBand = (speed: number): BandWatch => ({
-  ...{ speed, arcH: 0, open: { arcS: 0, amps: [] }, points: [], stepA: 0, isStepping: false, stepFrom: 0 },
+  ...{ speed, arcH: 0, open: { arcS: 0, amps: [] }, points: [], isStepping: false, stepFrom: 0 },
   ...{ up: 0, riseFrom: null, saidA: null },
 })
 
@@ -161,8 +159,6 @@ function change(watch: GunWatch, { is }: Changed): void {
       })
 }
 
-const corrected = (band: BandWatch) => band.points.map((p) => p.amps - band.stepA)
-
 /** Three points after a spool or tip: how far they lie from the three before is that one's own. */
 function takeStep(band: BandWatch): boolean {
   if (!band.isStepping) return true
@@ -171,12 +167,9 @@ function takeStep(band: BandWatch): boolean {
   const before = band.points.slice(Math.max(0, band.stepFrom - STEP_POINTS), band.stepFrom)
   const step = median(after.map((p) => p.amps)) - median(before.map((p) => p.amps))
   const base = median(band.points.slice(0, BASE).map((p) => p.amps))
-  if (Math.abs(step) < MOST_STEP * base) {
-    band.stepA += step
-    // What lies before is written as if it had been on this spool: only what creeps is left between them.
+  // What lies before is written as if it had been on this spool: only what creeps is left between them.
+  if (Math.abs(step) < MOST_STEP * base)
     band.points = band.points.map((p, i) => (i < band.stepFrom ? { ...p, amps: p.amps + step } : p))
-    band.stepA = 0
-  }
   // Put right: what was said of it is done with.
   if (step < -MOST_STEP * base) Object.assign(band, { up: 0, riseFrom: null, saidA: null })
   band.isStepping = false
@@ -185,7 +178,7 @@ function takeStep(band: BandWatch): boolean {
 
 function judge(band: BandWatch): Creeping | null {
   if (!takeStep(band)) return null
-  const x = corrected(band)
+  const x = band.points.map((p) => p.amps)
   if (x.length <= BASE) return null
   const { base, sigma } = wellOf(x)
   const now = x.at(-1) ?? base

@@ -1,3 +1,4 @@
+import { HOUR_MS } from '@core/units/time.ts'
 import { drawNormal, drawWeibull, makeRandom } from '@core/random/random.ts'
 import { NO_WATCH, watchOn, type Changed, type Creeping, type GunWatch, type WatchRow } from './watch.ts'
 
@@ -51,7 +52,6 @@ function drawWorld(random: () => number): World {
   }
 }
 
-const HOUR_MS = 3_600_000
 const DAY_H = 24
 const ROW_S = 60
 /** Of the tips some stop a robot, the others are changed in a break. */

@@ -1,3 +1,4 @@
+import { atShare } from '@core/stats/mean.ts'
 import { pathOf } from './path.ts'
 import { PARAMS, withValues, type DragSetup, type Guesses, type Param } from './setup.ts'
 import { tensionWindow, windowRatio } from './window.ts'
@@ -79,6 +80,5 @@ export function spreadOf(setup: DragSetup, spans: Guesses, by: { draws: number; 
 
 function deciles(list: number[]): [number, number, number] {
   const sorted = [...list].sort((a, b) => a - b)
-  const at = (q: number) => sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))] ?? NaN
-  return [at(0.1), at(0.5), at(0.9)]
+  return [atShare(sorted, 0.1), atShare(sorted, 0.5), atShare(sorted, 0.9)]
 }

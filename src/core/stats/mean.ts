@@ -12,3 +12,7 @@ export const meanAndNext = (list: readonly number[]): { mean: number; sd: number
   mean: mean(list),
   sd: Math.sqrt(variance(list) * (1 + 1 / list.length)),
 })
+
+/** Of sorted values the one with a share q of them below it, 0 to 1; of none NaN. */
+export const atShare = (sorted: readonly number[], q: number): number =>
+  sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))] ?? NaN

@@ -4,6 +4,8 @@ import { learnHours, neckHours, ON_ROBOT_H, ON_ROBOT_SHAPE, type NeckStory } fro
 import { fitGaps, type Gap, type GapFit, type Prior } from '@core/life/thinned.ts'
 import { TRADE_SPREAD } from '@core/life/guesses.ts'
 import { meanLife } from '@core/life/residual.ts'
+import { DAY_MS } from '@core/units/time.ts'
+import { mean } from '@core/stats/mean.ts'
 import { Z_80 } from '@core/stats/normal.ts'
 import { type NeckRoundLine } from '@contract/cell.ts'
 import { mount } from '@server/db/schema.ts'
@@ -60,8 +62,8 @@ const countOf = (
 function whatItCosts(shop: ShopModel, robots: readonly Hung[], isLead: boolean) {
   if (!isLead) return { stopMinorPerHour: null, priceMinor: null }
   const rates = robots.map((h) => shop.stopRateOf(h.station.id))
-  const mean = rates.reduce((s, r) => s + r, 0) / rates.length
-  return { stopMinorPerHour: mean > 0 ? Math.round(mean) : null, priceMinor: prices(shop)(null, 'neck') }
+  const rate = mean(rates)
+  return { stopMinorPerHour: rate > 0 ? Math.round(rate) : null, priceMinor: prices(shop)(null, 'neck') }
 }
 
 const SHAPE_SPREAD = 1.5
@@ -98,7 +100,7 @@ const sdOfScale = (fit: GapFit | { ok: false }): number =>
   fit.ok ? Math.sqrt(Math.max(0, fit.covariance[1]?.[1] ?? 0)) : PRIOR.sdLogScale
 
 /** Since when their records count. */
-const YEARS_MS = 3 * 365 * 86_400_000
+const YEARS_MS = 3 * 365 * DAY_MS
 async function neckStories(db: Reader, nowMs: number, ids: readonly CarrierId[]): Promise<Map<CarrierId, NeckStory>> {
   if (ids.length === 0) return new Map()
   const [mounts, said] = await Promise.all([

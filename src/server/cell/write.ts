@@ -1,4 +1,4 @@
-import { and, desc, eq, isNull } from 'drizzle-orm'
+import { and, desc, eq } from 'drizzle-orm'
 import { type z } from 'zod'
 import { type CarrierId, makeId, type FamilyId, type StationId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
@@ -11,7 +11,7 @@ import {
   type neckSwapRequest,
   type roundRequest,
 } from '@contract/cell.ts'
-import { carrier, mount, stationNow } from '@server/db/schema.ts'
+import { carrier, stationNow } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { happenedAt, mustLogAt, type Deps, type Who } from '@server/call/context.ts'
 import { settledFacts } from '@server/followup/act.ts'
@@ -22,7 +22,7 @@ import { keyOf, type SaidLine, type Writing } from '@server/write/act.ts'
 import { actOnce } from '@server/write/actonce.ts'
 import { changing, OK } from '@server/write/changing.ts'
 import { logFacts } from '@server/write/facts.ts'
-import { placeOf } from '@server/write/place.ts'
+import { hangsOn, placeOf } from '@server/write/place.ts'
 
 /**
  * From here on necks go round at some cells: what is on a gun from the neck forward rides on a neck of its own. Its age is not known on the neck: what
@@ -173,12 +173,9 @@ async function mustBeNeck(tx: Tx, id: CarrierId) {
 
 /** The place where a neck hangs, as far as anybody said. */
 async function hangsAt(tx: Tx, shop: ShopModel, neckId: CarrierId) {
-  const [on] = await tx
-    .select({ onId: mount.onId })
-    .from(mount)
-    .where(and(eq(mount.childId, neckId), isNull(mount.toMs)))
-  if (!on) return null
-  const [at] = await tx.select().from(stationNow).where(eq(stationNow.gunId, on.onId)).orderBy(desc(stationNow.lastMs))
+  const gunId = await hangsOn(tx, neckId)
+  if (!gunId) return null
+  const [at] = await tx.select().from(stationNow).where(eq(stationNow.gunId, gunId)).orderBy(desc(stationNow.lastMs))
   return at ? (shop.stationById.get(at.stationId) ?? null) : null
 }
 
@@ -223,11 +220,7 @@ async function mustBeLoose({ tx, shop: shopOf }: Writing, id: CarrierId): Promis
   const [thing] = await tx.select().from(carrier).where(eq(carrier.id, id)).for('update')
   if (!thing || (thing.type !== 'gun' && thing.type !== 'neck'))
     throw new DomainError('not-found', 'There is no such gun or neck.')
-  const [on] = await tx
-    .select({ onId: mount.onId })
-    .from(mount)
-    .where(and(eq(mount.childId, id), isNull(mount.toMs)))
-  if (!on) return thing
+  if (!(await hangsOn(tx, id))) return thing
   const at = thing.type === 'neck' ? await hangsAt(tx, await shopOf(), id) : null
   throw new DomainError('bad-request', `${thing.name} hangs${at ? ` on ${at.name}` : ' at a place'}.`, [
     'Log there what was done, or say that it came off.',

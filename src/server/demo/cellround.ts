@@ -3,7 +3,7 @@ import { type Fact } from '@core/ledger/event.ts'
 import { NECK_KINDS, type KindKey, type OutReason, type Position } from '@core/path/columns.ts'
 import { drawLogNormal } from '@core/random/random.ts'
 import { type SimEvent } from '@core/simulator/simulator.ts'
-import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
+import { DAY_MS, HOUR_MS, MIN_MS } from '@core/units/time.ts'
 
 /** So long ago necks began to go round at the cells. */
 const ROUND_DAYS = 34
@@ -12,7 +12,6 @@ const EVERY = 6
 /** Hours on the bench: half within, and how they spread. */
 const BENCH_H = 20
 const BENCH_SIGMA = 0.6
-const MINUTE = 60_000
 
 /** One thing that was said of the round: a fact, when, and at which cell; null: on the bench. */
 export interface RoundFact {
@@ -131,8 +130,8 @@ class RoundYard {
     const readyMs = e.atMs + Math.round(drawLogNormal(this.of.random, BENCH_H, BENCH_SIGMA) * HOUR_MS)
     this.spare.push({ id, readyMs })
     if (readyMs >= this.of.nowMs || e.act.kind !== 'fitted') return
-    this.say(readyMs - 4 * MINUTE, null, this.fit(id, 'tip', { age: 'new', why: e.act.reason }))
-    this.say(readyMs - 2 * MINUTE, null, { kind: 'cleaned', carrierId: id, position: 'nozzle' })
+    this.say(readyMs - 4 * MIN_MS, null, this.fit(id, 'tip', { age: 'new', why: e.act.reason }))
+    this.say(readyMs - 2 * MIN_MS, null, { kind: 'cleaned', carrierId: id, position: 'nozzle' })
     this.say(readyMs, null, { kind: 'gunStatus', carrierId: id, status: 'ready' })
   }
 }

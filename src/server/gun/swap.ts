@@ -4,7 +4,7 @@ import { type CarrierId, makeId } from '@core/ids/id.ts'
 import { type Fact, type GunStatus } from '@core/ledger/event.ts'
 import { comesWith } from '@core/path/kinds.ts'
 import { type gunRequest, type statusRequest, type swapRequest } from '@contract/spareguns.ts'
-import { carrier, mount, stationNow } from '@server/db/schema.ts'
+import { carrier, stationNow } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { happenedAt, mustLogAt, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
@@ -14,6 +14,7 @@ import { actOnce } from '@server/write/actonce.ts'
 import { changing } from '@server/write/changing.ts'
 import { mountedLine } from '@server/shop/places.ts'
 import { keyOf, type Writing } from '@server/write/act.ts'
+import { hangsOn } from '@server/write/place.ts'
 
 /** A gun hung instead of another: the one that comes off is ready, or to be put right. */
 export const swapGun = (deps: Deps, who: Who, r: z.output<typeof swapRequest>) =>
@@ -54,12 +55,8 @@ async function swapIn(w: Writing, r: z.output<typeof swapRequest>): Promise<void
 
 async function mustHangFree(tx: Tx, gunId: CarrierId): Promise<void> {
   const [gun] = await tx.select().from(carrier).where(eq(carrier.id, gunId)).for('update')
-  const [hangs] = await tx
-    .select()
-    .from(mount)
-    .where(and(eq(mount.childId, gunId), isNull(mount.toMs)))
   if (!gun || gun.type !== 'gun') throw new DomainError('not-found', 'There is no such gun.')
-  if (hangs)
+  if (await hangsOn(tx, gunId))
     throw new DomainError('bad-request', `${gun.name} hangs somewhere already.`, [
       'Say there that it came here instead.',
     ])

@@ -1,8 +1,8 @@
 import { DAY_MS } from '@core/units/time.ts'
-import { eq } from 'drizzle-orm'
+import { and, eq, isNull } from 'drizzle-orm'
 import { type CarrierId, type PartId, type StationId } from '@core/ids/id.ts'
 import { kindOfPosition, ridesOnNeck, type Position } from '@core/path/columns.ts'
-import { stationNow } from '@server/db/schema.ts'
+import { mount, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { type StationNowRow } from '@server/projection/stationrows.ts'
@@ -56,6 +56,15 @@ export function carrierAt(place: Place, position: Position, shop: ShopPlaces & S
       'Say in Our shop what hangs there.',
     ])
   return id
+}
+
+/** What a gun or neck hangs on now; null: nothing. */
+export async function hangsOn(db: Reader, childId: CarrierId): Promise<CarrierId | null> {
+  const [on] = await db
+    .select({ onId: mount.onId })
+    .from(mount)
+    .where(and(eq(mount.childId, childId), isNull(mount.toMs)))
+  return on?.onId ?? null
 }
 
 /** How far a clock may be ahead before a time is taken for a slip. */
