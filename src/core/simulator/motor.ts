@@ -1,4 +1,5 @@
 import { drawNormal, makeRandom } from '@core/random/random.ts'
+import { DAY_MS } from '@core/units/time.ts'
 
 /** What a feed motor draws at its wire speed, as a function of time: the same motor and moment always give the same. */
 export interface MotorPlan {
@@ -10,7 +11,6 @@ export interface MotorPlan {
 }
 const ROW_SD = 0.05
 const DAY_SD = 0.008
-const DAY_MS = 86_400_000
 
 const normalAt = (seed: number, n: number) => drawNormal(makeRandom((seed * 104_729 + n) >>> 0))
 

@@ -11,7 +11,7 @@ import { mount, reading } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
 import { carrierNames, survey, type Surveyed } from '@server/floor/survey.ts'
 import { hungAt } from '@server/gunnow/hung.ts'
-import { builtHere, carrierIdsOf, type Hung } from '@server/gunnow/setup.ts'
+import { carriersAt, builtHere, carrierIdsOf, type Hung } from '@server/gunnow/setup.ts'
 import { findingLines, stockedParts } from '@server/gunnow/line.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
 import { judgeLoose, looseOnes, statesOf, type Loose, type LooseStates } from '@server/gunnow/spares.ts'
@@ -74,7 +74,7 @@ function cellLine(s: Surveyed, at: At): CellLine {
   const cell = built.cell ?? NOTHING_OF_CELL
   const { neckId, gunId } = s.now
   const wire = s.checked.setup.wire
-  const mine = new Set([neckId, gunId, s.now.headId, shop.carrierOfStation.get(s.station.id)])
+  const mine = new Set(carriersAt(s.station.id, s.now, shop))
   const readings = at.readings.filter((r) => mine.has(r.carrierId) && r.headId === s.now.headId)
   return {
     stationId: s.station.id,

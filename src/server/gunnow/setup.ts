@@ -1,5 +1,13 @@
 import { NOTHING_OF_CELL } from '@core/rightparts/facts.ts'
-import { type CarrierId, type FamilyId, type Id, NO_ID, type PartId, type WireId } from '@core/ids/id.ts'
+import {
+  type CarrierId,
+  type StationId,
+  type FamilyId,
+  type Id,
+  NO_ID,
+  type PartId,
+  type WireId,
+} from '@core/ids/id.ts'
 import { kindOfPosition, type Position } from '@core/path/columns.ts'
 import { rulingFor, type QuestionCode, type RuledBy, type SchoolOf } from '@core/houserule/schools.ts'
 import { withGun, type Built } from '@core/shop/built.ts'
@@ -81,6 +89,12 @@ function feederOf(built: Built, shop: ShopFit): FeederFacts | null {
 /** The place itself, its feeder, its gun and the neck on that, in that order; a missing one keeps its turn. */
 export const carrierIdsOf = (now: Hung['now'], shop: ShopPlaces) =>
   [shop.carrierOfStation.get(now.stationId) ?? null, now.headId, now.gunId, now.neckId] as const
+/** Those of them that are there, what hangs before the place itself; of a place that was never projected only itself. */
+export const carriersAt = (
+  stationId: StationId,
+  now: Omit<Hung['now'], 'stationId'> | undefined,
+  shop: ShopPlaces,
+): CarrierId[] => [now?.headId, now?.gunId, now?.neckId, shop.carrierOfStation.get(stationId)].flatMap((id) => id ?? [])
 /** What carries tip and nozzle here: the neck where necks go round, else the gun. */
 export const frontOf = (hung: Hung) => hung.stateOf(hung.now.neckId ?? hung.now.gunId)
 const carriersOf = (hung: Hung, shop: ShopPlaces) => carrierIdsOf(hung.now, shop).map((id) => hung.stateOf(id))

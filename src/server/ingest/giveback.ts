@@ -1,4 +1,5 @@
 import { type AreaId, NO_ID } from '@core/ids/id.ts'
+import { carriersAt } from '@server/gunnow/setup.ts'
 import { chainsWhere } from '@server/ledger/chains.ts'
 import { type FactKind } from '@core/ledger/event.ts'
 import Papa from 'papaparse'
@@ -171,7 +172,7 @@ async function placeRows({ db, shop }: At): Promise<Row[]> {
   const nowOf = new Map(nows.map((n) => [n.stationId, n]))
   return shop.stations.flatMap((s) => {
     const now = nowOf.get(s.id)
-    const carriers = new Set([now?.headId, now?.gunId, now?.neckId, shop.carrierOfStation.get(s.id)])
+    const carriers = new Set(carriersAt(s.id, now, shop))
     const built = shop.built(s.id)
     const here = {
       place: s.name,

@@ -5,6 +5,7 @@ import { benchEnd, type Bench, type LifeFact, type Unsure } from '@core/life/fac
 import { lengthTimes } from '@core/spools/bylength.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { kindOfPosition, type OutReason } from '@core/path/columns.ts'
+import { carriersAt } from '@server/gunnow/setup.ts'
 import { headNow, positionNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { standingOfKind } from '@server/ledger/standings.ts'
@@ -184,8 +185,7 @@ export async function placesNow(db: Reader, shop: ShopPlaces): Promise<Places> {
   const headById = new Map(heads.map((h) => [h.headId, h]))
   const places: Places = { stationOf: new Map(), headOf: new Map() }
   for (const now of nows) {
-    for (const id of [now.headId, now.gunId, now.neckId, shop.carrierOfStation.get(now.stationId)])
-      if (id) places.stationOf.set(id, now.stationId)
+    for (const id of carriersAt(now.stationId, now, shop)) places.stationOf.set(id, now.stationId)
     const head = now.headId ? headById.get(now.headId) : undefined
     if (head) places.headOf.set(now.stationId, head)
   }

@@ -5,6 +5,7 @@ import { kindOfPosition, type KindKey } from '@core/path/columns.ts'
 import { loggingShare } from '@core/life/loggingshare.ts'
 import { takenByPurchases } from '@core/parts/taken.ts'
 import { type LoggingShareLine } from '@contract/parts.ts'
+import { carriersAt } from '@server/gunnow/setup.ts'
 import { life, positionNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type ShopModel, type ShopPlaces, type ShopSite } from '@server/shopmodel/model.ts'
@@ -86,11 +87,7 @@ export async function putOn(
 
 function areasOf(nows: readonly (typeof stationNow.$inferSelect)[], shop: ShopPlaces) {
   const stationOf = new Map(
-    nows.flatMap((n) =>
-      [n.headId, n.gunId, n.neckId, shop.carrierOfStation.get(n.stationId)].flatMap((id) =>
-        id ? [[id, n.stationId] as const] : [],
-      ),
-    ),
+    nows.flatMap((n) => carriersAt(n.stationId, n, shop).map((id) => [id, n.stationId] as const)),
   )
   return (carrierId: CarrierId) => shop.stationById.get(stationOf.get(carrierId) ?? NO_ID)?.areaId ?? null
 }

@@ -18,6 +18,7 @@ import {
   type stationRequest,
   type wireRequest,
 } from '@contract/shop.ts'
+import { carriersAt } from '@server/gunnow/setup.ts'
 import {
   area,
   carrier,
@@ -159,9 +160,7 @@ async function setPositions(tx: Tx, at: { w: Writing; r: z.infer<typeof stationR
   const { stationId, absent, extra } = at.r
   const shop = await at.w.shop()
   const [now] = await tx.select().from(stationNow).where(eq(stationNow.stationId, stationId))
-  const ids = [now?.headId, now?.gunId, now?.neckId, shop.carrierOfStation.get(stationId)].filter(
-    (id) => id !== null && id !== undefined,
-  )
+  const ids = carriersAt(stationId, now, shop)
   const rows = await tx.select().from(carrier).where(inArray(carrier.id, ids))
   const hasNeck = Boolean(now?.neckId)
   for (const row of rows) {

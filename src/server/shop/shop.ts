@@ -1,6 +1,7 @@
 import { asc } from 'drizzle-orm'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { NOTHING_BUILT } from '@core/shop/built.ts'
+import { carriersAt } from '@server/gunnow/setup.ts'
 import { carrier, holiday, houseRule, part, person, stationNow, stockNow } from '@server/db/schema.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { suggestedLimits } from '@core/catalogue/limits.ts'
@@ -108,7 +109,7 @@ function stationLine(
   },
 ): ShopAnswer['stations'][number] {
   const { shop, now, byId } = at
-  const ids = [now?.headId, now?.gunId, now?.neckId, shop.carrierOfStation.get(s.id)]
+  const ids = carriersAt(s.id, now, shop)
   return {
     id: s.id,
     name: s.name,
@@ -121,7 +122,7 @@ function stationLine(
     except: s.except,
     gunName: now?.gunId ? (byId.get(now.gunId)?.name ?? null) : null,
     headName: now?.headId ? (byId.get(now.headId)?.name ?? null) : null,
-    positions: ids.flatMap((id) => (id ? (byId.get(id)?.positions ?? []) : [])),
+    positions: ids.flatMap((id) => byId.get(id)?.positions ?? []),
     isParked: now?.isParked ?? false,
   }
 }

@@ -30,7 +30,7 @@ export function BenchOpened({ thing, units, onDone }: { thing: BenchThing; units
             >
               {capital(p.name)}
             </Bare>{' '}
-            <span className="dim">{partWords(p, thing.parts, units)}</span>
+            <span className="dim">{partWords(p, units)}</span>
           </li>
         ))}
       </ul>
@@ -62,11 +62,10 @@ export function BenchOpened({ thing, units, onDone }: { thing: BenchThing; units
   )
 }
 
-function partWords(p: Part, all: readonly Part[], units: Units): string {
+function partWords(p: Part, units: Units): string {
   if (p.fittedMs === null) return 'nobody knows what is on'
-  const kind = all.find((x) => x.position === p.position)
   const used = p.used === null ? '' : `${amount(p.used, p.unit, units)} done`
-  const of = p.limit === null || !kind ? '' : ` of ${amount(p.limit, p.unit, units)}`
+  const of = p.limit === null ? '' : ` of ${amount(p.limit, p.unit, units)}`
   return [p.partCode, `${used}${used ? of : ''}`, p.state === 'due' ? 'at its limit' : ''].filter(Boolean).join(', ')
 }
 

@@ -11,7 +11,7 @@ import { needed, useReadForm } from '@web/kit/readform.ts'
 import { QuantityField } from '@web/kit/TypedField.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useRead } from '@web/reading/queries.ts'
-import { pullWords, type Length } from './cellwords.ts'
+import { isHeavier, pullWords, type Length } from './cellwords.ts'
 
 /** The pull through one length of the way: the first is what the next ones are compared with. */
 export function PullForm(props: { cell: CellLine; length: Length; units: Units; onDone: () => void }) {
@@ -56,7 +56,7 @@ export function PullForm(props: { cell: CellLine; length: Length; units: Units; 
       </div>
       {now !== null && first ? (
         <p role="status">
-          {now > 1.5 * first.firstN
+          {isHeavier(now, first.firstN)
             ? `Half again over the first (${force(first.firstN, units)}): this length, its bends and joints want a look.`
             : `First time here it was ${force(first.firstN, units)}: nothing out of the way.`}
         </p>

@@ -92,11 +92,12 @@ export function lengthsOf(c: Pick<CellLine, 'cell' | 'cableM' | 'neckName' | 'gu
 
 /** From so much over its first pull a length is worth a look. */
 const PULL_RISE = 1.5
+export const isHeavier = (forceN: number, firstN: number) => forceN > PULL_RISE * firstN
 export type PullState = 'unknown' | 'good' | 'look'
 export function pullState(piece: number | null, pulls: CellLine['pulls']): PullState {
   const pull = pulls.find((p) => p.piece === piece)
   if (!pull) return 'unknown'
-  return pull.forceN > PULL_RISE * pull.firstN ? 'look' : 'good'
+  return isHeavier(pull.forceN, pull.firstN) ? 'look' : 'good'
 }
 export function pullWords(piece: number | null, pulls: CellLine['pulls'], units: Units): string {
   const pull = pulls.find((p) => p.piece === piece)
