@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { lengthSlip, readLength, roughLength, ruleSpan } from './length.ts'
+import { fineLength, lengthSlip, readLength, roughLength, ruleLength, ruleSpan } from './length.ts'
 
 describe('a length typed at the bench', () => {
   it.each([
@@ -56,4 +56,12 @@ describe('a length as a guide tells it', () => {
   ])('of about %f mm is %s, or %s', (mm, metric, us) =>
     expect([roughLength(mm, 'mm'), roughLength(mm, 'in')]).toEqual([metric, us]),
   )
+})
+
+describe('a length under a rule’s first mark', () => {
+  it('is told finer, never as nought', () => {
+    expect([0.5, 0.1, 0].map((mm) => ruleLength(mm, 'in'))).toEqual(['0.02 in', '0.004 in', '0 in'])
+    expect([1, 18].map((mm) => ruleLength(mm, 'in'))).toEqual(['1/16 in', '11/16 in'])
+    expect([fineLength(0.5, 'mm'), fineLength(0.8, 'in')]).toEqual(['0.5 mm', '0.03 in'])
+  })
 })

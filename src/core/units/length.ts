@@ -18,12 +18,23 @@ export function readLength(text: string, unit: LengthUnit): ReadLength {
 
 const SIXTEENTHS = 16
 /**
- * A short length as a rule shows it: to a tenth of a millimetre, or to a sixteenth of an inch.
+ * A length too small for a rule's marks: to a tenth of a millimetre, or to a hundredth of an inch, under that to a thousandth.
+ * @example fineLength(0.5, 'in') // '0.02 in'
+ */
+export function fineLength(mm: number, unit: LengthUnit): string {
+  if (unit === 'mm') return `${Math.round(mm * 10) / 10} mm`
+  const inches = mm / MM_PER_INCH
+  return `${Number(inches.toFixed(Math.abs(inches) < 0.0095 ? 3 : 2))} in`
+}
+
+/**
+ * A short length as a rule shows it: to a tenth of a millimetre, or to a sixteenth of an inch; what lies under its first mark is no nought.
  * @example ruleLength(18, 'in') // '11/16 in'
  */
 export function ruleLength(mm: number, unit: LengthUnit): string {
-  if (unit === 'mm') return `${Math.round(mm * 10) / 10} mm`
+  if (unit === 'mm') return fineLength(mm, unit)
   const all = Math.round((mm / MM_PER_INCH) * SIXTEENTHS)
+  if (all === 0 && mm > 0) return fineLength(mm, unit)
   const whole = Math.floor(all / SIXTEENTHS)
   let [over, under] = [all - whole * SIXTEENTHS, SIXTEENTHS]
   while (over > 0 && over % 2 === 0) [over, under] = [over / 2, under / 2]

@@ -54,6 +54,15 @@ describe('what the cells say first', () => {
     expect(cellsSentence({ cells: [cell({ isDown: true })], rounds })).toBe('Cell 1 is down.')
     expect(cellsSentence({ cells: [cell()], rounds: [{ ...ROUND, ready: 0 }] })).toBe('No neck is ready.')
     expect(cellsSentence({ cells: [cell()], rounds })).toBe('One neck is ready, nothing is open at the cells.')
+    const untold = {
+      is: 'toMakeRight' as const,
+      amiss: [{ is: 'untold' as const, kindKey: 'tip' as const }],
+      minutes: 1,
+    }
+    const said = cell({
+      ready: [{ neckId: 'car_n9' as CellLine['ready'][number]['neckId'], name: 'N9', verdict: untold }],
+    })
+    expect(cellsSentence({ cells: [said], rounds })).toContain('No neck that is said to be ready is right')
     expect(cellsSentence({ cells: [], rounds: [] })).toBe('No robot cells yet.')
   })
   it('a motor that works harder comes before what is only down, with how much and since when', () => {

@@ -3,7 +3,7 @@ import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { neckPaysBackWeeks, type NecksAt } from '@core/cell/neckneed.ts'
 import { type BenchThing, type CellLine, type CellsAnswer, type NeckRoundLine } from '@contract/cell.ts'
 import { cable, force, twoFigures, type Units } from '@web/format/numbers.ts'
-import { ruleLength } from '@web/format/lengths.ts'
+import { fineLength } from '@web/format/lengths.ts'
 import { ago, when } from '@web/format/times.ts'
 import { capital, countWord, inN, listed, lower } from '@web/format/words.ts'
 
@@ -27,6 +27,9 @@ export function cellsSentence({ cells, rounds }: Pick<CellsAnswer, 'cells' | 'ro
   const short = rounds.filter((r) => r.ready === 0)
   if (short.length > 0)
     return `No neck is ready${rounds.length > 1 ? ` for ${listed(short.map((r) => r.familyName ?? '?'))}` : ''}.`
+  const said = cells.flatMap((c) => c.ready).filter((n) => !n.verdict.amiss.some((a) => a.is === 'toMend'))
+  if (said.length > 0 && said.every((n) => n.verdict.is !== 'right'))
+    return 'No neck that is said to be ready is right for a cell: see what is wrong.'
   if (rounds.length > 0) {
     const ready = rounds.reduce((s, r) => s + r.ready, 0)
     return `${capital(countWord(ready))} ${ready === 1 ? 'neck is' : 'necks are'} ready, nothing is open at the cells.`
@@ -127,11 +130,11 @@ const rank = (task: string) => (ORDER.includes(task) ? ORDER.indexOf(task) : ORD
 export const todoWords = (task: CellLine['todo'][number]['task']) => FOLLOW_UP_TEXT[task].do
 
 export function centreWords({ centre, limitMm, isLimitGuess, todo }: CellLine, units: Units): string {
-  const limit = `limit ${ruleLength(limitMm, units)}${isLimitGuess ? ' (the trade’s guess)' : ''}`
+  const limit = `limit ${fineLength(limitMm, units)}${isLimitGuess ? ' (the trade’s guess)' : ''}`
   if (!centre) return `Tool centre: never read here; ${limit}.`
   // What was read before the torch was hit says nothing of where it stands now.
   const isBefore = todo.some((t) => t.task === 'toolCentre' && t.sinceMs > centre.atMs)
-  return `Tool centre: ${ruleLength(centre.offMm, units)} off as it was left${isBefore ? ' before that' : ''}; ${limit}.`
+  return `Tool centre: ${fineLength(centre.offMm, units)} off as it was left${isBefore ? ' before that' : ''}; ${limit}.`
 }
 
 export const STATUS_WORD: Record<BenchThing['status'], string> = {

@@ -178,7 +178,7 @@ function Taking(props: {
       ) : isRaised ? (
         <RaisedKeys isPending={read.isPending} school={raise} found={made?.value ?? null} onSend={send} />
       ) : isAsked ? (
-        <PurposeKeys isPending={read.isPending} onSend={send} />
+        <PurposeKeys what={line.what} isAbove={verdict.because === 'above'} isPending={read.isPending} onSend={send} />
       ) : (
         <Key tone="chalk" className="read-keep" disabled={!made || read.isPending} onClick={() => send()}>
           Keep it

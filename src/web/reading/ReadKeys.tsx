@@ -80,21 +80,23 @@ export function RaisedKeys(props: {
   )
 }
 
-const PURPOSES = [
-  ['reach', 'to reach the joint'],
-  ['cool', 'to cool the weld'],
-  ['job', 'this job is set so'],
-] as const
+/** Further out reaches into a joint; only a longer wire cools the weld; a job may be set any way. */
+const purposesOf = (what: ReadingLine['what'], isAbove: boolean) => [
+  ...(isAbove ? ['to reach the joint'] : []),
+  ...(isAbove && what === 'stickOut' ? ['to cool the weld'] : []),
+  'this job is set so',
+]
 /** Outside what is written down: drift, or meant; meant it is kept with its reason, and nothing asks for it again. */
-export function PurposeKeys({ isPending, onSend }: { isPending: boolean; onSend: Send }) {
+export function PurposeKeys(props: { what: ReadingLine['what']; isAbove: boolean; isPending: boolean; onSend: Send }) {
+  const { what, isAbove, isPending, onSend } = props
   return (
     <div className="read-raised">
       <p>On purpose?</p>
       <Key tone="chalk" disabled={isPending} onClick={() => onSend()}>
         No: it came to be so
       </Key>
-      {PURPOSES.map(([key, why]) => (
-        <Key key={key} disabled={isPending} onClick={() => onSend({ purpose: `On purpose: ${why}.` })}>
+      {purposesOf(what, isAbove).map((why) => (
+        <Key key={why} disabled={isPending} onClick={() => onSend({ purpose: `On purpose: ${why}.` })}>
           Yes, {why}
         </Key>
       ))}

@@ -87,6 +87,13 @@ describe('a reading taken', () => {
     await view.user.type(view.getByLabelText('Found, mm'), '6')
     expect(verdict(view)).toBe('Look, above its window.')
     expect(view.queryByRole('button', { name: 'Keep it' })).toBeNull()
+    // A tip further out cools nothing; further in it reaches nothing.
+    expect(view.queryByRole('button', { name: /cool/ })).toBeNull()
+    await view.user.clear(view.getByLabelText('Found, mm'))
+    await view.user.type(view.getByLabelText('Found, mm'), '-4')
+    expect(view.getAllByRole('button', { name: /^Yes/ }).map((b) => b.textContent)).toEqual(['Yes, this job is set so'])
+    await view.user.clear(view.getByLabelText('Found, mm'))
+    await view.user.type(view.getByLabelText('Found, mm'), '6')
     await view.user.click(view.getByRole('button', { name: 'Yes, to reach the joint' }))
     expect(body(view)).toMatchObject({ value: 6, isOnPurpose: true, note: 'On purpose: to reach the joint.' })
   })
@@ -184,6 +191,9 @@ describe('words', () => {
         expect(m.fromSi(m.toSi(3))).toBeCloseTo(3, 9)
       }
     expect(readingValue('recess', -4, 'metric')).toBe('−4 mm')
+    // Half a millimetre off is no nought in a shop that measures in inches.
+    expect([0.5, 0.8].map((mm) => readingValue('toolCentre', mm, 'us'))).toEqual(['0.02 in', '0.03 in'])
+    expect(readingValue('pinHome', 0.5, 'us')).toBe('0.02 in')
     expect(readingValue('gasFlow', 14.16, 'us')).toBe('30 ft³/h')
     expect(readingValue('bore', 0.104, 'metric')).toBe('10 % oval')
   })

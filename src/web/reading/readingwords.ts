@@ -8,8 +8,10 @@ import { measures, type Measure, plainly } from '@web/format/measures.ts'
 import { amount, flow, force, twoFigures, type Units, minutes } from '@web/format/numbers.ts'
 import { ago, shortDate, when } from '@web/format/times.ts'
 import { capital, listed, partName } from '@web/format/words.ts'
-import { ruleLength } from '@web/format/lengths.ts'
+import { fineLength, ruleLength } from '@web/format/lengths.ts'
 
+/** Read as surely as this it is told finer than a rule's marks. */
+const FINE_SD_MM = 0.3
 /** A value in the reading's unit, as people say it. */
 export function readingValue(what: ReadingKey, value: number, units: Units): string {
   switch (READING[what].unit) {
@@ -18,6 +20,7 @@ export function readingValue(what: ReadingKey, value: number, units: Units): str
     case 'L/min':
       return flow(value, units)
     case 'mm':
+      if (READING[what].sd <= FINE_SD_MM) return fineLength(value, units)
       return value < 0 ? `−${ruleLength(-value, units)}` : ruleLength(value, units)
     case 'share':
       return what === 'bore' ? `${twoFigures(value * 100)} % oval` : `${twoFigures(value * 100)} %`
