@@ -59,6 +59,9 @@ export const neckRound = z.object({
 })
 export type NeckRoundLine = z.infer<typeof neckRound>
 
+/** What a blade has done since it went on; cycles where somebody said how much arc one has. */
+const blade = z.object({ arcHours: z.number(), cycles: z.number().nullable(), sinceMs: instantMs }).nullable()
+
 export const cellLine = z.object({
   stationId,
   name: z.string(),
@@ -87,6 +90,38 @@ export const cellLine = z.object({
   isLimitGuess: z.boolean(),
   /** Pull through one length of the way, as last read, and as it was with the first reading; N. */
   pulls: z.array(z.object({ piece: z.number().int(), atMs: instantMs, forceN: z.number(), firstN: z.number() })),
+  /** Reamer, cutter and sprayer beside the torch. */
+  reamer: z.object({
+    blade,
+    cutter: blade,
+    /** Cycles from ream to ream. */
+    every: z.number().nullable(),
+    reams: z
+      .object({
+        n: z.number().int(),
+        leftShare: z.number().nullable(),
+        doesLeaveIt: z.boolean(),
+        shutWhenDue: z.number(),
+        every: z.number().int().nullable(),
+        isHeld: z.enum(['up', 'down']).nullable(),
+      })
+      .nullable(),
+    tank: z
+      .object({
+        readL: z.number(),
+        atMs: instantMs,
+        /** Null: nobody said what a shot takes, how often it comes or how much arc a cycle has. */
+        now: z
+          .object({
+            ...{ litres: z.number(), low: z.number(), high: z.number(), n: z.number().int(), times: z.number() },
+            ...{ emptyMs: instantMs.nullable(), earlyMs: instantMs.nullable() },
+          })
+          .nullable(),
+      })
+      .nullable(),
+    /** More starts come to nothing than did; null: they do not. */
+    fails: z.object({ share: z.number(), wellShare: z.number().nullable(), sinceMs: instantMs }).nullable(),
+  }),
   /** Its feed motor’s current creeps at one wire speed, as the feeder itself sends it; null: it does not, or none is sent. */
   creeping: z.object({ amps: z.number(), baseA: z.number(), sinceMs: instantMs, atMs: instantMs }).nullable(),
   /** Ready necks, judged for this cell: right ones first. */

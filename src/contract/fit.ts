@@ -59,6 +59,7 @@ export const cellFit = z.object({
   cutter: z.enum(CUTTERS).nullable(),
   reach: z.enum(REACHES).nullable(),
   centreMm: z.number().min(0.05).max(10).nullable(),
+  cycleArcS: z.number().positive().max(7200).nullable().default(null),
   reamEvery: z.number().int().min(1).max(1000).nullable(),
   sprayMl: z.number().positive().max(50).nullable(),
   tankL: z.number().positive().max(100).nullable(),

@@ -1,4 +1,5 @@
 import { median } from '@core/trend/theilsen.ts'
+import { HOUR_S } from '@core/units/time.ts'
 
 /**
  * The feed motor's current at equal wire speed, watched for creeping: what a robot tells while nobody looks.
@@ -139,7 +140,7 @@ function bandAt(watch: GunWatch, speed: number): BandWatch {
 /** Fills the open point; answers the band when it is full. */
 function fill(band: BandWatch, step: { arcS: number; amps: number; atMs: number }): BandWatch | null {
   band.open.arcS += step.arcS
-  band.arcH += step.arcS / 3600
+  band.arcH += step.arcS / HOUR_S
   if (band.open.amps.length < OPEN_KEPT) band.open.amps.push(step.amps)
   else band.open.amps[Math.floor(band.open.arcS) % OPEN_KEPT] = step.amps
   if (band.open.arcS < POINT_S) return null

@@ -15,6 +15,8 @@ export interface CleaningAsked {
   prior: { perHour: number; logSd: number }
   /** The interval that holds now; null: none yet. */
   currentH: number | null
+  /** Share that stays shut after every cleaning; none where nobody said. */
+  leftShare?: number
 }
 export interface CleaningInterval {
   hours: number
@@ -28,6 +30,8 @@ export interface CleaningInterval {
 /** Shut by more than this a nozzle no longer steers the gas; and what is kept in hand before it. */
 export const CLOSED_LIMIT = 1 - OPEN_LOOK
 const MARGIN = 0.05
+/** A cleaning is due when it is shut by so much. */
+export const MOST_SHUT = CLOSED_LIMIT - MARGIN
 const LAST = 12
 const PERCENTILE = 0.8
 /** The prior counts as so many cleanings. */
@@ -38,24 +42,25 @@ const Z80 = 0.8416212335729143
 export const LEAST_HOURS = 0.1
 
 /**
- * Hours of arc between cleanings: r = closure found / arc hours since cleaning; interval = (limit − margin)/r₀.₈, r₀.₈ the 80th percentile
- * of the last 12 together with a class prior that counts as three; changed at most ×0.5…×1.5 a step.
+ * Hours of arc between cleanings: r = (closure found − left by the last one) / arc hours since; interval = (limit − margin − left)/r₀.₈, r₀.₈ the
+ * 80th percentile of the last 12 together with a class prior that counts as three; changed at most ×0.5…×1.5 a step. Cycles of a robot do for hours
+ * alike. Source: limit, margin and prior are guesses.
  */
 export function cleaningInterval(of: CleaningAsked): CleaningInterval {
-  const { prior, currentH } = of
+  const { prior, currentH, leftShare = 0 } = of
   if (!(prior.perHour > 0) || !(prior.logSd >= 0))
     throw new RangeError(`cleaningInterval: expected a prior rate > 0, got ${prior.perHour}`)
   const rates = of.found
     .filter((f) => f.arcHours >= LEAST_HOURS)
     .slice(-LAST)
-    .map((f) => Math.max(0, f.closedShare) / f.arcHours)
+    .map((f) => Math.max(0, f.closedShare - leftShare) / f.arcHours)
   const quantiles = [-Z80, 0, Z80].map((z) => prior.perHour * Math.exp(z * prior.logSd))
   const weighted = [
     ...rates.map((rate) => ({ rate, weight: 1 })),
     ...quantiles.map((rate) => ({ rate, weight: PRIOR_WEIGHT / quantiles.length })),
   ].sort((a, b) => a.rate - b.rate)
   const perHour = Math.max(weightedQuantile(weighted, PERCENTILE), 1e-6)
-  const wanted = (CLOSED_LIMIT - MARGIN) / perHour
+  const wanted = Math.max(0, MOST_SHUT - leftShare) / perHour
   if (currentH === null) return { hours: wanted, perHour, n: rates.length, isHeld: null }
   const hours = Math.min(Math.max(wanted, currentH * STEP[0]), currentH * STEP[1])
   return { hours, perHour, n: rates.length, isHeld: hours < wanted ? 'up' : hours > wanted ? 'down' : null }

@@ -64,6 +64,11 @@ const READ: Record<ReadingKey | 'cleaning', Speaks | null> = {
   segmentPull: null,
   centring: [3, ['tipCrossed', 'frontBent']],
   stickOut: [2, ['hand']],
+  failedStarts: [3, ['bentEnd', 'tipWorn', 'workClamp']],
+  beforeReam: [2, ['nozzleClogged', 'reamer']],
+  afterReam: [5, ['reamer']],
+  // That the tank is low says what to buy, not what is wrong.
+  agentTank: null,
   recess: null,
   arcCone: null,
 }

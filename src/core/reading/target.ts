@@ -37,6 +37,8 @@ export const OVAL_LIMIT = 0.075
 /** Share of the nozzle's opening below which it is cleaned, and below which gas is lost. Guesses. */
 export const OPEN_LOOK = 0.75
 export const OPEN_ACT = 0.5
+/** Just reamed, a nozzle is free but for a trace. A guess. */
+export const REAMED_LOOK = 0.9
 /** Off the nozzle’s middle by more than this of its own diameter a tip sits crooked: a guess. */
 export const CROOKED = 0.12
 const FRICTION_ACT = 1.9
@@ -76,8 +78,12 @@ const TARGETS: Readonly<Record<ReadingKey, Targeting>> = {
   recess: ({ setup }) => spanTarget(tipOutFor(setup), setup.wire?.fit?.tipOutMm ? 'wire' : 'rule'),
   stickOut: ({ setup }) => spanTarget(setup.procedure?.stickOutMm ?? null, 'procedure'),
   arcCone: () => upTo(1, 2),
+  failedStarts: () => upTo(0.03, 0.1),
   centring: () => upTo(CROOKED, 2.5 * CROOKED),
   nozzleOpen: () => ({ ...none, from: OPEN_LOOK, actBelow: OPEN_ACT, by: 'guess' }),
+  beforeReam: () => ({ ...none, from: OPEN_LOOK, actBelow: OPEN_ACT, by: 'guess' }),
+  afterReam: () => ({ ...none, from: REAMED_LOOK, actBelow: OPEN_LOOK, by: 'guess' }),
+  agentTank: () => null,
   gasFlow: gasTarget,
   cylinder: ({ setup }) =>
     gasOn(setup) === 'none' ? null : { ...none, from: CYLINDER_BAR.look, actBelow: CYLINDER_BAR.act, by: 'guess' },

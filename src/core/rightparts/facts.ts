@@ -204,6 +204,8 @@ export interface CellFit {
   reach: Reach | null
   /** The tool centre may be off by so much before the program is touched up. */
   centreMm: number | null
+  /** Seconds of arc in one cycle of its program. */
+  cycleArcS: number | null
   /** Cycles from one cleaning by the reamer to the next. */
   reamEvery: number | null
   /** Anti-spatter: what a shot takes, what the tank holds, shots a cleaning. */
@@ -215,7 +217,7 @@ export interface CellFit {
 }
 export const NOTHING_OF_CELL: CellFit = {
   ...{ payoff: null, booster: null, conduit: null, cutter: null, reach: null, centreMm: null },
-  ...{ reamEvery: null, sprayMl: null, tankL: null, shotsPerReam: null, lockOut: null },
+  ...{ cycleArcS: null, reamEvery: null, sprayMl: null, tankL: null, shotsPerReam: null, lockOut: null },
 }
 
 export const SETTINGS = [

@@ -41,5 +41,13 @@ export function usedByArcs(plan: ArcPlan, fromMs: number, toMs: number): Counter
   return { arcOnS: arcMs / 1000, wireFedM: (arcMs / 60_000) * plan.wireMPerMin, arcStarts }
 }
 
+/** The moments at which arcs began to burn, from one moment to another. */
+export function arcStartsIn(plan: ArcPlan, fromMs: number, toMs: number): number[] {
+  const starts: number[] = []
+  for (let blockMs = Math.floor(fromMs / BLOCK_MS) * BLOCK_MS; blockMs < toMs; blockMs += BLOCK_MS)
+    for (const [a] of arcsIn(plan, blockMs)) if (a >= fromMs && a < toMs) starts.push(a)
+  return starts
+}
+
 export const isArcAt = (plan: ArcPlan, atMs: number): boolean =>
   arcsIn(plan, Math.floor(atMs / BLOCK_MS) * BLOCK_MS).some(([a, b]) => atMs >= a && atMs < b)

@@ -14,3 +14,5 @@ export const kgToLb = (kg: number) => kg / KG_PER_LB
 /** Wire speed, inches a minute to metres a minute. */
 export const ipmToMetrePerMin = (ipm: number) => (ipm * MM_PER_INCH) / 1000
 export const metrePerMinToIpm = (speed: number) => (speed * 1000) / MM_PER_INCH
+/** Of the liquid kind. */
+export const L_PER_QUART = 0.946352946

@@ -1,4 +1,13 @@
-import { BAR_PER_PSI, KG_PER_LB, LPM_PER_CFH, M3_PER_FT3, MM_PER_FOOT, MM_PER_INCH, N_PER_LBF } from './convert.ts'
+import {
+  BAR_PER_PSI,
+  KG_PER_LB,
+  L_PER_QUART,
+  LPM_PER_CFH,
+  M3_PER_FT3,
+  MM_PER_FOOT,
+  MM_PER_INCH,
+  N_PER_LBF,
+} from './convert.ts'
 import { parseNumber } from './number.ts'
 
 /** Which units a shop writes in. */
@@ -52,7 +61,22 @@ const DIMENSIONS = {
     own: { metric: 'm³', us: 'ft³' },
     units: { 'm³': 1, m3: 1, l: 0.001, 'ft³': M3_PER_FT3, ft3: M3_PER_FT3, cf: M3_PER_FT3, cuft: M3_PER_FT3 },
   },
+  volume: {
+    own: { metric: 'L', us: 'qt' },
+    units: {
+      l: 1,
+      litre: 1,
+      litres: 1,
+      liter: 1,
+      liters: 1,
+      ml: 0.001,
+      qt: L_PER_QUART,
+      gal: 4 * L_PER_QUART,
+      oz: L_PER_QUART / 32,
+    },
+  },
   hours: { own: both('h'), units: { h: 1, hr: 1, hrs: 1, hour: 1, hours: 1, min: 1 / 60 } },
+  seconds: { own: both('s'), units: { s: 1, sec: 1, secs: 1, min: 60, mins: 60 } },
   minutes: { own: both('min'), units: { min: 1, mins: 1, minutes: 1, h: 60, s: 1 / 60, sec: 1 / 60 } },
   days: { own: both('days'), units: { d: 1, day: 1, days: 1, week: 7, weeks: 7, wk: 7 } },
   volts: { own: both('V'), units: { v: 1, volt: 1, volts: 1 } },

@@ -50,6 +50,10 @@ const IN_PASSING = {
     recess: null,
     stickOut: null,
     arcCone: null,
+    failedStarts: null,
+    beforeReam: null,
+    afterReam: null,
+    agentTank: null,
     centring: null,
   } as const),
 } as const satisfies Record<ReadingKey, Look | null>

@@ -16,6 +16,7 @@ import { findingLines, stockedParts } from '@server/gunnow/line.ts'
 import { type Stocked } from '@core/rightparts/check.ts'
 import { judgeLoose, looseOnes, statesOf, type Loose, type LooseStates } from '@server/gunnow/spares.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { REAMER_MS, reamerOf, usesOfCells } from './reamer.ts'
 import { benchOf } from './bench.ts'
 import { roundsOf } from './rounds.ts'
 
@@ -24,34 +25,42 @@ export async function readCells(deps: Deps, who: Who): Promise<CellsAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)
-  const ids = shop.stations.filter((s) => s.classKey === 'cell').map((s) => s.id)
-  const [surveyed, hung, necks, guns, parts] = await Promise.all([
-    ids.length > 0 ? survey(deps.db, shop, { nowMs, stationIds: ids }) : [],
-    ids.length > 0 ? hungAt(deps.db, shop, ids) : [],
-    looseOnes(deps.db, 'neck'),
-    looseOnes(deps.db, 'gun'),
-    stockedParts(deps.db),
-  ])
-  const loose = [...necks, ...guns]
-  const [states, names, since, readings] = await Promise.all([
-    statesOf(deps.db, loose),
-    carrierNames(
-      deps.db,
-      surveyed.flatMap((s) => [s.now.gunId, s.now.neckId]),
-    ),
-    hungSince(deps.db, surveyed),
-    readingsOf(deps.db, { hung, shop, nowMs }),
-  ])
-  const at = { shop, parts, hung: new Map(hung.map((h) => [h.station.id, h])), necks, states, names, since, readings }
+  const { surveyed, hung, loose, at } = await gathered(deps.db, shop, nowMs)
   return {
     ...{ nowMs, zone: shop.site.zone, currency: shop.site.currency },
     cells: surveyed.map((s) => cellLine(s, at)),
-    bench: benchOf(shop, { loose, cells: hung, states }),
-    rounds: await roundsOf(deps.db, shop, { hung, necks, nowMs, isLead: isLead(who) }),
+    bench: benchOf(shop, { loose, cells: hung, states: at.states }),
+    rounds: await roundsOf(deps.db, shop, { hung, necks: at.necks, nowMs, isLead: isLead(who) }),
     families: [...shop.familyById.values()].map(({ id, name, fit }) => ({
       ...{ id, name, isNeckQuick: fit?.isNeckQuick ?? false },
     })),
   }
+}
+
+/** The cells as they are judged and as they hang, what lies loose, and all that a line says of them. */
+async function gathered(db: Reader, shop: ShopModel, nowMs: number) {
+  const ids = shop.stations.filter((s) => s.classKey === 'cell').map((s) => s.id)
+  const [surveyed, hung, necks, guns, parts] = await Promise.all([
+    ids.length > 0 ? survey(db, shop, { nowMs, stationIds: ids }) : [],
+    ids.length > 0 ? hungAt(db, shop, ids) : [],
+    looseOnes(db, 'neck'),
+    looseOnes(db, 'gun'),
+    stockedParts(db),
+  ])
+  const loose = [...necks, ...guns]
+  const [states, names, since, readings, uses] = await Promise.all([
+    statesOf(db, loose),
+    carrierNames(
+      db,
+      surveyed.flatMap((s) => [s.now.gunId, s.now.neckId]),
+    ),
+    hungSince(db, surveyed),
+    readingsOf(db, { hung, shop, nowMs }),
+    usesOfCells(db, surveyed, nowMs),
+  ])
+  const hungBy = new Map(hung.map((h) => [h.station.id, h]))
+  const at: At = { shop, parts, hung: hungBy, necks, states, names, since, readings, uses, nowMs }
+  return { surveyed, hung, loose, at }
 }
 
 const OF_REAMER: ReadonlySet<string> = new Set(['reamerBlade', 'reamerClamp', 'rating'])
@@ -66,26 +75,26 @@ interface At {
   names: ReadonlyMap<string, string>
   since: ReadonlyMap<string, number>
   readings: readonly ReadingRow[]
+  uses: Awaited<ReturnType<typeof usesOfCells>>
+  nowMs: number
 }
 function cellLine(s: Surveyed, at: At): CellLine {
   const { shop } = at
   const hung = at.hung.get(s.station.id)
   const built = hung ? builtHere(hung, shop) : shop.built(s.station.id)
   const cell = built.cell ?? NOTHING_OF_CELL
-  const { neckId, gunId } = s.now
+  const { neckId, gunId, headId } = s.now
   const wire = s.checked.setup.wire
   const mine = new Set(carriersAt(s.station.id, s.now, shop))
-  const readings = at.readings.filter((r) => mine.has(r.carrierId) && r.headId === s.now.headId)
+  const readings = at.readings.filter((r) => mine.has(r.carrierId) && r.headId === headId)
+  const use = headId ? at.uses.get(headId) : undefined
   return {
-    stationId: s.station.id,
-    name: s.station.name,
+    ...{ stationId: s.station.id, name: s.station.name, wireName: wire?.name ?? null },
     areaName: shop.areas.find((a) => a.id === s.station.areaId)?.name ?? '',
-    wireName: wire?.name ?? null,
     familyName: built.familyId ? (shop.families.get(built.familyId) ?? null) : null,
     gunName: gunId ? (at.names.get(gunId) ?? null) : null,
     cableM: built.cableM,
-    goesRound: neckId !== null,
-    neckId,
+    ...{ goesRound: neckId !== null, neckId },
     neckName: neckId ? (at.names.get(neckId) ?? null) : null,
     neckSinceMs: neckId ? (at.since.get(neckId) ?? null) : null,
     keepsCentre: Boolean(built.familyId && shop.familyById.get(built.familyId)?.fit?.isNeckQuick),
@@ -93,13 +102,12 @@ function cellLine(s: Surveyed, at: At): CellLine {
     bladeMm: numberOf(s.checked.setup.settings.reamerBlade),
     clampMm: numberOf(s.checked.setup.settings.reamerClamp),
     misfits: findingLines(s.checked, { shop, parts: at.parts }).filter((f) => OF_REAMER.has(f.rule)),
-    cell,
-    own: s.station.except.cell ?? {},
+    ...{ cell, own: s.station.except.cell ?? {} },
     todo: s.followUps.map(({ follow: task, sinceMs, by }) => ({ task, sinceMs, why: TRIGGERS[by].why })),
     centre: centreOf(readings),
-    limitMm: cell.centreMm ?? CENTRE_MM,
-    isLimitGuess: cell.centreMm === null,
+    ...{ limitMm: cell.centreMm ?? CENTRE_MM, isLimitGuess: cell.centreMm === null },
     pulls: pullsOf(readings),
+    reamer: reamerOf(s, { built, cell, readings, use, nowMs: at.nowMs }),
     creeping: creepingOf(s, readings),
     ready: hung && neckId ? readyFor(hung, at) : [],
   }
@@ -118,6 +126,7 @@ function readyFor(hung: Hung, { shop, necks, states }: At): CellLine['ready'] {
 }
 
 type ReadingRow = typeof reading.$inferSelect
+const OF_REAMERS = ['beforeReam', 'afterReam', 'agentTank', 'failedStarts'] as const
 /** Of the motor's current no more than asks for anything. */
 const CURRENT_MS = 60 * DAY_MS
 async function readingsOf(
@@ -129,6 +138,7 @@ async function readingsOf(
   const isWanted = or(
     inArray(reading.what, ['toolCentre', 'segmentPull']),
     and(eq(reading.what, 'motorAmps'), gte(reading.atMs, nowMs - CURRENT_MS)),
+    and(inArray(reading.what, [...OF_REAMERS]), gte(reading.atMs, nowMs - REAMER_MS)),
   )
   const rows = await readMany(db, reading, and(inArray(reading.carrierId, ids), isWanted))
   return rows.sort((a, b) => a.atMs - b.atMs)

@@ -1,11 +1,12 @@
 import { and, asc, eq, gt, gte, inArray, isNotNull, lt } from 'drizzle-orm'
 import { NO_WATCH, watchOn, type Changed, type Creeping, type GunWatch, type WatchRow } from '@core/cell/watch.ts'
+import { NO_STARTS, startsOn, type StartRow, type StartsTold } from '@core/cell/starts.ts'
 import { stopSeen, type StopSeen } from '@core/cell/stopseen.ts'
 import { type CarrierId, type StationId } from '@core/ids/id.ts'
 import { type Fact, type ReadingFact } from '@core/ledger/event.ts'
 import { kindOfPosition, type KindKey } from '@core/path/columns.ts'
 import { WATCHED } from '@core/reading/alarms.ts'
-import { feeder, gunWatch, headNow, ledgerEvent, stationNow, telemetryRow } from '@server/db/schema.ts'
+import { carrier, feeder, gunWatch, headNow, ledgerEvent, stationNow, telemetryRow } from '@server/db/schema.ts'
 import { type Tx, transact } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
 import { actByKey } from '@server/ledger/lines.ts'
@@ -17,7 +18,9 @@ import { keyOf, writeAct } from '@server/write/act.ts'
  * reading, so that Floor, gun, Walk and Down say it as they say any other; every few arc hours one is written down that tells how it goes.
  *
  * 1. A feeder that another server is watching is left to that one.
- * 2. Rows are taken in order, some thousand at a time; what was taken is kept with what was made of it, in one transaction.
+ * 2. Rows are taken in order, some thousand at a time; what was taken is kept with what was made of it, in one transaction, after what it says was
+ *    written down under a key of its own.
+ * 3. Starts that come to nothing are counted beside it, by `startsOn`.
  */
 const ROWS = 4000
 /** Of what goes as it should, one reading in so many arc hours. */
@@ -26,6 +29,8 @@ const NOBODY: Who = { person: null, device: null }
 const NEWS = ['fitted', 'wireLoaded', 'wireFound', 'mounted', 'setting'] as const
 /** Another one of these is another gun for the motor. */
 const ANEW: ReadonlySet<KindKey> = new Set(['liner', 'rolls', 'conduit'])
+/** No wire goes through these while it is fed. */
+const BESIDE: ReadonlySet<KindKey> = new Set(['cutter', 'reamer', 'nozzle', 'insulator', 'gas'])
 
 interface Watched {
   headId: CarrierId
@@ -37,6 +42,7 @@ interface Step {
   at: Watched
   rows: (typeof telemetryRow.$inferSelect)[]
   made: ReturnType<typeof watchOn>
+  starts: StartsTold[]
   stop: StopSeen | null
   kept: WatchPointKept | null
 }
@@ -54,10 +60,13 @@ export async function watchFeeders(deps: Deps): Promise<boolean> {
     .where(and(eq(feeder.isActive, true), isNotNull(feeder.receivedMs)))
   let isMore = false
   for (const one of active) {
-    const step = await transact(deps.db, (tx) => watchOne(tx, one))
-    if (!step) continue
-    await writeDown(deps, step)
-    isMore ||= step.rows.length === ROWS
+    // Written down before what was taken counts as taken: after a crash in between the step is taken again, and says nothing twice.
+    const step = await transact(deps.db, async (tx) => {
+      const made = await watchOne(tx, one)
+      if (made) await writeDown(deps, made)
+      return made
+    })
+    isMore ||= step?.rows.length === ROWS
   }
   return isMore
 }
@@ -82,15 +91,18 @@ async function watchOne(tx: Tx, of: { equipmentId: string; headId: CarrierId }):
   const watched = { headId: of.headId, gunId: at.gunId, stationId: at.stationId, neckId: at.neckId }
   const isSameGun = own?.gunId === at.gunId
   const before = isSameGun ? own.watch : NO_WATCH
-  const changes = isSameGun ? await changesSince(tx, watched, own.atMs) : []
-  const made = watchOn(before, rows.map(plain), changes)
+  const hands = isSameGun ? await handsOn(tx, watched, own.atMs) : NO_HANDS
+  const made = watchOn(before, rows.map(plain), hands.motor)
+  const startsBefore = (isSameGun ? own.watch.starts : null) ?? NO_STARTS
+  const starts = startsOn(startsBefore, rows.map(startsPlain), hands.startsMs)
   const kept = dueReading(before, made)
-  const values = { gunId: at.gunId, atMs: last.atMs, watch: made.watch, keptMs: kept?.atMs ?? own?.keptMs ?? null }
+  const watch = { ...made.watch, starts: starts.watch }
+  const values = { gunId: at.gunId, atMs: last.atMs, watch, keptMs: kept?.atMs ?? own?.keptMs ?? null }
   await tx
     .insert(gunWatch)
     .values({ headId: of.headId, ...values })
     .onDuplicateKeyUpdate({ set: values })
-  return { at: watched, rows, made, stop: await stopIn(tx, of.equipmentId, rows), kept }
+  return { at: watched, rows, made, starts: starts.said, stop: await stopIn(tx, of.equipmentId, rows), kept }
 }
 async function isThere(tx: Tx, headId: CarrierId): Promise<boolean> {
   const [line] = await tx.select({ headId: gunWatch.headId }).from(gunWatch).where(eq(gunWatch.headId, headId))
@@ -111,9 +123,21 @@ const plain = ({ atMs, wireFedM, arcOnS, motorAmps }: typeof telemetryRow.$infer
   motorAmps,
 })
 
-/** What hands did to it meanwhile, as far as the motor feels it. */
-async function changesSince(tx: Tx, { headId, gunId, neckId }: Watched, sinceMs: number): Promise<Changed[]> {
-  const carriers = [headId, gunId, ...(neckId ? [neckId] : [])]
+const startsPlain = ({ atMs, arcStarts, startsFailed }: typeof telemetryRow.$inferSelect): StartRow => ({
+  atMs,
+  arcStarts,
+  startsFailed,
+})
+
+/** What hands did to it meanwhile: as far as the motor feels it, and whatever a start can depend on. */
+interface Hands {
+  motor: Changed[]
+  startsMs: number[]
+}
+const NO_HANDS: Hands = { motor: [], startsMs: [] }
+async function handsOn(tx: Tx, { headId, gunId, neckId, stationId }: Watched, sinceMs: number): Promise<Hands> {
+  const stands = await tx.select({ id: carrier.id }).from(carrier).where(eq(carrier.stationId, stationId))
+  const carriers = [headId, gunId, ...(neckId ? [neckId] : []), ...stands.map((c) => c.id)]
   const lines = await tx
     .select({ body: ledgerEvent.body, happenedMs: ledgerEvent.happenedMs })
     .from(ledgerEvent)
@@ -124,17 +148,25 @@ async function changesSince(tx: Tx, { headId, gunId, neckId }: Watched, sinceMs:
         gte(ledgerEvent.happenedMs, sinceMs),
       ),
     )
-  return lines.flatMap(({ body, happenedMs }): Changed[] => {
-    const fact = body.type === 'fact' ? body.fact : null
-    const is = fact && feltAs(fact)
-    return is ? [{ atMs: happenedMs, is }] : []
-  })
+  const facts = lines.flatMap(({ body, happenedMs }) =>
+    body.type === 'fact' ? [{ fact: body.fact, atMs: happenedMs }] : [],
+  )
+  return {
+    motor: facts.flatMap(({ fact, atMs }): Changed[] => {
+      const is = feltAs(fact)
+      return is ? [{ atMs, is }] : []
+    }),
+    startsMs: facts.filter(({ fact }) => doesStartAnew(fact)).map(({ atMs }) => atMs),
+  }
 }
 function feltAs(fact: Fact): Changed['is'] | null {
+  if (fact.kind === 'fitted' && BESIDE.has(kindOfPosition(fact.position))) return null
   if (fact.kind === 'fitted') return ANEW.has(kindOfPosition(fact.position)) ? 'anew' : 'step'
   if (fact.kind === 'mounted') return fact.as ? 'step' : 'anew'
   return fact.kind === 'wireLoaded' || fact.kind === 'wireFound' ? 'step' : null
 }
+const doesStartAnew = (fact: Fact): boolean =>
+  fact.kind === 'fitted' || fact.kind === 'mounted' || fact.kind === 'wireLoaded'
 
 /** The newest point of the band that is welded with most, where so many arc hours passed since one was written down. */
 function dueReading(before: GunWatch, { watch }: { watch: GunWatch }): WatchPointKept | null {
@@ -147,13 +179,20 @@ function dueReading(before: GunWatch, { watch }: { watch: GunWatch }): WatchPoin
 }
 
 /** What creeps, else how it goes: once each, however often the step is taken. */
-async function writeDown(deps: Deps, { at, made, stop, kept }: Step): Promise<void> {
+async function writeDown(deps: Deps, { at, made, starts, stop, kept }: Step): Promise<void> {
   if (stop && deps.now() - stop.atMs < FRESH_MS) await openStop(deps, at, stop)
   for (const creeping of made.said) await keepReading(deps, at, ofCreeping(creeping))
+  for (const told of starts) await keepReading(deps, at, ofStarts(told))
   const isSaid = made.said.length > 0
   if (kept && !isSaid)
     await keepReading(deps, at, {
-      ...{ atMs: kept.atMs, value: kept.amps, is: isStillHigh(made.watch, kept.speed) ? 'look' : 'good', limit: null },
+      ...{
+        what: 'motorAmps',
+        atMs: kept.atMs,
+        value: kept.amps,
+        is: isStillHigh(made.watch, kept.speed) ? 'look' : 'good',
+        limit: null,
+      },
       from: { speed: kept.speed },
     })
 }
@@ -207,20 +246,25 @@ const seenNote = (stop: StopSeen): string =>
 
 /** What was said and has not come back is not said to be good. */
 const isStillHigh = (watch: GunWatch, speed: number) => watch.bands.some((b) => b.speed === speed && b.saidA !== null)
-const ofCreeping = ({ amps, baseA, speed, sinceMs, atMs }: Creeping) => ({
-  ...{ atMs, value: amps, is: 'look' as const, limit: baseA },
+const ofCreeping = ({ amps, baseA, speed, sinceMs, atMs }: Creeping): Said => ({
+  ...{ what: 'motorAmps', atMs, value: amps, is: 'look', limit: baseA },
   from: { speed, baseA, sinceMs },
 })
 
-type Said = Pick<ReadingFact, 'is' | 'limit' | 'from'> & { atMs: number; value: number }
+const ofStarts = ({ is, share, wellShare, tries, failed, sinceMs, atMs }: StartsTold): Said => ({
+  ...{ what: 'failedStarts', atMs, value: share, is: is === 'more' ? 'look' : 'good', limit: null },
+  from: { wellShare, tries, failed, sinceMs },
+})
+
+type Said = Pick<ReadingFact, 'what' | 'is' | 'limit' | 'from'> & { atMs: number; value: number }
 async function keepReading(deps: Deps, at: Watched, said: Said): Promise<void> {
-  const key = keyOf(`watch-${at.headId}-${said.atMs}`)
+  const key = keyOf(`watch-${at.headId}-${said.what === 'motorAmps' ? '' : `${said.what}-`}${said.atMs}`)
   if (await actByKey(deps.db, 'read', key)) return
   await writeAct(deps, NOBODY, async (w) => {
     const [head] = await w.tx.select().from(headNow).where(eq(headNow.headId, at.headId))
     const { atMs, ...read } = said
     const fact: ReadingFact = {
-      ...{ kind: 'reading', carrierId: at.gunId, what: 'motorAmps', method: WATCHED, how: 'measured' },
+      ...{ kind: 'reading', carrierId: at.gunId, method: WATCHED, how: 'measured' },
       ...{ left: null, grade: null, headId: at.headId, wireId: head?.spoolWireId ?? null },
       ...read,
     }

@@ -5,12 +5,13 @@ import { eq } from 'drizzle-orm'
 import { act } from '@contract/logbook.ts'
 import { readingRequest } from '@contract/reading.ts'
 import { workedMs } from '@core/clock/schedule.ts'
+import { failedBefore } from '@core/simulator/starts.ts'
 import { motorAmpsAt } from '@core/simulator/motor.ts'
 import { carrier, feeder, part, stationNow, telemetryRow } from '@server/db/schema.ts'
 import { insertMany } from '@server/db/db.ts'
 import { watchFeeders } from '@server/cell/watcher.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
-import { CREEPS, STAND_IN } from './yard.ts'
+import { BENDS, CREEPS, STAND_IN, START_FAILS } from './yard.ts'
 import { crashed, logOnBench } from '@server/cell/write.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
 import { followedUp } from '@server/followup/act.ts'
@@ -32,8 +33,9 @@ const CELL: CellFit = {
   cutter: 'clamps and shears',
   reach: 'by ladder',
   centreMm: 0.5,
-  reamEvery: 12,
-  sprayMl: 0.6,
+  cycleArcS: 75,
+  reamEvery: 8,
+  sprayMl: 1.5,
   tankL: 1,
   shotsPerReam: 1,
   lockOut:
@@ -64,6 +66,60 @@ const CENTRES: Readonly<Record<string, readonly number[]>> = {
   'Cell 3': [0.2, 0.25, 0.2],
 }
 
+type TankRead = readonly [daysAgo: number, found: number, left: number | null]
+/** What was seen of the reamers as their turn came and straight after, newest last, and of the tanks: one blade leaves ever more. */
+const REAMED: Readonly<Record<string, { due: readonly string[]; left: readonly string[]; tank: readonly TankRead[] }>> =
+  {
+    'Cell 1': {
+      due: ['free', 'free', 'ring', 'free', 'free'],
+      left: ['clean', 'clean'],
+      tank: [
+        [24, 0.3, 1],
+        [2, 0.4, null],
+      ],
+    },
+    'Cell 2': {
+      due: ['ring', 'third', 'ring', 'third'],
+      left: ['clean'],
+      tank: [
+        [26, 0.25, 1],
+        [9, 0.35, 1],
+        [1, 0.7, null],
+      ],
+    },
+    'Cell 3': {
+      due: ['ring', 'ring', 'ring'],
+      left: ['clean', 'ring', 'ring'],
+      tank: [
+        [20, 0.4, 1],
+        [1, 0.12, null],
+      ],
+    },
+  }
+/** Reamer, cutter and sprayer of one cell: blades put on seven weeks ago, and what was seen of them since. */
+async function plantReamer(
+  ago: (days: number) => Deps,
+  who: Who,
+  { name, slug, stationId }: { name: string; slug: string; stationId: StationId },
+): Promise<void> {
+  const blades = ['reamer', 'cutter'] as const
+  const acts = blades.map((position) => act.parse({ stationId, act: 'changed', position, outReason: 'due' }))
+  await logActs(ago(49), who, { key: `story-blades-${slug}`, acts })
+  const seen = REAMED[name]
+  if (!seen) return
+  const look = (days: number, what: 'beforeReam' | 'afterReam', grade: string) =>
+    read(ago(days), who, {
+      ...{ key: `story-${what}-${slug}-${days}`, stationId, what, method: 'look', how: 'looked', grade },
+    })
+  for (const [i, grade] of seen.due.entries()) await look(30 - 6 * i, 'beforeReam', grade)
+  for (const [i, grade] of seen.left.entries()) await look(29 - 9 * i, 'afterReam', grade)
+  for (const [days, value, left] of seen.tank)
+    await read(ago(days), who, {
+      ...{ key: `story-tank-${slug}-${days}`, stationId, what: 'agentTank', method: 'level', how: 'measured' },
+      ...{ value, left },
+    })
+}
+
 /** Cells as they are built, their necks and pulls, and a crash that was put right ten days ago. */
 export async function plantCells(deps: Deps, who: Who, idOf: (name: string) => StationId): Promise<void> {
   const ago = (days: number): Deps => ({ ...deps, now: () => deps.now() - days * DAY_MS })
@@ -76,6 +132,7 @@ export async function plantCells(deps: Deps, who: Who, idOf: (name: string) => S
       { name: 'reamerClamp' as const, value: '20' },
     ]
     await setSettings(ago(60), who, { key: `story-reamer-${slug}`, stationId, how: 'read', settings })
+    await plantReamer(ago, who, { name, slug, stationId })
     for (const [piece, [before, now]] of pulls.entries())
       for (const [days, value] of [
         [60, before],
@@ -135,11 +192,14 @@ function rowsOf(
   const arcS = (one.arcHoursPerShift / 7.5) * (ROW_MS / 1000)
   const creep = one.place === CREEPS.place ? { fromMs: at.nowMs - CREEPS.days * DAY_MS, perDay: CREEPS.perDay } : null
   const motor = { seed: at.seed, baseA: one.motorA, creep }
+  const bends = one.place === BENDS.place ? { fromMs: at.nowMs - BENDS.days * DAY_MS, share: BENDS.share } : null
+  const starts = { seed: at.seed, share: START_FAILS, worse: bends }
   const rows: (typeof telemetryRow.$inferInsert)[] = []
-  let worked = 0
+  let [worked, startsFailed] = [0, 0]
   for (let atMs = at.nowMs - ROWS_DAYS * DAY_MS; atMs < at.nowMs; atMs += ROW_MS) {
     if (!at.isWorked(atMs)) continue
     worked++
+    startsFailed += failedBefore(starts, atMs) + failedBefore(starts, atMs - ROW_MS / 2)
     rows.push({
       ...{ equipmentId: one.equipmentId, bootId: LIVE, seq: rows.length, atMs, arcStarts: 2 * worked },
       ...{ arcOnS: worked * arcS, wireFedM: (worked * arcS * one.wireMPerMin) / 60 },
@@ -149,7 +209,7 @@ function rowsOf(
         volts: null,
         gasFlowLpm: null,
         rollFedM: null,
-        startsFailed: null,
+        startsFailed,
       },
     })
   }

@@ -505,6 +505,10 @@ export const HANDS_TABLET = 'yard tablet'
 /** The cell whose liner creeps under the feed motor: for so many days, by such a share of its current each. */
 export const CREEPS = { place: 'Cell 1', days: 6, perDay: 0.03 }
 
+/** The cell whose cutter began to bend the wire’s end, so many days ago: from then on such a share of its starts come to nothing, elsewhere so few. */
+export const BENDS = { place: 'Cell 2', days: 4, share: 0.07 }
+export const START_FAILS = 0.008
+
 /** Feeders that send their own counts; the stand-in plays them. */
 export const STAND_IN = [
   { place: 'Cell 1', equipmentId: 'WF-301', arcHoursPerShift: 4.1, wireMPerMin: 9, motorA: 2.1 },

@@ -42,6 +42,9 @@ export function cleaningHere(hung: Hung, shop: ShopModel, built: Built): Cleanin
   const ruleH = isByHours ? (shop.ruleFor('nozzle', hung.station.classKey)?.cleanLimit ?? null) : null
   const school = rulingFor('D16', ruledBy(hung.station, built), shop.choices).school.key
   const learnt = learntInterval({ ruleH, found, prior })
+  // Where a reamer comes by itself, hours between hands say nothing.
+  if (hung.station.classKey === 'cell' && (built.cell?.reamEvery ?? null) !== null)
+    return { limit: null, way: 'machine', learnt, rises: false }
   return {
     limit: isByHours ? cleanLimit({ school, ruleH, learnt }) : null,
     way: cleaningWay(school),

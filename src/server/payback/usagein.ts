@@ -2,7 +2,7 @@ import { type CarrierId, NO_ID, type StationId } from '@core/ids/id.ts'
 import { DAY_MS, MIN_MS } from '@core/units/time.ts'
 import { daysOfUse, usedOver, type DaysOfUse, type MonthOfUse } from '@core/clock/months.ts'
 import { workedMs } from '@core/clock/schedule.ts'
-import { gte, isNull, or } from 'drizzle-orm'
+import { and, gte, inArray, isNull, or } from 'drizzle-orm'
 import { headMonth, headNow, mount } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
 import { type HeadRow } from '@server/projection/rows.ts'
@@ -70,10 +70,24 @@ export async function usageIn(
   return (stationId, window) => used.get(stationId)?.[window] ?? NOTHING_USED
 }
 
-interface HeadUse {
+export interface HeadUse {
   days: DaysOfUse
   runOn: HeadRow['runOn']
 }
+/** What some heads used, day by day, since a moment: asked for stretches by `usedOver`. */
+export async function usesSince(
+  db: Reader,
+  headIds: readonly CarrierId[],
+  sinceMs: number,
+): Promise<Map<CarrierId, HeadUse>> {
+  if (headIds.length === 0) return new Map()
+  const [months, heads] = await Promise.all([
+    readMany(db, headMonth, and(inArray(headMonth.headId, [...headIds]), gte(headMonth.monthMs, sinceMs - MONTH_MS))),
+    readMany(db, headNow, inArray(headNow.headId, [...headIds])),
+  ])
+  return usesOf(months, heads)
+}
+
 /** Heads that anything was ever told of. */
 function usesOf(
   months: readonly (typeof headMonth.$inferSelect)[],

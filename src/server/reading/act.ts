@@ -46,7 +46,7 @@ export async function logReading(deps: Deps, who: Who, r: Request): Promise<Read
   }
   const kept = {
     ...made,
-    from: { ...made.from, ...cleanedBefore(r.what, { hung, shop, here }, r.happenedMs ?? happenedAt(deps)) },
+    from: { ...cleanedBefore(r.what, { hung, shop, here }, r.happenedMs ?? happenedAt(deps)), ...made.from },
   }
   const eventId = await logFacts(deps, who, {
     kind: 'read',
@@ -88,7 +88,8 @@ function cleanedBefore(
 ): Record<string, number> {
   const nozzle = frontOf(at.hung)?.rows.find((r) => r.position === 'nozzle')
   const sinceCleanedH = what === 'nozzleOpen' && nozzle ? arcSinceCleaned(at, nozzle, nowMs) : null
-  return sinceCleanedH === null ? {} : { sinceCleanedH }
+  const cycles = what === 'beforeReam' ? (setupOf(at.hung, at.shop).cell?.reamEvery ?? null) : null
+  return { ...(sinceCleanedH === null ? {} : { sinceCleanedH }), ...(cycles === null ? {} : { cycles }) }
 }
 
 export interface Numbers {
@@ -251,12 +252,14 @@ export function readingFacts(r: Request, made: Numbers, at: FactsAt): Fact[] {
     limit,
   }
   const isCentred = r.what === 'toolCentre' && fact.is === 'good'
+  // A clean ream shows that blade and clamp go with what is on.
+  const isReamed = r.what === 'afterReam' && fact.is === 'good'
   // The knob read and left alone is no setting of the tension.
   const isSetOrTried = r.left !== null || r.grade !== null
   const settled =
     r.what === 'tension' && isSetOrTried
       ? [...new Set([...r.settled, 'tension' as const])]
-      : [...r.settled, ...(isCentred ? (['toolCentre'] as const) : [])]
+      : [...r.settled, ...(isCentred ? (['toolCentre'] as const) : []), ...(isReamed ? (['reamer'] as const) : [])]
   return [fact, ...raisedFacts(r, at), ...settledFacts(place, settled)]
 }
 

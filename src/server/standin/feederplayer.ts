@@ -1,4 +1,5 @@
-import { isArcAt, usedByArcs, type ArcPlan, type Counters } from '@core/simulator/arcs.ts'
+import { arcStartsIn, isArcAt, usedByArcs, type ArcPlan, type Counters } from '@core/simulator/arcs.ts'
+import { failedBefore, type StartsPlan } from '@core/simulator/starts.ts'
 import { motorAmpsAt, type MotorPlan } from '@core/simulator/motor.ts'
 import { workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { type FeederRowSent } from '@contract/telemetry.ts'
@@ -16,7 +17,7 @@ export interface FeederState {
   bootId: string
   nextSeq: number
   countedMs: number
-  counters: Counters
+  counters: Counters & { startsFailed: number }
   buffer: FeederRowSent[]
 }
 export interface FeederSetUp {
@@ -24,6 +25,8 @@ export interface FeederSetUp {
   plan: ArcPlan
   /** What its motor draws while it feeds. */
   motor: MotorPlan
+  /** How often a start comes to nothing. */
+  starts: StartsPlan
   schedule: Schedule | null
 }
 
@@ -31,12 +34,15 @@ export const bootUp = (bootId: string, atMs: number): FeederState => ({
   bootId,
   nextSeq: 0,
   countedMs: atMs,
-  counters: { wireFedM: 0, arcOnS: 0, arcStarts: 0 },
+  counters: { wireFedM: 0, arcOnS: 0, arcStarts: 0, startsFailed: 0 },
   buffer: [],
 })
 
 const isOpen = (schedule: Schedule | null, fromMs: number, toMs: number) =>
   schedule === null || workedMs(schedule, fromMs, toMs) > (toMs - fromMs) / 2
+
+const failedIn = ({ plan, starts }: FeederSetUp, fromMs: number, toMs: number): number =>
+  arcStartsIn(plan, fromMs, toMs).reduce((n, ms) => n + failedBefore(starts, ms), 0)
 
 /** Counts on to a moment and puts a row about it into the buffer. */
 export function tick(state: FeederState, setUp: FeederSetUp, atMs: number): FeederState {
@@ -47,6 +53,7 @@ export function tick(state: FeederState, setUp: FeederSetUp, atMs: number): Feed
     wireFedM: counters.wireFedM + used.wireFedM,
     arcOnS: counters.arcOnS + used.arcOnS,
     arcStarts: counters.arcStarts + used.arcStarts,
+    startsFailed: (counters.startsFailed || 0) + (isWorking ? failedIn(setUp, state.countedMs, atMs) : 0),
   }
   const row: FeederRowSent = {
     equipmentId: setUp.equipmentId,

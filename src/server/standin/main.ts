@@ -4,7 +4,7 @@ import { z } from 'zod'
 import { type FeederRowSent } from '@contract/telemetry.ts'
 import { type HandsState } from '@core/simulator/hands.ts'
 import { makeRandom } from '@core/random/random.ts'
-import { AREAS, CREEPS, HANDS_TABLET, STAND_IN } from '@server/demo/yard.ts'
+import { AREAS, BENDS, CREEPS, HANDS_TABLET, STAND_IN, START_FAILS } from '@server/demo/yard.ts'
 import { standInToken } from '@server/shop/feeders.ts'
 import { clockMovedBy } from '@server/time/clock.ts'
 import { playRound, type HandsPlay } from './hands.ts'
@@ -52,6 +52,7 @@ const setUps = STAND_IN.map((feeder, i): FeederSetUp & { arcHours: number } => {
       ...{ seed: i + 1, creep: null },
       baseA: feeder.motorA * (feeder.place === CREEPS.place ? 1 + CREEPS.days * CREEPS.perDay : 1),
     },
+    starts: { seed: i + 1, share: feeder.place === BENDS.place ? BENDS.share : START_FAILS, worse: null },
     plan: { seed: i + 1, duty: feeder.arcHoursPerShift / 7.5, wireMPerMin: feeder.wireMPerMin },
     schedule: shiftsOfYard(area, now()),
   }

@@ -75,10 +75,11 @@ export function CellForm(props: { cell: CellLine; others: readonly CellLine[]; u
           id="cf-centre"
           label={`tool centre off at most, ${measures(units).rule.word}`}
         />
+        <QuantityField form={form} name="cycleArcS" id="cf-cycle" label="arc in one cycle, seconds" />
         <QuantityField form={form} name="reamEvery" id="cf-ream" label="cycles from ream to ream" />
         <QuantityField form={form} name="shotsPerReam" id="cf-shots" label="shots of anti-spatter a ream" />
         <QuantityField form={form} name="sprayMl" id="cf-shot" label="a shot, ml" />
-        <QuantityField form={form} name="tankL" id="cf-tank" label="its tank, litres" />
+        <QuantityField form={form} name="tankL" id="cf-tank" label={`its tank, ${measures(units).volume.word}`} />
       </div>
       <TypedField
         form={form}
@@ -140,22 +141,26 @@ function Picks({ built, pick }: { built: CellFit; pick: (part: Partial<CellFit>)
 function numbersOf(cell: CellFit, units: Units) {
   const rule = { of: 'rule', units, above: 0, to: 10, kept: cell.centreMm } as const
   const whole = { of: 'plain', isWhole: true, from: 0, to: 1000 } as const
+  const arc = { of: 'seconds', above: 0, to: 7200 } as const
+  const tank = { of: 'volume', units, above: 0, to: 100, kept: cell.tankL } as const
   const plain = (to: number) => ({ of: 'plain', above: 0, to }) as const
   return {
     readers: {
       centreMm: quantity(rule),
+      cycleArcS: quantity(arc),
       reamEvery: quantity({ ...whole, from: 1 }),
       shotsPerReam: quantity({ ...whole, to: 10 }),
       sprayMl: quantity(plain(50)),
-      tankL: quantity(plain(100)),
+      tankL: quantity(tank),
       lockOut: words,
     },
     begin: {
       centreMm: shownQuantity(cell.centreMm, rule),
+      cycleArcS: shownQuantity(cell.cycleArcS, arc),
       reamEvery: shownQuantity(cell.reamEvery, whole),
       shotsPerReam: shownQuantity(cell.shotsPerReam, whole),
       sprayMl: shownQuantity(cell.sprayMl, plain(50)),
-      tankL: shownQuantity(cell.tankL, plain(100)),
+      tankL: shownQuantity(cell.tankL, tank),
       lockOut: cell.lockOut ?? '',
     },
   }

@@ -16,7 +16,8 @@ import { useLog } from '@web/log/queries.ts'
 import { CellForm } from './CellForm.tsx'
 import { centreWords, creepingSentence, heavierSentence, lengthsOf, todoOf } from './cellwords.ts'
 import { PullForm } from './PullForm.tsx'
-import { ReamerForm } from './ReamerForm.tsx'
+import { Reamer } from './Reamer.tsx'
+import { failsSentence, tankSentence } from './reamerwords.ts'
 import { useCrash, useNeckSwap } from './queries.ts'
 
 interface Props {
@@ -45,7 +46,8 @@ export function CellOpened(props: Props) {
       <Todo {...props} />
       <TracePicture stationId={cell.stationId} isDown={cell.isDown} units={units} />
       <p>
-        {centreWords(cell, units)} {creepingSentence(cell, props.at)} {heavierSentence(cell, units)}
+        {centreWords(cell, units)} {creepingSentence(cell, props.at)} {failsSentence(cell, props.at)}{' '}
+        {heavierSentence(cell, units)} {tankSentence(cell, props.at, units)}
       </p>
       {length ? (
         <PullForm cell={cell} length={length} units={units} onDone={() => props.onPiece(null)} />
@@ -54,7 +56,7 @@ export function CellOpened(props: Props) {
       ) : doing === 'built' ? (
         <CellForm cell={cell} others={props.at.cells} units={units} onDone={done} />
       ) : doing === 'reamer' ? (
-        <ReamerForm cell={cell} units={units} onDone={done} />
+        <Reamer cell={cell} at={props.at} units={units} onDone={done} />
       ) : (
         <Acts {...props} onDo={setDoing} />
       )}
@@ -126,7 +128,7 @@ function Acts({ cell, isLead, onDo }: Props & { onDo: (what: 'neck' | 'built' | 
         {cell.goesRound ? <Key onClick={() => onDo('neck')}>Another neck on</Key> : null}
       </div>
       <p className="cell-more">
-        <Bare onClick={() => onDo('reamer')}>reamer’s blade and clamp</Bare>
+        <Bare onClick={() => onDo('reamer')}>reamer, cutter, sprayer</Bare>
         {isLead ? <Bare onClick={() => onDo('built')}>how this cell is built</Bare> : null}
         <Link to={`/gun/${cell.stationId}`}>the gun</Link>
         <Link to={`/drag?gun=${cell.stationId}`}>its drag</Link>

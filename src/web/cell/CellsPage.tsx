@@ -11,6 +11,7 @@ import { PhoneMore } from '@web/sections/PhoneMore.tsx'
 import { BenchOpened } from './BenchOpened.tsx'
 import { CellOpened } from './CellOpened.tsx'
 import { cellSentence, cellsSentence, creepingSentence, heavierSentence, todoWords, todoOf } from './cellwords.ts'
+import { failsSentence } from './reamerwords.ts'
 import { GoRound, NewNeck } from './GoRound.tsx'
 import { OneMore } from './OneMore.tsx'
 import { Shelves } from './Shelves.tsx'
@@ -138,7 +139,7 @@ function List(props: {
             />
             <p className="cell-todo">
               {todoOf(c).length > 0 ? `${todoWords(todoOf(c)[0]?.task ?? 'toolCentre')}. ` : ''}
-              {creepingSentence(c, at)} {heavierSentence(c, units)}
+              {creepingSentence(c, at)} {failsSentence(c, at)} {heavierSentence(c, units)}
             </p>
           </div>
           {open?.stationId === c.stationId ? <Here>{props.children}</Here> : null}

@@ -26,6 +26,7 @@ const cell = (over: Partial<CellLine> = {}): CellLine => ({
   ...{ neckName: 'N1', neckSinceMs: NOW - 86_400_000, keepsCentre: true, isDown: false, cell: BUILT, own: {} },
   ...{ bladeMm: null, clampMm: null, misfits: [], todo: [], centre: null, limitMm: 0.5, isLimitGuess: true, pulls: [] },
   creeping: null,
+  reamer: { blade: null, cutter: null, every: null, reams: null, tank: null, fails: null },
   ready: [{ neckId: anId('carrier', 'car_n4'), name: 'N4', verdict: { is: 'right', amiss: [], minutes: 0 } }],
   ...over,
 })
@@ -49,11 +50,13 @@ describe('what the cells say first', () => {
     const crashed = cell({ todo: [todo('toolCentre')], isDown: true })
     const centre = cell({ name: 'Cell 2', todo: [todo('toolCentre', 'another neck went on')] })
     const rounds = [ROUND]
-    expect(cellsSentence({ cells: [centre, crashed], rounds })).toContain('Cell 1: the torch hit something')
-    expect(cellsSentence({ cells: [centre], rounds })).toContain('Cell 2: the tool centre is to be checked')
-    expect(cellsSentence({ cells: [cell({ isDown: true })], rounds })).toBe('Cell 1 is down.')
-    expect(cellsSentence({ cells: [cell()], rounds: [{ ...ROUND, ready: 0 }] })).toBe('No neck is ready.')
-    expect(cellsSentence({ cells: [cell()], rounds })).toBe('One neck is ready, nothing is open at the cells.')
+    expect(cellsSentence({ nowMs: NOW, cells: [centre, crashed], rounds })).toContain('Cell 1: the torch hit something')
+    expect(cellsSentence({ nowMs: NOW, cells: [centre], rounds })).toContain('Cell 2: the tool centre is to be checked')
+    expect(cellsSentence({ nowMs: NOW, cells: [cell({ isDown: true })], rounds })).toBe('Cell 1 is down.')
+    expect(cellsSentence({ nowMs: NOW, cells: [cell()], rounds: [{ ...ROUND, ready: 0 }] })).toBe('No neck is ready.')
+    expect(cellsSentence({ nowMs: NOW, cells: [cell()], rounds })).toBe(
+      'One neck is ready, nothing is open at the cells.',
+    )
     const untold = {
       is: 'toMakeRight' as const,
       amiss: [{ is: 'untold' as const, kindKey: 'tip' as const }],
@@ -62,13 +65,13 @@ describe('what the cells say first', () => {
     const said = cell({
       ready: [{ neckId: 'car_n9' as CellLine['ready'][number]['neckId'], name: 'N9', verdict: untold }],
     })
-    expect(cellsSentence({ cells: [said], rounds })).toContain('No neck that is said to be ready is right')
-    expect(cellsSentence({ cells: [], rounds: [] })).toBe('No robot cells yet.')
+    expect(cellsSentence({ nowMs: NOW, cells: [said], rounds })).toContain('No neck that is said to be ready is right')
+    expect(cellsSentence({ nowMs: NOW, cells: [], rounds: [] })).toBe('No robot cells yet.')
   })
   it('a motor that works harder comes before what is only down, with how much and since when', () => {
     const creeping = { amps: 2.4, baseA: 2, sinceMs: NOW - 3 * 86_400_000, atMs: NOW }
     const c = cell({ creeping })
-    expect(cellsSentence({ cells: [c], rounds: [ROUND] })).toContain('Cell 1: the feed motor works harder')
+    expect(cellsSentence({ nowMs: NOW, cells: [c], rounds: [ROUND] })).toContain('Cell 1: the feed motor works harder')
     expect(creepingSentence(c, { nowMs: NOW, zone: 'UTC' })).toContain('up 20 % at the same wire speed since')
   })
   it('tells where the way got heavier: a length of conduit, or the liner', () => {

@@ -3,6 +3,7 @@ import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { neckPaysBackWeeks, type NecksAt } from '@core/cell/neckneed.ts'
 import { type BenchThing, type CellLine, type CellsAnswer, type NeckRoundLine } from '@contract/cell.ts'
 import { cable, force, twoFigures, type Units } from '@web/format/numbers.ts'
+import { isTankLow } from './reamerwords.ts'
 import { fineLength } from '@web/format/lengths.ts'
 import { ago, when } from '@web/format/times.ts'
 import { capital, countWord, inN, listed, lower } from '@web/format/words.ts'
@@ -11,7 +12,7 @@ const CRASH = new Set(['toolCentre', 'neckStraight', 'cableLook', 'reamer'])
 const hasCrash = (c: CellLine) => c.todo.some((t) => CRASH.has(t.task) && t.why === 'the torch hit something')
 
 /** What needs hands at the cells now, first things first. */
-export function cellsSentence({ cells, rounds }: Pick<CellsAnswer, 'cells' | 'rounds'>): string {
+export function cellsSentence({ cells, rounds, nowMs }: Pick<CellsAnswer, 'cells' | 'rounds' | 'nowMs'>): string {
   if (cells.length === 0) return 'No robot cells yet.'
   const crashed = cells.filter(hasCrash)
   if (crashed.length > 0)
@@ -22,11 +23,17 @@ export function cellsSentence({ cells, rounds }: Pick<CellsAnswer, 'cells' | 'ro
   const creeps = cells.filter((c) => c.creeping !== null)
   if (creeps.length > 0)
     return `${listed(creeps.map((c) => c.name))}: the feed motor works harder at the same wire speed. Look at the liner before it stops.`
+  const fails = cells.filter((c) => c.reamer.fails !== null)
+  if (fails.length > 0)
+    return `${listed(fails.map((c) => c.name))}: more starts come to nothing than did. Look at the wire’s end before it stops.`
   const down = cells.filter((c) => c.isDown)
   if (down.length > 0) return `${listed(down.map((c) => c.name))} ${down.length === 1 ? 'is' : 'are'} down.`
   const short = rounds.filter((r) => r.ready === 0)
   if (short.length > 0)
     return `No neck is ready${rounds.length > 1 ? ` for ${listed(short.map((r) => r.familyName ?? '?'))}` : ''}.`
+  const dry = cells.filter((c) => isTankLow(c, nowMs))
+  if (dry.length > 0)
+    return `${listed(dry.map((c) => c.name))}: anti-spatter is empty or may be by tomorrow night. Fill the tank.`
   const said = cells.flatMap((c) => c.ready).filter((n) => !n.verdict.amiss.some((a) => a.is === 'toMend'))
   if (said.length > 0 && said.every((n) => n.verdict.is !== 'right'))
     return 'No neck that is said to be ready is right for a cell: see what is wrong.'
@@ -42,6 +49,7 @@ export function cellSentence(c: CellLine): string {
   const [first] = todoOf(c)
   if (hasCrash(c)) return `${c.name}: the torch hit something. Before it welds:`
   if (first) return `${c.name}: ${lower(todoWords(first.task))}.`
+  if (c.reamer.fails) return `${c.name}: more starts come to nothing than did.`
   if (c.creeping) return `${c.name}: the feed motor works harder than it did.`
   return c.isDown ? `${c.name} is down.` : `${c.name}: nothing is open.`
 }

@@ -5,6 +5,7 @@ import {
   inchToMm,
   ipmToMetrePerMin,
   kgToLb,
+  L_PER_QUART,
   lbToKg,
   LPM_PER_CFH,
   M3_PER_FT3,
@@ -35,6 +36,7 @@ const METRIC = {
   rule: plainly('mm', 'rule'),
   pressure: plainly('bar', 'pressure'),
   gasVolume: plainly('m³', 'gasVolume'),
+  volume: plainly('L', 'volume'),
 }
 const FOOT_M = MM_PER_FOOT / 1000
 const US: Record<keyof typeof METRIC, Measure> = {
@@ -70,6 +72,12 @@ const US: Record<keyof typeof METRIC, Measure> = {
     toSi: (ft3: number) => ft3 * M3_PER_FT3,
     fromSi: (m3: number) => m3 / M3_PER_FT3,
     rule: { of: 'gasVolume', units: 'us' },
+  },
+  volume: {
+    word: 'qt',
+    toSi: (qt: number) => qt * L_PER_QUART,
+    fromSi: (l: number) => l / L_PER_QUART,
+    rule: { of: 'volume', units: 'us' },
   },
 }
 export const measures = (units: Units): Record<keyof typeof METRIC, Measure> => (units === 'us' ? US : METRIC)

@@ -1,5 +1,5 @@
 import { type LifeUnit } from '@core/path/columns.ts'
-import { kgToLb, LPM_PER_CFH, metrePerMinToIpm, MM_PER_FOOT, N_PER_LBF } from '@core/units/convert.ts'
+import { kgToLb, L_PER_QUART, LPM_PER_CFH, metrePerMinToIpm, MM_PER_FOOT, N_PER_LBF } from '@core/units/convert.ts'
 import { inchName } from '@core/units/wiresize.ts'
 
 export type Units = 'metric' | 'us'
@@ -44,6 +44,9 @@ export const wireSpeed = (speed: number, units: Units) =>
 
 export const force = (forceN: number, units: Units) =>
   units === 'us' ? `${twoFigures(forceN / N_PER_LBF)} lbf` : `${twoFigures(forceN)} N`
+/** A liquid, litres. */
+export const volume = (litres: number, units: Units) =>
+  units === 'us' ? `${twoFigures(litres / L_PER_QUART)} qt` : `${twoFigures(litres)} L`
 export const flow = (flowLpm: number, units: Units) =>
   units === 'us' ? `${twoFigures(flowLpm / LPM_PER_CFH)} ft³/h` : `${twoFigures(flowLpm)} L/min`
 

@@ -245,7 +245,7 @@ describe('in a shop of inches', () => {
     expect(view.getByText('Cut 1 1/16 in off, no more.')).toBeTruthy()
     expect(ruleLength(18, 'us')).toBe('11/16 in')
     expect(ruleLength(25.4, 'us')).toBe('1 in')
-    expect(ruleLength(0.4, 'us')).toBe('0 in')
+    expect(ruleLength(0.4, 'us')).toBe('0.02 in')
   })
   it('says which rule it is, and what is too short to buy', () => {
     expect(ruleSentence(linerOf({ by: 'B', neededMm: 3 }), 'metric')).toContain('3 mm stand out of the tip holder')

@@ -5,7 +5,7 @@ import { type ReadingKey, type ReadingUnit } from '@core/reading/keys.ts'
 import { methodOf, READING } from '@core/reading/specs.ts'
 import { type KeptLine, type ReadingAnswer, type ReadingLine, type TrendLine } from '@contract/reading.ts'
 import { measures, type Measure, plainly } from '@web/format/measures.ts'
-import { amount, flow, force, twoFigures, type Units, minutes } from '@web/format/numbers.ts'
+import { amount, flow, force, twoFigures, type Units, minutes, volume } from '@web/format/numbers.ts'
 import { ago, shortDate, when } from '@web/format/times.ts'
 import { capital, listed, partName } from '@web/format/words.ts'
 import { fineLength, ruleLength } from '@web/format/lengths.ts'
@@ -19,6 +19,8 @@ export function readingValue(what: ReadingKey, value: number, units: Units): str
       return force(value, units)
     case 'L/min':
       return flow(value, units)
+    case 'L':
+      return volume(value, units)
     case 'mm':
       if (READING[what].sd <= FINE_SD_MM) return fineLength(value, units)
       return value < 0 ? `−${ruleLength(-value, units)}` : ruleLength(value, units)
@@ -57,6 +59,7 @@ export function readingMeasure(what: ReadingKey, units: Units): Measure {
   if (unit === 'L/min') return of.flow
   if (unit === 'mm') return of.rule
   if (unit === 'bar') return of.pressure
+  if (unit === 'L') return of.volume
   return (unit && PLAIN[unit]) ?? NO_UNIT
 }
 
@@ -166,11 +169,17 @@ export const foundWhy = (found: readonly Pick<Alarm, 'what' | 'at'>[]): string =
   const once = (words: readonly string[]) => listed([...new Set(words)])
   return `found at the ${once(found.map((f) => partName(f.at)))} (${once(found.map((f) => READING[f.what].name))}).`
 }
+/** What equipment tells by itself. */
+const WATCHED_SAYS: Partial<Record<ReadingKey, string>> = {
+  motorAmps: 'Feed motor current creeps up at the same wire speed',
+  failedStarts: 'More starts come to nothing than did',
+  slip: 'Rolls turned and the wire did not come',
+}
 /** "Drive tension creeps: look at liner, tip and rolls." */
 export function alarmSentence(alarm: Pick<Alarm, 'what' | 'is' | 'seen' | 'isWatched'>): string {
   const spec = READING[alarm.what]
   if (alarm.isWatched)
-    return `${capital(spec.name)} creeps up at the same wire speed, as the feeder itself sends it: ${spec.asksFor}, before it stops.`
+    return `${WATCHED_SAYS[alarm.what] ?? capital(spec.name)}, as the feeder itself sends it: ${spec.asksFor}${alarm.is === 'act' ? '' : ', before it stops'}.`
   const grade = alarm.seen && methodOf(alarm.what, alarm.seen.method)?.grades.find((g) => g.key === alarm.seen?.grade)
   if (alarm.is === 'act' && grade) return `Put right: ${spec.name}, ${grade.says}.`
   if (alarm.is === 'look' && grade) return `Look again: ${spec.name}, ${grade.says}.`

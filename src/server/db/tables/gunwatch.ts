@@ -1,4 +1,5 @@
 import { json, mysqlTable } from 'drizzle-orm/mysql-core'
+import { type StartsWatch } from '@core/cell/starts.ts'
 import { type GunWatch } from '@core/cell/watch.ts'
 import { idColumn, instantMs } from './columns.ts'
 
@@ -8,7 +9,7 @@ export const gunWatch = mysqlTable('gun_watch', {
   gunId: idColumn<'carrier'>('gun_id'),
   /** Rows up to then are in it. */
   atMs: instantMs('at_ms').notNull(),
-  watch: json('watch').$type<GunWatch>().notNull(),
+  watch: json('watch').$type<GunWatch & { starts?: StartsWatch }>().notNull(),
   /** When a reading was last written down from it. */
   keptMs: instantMs('kept_ms'),
 })
