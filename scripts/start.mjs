@@ -187,16 +187,21 @@ async function watchDatabase({ database, start, isStopping }) {
 
 const LIVE_EVERY_MS = 10_000
 const MOST_SILENT = 6
-/** A server that is up and says nothing for a minute is ended, and so started again. */
+/** Coming up it builds the demo, or counts what was left to be counted: on a slow machine that takes minutes. */
+const MOST_COMING_UP = 360
+/** A server that was up and says nothing for a minute is ended, and so started again; so is one that has not come up in an hour. */
 async function watchServer({ server, told, isStopping }) {
+  let upPid = null
   for (let silent = 0; ;) {
     await wait(LIVE_EVERY_MS)
     if (isStopping()) return
     const pid = server.pid()
     const isWell = pid === null || (await answers(`${told.address}/api/live`))
+    if (isWell) upPid = pid
     silent = isWell ? 0 : silent + 1
-    if (silent < MOST_SILENT || pid !== server.pid()) continue
-    say('The server has said nothing for a minute; it is ended and started again.')
+    const wasUp = pid === upPid
+    if (silent < (wasUp ? MOST_SILENT : MOST_COMING_UP) || pid !== server.pid()) continue
+    say(`The server has said nothing for ${wasUp ? 'a minute' : 'an hour'}; it is ended and started again.`)
     server.restart()
     silent = 0
   }

@@ -7,7 +7,7 @@ import { pino } from 'pino'
 import { compose, type Composed } from '@server/wiring/compose.ts'
 import { migrateDatabase } from './db/db.ts'
 import { connectStandIn } from './demo/standin.ts'
-import { buildDemo, isEmpty, isOldDemo } from './demo/demo.ts'
+import { demoWhereNone, isOldDemo } from './demo/demo.ts'
 import { DEMO_LEAD } from './demo/yard.ts'
 import { readEnv, type Env } from '@server/wiring/env.ts'
 import { forgetKeys } from './call/bound.ts'
@@ -75,10 +75,7 @@ async function makeReady(deps: Composed['deps'], env: Env, say: Say): Promise<vo
   await forgetKeys(deps)
   if (await finishBuilding(deps)) say('What is counted from the ledger stands whole now.')
   if (await recount(deps)) say('What a change of shifts or wires left to be counted is counted now.')
-  if (env.WITH_DEMO === '1' && (await isEmpty(deps))) {
-    say('Building the demo yard with 18 months of history (once, about 20 seconds) …')
-    await buildDemo(deps)
-  }
+  if (env.WITH_DEMO === '1') await demoWhereNone(deps, say)
   if (env.WITH_DEMO === '1' && env.STANDIN_SECRET) await connectStandIn(deps, env.STANDIN_SECRET)
 }
 

@@ -890,7 +890,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
     slips: [0.01],
     worse: 'down',
     sd: 0.06,
-    resetBy: ['reamer', 'nozzle'],
+    resetBy: ['reamer'],
     asksFor:
       'see that blade and clamp go with the nozzle, that the blade cuts, and that it goes in straight and far enough',
     methods: [

@@ -63,7 +63,6 @@ function bladeOf(s: Surveyed, kindKey: KindKey, { cell, nowMs }: ReamerAt): Cell
 }
 
 function reamsOf(s: Surveyed, { built, cell, readings }: ReamerAt, everyNow: number): CellLine['reamer']['reams'] {
-  const nozzleMs = s.positions.find((p) => p.kind.key === 'nozzle')?.row.fittedMs ?? 0
   const bladeMs = s.positions.find((p) => p.kind.key === 'reamer')?.row.fittedMs ?? 0
   const wire = s.checked.setup.wire
   const due = readings.flatMap((r): ReamLook[] => {
@@ -72,7 +71,7 @@ function reamsOf(s: Surveyed, { built, cell, readings }: ReamerAt, everyNow: num
     return shut === null || typeof cycles !== 'number' ? [] : [{ closedShare: shut, cycles }]
   })
   const left = readings.flatMap((r) => {
-    const shut = r.what === 'afterReam' && r.atMs >= Math.max(nozzleMs, bladeMs) ? shutIn(r) : null
+    const shut = r.what === 'afterReam' && r.atMs >= bladeMs ? shutIn(r) : null
     return shut === null ? [] : [shut]
   })
   const prior = closurePrior({

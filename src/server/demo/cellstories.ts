@@ -74,24 +74,24 @@ const REAMED: Readonly<Record<string, { due: readonly string[]; left: readonly s
       due: ['free', 'free', 'ring', 'free', 'free'],
       left: ['clean', 'clean'],
       tank: [
-        [24, 0.3, 1],
-        [2, 0.4, null],
+        [13, 0.25, 1],
+        [3, 0.2, 1],
       ],
     },
     'Cell 2': {
       due: ['ring', 'third', 'ring', 'third'],
       left: ['clean'],
       tank: [
-        [26, 0.25, 1],
-        [9, 0.35, 1],
-        [1, 0.7, null],
+        [21, 0.2, 1],
+        [11, 0.15, 1],
+        [2, 0.3, 1],
       ],
     },
     'Cell 3': {
       due: ['ring', 'ring', 'ring'],
       left: ['clean', 'ring', 'ring'],
       tank: [
-        [20, 0.4, 1],
+        [12, 0.3, 1],
         [1, 0.12, null],
       ],
     },

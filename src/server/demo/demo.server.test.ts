@@ -17,11 +17,11 @@ import { type LinerAnswer, type StuckAnswer } from '@contract/liner.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type JointsAnswer } from '@contract/rightparts.ts'
 import { type SpareGun } from '@contract/spareguns.ts'
-import { carrier, life, meta, mount, stationNow, station } from '@server/db/schema.ts'
+import { carrier, ledgerEvent, life, meta, mount, stationNow, station } from '@server/db/schema.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { Client, startTestServer, type TestServer } from '@server/testing/testserver.ts'
 import { YARD_MS } from '@server/testing/worlds.ts'
-import { isOldDemo } from './demo.ts'
+import { forgetHalfDemo, HALF, isEmpty, isOldDemo } from './demo.ts'
 import { DOUBTFUL, MISBUILT } from './fityard.ts'
 import { type LateAnswer, type StockAnswer } from '@contract/stock.ts'
 import { CELL_TIP } from './buyingstories.ts'
@@ -365,6 +365,13 @@ describe('the demo built on', () => {
       expect(await isOldDemo(deps)).toBe(false)
       await deps.db.update(meta).set({ value: '0' }).where(eq(meta.key, 'demo'))
       expect(await isOldDemo(deps)).toBe(true)
+      // Cut short while it was built, all of it goes and it is built anew; whole, nothing of it does.
+      expect(await forgetHalfDemo(deps)).toBe(false)
+      expect(await isEmpty(deps)).toBe(false)
+      await deps.db.update(meta).set({ value: HALF }).where(eq(meta.key, 'demo'))
+      expect(await forgetHalfDemo(deps)).toBe(true)
+      expect(await isEmpty(deps)).toBe(true)
+      expect(await deps.db.$count(ledgerEvent)).toBe(0)
     },
   )
 })

@@ -1,6 +1,6 @@
 import { type Position, type KindKey, kindOfPosition, ridesOnNeck } from '@core/path/columns.ts'
-import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
-import { count, eq } from 'drizzle-orm'
+import { DAY_MS, HOUR_MS, MIN_MS } from '@core/units/time.ts'
+import { count, eq, sql } from 'drizzle-orm'
 import { hash } from '@node-rs/argon2'
 import {
   type AreaId,
@@ -36,6 +36,7 @@ import {
   wire,
 } from '@server/db/schema.ts'
 import { transact, type Tx } from '@server/db/db.ts'
+import { inTurn } from '@server/db/lease.ts'
 import { type Deps } from '@server/call/context.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { writeUnprojected, type SaidAct, type SaidLine, type Writing } from '@server/write/act.ts'
@@ -72,6 +73,8 @@ import { whyOf } from './whystories.ts'
 const SEED = 20_417
 const HISTORY_DAYS = 540
 export const DEMO_VERSION = '6'
+/** Until its last story is planted. */
+export const HALF = 'half built'
 
 export async function isEmpty(deps: Deps): Promise<boolean> {
   const [rows] = await deps.db.select({ n: count() }).from(site)
@@ -82,6 +85,36 @@ export async function isEmpty(deps: Deps): Promise<boolean> {
 export async function isOldDemo(deps: Deps): Promise<boolean> {
   const [built] = await deps.db.select().from(meta).where(eq(meta.key, 'demo'))
   return built !== undefined && built.value !== DEMO_VERSION
+}
+
+const LONGEST_MS = 60 * MIN_MS
+/**
+ * The demo where there is no shop yet, by one server at a time. One whose building was cut short is emptied first and built anew: no server listens before
+ * it stands, so nobody has done anything in it.
+ */
+export async function demoWhereNone(deps: Deps, say: (text: string) => void): Promise<void> {
+  await inTurn(deps.db, { name: 'demo', waitMs: LONGEST_MS }, async () => {
+    if (await forgetHalfDemo(deps)) say('The demo yard was cut short while it was built; it is built anew.')
+    if (!(await isEmpty(deps))) return
+    say('Building the demo yard with 18 months of history (once, about 20 seconds) …')
+    await buildDemo(deps)
+  })
+}
+
+/** What tells of the database and not of the shop. */
+const OF_DATABASE: ReadonlySet<string> = new Set(['__drizzle_migrations', 'lease', 'meta'])
+/** Empties a demo whose building was cut short; answers whether there was one. */
+export async function forgetHalfDemo(deps: Deps): Promise<boolean> {
+  const [demo] = await deps.db.select().from(meta).where(eq(meta.key, 'demo'))
+  if (demo?.value !== HALF) return false
+  const [rows] = (await deps.db.execute(
+    sql`select table_name as name from information_schema.tables where table_schema = database()`,
+  )) as unknown as [{ name: string }[]]
+  await transact(deps.db, async (tx) => {
+    for (const { name } of rows) if (!OF_DATABASE.has(name)) await tx.execute(sql`delete from ${sql.identifier(name)}`)
+    await tx.delete(meta).where(eq(meta.key, 'demo'))
+  })
+  return true
 }
 
 /** The name of a shop that is somebody's own; null for a demo, or where there is none. */
@@ -115,11 +148,12 @@ export async function buildDemo(deps: Deps): Promise<void> {
       const ids = await insertShop(tx, demoDeps)
       const made = await insertPlaces(w, ids)
       await insertHistory(w, { deps: demoDeps, made, ids })
-      await tx.insert(meta).values([{ key: 'demo', value: DEMO_VERSION }])
+      await tx.insert(meta).values([{ key: 'demo', value: HALF }])
     }),
   )
   await rebuild(demoDeps, true)
   await plantStories(demoDeps)
+  await deps.db.update(meta).set({ value: DEMO_VERSION }).where(eq(meta.key, 'demo'))
 }
 
 async function insertShop(tx: Tx, deps: Deps): Promise<AllIds> {

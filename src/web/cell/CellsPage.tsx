@@ -38,7 +38,7 @@ export function CellsPage() {
   const thing = at.bench.find((b) => b.carrierId === get('on'))
   const isAlone = isPhone && (open ?? thing) !== undefined
   const opened = { at, units, isLead, open, thing, put, piece: get('piece') === '' ? null : Number(get('piece')) }
-  const head = isAlone && open ? cellSentence(open) : isAlone && thing ? thing.name : cellsSentence(at)
+  const head = isAlone && open ? cellSentence(open, at.nowMs) : isAlone && thing ? thing.name : cellsSentence(at)
   return (
     <main className="cells">
       <h1 className="sentence">{head}</h1>

@@ -23,6 +23,9 @@ interface Props {
   onDone: () => void
 }
 
+/** How the cell is made safe stands above; what else can hurt at the nozzle. */
+const HAZARDS = (methodOf('beforeReam', 'look')?.hazards ?? []).filter((h) => h !== 'robot')
+
 /** Reamer, cutter and sprayer beside one torch: what they did, what is seen in the nozzle before and after a ream, what is in the tank. */
 export function Reamer(props: Props) {
   const { cell, at, units, onDone } = props
@@ -35,6 +38,9 @@ export function Reamer(props: Props) {
       <h3>Reamer and sprayer</h3>
       <p>{reamSentence(cell)}</p>
       {blades ? <p>{blades}</p> : null}
+      <AtCell value={true}>
+        <CautionLines className="step-hazard" hazards={HAZARDS} />
+      </AtCell>
       <Look cell={cell} what="beforeReam" asks="As its turn comes, before it goes in: how shut is the nozzle?" />
       <Look cell={cell} what="afterReam" asks="Straight after it: what did it leave?" />
       {tank ? <p>{tank}</p> : null}
@@ -55,9 +61,6 @@ function Look({ cell, what, asks }: { cell: CellLine; what: 'beforeReam' | 'afte
   return (
     <fieldset className="cell-look">
       <legend>{asks}</legend>
-      <AtCell value={true}>
-        <CautionLines className="step-hazard" hazards={(method?.hazards ?? []).filter((h) => h !== 'robot')} />
-      </AtCell>
       <div className="cell-keys">
         {method?.grades.map((g) => (
           <Key

@@ -3,43 +3,22 @@ import { screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { afterEach, describe, expect, it } from 'vitest'
 import { anId } from '@core/testing/ids.ts'
-import { NOTHING_OF_CELL, type CellFit } from '@core/rightparts/facts.ts'
+import { type CellFit } from '@core/rightparts/facts.ts'
 import { type NecksAt } from '@core/cell/neckneed.ts'
-import { type CellLine, type CellsAnswer, type NeckRoundLine } from '@contract/cell.ts'
+import { type CellLine, type NeckRoundLine } from '@contract/cell.ts'
 import { saidOf, stage, unstage } from '@web/testing/stage.tsx'
 import { NOW } from '@web/testing/samples.ts'
+import { aCell as cell, BUILT, cellsOf as answer } from '@web/testing/cellsamples.ts'
 import { CellsPage } from './CellsPage.tsx'
 import { cellsSentence, creepingSentence, heavierSentence, lengthsOf, oneMoreSentence, weeksWord } from './cellwords.ts'
 
 const OK = { ok: true }
-const BUILT: CellFit = {
-  ...NOTHING_OF_CELL,
-  ...{ payoff: 'drum', booster: 'electric', lockOut: 'Key in your pocket.' },
-  conduit: [
-    { name: 'drum to post', lengthM: 4, bends: 2, lining: 'polymer' },
-    { name: 'along the arm', lengthM: 1.5, bends: 1, lining: 'rollers' },
-  ],
-}
-const cell = (over: Partial<CellLine> = {}): CellLine => ({
-  ...{ stationId: anId('station', 'stn_00c1'), name: 'Cell 1', areaName: 'Cells', wireName: 'steel 1.2' },
-  ...{ familyName: 'Tarn', gunName: 'gun 1', cableM: 1.2, goesRound: true, neckId: anId('carrier', 'car_n1') },
-  ...{ neckName: 'N1', neckSinceMs: NOW - 86_400_000, keepsCentre: true, isDown: false, cell: BUILT, own: {} },
-  ...{ bladeMm: null, clampMm: null, misfits: [], todo: [], centre: null, limitMm: 0.5, isLimitGuess: true, pulls: [] },
-  creeping: null,
-  reamer: { blade: null, cutter: null, every: null, reams: null, tank: null, fails: null },
-  ready: [{ neckId: anId('carrier', 'car_n4'), name: 'N4', verdict: { is: 'right', amiss: [], minutes: 0 } }],
-  ...over,
-})
 const ROUND: NeckRoundLine = {
   ...{ familyId: anId('family', 'fam_1'), familyName: 'Tarn', robots: 3, spares: 2, ready: 1 },
   lifeH: { mean: 100, sdLog: 0.2, n: 12, by: 'yours' },
   mendH: { mean: 24, sdLog: 0.3, n: 0, by: 'trade' },
   ...{ lifeShape: 2, mendSigma: 0.6, stopMinorPerHour: 14_500, priceMinor: 21_900 },
 }
-const answer = (cells: CellLine[], over: Partial<CellsAnswer> = {}): CellsAnswer => ({
-  ...{ nowMs: NOW, zone: 'UTC', currency: 'EUR', cells, bench: [], rounds: [], families: [] },
-  ...over,
-})
 const todo = (task: CellLine['todo'][number]['task'], why = 'the torch hit something') => ({ task, why, sinceMs: NOW })
 const row = (spares: number, pWeekShort: number, standingPerWeek: number): NecksAt => ({
   ...{ spares, pWeekShort, low: pWeekShort / 2, high: pWeekShort * 1.5, standingPerWeek },
@@ -147,7 +126,9 @@ describe('a cell at the guard', () => {
     )
   })
   it('keeps the pull through one length', async () => {
-    const { sent } = open(cell(), { 'POST /reading': { eventId: 'ev_1', is: 'good', target: null } })
+    const { sent } = open(cell(), {
+      'POST /reading': { eventId: 'ev_1', is: 'good', because: 'no window', target: null },
+    })
     await userEvent.click(await screen.findByRole('button', { name: 'along the arm: not pulled yet' }))
     await userEvent.type(await screen.findByLabelText('pull, N'), '6.5')
     await userEvent.click(screen.getByRole('button', { name: 'Keep it' }))

@@ -45,13 +45,14 @@ export function cellsSentence({ cells, rounds, nowMs }: Pick<CellsAnswer, 'cells
 }
 
 /** What is first at one cell. */
-export function cellSentence(c: CellLine): string {
+export function cellSentence(c: CellLine, nowMs: number): string {
   const [first] = todoOf(c)
   if (hasCrash(c)) return `${c.name}: the torch hit something. Before it welds:`
   if (first) return `${c.name}: ${lower(todoWords(first.task))}.`
   if (c.reamer.fails) return `${c.name}: more starts come to nothing than did.`
   if (c.creeping) return `${c.name}: the feed motor works harder than it did.`
-  return c.isDown ? `${c.name} is down.` : `${c.name}: nothing is open.`
+  if (c.isDown) return `${c.name} is down.`
+  return isTankLow(c, nowMs) ? `${c.name}: fill the tank of its sprayer.` : `${c.name}: nothing is open.`
 }
 
 /** A length of the way, as it stands on the cell's own picture. */

@@ -40,12 +40,12 @@ function wouldDo(now: number, would: number, isHeld: Reams['isHeld']): string {
 
 /** What the blades of reamer and cutter have done. */
 export function bladesSentence({ reamer, cell }: Pick<CellLine, 'reamer' | 'cell'>, units: Units): string {
-  const done = (name: string, blade: CellLine['reamer']['blade']) =>
-    blade
-      ? [
-          `${name} has done ${amount(blade.arcHours, 'arcHours', units)}${blade.cycles === null ? '' : `, about ${blade.cycles.toLocaleString('en')} cycles`}.`,
-        ]
-      : []
+  const done = (name: string, blade: CellLine['reamer']['blade']) => {
+    if (!blade) return []
+    const cycles =
+      blade.cycles === null ? '' : `, about ${Number(blade.cycles.toPrecision(2)).toLocaleString('en')} cycles`
+    return [`${name} has done ${amount(blade.arcHours, 'arcHours', units)} of arc${cycles}.`]
+  }
   const shears =
     cell.cutter === 'shears only'
       ? ['The cutter shears without clamping: it can bend the wire’s end, and a bent end starts badly.']
@@ -55,6 +55,8 @@ export function bladesSentence({ reamer, cell }: Pick<CellLine, 'reamer' | 'cell
   )
 }
 
+/** Less than this no pump reaches: a guess. */
+const AS_GOOD_AS_EMPTY_L = 0.05
 /** What is in the tank, and when it is empty. */
 export function tankSentence({ reamer }: Pick<CellLine, 'reamer'>, { nowMs, zone }: Told, units: Units): string {
   const { tank } = reamer
@@ -64,6 +66,7 @@ export function tankSentence({ reamer }: Pick<CellLine, 'reamer'>, { nowMs, zone
     return `${read}. When it runs out is told once a shot’s millilitres, shots a ream, cycles from ream to ream and a cycle’s seconds of arc are known.`
   const { litres, low, high, emptyMs, earlyMs, n, times } = tank.now
   if (high <= 0) return `${read}: by now it is empty.`
+  if (litres < AS_GOOD_AS_EMPTY_L) return `${read}: by now it is as good as empty.`
   const span = volume(low, units) === volume(high, units) ? '' : ` (${volume(low, units)} to ${volume(high, units)})`
   const day = (ms: number) => when(ms, nowMs, zone).replace(/ ?\d\d:\d\d$/, '') || 'today'
   const early =
@@ -93,5 +96,5 @@ export function failsSentence({ reamer, cell }: Pick<CellLine, 'reamer' | 'cell'
 const SOON_MS = 36 * 3_600_000
 export const isTankLow = ({ reamer }: Pick<CellLine, 'reamer'>, nowMs: number): boolean => {
   const now = reamer.tank?.now
-  return Boolean(now && (now.high <= 0 || (now.earlyMs !== null && now.earlyMs - nowMs < SOON_MS)))
+  return Boolean(now && (now.litres < AS_GOOD_AS_EMPTY_L || (now.earlyMs !== null && now.earlyMs - nowMs < SOON_MS)))
 }
