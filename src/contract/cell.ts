@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { FOLLOW_UPS } from '@core/followup/keys.ts'
 import { STATES } from '@core/floor/state.ts'
+import { RATED_KINDS } from '@core/rightparts/rating.ts'
 import { idempotencyKey, idOf, idText, instantMs, kindKey, lifeUnit, outReason, position, stationId } from './common.ts'
 import { cellFit } from './fit.ts'
 import { findingLine } from './rightparts.ts'
@@ -90,6 +91,16 @@ export const cellLine = z.object({
   isLimitGuess: z.boolean(),
   /** Pull through one length of the way, as last read, and as it was with the first reading; N. */
   pulls: z.array(z.object({ piece: z.number().int(), atMs: instantMs, forceN: z.number(), firstN: z.number() })),
+  /** What of its front carries the program’s heat worst; null: current, duty or every rating is untold. */
+  heat: z
+    .object({
+      at: z.enum(RATED_KINDS),
+      by: z.enum(['family', 'part']),
+      ...{ amps: z.number(), heatAmps: z.number(), may: z.number(), wants: z.number(), chance: z.number() },
+      /** What is on there and tells no rating. */
+      untold: z.array(z.enum(RATED_KINDS)),
+    })
+    .nullable(),
   /** Reamer, cutter and sprayer beside the torch. */
   reamer: z.object({
     blade,

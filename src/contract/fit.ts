@@ -131,6 +131,7 @@ export const partFit = z.object({
   grooves: z.tuple([groove, groove]).nullable(),
   material: z.enum(GUIDE_MATERIALS).nullable(),
   metal: z.enum(METALS).nullish(),
+  ratedAmps: mm(2000).nullish(),
   nozzleStyle: z.enum(NOZZLE_STYLES).nullable(),
   boreMm: mm(60),
   tipOutMm: z.number().min(-40).max(40).nullable(),

@@ -1,3 +1,4 @@
+import { Z_80 } from '@core/stats/normal.ts'
 import { HOUR_S } from '@core/units/time.ts'
 
 /** The tank as it was read, as it was found and as it was left; and the arc hours from the reading before to this one. */
@@ -38,7 +39,6 @@ const SHOT_LOG_SD = 0.35
 const SAID_L = 0.5
 /** The level is read so well, L: half the finger. */
 const READ_SD_L = 0.05
-const Z90 = 1.2815515655446004
 
 /**
  * What is left in a sprayer's tank. By what was said: litres an arc hour = shots · ml / 1000 · 3600 / (arc of a cycle · cycles a ream). By what it took:
@@ -63,10 +63,10 @@ export function agentLeft(of: AgentAsked): AgentLeft | null {
   const sd = Math.hypot(went * logSd, READ_SD_L)
   const clamp = (litres: number) => Math.min(last.leftL, Math.max(0, litres))
   const litres = clamp(last.leftL - went)
-  const low = clamp(last.leftL - went - Z90 * sd)
+  const low = clamp(last.leftL - went - Z_80 * sd)
   return {
-    ...{ litres, low, high: clamp(last.leftL - went + Z90 * sd), perArcH, n: fell.length, times },
+    ...{ litres, low, high: clamp(last.leftL - went + Z_80 * sd), perArcH, n: fell.length, times },
     hours: perArcH > 0 ? litres / perArcH : Infinity,
-    earlyH: perArcH > 0 ? low / (perArcH * Math.exp(Z90 * logSd)) : Infinity,
+    earlyH: perArcH > 0 ? low / (perArcH * Math.exp(Z_80 * logSd)) : Infinity,
   }
 }

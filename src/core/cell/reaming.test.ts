@@ -78,10 +78,7 @@ describe('what is left in the tank', () => {
     expect(seen?.times).toBeLessThan(2)
     expect((seen?.high ?? 0) - (seen?.low ?? 0)).toBeLessThan(2 * ((said?.high ?? 0) - (said?.low ?? 0)))
     const unsaid = { foundL: 0.9, leftL: 0.9, arcHours: 200 }
-    const risen = [
-      { foundL: 0.3, leftL: 0.3, arcHours: null },
-      { ...unsaid },
-    ]
+    const risen = [{ foundL: 0.3, leftL: 0.3, arcHours: null }, { ...unsaid }]
     expect(agentLeft(tank({ looks: risen }))).toMatchObject({ n: 0, times: 1, litres: 0.9 })
   })
   it('is never under nought, never over what was left in it; unread it is not told', () => {

@@ -1,6 +1,6 @@
 import { type KindKey, type LifeUnit } from '@core/path/columns.ts'
 import { type Finding } from '@core/rightparts/finding.ts'
-import { permittedDuty } from '@core/rightparts/frontrules.ts'
+import { heatAmps, permittedDuty } from '@core/rightparts/rating.ts'
 import { type Setup } from '@core/rightparts/facts.ts'
 
 /**
@@ -85,7 +85,8 @@ function seatAndRating({ setup, seat }: SpareAsked): Amiss[] {
   const fit = family?.fit
   const [amps, duty] = [procedure?.amps?.[1] ?? null, procedure?.dutyFraction ?? null]
   const rated = (setup.gas ?? procedure?.gas) === 'CO2' ? fit?.co2Amps : fit?.mixedAmps
-  const isHot = amps && duty && rated && fit?.dutyFraction && permittedDuty(rated, fit.dutyFraction, amps) < duty
+  const heats = amps && heatAmps(amps, setup.mode ?? procedure?.mode ?? null)
+  const isHot = heats && duty && rated && fit?.dutyFraction && permittedDuty(rated, fit.dutyFraction, heats) < duty
   return [
     ...(seat.fits ? [] : [{ is: 'seat' as const, wants: seat.wants, has: seat.has }]),
     ...(isHot ? [{ is: 'rating' as const, amps, ratedAmps: rated }] : []),

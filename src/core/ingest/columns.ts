@@ -130,6 +130,7 @@ export const PART_COLUMNS: readonly Wanted[] = [
   { key: 'made', words: ['made of', 'material'], isNeeded: false },
   { key: 'partLength', words: ['length m', 'length'], isNeeded: false },
   { key: 'faces', words: ['faces', 'grooves', 'groove'], isNeeded: false },
+  { key: 'rated', words: ['rated a', 'rated', 'rating', 'amps'], isNeeded: false },
   { key: 'proof', words: ['fit known by', 'fit proof', 'fit status'], isNeeded: false },
   { key: 'forAluminium', words: ['for aluminium', 'aluminium', 'aluminum'], isNeeded: false },
   { key: 'price', words: ['unit price', 'price each', 'price', 'cost', 'each'], isNeeded: false },

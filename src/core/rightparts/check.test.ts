@@ -17,7 +17,7 @@ import { wireFor } from './chooser.ts'
 import { type Setup } from './facts.ts'
 import { RULES, type RuleKey } from './finding.ts'
 import { UNTOLD_FAMILY } from './untold.ts'
-import { permittedDuty } from './frontrules.ts'
+import { permittedDuty, ratingsOf } from './rating.ts'
 import { runningGroove } from './rollrules.ts'
 
 const put = (code: string): Setup => ({
@@ -266,5 +266,37 @@ describe('permitted duty', () => {
     expect(permittedDuty(300, 0.6, 600)).toBeCloseTo(0.15, 12)
     expect(permittedDuty(300, 0.6, 100)).toBe(1)
     expect(() => permittedDuty(0, 0.6, 100)).toThrow('permittedDuty: expected amps > 0')
+  })
+  const hot = (over: Partial<Setup> = {}, tipAmps: number | null = null): Setup => ({
+    ...family({ mixedAmps: 400, co2Amps: 500, dutyFraction: 0.6 }),
+    parts: { ...RIGHT_STEEL.parts, tip: withFit('tip', 'T', { fit: { ratedAmps: tipAmps } }).parts['tip'] ?? null },
+    procedure: { ...NO_PROCEDURE, amps: [280, 320], dutyFraction: 0.6 },
+    ...over,
+  })
+  it('is asked of the gun and of each part that tells its rating; the weakest comes first', () => {
+    expect(ratingsOf(hot())).toMatchObject([{ at: 'neck', by: 'family', ratedAmps: 400 }])
+    const weak = ratingsOf(hot({}, 300))
+    expect(weak.map((r) => r.at)).toEqual(['tip', 'neck'])
+    expect(weak[0]?.may).toBeLessThan(0.6)
+    expect(check(hot({}, 300)).find((f) => f.rule === 'rating')).toMatchObject({
+      ...{ at: 'tip', remedy: { do: 'change', kindKey: 'tip' } },
+    })
+    expect(check(hot({}, 330)).filter((f) => f.rule === 'rating')).toEqual([])
+  })
+  it('pulse heats more than its mean tells; CO2 cools a part as it cools the gun', () => {
+    const [plain] = ratingsOf(hot({ mode: 'spray' }, 330))
+    const [pulse] = ratingsOf(hot({ mode: 'pulse' }, 330))
+    expect(pulse?.heatAmps).toBeCloseTo(1.15 * 320, 9)
+    expect(pulse?.may).toBeLessThan(plain?.may ?? 0)
+    expect(pulse?.chance).toBeGreaterThan(plain?.chance ?? 1)
+    const [co2] = ratingsOf(hot({ ...set({ gas: 'CO2' }), ...hot({}, 330), gas: 'CO2', mode: 'short circuit' }, 330))
+    expect(co2?.may).toBeGreaterThan(plain?.may ?? 1)
+  })
+  it('at exactly what it may the chance is even; with room to spare it is next to none', () => {
+    const even = ratingsOf(hot({ mode: 'spray', procedure: { ...NO_PROCEDURE, amps: [400, 400], dutyFraction: 0.6 } }))
+    expect(even[0]?.chance).toBeCloseTo(0.5, 6)
+    const room = ratingsOf(hot({ mode: 'spray', procedure: { ...NO_PROCEDURE, amps: [200, 200], dutyFraction: 0.3 } }))
+    expect(room[0]?.chance).toBeLessThan(0.001)
+    expect(ratingsOf(hot({ procedure: null }))).toEqual([])
   })
 })

@@ -160,6 +160,8 @@ export interface PartFit {
   grooves: [Groove, Groove] | null
   material: GuideMaterial | null
   metal?: Metal | null
+  /** Rated for so much mixed-gas current at the family’s duty; not told by parts described before it was asked. */
+  ratedAmps?: number | null | undefined
   nozzleStyle: NozzleStyle | null
   boreMm: number | null
   /** Where this nozzle leaves the tip: + out, − back in. */

@@ -164,7 +164,7 @@ export const RULES = {
     'tip position by mode',
   ),
   rating: rule(
-    'At {wanted} this gun may weld {found} of the time.',
+    'At {wanted} its {at} may weld {found} of the time.',
     'Beyond that the front runs hot: threads seize and tips burn back.',
     'rating by gas and duty',
   ),

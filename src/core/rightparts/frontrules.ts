@@ -1,6 +1,7 @@
 import { type FamilyId } from '@core/ids/id.ts'
 import { isIn, tipOutFor, type PartFacts, type Setup } from './facts.ts'
 import { text, type Finding } from './finding.ts'
+import { ratingsOf } from './rating.ts'
 
 /** What is made for one family: what screws together at the front, and liner and O-rings, whose seat, nut and pin are its own. */
 const OF_FAMILY = ['neck', 'diffuser', 'clampring', 'insulator', 'tip', 'nozzle', 'liner', 'jump', 'orings'] as const
@@ -117,33 +118,16 @@ function tipPositionRule(setup: Setup): Finding[] {
   ]
 }
 
-/**
- * Permitted duty at current I: D_r·(I_r/I)², at most 1, where I_r, D_r are the rating with that gas. Heat in the gun goes with
- * I²t. @example permittedDuty(300, 0.6, 350) // 0.44
- */
-export function permittedDuty(ratedAmps: number, ratedDuty: number, amps: number): number {
-  if (!(ratedAmps > 0) || !(amps > 0))
-    throw new RangeError(`permittedDuty: expected amps > 0, got ${ratedAmps}, ${amps}`)
-  return Math.min(1, ratedDuty * (ratedAmps / amps) ** 2)
-}
-
+/** What may not weld as much of the time as the program wants, each at its place. */
 function ratingRule(setup: Setup): Finding[] {
-  const fit = setup.family?.fit
-  const amps = setup.procedure?.amps?.[1]
-  const gas = setup.gas ?? setup.procedure?.gas
-  const duty = setup.procedure?.dutyFraction
-  const rated = gas === 'CO2' ? fit?.co2Amps : fit?.mixedAmps
-  if (!amps || !rated || !fit?.dutyFraction || !gas || !duty) return []
-  const may = permittedDuty(rated, fit.dutyFraction, amps)
-  if (may >= duty) return []
-  return [
-    {
+  return ratingsOf(setup)
+    .filter((r) => r.may < r.wants)
+    .map((r) => ({
       rule: 'rating',
       severity: 'harms',
-      at: 'neck',
-      found: { is: 'share', fraction: may },
-      wanted: { is: 'amps', amps },
-      remedy: { do: 'ask' },
-    },
-  ]
+      at: r.at,
+      found: { is: 'share', fraction: r.may },
+      wanted: { is: 'amps', amps: r.amps },
+      remedy: r.by === 'part' ? { do: 'change', kindKey: r.at } : { do: 'ask' },
+    }))
 }

@@ -24,6 +24,7 @@ export const UNTOLD_PART: PartFit = {
   grooves: null,
   material: null,
   metal: null,
+  ratedAmps: null,
   nozzleStyle: null,
   boreMm: null,
   tipOutMm: null,

@@ -4,6 +4,7 @@ import { type CarrierId } from '@core/ids/id.ts'
 import { TRIGGERS } from '@core/followup/followup.ts'
 import { NOTHING_OF_CELL } from '@core/rightparts/facts.ts'
 import { WATCHED } from '@core/reading/alarms.ts'
+import { RATED_KINDS, ratingsOf } from '@core/rightparts/rating.ts'
 import { CENTRE_MM } from '@core/reading/target.ts'
 import { type CellLine, type CellsAnswer } from '@contract/cell.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
@@ -107,6 +108,7 @@ function cellLine(s: Surveyed, at: At): CellLine {
     centre: centreOf(readings),
     ...{ limitMm: cell.centreMm ?? CENTRE_MM, isLimitGuess: cell.centreMm === null },
     pulls: pullsOf(readings),
+    heat: heatOf(s),
     reamer: reamerOf(s, { built, cell, readings, use, nowMs: at.nowMs }),
     creeping: creepingOf(s, readings),
     ready: hung && neckId ? readyFor(hung, at) : [],
@@ -123,6 +125,15 @@ function readyFor(hung: Hung, { shop, necks, states }: At): CellLine['ready'] {
       return verdict ? [{ neckId: id, name, verdict }] : []
     })
     .sort((a, b) => VERDICTS.indexOf(a.verdict.is) - VERDICTS.indexOf(b.verdict.is))
+}
+
+/** What carries the program's heat worst, and what of the front tells no rating of its own. */
+function heatOf({ checked: { setup } }: Surveyed): CellLine['heat'] {
+  const [worst] = ratingsOf(setup)
+  if (!worst) return null
+  const { at, by, amps, heatAmps, may, wants, chance } = worst
+  const untold = RATED_KINDS.filter((k) => k !== 'neck' && setup.parts[k] && !setup.parts[k]?.fit?.ratedAmps)
+  return { at, by, amps, heatAmps, may, wants, chance, untold }
 }
 
 type ReadingRow = typeof reading.$inferSelect

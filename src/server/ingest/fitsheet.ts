@@ -159,6 +159,7 @@ function partFit(cell: Cell, kindKey: KindKey | null): PartFit {
     linerKind: isLiner ? cell('made', (t) => readWord(t, LINER_KINDS)) : null,
     material: isGuide ? cell('made', (t) => readWord(t, GUIDE_MATERIALS)) : null,
     metal: kindKey && OF_METAL.has(kindKey) ? cell('made', (t) => readWord(t, METALS)) : null,
+    ratedAmps: kindKey && OF_METAL.has(kindKey) ? cell('rated', number(1)) : null,
     lengthM: cell('partLength', number(0.05)),
     grooves: kindKey === 'rolls' ? cell('faces', readFaces) : null,
   }

@@ -134,6 +134,7 @@ async function partRows({ db, shop }: At): Promise<Row[]> {
     partLength: text(p.fit?.lengthM),
     faces: p.fit?.grooves?.map((g) => `${g.sizeMm} ${g.shape}`).join(' / ') ?? '',
     forAluminium: yesNo(p.fit?.isForAluminium),
+    rated: text(p.fit?.ratedAmps),
     proof: p.fit?.proof ?? '',
     price: p.priceMinor === null ? '' : String(p.priceMinor / 100),
     onHand: text(stock.get(p.id)),

@@ -38,6 +38,7 @@ export const LABELS: Record<string, string> = {
   partLength: 'length (m)',
   faces: 'faces',
   forAluminium: 'for aluminium',
+  rated: 'rated (A)',
   proof: 'fit known by',
   price: 'price',
   pricePer: 'per (pieces)',

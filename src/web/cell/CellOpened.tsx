@@ -17,6 +17,7 @@ import { CellForm } from './CellForm.tsx'
 import { centreWords, creepingSentence, heavierSentence, lengthsOf, todoOf } from './cellwords.ts'
 import { PullForm } from './PullForm.tsx'
 import { Reamer } from './Reamer.tsx'
+import { heatSentence } from './heatwords.ts'
 import { failsSentence, isTankLow, tankSentence } from './reamerwords.ts'
 import { useCrash, useNeckSwap } from './queries.ts'
 
@@ -47,7 +48,8 @@ export function CellOpened(props: Props) {
       <TracePicture stationId={cell.stationId} isDown={cell.isDown} units={units} />
       <p>
         {centreWords(cell, units)} {creepingSentence(cell, props.at)} {failsSentence(cell, props.at)}{' '}
-        {heavierSentence(cell, units)} {isTankLow(cell, props.at.nowMs) ? tankSentence(cell, props.at, units) : ''}
+        {heavierSentence(cell, units)} {heatSentence(cell)}{' '}
+        {isTankLow(cell, props.at.nowMs) ? tankSentence(cell, props.at, units) : ''}
       </p>
       {length ? (
         <PullForm cell={cell} length={length} units={units} onDone={() => props.onPiece(null)} />

@@ -45,12 +45,13 @@ export function datumWords(datum: Datum, units: Units, isStanding = false): stri
 }
 
 /** What is wrong, as a sentence. */
-export function findingSentence(f: Pick<FindingLine, 'rule' | 'found' | 'wanted'>, units: Units): string {
+export function findingSentence(f: Pick<FindingLine, 'rule' | 'at' | 'found' | 'wanted'>, units: Units): string {
   const isStanding = f.rule === 'tipPosition'
   return capital(
     RULES[f.rule].what
       .replace('{found}', datumWords(f.found, units, isStanding))
-      .replace('{wanted}', datumWords(f.wanted, units, isStanding)),
+      .replace('{wanted}', datumWords(f.wanted, units, isStanding))
+      .replace('{at}', findingPlace(f)),
   )
 }
 export const findingWhy = (f: Pick<FindingLine, 'rule'>) => RULES[f.rule].why

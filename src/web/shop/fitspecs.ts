@@ -137,10 +137,13 @@ export const PROOF_SPEC: Spec = {
   ],
 }
 const METAL: Spec = { key: 'metal', label: 'made of, or faced with', is: 'pick', options: same(METALS) }
+/** By its maker, with mixed gas, at the duty of its family. */
+const RATED: Spec = { key: 'ratedAmps', label: 'rated with mixed gas', is: 'quantity', of: 'amps' }
 /** What is asked of a part, by its kind. */
 export const PART_SPECS: Partial<Record<KindKey, readonly Spec[]>> = {
-  tip: [{ key: 'isForAluminium', label: 'bored for aluminium', is: 'maybe' }, METAL],
-  diffuser: [METAL],
+  tip: [{ key: 'isForAluminium', label: 'bored for aluminium', is: 'maybe' }, METAL, RATED],
+  neck: [METAL, RATED],
+  diffuser: [METAL, RATED],
   liner: [
     ...LINER,
     { key: 'lengthM', label: 'length as bought', is: 'quantity', of: 'cable' },
@@ -158,6 +161,7 @@ export const PART_SPECS: Partial<Record<KindKey, readonly Spec[]>> = {
   ],
   nozzle: [
     METAL,
+    RATED,
     { key: 'nozzleStyle', label: 'goes on', is: 'pick', options: same(NOZZLE_STYLES) },
     { key: 'boreMm', label: 'bore', is: 'quantity', of: 'rule' },
     { key: 'tipOutMm', label: 'leaves the tip (− back)', is: 'quantity', of: 'rule' },

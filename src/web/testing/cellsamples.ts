@@ -18,6 +18,7 @@ export const aCell = (over: Partial<CellLine> = {}): CellLine => ({
   ...{ neckName: 'N1', neckSinceMs: NOW - 86_400_000, keepsCentre: true, isDown: false, cell: BUILT, own: {} },
   ...{ bladeMm: null, clampMm: null, misfits: [], todo: [], centre: null, limitMm: 0.5, isLimitGuess: true, pulls: [] },
   creeping: null,
+  heat: null,
   reamer: { blade: null, cutter: null, every: null, reams: null, tank: null, fails: null },
   ready: [{ neckId: anId('carrier', 'car_n4'), name: 'N4', verdict: { is: 'right', amiss: [], minutes: 0 } }],
   ...over,
