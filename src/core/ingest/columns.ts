@@ -1,3 +1,5 @@
+import { CELL_COLUMNS } from './cellsheet.ts'
+
 /** A column a sheet may have, with the words people head it by. */
 export interface Wanted {
   key: string
@@ -45,6 +47,8 @@ export const PLACE_COLUMNS: readonly Wanted[] = [
   { key: 'fitted', words: ['fitted', 'put on date', 'put on', 'date', 'changed', 'since'], isNeeded: false },
   { key: 'wire', words: ['wire', 'wire size', 'wire name'], isNeeded: false },
   { key: 'cable', words: ['cable', 'cable m', 'cable length', 'length'], isNeeded: false },
+  { key: 'placeClass', words: ['class', 'place class', 'kind of place'], isNeeded: false },
+  ...CELL_COLUMNS.map(({ key, words }) => ({ key, words, isNeeded: false })),
 ]
 
 export const USAGE_COLUMNS: readonly Wanted[] = [

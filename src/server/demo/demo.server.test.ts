@@ -304,7 +304,27 @@ const CHECKS: Record<string, () => Promise<void>> = {
   },
   'A liner that dies while nobody looks': async () => {
     const watched = (await floor()).guns.flatMap((g) => g.found.filter((f) => f.isWatched).map((f) => [g.name, f.at]))
-    expect(watched).toEqual([['Cell 1', 'liner']])
+    expect(watched).toContainEqual(['Cell 1', 'liner'])
+    expect(watched.every(([, where]) => where === 'liner' || where === 'tip')).toBe(true)
+  },
+  'A cutter that bends the wire’s end': async () => {
+    const { cells } = (await lead.get<CellsAnswer>('/cells')).body
+    expect(cells.map((c) => [c.name, c.reamer.fails !== null])).toEqual([
+      ['Cell 1', false],
+      ['Cell 2', true],
+      ['Cell 3', false],
+    ])
+    expect((await gun('Cell 2')).alarms.find((a) => a.what === 'failedStarts')?.isWatched).toBe(true)
+  },
+  'Reamers and their sprayers': async () => {
+    const { cells } = (await lead.get<CellsAnswer>('/cells')).body
+    const every = cells.map((c) => c.reamer.reams?.every ?? 0)
+    expect(every[0]).toBeGreaterThan(8)
+    expect(every[1]).toBeLessThan(8)
+    const [full, , dry] = cells.map((c) => c.reamer.tank?.now)
+    expect(full?.litres).toBeGreaterThan(0.5)
+    expect(dry?.litres).toBeLessThan(0.1)
+    expect(cells.every((c) => (c.reamer.blade?.cycles ?? 0) > 5000)).toBe(true)
   },
   'A length of conduit that pulls harder': async () => {
     const { cells } = (await lead.get<CellsAnswer>('/cells')).body

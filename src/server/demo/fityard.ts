@@ -191,8 +191,11 @@ const NOZZLE: Record<string, Pick<PartFit, 'nozzleStyle' | 'boreMm' | 'tipOutMm'
 }
 
 /** What is told of a part of a family, by its kind and size. */
+/** What the makers of the yard's tips rate them for, by wire. */
+const TIP_AMPS: Readonly<Record<string, number>> = { '0.8': 240, '0.9': 280, '1': 320, '1.2': 380, '1.6': 480 }
 export function partFitOf(kind: KindKey, family: string, sizeMm: number | null): PartFit | null {
-  if (kind === 'tip') return { ...UNTOLD_PART, isForAluminium: false, metal: 'copper' }
+  if (kind === 'tip')
+    return { ...UNTOLD_PART, isForAluminium: false, metal: 'copper', ratedAmps: TIP_AMPS[String(sizeMm)] ?? null }
   if (kind === 'nozzle') return { ...UNTOLD_PART, ...NOZZLE[family], metal: 'copper' }
   if (kind === 'liner')
     return {

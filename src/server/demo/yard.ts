@@ -494,6 +494,16 @@ export const STORIES = [
     where: 'Cell 1',
     mustFind: 'its feed motor’s current creeps at the same wire speed, said before it stops',
   },
+  {
+    story: 'A cutter that bends the wire’s end',
+    where: 'Cell 2',
+    mustFind: 'more starts come to nothing than did, said by its feeder',
+  },
+  {
+    story: 'Reamers and their sprayers',
+    where: 'Cell 1–3',
+    mustFind: 'cell 1 may ream seldomer, cell 2 wants it oftener; the tank of cell 3 is as good as empty',
+  },
   { story: 'A length of conduit that pulls harder', where: 'Cell 2', mustFind: 'from post to arm, not the liner' },
   { story: 'A torch that hit a clamp', where: 'Cell 3', mustFind: 'its tool centre touched up, nothing left open' },
   { story: 'A brake left tight, and spare guns', where: 'T2', mustFind: 'a reminder on the hub; one gun ready' },
@@ -506,7 +516,7 @@ export const HANDS_TABLET = 'yard tablet'
 export const CREEPS = { place: 'Cell 1', days: 6, perDay: 0.03 }
 
 /** The cell whose cutter began to bend the wire’s end, so many days ago: from then on such a share of its starts come to nothing, elsewhere so few. */
-export const BENDS = { place: 'Cell 2', days: 4, share: 0.07 }
+export const BENDS = { place: 'Cell 2', days: 7, share: 0.07 }
 export const START_FAILS = 0.008
 
 /** Feeders that send their own counts; the stand-in plays them. */

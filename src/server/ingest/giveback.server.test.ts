@@ -105,7 +105,9 @@ describe('purchases and places', () => {
   })
   it('places come back with what is on them, and read as the same', async () => {
     const back = await sheet('places')
-    expect(table(back)[0]).toEqual(['place', 'area', 'which part', 'part code', 'put on (date)', 'wire', 'cable (m)'])
+    // A shop without robots is asked for nothing of theirs.
+    const asked = ['place', 'area', 'which part', 'part code', 'put on (date)', 'wire', 'cable (m)', 'kind of place']
+    expect(table(back)[0]).toEqual(asked)
     expect(
       table(back)
         .slice(1)

@@ -23,9 +23,17 @@ import { mustLead, type Deps, type Who } from '@server/call/context.ts'
 import { fromRow } from '@server/ledger/lines.ts'
 import { harmless } from '@server/logbook/csv.ts'
 import { readPurchases } from '@server/parts/purchases.ts'
-import { loadShop, type ShopModel, type ShopPlaces, type ShopSite, type ShopKinds } from '@server/shopmodel/model.ts'
+import {
+  loadShop,
+  type ShopModel,
+  type ShopPlaces,
+  type ShopSite,
+  type ShopKinds,
+  type StationRow,
+} from '@server/shopmodel/model.ts'
 import { shiftSpan, shiftsOf } from '@server/time/calendar.ts'
 import { addDays, dayOf, wallOf, wallToMsOrNext } from '@server/time/wall.ts'
+import { CELL_COLUMNS } from '@core/ingest/cellsheet.ts'
 import { WANTED } from '@core/ingest/guess.ts'
 import { LABELS } from './sheet.ts'
 
@@ -66,7 +74,7 @@ export async function sheetBack(deps: Deps, who: Who, query: z.output<typeof she
     fromMs: wallToMsOrNext(zone, from, '00:00'),
     toMs: wallToMsOrNext(zone, addDays(to, 1), '00:00'),
   }
-  const { headings, columns } = await columnsOf(deps.db, query.kind)
+  const { headings, columns } = await columnsOf(at, query.kind)
   const rows = query.blank === '1' ? await blanks(query.kind, at) : await ROWS[query.kind](at)
   const keyAt = new Map(Object.entries(columns).map(([key, index]) => [index, key]))
   const data = rows.map((row) => headings.map((_, i) => harmless(row[keyAt.get(i) ?? ''] ?? '')))
@@ -75,7 +83,7 @@ export async function sheetBack(deps: Deps, who: Who, query: z.output<typeof she
 
 /** The columns of the newest sheet of a kind, as it came in. */
 async function columnsOf(
-  db: Reader,
+  { db, shop }: At,
   kind: ImportKind,
 ): Promise<{ headings: string[]; columns: Record<string, number> }> {
   const [last] = await db
@@ -85,10 +93,13 @@ async function columnsOf(
     .orderBy(desc(importRun.atMs))
     .limit(1)
   if (last?.headings && last.columns) return { headings: last.headings, columns: last.columns }
-  const keys = WANTED[kind].map((w) => w.key)
+  // A shop without robots is not asked how their cells are built.
+  const hasCells = shop.stations.some((s) => s.classKey === 'cell')
+  const keys = WANTED[kind].map((w) => w.key).filter((key) => hasCells || !OF_CELLS.has(key))
   return { headings: keys.map((k) => LABELS[k] ?? k), columns: Object.fromEntries(keys.map((k, i) => [k, i])) }
 }
 
+const OF_CELLS: ReadonlySet<string> = new Set(CELL_COLUMNS.map((c) => c.key))
 const ROWS: Record<ImportKind, (at: At) => Promise<Row[]>> = {
   places: placeRows,
   usage: usageRows,
@@ -155,6 +166,19 @@ function familyRows({ shop }: At): Promise<Row[]> {
   )
 }
 
+function placeRow(s: StationRow, shop: ShopModel): Row {
+  const built = shop.built(s.id)
+  const cell = s.classKey === 'cell' ? built.cell : null
+  return {
+    place: s.name,
+    area: areaName(s.areaId, shop),
+    wire: shop.wires.get(built.wireId ?? '')?.name ?? '',
+    cable: text(built.cableM),
+    placeClass: shop.classes.get(s.classKey)?.name ?? s.classKey,
+    ...(cell ? Object.fromEntries(CELL_COLUMNS.map((c) => [c.key, c.write(cell)])) : {}),
+  }
+}
+
 async function placeRows({ db, shop }: At): Promise<Row[]> {
   const [nows, positions, parts] = await Promise.all([
     db.select().from(stationNow),
@@ -174,13 +198,7 @@ async function placeRows({ db, shop }: At): Promise<Row[]> {
   return shop.stations.flatMap((s) => {
     const now = nowOf.get(s.id)
     const carriers = new Set(carriersAt(s.id, now, shop))
-    const built = shop.built(s.id)
-    const here = {
-      place: s.name,
-      area: areaName(s.areaId, shop),
-      wire: shop.wires.get(built.wireId ?? '')?.name ?? '',
-      cable: text(built.cableM),
-    }
+    const here = placeRow(s, shop)
     const on = positions
       .filter((p) => carriers.has(p.carrierId))
       .map((p) => ({

@@ -147,6 +147,7 @@ async function wouldDo(
   return {
     'places new': fresh.length,
     'places there already': planned.plan.places.length - fresh.length,
+    'cells told how they are built': planned.plan.places.filter((p) => Object.keys(p.cell).length > 0).length,
     'wires new': new Set(fresh.flatMap((p) => p.newWire?.name ?? [])).size,
     'parts put on': planned.plan.fits.length,
     'cells left out': planned.plan.bad.length,

@@ -1,8 +1,10 @@
 import { parseDay } from '@contract/when.ts'
 import { type WireId } from '@core/ids/id.ts'
 import { parseNumber } from '@core/units/number.ts'
+import { readCell } from '@core/ingest/cellsheet.ts'
 import { kindFromWord } from '@core/path/kinds.ts'
 import { readWireWords, type CatalogueWire } from '@core/catalogue/wires.ts'
+import { type CellFit } from '@core/rightparts/facts.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
 import { type BadRow } from '@contract/ingest.ts'
 import { type KindRow, type ShopModel, type ShopFit, type ShopSite, type ShopKinds } from '@server/shopmodel/model.ts'
@@ -16,6 +18,10 @@ export interface PlannedPlace {
   /** A wire of the trade that the shop has not said yet. */
   newWire: CatalogueWire | null
   cableM: number | null
+  /** What kind of place it is; null: the sheet does not say. */
+  classKey: string | null
+  /** How a robot’s cell is built, as far as the row tells. */
+  cell: Partial<CellFit>
   row: number
 }
 export interface PlannedFit {
@@ -76,7 +82,37 @@ function placeOf(
   const wire = wireOf(cellOf(sheet, row, 'wire'), at)
   const cableM = cableOf(cellOf(sheet, row, 'cable'), at.bad)
   // Left out, a cell takes nothing else of its row with it.
-  return { name, areaName, ...(wire ?? UNTOLD_WIRE), cableM: cableM ?? null, row: at.number }
+  const classKey = classOf(cellOf(sheet, row, 'placeClass'), at)
+  const cell = readCell((key) => cellOf(sheet, row, key), at.shop.site.units, at.bad)
+  const known = at.shop.stations.find((s) => s.name.toLowerCase() === name.toLowerCase())
+  if (Object.keys(cell).length > 0 && known && known.classKey !== 'cell')
+    at.bad(
+      'place',
+      `${known.name} is no robot’s cell here; say what it is in Our shop first, or leave those columns empty`,
+    )
+  if (Object.keys(cell).length > 0 && classKey !== null && classKey !== 'cell')
+    at.bad(
+      'placeClass',
+      'the row tells how a robot’s cell is built, and this is none; write cell, or leave those columns empty',
+    )
+  return {
+    ...{ name, areaName, ...(wire ?? UNTOLD_WIRE), cableM: cableM ?? null, row: at.number },
+    ...{ cell, classKey: classKey ?? (Object.keys(cell).length > 0 ? 'cell' : null) },
+  }
+}
+
+/** A kind of place by its name; null where none is told or none is called that. */
+function classOf(text: string, at: { shop: ShopModel; bad: Bad }): string | null {
+  if (!text) return null
+  const classes = [...at.shop.classes.values()]
+  const wanted = text.toLowerCase()
+  const found =
+    classes.find((c) => c.key === wanted || c.name.toLowerCase() === wanted) ??
+    classes.find((c) => c.name.toLowerCase().includes(wanted) || wanted.includes(c.key))
+  return (
+    found?.key ??
+    at.bad('placeClass', `no kind of place is called that; there is ${classes.map((c) => c.name).join(', ')}`)
+  )
 }
 
 const UNTOLD_WIRE = { wireId: null, newWire: null }

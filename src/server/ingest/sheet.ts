@@ -1,5 +1,6 @@
 import Papa from 'papaparse'
 import { guessColumns } from '@core/ingest/columns.ts'
+import { CELL_COLUMNS } from '@core/ingest/cellsheet.ts'
 import { WANTED } from '@core/ingest/guess.ts'
 import { findHeading } from '@core/ingest/heading.ts'
 import { eachOnce } from '@core/ingest/once.ts'
@@ -49,6 +50,8 @@ export const LABELS: Record<string, string> = {
   nozzle: 'nozzle',
   neck: 'neck (mm)',
   standsOut: 'liner stands out (mm)',
+  placeClass: 'kind of place',
+  ...Object.fromEntries(CELL_COLUMNS.map((c) => [c.key, c.label])),
 }
 
 export interface Sheet {

@@ -1,10 +1,13 @@
-import { inArray, max } from 'drizzle-orm'
+import { isDeepStrictEqual } from 'node:util'
+import { eq, inArray, max } from 'drizzle-orm'
 import { makeId, type WireId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { part, station, wire } from '@server/db/schema.ts'
 import { knownKeys } from '@server/ledger/lines.ts'
+import { standBeside } from '@server/shop/beside.ts'
 import { ensureArea, insertStations, type MadeStation } from '@server/shop/places.ts'
 import { type SaidAct, type Writing } from '@server/write/act.ts'
+import { shopLine } from '@server/write/changing.ts'
 import { carrierAt, placesByName, type Place } from '@server/write/place.ts'
 import { shortHash } from './key.ts'
 import { type PlacePlan } from './places.ts'
@@ -23,19 +26,43 @@ export async function writePlaces(w: Writing, { plan }: { plan: PlacePlan }): Pr
     const except = {
       ...(wireId ? { wireId } : {}),
       ...(place.cableM ? { cableM: place.cableM } : {}),
+      ...(isTold(place.cell) ? { cell: place.cell } : {}),
     }
     rows.push({
       name: place.name,
       areaId,
-      placeWord: 'booth',
-      classKey: 'booth',
+      placeWord: place.classKey === 'cell' ? ('cell' as const) : ('booth' as const),
+      classKey: place.classKey ?? 'booth',
       walkMinutes: 1,
       walkOrder: (last?.order ?? 0) + rows.length + 1,
       except,
     })
   }
   const made = await insertStations(w, { rows, kinds: shop.kinds })
+  await tellCells(w, plan, made)
   await sayFits(w, plan, made)
+}
+
+const isTold = (cell: object): boolean => Object.keys(cell).length > 0
+/** Cells that were there already are told what the sheet adds; and a cutter or reamer of any has a blade from here on. */
+async function tellCells(w: Writing, plan: PlacePlan, made: readonly MadeStation[]): Promise<void> {
+  const told = new Map(plan.places.flatMap((p) => (isTold(p.cell) ? [[p.name.toLowerCase(), p.cell] as const] : [])))
+  if (told.size === 0) return
+  const rows = await w.tx.select().from(station)
+  const isNew = new Set(made.map((m) => m.stationId))
+  for (const row of rows) {
+    const cell = told.get(row.name.toLowerCase())
+    if (!cell || row.classKey !== 'cell') continue
+    const except = { ...row.except, cell: { ...row.except.cell, ...cell } }
+    if (!isNew.has(row.id)) {
+      if (isDeepStrictEqual(except, row.except)) continue
+      await w.tx.update(station).set({ except }).where(eq(station.id, row.id))
+      w.say({ kind: 'shop', lines: [shopLine(w.deps, { of: 'place', name: row.name })] })
+    }
+    await standBeside(w, row.id, cell)
+    w.touch({ stationIds: new Set([row.id]) })
+    w.reshaped()
+  }
 }
 
 /** Wires of the trade that the sheet speaks of and the shop has not. */

@@ -1,10 +1,9 @@
-import { ridesOnNeck, type CarrierType, type KindKey, type Position } from '@core/path/columns.ts'
+import { ridesOnNeck, type CarrierType, type KindKey } from '@core/path/columns.ts'
 import { and, asc, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { makeId, type PartId, type StationId } from '@core/ids/id.ts'
 import { type ShopChange } from '@core/ledger/shopchange.ts'
 import { isOptionalKind } from '@core/path/kinds.ts'
-import { type CellFit } from '@core/rightparts/facts.ts'
 import { NOTHING_BUILT } from '@core/shop/built.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
 import {
@@ -43,6 +42,7 @@ import { isZone } from '@server/time/wall.ts'
 import { type Writing } from '@server/write/act.ts'
 import { recount, toBeRecounted } from '@server/projection/recount.ts'
 import { changing, OK, shopLine } from '@server/write/changing.ts'
+import { standBeside } from './beside.ts'
 import { mustBeClass } from './places.ts'
 
 export const saveSite = (deps: Deps, who: Who, r: z.infer<typeof siteRequest>) => {
@@ -149,7 +149,7 @@ export const saveStation = (deps: Deps, who: Who, r: z.infer<typeof stationReque
       const given = Object.fromEntries(Object.entries(values).filter(([, v]) => v !== undefined))
       if (Object.keys(given).length > 0) await tx.update(station).set(given).where(eq(station.id, r.stationId))
       if (r.absent ?? r.extra) await setPositions(tx, { w, r })
-      if (r.except?.cell) await standBeside(tx, { w, stationId: r.stationId, cell: r.except.cell })
+      if (r.except?.cell) await standBeside(w, r.stationId, r.except.cell)
       const touched = await headsAt(tx, [r.stationId])
       const [own] = await tx.select({ id: carrier.id }).from(carrier).where(eq(carrier.stationId, r.stationId))
       if (own) touched.carrierIds.add(own.id)
@@ -176,23 +176,6 @@ async function setPositions(tx: Tx, at: { w: Writing; r: z.infer<typeof stationR
       .set({ positions: [...positions, ...lanes] })
       .where(eq(carrier.id, row.id))
   }
-}
-
-/** A cutter or a reamer that was told of has a blade that wears, is changed and has a life of its own. */
-async function standBeside(tx: Tx, at: { w: Writing; stationId: StationId; cell: Partial<CellFit> }): Promise<void> {
-  const { cutter, reamEvery } = at.cell
-  const [own] = await tx.select().from(carrier).where(eq(carrier.stationId, at.stationId)).for('update')
-  if (!own) return
-  const has = new Set<string>(own.positions)
-  if (cutter) has[cutter === 'none' ? 'delete' : 'add']('cutter')
-  if (reamEvery) has.add('reamer')
-  const { kinds } = await at.w.shop()
-  const positions = kinds.filter((k) => has.has(k.key)).map((k): Position => k.key)
-  const lanes = own.positions.filter((p) => p.includes('#'))
-  await tx
-    .update(carrier)
-    .set({ positions: [...positions, ...lanes] })
-    .where(eq(carrier.id, own.id))
 }
 
 /** What of a gun rides on its neck, where necks go round. */
