@@ -133,6 +133,14 @@ export const cellLine = z.object({
     /** More starts come to nothing than did; null: they do not. */
     fails: z.object({ share: z.number(), wellShare: z.number().nullable(), sinceMs: instantMs }).nullable(),
   }),
+  /** Turned from spool to drum: what its feed motor drew before and draws since, and what all lengths of its way pulled; null: it was not. */
+  turned: z
+    .object({
+      sinceMs: instantMs,
+      ...{ ampsBefore: z.number().nullable(), ampsAfter: z.number().nullable() },
+      ...{ pullBeforeN: z.number().nullable(), pullAfterN: z.number().nullable() },
+    })
+    .nullable(),
   /** Its feed motor’s current creeps at one wire speed, as the feeder itself sends it; null: it does not, or none is sent. */
   creeping: z.object({ amps: z.number(), baseA: z.number(), sinceMs: instantMs, atMs: instantMs }).nullable(),
   /** Ready necks, judged for this cell: right ones first. */

@@ -17,6 +17,7 @@ import {
   NOZZLE_STYLES,
   PROOFS,
   PAYOFFS,
+  PLAN_STEPS,
   PLUG_STYLES,
   POLARITIES,
   REACHES,
@@ -53,6 +54,16 @@ export const conduitPiece = z.object({
   lining: z.enum(CONDUIT_LININGS),
 })
 export const cellFit = z.object({
+  plan: z
+    .object({
+      booster: z.enum(BOOSTERS).nullable(),
+      conduit: z.array(conduitPiece).max(20),
+      sinceMs: z.number().int().min(0),
+      done: z.array(z.enum(PLAN_STEPS)).max(3),
+    })
+    .nullable()
+    .default(null),
+  drumSinceMs: z.number().int().min(0).nullable().default(null),
   payoff: z.enum(PAYOFFS).nullable(),
   booster: z.enum(BOOSTERS).nullable(),
   conduit: z.array(conduitPiece).max(20).nullable(),

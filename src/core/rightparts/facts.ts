@@ -197,7 +197,20 @@ export interface ConduitPiece {
   bends: number
   lining: ConduitLining
 }
+/** From spool to drum, as it is planned and how far it is. */
+export const PLAN_STEPS = ['before', 'hung', 'threaded'] as const
+export type PlanStep = (typeof PLAN_STEPS)[number]
+export interface DrumPlan {
+  booster: Booster | null
+  conduit: ConduitPiece[]
+  sinceMs: number
+  done: PlanStep[]
+}
 export interface CellFit {
+  /** Null: none is planned. */
+  plan: DrumPlan | null
+  /** Since when its wire comes from a drum, where it was turned from a spool here. */
+  drumSinceMs: number | null
   payoff: Payoff | null
   booster: Booster | null
   /** From the drum to the feeder, in the order of the wire; null: nobody said. */
@@ -219,7 +232,7 @@ export interface CellFit {
 }
 export const NOTHING_OF_CELL: CellFit = {
   ...{ payoff: null, booster: null, conduit: null, cutter: null, reach: null, centreMm: null },
-  ...{ cycleArcS: null, reamEvery: null, sprayMl: null, tankL: null, shotsPerReam: null, lockOut: null },
+  ...{ plan: null, drumSinceMs: null, cycleArcS: null, reamEvery: null, sprayMl: null, tankL: null, shotsPerReam: null, lockOut: null },
 }
 
 export const SETTINGS = [

@@ -6,6 +6,7 @@ import { NOTHING_OF_CELL } from '@core/rightparts/facts.ts'
 import { WATCHED } from '@core/reading/alarms.ts'
 import { RATED_KINDS, ratingsOf } from '@core/rightparts/rating.ts'
 import { CENTRE_MM } from '@core/reading/target.ts'
+import { median } from '@core/trend/theilsen.ts'
 import { type CellLine, type CellsAnswer } from '@contract/cell.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { mount, reading } from '@server/db/schema.ts'
@@ -107,7 +108,8 @@ function cellLine(s: Surveyed, at: At): CellLine {
     todo: s.followUps.map(({ follow: task, sinceMs, by }) => ({ task, sinceMs, why: TRIGGERS[by].why })),
     centre: centreOf(readings),
     ...{ limitMm: cell.centreMm ?? CENTRE_MM, isLimitGuess: cell.centreMm === null },
-    pulls: pullsOf(readings),
+    pulls: pullsOf(readings.filter((r) => r.atMs >= (cell.drumSinceMs ?? 0))),
+    turned: turnedOf(readings, cell.drumSinceMs),
     heat: heatOf(s),
     reamer: reamerOf(s, { built, cell, readings, use, nowMs: at.nowMs }),
     creeping: creepingOf(s, readings),
@@ -139,7 +141,7 @@ function heatOf({ checked: { setup } }: Surveyed): CellLine['heat'] {
 type ReadingRow = typeof reading.$inferSelect
 const OF_REAMERS = ['beforeReam', 'afterReam', 'agentTank', 'failedStarts'] as const
 /** Of the motor's current no more than asks for anything. */
-const CURRENT_MS = 60 * DAY_MS
+const CURRENT_MS = 180 * DAY_MS
 async function readingsOf(
   db: Reader,
   { hung, shop, nowMs }: { hung: readonly Hung[]; shop: ShopModel; nowMs: number },
@@ -165,7 +167,8 @@ function centreOf(readings: readonly ReadingRow[]): CellLine['centre'] {
 function creepingOf(s: Surveyed, readings: readonly ReadingRow[]): CellLine['creeping'] {
   if (!s.alarms.some((a) => a.what === 'motorAmps' && a.isWatched)) return null
   const told = readings.filter((r) => r.what === 'motorAmps' && r.method === WATCHED && r.value !== null)
-  const first = told.find((r) => r.verdict === 'look' && typeof r.madeFrom['baseA'] === 'number')
+  const wellAt = told.findLastIndex((r) => r.verdict === 'good')
+  const first = told.slice(wellAt + 1).find((r) => r.verdict === 'look' && typeof r.madeFrom['baseA'] === 'number')
   const last = told.at(-1)
   const [baseA, sinceMs] = [first?.madeFrom['baseA'], first?.madeFrom['sinceMs']]
   if (!last?.value || typeof baseA !== 'number' || typeof sinceMs !== 'number') return null
@@ -184,6 +187,27 @@ function pullsOf(readings: readonly ReadingRow[]): CellLine['pulls'] {
     const [first, last] = [rows[0], rows.at(-1)]
     return first && last ? [{ piece, atMs: last.atMs, forceN: last.value ?? 0, firstN: first.value ?? 0 }] : []
   })
+}
+
+/** What was measured before the way was turned from spool to drum, and since; the middle of what the motor drew while it was well. */
+function turnedOf(readings: readonly ReadingRow[], sinceMs: number | null): CellLine['turned'] {
+  if (sinceMs === null) return null
+  const amps = (isAfter: boolean) => {
+    const drawn = readings.flatMap((r) =>
+      r.what === 'motorAmps' && r.verdict === 'good' && r.atMs >= sinceMs === isAfter && r.value !== null
+        ? [r.value]
+        : [],
+    )
+    return drawn.length > 0 ? median(drawn) : null
+  }
+  const pulled = (isAfter: boolean) => {
+    const pulls = pullsOf(readings.filter((r) => r.atMs >= sinceMs === isAfter))
+    return pulls.length > 0 ? pulls.reduce((s, p) => s + p.forceN, 0) : null
+  }
+  return {
+    ...{ sinceMs, ampsBefore: amps(false), ampsAfter: amps(true) },
+    ...{ pullBeforeN: pulled(false), pullAfterN: pulled(true) },
+  }
 }
 
 async function hungSince(db: Reader, surveyed: readonly Surveyed[]): Promise<Map<CarrierId, number>> {

@@ -154,3 +154,27 @@ describe('starts that a feeder counts', () => {
     expect((await reamer()).fails).toBeNull()
   })
 })
+
+describe('a way that was turned from spool to drum', () => {
+  const conduit = [{ name: 'post to arm', lengthM: 3, bends: 2, lining: 'polymer' as const }]
+  const pull = (value: number) => read('segmentPull', { method: 'scale', how: 'measured', value, from: { piece: 0 } })
+  const cell = async () => (await lead.get<CellsAnswer>('/cells')).body.cells.find((c) => c.name === 'C1')
+  it('keeps its plan, and forgets it when it is given up', async () => {
+    await tell({ payoff: 'spool', conduit })
+    await pull(9)
+    await tell({ plan: { booster: 'electric', conduit, sinceMs: server.clock.nowMs, done: ['before'] } })
+    expect((await cell())?.cell.plan).toMatchObject({ done: ['before'] })
+    await tell({ plan: null })
+    expect((await cell())?.cell.plan).toBeNull()
+    expect((await cell())?.turned).toBeNull()
+  })
+  it('has the pulls of the old way as those before, and begins its own anew', async () => {
+    await tell({ payoff: 'drum', drumSinceMs: server.clock.nowMs })
+    const turned = await cell()
+    expect(turned?.turned).toMatchObject({ pullBeforeN: 9, pullAfterN: null })
+    expect(turned?.pulls).toEqual([])
+    await pull(6)
+    expect((await cell())?.turned).toMatchObject({ pullBeforeN: 9, pullAfterN: 6 })
+    expect((await cell())?.pulls).toMatchObject([{ forceN: 6, firstN: 6 }])
+  })
+})

@@ -50,7 +50,8 @@ export function CellForm(props: { cell: CellLine; others: readonly CellLine[]; u
             <Bare
               key={o.stationId}
               onClick={() => {
-                setBuilt(o.cell)
+                // What is planned there, and since when it runs, is that one’s own.
+                setBuilt({ ...o.cell, plan: built.plan, drumSinceMs: built.drumSinceMs })
                 form.begin(numbersOf(o.cell, units).begin)
               }}
             >
@@ -167,7 +168,11 @@ function numbersOf(cell: CellFit, units: Units) {
 }
 
 /** Lengths of conduit in the order of the wire, by the names painted on the cell. */
-function Pieces(props: { pieces: readonly ConduitPiece[]; units: Units; onChange: (pieces: ConduitPiece[]) => void }) {
+export function Pieces(props: {
+  pieces: readonly ConduitPiece[]
+  units: Units
+  onChange: (pieces: ConduitPiece[]) => void
+}) {
   const { pieces, units } = props
   const [lining, setLining] = useState<ConduitLining>('polymer')
   const length = { of: 'cable', units, above: 0, to: 60 } as const

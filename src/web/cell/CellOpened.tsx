@@ -16,6 +16,7 @@ import { useLog } from '@web/log/queries.ts'
 import { CellForm } from './CellForm.tsx'
 import { centreWords, creepingSentence, heavierSentence, lengthsOf, todoOf } from './cellwords.ts'
 import { PullForm } from './PullForm.tsx'
+import { Conversion } from './Conversion.tsx'
 import { Reamer } from './Reamer.tsx'
 import { heatSentence } from './heatwords.ts'
 import { failsSentence, isTankLow, tankSentence } from './reamerwords.ts'
@@ -30,10 +31,18 @@ interface Props {
   onPiece: (piece: number | null) => void
 }
 
+type Doing = 'neck' | 'built' | 'reamer' | 'drum'
+/** What is to be said of a drum: nothing where it always ran from one. */
+function drumWords({ cell }: CellLine): string | null {
+  if (cell.plan) return 'from spool to drum: planned'
+  if (cell.drumSinceMs !== null) return 'since it runs from a drum'
+  return cell.payoff === 'drum' ? null : 'from spool to drum'
+}
+
 /** One cell at the guard: made safe first, then what a crash left, the neck, and where the way got heavier. */
 export function CellOpened(props: Props) {
   const { cell, units } = props
-  const [doing, setDoing] = useState<'neck' | 'built' | 'reamer' | null>(null)
+  const [doing, setDoing] = useState<Doing | null>(null)
   const length = lengthsOf(cell, units).find((l) => l.piece !== null && l.piece === props.piece)
   const done = () => setDoing(null)
   return (
@@ -57,6 +66,8 @@ export function CellOpened(props: Props) {
         <SwapNeck {...props} onDone={done} />
       ) : doing === 'built' ? (
         <CellForm cell={cell} others={props.at.cells} units={units} onDone={done} />
+      ) : doing === 'drum' ? (
+        <Conversion cell={cell} at={props.at} units={units} onDone={done} />
       ) : doing === 'reamer' ? (
         <Reamer cell={cell} at={props.at} units={units} onDone={done} />
       ) : (
@@ -119,7 +130,7 @@ function Todo({ cell }: Props) {
   )
 }
 
-function Acts({ cell, isLead, onDo }: Props & { onDo: (what: 'neck' | 'built' | 'reamer') => void }) {
+function Acts({ cell, isLead, onDo }: Props & { onDo: (what: Doing) => void }) {
   const crash = useCrash()
   return (
     <>
@@ -132,6 +143,7 @@ function Acts({ cell, isLead, onDo }: Props & { onDo: (what: 'neck' | 'built' | 
       <p className="cell-more">
         <Bare onClick={() => onDo('reamer')}>reamer, cutter, sprayer</Bare>
         {isLead ? <Bare onClick={() => onDo('built')}>how this cell is built</Bare> : null}
+        {isLead || cell.turned ? drumWords(cell) && <Bare onClick={() => onDo('drum')}>{drumWords(cell)}</Bare> : null}
         <Link to={`/gun/${cell.stationId}`}>the gun</Link>
         <Link to={`/drag?gun=${cell.stationId}`}>its drag</Link>
       </p>

@@ -1,4 +1,3 @@
-import { type CellFit } from '@core/rightparts/facts.ts'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
 import { neckPaysBackWeeks, type NecksAt } from '@core/cell/neckneed.ts'
 import { type BenchThing, type CellLine, type CellsAnswer, type NeckRoundLine } from '@contract/cell.ts'
@@ -219,6 +218,3 @@ export function roundFrom({ lifeH, mendH }: NeckRoundLine): string {
   const said = (r: NeckRoundLine['lifeH']) => (r.by === 'trade' ? 'trade' : `yours, ${r.n}`)
   return `A neck hangs ${twoFigures(lifeH.mean / 24)} days by the wall (${said(lifeH)}), and is away ${twoFigures(mendH.mean)} h from coming off to ready (${said(mendH)}).`
 }
-
-/** What a cell was told to have, of another's: everything but its own limits. */
-export const asCell = (from: CellFit): Partial<CellFit> => ({ ...from })

@@ -19,6 +19,7 @@ export const aCell = (over: Partial<CellLine> = {}): CellLine => ({
   ...{ bladeMm: null, clampMm: null, misfits: [], todo: [], centre: null, limitMm: 0.5, isLimitGuess: true, pulls: [] },
   creeping: null,
   heat: null,
+  turned: null,
   reamer: { blade: null, cutter: null, every: null, reams: null, tank: null, fails: null },
   ready: [{ neckId: anId('carrier', 'car_n4'), name: 'N4', verdict: { is: 'right', amiss: [], minutes: 0 } }],
   ...over,
