@@ -764,7 +764,7 @@ export const READING: Readonly<Record<ReadingKey, ReadingSpec>> = {
     slips: [0.01],
     worse: 'up',
     sd: 0.01,
-    asksFor: 'look at the wire’s end as it is cut or left, then at cutter, tip and work clamp',
+    asksFor: 'look at the wire’s end, then at cutter, tip and work clamp',
     methods: [
       method({
         key: 'counted',

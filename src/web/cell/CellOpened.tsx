@@ -18,7 +18,7 @@ import { centreWords, creepingSentence, heavierSentence, lengthsOf, todoOf } fro
 import { PullForm } from './PullForm.tsx'
 import { Conversion } from './Conversion.tsx'
 import { Reamer } from './Reamer.tsx'
-import { heatSentence } from './heatwords.ts'
+import { heatSentence, isHot } from './heatwords.ts'
 import { failsSentence, isTankLow, tankSentence } from './reamerwords.ts'
 import { useCrash, useNeckSwap } from './queries.ts'
 
@@ -55,11 +55,7 @@ export function CellOpened(props: Props) {
       ))}
       <Todo {...props} />
       <TracePicture stationId={cell.stationId} isDown={cell.isDown} units={units} />
-      <p>
-        {centreWords(cell, units)} {creepingSentence(cell, props.at)} {failsSentence(cell, props.at)}{' '}
-        {heavierSentence(cell, units)} {heatSentence(cell)}{' '}
-        {isTankLow(cell, props.at.nowMs) ? tankSentence(cell, props.at, units) : ''}
-      </p>
+      <Says {...props} />
       {length ? (
         <PullForm cell={cell} length={length} units={units} onDone={() => props.onPiece(null)} />
       ) : doing === 'neck' ? (
@@ -74,6 +70,30 @@ export function CellOpened(props: Props) {
         <Acts {...props} onDo={setDoing} />
       )}
     </div>
+  )
+}
+
+/** What it tells of itself, a line each: what asks for hands first, what is as it should be dim. */
+function Says({ cell, at, units }: Props) {
+  const asks = [
+    creepingSentence(cell, at),
+    failsSentence(cell, at),
+    heavierSentence(cell, units),
+    isTankLow(cell, at.nowMs) ? tankSentence(cell, at, units) : '',
+    isHot(cell) ? heatSentence(cell) : '',
+  ].filter(Boolean)
+  const rests = [centreWords(cell, units), isHot(cell) ? '' : heatSentence(cell)].filter(Boolean)
+  return (
+    <ul className="cell-says">
+      {asks.map((says) => (
+        <li key={says}>{says}</li>
+      ))}
+      {rests.map((says) => (
+        <li key={says} className="dim">
+          {says}
+        </li>
+      ))}
+    </ul>
   )
 }
 

@@ -137,10 +137,12 @@ function List(props: {
               openPiece={open?.stationId === c.stationId ? props.piece : null}
               onOpen={(l) => l.piece !== null && props.onPiece(c, l.piece)}
             />
-            <p className="cell-todo">
-              {todoOf(c).length > 0 ? `${todoWords(todoOf(c)[0]?.task ?? 'toolCentre')}. ` : ''}
-              {creepingSentence(c, at)} {failsSentence(c, at)} {heavierSentence(c, units)}
-            </p>
+            {open?.stationId === c.stationId ? null : (
+              <p className="cell-todo">
+                {todoOf(c).length > 0 ? `${todoWords(todoOf(c)[0]?.task ?? 'toolCentre')}. ` : ''}
+                {creepingSentence(c, at)} {failsSentence(c, at)} {heavierSentence(c, units)}
+              </p>
+            )}
           </div>
           {open?.stationId === c.stationId ? <Here>{props.children}</Here> : null}
         </article>

@@ -21,7 +21,7 @@ export function heatSentence({ heat }: Pick<CellLine, 'heat'>): string {
   if (!heat) return ''
   const where = `the ${partName(heat.at)}`
   const says = CHANCE_WORDS.find(([below]) => heat.chance < below)?.[1] ?? TOO_MUCH
-  return `At ${programWords(heat)} it may weld ${in10(heat.may)} of the time, and the program welds ${in10(heat.wants)}: ${says(where)}.${untoldWords(heat)}`
+  return `At ${programWords(heat)} it may weld ${in10(heat.may)} of the time; the program welds ${in10(heat.wants)}. ${capital(says(where))}.${untoldWords(heat)}`
 }
 function programWords({ amps, heatAmps }: Heat): string {
   const pulse = heatAmps > amps * 1.01 ? `, which in pulse heats like ${Math.round(heatAmps)}` : ''
@@ -31,3 +31,6 @@ const untoldWords = ({ untold }: Heat): string =>
   untold.length === 0
     ? ''
     : ` ${capital(listed(untold.map((k) => `the ${partName(k)}`)))} ${untold.length === 1 ? 'tells' : 'tell'} no rating.`
+
+/** From so likely on it is said first. */
+export const isHot = ({ heat }: Pick<CellLine, 'heat'>): boolean => heat !== null && heat.chance >= 0.2

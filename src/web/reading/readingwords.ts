@@ -162,8 +162,8 @@ function rightedBy({ what, is }: Pick<Alarm, 'what' | 'is'>): string | null {
   return is === 'act' && worse && !isSet && asksFor ? asksFor : null
 }
 /** What is done about it, first: "Change the tip"; where that is not known, what was found. */
-export const foundTitle = (alarm: Pick<Alarm, 'what' | 'is' | 'seen'>): string =>
-  capital(rightedBy(alarm) ?? alarmSentence(alarm).replace(/\.$/, ''))
+export const foundTitle = (alarm: Pick<Alarm, 'what' | 'is' | 'seen' | 'isWatched'>): string =>
+  capital((alarm.isWatched ? READING[alarm.what].asksFor : rightedBy(alarm)) ?? alarmSentence(alarm).replace(/\.$/, ''))
 /** "found at the contact tip (tip bore)." */
 export const foundWhy = (found: readonly Pick<Alarm, 'what' | 'at'>[]): string => {
   const once = (words: readonly string[]) => listed([...new Set(words)])
