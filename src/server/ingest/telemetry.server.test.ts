@@ -17,6 +17,7 @@ import {
   startTestServer,
   type TestServer,
 } from '@server/testing/testserver.ts'
+import { thinRows } from '@server/settle/thin.ts'
 import { settle, sweepRows } from '@server/settle/settle.ts'
 
 const HOUR = 3_600_000
@@ -243,6 +244,36 @@ describe('clocks from feeders', () => {
     await lead.post('/people/sign-in', LEAD)
     expect(await server.parts.deps.db.select().from(telemetryRow)).toEqual([])
     expect(await hoursOf(f.equipmentId)).toEqual(hours)
+  })
+})
+
+describe('rows that are past', () => {
+  it('are thinned to one in ten seconds, but for the minute before a stop; hours and what is sent again stay as they were', async () => {
+    const f = await connect('A6')
+    const { db } = server.parts.deps
+    const fromMs = server.clock.nowMs
+    const dense = (n: number) =>
+      Array.from({ length: n }, (_, i) => ({
+        ...{ equipmentId: f.equipmentId, bootId: 'dense', seq: i, deviceMs: fromMs + i * 1000 },
+        ...{ wireFedM: i * 0.15, arcOnS: i * 0.9, arcStarts: Math.floor(i / 30) },
+      }))
+    server.clock.nowMs += 1800_000
+    await send(f, dense(1800))
+    const stationId = ids.get('A6') ?? ''
+    const happenedMs = fromMs + 900_000
+    await lead.post('/logbook', { key: nextKey(), acts: [{ stationId, act: 'down', position: 'tip', happenedMs }] })
+    const hours = await hoursOf(f.equipmentId)
+    server.clock.nowMs += 3 * HOUR
+    while (await thinRows(server.parts.deps));
+    const left = await db.select().from(telemetryRow).where(eq(telemetryRow.equipmentId, f.equipmentId))
+    const isNear = (ms: number) => ms >= happenedMs - 60_000 && ms <= happenedMs + 10_000
+    expect(left.filter((r) => isNear(r.atMs))).toHaveLength(71)
+    expect(left.length).toBeLessThan(71 + 182)
+    expect(left.length).toBeGreaterThan(71 + 170)
+    expect(await hoursOf(f.equipmentId)).toEqual(hours)
+    await send(f, dense(1800))
+    expect(await hoursOf(f.equipmentId)).toEqual(hours)
+    expect(await thinRows(server.parts.deps)).toBe(false)
   })
 })
 

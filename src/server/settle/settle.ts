@@ -12,7 +12,7 @@ export type SettleDeps = Pick<Deps, 'db' | 'shops' | 'now'>
 /** Rows as they came in are kept so long. */
 export const RAW_KEPT_MS = 14 * DAY_MS
 const AT_ONCE = 1
-const SWEPT_AT_ONCE = 20_000
+const SWEPT_AT_ONCE = 5000
 
 /**
  * Counts the clocks of feeders whose hours changed: rows come by the second, clocks are counted every few. Any server may do
@@ -44,10 +44,11 @@ export async function settle(deps: SettleDeps): Promise<number> {
   })
 }
 
-/** Rows older than two weeks go; their hours stay for ever. */
-export async function sweepRows(deps: SettleDeps): Promise<void> {
-  await deps.db
+/** Rows older than two weeks go, some at a time; their hours stay for ever. Answers whether there are more. */
+export async function sweepRows(deps: SettleDeps): Promise<boolean> {
+  const [done] = await deps.db
     .delete(telemetryRow)
     .where(lt(telemetryRow.atMs, deps.now() - RAW_KEPT_MS))
     .limit(SWEPT_AT_ONCE)
+  return done.affectedRows === SWEPT_AT_ONCE
 }

@@ -1,0 +1,1 @@
+ALTER TABLE `feeder` ADD `thinned_ms` bigint;
