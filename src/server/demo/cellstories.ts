@@ -70,26 +70,18 @@ type TankRead = readonly [daysAgo: number, found: number, left: number | null]
 /** What was seen of the reamers as their turn came and straight after, newest last, and of the tanks: one blade leaves ever more. */
 const REAMED: Readonly<Record<string, { due: readonly string[]; left: readonly string[]; tank: readonly TankRead[] }>> =
   {
-    'Cell 1': {
-      due: ['free', 'free', 'ring', 'free', 'free'],
-      left: ['clean', 'clean'],
-      tank: [
-        [13, 0.25, 1],
-        [3, 0.2, 1],
-      ],
-    },
+    'Cell 1': { due: ['free', 'free', 'free'], left: ['clean'], tank: [[3, 0.2, 1]] },
     'Cell 2': {
-      due: ['ring', 'third', 'ring', 'third'],
+      due: ['third', 'ring', 'third'],
       left: ['clean'],
       tank: [
-        [21, 0.2, 1],
         [11, 0.15, 1],
         [2, 0.3, 1],
       ],
     },
     'Cell 3': {
       due: ['ring', 'ring', 'ring'],
-      left: ['clean', 'ring', 'ring'],
+      left: ['ring', 'ring'],
       tank: [
         [12, 0.3, 1],
         [1, 0.12, null],

@@ -96,7 +96,7 @@ export async function demoWhereNone(deps: Deps, say: (text: string) => void): Pr
   await inTurn(deps.db, { name: 'demo', waitMs: LONGEST_MS }, async () => {
     if (await forgetHalfDemo(deps)) say('The demo yard was cut short while it was built; it is built anew.')
     if (!(await isEmpty(deps))) return
-    say('Building the demo yard with 18 months of history (once, about 20 seconds) …')
+    say('Building the demo yard with 18 months of history (once, about a minute) …')
     await buildDemo(deps)
   })
 }

@@ -273,7 +273,10 @@ describe('rows that are past', () => {
     expect(await hoursOf(f.equipmentId)).toEqual(hours)
     await send(f, dense(1800))
     expect(await hoursOf(f.equipmentId)).toEqual(hours)
-    expect(await thinRows(server.parts.deps)).toBe(false)
+    // What came again late is thinned again.
+    while (await thinRows(server.parts.deps));
+    const again = await db.select().from(telemetryRow).where(eq(telemetryRow.equipmentId, f.equipmentId))
+    expect(again.length).toBeLessThan(left.length + 4)
   })
 })
 

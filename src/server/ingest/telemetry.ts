@@ -63,12 +63,16 @@ export async function takeTelemetry(
         clockOffMs,
         isArcOn: newest?.isArcOn ?? line.isArcOn,
         // Since when it waits to be counted: whoever waits longest is next.
-        ...(fresh.length > 0 ? { dirtyMs: line.dirtyMs ?? receivedMs } : {}),
+        ...(fresh.length > 0 ? { dirtyMs: line.dirtyMs ?? receivedMs, thinnedMs: thinnedBefore(line, fresh) } : {}),
       })
       .where(eq(feeder.equipmentId, line.equipmentId))
     return { accepted: fresh.length, duplicates: good.length - fresh.length, refused, clockOffMs }
   })
 }
+
+/** What was kept back on the device and comes late is thinned too. */
+const thinnedBefore = ({ thinnedMs }: FeederLine, fresh: readonly FeederRow[]): number | null =>
+  thinnedMs === null ? null : fresh.reduce((least, r) => Math.min(least, r.atMs), thinnedMs)
 
 /** Each row by itself: what it says, or why it can't be taken. */
 function sortOut(

@@ -15,7 +15,8 @@ export function settler(deps: SettleDeps, onProblem: (problem: unknown) => void)
     everyMs: EVERY_MS,
     onProblem,
     round: async (isOn) => {
-      await whileMore(isOn, async () => (await settle(deps)) > 0)
+      // Each has its turn: where feeders send all the time there is always something to count.
+      await whileMore(awhile(isOn), async () => (await settle(deps)) > 0)
       const isDue = awhile(isOn)
       await whileMore(isDue, () => thinRows(deps))
       if (deps.now() - sweptMs > SWEEP_EVERY_MS && !(await whileMore(isDue, () => sweepRows(deps))))
@@ -24,7 +25,7 @@ export function settler(deps: SettleDeps, onProblem: (problem: unknown) => void)
   })
 }
 
-/** So long a round thins and sweeps, then clocks have their turn again. */
+/** So long clocks are counted, and so long rows thinned and swept, before the other has its turn. */
 const TURN_MS = 20_000
 function awhile(isOn: () => boolean): () => boolean {
   const endMs = performance.now() + TURN_MS
