@@ -70,7 +70,12 @@ describe('what stands beside the torch', () => {
     expect(cutter).toEqual({ ...blade, sinceMs: cutter?.sinceMs })
   })
   it('looks as the ream is due, with the cycles set then, tell how often it need come', async () => {
-    for (let i = 0; i < 3; i++) await read('beforeReam', { grade: 'free' })
+    // Tapped twice it is one look.
+    for (let i = 0; i < 3; i++) {
+      await read('beforeReam', { grade: 'half' })
+      await read('beforeReam', { grade: 'free' })
+      server.clock.nowMs += HOUR
+    }
     const told = (await reamer()).reams
     expect(told).toMatchObject({ n: 3, doesLeaveIt: false, isHeld: 'up' })
     expect(told?.every).toBe(15)
@@ -83,7 +88,10 @@ describe('what stands beside the torch', () => {
     expect((await reamer()).todo.map((t) => t.task)).toContain('reamer')
     await read('afterReam', { grade: 'clean' })
     expect((await reamer()).todo.map((t) => t.task)).not.toContain('reamer')
-    for (let i = 0; i < 3; i++) await read('afterReam', { grade: 'half' })
+    for (let i = 0; i < 3; i++) {
+      server.clock.nowMs += HOUR
+      await read('afterReam', { grade: 'half' })
+    }
     expect((await reamer()).reams).toMatchObject({ doesLeaveIt: true, every: null })
     expect((await lead.get<GunAnswer>(`/gun/${id()}`)).body.alarms).toMatchObject([{ what: 'afterReam', is: 'act' }])
   })

@@ -7,7 +7,7 @@ import { afterWorked } from '@core/clock/schedule.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { isAluminium, isCored, type CellFit } from '@core/rightparts/facts.ts'
 import { type Built } from '@core/shop/built.ts'
-import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
+import { DAY_MS, HOUR_MS, MIN_MS } from '@core/units/time.ts'
 import { type CellLine } from '@contract/cell.ts'
 import { type reading } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -62,16 +62,21 @@ function bladeOf(s: Surveyed, kindKey: KindKey, { cell, nowMs }: ReamerAt): Cell
   return { arcHours, cycles: cyclesIn(arcHours, cell.cycleArcS), sinceMs: of.row.fittedMs }
 }
 
+/** Told twice within minutes it is one look at one ream: the last of them holds. */
+const ROUND_MS = 10 * MIN_MS
+const onePerRound = (readings: readonly ReadingRow[], what: ReadingRow['what']): ReadingRow[] =>
+  readings.filter((r) => r.what === what).filter((r, i, all) => (all[i + 1]?.atMs ?? Infinity) - r.atMs >= ROUND_MS)
+
 function reamsOf(s: Surveyed, { built, cell, readings }: ReamerAt, everyNow: number): CellLine['reamer']['reams'] {
   const bladeMs = s.positions.find((p) => p.kind.key === 'reamer')?.row.fittedMs ?? 0
   const wire = s.checked.setup.wire
-  const due = readings.flatMap((r): ReamLook[] => {
-    const shut = r.what === 'beforeReam' && r.wireId === s.head?.spoolWireId ? shutIn(r) : null
+  const due = onePerRound(readings, 'beforeReam').flatMap((r): ReamLook[] => {
+    const shut = r.wireId === s.head?.spoolWireId ? shutIn(r) : null
     const cycles = r.madeFrom['cycles']
     return shut === null || typeof cycles !== 'number' ? [] : [{ closedShare: shut, cycles }]
   })
-  const left = readings.flatMap((r) => {
-    const shut = r.what === 'afterReam' && r.atMs >= bladeMs ? shutIn(r) : null
+  const left = onePerRound(readings, 'afterReam').flatMap((r) => {
+    const shut = r.atMs >= bladeMs ? shutIn(r) : null
     return shut === null ? [] : [shut]
   })
   const prior = closurePrior({

@@ -86,7 +86,7 @@ describe('one more neck', () => {
     expect([0.001, 0.03, 0.5, 0.99].map(weeksWord)).toEqual([
       'hardly ever',
       '1 week in 35',
-      '5 weeks in 10',
+      'every other week',
       'nearly every week',
     ]))
 })

@@ -179,7 +179,12 @@ export const weeksWord = (p: number): string =>
     ? 'hardly ever'
     : p > 0.97
       ? 'nearly every week'
-      : inN(p).replace(/(\d+) in (\d+)/, (_, n: string, of: string) => `${n} ${n === '1' ? 'week' : 'weeks'} in ${of}`)
+      : Math.abs(p - 0.5) <= 0.05
+        ? 'every other week'
+        : inN(p).replace(
+            /(\d+) in (\d+)/,
+            (_, n: string, of: string) => `${n} ${n === '1' ? 'week' : 'weeks'} in ${of}`,
+          )
 /** How often a robot waits for a neck. */
 export const weekWords = (p: number): string =>
   p < 0.005 ? 'a robot hardly ever waits for a neck' : `a robot waits for a neck ${weeksWord(p)}`

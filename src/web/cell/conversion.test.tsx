@@ -45,7 +45,9 @@ describe('from spool to drum', () => {
     await userEvent.type(screen.getByLabelText('next length is called'), 'drum to arm')
     await userEvent.type(screen.getByLabelText('long, m'), '6')
     await userEvent.click(screen.getByRole('button', { name: 'Add it' }))
-    expect(await screen.findByText(/^Now the rolls hold .* N; on that way .* N .*: it feeds/)).toBeTruthy()
+    expect(
+      await screen.findByText(/^Now the rolls work against .* N; on that way against .* N .*: it feeds/),
+    ).toBeTruthy()
     await userEvent.click(screen.getByRole('button', { name: 'Plan it' }))
     await waitFor(() =>
       expect(saidOf(sent)).toMatchObject([

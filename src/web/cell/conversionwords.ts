@@ -13,14 +13,14 @@ export function planSentence({ now, then, best, worst }: Compared, units: Units)
   const pull = (w: WayPull) => (w.neededN === null ? null : force(w.neededN, units))
   const [has, will, low, high] = [now, then, best, worst].map(pull)
   if (!will)
-    return `On that way it does not feed at all${has ? ` (now the rolls hold ${has})` : ''}: fewer bends, rollers in them, or a booster.`
-  const span = low && high && low !== high ? ` (${low} to ${high}, as slippery as the lining is)` : ''
+    return `On that way it does not feed at all${has ? ` (now the rolls work against ${has})` : ''}: fewer bends, rollers in them, or a booster.`
+  const span = low && high && low !== high ? ` (${low} to ${high}, by how slippery its lining is)` : ''
   const rough =
     then.verdict !== worst.verdict
       ? ` With a rough lining it ${HOLDS[worst.verdict]}: pull through it before you trust it.`
       : ''
   const help = then.verdict === 'feeds with margin' ? '' : ' Fewer bends, rollers in them, or a booster.'
-  return `Now the rolls hold ${has ?? 'more than they can'}; on that way ${will}${span}: it ${HOLDS[then.verdict]}.${rough}${help}`
+  return `Now the rolls work against ${has ?? 'more than they can'}; on that way against ${will}${span}: it ${HOLDS[then.verdict]}.${rough}${help}`
 }
 
 /** What was measured before its wire came from a drum, and since. */
