@@ -352,6 +352,8 @@ export const RULES: readonly {
   { kind: 'insulator', cls: '*', change: null, clean: null, look: 30 },
   { kind: 'liner', cls: '*', change: 900, clean: null, look: null },
   { kind: 'liner', cls: 'cell', change: 700, clean: null, look: null },
+  { kind: 'reamer', cls: 'cell', change: 900, clean: null, look: 60 },
+  { kind: 'cutter', cls: 'cell', change: 900, clean: null, look: 60 },
   { kind: 'rolls', cls: '*', change: null, clean: null, look: 60 },
   { kind: 'inlet', cls: '*', change: null, clean: null, look: 60 },
   { kind: 'outlet', cls: '*', change: null, clean: null, look: 60 },
