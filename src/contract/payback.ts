@@ -89,6 +89,15 @@ export const paybackAnswer = z.object({
       partMinor: z.number().nullable(),
     }),
   ),
+  /** Of the stops that somebody explained those that were not the feed, by why, commonest first; null: none were explained. */
+  notFeed: z
+    .object({
+      explained: z.number().int(),
+      n: z.number().int(),
+      minutes: z.number(),
+      whys: z.array(z.object({ says: z.string(), n: z.number().int() })),
+    })
+    .nullable(),
   /** What clearing a nest comes to; null: none in these days. */
   nests: z
     .object({

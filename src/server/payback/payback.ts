@@ -2,6 +2,7 @@ import { type AreaId, NO_ID, type StationId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { type z } from 'zod'
 import { COLUMNS, kindOfPosition, type KindKey, type CausePlace } from '@core/path/columns.ts'
+import { isExit } from '@core/diagnose/exits.ts'
 import { heapsOf, middleHalf, type Heap } from '@core/payback/heaps.ts'
 import { availability, forHundred, perHundred } from '@core/payback/rates.ts'
 import { addCost, NO_COST, totalMinor } from '@core/payback/stopcost.ts'
@@ -9,7 +10,7 @@ import { type paybackAnswer, type paybackQuery } from '@contract/payback.ts'
 import { type Reader } from '@server/db/db.ts'
 import { stopsSince } from '@server/down/stops.ts'
 import { isLead, mustRead, type Who } from '@server/call/context.ts'
-import { loadShop, mustHaveArea, type ShopModel, type ShopKinds } from '@server/shopmodel/model.ts'
+import { groupBy, loadShop, mustHaveArea, type ShopModel, type ShopKinds } from '@server/shopmodel/model.ts'
 import { prices } from '@server/shopmodel/prices.ts'
 import { changesSince } from './changes.ts'
 import { costedStops, type CostedStop } from './stopuse.ts'
@@ -43,6 +44,7 @@ export async function readPayback(deps: PutOnDeps, who: Who, q: z.output<typeof 
     areas: shop.areas.map(({ id, name }) => ({ id, name })),
     total: { now: heapLine(totalOf(now), isMoney), before: heapLine(totalOf(before), isMoney) },
     heaps: heapLines({ now, before, shop, isMoney }),
+    notFeed: notFeedOf(now),
     nests: nestsOf(
       now.filter((s) => s.isNest),
       isMoney,
@@ -52,6 +54,20 @@ export async function readPayback(deps: PutOnDeps, who: Who, q: z.output<typeof 
     changes,
   }
 }
+/** Stops by which somebody found that nothing of the feed was wrong: no part of the gun puts these right. */
+function notFeedOf(stops: readonly CostedStop[]): Answer['notFeed'] {
+  const explained = stops.filter((s) => s.cause !== null)
+  if (explained.length === 0) return null
+  const exits = explained.filter((s) => isExit(s.cause?.key))
+  return {
+    ...{ explained: explained.length, n: exits.length },
+    minutes: exits.reduce((sum, s) => sum + s.minutes, 0),
+    whys: [...groupBy(exits, (s) => s.cause?.says ?? '')]
+      .map(([says, list]) => ({ says, n: list.length }))
+      .sort((a, b) => b.n - a.n || (a.says < b.says ? -1 : 1)),
+  }
+}
+
 /** So far back a change can be asked about. */
 const CHANGES_MS = 200 * DAY_MS
 

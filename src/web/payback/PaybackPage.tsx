@@ -14,6 +14,7 @@ import {
   costWords,
   nestDetail,
   nestSentence,
+  notFeedSentence,
   paybackSentence,
   unpricedWords,
 } from './paybackwords.ts'
@@ -75,6 +76,7 @@ export function PaybackPage() {
       </div>
       <Heaps at={at} isMoney={isMoney} isNarrow={isPhone} />
       <WhereTable at={at} />
+      {notFeedSentence(at) ? <p className="payback-exits">{notFeedSentence(at)}</p> : null}
       <EachStop days={days} areaId={areaId} n={at.total.now.stops} />
       <Nests at={at} units={me.data?.units ?? 'metric'} />
       <RatesTable rates={at.rates} units={me.data?.units ?? 'metric'} />

@@ -15,6 +15,7 @@ import {
   helpSentence,
   nestDetail,
   nestSentence,
+  notFeedSentence,
   paybackSentence,
   spanOf,
   unpricedWords,
@@ -35,6 +36,7 @@ const payback = (over: Partial<PaybackAnswer> = {}): PaybackAnswer => ({
   total: { now: heap(5, 300), before: heap(4, 200) },
   heaps: [line('tip', heap(3, 240, cost(24_000, 200)), heap(2, 90)), line('liner', heap(2, 60))],
   nests: null,
+  notFeed: null,
   unpriced: { parts: [], wire: false, standing: false, scrap: 0 },
   rates: [],
   changes: [],
@@ -89,6 +91,22 @@ describe('what it cost, in words', () => {
     const few = payback({ nests: { ...nests, meanMinor: null } })
     expect(nestSentence(few)).toBe('Four nests in 90 days, 11 min each.')
     expect(nestSentence(payback())).toBe('')
+    const notFeed = {
+      explained: 22,
+      n: 3,
+      minutes: 41,
+      whys: [
+        { says: 'draught', n: 2 },
+        { says: 'fit-up', n: 1 },
+      ],
+    }
+    expect(notFeedSentence(payback({ notFeed }))).toBe(
+      '3 of 22 stops that were explained were not the feed (41 min): draught 2 and fit-up 1. No part of a gun puts these right.',
+    )
+    expect(notFeedSentence(payback({ notFeed: { ...notFeed, n: 1, whys: [{ says: 'draught', n: 1 }] } }))).toContain(
+      'was not the feed (41 min): draught. No part',
+    )
+    expect(notFeedSentence(payback({ notFeed: { ...notFeed, n: 0 } }))).toBe('')
   })
   it('names an area only where its diffusers are beyond the whole’s interval', () => {
     const eats = rates('Bay B', { diffusersFor100Tips: { rate: 12, low: 8, high: 18 } })

@@ -2,7 +2,7 @@ import { type KindKey, type CausePlace } from '@core/path/columns.ts'
 import { COST_PARTS, totalMinor, type StopCost } from '@core/payback/stopcost.ts'
 import { type HelpAnswer, type PaybackAnswer } from '@contract/payback.ts'
 import { amount, aboutMoney, minutes, money, twoFigures, type Units } from '@web/format/numbers.ts'
-import { capital, countWord, inN, partName, placeName } from '@web/format/words.ts'
+import { capital, countWord, inN, listed, partName, placeName } from '@web/format/words.ts'
 import { shopChangeWords } from '@web/logbook/shopwords.ts'
 
 type Heaps = PaybackAnswer['heaps']
@@ -88,6 +88,14 @@ export function nestDetail({ nests, currency }: PaybackAnswer, units: Units): st
       : ` ${nests.guessedWire === nests.n ? 'Nobody said' : `Of ${nests.guessedWire} nobody said`} how much wire was lost: it counts as long as the gun (guess).`
   const cost = nests.cost ? `All ${nests.n}: ${costWords(nests.cost, currency)}.` : ''
   return `${cost} ${amount(nests.wireKg, 'kg', units)} of wire.${guessed}`.trim()
+}
+
+/** "6 of 22 stops that were explained were not the feed: draught 3, gap between the pieces 2 …" */
+export function notFeedSentence({ notFeed }: Pick<PaybackAnswer, 'notFeed'>): string {
+  if (!notFeed || notFeed.n === 0) return ''
+  const { n, explained, whys } = notFeed
+  const told = listed(whys.map((w) => (w.n === n ? w.says : `${w.says} ${w.n}`)))
+  return `${n} of ${explained} stops that were explained ${n === 1 ? 'was' : 'were'} not the feed (${minutes(notFeed.minutes)}): ${told}. No part of a gun puts ${n === 1 ? 'that' : 'these'} right.`
 }
 
 /** "2.2 (1.9–2.5)"; nothing where it cannot be said. */
