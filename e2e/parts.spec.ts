@@ -27,7 +27,7 @@ test('a shelf is counted by scanning, an order goes out and comes in, and the lo
   // A label scanned on the open page, quick as a scanner types: its bin opens and asks how many.
   // On a machine with much to do a key may come late, and then it was fingers.
   await expect(async () => {
-    await page.goto('/parts')
+    await page.goto(`${shop.url}/parts`)
     await expect(page.getByRole('heading', { name: /Nobody can tell yet what will be wanted/ })).toBeVisible()
     await page.keyboard.type('RV0910', { delay: 3 })
     await page.keyboard.press('Enter')

@@ -504,7 +504,7 @@ export const STORIES = [
   {
     story: 'Reamers and their sprayers',
     where: 'Cell 1–3',
-    mustFind: 'cell 1 may ream seldomer, cell 2 wants it oftener; the tank of cell 3 is as good as empty',
+    mustFind: 'cell 1 may ream seldomer, cell 2 wants it oftener; the tank of cell 3 is nearly empty',
   },
   { story: 'A length of conduit that pulls harder', where: 'Cell 2', mustFind: 'from post to arm, not the liner' },
   { story: 'A torch that hit a clamp', where: 'Cell 3', mustFind: 'its tool centre touched up, nothing left open' },

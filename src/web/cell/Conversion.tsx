@@ -42,7 +42,7 @@ function Planning({ cell, at, units, onDone }: Props) {
   const { save, keep } = useKeep(cell)
   return (
     <div className="cell-plan">
-      <h3>From spool to drum</h3>
+      <h2>From spool to drum</h2>
       <p>
         The lengths from where the drum will stand to the feeder, with the bends it will have there.{' '}
         <Link to="/spools">Whether a drum pays for the wire of this cell stands in Spools.</Link>
@@ -114,7 +114,7 @@ function UnderWay({ cell, at, units, onDone }: Props) {
   const isReady = ORDER.every((key) => plan.done.includes(key))
   return (
     <div className="cell-plan">
-      <h3>From spool to drum, planned {shortDate(plan.sinceMs, at.zone)}</h3>
+      <h2>From spool to drum, planned {shortDate(plan.sinceMs, at.zone)}</h2>
       <p>
         <Will drag={drag.data} conduit={conduit} booster={booster} units={units} />
       </p>
@@ -155,7 +155,7 @@ function Since({ cell, at, units, onDone }: Props) {
   const sinceMs = cell.turned?.sinceMs ?? 0
   return (
     <div className="cell-plan">
-      <h3>From a drum since {shortDate(sinceMs, at.zone)}</h3>
+      <h2>From a drum since {shortDate(sinceMs, at.zone)}</h2>
       {turnedSentences(cell, units).map((says) => (
         <p key={says}>{says}</p>
       ))}

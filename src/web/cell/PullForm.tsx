@@ -39,10 +39,10 @@ export function PullForm(props: { cell: CellLine; length: Length; units: Units; 
     )
   return (
     <Form noValidate className="cell-pull" onSubmit={form.submit(send)}>
-      <h3>
+      <h2>
         Pull through {length.name}{' '}
         <span className="dim">{before || 'not pulled yet: this one is what the next are compared with'}</span>
-      </h3>
+      </h2>
       <p>{method?.do}</p>
       <AtCell value={true}>
         <CautionLines className="step-hazard" hazards={method?.hazards ?? []} />

@@ -35,7 +35,7 @@ export function Reamer(props: Props) {
   const tank = tankSentence(cell, at, units)
   return (
     <div className="cell-reamer">
-      <h3>Reamer and sprayer</h3>
+      <h2>Reamer and sprayer</h2>
       <p>{reamSentence(cell)}</p>
       {blades ? <p>{blades}</p> : null}
       <AtCell value={true}>
