@@ -122,18 +122,6 @@ describe('what stops cost', () => {
     const { body } = await tablet.get<StopsAnswer>('/payback/stops?days=30')
     expect([body.isMoney, body.stops.length, body.stops.every((s) => s.minor === null)]).toEqual([false, 3, true])
   })
-  it('counts what was explained as not the feed, and by what', async () => {
-    const before = (await payback()).notFeed
-    expect(before?.n).toBe(0)
-    await act('C1', { act: 'down' })
-    later(12)
-    await act('C1', { act: 'running' })
-    await explain('C1', { symptom: 'porosity', cause: 'seamTracking' })
-    const after = (await payback()).notFeed
-    expect(after).toMatchObject({ explained: (before?.explained ?? 0) + 1, n: 1, whys: [{ n: 1 }] })
-    expect(after?.minutes).toBeCloseTo(12)
-    expect(after?.whys[0]?.says).toContain('program')
-  })
   it('is asked for known stretches and places only', async () => {
     expect((await lead.get<Problem>('/payback?days=31')).status).toBe(400)
     expect((await lead.get<Problem>('/payback?areaId=none')).status).toBe(404)
@@ -203,5 +191,20 @@ describe('did it help?', () => {
   it('of nothing welded says so', async () => {
     const { status } = await helped(`atMs=${server.clock.nowMs - 2 * 86_400_000}&stationId=nowhere`)
     expect(status).toBe(404)
+  })
+})
+
+describe('what was not the feed', () => {
+  it('counts what was explained as not the feed, and by what', async () => {
+    const before = (await payback()).notFeed
+    expect(before?.n).toBe(0)
+    await act('C1', { act: 'down' })
+    later(12)
+    await act('C1', { act: 'running' })
+    await explain('C1', { symptom: 'porosity', cause: 'seamTracking' })
+    const after = (await payback()).notFeed
+    expect(after).toMatchObject({ explained: (before?.explained ?? 0) + 1, n: 1, whys: [{ n: 1 }] })
+    expect(after?.minutes).toBeCloseTo(12)
+    expect(after?.whys[0]?.says).toContain('program')
   })
 })
