@@ -95,7 +95,7 @@ function seatAndRating({ setup, seat }: SpareAsked): Amiss[] {
 
 function partsAmiss({ kind, setup, findings, spent }: SpareAsked): Amiss[] {
   const wrong = findings.filter(
-    (f) => f.severity !== 'note' && f.rule !== 'rating' && COMES_WITH[kind].has(f.at as KindKey),
+    (f) => f.severity !== 'note' && !(f.rule === 'rating' && f.at === 'neck') && COMES_WITH[kind].has(f.at as KindKey),
   )
   const kinds = [...new Set(wrong.map((f) => f.at as KindKey))]
   const said = kinds.map((kindKey): Amiss => {

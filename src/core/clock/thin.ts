@@ -1,3 +1,5 @@
+import { MIN_MS } from '@core/units/time.ts'
+
 /** A row as far as thinning goes. */
 export interface ThinRow {
   bootId: string
@@ -10,6 +12,9 @@ export interface Kept {
   toMs: number
 }
 
+/** What is kept whole of a stop, and shown of it. */
+export const BEFORE_STOP_MS = MIN_MS
+export const AFTER_STOP_MS = 10_000
 /** One row in so many ms is enough for what is past. */
 export const THIN_MS = 10_000
 

@@ -232,7 +232,16 @@ export interface CellFit {
 }
 export const NOTHING_OF_CELL: CellFit = {
   ...{ payoff: null, booster: null, conduit: null, cutter: null, reach: null, centreMm: null },
-  ...{ plan: null, drumSinceMs: null, cycleArcS: null, reamEvery: null, sprayMl: null, tankL: null, shotsPerReam: null, lockOut: null },
+  ...{
+    plan: null,
+    drumSinceMs: null,
+    cycleArcS: null,
+    reamEvery: null,
+    sprayMl: null,
+    tankL: null,
+    shotsPerReam: null,
+    lockOut: null,
+  },
 }
 
 export const SETTINGS = [

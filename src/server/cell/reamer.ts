@@ -1,17 +1,17 @@
 import { agentLeft, type TankLook } from '@core/cell/agent.ts'
 import { cyclesIn, reaming, type ReamLook } from '@core/cell/reaming.ts'
-import { closurePrior } from '@core/cleaning/interval.ts'
 import { ranOn } from '@core/clock/clock.ts'
 import { usedOver } from '@core/clock/months.ts'
 import { afterWorked } from '@core/clock/schedule.ts'
 import { type KindKey } from '@core/path/columns.ts'
-import { isAluminium, isCored, type CellFit } from '@core/rightparts/facts.ts'
+import { type CellFit } from '@core/rightparts/facts.ts'
 import { type Built } from '@core/shop/built.ts'
 import { DAY_MS, HOUR_MS, MIN_MS } from '@core/units/time.ts'
 import { type CellLine } from '@contract/cell.ts'
 import { type reading } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type Surveyed } from '@server/floor/survey.ts'
+import { closureHere } from '@server/gunnow/limit.ts'
 import { usesSince, type HeadUse } from '@server/payback/usagein.ts'
 
 type ReadingRow = typeof reading.$inferSelect
@@ -34,7 +34,7 @@ export interface ReamerAt {
 export const usesOfCells = (db: Reader, surveyed: readonly Surveyed[], nowMs: number) =>
   usesSince(
     db,
-    surveyed.flatMap((s) => s.now.headId ?? []),
+    surveyed.flatMap((s) => s.head ?? []),
     nowMs - REAMER_MS,
   )
 
@@ -79,11 +79,7 @@ function reamsOf(s: Surveyed, { built, cell, readings }: ReamerAt, everyNow: num
     const shut = r.atMs >= bladeMs ? shutIn(r) : null
     return shut === null ? [] : [shut]
   })
-  const prior = closurePrior({
-    ...{ mode: built.mode, gas: built.gas },
-    isCored: wire ? isCored(wire) : false,
-    isAluminium: wire ? isAluminium(wire) : false,
-  })
+  const prior = closureHere(built, wire)
   return reaming({ everyNow, due, left, priorPerH: prior.perHour, cycleArcS: cell.cycleArcS })
 }
 

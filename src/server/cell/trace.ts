@@ -1,13 +1,12 @@
 import { and, asc, eq, gte, lte } from 'drizzle-orm'
 import { traceOf } from '@core/cell/stopseen.ts'
+import { AFTER_STOP_MS, BEFORE_STOP_MS } from '@core/clock/thin.ts'
 import { type StationId } from '@core/ids/id.ts'
 import { type TraceAnswer } from '@contract/cell.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { feeder, stationNow, telemetryRow } from '@server/db/schema.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
 
-const BEFORE_MS = 60_000
-const AFTER_MS = 10_000
 /** Ten rows a second for a minute, and some. */
 const MOST = 1000
 
@@ -27,8 +26,8 @@ export async function readTrace(deps: Deps, who: Who, stationId: StationId): Pro
     .where(
       and(
         eq(telemetryRow.equipmentId, own.equipmentId),
-        gte(telemetryRow.atMs, atMs - BEFORE_MS),
-        lte(telemetryRow.atMs, atMs + AFTER_MS),
+        gte(telemetryRow.atMs, atMs - BEFORE_STOP_MS),
+        lte(telemetryRow.atMs, atMs + AFTER_STOP_MS),
       ),
     )
     .orderBy(asc(telemetryRow.atMs))

@@ -9,7 +9,7 @@ import {
 } from '@core/cleaning/interval.ts'
 import { cleaningRises } from '@core/cleaning/rising.ts'
 import { rulingFor } from '@core/houserule/schools.ts'
-import { isAluminium, isCored } from '@core/rightparts/facts.ts'
+import { isAluminium, isCored, type WireFacts } from '@core/rightparts/facts.ts'
 import { type Built } from '@core/shop/built.ts'
 import { carrierIdsOf, ruledBy, wireFacts, type Hung } from './setup.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
@@ -25,6 +25,10 @@ export interface CleaningHere {
   rises: boolean
 }
 
+/** How fast a nozzle closes with this work and wire: the guess of its class. */
+export const closureHere = ({ mode, gas }: Pick<Built, 'mode' | 'gas'>, wire: WireFacts | null) =>
+  closurePrior({ mode, gas, isCored: wire !== null && isCored(wire), isAluminium: wire !== null && isAluminium(wire) })
+
 /** Arc hours between cleanings of the nozzle that hangs here, by house rule D16 and by how shut it was found with the wire that is on. */
 export function cleaningHere(hung: Hung, shop: ShopModel, built: Built): CleaningHere {
   const wireRow = shop.wires.get(hung.spoolWireId ?? built.wireId ?? '')
@@ -32,12 +36,7 @@ export function cleaningHere(hung: Hung, shop: ShopModel, built: Built): Cleanin
   const found = carrierIdsOf(hung.now, shop)
     .flatMap((id) => hung.stateOf(id)?.now?.foundClosed ?? [])
     .filter((f) => f.wireId === null || f.wireId === hung.spoolWireId)
-  const prior = closurePrior({
-    mode: built.mode,
-    gas: built.gas,
-    isCored: wire ? isCored(wire) : false,
-    isAluminium: wire ? isAluminium(wire) : false,
-  })
+  const prior = closureHere(built, wire)
   const isByHours = shop.kindByKey.get('nozzle')?.lifeUnit === 'arcHours'
   const ruleH = isByHours ? (shop.ruleFor('nozzle', hung.station.classKey)?.cleanLimit ?? null) : null
   const school = rulingFor('D16', ruledBy(hung.station, built), shop.choices).school.key

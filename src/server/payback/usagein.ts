@@ -77,15 +77,13 @@ export interface HeadUse {
 /** What some heads used, day by day, since a moment: asked for stretches by `usedOver`. */
 export async function usesSince(
   db: Reader,
-  headIds: readonly CarrierId[],
+  heads: readonly HeadRow[],
   sinceMs: number,
 ): Promise<Map<CarrierId, HeadUse>> {
-  if (headIds.length === 0) return new Map()
-  const [months, heads] = await Promise.all([
-    readMany(db, headMonth, and(inArray(headMonth.headId, [...headIds]), gte(headMonth.monthMs, sinceMs - MONTH_MS))),
-    readMany(db, headNow, inArray(headNow.headId, [...headIds])),
-  ])
-  return usesOf(months, heads)
+  if (heads.length === 0) return new Map()
+  const ids = heads.map((h) => h.headId)
+  const isTheirs = and(inArray(headMonth.headId, ids), gte(headMonth.monthMs, sinceMs - MONTH_MS))
+  return usesOf(await readMany(db, headMonth, isTheirs), heads)
 }
 
 /** Heads that anything was ever told of. */

@@ -1,5 +1,5 @@
 import { and, asc, desc, eq, gt, gte, inArray, isNotNull, lt, lte, sql } from 'drizzle-orm'
-import { THIN_MS, thinOf, type Kept } from '@core/clock/thin.ts'
+import { AFTER_STOP_MS, BEFORE_STOP_MS, THIN_MS, thinOf, type Kept } from '@core/clock/thin.ts'
 import { HOUR_MS, MIN_MS } from '@core/units/time.ts'
 import { feeder, stationNow, stoppage, telemetryRow } from '@server/db/schema.ts'
 import { transact, type Tx } from '@server/db/db.ts'
@@ -14,8 +14,6 @@ import { type SettleDeps } from './settle.ts'
  */
 const WHOLE_MS = 2 * HOUR_MS
 const WINDOW_MS = 10 * MIN_MS
-const BEFORE_STOP_MS = MIN_MS
-const AFTER_STOP_MS = 10_000
 const AT_ONCE = 1000
 
 /** The feeder whose rows wait longest, some minutes of them. Answers whether there was any. */

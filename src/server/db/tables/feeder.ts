@@ -19,8 +19,8 @@ export const feeder = mysqlTable(
     receivedMs: instantMs('received_ms'),
     clockOffMs: instantMs('clock_off_ms'),
     /** Rows up to then are kept one in some seconds only. */
-  thinnedMs: instantMs('thinned_ms'),
-  /** Set when hours changed that the head's clock has not been counted with yet. */
+    thinnedMs: instantMs('thinned_ms'),
+    /** Set when hours changed that the head's clock has not been counted with yet. */
     dirtyMs: instantMs('dirty_ms'),
   },
   (t) => [index('feeder_head').on(t.headId), index('feeder_dirty').on(t.dirtyMs)],
