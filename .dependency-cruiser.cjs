@@ -40,6 +40,9 @@ const FLOORS = {
       'buying',
       'gun',
       'cell',
+      'calendar',
+      'classes',
+      'practice',
     ],
     ...['ingest', 'walk', 'cleaning', 'reference'],
     // Roof: everything put together and served.
@@ -52,7 +55,22 @@ const FLOORS = {
     ...['shopmodel', 'log', 'parts', 'houserule', 'photo', 'guide', 'gunnow', 'rightparts', 'liner', 'photomeasure'],
     ...['reading', 'logbook', 'down', 'changeover', 'drag', 'followup'],
     // Pages.
-    ...['firsthour', 'shop', 'floor', 'life', 'gun', 'cell', 'payback', 'buying', 'spools', 'walk', 'device', 'scan'],
+    ...[
+      'firsthour',
+      'shop',
+      'floor',
+      'life',
+      'gun',
+      'cell',
+      'classes',
+      'practice',
+      'payback',
+      'buying',
+      'spools',
+      'walk',
+      'device',
+      'scan',
+    ],
     // Roof: the frame of every page.
     ...['frame'],
   ],
@@ -85,6 +103,8 @@ const FLOORS = {
       'life',
       'stock',
       'cell',
+      'classes',
+      'practice',
     ],
     ...[
       'catalogue',

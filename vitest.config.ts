@@ -14,7 +14,7 @@ export default defineConfig({
   test: {
     maxWorkers: 2,
     testTimeout: 30_000,
-    hookTimeout: 60_000,
+    hookTimeout: 300_000,
     projects: [
       {
         extends: true,

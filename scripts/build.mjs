@@ -44,6 +44,7 @@ export async function buildServer() {
       policy: join(ROOT, 'src/server/bench/policy.ts'),
       stock: join(ROOT, 'src/server/bench/stock.ts'),
       watch: join(ROOT, 'src/server/bench/watch.ts'),
+      practice: join(ROOT, 'src/server/bench/practice.ts'),
       rcompare: join(ROOT, 'src/server/bench/rcompare.ts'),
       standin: join(ROOT, 'src/server/standin/main.ts'),
       settlethread: join(ROOT, 'src/server/settle/settlethread.ts'),

@@ -12,20 +12,20 @@ const VIEWS = [
   { name: 'floor-phone', path: '/', size: PHONE },
   { name: 'gun', gun: 'A5', size: DESK },
   { name: 'gun-phone', gun: 'B6', size: PHONE },
-  { name: 'change', path: '/change?guns={A2}&wire={solid steel 1.2}', size: DESK },
   { name: 'guide', path: '/guide?gun={A2}&do=diffuser', size: DESK, light: true },
   { name: 'down', path: '/down?gun={B3}', size: DESK, light: true, jerks: true },
   { name: 'down-phone', path: '/down?gun={B3}', size: PHONE, jerks: true },
   { name: 'payback', path: '/payback', size: DESK },
   { name: 'walk-phone', path: '/walk?minutes=25', size: PHONE, begin: true },
   { name: 'drag', path: '/drag?gun={T2}', size: DESK },
-  { name: 'readings', path: '/read?gun={A8}', size: DESK },
   { name: 'cells', path: '/cells', size: DESK },
+  { name: 'classes', path: '/classes', size: DESK },
+  { name: 'before-class-phone', path: '/before-class?gun={T3}', size: PHONE },
+  { name: 'practice', path: '/practice', size: DESK, drill: true },
   { name: 'parts', path: '/parts', size: DESK },
   { name: 'jobs', path: '/jobs', size: DESK },
   { name: 'spools', path: '/spools', size: DESK },
   { name: 'logbook', path: '/logbook?day=', size: DESK },
-  { name: 'shop-places', path: '/shop', size: DESK },
 ]
 
 async function up(url) {
@@ -85,6 +85,17 @@ async function take(browser, url, view) {
     const nothing = page.getByRole('button', { name: 'Nothing' })
     await page.waitForTimeout(400)
     if (await nothing.count()) await nothing.click()
+  }
+  if (view.drill) {
+    await page.getByRole('button', { name: /^Half out 3/ }).click()
+    await page.waitForTimeout(1500)
+    await page
+      .getByRole('button', { name: /^Work and arc/ })
+      .first()
+      .click()
+    await page.getByRole('button', { name: /^Pull the trigger/ }).click()
+    await page.waitForTimeout(2200)
+    await page.evaluate('scrollTo(0, 0)')
   }
   await page.waitForTimeout(400)
   await page.screenshot({ path: join(ROOT, 'docs/screenshots', `${view.name}.png`) })

@@ -171,6 +171,7 @@ export const traceAnswer = z.object({
       rollMPerMin: z.number().nullable(),
       motorAmps: z.number().nullable(),
       volts: z.number().nullable(),
+      gasLpm: z.number().nullable(),
     }),
   ),
 })

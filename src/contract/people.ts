@@ -34,6 +34,8 @@ export const meAnswer = z.object({
   isDemo: z.boolean(),
   /** There are robot cells: their section is shown. */
   hasCells: z.boolean().default(false),
+  /** There are booths to learn at: the section of classes is shown. */
+  hasClasses: z.boolean().default(false),
   shopName: z.string(),
   zone: z.string(),
   units: z.enum(['metric', 'us']),

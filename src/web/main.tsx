@@ -55,6 +55,35 @@ const router = createBrowserRouter([
       { path: 'device', lazy: async () => ({ Component: (await import('@web/device/DevicePage.tsx')).DevicePage }) },
       { path: 'day', lazy: async () => ({ Component: (await import('./changeover/DayPage.tsx')).DayPage }) },
       { path: 'cells', lazy: async () => ({ Component: (await import('./cell/CellsPage.tsx')).CellsPage }) },
+      { path: 'classes', lazy: async () => ({ Component: (await import('./classes/ClassesPage.tsx')).ClassesPage }) },
+      {
+        path: 'before-class',
+        lazy: async () => ({ Component: (await import('./classes/BeforeClass.tsx')).BeforeClass }),
+      },
+      { path: 'groups', lazy: async () => ({ Component: (await import('./classes/GroupsPage.tsx')).GroupsPage }) },
+      {
+        path: 'calendar',
+        lazy: async () => ({ Component: (await import('./classes/CalendarPage.tsx')).CalendarPage }),
+      },
+      {
+        path: 'technique',
+        lazy: async () => ({ Component: (await import('./classes/TechniquePage.tsx')).TechniquePage }),
+      },
+      { path: 'quiz', lazy: async () => ({ Component: (await import('./classes/QuizPage.tsx')).QuizPage }) },
+      { path: 'lesson', lazy: async () => ({ Component: (await import('./classes/Lesson.tsx')).Lesson }) },
+      { path: 'pairs', lazy: async () => ({ Component: (await import('./classes/PairsPage.tsx')).PairsPage }) },
+      {
+        path: 'practice',
+        lazy: async () => ({ Component: (await import('./practice/PracticePage.tsx')).PracticePage }),
+      },
+      {
+        path: 'practice/drill',
+        lazy: async () => ({ Component: (await import('./practice/DrillPage.tsx')).DrillPage }),
+      },
+      {
+        path: 'practice/hands',
+        lazy: async () => ({ Component: (await import('./practice/HandsPage.tsx')).HandsPage }),
+      },
       { path: 'parts', lazy: async () => ({ Component: (await import('./buying/PartsPage.tsx')).PartsPage }) },
       { path: 'spools', lazy: async () => ({ Component: (await import('./spools/SpoolsPage.tsx')).SpoolsPage }) },
       { path: 'waste', lazy: async () => ({ Component: (await import('./spools/WastePage.tsx')).WastePage }) },

@@ -1,6 +1,6 @@
 import { type KindKey, type LifeUnit } from '@core/path/columns.ts'
 import { type Finding } from '@core/rightparts/finding.ts'
-import { heatAmps, permittedDuty } from '@core/rightparts/rating.ts'
+import { gunRating, ratingsOf } from '@core/rightparts/rating.ts'
 import { type Setup } from '@core/rightparts/facts.ts'
 
 /**
@@ -81,21 +81,21 @@ function lengthAmiss({ kind, setup: { cableM }, wantsM }: SpareAsked): Amiss[] {
 }
 
 function seatAndRating({ setup, seat }: SpareAsked): Amiss[] {
-  const { family, procedure } = setup
-  const fit = family?.fit
-  const [amps, duty] = [procedure?.amps?.[1] ?? null, procedure?.dutyFraction ?? null]
-  const rated = (setup.gas ?? procedure?.gas) === 'CO2' ? fit?.co2Amps : fit?.mixedAmps
-  const heats = amps && heatAmps(amps, setup.mode ?? procedure?.mode ?? null)
-  const isHot = heats && duty && rated && fit?.dutyFraction && permittedDuty(rated, fit.dutyFraction, heats) < duty
+  const gun = gunRating(setup)
   return [
     ...(seat.fits ? [] : [{ is: 'seat' as const, wants: seat.wants, has: seat.has }]),
-    ...(isHot ? [{ is: 'rating' as const, amps, ratedAmps: rated }] : []),
+    ...(gun && gun.may < gun.wants ? [{ is: 'rating' as const, amps: gun.amps, ratedAmps: gun.ratedAmps }] : []),
   ]
 }
 
 function partsAmiss({ kind, setup, findings, spent }: SpareAsked): Amiss[] {
+  // That the gun is too light is told of the gun.
+  const isOfGun = ratingsOf(setup).find((r) => r.at === 'neck')?.by === 'family'
   const wrong = findings.filter(
-    (f) => f.severity !== 'note' && !(f.rule === 'rating' && f.at === 'neck') && COMES_WITH[kind].has(f.at as KindKey),
+    (f) =>
+      f.severity !== 'note' &&
+      !(isOfGun && f.rule === 'rating' && f.at === 'neck') &&
+      COMES_WITH[kind].has(f.at as KindKey),
   )
   const kinds = [...new Set(wrong.map((f) => f.at as KindKey))]
   const said = kinds.map((kindKey): Amiss => {

@@ -43,10 +43,10 @@ describe('a stop that the numbers show', () => {
     expect(stopSeen([start(0, 4), start(1, 5, 101), start(2, 6, 102), start(3, 7, 103)])).toBeNull()
   })
   it('its picture has speeds between rows, in seconds before it', () => {
-    const all = rows({ slipsAt: 20 }).map((r) => ({ ...r, motorAmps: 2 }))
+    const all = rows({ slipsAt: 20 }).map((r) => ({ ...r, motorAmps: 2, gasFlowLpm: 15 }))
     const trace = traceOf(all, all.at(-1)?.atMs ?? 0)
     expect(trace).toHaveLength(29)
-    expect(trace[0]).toMatchObject({ s: -56, motorAmps: 2, volts: 26 })
+    expect(trace[0]).toMatchObject({ s: -56, motorAmps: 2, volts: 26, gasLpm: 15 })
     expect(trace[0]?.wireMPerMin).toBeCloseTo(9, 6)
     expect(trace.at(-1)?.wireMPerMin).toBeCloseTo(0.9, 6)
     expect(trace.at(-1)?.rollMPerMin).toBeCloseTo(9, 6)

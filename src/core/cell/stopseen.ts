@@ -80,8 +80,10 @@ export interface TracePoint {
   rollMPerMin: number | null
   motorAmps: number | null
   volts: number | null
+  gasLpm: number | null
 }
-export function traceOf(rows: readonly (SeenRow & { motorAmps: number | null })[], untilMs: number): TracePoint[] {
+type TraceRow = SeenRow & { motorAmps: number | null; gasFlowLpm: number | null }
+export function traceOf(rows: readonly TraceRow[], untilMs: number): TracePoint[] {
   return rows.flatMap((b, i) => {
     const a = rows[i - 1]
     const minutes = a ? (b.atMs - a.atMs) / 60_000 : 0
@@ -92,7 +94,7 @@ export function traceOf(rows: readonly (SeenRow & { motorAmps: number | null })[
         s: (b.atMs - untilMs) / 1000,
         wireMPerMin: (b.wireFedM - a.wireFedM) / minutes,
         rollMPerMin: roll !== null && roll < 0 ? null : roll,
-        ...{ motorAmps: b.motorAmps, volts: b.volts },
+        ...{ motorAmps: b.motorAmps, volts: b.volts, gasLpm: b.gasFlowLpm },
       },
     ]
   })

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { makeRandom } from '@core/random/random.ts'
+import { makeRandom, shuffled } from '@core/random/random.ts'
 import { correctedMs, hourly, inOrder, stepsOf, type FeederRow } from './telemetry.ts'
 
 const HOUR = 3_600_000
@@ -55,14 +55,6 @@ const total = (rows: readonly FeederRow[]) =>
       arcStarts: 0,
     },
   )
-const shuffled = <T>(list: readonly T[], random: () => number): T[] => {
-  const copy = [...list]
-  for (let i = copy.length - 1; i > 0; i--) {
-    const j = Math.floor(random() * (i + 1))
-    ;[copy[i], copy[j]] = [copy[j] as T, copy[i] as T]
-  }
-  return copy
-}
 
 describe('what feeders send', () => {
   it('adds up to what was used, through restarts', () => {

@@ -176,6 +176,8 @@ export function chancesOf(belief: Belief): CauseChance[] {
     .filter((c) => c.chance > 0)
     .sort((a, b) => b.chance - a.chance)
 }
+/** A cause by its key; undefined: the knowledge does not have it. */
+export const causeOf = ({ causes, causeAt }: Index, key: string): Cause | undefined => causes[causeAt.get(key) ?? -1]
 /** Causes by their keys; what the knowledge does not know is left out. */
 export const causesIn = (knowledge: Index, keys: readonly string[]): number[] =>
   keys.flatMap((key) => knowledge.causeAt.get(key) ?? [])

@@ -2,7 +2,7 @@ import { marginals } from './belief.ts'
 import { type ReliedCause } from './relied.ts'
 import { hasLook, isSettled, lookBefore } from './rules.ts'
 import { minutesOf, type Cause } from './knowledge.ts'
-import { fixGroups, stepKey, type FixGroup, type Step, actKey } from './moves.ts'
+import { groupNamed, stepKey, type FixGroup, type Step, actKey } from './moves.ts'
 import { expectedOf, expectedOfFix, type Planned } from './plan.ts'
 import { isAskable, type PlanAt } from './ratio.ts'
 
@@ -87,7 +87,7 @@ const isSame = (a: Planned, b: Planned) => stepKey(a.step) === stepKey(b.step)
 /** Changing the liner, told by the likeliest of what it mends; null where this symptom cannot be the liner, or it was changed already. */
 function linerStep(at: PlanAt): FixStep | null {
   const { knowledge, symptom } = at.belief
-  const group = fixGroups(knowledge).find((g) => g.key === LINER)
+  const group = groupNamed(knowledge, LINER)
   if (!group || (at.fixedTimes?.get(LINER) ?? 0) > 0) return null
   const marginal = marginals(at.belief)
   const listed = new Set(knowledge.symptoms.find((s) => s.key === symptom)?.causes)
@@ -101,7 +101,7 @@ function tipStep(at: PlanAt): Planned | null {
   const { knowledge } = at.belief
   const swap = knowledge.checks.find((c) => c.mends === 'tip')
   if (swap && isAskable(at, swap)) return { step: { kind: 'check', check: swap }, expectedMin: expectedOf(at, swap) }
-  const group = fixGroups(knowledge).find((g) => g.key === 'changed tip')
+  const group = groupNamed(knowledge, 'changed tip')
   const cause = group && knowledge.causes[group.causes[0] ?? -1]
   if (!group || !cause) return null
   const step: FixStep = { kind: 'fix', group, cause }

@@ -44,6 +44,12 @@ export const fixGroups = ofKnowledge((knowledge): readonly FixGroup[] => {
   }))
 })
 
+/** A fix by its key. */
+export const groupNamed = (knowledge: Index, key: string): FixGroup | undefined => groupsByKey(knowledge).get(key)
+const groupsByKey = ofKnowledge(
+  (knowledge): ReadonlyMap<string, FixGroup> => new Map(fixGroups(knowledge).map((g) => [g.key, g])),
+)
+
 /** The fix that puts a cause right. */
 export const groupOf = (knowledge: Index, cause: number): FixGroup => {
   const group = groupsByCause(knowledge)[cause]

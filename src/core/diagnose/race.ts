@@ -1,4 +1,4 @@
-import { drawNormal, makeRandom, pick } from '@core/random/random.ts'
+import { drawNormal, makeRandom, pick, shuffled } from '@core/random/random.ts'
 import { indexOf, outcomeChance, type Index } from './belief.ts'
 import { isAbout, minutesOf, usualShares, type Cause, type Check, type Knowledge, type Outcome } from './knowledge.ts'
 import { CLOSE_MIN, fixGroups, type FixGroup } from './moves.ts'
@@ -216,13 +216,7 @@ export const linerEarly = (knowledge: Index): Order =>
     causes.sort((a, b) => Number(b.at === 'liner') - Number(a.at === 'liner') || byMinutes(knowledge)(a, b)),
   )
 export const anyOrder = (knowledge: Index, random: () => number): Order =>
-  inOrder(knowledge, (causes) => {
-    for (let i = causes.length - 1; i > 0; i--) {
-      const j = Math.floor(random() * (i + 1))
-      ;[causes[i], causes[j]] = [causes[j] as Cause, causes[i] as Cause]
-    }
-    return causes
-  })
+  inOrder(knowledge, (causes) => shuffled(causes, random))
 
 export type Raced = Pick<Bench, 'minutes' | 'vainLooks' | 'wrongFixes' | 'dearEarly'>
 /** Each fault under one order; the gun answers by its own seed, so that orders meet the same luck where they ask the same. `errShare`: so many looks are answered by chance. */

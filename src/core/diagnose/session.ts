@@ -14,7 +14,7 @@ import {
 } from './belief.ts'
 import { type RuleKey } from '@core/rightparts/finding.ts'
 import { type FollowUp } from '@core/followup/keys.ts'
-import { fixGroups, groupOf } from './moves.ts'
+import { groupNamed, groupOf } from './moves.ts'
 import { isFor } from './ratio.ts'
 import { type Check, type Sign } from './knowledge.ts'
 
@@ -181,7 +181,7 @@ const weightsOf = (belief: Belief) => marginals({ ...belief, fixed: new Set() })
 function fixDone(knowledge: Index, key: string, { so, symptom }: { so: Mutable; symptom: string }): void {
   so.fixedTimes.set(key, (so.fixedTimes.get(key) ?? 0) + 1)
   so.again.delete(key)
-  const mended = fixGroups(knowledge).find((g) => g.key === key)?.causes ?? []
+  const mended = groupNamed(knowledge, key)?.causes ?? []
   so.shown = so.shown.filter((i) => !mended.includes(i))
   so.known = so.known.filter((i) => !mended.includes(i))
   const weights = weightsOf(so.belief)
@@ -194,6 +194,6 @@ function fixDone(knowledge: Index, key: string, { so, symptom }: { so: Mutable; 
 export function evidenceOf(knowledge: Index, said: Said): Evidence | null {
   if (said.type === 'check' || said.type === 'symptom') return said
   if (said.type === 'cantTell' || said.type === 'notSo') return null
-  const group = fixGroups(knowledge).find((g) => g.key === said.key)
+  const group = groupNamed(knowledge, said.key)
   return group ? { type: 'fixed', causes: group.causes.map((i) => knowledge.causes[i]?.key ?? '') } : null
 }

@@ -71,6 +71,15 @@ export const DRAWING_KEYS = [
   'feedsNot',
   'atTip',
   'atSpool',
+  'spoolEnd',
+  'pressed',
+  'flowRead',
+  'tipSnug',
+  'menuCard',
+  'gunHung',
+  'beadGas',
+  'beadDistance',
+  'brushMarked',
 ] as const
 export type DrawingKey = (typeof DRAWING_KEYS)[number]
 

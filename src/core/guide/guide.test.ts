@@ -1,3 +1,4 @@
+import { PAIRS } from '@core/classes/pairs.ts'
 import { describe, expect, it } from 'vitest'
 import { FEEDER, wireOf } from '@core/testing/sampleparts.ts'
 import { families, gunOf } from '@core/testing/sampleguide.ts'
@@ -527,6 +528,7 @@ describe('drawings', () => {
     const used = new Set([
       ...CHECKS.flatMap((c) => c.drawing ?? []),
       ...SYMPTOMS.flatMap((s) => s.drawn?.[0] ?? []),
+      ...Object.values(PAIRS).map((p) => p.drawing),
       ...GUIDE_KEYS.flatMap((key) =>
         families().flatMap((fit) =>
           [

@@ -1,3 +1,4 @@
+import { technique } from '@core/classes/technique.ts'
 import { describe, expect, it } from 'vitest'
 import { cleaningWay, cleanLimit, LOOKED_AT_DAYS } from '@core/cleaning/interval.ts'
 import { polarityFor } from '@core/rightparts/facts.ts'
@@ -90,6 +91,11 @@ const ACTS: Partial<{ [C in QuestionCode]: (option: SchoolOf<C>) => unknown }> =
     ),
     walks({ blame: option }),
   ],
+  D27: (option) =>
+    technique({
+      ...{ mode: 'spray', wire: null, joint: 'fillet', position: 'flat', stickOutMm: null },
+      pushPull: option,
+    }),
   D29: (option) => polarityFor(cored, option === 'gasless' ? 'gasless' : 'wire'),
   D30: (option) => [triggers('D30', option), said(stepsUnder('D30', option))],
   D31: (option) => [isLookedAt('wiper', { gas: null, dirt: option }), option === 'sheath'],
@@ -136,6 +142,6 @@ describe('a house rule', () => {
   it('that waits is offered to nobody, and one that is told is no rule', () => {
     const by = (standing: Asked['standing']) => QUESTIONS.filter((q) => q.standing === standing).map((q) => q.code)
     expect(by('knowledge')).toEqual(['D04'])
-    expect(by('later')).toEqual(['D21', 'D22', 'D27', 'D28', 'D32'])
+    expect(by('later')).toEqual(['D21', 'D22', 'D28', 'D32'])
   })
 })

@@ -428,8 +428,7 @@ const ALL = [
       s('same', 'either, always the same', 'Steady beats right.'),
     ],
     usual: 'process',
-    why: 'It leaves the feed path: a question for the procedure.',
-    standing: 'later',
+    why: 'It leaves the feed path: technique is told beside the booth, after a minute on the equipment. Aluminium is pushed either way.',
   },
   {
     code: 'D28',

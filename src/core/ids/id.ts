@@ -37,6 +37,13 @@ export const ID_PREFIX = {
   order: 'order',
   job: 'job',
   kit: 'kit',
+  entry: 'cal',
+  group: 'grp',
+  lesson: 'less',
+  quiz: 'quiz',
+  told: 'told',
+  attempt: 'prac',
+  drillSet: 'dset',
 } as const
 export type IdName = keyof typeof ID_PREFIX
 
@@ -52,6 +59,8 @@ export type AreaId = Id<'area'>
 export type FamilyId = Id<'family'>
 export type SupplierId = Id<'supplier'>
 export type OrderId = Id<'order'>
+export type EntryId = Id<'entry'>
+export type GroupId = Id<'group'>
 
 const ALPHABET = '0123456789abcdefghjkmnpqrstvwxyz'
 

@@ -41,6 +41,8 @@ export const ACTS = {
   neck: { reads: 'all', isWhole: true },
   crash: { reads: 'all', isWhole: false },
   bench: { reads: 'all', isWhole: false },
+  /** A booth between two classes, with the readings of what is still wrong. */
+  handedOver: { reads: 'first', isWhole: true },
   /** Hung when its place was made: nobody did it. */
   hang: { reads: 'none', isWhole: false },
   /** Parts counted, received, handed out. */

@@ -2,7 +2,9 @@ import {
   type FamilyId,
   type CarrierId,
   type DeviceId,
+  type EntryId,
   type EventId,
+  type GroupId,
   type OrderId,
   type PartId,
   type PersonId,
@@ -10,6 +12,7 @@ import {
   type StationId,
   type WireId,
 } from '@core/ids/id.ts'
+import { type FoundAtBooth, type HandItemKey } from '@core/classes/items.ts'
 import { type Said } from '@core/diagnose/session.ts'
 import { type Touched } from '@core/diagnose/touched.ts'
 import { type Saw, type Tuned, type TunedValues, type TuneGuard } from '@core/diagnose/tune.ts'
@@ -190,6 +193,18 @@ export type Fact =
       values: TunedValues
     }
   | { kind: 'usageEntered'; carrierId: CarrierId | null; rows: number }
+  /** A booth as the next class found it: of which class, left by which; nobody is named. */
+  | {
+      kind: 'handedOver'
+      carrierId: CarrierId
+      classId: EntryId | null
+      day: string
+      groupId: GroupId | null
+      leftBy: GroupId | null
+      found: FoundAtBooth
+      /** What was found wrong and is still so. */
+      still: HandItemKey[]
+    }
   | { kind: 'shopChanged'; change: ShopChange }
 
 /** One thing read on a gun: as found, and as left where it was set. Its method and wire stand beside, for only like is compared. */

@@ -65,6 +65,7 @@ export const FACTS: Record<FactKind, FactSpec> = {
   tuned: WHOLE,
   tuneKept: WHOLE,
   usageEntered: WHOLE,
+  handedOver: WHOLE,
   shopChanged: WHOLE,
 }
 export const FACT_KINDS = Object.keys(FACTS) as FactKind[]

@@ -1,3 +1,4 @@
+import { type HandItemKey, type PairKey } from '@core/classes/items.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { type LinerTerms } from '@core/liner/clauses.ts'
 import { type School } from '@core/life/chooserule.ts'
@@ -62,6 +63,11 @@ export type ShopChange =
   | { of: 'device' }
   | { of: 'photo'; ofType: string }
   | { of: 'sheet'; list: 'parts' | 'purchases' | 'families'; lines: number }
+  | { of: 'group'; name: string; isActive: boolean }
+  | { of: 'calendar'; name: string; is: 'made' | 'changed' | 'moved' | 'dropped' | 'takenIn'; count: number }
+  | { of: 'taught'; group: string; item: HandItemKey }
+  | { of: 'drillSet'; name: string; group: string | null; isEnded: boolean }
+  | { of: 'pairWords'; pair: PairKey; isWrongHere: boolean }
   | { of: 'other'; said: string }
 export type ShopChangeOf = ShopChange['of']
 /** Made or changed, under its name. */

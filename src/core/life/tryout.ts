@@ -1,4 +1,4 @@
-import { makeRandom } from '@core/random/random.ts'
+import { makeRandom, shuffled } from '@core/random/random.ts'
 import { isAnswered } from './needed.ts'
 import { type Comparison } from './compare.ts'
 
@@ -13,12 +13,7 @@ export interface TryoutEnd {
 
 /** Places dealt to two sides by lot, as even as can be; the same seed deals the same. @example dealOut(['a', 'b', 'c', 'd'], 7) */
 export function dealOut<T>(places: readonly T[], seed: number): [T[], T[]] {
-  const random = makeRandom(seed)
-  const left = [...places]
-  for (let i = left.length - 1; i > 0; i--) {
-    const j = Math.floor(random() * (i + 1))
-    ;[left[i], left[j]] = [left[j] as T, left[i] as T]
-  }
+  const left = shuffled(places, makeRandom(seed))
   const half = Math.ceil(left.length / 2)
   return [left.slice(0, half), left.slice(half)]
 }

@@ -1,13 +1,16 @@
+import { type PairKey } from '@core/classes/items.ts'
 import { type StationId } from '@core/ids/id.ts'
 import { type Position } from '@core/path/columns.ts'
 /** What a photo may be of, as a type and the key of the one. */
-export const PHOTO_TYPES = ['position', 'spool', 'part', 'event', 'guide'] as const
+export const PHOTO_TYPES = ['position', 'spool', 'part', 'event', 'guide', 'pair'] as const
 export type PhotoType = (typeof PHOTO_TYPES)[number]
 export interface PhotoOf {
   type: PhotoType
   key: string
 }
 
+/** A pair's key: which pair, and which side of it the photo shows. @example pairPhotoKey('tipTight', 'wrong') // 'tipTight wrong' */
+export const pairPhotoKey = (pair: PairKey, side: 'right' | 'wrong') => `${pair} ${side}`
 /** A position's key: the place and the position on it. @example positionKey('stn_1', 'tip') // 'stn_1 tip' */
 export const positionKey = (stationId: StationId, position: Position) => `${stationId} ${position}`
 /** The place a photo's key speaks of; null where it speaks of none. */

@@ -40,3 +40,17 @@ export function pick<T>(random: () => number, list: readonly T[]): T {
   if (item === undefined) throw new RangeError('pick: expected a list with entries, got an empty one')
   return item
 }
+
+/** A list in another order, each as likely (Fisher and Yates); the list itself stays as it is. */
+export function shuffled<T>(list: readonly T[], random: () => number): T[] {
+  const out = [...list]
+  for (let i = out.length - 1; i > 0; i--) {
+    const j = Math.floor(random() * (i + 1))
+    ;[out[i], out[j]] = [out[j] as T, out[i] as T]
+  }
+  return out
+}
+
+/** A seed from a text, 32 bit: the same text, from the same beginning, gives the same. */
+export const seedOf = (text: string, from = 0): number =>
+  [...text].reduce((hash, c) => (Math.imul(hash, 31) + c.charCodeAt(0)) | 0, from) >>> 0

@@ -39,28 +39,41 @@ export interface RatedHere {
 /** Ratings, currents and duty are known so well, as one standard deviation of the log of the heat. A guess. */
 const HEAT_LOG_SD = 0.2
 
+/** How a rating with that gas stands against the program; null: current, duty or the family's duty is untold. */
+function againstProgram(setup: Setup) {
+  const amps = setup.procedure?.amps?.[1]
+  const wants = setup.procedure?.dutyFraction
+  const ratedDuty = setup.family?.fit?.dutyFraction
+  if (!amps || !wants || !ratedDuty) return null
+  const heats = heatAmps(amps, setup.mode ?? setup.procedure?.mode ?? null)
+  return (at: RatedKind, by: RatedHere['by'], ratedAmps: number | null | undefined): RatedHere[] => {
+    if (!ratedAmps) return []
+    const may = permittedDuty(ratedAmps, ratedDuty, heats)
+    const chance = normalCdf(Math.log(wants / (ratedDuty * (ratedAmps / heats) ** 2)) / HEAT_LOG_SD)
+    return [{ at, by, ratedAmps, ratedDuty, amps, heatAmps: heats, may, wants, chance }]
+  }
+}
+
+/** The gun's own rating against the program. Where the gas is untold, with the mix: it carries less there. Null: not told. */
+export function gunRating(setup: Setup): RatedHere | null {
+  const fit = setup.family?.fit
+  const own = (setup.gas ?? setup.procedure?.gas) === 'CO2' ? fit?.co2Amps : fit?.mixedAmps
+  return againstProgram(setup)?.('neck', 'family', own)[0] ?? null
+}
+
 /**
  * What of the gun and its front is rated, against the program: worst first. With CO2 a part's rating goes up as the family's own does. Empty: current,
  * duty, gas or every rating is untold. Chance: Φ(ln(wanted duty / permitted duty) / 0.2), permitted not capped at 1.
  */
 export function ratingsOf(setup: Setup): RatedHere[] {
   const fit = setup.family?.fit
-  const amps = setup.procedure?.amps?.[1]
-  const wants = setup.procedure?.dutyFraction
   const gas = setup.gas ?? setup.procedure?.gas
-  if (!amps || !wants || !gas || !fit?.dutyFraction) return []
-  const ratedDuty = fit.dutyFraction
-  const own = gas === 'CO2' ? fit.co2Amps : fit.mixedAmps
-  const cools = gas === 'CO2' && fit.co2Amps && fit.mixedAmps ? fit.co2Amps / fit.mixedAmps : 1
-  const heats = heatAmps(amps, setup.mode ?? setup.procedure?.mode ?? null)
-  const rated = (at: RatedKind, by: RatedHere['by'], ratedAmps: number | null | undefined): RatedHere[] => {
-    if (!ratedAmps) return []
-    const may = permittedDuty(ratedAmps, ratedDuty, heats)
-    const chance = normalCdf(Math.log(wants / (ratedDuty * (ratedAmps / heats) ** 2)) / HEAT_LOG_SD)
-    return [{ at, by, ratedAmps, ratedDuty, amps, heatAmps: heats, may, wants, chance }]
-  }
+  const rated = againstProgram(setup)
+  if (!rated || !gas) return []
+  const cools = gas === 'CO2' && fit?.co2Amps && fit.mixedAmps ? fit.co2Amps / fit.mixedAmps : 1
+  const gun = gunRating(setup)
   return [
-    ...rated('neck', 'family', own),
+    ...(gun ? [gun] : []),
     ...RATED_KINDS.flatMap((at) => {
       const told = setup.parts[at]?.fit?.ratedAmps
       return rated(at, 'part', told ? told * cools : null)

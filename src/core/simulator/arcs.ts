@@ -49,5 +49,8 @@ export function arcStartsIn(plan: ArcPlan, fromMs: number, toMs: number): number
   return starts
 }
 
-export const isArcAt = (plan: ArcPlan, atMs: number): boolean =>
-  arcsIn(plan, Math.floor(atMs / BLOCK_MS) * BLOCK_MS).some(([a, b]) => atMs >= a && atMs < b)
+/** The stretch of arc that burns at a moment, as [from, to) in ms; null: none does. */
+export const arcStretchAt = (plan: ArcPlan, atMs: number): [number, number] | null =>
+  arcsIn(plan, Math.floor(atMs / BLOCK_MS) * BLOCK_MS).find(([a, b]) => atMs >= a && atMs < b) ?? null
+
+export const isArcAt = (plan: ArcPlan, atMs: number): boolean => arcStretchAt(plan, atMs) !== null

@@ -16,3 +16,10 @@ export const meanAndNext = (list: readonly number[]): { mean: number; sd: number
 /** Of sorted values the one with a share q of them below it, 0 to 1; of none NaN. */
 export const atShare = (sorted: readonly number[], q: number): number =>
   sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))] ?? NaN
+
+/** The mean, of none 0: for rows of a recording, plain or typed. */
+export function meanOrNought(list: ArrayLike<number>): number {
+  let sum = 0
+  for (let i = 0; i < list.length; i++) sum += list[i] ?? 0
+  return sum / Math.max(1, list.length)
+}

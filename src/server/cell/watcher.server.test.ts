@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { type TraceAnswer } from '@contract/cell.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type ReadingAnswer } from '@contract/reading.ts'
+import { snagNear } from '@core/simulator/feeding.ts'
+import { bootUp, catchUp, type FeederSetUp } from '@server/standin/feederplayer.ts'
 import { openFitShop, type FitShop } from '@server/testing/fitshop.ts'
 import { serverForAll } from '@server/testing/serverforall.ts'
 import { nextKey, type Client, type TestServer } from '@server/testing/testserver.ts'
@@ -142,5 +144,38 @@ describe('a stop that nobody said', () => {
     server.clock.nowMs += HOUR
     const { body } = await lead.get<TraceAnswer>(`/cells/trace?stationId=${id()}`)
     expect(body).toMatchObject({ atMs: null, points: [] })
+  })
+  it('opens from what a made-up controller sends second by second, with arc and gas in its picture', async () => {
+    const { clock } = server
+    const arcs = { seed: 4, duty: 0.6, wireMPerMin: 9 }
+    const setUp: FeederSetUp = {
+      equipmentId: 'WF-9',
+      plan: arcs,
+      motor: { seed: 4, baseA: 2, creep: null },
+      starts: { seed: 4, share: 0, worse: null },
+      feeding: { seed: 7, arcs, volts: 26, gasLpm: 15, slip: 0.02, snagEveryH: 3 },
+      schedule: null,
+    }
+    const { feeding } = setUp
+    let snag = null
+    while (feeding && !snag) snag = snagNear(feeding, (clock.nowMs += 3 * HOUR))
+    if (!snag) throw new Error('it never snags')
+    if (snag.fromMs < clock.nowMs) clock.nowMs = snag.fromMs
+    const from = bootUp('b2', snag.fromMs - 10 * 60_000)
+    clock.nowMs = snag.outMs + 30_000
+    const { buffer } = catchUp(from, setUp, { nowMs: clock.nowMs, everyMs: 10_000 })
+    await fetch(`${server.url}/api/ingest`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json', authorization: `Bearer ${token}` },
+      body: JSON.stringify({ sentMs: clock.nowMs, rows: buffer }),
+    })
+    while (await settle(server.parts.deps));
+    while (await watchFeeders(server.parts.deps));
+    const { downSinceMs } = (await lead.get<GunAnswer>(`/gun/${id()}`)).body
+    expect(Math.abs((downSinceMs ?? 0) - snag.outMs)).toBeLessThan(5000)
+    const { points } = (await lead.get<TraceAnswer>(`/cells/trace?stationId=${id()}`)).body
+    expect(points.length).toBeGreaterThan(50)
+    expect(points.some((p) => p.gasLpm === 15)).toBe(true)
+    expect(Math.max(...points.map((p) => p.volts ?? 0))).toBeGreaterThan(30)
   })
 })

@@ -11,7 +11,7 @@ import { insertMany, readMany, transact } from './db.ts'
 let server: TestServer
 beforeAll(async () => {
   server = await startTestServer({ nowMs: YARD_MS, isYard: true })
-}, 120_000)
+}, 300_000)
 afterAll(() => server.close())
 const db = () => server.parts.deps.db
 

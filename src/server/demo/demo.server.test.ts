@@ -16,6 +16,8 @@ import { type LifeAnswer } from '@contract/life.ts'
 import { type LinerAnswer, type StuckAnswer } from '@contract/liner.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type JointsAnswer } from '@contract/rightparts.ts'
+import { type CalendarAnswer, type ClassesAnswer, type TeachAnswer } from '@contract/classes.ts'
+import { type PracticeAnswer, type SkillAnswer } from '@contract/practice.ts'
 import { type SpareGun } from '@contract/spareguns.ts'
 import { carrier, ledgerEvent, life, meta, mount, stationNow, station } from '@server/db/schema.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
@@ -240,6 +242,21 @@ const CHECKS: Record<string, () => Promise<void>> = {
     expect(before.stops + after.stops).toBeGreaterThan(20)
     expect(elsewhere).not.toBeNull()
   },
+  'Apprentices who pull the machine by the gun': async () => {
+    const { ofGroups, groups } = (await lead.get<TeachAnswer>('/classes/teach')).body
+    const nameOf = (id: string) => groups.find((g) => g.id === id)?.name
+    expect(ofGroups.filter((g) => g.isBeyond).map((g) => `${nameOf(g.group)} ${g.item}`)).toEqual(['Sedge gunHome'])
+    const { occurrences } = (await lead.get<CalendarAnswer>('/calendar?days=14')).body
+    const reed = occurrences.find((o) => o.name === 'Reed' && o.fromMs > server.clock.nowMs - 5 * 86_400_000)
+    const of = (await lead.get<ClassesAnswer>(`/classes?entryId=${reed?.entryId}&day=${reed?.day}`)).body
+    expect(of.lessons[0]).toMatchObject({ item: 'clamp', says: 'helped' })
+  },
+  'Apprentices who do not find a gun half out': async () => {
+    const { skills } = (await lead.get<SkillAnswer>('/practice/skill')).body
+    expect(skills[0]).toMatchObject({ groupName: 'Sedge', fault: 'gunOut' })
+    const { sets } = (await lead.get<PracticeAnswer>('/practice')).body
+    expect(sets.map((s) => [s.name, s.groupName, s.scenarios.length])).toEqual([['Half out', 'Sedge', 3]])
+  },
   'A gun standing since this morning with the liner suspected': async () => {
     const first = (await floor()).guns.find((g) => g.rank === 0)
     expect(first).toMatchObject({ name: 'B3', downPosition: 'liner', downMinutes: 25 })
@@ -367,7 +384,7 @@ async function looksLikeAShop(): Promise<void> {
 describe('the demo built on', () => {
   it.each(DAYS)(
     '%s holds every story of its table, and its state is what its ledger says',
-    { timeout: 150_000 },
+    { timeout: 300_000 },
     async (_, nowMs) => {
       await openYard(nowMs)
       await looksLikeAShop()
@@ -392,6 +409,7 @@ describe('the demo built on', () => {
       expect(await forgetHalfDemo(deps)).toBe(true)
       expect(await isEmpty(deps)).toBe(true)
       expect(await deps.db.$count(ledgerEvent)).toBe(0)
+      expect(await deps.db.$count(meta, eq(meta.key, 'opened'))).toBe(0)
     },
   )
 })

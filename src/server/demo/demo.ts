@@ -1,6 +1,6 @@
 import { type Position, type KindKey, kindOfPosition, ridesOnNeck } from '@core/path/columns.ts'
 import { DAY_MS, HOUR_MS, MIN_MS } from '@core/units/time.ts'
-import { count, eq, sql } from 'drizzle-orm'
+import { count, eq, inArray, sql } from 'drizzle-orm'
 import { hash } from '@node-rs/argon2'
 import {
   type AreaId,
@@ -36,6 +36,7 @@ import {
   wire,
 } from '@server/db/schema.ts'
 import { transact, type Tx } from '@server/db/db.ts'
+import { takingOver } from '@server/db/carry.ts'
 import { inTurn } from '@server/db/lease.ts'
 import { type Deps } from '@server/call/context.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
@@ -72,7 +73,7 @@ import { whyOf } from './whystories.ts'
 
 const SEED = 20_417
 const HISTORY_DAYS = 540
-export const DEMO_VERSION = '6'
+export const DEMO_VERSION = '7'
 /** Until its last story is planted. */
 export const HALF = 'half built'
 
@@ -103,6 +104,8 @@ export async function demoWhereNone(deps: Deps, say: (text: string) => void): Pr
 
 /** What tells of the database and not of the shop. */
 const OF_DATABASE: ReadonlySet<string> = new Set(['__drizzle_migrations', 'lease', 'meta'])
+/** What stands beside it of the shop that was begun. */
+const OF_SHOP = ['demo', 'opened']
 /** Empties a demo whose building was cut short; answers whether there was one. */
 export async function forgetHalfDemo(deps: Deps): Promise<boolean> {
   const [demo] = await deps.db.select().from(meta).where(eq(meta.key, 'demo'))
@@ -111,8 +114,12 @@ export async function forgetHalfDemo(deps: Deps): Promise<boolean> {
     sql`select table_name as name from information_schema.tables where table_schema = database()`,
   )) as unknown as [{ name: string }[]]
   await transact(deps.db, async (tx) => {
-    for (const { name } of rows) if (!OF_DATABASE.has(name)) await tx.execute(sql`delete from ${sql.identifier(name)}`)
-    await tx.delete(meta).where(eq(meta.key, 'demo'))
+    // The ledger lets nothing be taken away, but of a shop that never was one.
+    await takingOver(tx, async () => {
+      for (const { name } of rows)
+        if (!OF_DATABASE.has(name)) await tx.execute(sql`delete from ${sql.identifier(name)}`)
+    })
+    await tx.delete(meta).where(inArray(meta.key, [...OF_SHOP]))
   })
   return true
 }

@@ -12,6 +12,8 @@ import { moveGun } from '@server/shop/move.ts'
 import { act } from '@contract/logbook.ts'
 import { choose } from '@server/houserule/choices.ts'
 import { plantBuying } from './buyingstories.ts'
+import { plantClasses } from './classstories.ts'
+import { plantPractice } from './practicestories.ts'
 import { plantCells } from './cellstories.ts'
 import { plantFit } from './fitstories.ts'
 import { plantGuides } from './guidestories.ts'
@@ -43,6 +45,8 @@ export async function plantStories(deps: Deps): Promise<void> {
   await plantReadings({ deps, who, idOf })
   await plantBuying(deps, who)
   await plantCells(deps, who, idOf)
+  await plantClasses(deps, who, idOf)
+  await plantPractice(deps, who)
   const chose = (code: QuestionCode, option: string, note: string) =>
     choose(past, who, { key: `story-rule-${code}`, code, scopeType: 'site', scopeKey: '*', option, note })
   await chose('D25', 'forATime', 'three days, then the liner')

@@ -1,3 +1,6 @@
+import { type FaultKey } from '@core/practice/faults.ts'
+import { type Level } from '@core/classes/groups.ts'
+import { type HandItemKey } from '@core/classes/items.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { type SimPart } from '@core/simulator/simulator.ts'
 
@@ -509,6 +512,16 @@ export const STORIES = [
   { story: 'A length of conduit that pulls harder', where: 'Cell 2', mustFind: 'from post to arm, not the liner' },
   { story: 'A torch that hit a clamp', where: 'Cell 3', mustFind: 'its tool centre touched up, nothing left open' },
   { story: 'A brake left tight, and spare guns', where: 'T2', mustFind: 'a reminder on the hub; one gun ready' },
+  {
+    story: 'Apprentices who pull the machine by the gun',
+    where: 'Classes, Sedge',
+    mustFind: 'guns half out stand out after Sedge and after nobody else; what Reed was taught about the clamp helped',
+  },
+  {
+    story: 'Apprentices who do not find a gun half out',
+    where: 'Practice booth, Sedge',
+    mustFind: 'a gun half out is what is found least, by Sedge; a set of drills waits for it',
+  },
 ] as const
 
 /** What the yard's people at play log on. */
@@ -521,6 +534,66 @@ export const CREEPS = { place: 'Cell 1', days: 6, perDay: 0.03 }
 export const BENDS = { place: 'Cell 2', days: 7, share: 0.07 }
 export const START_FAILS = 0.008
 
+/** The apprentices: three groups on eight booths, what one of them leaves more than others do, and a lesson that worked. */
+export const CLASSES = {
+  groups: [
+    {
+      name: 'Sedge',
+      level: 'new',
+      size: 7,
+      start: '08:00',
+      end: '09:45',
+      weekdays: WEEK,
+      booths: ['T1', 'T2', 'T3', 'T4', 'T6', 'T7', 'T8'],
+    },
+    {
+      name: 'Reed',
+      level: 'some',
+      size: 7,
+      start: '10:00',
+      end: '11:45',
+      weekdays: WEEK,
+      booths: ['T1', 'T2', 'T3', 'T4', 'T6', 'T7', 'T8'],
+    },
+    {
+      name: 'Moss',
+      level: 'skilled',
+      size: 4,
+      start: '12:30',
+      end: '14:00',
+      weekdays: [1, 3, 5],
+      booths: ['T1', 'T2', 'T3', 'T4'],
+    },
+  ],
+  /** Anything by anybody, so often. */
+  share: 0.06,
+  does: { group: 'Sedge', item: 'gunHome', share: 0.34 },
+  helped: { group: 'Reed', item: 'clamp', daysAgo: 30, before: 0.42, since: 0.08 },
+  moved: { group: 'Reed', start: '14:10', end: '15:30' },
+  /** Last time nobody looked how that one's cable lies: it lies coiled. */
+  overlooked: { place: 'T2', item: 'cable' },
+} as const satisfies {
+  groups: readonly {
+    name: string
+    level: Level
+    size: number
+    start: string
+    end: string
+    weekdays: readonly number[]
+    booths: readonly string[]
+  }[]
+  share: number
+  does: { group: string; item: HandItemKey; share: number }
+  helped: { group: string; item: HandItemKey; daysAgo: number; before: number; since: number }
+  moved: { group: string; start: string; end: string }
+  overlooked: { place: string; item: HandItemKey }
+}
+
+/** The cell whose wire snags now and then where a length of its conduit pulls too hard: once in so many hours of the clock. */
+export const SNAGS = { place: 'Cell 2', everyH: 3 }
+/** What the cells’ controllers measure while all is well; those of the booths measure none of it. */
+export const CELL_FEED = { volts: 27, gasLpm: 16, slip: 0.02 }
+
 /** Feeders that send their own counts; the stand-in plays them. */
 export const STAND_IN = [
   { place: 'Cell 1', equipmentId: 'WF-301', arcHoursPerShift: 4.1, wireMPerMin: 9, motorA: 2.1 },
@@ -530,3 +603,16 @@ export const STAND_IN = [
   { place: 'A2', equipmentId: 'WF-102', arcHoursPerShift: 2.2, wireMPerMin: 7.5, motorA: 1.4 },
   { place: 'A3', equipmentId: 'WF-103', arcHoursPerShift: 2.5, wireMPerMin: 7.5, motorA: 1.2 },
 ] as const
+
+/** What the apprentices met in the practice booth, how long it takes them over the best order, and what one group does not find yet. */
+export const DRILLS = {
+  met: ['gunOut', 'nozzleClogged', 'tipWorn', 'workClamp', 'cableCoiled', 'linerWorn'],
+  times: 1.2,
+  hard: { group: 'Sedge', fault: 'gunOut', times: 2.6 },
+  set: { name: 'Half out', group: 'Sedge', faults: ['gunOut', 'orings', 'nozzleClogged'] },
+} as const satisfies {
+  met: readonly FaultKey[]
+  times: number
+  hard: { group: string; fault: FaultKey; times: number }
+  set: { name: string; group: string; faults: readonly FaultKey[] }
+}

@@ -1,6 +1,8 @@
 import { telemetryAnswer, telemetryMessage } from '@contract/telemetry.ts'
 import { buyingEndpoints } from '@server/buying/endpoints.ts'
 import { cellEndpoints } from '@server/cell/endpoints.ts'
+import { classEndpoints } from '@server/classes/endpoints.ts'
+import { practiceEndpoints } from '@server/practice/endpoints.ts'
 import { changeoverEndpoints } from '@server/changeover/endpoints.ts'
 import { clockEndpoints } from '@server/clock/endpoints.ts'
 import { downEndpoints } from '@server/down/endpoints.ts'
@@ -56,6 +58,8 @@ export const endpoints: readonly Endpoint<AllDeps>[] = [
   ...partsEndpoints,
   ...buyingEndpoints,
   ...cellEndpoints,
+  ...classEndpoints,
+  ...practiceEndpoints,
   ...houseruleEndpoints,
   ...photoEndpoints,
   ...spoolsEndpoints,

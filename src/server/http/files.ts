@@ -2,6 +2,7 @@ import { type Id } from '@core/ids/id.ts'
 import { type Request, type Response } from 'express'
 import { z } from 'zod'
 import { sheetBack, sheetQuery } from '@server/ingest/giveback.ts'
+import { calendarIcs } from '@server/calendar/icsout.ts'
 import { logbookCsv } from '@server/logbook/csv.ts'
 import { readPhoto } from '@server/photo/photos.ts'
 import { guideQuery } from '@contract/guide.ts'
@@ -16,6 +17,8 @@ import { printWalk } from '@server/walk/print.ts'
 import { print, printQuery } from '@server/print/prints.ts'
 import { exportAll } from '@server/shop/whole.ts'
 import { dayOf } from '@server/time/wall.ts'
+import { printPairs } from '@server/classes/pairs.ts'
+import { pairsPrintQuery } from '@contract/classes.ts'
 import { printSymptoms, symptomsQuery } from '@server/down/print.ts'
 import { type Who } from '@server/call/context.ts'
 
@@ -31,6 +34,7 @@ export function giveFiles(doors: Doors, deps: AllDeps): void {
   const give = (path: `/${string}`, answer: (asked: Asked) => Promise<void>) =>
     doors.get(path, (req, res) => answer({ deps, who: askedBy(res), req, res }))
   give('/logbook.csv', csv)
+  give('/calendar.ics', ics)
   give('/ingest/sheet.csv', sheet)
   give('/shop/whole.jsonl', whole)
   give('/photo/:file', picture)
@@ -38,6 +42,7 @@ export function giveFiles(doors: Doors, deps: AllDeps): void {
   give('/print/guide.pdf', guided)
   give('/print/walk.pdf', walked)
   give('/print/symptoms.pdf', symptoms)
+  give('/print/pairs.pdf', pairs)
   give('/parts/order.csv', orderedCsv)
   give('/parts/order.pdf', orderedPdf)
   give('/parts/kit.pdf', packed)
@@ -52,6 +57,13 @@ async function csv({ deps, who, req, res }: Asked): Promise<void> {
   res.setHeader('content-type', 'text/csv; charset=utf-8')
   res.setHeader('content-disposition', `attachment; filename="logbook-${from ?? today}-${to ?? from ?? today}.csv"`)
   res.send(`\uFEFF${text}`)
+}
+
+async function ics({ deps, who, res }: Asked): Promise<void> {
+  const text = await calendarIcs(deps, who)
+  res.setHeader('content-type', 'text/calendar; charset=utf-8')
+  res.setHeader('content-disposition', 'attachment; filename="calendar.ics"')
+  res.send(text)
 }
 
 /** A picture never changes under its id, so a device may keep it; not a device in between. */
@@ -88,6 +100,10 @@ async function walked({ deps, who, req, res }: Asked): Promise<void> {
 async function symptoms({ deps, who, req, res }: Asked): Promise<void> {
   const pdf = await printSymptoms(deps, who, symptomsQuery.parse(req.query))
   sendPdf(res, pdf, 'look-first')
+}
+
+async function pairs({ deps, who, req, res }: Asked): Promise<void> {
+  sendPdf(res, await printPairs(deps, who, pairsPrintQuery.parse(req.query)), 'right-and-wrong')
 }
 
 async function orderedCsv({ deps, who, req, res }: Asked): Promise<void> {

@@ -286,6 +286,7 @@ describe('the stand-in', () => {
     plan: { seed: 4, duty: 0.6, wireMPerMin: 8 },
     motor: { seed: 4, baseA: 2, creep: null },
     starts: { seed: 4, share: 0.02, worse: null },
+    feeding: null,
     schedule: null,
   })
   it('unplugged for a day and plugged in again gives the same clocks as never unplugging', async () => {

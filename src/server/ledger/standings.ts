@@ -8,7 +8,7 @@ import { chainsWhere } from './chains.ts'
 import { fromRow } from './lines.ts'
 
 /** Whole chains (fact and corrections) of every line that ever spoke of the wanted, as they stand now. */
-async function standingWhere(db: Reader, where: SQL | undefined): Promise<Standing[]> {
+export async function standingWhere(db: Reader, where: SQL | undefined): Promise<Standing[]> {
   return standingFacts((await chainsWhere(db, where)).map(fromRow))
 }
 

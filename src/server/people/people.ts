@@ -106,17 +106,19 @@ export async function signOut(deps: Deps, token: string | undefined): Promise<vo
 }
 
 export async function me(deps: Deps, who: Who) {
-  const [[only], [someLead], [demo], [aCell]] = await Promise.all([
+  const [[only], [someLead], [demo], [aCell], [aBay]] = await Promise.all([
     deps.db.select().from(site),
     deps.db.select({ id: person.id }).from(person).where(isNotNull(person.passwordHash)).limit(1),
     deps.db.select().from(meta).where(eq(meta.key, 'demo')),
     deps.db.select({ id: station.id }).from(station).where(eq(station.classKey, 'cell')).limit(1),
+    deps.db.select({ id: station.id }).from(station).where(eq(station.classKey, 'training')).limit(1),
   ])
   return {
     ...who,
     isNew: !someLead,
     isDemo: Boolean(demo),
     hasCells: Boolean(aCell),
+    hasClasses: Boolean(aBay),
     shopName: only?.name ?? 'Idle Spool',
     zone: only?.zone ?? 'UTC',
     units: only?.units ?? ('metric' as const),

@@ -1,14 +1,15 @@
 import { and, count, desc, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
+import { PAIR_KEYS } from '@core/classes/items.ts'
 import { GUIDE_KEYS } from '@core/guide/keys.ts'
 import { type Clip } from '@core/photo/clip.ts'
-import { BY_KEY, placeOfKey, type PhotoOf } from '@core/photo/photo.ts'
+import { BY_KEY, pairPhotoKey, placeOfKey, type PhotoOf } from '@core/photo/photo.ts'
 import { type FamilyId, type Id, makeId, type StationId } from '@core/ids/id.ts'
 import { type photoHide, type photoKept, type photosAnswer, type photoUpload } from '@contract/photo.ts'
 import { fitFamily, ledgerEvent, part, photo, spool, station } from '@server/db/schema.ts'
 import { transact, type Reader } from '@server/db/db.ts'
 import { once } from '@server/call/once.ts'
-import { happenedAt, mustLogAt, mustRead, type Deps, type Who } from '@server/call/context.ts'
+import { happenedAt, mustLead, mustLogAt, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { actByKey } from '@server/ledger/lines.ts'
 import { keyOf, writeAct } from '@server/write/act.ts'
@@ -135,6 +136,13 @@ async function mustBeGuide(db: Reader, key: string): Promise<void> {
   if (!isKnown || (familyId !== '*' && !family)) throw new DomainError('not-found', 'There is no such guide.')
 }
 
+/** A photo of the library is the instructor’s choice: of a pair there is, marked right or wrong. */
+function mustBePair(who: Who, key: string): void {
+  mustLead(who)
+  if (!PAIR_KEYS.some((pair) => pairPhotoKey(pair, 'right') === key || pairPhotoKey(pair, 'wrong') === key))
+    throw new DomainError('not-found', 'There is no such card.')
+}
+
 /** So many photos of one thing are kept; a picture is about a third of a megabyte. */
 const MOST_OF_ONE = 60
 async function mustHaveRoom(db: Reader, { type, key }: PhotoOf): Promise<void> {
@@ -157,6 +165,7 @@ async function mustBeThere(db: Reader, who: Who, of: PhotoOf): Promise<void> {
     return mustLogAt(who, place)
   }
   if (of.type === 'guide') return mustBeGuide(db, of.key)
+  if (of.type === 'pair') return mustBePair(who, of.key)
   const table = { spool, part, event: ledgerEvent, position: station }[of.type]
   const [row] = await db
     .select({ id: table.id })

@@ -1,4 +1,5 @@
 import { arcStartsIn, isArcAt, usedByArcs, type ArcPlan, type Counters } from '@core/simulator/arcs.ts'
+import { fedBetween, loadAt, nextRowMs, snagNear, voltsAt, type FeedPlan } from '@core/simulator/feeding.ts'
 import { failedBefore, type StartsPlan } from '@core/simulator/starts.ts'
 import { motorAmpsAt, type MotorPlan } from '@core/simulator/motor.ts'
 import { workedMs, type Schedule } from '@core/clock/schedule.ts'
@@ -17,7 +18,7 @@ export interface FeederState {
   bootId: string
   nextSeq: number
   countedMs: number
-  counters: Counters & { startsFailed: number }
+  counters: Counters & { startsFailed: number; rollFedM?: number }
   buffer: FeederRowSent[]
 }
 export interface FeederSetUp {
@@ -27,8 +28,11 @@ export interface FeederSetUp {
   motor: MotorPlan
   /** How often a start comes to nothing. */
   starts: StartsPlan
+  /** What its controller tells of rolls, volts and gas; null: it measures none of them. */
+  feeding: FeedPlan | null
   schedule: Schedule | null
 }
+const NOT_FED = { wireFedM: 0, arcOnS: 0, arcStarts: 0, rollFedM: 0 }
 
 export const bootUp = (bootId: string, atMs: number): FeederState => ({
   bootId,
@@ -44,33 +48,52 @@ const isOpen = (schedule: Schedule | null, fromMs: number, toMs: number) =>
 const failedIn = ({ plan, starts }: FeederSetUp, fromMs: number, toMs: number): number =>
   arcStartsIn(plan, fromMs, toMs).reduce((n, ms) => n + failedBefore(starts, ms), 0)
 
+const usedIn = ({ feeding, plan }: FeederSetUp, fromMs: number, toMs: number): typeof NOT_FED =>
+  feeding ? fedBetween(feeding, fromMs, toMs) : { ...usedByArcs(plan, fromMs, toMs), rollFedM: 0 }
+
+/** Wire snagged, and nobody has freed it yet. */
+function doesStand({ feeding }: FeederSetUp, atMs: number): boolean {
+  const snag = feeding ? snagNear(feeding, atMs) : null
+  return snag !== null && atMs >= snag.outMs && atMs < snag.freeMs
+}
+
 /** Counts on to a moment and puts a row about it into the buffer. */
 export function tick(state: FeederState, setUp: FeederSetUp, atMs: number): FeederState {
   const { counters } = state
   const isWorking = isOpen(setUp.schedule, state.countedMs, atMs)
-  const used = isWorking ? usedByArcs(setUp.plan, state.countedMs, atMs) : { wireFedM: 0, arcOnS: 0, arcStarts: 0 }
+  const used = isWorking ? usedIn(setUp, state.countedMs, atMs) : NOT_FED
+  const mayStart = isWorking && !doesStand(setUp, atMs)
   const now = {
     wireFedM: counters.wireFedM + used.wireFedM,
     arcOnS: counters.arcOnS + used.arcOnS,
     arcStarts: counters.arcStarts + used.arcStarts,
-    startsFailed: (counters.startsFailed || 0) + (isWorking ? failedIn(setUp, state.countedMs, atMs) : 0),
+    startsFailed: (counters.startsFailed || 0) + (mayStart ? failedIn(setUp, state.countedMs, atMs) : 0),
+    ...(setUp.feeding ? { rollFedM: (counters.rollFedM ?? counters.wireFedM) + used.rollFedM } : {}),
   }
+  const load = setUp.feeding ? loadAt(setUp.feeding, atMs) : 1
   const row: FeederRowSent = {
     equipmentId: setUp.equipmentId,
     bootId: state.bootId,
     seq: state.nextSeq,
     deviceMs: atMs,
     ...now,
-    isArcOn: isWorking && isArcAt(setUp.plan, atMs),
-    ...(used.arcOnS > 0 ? { motorAmps: motorAmpsAt(setUp.motor, atMs) } : {}),
+    isArcOn: mayStart && isArcAt(setUp.plan, atMs),
+    ...(used.wireFedM > 0 || used.rollFedM > 0 ? { motorAmps: motorAmpsAt(setUp.motor, atMs) * load } : {}),
+    ...(isWorking ? feltAt(setUp, atMs) : {}),
   }
   return { ...state, nextSeq: state.nextSeq + 1, countedMs: atMs, counters: now, buffer: [...state.buffer, row] }
+}
+/** Volts and gas flow, while there is an arc. */
+function feltAt({ feeding }: FeederSetUp, atMs: number): { volts?: number; gasFlowLpm?: number } {
+  const volts = feeding ? voltsAt(feeding, atMs) : null
+  return feeding && volts !== null ? { volts, gasFlowLpm: feeding.gasLpm } : {}
 }
 
 /** Ticks as often as the feeder would have while nobody listened; at most what it can keep. */
 export function catchUp(state: FeederState, setUp: FeederSetUp, at: { nowMs: number; everyMs: number }): FeederState {
   let next = state
-  for (let ms = state.countedMs + at.everyMs; ms <= at.nowMs; ms += at.everyMs) next = tick(next, setUp, ms)
+  const after = (fromMs: number) => nextRowMs(setUp.feeding, { fromMs, everyMs: at.everyMs })
+  for (let ms = after(state.countedMs); ms <= at.nowMs; ms = after(ms)) next = tick(next, setUp, ms)
   return next
 }
 

@@ -4,7 +4,7 @@ import { z } from 'zod'
 import { type FeederRowSent } from '@contract/telemetry.ts'
 import { type HandsState } from '@core/simulator/hands.ts'
 import { makeRandom } from '@core/random/random.ts'
-import { AREAS, BENDS, CREEPS, HANDS_TABLET, STAND_IN, START_FAILS } from '@server/demo/yard.ts'
+import { AREAS, BENDS, CELL_FEED, CREEPS, HANDS_TABLET, SNAGS, STAND_IN, START_FAILS } from '@server/demo/yard.ts'
 import { standInToken } from '@server/shop/feeders.ts'
 import { clockMovedBy } from '@server/time/clock.ts'
 import { playRound, type HandsPlay } from './hands.ts'
@@ -44,6 +44,7 @@ function keep(file: string, kept: unknown): void {
 
 const setUps = STAND_IN.map((feeder, i): FeederSetUp & { arcHours: number } => {
   const area = AREAS.find((a) => a.names.startsWith(feeder.place.replace(/\d+$/, '')))
+  const plan = { seed: i + 1, duty: feeder.arcHoursPerShift / 7.5, wireMPerMin: feeder.wireMPerMin }
   return {
     equipmentId: feeder.equipmentId,
     arcHours: feeder.arcHoursPerShift,
@@ -53,7 +54,10 @@ const setUps = STAND_IN.map((feeder, i): FeederSetUp & { arcHours: number } => {
       baseA: feeder.motorA * (feeder.place === CREEPS.place ? 1 + CREEPS.days * CREEPS.perDay : 1),
     },
     starts: { seed: i + 1, share: feeder.place === BENDS.place ? BENDS.share : START_FAILS, worse: null },
-    plan: { seed: i + 1, duty: feeder.arcHoursPerShift / 7.5, wireMPerMin: feeder.wireMPerMin },
+    plan,
+    feeding: feeder.place.startsWith('Cell')
+      ? { seed: i + 1, arcs: plan, ...CELL_FEED, snagEveryH: feeder.place === SNAGS.place ? SNAGS.everyH : null }
+      : null,
     schedule: shiftsOfYard(area, now()),
   }
 })

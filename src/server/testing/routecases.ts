@@ -1,3 +1,4 @@
+import { USUAL_BOOTHS } from '@core/practice/setups.ts'
 import { UNTOLD_FEEDER, UNTOLD_PROCEDURE } from '@core/rightparts/untold.ts'
 import { nextKey } from './testserver.ts'
 
@@ -5,6 +6,10 @@ import { nextKey } from './testserver.ts'
 interface At {
   id: (name: string) => string
   nowMs: number
+}
+const DRILL = {
+  ...{ version: 1, name: null, setup: USUAL_BOOTHS[0], faults: [{ key: 'gunOut', bad: 0.9 }] },
+  ...{ complaint: 'porosity', seed: 4 },
 }
 const BODIES: Record<string, (at: At) => object> = {
   '/down/tune': ({ id }) => ({
@@ -112,6 +117,32 @@ const BODIES: Record<string, (at: At) => object> = {
     overrun: null,
   }),
   '/gun/swap': ({ id }) => ({ stationId: id('A1'), gunId: 'car_none', oldGun: 'ready' }),
+  '/classes/found': ({ id }) => ({ stationId: id('A1'), found: { tip: 'right' } }),
+  '/classes/group': () => ({ id: null, name: 'Reed', level: 'new', size: 8, booths: [] }),
+  '/classes/pair': () => ({
+    ...{ pair: 'tipTight', right: null, wrong: null, why: null, exercise: null, image: null, source: null },
+    isWrongHere: false,
+  }),
+  '/classes/technique': ({ id }) => ({ stationId: id('A1'), was: 'distance' }),
+  '/classes/quiz': ({ id }) => ({ stationId: id('A1'), answers: [{ kind: 'name', about: 'tip', isRight: true }] }),
+  '/practice/attempt': ({ id }) => ({
+    ...{ stationId: id('A1'), setId: null, faults: ['gunOut'], complaint: 'porosity', minutes: 4, bestMin: 3 },
+    acts: [{ do: 'look', key: 'gunSeat' }],
+  }),
+  '/practice/set': () => ({ name: 'Tuesday', groupId: 'grp_none', scenarios: [DRILL] }),
+  '/practice/end': () => ({ id: 'dset_none' }),
+  '/classes/taught': () => ({ groupId: 'grp_none', item: 'tip' }),
+  '/calendar/entry': () => ({
+    ...{ id: null, kind: 'other', name: 'x', areaId: null, groupId: null, firstDay: '2026-11-20', start: '08:00' },
+    ...{ end: '09:00', weekly: null },
+  }),
+  '/calendar/drop': () => ({ id: 'cal_none' }),
+  '/calendar/move': () => ({ entryId: 'cal_none', day: '2026-11-20', to: null }),
+  '/calendar/preview': () => ({ text: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR' }),
+  '/calendar/take': () => ({
+    ...{ text: 'BEGIN:VCALENDAR\r\nEND:VCALENDAR' },
+    take: [{ uid: 'a', as: 'other', areaId: null, groupId: null }],
+  }),
   '/cells/round': ({ id }) => ({ stationIds: [id('A1')] }),
   '/cells/neck': () => ({ name: 'N9', familyId: 'fam_none' }),
   '/cells/swap': ({ id }) => ({ stationId: id('A1'), neckId: 'car_none', oldNeck: 'ready' }),

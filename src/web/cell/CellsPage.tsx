@@ -6,7 +6,7 @@ import { useAddress } from '@web/kit/useAddress.ts'
 import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { Waiting } from '@web/kit/Waiting.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
-import { useMe } from '@web/people/queries.ts'
+import { useIsLead, useMe } from '@web/people/queries.ts'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
 import { BenchOpened } from './BenchOpened.tsx'
 import { CellOpened } from './CellOpened.tsx'
@@ -25,8 +25,7 @@ export function CellsPage() {
   const me = useMe()
   const isPhone = useIsPhone()
   const units = me.data?.units ?? 'metric'
-  const role = me.data?.person?.role
-  const isLead = role === 'lead' || role === 'instructor'
+  const isLead = useIsLead()
   if (!cells.data)
     return (
       <main className="cells">

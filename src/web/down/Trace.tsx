@@ -1,9 +1,11 @@
 import { useQuery } from '@tanstack/react-query'
+import { median } from '@core/trend/theilsen.ts'
+import { metrePerMinToIpm } from '@core/units/convert.ts'
 import { traceAnswer, type TraceAnswer } from '@contract/cell.ts'
 import { getJson } from '@web/api/client.ts'
 import { CurveChart } from '@web/chart/CurveChart.tsx'
 import { type Point, type Series } from '@web/chart/axes.ts'
-import { twoFigures, wireSpeed, type Units } from '@web/format/numbers.ts'
+import { flow, twoFigures, wireSpeed, type Units } from '@web/format/numbers.ts'
 
 const useTrace = (stationId: string, isDown: boolean) =>
   useQuery({
@@ -19,18 +21,90 @@ const column = (points: Trace, of: (p: Trace[number]) => number | null): Point[]
     return y === null ? [] : [{ x: p.s, y }]
   })
 
-/** What the minute shows, in a sentence: rolls against wire first. */
+/** Rolls that turn slower than this stand, m/min. */
+const TURNS = 0.5
+const HALF = 0.5
+const CLIMBED = 1.1
+/** What the gas fell to is told from here on, as a share of what it was. */
+const GAS_FELL = 0.7
+
+/** What the minute shows, in sentences: rolls against wire first, then the arc, then the gas. */
 export function traceSays(points: Trace, units: Units): string {
-  const last = points.at(-1)
+  const last = points.findLast((p) => (p.rollMPerMin ?? p.wireMPerMin) > TURNS) ?? points.at(-1)
   if (!last) return ''
-  const roll = last.rollMPerMin
-  const isSlipping = roll !== null && roll > 0.5 && last.wireMPerMin < roll / 2
-  if (isSlipping)
-    return `In the end the rolls turned at ${wireSpeed(roll, units)} and ${last.wireMPerMin < 0.1 ? 'no wire came' : `only ${wireSpeed(last.wireMPerMin, units)} of wire came`}.`
-  return `Wire came at ${wireSpeed(last.wireMPerMin, units)} to the end.`
+  const [roll, speed] = [last.rollMPerMin, (mPerMin: number) => wireSpeed(Number(twoFigures(mPerMin)), units)]
+  const isSlipping = roll !== null && roll > TURNS && last.wireMPerMin < roll * HALF
+  const came = last.wireMPerMin < 0.1 ? 'no wire came' : `only ${speed(last.wireMPerMin)} of wire came`
+  return [
+    isSlipping
+      ? `In the end the rolls turned at ${speed(roll)} and ${came}.`
+      : `Wire came at ${speed(last.wireMPerMin)} to the end.`,
+    ...climbSays(column(points, (p) => p.volts)),
+    ...gasSays(
+      column(points, (p) => p.gasLpm),
+      units,
+    ),
+  ].join(' ')
+}
+const usual = (of: readonly Point[]) => median(of.map((p) => p.y))
+function climbSays(volts: readonly Point[]): string[] {
+  if (volts.length < 4) return []
+  const [was, most] = [usual(volts), Math.max(...volts.slice(-4).map((p) => p.y))]
+  return most > was * CLIMBED
+    ? [`The arc climbed from ${Math.round(was)} to ${Math.round(most)} V, as it does where wire stops coming.`]
+    : []
+}
+function gasSays(gas: readonly Point[], units: Units): string[] {
+  const last = gas.at(-1)
+  if (gas.length < 4 || !last) return []
+  const was = usual(gas)
+  return last.y < was * GAS_FELL ? [`Gas fell from ${flow(was, units)} to ${flow(last.y, units)}.`] : []
 }
 
-/** The minute before it stopped, as the feeder itself sent it: wire and rolls, and under it what the motor drew. */
+interface Drawn {
+  label: string
+  title: string
+  says: string
+  series: Series[]
+  top: number
+}
+const topOf = (points: readonly Point[]) => Math.max(...points.map((p) => p.y))
+/** What there is to draw of it: wire and rolls always, motor and arc where they were sent. */
+function pictures(points: Trace, units: Units): Drawn[] {
+  const isUs = units === 'us'
+  const inUnits = (mPerMin: number) => (isUs ? metrePerMinToIpm(mPerMin) : mPerMin)
+  const rolls = column(points, (p) => (p.rollMPerMin === null ? null : inUnits(p.rollMPerMin)))
+  const wire = column(points, (p) => inUnits(p.wireMPerMin))
+  const motor = column(points, (p) => p.motorAmps)
+  const volts = column(points, (p) => p.volts)
+  const listed = (of: readonly Point[]) => of.map((p) => twoFigures(p.y)).join(', ')
+  const one = (label: string, title: string, of: Point[]): Drawn[] =>
+    of.length > 1
+      ? [
+          {
+            label,
+            title,
+            says: `${label}: ${listed(of)}`,
+            series: [{ look: 'fit', label, points: of }],
+            top: topOf(of),
+          },
+        ]
+      : []
+  return [
+    {
+      ...{ label: 'wire', title: isUs ? 'in/min' : 'm/min', says: `Wire speed in the last minute: ${listed(wire)}` },
+      series: [
+        ...(rolls.length > 1 ? [{ look: 'log' as const, label: 'rolls', points: rolls }] : []),
+        { look: 'fit', label: 'wire', points: wire },
+      ],
+      top: topOf([...rolls, ...wire]),
+    },
+    ...one('feed motor, A', 'A', motor),
+    ...one('arc, V', 'V', volts),
+  ]
+}
+
+/** The minute before it stopped, as the feeder itself sent it: wire and rolls, what the motor drew, and the arc. */
 export function TracePicture({ stationId, isDown, units }: { stationId: string; isDown: boolean; units: Units }) {
   const trace = useTrace(stationId, isDown)
   const points = trace.data?.points ?? []
@@ -40,39 +114,18 @@ export function TracePicture({ stationId, isDown, units }: { stationId: string; 
     max: points.at(-1)?.s ?? 0,
     ticks: [-60, -40, -20, 0].map((s) => ({ value: s, says: s === 0 ? 'it stopped' : `${s} s` })),
   }
-  const rolls = column(points, (p) => p.rollMPerMin)
-  const motor = column(points, (p) => p.motorAmps)
-  const speeds: Series[] = [
-    ...(rolls.length > 1 ? [{ look: 'log' as const, label: 'rolls', points: rolls }] : []),
-    { look: 'fit', label: 'wire', points: column(points, (p) => p.wireMPerMin) },
-  ]
   return (
     <figure className="trace" aria-label="The minute before it stopped">
       <figcaption>{traceSays(points, units)}</figcaption>
-      <CurveChart
-        className="trace-chart"
-        says={`Wire speed in the last minute: ${points.map((p) => twoFigures(p.wireMPerMin)).join(', ')}`}
-        series={speeds}
-        x={x}
-        y={{ min: 0, title: 'm/min', ticks: ticksOf([...rolls, ...column(points, (p) => p.wireMPerMin)]) }}
-        hasLegend
-      />
-      {motor.length > 1 ? (
+      {pictures(points, units).map(({ label, title, says, series, top }) => (
         <CurveChart
+          key={label}
           className="trace-chart"
-          says={`Motor current in the last minute: ${motor.map((p) => twoFigures(p.y)).join(', ')}`}
-          series={[{ look: 'fit', label: 'feed motor, A', points: motor }]}
-          x={x}
-          y={{ min: 0, title: 'A', ticks: ticksOf(motor) }}
+          {...{ says, series, x }}
+          y={{ min: 0, title, ticks: [0, top].map((value) => ({ value, says: twoFigures(value) })) }}
           hasLegend
         />
-      ) : null}
+      ))}
     </figure>
   )
-}
-
-/** Nought and the highest there was. */
-function ticksOf(points: readonly Point[]): { value: number; says: string }[] {
-  const top = Math.max(...points.map((p) => p.y))
-  return [0, top].map((value) => ({ value, says: twoFigures(value) }))
 }

@@ -22,6 +22,7 @@ import { MoreActs } from '@web/rightparts/More.tsx'
 import { ShiftTotal } from './ShiftTotal.tsx'
 import { gunVerdict } from './verdict.ts'
 import { WhatFirst } from './WhatFirst.tsx'
+import { LearnHere } from './LearnHere.tsx'
 
 export interface GunViewProps {
   gun: GunAnswer
@@ -63,6 +64,7 @@ export function GunDesk(props: GunViewProps) {
       <Fit gun={gun} units={units} />
       <TriedHere gun={gun} />
       <FollowUps gun={gun} />
+      <LearnHere gun={gun} />
       <div className="gun-columns">
         {chosen ? (
           <PartPanel gun={gun} positions={inColumn(gun, chosen)} units={units} driver={driver} />

@@ -17,6 +17,7 @@ import { MoreActs } from '@web/rightparts/More.tsx'
 import { PartPanel } from './PartPanel.tsx'
 import { gunVerdict, partNumber, stateWord } from './verdict.ts'
 import { WhatFirst } from './WhatFirst.tsx'
+import { LearnHere } from './LearnHere.tsx'
 
 const REACHES: { name: string; columns: readonly Column[] }[] = [
   { name: 'feeder', columns: ['spool', 'inlet', 'rolls', 'outlet'] },
@@ -50,6 +51,7 @@ export function GunPhone(props: GunViewProps) {
       <Fit gun={gun} units={units} />
       <TriedHere gun={gun} />
       <FollowUps gun={gun} />
+      <LearnHere gun={gun} />
       <div className="reaches" role="group" aria-label="Which part of the path">
         {REACHES.map((r, i) => (
           <Key

@@ -25,7 +25,7 @@ describe('house rules on the screen', () => {
       '/houserule': { zone: 'UTC', choices: [choice()] },
     })
     await findByText('Is the tip on while wire is fed through?')
-    expect(container.querySelectorAll('.question')).toHaveLength(27)
+    expect(container.querySelectorAll('.question')).toHaveLength(28)
     expect(getByText('Chosen everywhere, Oda, 20 Nov.', { exact: false })).toBeTruthy()
   })
   it('what is told and no rule has no key, not for a lead either', async () => {

@@ -32,3 +32,22 @@ export const comingDay =
     const isYearGiven = /\d{4}/.test(typed)
     return isYearGiven || next < today ? { ok: false, why: 'That day is past.' } : { ok: true, value: next }
   }
+
+/** A day behind or ahead; empty is none where one may be. */
+export const anyDay =
+  (units: UnitWorld, today: string, none: string | null = null): Reader<string | null> =>
+  (typed) => {
+    if (typed.trim() === '') return none === null ? { ok: true, value: null } : { ok: false, why: none }
+    const day = parseDay(typed, units, today)
+    return day ? { ok: true, value: day } : { ok: false, why: `That is no day; write ${writtenDay(today, units)}.` }
+  }
+
+/** A time of the day as people write it: "8:50", "0850", "8.50", "1 pm". @example wallText('1:30 pm') // 13:30 */
+export const wallText: Reader<string> = (typed) => {
+  const [, h = '', m = '00', half] = /^(\d{1,2})[:.h]?(\d{2})?\s*([ap]m)?$/i.exec(typed.trim()) ?? []
+  const hour = half ? (Number(h) % 12) + (half.toLowerCase() === 'pm' ? 12 : 0) : Number(h)
+  const isTime = h !== '' && hour < 24 && Number(m) < 60 && (!half || (Number(h) >= 1 && Number(h) <= 12))
+  return isTime
+    ? { ok: true, value: `${String(hour).padStart(2, '0')}:${m}` }
+    : { ok: false, why: `“${typed}” is no time of the day; write 08:50.` }
+}

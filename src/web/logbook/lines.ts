@@ -1,3 +1,4 @@
+import { handedOverLine } from './handedover.ts'
 import { type LogLine } from '@contract/logbook.ts'
 import { TAG_TEXT } from '@core/changeover/tags.ts'
 import { FOLLOW_UP_TEXT } from '@core/followup/followup.ts'
@@ -64,6 +65,7 @@ const SAYS: Says = {
   taskDone: ({ task }) =>
     `Done by the list: ${task === 'change' ? 'change of wire' : GUIDES[task].name.toLowerCase()}.`,
   followedUp: ({ task }) => `${capital(FOLLOW_UP_TEXT[task].done)}.`,
+  handedOver: ({ found, still }) => handedOverLine(found, still),
   nearMiss: ({ hazard }) => `Near miss: ${hazardName(hazard)}.`,
   blown: () => 'Empty cable blown out, from the feeder forward.',
   autopsy: ({ found, atMm, isCertain }, _, units) => {

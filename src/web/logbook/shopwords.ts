@@ -1,3 +1,5 @@
+import { handItem } from '@core/classes/items.ts'
+import { PAIRS } from '@core/classes/pairs.ts'
 import { CLAUSE_TEXT, type LinerTerms } from '@core/liner/clauses.ts'
 import { GUIDES } from '@core/guide/guides.ts'
 import { CAUTIONS } from '@core/guide/cautions.ts'
@@ -101,9 +103,17 @@ const SAYS: Says = {
   knowledge: ({ isShipped }) => `why a gun stops: ${isShipped ? 'back to what ships' : 'causes and checks'}`,
   person: ({ isNew }) => (isNew ? 'a person added' : 'a person changed'),
   device: () => 'a device dropped',
-  photo: ({ ofType }) => `a photo of a ${ofType === 'event' ? 'line' : ofType} taken back`,
+  photo: ({ ofType }) => `a photo of a ${ofType === 'event' ? 'line' : ofType === 'pair' ? 'card' : ofType} taken back`,
   sheet: ({ list, lines: n }) =>
     `${{ parts: 'parts list', purchases: 'purchase list', families: 'fit families' }[list]}: ${lines(n)}`,
+  group: ({ name, isActive }) => (isActive ? `group ${name}` : `group ${name} has left`),
+  calendar: ({ name, is, count }) =>
+    is === 'takenIn' ? `calendar taken in: ${count} ${count === 1 ? 'entry' : 'entries'}` : `calendar: ${name} ${is}`,
+  drillSet: ({ name, group, isEnded }) =>
+    isEnded ? `drills “${name}” taken back` : `drills “${name}” set for ${group ?? 'all'}`,
+  taught: ({ group, item }) => `two-minute lesson for ${group}: ${handItem(item).name.toLowerCase()}`,
+  pairWords: ({ pair, isWrongHere }) =>
+    isWrongHere ? `card “${PAIRS[pair].name}”: wrong here` : `card “${PAIRS[pair].name}”: own words`,
   other: ({ said }) => said,
 }
 

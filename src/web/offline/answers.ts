@@ -14,10 +14,20 @@ export const AT_THE_BOOTH = [
     'guide',
     'liner',
   ] as const),
-  ...(['cells', 'rightparts', 'changeover', 'houserule', 'followup', 'people/me'] as const),
+  ...(['cells', 'classes', 'practice', 'rightparts', 'changeover', 'houserule', 'followup', 'people/me'] as const),
 ] as const
 /** Answers for a desk, or that are worth nothing when they are old. */
-export const AT_THE_DESK = ['ingest', 'life', 'logbook', 'moved', 'parts', 'payback', 'photo', 'spools'] as const
+export const AT_THE_DESK = [
+  'calendar',
+  'ingest',
+  'life',
+  'logbook',
+  'moved',
+  'parts',
+  'payback',
+  'photo',
+  'spools',
+] as const
 
 /** As the service worker matches it: only what begins with one of them. */
 export const boothPattern = `\\/api\\/(${AT_THE_BOOTH.join('|').replaceAll('/', '\\/')})([/?]|$)`

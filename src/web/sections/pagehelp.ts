@@ -13,6 +13,7 @@ export interface PageHelp {
 export const GLOSSARY = {
   arcHours: ['arc hours', 'Hours the arc was on. Tips, nozzles and diffusers wear by them.'],
   asTheBay: ['as the bay', 'Built like the bay says its guns are built: same wire, same parts.'],
+  byLuck: ['by luck', 'How often chance alone would show as much. Under 1 in 20 it is taken for real.'],
   birdsNest: ['bird’s nest', 'Wire piled up at the drive rolls because it could not get through.'],
   burnback: ['burnback', 'The wire burned back and welded itself to the tip.'],
   cast: ['cast', 'The bend wire keeps from its spool; more of it means more rubbing.'],
@@ -116,6 +117,59 @@ export const PAGE_HELP: Record<string, PageHelp> = {
     title: 'Hand-over',
     answers: 'What this shift leaves to the next: what stands, what was done, what nobody knows.',
     words: ['followUp', 'leave'],
+  },
+  classes: {
+    title: 'Classes',
+    answers: 'The class that runs or comes: its booths, what was found before it, and what to teach in two minutes.',
+    words: ['byLuck'],
+  },
+  'before-class': {
+    title: 'Before class',
+    answers: 'A booth as the last class left it: tap what is wrong, one key says the rest is right. Nobody is named.',
+    words: [],
+  },
+  groups: {
+    title: 'Groups and booths',
+    answers:
+      'Who learns together, how far they are, which booths and wire are theirs; what each leaves beside the others.',
+    words: ['byLuck'],
+  },
+  calendar: {
+    title: 'The calendar',
+    answers:
+      'Shifts, holidays, classes and planned stops in one; a class moved once; what falls on what; files in and out.',
+    words: [],
+  },
+  lesson: {
+    title: 'A lesson',
+    answers: 'Two minutes for a room: what was found, right beside wrong, and something to do with the hands.',
+    words: [],
+  },
+  technique: {
+    title: 'A bad bead',
+    answers:
+      'A minute on the equipment first; then how the gun is held and moved, in numbers; then what it was, counted.',
+    words: ['guess'],
+  },
+  quiz: {
+    title: 'A quiz',
+    answers:
+      'Ten questions about one of your own guns. Kept for the group: what it does not know yet is what to teach.',
+    keys: [
+      ['1–4', 'the answer of that number'],
+      ['Enter', 'goes on'],
+    ],
+    words: ['diffuser', 'liner'],
+  },
+  practice: {
+    title: 'Practice booth',
+    answers: 'Faults to find in a booth that hurts nobody: look, put right, hear it; then what each look was worth.',
+    words: ['diffuser', 'liner'],
+  },
+  pairs: {
+    title: 'Right and wrong',
+    answers: 'Cards by place of the path, with this shop’s own photos and words: look here before you ask.',
+    words: ['diffuser', 'liner'],
   },
   cells: {
     title: 'Cells',

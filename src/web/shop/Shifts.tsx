@@ -4,6 +4,7 @@ import { type UnitWorld } from '@core/units/quantity.ts'
 import { Bare, Plain } from '@web/kit/Keys.tsx'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
+import { Link } from 'react-router'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { Told, Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
@@ -18,7 +19,10 @@ export function Shifts({ shop }: { shop: ShopAnswer }) {
   const list = shop.shifts.filter((s) => s.areaId === areaId)
   return (
     <>
-      <p className="said">Clocks run only in these hours. Without any, they run round the clock.</p>
+      <p className="said">
+        Clocks run only in these hours. Without any, they run round the clock. Classes and planned stops stand in the{' '}
+        <Link to="/calendar">calendar</Link>.
+      </p>
       <Form.Group controlId="s-area" className="rule-class">
         <Form.Label>for</Form.Label>
         <Form.Select value={areaId ?? ''} onChange={(e) => setArea(idIn(shop.areas, e.target.value))}>

@@ -39,6 +39,7 @@ export const ME: Me = {
   isNew: false,
   isDemo: false,
   hasCells: false,
+  hasClasses: false,
   shopName: 'Kettle Lane',
   zone: 'UTC',
   units: 'metric',
