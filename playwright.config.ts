@@ -8,7 +8,8 @@ export default defineConfig({
   expect: { timeout: 20_000 },
   // Two cores: while one page waits for its server the other works.
   workers: 2,
-  retries: 0,
+  // On a machine that others share a page may miss its moment once: tried again on a fresh server, and npm test names each that needed it.
+  retries: 1,
   forbidOnly: true,
   outputDir: 'test-results',
   use: {
