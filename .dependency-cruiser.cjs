@@ -31,6 +31,7 @@ const FLOORS = {
       'liner',
       'down',
       'payback',
+      'classuse',
       'changeover',
       'spools',
       'photo',

@@ -61,6 +61,8 @@ const classBooth = z.object({
   /** Looked at for this class; null: nobody has. */
   look: z.object({ atMs: instantMs, found: foundAtBooth, still: z.array(handItemKey) }).nullable(),
 })
+/** So many kg in so many hours of class at one booth; one in ten lies under, one in ten over. */
+const wireTaken = z.object({ hours: z.number(), mean: z.number(), low: z.number(), high: z.number() })
 const taken = z.object({
   days: z.number().int(),
   classes: z.number().int(),
@@ -107,6 +109,20 @@ export const classesAnswer = z.object({
     }),
   ),
   groups: z.number().int(),
+  /** Wire of the coming week and month, by calendar and level, wire by wire. Empty: no class welded anything that was told. */
+  wires: z.array(
+    z.object({
+      wireId: idOf('wire'),
+      name: z.string(),
+      week: wireTaken,
+      month: wireTaken,
+      perHour: z.array(z.object({ level: z.enum(LEVELS), kg: z.number() })),
+      /** On the shelf, as far as it was told; spools nobody knows what is left on. */
+      onHandKg: z.number(),
+      unknown: z.number().int(),
+      spoolKg: z.number(),
+    }),
+  ),
   /** Tips of the coming week and month, by calendar and level; told to who teaches. Null: nothing was counted in a class yet. */
   tips: z
     .object({

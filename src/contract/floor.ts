@@ -20,6 +20,14 @@ export const floorCell = z.tuple([
 ])
 export type FloorCell = z.infer<typeof floorCell>
 
+/** When guns stand still next, before when hands are wanted, and what makes them stand; `of` null: a break or the end of a shift. */
+export const windowShape = z.object({
+  atMs: instantMs,
+  byMs: instantMs,
+  isKnown: z.boolean(),
+  of: z.object({ is: z.enum(['classEnds', 'classBegins', 'stopBegins']), name: z.string() }).nullable(),
+})
+
 export const floorWant = z.object({
   position,
   act: z.enum(['change', 'clean', 'look']),
@@ -74,7 +82,7 @@ export const floorAnswer = z.object({
   stamp: z.string().default(''),
   shopName: z.string(),
   zone: z.string(),
-  cutoff: z.object({ atMs: instantMs, isKnown: z.boolean() }),
+  cutoff: windowShape,
   areas: z.array(z.object({ id: idOf('area'), name: z.string() })),
   guns: z.array(floorGun),
   /** Guns that become due after the cut-off and before the same time tomorrow. */

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { usageDisagreement } from './clock.ts'
 import { STATES, NOT_SEEN_WHYS } from '@core/floor/state.ts'
 import { instantMs, outReason, stationId, position, kindKey, lifeUnit, idOf } from './common.ts'
-import { floorCell, floorWant } from './floor.ts'
+import { floorCell, floorWant, windowShape } from './floor.ts'
 import { followUpLine } from './followup.ts'
 import { linerVerdict } from './liner.ts'
 import { logLine } from './logbook.ts'
@@ -90,7 +90,7 @@ export const gunAnswer = z.object({
   downPosition: position.nullable(),
   stopMinorPerHour: z.number().nullable(),
   currency: z.string(),
-  cutoffMs: instantMs,
+  cutoff: windowShape,
   cells: z.array(floorCell),
   wants: z.array(floorWant),
   next: floorWant.nullable(),

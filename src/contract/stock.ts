@@ -79,6 +79,8 @@ export const stockPart = z.object({
   /** Guns it is on, and of these those whose life or use nobody knows. */
   inUse: z.number().int(),
   untold: z.number().int(),
+  /** Of these, booths whose use goes by the classes that come: against their pace so far, over four weeks. */
+  byClasses: z.object({ booths: z.number().int(), pace: z.number() }).nullable(),
   by: z.enum(['lives', 'counts', 'both', 'nothing']),
   source: z.enum(['yours', 'told', 'trade']).nullable(),
   /** What left the shelf: so many in so many days. */

@@ -2,7 +2,7 @@ import ICAL from 'ical.js'
 import { type IcsLine, type IcsPreview } from '@contract/classes.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { addDays, dayOf, isZone, wallOf, wallToMsOrNext } from '@server/time/wall.ts'
-import { asWeekly, daysOf, ruleProblem, weeklyRule } from './rule.ts'
+import { asWeekly, daysOf, ruleProblem, weeklyRule } from '@server/time/dayrule.ts'
 
 /**
  * A calendar of somebody else’s making, read into this shop’s wall time. Each entry is taken or told in words why it cannot be; what is changed by the

@@ -2,18 +2,18 @@ import { TZDate } from '@date-fns/tz'
 import { getVtimezoneComponent } from '@touch4it/ical-timezones'
 import ical, { ICalEventBusyStatus, type ICalCalendar } from 'ical-generator'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
-import { readSchool, type School } from './school.ts'
+import { type School } from '@server/shopmodel/school.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { shiftSpan } from '@server/time/calendar.ts'
 import { addDays, wallToMsOrNext } from '@server/time/wall.ts'
 import { SHIFT_UID } from './icsin.ts'
-import { daysOf, weeklyRule } from './rule.ts'
+import { daysOf, weeklyRule } from '@server/time/dayrule.ts'
 
 /** The shop's calendar as others read it: classes, planned stops, holidays, shifts; each time moved or dropped as it is. */
 export async function calendarIcs(deps: Deps, who: Who): Promise<string> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
-  const school = await readSchool(deps.db)
+  const { school } = shop
   const { zone, name } = shop.site
   const calendar = ical({
     name,

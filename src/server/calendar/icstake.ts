@@ -5,14 +5,14 @@ import { type icsTaken, type icsTakeRequest, type IcsLine, type IcsPreview } fro
 import { calendarEntry, calendarMove, holiday } from '@server/db/schema.ts'
 import { type Reader, type Tx } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/call/context.ts'
-import { readSchool } from './school.ts'
+import { readSchool } from '@server/shopmodel/school.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { recount, toBeRecounted } from '@server/projection/recount.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { addDays, dayOf } from '@server/time/wall.ts'
 import { changing, OK } from '@server/write/changing.ts'
 import { readIcs } from './icsin.ts'
-import { daysOf } from './rule.ts'
+import { daysOf } from '@server/time/dayrule.ts'
 import { clashesNow } from './write.ts'
 
 async function read(db: Reader, text: string, at: { shop: ShopModel; nowMs: number }): Promise<IcsPreview> {

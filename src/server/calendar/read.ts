@@ -2,10 +2,11 @@ import { type z } from 'zod'
 import { type Clash } from '@core/classes/calendar.ts'
 import { type calendarAnswer, type calendarQuery } from '@contract/classes.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
-import { clashesAhead, readSchool, timesOf, type School } from './school.ts'
+import { clashesAhead } from './school.ts'
+import { timesOf, type School } from '@server/shopmodel/school.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { addDays, dayOf, wallOf, wallToMsOrNext, weekdayOf } from '@server/time/wall.ts'
-import { asWeekly } from './rule.ts'
+import { asWeekly } from '@server/time/dayrule.ts'
 
 type Answer = z.input<typeof calendarAnswer>
 
@@ -14,7 +15,7 @@ export async function readCalendar(deps: Deps, who: Who, query: z.output<typeof 
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)
-  const school = await readSchool(deps.db)
+  const { school } = shop
   const { zone } = shop.site
   const today = dayOf(zone, nowMs)
   const from = query.from ?? addDays(today, 1 - weekdayOf(today))

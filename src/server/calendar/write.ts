@@ -5,17 +5,17 @@ import { type entryAnswer, type entryDrop, type entryRequest, type moveRequest }
 import { calendarEntry, calendarMove, learnerGroup } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
-import { clashesAhead, readSchool } from './school.ts'
+import { clashesAhead } from './school.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { changing, OK } from '@server/write/changing.ts'
 import { clashLines } from './read.ts'
-import { daysOf, ruleProblem, weeklyRule } from './rule.ts'
+import { daysOf, ruleProblem, weeklyRule } from '@server/time/dayrule.ts'
 
 /** Where classes fall on each other from now on; asked after a change, so that it is said and not refused: a plan may be half done. */
 export async function clashesNow(deps: Deps): Promise<string[]> {
   const shop = await loadShop(deps.db, deps.shops, deps.now())
-  const school = await readSchool(deps.db)
+  const { school } = shop
   return clashLines(clashesAhead(school, shop.site.zone, deps.now()), { school, shop })
 }
 

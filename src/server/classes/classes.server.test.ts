@@ -10,6 +10,7 @@ import {
   type QuizKnown,
   type TechniqueAnswer,
 } from '@contract/classes.ts'
+import { type FloorAnswer } from '@contract/floor.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type Problem } from '@contract/common.ts'
 import { openFitShop, type FitShop } from '@server/testing/fitshop.ts'
@@ -129,6 +130,20 @@ describe('the calendar', () => {
     await move({ to: null, isBack: true })
     expect(await times()).toHaveLength(5)
     expect((await move({ day: '2026-11-07', to: null })).problem.message).toContain('does not take place on 2026-11-07')
+  })
+  it('is what Floor and each gun go by: a class that begins, one that was dropped', async () => {
+    const one = await entryOf('Reed mornings')
+    const cutoff = async () => (await lead.get<FloorAnswer>('/floor')).body.cutoff
+    const ofGun = async (name: string) => (await lead.get<GunAnswer>(`/gun/${id(name)}`)).body.cutoff
+    const MIN = 60_000
+    const reed = { byMs: START + 110 * MIN, atMs: START + 200 * MIN, of: { is: 'classBegins', name: 'Reed' } }
+    expect(await cutoff()).toMatchObject(reed)
+    expect(await ofGun('T3')).toMatchObject(reed)
+    await send('/calendar/move', { entryId: one?.id, day: '2026-11-02', to: null })
+    expect(await cutoff()).toMatchObject({ byMs: START + 210 * MIN, of: { is: 'classBegins', name: 'Sedge' } })
+    expect(await ofGun('T3')).toMatchObject({ byMs: START + DAY + 110 * MIN, of: { name: 'Reed' } })
+    await send('/calendar/move', { entryId: one?.id, day: '2026-11-02', to: null, isBack: true })
+    expect(await cutoff()).toMatchObject(reed)
   })
   it('goes out as a file and comes back the same, taken in twice too', async () => {
     const one = await entryOf('Reed mornings')

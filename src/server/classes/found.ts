@@ -9,7 +9,6 @@ import { lookMethod, type LookKey } from '@core/walk/looks.ts'
 import { type foundAnswer, type foundRequest } from '@contract/classes.ts'
 import { readingRequest } from '@contract/reading.ts'
 import { happenedAt, mustLogAt, type Deps, type Who } from '@server/call/context.ts'
-import { type Reader } from '@server/db/db.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { readingFacts } from '@server/reading/act.ts'
@@ -18,27 +17,26 @@ import { dayOf } from '@server/time/wall.ts'
 import { keyOf, type SaidLine } from '@server/write/act.ts'
 import { actOnce } from '@server/write/actonce.ts'
 import { checkTime, placeOf, type Place } from '@server/write/place.ts'
-import { activeBooths, readSchool, timesOf } from '@server/calendar/school.ts'
+import { activeBooths, timesOf } from '@server/shopmodel/school.ts'
 
 /** Which class a booth is looked at for, and which had it before: by the calendar, so that nobody has to say. */
-export async function classAt(
-  db: Reader,
-  at: { stationId: StationId; zone: string; atMs: number },
-): Promise<{ of: Occurrence | null; leftBy: Occurrence | null }> {
-  const school = await readSchool(db)
-  const times = timesOf(school, at.zone, { fromMs: at.atMs - 6 * DAY_MS, toMs: at.atMs + DAY_MS })
+export function classAt(
+  { school, site }: Pick<ShopModel, 'school' | 'site'>,
+  at: { stationId: StationId; atMs: number },
+): { of: Occurrence | null; leftBy: Occurrence | null } {
+  const times = timesOf(school, site.zone, { fromMs: at.atMs - 6 * DAY_MS, toMs: at.atMs + DAY_MS })
   return handOverAt(times, (id) => activeBooths(school, id).includes(at.stationId), at.atMs)
 }
 
 /** What was told at a booth, now or while there was no link: of which group, on which day here. */
-export async function ofClassHere(
+export function ofClassHere(
   deps: Deps,
-  { site }: Pick<ShopModel, 'site'>,
+  shop: Pick<ShopModel, 'school' | 'site'>,
   stationId: StationId | null,
-): Promise<{ groupId: GroupId | null; day: string; atMs: number }> {
+): { groupId: GroupId | null; day: string; atMs: number } {
   const atMs = happenedAt(deps)
-  const { of } = stationId ? await classAt(deps.db, { stationId, zone: site.zone, atMs }) : { of: null }
-  return { groupId: of?.groupId ?? null, day: dayOf(site.zone, atMs), atMs }
+  const { of } = stationId ? classAt(shop, { stationId, atMs }) : { of: null }
+  return { groupId: of?.groupId ?? null, day: dayOf(shop.site.zone, atMs), atMs }
 }
 
 /**
@@ -62,7 +60,7 @@ export async function logFound(
       const station = shop.stationById.get(r.stationId)
       if (station) mustLogAt(who, station)
       const place = await placeOf(w.tx, r.stationId, shop)
-      const { of, leftBy } = await classAt(w.tx, { stationId: r.stationId, zone: shop.site.zone, atMs })
+      const { of, leftBy } = classAt(shop, { stationId: r.stationId, atMs })
       ofClass = of?.name ?? null
       const fact: Fact = {
         ...{ kind: 'handedOver', carrierId: place.stationCarrierId, day: dayOf(shop.site.zone, atMs) },

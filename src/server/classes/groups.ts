@@ -9,13 +9,12 @@ import { DomainError } from '@server/problem/problem.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { changing } from '@server/write/changing.ts'
-import { readSchool } from '@server/calendar/school.ts'
 
 /** Groups with their booths. Who has which is told to leads and instructors, and is a code. */
 export async function readGroups(deps: Deps, who: Who): Promise<z.input<typeof groupsAnswer>> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
-  const school = await readSchool(deps.db)
+  const { school } = shop
   return {
     groups: school.groups.map((g) => ({
       ...g,

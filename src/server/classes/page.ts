@@ -14,16 +14,10 @@ import { DomainError } from '@server/problem/problem.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { inOrder } from './groups.ts'
+import { wiresOfClasses } from './wires.ts'
 import { tipsOfClasses } from './supplies.ts'
-import {
-  activeBooths,
-  asFound,
-  looksSince,
-  readSchool,
-  timesOf,
-  type LookBefore,
-  type School,
-} from '@server/calendar/school.ts'
+import { asFound, looksSince, type LookBefore } from '@server/calendar/school.ts'
+import { activeBooths, timesOf, type School } from '@server/shopmodel/school.ts'
 
 /** So many weeks of looks are counted. */
 const WEEKS = 10
@@ -35,7 +29,7 @@ export async function readClasses(deps: Deps, who: Who, query: z.output<typeof c
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)
-  const school = await readSchool(deps.db)
+  const { school } = shop
   const { zone } = shop.site
   const times = timesOf(school, zone, { fromMs: nowMs - 7 * DAY_MS, toMs: nowMs + AHEAD_MS })
   const { period, is } = periodOf(times, query, nowMs)
@@ -56,6 +50,7 @@ export async function readClasses(deps: Deps, who: Who, query: z.output<typeof c
     ...(await taughtAndToTeach(deps, { school, group: isLead(who) ? (group?.id ?? null) : null, looks })),
     groups: school.groups.filter((g) => g.isActive).length,
     tips: isLead(who) ? await tipsOfClasses(deps.db, { school, zone, nowMs }) : null,
+    wires: isLead(who) ? await wiresOfClasses(deps.db, shop, nowMs) : [],
   }
 }
 
@@ -173,7 +168,7 @@ const asLessons = (given: readonly (typeof lessonGiven.$inferSelect)[]) =>
 /** What each group leaves wrong, thing by thing, and whether that is more than luck. */
 export async function readTeach(deps: Deps, who: Who): Promise<z.input<typeof teachAnswer>> {
   mustRead(who)
-  const school = await readSchool(deps.db)
+  const { school } = await loadShop(deps.db, deps.shops, deps.now())
   const looks = await looksSince(deps.db, deps.now() - WEEKS * 7 * DAY_MS)
   const lessons = asLessons(await deps.db.select().from(lessonGiven))
   const isThere = (id: string | null): id is GroupId => school.groups.some((g) => g.id === id && g.isActive)

@@ -14,7 +14,7 @@ import { type quizAnswer, type quizKnown, type quizQuery, type quizTakenRequest 
 import { quizTaken } from '@server/db/schema.ts'
 import { transact } from '@server/db/db.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
-import { activeBooths, readSchool } from '@server/calendar/school.ts'
+import { activeBooths } from '@server/shopmodel/school.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
 import { stockedParts } from '@server/gunnow/line.ts'
@@ -46,7 +46,7 @@ export async function readQuiz(
 
 /** A booth of a group, where there is one; else the first there is. */
 async function boothToAsk(deps: Deps, who: Who, shop: ShopModel): Promise<StationId> {
-  const school = await readSchool(deps.db)
+  const { school } = await loadShop(deps.db, deps.shops, deps.now())
   const booths = new Set(school.groups.flatMap((g) => activeBooths(school, g.id)))
   const here = shop.stations.filter((s) => !who.device?.areaId || s.areaId === who.device.areaId)
   return (here.find((s) => booths.has(s.id)) ?? here[0])?.id ?? NO_ID
@@ -94,7 +94,7 @@ export async function keepQuiz(deps: Deps, who: Who, r: z.output<typeof quizTake
   mustRead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
   if (!shop.stationById.has(r.stationId)) throw new DomainError('not-found', 'There is no such booth.')
-  const here = await ofClassHere(deps, shop, r.stationId)
+  const here = ofClassHere(deps, shop, r.stationId)
   const row = {
     ...{ id: makeId('quiz', deps.now(), deps.random), stationId: r.stationId, ...here },
     ...{ answers: r.answers, idempotencyKey: r.key },
@@ -112,7 +112,7 @@ const KNOWN_DAYS = 120
 /** What is known by group, thing by thing: for teaching. What few answered says little, and its spread says so. */
 export async function readKnown(deps: Deps, who: Who): Promise<z.input<typeof quizKnown>> {
   mustRead(who)
-  const school = await readSchool(deps.db)
+  const { school } = await loadShop(deps.db, deps.shops, deps.now())
   const taken = await deps.db
     .select()
     .from(quizTaken)

@@ -9,7 +9,7 @@ import { DAY_MS, MIN_MS } from '@core/units/time.ts'
 import { type classesAnswer } from '@contract/classes.ts'
 import { type Reader } from '@server/db/db.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
-import { activeBooths, timesOf, type School } from '@server/calendar/school.ts'
+import { activeBooths, timesOf, type School } from '@server/shopmodel/school.ts'
 import { stockedParts } from '@server/gunnow/line.ts'
 import { standingWhere } from '@server/ledger/standings.ts'
 

@@ -7,7 +7,6 @@ import { type techniqueAnswer, type techniqueQuery, type techniqueTold as toldRe
 import { techniqueTold } from '@server/db/schema.ts'
 import { transact } from '@server/db/db.ts'
 import { mustLogAt, mustRead, type Deps, type Who } from '@server/call/context.ts'
-import { readSchool } from '@server/calendar/school.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
 import { schoolHere, setupOf } from '@server/gunnow/setup.ts'
 import { DomainError } from '@server/problem/problem.ts'
@@ -32,9 +31,9 @@ export async function readTechnique(
     .select()
     .from(techniqueTold)
     .where(gte(techniqueTold.atMs, deps.now() - COUNTED_DAYS * DAY_MS))
-  const { of } = await classAt(deps.db, { stationId: q.stationId, zone: shop.site.zone, atMs: deps.now() })
+  const { of } = classAt(shop, { stationId: q.stationId, atMs: deps.now() })
   const own = told.filter((t) => of === null || t.groupId === of.groupId)
-  const school = await readSchool(deps.db)
+  const { school } = shop
   return {
     name: hung.station.name,
     wireName: setup.wire?.name ?? null,
@@ -61,7 +60,7 @@ export async function keepTold(deps: Deps, who: Who, r: z.output<typeof toldRequ
   const station = shop.stationById.get(r.stationId)
   if (!station) throw new DomainError('not-found', 'There is no such booth.')
   mustLogAt(who, station)
-  const here = await ofClassHere(deps, shop, r.stationId)
+  const here = ofClassHere(deps, shop, r.stationId)
   const row = {
     ...{ id: makeId('told', deps.now(), deps.random), stationId: r.stationId, ...here },
     ...{ was: r.was, idempotencyKey: r.key },

@@ -109,7 +109,12 @@ describe('Floor', () => {
     expect((await gunOn('A4'))?.rank).toBeNull()
   })
   it('names the next break as the cut-off', async () =>
-    expect((await floor()).cutoff).toEqual({ atMs: MONDAY + 3 * HOUR, isKnown: true }))
+    expect((await floor()).cutoff).toEqual({
+      atMs: MONDAY + 3 * HOUR,
+      byMs: MONDAY + 3 * HOUR,
+      isKnown: true,
+      of: null,
+    }))
   it('a class with a rule of its own goes by that', async () => {
     await lead.post('/shop/rule', {
       key: nextKey(),

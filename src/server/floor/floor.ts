@@ -4,7 +4,8 @@ import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { type ShareDeps } from '@server/parts/sharestore.ts'
 import { doesCreep, opensRow } from '@core/reading/alarms.ts'
 import { type Column } from '@core/path/columns.ts'
-import { nextWindow, workedMs } from '@core/clock/schedule.ts'
+import { workedMs } from '@core/clock/schedule.ts'
+import { windowAt, type Window } from '@core/clock/window.ts'
 import { openedRows, type OpenedRow } from '@core/floor/rank.ts'
 import { chanceOfAny } from '@core/stats/normal.ts'
 import { type Leaving } from '@core/life/kept.ts'
@@ -156,15 +157,15 @@ function tallies(surveyed: readonly Surveyed[], guns: readonly FloorGun[], cutof
 
 /**
  * "Before 09:15": the soonest window of the places that have a row, or of all places where nothing wants hands. Each gun is
- * judged by its own area's.
+ * judged by its own.
  */
-function cutoffOf(surveyed: readonly Surveyed[], rows: ReadonlyMap<string, unknown>, nowMs: number) {
+function cutoffOf(surveyed: readonly Surveyed[], rows: ReadonlyMap<string, unknown>, nowMs: number): Window {
   const wanting = surveyed.filter((s) => rows.has(s.station.id))
-  const soonest = (wanting.length > 0 ? wanting : surveyed).reduce<Surveyed | null>(
-    (first, s) => (!first || s.cutoffMs < first.cutoffMs ? s : first),
+  const soonest = (wanting.length > 0 ? wanting : surveyed).reduce<Window | null>(
+    (first, { window }) => (!first || window.byMs < first.byMs ? window : first),
     null,
   )
-  return nextWindow(soonest?.schedule ?? null, nowMs)
+  return soonest ?? windowAt(null, [], nowMs)
 }
 
 const isBefore = (ms: number | null | undefined, limitMs: number) => ms !== null && ms !== undefined && ms < limitMs

@@ -1,3 +1,4 @@
+import { type Window } from '@core/clock/window.ts'
 import { type CarrierId, type FamilyId, type StationId } from '@core/ids/id.ts'
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { inArray } from 'drizzle-orm'
@@ -29,6 +30,7 @@ export interface Surveyed {
   head: HeadRow | null
   schedule: Schedule | null
   cutoffMs: number
+  window: Window
   positions: SurveyedPosition[]
   checked: Checked
   /** What the gun brought along. */
@@ -100,7 +102,7 @@ function judgedBy(
     const state = id ? states.get(id) : undefined
     return state ? [state.revision, state.built, state.spoolWireId] : null
   })
-  const under = JSON.stringify([shop.revision, shop.windowOfArea(station.areaId).atMs, now, carriers])
+  const under = JSON.stringify([shop.revision, shop.windowOf(station.id), now, carriers])
   return { under, fits, learnt: shop.learnt }
 }
 
@@ -144,7 +146,8 @@ function surveyOne(
 ): Surveyed {
   const { shop, nowMs, read } = at
   const schedule = shop.scheduleOfArea(station.areaId)
-  const cutoffMs = shop.windowOfArea(station.areaId).atMs
+  const window = shop.windowOf(station.id)
+  const cutoffMs = window.atMs
   const head = now.headId ? (read.headOf.get(now.headId) ?? null) : null
   const rows = carrierIdsOf(now, shop).flatMap((id) => (id ? (read.states.get(id)?.rows ?? []) : []))
   const freshness = clockFreshness(head, schedule, nowMs)
@@ -162,7 +165,7 @@ function surveyOne(
   const where = { station, familyId, now, head, wire, schedule, cutoffMs, shop, nowMs }
   const judged = { ...where, freshness, cleaning, liner, alarms, ...lives, ...marks }
   const positions = judgeAll(rows, judged)
-  return { station, now, head, schedule, cutoffMs, positions, ...said }
+  return { station, now, head, schedule, cutoffMs, window, positions, ...said }
 }
 
 /** What is found wrong, tied, and still to follow at one place. */

@@ -4,7 +4,6 @@ import { DAY_MS } from '@core/units/time.ts'
 import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { type ShareDeps } from '@server/parts/sharestore.ts'
 import { and, desc, eq, gte, inArray } from 'drizzle-orm'
-import { nextWindow } from '@core/clock/schedule.ts'
 import { recentFrom } from '@core/diagnose/touched.ts'
 import { ranOn } from '@core/clock/clock.ts'
 import { disagreementsOf } from '@core/clock/headclock.ts'
@@ -61,7 +60,7 @@ export async function readGun(deps: KeptDeps & ShareDeps, who: Who, stationId: S
     ...placeWords(s, shop, names),
     ...standsOf(s, nowMs),
     stopMinorPerHour: isLead(who) ? shop.stopRateOf(s.station.id) : null,
-    cutoffMs: nextWindow(s.schedule, nowMs).atMs,
+    cutoff: s.window,
     cells: cellsOf(s),
     wants: openWants(s),
     next: nextWant(s, nowMs),

@@ -17,7 +17,6 @@ import {
 import { drillSet, practiceAttempt } from '@server/db/schema.ts'
 import { transact } from '@server/db/db.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
-import { readSchool } from '@server/calendar/school.ts'
 import { ofClassHere } from '@server/classes/found.ts'
 import { stopsSince } from '@server/down/stops.ts'
 import { knowledgeNow } from '@server/knowledge/now.ts'
@@ -36,8 +35,8 @@ export async function readPractice(
   const shop = await loadShop(deps.db, deps.shops, deps.now())
   const stationId = q.stationId ?? who.device?.stationId ?? null
   const place = stationId ? (shop.stationById.get(stationId) ?? null) : null
-  const { groupId, day } = await ofClassHere(deps, shop, place?.id ?? null)
-  const school = await readSchool(deps.db)
+  const { groupId, day } = ofClassHere(deps, shop, place?.id ?? null)
+  const { school } = shop
   const nameOf = (id: GroupId | null) => school.groups.find((g) => g.id === id)?.name ?? null
   const { knowledge } = await knowledgeNow(deps.db)
   const sets = await deps.db.select().from(drillSet).where(eq(drillSet.isActive, true)).orderBy(drillSet.atMs)
@@ -104,7 +103,7 @@ export async function keepAttempt(deps: Deps, who: Who, r: z.output<typeof attem
   mustRead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
   const stationId = r.stationId && shop.stationById.has(r.stationId) ? r.stationId : null
-  const { groupId, day, atMs } = await ofClassHere(deps, shop, stationId)
+  const { groupId, day, atMs } = ofClassHere(deps, shop, stationId)
   const { key, setId, faults, complaint, acts, minutes, bestMin } = r
   const row = {
     ...{ id: makeId('attempt', deps.now(), deps.random), groupId, stationId, setId, day, atMs, idempotencyKey: key },
@@ -118,7 +117,7 @@ const KNOWN_DAYS = 120
 /** By group and fault, how often it was found well: for teaching. */
 export async function readSkill(deps: Deps, who: Who): Promise<z.input<typeof skillAnswer>> {
   mustRead(who)
-  const school = await readSchool(deps.db)
+  const { school } = await loadShop(deps.db, deps.shops, deps.now())
   const { knowledge } = await knowledgeNow(deps.db)
   const says = new Map(knowledge.causes.map((c) => [c.key, c.says]))
   const since = deps.now() - KNOWN_DAYS * DAY_MS
@@ -154,7 +153,7 @@ export async function saveSet(deps: Deps, who: Who, r: z.output<typeof drillSetR
         'Make it worse, or leave it out.',
       ])
   })
-  const school = await readSchool(deps.db)
+  const { school } = await loadShop(deps.db, deps.shops, deps.now())
   const group = school.groups.find((g) => g.id === r.groupId)
   if (r.groupId && !group) throw new DomainError('not-found', 'There is no such group.', ['Load the page again.'])
   return changing(deps, who, {

@@ -2,7 +2,9 @@ import { type AreaId, type CarrierId, type FamilyId, NO_ID, type PartId, type St
 import { type KindKey } from '@core/path/columns.ts'
 import { kgPerArcHour } from '@core/spools/wire.ts'
 import { builtOf, NOTHING_BUILT, type Built } from '@core/shop/built.ts'
-import { nextWindow, type Schedule } from '@core/clock/schedule.ts'
+import { type Schedule } from '@core/clock/schedule.ts'
+import { windowAt, type Booked, type Window } from '@core/clock/window.ts'
+import { HOUR_MS } from '@core/units/time.ts'
 import {
   type area,
   type feederType,
@@ -22,7 +24,8 @@ import {
 import { type Reader } from '@server/db/db.ts'
 import { TASK_KEYS } from '@core/guide/keys.ts'
 import { minutesOf, type MinutesOf, type TaskTotals } from '@server/minutes/minutes.ts'
-import { type Calendar, type ShiftOfWeek } from '@server/time/calendar.ts'
+import { type ShiftOfWeek } from '@server/time/calendar.ts'
+import { bookedAhead, schoolOf, type School } from './school.ts'
 import { type ShopStore, type ShopTables } from './store.ts'
 import { DomainError } from '@server/problem/problem.ts'
 
@@ -78,8 +81,9 @@ export interface ShopTimes {
   shifts: ShiftOfWeek[]
   holidays: string[]
   scheduleOfArea: (areaId: AreaId) => Schedule | null
-  /** When its guns stand still anyway, next. */
-  windowOfArea: (areaId: AreaId) => ReturnType<typeof nextWindow>
+  /** When the guns of a place stand still anyway, next: by its shifts, its classes and its planned stops. */
+  windowOf: (stationId: StationId) => Window
+  school: School
   clockSetup: (stationId: StationId | null) => ClockSetup
 }
 /** Name, zone, units, currency. */
@@ -116,24 +120,25 @@ async function readShop(
   { nowMs, isReshaped }: { nowMs: number; isReshaped: boolean },
 ): Promise<ShopModel> {
   const { revision, tables } = await shops.tables(db, isReshaped)
-  return modelOf(tables, { revision, totals: await shops.taskTotals(db), calendar: shops.calendar, nowMs })
+  return modelOf(tables, { revision, totals: await shops.taskTotals(db), shops, nowMs })
 }
 
 interface ModelAt {
   revision: number | null
   totals: TaskTotals[]
-  calendar: Calendar
+  shops: Pick<ShopStore, 'calendar' | 'booked'>
   nowMs: number
 }
-function modelOf(tables: ShopTables, { revision, totals, calendar, nowMs }: ModelAt): ShopModel {
-  const [sites, areas, stations, classes, kinds, wires, families, patterns, holidays, rules, ...more] = tables
+function modelOf(tables: ShopTables, { revision, totals, shops, nowMs }: ModelAt): ShopModel {
+  const [sites, areas, stations, classes, kinds, wires, families, patterns, calendar, rules, ...more] = tables
   const [only] = sites
   if (!only)
     throw new DomainError('not-found', 'The shop has no name yet.', ['Open the first page and say what it is called.'])
   const [places, wireById] = [placesOf({ areas, stations, classes, carriers: more[5] }), byId(wires)]
   const built = builtBy(places)
-  const input = { zone: only.zone, shifts: patterns, holidays: holidays.map((h) => h.day) }
-  const scheduleOfArea = once((areaId: AreaId) => calendar.scheduleFor(input, areaId, nowMs))
+  const school = schoolOf(calendar)
+  const input = { zone: only.zone, shifts: patterns, holidays: school.holidays.map((h) => h.day) }
+  const scheduleOfArea = once((areaId: AreaId) => shops.calendar.scheduleFor(input, areaId, nowMs))
   return {
     revision,
     site: only,
@@ -144,10 +149,44 @@ function modelOf(tables: ShopTables, { revision, totals, calendar, nowMs }: Mode
     choices: more[3],
     stopRateOf: stopRates(stations, classes),
     ruleFor: rulesBy(rules),
-    ...{ shifts: patterns, holidays: input.holidays, scheduleOfArea },
-    windowOfArea: once((areaId) => nextWindow(scheduleOfArea(areaId), nowMs)),
+    ...{ shifts: patterns, holidays: input.holidays, scheduleOfArea, school },
+    windowOf: windows(tables, { shops, school, places, scheduleOfArea, zone: only.zone, nowMs }),
     clockSetup: (stationId) =>
       clockSetupOf(stationId, { ...places, built, wires: wireById, scheduleOfArea, anyArea: areas[0]?.id ?? NO_ID }),
+  }
+}
+
+const NONE_BOOKED: readonly Booked[] = []
+/** The next window of each place; those of an area with nothing booked share theirs. */
+function windows(
+  tables: ShopTables,
+  at: Pick<ShopModel, 'school' | 'scheduleOfArea'> & {
+    shops: Pick<ShopStore, 'booked'>
+    places: ShopPlaces
+    zone: string
+    nowMs: number
+  },
+): ShopTimes['windowOf'] {
+  const { places, scheduleOfArea, nowMs } = at
+  const booked = bookedKept(tables, at)
+  const unbooked = once((areaId: AreaId) => windowAt(scheduleOfArea(areaId), NONE_BOOKED, nowMs))
+  return once((stationId) => {
+    const areaId = places.stationById.get(stationId)?.areaId ?? NO_ID
+    const own = booked().get(stationId)
+    return own ? windowAt(scheduleOfArea(areaId), own, nowMs) : unbooked(areaId)
+  })
+}
+function bookedKept(tables: ShopTables, at: Parameters<typeof windows>[1]): () => Map<StationId, Booked[]> {
+  const hour = Math.floor(at.nowMs / HOUR_MS)
+  let mine: Map<StationId, Booked[]> | null = null
+  return () => {
+    if (mine) return mine
+    const known = at.shops.booked.get(tables)
+    if (known?.hour === hour) return (mine = known.booked)
+    const { school, zone, places } = at
+    mine = bookedAhead(school, { zone, nowMs: hour * HOUR_MS, stations: places.stations })
+    at.shops.booked.set(tables, { hour, booked: mine })
+    return mine
   }
 }
 

@@ -1,10 +1,11 @@
+import { type StationId } from '@core/ids/id.ts'
+import { type Booked } from '@core/clock/window.ts'
 import { asc, eq, isNull, sql } from 'drizzle-orm'
 import {
   area,
   carrier,
   feederType,
   fitFamily,
-  holiday,
   houseChoice,
   houseRule,
   keptFinding,
@@ -22,6 +23,7 @@ import {
 import { type Reader, type Tx } from '@server/db/db.ts'
 import { readTaskTotals, type TaskTotals } from '@server/minutes/minutes.ts'
 import { Calendar } from '@server/time/calendar.ts'
+import { schoolTables } from './school.ts'
 import { KeptFor } from '@server/time/keptfor.ts'
 
 /** Every table that says how the shop is set up, as it stands. */
@@ -35,7 +37,7 @@ function readTables(db: Reader) {
     db.select().from(wire),
     db.select().from(fitFamily),
     db.select().from(shiftPattern),
-    db.select().from(holiday),
+    schoolTables(db),
     db.select().from(houseRule),
     db.select().from(part),
     db.select().from(feederType),
@@ -54,7 +56,7 @@ const LONGEST_MS = 60_000
 const TOTALS_MS = 30_000
 
 /**
- * How the shop is set up, kept by its revision: seventeen tables that change a few times a week and are asked for by every request.
+ * How the shop is set up, kept by its revision: some twenty tables that change a few times a week and are asked for by every request.
  * 1. The revision is read before the tables, so what is kept under it is at least as new as it says.
  * 2. Whoever changes the set-up counts the revision in the same transaction: newer tables, newer revision.
  * 3. Inside a transaction that has changed the set-up, the tables are read anew and not kept: it may yet be rolled back.
@@ -63,6 +65,8 @@ const TOTALS_MS = 30_000
  */
 export class ShopStore {
   readonly calendar = new Calendar()
+  /** What the calendar holds for each place, by the hour it was gone through: rules of days are slow to follow. */
+  readonly booked = new WeakMap<ShopTables, { hour: number; booked: Map<StationId, Booked[]> }>()
   private kept: { revision: number; readMs: number; tables: ShopTables } | null = null
   private readonly worked = new KeptFor<TaskTotals[]>(TOTALS_MS)
 

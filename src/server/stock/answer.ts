@@ -2,6 +2,7 @@ import { type PartId } from '@core/ids/id.ts'
 import { LOSS_GUESS } from '@core/life/loggingshare.ts'
 import { Z_90 } from '@core/stats/normal.ts'
 import { advise, KEEP_OF_PRICE, type Absence, type Advice, type Offer } from '@core/stock/advise.ts'
+import { meanOrNought } from '@core/stats/mean.ts'
 import { varianceOf } from '@core/stock/counts.ts'
 import { priceAt } from '@core/stock/ordersize.ts'
 import { fewer } from '@core/stock/fewer.ts'
@@ -230,6 +231,7 @@ function lineOf(used: Used, of: LineAt): StockPart {
     likely: shelf ? likelyTold(shelf) : null,
     coming: coming.map(({ quantity, dueMs }) => ({ quantity, dueMs, isLate: dueMs < at.nowMs })),
     ...{ inUse: used.stations.length, untold: used.untold, ready: readyFor(used, at) },
+    byClasses: used.paces.length > 0 ? { booths: used.paces.length, pace: meanOrNought(used.paces) } : null,
     by: forecast?.by ?? 'nothing',
     source: used.inUse.length > 0 ? used.source : null,
     seen: seen && { taken: seen.taken, days: seen.days, by: seen.by },

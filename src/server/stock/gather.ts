@@ -14,6 +14,7 @@ import { and, eq, isNull } from 'drizzle-orm'
 import { carrier, carrierNow, mount } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
+import { readPace, type PaceByClasses } from '@server/classuse/classuse.ts'
 import { wrongKinds } from '@server/gunnow/findings.ts'
 import { stockedParts } from '@server/gunnow/line.ts'
 import { keptKey, readKept } from '@server/lifekept/kept.ts'
@@ -26,6 +27,8 @@ export interface Used {
   stations: StationId[]
   /** Of these no life or no use is known. */
   untold: number
+  /** How much of their pace so far the classes of some of them ask for. */
+  paces: number[]
   source: LifeSource | null
 }
 
@@ -33,10 +36,14 @@ export interface Used {
 export async function usedParts(db: Reader, shop: ShopModel, nowMs: number): Promise<Map<PartId, Used>> {
   const fits = await readKept(db)
   const [surveyed, stocked] = await Promise.all([survey(db, shop, { nowMs, fits }), stockedParts(db)])
+  const pace = await readPace(db, shop, nowMs)
   const partOf = usualParts(surveyed, shop)
   const hours = hoursAhead(nowMs)
   const used = new Map<PartId, Used>(
-    [...shop.partById.values()].map((part) => [part.id, { part, inUse: [], stations: [], untold: 0, source: null }]),
+    [...shop.partById.values()].map((part) => [
+      part.id,
+      { part, inUse: [], stations: [], untold: 0, paces: [], source: null },
+    ]),
   )
   for (const s of surveyed) {
     if (s.now.isParked) continue
@@ -49,10 +56,12 @@ export async function usedParts(db: Reader, shop: ShopModel, nowMs: number): Pro
       of.stations.push(s.station.id)
       const fit = fits.get(keptKey(kind.key, s.station.classKey))
       const limit = kind.key === 'liner' && linerAskedBy(s.liner.school) !== 'use' ? null : (rule?.changeLimit ?? null)
-      const here = fit && inUseHere(s, { row, kind, fit, limit }, { nowMs, hours })
+      const here = fit && inUseHere(s, { row, kind, fit, limit }, { nowMs, hours, pace })
       if (!here) of.untold++
       else {
         of.inUse.push(here)
+        const of28 = pace(s.station.id, EXACT_DAYS)
+        if (of28 !== null) of.paces.push(of28)
         of.source = fit.source
       }
     }
@@ -64,7 +73,7 @@ type At = Surveyed['positions'][number]
 function inUseHere(
   s: Surveyed,
   of: { row: At['row']; kind: At['kind']; fit: KeptFit; limit: number | null },
-  at: { nowMs: number; hours: (schedule: Schedule | null, days: number) => number },
+  at: { nowMs: number; hours: (schedule: Schedule | null, days: number) => number; pace: PaceByClasses },
 ): InUse | null {
   const { row, kind, fit } = of
   const unit = kind.lifeUnit
@@ -79,7 +88,7 @@ function inUseHere(
   return {
     life: lifeOf(kind.key, { fit, classKey: s.station.classKey, limit: of.limit }),
     age: used === null ? null : used / asLong,
-    useIn: (days) => (runOn.perWorkedHour * at.hours(s.schedule, days)) / asLong,
+    useIn: (days) => ((at.pace(s.station.id, days) ?? 1) * runOn.perWorkedHour * at.hours(s.schedule, days)) / asLong,
     group: stopGroupOf(s.station),
   }
 }

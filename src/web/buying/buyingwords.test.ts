@@ -52,6 +52,13 @@ describe('what the page says first', () => {
     const idle = samplePart({ advice: sampleAdvice({ orderInDays: null }) })
     expect(partsSentence(sampleStock([untold, idle]))).toBe('Nothing that can be told wants ordering within a year.')
   })
+  it('what booths with classes go by', () => {
+    const by = (booths: number, pace: number) => needBecause(samplePart({ byClasses: { booths, pace } }))
+    expect(by(6, 1.02)).toContain('; all by the classes that come, as many as before')
+    expect(by(4, 0.61)).toContain('; 4 of them by the classes that come: in four weeks 0.61 of the pace so far')
+    expect(by(4, 0)).toContain(': none in four weeks')
+    expect(needBecause(samplePart())).not.toContain('classes')
+  })
   it('the cheap part that would be missed most, with why; none where a week costs no more than it does', () => {
     expect(absenceSentence(sampleStock([samplePart()]))).toBe(
       'Of what costs little, T-10 (tip 1.0, €0.64 each) would cost most if it were not there: a week without it about €4,000, because Cell 1 and Cell 2 stand without it.',

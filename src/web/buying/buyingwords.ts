@@ -125,7 +125,15 @@ export function needBecause(p: StockPart): string {
   if (p.by === 'counts') return `Because ${seen}; ${on}.`
   if (p.by === 'nothing') return p.inUse > 0 ? `${capital(on)}.` : 'It is on no gun.'
   const lives = p.source ? SOURCE[p.source] : 'how long they last'
-  return `Because ${on}, each with its own age, by ${lives}${seen ? `; ${seen}` : ''}${untold}.`
+  return `Because ${on}, each with its own age, by ${lives}${classesWords(p)}${seen ? `; ${seen}` : ''}${untold}.`
+}
+/** Booths that go by the calendar: fewer classes, less wire. */
+function classesWords({ byClasses, inUse }: StockPart): string {
+  if (!byClasses) return ''
+  const { booths, pace } = byClasses
+  const on = booths === inUse ? 'all by the classes that come' : `${booths} of them by the classes that come`
+  if (Math.abs(pace - 1) < 0.05) return `; ${on}, as many as before`
+  return pace === 0 ? `; ${on}: none in four weeks` : `; ${on}: in four weeks ${twoFigures(pace)} of the pace so far`
 }
 
 /** What to buy, and why just then and just so many. */

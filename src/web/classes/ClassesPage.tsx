@@ -10,17 +10,16 @@ import { Trouble } from '@web/kit/Trouble.tsx'
 import { Waiting } from '@web/kit/Waiting.tsx'
 import { useFloor } from '@web/floor/queries.ts'
 import { rowAct } from '@web/floor/sentence.ts'
+import { Supplies } from './Supplies.tsx'
 import { useIsLead, useMe } from '@web/people/queries.ts'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
 import {
-  areTipsShort,
   classSentence,
   fitSentence,
   foundList,
   foundPlain,
   helpedSentence,
   teachSentence,
-  tipsSentence,
   wireChanges,
 } from './classwords.ts'
 import { FoundPath } from './FoundPath.tsx'
@@ -184,19 +183,7 @@ function Teach({ at }: { at: ClassesAnswer }) {
           ))}
         </p>
       ) : null}
-      {at.tips ? (
-        <>
-          <h3>Tips</h3>
-          <p>
-            {tipsSentence(at.tips)}{' '}
-            {at.tips.part ? (
-              <Link to={`/parts?part=${at.tips.part.partId}`}>
-                {areTipsShort(at.tips) ? 'Order in Parts' : 'Parts'}
-              </Link>
-            ) : null}
-          </p>
-        </>
-      ) : null}
+      <Supplies at={at} />
       {at.lessons.length > 0 ? (
         <>
           <h3>Taught</h3>

@@ -11,6 +11,7 @@ import {
   helpedSentence,
   teachSentence,
   tipsSentence,
+  wireSentence,
   wireChanges,
 } from './classwords.ts'
 import { aboutWords } from './Known.tsx'
@@ -116,6 +117,24 @@ describe('what to teach, in words', () => {
     )
     expect(tipsSentence({ ...tips, part: { ...tips.part!, onHand: 9 } })).toContain('Order now')
     expect(tipsSentence({ ...tips, part: null })).not.toContain('on hand')
+  })
+  it('wire of the week by level, in the shop’s units, and how many spools may be wanted', () => {
+    const wire = {
+      ...{ wireId: 'wir_a', name: 'solid 0.9', onHandKg: 30, unknown: 0, spoolKg: 15 },
+      week: { hours: 20, mean: 14, low: 11.2, high: 17 },
+      month: { hours: 80, mean: 56, low: 46, high: 64 },
+      perHour: [
+        { level: 'skilled', kg: 1.1 },
+        { level: 'new', kg: 0.4 },
+      ],
+    } as unknown as ClassesAnswer['wires'][number]
+    expect(wireSentence(wire, 'metric')).toBe(
+      'solid 0.9: about 14 kg in seven days (11 kg to 17 kg); in four weeks about 56 kg (46 kg to 64 kg). At one booth beginners weld 0.4 kg an hour of class and skilled ones 1.1 kg. 30 kg on the shelf, and what hangs on the guns: three more spools may be wanted before the four weeks are over.',
+    )
+    expect(wireSentence({ ...wire, onHandKg: 9 }, 'metric')).toContain('four more spools may be wanted this week')
+    expect(wireSentence({ ...wire, onHandKg: 90 }, 'us')).toMatch(/about 31 lb in seven days .* 200 lb on the shelf\.$/)
+    expect(wireSentence({ ...wire, unknown: 1 }, 'metric')).toMatch(/30 kg and 1 spool nobody weighed on the shelf\.$/)
+    expect(wireSentence({ ...wire, onHandKg: 0 }, 'metric')).toContain('None on the shelf, and what hangs')
   })
   it('lists what was found, the most first', () => {
     const found = [

@@ -1,5 +1,7 @@
 import { handItem, RIGHT, wrongOf, type HandItemKey } from '@core/classes/items.ts'
+import { LEVELS, type Level } from '@core/classes/groups.ts'
 import { type ClassesAnswer } from '@contract/classes.ts'
+import { amount, type Units } from '@web/format/numbers.ts'
 import { clockTime, when } from '@web/format/times.ts'
 import { capital, countWord, inN, listed, lower } from '@web/format/words.ts'
 
@@ -115,6 +117,31 @@ export function tipsSentence({ week, month, part }: NonNullable<ClassesAnswer['t
         ? ' They may not last the four weeks.'
         : ''
   return `${said} ${part.onHand} ${part.code} on hand.${short}`
+}
+
+const THOSE: Record<Level, string> = { new: 'beginners', some: 'those with some practice', skilled: 'skilled ones' }
+/**
+ * "Steel 1.0: about 14 kg in seven days (11 to 17); in four weeks about 55 kg (46 to 64). At one booth beginners weld 0.4 kg an hour, skilled 1.1 kg. 30 kg
+ * on the shelf: two more spools before the four weeks are over."
+ */
+export function wireSentence(w: ClassesAnswer['wires'][number], units: Units): string {
+  const of = (kg: number) => amount(kg, 'kg', units)
+  const band = ({ low, high }: { low: number; high: number }) => `(${of(low)} to ${of(high)})`
+  const said = `${w.name}: about ${of(w.week.mean)} in seven days ${band(w.week)}; in four weeks about ${of(w.month.mean)} ${band(w.month)}.`
+  const [first, ...more] = [...w.perHour].sort((a, b) => LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level))
+  const rates = first
+    ? ` At one booth ${listed([`${THOSE[first.level]} weld ${of(first.kg)} an hour of class`, ...more.map((r) => `${THOSE[r.level]} ${of(r.kg)}`)])}.`
+    : ''
+  return `${said}${rates} ${shelfWords(w, of)}`
+}
+function shelfWords(w: ClassesAnswer['wires'][number], of: (kg: number) => string): string {
+  const unknown = w.unknown > 0 ? ` and ${w.unknown} ${w.unknown === 1 ? 'spool' : 'spools'} nobody weighed` : ''
+  const there = w.onHandKg > 0 || w.unknown > 0 ? `${of(w.onHandKg)}${unknown} on the shelf` : 'None on the shelf'
+  const lacks = w.month.high - w.onHandKg
+  if (lacks <= 0 || w.unknown > 0) return `${there}.`
+  const spools = Math.ceil(lacks / w.spoolKg)
+  const when = w.week.high > w.onHandKg ? 'this week' : 'before the four weeks are over'
+  return `${there}, and what hangs on the guns: ${countWord(spools).toLowerCase()} more ${spools === 1 ? 'spool' : 'spools'} may be wanted ${when}.`
 }
 
 export interface WireChange {

@@ -3,6 +3,7 @@ import { READING } from '@core/reading/specs.ts'
 import { type FloorAnswer, type FloorGun, type FloorWant } from '@contract/floor.ts'
 import { amount, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
 import { about, when } from '@web/format/times.ts'
+import { windowWords } from '@web/format/window.ts'
 import { findingPlace, findingSentence, remedyWords } from '@web/rightparts/words.ts'
 import { loggingSentence } from '@web/parts/supplywords.ts'
 import { foundTitle, foundWhy } from '@web/reading/readingwords.ts'
@@ -13,7 +14,7 @@ import { actPhrase, capital, countWord, inN, guns, listed, partName } from '@web
 export function floorSentence(floor: FloorAnswer): string {
   if (floor.guns.length === 0) return 'No guns yet.'
   const opened = floor.guns.filter((g) => g.rank !== null)
-  const by = when(floor.cutoff.atMs, floor.nowMs, floor.zone)
+  const by = windowWords(floor.cutoff, floor.nowMs, floor.zone)
   const rest = restSentence(floor)
   if (opened.length === 0) {
     if (floor.notSeenGuns === floor.guns.length)

@@ -2,6 +2,7 @@ import { type GunAnswer, type GunPosition } from '@contract/gun.ts'
 import { wantWhy, reach } from '@web/floor/sentence.ts'
 import { amount, minutes, twoFigures, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
+import { windowWords } from '@web/format/window.ts'
 import { actPhrase, capital, inN, partName, STATE_WORD, WHY_NOT_SEEN } from '@web/format/words.ts'
 import { opensRow } from '@core/reading/alarms.ts'
 import { findingSentence, findingWhy, remedyWords } from '@web/rightparts/words.ts'
@@ -60,7 +61,7 @@ function quietVerdict(gun: GunAnswer): Verdict {
       line: 'Nobody has looked at this one.',
       because: 'Look it over once: “as the bay” says every part is what the area says.',
     }
-  const line = `Nothing wants hands before ${when(gun.cutoffMs, nowMs, zone)}.`
+  const line = `Nothing wants hands before ${windowWords(gun.cutoff, nowMs, zone)}.`
   if (gun.next) return { line, because: `Next: ${partName(gun.next.position)}, ${reach(gun.next, nowMs, zone)}.` }
   return { line, because: unseen.length > 0 ? `Not seen: ${unseen.map((p) => partName(p.position)).join(', ')}.` : '' }
 }

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { anId } from '@core/testing/ids.ts'
-import { wallOf } from '@server/time/wall.ts'
-import { occurrencesOf } from './expand.ts'
-import { asWeekly, daysOf, ruleProblem, weeklyRule } from './rule.ts'
+import { wallOf } from './wall.ts'
+import { occurrencesOf } from './occurrences.ts'
+import { asWeekly, daysOf, ruleProblem, weeklyRule } from './dayrule.ts'
 
 const ZONE = 'Europe/Oslo'
 type Entry = Parameters<typeof occurrencesOf>[0]['entries'][number]

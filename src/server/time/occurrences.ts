@@ -1,8 +1,8 @@
 import { type Occurrence } from '@core/classes/calendar.ts'
 import { type calendarEntry, type calendarMove } from '@server/db/schema.ts'
-import { addDays, dayOf } from '@server/time/wall.ts'
-import { shiftSpan } from '@server/time/calendar.ts'
-import { daysOf } from './rule.ts'
+import { addDays, dayOf } from './wall.ts'
+import { shiftSpan } from './calendar.ts'
+import { daysOf } from './dayrule.ts'
 
 type Entry = typeof calendarEntry.$inferSelect
 type Move = typeof calendarMove.$inferSelect

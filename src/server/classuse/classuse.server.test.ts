@@ -1,0 +1,89 @@
+import { describe, expect, it } from 'vitest'
+import { type ClassesAnswer, type GroupsAnswer } from '@contract/classes.ts'
+import { type StockAnswer } from '@contract/stock.ts'
+import { DAY_MS } from '@core/units/time.ts'
+import { Fitter } from '@server/life/fitter.ts'
+import { keepFits } from '@server/life/keep.ts'
+import { ShopStore } from '@server/shopmodel/store.ts'
+import { openFitShop, STEEL } from '@server/testing/fitshop.ts'
+import { serverForAll } from '@server/testing/serverforall.ts'
+import { nextKey, type Client } from '@server/testing/testserver.ts'
+
+/** Three booths, two groups on alternate days, eight weeks of shifts told; then a term that ends. */
+let lead: Client
+/** A Monday, 06:00 in Oslo. */
+const START = Date.UTC(2026, 10, 2, 5)
+const WEEKS = 8
+const dayAt = (n: number) => new Date(START + n * DAY_MS).toISOString().slice(0, 10)
+const send = (path: string, body: Record<string, unknown>) => lead.post(path, { key: nextKey(), ...body })
+const NEW = [1, 3, 5]
+const SKILLED = [2, 4]
+/** Wire of a booth on such a day: beginners weld less. */
+const kgOn = (weekday: number) => (NEW.includes(weekday) ? 0.6 : 1.5)
+
+async function groupOf(
+  name: string,
+  level: string,
+  of: { booths: readonly string[]; weekdays: readonly number[]; untilDay: string | null },
+) {
+  const booths = of.booths.map((stationId) => ({ stationId, wireId: null, learner: null }))
+  await send('/classes/group', { id: null, name, level, size: 3, booths })
+  const { groups } = (await lead.get<GroupsAnswer>('/classes/groups')).body
+  await send('/calendar/entry', {
+    ...{ id: null, kind: 'class', name, areaId: null, groupId: groups.find((g) => g.name === name)?.id ?? null },
+    ...{ firstDay: dayAt(-7 * WEEKS), start: '09:00', end: '12:00' },
+    weekly: { weekdays: of.weekdays, untilDay: of.untilDay, everyWeeks: 1 },
+  })
+}
+
+serverForAll({ nowMs: START }, async (here) => {
+  ;({ lead } = here)
+  await send('/shop/site', { name: 'School', zone: 'Europe/Oslo', units: 'metric', currency: 'EUR' })
+  await send('/shop/shifts', {
+    shifts: [{ areaId: null, name: 'day', weekdays: [1, 2, 3, 4, 5], start: '08:00', end: '16:00', breaks: [] }],
+  })
+  const at = await openFitShop(lead, 'T1–T3', { classKey: 'training', placeWord: 'booth' })
+  const booths = [...at.ids.values()]
+  await groupOf('Reed', 'new', { booths, weekdays: NEW, untilDay: null })
+  await groupOf('Moss', 'skilled', { booths, weekdays: SKILLED, untilDay: null })
+  for (let d = -7 * WEEKS; d < 0; d++) {
+    const weekday = (((d % 7) + 7) % 7) + 1
+    if (weekday > 5) continue
+    for (const stationId of booths)
+      await send('/clock/usage', { stationId, day: dayAt(d), kg: kgOn(weekday), arcHours: kgOn(weekday) / 2 })
+  }
+  await keepFits({ ...here.server.parts.deps, shops: new ShopStore() }, new Fitter())
+})
+
+describe('wire by calendar and level', () => {
+  it('is told for the coming week, by what each level welded', async () => {
+    const { wires } = (await lead.get<ClassesAnswer>('/classes')).body
+    expect(wires.map((w) => w.name)).toEqual([STEEL])
+    const [wire] = wires
+    const rate = (level: string) => wire?.perHour.find((r) => r.level === level)?.kg ?? 0
+    expect(rate('new')).toBeCloseTo(0.2, 1)
+    expect(rate('skilled')).toBeCloseTo(0.5, 1)
+    const week = 3 * (3 * 0.6 + 2 * 1.5)
+    expect(Math.abs((wire?.week.mean ?? 0) / week - 1)).toBeLessThan(0.08)
+    expect(wire?.week.low).toBeLessThan(wire?.week.mean ?? 0)
+    expect(Math.abs((wire?.month.mean ?? 0) / (4 * week) - 1)).toBeLessThan(0.08)
+  })
+  it('is what parts of booths are forecast by: as before while as many classes come, less when a term ends', async () => {
+    const tip = async () =>
+      (await lead.get<StockAnswer>('/parts')).body.parts.find((p) => p.kindKey === 'tip' && p.inUse > 0)
+    const before = await tip()
+    expect(before?.byClasses?.booths).toBe(3)
+    expect(before?.byClasses?.pace).toBeCloseTo(1, 1)
+    const month = (p: typeof before) => p?.need.find((n) => n.days === 30)?.mean ?? 0
+    expect(month(before)).toBeGreaterThan(0)
+    const { groups } = (await lead.get<GroupsAnswer>('/classes/groups')).body
+    const moss = groups.find((g) => g.name === 'Moss')
+    await send('/classes/group', {
+      ...{ id: moss?.id, name: 'Moss', level: 'skilled', size: 3, isActive: false },
+      booths: [],
+    })
+    const after = await tip()
+    expect(after?.byClasses?.pace).toBeLessThan(1.3)
+    expect(month(after)).toBeLessThan(month(before))
+  })
+})

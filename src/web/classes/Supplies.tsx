@@ -1,0 +1,34 @@
+import { Link } from 'react-router'
+import { type ClassesAnswer } from '@contract/classes.ts'
+import { useMe } from '@web/people/queries.ts'
+import { areTipsShort, tipsSentence, wireSentence } from './classwords.ts'
+
+/** What the coming classes will use up, by the calendar and by what classes of their level used. */
+export function Supplies({ at }: { at: ClassesAnswer }) {
+  const units = useMe().data?.units ?? 'metric'
+  const { tips, wires } = at
+  return (
+    <>
+      {tips ? (
+        <>
+          <h3>Tips</h3>
+          <p>
+            {tipsSentence(tips)}{' '}
+            {tips.part ? (
+              <Link to={`/parts?part=${tips.part.partId}`}>{areTipsShort(tips) ? 'Order in Parts' : 'Parts'}</Link>
+            ) : null}
+          </p>
+        </>
+      ) : null}
+      {wires.length > 0 ? (
+        <>
+          <h3>Wire</h3>
+          {wires.map((w) => (
+            <p key={w.wireId}>{wireSentence(w, units)}</p>
+          ))}
+          <Link to="/spools">Spools</Link>
+        </>
+      ) : null}
+    </>
+  )
+}
