@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { CODE_PAGES } from '@core/logbook/actcode.ts'
 import { ACT_KINDS } from '@core/ledger/acts.ts'
 import {
   eventId,
@@ -74,6 +75,8 @@ export const scanAnswer = z.object({
   stationName: z.string(),
   /** Logged; the same code again within two minutes; the last act was so many; a gun to open; a gun of elsewhere seen here. */
   said: z.enum(['logged', 'twice', 'again', 'open', 'gunHere']),
+  /** Which page is to be opened, where it is another than the gun’s own. */
+  page: z.enum(CODE_PAGES).nullable().default(null),
   /** Of a gun seen here: where it hung as far as anybody said. */
   hungAt: z.object({ stationId, gunName: z.string() }).nullable().default(null),
   acts: z.array(act),

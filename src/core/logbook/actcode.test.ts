@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { KIND_DEFAULTS } from '@core/path/kinds.ts'
-import { codedActs, codePath, readCode } from './actcode.ts'
+import { codedActs, codePath, CODE_PAGES, PAGE_SLUG, readCode } from './actcode.ts'
 
 const read = (text: string) => readCode(text, KIND_DEFAULTS)
 
@@ -22,6 +22,12 @@ describe('act codes', () => {
   it('a gun alone is opened; "x2" says the last act was two', () => {
     expect(read('/go/B7')).toEqual({ kind: 'gun', place: 'B7' })
     expect(read('/go/B7/x2')).toEqual({ kind: 'again', place: 'B7', count: 2 })
+  })
+  it('pages of a booth have codes of their own, and none is an act’s', () => {
+    for (const page of CODE_PAGES)
+      expect(read(codePath('T4', PAGE_SLUG[page]))).toEqual({ kind: 'page', place: 'T4', page })
+    const slugs = new Set(codedActs(KIND_DEFAULTS).map((a) => a.slug))
+    expect(CODE_PAGES.filter((p) => slugs.has(PAGE_SLUG[p]))).toEqual([])
   })
   it.each([
     'B7 tip',

@@ -6,6 +6,8 @@ import { type Column, type KindKey, type Position } from '@core/path/columns.ts'
  *
  *   /go/B7               opens the gun
  *   /go/B7/tip-changed   logs it
+ *   /go/B7/before-class  opens the look before class there
+ *   /go/B7/right-wrong   opens the cards of right and wrong
  *   /go/B7/x2            the last act here was two
  */
 export type CodeAct = 'changed' | 'cleaned' | 'newSpool' | 'down' | 'running' | 'seen'
@@ -41,8 +43,14 @@ export function codedActs(kinds: readonly Kind[]): CodedAct[] {
   return [...own, ...PLAIN]
 }
 
+/** Pages of a place that a code of its own opens. */
+export const CODE_PAGES = ['beforeClass', 'pairs'] as const
+export type CodePage = (typeof CODE_PAGES)[number]
+export const PAGE_SLUG: Record<CodePage, string> = { beforeClass: 'before-class', pairs: 'right-wrong' }
+
 export type ReadCode =
   | { kind: 'gun'; place: string }
+  | { kind: 'page'; place: string; page: CodePage }
   | { kind: 'act'; place: string; act: CodedAct }
   | { kind: 'again'; place: string; count: number }
 
@@ -65,6 +73,8 @@ export function readCode(text: string, kinds: readonly Kind[]): ReadCode | null 
   if (slug === undefined) return { kind: 'gun', place: place.trim() }
   const again = /^x([2-9])$/.exec(slug)
   if (again) return { kind: 'again', place: place.trim(), count: Math.min(MOST_AGAIN, Number(again[1])) }
+  const page = CODE_PAGES.find((p) => PAGE_SLUG[p] === slug.toLowerCase())
+  if (page) return { kind: 'page', place: place.trim(), page }
   const act = codedActs(kinds).find((a) => a.slug === slug.toLowerCase())
   return act ? { kind: 'act', place: place.trim(), act } : null
 }

@@ -73,6 +73,12 @@ describe('a scanned code', () => {
     })
     expect(await scan<Problem>('/go/A6/x2')).toMatchObject({ status: 400 })
   })
+  it('a code of a page opens that one there, and writes nothing', async () => {
+    expect((await scan('/go/A7/before-class')).body).toMatchObject({
+      ...{ said: 'open', page: 'beforeClass', stationId: ids.get('A7'), logged: [] },
+    })
+    expect((await scan('/go/A7/right-wrong')).body).toMatchObject({ said: 'open', page: 'pairs' })
+  })
   it('a gun’s own code opens it, and writes nothing', async () => {
     const before = await contentOf(server)
     expect((await scan('/go/a7')).body).toMatchObject({ said: 'open', stationId: ids.get('A7') })

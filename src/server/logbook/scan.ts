@@ -34,6 +34,7 @@ export async function scan(deps: Deps, who: Who, r: z.output<typeof scanRequest>
     ])
   const at = { stationId: station.id, stationName: station.name }
   if (read.kind === 'gun') return seenHere(deps, who, { shop, station })
+  if (read.kind === 'page') return { ...at, said: 'open', page: read.page, acts: [], logged: [] }
   mustLogAt(who, station)
   if (read.kind === 'again') return again(deps, who, { at, count: read.count, key: r.key, shop })
   const acts = [actShape.parse({ stationId: station.id, ...entryOf(read.act) })]

@@ -1,5 +1,5 @@
 import type { Content } from 'pdfmake/interfaces.js'
-import { codedActs, codePath, type CodedAct } from '@core/logbook/actcode.ts'
+import { codedActs, codePath, PAGE_SLUG, type CodedAct, type CodePage } from '@core/logbook/actcode.ts'
 import { type ShopModel, type StationRow } from '@server/shopmodel/model.ts'
 import { MM, type Sheet } from './pdf.ts'
 
@@ -30,6 +30,12 @@ export function boothCards(stations: readonly StationRow[], shop: ShopModel, ori
   }
 }
 
+/** What a booth of learners has beside: the look before class, and the cards of right and wrong. */
+const TAUGHT: readonly { page: CodePage; says: string }[] = [
+  { page: 'pairs', says: 'right and wrong' },
+  { page: 'beforeClass', says: 'before class' },
+]
+
 interface At {
   acts: readonly CodedAct[]
   origin: string
@@ -41,7 +47,15 @@ function card(station: StationRow, at: At): Content[] {
   const area = at.shop.areas.find((a) => a.id === station.areaId)
   const url = (slug?: string) => `${at.origin}${codePath(station.name, slug)}`
   return [
-    head(station, { areaName: area?.name ?? '', code: url() }),
+    head(station, {
+      areaName: area?.name ?? '',
+      codes: [
+        ...(station.classKey === 'training'
+          ? TAUGHT.map(({ page, says }) => ({ code: url(PAGE_SLUG[page]), says }))
+          : []),
+        { code: url(), says: 'open' },
+      ],
+    }),
     { text: 'Scan what you did: it is logged.', fontSize: 16, margin: [0, 0, 0, 12] },
     ...rowsOf(at.acts, COLUMNS).map((row) => codeRow(row, url)),
     { ...foot(url('x2')), ...(at.isLast ? {} : { pageBreak: 'after' as const }) },
@@ -49,7 +63,10 @@ function card(station: StationRow, at: At): Content[] {
 }
 
 /** The name in figures 20 mm tall and more: read at the far side of a booth, and through spatter. */
-const head = (station: StationRow, at: { areaName: string; code: string }): Content => ({
+const head = (
+  station: StationRow,
+  at: { areaName: string; codes: readonly { code: string; says: string }[] },
+): Content => ({
   columns: [
     {
       width: '*',
@@ -58,13 +75,14 @@ const head = (station: StationRow, at: { areaName: string; code: string }): Cont
         { text: `${station.placeWord}, ${at.areaName}`, fontSize: 14 },
       ],
     },
-    {
-      width: 'auto',
+    ...at.codes.map(({ code, says }) => ({
+      width: 'auto' as const,
+      margin: [6, 0, 0, 0] as [number, number, number, number],
       stack: [
-        { qr: at.code, fit: 30 * MM, eccLevel: 'Q' },
-        { text: 'open', fontSize: 11, alignment: 'center' },
+        { qr: code, fit: 30 * MM, eccLevel: 'Q' as const },
+        { text: says, fontSize: 11, alignment: 'center' as const },
       ],
-    },
+    })),
   ],
   margin: [0, 0, 0, 12],
 })

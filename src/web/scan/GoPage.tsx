@@ -4,6 +4,7 @@ import { BY_CARD } from '@web/gunnow/bycard.ts'
 import { useMe } from '@web/people/queries.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { scanSentence } from './scanwords.ts'
+import { openedBy } from './opened.ts'
 import { useScan } from './useScan.ts'
 
 /** Where a printed code leads a phone's own camera: what it stands for is done at once, once. */
@@ -20,7 +21,7 @@ export function GoPage() {
     mutate({ code: pathname, key: keyOf(pathname, key) })
   }, [isKnown, pathname, key, mutate])
   // A card that says only which gun: its page, at once.
-  if (scan.data?.said === 'open') return <Navigate replace to={`/gun/${scan.data.stationId}`} state={BY_CARD} />
+  if (scan.data?.said === 'open') return <Navigate replace to={openedBy(scan.data)} state={BY_CARD} />
   return (
     <main className="narrow scan-said">
       <div role="status">{scan.data ? <h1>{scanSentence(scan.data)}</h1> : null}</div>

@@ -4,6 +4,7 @@ import { useNavigate } from 'react-router'
 import { scanAnswer } from '@contract/logbook.ts'
 import { newKey, postJson } from '@web/api/client.ts'
 import { keepLast } from '@web/offline/last.ts'
+import { openedBy } from './opened.ts'
 import { startWedge } from '@web/kit/wedge.ts'
 
 /** A spool's own label opens it; nothing is logged. */
@@ -27,7 +28,7 @@ export function useScan() {
     },
     onSuccess: (answer) => {
       if (!answer) return
-      if (answer.said === 'open') return void go(`/gun/${answer.stationId}`)
+      if (answer.said === 'open') return void go(openedBy(answer))
       if (answer.said === 'gunHere') return void go(`/gun/${answer.stationId}?found=${answer.hungAt?.stationId ?? ''}`)
       if (answer.said === 'logged') keepLast({ acts: answer.acts, logged: answer.logged })
       return client.invalidateQueries()
