@@ -5,7 +5,7 @@ import { HAND_ITEM_KEYS, PAIR_KEYS } from '@core/classes/items.ts'
 import { QUIZ_KINDS } from '@core/classes/quiz.ts'
 import { JOINTS_WELDED, POSITIONS_WELDED, TURNED_OUT_KEYS } from '@core/classes/technique.ts'
 import { DRAWING_KEYS } from '@core/drawings/drawing.ts'
-import { COLUMNS } from '@core/path/columns.ts'
+import { CAUSE_PLACES, COLUMNS } from '@core/path/columns.ts'
 import { idempotencyKey, idOf, idText, instantMs, stationId } from './common.ts'
 
 const day = z.iso.date()
@@ -109,6 +109,16 @@ export const classesAnswer = z.object({
     }),
   ),
   groups: z.number().int(),
+  /** Who called in the last seven days, over all booths of groups: stops and beads looked at; of nobody. */
+  calls: z
+    .object({
+      n: z.number().int(),
+      places: z.array(z.object({ place: z.enum(CAUSE_PLACES), n: z.number().int() })),
+      machine: z.number().int(),
+      notMachine: z.number().int(),
+      untold: z.number().int(),
+    })
+    .nullable(),
   /** Wire of the coming week and month, by calendar and level, wire by wire. Empty: no class welded anything that was told. */
   wires: z.array(
     z.object({

@@ -14,6 +14,7 @@ import { DomainError } from '@server/problem/problem.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { inOrder } from './groups.ts'
+import { callsOfClasses } from './calls.ts'
 import { wiresOfClasses } from './wires.ts'
 import { tipsOfClasses } from './supplies.ts'
 import { asFound, looksSince, type LookBefore } from '@server/calendar/school.ts'
@@ -50,6 +51,7 @@ export async function readClasses(deps: Deps, who: Who, query: z.output<typeof c
     ...(await taughtAndToTeach(deps, { school, group: isLead(who) ? (group?.id ?? null) : null, looks })),
     groups: school.groups.filter((g) => g.isActive).length,
     tips: isLead(who) ? await tipsOfClasses(deps.db, { school, zone, nowMs }) : null,
+    calls: isLead(who) ? await callsOfClasses(deps.db, shop, nowMs) : null,
     wires: isLead(who) ? await wiresOfClasses(deps.db, shop, nowMs) : [],
   }
 }

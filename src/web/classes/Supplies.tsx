@@ -1,14 +1,20 @@
 import { Link } from 'react-router'
 import { type ClassesAnswer } from '@contract/classes.ts'
 import { useMe } from '@web/people/queries.ts'
-import { areTipsShort, tipsSentence, wireSentence } from './classwords.ts'
+import { areTipsShort, callsSentence, tipsSentence, wireSentence } from './classwords.ts'
 
-/** What the coming classes will use up, by the calendar and by what classes of their level used. */
+/** What the classes called for, and what those to come will use up, by the calendar and by what classes of their level used. */
 export function Supplies({ at }: { at: ClassesAnswer }) {
   const units = useMe().data?.units ?? 'metric'
-  const { tips, wires } = at
+  const { calls, tips, wires } = at
   return (
     <>
+      {calls ? (
+        <>
+          <h3>Calls</h3>
+          <p>{callsSentence(calls)}</p>
+        </>
+      ) : null}
       {tips ? (
         <>
           <h3>Tips</h3>

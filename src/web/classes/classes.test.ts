@@ -10,6 +10,7 @@ import {
   foundList,
   helpedSentence,
   teachSentence,
+  callsSentence,
   tipsSentence,
   wireSentence,
   wireChanges,
@@ -117,6 +118,23 @@ describe('what to teach, in words', () => {
     )
     expect(tipsSentence({ ...tips, part: { ...tips.part!, onHand: 9 } })).toContain('Order now')
     expect(tipsSentence({ ...tips, part: null })).not.toContain('on hand')
+  })
+  it('calls of the week by where they began, and what was no fault of the machine', () => {
+    const places = [
+      { place: 'tip' as const, n: 6 },
+      { place: 'nozzle' as const, n: 3 },
+      { place: 'pin' as const, n: 2 },
+      { place: 'liner' as const, n: 1 },
+    ]
+    expect(callsSentence({ n: 15, places, machine: 1, notMachine: 2, untold: 0 })).toBe(
+      '15 calls in seven days. Tip 6, nozzle 3, gun pin 2, elsewhere 1; nobody said what of the machine 1; the machine was well 2 times: hand, joint or metal.',
+    )
+    expect(callsSentence({ n: 1, places: [], machine: 0, notMachine: 1, untold: 0 })).toBe(
+      '1 call in seven days. The machine was well once: hand, joint or metal.',
+    )
+    expect(callsSentence({ n: 0, places: [], machine: 0, notMachine: 0, untold: 0 })).toBe(
+      'Nobody called in seven days.',
+    )
   })
   it('wire of the week by level, in the shop’s units, and how many spools may be wanted', () => {
     const wire = {

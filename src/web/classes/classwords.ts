@@ -3,7 +3,7 @@ import { LEVELS, type Level } from '@core/classes/groups.ts'
 import { type ClassesAnswer } from '@contract/classes.ts'
 import { amount, type Units } from '@web/format/numbers.ts'
 import { clockTime, when } from '@web/format/times.ts'
-import { capital, countWord, inN, listed, lower } from '@web/format/words.ts'
+import { capital, countWord, inN, listed, lower, placeName } from '@web/format/words.ts'
 
 type Teach = ClassesAnswer['teach'][number]
 type Lesson = ClassesAnswer['lessons'][number]
@@ -118,6 +118,25 @@ export function tipsSentence({ week, month, part }: NonNullable<ClassesAnswer['t
         : ''
   return `${said} ${part.onHand} ${part.code} on hand.${short}`
 }
+
+/**
+ * "14 calls in seven days. Tip 6, nozzle 3, gun pin 2; nobody said what of the machine 1; the machine was well twice: hand, joint or metal."
+ */
+export function callsSentence({ n, places, machine, notMachine, untold }: NonNullable<ClassesAnswer['calls']>): string {
+  if (n === 0) return 'Nobody called in seven days.'
+  const at = places.slice(0, MOST_PLACES).map((p) => `${placeName(p.place)} ${p.n}`)
+  const others = places.slice(MOST_PLACES).reduce((s, p) => s + p.n, 0)
+  const unsaid = machine + untold
+  const parts = [
+    [...at, ...(others > 0 ? [`elsewhere ${others}`] : [])].join(', '),
+    unsaid > 0 ? `nobody said what of the machine ${unsaid}` : '',
+    notMachine > 0
+      ? `the machine was well ${notMachine === 1 ? 'once' : `${notMachine} times`}: hand, joint or metal`
+      : '',
+  ].filter(Boolean)
+  return `${n} ${n === 1 ? 'call' : 'calls'} in seven days. ${capital(parts.join('; '))}.`
+}
+const MOST_PLACES = 3
 
 const THOSE: Record<Level, string> = { new: 'beginners', some: 'those with some practice', skilled: 'skilled ones' }
 /**
