@@ -126,7 +126,8 @@ export const classesAnswer = z.object({
       name: z.string(),
       week: wireTaken,
       month: wireTaken,
-      perHour: z.array(z.object({ level: z.enum(LEVELS), kg: z.number() })),
+      /** At one booth; level by level where they are told apart, else of all. */
+      perHour: z.array(z.object({ level: z.enum(LEVELS).nullable(), kg: z.number() })),
       /** On the shelf, as far as it was told; spools nobody knows what is left on. */
       onHandKg: z.number(),
       unknown: z.number().int(),

@@ -1,18 +1,18 @@
 import { describe, expect, it } from 'vitest'
 import { drawNormal, makeRandom, seedOf } from '@core/random/random.ts'
 import { type Level } from './groups.ts'
-import { paceByClasses, wireRates, wireWillTake, type ClassDay } from './wireuse.ts'
+import { paceByClasses, wireRates, wireWillTake, type ClassTime } from './wireuse.ts'
 
 const hours = (own: Partial<Record<Level, number>>) => new Map(Object.entries(own) as [Level, number][])
 const TRUE: Record<Level, number> = { new: 0.4, some: 0.6, skilled: 1.1 }
 /** Days drawn from rates the fit is not given. */
-function drawn(n: number, seed: string, of: (day: number) => Partial<Record<Level, number>>): ClassDay[] {
+function drawn(n: number, seed: string, of: (day: number) => Partial<Record<Level, number>>): ClassTime[] {
   const random = makeRandom(seedOf(seed))
   return Array.from({ length: n }, (_, i) => {
     const h = hours(of(i))
     const mean = [...h].reduce((s, [level, t]) => s + t * TRUE[level], 0)
     const all = [...h.values()].reduce((a, b) => a + b, 0)
-    return { kg: Math.max(0, mean + 0.15 * Math.sqrt(all) * drawNormal(random)), hours: h }
+    return { kg: Math.max(0, mean + 0.4 * Math.sqrt(all) * drawNormal(random)), hours: h }
   })
 }
 /** Five days, each with other classes at the same booths. */
@@ -37,6 +37,8 @@ describe('wire by calendar and level', () => {
     expect(beginners).toBeLessThan(some)
     expect(some).toBeLessThan(skilled)
     expect(skilled).toBeGreaterThan(0.85)
+    expect(rates?.areApart).toBe(true)
+    expect(wireRates(drawn(50, 'alike', () => ({ new: 12, some: 12 })))?.areApart).toBe(false)
   })
   it('eight weeks in ten lie between low and high, as it says', () => {
     let inside = 0

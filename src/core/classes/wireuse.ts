@@ -2,8 +2,8 @@ import { type Level } from './groups.ts'
 import { solve } from '@core/stats/solve.ts'
 import { type WillTake } from './tips.ts'
 
-/** One day of some booths: wire welded, and hours of class at each level, booth by booth added up. */
-export interface ClassDay {
+/** One day of some booths, or one week where nothing tells its days apart: wire welded, and hours of class at each level, booth by booth added up. */
+export interface ClassTime {
   kg: number
   hours: ReadonlyMap<Level, number>
 }
@@ -17,34 +17,38 @@ export interface WireRates {
   perHour: number
   /** Of all levels together: what a level nobody saw is taken for. */
   all: number
+  /** Two levels differ by more than twice what they may be off by. */
+  areApart: boolean
 }
 
 /** Before days tell them apart, levels differ by about a third of what all take. */
 const LEVELS_DIFFER = 0.35
-const FEWEST_DAYS = 5
+const FEWEST = 5
+/** No time is surer than a tenth: a clock that runs between two spools is smoother than what was welded. */
+const LEAST_SCATTER = 0.1
 const total = (hours: ReadonlyMap<Level, number>) => [...hours.values()].reduce((a, b) => a + b, 0)
-const sumOf = (days: readonly ClassDay[], of: (day: ClassDay) => number) => days.reduce((s, d) => s + of(d), 0)
+const sumOf = (days: readonly ClassTime[], of: (day: ClassTime) => number) => days.reduce((s, d) => s + of(d), 0)
 
 /**
- * What classes of each level weld, from days on which several were at the same booths: kg of a day = Σ hours × rate + e, with Var e = σ² · hours, and each
- * rate about that of all together with a spread of a third of it (ridge, `models.md` 12 and 2). Days that hold the same classes tell nothing apart and leave
- * the levels alike. Units: kg, hours at one booth. Null: fewer than five days with classes, or nothing welded on them.
+ * What classes of each level weld, from days or weeks in which several were at the same booths: kg = Σ hours × rate + e, with Var e = σ² · hours, and each
+ * rate about that of all together with a spread of a third of it (ridge, `models.md` 12 and 2). Times that hold the same classes tell nothing apart and leave
+ * the levels alike. Units: kg, hours at one booth. Null: fewer than five with classes, or nothing welded on them.
  * @example wireRates(Array(10).fill({ kg: 6, hours: new Map([['new', 4], ['skilled', 4]]) }))?.kgPerHour // 0.75 each
  */
-export function wireRates(given: readonly ClassDay[]): WireRates | null {
+export function wireRates(given: readonly ClassTime[]): WireRates | null {
   const days = given.filter((d) => total(d.hours) > 0)
   const hours = sumOf(days, (d) => total(d.hours))
   const kg = sumOf(days, (d) => d.kg)
-  if (days.length < FEWEST_DAYS || !(kg > 0)) return null
+  if (days.length < FEWEST || !(kg > 0)) return null
   const all = kg / hours
   const levels = [...new Set(days.flatMap((d) => [...d.hours.keys()]))].sort()
-  const least = 1e-6 * all ** 2
-  const scatter = (rate: (d: ClassDay) => number) =>
+  const least = (LEAST_SCATTER * all) ** 2 * (hours / days.length)
+  const scatter = (rate: (d: ClassTime) => number) =>
     Math.max(
       least,
       sumOf(days, (d) => (d.kg - rate(d)) ** 2 / total(d.hours)) / Math.max(1, days.length - levels.length),
     )
-  const rateOf = (kgPerHour: readonly number[]) => (d: ClassDay) =>
+  const rateOf = (kgPerHour: readonly number[]) => (d: ClassTime) =>
     levels.reduce((s, level, i) => s + (d.hours.get(level) ?? 0) * (kgPerHour[i] ?? 0), 0)
   // The scatter about one rate for all holds the levels' differences too: fitted and taken anew until it holds the rest alone.
   let perHour = scatter((d) => all * total(d.hours))
@@ -53,19 +57,26 @@ export function wireRates(given: readonly ClassDay[]): WireRates | null {
     perHour = scatter(rateOf(fit.kgPerHour))
     fit = ridge(days, levels, { all, perHour })
   }
-  return { levels, ...fit, perHour, all }
+  return { levels, ...fit, perHour, all, areApart: areApart(fit) }
 }
 const ROUNDS = 4
+const areApart = ({ kgPerHour, cov }: Pick<WireRates, 'kgPerHour' | 'cov'>): boolean =>
+  kgPerHour.some((a, i) =>
+    kgPerHour.some((b, j) => {
+      const variance = (cov[i]?.[i] ?? 0) + (cov[j]?.[j] ?? 0) - 2 * (cov[i]?.[j] ?? 0)
+      return j > i && Math.abs(a - b) > 2 * Math.sqrt(variance)
+    }),
+  )
 
 /** Rates with their covariance, at a known scatter. */
 function ridge(
-  days: readonly ClassDay[],
+  days: readonly ClassTime[],
   levels: readonly Level[],
   { all, perHour }: { all: number; perHour: number },
 ): Pick<WireRates, 'kgPerHour' | 'cov'> {
   const prior = 1 / (LEVELS_DIFFER * all) ** 2
-  const of = (d: ClassDay, level: Level) => d.hours.get(level) ?? 0
-  const weight = (d: ClassDay) => perHour * total(d.hours)
+  const of = (d: ClassTime, level: Level) => d.hours.get(level) ?? 0
+  const weight = (d: ClassTime) => perHour * total(d.hours)
   const normal = levels.map((a) =>
     levels.map((b) => (a === b ? prior : 0) + sumOf(days, (d) => (of(d, a) * of(d, b)) / weight(d))),
   )

@@ -26,7 +26,9 @@ export async function wiresOfClasses(db: Reader, shop: ShopModel, nowMs: number)
       const own = coming.filter((c) => stations.has(c.stationId) && c.fromMs < nowMs + days * DAY_MS)
       return { hours: own.reduce((s, c) => s + c.hours, 0), ...wireWillTake(rates, hoursByLevel(own)) }
     }
-    const perHour = rates.levels.map((level, i) => ({ level, kg: rates.kgPerHour[i] ?? 0 }))
+    const perHour = rates.areApart
+      ? rates.levels.map((level, i) => ({ level, kg: rates.kgPerHour[i] ?? 0 }))
+      : [{ level: null, kg: rates.all }]
     const { kg, unknown } = shelf.get(wireId) ?? { kg: 0, unknown: 0 }
     return [
       {

@@ -1,10 +1,12 @@
+import { and, countDistinct, eq, gte, lte, sql } from 'drizzle-orm'
 import { type Level } from '@core/classes/groups.ts'
-import { paceByClasses, wireRates, type ClassDay, type WireRates } from '@core/classes/wireuse.ts'
+import { paceByClasses, wireRates, type ClassTime, type WireRates } from '@core/classes/wireuse.ts'
 import { type Occurrence } from '@core/classes/calendar.ts'
 import { workedMs } from '@core/clock/schedule.ts'
 import { type StationId, type WireId } from '@core/ids/id.ts'
 import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 import { type Reader } from '@server/db/db.ts'
+import { stationNow, usageSpan } from '@server/db/schema.ts'
 import { usageIn } from '@server/payback/usagein.ts'
 import { groupBy, type ShopModel } from '@server/shopmodel/model.ts'
 import { activeBooths, timesOf } from '@server/shopmodel/school.ts'
@@ -43,44 +45,65 @@ export function hoursByLevel(classes: readonly BoothClass[]): Map<Level, number>
   return hours
 }
 
-/** What classes of each level weld with each wire: from ten weeks of days, as far as days tell levels apart. */
+/** What classes of each level weld with each wire: from ten weeks, day by day where use is told so, else week by week. */
 export async function ratesByWire(
   db: Reader,
   shop: ShopModel,
   nowMs: number,
 ): Promise<Map<WireId, { rates: WireRates; stations: ReadonlySet<StationId> }>> {
-  const { zone } = shop.site
+  const days = daysBack(shop.site.zone, nowMs)
+  const sinceMs = days[0]?.fromMs ?? nowMs
+  const classes = boothClasses(shop, { fromMs: sinceMs, toMs: nowMs }).filter((c) => c.fromMs < nowMs)
+  if (classes.length === 0) return new Map()
+  const [used, told] = [await usageIn(db, shop, days), await toldByDay(db, sinceMs)]
+  const byWire = new Map<WireId, Set<StationId>>()
+  for (const { stationId } of classes) {
+    const { wireId } = shop.built(stationId)
+    if (wireId) byWire.set(wireId, (byWire.get(wireId) ?? new Set()).add(stationId))
+  }
+  return new Map(
+    [...byWire].flatMap(([wireId, stations]) => {
+      const own = classes.filter((c) => stations.has(c.stationId))
+      const times = days.map((day, i) => ({
+        kg: [...stations].reduce((s, id) => s + used(id, i).kg, 0),
+        hours: hoursByLevel(own.filter((c) => c.fromMs >= day.fromMs && c.fromMs < day.toMs)),
+      }))
+      const classDays = times.filter((t) => t.hours.size > 0).length
+      const dayByDay = [...stations].reduce((n, id) => n + (told.get(id) ?? 0), 0) >= 0.5 * classDays * stations.size
+      const rates = wireRates(dayByDay ? times : inWeeks(times))
+      return rates ? [[wireId, { rates, stations }] as const] : []
+    }),
+  )
+}
+
+function daysBack(zone: string, nowMs: number): { fromMs: number; toMs: number }[] {
   const today = dayOf(zone, nowMs)
-  const days = Array.from({ length: CLASS_WEEKS * 7 }, (_, i) => addDays(today, i - CLASS_WEEKS * 7))
-  const windows = days.map((day) => ({
+  return Array.from({ length: CLASS_WEEKS * 7 }, (_, i) => addDays(today, i - CLASS_WEEKS * 7)).map((day) => ({
     fromMs: wallToMsOrNext(zone, day, '00:00'),
     toMs: wallToMsOrNext(zone, addDays(day, 1), '00:00'),
   }))
-  const sinceMs = windows[0]?.fromMs ?? nowMs
-  const classes = boothClasses(shop, { fromMs: sinceMs, toMs: nowMs }).filter((c) => c.fromMs < nowMs)
-  if (classes.length === 0) return new Map()
-  const used = await usageIn(db, shop, windows)
-  const byWire = new Map<WireId, { stations: Set<StationId>; days: ClassDay[] }>()
-  for (const { stationId } of classes) {
-    const { wireId } = shop.built(stationId)
-    if (!wireId) continue
-    const of = byWire.get(wireId) ?? { stations: new Set<StationId>(), days: [] }
-    byWire.set(wireId, of)
-    of.stations.add(stationId)
-  }
-  for (const of of byWire.values())
-    of.days = windows.map((w, i) => ({
-      kg: [...of.stations].reduce((s, id) => s + used(id, i).kg, 0),
-      hours: hoursByLevel(
-        classes.filter((c) => of.stations.has(c.stationId) && c.fromMs >= w.fromMs && c.fromMs < w.toMs),
-      ),
-    }))
-  return new Map(
-    [...byWire].flatMap(([wireId, of]) => {
-      const rates = wireRates(of.days)
-      return rates ? [[wireId, { rates, stations: of.stations }] as const] : []
-    }),
-  )
+}
+
+/** Seven days as one: what runs off a spool between two changes is spread evenly over them, so no day of it tells anything. */
+const inWeeks = (days: readonly ClassTime[]): ClassTime[] =>
+  Array.from({ length: Math.ceil(days.length / 7) }, (_, w) => {
+    const week = days.slice(7 * w, 7 * w + 7)
+    const hours = new Map<Level, number>()
+    for (const day of week) for (const [level, h] of day.hours) hours.set(level, (hours.get(level) ?? 0) + h)
+    return { kg: week.reduce((s, day) => s + day.kg, 0), hours }
+  })
+
+/** A shift's total; an hour's count. */
+const LONGEST_TOLD_MS = 26 * HOUR_MS
+/** On how many days each place was told what it used, by shift or by the feeder’s own count. */
+async function toldByDay(db: Reader, sinceMs: number): Promise<Map<StationId, number>> {
+  const rows = await db
+    .select({ stationId: stationNow.stationId, days: countDistinct(sql`floor(${usageSpan.fromMs} / ${DAY_MS})`) })
+    .from(usageSpan)
+    .innerJoin(stationNow, eq(stationNow.headId, usageSpan.headId))
+    .where(and(gte(usageSpan.fromMs, sinceMs), lte(sql`${usageSpan.toMs} - ${usageSpan.fromMs}`, LONGEST_TOLD_MS)))
+    .groupBy(stationNow.stationId)
+  return new Map(rows.map((r) => [r.stationId, r.days]))
 }
 
 export type PaceByClasses = (stationId: StationId, days: number) => number | null

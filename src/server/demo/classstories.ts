@@ -13,6 +13,10 @@ import { type Deps, type Who } from '@server/call/context.ts'
 import { activeBooths, readSchool, timesOf, type School } from '@server/shopmodel/school.ts'
 import { moveOnce, saveEntry } from '@server/calendar/write.ts'
 import { logFound } from '@server/classes/found.ts'
+import { type TurnedOut } from '@core/classes/technique.ts'
+import { act } from '@contract/logbook.ts'
+import { logActs } from '@server/logbook/log.ts'
+import { keepTold } from '@server/classes/technique.ts'
 import { logTaught, saveGroup } from '@server/classes/groups.ts'
 import { savePair } from '@server/classes/pairs.ts'
 import { keepPhoto } from '@server/photo/photos.ts'
@@ -44,7 +48,42 @@ export async function plantClasses(deps: Deps, who: Who, idOf: (name: string) =>
     await logTaught(ago, who, { key: 'story-taught', groupId: reed, item: CLASSES.helped.item })
   }
   await plantCards(deps, who)
+  const week = times.filter((o) => o.kind === 'class' && o.fromMs >= nowMs - 6 * DAY_MS && o.toMs < nowMs)
+  await plantCalls(deps, who, { week, idOf })
 }
+
+/** Who called in the classes of the last days: some booths stood for a while, at more the bead was bad. */
+async function plantCalls(
+  deps: Deps,
+  who: Who,
+  { week, idOf }: { week: readonly Occurrence[]; idOf: (name: string) => StationId },
+): Promise<void> {
+  for (const [i, { place, at, was }] of CALLS.entries()) {
+    const of = week[i % Math.max(1, week.length)]
+    if (!of) return
+    const atMs = of.fromMs + (25 + 4 * i) * MIN_MS
+    const stationId = idOf(place)
+    const key = `story-call-${i}`
+    if (was) await keepTold({ ...deps, now: () => atMs }, who, { key, stationId, was })
+    else if (at) {
+      const acts = [act.parse({ stationId, act: 'down', position: at, happenedMs: atMs })]
+      await logActs(deps, who, { key, acts })
+      const again = [act.parse({ stationId, act: 'running', happenedMs: atMs + 7 * MIN_MS })]
+      await logActs(deps, who, { key: `${key}-again`, acts: again })
+    }
+  }
+}
+const CALLS: readonly { place: string; at?: 'tip' | 'nozzle'; was?: TurnedOut }[] = [
+  { place: 'T1', was: 'distance' },
+  { place: 'T4', at: 'tip' },
+  { place: 'T2', was: 'angle' },
+  { place: 'T8', at: 'tip' },
+  { place: 'T6', was: 'equipment' },
+  { place: 'T1', was: 'distance' },
+  { place: 'T3', was: 'speed' },
+  { place: 'T2', at: 'nozzle' },
+  { place: 'T4', was: 'draught' },
+]
 
 async function plantCalendar(past: Deps, who: Who, idOf: (name: string) => StationId): Promise<void> {
   const firstDay = dayOf(YARD.zone, past.now())

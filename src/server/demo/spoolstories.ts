@@ -26,6 +26,7 @@ export async function plantSpools(deps: Deps, who: Who, idOf: (name: string) => 
   await say(30, { act: 'load', stationId: idOf('A2'), spoolId: spoolId(1), oldLeftKg: 0 })
   await say(4, { act: 'read', stationId: idOf('A2'), grossKg: 9.1 })
   await say(26, { act: 'lost', stationId: idOf('B6'), why: 'nest', metres: 35 })
+  await say(20, { act: 'in', wireId: wireOf('T1'), count: 3, lot: 'SC-0431' })
   await say(50, { act: 'lost', stationId: idOf('A4'), why: 'cable emptied' })
   const job = (place: string, name: string, what: Omit<JobGiven, 'name' | 'wireId' | 'starts' | 'mode'>) => ({
     ...{ name, wireId: wireOf(place), starts: 2, mode: null, ...what },

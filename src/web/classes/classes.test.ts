@@ -127,7 +127,7 @@ describe('what to teach, in words', () => {
       { place: 'liner' as const, n: 1 },
     ]
     expect(callsSentence({ n: 15, places, machine: 1, notMachine: 2, untold: 0 })).toBe(
-      '15 calls in seven days. Tip 6, nozzle 3, gun pin 2, elsewhere 1; nobody said what of the machine 1; the machine was well 2 times: hand, joint or metal.',
+      '15 calls in seven days. Tip 6, nozzle 3, gun pin 2, elsewhere 1; machine or gun, nobody said where 1; the machine was well 2 times: hand, joint or metal.',
     )
     expect(callsSentence({ n: 1, places: [], machine: 0, notMachine: 1, untold: 0 })).toBe(
       '1 call in seven days. The machine was well once: hand, joint or metal.',
@@ -147,12 +147,16 @@ describe('what to teach, in words', () => {
       ],
     } as unknown as ClassesAnswer['wires'][number]
     expect(wireSentence(wire, 'metric')).toBe(
-      'solid 0.9: about 14 kg in seven days (11 kg to 17 kg); in four weeks about 56 kg (46 kg to 64 kg). At one booth beginners weld 0.4 kg an hour of class and skilled ones 1.1 kg. 30 kg on the shelf, and what hangs on the guns: three more spools may be wanted before the four weeks are over.',
+      'Solid 0.9: about 14 kg in seven days (11 kg to 17 kg); in four weeks about 56 kg (46 kg to 64 kg). At one booth beginners weld 0.4 kg an hour of class and skilled ones 1.1 kg. 30 kg on the shelf, and what hangs on the guns: three more spools may be wanted before the four weeks are over.',
     )
-    expect(wireSentence({ ...wire, onHandKg: 9 }, 'metric')).toContain('four more spools may be wanted this week')
+    expect(wireSentence({ ...wire, onHandKg: 9 }, 'metric')).toContain(
+      'one more spool may be wanted this week, four in four.',
+    )
     expect(wireSentence({ ...wire, onHandKg: 90 }, 'us')).toMatch(/about 31 lb in seven days .* 200 lb on the shelf\.$/)
     expect(wireSentence({ ...wire, unknown: 1 }, 'metric')).toMatch(/30 kg and 1 spool nobody weighed on the shelf\.$/)
     expect(wireSentence({ ...wire, onHandKg: 0 }, 'metric')).toContain('None on the shelf, and what hangs')
+    const alike = { ...wire, perHour: [{ level: null, kg: 0.43 }] }
+    expect(wireSentence(alike, 'metric')).toContain('At one booth 0.43 kg an hour of class, whatever the level')
   })
   it('lists what was found, the most first', () => {
     const found = [

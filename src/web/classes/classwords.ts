@@ -120,7 +120,7 @@ export function tipsSentence({ week, month, part }: NonNullable<ClassesAnswer['t
 }
 
 /**
- * "14 calls in seven days. Tip 6, nozzle 3, gun pin 2; nobody said what of the machine 1; the machine was well twice: hand, joint or metal."
+ * "14 calls in seven days. Tip 6, nozzle 3, gun pin 2; machine or gun, nobody said where 1; the machine was well twice: hand, joint or metal."
  */
 export function callsSentence({ n, places, machine, notMachine, untold }: NonNullable<ClassesAnswer['calls']>): string {
   if (n === 0) return 'Nobody called in seven days.'
@@ -129,7 +129,7 @@ export function callsSentence({ n, places, machine, notMachine, untold }: NonNul
   const unsaid = machine + untold
   const parts = [
     [...at, ...(others > 0 ? [`elsewhere ${others}`] : [])].join(', '),
-    unsaid > 0 ? `nobody said what of the machine ${unsaid}` : '',
+    unsaid > 0 ? `machine or gun, nobody said where ${unsaid}` : '',
     notMachine > 0
       ? `the machine was well ${notMachine === 1 ? 'once' : `${notMachine} times`}: hand, joint or metal`
       : '',
@@ -143,24 +143,37 @@ const THOSE: Record<Level, string> = { new: 'beginners', some: 'those with some 
  * "Steel 1.0: about 14 kg in seven days (11 to 17); in four weeks about 55 kg (46 to 64). At one booth beginners weld 0.4 kg an hour, skilled 1.1 kg. 30 kg
  * on the shelf: two more spools before the four weeks are over."
  */
-export function wireSentence(w: ClassesAnswer['wires'][number], units: Units): string {
+export function wireSentence(w: Wire, units: Units): string {
   const of = (kg: number) => amount(kg, 'kg', units)
   const band = ({ low, high }: { low: number; high: number }) => `(${of(low)} to ${of(high)})`
-  const said = `${w.name}: about ${of(w.week.mean)} in seven days ${band(w.week)}; in four weeks about ${of(w.month.mean)} ${band(w.month)}.`
-  const [first, ...more] = [...w.perHour].sort((a, b) => LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level))
-  const rates = first
-    ? ` At one booth ${listed([`${THOSE[first.level]} weld ${of(first.kg)} an hour of class`, ...more.map((r) => `${THOSE[r.level]} ${of(r.kg)}`)])}.`
-    : ''
-  return `${said}${rates} ${shelfWords(w, of)}`
+  const said = `${capital(w.name)}: about ${of(w.week.mean)} in seven days ${band(w.week)}; in four weeks about ${of(w.month.mean)} ${band(w.month)}.`
+  return `${said} ${ratesWords(w.perHour, of)} ${shelfWords(w, of)}`
 }
-function shelfWords(w: ClassesAnswer['wires'][number], of: (kg: number) => string): string {
+type Wire = ClassesAnswer['wires'][number]
+function ratesWords(perHour: Wire['perHour'], of: (kg: number) => string): string {
+  const by = LEVELS.flatMap((level) => perHour.filter((r) => r.level === level).map(({ kg }) => ({ level, kg })))
+  const [first, ...more] = by
+  if (!first)
+    return `At one booth ${of(perHour[0]?.kg ?? 0)} an hour of class, whatever the level as far as it can be told.`
+  const rest = more.map((r) => `${THOSE[r.level]} ${of(r.kg)}`)
+  return `At one booth ${listed([`${THOSE[first.level]} weld ${of(first.kg)} an hour of class`, ...rest])}.`
+}
+function shelfWords(w: Wire, of: (kg: number) => string): string {
   const unknown = w.unknown > 0 ? ` and ${w.unknown} ${w.unknown === 1 ? 'spool' : 'spools'} nobody weighed` : ''
   const there = w.onHandKg > 0 || w.unknown > 0 ? `${of(w.onHandKg)}${unknown} on the shelf` : 'None on the shelf'
-  const lacks = w.month.high - w.onHandKg
-  if (lacks <= 0 || w.unknown > 0) return `${there}.`
-  const spools = Math.ceil(lacks / w.spoolKg)
-  const when = w.week.high > w.onHandKg ? 'this week' : 'before the four weeks are over'
-  return `${there}, and what hangs on the guns: ${countWord(spools).toLowerCase()} more ${spools === 1 ? 'spool' : 'spools'} may be wanted ${when}.`
+  const [week, month] = [w.week, w.month].map((t) => Math.max(0, Math.ceil((t.high - w.onHandKg) / w.spoolKg))) as [
+    number,
+    number,
+  ]
+  if (month === 0 || w.unknown > 0) return `${there}.`
+  const spools = (n: number) => `${countWord(n).toLowerCase()} more ${n === 1 ? 'spool' : 'spools'}`
+  const wants =
+    week === 0
+      ? `${spools(month)} may be wanted before the four weeks are over`
+      : week === month
+        ? `${spools(week)} may be wanted this week`
+        : `${spools(week)} may be wanted this week, ${countWord(month).toLowerCase()} in four`
+  return `${there}, and what hangs on the guns: ${wants}.`
 }
 
 export interface WireChange {
