@@ -69,15 +69,17 @@ function Head({ onFind, onHelp }: { onFind: () => void; onHelp: () => void }) {
         ))}
       </nav>
       <span className="shell-place dim">{me.data?.shopName}</span>
-      <Bare onClick={onFind}>
-        <kbd>/</kbd> find a gun
+      <Bare onClick={onFind} aria-label="find a gun">
+        <kbd>/</kbd> <span className="shell-word">find a gun</span>
       </Bare>
       <Bare onClick={flip}>{theme === 'dark' ? 'light' : 'dark'}</Bare>
       <Bare onClick={onHelp} aria-label="What this page answers, keys and words">
         <kbd>?</kbd>
       </Bare>
       {!me.data ? null : me.data.person ? (
-        <Bare onClick={() => signOut.mutate(undefined)}>{who}: sign out</Bare>
+        <Bare onClick={() => signOut.mutate(undefined)}>
+          <span className="shell-word">{who}: </span>sign out
+        </Bare>
       ) : (
         <Link to="/sign-in" className="bare">
           {who ? `${who}: ` : ''}sign in

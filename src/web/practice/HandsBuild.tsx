@@ -12,6 +12,7 @@ import { makeRandom } from '@core/random/random.ts'
 import { wireSize, type Units } from '@web/format/numbers.ts'
 import { capital, listed } from '@web/format/words.ts'
 import { Key } from '@web/kit/Keys.tsx'
+import { OrderDrill } from './HandsOrder.tsx'
 
 export interface HandsProps {
   seed: number
@@ -107,6 +108,8 @@ export function ChangeDrill({ seed, units, onAgain }: HandsProps) {
   const missed = asks.filter((k) => !picked.includes(k))
   const needless = picked.filter((k) => !asks.includes(k))
   const isRight = missed.length === 0 && needless.length === 0
+  const [isOrdered, setOrdered] = useState(false)
+  if (isOrdered) return <OrderDrill {...{ seed, from, to, onAgain }} />
   return (
     <>
       <h1 className="sentence">
@@ -144,7 +147,11 @@ export function ChangeDrill({ seed, units, onAgain }: HandsProps) {
           That is all
         </Key>
       )}
-      {isOver ? <Again onAgain={onAgain} /> : null}
+      {isOver ? (
+        <Key tone="chalk" autoFocus onClick={() => setOrdered(true)}>
+          Now the order
+        </Key>
+      ) : null}
     </>
   )
 }

@@ -9,7 +9,7 @@ import { KnobDrill, LayDrill, TrimDrill } from './HandsWork.tsx'
 
 export const HANDS_WORDS: Readonly<Record<HandsKey, { name: string; does: string }>> = {
   build: { name: 'One thing wrong', does: 'A gun is built for its wire, but for one thing. Ten seconds.' },
-  change: { name: 'Another wire, four rolls', does: 'Everything that has to change for it, and nothing else.' },
+  change: { name: 'Another wire, four rolls', does: 'All that has to change for it, and in what order.' },
   tension: { name: 'Set the tension', does: 'Somebody left the knob anywhere: by the block into its window.' },
   lay: { name: 'Lay the cable', does: 'Which lay asks most of the rolls?' },
   trim: { name: 'Trim a liner', does: 'In two steps or more, and never too short.' },

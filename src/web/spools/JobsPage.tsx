@@ -15,6 +15,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { type JobLine, type JobSpool } from '@contract/jobs.ts'
+import { dragWords } from '@web/kit/dragwords.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { Bare } from '@web/kit/Keys.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
@@ -110,6 +111,9 @@ function OneWire({ group, proposed, fullKg, units, isLead, onPut }: WireProps) {
   return (
     <DndContext
       sensors={sensors}
+      accessibility={dragWords(
+        (id) => group.jobs.find((j) => j.jobId === id)?.name ?? nameOf(id) ?? 'the jobs that lie on no spool',
+      )}
       collisionDetection={underHand}
       onDragEnd={({ active, over }) => {
         const onId = over ? String(over.id) : null
