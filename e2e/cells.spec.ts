@@ -3,6 +3,8 @@ import { apiOf, asOwner, expect, sound, startShop, test, type Page, type Shop } 
 
 /** Robot cells of a shop made from nothing: built on the screen, necks that go round, mended on the bench; a crash put right from a phone. */
 let shop: Shop
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async ({ browser }) => {
   test.setTimeout(120_000)
   shop = await startShop(false)

@@ -5,6 +5,8 @@ import { apiOf, asOwner, expect, nowMs, sound, startShop, test, type Page, type 
 /** A training shop of twelve booths made from nothing: groups, a calendar, twelve booths looked at before class, a lesson, a card, a quiz. */
 let shop: Shop
 const wall = (ms: number) => new Date(ms).toISOString().slice(11, 16)
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async ({ browser }) => {
   test.setTimeout(120_000)
   shop = await startShop(false)

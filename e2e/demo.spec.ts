@@ -2,6 +2,8 @@ import { expect, openGun, signIn, sound, startShop, test, type Shop } from './fi
 
 const LEAD = { name: 'Ilse Varn', password: 'low-tide-at-six' }
 let shop: Shop
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async () => {
   test.setTimeout(180_000)
   shop = await startShop(true)

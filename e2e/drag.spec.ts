@@ -5,6 +5,8 @@ import { apiOf, asOwner, expect, startShop, test, type Page, type Shop, nowMs } 
 /** Why does it feed badly: a gun bent on the screen, its liner pulled by hand, a reading taken at the booth. A shop set up by hand. */
 let shop: Shop
 let fit: FitShop
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async ({ browser }) => {
   test.setTimeout(120_000)
   shop = await startShop(false)

@@ -1,7 +1,7 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { createServer } from 'node:net'
 import AxeBuilder from '@axe-core/playwright'
-import { test as base, expect, type Browser, type BrowserContext, type Page } from '@playwright/test'
+import { test as base, expect, type Browser, type BrowserContext, type Locator, type Page } from '@playwright/test'
 import { copyOfYard, emptyDatabase, urlOf, YARD_MS } from '@server/testing/worlds.ts'
 
 /** A server process of its own on a database of its own. */
@@ -231,4 +231,26 @@ export async function sound(page: Page, theme?: 'dark' | 'light'): Promise<void>
     .options({ resultTypes: ['violations'] })
     .analyze()
   expect(violations.map((v) => `${new URL(page.url()).pathname} ${v.id}: ${v.nodes[0]?.html}`)).toEqual([])
+}
+
+/** A thing taken by hand and let go over another, once that one shows it has seen it: a slow page sees it later. */
+export async function dragTo(page: Page, thing: Locator, goal: Locator): Promise<void> {
+  await thing.scrollIntoViewIfNeeded()
+  await expect(goal).toBeVisible()
+  await expect(async () => {
+    const [from, to] = [await thing.boundingBox(), await goal.boundingBox()]
+    if (!from || !to) throw new Error('not laid out yet')
+    await page.mouse.move(from.x + 60, from.y + 20)
+    await page.mouse.down()
+    await page.mouse.move(from.x + 80, from.y + 30, { steps: 4 })
+    await page.mouse.move(to.x + 80, to.y + 12, { steps: 8 })
+    try {
+      await expect(goal).toHaveClass(/is-over/, { timeout: 4_000 })
+    } catch (error) {
+      await page.keyboard.press('Escape')
+      await page.mouse.up()
+      throw error
+    }
+    await page.mouse.up()
+  }).toPass()
 }

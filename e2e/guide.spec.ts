@@ -6,6 +6,8 @@ import { apiOf, asOwner, expect, startShop, test, type Page, type Shop } from '.
 let shop: Shop
 let fit: FitShop
 test.use({ viewport: { width: 390, height: 844 }, hasTouch: true })
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async ({ browser }) => {
   test.setTimeout(120_000)
   shop = await startShop(false)

@@ -5,6 +5,8 @@ import { asOwner, expect, startShop, test, type Page, type Shop } from './fixtur
  * is only so on a gun that is down.
  */
 let shop: Shop
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async () => {
   shop = await startShop(false)
 })

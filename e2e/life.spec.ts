@@ -3,6 +3,8 @@ import { apiOf, expect, openGun, signIn, startShop, test, type Shop } from './fi
 /** How long parts last, and when changing is cheapest: a lead reads the page, slides the blade, makes it the rule, and Floor moves. */
 const LEAD = { name: 'Ilse Varn', password: 'low-tide-at-six' }
 let shop: Shop
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async () => {
   test.setTimeout(180_000)
   shop = await startShop(true)

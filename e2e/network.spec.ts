@@ -18,6 +18,8 @@ const freePort = () =>
     })
   })
 
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async () => {
   ports = { secure: await freePort(), trust: await freePort() }
   shop = await startShop(false, {

@@ -15,6 +15,8 @@ import {
 
 let shop: Shop
 test.use({ timezoneId: DRAWN_ZONE })
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async () => {
   // Opened on whatever day, hour and zone this run has drawn.
   shop = await startShop(false, {}, DRAWN_MS)

@@ -13,6 +13,8 @@ let hall: Shop | undefined
 let fit: FitShop
 const web = mkdtempSync(join(tmpdir(), 'idle-web-'))
 test.use({ serviceWorkers: 'allow', viewport: { width: 390, height: 844 } })
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async ({ browser }) => {
   test.setTimeout(120_000)
   cpSync('dist/web', web, { recursive: true })

@@ -1,13 +1,14 @@
-import { type Locator, type Page } from '@playwright/test'
 import { type StockAnswer } from '@contract/stock.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { nextKey } from '@server/testing/testserver.ts'
 import { openFitShop, STEEL, type FitShop } from '@server/testing/fitshop.ts'
-import { apiOf, asOwner, expect, startShop, test, type Shop } from './fixtures.ts'
+import { apiOf, asOwner, dragTo, expect, startShop, test, type Shop } from './fixtures.ts'
 
 /** The shelf of a shop made from nothing: counted by scanning, ordered, taken in; and a job that runs a spool out as said. */
 let shop: Shop
 let fit: FitShop
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async ({ browser }) => {
   test.setTimeout(120_000)
   shop = await startShop(false)
@@ -77,28 +78,6 @@ test('a shelf is counted by scanning, an order goes out and comes in, and the lo
   await page.goto(`${shop.url}/logbook`)
   await expect(page.getByText(/ordered from Dockside: 1 line/)).toBeVisible()
 })
-
-/** A thing taken by hand and let go over another, once that one shows it has seen it: a slow page sees it later. */
-async function dragTo(page: Page, thing: Locator, goal: Locator): Promise<void> {
-  await thing.scrollIntoViewIfNeeded()
-  await expect(goal).toBeVisible()
-  await expect(async () => {
-    const [from, to] = [await thing.boundingBox(), await goal.boundingBox()]
-    if (!from || !to) throw new Error('not laid out yet')
-    await page.mouse.move(from.x + 60, from.y + 20)
-    await page.mouse.down()
-    await page.mouse.move(from.x + 80, from.y + 30, { steps: 4 })
-    await page.mouse.move(to.x + 80, to.y + 12, { steps: 8 })
-    try {
-      await expect(goal).toHaveClass(/is-over/, { timeout: 4_000 })
-    } catch (error) {
-      await page.keyboard.press('Escape')
-      await page.mouse.up()
-      throw error
-    }
-    await page.mouse.up()
-  }).toPass()
-}
 
 test('a job is reckoned, laid on the short end, welded and weighed', async ({ page }) => {
   test.setTimeout(60_000)

@@ -2,6 +2,8 @@ import { asOwner, expect, openGun, openNewShop, startShop, test, withPlaces, typ
 
 /** A photo of what came off, taken where the wireless is weak. */
 let shop: Shop
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async () => {
   shop = await startShop(false)
 })

@@ -2,6 +2,8 @@ import { expect, openGun, openNewShop, startShop, test, withPlaces, type Page, t
 
 /** Codes on paper: scanned by a scanner that types, opened by a phone's camera, read from a photo. */
 let shop: Shop
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async () => {
   shop = await startShop(false)
 })

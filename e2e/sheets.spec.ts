@@ -19,6 +19,8 @@ import { daysBefore, sheetsOf } from './fixtures/sheets.ts'
  */
 const MOST_TAPS = 5
 let shop: Shop
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async () => {
   shop = await startShop(false)
 })

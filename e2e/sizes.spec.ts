@@ -9,6 +9,8 @@ const SIZES = [
   { name: 'phone', width: 390, height: 844 },
 ] as const
 let shop: Shop
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async () => {
   test.setTimeout(180_000)
   shop = await startShop(true)

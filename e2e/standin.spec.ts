@@ -40,6 +40,8 @@ const kept = () =>
 const areAll = (is: (feeder: Kept, i: number) => boolean) => () => kept().length === 6 && kept().every(is)
 const isEmpty = areAll((k) => k.buffer.length === 0)
 
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async () => {
   test.setTimeout(180_000)
   folder = mkdtempSync(join(tmpdir(), 'idle-standin-'))

@@ -20,6 +20,8 @@ import {
 /** A walk at the booth, with and without a link; on a phone with number keys; the browser killed in the middle. */
 let shop: Shop
 test.use({ serviceWorkers: 'allow' })
+// One shop for all of them: one that fails is tried again with those before it, on a fresh one.
+test.describe.configure({ mode: 'serial' })
 test.beforeAll(async ({ browser }) => {
   test.setTimeout(120_000)
   shop = await startShop(false)

@@ -118,6 +118,17 @@ describe('drawn drills', () => {
     expect(one?.faults.map((f) => f.key)).toEqual(['workClamp'])
     expect(drawScenario(knowledge, setup, { random: makeRandom(2), among: ['coredCrushed'] })).toBeNull()
   })
+  it('as bad as is asked, and two at a time where that is asked', () => {
+    const random = makeRandom(31)
+    for (const bad of [[0.35, 0.7] as const, [0.7, 1] as const])
+      for (let n = 0; n < 6; n++) {
+        const s = drawScenario(knowledge, setup, { random, bad, twoShare: 0 })
+        expect(s?.faults).toHaveLength(1)
+        for (const f of s?.faults ?? []) expect(f.bad >= bad[0] && f.bad <= bad[1]).toBe(true)
+      }
+    const pairs = Array.from({ length: 8 }, () => drawScenario(knowledge, setup, { random, twoShare: 1 }))
+    expect(pairs.filter((s) => s?.faults.length === 2).length).toBeGreaterThan(4)
+  })
   it('the daily one is the same for all, and another the next day', () => {
     const day = (d: string) => JSON.stringify(dailyScenario(knowledge, d))
     expect(day('2026-12-01')).toBe(day('2026-12-01'))

@@ -92,21 +92,29 @@ export const rigOf = ({ setup, left }: { setup: BoothSetup; left: readonly Scena
   brokenRig(soundRig(setup), left)
 
 /**
- * A drill drawn for a booth: a fault among `among` (all it can have, where left out), as bad as it comes, and once in seven a second one that shows
+ * A drill drawn for a booth: a fault among `among` (all it can have, where left out), as bad as it comes or between two bounds, 0 hardly begun and 1 as
+ * bad as it gets, and once in seven a second one that shows
  * in the same way. Null where none of them shows.
  */
 export function drawScenario(
   knowledge: Index,
   setup: BoothSetup,
-  of: { random: () => number; among?: readonly FaultKey[]; twoShare?: number },
+  of: {
+    random: () => number
+    among?: readonly FaultKey[]
+    twoShare?: number
+    bad?: readonly [least: number, most: number]
+  },
 ): Scenario | null {
   const can = faultsFor(knowledge, setup)
   const among = (of.among ?? can).filter((key) => can.includes(key))
   if (among.length === 0) return null
   for (let n = 0; n < TRIES; n++) {
     const { random } = of
+    const [least, most] = of.bad ?? [0, 1]
+    const howBad = () => least + (most - least) * random()
     const seed = Math.floor(random() * 2 ** 31)
-    const first = { key: pick(random, among), bad: random() }
+    const first = { key: pick(random, among), bad: howBad() }
     const one = { version: 1 as const, name: null, setup, faults: [first], seed }
     const complaint = complaintOf(knowledge, one)
     if (complaint === null) continue
@@ -114,7 +122,7 @@ export function drawScenario(
     const listed = knowledge.symptoms.find((s) => s.key === complaint)?.causes ?? []
     const others = can.filter((key) => key !== first.key && listed.includes(key))
     if (others.length === 0) return { ...one, complaint }
-    const faults = [first, { key: pick(random, others), bad: random() }]
+    const faults = [first, { key: pick(random, others), bad: howBad() }]
     const both = complaintOf(knowledge, { setup, faults, seed })
     return both === null ? { ...one, complaint } : { ...one, faults, complaint: both }
   }

@@ -82,6 +82,7 @@ function SetForm({ setups: others, ask, practice, begun, onDone }: SetProps & { 
   const [groupId, setGroup] = useState('')
   const [booth, setBooth] = useState(setups[0]?.name ?? '')
   const [picked, setPicked] = useState<readonly FaultKey[]>(begun.faults)
+  const [how, setHow] = useState<How>({ bad: '', two: '' })
   const [why, setWhy] = useState<string | null>(null)
   const faults = index.causes.filter((c) => isFault(c.key))
   const setup = setups.find((s) => s.name === booth)
@@ -89,11 +90,15 @@ function SetForm({ setups: others, ask, practice, begun, onDone }: SetProps & { 
     if (!name.trim()) return setWhy('Give it a name, like the day it is for.')
     if (!setup || picked.length === 0) return setWhy('Tick at least one thing that is to be wrong.')
     const drawn = await Promise.all(
-      picked.map((fault, i) => ask('draw', { setup, seed: drillSeed(name, i), among: [fault], attempts: null })),
+      picked.map((fault, i) =>
+        ask('draw', { setup, seed: drillSeed(name, i), among: [fault], attempts: null, ...drawnBy(how) }),
+      ),
     )
     const missing = picked.filter((_, i) => !drawn[i]).map((f) => faultWords(index, f))
     if (missing.length > 0)
-      return setWhy(`In this booth nobody would notice: ${missing.join(', ')}. Leave it out, or take another booth.`)
+      return setWhy(
+        `In this booth${how.bad ? ', as bad as that,' : ''} nobody would notice: ${missing.join(', ')}. Leave it out, ${how.bad ? 'let it be worse, ' : ''}or take another booth.`,
+      )
     setWhy(null)
     const scenarios = drawn.flatMap((s) => (s ? [s] : []))
     save.mutate(
@@ -126,6 +131,7 @@ function SetForm({ setups: others, ask, practice, begun, onDone }: SetProps & { 
           options={setups.map((s) => [s.name, s.name] as const)}
           onPick={setBooth}
         />
+        <HowFields {...{ how }} onHow={setHow} />
       </div>
       <Faults {...{ faults, picked }} onPick={setPicked} />
       {why ? (
@@ -141,6 +147,47 @@ function SetForm({ setups: others, ask, practice, begun, onDone }: SetProps & { 
         <Bare onClick={onDone}>leave it</Bare>
       </div>
     </form>
+  )
+}
+/** How bad a fault is when the drill begins; what is hardly begun is harder to see. */
+const HOW_BAD = [
+  { key: 'begun', says: 'just begun', bad: [0, 0.35] },
+  { key: 'plain', says: 'plain to see', bad: [0.35, 0.7] },
+  { key: 'worst', says: 'as bad as it gets', bad: [0.7, 1] },
+] as const
+const TWO_SHARE: Readonly<Record<string, number>> = { one: 0, two: 1 }
+interface How {
+  bad: string
+  two: string
+}
+function drawnBy({ bad, two }: How): { bad?: readonly [number, number]; twoShare?: number } {
+  const of = HOW_BAD.find((h) => h.key === bad)
+  const share = TWO_SHARE[two]
+  return { ...(of ? { bad: of.bad } : {}), ...(share === undefined ? {} : { twoShare: share }) }
+}
+function HowFields({ how, onHow }: { how: How; onHow: (how: How) => void }) {
+  return (
+    <>
+      <PickOne
+        id="set-bad"
+        label="How bad"
+        value={how.bad}
+        none="as it comes"
+        options={HOW_BAD.map(({ key, says }) => [key, says] as const)}
+        onPick={(bad) => onHow({ ...how, bad })}
+      />
+      <PickOne
+        id="set-two"
+        label="At a time"
+        value={how.two}
+        none="mostly one"
+        options={[
+          ['one', 'one thing'],
+          ['two', 'two that show alike, where there are'],
+        ]}
+        onPick={(two) => onHow({ ...how, two })}
+      />
+    </>
   )
 }
 /** What may be wrong, to tick. */

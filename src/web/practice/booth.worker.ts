@@ -28,10 +28,10 @@ const DOES: { [K in BoothAsk]: (of: BoothAsks[K]) => BoothAnswers[K] } = {
     knowledge = indexOf(of.knowledge)
     return true
   },
-  draw: ({ setup, seed, among, attempts }) => {
+  draw: ({ setup, seed, among, attempts, ...how }) => {
     const random = makeRandom(seed)
     const next = attempts ? nextFault(faultsFor(knowledge, setup), attempts, random) : null
-    return drawScenario(knowledge, setup, { random, ...(among ? { among } : next ? { among: [next] } : {}) })
+    return drawScenario(knowledge, setup, { random, ...how, ...(among ? { among } : next ? { among: [next] } : {}) })
   },
   daily: ({ day }) => dailyScenario(knowledge, day),
   bead: ({ scenario, left, n }): Bead => {

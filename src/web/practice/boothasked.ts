@@ -13,7 +13,15 @@ import { type Knowledge } from '@core/diagnose/knowledge.ts'
 export interface BoothAsks {
   know: { knowledge: Knowledge }
   /** A drill for a booth: of one of these faults, or of what is known least. */
-  draw: { setup: BoothSetup; seed: number; among: readonly FaultKey[] | null; attempts: readonly Attempt[] | null }
+  draw: {
+    setup: BoothSetup
+    seed: number
+    among: readonly FaultKey[] | null
+    attempts: readonly Attempt[] | null
+    /** Between which bounds it is bad; how often a second fault that shows alike stands beside. As it comes, where left out. */
+    bad?: readonly [number, number]
+    twoShare?: number
+  }
   daily: { day: string }
   /** The trigger pulled with what is wrong now; `n` beads before it had other luck. */
   bead: { scenario: Scenario; left: readonly ScenarioFault[]; n: number }

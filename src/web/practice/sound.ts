@@ -12,6 +12,24 @@ export function mute(isOff: boolean): void {
   stopWave()
 }
 
+/**
+ * Makes the browser’s audio ready while nobody touches the page: its first start in a browser takes as long as a tenth of a second, and would be felt
+ * at the trigger. Answers how to leave it.
+ */
+export function warmSound(): () => void {
+  if (typeof AudioContext === 'undefined' || context || isMuted()) return () => undefined
+  const make = () => {
+    context ??= new AudioContext()
+  }
+  if (typeof requestIdleCallback === 'undefined') {
+    const timer = setTimeout(make, IDLE_MS)
+    return () => clearTimeout(timer)
+  }
+  const idle = requestIdleCallback(make, { timeout: IDLE_MS })
+  return () => cancelIdleCallback(idle)
+}
+const IDLE_MS = 1500
+
 /** A wave through the device's own speaker; what played before stops. Without one, or where it may not, nothing happens: the words say it too. */
 export function playWave(wave: Float32Array<ArrayBuffer>): void {
   if (typeof AudioContext === 'undefined' || isMuted()) return

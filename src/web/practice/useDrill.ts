@@ -3,7 +3,7 @@ import { after, played, type DrillAct, type DrillState } from '@core/practice/dr
 import { type Index } from '@core/diagnose/belief.ts'
 import { type Bead } from './boothasked.ts'
 import { keepDrill, type KeptDrill } from './kept.ts'
-import { playWave, stopWave } from './sound.ts'
+import { playWave, stopWave, warmSound } from './sound.ts'
 import { type AskBooth } from './useBoothWorker.ts'
 
 export interface Drilling {
@@ -26,7 +26,9 @@ export function useDrill(knowledge: Index, drill: KeptDrill, ask: AskBooth): Dri
   const isOpen = useRef(true)
   useEffect(() => {
     isOpen.current = true
+    const leaveIt = warmSound()
     return () => {
+      leaveIt()
       isOpen.current = false
       stopWave()
     }
