@@ -228,7 +228,8 @@ export const orderReceivedRequest = z.object({
 export const orderClosedRequest = z.object({ key: idempotencyKey, orderId: idText('order') })
 export const orderSheetQuery = z.object({ id: idText('order') })
 
-export const kitQuery = z.object({ areaId: idText('area').optional() })
+/** For the guns of an area, or for the next class of a group; neither: for all. */
+export const kitQuery = z.object({ areaId: idText('area').optional(), groupId: idText('group').optional() })
 const kitLine = z.object({
   partId: idOf('part'),
   code: z.string(),
@@ -237,6 +238,8 @@ const kitLine = z.object({
   onHand: z.number().nullable(),
   quantity: z.number().int(),
   guns: z.array(z.string()),
+  /** Of these, so many beyond what is due, as a class of that level may take. */
+  forClass: z.number().int().optional(),
 })
 /** What is due and what is wrong, as parts to take along, in the order they lie in; and kits that are packed. */
 export const kitAnswer = z.object({
@@ -258,6 +261,7 @@ export const kitRequest = z.object({
         partId: idText('part'),
         quantity: z.number().int().min(1).max(10_000),
         guns: z.array(z.string().max(24)).max(500),
+        forClass: z.number().int().min(0).max(10_000).optional(),
       }),
     )
     .min(1)

@@ -46,7 +46,7 @@ export const buyingEndpoints = [
     summary: 'What is due or wrong on the floor as parts to take along, in shelf order; kits that are packed',
     query: kitQuery,
     answer: kitAnswer,
-    run: (deps, who, { query }) => readKits(deps, who, query.areaId),
+    run: (deps, who, { query }) => readKits(deps, who, query),
   }),
   endpoint({
     method: 'post',

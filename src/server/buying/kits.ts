@@ -1,11 +1,21 @@
-import { type Id, makeId } from '@core/ids/id.ts'
+import { willTake } from '@core/classes/tips.ts'
+import { type GroupId, type Id, makeId, type StationId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { rightPart } from '@core/rightparts/check.ts'
 import { desc, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
-import { type KitAnswer, type kitClosedRequest, type KitLineAnswer, type kitRequest } from '@contract/stock.ts'
+import {
+  type KitAnswer,
+  type kitClosedRequest,
+  type KitLineAnswer,
+  type kitQuery,
+  type kitRequest,
+} from '@contract/stock.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { kit, type KitLine } from '@server/db/schema.ts'
+import { levelIn, tipsPutOn } from '@server/classuse/tipsput.ts'
+import { type Reader } from '@server/db/db.ts'
+import { activeBooths } from '@server/shopmodel/school.ts'
 import { survey, type Surveyed } from '@server/floor/survey.ts'
 import { wrongKinds } from '@server/gunnow/findings.ts'
 import { stockedParts } from '@server/gunnow/line.ts'
@@ -23,12 +33,11 @@ type Stocked = Awaited<ReturnType<typeof stockedParts>>[number]
 const SOON = 0.5
 
 /** What is due or wrong on the floor, as parts to take along in the order they lie in; and the kits that are packed. */
-export async function readKits(deps: Deps, who: Who, areaId: KitArea): Promise<KitAnswer> {
+export async function readKits(deps: Deps, who: Who, q: z.output<typeof kitQuery>): Promise<KitAnswer> {
   mustRead(who)
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)
-  mustHaveArea(shop, areaId)
-  const stationIds = areaId ? shop.stations.filter((s) => s.areaId === areaId).map((s) => s.id) : undefined
+  const stationIds = stationsFor(shop, q)
   const fits = await readKept(deps.db)
   const [surveyed, parts, packed] = await Promise.all([
     survey(deps.db, shop, { nowMs, fits, ...(stationIds ? { stationIds } : {}) }),
@@ -40,7 +49,9 @@ export async function readKits(deps: Deps, who: Who, areaId: KitArea): Promise<K
   return {
     nowMs,
     zone: shop.site.zone,
-    lines: told(wanted.lines),
+    lines: told(
+      q.groupId ? await withClass(deps.db, wanted.lines, { shop, surveyed, groupId: q.groupId, nowMs }) : wanted.lines,
+    ),
     unknown: [...wanted.unknown].map(([kindKey, guns]) => ({
       kindName: shop.kindByKey.get(kindKey)?.name ?? kindKey,
       guns,
@@ -48,7 +59,37 @@ export async function readKits(deps: Deps, who: Who, areaId: KitArea): Promise<K
     packed: packed.map((k) => ({ id: k.id, name: k.name, madeMs: k.madeMs ?? 0, lines: told(k.lines) })),
   }
 }
-type KitArea = Id<'area'> | undefined
+
+/** Guns a kit is for; undefined is all of them. */
+function stationsFor(shop: ShopModel, { areaId, groupId }: z.output<typeof kitQuery>): StationId[] | undefined {
+  mustHaveArea(shop, areaId)
+  if (groupId && !shop.school.groups.some((g) => g.id === groupId && g.isActive))
+    throw new DomainError('not-found', 'There is no such group.', ['Choose one of those shown.'])
+  if (groupId) return activeBooths(shop.school, groupId)
+  return areaId ? shop.stations.filter((s) => s.areaId === areaId).map((s) => s.id) : undefined
+}
+
+/** What one class of the group’s level may take in tips beyond those that are due: the most in nine classes of ten, shared by the tips its booths run. */
+async function withClass(
+  db: Reader,
+  lines: readonly KitLine[],
+  at: { shop: ShopModel; surveyed: readonly Surveyed[]; groupId: GroupId; nowMs: number },
+): Promise<KitLine[]> {
+  const level = levelIn(at.shop.school, at.groupId)
+  const told = await tipsPutOn(db, at.shop, at.nowMs)
+  const will = level && told ? willTake(told.past, new Map([[level, 1]])) : null
+  const runs = at.surveyed.flatMap((s) =>
+    s.now.isParked ? [] : (s.positions.find((p) => p.kind.key === 'tip')?.row.partId ?? []),
+  )
+  if (!will || runs.length === 0) return [...lines]
+  const more = [...new Set(runs)].flatMap((partId): KitLine[] => {
+    const due = lines.find((l) => l.partId === partId)
+    const share = runs.filter((id) => id === partId).length / runs.length
+    const forClass = Math.ceil(will.high * share) - (due?.quantity ?? 0)
+    return forClass > 0 ? [{ partId, quantity: (due?.quantity ?? 0) + forClass, guns: due?.guns ?? [], forClass }] : []
+  })
+  return [...lines.filter((l) => !more.some((m) => m.partId === l.partId)), ...more]
+}
 
 function wantedOf(surveyed: readonly Surveyed[], parts: readonly Stocked[]) {
   const lines = new Map<string, KitLine>()
@@ -124,6 +165,9 @@ export function closeKit(deps: Deps, who: Who, r: z.output<typeof kitClosedReque
   })
 }
 
+const whoFor = ({ guns, forClass = 0 }: KitLineAnswer) =>
+  [...guns, ...(forClass > 0 ? [`${forClass} for the class`] : [])].join(', ')
+
 /** A kit on paper: what to take from where, for which guns. */
 export async function kitPdf(deps: Deps, who: Who, id: Id<'kit'>): Promise<Buffer> {
   mustRead(who)
@@ -146,7 +190,7 @@ export async function kitPdf(deps: Deps, who: Who, id: Id<'kit'>): Promise<Buffe
           widths: ['auto', 'auto', 'auto', '*', 'auto'],
           body: [
             ['from', 'part', 'how many', 'for', 'taken'].map((text) => ({ text, bold: true })),
-            ...lines.map((l) => [l.shelf ?? '', `${l.code} ${l.name}`, String(l.quantity), l.guns.join(', '), '[   ]']),
+            ...lines.map((l) => [l.shelf ?? '', `${l.code} ${l.name}`, String(l.quantity), whoFor(l), '[   ]']),
           ],
         },
         layout: 'lines',

@@ -50,7 +50,7 @@ export async function readClasses(deps: Deps, who: Who, query: z.output<typeof c
     // What a group leaves wrong is told to whoever teaches it.
     ...(await taughtAndToTeach(deps, { school, group: isLead(who) ? (group?.id ?? null) : null, looks })),
     groups: school.groups.filter((g) => g.isActive).length,
-    tips: isLead(who) ? await tipsOfClasses(deps.db, { school, zone, nowMs }) : null,
+    tips: isLead(who) ? await tipsOfClasses(deps.db, shop, nowMs) : null,
     calls: isLead(who) ? await callsOfClasses(deps.db, shop, nowMs) : null,
     wires: isLead(who) ? await wiresOfClasses(deps.db, shop, nowMs) : [],
   }

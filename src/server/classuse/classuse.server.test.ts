@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { type ClassesAnswer, type GroupsAnswer } from '@contract/classes.ts'
-import { type StockAnswer } from '@contract/stock.ts'
+import { type KitAnswer, type StockAnswer } from '@contract/stock.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { Fitter } from '@server/life/fitter.ts'
 import { keepFits } from '@server/life/keep.ts'
@@ -11,6 +11,8 @@ import { nextKey, type Client } from '@server/testing/testserver.ts'
 
 /** Three booths, two groups on alternate days, eight weeks of shifts told; then a term that ends. */
 let lead: Client
+let ids: Map<string, string>
+let tipId: string
 /** A Monday, 06:00 in Oslo. */
 const START = Date.UTC(2026, 10, 2, 5)
 const WEEKS = 8
@@ -44,6 +46,8 @@ serverForAll({ nowMs: START }, async (here) => {
   })
   const at = await openFitShop(lead, 'T1–T3', { classKey: 'training', placeWord: 'booth' })
   const booths = [...at.ids.values()]
+  ids = at.ids
+  tipId = at.part('T9')
   await groupOf('Reed', 'new', { booths, weekdays: NEW, untilDay: null })
   await groupOf('Moss', 'skilled', { booths, weekdays: SKILLED, untilDay: null })
   for (let d = -7 * WEEKS; d < 0; d++) {
@@ -53,6 +57,32 @@ serverForAll({ nowMs: START }, async (here) => {
       await send('/clock/usage', { stationId, day: dayAt(d), kg: kgOn(weekday), arcHours: kgOn(weekday) / 2 })
   }
   await keepFits({ ...here.server.parts.deps, shops: new ShopStore() }, new Fitter())
+})
+
+describe('a kit for a class', () => {
+  const kit = async (of = '') => (await lead.get<KitAnswer>(`/parts/kit${of}`)).body
+  const groupIdOf = async (name: string) =>
+    (await lead.get<GroupsAnswer>('/classes/groups')).body.groups.find((g) => g.name === name)?.id
+  it('holds the tips a class of that level may take, beyond what is due', async () => {
+    expect((await kit()).lines).toEqual([])
+    // Ten in the classes of beginners; those of the skilled take none.
+    for (let w = 1; w <= 5; w++)
+      for (const name of ['T1', 'T2']) {
+        const atMs = START - 7 * w * DAY_MS + 4 * 3_600_000
+        const act = { stationId: ids.get(name), act: 'changed', position: 'tip', outReason: 'worn', happenedMs: atMs }
+        await send('/logbook', { acts: [{ ...act, count: 1, partId: tipId }] })
+      }
+    const { lines } = await kit(`?groupId=${await groupIdOf('Reed')}`)
+    expect(lines.map((l) => [l.code, l.guns])).toEqual([['T9', []]])
+    expect(lines[0]?.quantity).toBe(lines[0]?.forClass)
+    expect(lines[0]?.forClass).toBeGreaterThanOrEqual(1)
+    expect((await kit(`?groupId=${await groupIdOf('Moss')}`)).lines[0]?.forClass ?? 0).toBeLessThan(
+      lines[0]?.forClass ?? 0,
+    )
+  })
+  it('of a group there is not is refused', async () => {
+    expect((await lead.get('/parts/kit?groupId=grp_nowhere000')).status).toBe(404)
+  })
 })
 
 describe('wire by calendar and level', () => {

@@ -3,23 +3,29 @@ import { Button, Form } from 'react-bootstrap'
 import { type KitAnswer, type KitLineAnswer } from '@contract/stock.ts'
 import { shortDate } from '@web/format/times.ts'
 import { listed, lower } from '@web/format/words.ts'
+import { useGroups } from '@web/classes/queries.ts'
 import { PickOne } from '@web/kit/Field.tsx'
 import { Bare } from '@web/kit/Keys.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useIsLead } from '@web/people/queries.ts'
 import { useSave, useShop } from '@web/shopmodel/queries.ts'
 import { isCount } from './buyingwords.ts'
-import { useKits } from './queries.ts'
+import { useKits, type KitFor } from './queries.ts'
 
 /** What to take along for what is due and wrong, in the order it lies in; packed, it is nobody else's until it is used or given back. */
 export function Kits() {
-  const [areaId, setArea] = useState('')
+  const [isFor, setFor] = useState('')
   const [isOpen, setOpen] = useState(false)
-  const kits = useKits(areaId)
+  const kits = useKits(kitFor(isFor))
   const shop = useShop()
+  const groups = (useGroups().data?.groups ?? []).filter((g) => g.isActive && g.booths.length > 0)
   const isLead = useIsLead()
   const close = useSave('/parts/kit/closed')
   const packed = kits.data?.packed ?? []
+  const named = [
+    ...(shop.data?.areas ?? []).map((a) => [`area ${a.id}`, a.name] as const),
+    ...groups.map((g) => [`group ${g.id}`, `a class of ${g.name}`] as const),
+  ]
   return (
     <section aria-label="Kits">
       <h2>Kits</h2>
@@ -46,17 +52,17 @@ export function Kits() {
             <PickOne
               id="kit-area"
               label="for the guns of"
-              value={areaId}
+              value={isFor}
               none="all of them"
-              options={(shop.data?.areas ?? []).map((a) => [a.id, a.name])}
-              onPick={setArea}
+              options={named}
+              onPick={setFor}
             />
           </div>
           {kits.data ? (
             <Pack
-              key={`${areaId} ${kits.data.lines.map((l) => l.partId).join()}`}
+              key={`${isFor} ${kits.data.lines.map((l) => l.partId).join()}`}
               kits={kits.data}
-              areaName={shop.data?.areas.find((a) => a.id === areaId)?.name ?? null}
+              isForName={named.find(([value]) => value === isFor)?.[1] ?? null}
               isLead={isLead}
               onDone={() => setOpen(false)}
             />
@@ -67,15 +73,35 @@ export function Kits() {
   )
 }
 
-function Pack(props: { kits: KitAnswer; areaName: string | null; isLead: boolean; onDone: () => void }) {
-  const { kits, areaName } = props
+/** The choice is one word and an id. */
+function kitFor(value: string): KitFor {
+  const [of, id = ''] = value.split(' ')
+  if (of === 'area') return { areaId: id }
+  return of === 'group' ? { groupId: id } : null
+}
+/** "for T1 and T2; 2 more as a class may take". */
+const forWords = ({ guns, forClass = 0 }: KitLineAnswer): string =>
+  [
+    guns.length > 0 ? `for ${listed(guns)}` : '',
+    forClass > 0 ? `${forClass}${guns.length > 0 ? ' more' : ''} as a class may take` : '',
+  ]
+    .filter(Boolean)
+    .join('; ')
+
+function Pack(props: { kits: KitAnswer; isForName: string | null; isLead: boolean; onDone: () => void }) {
+  const { kits, isForName } = props
   const pack = useSave('/parts/kit')
   const [typed, setTyped] = useState<Record<string, string>>({})
-  const [name, setName] = useState(`${areaName ?? 'all guns'}, ${shortDate(kits.nowMs, kits.zone)}`)
+  const [name, setName] = useState(`${isForName ?? 'all guns'}, ${shortDate(kits.nowMs, kits.zone)}`)
   const textOf = (l: KitLineAnswer) => typed[l.partId] ?? String(l.quantity)
   const unread = kits.lines.filter((l) => !isCount(textOf(l)))
   const lines = kits.lines
-    .map((l) => ({ partId: l.partId, quantity: Number(textOf(l)), guns: l.guns }))
+    .map((l) => ({
+      partId: l.partId,
+      quantity: Number(textOf(l)),
+      guns: l.guns,
+      ...(l.forClass ? { forClass: l.forClass } : {}),
+    }))
     .filter((l) => l.quantity > 0)
   if (kits.lines.length === 0 && kits.unknown.length === 0)
     return <p className="dim">Nothing is due or wrong there now.</p>
@@ -88,7 +114,7 @@ function Pack(props: { kits: KitAnswer; areaName: string | null; isLead: boolean
               <span>
                 <strong>{l.shelf ?? 'nobody said where'}</strong> {l.code}{' '}
                 <span className="dim">
-                  {l.name}, for {listed(l.guns)}
+                  {l.name}, {forWords(l)}
                 </span>
                 {l.onHand !== null && l.onHand < l.quantity ? (
                   <strong> only {Math.max(0, l.onHand)} there</strong>

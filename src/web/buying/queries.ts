@@ -9,10 +9,12 @@ export const useStock = (until: string) =>
     queryFn: () => getJson(until ? `/parts?until=${until}` : '/parts', stockAnswer),
     placeholderData: keepPreviousData,
   })
+/** For whom a kit is: the guns of an area, the next class of a group, all. */
+export type KitFor = { areaId: string } | { groupId: string } | null
 /** What to take along; asked for when somebody packs. */
-export const useKits = (areaId: string) =>
+export const useKits = (of: KitFor) =>
   useQuery({
-    queryKey: ['kits', areaId],
-    queryFn: () => getJson(areaId ? `/parts/kit?areaId=${areaId}` : '/parts/kit', kitAnswer),
+    queryKey: ['kits', of],
+    queryFn: () => getJson(of ? `/parts/kit?${new URLSearchParams(of).toString()}` : '/parts/kit', kitAnswer),
     placeholderData: keepPreviousData,
   })

@@ -73,6 +73,8 @@ export const kit = mysqlTable(
   (t) => [uniqueIndex('kit_key').on(t.idempotencyKey), index('kit_open').on(t.closedMs)],
 )
 export interface KitLine {
+  /** Beyond what is due, as a class may take. */
+  forClass?: number | undefined
   partId: PartId
   quantity: number
   /** Guns it is for. */
