@@ -70,6 +70,8 @@ export const floorGun = z.object({
   wrong: z.array(findingLine),
   /** What was read and is to be put right, of an opened row. */
   found: z.array(alarmLine).default([]),
+  /** Before when hands are wanted at this one, where that is sooner than the floor’s own window. */
+  by: windowShape.nullable().default(null),
   next: floorWant.nullable(),
   /** The limit nearest to its end in the column that was asked for. */
   columnWant: floorWant.nullable(),

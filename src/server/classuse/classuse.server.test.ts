@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { type ClassesAnswer, type GroupsAnswer } from '@contract/classes.ts'
+import { type FloorAnswer } from '@contract/floor.ts'
+import { type GunAnswer } from '@contract/gun.ts'
 import { type KitAnswer, type StockAnswer } from '@contract/stock.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { Fitter } from '@server/life/fitter.ts'
@@ -7,7 +9,7 @@ import { keepFits } from '@server/life/keep.ts'
 import { ShopStore } from '@server/shopmodel/store.ts'
 import { openFitShop, STEEL } from '@server/testing/fitshop.ts'
 import { serverForAll } from '@server/testing/serverforall.ts'
-import { nextKey, type Client } from '@server/testing/testserver.ts'
+import { makePlaces, nextKey, type Client } from '@server/testing/testserver.ts'
 
 /** Three booths, two groups on alternate days, eight weeks of shifts told; then a term that ends. */
 let lead: Client
@@ -115,5 +117,26 @@ describe('wire by calendar and level', () => {
     const after = await tip()
     expect(after?.byClasses?.pace).toBeLessThan(1.3)
     expect(month(after)).toBeLessThan(month(before))
+  })
+})
+
+describe('a floor of booths with classes and of others', () => {
+  it('goes by the window most rows share; a booth whose class begins sooner says so', async () => {
+    const others = [...(await makePlaces(lead, 'A1–A4')).values()]
+    await send('/shop/rule', { kindKey: 'tip', classKey: '*', changeLimit: 0.1, cleanLimit: null, lookDays: null })
+    for (const stationId of [...others, ids.get('T3') ?? '']) {
+      const act = { stationId, act: 'changed', position: 'tip', outReason: 'worn', count: 1, partId: tipId }
+      await send('/logbook', { acts: [{ ...act, happenedMs: START - 5 * DAY_MS }] })
+      await send('/clock/usage', { stationId, day: dayAt(-4), arcHours: 3 })
+    }
+    const { cutoff, guns } = (await lead.get<FloorAnswer>('/floor')).body
+    const rows = guns.filter((g) => g.rank !== null)
+    expect(rows.map((g) => g.name)).toEqual(expect.arrayContaining(['A1', 'A4', 'T3']))
+    const ofA1 = (await lead.get<GunAnswer>(`/gun/${others[0]}`)).body.cutoff
+    expect(cutoff).toEqual(ofA1)
+    expect(cutoff.of).toBeNull()
+    expect(cutoff.byMs).toBeGreaterThan(START + 3 * 3_600_000)
+    expect(rows.find((g) => g.name === 'T3')?.by).toMatchObject({ byMs: START + 3 * 3_600_000, of: { name: 'Reed' } })
+    expect(rows.find((g) => g.name === 'A1')?.by).toBeNull()
   })
 })

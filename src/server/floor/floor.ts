@@ -64,7 +64,7 @@ async function answerOf(deps: Needs, filter: Filter, seen: Seen): Promise<FloorA
   )
   const rows = new Map(opened.map((row, i) => [row.stationId, { ...row, place: i }]))
   const cutoff = cutoffOf(surveyed, rows, nowMs)
-  const guns = await linesOf(deps, filter.column ?? null, { ...seen, rows })
+  const guns = await linesOf(deps, filter.column ?? null, { ...seen, rows, cutoff })
   return {
     ...{ nowMs, stamp: deps.said.stamp(guns), shopName: shop.site.name, zone: shop.site.zone, cutoff },
     areas: shop.areas.map((a) => ({ id: a.id, name: a.name })),
@@ -79,7 +79,7 @@ type Row = OpenedRow & { place: number }
 async function linesOf(
   deps: Needs,
   column: Column | null,
-  { nowMs, shop, surveyed, arcs, rows }: Seen & { rows: ReadonlyMap<string, Row> },
+  { nowMs, shop, surveyed, arcs, rows, cutoff }: Seen & { rows: ReadonlyMap<string, Row>; cutoff: Window },
 ): Promise<FloorGun[]> {
   const isSomeWrong = surveyed.some((s) => rows.has(s.station.id) && isBuiltWrong(s))
   const parts = isSomeWrong ? await stockedParts(deps.db) : []
@@ -91,6 +91,7 @@ async function linesOf(
       isArcOn: s.now.headId ? (arcs.get(s.now.headId) ?? null) : null,
       downMinutes: downMinutes(s, nowMs),
       wrong: row ? wrongLines(s, shop, parts) : [],
+      by: row && s.window.byMs < cutoff.byMs ? s.window : null,
     }
     return deps.said.line({ surveyed: s, column, beside }, () => ({
       ...gunLine(s, row !== null, nowMs),
@@ -156,17 +157,21 @@ function tallies(surveyed: readonly Surveyed[], guns: readonly FloorGun[], cutof
 }
 
 /**
- * "Before 09:15": the soonest window of the places that have a row, or of all places where nothing wants hands. Each gun is
- * judged by its own.
+ * "Before 09:15": the window most of the opened rows share, the soonest of several; a row whose own comes sooner says so itself. Where nothing wants
+ * hands, the first by which any gun is judged: before that nothing does.
  */
 function cutoffOf(surveyed: readonly Surveyed[], rows: ReadonlyMap<string, unknown>, nowMs: number): Window {
-  const wanting = surveyed.filter((s) => rows.has(s.station.id))
-  const soonest = (wanting.length > 0 ? wanting : surveyed).reduce<Window | null>(
-    (first, { window }) => (!first || window.byMs < first.byMs ? window : first),
-    null,
+  const windows = surveyed.filter((s) => rows.size === 0 || rows.has(s.station.id)).map((s) => s.window)
+  if (rows.size === 0) return windows.reduce<Window | null>(earlier('atMs'), null) ?? windowAt(null, [], nowMs)
+  const counts = new Map<number, number>()
+  for (const { byMs } of windows) counts.set(byMs, (counts.get(byMs) ?? 0) + 1)
+  const most = Math.max(...counts.values())
+  return (
+    windows.filter((w) => counts.get(w.byMs) === most).reduce<Window | null>(earlier('byMs'), null) ??
+    windowAt(null, [], nowMs)
   )
-  return soonest ?? windowAt(null, [], nowMs)
 }
+const earlier = (of: 'atMs' | 'byMs') => (first: Window | null, w: Window) => (!first || w[of] < first[of] ? w : first)
 
 const isBefore = (ms: number | null | undefined, limitMs: number) => ms !== null && ms !== undefined && ms < limitMs
 

@@ -9,7 +9,7 @@ import { useLogKeys } from '@web/log/useLogKeys.ts'
 import { type Units } from '@web/format/numbers.ts'
 import { WirePath, type WireSize } from '@web/path/WirePath.tsx'
 import { useIsLead } from '@web/people/queries.ts'
-import { leaving, leftWords, rowAct, rowWhy, worstLeft } from './sentence.ts'
+import { leaving, leftWords, rowAct, rowWhy, soonerWords, worstLeft } from './sentence.ts'
 
 export const SHORT_REASONS: readonly OutReason[] = OUT_REASONS.filter((r) =>
   ['worn', 'burnedBack', 'due', 'knocked', 'toTry'].includes(r),
@@ -84,7 +84,10 @@ export function OpenedRow(props: {
       </Plain>
       <div className="row-act">
         <strong>{rowAct(gun, { nowMs: floor.nowMs, zone: floor.zone, units })}</strong>
-        <span>{rowWhy(gun, units)}</span>
+        <span>
+          {soonerWords(gun, floor)}
+          {rowWhy(gun, units)}
+        </span>
       </div>
       <div className="row-leave">
         {leaving(gun, floor.nowMs, floor.zone)}

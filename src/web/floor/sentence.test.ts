@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { STATES } from '@core/floor/state.ts'
 import { type FloorGun } from '@contract/floor.ts'
 import { floorGun, floorOf as floor, NOW, want } from '@web/testing/samples.ts'
-import { floorSentence, honesty, leaving, nextOf, reach, rowAct, rowWhy } from './sentence.ts'
+import { floorSentence, honesty, leaving, nextOf, reach, rowAct, rowWhy, soonerWords } from './sentence.ts'
 import { byLifeLeft } from './lifeleft.ts'
 
 const HOUR = 3_600_000
@@ -51,6 +51,18 @@ describe('a row', () => {
     )
     expect(leaving(row, NOW, 'UTC')).toBe('gets there about 07:00 (06:00–09:00)')
     expect(leaving(gun({ wants: [want({ shiftsOver: 2.2 })] }), NOW, 'UTC')).toBe('2 shifts past')
+  })
+  it('says before which class, where that is sooner than the break of the others', () => {
+    const by = {
+      atMs: NOW + 3 * HOUR,
+      byMs: NOW + HOUR,
+      isKnown: true,
+      of: { is: 'classBegins' as const, name: 'Reed' },
+    }
+    const at = { nowMs: NOW, zone: 'UTC' }
+    expect(soonerWords(gun({ rank: 0, by }), at)).toBe('before Reed’s class begins at 07:00. ')
+    expect(soonerWords(gun({ rank: 0 }), at)).toBe('')
+    expect(soonerWords(gun({ rank: 0, by, downSinceMs: NOW }), at)).toBe('')
   })
   it('of a standing gun says since when, where, and the minutes', () => {
     const row = gun({ rank: 0, downSinceMs: NOW - HOUR, downMinutes: 60, downPosition: 'liner' })

@@ -108,6 +108,12 @@ export function rowAct(gun: FloorGun, at: { nowMs: number; zone: string; units: 
   return `${actPhrase(first.act, first.position)}${more.length > 0 ? ` and ${more.length} more` : ''}, ${minutes(gun.minutes)}`
 }
 
+/** Where its class begins before the others’ break; of one that stands nothing is left to wait for. */
+export const soonerWords = (
+  { by, downSinceMs }: FloorGun,
+  { nowMs, zone }: Pick<FloorAnswer, 'nowMs' | 'zone'>,
+): string => (by && downSinceMs === null ? `before ${windowWords(by, nowMs, zone)}. ` : '')
+
 /** Why: the use against the limit, and whose number it is. */
 export function rowWhy(gun: FloorGun, units: Units): string {
   if (gun.downSinceMs !== null)

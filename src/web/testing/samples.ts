@@ -153,6 +153,7 @@ export const floorGun = (name: string, over: Partial<FloorGun> = {}): FloorGun =
   cells: cells(-1, 'good'),
   isParked: false,
   isArcOn: null,
+  by: null,
   downSinceMs: null,
   downPosition: null,
   downMinutes: null,
