@@ -70,6 +70,8 @@ export const floorGun = z.object({
   wrong: z.array(findingLine),
   /** What was read and is to be put right, of an opened row. */
   found: z.array(alarmLine).default([]),
+  /** What was said of its stop, where nobody said which part it is. */
+  downSays: z.string().nullable().default(null),
   /** Before when hands are wanted at this one, where that is sooner than the floor’s own window. */
   by: windowShape.nullable().default(null),
   next: floorWant.nullable(),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { type TraceAnswer } from '@contract/cell.ts'
+import { type FloorAnswer } from '@contract/floor.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type ReadingAnswer } from '@contract/reading.ts'
 import { snagNear } from '@core/simulator/feeding.ts'
@@ -133,6 +134,8 @@ describe('a stop that nobody said', () => {
     expect(tape.find((l) => l.fact.kind === 'stopped')?.note).toBe(
       'as the feeder sent it: rolls turn, wire does not come, the arc climbs',
     )
+    const row = (await lead.get<FloorAnswer>('/floor')).body.guns.find((g) => g.stationId === id())
+    expect(row?.downSays).toBe('as the feeder sent it: rolls turn, wire does not come, the arc climbs')
     const { points } = (await lead.get<TraceAnswer>(`/cells/trace?stationId=${id()}`)).body
     expect(points.length).toBeGreaterThan(20)
     expect(points.at(-1)?.wireMPerMin).toBeLessThan(1)

@@ -1,4 +1,5 @@
-import { type AreaId } from '@core/ids/id.ts'
+import { and, eq, inArray, isNull } from 'drizzle-orm'
+import { type AreaId, type StationId } from '@core/ids/id.ts'
 import { DAY_MS, MIN_MS } from '@core/units/time.ts'
 import { type KeptDeps } from '@server/lifekept/kept.ts'
 import { type ShareDeps } from '@server/parts/sharestore.ts'
@@ -12,6 +13,7 @@ import { type Leaving } from '@core/life/kept.ts'
 import { isToUndo } from '@core/changeover/tags.ts'
 import { doesStop, type Stocked } from '@core/rightparts/check.ts'
 import { type FloorAnswer, type FloorGun, type FloorMoved } from '@contract/floor.ts'
+import { ledgerEvent, stoppage } from '@server/db/schema.ts'
 import { mustRead, type Who } from '@server/call/context.ts'
 import { liveArcs } from '@server/gunnow/livearcs.ts'
 import { standing, type Checked } from '@server/gunnow/findings.ts'
@@ -53,7 +55,21 @@ async function lookOver(deps: Needs, { areaId }: Filter) {
     liveArcs(deps),
     deps.shares.read(deps.db, shop, nowMs),
   ])
-  return { nowMs, shop, surveyed, arcs, supply }
+  return { nowMs, shop, surveyed, arcs, supply, notes: await stopNotes(deps.db, surveyed) }
+}
+
+/** What was said of stops that still stand and of which nobody said where they are: the feeder itself may have told what it saw. */
+async function stopNotes(db: Needs['db'], surveyed: readonly Surveyed[]): Promise<ReadonlyMap<StationId, string>> {
+  const ids = surveyed.flatMap(({ now, station }) =>
+    now.downSinceMs !== null && now.downPosition === null ? [station.id] : [],
+  )
+  if (ids.length === 0) return new Map()
+  const rows = await db
+    .select({ stationId: stoppage.stationId, note: ledgerEvent.note })
+    .from(stoppage)
+    .innerJoin(ledgerEvent, eq(ledgerEvent.id, stoppage.fromEventId))
+    .where(and(isNull(stoppage.toMs), inArray(stoppage.stationId, ids)))
+  return new Map(rows.flatMap(({ stationId, note }) => (note ? [[stationId, note] as const] : [])))
 }
 
 async function answerOf(deps: Needs, filter: Filter, seen: Seen): Promise<FloorAnswer> {
@@ -79,7 +95,7 @@ type Row = OpenedRow & { place: number }
 async function linesOf(
   deps: Needs,
   column: Column | null,
-  { nowMs, shop, surveyed, arcs, rows, cutoff }: Seen & { rows: ReadonlyMap<string, Row>; cutoff: Window },
+  { nowMs, shop, surveyed, arcs, rows, cutoff, notes }: Seen & { rows: ReadonlyMap<string, Row>; cutoff: Window },
 ): Promise<FloorGun[]> {
   const isSomeWrong = surveyed.some((s) => rows.has(s.station.id) && isBuiltWrong(s))
   const parts = isSomeWrong ? await stockedParts(deps.db) : []
@@ -91,6 +107,7 @@ async function linesOf(
       isArcOn: s.now.headId ? (arcs.get(s.now.headId) ?? null) : null,
       downMinutes: downMinutes(s, nowMs),
       wrong: row ? wrongLines(s, shop, parts) : [],
+      downSays: notes.get(s.station.id) ?? null,
       by: row && s.window.byMs < cutoff.byMs ? s.window : null,
     }
     return deps.said.line({ surveyed: s, column, beside }, () => ({

@@ -7,7 +7,7 @@ import { type Surveyed } from './survey.ts'
 const MOST_STAMPS = 64
 
 /** What of a line does not come from the place itself. */
-export type LineBeside = Pick<FloorGun, 'rank' | 'minutes' | 'isArcOn' | 'downMinutes' | 'wrong' | 'by'>
+export type LineBeside = Pick<FloorGun, 'rank' | 'minutes' | 'isArcOn' | 'downMinutes' | 'wrong' | 'by' | 'downSays'>
 
 /**
  * What was said of a floor, so that a browser which has it is told only what is another.
@@ -52,6 +52,7 @@ const isSame = (a: LineBeside, b: LineBeside) =>
   a.rank === b.rank &&
   a.minutes === b.minutes &&
   a.isArcOn === b.isArcOn &&
+  a.downSays === b.downSays &&
   JSON.stringify(a.by) === JSON.stringify(b.by) &&
   a.downMinutes === b.downMinutes &&
   (a.wrong === b.wrong || (a.wrong.length === 0 && b.wrong.length === 0))

@@ -52,6 +52,12 @@ describe('a row', () => {
     expect(leaving(row, NOW, 'UTC')).toBe('gets there about 07:00 (06:00–09:00)')
     expect(leaving(gun({ wants: [want({ shiftsOver: 2.2 })] }), NOW, 'UTC')).toBe('2 shifts past')
   })
+  it('of one that its own feeder stopped says what that saw, and else that nobody said where', () => {
+    const row = gun({ rank: 0, downSinceMs: NOW - HOUR, downMinutes: 60, downPosition: null })
+    expect(rowWhy(row, 'metric')).toBe('nobody has said where')
+    const seen = 'as the feeder sent it: rolls turn, wire does not come'
+    expect(rowWhy({ ...row, downSays: seen }, 'metric')).toBe(seen)
+  })
   it('says before which class, where that is sooner than the break of the others', () => {
     const by = {
       atMs: NOW + 3 * HOUR,

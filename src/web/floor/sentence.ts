@@ -117,7 +117,7 @@ export const soonerWords = (
 /** Why: the use against the limit, and whose number it is. */
 export function rowWhy(gun: FloorGun, units: Units): string {
   if (gun.downSinceMs !== null)
-    return gun.downPosition ? `at the ${partName(gun.downPosition)}` : 'nobody has said where'
+    return gun.downPosition ? `at the ${partName(gun.downPosition)}` : (gun.downSays ?? 'nobody has said where')
   const wrong = gun.wrong.map((f) => `${findingPlace(f)}: ${findingSentence(f, units)}`)
   const found = gun.found.length > 0 ? foundWhy(gun.found) : ''
   return [...wrong, found, gun.wants.map((w) => wantWhy(w, units)).join('; ')].filter(Boolean).join(' ')

@@ -154,6 +154,7 @@ export const floorGun = (name: string, over: Partial<FloorGun> = {}): FloorGun =
   isParked: false,
   isArcOn: null,
   by: null,
+  downSays: null,
   downSinceMs: null,
   downPosition: null,
   downMinutes: null,
