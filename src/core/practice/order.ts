@@ -26,7 +26,7 @@ export const ORDER_ACTS = [
 ] as const
 export type OrderAct = (typeof ORDER_ACTS)[number]
 
-/** Which act a step of the guide is part of; those of the list at the end, and what gun in and plug on need, go with what they follow. */
+/** Which act a step of the guide is part of; those of the list at the end are in none, the liner’s are all from its screw to the gun back in. */
 const ACT_OF: Readonly<Record<string, OrderAct>> = {
   ...{ isolate: 'isolate', nozzleOff: 'front', snip: 'front', tipOff: 'front' },
   ...{ armOpen: 'wireBack', wireOut: 'wireBack', spoolOff: 'spoolOff' },
@@ -34,7 +34,7 @@ const ACT_OF: Readonly<Record<string, OrderAct>> = {
   ...{ spoolOn: 'spoolOn', thread: 'thread', armClosed: 'thread', on: 'feed', feed: 'feed', tension: 'tension' },
   ...{ offAgain: 'close', tipOn: 'close', 'swap-tip': 'close', nozzleOn: 'close' },
 }
-/** Steps from the gun’s opening to its closing in the middle of the work. */
+/** First and last of the liner’s. */
 const LINER_STEPS = ['screwOut', 'gunIn'] as const
 function actsOf(steps: readonly Step[]): (OrderAct | null)[] {
   const [from, to] = LINER_STEPS.map((key) => steps.findIndex((s) => s.key === key)) as [number, number]

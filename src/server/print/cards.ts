@@ -77,7 +77,7 @@ const head = (
     },
     ...at.codes.map(({ code, says }) => ({
       width: 'auto' as const,
-      margin: [6, 0, 0, 0] as [number, number, number, number],
+      margin: [12, 0, 0, 0] as [number, number, number, number],
       stack: [
         { qr: code, fit: 30 * MM, eccLevel: 'Q' as const },
         { text: says, fontSize: 11, alignment: 'center' as const },
