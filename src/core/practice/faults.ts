@@ -43,6 +43,9 @@ const spareN = (rig: Rig) => {
 }
 const snags = (rig: Rig, one: Rig['catches'][number]): Rig => ({ ...rig, catches: [...rig.catches, one] })
 const gas = (rig: Rig, over: Partial<Rig['gas']>): Rig => ({ ...rig, gas: { ...rig.gas, ...over } })
+/** Lost on the way to the feeder, or held back in it: its own meter sees that. */
+const beforeFeeder = (rig: Rig, share: number): Rig =>
+  gas(rig, { reaches: rig.gas.reaches * share, arrives: rig.gas.arrives * share })
 /** The knob so far down that the rolls are loaded so. */
 function slackened(rig: Rig, load: number): Rig {
   const at = (mark: number): Rig => ({ ...rig, mark })
@@ -170,9 +173,9 @@ export const FAULTS = {
   insulatorDead: { brings: (r) => ({ ...r, nozzleLive: true }) },
   gasFlow: { only: 'gas', brings: (r, bad) => gas(r, { lpm: (r.gas.lpm ?? 0) * (0.45 - 0.25 * bad) }) },
   cylinderEmpty: { only: 'gas', brings: (r) => gas(r, { lpm: r.gas.lpm === null ? null : 0 }) },
-  gasFitting: { only: 'gas', brings: (r, bad) => gas(r, { arrives: r.gas.arrives * (0.5 - 0.3 * bad) }) },
-  gasHose: { only: 'gas', brings: (r, bad) => gas(r, { arrives: r.gas.arrives * (0.3 - 0.25 * bad) }) },
-  valve: { only: 'gas', brings: (r) => gas(r, { arrives: 0 }) },
+  gasFitting: { only: 'gas', brings: (r, bad) => beforeFeeder(r, 0.5 - 0.3 * bad) },
+  gasHose: { only: 'gas', brings: (r, bad) => beforeFeeder(r, 0.3 - 0.25 * bad) },
+  valve: { only: 'gas', brings: (r) => beforeFeeder(r, 0) },
   cableGas: { only: 'gas', brings: (r, bad) => gas(r, { arrives: r.gas.arrives * (0.5 - 0.3 * bad) }) },
   gasWrong: { only: 'gas', brings: (r, bad) => ({ ...r, rough: r.rough + 0.5 + 0.3 * bad, dirt: r.dirt + 0.3 }) },
   draught: { only: 'gas', brings: (r, bad) => gas(r, { covers: r.gas.covers * (0.45 - 0.25 * bad) }) },

@@ -72,6 +72,8 @@ export interface Rig {
 export interface Gas {
   /** Set at the meter; null: the wire needs none. */
   lpm: number | null
+  /** Share of it that the feeder’s own meter sees: what leaks or kinks behind it is not in it. */
+  reaches: number
   /** Share of it that gets to the gun. */
   arrives: number
   /** Share of the weld it covers when it gets there. */
@@ -108,7 +110,7 @@ export function soundRig(setup: BoothSetup): Rig {
     ...{ drag, transfer, mark: goodMark(drag), isArmClosed: true, grip: 1, turns: true },
     ...{ stick: HEALTHY_STICK, sway: HEALTHY_SWAY, catches: [], isPlugged: false, wireSpeedMmS, volts, distanceMm },
     ...{ contactOhm: 0, jitterOhm: 0, isOpen: false, rough: 0, isBalled: false, wanderMm: 0 },
-    gas: { lpm: gasLpm, arrives: 1, covers: 1 },
+    gas: { lpm: gasLpm, reaches: 1, arrives: 1, covers: 1 },
     ...{ dirt: 0, coasts: false, nozzleLive: false },
   }
 }

@@ -87,7 +87,7 @@ function setsOf(series: Series, c: Colours): Set[] {
 
 type ScaleOptions = ScaleOptionsByType<'linear'>
 function scale(axis: Axis, c: Colours) {
-  const { title, min, max, ticks } = axis
+  const { title, min, max, ticks, widthPx } = axis
   const says = (value: string | number) => ticks?.find((t) => t.value === Number(value))?.says ?? ''
   return {
     type: 'linear' as const,
@@ -97,10 +97,11 @@ function scale(axis: Axis, c: Colours) {
     ticks: { color: c.dim, ...(ticks ? { callback: says, autoSkip: false } : {}) },
     grid: { color: c.rule, display: !ticks },
     border: { display: !ticks },
+    ...(widthPx ? { afterFit: (of: { width: number }) => (of.width = widthPx) } : {}),
     ...(ticks
       ? { afterBuildTicks: (of: { ticks: { value: number }[] }) => (of.ticks = ticks.map(({ value }) => ({ value }))) }
       : {}),
-  } satisfies Partial<Record<keyof ScaleOptions | 'type' | 'afterBuildTicks', unknown>>
+  } satisfies Partial<Record<keyof ScaleOptions | 'type' | 'afterBuildTicks' | 'afterFit', unknown>>
 }
 
 /** Curves on their axes; one for the eye, `says` for who hears it. */

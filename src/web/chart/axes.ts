@@ -14,6 +14,8 @@ export interface Axis {
   title?: string
   min?: number
   max?: number
+  /** How wide it is with its words, where several charts stand under each other. */
+  widthPx?: number
   /** What stands at a tick; only those are drawn. */
   ticks?: readonly { value: number; says: string }[]
 }

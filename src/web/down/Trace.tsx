@@ -122,7 +122,7 @@ export function TracePicture({ stationId, isDown, units }: { stationId: string; 
           key={label}
           className="trace-chart"
           {...{ says, series, x }}
-          y={{ min: 0, title, ticks: [0, top].map((value) => ({ value, says: twoFigures(value) })) }}
+          y={{ min: 0, title, widthPx: 64, ticks: [0, top].map((value) => ({ value, says: twoFigures(value) })) }}
           hasLegend
         />
       ))}

@@ -60,7 +60,7 @@ export function BeadDesk(props: {
       </div>
       {bead && isTraced ? (
         <Suspense fallback={null}>
-          <Traces trace={bead.trace} units={units} />
+          <Traces trace={bead.trace} gas={bead.gas} units={units} />
         </Suspense>
       ) : null}
     </section>

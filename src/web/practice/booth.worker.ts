@@ -1,6 +1,7 @@
 import { indexOf, type Index } from '@core/diagnose/belief.ts'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
 import { runBead } from '@core/practice/bead.ts'
+import { gasTrace } from '@core/practice/gas.ts'
 import { debriefOf } from '@core/practice/debrief.ts'
 import { drawScenario, faultsFor, played, rigOf } from '@core/practice/drill.ts'
 import { actOf, stepsFor } from '@core/practice/engine.ts'
@@ -40,7 +41,12 @@ const DOES: { [K in BoothAsk]: (of: BoothAsks[K]) => BoothAnswers[K] } = {
     const run = runBead(rig, { seed })
     const at = { rig, setup: scenario.setup, seed }
     return {
-      ...{ wave: soundOf(run, rig), trace: run.trace, captions: captionsOf(run, rig) },
+      ...{
+        wave: soundOf(run, rig),
+        trace: run.trace,
+        gas: gasTrace(rig, run.trace.volts.length),
+        captions: captionsOf(run, rig),
+      },
       ...{ picture: beadPicture(run, at), signs: signsOf(run, at), mark: rig.mark },
     }
   },

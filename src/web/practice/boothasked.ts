@@ -41,6 +41,8 @@ export interface BoothAnswers {
 export interface Bead {
   wave: Float32Array<ArrayBuffer>
   trace: BeadTrace
+  /** As the feeder’s own meter has it; null: a wire without gas. */
+  gas: Float32Array | null
   captions: Caption[]
   picture: BeadPicture
   signs: string[]
