@@ -44,7 +44,8 @@ serverForAll({ nowMs: START }, async (here) => {
   ;({ lead } = here)
   await send('/shop/site', { name: 'School', zone: 'Europe/Oslo', units: 'metric', currency: 'EUR' })
   await send('/shop/shifts', {
-    shifts: [{ areaId: null, name: 'day', weekdays: [1, 2, 3, 4, 5], start: '08:00', end: '16:00', breaks: [] }],
+    areaId: null,
+    shifts: [{ name: 'day', weekdays: [1, 2, 3, 4, 5], start: '08:00', end: '16:00', breaks: [] }],
   })
   const at = await openFitShop(lead, 'T1–T3', { classKey: 'training', placeWord: 'booth' })
   const booths = [...at.ids.values()]
@@ -99,6 +100,20 @@ describe('wire by calendar and level', () => {
     expect(Math.abs((wire?.week.mean ?? 0) / week - 1)).toBeLessThan(0.08)
     expect(wire?.week.low).toBeLessThan(wire?.week.mean ?? 0)
     expect(Math.abs((wire?.month.mean ?? 0) / (4 * week) - 1)).toBeLessThan(0.08)
+  })
+  it('without shifts goes by weeks, in a zone far from Greenwich too: the week’s total is right, and no level is told apart', async () => {
+    const site = { name: 'School', units: 'us', currency: 'USD' }
+    await send('/shop/site', { ...site, zone: 'America/Chicago' })
+    await send('/shop/shifts', { areaId: null, shifts: [] })
+    const [wire] = (await lead.get<ClassesAnswer>('/classes')).body.wires
+    expect(wire?.perHour.map((r) => r.level)).toEqual([null])
+    const week = 3 * (3 * 0.6 + 2 * 1.5)
+    expect(Math.abs((wire?.month.mean ?? 0) / (4 * week) - 1)).toBeLessThan(0.08)
+    await send('/shop/site', { ...site, zone: 'Europe/Oslo', units: 'metric', currency: 'EUR' })
+    await send('/shop/shifts', {
+      areaId: null,
+      shifts: [{ name: 'day', weekdays: [1, 2, 3, 4, 5], start: '08:00', end: '16:00', breaks: [] }],
+    })
   })
   it('is what parts of booths are forecast by: as before while as many classes come, less when a term ends', async () => {
     const tip = async () =>

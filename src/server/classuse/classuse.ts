@@ -69,11 +69,18 @@ export async function ratesByWire(
         hours: hoursByLevel(own.filter((c) => c.fromMs >= day.fromMs && c.fromMs < day.toMs)),
       }))
       const classDays = times.filter((t) => t.hours.size > 0).length
-      const dayByDay = [...stations].reduce((n, id) => n + (told.get(id) ?? 0), 0) >= 0.5 * classDays * stations.size
+      const daysTold = [...stations].reduce((n, id) => n + (told.get(id) ?? 0), 0)
+      // Without shifts a day's total is spread over its night too, and half of it lies in the days beside.
+      const dayByDay = daysTold >= 0.5 * classDays * stations.size && [...stations].every((id) => hasShifts(shop, id))
       const rates = wireRates(dayByDay ? times : inWeeks(times))
       return rates ? [[wireId, { rates, stations }] as const] : []
     }),
   )
+}
+
+function hasShifts(shop: ShopModel, stationId: StationId): boolean {
+  const areaId = shop.stationById.get(stationId)?.areaId
+  return areaId !== undefined && shop.scheduleOfArea(areaId) !== null
 }
 
 function daysBack(zone: string, nowMs: number): { fromMs: number; toMs: number }[] {
