@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { type ClassesAnswer, type GroupsAnswer } from '@contract/classes.ts'
+import { type CalendarAnswer, type ClassesAnswer, type GroupsAnswer } from '@contract/classes.ts'
 import { type FloorAnswer } from '@contract/floor.ts'
 import { type GunAnswer } from '@contract/gun.ts'
 import { type KitAnswer, type StockAnswer } from '@contract/stock.ts'
@@ -123,15 +123,16 @@ describe('wire by calendar and level', () => {
     expect(before?.byClasses?.pace).toBeCloseTo(1, 1)
     const month = (p: typeof before) => p?.need.find((n) => n.days === 30)?.mean ?? 0
     expect(month(before)).toBeGreaterThan(0)
-    const { groups } = (await lead.get<GroupsAnswer>('/classes/groups')).body
-    const moss = groups.find((g) => g.name === 'Moss')
-    await send('/classes/group', {
-      ...{ id: moss?.id, name: 'Moss', level: 'skilled', size: 3, isActive: false },
-      booths: [],
-    })
+    const { entries } = (await lead.get<CalendarAnswer>(`/calendar?from=${dayAt(0)}&days=7`)).body
+    const moss = entries.find((e) => e.name === 'Moss')
+    const weekly = { weekdays: SKILLED, untilDay: dayAt(-3), everyWeeks: 1 }
+    const { kind, name, areaId, groupId, firstDay, start, end } = moss ?? ({} as Partial<NonNullable<typeof moss>>)
+    await send('/calendar/entry', { id: moss?.id, kind, name, areaId, groupId, firstDay, start, end, weekly })
     const after = await tip()
-    expect(after?.byClasses?.pace).toBeLessThan(1.3)
-    expect(month(after)).toBeLessThan(month(before))
+    // Nine hours of beginners a week at 0.2 kg, of once six more at 0.5.
+    expect(after?.byClasses?.pace).toBeGreaterThan(0.3)
+    expect(after?.byClasses?.pace).toBeLessThan(0.5)
+    expect(month(after)).toBeLessThan(0.6 * month(before))
   })
 })
 

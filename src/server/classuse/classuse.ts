@@ -55,9 +55,12 @@ export async function ratesByWire(
   const sinceMs = days[0]?.fromMs ?? nowMs
   const classes = boothClasses(shop, { fromMs: sinceMs, toMs: nowMs }).filter((c) => c.fromMs < nowMs)
   if (classes.length === 0) return new Map()
-  const [used, told] = [await usageIn(db, shop, days), await toldByDay(db, sinceMs)]
+  const booths = new Set(classes.map((c) => c.stationId))
+  // Of booths with classes alone: the page that asks is asked again with each line of the log.
+  const ofBooths = { ...shop, stations: shop.stations.filter((s) => booths.has(s.id)) }
+  const [used, told] = [await usageIn(db, ofBooths, days), await toldByDay(db, sinceMs)]
   const byWire = new Map<WireId, Set<StationId>>()
-  for (const { stationId } of classes) {
+  for (const stationId of booths) {
     const { wireId } = shop.built(stationId)
     if (wireId) byWire.set(wireId, (byWire.get(wireId) ?? new Set()).add(stationId))
   }

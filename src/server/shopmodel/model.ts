@@ -168,26 +168,21 @@ function windows(
   },
 ): ShopTimes['windowOf'] {
   const { places, scheduleOfArea, nowMs } = at
-  const booked = bookedKept(tables, at)
   const unbooked = once((areaId: AreaId) => windowAt(scheduleOfArea(areaId), NONE_BOOKED, nowMs))
   return once((stationId) => {
     const areaId = places.stationById.get(stationId)?.areaId ?? NO_ID
-    const own = booked().get(stationId)
+    const own = bookedKept(tables, at).get(stationId)
     return own ? windowAt(scheduleOfArea(areaId), own, nowMs) : unbooked(areaId)
   })
 }
-function bookedKept(tables: ShopTables, at: Parameters<typeof windows>[1]): () => Map<StationId, Booked[]> {
+function bookedKept(tables: ShopTables, at: Parameters<typeof windows>[1]): Map<StationId, Booked[]> {
   const hour = Math.floor(at.nowMs / HOUR_MS)
-  let mine: Map<StationId, Booked[]> | null = null
-  return () => {
-    if (mine) return mine
-    const known = at.shops.booked.get(tables)
-    if (known?.hour === hour) return (mine = known.booked)
-    const { school, zone, places } = at
-    mine = bookedAhead(school, { zone, nowMs: hour * HOUR_MS, stations: places.stations })
-    at.shops.booked.set(tables, { hour, booked: mine })
-    return mine
-  }
+  const known = at.shops.booked.get(tables)
+  if (known?.hour === hour) return known.booked
+  const { school, zone, places } = at
+  const booked = bookedAhead(school, { zone, nowMs: hour * HOUR_MS, stations: places.stations })
+  at.shops.booked.set(tables, { hour, booked })
+  return booked
 }
 
 function placesOf(of: {
