@@ -22,6 +22,9 @@ export const lineNames = z.object({
   cause: z.string().nullable(),
   /** Where a rule holds, where that is not everywhere: a class of places, a family, a feeder, a mode. */
   scope: z.string().nullable(),
+  /** Where parts lie, lay or were carried to, and from where; null: the main place. */
+  place: z.string().nullable().default(null),
+  from: z.string().nullable().default(null),
   /** What the life of the kind in question is counted in. */
   unit: lifeUnit.nullable(),
 })

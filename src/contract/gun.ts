@@ -21,6 +21,8 @@ export const gunPosition = z.object({
   partCode: z.string().nullable(),
   partName: z.string().nullable(),
   onHand: z.number().int().nullable(),
+  /** Where they lie, the place that serves this gun first, where there are several; null: the main one. */
+  lies: z.array(z.object({ place: z.string().nullable(), onHand: z.number().int() })).default([]),
   unit: lifeUnit,
   used: z.number().nullable(),
   usedSd: z.number().nullable(),

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { TAKEN_SOURCES } from '@core/parts/taken.ts'
-import { idempotencyKey, instantMs, kindKey, idOf } from './common.ts'
+import { idempotencyKey, idText, instantMs, kindKey, idOf } from './common.ts'
 
 /** Which share of the changes made was logged: the middle and the band that holds 9 in 10. */
 export const loggingShareLine = z.object({
@@ -57,8 +57,11 @@ export const supplyAnswer = z.object({
 })
 export type SupplyAnswer = z.infer<typeof supplyAnswer>
 
+const quantity = z.number().int().min(1).max(1_000_000)
 export const countRequest = z.object({
   key: idempotencyKey,
+  /** Where they were counted; left out: the main place. */
+  storeId: idText('store').nullish(),
   counts: z
     .array(z.object({ partId: idOf('part'), quantity: z.number().int().min(0).max(1_000_000) }))
     .min(1)
@@ -67,8 +70,31 @@ export const countRequest = z.object({
 export const receivedRequest = z.object({
   key: idempotencyKey,
   partId: idOf('part'),
-  quantity: z.number().int().min(1).max(1_000_000),
+  quantity,
+  storeId: idText('store').nullish(),
 })
+/** From one place where parts lie to another; null: the main one. */
+export const carryRequest = z
+  .object({
+    key: idempotencyKey,
+    fromStoreId: idText('store').nullable(),
+    toStoreId: idText('store').nullable(),
+    lines: z
+      .array(z.object({ partId: idText('part'), quantity }))
+      .min(1)
+      .max(500),
+  })
+  .refine((r) => r.fromStoreId !== r.toStoreId, 'they lie there already: choose two places')
+  .refine((r) => new Set(r.lines.map((l) => l.partId)).size === r.lines.length, 'a part stands there twice')
+/** A place where parts lie, which areas get theirs from it, and for how many days it is filled up. */
+export const storeRequest = z.object({
+  key: idempotencyKey,
+  id: idText('store').nullish(),
+  name: z.string().trim().min(1).max(40),
+  fillDays: z.number().int().min(1).max(90),
+  areaIds: z.array(idText('area')).max(200),
+})
+export const storeClosedRequest = z.object({ key: idempotencyKey, storeId: idText('store') })
 export const tinRequest = z.object({
   key: idempotencyKey,
   areaId: idOf('area'),

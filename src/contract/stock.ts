@@ -73,6 +73,8 @@ export const stockPart = z.object({
   /** By count and log; null: never counted. */
   onHand: z.number().nullable(),
   countedMs: instantMs.nullable(),
+  /** Place by place, where there are several; null: the main one. */
+  lies: z.array(z.object({ storeId: idOf('store').nullable(), onHand: z.number(), countedMs: instantMs })).default([]),
   /** What is likely there, by how much gets logged. */
   likely: z.object({ mean: z.number(), low: z.number(), high: z.number(), share: z.number() }).nullable(),
   coming: z.array(z.object({ quantity: z.number(), dueMs: instantMs, isLate: z.boolean() })),
@@ -124,6 +126,28 @@ export const supplierAnswer = z.object({
 })
 export type SupplierAnswer = z.infer<typeof supplierAnswer>
 
+/** A place where parts lie besides the main one, and what to carry there so that it lasts. */
+export const storeAnswer = z.object({
+  id: idOf('store'),
+  name: z.string(),
+  fillDays: z.number().int(),
+  areaIds: z.array(idOf('area')),
+  /** What is kept there: how many, how many should be, how many to carry, and how many lie in the main place for it. */
+  fill: z.array(
+    z.object({
+      partId: idOf('part'),
+      code: z.string(),
+      name: z.string(),
+      onHand: z.number(),
+      /** Enough in 19 of 20 stretches of so many days; null: nobody knows what its guns take. */
+      level: z.number().nullable(),
+      mean: z.number().nullable(),
+      carry: z.number(),
+      main: z.number().nullable(),
+    }),
+  ),
+})
+export type StoreAnswer = z.infer<typeof storeAnswer>
 export const stockQuery = z.object({ until: z.iso.date().optional() })
 export const stockAnswer = z.object({
   nowMs: instantMs,
@@ -134,6 +158,7 @@ export const stockAnswer = z.object({
   parts: z.array(stockPart),
   orders: z.array(orderAnswer),
   suppliers: z.array(supplierAnswer),
+  stores: z.array(storeAnswer).default([]),
   /** Kept on the shelf on average, all parts together. */
   tiedUpMinor: z.number(),
   /** Of the parts of one kind and size in several families: what one family would save. */
@@ -238,6 +263,8 @@ const kitLine = z.object({
   onHand: z.number().nullable(),
   quantity: z.number().int(),
   guns: z.array(z.string()),
+  /** From which places, where there are several; null: the main one. */
+  from: z.array(z.object({ store: z.string().nullable(), quantity: z.number().int() })).default([]),
   /** Of these, so many beyond what is due, as a class of that level may take. */
   forClass: z.number().int().optional(),
 })

@@ -37,6 +37,7 @@ export const ID_PREFIX = {
   order: 'order',
   job: 'job',
   kit: 'kit',
+  store: 'store',
   entry: 'cal',
   group: 'grp',
   lesson: 'less',
@@ -59,6 +60,7 @@ export type AreaId = Id<'area'>
 export type FamilyId = Id<'family'>
 export type SupplierId = Id<'supplier'>
 export type OrderId = Id<'order'>
+export type StoreId = Id<'store'>
 export type EntryId = Id<'entry'>
 export type GroupId = Id<'group'>
 

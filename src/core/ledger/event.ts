@@ -10,6 +10,7 @@ import {
   type PersonId,
   type SpoolId,
   type StationId,
+  type StoreId,
   type WireId,
 } from '@core/ids/id.ts'
 import { type FoundAtBooth, type HandItemKey } from '@core/classes/items.ts'
@@ -82,9 +83,12 @@ export type Fact =
   | { kind: 'restarted'; carrierId: CarrierId }
   | { kind: 'parked'; carrierId: CarrierId }
   | { kind: 'unparked'; carrierId: CarrierId }
-  | { kind: 'counted'; partId: PartId; quantity: number }
+  /** `storeId`: which of the places where parts lie; absent: the main one. */
+  | { kind: 'counted'; partId: PartId; quantity: number; storeId?: StoreId }
   /** `orderId`: what it was ordered with. */
-  | { kind: 'received'; partId: PartId; quantity: number; orderId?: OrderId }
+  | { kind: 'received'; partId: PartId; quantity: number; orderId?: OrderId; storeId?: StoreId }
+  /** From one place where parts lie to another; null: the main one. */
+  | { kind: 'carried'; partId: PartId; quantity: number; fromStoreId: StoreId | null; toStoreId: StoreId | null }
   /** Looked at and named: which part is on. It ends no life of the same part. */
   | { kind: 'found'; carrierId: CarrierId; position: Position; partId: PartId | null }
   /** Looked at on the hub: which wire it is. How much is on it was not looked at, and no spool was changed. */

@@ -43,6 +43,7 @@ export const FACTS: Record<FactKind, FactSpec> = {
   unparked: { ...OF_PLACE, rank: 2 },
   counted: USUAL,
   received: USUAL,
+  carried: USUAL,
   issued: WHOLE,
   setting: { ...WHOLE, isSilent: true },
   tied: { ...WHOLE, isSilent: true },

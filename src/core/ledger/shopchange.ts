@@ -45,6 +45,8 @@ export type ShopChange =
   | { of: 'finding'; rule: string; at: KindKey | 'off'; isKept: boolean }
   | { of: 'counted'; parts: number }
   | { of: 'received' }
+  | { of: 'carried'; parts: number }
+  | { of: 'store'; name: string; isClosed: boolean }
   | { of: 'necksGoRound'; places: number }
   | { of: 'neck'; name: string }
   | { of: 'supplier'; name: string }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { makeRandom } from '@core/random/random.ts'
-import { joined, kgPerPart, takenByCounts, takenByPurchases, takenByTin, type Taken } from './taken.ts'
+import { joined, kgPerPart, takenByCounts, takenByPurchases, takenByTin, takenFromPlaces, type Taken } from './taken.ts'
 
 describe('counts of the shelf', () => {
   it('what is missing was taken', () =>
@@ -16,6 +16,26 @@ describe('counts of the shelf', () => {
   it('counts come in any order', () =>
     expect(takenByCounts({ counts: [at(10, 40), at(0, 100)], received: [] })[0]?.taken).toBe(60))
   it('one count alone tells nothing', () => expect(takenByCounts({ counts: [at(0, 3)], received: [] })).toEqual([]))
+})
+
+describe('a part that lies in several places', () => {
+  const count = (at: string, atMs: number, quantity: number) => ({ said: 'counted' as const, at, quantity, atMs })
+  const carry = (from: string, to: string, atMs: number, quantity: number) => ({
+    ...{ said: 'carried' as const, from, to },
+    ...{ quantity, atMs },
+  })
+  it('what was carried from one to the other was not taken', () => {
+    const said = [count('', 0, 100), count('cells', 0, 5), carry('', 'cells', 3, 20)]
+    expect(takenFromPlaces([...said, count('', 10, 50), count('cells', 10, 9)])).toMatchObject({ taken: 30 + 16 })
+  })
+  it('one that was counted over fewer days speaks at its own pace', () => {
+    const said = [count('', 0, 100), count('', 10, 50), count('cells', 5, 9), count('cells', 10, 4)]
+    expect(takenFromPlaces(said)).toMatchObject({ fromMs: 0, toMs: 10, taken: 60 })
+  })
+  it('what went to a place nobody counts was taken, as far as anybody can tell', () =>
+    expect(takenFromPlaces([count('', 0, 100), carry('', 'cells', 3, 20), count('', 10, 50)])?.taken).toBe(50))
+  it('no place counted twice tells nothing', () =>
+    expect(takenFromPlaces([count('', 0, 100), count('cells', 5, 9)])).toBeNull())
 })
 
 describe('the tin of old tips', () => {

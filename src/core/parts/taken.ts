@@ -42,6 +42,48 @@ export function takenByCounts(shelf: { counts: readonly At[]; received: readonly
   })
 }
 
+/** What was said of a part's shelves, place by place. */
+export type ShelfSaid =
+  | { said: 'counted' | 'received'; at: string; quantity: number; atMs: number }
+  | { said: 'carried'; from: string; to: string; quantity: number; atMs: number }
+
+/**
+ * Taken from all places where a part lies. Each place between its own counts, what was carried from one to another counting as come in here and gone
+ * there; over the days of the place that was counted longest, the others at their own pace in those days. What was carried to a place that was not
+ * counted twice was taken, as far as anybody can tell. Null: no place was counted twice.
+ */
+export function takenFromPlaces(said: readonly ShelfSaid[]): Taken | null {
+  const countedAt = (at: string) => said.filter((s) => s.said === 'counted' && s.at === at)
+  const places = [...new Set(said.flatMap((s) => (s.said === 'counted' ? [s.at] : [])))]
+  const twice = new Set(places.filter((at) => countedAt(at).length > 1))
+  const runs = [...twice].flatMap((at) => longestRun(takenByCounts(shelfAt(said, { at, twice }))) ?? [])
+  const longest = longestOf(runs)
+  if (!longest) return null
+  const scaled = runs.map((run) => {
+    const times = (longest.toMs - longest.fromMs) / (run.toMs - run.fromMs)
+    return { taken: run.taken * times, sd: run.sdTaken * times }
+  })
+  return {
+    ...longest,
+    taken: scaled.reduce((sum, s) => sum + s.taken, 0),
+    sdTaken: Math.hypot(...scaled.map((s) => s.sd)),
+  }
+}
+
+function shelfAt(
+  said: readonly ShelfSaid[],
+  { at, twice }: { at: string; twice: ReadonlySet<string> },
+): { counts: At[]; received: At[] } {
+  const counts = said.filter((s) => s.said === 'counted' && s.at === at)
+  const received = said.flatMap((s): At[] => {
+    if (s.said === 'received' && s.at === at) return [s]
+    if (s.said !== 'carried') return []
+    if (s.to === at) return [s]
+    return s.from === at && twice.has(s.to) ? [{ atMs: s.atMs, quantity: -s.quantity }] : []
+  })
+  return { counts, received }
+}
+
 export interface Weighing {
   atMs: number
   grams: number
@@ -114,12 +156,10 @@ export function joined(windows: readonly Taken[]): Taken[] {
 }
 
 /** Of stretches put together where they follow on each other, the longest: the others are older or stand alone. */
-export function longestRun(windows: readonly Taken[]): Taken | null {
-  return joined(windows).reduce<Taken | null>(
-    (best, w) => (!best || w.toMs - w.fromMs > best.toMs - best.fromMs ? w : best),
-    null,
-  )
-}
+export const longestRun = (windows: readonly Taken[]): Taken | null => longestOf(joined(windows))
+
+const longestOf = (windows: readonly Taken[]): Taken | null =>
+  windows.reduce<Taken | null>((best, w) => (!best || w.toMs - w.fromMs > best.toMs - best.fromMs ? w : best), null)
 
 export interface PerKg {
   pieces: number

@@ -1,4 +1,5 @@
 import { type KindKey } from '@core/path/columns.ts'
+import { type LiesAt } from '@core/stock/onhand.ts'
 import { alloyOf, grooveFor, isSoft, type PartFacts, type Setup, type WireFacts } from './facts.ts'
 import { jobRules } from './chooser.ts'
 import { isWorseFinding, type Finding, type RuleKey } from './finding.ts'
@@ -85,7 +86,10 @@ export function normalOn(wire: WireFacts): string | null {
 }
 
 export interface Stocked extends PartFacts {
+  /** All places together. */
   onHand: number | null
+  /** Place by place where it lies. */
+  lies?: readonly LiesAt[]
   priceMinor: number | null
 }
 

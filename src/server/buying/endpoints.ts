@@ -1,4 +1,5 @@
 import { done } from '@contract/common.ts'
+import { carryRequest, storeClosedRequest, storeRequest } from '@contract/parts.ts'
 import {
   kitAnswer,
   kitClosedRequest,
@@ -17,6 +18,7 @@ import {
 import { mustLead } from '@server/call/context.ts'
 import { endpoint } from '@server/call/routes.ts'
 import { askStock, type LifeDeps } from '@server/life/work.ts'
+import { carryParts, closeStore, saveStore } from './stores.ts'
 import { closeKit, packKit, readKits } from './kits.ts'
 import { readLate } from './late.ts'
 import { closeOrder, placeOrder, receiveOrder, saveOffer, saveShelf, saveSupplier } from './write.ts'
@@ -87,6 +89,30 @@ export const buyingEndpoints = [
     body: shelfRequest,
     answer: done,
     run: (deps, who, { body }) => saveShelf(deps, who, body),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/parts/store',
+    summary: 'A place where parts lie besides the main one: which areas it serves, for how many days it is filled',
+    body: storeRequest,
+    answer: done,
+    run: (deps, who, { body }) => saveStore(deps, who, body),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/parts/store/closed',
+    summary: 'A place where parts lie that is given up: what lies there goes to the main one',
+    body: storeClosedRequest,
+    answer: done,
+    run: (deps, who, { body }) => closeStore(deps, who, body),
+  }),
+  endpoint({
+    method: 'post',
+    path: '/parts/carry',
+    summary: 'Parts carried from one place where they lie to another',
+    body: carryRequest,
+    answer: done,
+    run: (deps, who, { body }) => carryParts(deps, who, body),
   }),
   endpoint({
     method: 'post',

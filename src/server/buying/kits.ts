@@ -1,7 +1,8 @@
 import { willTake } from '@core/classes/tips.ts'
-import { type GroupId, type Id, makeId, type StationId } from '@core/ids/id.ts'
+import { type GroupId, type Id, makeId, type StationId, type StoreId } from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { rightPart } from '@core/rightparts/check.ts'
+import { takeFrom } from '@core/stock/onhand.ts'
 import { desc, eq, isNull } from 'drizzle-orm'
 import { type z } from 'zod'
 import {
@@ -24,7 +25,7 @@ import { mustHaveParts } from '@server/parts/supply.ts'
 import { listFoot, MM, type Sheet } from '@server/print/pdf.ts'
 import { pdfOf } from '@server/print/printer.ts'
 import { DomainError } from '@server/problem/problem.ts'
-import { loadShop, mustHaveArea, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, mustHaveArea, storeName, type ShopModel } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 import { changing } from '@server/write/changing.ts'
 
@@ -122,15 +123,31 @@ function kindsWanted(s: Surveyed): { kindKey: KindKey; isWrong: boolean }[] {
 
 const natural = new Intl.Collator('en', { numeric: true })
 function linesTold(lines: readonly KitLine[], at: { shop: ShopModel; parts: readonly Stocked[] }): KitLineAnswer[] {
-  const onHand = new Map(at.parts.map((p) => [p.id, p.onHand]))
+  const stocked = new Map(at.parts.map((p) => [p.id, p]))
+  const storeOfGun = new Map(at.shop.stations.map((s) => [s.name, at.shop.storeOf(s.id)]))
   return lines
     .flatMap((l) => {
       const row = at.shop.partById.get(l.partId)
       if (!row) return []
       const { code, name, shelf } = row
-      return [{ ...l, code, name, shelf, onHand: onHand.get(l.partId) ?? null }]
+      const of = stocked.get(l.partId)
+      const stores = l.guns.map((g) => storeOfGun.get(g) ?? null)
+      return [{ ...l, code, name, shelf, onHand: of?.onHand ?? null, from: fromOf(l, { stores, of, shop: at.shop }) }]
     })
     .sort((a, b) => natural.compare(a.shelf ?? '~', b.shelf ?? '~') || natural.compare(a.code, b.code))
+}
+
+/** From which places, where there are several; what no gun is named for comes from where the first of them gets its own. */
+function fromOf(
+  { quantity, guns }: KitLine,
+  { stores, of, shop }: { stores: readonly (StoreId | null)[]; of: Stocked | undefined; shop: ShopModel },
+): KitLineAnswer['from'] {
+  const lies = of?.lies ?? []
+  if (!lies.some((l) => l.storeId !== null)) return []
+  const all = [...stores, ...Array<StoreId | null>(Math.max(0, quantity - guns.length)).fill(stores[0] ?? null)]
+  const wanted = new Map<StoreId | null, number>()
+  all.slice(0, quantity).forEach((id) => wanted.set(id, (wanted.get(id) ?? 0) + 1))
+  return takeFrom(lies, wanted).map((t) => ({ store: storeName(t.storeId, shop), quantity: t.quantity }))
 }
 
 /** Packed: they lie together, and are no longer anybody else's. */
@@ -165,6 +182,11 @@ export function closeKit(deps: Deps, who: Who, r: z.output<typeof kitClosedReque
   })
 }
 
+/** "Cell cupboard: 2; B2: 1". */
+const fromWords = ({ from, shelf }: KitLineAnswer): string =>
+  from.length === 0
+    ? (shelf ?? '')
+    : from.map((f) => `${f.store ?? shelf ?? 'main shelf'}${from.length > 1 ? `: ${f.quantity}` : ''}`).join('; ')
 const whoFor = ({ guns, forClass = 0 }: KitLineAnswer) =>
   [...guns, ...(forClass > 0 ? [`${forClass} for the class`] : [])].join(', ')
 
@@ -190,7 +212,7 @@ export async function kitPdf(deps: Deps, who: Who, id: Id<'kit'>): Promise<Buffe
           widths: ['auto', 'auto', 'auto', '*', 'auto'],
           body: [
             ['from', 'part', 'how many', 'for', 'taken'].map((text) => ({ text, bold: true })),
-            ...lines.map((l) => [l.shelf ?? '', `${l.code} ${l.name}`, String(l.quantity), whoFor(l), '[   ]']),
+            ...lines.map((l) => [fromWords(l), `${l.code} ${l.name}`, String(l.quantity), whoFor(l), '[   ]']),
           ],
         },
         layout: 'lines',

@@ -15,7 +15,7 @@ import {
 import { mustOwn, type Deps, type Who } from '@server/call/context.ts'
 import { offer, part, partOrder, supplier } from '@server/db/schema.ts'
 import { type Reader, type Tx } from '@server/db/db.ts'
-import { codesOf, mustHaveParts } from '@server/parts/supply.ts'
+import { codesOf, mustHaveParts, supplyAct } from '@server/parts/supply.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { changing } from '@server/write/changing.ts'
@@ -162,7 +162,7 @@ export function receiveOrder(deps: Deps, who: Who, r: z.infer<typeof orderReceiv
           )
       }
       const facts: Fact[] = r.lines.map((l) => ({ kind: 'received', ...l, orderId: r.orderId }))
-      w.say({ kind: 'supply', lines: facts.map((fact) => ({ fact, stationId: null, happenedMs: deps.now() })) })
+      w.say(supplyAct(deps, facts))
     },
   })
 }

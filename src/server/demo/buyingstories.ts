@@ -1,8 +1,9 @@
 import { type Id, type PartId } from '@core/ids/id.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { desc, eq } from 'drizzle-orm'
-import { offer, part, partOrder, supplier } from '@server/db/schema.ts'
+import { area, offer, part, partOrder, store, supplier } from '@server/db/schema.ts'
 import { placeOrder, receiveOrder, saveOffer, saveShelf, saveSupplier } from '@server/buying/write.ts'
+import { saveStore } from '@server/buying/stores.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
 import { countShelves } from '@server/parts/supply.ts'
 import { insertMany } from '@server/db/db.ts'
@@ -25,6 +26,8 @@ const TOOK: Readonly<Record<string, readonly number[]>> = { [COUNTER]: [1, 1, 2,
 /** Before the shelf was first counted: what came then is no part of what was taken since. */
 const OLDEST_DAYS = 190
 export const CELL_TIP = 'TA-T12'
+export const CUPBOARD = 'Cell cupboard'
+const CELL_AREA = 'Robot cells'
 
 /** Who sells what, how long their orders took, one order that is late, and the cheap part that would stop the line. */
 export async function plantBuying(deps: Deps, who: Who): Promise<void> {
@@ -52,14 +55,37 @@ export async function plantBuying(deps: Deps, who: Who): Promise<void> {
       .set({ shelf, shelfMost: p.kindKey === 'tip' ? 600 : null })
       .where(eq(part.id, p.id))
   }
-  await saveShelf(deps, who, { key: 'story-shelf-tip', partId: idOf(CELL_TIP), shelf: 'cell cupboard', shelfMost: 300 })
-  // Counted yesterday: few are left, and those on order should have been here on Monday.
-  await countShelves(ago(1), who, { key: 'story-count-cell', counts: [{ partId: idOf(CELL_TIP), quantity: 12 }] })
+  await saveShelf(deps, who, {
+    key: 'story-shelf-tip',
+    partId: idOf(CELL_TIP),
+    shelf: 'rack A, bin 24',
+    shelfMost: 300,
+  })
+  await cupboard({ deps, ago }, who, idOf)
   const lines = [
     { partId: idOf(CELL_TIP), quantity: 100 },
     { partId: idOf('TA-N'), quantity: 10 },
   ]
   await placeOrder(ago(16), who, { key: 'story-order-late', supplierId: post, lines })
+}
+
+/** The cells have a cupboard of their own. Counted yesterday, both: few tips are left in all, and those on order should have been here on Monday. */
+async function cupboard(
+  { deps, ago }: { deps: Deps; ago: (days: number) => Deps },
+  who: Who,
+  idOf: (code: string) => PartId,
+): Promise<void> {
+  const areas = await deps.db.select().from(area).where(eq(area.name, CELL_AREA))
+  const areaIds = areas.map((a) => a.id)
+  await saveStore(ago(120), who, { key: 'story-store', name: CUPBOARD, fillDays: 7, areaIds })
+  const [at] = await deps.db.select({ id: store.id }).from(store).where(eq(store.name, CUPBOARD))
+  if (!at || areaIds.length === 0) throw new Error('cupboard: it was not made')
+  await countShelves(ago(1), who, { key: 'story-count-cell', counts: [{ partId: idOf(CELL_TIP), quantity: 9 }] })
+  const there = [
+    { partId: idOf(CELL_TIP), quantity: 3 },
+    { partId: idOf('TA-N'), quantity: 1 },
+  ]
+  await countShelves(ago(1), who, { key: 'story-count-cupboard', storeId: at.id, counts: there })
 }
 
 async function sellers(deps: Deps, who: Who): Promise<void> {

@@ -26,7 +26,7 @@ import { YARD_MS } from '@server/testing/worlds.ts'
 import { forgetHalfDemo, HALF, isEmpty, isOldDemo } from './demo.ts'
 import { DOUBTFUL, MISBUILT } from './fityard.ts'
 import { type LateAnswer, type StockAnswer } from '@contract/stock.ts'
-import { CELL_TIP } from './buyingstories.ts'
+import { CELL_TIP, CUPBOARD } from './buyingstories.ts'
 import { DEMO_LEAD, HUNGRY, PARTS, PLATED, STORIES } from './yard.ts'
 
 /** The demo is built on whatever day it is installed: its stories must be there on any of them, so each run draws one more. */
@@ -104,6 +104,15 @@ const CHECKS: Record<string, () => Promise<void>> = {
     expect(orders.filter((o) => o.isLate).flatMap((o) => o.lines.map((l) => l.code))).toContain(CELL_TIP)
     const { late } = (await lead.get<LateAnswer>('/parts/late')).body
     expect(late.map((l) => l.code)).toEqual([CELL_TIP])
+    expect(dearest?.lies.map((l) => l.onHand > 0)).toEqual([true, true])
+  },
+  'A cupboard at the cells that does not last until it is filled again': async () => {
+    const { stores } = (await lead.get<StockAnswer>('/parts')).body
+    expect(stores).toMatchObject([{ name: CUPBOARD }])
+    const tips = stores[0]?.fill.find((f) => f.code === CELL_TIP)
+    expect(tips?.level).toBeGreaterThan(tips?.onHand ?? 0)
+    expect(tips?.carry).toBeGreaterThan(0)
+    expect(tips?.carry).toBeLessThanOrEqual(tips?.main ?? 0)
   },
   'A look-alike liner that somebody says fits': async () => {
     const { parts } = (await lead.get<StockAnswer>('/parts')).body

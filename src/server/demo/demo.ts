@@ -73,7 +73,7 @@ import { whyOf } from './whystories.ts'
 
 const SEED = 20_417
 const HISTORY_DAYS = 540
-export const DEMO_VERSION = '8'
+export const DEMO_VERSION = '9'
 /** Until its last story is planted. */
 export const HALF = 'half built'
 

@@ -400,6 +400,11 @@ export const STORIES = [
     mustFind: 'the tip of the cells is named as the cheap part whose absence would cost most; its order is late',
   },
   {
+    story: 'A cupboard at the cells that does not last until it is filled again',
+    where: 'Parts, where parts lie',
+    mustFind: 'how many tips to carry there from the main shelf for a week',
+  },
+  {
     story: 'A look-alike liner that somebody says fits',
     where: 'Parts, KE-L10',
     mustFind: 'it is no offer to order by, but a try-out',

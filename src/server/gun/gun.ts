@@ -31,7 +31,7 @@ import { tryoutsAt } from '@server/life/tryouts.ts'
 import { usualHere } from '@server/logbook/payback.ts'
 import { lastLines } from '@server/logbook/read.ts'
 import { shareFor } from '@server/parts/sharestore.ts'
-import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
+import { loadShop, storeName, type ShopModel, type ShopPlaces } from '@server/shopmodel/model.ts'
 
 /** Everything about one place: what is on its gun, how long it lasts, what to do, what was done. */
 export async function readGun(deps: KeptDeps & ShareDeps, who: Who, stationId: StationId): Promise<GunAnswer> {
@@ -51,7 +51,7 @@ export async function readGun(deps: KeptDeps & ShareDeps, who: Who, stationId: S
   ])
   const parts = new Map(stocked.map((p) => [p.id, p]))
   const { shares } = await deps.shares.read(deps.db, shop, nowMs)
-  const at = { parts, nowMs, shares, fits }
+  const at = { parts, nowMs, shares, fits, shop }
   const lines = await Promise.all(s.positions.map((p) => positionLine(deps.db, s, { ...at, p })))
   const positions = lines.map((line) => ({ ...line, withIt: withItHere(line, lines, { s, shop, fits }) }))
   return {
@@ -188,6 +188,18 @@ interface PositionAt {
   nowMs: number
   shares: readonly LoggingShareLine[]
   fits: KeptFits
+  shop: ShopPlaces
+}
+/** Where more of it lie, the place that serves this gun first; nothing to say where there is one place only. */
+function liesFor(part: Stocked, { stationId, shop }: { stationId: StationId; shop: ShopPlaces }): GunPosition['lies'] {
+  const own = shop.storeOf(stationId)
+  const lies = part.lies ?? []
+  if (!lies.some((l) => l.storeId !== null)) return []
+  const first = (l: (typeof lies)[number]) => (l.storeId === own ? 0 : 1)
+  return [...lies]
+    .filter((l) => l.onHand > 0)
+    .sort((a, b) => first(a) - first(b))
+    .map((l) => ({ place: storeName(l.storeId, shop), onHand: l.onHand }))
 }
 async function positionLine(db: Reader, s: Surveyed, at: PositionAt): Promise<GunPosition> {
   const { p, parts, nowMs, shares, fits } = at
@@ -204,6 +216,7 @@ async function positionLine(db: Reader, s: Surveyed, at: PositionAt): Promise<Gu
     partCode: fitted?.code ?? null,
     partName: fitted?.name ?? null,
     onHand: fitted?.onHand ?? null,
+    lies: fitted ? liesFor(fitted, { stationId: s.station.id, shop: at.shop }) : [],
     unit: p.kind.lifeUnit,
     used: used?.amount ?? null,
     usedSd: p.verdict.due?.usedSd ?? null,

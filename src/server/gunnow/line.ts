@@ -1,24 +1,25 @@
 import { type PersonId } from '@core/ids/id.ts'
-import { eq } from 'drizzle-orm'
+import { allTogether } from '@core/stock/onhand.ts'
 import { rightPart, type Stocked } from '@core/rightparts/check.ts'
 import { readFor, rollReads } from '@core/rightparts/rollrules.ts'
 import { wireFor } from '@core/rightparts/chooser.ts'
 import { alloyOf, isCored, isSameSize, ROLL_SETTINGS, type Setup } from '@core/rightparts/facts.ts'
 import { type Datum } from '@core/rightparts/finding.ts'
 import { type FindingLine, type PartBrief } from '@contract/rightparts.ts'
-import { part, stockNow } from '@server/db/schema.ts'
+import { part } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
+import { readLies } from '@server/projection/stock.ts'
 import { type ShopFit } from '@server/shopmodel/model.ts'
 import { type Checked, type Judged } from './findings.ts'
 import { partFacts } from './setup.ts'
 
 /** Every part of the shop with what is on the shelf. */
 export async function stockedParts(db: Reader): Promise<Stocked[]> {
-  const rows = await db
-    .select({ part, onHand: stockNow.onHand })
-    .from(part)
-    .leftJoin(stockNow, eq(stockNow.partId, part.id))
-  return rows.map(({ part: p, onHand }) => ({ ...partFacts(p), onHand, priceMinor: p.priceMinor }))
+  const [rows, lies] = await Promise.all([db.select().from(part), readLies(db)])
+  return rows.map((p) => {
+    const at = lies.get(p.id) ?? []
+    return { ...partFacts(p), onHand: allTogether(at)?.onHand ?? null, lies: at, priceMinor: p.priceMinor }
+  })
 }
 
 export const brief = (p: Stocked): PartBrief => ({ partId: p.id, code: p.code, name: p.name, onHand: p.onHand })

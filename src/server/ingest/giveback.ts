@@ -8,20 +8,12 @@ import { z } from 'zod'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
 import { kindOfPosition } from '@core/path/columns.ts'
 import { IMPORT_KINDS, type ImportKind } from '@contract/ingest.ts'
-import {
-  importRun,
-  ledgerEvent,
-  part,
-  person,
-  positionNow,
-  stationNow,
-  stockNow,
-  usageSpan,
-} from '@server/db/schema.ts'
+import { importRun, ledgerEvent, part, person, positionNow, stationNow, usageSpan } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/call/context.ts'
 import { fromRow } from '@server/ledger/lines.ts'
 import { harmless } from '@server/logbook/csv.ts'
+import { readLies } from '@server/projection/stock.ts'
 import { readPurchases } from '@server/parts/purchases.ts'
 import {
   loadShop,
@@ -133,7 +125,8 @@ const yesNo = (value: boolean | null | undefined) => (value === null || value ==
 
 async function partRows({ db, shop }: At): Promise<Row[]> {
   const rows = await db.select().from(part).orderBy(asc(part.code))
-  const stock = new Map((await db.select().from(stockNow)).map((s) => [s.partId, s.onHand]))
+  // A sheet is a count of the main place: that is what it gives back.
+  const lies = await readLies(db)
   return rows.map((p) => ({
     part: p.code,
     kind: shop.kindByKey.get(p.kindKey)?.name ?? p.kindKey,
@@ -148,7 +141,7 @@ async function partRows({ db, shop }: At): Promise<Row[]> {
     rated: text(p.fit?.ratedAmps),
     proof: p.fit?.proof ?? '',
     price: p.priceMinor === null ? '' : String(p.priceMinor / 100),
-    onHand: text(stock.get(p.id)),
+    onHand: text(lies.get(p.id)?.find((l) => l.storeId === null)?.onHand),
   }))
 }
 

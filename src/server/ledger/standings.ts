@@ -56,13 +56,13 @@ export async function standingOfPart(db: Reader, partId: PartId, sinceMs: number
     db,
     and(
       inArray(ledgerEvent.partId, [partId]),
-      or(gte(ledgerEvent.happenedMs, sinceMs), inArray(ledgerEvent.kind, ['counted'])),
+      or(gte(ledgerEvent.happenedMs, sinceMs), inArray(ledgerEvent.kind, ['counted', 'carried'])),
     ),
   )
   return standings.filter((s) => 'partId' in s.fact && s.fact.partId === partId)
 }
 
-/** What was counted on and delivered to the shelves of some parts since. */
+/** What was counted on, delivered to and carried between the shelves of some parts since. */
 export async function standingOfShelves(
   db: Reader,
   partIds: readonly PartId[],
@@ -70,7 +70,10 @@ export async function standingOfShelves(
 ): Promise<Map<string, Standing[]>> {
   const byPart = new Map<string, Standing[]>()
   if (partIds.length === 0) return byPart
-  const where = and(inArray(ledgerEvent.partId, [...partIds]), inArray(ledgerEvent.kind, ['counted', 'received']))
+  const where = and(
+    inArray(ledgerEvent.partId, [...partIds]),
+    inArray(ledgerEvent.kind, ['counted', 'received', 'carried']),
+  )
   for (const standing of await standingWhere(db, where)) {
     if (!('partId' in standing.fact) || !standing.fact.partId || standing.happenedMs < sinceMs) continue
     byPart.set(standing.fact.partId, [...(byPart.get(standing.fact.partId) ?? []), standing])

@@ -1,4 +1,4 @@
-import { type CarrierId, type StationId } from '@core/ids/id.ts'
+import { type CarrierId, type StationId, type StoreId } from '@core/ids/id.ts'
 import { type Position } from '@core/path/columns.ts'
 import { and, asc, desc, eq, gte, inArray, lt, type SQL } from 'drizzle-orm'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
@@ -14,7 +14,7 @@ import { knowledgeNow } from '@server/knowledge/now.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { chainsWhere } from '@server/ledger/chains.ts'
 import { fromRow, occurrenceOf, type EventRow } from '@server/ledger/lines.ts'
-import { loadShop, type ShopModel, type ShopPlaces, type ShopFit } from '@server/shopmodel/model.ts'
+import { loadShop, storeName, type ShopModel, type ShopPlaces, type ShopFit } from '@server/shopmodel/model.ts'
 import { addDays, dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { isOwn } from './correct.ts'
 import { isReadLine, isToRead } from './toread.ts'
@@ -193,6 +193,8 @@ export const NO_NAMES: LineNames = {
   carrier: null,
   cause: null,
   scope: null,
+  place: null,
+  from: null,
   unit: null,
 }
 
@@ -208,7 +210,14 @@ function namesIn(fact: Fact, names: Names): LineNames {
     spool: names.spools.get(spoolOf(fact) ?? '') ?? null,
     carrier: names.carriers.get(carrierOf(fact) ?? '') ?? null,
     cause: fact.kind === 'explained' ? whatItWas(fact, names) : null,
+    ...placesIn(fact, shop),
   }
+}
+
+function placesIn(fact: Fact, shop: ShopPlaces): Partial<LineNames> {
+  const nameOf = (id: StoreId | null | undefined) => storeName(id ?? null, shop)
+  if (fact.kind === 'counted' || fact.kind === 'received') return { place: nameOf(fact.storeId) }
+  return fact.kind === 'carried' ? { place: nameOf(fact.toStoreId), from: nameOf(fact.fromStoreId) } : {}
 }
 
 /** What it was; of what is only seen, that. */

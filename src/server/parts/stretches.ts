@@ -3,7 +3,7 @@ import { type KindKey } from '@core/path/columns.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { asc, eq, gte } from 'drizzle-orm'
 import { type Standing } from '@core/ledger/resolve.ts'
-import { longestRun, takenByCounts, takenByTin, type Taken } from '@core/parts/taken.ts'
+import { longestRun, takenByTin, takenFromPlaces, type ShelfSaid, type Taken } from '@core/parts/taken.ts'
 import { part, stockNow, tinWeighing } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { standingOfShelves } from '@server/ledger/standings.ts'
@@ -19,7 +19,7 @@ export interface Evidence extends Taken {
 /** Shelves counted at least twice: what left each, put together per kind. */
 export async function shelfStretches(db: Reader, sinceMs: number): Promise<Evidence[]> {
   const parts = await db
-    .select({ id: part.id, kindKey: part.kindKey })
+    .selectDistinct({ id: part.id, kindKey: part.kindKey })
     .from(stockNow)
     .innerJoin(part, eq(part.id, stockNow.partId))
   const shelves = await standingOfShelves(
@@ -37,7 +37,7 @@ export async function shelfStretches(db: Reader, sinceMs: number): Promise<Evide
 
 /** Of each part whose shelf was counted at least twice: what left it. */
 export async function takenByShelf(db: Reader, sinceMs: number): Promise<Map<PartId, Taken>> {
-  const parts = await db.select({ id: stockNow.partId }).from(stockNow)
+  const parts = await db.selectDistinct({ id: stockNow.partId }).from(stockNow)
   const ids = parts.map((p) => p.id)
   const shelves = await standingOfShelves(db, ids, sinceMs)
   return new Map(
@@ -53,13 +53,16 @@ interface Shelf {
   taken: Taken
 }
 
-function shelfOf(standing: readonly Standing[]): Taken | null {
-  const of = (kind: 'counted' | 'received') =>
-    standing.flatMap(({ fact, happenedMs }) =>
-      fact.kind === kind ? [{ atMs: happenedMs, quantity: fact.quantity }] : [],
-    )
-  return longestRun(takenByCounts({ counts: of('counted'), received: of('received') }))
-}
+const shelfOf = (standing: readonly Standing[]): Taken | null =>
+  takenFromPlaces(
+    standing.flatMap(({ fact, happenedMs: atMs }): ShelfSaid[] => {
+      if (fact.kind === 'counted' || fact.kind === 'received')
+        return [{ said: fact.kind, at: fact.storeId ?? '', quantity: fact.quantity, atMs }]
+      if (fact.kind !== 'carried') return []
+      const { fromStoreId, toStoreId, quantity } = fact
+      return [{ said: 'carried', from: fromStoreId ?? '', to: toStoreId ?? '', quantity, atMs }]
+    }),
+  )
 
 /** Shelves of one kind are counted on one round: those counted over the same days as the longest of them speak together. */
 function together(kindKey: KindKey, shelves: readonly Shelf[]): Evidence {

@@ -1,16 +1,16 @@
 import { eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { LOSS_GUESS } from '@core/life/loggingshare.ts'
-import { makeId, type PartId } from '@core/ids/id.ts'
+import { makeId, type PartId, type StoreId } from '@core/ids/id.ts'
 import { type Fact } from '@core/ledger/event.ts'
 import { type countRequest, type receivedRequest, type SupplyAnswer, type tinRequest } from '@contract/parts.ts'
 import { area, part, partKind, tinWeighing } from '@server/db/schema.ts'
 import { insertMany, type Reader } from '@server/db/db.ts'
 import { mustLead, type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
-import { type Writing } from '@server/write/act.ts'
+import { type SaidAct, type Writing } from '@server/write/act.ts'
 import { changing } from '@server/write/changing.ts'
-import { loadShop } from '@server/shopmodel/model.ts'
+import { loadShop, mustHaveStore } from '@server/shopmodel/model.ts'
 import { dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { LOOK_BACK_MS } from './shares.ts'
 import { readSupplyOf } from './sharestore.ts'
@@ -49,19 +49,26 @@ export const countShelves = (deps: Deps, who: Who, r: z.infer<typeof countReques
   changing(deps, who, {
     key: r.key,
     change: { of: 'counted', parts: r.counts.length },
-    work: (_, w) =>
-      sayOfParts(
+    work: async (_, w) => {
+      const where = await placeOf(w, r.storeId)
+      return sayOfParts(
         w,
-        r.counts.map((c) => ({ kind: 'counted', partId: c.partId, quantity: c.quantity })),
-      ),
+        r.counts.map((c) => ({ kind: 'counted', partId: c.partId, quantity: c.quantity, ...where })),
+      )
+    },
   })
+/** Which place is meant; without one it is the main one, and the fact says nothing of it. */
+async function placeOf(w: Writing, storeId: StoreId | null | undefined): Promise<{ storeId?: StoreId }> {
+  return storeId ? { storeId: mustHaveStore(await w.shop(), storeId).id } : {}
+}
 
 /** A delivery, put on the shelf. */
 export const receiveParts = (deps: Deps, who: Who, r: z.infer<typeof receivedRequest>) =>
   changing(deps, who, {
     key: r.key,
     change: { of: 'received' },
-    work: (_, w) => sayOfParts(w, [{ kind: 'received', partId: r.partId, quantity: r.quantity }]),
+    work: async (_, w) =>
+      sayOfParts(w, [{ kind: 'received', partId: r.partId, quantity: r.quantity, ...(await placeOf(w, r.storeId)) }]),
   })
 
 /** What some parts are ordered by; those that are not there are left out. */
@@ -85,8 +92,13 @@ async function sayOfParts(w: Writing, facts: (Fact & { partId: PartId })[]): Pro
     w.tx,
     facts.map((f) => f.partId),
   )
-  w.say({ kind: 'supply', lines: facts.map((fact) => ({ fact, stationId: null, happenedMs: w.deps.now() })) })
+  w.say(supplyAct(w.deps, facts))
 }
+/** What is said of shelves, now. */
+export const supplyAct = (deps: Pick<Deps, 'now'>, facts: readonly Fact[]): SaidAct => ({
+  kind: 'supply',
+  lines: facts.map((fact) => ({ fact, stationId: null, happenedMs: deps.now() })),
+})
 
 /** An area's tin of old parts on the scale. Weighed again on the same day, the later weighing holds. */
 export const weighTin = (deps: Deps, who: Who, r: z.infer<typeof tinRequest>) =>

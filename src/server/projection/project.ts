@@ -80,7 +80,7 @@ export async function project(tx: Tx, touched: Touched, shop: ShopModel): Promis
     mount: mounts,
     ...carriers,
     ...stations,
-    stockNow: await projectStock(tx, touched.partIds),
+    stockNow: await projectStock(tx, touched.partIds, shop),
     spoolNow: spools,
   }
 }

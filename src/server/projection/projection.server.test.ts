@@ -8,10 +8,8 @@ import { ledgerEvent, life, positionNow, stationNow } from '@server/db/schema.ts
 import { transact } from '@server/db/db.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
 import { isSame } from '@server/projection/sync.ts'
-import { stockFrom } from '@server/projection/stock.ts'
 import { stoppedMinutes } from '@server/projection/stationrows.ts'
 import { makeSchedule } from '@core/clock/schedule.ts'
-import { type Standing } from '@core/ledger/resolve.ts'
 import {
   driftOf,
   LEAD,
@@ -179,30 +177,6 @@ describe('what is compared', () => {
     expect(isSame({ a: '1' }, { a: 1 })).toBe(false)
     expect(isSame(1000, 1000.1)).toBe(false)
   })
-})
-
-describe('stock', () => {
-  const standing = (happenedMs: number, fact: Record<string, unknown>): Standing =>
-    ({
-      eventId: 'ev_1',
-      loggedMs: happenedMs,
-      happenedMs,
-      precision: 'exact',
-      stationId: null,
-      fact: { partId: 'part_1', ...fact },
-    }) as unknown as Standing
-  it('is the last count, plus what came, less what was put on since', () => {
-    const said = [
-      standing(1, { kind: 'counted', quantity: 50 }),
-      standing(2, { kind: 'fitted', count: 3, entryAge: 'new' }),
-      standing(5, { kind: 'counted', quantity: 20 }),
-      standing(6, { kind: 'received', quantity: 10 }),
-      standing(7, { kind: 'fitted', count: 2, entryAge: 'new' }),
-    ]
-    expect(stockFrom(said)).toEqual({ onHand: 28, countedMs: 5 })
-  })
-  it('without a count is not known', () =>
-    expect(stockFrom([standing(6, { kind: 'received', quantity: 10 })])).toBeNull())
 })
 
 describe('minutes stood', () => {

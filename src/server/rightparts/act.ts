@@ -17,7 +17,7 @@ import {
   type tagRequest,
 } from '@contract/rightparts.ts'
 import { and, eq } from 'drizzle-orm'
-import { keptFinding, stockNow } from '@server/db/schema.ts'
+import { keptFinding } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { type Deps, type Who } from '@server/call/context.ts'
 import { DomainError } from '@server/problem/problem.ts'
@@ -25,6 +25,7 @@ import { carrierAt } from '@server/write/place.ts'
 import { AUDIT, THERE_OR_NOT } from '@core/walk/audit.ts'
 import { logFacts } from '@server/write/facts.ts'
 import { changing, OK } from '@server/write/changing.ts'
+import { readOnHand } from '@server/projection/stock.ts'
 import { loadShop, type ShopModel, type ShopFit } from '@server/shopmodel/model.ts'
 import { checkPlace, ofWhat } from '@server/gunnow/findings.ts'
 import { hungOne } from '@server/gunnow/hung.ts'
@@ -186,8 +187,7 @@ export async function issue(deps: Deps, who: Who, r: z.output<typeof issueReques
     check: async (tx, shop) => mustFit(tx, shop, r),
     factsOf: () => [{ kind: 'issued', partId: r.partId, quantity: r.quantity }],
   })
-  const [stock] = await deps.db.select().from(stockNow).where(eq(stockNow.partId, r.partId))
-  return { partId: r.partId, onHand: stock?.onHand ?? null }
+  return { partId: r.partId, onHand: (await readOnHand(deps.db)).get(r.partId) ?? null }
 }
 
 async function mustFit(tx: Reader, shop: ShopModel, r: { stationId: StationId; partId: PartId }): Promise<void> {

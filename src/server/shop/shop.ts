@@ -2,11 +2,12 @@ import { asc } from 'drizzle-orm'
 import { type ShopAnswer } from '@contract/shop.ts'
 import { NOTHING_BUILT } from '@core/shop/built.ts'
 import { carriersAt } from '@server/gunnow/setup.ts'
-import { carrier, holiday, houseRule, part, person, stationNow, stockNow } from '@server/db/schema.ts'
+import { carrier, holiday, houseRule, part, person, stationNow } from '@server/db/schema.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { suggestedLimits } from '@core/catalogue/limits.ts'
 import { type LifeUnit } from '@core/path/columns.ts'
 import { keptKey, readKept, type KeptFits } from '@server/lifekept/kept.ts'
+import { readOnHand } from '@server/projection/stock.ts'
 import { peopleLines } from '@server/people/people.ts'
 import { type ShiftOfWeek } from '@server/time/calendar.ts'
 import {
@@ -23,12 +24,12 @@ import {
 export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
-  const [nows, carriers, rules, parts, stock, holidays, people, lines, fits] = await Promise.all([
+  const [nows, carriers, rules, parts, onHand, holidays, people, lines, fits] = await Promise.all([
     deps.db.select().from(stationNow),
     deps.db.select().from(carrier),
     deps.db.select().from(houseRule),
     deps.db.select().from(part).orderBy(asc(part.code)),
-    deps.db.select().from(stockNow),
+    readOnHand(deps.db),
     deps.db.select().from(holiday),
     deps.db.select().from(person),
     peopleLines(deps, who),
@@ -36,7 +37,6 @@ export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
   ])
   const byId = new Map(carriers.map((c) => [c.id, c]))
   const nowOf = new Map(nows.map((n) => [n.stationId, n]))
-  const onHand = new Map(stock.map((s) => [s.partId, s.onHand]))
   const nameOf = new Map(people.map((p) => [p.id, p.name]))
   const money = isLead(who)
   return {

@@ -21,6 +21,7 @@ import { rebuild } from '@server/projection/rebuild.ts'
  */
 export const TRUTH: readonly MySqlTable[] = [
   schema.site,
+  schema.store,
   schema.area,
   schema.stationClass,
   schema.station,

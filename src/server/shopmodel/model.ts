@@ -1,4 +1,12 @@
-import { type AreaId, type CarrierId, type FamilyId, NO_ID, type PartId, type StationId } from '@core/ids/id.ts'
+import {
+  type AreaId,
+  type CarrierId,
+  type FamilyId,
+  NO_ID,
+  type PartId,
+  type StationId,
+  type StoreId,
+} from '@core/ids/id.ts'
 import { type KindKey } from '@core/path/columns.ts'
 import { kgPerArcHour } from '@core/spools/wire.ts'
 import { builtOf, NOTHING_BUILT, type Built } from '@core/shop/built.ts'
@@ -18,6 +26,7 @@ import {
   type site,
   type station,
   type stationClass,
+  type store,
   type tryout,
   type wire,
 } from '@server/db/schema.ts'
@@ -33,6 +42,7 @@ export type StationRow = typeof station.$inferSelect
 export type KindRow = typeof partKind.$inferSelect
 export type RuleRow = typeof houseRule.$inferSelect
 export type PartRow = typeof part.$inferSelect
+export type StoreRow = typeof store.$inferSelect
 export interface ClockSetup {
   schedule: Schedule | null
   kgPerArcHour: number | null
@@ -46,6 +56,10 @@ export interface ShopPlaces {
   stationOfCarrier: Map<CarrierId, StationId>
   carrierOfStation: Map<StationId, CarrierId>
   classes: Map<string, typeof stationClass.$inferSelect>
+  /** Places where parts lie besides the main one. */
+  stores: StoreRow[]
+  /** Which of them serves a place; null: the main one. */
+  storeOf: (stationId: StationId) => StoreId | null
 }
 /** Kinds of parts, and the minutes they take. */
 export interface ShopKinds {
@@ -134,7 +148,7 @@ function modelOf(tables: ShopTables, { revision, totals, shops, nowMs }: ModelAt
   const [only] = sites
   if (!only)
     throw new DomainError('not-found', 'The shop has no name yet.', ['Open the first page and say what it is called.'])
-  const [places, wireById] = [placesOf({ areas, stations, classes, carriers: more[5] }), byId(wires)]
+  const [places, wireById] = [placesOf({ areas, stations, classes, carriers: more[5], stores: more[7] }), byId(wires)]
   const built = builtBy(places)
   const school = schoolOf(calendar)
   const input = { zone: only.zone, shifts: patterns, holidays: school.holidays.map((h) => h.day) }
@@ -190,14 +204,19 @@ function placesOf(of: {
   stations: StationRow[]
   classes: readonly (typeof stationClass.$inferSelect)[]
   carriers: readonly { id: CarrierId; stationId: StationId | null }[]
+  stores: StoreRow[]
 }): ShopPlaces {
+  const stationById = byId(of.stations)
+  const storeOfArea = new Map(of.areas.map((a) => [a.id, a.storeId]))
   return {
     areas: of.areas,
     stations: of.stations,
-    stationById: byId(of.stations),
+    stationById,
     stationOfCarrier: new Map(of.carriers.map((c) => [c.id, c.stationId ?? NO_ID])),
     carrierOfStation: new Map(of.carriers.map((c) => [c.stationId ?? NO_ID, c.id])),
     classes: new Map(of.classes.map((c) => [c.key, c])),
+    stores: of.stores,
+    storeOf: (stationId) => storeOfArea.get(stationById.get(stationId)?.areaId ?? NO_ID) ?? null,
   }
 }
 function builtBy({ areas, stationById }: ShopPlaces): ShopFit['built'] {
@@ -309,3 +328,12 @@ export function mustHaveArea(shop: Pick<ShopPlaces, 'areas'>, areaId: AreaId | u
   if (areaId && !shop.areas.some((a) => a.id === areaId))
     throw new DomainError('not-found', 'There is no such area.', ['Choose one of those shown.'])
 }
+/** A place where parts lie; one that is not there, or was given up, is refused. */
+export function mustHaveStore({ stores }: Pick<ShopPlaces, 'stores'>, id: StoreId): StoreRow {
+  const row = stores.find((s) => s.id === id && s.isActive)
+  if (!row) throw new DomainError('not-found', 'There is no such place for parts.', ['Choose one of those shown.'])
+  return row
+}
+/** What a place where parts lie is called; null: the main one. */
+export const storeName = (id: StoreId | null, { stores }: Pick<ShopPlaces, 'stores'>): string | null =>
+  id === null ? null : (stores.find((s) => s.id === id)?.name ?? null)

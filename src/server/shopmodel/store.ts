@@ -17,6 +17,7 @@ import {
   site,
   station,
   stationClass,
+  store,
   tryout,
   wire,
 } from '@server/db/schema.ts'
@@ -46,6 +47,7 @@ function readTables(db: Reader) {
     db.select().from(keptFinding),
     db.select({ id: carrier.id, stationId: carrier.stationId }).from(carrier).where(eq(carrier.type, 'station')),
     db.select().from(tryout).where(isNull(tryout.toMs)),
+    db.select().from(store).orderBy(asc(store.name)),
   ])
 }
 export type ShopTables = Awaited<ReturnType<typeof readTables>>

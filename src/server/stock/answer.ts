@@ -22,6 +22,7 @@ import { groupBy, loadShop, stopGroupOf, type PartRow, type ShopModel } from '@s
 import { type ShopStore } from '@server/shopmodel/store.ts'
 import { wallToMsOrNext } from '@server/time/wall.ts'
 import { hoursAhead, readyGuns, usedParts, type Used } from './gather.ts'
+import { liesTold, storesTold } from './fill.ts'
 import { readShelves, type Shelf, type Shelves } from './onshelf.ts'
 import { learntLead, orderTold, readOrders, toCome, type LearntLead, type Order } from './orders.ts'
 
@@ -71,6 +72,7 @@ export async function stockNowAnswer(deps: StockDeps, until: string | undefined)
     suppliers: [...at.suppliers.values()].map(({ id, name, leadDays, orderMinor, columns, learnt }) => ({
       ...{ id, name, leadDays, orderMinor, columns, learnt },
     })),
+    stores: storesTold(parts, at),
     tiedUpMinor: told.reduce((sum, p) => sum + (p.advice?.tiedUpMinor ?? 0), 0),
     fewer: fewerOf(parts, at),
     orphans: orphansOf(used, at),
@@ -117,6 +119,8 @@ interface Worked {
   forecast: Forecast | null
   advice: Advice | null
   offers: Asked[]
+  shelf: Shelf | null
+  seen: ReturnType<Shelves['seen']>
   line: StockPart | null
 }
 /** One part number; without guns, without a count and without an order there is nothing to say of it. */
@@ -138,7 +142,7 @@ function partOf(used: Used, at: At): Worked {
     })
   const isKnown = used.stations.length > 0 || shelf !== null || coming.length > 0 || seen !== null
   const line = isKnown ? lineOf(used, { at, shelf, seen, coming, forecast, advice, offers }) : null
-  return { used, forecast, advice, offers, line }
+  return { used, forecast, advice, offers, shelf, seen, line }
 }
 
 function forecastOf(used: Used, seen: ReturnType<Shelves['seen']>, { kept }: At): Forecast | null {
@@ -228,6 +232,7 @@ function lineOf(used: Used, of: LineAt): StockPart {
     wireSizeMm: part.wireSizeMm,
     onHand: shelf?.onHand ?? null,
     countedMs: shelf?.countedMs ?? null,
+    lies: liesTold(shelf, at.shop),
     likely: shelf ? likelyTold(shelf) : null,
     coming: coming.map(({ quantity, dueMs }) => ({ quantity, dueMs, isLate: dueMs < at.nowMs })),
     ...{ inUse: used.stations.length, untold: used.untold, ready: readyFor(used, at) },

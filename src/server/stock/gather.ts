@@ -1,4 +1,4 @@
-import { type FamilyId, type PartId, type StationId } from '@core/ids/id.ts'
+import { type FamilyId, type PartId, type StationId, type StoreId } from '@core/ids/id.ts'
 import { ranOn } from '@core/clock/clock.ts'
 import { workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { linerAskedBy } from '@core/liner/clauses.ts'
@@ -24,6 +24,8 @@ import { stopGroupOf, type PartRow, type ShopModel } from '@server/shopmodel/mod
 export interface Used {
   part: PartRow
   inUse: InUse[]
+  /** The same, by the place for parts that serves the gun; the main one has none. */
+  inUseAt: Map<StoreId, InUse[]>
   stations: StationId[]
   /** Of these no life or no use is known. */
   untold: number
@@ -42,7 +44,7 @@ export async function usedParts(db: Reader, shop: ShopModel, nowMs: number): Pro
   const used = new Map<PartId, Used>(
     [...shop.partById.values()].map((part) => [
       part.id,
-      { part, inUse: [], stations: [], untold: 0, paces: [], source: null },
+      { part, inUse: [], inUseAt: new Map(), stations: [], untold: 0, paces: [], source: null },
     ]),
   )
   for (const s of surveyed) {
@@ -60,6 +62,8 @@ export async function usedParts(db: Reader, shop: ShopModel, nowMs: number): Pro
       if (!here) of.untold++
       else {
         of.inUse.push(here)
+        const storeId = shop.storeOf(s.station.id)
+        if (storeId) of.inUseAt.set(storeId, [...(of.inUseAt.get(storeId) ?? []), here])
         const of28 = pace(s.station.id, EXACT_DAYS)
         if (of28 !== null) of.paces.push(of28)
         of.source = fit.source

@@ -1,15 +1,16 @@
-import { type PartId } from '@core/ids/id.ts'
+import { type AreaId, type PartId, type StoreId } from '@core/ids/id.ts'
 import { type ShareBand } from '@core/life/facts.ts'
 import { takenByPurchases } from '@core/parts/taken.ts'
 import { type Seen } from '@core/stock/forecast.ts'
+import { allTogether, type LiesAt } from '@core/stock/onhand.ts'
 import { Z_90 } from '@core/stats/normal.ts'
 import { DAY_MS } from '@core/units/time.ts'
-import { stockNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { lastMonthOf, monthsOf, readPurchases } from '@server/parts/purchases.ts'
 import { LOOK_BACK_MS, putOn, type PutOn } from '@server/parts/shares.ts'
 import { readSupplyOf, shareOf } from '@server/parts/sharestore.ts'
 import { takenByShelf } from '@server/parts/stretches.ts'
+import { readLies } from '@server/projection/stock.ts'
 import { type PartRow, type ShopModel } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
 
@@ -21,6 +22,8 @@ export interface Shelf {
   mean: number
   sd: number
   share: number
+  /** Place by place. */
+  lies: readonly LiesAt[]
 }
 export interface Shelves {
   of: (part: PartRow) => Shelf | null
@@ -31,27 +34,29 @@ export interface Shelves {
 export async function readShelves(db: Reader, shop: ShopModel, nowMs: number): Promise<Shelves> {
   const sinceMs = nowMs - LOOK_BACK_MS
   const kinds = [...new Set([...shop.partById.values()].map((p) => p.kindKey))]
-  const [rows, taken, { shares }, put, bought] = await Promise.all([
-    db.select().from(stockNow),
+  const [lies, taken, { shares }, put, bought] = await Promise.all([
+    readLies(db),
     takenByShelf(db, sinceMs),
     readSupplyOf(db, shop, nowMs),
     putOn(db, shop, { kinds, sinceMs }),
     readPurchases(db, { zone: shop.site.zone, nowMs, months: MONTHS }),
   ])
-  const kept = new Map(rows.map((r) => [r.partId, r]))
+  const areaStore = new Map(shop.areas.map((a) => [a.id, a.storeId]))
   const putOf = byPart(put)
   const { zone } = shop.site
   const lastMonth = lastMonthOf(bought, { zone, nowMs })
   return {
     of: (part) => {
-      const row = kept.get(part.id)
-      if (!row) return null
-      const { onHand, countedMs } = row
+      const at = lies.get(part.id) ?? []
+      const all = allTogether(at)
+      if (!all) return null
       const band = shareOf(shares, { areaId: null, kindKey: part.kindKey })
-      const logged = (putOf.get(part.id) ?? [])
-        .filter((p) => p.atMs > (countedMs ?? 0))
-        .reduce((n, p) => n + p.count, 0)
-      return { onHand, countedMs: countedMs ?? 0, ...likelyOf(onHand, logged, band), share: band.value }
+      const logged = at.reduce(
+        (sum, { storeId, countedMs }) =>
+          sum + loggedAt(putOf.get(part.id) ?? [], { storeId, countedMs, at, areaStore }),
+        0,
+      )
+      return { ...all, ...likelyOf(all.onHand, logged, band), share: band.value, lies: at }
     },
     seen: (part) => {
       const counted = taken.get(part.id)
@@ -62,6 +67,29 @@ export async function readShelves(db: Reader, shop: ShopModel, nowMs: number): P
       return told && dayOf(zone, told.fromMs) < dayOf(zone, told.toMs) ? { ...seenOf(told), by: 'bought' } : null
     },
   }
+}
+
+/** Put on since a place was counted, by guns that get theirs there: where nothing of it lies at an area's own place, the main one serves it. */
+function loggedAt(
+  put: readonly PutOn[],
+  {
+    storeId,
+    countedMs,
+    at,
+    areaStore,
+  }: Pick<LiesAt, 'storeId' | 'countedMs'> & {
+    at: readonly LiesAt[]
+    areaStore: ReadonlyMap<AreaId, StoreId | null>
+  },
+): number {
+  const isOnly = at.length === 1
+  const servedBy = (areaId: AreaId | null) => {
+    const own = (areaId && areaStore.get(areaId)) ?? null
+    return at.some((l) => l.storeId === own) ? own : null
+  }
+  return put
+    .filter((p) => p.atMs > countedMs && (isOnly || servedBy(p.areaId) === storeId))
+    .reduce((n, p) => n + p.count, 0)
 }
 
 const seenOf = (t: { fromMs: number; toMs: number; taken: number; sdTaken: number }): Seen => ({

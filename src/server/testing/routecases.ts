@@ -171,6 +171,12 @@ const BODIES: Record<string, (at: At) => object> = {
     ...{ partId: 'part_none', supplierId: 'supp_none', packOf: 1, bands: [{ from: 0, each: 5 }], isSure: true },
   }),
   '/parts/shelf': () => ({ partId: 'part_none', shelf: 'rack A' }),
+  '/parts/store': () => ({ name: 'Cell cupboard', fillDays: 7, areaIds: ['area_none'] }),
+  '/parts/store/closed': () => ({ storeId: 'store_none' }),
+  '/parts/carry': () => ({
+    ...{ fromStoreId: null, toStoreId: 'store_none' },
+    lines: [{ partId: 'part_none', quantity: 1 }],
+  }),
   '/parts/order': () => ({ supplierId: 'supp_none', lines: [{ partId: 'part_none', quantity: 1 }] }),
   '/parts/order/received': () => ({ orderId: 'order_none', lines: [{ partId: 'part_none', quantity: 1 }] }),
   '/parts/order/closed': () => ({ orderId: 'order_none' }),

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { type KitAnswer, type KitLineAnswer } from '@contract/stock.ts'
 import { shortDate } from '@web/format/times.ts'
-import { listed, lower } from '@web/format/words.ts'
+import { listed, lower, MAIN_PLACE } from '@web/format/words.ts'
 import { useGroups } from '@web/classes/queries.ts'
 import { PickOne } from '@web/kit/Field.tsx'
 import { Bare } from '@web/kit/Keys.tsx'
@@ -88,6 +88,12 @@ const forWords = ({ guns, forClass = 0 }: KitLineAnswer): string =>
     .filter(Boolean)
     .join('; ')
 
+/** "Cell cupboard 2, rack A 1". */
+const fromWords = ({ from, shelf }: KitLineAnswer): string =>
+  from.length === 0
+    ? (shelf ?? 'nobody said where')
+    : listed(from.map((f) => `${f.store ?? shelf ?? MAIN_PLACE}${from.length > 1 ? ` ${f.quantity}` : ''}`))
+
 function Pack(props: { kits: KitAnswer; isForName: string | null; isLead: boolean; onDone: () => void }) {
   const { kits, isForName } = props
   const pack = useSave('/parts/kit')
@@ -112,7 +118,7 @@ function Pack(props: { kits: KitAnswer; isForName: string | null; isLead: boolea
           <li key={l.partId}>
             <label>
               <span>
-                <strong>{l.shelf ?? 'nobody said where'}</strong> {l.code}{' '}
+                <strong>{fromWords(l)}</strong> {l.code}{' '}
                 <span className="dim">
                   {l.name}, {forWords(l)}
                 </span>

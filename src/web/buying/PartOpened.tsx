@@ -1,28 +1,14 @@
 import { useEffect, useRef, useState } from 'react'
-import { Button, Table } from 'react-bootstrap'
+import { Table } from 'react-bootstrap'
 import { type OfferLine, type StockAnswer, type StockPart } from '@contract/stock.ts'
 import { aboutMoney, type Units } from '@web/format/numbers.ts'
-import { shortDate } from '@web/format/times.ts'
 import { capital, inN } from '@web/format/words.ts'
 import { Bare } from '@web/kit/Keys.tsx'
-import { quantity, useReadForm, words } from '@web/kit/readform.ts'
 import { Sideways } from '@web/kit/Sideways.tsx'
-import { Trouble } from '@web/kit/Trouble.tsx'
-import { QuantityField, TypedField } from '@web/kit/TypedField.tsx'
-import { useSave } from '@web/shopmodel/queries.ts'
 import { HandOut } from './HandOut.tsx'
+import { Here } from './Here.tsx'
 import { OfferForm } from './OfferForm.tsx'
-import {
-  buyBecause,
-  partOfCode,
-  buyWords,
-  hereWords,
-  leadWords,
-  needBecause,
-  needWords,
-  nowOrWait,
-  priceWords,
-} from './buyingwords.ts'
+import { buyBecause, buyWords, leadWords, needBecause, needWords, nowOrWait, priceWords } from './buyingwords.ts'
 
 interface Props {
   part: StockPart
@@ -56,94 +42,6 @@ export function PartOpened(props: Props) {
       </div>
       <Offers {...props} />
     </section>
-  )
-}
-
-function Here({ part, at, isScanned, onOpen }: Props) {
-  const count = useSave('/parts/count')
-  const came = useSave('/parts/received')
-  const form = useReadForm({ n: quantity({ of: 'count', from: 0 }) }, { n: '' })
-  // An empty field is no fault until somebody sends it: left with a tap elsewhere, nothing may move under the finger.
-  // Empty at once: the next label may be scanned before the answer is there. What was not taken stands there again.
-  const send = form.submit(({ n }) => {
-    if (n === null) return form.refuse('n', 'How many are there?')
-    form.begin({ n: '' })
-    count.mutate({ counts: [{ partId: part.partId, quantity: n }] }, { onError: () => form.put('n', String(n)) })
-  })
-  useEffect(() => {
-    if (isScanned) document.getElementById('stock-n')?.focus()
-  }, [isScanned])
-  // The next bin's label, scanned into the field.
-  const next = (event: React.KeyboardEvent) => {
-    if (event.key !== 'Enter') return
-    const scanned = partOfCode(at.parts, form.typed('n'))
-    if (!scanned) return
-    event.preventDefault()
-    form.begin({ n: '' })
-    onOpen(scanned.partId)
-  }
-  const arrive = form.submit(({ n }) => {
-    if (n === null) return form.refuse('n', 'How many came?')
-    if (n < 1) return form.refuse('n', 'A delivery of none puts nothing on the shelf.')
-    form.begin({ n: '' })
-    came.mutate({ partId: part.partId, quantity: n }, { onError: () => form.put('n', String(n)) })
-  })
-  return (
-    <div>
-      <h3>Here</h3>
-      <p>{hereWords(part, at)}</p>
-      {part.coming.map((c) => (
-        <p key={c.dueMs}>
-          {c.quantity} more{' '}
-          {c.isLate ? (
-            <strong>should have come {shortDate(c.dueMs, at.zone)}</strong>
-          ) : (
-            `due ${shortDate(c.dueMs, at.zone)}`
-          )}
-          .
-        </p>
-      ))}
-      <form className="stock-count" noValidate onSubmit={send} onKeyDown={next}>
-        <QuantityField form={form} name="n" id="stock-n" label="how many" />
-        <Button type="submit" variant="chalk" disabled={count.isPending}>
-          Counted
-        </Button>
-        <Button variant="outline-chalk" disabled={came.isPending} onClick={arrive}>
-          Came in
-        </Button>
-      </form>
-      <Trouble problem={count.error ?? came.error} />
-      <Lies part={part} />
-    </div>
-  )
-}
-
-/** Where it lies, and how many go there. */
-function Lies({ part }: { part: StockPart }) {
-  const [isOpen, setOpen] = useState(false)
-  const save = useSave('/parts/shelf')
-  const form = useReadForm(
-    { shelf: words, shelfMost: quantity({ of: 'count', from: 1 }) },
-    { shelf: part.shelf ?? '', shelfMost: part.shelfMost === null ? '' : String(part.shelfMost) },
-  )
-  if (!isOpen)
-    return (
-      <p className="dim">
-        {part.shelf ? `Lies in: ${part.shelf}` : 'Nobody said where it lies'}
-        {part.shelfMost === null ? '' : `; ${part.shelfMost} go there`}.{' '}
-        <Bare onClick={() => setOpen(true)}>{part.shelf ? 'elsewhere' : 'say it'}</Bare>
-      </p>
-    )
-  const send = form.submit((read) => save.mutate({ partId: part.partId, ...read }, { onSuccess: () => setOpen(false) }))
-  return (
-    <form className="stock-count" noValidate onSubmit={send}>
-      <TypedField form={form} name="shelf" id="stock-shelf" label="lies in" maxLength={40} />
-      <QuantityField form={form} name="shelfMost" id="stock-most" label="go there at most" />
-      <Button type="submit" variant="chalk" disabled={save.isPending}>
-        Keep
-      </Button>
-      <Trouble problem={save.error} />
-    </form>
   )
 }
 

@@ -13,15 +13,16 @@ import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { Waiting } from '@web/kit/Waiting.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { CountShelves } from '@web/parts/CountShelves.tsx'
-import { useMe } from '@web/people/queries.ts'
+import { useIsLead, useMe } from '@web/people/queries.ts'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
 import { useShop } from '@web/shopmodel/queries.ts'
-import { absenceSentence, partOfCode, partsSentence } from './buyingwords.ts'
+import { absenceSentence, partOfCode, partsSentence, placeOptions } from './buyingwords.ts'
 import { Bins } from './Bins.tsx'
 import { FewerKinds, Orphans } from './Fewer.tsx'
 import { Kits } from './Kits.tsx'
 import { OnTheWay } from './OnTheWay.tsx'
 import { PartOpened } from './PartOpened.tsx'
+import { Stores } from './Stores.tsx'
 import { Suppliers } from './Suppliers.tsx'
 import { ToOrder } from './ToOrder.tsx'
 import { useStock } from './queries.ts'
@@ -33,6 +34,7 @@ export function PartsPage() {
   const me = useMe()
   const shop = useShop()
   const isPhone = useIsPhone()
+  const isLead = useIsLead()
   const units = me.data?.units ?? 'metric'
   const known = stock.data?.parts
   useEffect(() => {
@@ -90,11 +92,12 @@ export function PartsPage() {
       ) : null}
       <ToOrder at={at} onOpen={(partId) => put({ part: partId })} />
       <OnTheWay at={at} />
+      <Stores at={at} isLead={isLead} />
       <Kits />
       <TiedUp at={at} />
       <Orphans at={at} />
       <FewerKinds at={at} />
-      <Counting isFirst={at.parts.every((p) => p.onHand === null)} />
+      <Counting at={at} />
       <Suppliers at={at} isOwner={me.data?.person?.role === 'lead'} />
       {isPhone ? <PhoneMore /> : null}
     </main>
@@ -128,7 +131,8 @@ function TiedUp({ at }: { at: StockAnswer }) {
 }
 
 /** The whole shelf at once: folded away once there is a count. */
-function Counting({ isFirst }: { isFirst: boolean }) {
+function Counting({ at }: { at: StockAnswer }) {
+  const isFirst = at.parts.every((p) => p.onHand === null)
   const shop = useShop()
   const [isOpen, setOpen] = useState(false)
   if (!shop.data) return null
@@ -145,5 +149,5 @@ function Counting({ isFirst }: { isFirst: boolean }) {
         <Bare onClick={() => setOpen(true)}>Count the whole shelf</Bare>
       </p>
     )
-  return <CountShelves shop={shop.data} />
+  return <CountShelves shop={shop.data} places={placeOptions(at)} />
 }

@@ -1,8 +1,8 @@
 import { DAY_MS } from '@core/units/time.ts'
-import { type AdviceLine, type OfferLine, type StockAnswer, type StockPart } from '@contract/stock.ts'
+import { type AdviceLine, type OfferLine, type StockAnswer, type StockPart, type StoreAnswer } from '@contract/stock.ts'
 import { aboutMoney, money, twoFigures } from '@web/format/numbers.ts'
 import { shortDate } from '@web/format/times.ts'
-import { capital, countWord, inN, listed, lower } from '@web/format/words.ts'
+import { capital, countWord, inN, listed, lower, MAIN_PLACE } from '@web/format/words.ts'
 
 /** A part is short where it is likelier than not out before an order of today is in, or already nearly sure to be within it. */
 const SHORT_CHANCE = 0.2
@@ -96,6 +96,53 @@ export function hereWords(p: StockPart, at: Pick<StockAnswer, 'zone'>): string {
   return `${capital(byLog)}${counted}.${likely}${p.onHand < 0 ? ' Count it again.' : ''}`
 }
 const tens = (share: number) => `${Math.max(1, Math.round(share * 10))} in 10`
+
+/** The places where parts lie, to choose from; the main one first. */
+export const placeOptions = (at: Pick<StockAnswer, 'stores'>): [string, string][] => [
+  ['', MAIN_PLACE],
+  ...at.stores.map((s): [string, string] => [s.id, s.name]),
+]
+/** "8 on the main shelf; 6 at Cell cupboard (counted 2 Nov)", and what nobody counted; empty where all lie in one place. */
+export function placesWords(p: StockPart, at: Pick<StockAnswer, 'stores' | 'zone'>): string {
+  if (!p.lies.some((l) => l.storeId !== null)) return ''
+  const nameOf = (id: string | null) =>
+    id === null ? `on ${MAIN_PLACE}` : `at ${at.stores.find((s) => s.id === id)?.name ?? 'a place that is gone'}`
+  const each = p.lies.map((l) => {
+    const day = shortDate(l.countedMs, at.zone)
+    const since = p.countedMs !== null && day === shortDate(p.countedMs, at.zone) ? '' : ` (counted ${day})`
+    return `${l.onHand < 0 ? 'none by the log' : l.onHand} ${nameOf(l.storeId)}${since}`
+  })
+  const main = p.lies.some((l) => l.storeId === null)
+    ? ''
+    : ` Nobody counted ${MAIN_PLACE} for it: what lies there is left out.`
+  return `${capital(each.join('; '))}.${main}`
+}
+
+/** What to carry to a place, in a sentence; what will not last all the same is said. */
+export function fillWords(s: StoreAnswer): string {
+  const days = s.fillDays === 1 ? 'a day' : `${s.fillDays} days`
+  if (s.fill.length === 0) return 'nothing is kept there yet: count it there, or carry some to it.'
+  if (s.fill.every((f) => f.level === null)) return 'nobody can tell yet what its guns will take.'
+  const carry = s.fill.filter((f) => f.carry > 0)
+  const short = s.fill.filter((f) => f.level !== null && Math.max(0, f.onHand) + f.carry < f.level)
+  const first =
+    carry.length > 0
+      ? `for ${days} carry ${listed(carry.map((f) => `${f.carry} ${f.code}`))} there.`
+      : short.length === 0
+        ? `what is kept there lasts ${days}, 19 times in 20.`
+        : ''
+  const codes = listed(short.map((f) => `${f.code} (${f.level} wanted)`))
+  const last = short.length > 0 ? `${codes} will not last ${days}: ${MAIN_PLACE} has too few to spare.` : ''
+  return [first, last].filter(Boolean).join(' ')
+}
+/** Why so many: what its guns take, what lies there, what the main place has. */
+export function fillBecause(f: StoreAnswer['fill'][number]): string {
+  const there = `${Math.max(0, f.onHand)} there`
+  if (f.level === null) return `${there}; what its guns take nobody can tell yet`
+  const short =
+    f.main !== null && f.carry < f.level - Math.max(0, f.onHand) ? `, ${Math.max(0, f.main)} left on ${MAIN_PLACE}` : ''
+  return `${there}, ${f.level} wanted (its guns take about ${twoFigures(f.mean ?? 0)})${short}`
+}
 
 /** What will be asked for, and by what that is known. */
 export function needWords(p: StockPart, untilDays: number | null): string {

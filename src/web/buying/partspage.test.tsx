@@ -22,6 +22,14 @@ const order = {
     { partId: liner.partId, code: 'L-10', name: 'liner 1.0', quantity: 2, received: 2, eachMinor: 3100 },
   ],
 }
+const CUPBOARD = {
+  ...{ id: anId('store', 'store_1'), name: 'Cell cupboard', fillDays: 7, areaIds: [] },
+  fill: [{ partId: tip.partId, code: 'T-10', name: 'tip 1.0', onHand: 6, level: 12, mean: 8, carry: 5, main: 5 }],
+}
+const LIES = [
+  { storeId: null, onHand: 44, countedMs: tip.countedMs ?? 0 },
+  { storeId: CUPBOARD.id, onHand: 6, countedMs: NOW - 2 * 86_400_000 },
+]
 const NO_KITS = { nowMs: NOW, zone: 'UTC', lines: [], unknown: [], packed: [] }
 const show = (stock = sampleStock([tip, liner], { orders: [order] }), path = '/parts', more = {}) =>
   stage(<PartsPage />, { '/parts': stock, '/parts/kit': NO_KITS, ...more }, path)
@@ -86,6 +94,55 @@ describe('parts', () => {
     expect(saidOf(sent)).toEqual([
       ['/parts/count', { counts: [{ partId: tip.partId, quantity: 44 }] }],
       ['/parts/count', { counts: [{ partId: liner.partId, quantity: 7 }] }],
+    ])
+  })
+  it('lies in two places: said, counted where one stands, carried to the other', async () => {
+    const { user, findByRole, getByLabelText, getByRole, findByText, getByText, sent } = show(
+      sampleStock([{ ...tip, lies: LIES }], { stores: [CUPBOARD] }),
+    )
+    await findByText(/carry 5 T-10 there\. T-10 \(12 wanted\) will not last 7 days: the main shelf has too few/)
+    await user.click(await findByRole('button', { name: /^T-10, tip/ }))
+    getByText('44 on the main shelf; 6 at Cell cupboard (counted 21 Nov).')
+    await user.selectOptions(getByLabelText('where'), 'Cell cupboard')
+    await user.type(getByLabelText('how many'), '7')
+    await user.click(getByRole('button', { name: 'Counted' }))
+    await user.click(getByRole('button', { name: 'carry some to another place' }))
+    await user.click(getByRole('button', { name: 'Carried' }))
+    await findByText('How many?')
+    await user.type(getByLabelText('carry'), '4')
+    await user.selectOptions(getByLabelText('to'), 'the main shelf')
+    await user.click(getByRole('button', { name: 'Carried' }))
+    await findByText('They lie there already.')
+    await user.selectOptions(getByLabelText('from'), 'Cell cupboard')
+    await user.click(getByRole('button', { name: 'Carried' }))
+    await user.clear(getByLabelText('T-10: how many to carry to Cell cupboard'))
+    await user.type(getByLabelText('T-10: how many to carry to Cell cupboard'), '3')
+    await user.click(getByRole('button', { name: 'Carried there' }))
+    const [partId, store] = [tip.partId, CUPBOARD.id]
+    expect(saidOf(sent)).toEqual([
+      ['/parts/count', { counts: [{ partId, quantity: 7 }], storeId: store }],
+      ['/parts/carry', { fromStoreId: store, toStoreId: null, lines: [{ partId, quantity: 4 }] }],
+      ['/parts/carry', { fromStoreId: null, toStoreId: store, lines: [{ partId, quantity: 3 }] }],
+    ])
+  })
+  it('a place is named, filled for so many days, serves areas, and can be given up', async () => {
+    const { user, findByRole, findByText, getByLabelText, getByRole, sent } = show(
+      sampleStock([tip], { stores: [{ ...CUPBOARD, fill: [] }] }),
+    )
+    await findByText(/nothing is kept there yet/)
+    await user.click(getByRole('button', { name: 'one more place' }))
+    await user.click(getByRole('button', { name: 'Keep' }))
+    await findByText('What is it called?')
+    await user.type(getByLabelText('what it is called'), 'Drawer')
+    await user.clear(getByLabelText('filled up every so many days'))
+    await user.type(getByLabelText('filled up every so many days'), '3')
+    await user.click(getByRole('checkbox', { name: /Bay A/ }))
+    await user.click(getByRole('button', { name: 'Keep' }))
+    await user.click(await findByRole('button', { name: 'change' }))
+    await user.click(getByRole('button', { name: /Given up/ }))
+    expect(saidOf(sent)).toEqual([
+      ['/parts/store', { id: null, name: 'Drawer', fillDays: 3, areaIds: ['area_1'] }],
+      ['/parts/store/closed', { storeId: CUPBOARD.id }],
     ])
   })
   it('what is to be ordered goes by supplier, with numbers that can be others', async () => {

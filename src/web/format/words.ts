@@ -176,4 +176,11 @@ export const listed = (words: readonly string[]): string =>
   words.length < 2 ? (words[0] ?? '') : `${words.slice(0, -1).join(', ')} and ${words.at(-1) ?? ''}`
 
 /** "6 on hand"; more taken than was ever counted says the count is wrong, not that there are fewer than none. */
+/** Where parts lie unless said. */
+export const MAIN_PLACE = 'the main shelf'
 export const onHandWord = (n: number): string => (n < 0 ? 'count them again' : `${n} on hand`)
+/** "6 at Cell cupboard, 8 on the main shelf"; where there is one place only, how many there are. */
+export const liesWord = (lies: readonly { place: string | null; onHand: number }[], onHand: number): string =>
+  lies.length === 0
+    ? onHandWord(onHand)
+    : lies.map((l) => `${l.onHand} ${l.place === null ? `on ${MAIN_PLACE}` : `at ${l.place}`}`).join(', ')

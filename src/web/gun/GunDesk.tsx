@@ -6,7 +6,7 @@ import { aboutMoney, amount, cable, type Units } from '@web/format/numbers.ts'
 import { ago, when } from '@web/format/times.ts'
 import { Link } from 'react-router'
 import { useIsLead } from '@web/people/queries.ts'
-import { capital, disagreementSentence, inN, onHandWord, partName } from '@web/format/words.ts'
+import { capital, disagreementSentence, inN, liesWord, partName } from '@web/format/words.ts'
 import { LogKeys } from '@web/log/LogKeys.tsx'
 import { type LogKeysDriver } from '@web/log/useLogKeys.ts'
 import { Tape } from '@web/logbook/Tape.tsx'
@@ -131,7 +131,7 @@ function OnIt({ gun, units }: { gun: GunAnswer; units: Units }) {
           .map((p) => (
             <li key={p.position}>
               {capital(partName(p.position))}: {p.partName}
-              {p.onHand === null ? '' : <span className="dim">, {onHandWord(p.onHand)}</span>}
+              {p.onHand === null ? '' : <span className="dim">, {liesWord(p.lies, p.onHand)}</span>}
             </li>
           ))}
       </ul>

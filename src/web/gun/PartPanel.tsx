@@ -6,7 +6,7 @@ import { READINGS } from '@core/reading/keys.ts'
 import { READING } from '@core/reading/specs.ts'
 import { type GunAnswer, type GunPosition } from '@contract/gun.ts'
 import { type Units } from '@web/format/numbers.ts'
-import { capital, onHandWord, partName } from '@web/format/words.ts'
+import { capital, liesWord, partName } from '@web/format/words.ts'
 import { type Choice } from '@web/log/logkeys.ts'
 import { type LogKeysDriver } from '@web/log/useLogKeys.ts'
 import { PartRules } from '@web/houserule/PartRules.tsx'
@@ -33,7 +33,7 @@ export function PartPanel(props: {
                 {p.partName}{' '}
                 <span className="dim">
                   ({p.partCode}
-                  {p.onHand === null ? '' : `, ${onHandWord(p.onHand)}`})
+                  {p.onHand === null ? '' : `, ${liesWord(p.lies, p.onHand)}`})
                 </span>
               </>
             ) : (

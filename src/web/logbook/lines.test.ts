@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { type CarrierId, type PartId, type SpoolId, type WireId } from '@core/ids/id.ts'
+import { type CarrierId, type PartId, type SpoolId, type StoreId, type WireId } from '@core/ids/id.ts'
 import { type Fact, type FactKind } from '@core/ledger/event.ts'
 import { FACT_KINDS } from '@core/ledger/facts.ts'
 import { type ShopChange, type ShopChangeOf } from '@core/ledger/shopchange.ts'
@@ -11,6 +11,7 @@ const carrierId = 'car_1' as CarrierId
 const wireId = 'wire_1' as WireId
 const spoolId = 'spool_1' as SpoolId
 const partId = 'part_1' as PartId
+const storeId = 'store_1' as StoreId
 const NAMES = {
   part: 'K-T10',
   wire: 'solid 1.0',
@@ -18,6 +19,8 @@ const NAMES = {
   carrier: null,
   cause: 'tip worn',
   scope: 'Booths',
+  place: 'Cell cupboard',
+  from: null,
   unit: 'arcHours' as const,
 }
 const fitted = {
@@ -38,8 +41,12 @@ const EXAMPLES: { [K in FactKind]: readonly [Extract<Fact, { kind: K }>, string]
   restarted: [{ kind: 'restarted', carrierId }, 'Running again.'],
   parked: [{ kind: 'parked', carrierId }, 'Parked.'],
   unparked: [{ kind: 'unparked', carrierId }, 'In use again.'],
-  counted: [{ kind: 'counted', partId, quantity: 40 }, 'Counted: 40 (K-T10).'],
-  received: [{ kind: 'received', partId, quantity: 12 }, '12 came in (K-T10).'],
+  counted: [{ kind: 'counted', partId, quantity: 40 }, 'Counted: 40 (K-T10), Cell cupboard.'],
+  received: [{ kind: 'received', partId, quantity: 12 }, '12 came in (K-T10), Cell cupboard.'],
+  carried: [
+    { kind: 'carried', partId, quantity: 6, fromStoreId: null, toStoreId: storeId },
+    '6 carried from the main shelf to Cell cupboard (K-T10).',
+  ],
   issued: [{ kind: 'issued', partId, quantity: 2 }, '2 handed out (K-T10).'],
   usageEntered: [{ kind: 'usageEntered', carrierId, rows: 1 }, 'Shift usage entered.'],
   shopChanged: [{ kind: 'shopChanged', change: { of: 'device' } }, 'Set-up: a device dropped.'],
@@ -185,6 +192,8 @@ const CHANGES: { [K in ShopChangeOf]: readonly [Extract<ShopChange, { of: K }>, 
   ],
   counted: [{ of: 'counted', parts: 1 }, 'shelves counted: 1 part'],
   received: [{ of: 'received' }, 'a delivery put on the shelf'],
+  carried: [{ of: 'carried', parts: 2 }, 'carried from one place to another: 2 parts'],
+  store: [{ of: 'store', name: 'Cell cupboard', isClosed: false }, 'parts lie at Cell cupboard'],
   necksGoRound: [{ of: 'necksGoRound', places: 3 }, 'necks go round at 3 cells'],
   neck: [{ of: 'neck', name: 'N4' }, 'neck N4'],
   group: [{ of: 'group', name: 'Reed', isActive: true }, 'group Reed'],

@@ -9,7 +9,7 @@ import { type OutReason, type Position } from '@core/path/columns.ts'
 import { READING } from '@core/reading/specs.ts'
 import { settingsWords, trialWords } from './tunewords.ts'
 import { amount, type Units } from '@web/format/numbers.ts'
-import { capital, isPlural, partName, REASON_WORD } from '@web/format/words.ts'
+import { capital, isPlural, MAIN_PLACE, partName, REASON_WORD } from '@web/format/words.ts'
 import { ruleLength, tapeLength } from '@web/format/lengths.ts'
 import { FIND_WORD } from '@web/liner/linerwords.ts'
 import { keptWords } from '@web/reading/readingwords.ts'
@@ -22,6 +22,9 @@ type Says = { [K in FactKind]: (fact: OfKind<K>, names: LogLine['names'], units:
 
 const named = (position: Position) => capital(partName(position))
 const code = (names: LogLine['names']) => (names.part ? ` (${names.part})` : '')
+const lying = ({ place }: LogLine['names']) => (place ? `, ${place}` : '')
+const lyingAt = (id: string | null, name: string | null) =>
+  id === null ? MAIN_PLACE : (name ?? 'a place that is gone')
 const why = (reason: OutReason) => (reason === 'notSaid' ? '' : `: ${REASON_WORD[reason]}`)
 const spool = (names: LogLine['names']) => `Spool${names.spool ? ` ${names.spool}` : ''}`
 const ofWire = (names: LogLine['names']) => (names.wire ? ` of ${names.wire}` : '')
@@ -50,8 +53,10 @@ const SAYS: Says = {
   restarted: () => 'Running again.',
   parked: () => 'Parked.',
   unparked: () => 'In use again.',
-  counted: ({ quantity }, names) => `Counted: ${quantity}${code(names)}.`,
-  received: ({ quantity }, names) => `${quantity} came in${code(names)}.`,
+  counted: ({ quantity }, names) => `Counted: ${quantity}${code(names)}${lying(names)}.`,
+  received: ({ quantity }, names) => `${quantity} came in${code(names)}${lying(names)}.`,
+  carried: ({ quantity, fromStoreId, toStoreId }, names) =>
+    `${quantity} carried from ${lyingAt(fromStoreId, names.from)} to ${lyingAt(toStoreId, names.place)}${code(names)}.`,
   issued: ({ quantity }, names) => `${quantity} handed out${code(names)}.`,
   usageEntered: ({ rows }) => (rows === 1 ? 'Shift usage entered.' : `Usage brought in, ${rows} rows.`),
   shopChanged: ({ change }, names, units) => `Set-up: ${shopChangeWords(change, names, units)}.`,

@@ -80,6 +80,8 @@ const SAYS: Says = {
   },
   counted: ({ parts }) => `shelves counted: ${parts} ${parts === 1 ? 'part' : 'parts'}`,
   received: () => 'a delivery put on the shelf',
+  carried: ({ parts }) => `carried from one place to another: ${parts} ${parts === 1 ? 'part' : 'parts'}`,
+  store: ({ name, isClosed }) => `parts ${isClosed ? 'no longer lie' : 'lie'} at ${name}`,
   necksGoRound: ({ places }) => `necks go round at ${places} ${places === 1 ? 'cell' : 'cells'}`,
   neck: ({ name }) => `neck ${name}`,
   supplier: ({ name }) => `supplier ${name}`,

@@ -2,7 +2,9 @@ import { Button, Form } from 'react-bootstrap'
 import { useController } from 'react-hook-form'
 import { readQuantity } from '@core/units/quantity.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { useReadForm, type Reader, type Readers, type ReadForm } from '@web/kit/readform.ts'
+import { type Option } from '@web/kit/Field.tsx'
+import { PickTyped } from '@web/kit/TypedField.tsx'
+import { asItIs, useReadForm, type Reader, type Readers, type ReadForm } from '@web/kit/readform.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
 
@@ -22,15 +24,25 @@ const counts: Reader<{ partId: string; quantity: number }[], Texts> = (texts) =>
 }
 
 /** A round of the shelves: type what is there, Enter goes on to the next. A part left empty was not counted. */
-export function CountShelves({ shop }: { shop: ShopAnswer }) {
+export function CountShelves({ shop, places = [] }: { shop: ShopAnswer; places?: readonly Option[] }) {
   const save = useSave('/parts/count')
   const none = Object.fromEntries(shop.parts.map((p) => [p.id, '']))
-  const form = useReadForm({ counts }, { counts: none })
+  const form = useReadForm({ counts, storeId: asItIs<string>() }, { counts: none, storeId: '' })
   const typed = Object.values(form.typed('counts')).filter((text) => text.trim() !== '')
-  const send = form.submit((read) => save.mutate(read, { onSuccess: () => form.begin({ counts: none }) }))
+  const send = form.submit(({ counts: read, storeId }) =>
+    save.mutate(
+      { counts: read, ...(storeId ? { storeId } : {}) },
+      { onSuccess: () => form.begin({ counts: none, storeId }) },
+    ),
+  )
   return (
     <section aria-label="Count the shelf" className="count-shelf">
       <h2>Count the shelf</h2>
+      {places.length > 1 ? (
+        <div className="built-form">
+          <PickTyped form={form} name="storeId" id="count-at" label="where" options={places} />
+        </div>
+      ) : null}
       <div className="shelf" onKeyDown={nextOnEnter}>
         {shop.parts.map((p) => (
           <OneShelf key={p.id} form={form} part={p} />

@@ -11,6 +11,8 @@ export const area = mysqlTable(
     walkOrder: int('walk_order').notNull(),
     /** How guns here are built; a gun's own differences stand on its station. */
     built: json('built').$type<Built>().notNull(),
+    /** Where its guns get parts from while any lie there; null: the main place alone. */
+    storeId: idColumn<'store'>('store_id'),
   },
   (t) => [uniqueIndex('area_name').on(t.siteId, t.name)],
 )
