@@ -111,7 +111,7 @@ export const kindRequest = z.object({
   changeMin: z.number().positive().max(600).optional(),
   cleanMin: z.number().min(0).max(600).optional(),
   confirmDays: days.nullish(),
-  lifeUnit: z.enum(['arcHours', 'kg', 'starts', 'matings', 'spools', 'cleanings']).optional(),
+  lifeUnit: lifeUnit.optional(),
   partClass: z.enum(PART_CLASSES).optional(),
   synonyms: z.array(z.string().trim().min(1).max(40)).max(40).optional(),
   /** Why it comes out: the reasons offered when it is logged. */

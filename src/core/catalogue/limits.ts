@@ -1,5 +1,5 @@
 import { type KindKey, type LifeUnit } from '@core/path/columns.ts'
-import { TRADE_LIVES, TRADE_SPREAD } from '@core/life/guesses.ts'
+import { tradeUsual, TRADE_SPREAD } from '@core/life/guesses.ts'
 
 /** The trade's number for one kind of part: a suggestion with its spread, never a limit until somebody takes it. */
 export interface SuggestedLimit {
@@ -37,8 +37,7 @@ const LOOK_DAYS: Readonly<Record<string, number>> = {
  */
 export function suggestedLimits(kinds: readonly { key: KindKey; lifeUnit: LifeUnit }[]): SuggestedLimit[] {
   return kinds.flatMap(({ key, lifeUnit }): SuggestedLimit[] => {
-    const known = TRADE_LIVES[key]
-    const usual = known?.unit === lifeUnit ? known.usual : null
+    const usual = tradeUsual(key, lifeUnit)
     const lookDays = LOOK_DAYS[key] ?? null
     if (usual === null && lookDays === null) return []
     return [

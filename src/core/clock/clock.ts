@@ -1,6 +1,6 @@
 import { HOUR_MS } from '@core/units/time.ts'
 import { bestPieces, share, type ClockPiece, type UsageSpan } from './sweep.ts'
-import { isEstimate, SOURCE_SPREAD, type Counter, type UsageSource } from './source.ts'
+import { isEstimate, SOURCE_SPREAD, type Clocked, type Counter, type UsageSource } from './source.ts'
 import { workedMs, type Schedule } from './schedule.ts'
 
 /**
@@ -13,7 +13,7 @@ import { workedMs, type Schedule } from './schedule.ts'
  * 5. Past the last entry it runs on at the mean rate of the last 14 working days, as estimate.
  */
 export interface Clock {
-  counter: Counter
+  counter: Clocked
   pieces: readonly ClockPiece[]
   /** Totals before piece i: amount, estimated part, and amount × spread. */
   totals: { amount: Float64Array; estimated: Float64Array; spread: Float64Array }
@@ -44,7 +44,11 @@ const LEAST_DAY_CV = 0.1
 /** Builds a clock from entries; null when no entry says anything about this counter. */
 export function buildClock(counter: Counter, spans: readonly UsageSpan[], schedule: Schedule | null): Clock | null {
   const pieces = fillHoles(bestPieces(counter, spans, schedule), schedule)
-  if (pieces.length === 0) return null
+  return pieces.length === 0 ? null : clockOf(counter, pieces, schedule)
+}
+
+/** A clock of pieces that follow on each other; at least one. */
+export function clockOf(counter: Clocked, pieces: readonly ClockPiece[], schedule: Schedule | null): Clock {
   const totals = {
     amount: new Float64Array(pieces.length + 1),
     estimated: new Float64Array(pieces.length + 1),

@@ -17,6 +17,8 @@ export interface HeadClocks {
   kg: Clock | null
   arcHours: Clock | null
   starts: Clock | null
+  /** Length of wire; left out where no kind of part of the shop goes by it. */
+  km?: Clock | null
 }
 
 export interface SpoolLoad {

@@ -1,6 +1,9 @@
 /** What a clock counts, and where the counts come from, best first. */
 export const COUNTERS = ['kg', 'arcHours', 'starts'] as const
 export type Counter = (typeof COUNTERS)[number]
+/** What is measured of a gun's use: what is counted, and the length of the wire that made the kilograms. */
+export const CLOCKED = [...COUNTERS, 'km'] as const
+export type Clocked = (typeof CLOCKED)[number]
 
 export const USAGE_SOURCES = ['telemetry', 'weighed', 'label', 'shiftLog', 'rate', 'converted'] as const
 export type UsageSource = (typeof USAGE_SOURCES)[number]

@@ -1,7 +1,8 @@
-import { usedBetween, type Amount, type Clock } from '@core/clock/clock.ts'
+import { usedBetween, type Amount } from '@core/clock/clock.ts'
 import { type CarrierId } from '@core/ids/id.ts'
 import { type LifeUnit } from '@core/path/columns.ts'
-import { type Counter } from '@core/clock/source.ts'
+import { type HeadClocks } from '@core/clock/headclock.ts'
+import { CLOCKED, type Clocked } from '@core/clock/source.ts'
 
 /** A stretch in which a carrier hung, through its chain, on one head. */
 export interface ChainStretch {
@@ -59,8 +60,10 @@ export interface Exposure {
   kg: Amount | null
   arcHours: Amount | null
   starts: Amount | null
+  /** Left out where no kind of part of the shop goes by length. */
+  km?: Amount | null
 }
-export type ClocksOf = (headId: CarrierId) => { kg: Clock | null; arcHours: Clock | null; starts: Clock | null }
+export type ClocksOf = (headId: CarrierId) => HeadClocks
 
 /**
  * Exposure between two instants: Σ of the head's clock differences over the chain's stretches, per counter.
@@ -76,7 +79,7 @@ export function exposureOver(
     const toMs = Math.min(s.toMs ?? span.toMs, span.toMs)
     return toMs > fromMs ? [{ headId: s.headId, fromMs, toMs }] : []
   })
-  const total = (counter: Counter): Amount | null => {
+  const total = (counter: Clocked): Amount | null => {
     let sum: Amount = NOTHING
     for (const part of inside) {
       const clock = clocksOf(part.headId)[counter]
@@ -86,7 +89,8 @@ export function exposureOver(
     }
     return sum
   }
-  return { kg: total('kg'), arcHours: total('arcHours'), starts: total('starts') }
+  const exposure = { kg: total('kg'), arcHours: total('arcHours'), starts: total('starts') }
+  return inside.some((s) => clocksOf(s.headId).km !== undefined) ? { ...exposure, km: total('km') } : exposure
 }
 
-export const isMeasured = (unit: LifeUnit): unit is Counter => unit === 'kg' || unit === 'arcHours' || unit === 'starts'
+export const isMeasured = (unit: LifeUnit): unit is Clocked => (CLOCKED as readonly string[]).includes(unit)

@@ -1,5 +1,5 @@
 import { type HandItemKey, type PairKey } from '@core/classes/items.ts'
-import { type KindKey } from '@core/path/columns.ts'
+import { type KindKey, type LifeUnit } from '@core/path/columns.ts'
 import { type LinerTerms } from '@core/liner/clauses.ts'
 import { type School } from '@core/life/chooserule.ts'
 
@@ -19,6 +19,8 @@ export type ShopChange =
       /** By which school it was chosen, and from how many lives; null: set by hand. */
       school: School | null
       lives: number | null
+      /** What its limits are counted in; absent: what the kind was shipped with. */
+      unit?: LifeUnit
     }
   | {
       of: 'school'
@@ -32,7 +34,7 @@ export type ShopChange =
       terms: LinerTerms | null
     }
   /** The lead's word on how long a kind lasts; without numbers it was taken back. */
-  | { of: 'word'; kindKey: KindKey; usual: number | null; early: number | null }
+  | { of: 'word'; kindKey: KindKey; usual: number | null; early: number | null; unit?: LifeUnit }
   /** What a word of this shop means; null: no part of a gun. */
   | { of: 'called'; word: string; kindKey: KindKey | null }
   | { of: 'tryout'; question: string; nameA: string; nameB: string; places: number }
@@ -40,7 +42,8 @@ export type ShopChange =
   | { of: 'site'; name: string; zone: string }
   | Named
   | { of: 'rates'; classKey: string }
-  | { of: 'kind'; kindKey: KindKey }
+  /** `unit`: what its life is counted in from now on, where that was changed. */
+  | { of: 'kind'; kindKey: KindKey; unit?: LifeUnit }
   | { of: 'shifts'; count: number }
   | { of: 'finding'; rule: string; at: KindKey | 'off'; isKept: boolean }
   | { of: 'counted'; parts: number }
@@ -71,6 +74,8 @@ export type ShopChange =
   | { of: 'drillSet'; name: string; group: string | null; isEnded: boolean }
   | { of: 'pairWords'; pair: PairKey; isWrongHere: boolean }
   | { of: 'other'; said: string }
+/** A limit as it was set. */
+export type RuleChange = Extract<ShopChange, { of: 'houseRule' }>
 export type ShopChangeOf = ShopChange['of']
 /** Made or changed, under its name. */
 type NamedThing = 'area' | 'place' | 'part' | 'wire' | 'family' | 'feederType' | 'procedure' | 'gun'

@@ -1,4 +1,5 @@
 import { type LifeUnit, type KindKey } from '@core/path/columns.ts'
+import { inUnit } from '@core/spools/bylength.ts'
 import { Z_80 } from '@core/stats/normal.ts'
 import { type Prior } from './thinned.ts'
 
@@ -25,10 +26,15 @@ const TOLD_SPREAD = 1.5
 const SHAPE_SPREAD = 1.6
 
 /** Trade guess as a prior; null where there is none for the kind in that unit. */
-export function tradePrior(kindKey: KindKey, unit: string): Prior | null {
+export function tradePrior(kindKey: KindKey, unit: LifeUnit): Prior | null {
+  const usual = tradeUsual(kindKey, unit)
   const guess = TRADE_LIVES[kindKey]
-  if (!guess || guess.unit !== unit) return null
-  return priorFrom(guess.usual, guess.shape, TRADE_SPREAD)
+  return usual === null || !guess ? null : priorFrom(usual, guess.shape, TRADE_SPREAD)
+}
+/** Half gone by, as the trade has it; null where it has no number in that unit. */
+export function tradeUsual(kindKey: KindKey, unit: LifeUnit): number | null {
+  const guess = TRADE_LIVES[kindKey]
+  return guess ? inUnit(guess.usual, guess.unit, unit) : null
 }
 
 /** ln (ln 2 / −ln 0.9): what "usual" and "early one in ten" tell of the shape. */

@@ -18,7 +18,7 @@ export type Column = (typeof COLUMNS)[number]
 export const CARRIER_TYPES = ['station', 'head', 'gun', 'neck'] as const
 export type CarrierType = (typeof CARRIER_TYPES)[number]
 
-export const LIFE_UNITS = ['arcHours', 'kg', 'starts', 'matings', 'spools', 'cleanings'] as const
+export const LIFE_UNITS = ['arcHours', 'kg', 'km', 'starts', 'matings', 'spools', 'cleanings'] as const
 export type LifeUnit = (typeof LIFE_UNITS)[number]
 
 /** Process consumables are used up by welding, wear parts wear, durable parts are mended. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { lengthTimes, limitKm } from './bylength.ts'
+import { inUnit, lengthTimes, limitKm } from './bylength.ts'
 
 const LINER = { key: 'liner', lifeUnit: 'kg' } as const
 const ALU = { diameterMm: 1.2, densityGPerCm3: 2.66 }
@@ -15,5 +15,12 @@ describe('a liner wears by length', () => {
     expect(lengthTimes({ key: 'tip', lifeUnit: 'arcHours' }, ALU)).toBe(1)
     expect(lengthTimes({ key: 'liner', lifeUnit: 'spools' }, ALU)).toBe(1)
     expect([lengthTimes(LINER, null), limitKm(900, LINER, null)]).toEqual([1, null])
+  })
+  it('a limit goes from weight to length and back, and into nothing else', () => {
+    expect(inUnit(900, 'kg', 'km')).toBeCloseTo(146, 0)
+    expect(inUnit(inUnit(900, 'kg', 'km') ?? 0, 'km', 'kg')).toBeCloseTo(900, 9)
+    expect([inUnit(8, 'arcHours', 'arcHours'), inUnit(8, 'arcHours', 'km'), inUnit(900, 'kg', 'spools')]).toEqual([
+      ...[8, null, null],
+    ])
   })
 })

@@ -2,6 +2,7 @@
 export const MM_PER_INCH = 25.4
 export const KG_PER_LB = 0.45359237
 export const MM_PER_FOOT = 304.8
+export const KM_PER_MILE = 1.609344
 
 export const inchToMm = (inch: number) => inch * MM_PER_INCH
 export const mmToInch = (mm: number) => mm / MM_PER_INCH

@@ -1,6 +1,7 @@
 import {
   BAR_PER_PSI,
   KG_PER_LB,
+  KM_PER_MILE,
   L_PER_QUART,
   LPM_PER_CFH,
   M3_PER_FT3,
@@ -39,6 +40,13 @@ const DIMENSIONS = {
   cable: {
     own: { metric: 'm', us: 'ft' },
     units: { m: 1, cm: 0.01, mm: 0.001, ...times(FEET, M_PER_FOOT), ...times(INCHES, MM_PER_INCH / 1000) },
+  },
+  wireLength: {
+    own: { metric: 'km', us: 'mi' },
+    units: {
+      ...{ km: 1, m: 0.001, mi: KM_PER_MILE, mile: KM_PER_MILE, miles: KM_PER_MILE },
+      ...times(FEET, M_PER_FOOT / 1000),
+    },
   },
   rule: {
     own: { metric: 'mm', us: 'in' },

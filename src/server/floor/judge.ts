@@ -80,7 +80,7 @@ export function clockFreshness(
     if (kept !== undefined) return kept
     const runOn = head && isMeasured(unit as 'kg') ? head.runOn[unit as 'kg'] : null
     const isFresh =
-      !isMeasured(unit as 'kg') || (runOn !== null && workingDays(schedule, runOn.fromMs, nowMs) <= CLOCK_STALE_DAYS)
+      !isMeasured(unit as 'kg') || (runOn != null && workingDays(schedule, runOn.fromMs, nowMs) <= CLOCK_STALE_DAYS)
     known.set(unit, isFresh)
     return isFresh
   }

@@ -11,7 +11,9 @@ import {
   tryoutEndRequest,
   tryoutRequest,
 } from '@contract/life.ts'
+import { kindRequest } from '@contract/shop.ts'
 import { mustLead } from '@server/call/context.ts'
+import { saveKind } from '@server/shop/kind.ts'
 import { endpoint } from '@server/call/routes.ts'
 import { chooseLifeRule, previewRule, sayWord, termsOf } from './rule.ts'
 import { endTryout, startTryout } from './tryouts.ts'
@@ -66,6 +68,15 @@ export const lifeEndpoints = [
       const basis = await askBasis(deps.lifeWork, body.kindKey, body.classKey)
       return thenForget(deps, await chooseLifeRule(deps, who, { request: body, basis }))
     },
+  }),
+  endpoint({
+    method: 'post',
+    path: '/shop/kind',
+    summary: 'A kind of part: minutes, how long it stays seen, what its life is counted in, other names',
+    body: kindRequest,
+    answer: done,
+    // What was fitted to its lives may have been in another unit.
+    run: async (deps: LifeDeps, who, { body }) => thenForget(deps, await saveKind(deps, who, body)),
   }),
   endpoint({
     method: 'post',

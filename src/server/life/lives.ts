@@ -4,7 +4,7 @@ import { sql } from 'drizzle-orm'
 import { benchEnd, type Bench, type LifeFact, type Unsure } from '@core/life/facts.ts'
 import { lengthTimes } from '@core/spools/bylength.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
-import { kindOfPosition, type OutReason } from '@core/path/columns.ts'
+import { kindOfPosition, type LifeUnit, type OutReason } from '@core/path/columns.ts'
 import { carriersAt } from '@server/gunnow/setup.ts'
 import { headNow, positionNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -44,6 +44,7 @@ const SHIFT_H = 8
 type EndedRow = Omit<Life, 'used' | 'reason' | 'isAgeUnknown' | 'perShift'> & {
   reason: OutReason
   entryAge: 'new' | 'unknown'
+  km: number | null
   arcHours: number | null
   starts: number | null
   matings: number
@@ -118,10 +119,10 @@ async function benchesOf(db: Reader, at: LivesAt): Promise<(life: Life) => Bench
 function take(
   found: Lives,
   row: EndedRow,
-  at: { unit: string; places: Places; perShift: (stationId: StationId | null) => number },
+  at: { unit: LifeUnit; places: Places; perShift: (stationId: StationId | null) => number },
 ): void {
-  const { carrierId, entryAge, arcHours, starts, matings, spools, ...life } = row
-  const used = amountOf({ kg: row.kg, arcHours, starts, cleanings: row.cleanings, matings, spools }, at.unit)
+  const { carrierId, entryAge, km, arcHours, starts, matings, spools, ...life } = row
+  const used = amountOf({ kg: row.kg, km, arcHours, starts, cleanings: row.cleanings, matings, spools }, at.unit)
   if (used === null) {
     if (row.kg === null && arcHours === null && starts === null) found.noClock++
     else found.otherUnit++
@@ -144,7 +145,7 @@ async function endedOf(db: Reader, at: LivesAt): Promise<EndedRow[]> {
   const [rows] = await db.execute(sql`
     select l.carrier_id carrierId, l.part_id partId, e.station_id stationId, l.class_key classKey, l.from_ms fromMs,
       l.to_ms toMs, l.to_event_id toEventId, l.from_precision fromPrecision, l.to_precision toPrecision,
-      l.entry_age entryAge, l.out_reason reason, l.parts parts, l.wire_kg kg, l.arc_hours arcHours, l.arc_starts starts,
+      l.entry_age entryAge, l.out_reason reason, l.parts parts, l.wire_kg kg, l.wire_km km, l.arc_hours arcHours, l.arc_starts starts,
       l.cleanings cleanings, l.matings matings, l.spools spools
     from life l left join ledger_event e on e.id = l.to_event_id
     where l.kind_key = ${at.kind.key} ${ofClass} and l.to_ms >= ${at.nowMs - LOOK_BACK_MS}
@@ -171,7 +172,7 @@ async function openOf(db: Reader, kind: KindRow) {
       kg: row.sinceFitted?.kg?.amount ?? null,
       used: isMeasured(kind.lifeUnit)
         ? (row.sinceFitted?.[kind.lifeUnit]?.amount ?? null)
-        : amountOf({ ...row, kg: null, arcHours: null, starts: null }, kind.lifeUnit),
+        : amountOf({ ...row, kg: null, km: null, arcHours: null, starts: null }, kind.lifeUnit),
     }))
 }
 

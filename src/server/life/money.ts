@@ -1,6 +1,7 @@
 import { compareSchools, type Schools } from '@core/life/chooserule.ts'
 import { ninety, type LifeFit } from '@core/life/fitted.ts'
 import { type PartId } from '@core/ids/id.ts'
+import { lengthFromMassM } from '@core/spools/wire.ts'
 import { isMeasured } from '@core/ledger/exposure.ts'
 import { costOfAge, totalOf, type CostRate, type OneChange } from '@core/life/rulecost.ts'
 import { type LifeAnswer } from '@contract/life.ts'
@@ -26,8 +27,14 @@ const BLADE_POINTS = 40
 /** How much of its unit a part gets through in an hour of arc; null where that cannot be said. */
 export function unitsPerArcHour(at: Pick<MoneyAt, 'shop' | 'kind' | 'places'>): number | null {
   if (at.kind.lifeUnit === 'arcHours') return 1
-  if (at.kind.lifeUnit !== 'kg') return null
-  const rates = at.places.flatMap((p) => at.shop.clockSetup(p.id).kgPerArcHour ?? [])
+  const { lifeUnit } = at.kind
+  if (lifeUnit !== 'kg' && lifeUnit !== 'km') return null
+  const rates = at.places.flatMap((p) => {
+    const kg = at.shop.clockSetup(p.id).kgPerArcHour
+    const wire = at.shop.wires.get(at.shop.built(p.id).wireId ?? '')
+    if (lifeUnit === 'kg' || kg === null) return kg ?? []
+    return wire ? lengthFromMassM(wire, kg) / 1000 : []
+  })
   return rates.length > 0 ? rates.reduce((a, b) => a + b, 0) / rates.length : null
 }
 /** Use in an hour of work, mean over the places. */

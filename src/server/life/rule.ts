@@ -4,7 +4,8 @@ import { and, eq } from 'drizzle-orm'
 import { type z } from 'zod'
 import { type Choice } from '@core/houserule/schools.ts'
 import { makeId, NO_ID, type StationId } from '@core/ids/id.ts'
-import { type ShopChange } from '@core/ledger/shopchange.ts'
+import { type LifeUnit } from '@core/path/columns.ts'
+import { type RuleChange, type ShopChange } from '@core/ledger/shopchange.ts'
 import { USUAL_TERMS, type LinerTerms } from '@core/liner/clauses.ts'
 import { openedRows } from '@core/floor/rank.ts'
 import { type RuleBasis } from '@core/life/kept.ts'
@@ -20,20 +21,22 @@ import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 
 const LINER = 'liner'
 /** Chooses when a kind is changed at a class of places; the look and the cleaning of the rule stay as they are. */
-export const chooseLifeRule = (
+export function chooseLifeRule(
   deps: Deps,
   who: Who,
   { request: r, basis }: { request: LifeRule; basis: Omit<RuleBasis, 'school'> | null },
-) =>
-  changing(deps, who, {
+) {
+  const said = chosen(r, { lives: basis?.n ?? null })
+  return changing(deps, who, {
     key: r.key,
-    change: chosen(r, basis?.n ?? null),
+    change: () => said,
     work: async (tx, w) => {
       const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
       const shop = await w.shop()
       if (!kind || (r.classKey !== '*' && !shop.classes.has(r.classKey)))
         throw new DomainError('not-found', 'There is no such part or class of places.', ['Choose one of those shown.'])
       mustMakeSense(r)
+      said.unit = kind.lifeUnit
       const now = shop.ruleFor(r.kindKey, r.classKey)
       const values = {
         changeLimit: r.school === 'runToFailure' || r.school === 'onCondition' ? null : r.at,
@@ -54,11 +57,15 @@ export const chooseLifeRule = (
       if (choice) await putChoice(tx, deps, { choice, who })
     },
   })
+}
 
 type LifeRule = z.output<typeof lifeRuleRequest>
-const chosen = ({ kindKey, classKey, at, school }: LifeRule, lives: number | null): ShopChange => ({
+const chosen = (
+  { kindKey, classKey, at, school }: LifeRule,
+  of: { lives: number | null; unit?: LifeUnit },
+): RuleChange => ({
   ...{ of: 'houseRule', kindKey, classKey, changeAt: at },
-  ...{ cleanAt: null, lookDays: null, school, lives },
+  ...{ cleanAt: null, lookDays: null, school, ...of },
 })
 function mustMakeSense(r: LifeRule): void {
   if (r.school === 'signs' && r.kindKey !== LINER)
@@ -168,14 +175,18 @@ async function opensUnder(deps: FloorDeps & KeptDeps, shop: ShopModel, nowMs: nu
 }
 
 /** The lead's word: usual, and early one in ten. */
-export const sayWord = (deps: Deps, who: Who, r: z.output<typeof lifeWordRequest>) =>
-  changing(deps, who, {
+export function sayWord(deps: Deps, who: Who, r: z.output<typeof lifeWordRequest>) {
+  const said: Extract<ShopChange, { of: 'word' }> = {
+    ...{ of: 'word', kindKey: r.kindKey, usual: r.usual, early: r.usual === null ? null : (r.early ?? 0) },
+  }
+  return changing(deps, who, {
     key: r.key,
-    change: { of: 'word', kindKey: r.kindKey, usual: r.usual, early: r.usual === null ? null : (r.early ?? 0) },
+    change: () => said,
     work: async (tx) => {
       const scope = and(eq(toldLife.kindKey, r.kindKey), eq(toldLife.classKey, r.classKey))
-      if (!(await tx.select().from(partKind).where(eq(partKind.key, r.kindKey)))[0])
-        throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
+      const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
+      if (!kind) throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
+      said.unit = kind.lifeUnit
       if (r.usual === null || r.early === null) return void (await tx.delete(toldLife).where(scope))
       if (!(r.early < r.usual))
         throw new DomainError('bad-request', 'The early one must be less than the usual one.', [
@@ -188,3 +199,4 @@ export const sayWord = (deps: Deps, who: Who, r: z.output<typeof lifeWordRequest
         .onDuplicateKeyUpdate({ set: values })
     },
   })
+}

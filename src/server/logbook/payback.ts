@@ -2,7 +2,7 @@ import { NO_ID } from '@core/ids/id.ts'
 import { and, desc, eq, gt, inArray, type ColumnBaseConfig } from 'drizzle-orm'
 import { type MySqlColumn } from 'drizzle-orm/mysql-core'
 import { usualLife, type UsualLife } from '@core/life/kaplanmeier.ts'
-import { isWornOut, kindOfPosition, type KindKey } from '@core/path/columns.ts'
+import { isWornOut, kindOfPosition, type KindKey, type LifeUnit } from '@core/path/columns.ts'
 import { type LoggedAct } from '@contract/logbook.ts'
 import { life } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
@@ -12,17 +12,7 @@ import { type ShopPlaces, type ShopKinds } from '@server/shopmodel/model.ts'
 type LifeRow = typeof life.$inferSelect
 
 /** A life's use in its kind's unit; null where that is not measured or not known. */
-export function amountOf(
-  row: Pick<LifeRow, 'kg' | 'arcHours' | 'starts' | 'cleanings' | 'matings' | 'spools'>,
-  unit: string,
-): number | null {
-  if (unit === 'kg') return row.kg
-  if (unit === 'arcHours') return row.arcHours
-  if (unit === 'starts') return row.starts
-  if (unit === 'matings') return row.matings
-  if (unit === 'spools') return row.spools
-  return unit === 'cleanings' ? row.cleanings : null
-}
+export const amountOf = (row: Pick<LifeRow, LifeUnit>, unit: LifeUnit): number | null => row[unit]
 
 /** What the logger gets back: what the part that came out did, and the usual here. Silent where it is not known. */
 export async function payBack(
@@ -94,10 +84,9 @@ const MOST_LIVES = 400
 /** Median life of this kind at places of this class, from own lives: whole, of known age, one part each. */
 export async function usualHere(
   db: Reader,
-  scope: { kindKey: KindKey; classKey: string; unit: string },
+  scope: { kindKey: KindKey; classKey: string; unit: LifeUnit },
 ): Promise<UsualLife> {
   const amount = COUNTED_IN[scope.unit]
-  if (!amount) throw new RangeError(`usualHere: expected a unit of life, got ${scope.unit}`)
   const rows = await db
     .select({ amount, outReason: life.outReason })
     .from(life)
@@ -115,8 +104,9 @@ export async function usualHere(
   return usualLife({ time: rows.map((r) => r.amount ?? 0), event: rows.map((r) => (isWornOut(r.outReason) ? 1 : 0)) })
 }
 
-const COUNTED_IN: Record<string, MySqlColumn<ColumnBaseConfig<'number', string>> | undefined> = {
+const COUNTED_IN: Record<LifeUnit, MySqlColumn<ColumnBaseConfig<'number', string>>> = {
   kg: life.kg,
+  km: life.km,
   arcHours: life.arcHours,
   starts: life.starts,
   cleanings: life.cleanings,

@@ -1,5 +1,6 @@
 import { type CarrierId, type StationId, type StoreId } from '@core/ids/id.ts'
-import { type Position } from '@core/path/columns.ts'
+import { type KindKey, type LifeUnit, type Position } from '@core/path/columns.ts'
+import { KIND_DEFAULTS } from '@core/path/kinds.ts'
 import { and, asc, desc, eq, gte, inArray, lt, type SQL } from 'drizzle-orm'
 import { SHIPPED } from '@core/diagnose/shipped/knowledge.ts'
 import { carrierOf, partOf, spoolOf, type Fact } from '@core/ledger/event.ts'
@@ -14,7 +15,14 @@ import { knowledgeNow } from '@server/knowledge/now.ts'
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { chainsWhere } from '@server/ledger/chains.ts'
 import { fromRow, occurrenceOf, type EventRow } from '@server/ledger/lines.ts'
-import { loadShop, storeName, type ShopModel, type ShopPlaces, type ShopFit } from '@server/shopmodel/model.ts'
+import {
+  loadShop,
+  storeName,
+  type ShopKinds,
+  type ShopModel,
+  type ShopPlaces,
+  type ShopFit,
+} from '@server/shopmodel/model.ts'
 import { addDays, dayOf, wallToMsOrNext } from '@server/time/wall.ts'
 import { isOwn } from './correct.ts'
 import { isReadLine, isToRead } from './toread.ts'
@@ -165,8 +173,14 @@ export function namesOfChange(change: ShopChange, shop: ShopModel): Pick<LineNam
   const kindKey = 'kindKey' in change ? change.kindKey : null
   return {
     scope: scopeOf(change, shop),
-    unit: kindKey === null ? null : (shop.kindByKey.get(kindKey)?.lifeUnit ?? null),
+    unit: kindKey === null ? null : unitSaid(change, kindKey, shop),
   }
+}
+/** A limit stands in the unit it was said in, whatever the kind is counted in today. */
+function unitSaid(change: ShopChange, kindKey: KindKey, shop: ShopKinds): LifeUnit | null {
+  if ('unit' in change && change.unit) return change.unit
+  const shipped = KIND_DEFAULTS.find((k) => k.key === kindKey)?.lifeUnit
+  return shipped ?? shop.kindByKey.get(kindKey)?.lifeUnit ?? null
 }
 function scopeOf(change: ShopChange, shop: ShopPlaces & ShopFit): string | null {
   const className = (key: string) => (key === '*' ? null : (shop.classes.get(key)?.name ?? key))

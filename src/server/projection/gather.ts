@@ -4,7 +4,8 @@ import { foldCarrier, type CarrierStory } from '@core/ledger/fold.ts'
 import { buildHeadClocks, spoolUsage, type HeadClocks, type UsageEntry } from '@core/clock/headclock.ts'
 import { chainStretches, type ChainStretch } from '@core/ledger/exposure.ts'
 import { type Schedule } from '@core/clock/schedule.ts'
-import { massFromLengthKg } from '@core/spools/wire.ts'
+import { lengthClock, type WireFrom } from '@core/clock/lengthclock.ts'
+import { lengthFromMassM, massFromLengthKg } from '@core/spools/wire.ts'
 import { carrier, mount, telemetryHour, usageSpan } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
@@ -124,15 +125,31 @@ async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Pro
     hours.forEach((hour) => usage.get(hour.headId)?.push(entryOf(hour, needs)))
   }
   const clocks = new Map<string, HeadClocks>()
+  // Only where some kind of part goes by it.
+  const isByLength = needs.shop.kinds.some((k) => k.lifeUnit === 'km')
   for (const head of heads) {
     const { schedule, kgPerArcHour } = placeOf(head.id, needs)
     const loads = (needs.stories.get(head.id)?.spools ?? []).flatMap((s) =>
       s.labelKg === null ? [] : [{ ...s, labelKg: s.labelKg }],
     )
     const entries = [...(usage.get(head.id) ?? []), ...spoolUsage(loads)]
-    clocks.set(head.id, buildHeadClocks(entries, kgPerArcHour, schedule))
+    const built = buildHeadClocks(entries, kgPerArcHour, schedule)
+    clocks.set(head.id, isByLength ? { ...built, km: lengthClock(built.kg, wiresOn(head.id, needs)) } : built)
   }
   return clocks
+}
+
+/** Which wire ran on a head from when on; before anybody said, that of how its place is built. */
+function wiresOn(headId: CarrierId, needs: ClockNeeds): WireFrom[] {
+  const kmPerKg = (wireId: WireId | null): number | null => {
+    const wire = wireId ? needs.shop.wires.get(wireId) : undefined
+    return wire ? lengthFromMassM(wire, 1) / 1000 : null
+  }
+  const loads = needs.stories.get(headId)?.spools ?? []
+  return [
+    { fromMs: -Infinity, kmPerKg: kmPerKg(builtWireOf(headId, needs)) },
+    ...loads.map((l) => ({ fromMs: l.atMs, kmPerKg: kmPerKg(l.wireId) })),
+  ]
 }
 
 /** An hour of telemetry as usage; metres become kilograms by the wire that was on then. */

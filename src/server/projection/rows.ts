@@ -3,7 +3,7 @@ import { closedShare, FOUND_KEPT, type FoundOn } from '@core/cleaning/interval.t
 import { monthsOfUse } from '@core/clock/months.ts'
 import { type HeadClocks } from '@core/clock/headclock.ts'
 import { usedBetween } from '@core/clock/clock.ts'
-import { COUNTERS } from '@core/clock/source.ts'
+import { CLOCKED, COUNTERS } from '@core/clock/source.ts'
 import { labelSdKg } from '@core/spools/left.ts'
 import {
   ALL_POSITIONS,
@@ -58,6 +58,7 @@ export function lifeRows(id: CarrierId, gathered: Gathered, classKey: string | n
         kg: used.kg?.amount ?? null,
         arcHours: used.arcHours?.amount ?? null,
         starts: used.starts?.amount ?? null,
+        km: used.km?.amount ?? null,
       },
     ]
   })
@@ -145,15 +146,19 @@ const latest = (a: number | null, b: number | null) => (a === null ? b : b === n
 function usedSince(stretches: readonly ChainStretch[], gathered: Gathered, fromMs: number): Exposure {
   const clocks = clocksFrom(gathered)
   const exposure: Exposure = { kg: null, arcHours: null, starts: null }
-  for (const counter of COUNTERS) {
-    const open = stretches.at(-1)
+  const open = stretches.at(-1)
+  // Length is told only where a kind of part goes by it.
+  const counters = open && clocks(open.headId).km !== undefined ? CLOCKED : COUNTERS
+  for (const counter of counters) {
     if (!open) continue
     const clock = clocks(open.headId)[counter]
     // Hung on a head without a clock: what it did before still counts, what it does there is not known.
     if (!clock && open.toMs === null && fromMs >= open.fromMs) continue
     const toMs = open.toMs ?? clock?.runOn.fromMs ?? open.fromMs
     exposure[counter] =
-      toMs > fromMs ? exposureOver(stretches, clocks, { fromMs, toMs })[counter] : { amount: 0, estimated: 0, sd: 0 }
+      toMs > fromMs
+        ? (exposureOver(stretches, clocks, { fromMs, toMs })[counter] ?? null)
+        : { amount: 0, estimated: 0, sd: 0 }
   }
   return exposure
 }
@@ -311,6 +316,7 @@ export function headRow(id: CarrierId, gathered: Gathered): HeadRow {
       kg: clocks.kg?.runOn ?? null,
       arcHours: clocks.arcHours?.runOn ?? null,
       starts: clocks.starts?.runOn ?? null,
+      ...(clocks.km === undefined ? {} : { km: clocks.km?.runOn ?? null }),
     },
     lastEntryMs: ends.length > 0 ? Math.max(...ends) : null,
     spoolWireId: spool?.wireId ?? null,

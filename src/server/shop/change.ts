@@ -1,15 +1,14 @@
-import { ridesOnNeck, type CarrierType, type KindKey } from '@core/path/columns.ts'
+import { ridesOnNeck, type CarrierType, type KindKey, type LifeUnit } from '@core/path/columns.ts'
 import { and, asc, eq, inArray } from 'drizzle-orm'
 import { type z } from 'zod'
 import { makeId, type PartId, type StationId } from '@core/ids/id.ts'
-import { type ShopChange } from '@core/ledger/shopchange.ts'
+import { type RuleChange } from '@core/ledger/shopchange.ts'
 import { isOptionalKind } from '@core/path/kinds.ts'
 import { NOTHING_BUILT } from '@core/shop/built.ts'
 import { parseWireSize } from '@core/units/wiresize.ts'
 import {
   type areaRequest,
   type classRequest,
-  type kindRequest,
   type limitsRequest,
   type partRequest,
   type ruleRequest,
@@ -187,22 +186,18 @@ function ridesHere({ key, rides }: { key: KindKey; rides: CarrierType }, type: C
 /** A rule for all places that have none of their own. */
 const ANY_CLASS = '*'
 
-export const saveRule = (deps: Deps, who: Who, r: z.infer<typeof ruleRequest>) =>
-  changing(deps, who, {
+export function saveRule(deps: Deps, who: Who, r: z.infer<typeof ruleRequest>) {
+  const said: RuleChange = {
+    ...{ of: 'houseRule', kindKey: r.kindKey, classKey: r.classKey, lookDays: r.lookDays },
+    ...{ changeAt: r.changeLimit, cleanAt: r.cleanLimit, school: null, lives: null },
+  }
+  return changing(deps, who, {
     key: r.key,
-    change: {
-      of: 'houseRule',
-      kindKey: r.kindKey,
-      classKey: r.classKey,
-      changeAt: r.changeLimit,
-      cleanAt: r.cleanLimit,
-      lookDays: r.lookDays,
-      school: null,
-      lives: null,
-    },
+    change: () => said,
     work: async (tx) => {
       const [kind] = await tx.select().from(partKind).where(eq(partKind.key, r.kindKey))
       if (!kind) throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
+      said.unit = kind.lifeUnit
       await mustBeClass(tx, r.classKey, ANY_CLASS)
       const isHere = and(eq(houseRule.kindKey, r.kindKey), eq(houseRule.classKey, r.classKey))
       const [before] = await tx.select().from(houseRule).where(isHere).for('update')
@@ -221,26 +216,26 @@ export const saveRule = (deps: Deps, who: Who, r: z.infer<typeof ruleRequest>) =
         .onDuplicateKeyUpdate({ set: values })
     },
   })
+}
 
 /** Several limits at once, each a line of its own: what is there already of another column is left. */
 export const saveLimits = (deps: Deps, who: Who, r: z.infer<typeof limitsRequest>) => {
-  const lineOf = (l: (typeof r.limits)[number]): ShopChange => ({
-    of: 'houseRule',
-    kindKey: l.kindKey,
-    classKey: r.classKey,
-    changeAt: l.changeLimit,
-    cleanAt: null,
-    lookDays: l.lookDays,
-    school: null,
-    lives: null,
-  })
+  const units = new Map<string, LifeUnit>()
+  const lineOf = (l: (typeof r.limits)[number]): RuleChange => {
+    const unit = units.get(l.kindKey)
+    return {
+      ...{ of: 'houseRule', kindKey: l.kindKey, classKey: r.classKey, changeAt: l.changeLimit },
+      ...{ cleanAt: null, lookDays: l.lookDays, school: null, lives: null, ...(unit ? { unit } : {}) },
+    }
+  }
   const [first, ...rest] = r.limits
   if (!first) return Promise.resolve(OK)
   return changing(deps, who, {
     key: r.key,
-    change: lineOf(first),
+    change: () => lineOf(first),
     work: async (tx, w) => {
-      const known = await tx.select({ key: partKind.key }).from(partKind)
+      const known = await tx.select({ key: partKind.key, unit: partKind.lifeUnit }).from(partKind)
+      known.forEach((k) => units.set(k.key, k.unit))
       const stranger = r.limits.find((l) => !known.some((k) => k.key === l.kindKey))
       if (stranger) throw new DomainError('not-found', `There is no part called "${stranger.kindKey}".`)
       await mustBeClass(tx, r.classKey, ANY_CLASS)
@@ -274,23 +269,6 @@ export const saveClass = (deps: Deps, who: Who, r: z.infer<typeof classRequest>)
           ...(r.scrapMinorPerPiece === undefined ? {} : { scrapMinorPerPiece: r.scrapMinorPerPiece }),
         })
         .where(eq(stationClass.key, r.classKey))
-    },
-  })
-
-export const saveKind = (deps: Deps, who: Who, r: z.infer<typeof kindRequest>) =>
-  changing(deps, who, {
-    key: r.key,
-    change: { of: 'kind', kindKey: r.kindKey },
-    work: async (tx) => {
-      const { changeMin, cleanMin, confirmDays, lifeUnit, partClass, synonyms, reasons } = r
-      const [kind] = await tx.select({ key: partKind.key }).from(partKind).where(eq(partKind.key, r.kindKey))
-      if (!kind) throw new DomainError('not-found', `There is no part called "${r.kindKey}".`)
-      const given = Object.fromEntries(
-        Object.entries({ changeMin, cleanMin, confirmDays, lifeUnit, partClass, synonyms, reasons }).filter(
-          ([, v]) => v !== undefined,
-        ),
-      )
-      if (Object.keys(given).length > 0) await tx.update(partKind).set(given).where(eq(partKind.key, r.kindKey))
     },
   })
 

@@ -5,7 +5,6 @@ import {
   classRequest,
   familyRequest,
   feederTypeRequest,
-  kindRequest,
   limitsRequest,
   moveRequest,
   partRequest,
@@ -23,7 +22,6 @@ import { endpoint } from '@server/call/routes.ts'
 import {
   saveArea,
   saveClass,
-  saveKind,
   saveLimits,
   savePart,
   saveRule,
@@ -137,13 +135,6 @@ export const shopEndpoints = [
     summary: 'What an hour of labour and of standing costs',
     body: classRequest,
     run: (deps, who, { body }) => saveClass(deps, who, body),
-  }),
-  endpoint({
-    ...post,
-    path: '/shop/kind',
-    summary: 'A kind of part: minutes, how long it stays seen, its life unit, other names',
-    body: kindRequest,
-    run: (deps, who, { body }) => saveKind(deps, who, body),
   }),
   endpoint({
     ...post,

@@ -99,6 +99,6 @@ export function shown(value: number | null | undefined, measure: Measure): strin
   return String(Number(measure.fromSi(value).toPrecision(measure.fromSi === same ? 12 : 3)))
 }
 
-const LIFE_QUANTITY: Partial<Record<LifeUnit, QuantityKind>> = { kg: 'mass', arcHours: 'hours' }
+const LIFE_QUANTITY: Partial<Record<LifeUnit, QuantityKind>> = { kg: 'mass', km: 'wireLength', arcHours: 'hours' }
 /** How a life or limit of a kind is typed: by mass, by hours of arc, or counted. */
 export const lifeQuantity = (unit: LifeUnit, units: Units) => ({ of: LIFE_QUANTITY[unit] ?? ('plain' as const), units })

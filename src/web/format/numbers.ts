@@ -1,5 +1,13 @@
 import { type LifeUnit } from '@core/path/columns.ts'
-import { kgToLb, L_PER_QUART, LPM_PER_CFH, metrePerMinToIpm, MM_PER_FOOT, N_PER_LBF } from '@core/units/convert.ts'
+import {
+  kgToLb,
+  KM_PER_MILE,
+  L_PER_QUART,
+  LPM_PER_CFH,
+  metrePerMinToIpm,
+  MM_PER_FOOT,
+  N_PER_LBF,
+} from '@core/units/convert.ts'
 import { inchName } from '@core/units/wiresize.ts'
 
 export type Units = 'metric' | 'us'
@@ -18,6 +26,18 @@ const trimZero = (text: string) => (text.includes('.') ? text.replace(/\.?0+$/, 
 const UNIT_WORD: Record<LifeUnit, string> = {
   arcHours: 'h',
   kg: 'kg',
+  km: 'km',
+  starts: 'starts',
+  matings: 'times seated',
+  spools: 'spools',
+  cleanings: 'cleanings',
+}
+
+/** What a life is counted in, as a thing. */
+export const UNIT_NAME: Record<LifeUnit, string> = {
+  arcHours: 'arc hours',
+  kg: 'weight of wire',
+  km: 'length of wire',
   starts: 'starts',
   matings: 'times seated',
   spools: 'spools',
@@ -27,13 +47,15 @@ const UNIT_WORD: Record<LifeUnit, string> = {
 /** A life or limit in its kind's unit: "5.8 h", "310 kg" or "680 lb". */
 export function amount(value: number, unit: LifeUnit, units: Units): string {
   if (unit === 'kg' && units === 'us') return `${twoFigures(kgToLb(value))} lb`
+  if (unit === 'km' && units === 'us') return `${twoFigures(value / KM_PER_MILE)} mi`
   return `${twoFigures(value)} ${UNIT_WORD[unit]}`
 }
 /** Much wire, as people say it: "9.4 t", "310 kg", in a US shop pounds. */
 export const bulk = (kg: number, units: Units): string =>
   units === 'metric' && kg >= 1000 ? `${twoFigures(kg / 1000)} t` : amount(kg, 'kg', units)
 export const unitWord = (unit: LifeUnit, units: Units) =>
-  unit === 'kg' && units === 'us' ? 'lb' : unit === 'arcHours' ? 'arc hours' : UNIT_WORD[unit]
+  units === 'us' && unit in US_WORD ? (US_WORD[unit] ?? '') : unit === 'arcHours' ? 'arc hours' : UNIT_WORD[unit]
+const US_WORD: Partial<Record<LifeUnit, string>> = { kg: 'lb', km: 'mi' }
 
 export const wireSize = (diameterMm: number, units: Units) =>
   units === 'us' ? (inchName(diameterMm) ?? `${diameterMm} mm`) : `${diameterMm.toFixed(1)} mm`

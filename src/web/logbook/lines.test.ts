@@ -144,6 +144,13 @@ describe('a line of the log', () => {
       'New spool of solid 1.0, 33 lb on the label.',
     )
   })
+  it('of a kind that is counted otherwise from now on says in what', () =>
+    expect(
+      lineSentence(
+        line({ fact: { kind: 'shopChanged', change: { of: 'kind', kindKey: 'liner', unit: 'km' } } }),
+        'metric',
+      ),
+    ).toBe('Set-up: the liner is counted in length of wire.'))
   it('of several parts says how many', () =>
     expect(lineSentence(line({ fact: { ...fitted, outReason: 'notSaid', count: 3 } }), 'metric')).toBe(
       'Tip changed 3 times since the last log.',

@@ -7,7 +7,7 @@ import { questionByCode } from '@core/houserule/schools.ts'
 import { type ShopChange, type ShopChangeOf } from '@core/ledger/shopchange.ts'
 import { RULES } from '@core/rightparts/finding.ts'
 import { type LineNames } from '@contract/fact.ts'
-import { amount, type Units } from '@web/format/numbers.ts'
+import { amount, UNIT_NAME, type Units } from '@web/format/numbers.ts'
 import { capital, lower, partName } from '@web/format/words.ts'
 import { SCHOOL_WORD } from '@web/format/words.ts'
 
@@ -72,7 +72,10 @@ const SAYS: Says = {
   procedure: ({ name }) => `procedure ${name}`,
   gun: ({ name }) => `gun ${name}`,
   rates: ({ classKey }, names) => `rates of ${lower(names.scope ?? classKey)}`,
-  kind: ({ kindKey }) => `counting and keeping of the ${partName(kindKey)}`,
+  kind: ({ kindKey, unit }) =>
+    unit === undefined
+      ? `counting and keeping of the ${partName(kindKey)}`
+      : `the ${partName(kindKey)} is counted in ${UNIT_NAME[unit]}`,
   shifts: ({ count }) => `shifts (${count})`,
   finding: ({ rule, at, isKept }) => {
     const by = rule in RULES ? `, ${RULES[rule as keyof typeof RULES].source}` : ''

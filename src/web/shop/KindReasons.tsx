@@ -1,7 +1,15 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { OUT_REASONS, PART_CLASSES, type KindKey, type OutReason, type PartClass } from '@core/path/columns.ts'
+import {
+  OUT_REASONS,
+  PART_CLASSES,
+  type KindKey,
+  type LifeUnit,
+  type OutReason,
+  type PartClass,
+} from '@core/path/columns.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
+import { UNIT_NAME } from '@web/format/numbers.ts'
 import { capital, REASON_WORD } from '@web/format/words.ts'
 import { PickOne } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
@@ -27,6 +35,10 @@ export function classesSentence(kinds: ShopAnswer['kinds']): string {
   }).join(' ')
 }
 
+const COUNTABLE: readonly LifeUnit[] = ['arcHours', 'kg', 'km', 'starts']
+/** What a clock tells of any part, and what this one is counted in now. */
+const unitsFor = (now: LifeUnit): readonly LifeUnit[] => (COUNTABLE.includes(now) ? COUNTABLE : [now, ...COUNTABLE])
+
 /** Why a kind of part comes out: the reasons offered as the second tap when it is logged. */
 export function KindReasons({ shop }: { shop: ShopAnswer }) {
   return (
@@ -34,6 +46,11 @@ export function KindReasons({ shop }: { shop: ShopAnswer }) {
       <h2>Why parts come out</h2>
       <p className="small-print">Offered as the second tap. Few and right is better than many.</p>
       <p className="small-print">{classesSentence(shop.kinds)}</p>
+      <p className="small-print">
+        What rubs on the wire wears by its length: counted so, a gun that ran steel and aluminium is right. Weight and
+        length are put into each other (1.0 mm steel where nobody said otherwise); limits in anything else are put aside
+        and want to be set anew.
+      </p>
       <ul className="plain kind-reasons">
         {shop.kinds.map((k) => (
           <KindRow key={k.key} kind={k} />
@@ -66,6 +83,13 @@ function KindRow({ kind }: { kind: ShopAnswer['kinds'][number] }) {
         value={kind.partClass}
         options={PART_CLASSES.map((c) => [c, CLASS_WORD[c]])}
         onPick={(partClass) => save.mutate({ kindKey: kind.key, partClass })}
+      />
+      <PickOne
+        id={`unit-${kind.key}`}
+        label="its life is counted in"
+        value={kind.lifeUnit}
+        options={unitsFor(kind.lifeUnit).map((u) => [u, UNIT_NAME[u]])}
+        onPick={(lifeUnit) => save.mutate({ kindKey: kind.key, lifeUnit })}
       />
       <Button
         aria-label={`Save the reasons of the ${kind.name}`}

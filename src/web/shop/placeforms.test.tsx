@@ -75,6 +75,8 @@ describe('why parts come out', () => {
     await user.selectOptions(getByLabelText('the nozzle is'), 'lasts, and is mended')
     expect(said(sent)).toEqual([['/shop/kind', { kindKey: 'nozzle', partClass: 'durable part' }]])
     const rowOf = (name: string) => within(getByText(name, { selector: 'strong' }).closest('li') ?? document.body)
+    await user.selectOptions(rowOf('liner').getByLabelText('its life is counted in'), 'length of wire')
+    expect(said(sent)[1]).toEqual(['/shop/kind', { kindKey: 'liner', lifeUnit: 'km' }])
     expect(rowOf('nozzle').queryByRole('checkbox', { name: /poor current/ })).toBeNull()
   })
 })

@@ -1,11 +1,12 @@
 import { json, mysqlTable } from 'drizzle-orm/mysql-core'
 import { type RunOn } from '@core/clock/clock.ts'
+import { type Counter } from '@core/clock/source.ts'
 import { idColumn, instantMs, quantity } from './columns.ts'
 
 /** Projected: how a head's clocks run on past their last entry, and the spool that is on. */
 export const headNow = mysqlTable('head_now', {
   headId: idColumn<'carrier'>('head_id').primaryKey(),
-  runOn: json('run_on').$type<{ kg: RunOn | null; arcHours: RunOn | null; starts: RunOn | null }>().notNull(),
+  runOn: json('run_on').$type<Record<Counter, RunOn | null> & { km?: RunOn | null }>().notNull(),
   lastEntryMs: instantMs('last_entry_ms'),
   spoolWireId: idColumn<'wire'>('spool_wire_id'),
   spoolKg: quantity('spool_kg'),

@@ -22,6 +22,8 @@ export const life = mysqlTable(
     outReason: varchar('out_reason', { length: 12 }).$type<OutReason>().notNull(),
     parts: int('parts').notNull(),
     kg: quantity('wire_kg'),
+    /** Length of wire through it; null also where no kind of part goes by length. */
+    km: quantity('wire_km'),
     arcHours: quantity('arc_hours'),
     starts: quantity('arc_starts'),
     cleanings: int('cleanings').notNull(),

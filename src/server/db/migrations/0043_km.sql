@@ -1,0 +1,1 @@
+ALTER TABLE `life` ADD `wire_km` double;
