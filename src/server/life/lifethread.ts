@@ -53,6 +53,7 @@ function serve({ databaseUrl, clockShiftMs }: Given): void {
       })
       // Whoever opens the page first does not wait either.
       .then(() => reader.read({}))
+      .then(() => stock.read(undefined))
       .catch((problem: unknown) => {
         // A shop that is still to be named has nothing to fit; what a stop cuts off is no fault.
         if (!isStopping && !isUnnamed(problem)) port.postMessage({ id: 0, problem: faultText(problem) })

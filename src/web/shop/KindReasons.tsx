@@ -98,6 +98,11 @@ function KindRow({ kind }: { kind: ShopAnswer['kinds'][number] }) {
       >
         Save
       </Button>
+      {save.isPending && save.variables?.lifeUnit ? (
+        <p className="small-print" role="status">
+          Every gun is counted anew: this may take a minute.
+        </p>
+      ) : null}
       <Trouble problem={save.error} />
     </li>
   )
