@@ -75,6 +75,8 @@ export const stockPart = z.object({
   countedMs: instantMs.nullable(),
   /** Place by place, where there are several; null: the main one. */
   lies: z.array(z.object({ storeId: idOf('store').nullable(), onHand: z.number(), countedMs: instantMs })).default([]),
+  /** Of these, so many lie packed in kits. */
+  packed: z.number().int().default(0),
   /** What is likely there, by how much gets logged. */
   likely: z.object({ mean: z.number(), low: z.number(), high: z.number(), share: z.number() }).nullable(),
   coming: z.array(z.object({ quantity: z.number(), dueMs: instantMs, isLate: z.boolean() })),

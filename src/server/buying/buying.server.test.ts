@@ -253,6 +253,22 @@ describe('a kit', () => {
     expect(lines).toMatchObject([{ code: 'K-T10', quantity: 1, guns: ['A1'] }])
     expect((await lead.get('/parts/kit?areaId=area_nowhere0')).status).toBe(404)
   })
+  it('packed, its guns are served and its parts are nobody else’s, until they are on', async () => {
+    const [line] = (await kits()).lines
+    expect(line).toMatchObject({ code: 'K-T10', guns: ['A1'] })
+    const lines = [{ partId: tip, quantity: 3, guns: ['A1'] }]
+    await lead.post('/parts/kit', { key: nextKey(), name: 'A1', lines })
+    expect((await kits()).lines).toEqual([])
+    expect((await partOf(tip))?.packed).toBe(3)
+    server.clock.nowMs += 60_000
+    const acts = [
+      { stationId: ids.get('A1'), act: 'changed', position: 'tip', outReason: 'worn', count: 1, partId: tip },
+    ]
+    await lead.post('/logbook', { key: nextKey(), acts })
+    expect((await partOf(tip))?.packed).toBe(2)
+    await lead.post('/parts/kit/closed', { key: nextKey(), kitId: (await kits()).packed[0]?.id })
+    expect((await partOf(tip))?.packed).toBe(0)
+  })
   it('of a part there is not is refused', async () => {
     const lines = [{ partId: 'part_nowhere00', quantity: 1, guns: [] }]
     expect((await lead.post<Problem>('/parts/kit', { key: nextKey(), name: 'x', lines })).body.code).toBe('not-found')

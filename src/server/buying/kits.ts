@@ -3,7 +3,8 @@ import { type GroupId, type Id, makeId, type StationId, type StoreId } from '@co
 import { type KindKey } from '@core/path/columns.ts'
 import { rightPart } from '@core/rightparts/check.ts'
 import { takeFrom } from '@core/stock/onhand.ts'
-import { desc, eq, isNull } from 'drizzle-orm'
+import { stillWanted } from '@core/stock/packed.ts'
+import { eq } from 'drizzle-orm'
 import { type z } from 'zod'
 import {
   type KitAnswer,
@@ -24,6 +25,7 @@ import { readKept } from '@server/lifekept/kept.ts'
 import { mustHaveParts } from '@server/parts/supply.ts'
 import { listFoot, MM, type Sheet } from '@server/print/pdf.ts'
 import { pdfOf } from '@server/print/printer.ts'
+import { openKits, packedOf } from '@server/stock/packed.ts'
 import { DomainError } from '@server/problem/problem.ts'
 import { loadShop, mustHaveArea, storeName, type ShopModel } from '@server/shopmodel/model.ts'
 import { dayOf } from '@server/time/wall.ts'
@@ -40,24 +42,39 @@ export async function readKits(deps: Deps, who: Who, q: z.output<typeof kitQuery
   const shop = await loadShop(deps.db, deps.shops, nowMs)
   const stationIds = stationsFor(shop, q)
   const fits = await readKept(deps.db)
-  const [surveyed, parts, packed] = await Promise.all([
+  const [surveyed, parts] = await Promise.all([
     survey(deps.db, shop, { nowMs, fits, ...(stationIds ? { stationIds } : {}) }),
     stockedParts(deps.db),
-    deps.db.select().from(kit).where(isNull(kit.closedMs)).orderBy(desc(kit.madeMs)),
   ])
+  const kits = await openKits(deps.db, surveyed)
   const wanted = wantedOf(surveyed, parts)
-  const told = (lines: readonly KitLine[]) => linesTold(lines, { shop, parts })
+  const all = q.groupId
+    ? await withClass(deps.db, wanted.lines, { shop, surveyed, groupId: q.groupId, nowMs })
+    : wanted.lines
+  // Guns that a kit is packed for are served, and what is in it is no longer there to take.
+  const packed = packedOf(kits)
+  const lines = all.flatMap(
+    (l) =>
+      stillWanted(
+        l,
+        kits.flatMap((k) => k.left),
+      ) ?? [],
+  )
+  const free = parts.map((p) => (p.onHand === null ? p : { ...p, onHand: p.onHand - (packed.get(p.id) ?? 0) }))
   return {
     nowMs,
     zone: shop.site.zone,
-    lines: told(
-      q.groupId ? await withClass(deps.db, wanted.lines, { shop, surveyed, groupId: q.groupId, nowMs }) : wanted.lines,
-    ),
+    lines: linesTold(lines, { shop, parts: free }),
     unknown: [...wanted.unknown].map(([kindKey, guns]) => ({
       kindName: shop.kindByKey.get(kindKey)?.name ?? kindKey,
       guns,
     })),
-    packed: packed.map((k) => ({ id: k.id, name: k.name, madeMs: k.madeMs ?? 0, lines: told(k.lines) })),
+    packed: kits.map((k) => ({
+      id: k.id,
+      name: k.name,
+      madeMs: k.madeMs ?? 0,
+      lines: linesTold(k.lines, { shop, parts }),
+    })),
   }
 }
 

@@ -104,7 +104,7 @@ const CHECKS: Record<string, () => Promise<void>> = {
     expect(orders.filter((o) => o.isLate).flatMap((o) => o.lines.map((l) => l.code))).toContain(CELL_TIP)
     const { late } = (await lead.get<LateAnswer>('/parts/late')).body
     expect(late.map((l) => l.code)).toEqual([CELL_TIP])
-    expect(dearest?.lies.map((l) => l.onHand > 0)).toEqual([true, true])
+    expect(dearest?.lies.map((l) => l.storeId === null)).toEqual([true, false])
   },
   'A cupboard at the cells that does not last until it is filled again': async () => {
     const { stores } = (await lead.get<StockAnswer>('/parts')).body

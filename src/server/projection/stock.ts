@@ -26,31 +26,27 @@ async function liesInSeveral(db: Reader, partId: PartId, { storeOf }: Places): P
   return liesFrom(standings, storeOf)
 }
 
-/** When each of these was last counted or carried somewhere, if ever. */
-function newestOf(tx: Tx, partIds: readonly PartId[]) {
+/** When each of these was last counted or carried somewhere, if ever, with each place that is kept of it. */
+function keptStock(tx: Tx, partIds: readonly PartId[]) {
   const told = and(eq(ledgerEvent.partId, part.id), inArray(ledgerEvent.kind, ['counted', 'carried']))
   const newestMs = sql<number | null>`(${tx
     .select({ at: max(ledgerEvent.happenedMs) })
     .from(ledgerEvent)
     .where(told)})`
   return tx
-    .select({ partId: part.id, newestMs: newestMs.mapWith(Number) })
+    .select({ partId: part.id, newestMs: newestMs.mapWith(Number), kept: stockNow })
     .from(part)
+    .leftJoin(stockNow, eq(stockNow.partId, part.id))
     .where(inArray(part.id, [...partIds]))
     .orderBy(part.id)
 }
 
 export async function projectStock(tx: Tx, partIds: ReadonlySet<PartId>, places: Places): Promise<number> {
   if (partIds.size === 0) return 0
-  const kept = groupBy(
-    await tx
-      .select()
-      .from(stockNow)
-      .where(inArray(stockNow.partId, [...partIds])),
-    (row) => row.partId,
-  )
   let written = 0
-  for (const { partId, newestMs } of await newestOf(tx, [...partIds])) {
+  for (const of of groupBy(await keptStock(tx, [...partIds]), (row) => row.partId).values()) {
+    const [{ partId, newestMs } = { partId: NO_ID, newestMs: null }] = of
+    const kept = of.flatMap((row) => row.kept ?? [])
     const lies =
       newestMs === null
         ? []
@@ -58,7 +54,7 @@ export async function projectStock(tx: Tx, partIds: ReadonlySet<PartId>, places:
           ? await liesInOne(tx, partId, newestMs)
           : await liesInSeveral(tx, partId, places)
     const rows = lies.map(({ storeId, ...rest }): StockRow => ({ partId, storeId: storeId ?? NO_ID, ...rest }))
-    written += await writeOf(tx, partId, { rows, kept: kept.get(partId) ?? [] })
+    written += await writeOf(tx, partId, { rows, kept })
   }
   return written
 }

@@ -52,6 +52,7 @@ interface At {
   offersOf: ReadonlyMap<string, OfferRow[]>
   ready: Awaited<ReturnType<typeof readyGuns>>
   kept: RenewalsKept
+  packed: ReadonlyMap<PartId, number>
   untilDays: number | null
   weekHours: (stationIds: Used['stations']) => number
 }
@@ -60,8 +61,8 @@ interface At {
 export async function stockNowAnswer(deps: StockDeps, until: string | undefined): Promise<StockAnswer> {
   const nowMs = deps.now()
   const shop = await loadShop(deps.db, deps.shops, nowMs)
-  const used = await usedParts(deps.db, shop, nowMs)
-  const at = await gathered(deps.db, shop, { nowMs, until })
+  const { used, packed } = await usedParts(deps.db, shop, nowMs)
+  const at = { ...(await gathered(deps.db, shop, { nowMs, until })), packed }
   const parts = [...used.values()].map((u) => partOf(u, at))
   const told = parts.flatMap((p) => (p.line ? [p.line] : []))
   return {
@@ -80,7 +81,11 @@ export async function stockNowAnswer(deps: StockDeps, until: string | undefined)
 }
 const kindOrder = (shop: ShopModel, p: StockPart) => shop.kindByKey.get(p.kindKey)?.walkOrder ?? 0
 
-async function gathered(db: Reader, shop: ShopModel, of: { nowMs: number; until: string | undefined }): Promise<At> {
+async function gathered(
+  db: Reader,
+  shop: ShopModel,
+  of: { nowMs: number; until: string | undefined },
+): Promise<Omit<At, 'packed'>> {
   const { nowMs, until } = of
   const [shelves, orders, suppliers, offers, ready] = await Promise.all([
     readShelves(db, shop, nowMs),
@@ -233,6 +238,7 @@ function lineOf(used: Used, of: LineAt): StockPart {
     onHand: shelf?.onHand ?? null,
     countedMs: shelf?.countedMs ?? null,
     lies: liesTold(shelf, at.shop),
+    packed: at.packed.get(part.id) ?? 0,
     likely: shelf ? likelyTold(shelf) : null,
     coming: coming.map(({ quantity, dueMs }) => ({ quantity, dueMs, isLate: dueMs < at.nowMs })),
     ...{ inUse: used.stations.length, untold: used.untold, ready: readyFor(used, at) },

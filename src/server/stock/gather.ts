@@ -18,6 +18,7 @@ import { readPace, type PaceByClasses } from '@server/classuse/classuse.ts'
 import { wrongKinds } from '@server/gunnow/findings.ts'
 import { stockedParts } from '@server/gunnow/line.ts'
 import { keptKey, readKept } from '@server/lifekept/kept.ts'
+import { openKits, packedOf } from './packed.ts'
 import { stopGroupOf, type PartRow, type ShopModel } from '@server/shopmodel/model.ts'
 
 /** All guns that use a part number, as a forecast takes them. */
@@ -34,8 +35,12 @@ export interface Used {
   source: LifeSource | null
 }
 
-/** Every position of every gun, by the part number that will be wanted there. */
-export async function usedParts(db: Reader, shop: ShopModel, nowMs: number): Promise<Map<PartId, Used>> {
+/** Every position of every gun, by the part number that will be wanted there; and what lies packed in kits. */
+export async function usedParts(
+  db: Reader,
+  shop: ShopModel,
+  nowMs: number,
+): Promise<{ used: Map<PartId, Used>; packed: Map<PartId, number> }> {
   const fits = await readKept(db)
   const [surveyed, stocked] = await Promise.all([survey(db, shop, { nowMs, fits }), stockedParts(db)])
   const pace = await readPace(db, shop, nowMs)
@@ -70,7 +75,7 @@ export async function usedParts(db: Reader, shop: ShopModel, nowMs: number): Pro
       }
     }
   }
-  return used
+  return { used, packed: packedOf(await openKits(db, surveyed)) }
 }
 
 type At = Surveyed['positions'][number]

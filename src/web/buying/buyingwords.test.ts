@@ -75,6 +75,7 @@ describe('one part', () => {
     expect(hereWords(thin, at)).toContain('About 6 in 10 changes get logged, so more likely 36 (30–42).')
     expect(hereWords(samplePart({ onHand: -4, likely: null }), at)).toContain('Count it again.')
     expect(hereWords(samplePart({ onHand: null }), at)).toBe('Never counted.')
+    expect(hereWords(samplePart({ packed: 3 }), at)).toContain('3 of them lie packed in a kit.')
   })
   it('what will be wanted, by what, and to a day', () => {
     const at = samplePart()

@@ -93,7 +93,8 @@ export function hereWords(p: StockPart, at: Pick<StockAnswer, 'zone'>): string {
     p.likely && off >= Math.max(2, 0.03 * p.onHand)
       ? ` About ${tens(p.likely.share)} changes get logged, so more likely ${Math.round(p.likely.mean)} (${Math.round(p.likely.low)}–${Math.round(p.likely.high)}).`
       : ''
-  return `${capital(byLog)}${counted}.${likely}${p.onHand < 0 ? ' Count it again.' : ''}`
+  const kits = p.packed > 0 ? ` ${p.packed} of them ${p.packed === 1 ? 'lies' : 'lie'} packed in a kit.` : ''
+  return `${capital(byLog)}${counted}.${likely}${kits}${p.onHand < 0 ? ' Count it again.' : ''}`
 }
 const tens = (share: number) => `${Math.max(1, Math.round(share * 10))} in 10`
 

@@ -29,7 +29,7 @@ export const sampleAdvice = (over: Partial<AdviceLine> = {}): AdviceLine => ({
 export const samplePart = (over: Partial<StockPart> = {}): StockPart => ({
   ...{ partId: anId('part', 'part_1'), code: 'T-10', name: 'tip 1.0', kindKey: 'tip', kindName: 'contact tip' },
   ...{ column: 'tip', familyName: 'Kite', wireSizeMm: 1, shelf: 'rack A', shelfMost: null },
-  ...{ onHand: 50, countedMs: NOW - 3 * DAY, lies: [], likely: { mean: 50, low: 49, high: 51, share: 0.95 } },
+  ...{ onHand: 50, countedMs: NOW - 3 * DAY, lies: [], packed: 0, likely: { mean: 50, low: 49, high: 51, share: 0.95 } },
   ...{ coming: [], inUse: 6, untold: 0, byClasses: null, by: 'lives', source: 'yours', seen: null },
   need: [
     { days: 7, mean: 16, low: 12, high: 20 },
