@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { makeRandom } from '@core/random/random.ts'
+import { DAY_MS } from '@core/units/time.ts'
 import { joined, kgPerPart, takenByCounts, takenByPurchases, takenByTin, takenFromPlaces, type Taken } from './taken.ts'
 
 describe('counts of the shelf', () => {
@@ -19,10 +20,13 @@ describe('counts of the shelf', () => {
 })
 
 describe('a part that lies in several places', () => {
-  const count = (at: string, atMs: number, quantity: number) => ({ said: 'counted' as const, at, quantity, atMs })
-  const carry = (from: string, to: string, atMs: number, quantity: number) => ({
+  const count = (at: string, day: number, quantity: number) => ({
+    ...{ said: 'counted' as const, at, quantity },
+    atMs: day * DAY_MS,
+  })
+  const carry = (from: string, to: string, day: number, quantity: number) => ({
     ...{ said: 'carried' as const, from, to },
-    ...{ quantity, atMs },
+    ...{ quantity, atMs: day * DAY_MS },
   })
   it('what was carried from one to the other was not taken', () => {
     const said = [count('', 0, 100), count('cells', 0, 5), carry('', 'cells', 3, 20)]
@@ -30,10 +34,17 @@ describe('a part that lies in several places', () => {
   })
   it('one that was counted over fewer days speaks at its own pace', () => {
     const said = [count('', 0, 100), count('', 10, 50), count('cells', 5, 9), count('cells', 10, 4)]
-    expect(takenFromPlaces(said)).toMatchObject({ fromMs: 0, toMs: 10, taken: 60 })
+    expect(takenFromPlaces(said)).toMatchObject({ fromMs: 0, toMs: 10 * DAY_MS, taken: 60 })
   })
   it('what went to a place nobody counts was taken, as far as anybody can tell', () =>
     expect(takenFromPlaces([count('', 0, 100), carry('', 'cells', 3, 20), count('', 10, 50)])?.taken).toBe(50))
+  it('counted again within half a day it is the same count, made better', () => {
+    const said = [count('', 0, 100), count('', 0.1, 90), count('', 10, 50)]
+    expect(takenFromPlaces(said)).toMatchObject({ fromMs: 0.1 * DAY_MS, taken: 40 })
+    // And two counts of one evening, or of one day and the next, are not carried on to weeks.
+    expect(takenFromPlaces(said.slice(0, 2))).toBeNull()
+    expect(takenFromPlaces([count('', 0, 100), count('', 1, 99)])).toBeNull()
+  })
   it('no place counted twice tells nothing', () =>
     expect(takenFromPlaces([count('', 0, 100), count('cells', 5, 9)])).toBeNull())
 })

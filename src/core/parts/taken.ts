@@ -1,4 +1,5 @@
 import { Z_90 } from '@core/stats/normal.ts'
+import { DAY_MS, HOUR_MS } from '@core/units/time.ts'
 
 /**
  * How many parts left the crib, from things that cannot forget: two counts of the shelf, the weighed tin of old tips, the
@@ -50,15 +51,17 @@ export type ShelfSaid =
 /**
  * Taken from all places where a part lies. Each place between its own counts, what was carried from one to another counting as come in here and gone
  * there; over the days of the place that was counted longest, the others at their own pace in those days. What was carried to a place that was not
- * counted twice was taken, as far as anybody can tell. Null: no place was counted twice.
+ * counted twice was taken, as far as anybody can tell. Counted again within half a day it is the same count, made better; what a day or less tells is
+ * not carried on to weeks. Null: no place was counted twice, two days apart.
  */
-export function takenFromPlaces(said: readonly ShelfSaid[]): Taken | null {
+export function takenFromPlaces(all: readonly ShelfSaid[]): Taken | null {
+  const said = withoutRecounted(all)
   const countedAt = (at: string) => said.filter((s) => s.said === 'counted' && s.at === at)
   const places = [...new Set(said.flatMap((s) => (s.said === 'counted' ? [s.at] : [])))]
   const twice = new Set(places.filter((at) => countedAt(at).length > 1))
   const runs = [...twice].flatMap((at) => longestRun(takenByCounts(shelfAt(said, { at, twice }))) ?? [])
   const longest = longestOf(runs)
-  if (!longest) return null
+  if (!longest || longest.toMs - longest.fromMs < LEAST_MS) return null
   const scaled = runs.map((run) => {
     const times = (longest.toMs - longest.fromMs) / (run.toMs - run.fromMs)
     return { taken: run.taken * times, sd: run.sdTaken * times }
@@ -69,6 +72,14 @@ export function takenFromPlaces(said: readonly ShelfSaid[]): Taken | null {
     sdTaken: Math.hypot(...scaled.map((s) => s.sd)),
   }
 }
+
+const [RECOUNT_MS, LEAST_MS] = [12 * HOUR_MS, 2 * DAY_MS]
+const withoutRecounted = (said: readonly ShelfSaid[]): ShelfSaid[] =>
+  said.filter(
+    (s) =>
+      s.said !== 'counted' ||
+      !said.some((o) => o.said === 'counted' && o.at === s.at && o.atMs > s.atMs && o.atMs - s.atMs < RECOUNT_MS),
+  )
 
 function shelfAt(
   said: readonly ShelfSaid[],
