@@ -262,10 +262,15 @@ export const shopAnswer = z.object({
       familyId: idOf('family').nullable(),
       wireSizeMm: z.number().nullable(),
       priceMinor: z.number().nullable(),
+      /** All places together. */
       onHand: z.number().nullable(),
+      /** Place by place; null: the main one. */
+      lies: z.array(z.object({ storeId: idOf('store').nullable(), onHand: z.number() })).default([]),
       fit: partFit.nullable(),
     }),
   ),
+  /** Places where parts lie besides the main one. */
+  stores: z.array(z.object({ id: idOf('store'), name: z.string() })).default([]),
   wires: z.array(
     z.object({
       id: idOf('wire'),

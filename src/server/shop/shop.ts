@@ -6,8 +6,9 @@ import { carrier, holiday, houseRule, part, person, stationNow } from '@server/d
 import { isLead, mustRead, type Deps, type Who } from '@server/call/context.ts'
 import { suggestedLimits } from '@core/catalogue/limits.ts'
 import { type LifeUnit } from '@core/path/columns.ts'
+import { allTogether, type LiesAt } from '@core/stock/onhand.ts'
 import { keptKey, readKept, type KeptFits } from '@server/lifekept/kept.ts'
-import { readOnHand } from '@server/projection/stock.ts'
+import { readLies } from '@server/projection/stock.ts'
 import { peopleLines } from '@server/people/people.ts'
 import { type ShiftOfWeek } from '@server/time/calendar.ts'
 import {
@@ -24,12 +25,12 @@ import {
 export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
   mustRead(who)
   const shop = await loadShop(deps.db, deps.shops, deps.now())
-  const [nows, carriers, rules, parts, onHand, holidays, people, lines, fits] = await Promise.all([
+  const [nows, carriers, rules, parts, lies, holidays, people, lines, fits] = await Promise.all([
     deps.db.select().from(stationNow),
     deps.db.select().from(carrier),
     deps.db.select().from(houseRule),
     deps.db.select().from(part).orderBy(asc(part.code)),
-    readOnHand(deps.db),
+    readLies(deps.db),
     deps.db.select().from(holiday),
     deps.db.select().from(person),
     peopleLines(deps, who),
@@ -53,13 +54,20 @@ export async function readShop(deps: Deps, who: Who): Promise<ShopAnswer> {
     rules: rules.map((r) =>
       ruleLine(r, { shop, fits, chosenBy: (money && r.chosenById && nameOf.get(r.chosenById)) || null }),
     ),
-    parts: parts.map((p) => ({ ...p, priceMinor: money ? p.priceMinor : null, onHand: onHand.get(p.id) ?? null })),
+    parts: parts.map((p) => ({ ...p, priceMinor: money ? p.priceMinor : null, ...shelvesOf(lies.get(p.id) ?? []) })),
+    stores: shop.stores.filter((s) => s.isActive).map(({ id, name }) => ({ id, name })),
     ...fitLines(shop, money),
     shifts: shop.shifts.map(shiftLine),
     holidays,
     ...lines,
   }
 }
+
+/** What there is of a part, in all and place by place. */
+const shelvesOf = (lies: readonly LiesAt[]): Pick<ShopAnswer['parts'][number], 'onHand' | 'lies'> => ({
+  onHand: allTogether(lies)?.onHand ?? null,
+  lies: lies.map(({ storeId, onHand }) => ({ storeId, onHand })),
+})
 
 const siteLine = ({ site }: ShopModel, isMoney: boolean): ShopAnswer['site'] => ({
   name: site.name,

@@ -8,7 +8,8 @@ import { Trouble } from '@web/kit/Trouble.tsx'
 import { PickTyped, QuantityField, TypedField } from '@web/kit/TypedField.tsx'
 import { useAddress } from '@web/kit/useAddress.ts'
 import { useSave } from '@web/shopmodel/queries.ts'
-import { hereWords, partOfCode, placeOptions, placesWords } from './buyingwords.ts'
+import { placesOf } from '@web/parts/places.ts'
+import { hereWords, partOfCode, placesWords } from './buyingwords.ts'
 
 interface Props {
   part: StockPart
@@ -70,7 +71,7 @@ export function Here({ part, at, isScanned, onOpen }: Props) {
       <form className="stock-count" noValidate onSubmit={send} onKeyDown={next}>
         <QuantityField form={form} name="n" id="stock-n" label="how many" />
         {at.stores.length > 0 ? (
-          <PickTyped form={form} name="storeId" id="stock-at" label="where" options={placeOptions(at)} />
+          <PickTyped form={form} name="storeId" id="stock-at" label="where" options={placesOf(at)} />
         ) : null}
         <Button type="submit" variant="chalk" disabled={count.isPending}>
           Counted
@@ -122,8 +123,8 @@ function Carry({ part, at }: Pick<Props, 'part' | 'at'>) {
   return (
     <form className="stock-count" noValidate onSubmit={send}>
       <QuantityField form={form} name="n" id="carry-n" label="carry" />
-      <PickTyped form={form} name="from" id="carry-from" label="from" options={placeOptions(at)} />
-      <PickTyped form={form} name="to" id="carry-to" label="to" options={placeOptions(at)} />
+      <PickTyped form={form} name="from" id="carry-from" label="from" options={placesOf(at)} />
+      <PickTyped form={form} name="to" id="carry-to" label="to" options={placesOf(at)} />
       <Button type="submit" variant="chalk" disabled={save.isPending}>
         Carried
       </Button>

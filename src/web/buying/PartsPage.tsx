@@ -16,7 +16,7 @@ import { CountShelves } from '@web/parts/CountShelves.tsx'
 import { useIsLead, useMe } from '@web/people/queries.ts'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
 import { useShop } from '@web/shopmodel/queries.ts'
-import { absenceSentence, partOfCode, partsSentence, placeOptions } from './buyingwords.ts'
+import { absenceSentence, partOfCode, partsSentence } from './buyingwords.ts'
 import { Bins } from './Bins.tsx'
 import { FewerKinds, Orphans } from './Fewer.tsx'
 import { Kits } from './Kits.tsx'
@@ -149,5 +149,5 @@ function Counting({ at }: { at: StockAnswer }) {
         <Bare onClick={() => setOpen(true)}>Count the whole shelf</Bare>
       </p>
     )
-  return <CountShelves shop={shop.data} places={placeOptions(at)} />
+  return <CountShelves shop={shop.data} />
 }

@@ -98,11 +98,6 @@ export function hereWords(p: StockPart, at: Pick<StockAnswer, 'zone'>): string {
 }
 const tens = (share: number) => `${Math.max(1, Math.round(share * 10))} in 10`
 
-/** The places where parts lie, to choose from; the main one first. */
-export const placeOptions = (at: Pick<StockAnswer, 'stores'>): [string, string][] => [
-  ['', MAIN_PLACE],
-  ...at.stores.map((s): [string, string] => [s.id, s.name]),
-]
 /** "8 on the main shelf; 6 at Cell cupboard (counted 2 Nov)", and what nobody counted; empty where all lie in one place. */
 export function placesWords(p: StockPart, at: Pick<StockAnswer, 'stores' | 'zone'>): string {
   if (!p.lies.some((l) => l.storeId !== null)) return ''

@@ -2,11 +2,11 @@ import { Button, Form } from 'react-bootstrap'
 import { useController } from 'react-hook-form'
 import { readQuantity } from '@core/units/quantity.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { type Option } from '@web/kit/Field.tsx'
 import { PickTyped } from '@web/kit/TypedField.tsx'
 import { asItIs, useReadForm, type Reader, type Readers, type ReadForm } from '@web/kit/readform.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
+import { liesThere, placesOf } from './places.ts'
 
 type Texts = Record<string, string>
 /** Counts by part; what was left empty was not counted. */
@@ -24,7 +24,8 @@ const counts: Reader<{ partId: string; quantity: number }[], Texts> = (texts) =>
 }
 
 /** A round of the shelves: type what is there, Enter goes on to the next. A part left empty was not counted. */
-export function CountShelves({ shop, places = [] }: { shop: ShopAnswer; places?: readonly Option[] }) {
+export function CountShelves({ shop }: { shop: ShopAnswer }) {
+  const places = placesOf(shop)
   const save = useSave('/parts/count')
   const none = Object.fromEntries(shop.parts.map((p) => [p.id, '']))
   const form = useReadForm({ counts, storeId: asItIs<string>() }, { counts: none, storeId: '' })
@@ -45,7 +46,7 @@ export function CountShelves({ shop, places = [] }: { shop: ShopAnswer; places?:
       ) : null}
       <div className="shelf" onKeyDown={nextOnEnter}>
         {shop.parts.map((p) => (
-          <OneShelf key={p.id} form={form} part={p} />
+          <OneShelf key={p.id} form={form} part={p} there={liesThere(p, form.typed('storeId'))} />
         ))}
       </div>
       <Button variant="chalk" disabled={typed.length === 0 || save.isPending} onClick={send}>
@@ -61,7 +62,12 @@ export function CountShelves({ shop, places = [] }: { shop: ShopAnswer; places?:
   )
 }
 
-function OneShelf<R extends Readers>({ form, part }: { form: ReadForm<R>; part: ShopAnswer['parts'][number] }) {
+function OneShelf<R extends Readers>(props: {
+  form: ReadForm<R>
+  part: ShopAnswer['parts'][number]
+  there: number | null
+}) {
+  const { form, part, there } = props
   const { field, fieldState } = useController({ name: `counts.${part.id}`, control: form.control })
   const why = fieldState.error?.message
   return (
@@ -74,7 +80,7 @@ function OneShelf<R extends Readers>({ form, part }: { form: ReadForm<R>; part: 
         value={field.value as string}
         inputMode="numeric"
         aria-label={`${part.code}: how many are there`}
-        placeholder={part.onHand === null ? '' : `${Math.max(0, part.onHand)}?`}
+        placeholder={there === null ? '' : `${Math.max(0, there)}?`}
         isInvalid={why !== undefined}
       />
       <Form.Control.Feedback type="invalid" role={why ? 'alert' : undefined}>

@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
 import { anId } from '@core/testing/ids.ts'
+import { within } from '@testing-library/react'
 import { afterEach, describe, expect, it } from 'vitest'
 import { shopAnswer, stage, unstage } from '@web/testing/stage.tsx'
 import { type SupplyAnswer } from '@contract/parts.ts'
@@ -42,6 +43,7 @@ const parts = [
     wireSizeMm: null,
     priceMinor: null,
     onHand: 40,
+    lies: [],
     fit: null,
   },
   {
@@ -53,6 +55,7 @@ const parts = [
     wireSizeMm: null,
     priceMinor: null,
     onHand: null,
+    lies: [],
     fit: null,
   },
 ]
@@ -84,6 +87,37 @@ describe('counts and purchases', () => {
     unstage()
     const few = show(supply({ shares: [{ ...share, share: null, low: null, high: null, reason: 'only 3 taken' }] }))
     await few.findByText('can’t tell yet: only 3 taken')
+  })
+  it('where parts lie in two places each round is of one, and shows what lies there', async () => {
+    const [first] = parts
+    const storeId = anId('store', 'store_1')
+    const lies = [
+      { storeId: null, onHand: 30 },
+      { storeId, onHand: 4 },
+    ]
+    const two = shopAnswer({
+      parts: first ? [{ ...first, onHand: 34, lies }] : [],
+      stores: [{ id: storeId, name: 'Cell drawer' }],
+    })
+    const { user, findByLabelText, getByRole, sent } = stage(<Supply shop={two} isLead />, {
+      '/parts/supply': supply(),
+    })
+    const field = await findByLabelText(/how many are there$/)
+    expect(field).toHaveProperty('placeholder', '30?')
+    const round = within(getByRole('region', { name: 'Count the shelf' }))
+    await user.selectOptions(round.getByLabelText('where'), 'Cell drawer')
+    expect(field).toHaveProperty('placeholder', '4?')
+    await user.type(field, '5')
+    await user.click(round.getByRole('button', { name: 'Counted 1' }))
+    const came = within(getByRole('region', { name: 'A delivery' }))
+    await user.selectOptions(came.getByLabelText('part'), String(first?.id))
+    await user.type(came.getByLabelText('how many'), '20')
+    await user.selectOptions(came.getByLabelText('where'), 'Cell drawer')
+    await user.click(came.getByRole('button', { name: 'On the shelf' }))
+    expect(sent.map((s) => [s.path, s.body])).toEqual([
+      ['/parts/count', expect.objectContaining({ counts: [{ partId: first?.id, quantity: 5 }], storeId })],
+      ['/parts/received', expect.objectContaining({ partId: first?.id, quantity: 20, storeId })],
+    ])
   })
   it('is the lead’s', () => expect(show(supply(), false).container.querySelector('.supply')).toBeNull())
   it('the tin: fifty are counted once, after that only the scale is read', async () => {

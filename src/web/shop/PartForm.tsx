@@ -13,6 +13,7 @@ import { FaceFields, facesOf, groovesOf, type Faces } from './RollFaces.tsx'
 import { PART_SPECS, PROOF_SPEC } from './fitspecs.ts'
 import { SpecFields } from './SpecFields.tsx'
 import { specsReader, textsOf } from './specs.ts'
+import { MAIN_PLACE } from '@web/format/words.ts'
 import { useSave } from '@web/shopmodel/queries.ts'
 
 type Part = Partial<ShopAnswer['parts'][number]>
@@ -65,6 +66,13 @@ function usePartForm(shop: ShopAnswer, part: Part, kindKey: KindKey) {
 }
 const noFaces: Reader<[Groove, Groove] | null, Faces> = () => ({ ok: true, value: null })
 
+/** What a count here says: the main place, where there are several. */
+function byLog({ onHand, lies = [] }: Part): string {
+  if (lies.every((l) => l.storeId === null)) return onHand == null ? '' : `${onHand} by the log`
+  const main = lies.find((l) => l.storeId === null)
+  return `${MAIN_PLACE}${main ? `: ${main.onHand} by the log` : ''}`
+}
+
 /** One part: what it is called, which family and wire it is for, and what its kind asks. */
 export function PartForm({ shop, part, onDone }: { shop: ShopAnswer; part: Part; onDone: () => void }) {
   const save = useSave('/shop/part')
@@ -101,13 +109,7 @@ export function PartForm({ shop, part, onDone }: { shop: ShopAnswer; part: Part;
       />
       <TypedField form={form} name="size" id="pt-size" label="for wire" placeholder="0.9 mm, .035" />
       <QuantityField form={form} name="price" id="pt-price" label={`price, ${shop.site.currency}`} />
-      <QuantityField
-        form={form}
-        name="count"
-        id="pt-count"
-        label="counted now"
-        placeholder={part.onHand == null ? '' : `${part.onHand} by the log`}
-      />
+      <QuantityField form={form} name="count" id="pt-count" label="counted now" placeholder={byLog(part)} />
       <SpecFields id="pt" form={form} specs={specsOf(kindKey)} units={shop.site.units} />
       {kindKey === 'rolls' ? (
         <FaceFields faces={form.typed('faces')} onChange={(faces) => form.put('faces', faces)} />

@@ -102,9 +102,11 @@ export function shopAnswer(over: Partial<ShopAnswer> = {}): ShopAnswer {
         wireSizeMm: 1,
         priceMinor: 64,
         onHand: 12,
+        lies: [],
         fit: null,
       },
     ],
+    stores: [],
     wires: [
       {
         id: anId('wire', 'wire_1'),
