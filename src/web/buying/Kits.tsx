@@ -9,7 +9,7 @@ import { Bare } from '@web/kit/Keys.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useIsLead } from '@web/people/queries.ts'
 import { useSave, useShop } from '@web/shopmodel/queries.ts'
-import { isCount } from './buyingwords.ts'
+import { useCounts } from './counts.ts'
 import { useKits, type KitFor } from './queries.ts'
 
 /** What to take along for what is due and wrong, in the order it lies in; packed, it is nobody else's until it is used or given back. */
@@ -97,18 +97,11 @@ const fromWords = ({ from, shelf }: KitLineAnswer): string =>
 function Pack(props: { kits: KitAnswer; isForName: string | null; isLead: boolean; onDone: () => void }) {
   const { kits, isForName } = props
   const pack = useSave('/parts/kit')
-  const [typed, setTyped] = useState<Record<string, string>>({})
+  const { unread, counted, field } = useCounts(kits.lines, (l) => l.quantity)
   const [name, setName] = useState(`${isForName ?? 'all guns'}, ${shortDate(kits.nowMs, kits.zone)}`)
-  const textOf = (l: KitLineAnswer) => typed[l.partId] ?? String(l.quantity)
-  const unread = kits.lines.filter((l) => !isCount(textOf(l)))
-  const lines = kits.lines
-    .map((l) => ({
-      partId: l.partId,
-      quantity: Number(textOf(l)),
-      guns: l.guns,
-      ...(l.forClass ? { forClass: l.forClass } : {}),
-    }))
-    .filter((l) => l.quantity > 0)
+  const lines = counted.map(({ row: { partId, guns, forClass }, quantity }) => ({
+    ...{ partId, quantity, guns, ...(forClass ? { forClass } : {}) },
+  }))
   if (kits.lines.length === 0 && kits.unknown.length === 0)
     return <p className="dim">Nothing is due or wrong there now.</p>
   return (
@@ -126,13 +119,7 @@ function Pack(props: { kits: KitAnswer; isForName: string | null; isLead: boolea
                   <strong> only {Math.max(0, l.onHand)} there</strong>
                 ) : null}
               </span>
-              <Form.Control
-                inputMode="numeric"
-                aria-label={`${l.code}: how many into the kit`}
-                value={textOf(l)}
-                isInvalid={unread.includes(l)}
-                onChange={(e) => setTyped({ ...typed, [l.partId]: e.target.value })}
-              />
+              <Form.Control {...field(l, `${l.code}: how many into the kit`)} />
             </label>
           </li>
         ))}

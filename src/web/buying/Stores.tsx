@@ -8,7 +8,8 @@ import { Tick } from '@web/kit/Tick.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { QuantityField, TypedField } from '@web/kit/TypedField.tsx'
 import { useSave, useShop } from '@web/shopmodel/queries.ts'
-import { fillBecause, fillWords, isCount } from './buyingwords.ts'
+import { fillBecause, fillWords } from './buyingwords.ts'
+import { useCounts } from './counts.ts'
 
 /** Where parts lie besides the main shelf, and what to carry there so that nobody has to walk. */
 export function Stores({ at, isLead }: { at: StockAnswer; isLead: boolean }) {
@@ -65,10 +66,8 @@ function OneStore({ store, isLead, onEdit }: { store: StoreAnswer; isLead: boole
 function FillUp({ store }: { store: StoreAnswer }) {
   const save = useSave('/parts/carry')
   const wants = store.fill.filter((f) => f.carry > 0)
-  const [typed, setTyped] = useState<Record<string, string>>({})
-  const textOf = (f: (typeof wants)[number]) => typed[f.partId] ?? String(f.carry)
-  const unread = wants.filter((f) => !isCount(textOf(f)))
-  const lines = wants.map((f) => ({ partId: f.partId, quantity: Number(textOf(f)) })).filter((l) => l.quantity > 0)
+  const { unread, counted, field } = useCounts(wants, (f) => f.carry)
+  const lines = counted.map(({ row, quantity }) => ({ partId: row.partId, quantity }))
   return (
     <div className="order">
       <ul className="order-lines">
@@ -78,13 +77,7 @@ function FillUp({ store }: { store: StoreAnswer }) {
               <span>
                 <strong>{f.code}</strong> <span className="dim">{`${f.name}: ${fillBecause(f)}`}</span>
               </span>
-              <Form.Control
-                inputMode="numeric"
-                aria-label={`${f.code}: how many to carry to ${store.name}`}
-                value={textOf(f)}
-                isInvalid={unread.includes(f)}
-                onChange={(e) => setTyped({ ...typed, [f.partId]: e.target.value })}
-              />
+              <Form.Control {...field(f, `${f.code}: how many to carry to ${store.name}`)} />
             </label>
           </li>
         ))}

@@ -1,4 +1,3 @@
-import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { priceAt } from '@core/stock/ordersize.ts'
 import { type StockAnswer, type StockPart } from '@contract/stock.ts'
@@ -6,7 +5,8 @@ import { aboutMoney } from '@web/format/numbers.ts'
 import { Bare } from '@web/kit/Keys.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { useSave } from '@web/shopmodel/queries.ts'
-import { bridgeWorth, isCount, isShort, isToOrder } from './buyingwords.ts'
+import { bridgeWorth, isShort, isToOrder } from './buyingwords.ts'
+import { useCounts } from './counts.ts'
 
 interface Proposed {
   part: StockPart
@@ -84,14 +84,9 @@ function OneSupplier(props: {
 }) {
   const { supplierId, at } = props
   const order = useSave('/parts/order')
-  const [typed, setTyped] = useState<Record<string, string>>({})
-  const parts = props.lines.map((l) => l.part)
-  const textOf = (p: StockPart) =>
-    typed[p.partId] ?? String(props.lines.find((l) => l.part.partId === p.partId)?.quantity ?? 0)
-  const unread = parts.filter((p) => !isCount(textOf(p)))
-  const lines = props.lines
-    .map(({ part, each }) => ({ partId: part.partId, quantity: Number(textOf(part)), each }))
-    .filter((l) => l.quantity > 0)
+  const rows = props.lines.map((l) => ({ ...l, partId: l.part.partId }))
+  const { unread, counted, field } = useCounts(rows, (l) => l.quantity)
+  const lines = counted.map(({ row, quantity }) => ({ partId: row.part.partId, quantity, each: row.each }))
   const total = lines.reduce((sum, l) => sum + l.quantity * l.each, 0)
   const name = at.suppliers.find((s) => s.id === supplierId)?.name ?? ''
   return (
@@ -101,20 +96,15 @@ function OneSupplier(props: {
         {total > 0 && unread.length === 0 ? `, about ${aboutMoney(total, at.currency)}` : ''}
       </p>
       <ul className="order-lines">
-        {parts.map((p) => (
-          <li key={p.partId}>
+        {rows.map((row) => (
+          <li key={row.partId}>
             <label>
               <span>
-                <Bare onClick={() => props.onOpen(p.partId)}>{p.code}</Bare> <span className="dim">{p.name}</span>
-                {isShort(p) ? <strong> short</strong> : null}
+                <Bare onClick={() => props.onOpen(row.partId)}>{row.part.code}</Bare>{' '}
+                <span className="dim">{row.part.name}</span>
+                {isShort(row.part) ? <strong> short</strong> : null}
               </span>
-              <Form.Control
-                inputMode="numeric"
-                aria-label={`${p.code}: how many to order`}
-                value={textOf(p)}
-                isInvalid={unread.includes(p)}
-                onChange={(e) => setTyped({ ...typed, [p.partId]: e.target.value })}
-              />
+              <Form.Control {...field(row, `${row.part.code}: how many to order`)} />
             </label>
           </li>
         ))}
