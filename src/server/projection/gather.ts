@@ -1,17 +1,20 @@
-import { inArray, sql } from 'drizzle-orm'
+import { getTableColumns, inArray, sql } from 'drizzle-orm'
 import { type CarrierId, type StationId, type WireId } from '@core/ids/id.ts'
-import { foldCarrier, type CarrierStory } from '@core/ledger/fold.ts'
+import { type CarrierStory } from '@core/ledger/fold.ts'
 import { buildHeadClocks, spoolUsage, type HeadClocks, type UsageEntry } from '@core/clock/headclock.ts'
 import { chainStretches, type ChainStretch } from '@core/ledger/exposure.ts'
 import { type Schedule } from '@core/clock/schedule.ts'
 import { lengthClock, type WireFrom } from '@core/clock/lengthclock.ts'
 import { lengthFromMassM, massFromLengthKg } from '@core/spools/wire.ts'
-import { carrier, mount, telemetryHour, usageSpan } from '@server/db/schema.ts'
+import { carrier, feeder, mount, telemetryHour, usageSpan } from '@server/db/schema.ts'
 import { readMany, type Reader } from '@server/db/db.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
+import { type Recall } from './recall.ts'
 
 export type CarrierRow = typeof carrier.$inferSelect
+/** With when equipment on it last sent anything: its hours are the same until it does. */
+type HeardRow = CarrierRow & { heardMs: number | null }
 
 /** Everything the fold of some carriers needs: their stories, those of what they hung on, and the heads' clocks. */
 export interface Gathered {
@@ -57,18 +60,18 @@ export async function kinOf(db: Reader, ids: ReadonlySet<CarrierId>): Promise<Ki
 }
 
 /** Their stories, and of what they hung on, up to the places with their stops, what their stretches, clocks and signs need. */
-export async function gather(db: Reader, kin: Kin, shop: ShopModel): Promise<Gathered> {
+export async function gather(
+  db: Reader,
+  kin: Kin,
+  { shop, recall }: { shop: ShopModel; recall: Recall },
+): Promise<Gathered> {
   const stories = new Map<string, CarrierStory>()
-  const carriers = new Map<string, CarrierRow>()
+  const carriers = new Map<string, HeardRow>()
   let fresh = [...kin.ids, ...kin.above]
   while (fresh.length > 0) {
-    const rows = await db.select().from(carrier).where(inArray(carrier.id, fresh))
+    const rows = await rowsOf(db, fresh)
     rows.forEach((row) => carriers.set(row.id, row))
-    const standings = await standingOfCarriers(
-      db,
-      rows.map((r) => r.id),
-    )
-    for (const [id, facts] of standings) stories.set(id, foldCarrier(facts))
+    await tellAll(db, rows, { stories, recall })
     const parents = rows.flatMap((row) => stories.get(row.id)?.mounts.map((m) => m.onId) ?? [])
     fresh = [...new Set(parents)].filter((id) => !stories.has(id))
   }
@@ -76,9 +79,36 @@ export async function gather(db: Reader, kin: Kin, shop: ShopModel): Promise<Gat
   const clocks = await clocksOf(
     db,
     [...carriers.values()].filter((c) => c.type === 'head'),
-    { stories, shop, carriers },
+    { stories, shop, carriers, recall },
   )
   return { carriers, stories, clocks, stretchesOf }
+}
+
+const heardMs = sql<
+  number | null
+>`(select max(${feeder.receivedMs}) from ${feeder} where ${feeder.headId} = ${carrier.id})`
+const rowsOf = (db: Reader, ids: readonly CarrierId[]): Promise<HeardRow[]> =>
+  db
+    .select({ ...getTableColumns(carrier), heardMs: heardMs.mapWith(Number) })
+    .from(carrier)
+    .where(inArray(carrier.id, [...ids]))
+
+/** Their stories: as remembered where nothing was corrected or said by others since, the rest read. */
+async function tellAll(
+  db: Reader,
+  rows: readonly CarrierRow[],
+  { stories, recall }: { stories: Map<string, CarrierStory>; recall: Recall },
+): Promise<void> {
+  const unknown = rows.filter((row) => {
+    const known = recall.storyOf(row)
+    if (known) stories.set(row.id, known)
+    return !known
+  })
+  const standings = await standingOfCarriers(
+    db,
+    unknown.map((r) => r.id),
+  )
+  for (const row of unknown) stories.set(row.id, recall.tell(row, standings.get(row.id) ?? []))
 }
 
 function stretchFinder(
@@ -111,10 +141,37 @@ function stretchFinder(
 interface ClockNeeds {
   stories: Map<string, CarrierStory>
   shop: ShopModel
-  carriers: Map<string, CarrierRow>
+  carriers: Map<string, HeardRow>
+  recall: Recall
 }
 
-async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Promise<Map<string, HeadClocks>> {
+async function clocksOf(db: Reader, heads: HeardRow[], needs: ClockNeeds): Promise<Map<string, HeadClocks>> {
+  const clocks = new Map<string, HeadClocks>()
+  const setups = new Map(heads.map((head) => [head.id, setupOf(head, needs)]))
+  const unknown = heads.filter((head) => {
+    const kept = needs.recall.clocksOf(head, setups.get(head.id)?.madeBy ?? '')
+    if (kept) clocks.set(head.id, kept)
+    return !kept
+  })
+  const usage = await usageOf(db, unknown, needs)
+  for (const head of unknown) {
+    const setup = setups.get(head.id)
+    if (!setup) continue
+    const entries = [...(usage.get(head.id) ?? []), ...spoolUsage(setup.loads)]
+    const built = buildHeadClocks(entries, setup.kgPerArcHour, setup.schedule)
+    const made = setup.wires ? { ...built, km: lengthClock(built.kg, setup.wires) } : built
+    clocks.set(head.id, made)
+    needs.recall.keepClocks(head, { madeBy: setup.madeBy, clocks: made })
+  }
+  return clocks
+}
+
+/** What was entered of heads' use, and what equipment on them counted. */
+async function usageOf(
+  db: Reader,
+  heads: readonly CarrierRow[],
+  needs: ClockNeeds,
+): Promise<Map<string, UsageEntry[]>> {
   const usage = new Map<string, UsageEntry[]>(heads.map((h) => [h.id, []]))
   const ids = heads.map((h) => h.id)
   for (let i = 0; i < ids.length; i += 50) {
@@ -124,19 +181,34 @@ async function clocksOf(db: Reader, heads: CarrierRow[], needs: ClockNeeds): Pro
     const hours = await readMany(db, telemetryHour, inArray(telemetryHour.headId, some))
     hours.forEach((hour) => usage.get(hour.headId)?.push(entryOf(hour, needs)))
   }
-  const clocks = new Map<string, HeadClocks>()
+  return usage
+}
+
+/** What a head's clocks are made by besides its entries. */
+function setupOf(head: HeardRow, needs: ClockNeeds) {
+  const { schedule, kgPerArcHour } = placeOf(head.id, needs)
+  const loads = (needs.stories.get(head.id)?.spools ?? []).flatMap((s) =>
+    s.labelKg === null ? [] : [{ ...s, labelKg: s.labelKg }],
+  )
   // Only where some kind of part goes by it.
-  const isByLength = needs.shop.kinds.some((k) => k.lifeUnit === 'km')
-  for (const head of heads) {
-    const { schedule, kgPerArcHour } = placeOf(head.id, needs)
-    const loads = (needs.stories.get(head.id)?.spools ?? []).flatMap((s) =>
-      s.labelKg === null ? [] : [{ ...s, labelKg: s.labelKg }],
-    )
-    const entries = [...(usage.get(head.id) ?? []), ...spoolUsage(loads)]
-    const built = buildHeadClocks(entries, kgPerArcHour, schedule)
-    clocks.set(head.id, isByLength ? { ...built, km: lengthClock(built.kg, wiresOn(head.id, needs)) } : built)
-  }
-  return clocks
+  const wires = needs.shop.kinds.some((k) => k.lifeUnit === 'km') ? wiresOn(head.id, needs) : null
+  // Length that equipment counted is weighed by the wires it was of.
+  const fed = head.heardMs === null ? [] : [builtWireOf(head.id, needs), ...loads.map((l) => l.wireId)]
+  const madeBy = JSON.stringify([
+    ...[scheduleNo(schedule), kgPerArcHour, loads, wires, head.heardMs],
+    fed.map((id) => id && needs.shop.wires.get(id)),
+  ])
+  return { schedule, kgPerArcHour, loads, wires, madeBy }
+}
+
+const scheduleNos = new WeakMap<Schedule, number>()
+let lastNo = 0
+/** A number for each pattern of working time, which is one object as long as it is the same. */
+function scheduleNo(schedule: Schedule | null): number {
+  if (!schedule) return 0
+  const known = scheduleNos.get(schedule) ?? ++lastNo
+  scheduleNos.set(schedule, known)
+  return known
 }
 
 /** Which wire ran on a head from when on; before anybody said, that of how its place is built. */

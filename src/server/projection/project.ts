@@ -15,10 +15,11 @@ import {
 } from '@server/db/schema.ts'
 import { type Tx } from '@server/db/db.ts'
 import { type Touched } from '@server/ledger/lines.ts'
-import { type ShopModel, type ShopPlaces, type ShopTimes } from '@server/shopmodel/model.ts'
+import { type ShopModel, type ShopPlaces } from '@server/shopmodel/model.ts'
 import { foldCarrier } from '@core/ledger/fold.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
 import { gather, kinOf, type Gathered } from './gather.ts'
+import { Recall, StoryStore } from './recall.ts'
 import {
   carrierNowRows,
   headRow,
@@ -30,7 +31,7 @@ import {
   taskRows,
   type ReadingRow,
 } from './rows.ts'
-import { stationRows } from './stationrows.ts'
+import { stationRows, type StationNeeds } from './stationrows.ts'
 import { projectSpools } from './spools.ts'
 import { projectStock } from './stock.ts'
 import { lock } from './lock.ts'
@@ -62,19 +63,29 @@ export type Written = Record<
   number
 >
 
-export async function project(tx: Tx, touched: Touched, shop: ShopModel): Promise<Written> {
+/** What is projected by: the shop as it is set up, and what this server remembers; absent: nothing, and nothing is said of anybody (it is counted anew). */
+export interface ProjectBy {
+  shop: ShopModel
+  recall?: Recall
+}
+
+export async function project(tx: Tx, touched: Touched, by: ProjectBy): Promise<Written> {
+  const { shop, recall = new Recall(new StoryStore(), []) } = by
+  const said = by.recall ? spokenOf(touched, shop) : NOBODY
   const before = await kinOf(tx, touched.carrierIds)
-  await takeAndCount(tx, before.ids)
-  const gathered = await gather(tx, before, shop)
+  await takeAndCount(tx, before.ids, said)
+  recall.count(said)
+  const gathered = await gather(tx, before, { shop, recall })
   const mounts = await writeMounts(tx, before.ids, gathered)
   // What hangs on what is as it was: so is what belongs together.
   const after = mounts === 0 ? before : await kinOf(tx, before.ids)
   const all = after.ids
   const isMore = all.size !== before.ids.size
-  if (isMore) await takeAndCount(tx, new Set([...all].filter((id) => !before.ids.has(id))))
-  const complete = isMore ? await gather(tx, after, shop) : gathered
+  if (isMore) await takeAndCount(tx, new Set([...all].filter((id) => !before.ids.has(id))), NOBODY)
+  const complete = isMore ? await gather(tx, after, { shop, recall }) : gathered
   const carriers = await writeCarriers(tx, all, { gathered: complete, shop })
-  const stations = await writeStations(tx, new Set([...touched.stationIds, ...stationsOf(all, complete, shop)]), shop)
+  const stationIds = new Set([...touched.stationIds, ...stationsOf(all, complete, shop)])
+  const stations = await writeStations(tx, stationIds, { shop, recall, carriers: complete.carriers })
   const spools = await projectSpools(tx, touched.spoolIds)
   return {
     mount: mounts,
@@ -85,6 +96,11 @@ export async function project(tx: Tx, touched: Touched, shop: ShopModel): Promis
   }
 }
 
+const NOBODY: ReadonlySet<CarrierId> = new Set()
+/** Whom an act spoke of, or at whose place it was said. */
+const spokenOf = (touched: Touched, shop: ShopPlaces): ReadonlySet<CarrierId> =>
+  new Set([...touched.carrierIds, ...[...touched.stationIds].flatMap((id) => shop.carrierOfStation.get(id) ?? [])])
+
 /** Only what hangs on what: the first pass of a rebuild, so that the second can take what belongs together at once. */
 export async function projectMounts(tx: Tx, ids: ReadonlySet<CarrierId>): Promise<number> {
   const rows = await lock(tx, ids)
@@ -94,13 +110,18 @@ export async function projectMounts(tx: Tx, ids: ReadonlySet<CarrierId>): Promis
   return writeMounts(tx, ids, { carriers: new Map(rows.map((r) => [r.id, r])), stories })
 }
 
-/** Takes their rows in id order, so that two writers of one gun wait for each other, and counts that they are written anew. */
-async function takeAndCount(tx: Tx, ids: ReadonlySet<CarrierId>): Promise<void> {
-  if (ids.size === 0) return
+/**
+ * Takes their rows in id order, so that two writers of one gun wait for each other, and counts that they are written anew;
+ * of those that an act spoke of, that it did.
+ */
+async function takeAndCount(tx: Tx, ids: ReadonlySet<CarrierId>, said: ReadonlySet<CarrierId>): Promise<void> {
+  const all = new Set([...ids, ...said])
+  if (all.size === 0) return
+  const isOf = (some: ReadonlySet<CarrierId>) => (some.size === 0 ? sql`0` : inArray(carrier.id, [...some]))
   await tx
     .update(carrier)
-    .set({ revision: sql`${carrier.revision} + 1` })
-    .where(inArray(carrier.id, [...ids]))
+    .set({ revision: sql`${carrier.revision} + (${isOf(ids)})`, said: sql`${carrier.said} + (${isOf(said)})` })
+    .where(inArray(carrier.id, [...all]))
     .orderBy(carrier.id)
 }
 
@@ -230,10 +251,10 @@ function stationsOf(ids: ReadonlySet<CarrierId>, gathered: Gathered, shop: ShopP
 async function writeStations(
   tx: Tx,
   ids: ReadonlySet<StationId>,
-  shop: ShopPlaces & ShopTimes,
+  at: StationNeeds,
 ): Promise<Pick<Written, 'stationNow' | 'stoppage'>> {
-  const list = [...ids].filter((id) => shop.stationById.has(id))
-  const { now, stoppages } = await stationRows(tx, list, shop)
+  const list = [...ids].filter((id) => at.shop.stationById.has(id))
+  const { now, stoppages } = await stationRows(tx, list, at)
   const nows = await sync(tx, stationNow, {
     rows: now,
     owner: { column: stationNow.stationId, ids: list },

@@ -13,10 +13,11 @@ import { makeSchedule } from '@core/clock/schedule.ts'
 import {
   driftOf,
   LEAD,
-  type Client,
+  Client,
   makePlaces,
   nextKey,
   openShop,
+  sentOf,
   startTestServer,
   type TestServer,
 } from '@server/testing/testserver.ts'
@@ -25,18 +26,27 @@ import { withPowerCut } from '@server/testing/powercut.ts'
 const HOUR = 3_600_000
 const NOW = Date.UTC(2026, 10, 23, 12)
 let server: TestServer
+let second: TestServer
 let lead: Client
+/** The same lead at another server on the same database: each remembers for itself. */
+let there: Client
 let ids: string[]
 const differing = () => driftOf(server)
 
 beforeAll(async () => {
   server = await startTestServer({ nowMs: NOW })
+  second = await server.second()
   lead = await openShop(server)
+  there = new Client(second.url)
+  await there.post('/people/sign-in', LEAD)
   ids = [...(await makePlaces(lead, 'A1–A4')).values()]
 })
-afterAll(() => server.close())
+afterAll(async () => {
+  await second.close()
+  await server.close()
+})
 
-/** A seeded day of a shop where people log late, wrong, twice, and move guns about. */
+/** A seeded day of a shop where people log late, wrong, twice, at either server, and move guns about. */
 async function liveADay(seed: number, steps: number): Promise<void> {
   const random = makeRandom(seed)
   const logged: string[] = []
@@ -44,6 +54,7 @@ async function liveADay(seed: number, steps: number): Promise<void> {
     server.clock.nowMs += Math.floor(random() * 20 * 60_000)
     const stationId = pick(random, ids)
     const dice = random()
+    const at = random() < 0.7 ? lead : there
     if (dice < 0.5) {
       const act = pick(random, [
         'changed',
@@ -61,7 +72,7 @@ async function liveADay(seed: number, steps: number): Promise<void> {
         ? pick(random, ['tip', 'nozzle', 'liner'])
         : undefined
       const happenedMs = server.clock.nowMs - Math.floor(random() * 5 * HOUR)
-      const answer = await lead.post<LogAnswer>('/logbook', {
+      const answer = await at.post<LogAnswer>('/logbook', {
         key: nextKey(),
         acts: [
           { stationId, act, happenedMs, labelKg: 15, count: random() < 0.2 ? 2 : 1, ...(position ? { position } : {}) },
@@ -70,14 +81,14 @@ async function liveADay(seed: number, steps: number): Promise<void> {
       expect(answer.status).toBe(200)
       logged.push(...answer.body.logged.map((l) => l.eventId))
     } else if (dice < 0.65) {
-      await lead.post('/clock/usage', {
+      await at.post('/clock/usage', {
         key: nextKey(),
         stationId,
         day: new Date(server.clock.nowMs).toISOString().slice(0, 10),
         arcHours: Math.round(random() * 40) / 10,
       })
     } else if (dice < 0.75) {
-      await lead.post('/shop/move', {
+      await at.post('/shop/move', {
         key: nextKey(),
         stationId,
         gunOfStationId: pick(
@@ -93,7 +104,7 @@ async function liveADay(seed: number, steps: number): Promise<void> {
           : random() < 0.5
             ? { stationId }
             : { happenedMs: server.clock.nowMs - Math.floor(random() * 8 * HOUR) }
-      const answer = await lead.post('/logbook/correct', { key: nextKey(), eventId, ...change })
+      const answer = await at.post('/logbook/correct', { key: nextKey(), eventId, ...change })
       expect([200, 400, 404]).toContain(answer.status)
     }
   }
@@ -108,9 +119,46 @@ describe('the projection', () => {
         await liveADay(seed, 40)
         expect(await differing()).toBe(0)
       }
-      expect(server.faults).toEqual([])
+      expect([...server.faults, ...second.faults]).toEqual([])
     },
   )
+  it('does not read a gun’s lines again for the next act, but where another server or a correction spoke of it', async () => {
+    const tip = (by: Client) =>
+      by.post<LogAnswer>('/logbook', {
+        key: nextKey(),
+        acts: [{ stationId: ids[0], act: 'changed', position: 'tip', happenedMs: (server.clock.nowMs += 60_000) }],
+      })
+    const linesRead = async (by: Client, work = () => tip(by) as Promise<unknown>) =>
+      (await sentOf(server, work)).filter(
+        (q) => /straight_join/.test(q) && /where `?ledger_event`?\.`?carrier_id/.test(q),
+      ).length
+    const first = (await tip(lead)).body.logged[0]?.eventId
+    expect(await linesRead(lead)).toBe(0)
+    await tip(there)
+    expect(await linesRead(lead)).toBe(1)
+    expect(await linesRead(lead)).toBe(0)
+    const undone = () => lead.post('/logbook/correct', { key: nextKey(), eventId: first, withdraw: true })
+    expect(await linesRead(lead, undone)).toBe(1)
+    expect(await linesRead(lead)).toBe(0)
+    expect(await differing()).toBe(0)
+  })
+  it('forgets what was rolled back, and counts use that is entered for a gun it remembers', async () => {
+    const stationId = ids[1] ?? ''
+    const log = (act: object) => lead.post('/logbook', { key: nextKey(), acts: [{ stationId, ...act }] })
+    const used = async () =>
+      (await lead.get<GunAnswer>(`/gun/${stationId}`)).body.positions.find((p) => p.position === 'tip')?.used ?? 0
+    server.clock.nowMs += 72 * HOUR
+    await log({ act: 'changed', position: 'tip', happenedMs: server.clock.nowMs - 60 * HOUR })
+    await withPowerCut(server, () => log({ act: 'down' }))
+    await log({ act: 'cleaned', position: 'nozzle' })
+    expect(await differing()).toBe(0)
+    const before = await used()
+    const day = new Date(server.clock.nowMs - 24 * HOUR).toISOString().slice(0, 10)
+    expect((await lead.post('/clock/usage', { key: nextKey(), stationId, day, arcHours: 5 })).status).toBe(200)
+    expect((await used()) - before).toBeGreaterThan(1)
+    await log({ act: 'newSpool', labelKg: 15 })
+    expect(await differing()).toBe(0)
+  })
   it('tells, and puts right, what was tampered with', async () => {
     const { deps } = server.parts
     const [one] = await deps.db.select().from(positionNow).limit(1)

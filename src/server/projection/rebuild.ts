@@ -51,7 +51,7 @@ export async function rebuild(
   const jobs = (await jobsOf(deps, carriers)).filter((touched) => !touchesNothing(touched))
   const shop = jobs.length === 0 ? null : await loadShop(deps.db, deps.shops, deps.now())
   for (const [i, touched] of jobs.entries()) {
-    if (shop) add(await oneBatch(deps, isWriting, (tx) => project(tx, touched, shop)))
+    if (shop) add(await oneBatch(deps, isWriting, (tx) => project(tx, touched, { shop })))
     onBatch(i + 1, jobs.length)
   }
   if (total.taskDone > 0) deps.shops.countWork()

@@ -33,7 +33,7 @@ export async function recount(deps: Deps): Promise<boolean> {
   for (let at = 0; at < heads.length; at += AT_A_TIME) {
     const carrierIds = new Set(heads.slice(at, at + AT_A_TIME).map((h) => h.id))
     const shop = await loadShop(deps.db, deps.shops, deps.now())
-    await transact(deps.db, (tx) => project(tx, { ...nothingTouched(), carrierIds }, shop))
+    await transact(deps.db, (tx) => project(tx, { ...nothingTouched(), carrierIds }, { shop }))
   }
   await deps.db.delete(meta).where(and(eq(meta.key, RECOUNT), eq(meta.value, open.value)))
   return true

@@ -3,6 +3,7 @@ import { closedShare, FOUND_KEPT, type FoundOn } from '@core/cleaning/interval.t
 import { monthsOfUse } from '@core/clock/months.ts'
 import { type HeadClocks } from '@core/clock/headclock.ts'
 import { usedBetween } from '@core/clock/clock.ts'
+import { type Span } from '@core/clock/schedule.ts'
 import { CLOCKED, COUNTERS } from '@core/clock/source.ts'
 import { labelSdKg } from '@core/spools/left.ts'
 import {
@@ -26,6 +27,7 @@ import {
   type reading,
   type taskDone,
 } from '@server/db/schema.ts'
+import { once } from '@server/shopmodel/model.ts'
 import { type Gathered } from './gather.ts'
 
 export type LifeRow = typeof life.$inferSelect
@@ -126,18 +128,58 @@ function counted(
   gathered: Gathered,
   span: { fromMs: number; toMs: number; offs: FoldedLife['offs'] },
 ): { matings: number; spools: number } {
-  const isOff = (atMs: number) => span.offs.some((o) => atMs > o.fromMs && atMs <= o.toMs)
-  const isIn = (atMs: number) => atMs > span.fromMs && atMs <= span.toMs && !isOff(atMs)
-  const matings = (gathered.stories.get(id)?.mounts ?? []).filter((m) => isIn(m.fromMs)).length
-  const spools = gathered.stretchesOf(id).reduce((sum, stretch) => {
-    const loads = gathered.stories.get(stretch.headId)?.spools ?? []
-    return (
-      sum +
-      loads.filter((l) => !l.isFound && isIn(l.atMs) && l.atMs >= stretch.fromMs && l.atMs < (stretch.toMs ?? Infinity))
-        .length
-    )
-  }, 0)
-  return { matings, spools }
+  const { seatedMs, loadedMs } = timesOf(gathered)
+  const during = (times: readonly number[], among: Span): number =>
+    within(times, among) - span.offs.reduce((sum, off) => sum + within(times, meetOf(among, afterOf(off))), 0)
+  const after = afterOf(span)
+  return {
+    matings: during(seatedMs(id), after),
+    spools: gathered
+      .stretchesOf(id)
+      .reduce(
+        (sum, stretch) =>
+          sum + during(loadedMs(stretch.headId), meetOf(after, { ...stretch, toMs: stretch.toMs ?? Infinity })),
+        0,
+      ),
+  }
+}
+/** From just after its beginning up to and with its end, in whole milliseconds. */
+const afterOf = ({ fromMs, toMs }: Span): Span => ({ fromMs: fromMs + 1, toMs: toMs + 1 })
+const meetOf = (a: Span, b: Span): Span => ({
+  fromMs: Math.max(a.fromMs, b.fromMs),
+  toMs: Math.min(a.toMs, b.toMs),
+})
+/** How many of these times, in order, lie in a stretch: from its beginning, before its end. */
+const within = (times: readonly number[], { fromMs, toMs }: Span): number =>
+  Math.max(0, firstFrom(times, toMs) - firstFrom(times, fromMs))
+function firstFrom(times: readonly number[], atMs: number): number {
+  let [low, high] = [0, times.length]
+  while (low < high) {
+    const mid = (low + high) >> 1
+    if ((times[mid] ?? Infinity) >= atMs) high = mid
+    else low = mid + 1
+  }
+  return low
+}
+
+interface Times {
+  seatedMs: (id: string) => readonly number[]
+  loadedMs: (headId: string) => readonly number[]
+}
+const timesByGathered = new WeakMap<Gathered, Times>()
+/** When carriers were hung and spools put on heads, in order: asked for once a life. */
+function timesOf(gathered: Gathered): Times {
+  const known = timesByGathered.get(gathered)
+  if (known) return known
+  const inOrder = (times: number[]) => times.sort((a, b) => a - b)
+  const made = {
+    seatedMs: once((id: string) => inOrder((gathered.stories.get(id)?.mounts ?? []).map((m) => m.fromMs))),
+    loadedMs: once((id: string) =>
+      inOrder((gathered.stories.get(id)?.spools ?? []).flatMap((l) => (l.isFound ? [] : [l.atMs]))),
+    ),
+  }
+  timesByGathered.set(gathered, made)
+  return made
 }
 
 const latest = (a: number | null, b: number | null) => (a === null ? b : b === null ? a : Math.max(a, b))

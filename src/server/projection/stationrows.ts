@@ -6,8 +6,10 @@ import { foldStation, type FoldedStoppage } from '@core/ledger/foldstation.ts'
 import { shiftEndMs, workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { mount, type stationNow, type stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
+import { type Standing } from '@core/ledger/resolve.ts'
 import { standingOfStations } from '@server/ledger/standings.ts'
 import { type ShopPlaces, type ShopTimes } from '@server/shopmodel/model.ts'
+import { type Recall, type SaidRow } from './recall.ts'
 
 export type StationNowRow = typeof stationNow.$inferSelect
 export type StoppageRow = typeof stoppage.$inferSelect
@@ -26,12 +28,20 @@ export function stoppedMinutes(
   return workedMs(schedule, stoppage.fromMs, capped) / MIN_MS
 }
 
+export interface StationNeeds {
+  shop: ShopPlaces & ShopTimes
+  recall: Recall
+  /** As far as they were read for it: a place whose own is not among them is not remembered. */
+  carriers: ReadonlyMap<string, SaidRow>
+}
+
 export async function stationRows(
   db: Reader,
   stationIds: readonly StationId[],
-  shop: ShopPlaces & ShopTimes,
+  at: StationNeeds,
 ): Promise<{ now: StationNowRow[]; stoppages: StoppageRow[] }> {
-  const standings = await standingOfStations(db, stationIds)
+  const { shop } = at
+  const standings = await linesAt(db, stationIds, at)
   const hung = await hungAt(db, stationIds, shop)
   const now: StationNowRow[] = []
   const stoppages: StoppageRow[] = []
@@ -54,6 +64,30 @@ export async function stationRows(
       stoppages.push({ ...s, stationId, minutes: s.toMs === null ? null : stoppedMinutes(s, schedule, s.toMs) })
   }
   return { now, stoppages }
+}
+
+/** What was said at each place: as remembered, the rest read. */
+async function linesAt(
+  db: Reader,
+  stationIds: readonly StationId[],
+  { shop, recall, carriers }: StationNeeds,
+): Promise<Map<string, readonly Standing[]>> {
+  const lines = new Map<string, readonly Standing[]>()
+  const rowOf = (id: StationId) => carriers.get(shop.carrierOfStation.get(id) ?? '')
+  const unknown = stationIds.filter((id) => {
+    const row = rowOf(id)
+    const kept = row ? recall.linesAt(id, row) : null
+    if (kept) lines.set(id, kept)
+    return !kept
+  })
+  const read = await standingOfStations(db, unknown)
+  for (const id of unknown) {
+    const row = rowOf(id)
+    const said = read.get(id) ?? []
+    lines.set(id, said)
+    if (row) recall.keepAt(row, said)
+  }
+  return lines
 }
 
 /** The head that stands at each station now, the gun on it, and the neck on that. */

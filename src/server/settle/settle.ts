@@ -30,7 +30,7 @@ export async function settle(deps: SettleDeps): Promise<number> {
       .for('update', { skipLocked: true })
     if (dirty.length === 0) return 0
     const touched = { ...nothingTouched(), carrierIds: new Set(dirty.map((d) => d.headId)) }
-    await project(tx, touched, await loadShop(tx, deps.shops, deps.now()))
+    await project(tx, touched, { shop: await loadShop(tx, deps.shops, deps.now()) })
     await tx
       .update(feeder)
       .set({ dirtyMs: null })

@@ -299,8 +299,8 @@ export function groupBy<T>(rows: readonly T[], keyOf: (row: T) => string): Map<s
   return groups
 }
 
-/** Works out once per id what is asked for many times in one request. */
-function once<I extends string, T>(make: (id: I) => T): (id: I) => T {
+/** Works out once per id what is asked for many times in one request or projection. */
+export function once<I extends string, T>(make: (id: I) => T): (id: I) => T {
   const known = new Map<I, T>()
   return (id) => {
     const kept = known.get(id)

@@ -17,7 +17,8 @@ export interface CalendarInput {
 }
 
 const YEARS_BACK = 6
-const DAYS_AHEAD = 150
+/** From the first of the year: five months from its last day. */
+const DAYS_AHEAD = 516
 
 /** Shifts that an area works: its own, or the site's. */
 export function shiftsOf(shifts: readonly ShiftOfWeek[], areaId: AreaId): ShiftOfWeek[] {
@@ -53,7 +54,7 @@ function workStretches(zone: string, shift: ShiftOfWeek, day: string): Span[] {
 }
 
 /**
- * Working time of every area in UTC, from six years back to five months ahead. Built once a day and pattern: the result
+ * Working time of every area in UTC, from six years back to five months ahead at least. Built once a year and pattern: the result
  * depends only on what is passed in, so keeping it does not make a server stateful.
  */
 export class Calendar {
@@ -61,22 +62,22 @@ export class Calendar {
 
   scheduleFor(input: CalendarInput, areaId: AreaId, nowMs: number): Schedule | null {
     const shifts = shiftsOf(input.shifts, areaId)
-    const today = dayOf(input.zone, nowMs)
-    const key = JSON.stringify([input.zone, today, shifts, input.holidays])
+    const first = `${dayOf(input.zone, nowMs).slice(0, 4)}-01-01`
+    const key = JSON.stringify([input.zone, first, shifts, input.holidays])
     const known = this.kept.get(key)
     if (known !== undefined) return known
     if (this.kept.size > 40) this.kept.clear()
-    const made = shifts.length === 0 ? null : build(input, shifts, today)
+    const made = shifts.length === 0 ? null : build(input, shifts, first)
     this.kept.set(key, made)
     return made
   }
 }
 
-function build(input: CalendarInput, shifts: readonly ShiftOfWeek[], today: string): Schedule {
+function build(input: CalendarInput, shifts: readonly ShiftOfWeek[], first: string): Schedule {
   const holidays = new Set(input.holidays)
   const stretches: Span[] = []
   for (
-    let day = addDays(today, -365 * YEARS_BACK), i = 0;
+    let day = addDays(first, -365 * YEARS_BACK), i = 0;
     i <= 365 * YEARS_BACK + DAYS_AHEAD;
     i++, day = addDays(day, 1)
   ) {

@@ -5,7 +5,8 @@ import { transact, type Tx } from '@server/db/db.ts'
 import { happenedAt, type Deps, type Who } from '@server/call/context.ts'
 import { append } from '@server/ledger/append.ts'
 import { nothingTouched, touchAll, touchesNothing, type Draft, type Touched } from '@server/ledger/lines.ts'
-import { project } from '@server/projection/project.ts'
+import { project, type ProjectBy } from '@server/projection/project.ts'
+import { Recall, StoryStore } from '@server/projection/recall.ts'
 import { loadReshaped, loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { countShopRevision } from '@server/shopmodel/store.ts'
 
@@ -74,11 +75,14 @@ const STEP = 20
 
 /** Runs the work, writes what it said, projects it; all of it or nothing. */
 export async function writeAct<T>(deps: Deps, who: Who, work: (w: Writing) => Promise<T>): Promise<T> {
-  const { answer, jobs } = await transact(deps.db, async (tx) => {
+  const { answer, jobs, recall } = await transact(deps.db, async (tx) => {
     const begun = begin(tx, deps, who)
     const answer = await work(begun.writing)
-    return { answer, jobs: await projectAll(tx, await begun.appendAll(), begun) }
+    const { touched, drafts } = await begun.appendAll()
+    const recall = new Recall(storiesOf(deps), drafts)
+    return { answer, recall, jobs: await projectAll(tx, touched, { ...begun, recall }) }
   })
+  recall.written()
   if (jobs > 0) deps.shops.countWork()
   return answer
 }
@@ -89,6 +93,14 @@ export async function writeUnprojected<T>(tx: Tx, deps: Deps, work: (w: Writing)
   const answer = await work(begun.writing)
   await begun.appendAll()
   return answer
+}
+
+/** What this server remembers of the carriers of a database. */
+const stories = new WeakMap<object, StoryStore>()
+function storiesOf({ db }: Deps): StoryStore {
+  const known = stories.get(db) ?? new StoryStore()
+  stories.set(db, known)
+  return known
 }
 
 /** When a process last wrote something down: two acts within one millisecond keep their order. */
@@ -132,7 +144,7 @@ function begin(tx: Tx, deps: Deps, who: Who) {
     appendAll: async () => {
       touchAll(touched, await append(tx, drafts))
       if (isReshaped) await countShopRevision(tx)
-      return touched
+      return { touched, drafts }
     },
   }
 }
@@ -141,20 +153,20 @@ function begin(tx: Tx, deps: Deps, who: Who) {
 async function projectAll(
   tx: Tx,
   touched: Touched,
-  at: { shop: () => Promise<ShopModel>; onStep: () => OnStep | undefined },
+  at: { shop: () => Promise<ShopModel>; onStep: () => OnStep | undefined; recall: Recall },
 ): Promise<number> {
   if (touchesNothing(touched)) return 0
-  const shop = await at.shop()
+  const by: ProjectBy = { shop: await at.shop(), recall: at.recall }
   const onStep = at.onStep()
-  if (!onStep) return (await project(tx, touched, shop)).taskDone
+  if (!onStep) return (await project(tx, touched, by)).taskDone
   const ids = [...touched.carrierIds].sort()
   let jobs = 0
   for (let i = STEP; i < ids.length; i += STEP) {
     await onStep(i, ids.length)
     const some = { ...nothingTouched(), carrierIds: new Set(ids.slice(i, i + STEP)) }
-    jobs += (await project(tx, some, shop)).taskDone
+    jobs += (await project(tx, some, by)).taskDone
   }
-  return jobs + (await project(tx, { ...touched, carrierIds: new Set(ids.slice(0, STEP)) }, shop)).taskDone
+  return jobs + (await project(tx, { ...touched, carrierIds: new Set(ids.slice(0, STEP)) }, by)).taskDone
 }
 
 /** Under what an act is kept: the key of its request, and which of the acts of that request it is. */

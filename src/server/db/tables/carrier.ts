@@ -18,6 +18,8 @@ export const carrier = mysqlTable(
     built: json('built').$type<GunBuilt>(),
     /** Counts projections of this carrier; rows read at one revision hold until the next. */
     revision: int('revision').notNull().default(0),
+    /** Counts acts that spoke of it (or entered use of it), in the transaction that wrote them: what was read of its lines at one count holds until the next. */
+    said: int('said').notNull().default(0),
   },
   (t) => [index('carrier_station').on(t.stationId)],
 )

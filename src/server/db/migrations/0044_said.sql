@@ -1,0 +1,1 @@
+ALTER TABLE `carrier` ADD `said` int DEFAULT 0 NOT NULL;
