@@ -71,6 +71,7 @@ export async function gather(
   while (fresh.length > 0) {
     const rows = await rowsOf(db, fresh)
     rows.forEach((row) => carriers.set(row.id, row))
+    recall.see(rows)
     await tellAll(db, rows, { stories, recall })
     const parents = rows.flatMap((row) => stories.get(row.id)?.mounts.map((m) => m.onId) ?? [])
     fresh = [...new Set(parents)].filter((id) => !stories.has(id))

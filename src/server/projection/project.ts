@@ -71,19 +71,23 @@ export interface ProjectBy {
 
 export async function project(tx: Tx, touched: Touched, by: ProjectBy): Promise<Written> {
   const { shop, recall = new Recall(new StoryStore(), []) } = by
+  const remembering = remembered(by)
   const said = by.recall ? spokenOf(touched, shop) : NOBODY
   const before = await kinOf(tx, touched.carrierIds)
   await takeAndCount(tx, before.ids, said)
   recall.count(said)
+  recall.project(before.ids)
   const gathered = await gather(tx, before, { shop, recall })
-  const mounts = await writeMounts(tx, before.ids, gathered)
+  const mounts = await writeMounts(tx, before.ids, { ...gathered, ...remembering })
   // What hangs on what is as it was: so is what belongs together.
   const after = mounts === 0 ? before : await kinOf(tx, before.ids)
   const all = after.ids
   const isMore = all.size !== before.ids.size
-  if (isMore) await takeAndCount(tx, new Set([...all].filter((id) => !before.ids.has(id))), NOBODY)
+  const more = new Set([...all].filter((id) => !before.ids.has(id)))
+  if (isMore) await takeAndCount(tx, more, NOBODY)
+  recall.project(more)
   const complete = isMore ? await gather(tx, after, { shop, recall }) : gathered
-  const carriers = await writeCarriers(tx, all, { gathered: complete, shop })
+  const carriers = await writeCarriers(tx, all, { gathered: complete, shop, ...remembering })
   const stationIds = new Set([...touched.stationIds, ...stationsOf(all, complete, shop)])
   const stations = await writeStations(tx, stationIds, { shop, recall, carriers: complete.carriers })
   const spools = await projectSpools(tx, touched.spoolIds)
@@ -125,10 +129,16 @@ async function takeAndCount(tx: Tx, ids: ReadonlySet<CarrierId>, said: ReadonlyS
     .orderBy(carrier.id)
 }
 
+/** What this server remembers; absent: stored rows are read. */
+interface Remembering {
+  recall?: Recall
+}
+const remembered = ({ recall }: Remembering): Remembering => (recall ? { recall } : {})
+
 async function writeMounts(
   tx: Tx,
   ids: ReadonlySet<CarrierId>,
-  gathered: Pick<Gathered, 'carriers' | 'stories'>,
+  gathered: Pick<Gathered, 'carriers' | 'stories'> & Remembering,
 ): Promise<number> {
   const movable = [...ids].filter((id) => gathered.carriers.get(id)?.type !== 'station')
   return sync(tx, mount, {
@@ -137,13 +147,14 @@ async function writeMounts(
     key: (r) => `${r.childId} ${r.fromEventId}`,
     keyColumn: mount.fromEventId,
     keyOf: (r) => r.fromEventId,
+    ...remembered(gathered),
   })
 }
 
 async function writeCarriers(
   tx: Tx,
   ids: ReadonlySet<CarrierId>,
-  at: { gathered: Gathered; shop: ShopPlaces },
+  at: { gathered: Gathered; shop: ShopPlaces } & Remembering,
 ): Promise<Pick<Written, 'life' | 'positionNow' | 'carrierNow' | 'taskDone' | 'reading' | 'headNow' | 'headMonth'>> {
   const { gathered, shop } = at
   const list = [...ids].filter((id) => gathered.carriers.has(id))
@@ -154,6 +165,7 @@ async function writeCarriers(
     key: (r) => r.fromEventId,
     keyColumn: life.fromEventId,
     keyOf: (r) => r.fromEventId,
+    ...remembered(at),
   })
   const positions = await sync(tx, positionNow, {
     rows: list.flatMap((id) => positionRows(id, gathered)),
@@ -161,16 +173,18 @@ async function writeCarriers(
     key: (r) => `${r.carrierId} ${r.position}`,
     keyColumn: positionNow.position,
     keyOf: (r) => r.position,
+    ...remembered(at),
   })
-  return { life: lives, positionNow: positions, ...(await writeNow(tx, list, gathered)) }
+  return { life: lives, positionNow: positions, ...(await writeNow(tx, list, at)) }
 }
 
 /** What is said of a carrier besides its parts. */
 async function writeNow(
   tx: Tx,
   list: readonly CarrierId[],
-  gathered: Gathered,
+  at: { gathered: Gathered } & Remembering,
 ): Promise<Pick<Written, 'carrierNow' | 'taskDone' | 'reading' | 'headNow' | 'headMonth'>> {
+  const { gathered } = at
   const read = new Map(list.map((id) => [id, readingRows(id, gathered)]))
   const settings = await sync(tx, carrierNow, {
     rows: list.flatMap((id) => carrierNowRows(id, gathered, read.get(id) ?? [])),
@@ -178,9 +192,10 @@ async function writeNow(
     key: (r) => r.carrierId,
     keyColumn: carrierNow.carrierId,
     keyOf: (r) => r.carrierId,
+    ...remembered(at),
   })
-  const tasks = await writeTasks(tx, list, gathered)
-  const readings = await writeReadings(tx, list, [...read.values()].flat())
+  const tasks = await writeTasks(tx, list, at)
+  const readings = await writeReadings(tx, list, { rows: [...read.values()].flat(), ...remembered(at) })
   const heads = list.filter((id) => gathered.carriers.get(id)?.type === 'head')
   const headRows = await sync(tx, headNow, {
     rows: heads.map((id) => headRow(id, gathered)),
@@ -188,41 +203,45 @@ async function writeNow(
     key: (r) => r.headId,
     keyColumn: headNow.headId,
     keyOf: (r) => r.headId,
+    ...remembered(at),
   })
   return {
     carrierNow: settings,
     taskDone: tasks,
     reading: readings,
     headNow: headRows,
-    headMonth: await writeMonths(tx, heads, gathered),
+    headMonth: await writeMonths(tx, heads, at),
   }
 }
 
-const writeMonths = (tx: Tx, heads: readonly CarrierId[], gathered: Gathered) =>
+const writeMonths = (tx: Tx, heads: readonly CarrierId[], at: { gathered: Gathered } & Remembering) =>
   sync(tx, headMonth, {
-    rows: heads.flatMap((id) => monthRows(id, gathered)),
+    rows: heads.flatMap((id) => monthRows(id, at.gathered)),
     owner: { column: headMonth.headId, ids: heads },
     key: (r) => `${r.headId} ${r.monthMs}`,
     keyColumn: headMonth.monthMs,
     keyOf: (r) => String(r.monthMs),
+    ...remembered(at),
   })
 
-const writeTasks = (tx: Tx, list: readonly CarrierId[], gathered: Gathered) =>
+const writeTasks = (tx: Tx, list: readonly CarrierId[], at: { gathered: Gathered } & Remembering) =>
   sync(tx, taskDone, {
-    rows: list.flatMap((id) => taskRows(id, gathered)),
+    rows: list.flatMap((id) => taskRows(id, at.gathered)),
     owner: { column: taskDone.carrierId, ids: list },
     key: (r) => r.eventId,
     keyColumn: taskDone.eventId,
     keyOf: (r) => r.eventId,
+    ...remembered(at),
   })
 
-const writeReadings = (tx: Tx, list: readonly CarrierId[], rows: ReadingRow[]) =>
+const writeReadings = (tx: Tx, list: readonly CarrierId[], at: { rows: ReadingRow[] } & Remembering) =>
   sync(tx, reading, {
-    rows,
+    rows: at.rows,
     owner: { column: reading.carrierId, ids: list },
     key: (r) => r.eventId,
     keyColumn: reading.eventId,
     keyOf: (r) => r.eventId,
+    ...remembered(at),
   })
 
 /** The class of the place a carrier hangs at now, or hung at last. */

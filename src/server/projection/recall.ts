@@ -1,6 +1,7 @@
 import { type CarrierId, type StationId } from '@core/ids/id.ts'
 import { type HeadClocks } from '@core/clock/headclock.ts'
 import { foldCarrier, type CarrierStory } from '@core/ledger/fold.ts'
+import { foldStation, type StationStory } from '@core/ledger/foldstation.ts'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
 import { carrierOf } from '@core/ledger/event.ts'
 import { type Draft } from '@server/ledger/lines.ts'
@@ -10,10 +11,23 @@ interface Kept {
   /** How many acts had spoken of it. */
   said: number
   lines: readonly Standing[]
-  /** Of a place: nothing but its lines. */
-  story: CarrierStory | null
+  story: CarrierStory
   clocks?: KeptClocks | undefined
 }
+/** A place as it was last read: what was said there, under its own carrier. */
+interface KeptPlace {
+  said: number
+  lines: readonly Standing[]
+  place: StationStory
+}
+/** Rows of one table as this server last wrote them for a carrier: a digest under each row's own key. */
+interface KeptRows {
+  /** How often the carrier had been projected. */
+  revision: number
+  digests: RowDigests
+}
+type Anything = Kept | KeptPlace | KeptRows
+export type RowDigests = ReadonlyMap<string, number>
 interface KeptClocks {
   /** What they were made by besides entries of use: spools, schedule, conversion, wires, what equipment sent. */
   madeBy: string
@@ -23,6 +37,10 @@ interface KeptClocks {
 export interface SaidRow {
   id: CarrierId
   said: number
+}
+interface SeenRow extends SaidRow {
+  /** How often it was projected, this time too. */
+  revision: number
 }
 
 /** Some 40 MB. */
@@ -34,15 +52,16 @@ const MOST_LINES = 60_000
  *    same transaction: another count, and it is read anew, whoever wrote.
  * 2. The count is read before the lines, so what is kept is at least as new as it says.
  * 3. Taken in after the commit only: what was rolled back never happened.
- * 4. Bounded by lines; what was longest not asked for goes first. Nothing depends on it: an empty store reads what it lacks.
+ * 4. What rows were written is kept under the number of projections (`carrier.revision`), which every projection counts, whoever makes it.
+ * 5. Bounded by lines; what was longest not asked for goes first. Nothing depends on it: an empty store reads what it lacks.
  */
 export class StoryStore {
-  private readonly kept = new Map<string, Kept>()
+  private readonly kept = new Map<string, Anything>()
   private lines = 0
 
   constructor(private readonly mostLines = MOST_LINES) {}
 
-  of(key: string): Kept | undefined {
+  of(key: string): Anything | undefined {
     const kept = this.kept.get(key)
     if (!kept) return undefined
     // Asked for last, it stands last.
@@ -51,7 +70,7 @@ export class StoryStore {
     return kept
   }
 
-  take(fresh: ReadonlyMap<string, Kept>): void {
+  take(fresh: ReadonlyMap<string, Anything>): void {
     for (const [key, kept] of fresh) {
       this.drop(key)
       this.kept.set(key, kept)
@@ -70,14 +89,17 @@ export class StoryStore {
     this.lines -= weightOf(kept)
   }
 }
+/** Pieces of a clock, and digests of rows, are as large as one line. */
 const PIECES_A_LINE = 4
-/** In lines; of pieces of a clock several are as large as one. */
-const weightOf = ({ lines, clocks }: Kept): number =>
-  1 +
-  lines.length +
-  Object.values(clocks?.clocks ?? {}).reduce((sum, clock) => sum + (clock?.pieces.length ?? 0), 0) / PIECES_A_LINE
+function weightOf(kept: Anything): number {
+  if ('digests' in kept) return 1 + kept.digests.size / PIECES_A_LINE
+  if ('place' in kept) return 1 + kept.lines.length
+  const pieces = Object.values(kept.clocks?.clocks ?? {}).reduce((sum, clock) => sum + (clock?.pieces.length ?? 0), 0)
+  return 1 + kept.lines.length + pieces / PIECES_A_LINE
+}
 
 const placeKey = (row: SaidRow) => `at ${row.id}`
+const rowsKey = (table: string, id: string) => `${table} of ${id}`
 
 /**
  * What may be remembered within one transaction: what the store holds, and the lines this act adds to it.
@@ -91,7 +113,12 @@ export class Recall {
   private readonly isUse: boolean
   /** Whose count this transaction has raised, and how often. */
   private readonly counted = new Map<CarrierId, number>()
+  /** How often this transaction projects each, and how often it had been by then. */
+  private readonly projected = new Map<string, number>()
+  private readonly seen = new Map<string, number>()
   private readonly fresh = new Map<string, Kept>()
+  private readonly freshPlaces = new Map<string, KeptPlace>()
+  private readonly freshRows = new Map<string, KeptRows>()
 
   constructor(
     private readonly store: StoryStore,
@@ -114,12 +141,39 @@ export class Recall {
     for (const id of ids) this.counted.set(id, (this.counted.get(id) ?? 0) + 1)
   }
 
+  /** They are projected in this transaction, and counted so. */
+  project(ids: Iterable<CarrierId>): void {
+    for (const id of ids) this.projected.set(id, (this.projected.get(id) ?? 0) + 1)
+  }
+
+  /** As they were read after they were counted. */
+  see(rows: readonly SeenRow[]): void {
+    for (const { id, revision } of rows) this.seen.set(id, revision)
+  }
+
+  /** The rows of a table as they stand for some carriers; null where they have to be read. */
+  rowsOf(table: string, ids: readonly string[]): ReadonlyMap<string, RowDigests> | null {
+    const found = new Map<string, RowDigests>()
+    for (const id of ids) {
+      const kept = this.freshRows.get(rowsKey(table, id)) ?? this.keptRows(table, id)
+      if (!kept) return null
+      found.set(id, kept.digests)
+    }
+    return found
+  }
+
+  /** What stands there from now on. */
+  keepRows(table: string, id: string, digests: RowDigests): void {
+    const revision = this.seen.get(id)
+    if (revision !== undefined) this.freshRows.set(rowsKey(table, id), { revision, digests })
+  }
+
   /** A carrier's story without reading its lines; null where they have to be read. */
   storyOf(row: SaidRow): CarrierStory | null {
     const here = this.fresh.get(row.id)
     if (here?.said === row.said) return here.story
     const kept = this.keptOf(row.id, row)
-    if (!kept?.story) return null
+    if (!kept || !('story' in kept)) return null
     const clocks = this.isUse && this.counted.has(row.id) ? undefined : kept.clocks
     const added = this.added.get(row.id) ?? []
     if (added.length > 0) return this.tell(row, [...kept.lines, ...standingFacts(added.map(asRead))], clocks)
@@ -145,30 +199,42 @@ export class Recall {
     if (fresh) this.fresh.set(row.id, { ...fresh, clocks: made })
   }
 
-  /** What was said at a place, by its own carrier; null where it has to be read. */
-  linesAt(stationId: StationId, row: SaidRow): readonly Standing[] | null {
+  /** A place's story without reading what was said there; null where it has to be read. By its own carrier. */
+  placeOf(stationId: StationId, row: SaidRow): StationStory | null {
     const kept = this.keptOf(placeKey(row), row)
-    if (!kept) return null
+    if (!kept || !('place' in kept)) return null
     const added = this.addedAt.get(stationId) ?? []
-    const lines = added.length > 0 ? [...kept.lines, ...standingFacts(added.map(asRead))] : kept.lines
-    this.keepAt(row, lines)
-    return lines
+    if (added.length > 0) return this.tellPlace(row, [...kept.lines, ...standingFacts(added.map(asRead))])
+    this.freshPlaces.set(placeKey(row), { ...kept, said: row.said })
+    return kept.place
   }
 
-  keepAt(row: SaidRow, lines: readonly Standing[]): void {
-    this.fresh.set(placeKey(row), { said: row.said, lines, story: null })
+  /** Folds what was read of a place, and remembers it. */
+  tellPlace(row: SaidRow | undefined, lines: readonly Standing[]): StationStory {
+    const place = foldStation(lines)
+    if (row) this.freshPlaces.set(placeKey(row), { said: row.said, lines, place })
+    return place
   }
 
   /** To be called when all of it is written for good. */
   written(): void {
     this.store.take(this.fresh)
+    this.store.take(this.freshPlaces)
+    this.store.take(this.freshRows)
   }
 
-  private keptOf(key: string, row: SaidRow): Kept | null {
+  private keptRows(table: string, id: string): KeptRows | null {
+    const [projected, revision] = [this.projected.get(id), this.seen.get(id)]
+    if (!projected || revision === undefined) return null
+    const kept = this.store.of(rowsKey(table, id))
+    return kept && 'digests' in kept && kept.revision === revision - projected ? kept : null
+  }
+
+  private keptOf(key: string, row: SaidRow): Kept | KeptPlace | null {
     const counted = this.counted.get(row.id) ?? 0
     if (counted > 0 && this.isCorrecting) return null
     const kept = this.store.of(key)
-    return kept?.said === row.said - counted ? kept : null
+    return kept && 'said' in kept && kept.said === row.said - counted ? kept : null
   }
 }
 

@@ -2,11 +2,10 @@ import { type CarrierId, type StationId } from '@core/ids/id.ts'
 import { MIN_MS } from '@core/units/time.ts'
 import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm'
 import { alias } from 'drizzle-orm/mysql-core'
-import { foldStation, type FoldedStoppage } from '@core/ledger/foldstation.ts'
+import { type FoldedStoppage, type StationStory } from '@core/ledger/foldstation.ts'
 import { shiftEndMs, workedMs, type Schedule } from '@core/clock/schedule.ts'
 import { mount, type stationNow, type stoppage } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { type Standing } from '@core/ledger/resolve.ts'
 import { standingOfStations } from '@server/ledger/standings.ts'
 import { type ShopPlaces, type ShopTimes } from '@server/shopmodel/model.ts'
 import { type Recall, type SaidRow } from './recall.ts'
@@ -41,14 +40,14 @@ export async function stationRows(
   at: StationNeeds,
 ): Promise<{ now: StationNowRow[]; stoppages: StoppageRow[] }> {
   const { shop } = at
-  const standings = await linesAt(db, stationIds, at)
+  const stories = await storiesAt(db, stationIds, at)
   const hung = await hungAt(db, stationIds, shop)
   const now: StationNowRow[] = []
   const stoppages: StoppageRow[] = []
   for (const stationId of stationIds) {
     const row = shop.stationById.get(stationId)
-    if (!row) continue
-    const story = foldStation(standings.get(stationId) ?? [])
+    const story = stories.get(stationId)
+    if (!row || !story) continue
     const open = story.stoppages.at(-1)
     const down = open && open.toMs === null ? open : null
     now.push({
@@ -66,28 +65,23 @@ export async function stationRows(
   return { now, stoppages }
 }
 
-/** What was said at each place: as remembered, the rest read. */
-async function linesAt(
+/** What became of each place: as remembered, the rest read. */
+async function storiesAt(
   db: Reader,
   stationIds: readonly StationId[],
   { shop, recall, carriers }: StationNeeds,
-): Promise<Map<string, readonly Standing[]>> {
-  const lines = new Map<string, readonly Standing[]>()
+): Promise<Map<string, StationStory>> {
+  const stories = new Map<string, StationStory>()
   const rowOf = (id: StationId) => carriers.get(shop.carrierOfStation.get(id) ?? '')
   const unknown = stationIds.filter((id) => {
     const row = rowOf(id)
-    const kept = row ? recall.linesAt(id, row) : null
-    if (kept) lines.set(id, kept)
+    const kept = row ? recall.placeOf(id, row) : null
+    if (kept) stories.set(id, kept)
     return !kept
   })
   const read = await standingOfStations(db, unknown)
-  for (const id of unknown) {
-    const row = rowOf(id)
-    const said = read.get(id) ?? []
-    lines.set(id, said)
-    if (row) recall.keepAt(row, said)
-  }
-  return lines
+  for (const id of unknown) stories.set(id, recall.tellPlace(rowOf(id), read.get(id) ?? []))
+  return stories
 }
 
 /** The head that stands at each station now, the gun on it, and the neck on that. */
