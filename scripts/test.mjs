@@ -47,8 +47,11 @@ function run(args, env = {}) {
 }
 const bin = (name) => join(ROOT, 'node_modules', name)
 const counts = { passed: 0, failed: 0 }
+/** What failed, by name: said once more at the very end, where it is seen even if what was printed before is cut. */
+const fallen = []
 const one = (name, code) => {
   counts[code === 0 ? 'passed' : 'failed']++
+  if (code !== 0) fallen.push(name)
   say(`${code === 0 ? 'ok ' : 'NOT OK'} ${name}`)
 }
 
@@ -61,10 +64,12 @@ function tally(name, report, code) {
   say(`${code === 0 ? 'ok ' : 'NOT OK'} ${name}: ${report.passed} passed, ${report.failed} failed`)
 }
 
+let drawnSeed = ''
 /** The instant and zone drawn for what claims to hold on any day; said, so that a run can be repeated with TEST_DRAW. */
 function drawnDay() {
   const drawn = drawDay(process.env.TEST_DRAW ?? String(randomInt(1_000_000)))
   say(`Drawn for this run: ${drawn.words}. The same again: TEST_DRAW=${drawn.seed} npm test`)
+  drawnSeed = drawn.seed
   return { TEST_DRAWN_MS: String(drawn.atMs), TEST_DRAWN_ZONE: drawn.zone }
 }
 
@@ -75,6 +80,15 @@ function saySlowest(name, files) {
   for (const { file, ms } of slowest) say(`  ${(ms / 1000).toFixed(1).padStart(6)} s  ${file}`)
 }
 const inTree = (path) => (path.startsWith(ROOT) ? path.slice(ROOT.length + 1) : path)
+const unitFallen = (report) =>
+  report.testResults
+    .filter((f) => f.status === 'failed')
+    .flatMap((f) => {
+      const tests = f.assertionResults.filter((t) => t.status === 'failed')
+      const whys = tests.map((t) => `${inTree(f.name)}: ${t.fullName}\n      ${firstLines(t.failureMessages?.[0])}`)
+      return whys.length > 0 ? whys : [`${inTree(f.name)}\n      ${firstLines(f.message)}`]
+    })
+const firstLines = (text = '') => text.split('\n').slice(0, 3).join('\n      ').slice(0, 600)
 const unitFiles = (report) => report.testResults.map((f) => ({ file: inTree(f.name), ms: f.endTime - f.startTime }))
 const msOfSuite = (suite) =>
   (suite.specs ?? []).flatMap((s) => s.tests.flatMap((t) => t.results)).reduce((sum, r) => sum + r.duration, 0) +
@@ -85,6 +99,14 @@ function saySecondTries(report) {
   for (const spec of report.suites.flatMap(specsOf).filter((s) => s.tests.some((t) => t.status === 'flaky')))
     say(`  PASSED ONLY AT A SECOND TRY: e2e/${spec.file}:${spec.line} ${spec.title}`)
 }
+const browserFallen = (report) =>
+  report.suites
+    .flatMap(specsOf)
+    .filter((spec) => spec.tests.some((t) => t.status === 'unexpected'))
+    .map((spec) => {
+      const why = spec.tests.flatMap((t) => t.results).find((r) => r.error)?.error?.message
+      return `e2e/${spec.file}:${spec.line} ${spec.title}\n      ${firstLines(why)}`
+    })
 const browserFiles = (report) => report.suites.map((s) => ({ file: `e2e/${s.file}`, ms: msOfSuite(s) }))
 
 /** Of the words given, whether any stands in a path of this kind of test: asked for the other kind alone, this one has nothing to run. */
@@ -145,6 +167,7 @@ async function main() {
         },
         code,
       )
+      if (report) fallen.push(...unitFallen(report))
       if (report) saySlowest('unit and server', unitFiles(report))
     }
     if (steps.includes('browser') && isAsked('e2e', /\.spec\.ts$/)) {
@@ -167,6 +190,7 @@ async function main() {
       const report = readJson(out)
       const stats = report?.stats
       tally('browser', stats && { passed: stats.expected + stats.flaky, failed: stats.unexpected }, code)
+      if (report) fallen.push(...browserFallen(report))
       if (report) saySecondTries(report)
       if (report) saySlowest('browser', browserFiles(report))
     }
@@ -188,5 +212,7 @@ try {
   counts.failed++
 }
 await sweepOwn()
+if (fallen.length > 0) say(`\nFailed${drawnSeed ? ` (TEST_DRAW=${drawnSeed})` : ''}:`)
+for (const name of fallen) say(`  ${name}`)
 say(`${counts.passed} passed, ${counts.failed} failed`)
 process.exit(counts.failed === 0 && counts.passed > 0 ? 0 : 1)
