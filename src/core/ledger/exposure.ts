@@ -65,21 +65,35 @@ export interface Exposure {
 }
 export type ClocksOf = (headId: CarrierId) => HeadClocks
 
-/**
- * Exposure between two instants: Σ of the head's clock differences over the chain's stretches, per counter.
- * null for a counter that some head in the stretch has no clock for: not zero, not known.
- */
-export function exposureOver(
-  stretches: readonly ChainStretch[],
-  clocksOf: ClocksOf,
-  span: { fromMs: number; toMs: number },
-): Exposure {
-  const inside = stretches.flatMap((s) => {
+type Between = { fromMs: number; toMs: number }
+const insideOf = (stretches: readonly ChainStretch[], span: Between) =>
+  stretches.flatMap((s) => {
     const fromMs = Math.max(s.fromMs, span.fromMs)
     const toMs = Math.min(s.toMs ?? span.toMs, span.toMs)
     return toMs > fromMs ? [{ headId: s.headId, fromMs, toMs }] : []
   })
-  const total = (counter: Clocked): Amount | null => {
+
+/**
+ * Exposure between two instants: Σ of the head's clock differences over the chain's stretches, per counter.
+ * null for a counter that some head in the stretch has no clock for: not zero, not known.
+ */
+export function exposureOver(stretches: readonly ChainStretch[], clocksOf: ClocksOf, span: Between): Exposure {
+  const inside = insideOf(stretches, span)
+  const total = totalOn(inside, clocksOf)
+  const exposure = { kg: total('kg'), arcHours: total('arcHours'), starts: total('starts') }
+  return inside.some((s) => clocksOf(s.headId).km !== undefined) ? { ...exposure, km: total('km') } : exposure
+}
+
+/** The same of one counter. */
+export const exposureOf = (
+  counter: Clocked,
+  stretches: readonly ChainStretch[],
+  { clocksOf, ...span }: Between & { clocksOf: ClocksOf },
+): Amount | null => totalOn(insideOf(stretches, span), clocksOf)(counter)
+
+const totalOn =
+  (inside: readonly (Between & { headId: CarrierId })[], clocksOf: ClocksOf) =>
+  (counter: Clocked): Amount | null => {
     let sum: Amount = NOTHING
     for (const part of inside) {
       const clock = clocksOf(part.headId)[counter]
@@ -89,8 +103,5 @@ export function exposureOver(
     }
     return sum
   }
-  const exposure = { kg: total('kg'), arcHours: total('arcHours'), starts: total('starts') }
-  return inside.some((s) => clocksOf(s.headId).km !== undefined) ? { ...exposure, km: total('km') } : exposure
-}
 
 export const isMeasured = (unit: LifeUnit): unit is Clocked => (CLOCKED as readonly string[]).includes(unit)

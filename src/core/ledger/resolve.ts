@@ -17,7 +17,10 @@ export interface Standing extends Occurrence {
   loggedMs: number
 }
 
-export function standingFacts(events: readonly LedgerEvent[]): Standing[] {
+/** Of a line what it says, and what decides which of two stands. */
+export type Said = Pick<LedgerEvent, 'id' | 'happenedMs' | 'loggedMs' | 'precision' | 'stationId' | 'body'>
+
+export function standingFacts(events: readonly Said[]): Standing[] {
   const corrections = lastCorrections(events)
   return events.flatMap((event) => {
     if (event.body.type === 'correction') return []
@@ -32,9 +35,9 @@ export function standingFacts(events: readonly LedgerEvent[]): Standing[] {
   })
 }
 
-type CorrectionEvent = LedgerEvent & { body: Correction }
+type CorrectionEvent = Said & { body: Correction }
 
-function lastCorrections(events: readonly LedgerEvent[]): Map<EventId, CorrectionEvent[]> {
+function lastCorrections(events: readonly Said[]): Map<EventId, CorrectionEvent[]> {
   const byTarget = new Map<EventId, CorrectionEvent[]>()
   for (const event of events) {
     if (event.body.type !== 'correction') continue

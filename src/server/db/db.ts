@@ -59,29 +59,41 @@ export async function readMany<T extends MySqlTable>(
   where: SQL | undefined,
 ): Promise<InferSelectModel<T>[]> {
   const names = namesOf(table, getTableName(table))
-  return rowsOf(
-    db,
-    table,
-    where ? sql`select ${names} from ${table} where ${where}` : sql`select ${names} from ${table}`,
-  )
+  return rowsOf(db, table, {
+    statement: where ? sql`select ${names} from ${table} where ${where}` : sql`select ${names} from ${table}`,
+  })
 }
 
-/** Every column under the name the program has for it. */
-export const namesOf = (table: MySqlTable, as: string): SQL =>
+/** As `readMany`, of each row only what is wanted: half the columns take half the time. */
+export const readSome = <T extends MySqlTable, N extends NameIn<T>>(
+  db: Reader,
+  table: T,
+  { where, wanted }: { where: SQL; wanted: readonly N[] },
+): Promise<Pick<InferSelectModel<T>, N>[]> =>
+  rowsOf(db, table, {
+    statement: sql`select ${namesOf(table, getTableName(table), wanted)} from ${table} where ${where}`,
+    wanted,
+  })
+
+/** Columns of a table under the names the program has for them: every one, or those wanted. */
+export const namesOf = <T extends MySqlTable>(table: T, as: string, wanted?: readonly NameIn<T>[]): SQL =>
   sql.join(
-    Object.entries(getTableColumns(table)).map(
+    columnsOf(table, wanted).map(
       ([name, column]) => sql`${sql.identifier(as)}.${sql.identifier(column.name)} as ${sql.identifier(name)}`,
     ),
     sql`, `,
   )
+type NameIn<T extends MySqlTable> = keyof InferSelectModel<T> & string
+const columnsOf = <T extends MySqlTable>(table: T, wanted?: readonly NameIn<T>[]) =>
+  Object.entries(getTableColumns(table)).filter(([name]) => !wanted || (wanted as readonly string[]).includes(name))
 
-/** Whole rows of a table by a statement of one's own, which selects `namesOf` it. */
-export async function rowsOf<T extends MySqlTable>(
+/** Rows of a table by a statement of one's own, which selects `namesOf` it: whole ones, or what is wanted of them. */
+export async function rowsOf<T extends MySqlTable, N extends NameIn<T> = NameIn<T>>(
   db: Reader,
   table: T,
-  statement: SQL,
-): Promise<InferSelectModel<T>[]> {
-  const columns = Object.entries(getTableColumns(table))
+  { statement, wanted }: { statement: SQL; wanted?: readonly N[] },
+): Promise<Pick<InferSelectModel<T>, N>[]> {
+  const columns = columnsOf(table, wanted)
   if (columns.some(([, column]) => column.dataType === 'boolean'))
     throw new RangeError('rowsOf: expected a table without booleans')
   const [rows] = await db.execute(statement)
@@ -89,7 +101,7 @@ export async function rowsOf<T extends MySqlTable>(
   for (const [name, column] of columns)
     if (column.dataType === 'json')
       for (const row of list) if (typeof row[name] === 'string') row[name] = JSON.parse(row[name])
-  return list as InferSelectModel<T>[]
+  return list as Pick<InferSelectModel<T>, N>[]
 }
 
 const INSERT_ROWS = 2000

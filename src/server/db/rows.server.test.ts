@@ -5,7 +5,7 @@ import { makeRandom } from '@core/random/random.ts'
 import { carrier, device, importRun, ledgerEvent, positionNow, telemetryRow, usageSpan } from '@server/db/schema.ts'
 import { startTestServer, type TestServer } from '@server/testing/testserver.ts'
 import { YARD_MS } from '@server/testing/worlds.ts'
-import { insertMany, readMany, transact } from './db.ts'
+import { insertMany, readMany, readSome, transact } from './db.ts'
 
 /** Reading and writing many rows past the mapper gives what the mapper gives. */
 let server: TestServer
@@ -29,6 +29,14 @@ describe('reading many rows', () => {
     const all = await readMany(db(), table, undefined)
     expect(all.length).toBeGreaterThan(0)
     expect(all.length).toBe((await db().select({ id: key }).from(table)).length)
+  })
+  it('of each what is wanted: the same, and no more of it', async () => {
+    const wanted = ['id', 'happenedMs', 'body'] as const
+    const where = eq(ledgerEvent.kind, 'cleaned')
+    const whole = await readMany(db(), ledgerEvent, where)
+    const some = await readSome(db(), ledgerEvent, { where, wanted })
+    expect(some.length).toBeGreaterThan(0)
+    expect(some).toEqual(whole.map(({ id, happenedMs, body }) => ({ id, happenedMs, body })))
   })
   it('of a table with booleans is misuse: the driver gives 0 and 1', async () =>
     expect(readMany(db(), device, undefined)).rejects.toThrow('expected a table without booleans'))

@@ -4,12 +4,11 @@ import { spoolOf, type FactKind } from '@core/ledger/event.ts'
 import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { chainsWhere } from './chains.ts'
-import { fromRow } from './lines.ts'
+import { saidWhere } from './chains.ts'
 
 /** Whole chains (fact and corrections) of every line that ever spoke of the wanted, as they stand now. */
 export async function standingWhere(db: Reader, where: SQL | undefined): Promise<Standing[]> {
-  return standingFacts((await chainsWhere(db, where)).map(fromRow))
+  return standingFacts(await saidWhere(db, where))
 }
 
 /** Lines of one kind since then, as they stand now. */

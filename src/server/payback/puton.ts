@@ -1,13 +1,12 @@
 import { and, eq, gte, inArray, lt, sql } from 'drizzle-orm'
 import { idsFrom, type EventId, type PartId, type StationId } from '@core/ids/id.ts'
-import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
+import { standingFacts, type Said, type Standing } from '@core/ledger/resolve.ts'
 import { type Position } from '@core/path/columns.ts'
 import { DAY_MS, MIN_MS } from '@core/units/time.ts'
 import { ledgerEvent } from '@server/db/schema.ts'
 import { type Deps } from '@server/call/context.ts'
 import { type Reader } from '@server/db/db.ts'
-import { chainsWhere } from '@server/ledger/chains.ts'
-import { fromRow, type EventRow } from '@server/ledger/lines.ts'
+import { saidWhere } from '@server/ledger/chains.ts'
 
 /** A part that was put on, as the log says now. */
 export interface PutOn {
@@ -52,7 +51,7 @@ export class PutOnStore {
     if (roots.length > MOST_ROOTS) return this.whole(db, kept.sinceMs, nowMs)
     roots.forEach((id) => kept.byRoot.delete(id))
     if (roots.length > 0)
-      for (const p of stand(await chainsWhere(db, inArray(ledgerEvent.rootId, roots)))) kept.byRoot.set(p.eventId, p)
+      for (const p of stand(await saidWhere(db, inArray(ledgerEvent.rootId, roots)))) kept.byRoot.set(p.eventId, p)
     kept.readMs = nowMs
     return kept.byRoot
   }
@@ -88,12 +87,12 @@ export async function readPutOn(db: Reader, { sinceMs, nowMs }: { sinceMs: numbe
       gte(ledgerEvent.happenedMs, fromMs),
       isLast ? undefined : lt(ledgerEvent.happenedMs, fromMs + SLICE_MS),
     )
-    all.push(...stand(await chainsWhere(db, here)))
+    all.push(...stand(await saidWhere(db, here)))
   }
   return all
 }
 
-const stand = (rows: readonly EventRow[]): PutOn[] => standingFacts(rows.map(fromRow)).flatMap(putOnOf)
+const stand = (rows: readonly Said[]): PutOn[] => standingFacts(rows).flatMap(putOnOf)
 
 function putOnOf({ fact, eventId, happenedMs, stationId }: Standing): PutOn[] {
   if (fact.kind !== 'fitted') return []

@@ -7,7 +7,7 @@ import { type Schedule } from '@core/clock/schedule.ts'
 import { lengthClock, type WireFrom } from '@core/clock/lengthclock.ts'
 import { lengthFromMassM, massFromLengthKg } from '@core/spools/wire.ts'
 import { carrier, feeder, mount, telemetryHour, usageSpan } from '@server/db/schema.ts'
-import { readMany, type Reader } from '@server/db/db.ts'
+import { readMany, readSome, type Reader } from '@server/db/db.ts'
 import { standingOfCarriers } from '@server/ledger/standings.ts'
 import { type ShopModel } from '@server/shopmodel/model.ts'
 import { type Recall } from './recall.ts'
@@ -167,6 +167,7 @@ async function clocksOf(db: Reader, heads: HeardRow[], needs: ClockNeeds): Promi
   return clocks
 }
 
+const OF_USE = ['headId', 'fromMs', 'toMs', 'source', 'loggedMs', 'kg', 'arcHours', 'starts'] as const
 /** What was entered of heads' use, and what equipment on them counted. */
 async function usageOf(
   db: Reader,
@@ -177,7 +178,7 @@ async function usageOf(
   const ids = heads.map((h) => h.id)
   for (let i = 0; i < ids.length; i += 50) {
     const some = ids.slice(i, i + 50)
-    const rows = await readMany(db, usageSpan, inArray(usageSpan.headId, some))
+    const rows = await readSome(db, usageSpan, { where: inArray(usageSpan.headId, some), wanted: OF_USE })
     rows.forEach((row) => usage.get(row.headId)?.push(row))
     const hours = await readMany(db, telemetryHour, inArray(telemetryHour.headId, some))
     hours.forEach((hour) => usage.get(hour.headId)?.push(entryOf(hour, needs)))

@@ -48,6 +48,25 @@ describe('what a server remembers', () => {
     read(store, ['G5', 40])
     expect(isKnown(store, 'G5')).toBe(true)
   })
+  it('of rows it holds for the projection that follows, and for no later one', () => {
+    const store = new StoryStore()
+    const first = new Recall(store, [])
+    first.project([gun('G1')])
+    first.see([{ ...row('G1'), revision: 4 }])
+    first.keepRows('life', 'G1', new Map([['e1', 11]]))
+    first.written()
+    const asked = (revision: number) => {
+      const next = new Recall(store, [])
+      next.project([gun('G1')])
+      next.see([{ ...row('G1'), revision }])
+      return next.rowsOf('life', ['G1'])
+    }
+    expect([...(asked(5)?.get('G1') ?? [])]).toEqual([['e1', 11]])
+    expect(asked(6)).toBeNull()
+    const unlocked = new Recall(store, [])
+    unlocked.see([{ ...row('G1'), revision: 4 }])
+    expect(unlocked.rowsOf('life', ['G1'])).toBeNull()
+  })
   it('clocks made by something else are made anew', () => {
     const store = new StoryStore()
     const none = { kg: null, arcHours: null, starts: null }

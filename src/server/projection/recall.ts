@@ -90,7 +90,7 @@ export class StoryStore {
   }
 }
 /** Pieces of a clock, and digests of rows, are as large as one line. */
-const PIECES_A_LINE = 4
+const PIECES_A_LINE = 8
 function weightOf(kept: Anything): number {
   if ('digests' in kept) return 1 + kept.digests.size / PIECES_A_LINE
   if ('place' in kept) return 1 + kept.lines.length

@@ -13,7 +13,7 @@ import {
   type FoldedPosition,
   type FoldedSpool,
 } from '@core/ledger/fold.ts'
-import { exposureOver, withoutOffs, type ChainStretch, type Exposure } from '@core/ledger/exposure.ts'
+import { exposureOver, exposureOf, withoutOffs, type ChainStretch, type Exposure } from '@core/ledger/exposure.ts'
 import { evidenceOf, isNoEvidence, type LinerEvidence, type StopTold } from '@core/liner/signs.ts'
 import { kindOfPosition, type Position } from '@core/path/columns.ts'
 import { alarmsOf, type KeptReading, type WireOn } from '@core/reading/alarms.ts'
@@ -199,7 +199,7 @@ function usedSince(stretches: readonly ChainStretch[], gathered: Gathered, fromM
     const toMs = open.toMs ?? clock?.runOn.fromMs ?? open.fromMs
     exposure[counter] =
       toMs > fromMs
-        ? (exposureOver(stretches, clocks, { fromMs, toMs })[counter] ?? null)
+        ? exposureOf(counter, stretches, { clocksOf: clocks, fromMs, toMs })
         : { amount: 0, estimated: 0, sd: 0 }
   }
   return exposure

@@ -1,15 +1,14 @@
 import { type FamilyId } from '@core/ids/id.ts'
-import { chainsWhere } from '@server/ledger/chains.ts'
+import { standingWhere } from '@server/ledger/standings.ts'
 import { and, count, eq, gte } from 'drizzle-orm'
 import { adviseJoint, MADE_WITH, USUAL_STEP, type JointFault } from '@core/rightparts/joints.ts'
 import { JOINTS, type Joint } from '@core/rightparts/facts.ts'
-import { standingFacts, type Standing } from '@core/ledger/resolve.ts'
+import { type Standing } from '@core/ledger/resolve.ts'
 import { kindOfPosition, type KindKey } from '@core/path/columns.ts'
 import { type JointLine, type JointsAnswer } from '@contract/rightparts.ts'
 import { ledgerEvent, life, mount, positionNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
-import { fromRow } from '@server/ledger/lines.ts'
 import { loadShop, type ShopFit } from '@server/shopmodel/model.ts'
 
 interface Bad {
@@ -41,10 +40,7 @@ export async function readJoints(deps: Deps, who: Who, familyId?: FamilyId): Pro
   return { zone: shop.site.zone, joints }
 }
 
-async function faultsOf(db: Reader): Promise<Standing[]> {
-  const rows = await chainsWhere(db, eq(ledgerEvent.kind, 'jointFault'))
-  return standingFacts(rows.map(fromRow))
-}
+const faultsOf = (db: Reader): Promise<Standing[]> => standingWhere(db, eq(ledgerEvent.kind, 'jointFault'))
 
 type MadeSince = (sinceMs: number) => Promise<Map<string, number>>
 

@@ -1,10 +1,9 @@
 import { NO_ID } from '@core/ids/id.ts'
 import { type WireLostWhy } from '@core/ledger/event.ts'
 import { DAY_MS } from '@core/units/time.ts'
-import { chainsWhere } from '@server/ledger/chains.ts'
+import { standingWhere } from '@server/ledger/standings.ts'
 import { and, gte, inArray, isNull } from 'drizzle-orm'
 import { dueOf } from '@core/houserule/due.ts'
-import { standingFacts } from '@core/ledger/resolve.ts'
 import { rulingFor } from '@core/houserule/schools.ts'
 import { feedSeconds, pathM } from '@core/guide/feed.ts'
 import { cableWireKg, shortEnd } from '@core/spools/left.ts'
@@ -13,7 +12,6 @@ import { type SpoolOnGun, type SpoolOnShelf, type SpoolsAnswer } from '@contract
 import { headNow, ledgerEvent, spool, spoolNow, stationNow, type wire } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
 import { mustRead, type Deps, type Who } from '@server/call/context.ts'
-import { fromRow } from '@server/ledger/lines.ts'
 import { procedureFacts, ruledBy } from '@server/gunnow/setup.ts'
 import { loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { type SpoolNowRow } from '@server/projection/spools.ts'
@@ -177,11 +175,11 @@ function shelfLine(row: SpoolNowRow, at: At): SpoolOnShelf {
 
 /** Wire that never became weld: lost at the feeder, and left on spools that were thrown away. */
 async function wasteOf(db: Reader, sinceMs: number): Promise<Pick<SpoolsAnswer, 'lost' | 'thrown'>> {
-  const rows = await chainsWhere(
+  const said = await standingWhere(
     db,
     and(gte(ledgerEvent.happenedMs, sinceMs), inArray(ledgerEvent.kind, ['wireLost', 'spoolGone'])),
   )
-  const facts = standingFacts(rows.map(fromRow)).filter((s) => s.happenedMs >= sinceMs)
+  const facts = said.filter((s) => s.happenedMs >= sinceMs)
   const lost = new Map<WireLostWhy, { kg: number; times: number }>()
   const thrown = { kg: 0, spools: 0 }
   for (const { fact } of facts) {

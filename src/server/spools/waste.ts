@@ -1,5 +1,4 @@
 import { type AreaId, type WireId } from '@core/ids/id.ts'
-import { standingFacts } from '@core/ledger/resolve.ts'
 import { SHORT_SHARE } from '@core/spools/left.ts'
 import { DAY_MS } from '@core/units/time.ts'
 import { and, gte, inArray } from 'drizzle-orm'
@@ -7,8 +6,7 @@ import { type WasteAnswer, type WasteWhy } from '@contract/waste.ts'
 import { mustLead, type Deps, type Who } from '@server/call/context.ts'
 import { headNow, ledgerEvent, spoolNow, stationNow } from '@server/db/schema.ts'
 import { type Reader } from '@server/db/db.ts'
-import { chainsWhere } from '@server/ledger/chains.ts'
-import { fromRow } from '@server/ledger/lines.ts'
+import { standingWhere } from '@server/ledger/standings.ts'
 import { usageIn } from '@server/payback/usagein.ts'
 import { monthBefore } from '@server/parts/purchases.ts'
 import { groupBy, loadShop, type ShopModel } from '@server/shopmodel/model.ts'
@@ -72,12 +70,12 @@ const summed = (list: readonly Loss[]) => ({
 })
 
 async function lossesOf(db: Reader, shop: ShopModel, sinceMs: number): Promise<Loss[]> {
-  const [rows, spools] = await Promise.all([
-    chainsWhere(db, and(gte(ledgerEvent.happenedMs, sinceMs), inArray(ledgerEvent.kind, ['wireLost', 'spoolGone']))),
+  const [facts, spools] = await Promise.all([
+    standingWhere(db, and(gte(ledgerEvent.happenedMs, sinceMs), inArray(ledgerEvent.kind, ['wireLost', 'spoolGone']))),
     db.select({ spoolId: spoolNow.spoolId, wireId: spoolNow.wireId }).from(spoolNow),
   ])
   const wireOf = new Map(spools.map((s) => [s.spoolId, s.wireId]))
-  return standingFacts(rows.map(fromRow)).flatMap(({ fact, happenedMs, stationId }) => {
+  return facts.flatMap(({ fact, happenedMs, stationId }) => {
     if (happenedMs < sinceMs || (fact.kind !== 'wireLost' && fact.kind !== 'spoolGone')) return []
     const kg = fact.kind === 'wireLost' ? fact.kg : (fact.leftKg ?? 0)
     if (kg <= 0) return []
