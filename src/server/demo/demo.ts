@@ -40,7 +40,7 @@ import { takingOver } from '@server/db/carry.ts'
 import { inTurn } from '@server/db/lease.ts'
 import { type Deps } from '@server/call/context.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
-import { writeUnprojected, type SaidAct, type SaidLine, type Writing } from '@server/write/act.ts'
+import { rememberingMore, writeUnprojected, type SaidAct, type SaidLine, type Writing } from '@server/write/act.ts'
 import { ensureArea, insertStations, type MadeStation } from '@server/shop/places.ts'
 import { seedShop } from '@server/people/seed.ts'
 import { shiftSpan } from '@server/time/calendar.ts'
@@ -145,6 +145,8 @@ export interface Ids {
 }
 export type AllIds = Ids & FitIds
 
+/** In lines. */
+const ALL_OF_IT = 150_000
 /** Builds the yard with 18 months of history that ends today: whole or not at all, then projected. */
 export async function buildDemo(deps: Deps): Promise<void> {
   const random = makeRandom(SEED)
@@ -159,7 +161,7 @@ export async function buildDemo(deps: Deps): Promise<void> {
     }),
   )
   await rebuild(demoDeps, true)
-  await plantStories(demoDeps)
+  await rememberingMore(demoDeps, ALL_OF_IT, () => plantStories(demoDeps))
   await deps.db.update(meta).set({ value: DEMO_VERSION }).where(eq(meta.key, 'demo'))
 }
 

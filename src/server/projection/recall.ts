@@ -43,8 +43,8 @@ interface SeenRow extends SaidRow {
   revision: number
 }
 
-/** Some 40 MB. */
-const MOST_LINES = 60_000
+/** Some ten megabytes. */
+const MOST_LINES = 20_000
 
 /**
  * What one server remembers of carriers and places, so that the next act need not read years of lines again.
@@ -59,7 +59,13 @@ export class StoryStore {
   private readonly kept = new Map<string, Anything>()
   private lines = 0
 
-  constructor(private readonly mostLines = MOST_LINES) {}
+  constructor(private mostLines = MOST_LINES) {}
+
+  /** Holds another number of lines from now on; absent: as usual. */
+  hold(mostLines = MOST_LINES): void {
+    this.mostLines = mostLines
+    this.trim()
+  }
 
   of(key: string): Anything | undefined {
     const kept = this.kept.get(key)
@@ -76,6 +82,10 @@ export class StoryStore {
       this.kept.set(key, kept)
       this.lines += weightOf(kept)
     }
+    this.trim()
+  }
+
+  private trim(): void {
     for (const key of this.kept.keys()) {
       if (this.lines <= this.mostLines) return
       this.drop(key)
@@ -176,13 +186,17 @@ export class Recall {
     if (!kept || !('story' in kept)) return null
     const clocks = this.isUse && this.counted.has(row.id) ? undefined : kept.clocks
     const added = this.added.get(row.id) ?? []
-    if (added.length > 0) return this.tell(row, [...kept.lines, ...standingFacts(added.map(asRead))], clocks)
+    if (added.length > 0) return this.fold(row, [...kept.lines, ...standingFacts(added.map(asRead))], clocks)
     this.fresh.set(row.id, { ...kept, said: row.said, clocks })
     return kept.story
   }
 
   /** Folds what was read of it, and remembers it. */
-  tell(row: SaidRow, lines: readonly Standing[], clocks?: KeptClocks): CarrierStory {
+  tell(row: SaidRow, read: readonly Standing[]): CarrierStory {
+    return this.fold(row, slim(read))
+  }
+
+  private fold(row: SaidRow, lines: readonly Standing[], clocks?: KeptClocks): CarrierStory {
     const story = foldCarrier(lines)
     this.fresh.set(row.id, { said: row.said, lines, story, clocks })
     return story
@@ -204,15 +218,19 @@ export class Recall {
     const kept = this.keptOf(placeKey(row), row)
     if (!kept || !('place' in kept)) return null
     const added = this.addedAt.get(stationId) ?? []
-    if (added.length > 0) return this.tellPlace(row, [...kept.lines, ...standingFacts(added.map(asRead))])
+    if (added.length > 0) return this.foldPlace(row, [...kept.lines, ...standingFacts(added.map(asRead))])
     this.freshPlaces.set(placeKey(row), { ...kept, said: row.said })
     return kept.place
   }
 
-  /** Folds what was read of a place, and remembers it. */
-  tellPlace(row: SaidRow | undefined, lines: readonly Standing[]): StationStory {
+  /** Folds what was read of a place, and remembers it where its own carrier is known. */
+  tellPlace(row: SaidRow | undefined, read: readonly Standing[]): StationStory {
+    return row ? this.foldPlace(row, slim(read)) : foldStation(read)
+  }
+
+  private foldPlace(row: SaidRow, lines: readonly Standing[]): StationStory {
     const place = foldStation(lines)
-    if (row) this.freshPlaces.set(placeKey(row), { said: row.said, lines, place })
+    this.freshPlaces.set(placeKey(row), { said: row.said, lines, place })
     return place
   }
 
@@ -240,3 +258,20 @@ export class Recall {
 
 /** As it would be read: what was left out is not there. */
 const asRead = (draft: Draft): Draft => ({ ...draft, body: JSON.parse(JSON.stringify(draft.body)) as Draft['body'] })
+
+/** Words that come again line after line stand once: as they are read each is a text of its own, and years of them are megabytes. */
+function slim(lines: readonly Standing[]): readonly Standing[] {
+  const words = new Map<unknown, unknown>()
+  const once = (of: object) => {
+    for (const [name, value] of Object.entries(of)) {
+      if (typeof value !== 'string') continue
+      if (!words.has(value)) words.set(value, value)
+      Object.assign(of, { [name]: words.get(value) })
+    }
+  }
+  for (const line of lines) {
+    once(line)
+    once(line.fact)
+  }
+  return lines
+}

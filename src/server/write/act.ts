@@ -102,6 +102,15 @@ function storiesOf({ db }: Deps): StoryStore {
   stories.set(db, known)
   return known
 }
+/** While work is done that speaks of every gun again and again, more of them are remembered. */
+export async function rememberingMore<T>(deps: Deps, lines: number, work: () => Promise<T>): Promise<T> {
+  storiesOf(deps).hold(lines)
+  try {
+    return await work()
+  } finally {
+    storiesOf(deps).hold()
+  }
+}
 
 /** When a process last wrote something down: two acts within one millisecond keep their order. */
 const lastWritten = new WeakMap<object, number>()
