@@ -63,19 +63,22 @@ export type Written = Record<
   number
 >
 
-/** What is projected by: the shop as it is set up, and what this server remembers; absent: nothing, and nothing is said of anybody (it is counted anew). */
+/** What is projected by: the shop as it is set up, and what this server remembers; without that all is read, and nothing is said of anybody. */
 export interface ProjectBy {
   shop: ShopModel
   recall?: Recall
+  /** Nobody said anything: what equipment counted is counted with. */
+  isOnlyCounted?: boolean
 }
 
 export async function project(tx: Tx, touched: Touched, by: ProjectBy): Promise<Written> {
   const { shop, recall = new Recall(new StoryStore(), []) } = by
   const remembering = remembered(by)
-  const said = by.recall ? spokenOf(touched, shop) : NOBODY
+  const said = by.recall && !by.isOnlyCounted ? spokenOf(touched, shop) : NOBODY
   const before = await kinOf(tx, touched.carrierIds)
   await takeAndCount(tx, before.ids, said)
   recall.count(said)
+  if (by.isOnlyCounted) recall.forgetClocks(touched.carrierIds)
   recall.project(before.ids)
   const gathered = await gather(tx, before, { shop, recall })
   const mounts = await writeMounts(tx, before.ids, { ...gathered, ...remembering })

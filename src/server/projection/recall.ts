@@ -99,6 +99,14 @@ export class StoryStore {
     this.lines -= weightOf(kept)
   }
 }
+const stores = new WeakMap<object, StoryStore>()
+/** What this program remembers of the carriers of a database; a thread with a door of its own remembers for itself. */
+export function storiesOf(db: object): StoryStore {
+  const known = stores.get(db) ?? new StoryStore()
+  stores.set(db, known)
+  return known
+}
+
 /** Pieces of a clock, and digests of rows, are as large as one line. */
 const PIECES_A_LINE = 8
 function weightOf(kept: Anything): number {
@@ -123,6 +131,7 @@ export class Recall {
   private readonly isUse: boolean
   /** Whose count this transaction has raised, and how often. */
   private readonly counted = new Map<CarrierId, number>()
+  private readonly newlyCounted = new Set<CarrierId>()
   /** How often this transaction projects each, and how often it had been by then. */
   private readonly projected = new Map<string, number>()
   private readonly seen = new Map<string, number>()
@@ -149,6 +158,11 @@ export class Recall {
   /** Its count was raised in this transaction. */
   count(ids: Iterable<CarrierId>): void {
     for (const id of ids) this.counted.set(id, (this.counted.get(id) ?? 0) + 1)
+  }
+
+  /** What equipment counted of these has changed: their clocks are made anew. */
+  forgetClocks(ids: Iterable<CarrierId>): void {
+    for (const id of ids) this.newlyCounted.add(id)
   }
 
   /** They are projected in this transaction, and counted so. */
@@ -184,7 +198,8 @@ export class Recall {
     if (here?.said === row.said) return here.story
     const kept = this.keptOf(row.id, row)
     if (!kept || !('story' in kept)) return null
-    const clocks = this.isUse && this.counted.has(row.id) ? undefined : kept.clocks
+    const isNew = (this.isUse && this.counted.has(row.id)) || this.newlyCounted.has(row.id)
+    const clocks = isNew ? undefined : kept.clocks
     const added = this.added.get(row.id) ?? []
     if (added.length > 0) return this.fold(row, [...kept.lines, ...standingFacts(added.map(asRead))], clocks)
     this.fresh.set(row.id, { ...kept, said: row.said, clocks })

@@ -5,6 +5,7 @@ import { transact } from '@server/db/db.ts'
 import { type Deps } from '@server/call/context.ts'
 import { nothingTouched } from '@server/ledger/lines.ts'
 import { project } from '@server/projection/project.ts'
+import { Recall, storiesOf } from '@server/projection/recall.ts'
 import { loadShop } from '@server/shopmodel/model.ts'
 
 /** What counting clocks takes: no more, for it runs in a thread of its own. */
@@ -20,7 +21,8 @@ const SWEPT_AT_ONCE = 5000
  * @returns how many feeders were counted
  */
 export async function settle(deps: SettleDeps): Promise<number> {
-  return transact(deps.db, async (tx) => {
+  const { counted, recall } = await transact(deps.db, async (tx) => {
+    const recall = new Recall(storiesOf(deps.db), [])
     const dirty = await tx
       .select({ equipmentId: feeder.equipmentId, headId: feeder.headId })
       .from(feeder)
@@ -28,9 +30,10 @@ export async function settle(deps: SettleDeps): Promise<number> {
       .orderBy(asc(feeder.dirtyMs))
       .limit(AT_ONCE)
       .for('update', { skipLocked: true })
-    if (dirty.length === 0) return 0
+    if (dirty.length === 0) return { counted: 0, recall }
     const touched = { ...nothingTouched(), carrierIds: new Set(dirty.map((d) => d.headId)) }
-    await project(tx, touched, { shop: await loadShop(tx, deps.shops, deps.now()) })
+    const shop = await loadShop(tx, deps.shops, deps.now())
+    await project(tx, touched, { shop, recall, isOnlyCounted: true })
     await tx
       .update(feeder)
       .set({ dirtyMs: null })
@@ -40,8 +43,10 @@ export async function settle(deps: SettleDeps): Promise<number> {
           dirty.map((d) => d.equipmentId),
         ),
       )
-    return dirty.length
+    return { counted: dirty.length, recall }
   })
+  recall.written()
+  return counted
 }
 
 /** Rows older than two weeks go, some at a time; their hours stay for ever. Answers whether there are more. */

@@ -6,7 +6,7 @@ import { happenedAt, type Deps, type Who } from '@server/call/context.ts'
 import { append } from '@server/ledger/append.ts'
 import { nothingTouched, touchAll, touchesNothing, type Draft, type Touched } from '@server/ledger/lines.ts'
 import { project, type ProjectBy } from '@server/projection/project.ts'
-import { Recall, StoryStore } from '@server/projection/recall.ts'
+import { Recall, storiesOf } from '@server/projection/recall.ts'
 import { loadReshaped, loadShop, type ShopModel } from '@server/shopmodel/model.ts'
 import { countShopRevision } from '@server/shopmodel/store.ts'
 
@@ -79,7 +79,7 @@ export async function writeAct<T>(deps: Deps, who: Who, work: (w: Writing) => Pr
     const begun = begin(tx, deps, who)
     const answer = await work(begun.writing)
     const { touched, drafts } = await begun.appendAll()
-    const recall = new Recall(storiesOf(deps), drafts)
+    const recall = new Recall(storiesOf(deps.db), drafts)
     return { answer, recall, jobs: await projectAll(tx, touched, { ...begun, recall }) }
   })
   recall.written()
@@ -95,20 +95,13 @@ export async function writeUnprojected<T>(tx: Tx, deps: Deps, work: (w: Writing)
   return answer
 }
 
-/** What this server remembers of the carriers of a database. */
-const stories = new WeakMap<object, StoryStore>()
-function storiesOf({ db }: Deps): StoryStore {
-  const known = stories.get(db) ?? new StoryStore()
-  stories.set(db, known)
-  return known
-}
 /** While work is done that speaks of every gun again and again, more of them are remembered. */
 export async function rememberingMore<T>(deps: Deps, lines: number, work: () => Promise<T>): Promise<T> {
-  storiesOf(deps).hold(lines)
+  storiesOf(deps.db).hold(lines)
   try {
     return await work()
   } finally {
-    storiesOf(deps).hold()
+    storiesOf(deps.db).hold()
   }
 }
 
