@@ -80,7 +80,7 @@ async function cupboard(
   await saveStore(ago(120), who, { key: 'story-store', name: CUPBOARD, fillDays: 7, areaIds })
   const [at] = await deps.db.select({ id: store.id }).from(store).where(eq(store.name, CUPBOARD))
   if (!at || areaIds.length === 0) throw new Error('cupboard: it was not made')
-  await countShelves(ago(1), who, { key: 'story-count-cell', counts: [{ partId: idOf(CELL_TIP), quantity: 18 }] })
+  await countShelves(ago(1), who, { key: 'story-count-cell', counts: [{ partId: idOf(CELL_TIP), quantity: 10 }] })
   const there = [
     { partId: idOf(CELL_TIP), quantity: 4 },
     { partId: idOf('TA-N'), quantity: 1 },
