@@ -37,15 +37,6 @@ import { projectStock } from './stock.ts'
 import { lock } from './lock.ts'
 import { sync } from './sync.ts'
 
-/**
- * Present state from the ledger, in the transaction that wrote the ledger.
- *
- * 1. Carriers are locked in id order before the ledger is read, so two writers of one gun wait for each other; reads are
- *    "read committed", so the second sees what the first wrote.
- * 2. A touched carrier is folded whole: late, corrected and moved lines need no case of their own.
- * 3. What hangs on a touched carrier is counted again, because its use goes by the clock above it.
- * 4. Projecting twice changes nothing.
- */
 /** Rows written per projected table: all nought when what is stored agrees with the ledger. */
 export type Written = Record<
   | 'mount'
@@ -71,9 +62,17 @@ export interface ProjectBy {
   isOnlyCounted?: boolean
 }
 
+/**
+ * Present state from the ledger, in the transaction that wrote the ledger.
+ *
+ * 1. Carriers are locked in id order before the ledger is read, so two writers of one gun wait for each other; reads are
+ *    "read committed", so the second sees what the first wrote.
+ * 2. A touched carrier is folded whole: late, corrected and moved lines need no case of their own.
+ * 3. What hangs on a touched carrier is counted again, because its use goes by the clock above it.
+ * 4. Projecting twice changes nothing.
+ */
 export async function project(tx: Tx, touched: Touched, by: ProjectBy): Promise<Written> {
   const { shop, recall = new Recall(new StoryStore(), []) } = by
-  const remembering = remembered(by)
   const said = by.recall && !by.isOnlyCounted ? spokenOf(touched, shop) : NOBODY
   const before = await kinOf(tx, touched.carrierIds)
   await takeAndCount(tx, before.ids, said)
@@ -81,7 +80,7 @@ export async function project(tx: Tx, touched: Touched, by: ProjectBy): Promise<
   if (by.isOnlyCounted) recall.forgetClocks(touched.carrierIds)
   recall.project(before.ids)
   const gathered = await gather(tx, before, { shop, recall })
-  const mounts = await writeMounts(tx, before.ids, { ...gathered, ...remembering })
+  const mounts = await writeMounts(tx, before.ids, { ...gathered, recall: by.recall })
   // What hangs on what is as it was: so is what belongs together.
   const after = mounts === 0 ? before : await kinOf(tx, before.ids)
   const all = after.ids
@@ -90,7 +89,7 @@ export async function project(tx: Tx, touched: Touched, by: ProjectBy): Promise<
   if (isMore) await takeAndCount(tx, more, NOBODY)
   recall.project(more)
   const complete = isMore ? await gather(tx, after, { shop, recall }) : gathered
-  const carriers = await writeCarriers(tx, all, { gathered: complete, shop, ...remembering })
+  const carriers = await writeCarriers(tx, all, { gathered: complete, shop, recall: by.recall })
   const stationIds = new Set([...touched.stationIds, ...stationsOf(all, complete, shop)])
   const stations = await writeStations(tx, stationIds, { shop, recall, carriers: complete.carriers })
   const spools = await projectSpools(tx, touched.spoolIds)
@@ -114,7 +113,7 @@ export async function projectMounts(tx: Tx, ids: ReadonlySet<CarrierId>): Promis
   const list = [...ids]
   const standings = await standingOfCarriers(tx, list)
   const stories = new Map(list.map((id) => [id, foldCarrier(standings.get(id) ?? [])]))
-  return writeMounts(tx, ids, { carriers: new Map(rows.map((r) => [r.id, r])), stories })
+  return writeMounts(tx, ids, { carriers: new Map(rows.map((r) => [r.id, r])), stories, recall: undefined })
 }
 
 /**
@@ -132,11 +131,10 @@ async function takeAndCount(tx: Tx, ids: ReadonlySet<CarrierId>, said: ReadonlyS
     .orderBy(carrier.id)
 }
 
-/** What this server remembers; absent: stored rows are read. */
+/** What this server remembers; without it stored rows are read. */
 interface Remembering {
-  recall?: Recall
+  recall: Recall | undefined
 }
-const remembered = ({ recall }: Remembering): Remembering => (recall ? { recall } : {})
 
 async function writeMounts(
   tx: Tx,
@@ -150,7 +148,7 @@ async function writeMounts(
     key: (r) => `${r.childId} ${r.fromEventId}`,
     keyColumn: mount.fromEventId,
     keyOf: (r) => r.fromEventId,
-    ...remembered(gathered),
+    recall: gathered.recall,
   })
 }
 
@@ -168,7 +166,7 @@ async function writeCarriers(
     key: (r) => r.fromEventId,
     keyColumn: life.fromEventId,
     keyOf: (r) => r.fromEventId,
-    ...remembered(at),
+    recall: at.recall,
   })
   const positions = await sync(tx, positionNow, {
     rows: list.flatMap((id) => positionRows(id, gathered)),
@@ -176,7 +174,7 @@ async function writeCarriers(
     key: (r) => `${r.carrierId} ${r.position}`,
     keyColumn: positionNow.position,
     keyOf: (r) => r.position,
-    ...remembered(at),
+    recall: at.recall,
   })
   return { life: lives, positionNow: positions, ...(await writeNow(tx, list, at)) }
 }
@@ -195,10 +193,10 @@ async function writeNow(
     key: (r) => r.carrierId,
     keyColumn: carrierNow.carrierId,
     keyOf: (r) => r.carrierId,
-    ...remembered(at),
+    recall: at.recall,
   })
   const tasks = await writeTasks(tx, list, at)
-  const readings = await writeReadings(tx, list, { rows: [...read.values()].flat(), ...remembered(at) })
+  const readings = await writeReadings(tx, list, { rows: [...read.values()].flat(), recall: at.recall })
   const heads = list.filter((id) => gathered.carriers.get(id)?.type === 'head')
   const headRows = await sync(tx, headNow, {
     rows: heads.map((id) => headRow(id, gathered)),
@@ -206,7 +204,7 @@ async function writeNow(
     key: (r) => r.headId,
     keyColumn: headNow.headId,
     keyOf: (r) => r.headId,
-    ...remembered(at),
+    recall: at.recall,
   })
   return {
     carrierNow: settings,
@@ -224,7 +222,7 @@ const writeMonths = (tx: Tx, heads: readonly CarrierId[], at: { gathered: Gather
     key: (r) => `${r.headId} ${r.monthMs}`,
     keyColumn: headMonth.monthMs,
     keyOf: (r) => String(r.monthMs),
-    ...remembered(at),
+    recall: at.recall,
   })
 
 const writeTasks = (tx: Tx, list: readonly CarrierId[], at: { gathered: Gathered } & Remembering) =>
@@ -234,7 +232,7 @@ const writeTasks = (tx: Tx, list: readonly CarrierId[], at: { gathered: Gathered
     key: (r) => r.eventId,
     keyColumn: taskDone.eventId,
     keyOf: (r) => r.eventId,
-    ...remembered(at),
+    recall: at.recall,
   })
 
 const writeReadings = (tx: Tx, list: readonly CarrierId[], at: { rows: ReadingRow[] } & Remembering) =>
@@ -244,7 +242,7 @@ const writeReadings = (tx: Tx, list: readonly CarrierId[], at: { rows: ReadingRo
     key: (r) => r.eventId,
     keyColumn: reading.eventId,
     keyOf: (r) => r.eventId,
-    ...remembered(at),
+    recall: at.recall,
   })
 
 /** The class of the place a carrier hangs at now, or hung at last. */

@@ -278,10 +278,11 @@ const asRead = (draft: Draft): Draft => ({ ...draft, body: JSON.parse(JSON.strin
 function slim(lines: readonly Standing[]): readonly Standing[] {
   const words = new Map<unknown, unknown>()
   const once = (of: object) => {
-    for (const [name, value] of Object.entries(of)) {
+    const fields = of as Record<string, unknown>
+    for (const [name, value] of Object.entries(fields)) {
       if (typeof value !== 'string') continue
       if (!words.has(value)) words.set(value, value)
-      Object.assign(of, { [name]: words.get(value) })
+      fields[name] = words.get(value)
     }
   }
   for (const line of lines) {

@@ -13,7 +13,7 @@ export interface Sync<T extends MySqlTable> {
   /** Its own key among those of its owner. */
   keyOf: (row: InferSelectModel<T>) => string
   /** What this server remembers of them: where it does, they are not read. */
-  recall?: Recall
+  recall?: Recall | undefined
 }
 
 const BATCH = 500
