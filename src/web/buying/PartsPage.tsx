@@ -12,6 +12,7 @@ import { useAddress } from '@web/kit/useAddress.ts'
 import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { Waiting } from '@web/kit/Waiting.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
+import { Unbroken } from '@web/kit/Unbroken.tsx'
 import { CountShelves } from '@web/parts/CountShelves.tsx'
 import { useIsLead, useMe } from '@web/people/queries.ts'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
@@ -57,7 +58,9 @@ export function PartsPage() {
   const inUse = shown.filter((p) => p.inUse > 0 || p.partId === open?.partId)
   return (
     <main className="stock" aria-busy={stock.isPlaceholderData}>
-      <h1 className="sentence">{partsSentence(at)}</h1>
+      <h1 className="sentence">
+        <Unbroken text={partsSentence(at)} />
+      </h1>
       <p className="stock-why">{absenceSentence(at)}</p>
       <Trouble problem={stock.error} />
       <div className="stock-find">
