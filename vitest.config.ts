@@ -5,9 +5,11 @@ const at = (folder: string) => fileURLToPath(new URL(`./src/${folder}`, import.m
 
 const alias = { '@core': at('core'), '@contract': at('contract'), '@server': at('server'), '@web': at('web') }
 
+const LEFT_AS_FOUND = at('web/testing/leftasfound.ts')
+
 /**
- * Core and server keep their modules from one file to the next (nothing of theirs is left over: each server test has a database of its own), which
- * spares loading them a hundred times; pages get a fresh document a file.
+ * Files of a project keep their modules from one to the next, which spares loading them a hundred times: a server test has a database of its own, and
+ * one of the web leaves its browser as it found it. Web tests that end in `.tsx` have a document.
  */
 export default defineConfig({
   resolve: { alias },
@@ -26,7 +28,17 @@ export default defineConfig({
       },
       {
         extends: true,
-        test: { name: 'web', include: ['src/web/**/*.test.{ts,tsx}'] },
+        test: { name: 'web', include: ['src/web/**/*.test.ts'], isolate: false, setupFiles: LEFT_AS_FOUND },
+      },
+      {
+        extends: true,
+        test: {
+          name: 'page',
+          include: ['src/web/**/*.test.tsx'],
+          environment: 'jsdom',
+          isolate: false,
+          setupFiles: LEFT_AS_FOUND,
+        },
       },
     ],
   },

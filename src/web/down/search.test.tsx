@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { gun } from '@web/testing/samples.ts'
 import { stage, unstage } from '@web/testing/stage.tsx'
 import { within } from '@testing-library/react'

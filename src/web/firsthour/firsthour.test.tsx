@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { ME, shopAnswer, stage, type Sent } from '@web/testing/stage.tsx'
 import { afterEach, describe, expect, it } from 'vitest'
 import { cleanup } from '@testing-library/react'

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { anId } from '@core/testing/ids.ts'
 import { ME, PLACES, shopAnswer, stage, taken, unstage } from '@web/testing/stage.tsx'
 import { act } from 'react'

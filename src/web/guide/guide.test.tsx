@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { anId } from '@core/testing/ids.ts'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { guideOf, step } from '@web/testing/sampleguide.ts'

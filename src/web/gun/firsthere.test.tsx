@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { stage, unstage } from '@web/testing/stage.tsx'
 import { gun, want } from '@web/testing/samples.ts'
 import { screen } from '@testing-library/react'

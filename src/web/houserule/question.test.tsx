@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { anId } from '@core/testing/ids.ts'
 import { afterEach, describe, expect, it } from 'vitest'
 import { shopAnswer, stage, unstage } from '@web/testing/stage.tsx'

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { stage, unstage } from '@web/testing/stage.tsx'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { comingDay, pastDay, writtenDay } from './day.ts'

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest'
 import { useState } from 'react'
 import { Button } from 'react-bootstrap'

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest'
 import { Button, Form } from 'react-bootstrap'
 import { z } from 'zod'

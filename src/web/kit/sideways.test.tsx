@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import '../testing/stage.tsx'
 import { cleanup, render, screen } from '@testing-library/react'
 import { afterEach, describe, expect, it, vi } from 'vitest'

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { render } from '@testing-library/react'
 import { describe, expect, it } from 'vitest'
 import { Unbroken } from './Unbroken.tsx'

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest'
 import { stage, unstage } from '@web/testing/stage.tsx'
 import { life } from '@web/testing/lifesamples.ts'

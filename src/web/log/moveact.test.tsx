@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { afterEach, expect, it, vi } from 'vitest'
 import { anId } from '@core/testing/ids.ts'
 import { type LoggedAct } from '@contract/logbook.ts'

@@ -1,16 +1,17 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { done } from '@contract/common.ts'
+import * as device from './device.ts'
+import * as last from './last.ts'
 import { sendOrKeep } from './keep.ts'
 
-const kept = vi.hoisted(() => vi.fn())
-vi.mock('./device.ts', () => ({ note: kept }))
-vi.mock('./last.ts', () => ({ keepLast: vi.fn() }))
+const kept = vi.spyOn(device, 'note')
+vi.spyOn(last, 'keepLast').mockReturnValue()
 
 const answering = (status: number, body: unknown) =>
   vi.stubGlobal('fetch', () => Promise.resolve(new Response(JSON.stringify(body), { status })))
 const problem = (code: string) => ({ code, message: 'x', details: [] })
 const send = () => sendOrKeep('/logbook', { body: { key: 'a-key-of-one' }, says: 'Tip changed' }, done)
-beforeEach(() => kept.mockReset())
+beforeEach(() => kept.mockReset().mockResolvedValue())
 afterEach(() => vi.unstubAllGlobals())
 
 describe('a write from a booth', () => {

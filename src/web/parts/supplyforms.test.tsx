@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { anId } from '@core/testing/ids.ts'
 import { within } from '@testing-library/react'
 import { afterEach, describe, expect, it } from 'vitest'

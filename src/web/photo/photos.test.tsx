@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { stage, unstage } from '@web/testing/stage.tsx'
 import { Photos } from './Photos.tsx'

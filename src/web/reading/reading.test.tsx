@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest'
 import { READINGS } from '@core/reading/keys.ts'
 import { type ReadingLine } from '@contract/reading.ts'

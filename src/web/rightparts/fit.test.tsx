@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { saidOf as said, shopAnswer, stage, unstage } from '@web/testing/stage.tsx'
 import { screen, waitFor, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'

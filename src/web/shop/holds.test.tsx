@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { describe, expect, it } from 'vitest'
 import { render, screen } from '@testing-library/react'
 import { judgeHolding, type Holding } from '@core/holding/holding.ts'

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest'
 import { within } from '@testing-library/react'
 import { anId } from '@core/testing/ids.ts'

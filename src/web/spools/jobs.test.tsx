@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { afterEach, describe, expect, it } from 'vitest'
 import { anId } from '@core/testing/ids.ts'
 import { type JobLine, type JobsAnswer, type JobSpool } from '@contract/jobs.ts'

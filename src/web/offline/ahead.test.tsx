@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { done } from '@contract/common.ts'
 import { HELD_MS, readAhead, strikeAhead, writeAhead } from './ahead.ts'

@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { done } from '@contract/common.ts'
 import { getJson, postJson } from './client.ts'

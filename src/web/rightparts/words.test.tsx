@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { anId } from '@core/testing/ids.ts'
 import { describe, expect, it } from 'vitest'
 import { RULES, type RuleKey } from '@core/rightparts/finding.ts'

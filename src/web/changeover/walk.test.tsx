@@ -1,4 +1,3 @@
-// @vitest-environment jsdom
 import { describe, expect, it } from 'vitest'
 import { step } from '@web/testing/sampleguide.ts'
 import { shopAnswer } from '@web/testing/stage.tsx'
