@@ -13,7 +13,7 @@ test.beforeAll(async ({ browser }) => {
   await openFitShop(apiOf(page, shop), 'C1–C2', { classKey: 'cell', placeWord: 'cell' })
   await page.close()
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 const key = (page: Page, name: RegExp | string) => page.getByRole('button', { name })
 

@@ -19,7 +19,7 @@ test.beforeAll(async ({ browser }) => {
   })
   await page.close()
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 const key = (page: Page, name: RegExp | string) => page.getByRole('button', { name, exact: typeof name === 'string' })
 

@@ -8,7 +8,7 @@ test.beforeAll(async () => {
   test.setTimeout(180_000)
   shop = await startShop(true)
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 test('the demo’s planted stories can be found', async ({ page }) => {
   await signIn(page, shop, LEAD)

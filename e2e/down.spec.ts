@@ -18,7 +18,7 @@ test.beforeAll(async ({ browser }) => {
   fit = await openFitShop(apiOf(page, shop), 'A1–A6')
   await page.close()
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 const id = (name: string) => fit.ids.get(name) ?? ''
 const at = (name: string) => `/down?gun=${id(name)}`

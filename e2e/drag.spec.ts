@@ -15,7 +15,7 @@ test.beforeAll(async ({ browser }) => {
   fit = await openFitShop(apiOf(page, shop), 'A1–A4')
   await page.close()
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 const id = (name: string) => fit.ids.get(name) ?? ''
 const heading = (page: Page) => page.getByRole('heading', { level: 1 })

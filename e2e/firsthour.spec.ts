@@ -14,7 +14,7 @@ let shop: Shop
 test.beforeEach(async () => {
   shop = await startShop(false)
 })
-test.afterEach(() => shop.stop())
+test.afterEach(() => shop.end())
 
 async function openShop(page: Page, { tap, type }: Hand) {
   await page.goto(shop.url)

@@ -15,7 +15,7 @@ test.beforeAll(async ({ browser }) => {
   fit = await openFitShop(apiOf(page, shop), 'A1–A4')
   await page.close()
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 const gun = (name: string) => `/gun/${fit.ids.get(name) ?? ''}`
 

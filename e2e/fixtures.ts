@@ -2,13 +2,15 @@ import { spawn, type ChildProcess } from 'node:child_process'
 import { createServer } from 'node:net'
 import AxeBuilder from '@axe-core/playwright'
 import { test as base, expect, type Browser, type BrowserContext, type Locator, type Page } from '@playwright/test'
-import { copyOfYard, emptyDatabase, urlOf, YARD_MS } from '@server/testing/worlds.ts'
+import { copyOfYard, dropDatabase, emptyDatabase, urlOf, YARD_MS } from '@server/testing/worlds.ts'
 
 /** A server process of its own on a database of its own. */
 export interface Shop {
   url: string
   stop: () => Promise<void>
   start: () => Promise<void>
+  /** For good: its database goes too. */
+  end: () => Promise<void>
 }
 
 async function freePort(): Promise<number> {
@@ -132,8 +134,12 @@ export async function startShop(
     child?.kill('SIGTERM')
     await gone
   }
+  const end = async () => {
+    await stop()
+    await dropDatabase(urlOf(root, name))
+  }
   await start()
-  return { url, stop, start }
+  return { url, stop, start, end }
 }
 
 export const OWNER = { shopName: 'Kettle Lane Frames', name: 'Oda', password: 'ten letters or more' }

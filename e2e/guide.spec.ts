@@ -20,7 +20,7 @@ test.beforeAll(async ({ browser }) => {
   await api.post('/shop/family', { key: 'journey-kelp-1', id: kelp?.id, name: 'Kelp', fit: known })
   await page.close()
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 const gun = (name: string) => `/gun/${fit.ids.get(name) ?? ''}`
 const liner = (name: string) => `/liner?gun=${fit.ids.get(name) ?? ''}`

@@ -10,7 +10,7 @@ test.describe.configure({ mode: 'serial' })
 test.beforeAll(async () => {
   shop = await startShop(false)
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 /** Grounds by the classes they are drawn with; `%` is where keys stand. */
 const GROUNDS = {

@@ -9,7 +9,7 @@ test.beforeAll(async () => {
   test.setTimeout(180_000)
   shop = await startShop(true)
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 test('a lead slides the blade, makes it the rule, and Floor moves by what was foretold', async ({ page }) => {
   test.setTimeout(400_000)

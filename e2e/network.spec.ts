@@ -29,7 +29,7 @@ test.beforeAll(async () => {
   })
 })
 test.afterAll(async () => {
-  await shop.stop()
+  await shop.end()
   rmSync(folder, { recursive: true, force: true })
 })
 

@@ -21,7 +21,7 @@ test.beforeAll(async () => {
   // Opened on whatever day, hour and zone this run has drawn.
   shop = await startShop(false, {}, DRAWN_MS)
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 test('from nothing to a gun of one’s own, a tip changed, undone, corrected and moved', async ({ page, browser }) => {
   await openNewShop(page, shop)
@@ -183,5 +183,5 @@ test('a whole shop goes out as one file and comes back into an empty one', async
   const rows = (text: Buffer) => text.toString().split('\n').slice(1)
   expect(rows(back)).toEqual(rows(file))
   await context.close()
-  await other.stop()
+  await other.end()
 })

@@ -25,8 +25,8 @@ test.beforeAll(async ({ browser }) => {
   await page.close()
 })
 test.afterAll(async () => {
-  await shop.stop()
-  await hall?.stop()
+  await shop.end()
+  await hall?.end()
   rmSync(web, { recursive: true, force: true })
 })
 

@@ -17,7 +17,7 @@ test.beforeAll(async ({ browser }) => {
   fit = await openFitShop(apiOf(page, shop), 'A1–A6')
   await page.close()
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 test('a shelf is counted by scanning, an order goes out and comes in, and the log tells it', async ({ page }) => {
   test.setTimeout(90_000)

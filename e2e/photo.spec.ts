@@ -7,7 +7,7 @@ test.describe.configure({ mode: 'serial' })
 test.beforeAll(async () => {
   shop = await startShop(false)
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 test('a photo is kept with its part; without a link it waits on the device, outlives the page, and goes by itself', async ({
   page,

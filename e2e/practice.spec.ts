@@ -28,7 +28,7 @@ test.beforeAll(async ({ browser }) => {
   await openFitShop(apiOf(page, shop), 'T1–T4', { classKey: 'training', placeWord: 'booth' })
   await page.close()
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 const key = (page: Page, name: RegExp | string) => page.getByRole('button', { name, exact: typeof name === 'string' })
 const heading = (page: Page) => page.getByRole('heading', { level: 1 })

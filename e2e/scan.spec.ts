@@ -7,7 +7,7 @@ test.describe.configure({ mode: 'serial' })
 test.beforeAll(async () => {
   shop = await startShop(false)
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 /** What a scanner that types sends: every key in one breath, then Enter. */
 const scanned = (page: Page, code: string) =>

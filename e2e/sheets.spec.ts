@@ -24,7 +24,7 @@ test.describe.configure({ mode: 'serial' })
 test.beforeAll(async () => {
   shop = await startShop(false)
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 function handOf(page: Page, name: string) {
   const hand = counted()

@@ -15,7 +15,7 @@ test.beforeAll(async () => {
   test.setTimeout(180_000)
   shop = await startShop(true)
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 async function paths(page: Page): Promise<string[]> {
   const found = (await (await page.request.get(`${shop.url}/api/find`)).json()) as {

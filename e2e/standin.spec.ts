@@ -49,7 +49,7 @@ test.beforeAll(async () => {
 })
 test.afterAll(async () => {
   if (standIn) await unplug('SIGTERM')
-  await shop.stop()
+  await shop.end()
   rmSync(folder, { recursive: true, force: true })
 })
 

@@ -30,7 +30,7 @@ test.beforeAll(async ({ browser }) => {
   await withPlaces(page, shop, 'A1–A12')
   await page.close()
 })
-test.afterAll(() => shop.stop())
+test.afterAll(() => shop.end())
 
 const heading = (page: Page, name: string) => page.getByRole('heading', { level: 1, name, exact: true })
 /** Lines of the log by gun, as they are read. */

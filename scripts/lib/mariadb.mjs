@@ -244,7 +244,7 @@ function launch(at) {
       '--max-allowed-packet=64M',
       '--transaction-isolation=READ-COMMITTED',
       `--init-file=${writeAccounts(at)}`,
-      `--innodb-buffer-pool-size=${poolMb()}M`,
+      `--innodb-buffer-pool-size=${isThrowaway ? 256 : poolMb()}M`,
       ...(isThrowaway ? fast : durable),
     ],
     { stdio: ['ignore', out, out], detached: true },

@@ -6,7 +6,7 @@ import { format } from 'mysql2/promise'
 import { makeRandom } from '@core/random/random.ts'
 import { compose, type Composed } from '@server/wiring/compose.ts'
 import { rebuild } from '@server/projection/rebuild.ts'
-import { copyOfYard, migratedDatabase } from './worlds.ts'
+import { copyOfYard, dropDatabase, migratedDatabase } from './worlds.ts'
 
 /** A real server on a real database of its own, with a clock and a random source that the test holds. */
 export interface TestServer {
@@ -33,17 +33,31 @@ export async function startTestServer(at: {
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run npm test')
   const name = `t_${process.pid}_${Math.floor(performance.now())}_${made++}`
   const databaseUrl = at.isYard ? await copyOfYard(base, name, at.nowMs) : await migratedDatabase(base, name)
-  return listen({ databaseUrl, clock: { nowMs: at.nowMs }, seed: at.seed ?? 1, machine: at.machine })
+  const isOwn = at.base === undefined
+  return listen({ databaseUrl, isOwn, clock: { nowMs: at.nowMs }, seed: at.seed ?? 1, machine: at.machine })
 }
 
 interface Listening {
   databaseUrl: string
+  /** On the run's own database server, which is there until its end. */
+  isOwn: boolean
   clock: { nowMs: number }
   seed: number
   machine?: { folder: string; backups: string } | undefined
 }
+/** How many servers run on a database: the last to close takes it away, so that a run never holds more than it works on. */
+const running = new Map<string, number>()
+async function left({ databaseUrl, isOwn }: Listening): Promise<void> {
+  const others = (running.get(databaseUrl) ?? 1) - 1
+  running.set(databaseUrl, others)
+  if (others > 0) return
+  running.delete(databaseUrl)
+  if (isOwn) await dropDatabase(databaseUrl)
+}
+
 async function listen(at: Listening): Promise<TestServer> {
   const faults: unknown[] = []
+  running.set(at.databaseUrl, (running.get(at.databaseUrl) ?? 0) + 1)
   const parts = compose({
     databaseUrl: at.databaseUrl,
     webFolder: null,
@@ -65,6 +79,7 @@ async function listen(at: Listening): Promise<TestServer> {
       server.closeAllConnections()
       await new Promise((done) => server.close(done))
       await parts.close()
+      await left(at)
     },
     second: () => listen({ ...at, seed: at.seed + 100 }),
   }

@@ -23,14 +23,18 @@ export async function emptyDatabase(base: string, name: string): Promise<string>
   return urlOf(base, name)
 }
 
-/** The same with every table of the program. */
-export async function migratedDatabase(base: string, name: string): Promise<string> {
-  const url = await emptyDatabase(base, name)
-  await migrateDatabase(url, MIGRATIONS)
-  return url
+/** The same with every table of the program, as the migrations make them. Answers its address. */
+export const migratedDatabase = (base: string, name: string) =>
+  copyOfKept(base, name, { kept: 'kept_tables', build: (url) => migrateDatabase(url, MIGRATIONS) })
+
+/** It and all that is in it is gone; who still reads it is told so. */
+export async function dropDatabase(url: string): Promise<void> {
+  const connection = await mysql.createConnection(url)
+  await connection.query(`drop database \`${new URL(url).pathname.slice(1)}\``)
+  await connection.end()
 }
 
-/** A database of its own with all that is in another. */
+/** A database of its own with all that is in another, its triggers too. */
 export async function copyDatabase(connection: mysql.Connection, from: string, to: string): Promise<void> {
   await connection.query(`create database \`${to}\` character set utf8mb4`)
   const [tables] = await connection.query<mysql.RowDataPacket[]>(`show tables from \`${from}\``)
@@ -38,17 +42,34 @@ export async function copyDatabase(connection: mysql.Connection, from: string, t
     await connection.query(`create table \`${to}\`.\`${table}\` like \`${from}\`.\`${table}\``)
     await connection.query(`insert into \`${to}\`.\`${table}\` select * from \`${from}\`.\`${table}\``)
   }
+  const [triggers] = await connection.query<mysql.RowDataPacket[]>(`show triggers from \`${from}\``)
+  // By its bare name, as the migration made it: the text is kept, and a back-up puts it back under another name of the database.
+  await connection.query(`use \`${to}\``)
+  for (const { Trigger, Timing, Event, Table, Statement } of triggers)
+    await connection.query(`create trigger ${Trigger} ${Timing} ${Event} on ${Table} for each row ${Statement}`)
 }
 
 /** A copy, under `name`, of the demo yard as it stands when it was built at an instant. Answers its address. */
-export async function copyOfYard(base: string, name: string, builtMs: number): Promise<string> {
-  const kept = `kept_yard_${builtMs}`
+export const copyOfYard = (base: string, name: string, builtMs: number) =>
+  copyOfKept(base, name, {
+    kept: `kept_yard_${builtMs}`,
+    build: async (url) => {
+      await migrateDatabase(url, MIGRATIONS)
+      await buildYard(url, builtMs)
+    },
+  })
+
+interface World {
+  kept: string
+  build: (url: string) => Promise<void>
+}
+async function copyOfKept(base: string, name: string, { kept, build }: World): Promise<string> {
   const connection = await mysql.createConnection(base)
   try {
     await connection.query('select get_lock(?, ?)', [kept, LOCK_S])
     if (!(await exists(connection, `${kept}_done`))) {
       await connection.query(`drop database if exists \`${kept}\``)
-      await buildYard(await migratedDatabase(base, kept), builtMs)
+      await build(await emptyDatabase(base, kept))
       await connection.query(`create database \`${kept}_done\``)
     }
     await connection.query('select release_lock(?)', [kept])
