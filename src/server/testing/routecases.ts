@@ -220,6 +220,7 @@ export function addressFor(path: string, stationId: string): string {
     '/guide': `stationId=${stationId}&guide=tip`,
     '/print/guide.pdf': `stationId=${stationId}&guide=tip`,
     '/print.pdf': 'what=cards',
+    '/print/symptoms.pdf': 'symptom=jerk',
     '/payback/helped': 'atMs=1',
     '/life/preview': 'kind=tip&classKey=booth&at=5',
   }
