@@ -19,6 +19,7 @@ function plugIn(): void {
       SHOP_URL: shop.url,
       STANDIN_SECRET: SECRET,
       STANDIN_FILE: memory(),
+      STANDIN_EVERY_MS: '2000',
       CLOCK_SHIFT_MS: String(clockShiftMs()),
     },
   })

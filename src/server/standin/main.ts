@@ -12,7 +12,6 @@ import { shiftsOfYard } from './work.ts'
 import { answered, bootUp, catchUp, type FeederSetUp, type FeederState } from './feederplayer.ts'
 
 /** The demo's feeders and robot controllers as a process of its own, which talks to the shop only as real equipment would. */
-const EVERY_MS = 10_000
 const KEPT_MS = 13 * DAY_MS
 const MOST_ROWS = 2000
 
@@ -23,6 +22,8 @@ const env = z
     STANDIN_FILE: z.string(),
     /** 1: the yard's people play too. */
     STANDIN_PEOPLE: z.enum(['0', '1']).default('0'),
+    /** Between two of its rounds. */
+    STANDIN_EVERY_MS: z.coerce.number().int().min(100).default(10_000),
     CLOCK_SHIFT_MS: z.coerce.number().int().default(0),
   })
   .parse(process.env)
@@ -82,7 +83,7 @@ async function round(memory: Memory): Promise<void> {
     // What lies further back than the server keeps rows for is given up, as real equipment with a full memory would.
     const isUsable = known && nowMs - known.countedMs < KEPT_MS
     let state = isUsable ? known : bootUp(`boot-${nowMs.toString(36)}`, nowMs)
-    state = catchUp(state, setUp, { nowMs, everyMs: EVERY_MS })
+    state = catchUp(state, setUp, { nowMs, everyMs: env.STANDIN_EVERY_MS })
     memory[equipmentId] = state
     while (state.buffer.length > 0) {
       const rows = state.buffer.slice(0, MOST_ROWS)
@@ -113,7 +114,7 @@ const timer = setInterval(() => {
   void round(memory)
     .then(handsRound)
     .finally(() => (isBusy = false))
-}, EVERY_MS)
+}, env.STANDIN_EVERY_MS)
 void round(memory)
 const stop = () => {
   clearInterval(timer)
