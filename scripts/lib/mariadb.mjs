@@ -226,11 +226,16 @@ function launch(at) {
   const log = join(folder, 'mariadb.log')
   const from = existsSync(log) ? statSync(log).size : 0
   const out = openSync(log, 'a', 0o600)
+  // For tests little memory does: their files lie in it already.
   const fast = [
-    ...['--innodb-flush-log-at-trx-commit=0', '--innodb-doublewrite=0', '--performance-schema=OFF'],
-    ...['--innodb-log-file-size=48M', '--table-open-cache=400'],
+    '--innodb-flush-log-at-trx-commit=0',
+    '--innodb-doublewrite=0',
+    '--performance-schema=OFF',
+    '--innodb-buffer-pool-size=160M',
+    '--innodb-log-file-size=48M',
+    '--table-open-cache=400',
   ]
-  const durable = ['--innodb-flush-log-at-trx-commit=1']
+  const durable = ['--innodb-flush-log-at-trx-commit=1', `--innodb-buffer-pool-size=${poolMb()}M`]
   const child = spawn(
     programs.mariadbd(),
     [
@@ -247,7 +252,6 @@ function launch(at) {
       '--max-allowed-packet=64M',
       '--transaction-isolation=READ-COMMITTED',
       `--init-file=${writeAccounts(at)}`,
-      `--innodb-buffer-pool-size=${isThrowaway ? THROWAWAY_POOL_MB : poolMb()}M`,
       ...(isThrowaway ? fast : durable),
     ],
     { stdio: ['ignore', out, out], detached: true },
@@ -264,8 +268,6 @@ function launch(at) {
   }
 }
 
-/** Its files lie in memory already. */
-const THROWAWAY_POOL_MB = 160
 /** An eighth of the machine's memory for pages: a big shop's five years do not fit into 256 MB, a small machine has no more to give. */
 const poolMb = () => Math.round(Math.min(2048, Math.max(256, totalmem() / 8 / 2 ** 20)))
 

@@ -33,31 +33,29 @@ export async function startTestServer(at: {
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run npm test')
   const name = `t_${process.pid}_${Math.floor(performance.now())}_${made++}`
   const databaseUrl = at.isYard ? await copyOfYard(base, name, at.nowMs) : await migratedDatabase(base, name)
-  const isOwn = at.base === undefined
-  return listen({ databaseUrl, isOwn, clock: { nowMs: at.nowMs }, seed: at.seed ?? 1, machine: at.machine })
+  return listen({
+    databaseUrl,
+    isKept: at.base !== undefined,
+    open: { servers: 0 },
+    clock: { nowMs: at.nowMs },
+    seed: at.seed ?? 1,
+    machine: at.machine,
+  })
 }
 
 interface Listening {
   databaseUrl: string
-  /** On the run's own database server, which is there until its end. */
-  isOwn: boolean
+  /** On a database server of the test's own, which takes it along at its end. */
+  isKept: boolean
+  /** How many run on it: with the last to close it goes, so that a run never holds more than it works on. */
+  open: { servers: number }
   clock: { nowMs: number }
   seed: number
   machine?: { folder: string; backups: string } | undefined
 }
-/** How many servers run on a database: the last to close takes it away, so that a run never holds more than it works on. */
-const running = new Map<string, number>()
-async function left({ databaseUrl, isOwn }: Listening): Promise<void> {
-  const others = (running.get(databaseUrl) ?? 1) - 1
-  running.set(databaseUrl, others)
-  if (others > 0) return
-  running.delete(databaseUrl)
-  if (isOwn) await dropDatabase(databaseUrl)
-}
-
 async function listen(at: Listening): Promise<TestServer> {
   const faults: unknown[] = []
-  running.set(at.databaseUrl, (running.get(at.databaseUrl) ?? 0) + 1)
+  at.open.servers++
   const parts = compose({
     databaseUrl: at.databaseUrl,
     webFolder: null,
@@ -79,7 +77,7 @@ async function listen(at: Listening): Promise<TestServer> {
       server.closeAllConnections()
       await new Promise((done) => server.close(done))
       await parts.close()
-      await left(at)
+      if (--at.open.servers === 0 && !at.isKept) await dropDatabase(at.databaseUrl)
     },
     second: () => listen({ ...at, seed: at.seed + 100 }),
   }
@@ -106,9 +104,12 @@ export async function sentOf(server: TestServer, work: () => Promise<unknown>): 
     }
   }
   pool.on('acquire', listen as never)
-  await work()
-  pool.off('acquire', listen as never)
-  for (const [connection, { query, execute }] of own) Object.assign(connection, { query, execute })
+  try {
+    await work()
+  } finally {
+    pool.off('acquire', listen as never)
+    for (const [connection, { query, execute }] of own) Object.assign(connection, { query, execute })
+  }
   return sent
 }
 /** How many statements a piece of work sends to the database. */

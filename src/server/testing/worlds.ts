@@ -25,7 +25,10 @@ export async function emptyDatabase(base: string, name: string): Promise<string>
 
 /** The same with every table of the program, as the migrations make them. Answers its address. */
 export const migratedDatabase = (base: string, name: string) =>
-  copyOfKept(base, name, { kept: 'kept_tables', build: (url) => migrateDatabase(url, MIGRATIONS) })
+  copyOfKept(base, name, {
+    kept: 'kept_tables',
+    build: async (kept) => migrateDatabase(await emptyDatabase(base, kept), MIGRATIONS),
+  })
 
 /** It and all that is in it is gone; who still reads it is told so. */
 export async function dropDatabase(url: string): Promise<void> {
@@ -34,7 +37,7 @@ export async function dropDatabase(url: string): Promise<void> {
   await connection.end()
 }
 
-/** A database of its own with all that is in another, its triggers too. */
+/** A database of its own with all that is in another, its triggers too. `like` leaves foreign keys behind: there are none here. */
 export async function copyDatabase(connection: mysql.Connection, from: string, to: string): Promise<void> {
   await connection.query(`create database \`${to}\` character set utf8mb4`)
   const [tables] = await connection.query<mysql.RowDataPacket[]>(`show tables from \`${from}\``)
@@ -53,15 +56,13 @@ export async function copyDatabase(connection: mysql.Connection, from: string, t
 export const copyOfYard = (base: string, name: string, builtMs: number) =>
   copyOfKept(base, name, {
     kept: `kept_yard_${builtMs}`,
-    build: async (url) => {
-      await migrateDatabase(url, MIGRATIONS)
-      await buildYard(url, builtMs)
-    },
+    build: async (kept) => buildYard(await migratedDatabase(base, kept), builtMs),
   })
 
 interface World {
   kept: string
-  build: (url: string) => Promise<void>
+  /** Makes it, under the name it is kept by. */
+  build: (kept: string) => Promise<void>
 }
 async function copyOfKept(base: string, name: string, { kept, build }: World): Promise<string> {
   const connection = await mysql.createConnection(base)
@@ -69,7 +70,7 @@ async function copyOfKept(base: string, name: string, { kept, build }: World): P
     await connection.query('select get_lock(?, ?)', [kept, LOCK_S])
     if (!(await exists(connection, `${kept}_done`))) {
       await connection.query(`drop database if exists \`${kept}\``)
-      await build(await emptyDatabase(base, kept))
+      await build(kept)
       await connection.query(`create database \`${kept}_done\``)
     }
     await connection.query('select release_lock(?)', [kept])
