@@ -27,6 +27,7 @@ const COSTS: RuleCosts = {
   lookMin: 0.3,
   lookMinor: 12,
 }
+const NOTHING = change(0, { handsMin: 0, handsMinor: 0 })
 const LIFE = { shape: 2.5, scale: 6, rate: 0.03 }
 
 describe('what a rule costs', () => {
@@ -110,6 +111,13 @@ describe('schools side by side', () => {
     expect(schools.lines[0]?.saving.value).toBe(0)
     expect(schools.lines.at(-1)?.saving.value).toBeGreaterThan(0.3)
     expect(schools.advised).not.toBe('runToFailure')
+  })
+  it('save nothing, in numbers, where nothing costs anything yet', () => {
+    const free: RuleCosts = { planned: NOTHING, worn: NOTHING, chance: NOTHING, lookMin: 0, lookMinor: 0 }
+    const schools = compareSchools(LIFE, beliefs, { costs: free, standCv: 0.4, fixed: 14, lookEvery: 2.5 })
+    for (const { saving, chanceBetter } of schools.lines)
+      expect([saving.value, saving.low, saving.high, chanceBetter]).toEqual([0, 0, 0, 0])
+    expect(schools.advised).toBe('runToFailure')
   })
   it('advise to leave it where nothing is to be had', () => {
     const flat = beliefs.map((b) => ({ ...b, shape: 1.02 }))

@@ -8,7 +8,7 @@ import packedFiles from 'express-static-gzip'
 import express, { type ErrorRequestHandler, type Express, type Request, type Response } from 'express'
 import { rateLimit } from 'express-rate-limit'
 import helmet, { type HelmetOptions } from 'helmet'
-import { ZodError } from 'zod'
+import { z, ZodError } from 'zod'
 import { bindRequest, firstLeadRequest, passwordRequest, signInRequest } from '@contract/people.ts'
 import { photoUpload } from '@contract/photo.ts'
 import { telemetryRequest } from '@contract/telemetry.ts'
@@ -45,6 +45,8 @@ export interface AppParts {
   underway?: Underway
   watch?: DatabaseWatch
   metrics?: Metrics
+  /** Of tests: an answer that does not fit its shape is a fault here, not in the page that asked. */
+  isAnswerChecked?: boolean
 }
 
 const COOKIE = { session: 'idle_session', device: 'idle_device' }
@@ -200,7 +202,7 @@ const tokensOf = (req: Request) => {
 }
 const whoOf = (deps: Deps, req: Request): Promise<Who> => whoIs(deps, tokensOf(req))
 
-function handler({ deps, watch }: AppParts, e: Endpoint<AllDeps>) {
+function handler({ deps, watch, isAnswerChecked }: AppParts, e: Endpoint<AllDeps>) {
   return async (req: Request, res: Response) => {
     const answer = await within(watch, async () => {
       const who = (res.locals['who'] as Who | undefined) ?? (await whoOf(deps, req))
@@ -211,9 +213,16 @@ function handler({ deps, watch }: AppParts, e: Endpoint<AllDeps>) {
       const send = () => (key === null ? run() : boundTo(deps, { key, route: e.path, content: body }, run))
       return isNoted(req) ? notingRefusal(deps, { who, key }, send) : send()
     })
+    if (isAnswerChecked) mustFit(e, answer)
     res.setHeader('cache-control', 'no-store')
     res.json(answer)
   }
+}
+
+/** An answer as it goes over the wire has the shape it is described with: a page refuses any other (a share of nothing is no number, and goes as null). */
+function mustFit(e: Endpoint<AllDeps>, answer: unknown): void {
+  const read = e.answer.safeParse(JSON.parse(JSON.stringify(answer ?? null)))
+  if (!read.success) throw new Error(`${e.path} answers what it is not described with: ${z.prettifyError(read.error)}`)
 }
 
 const keyIn = (body: unknown): string | null =>

@@ -7,7 +7,7 @@ import { driftOf, openShop, startTestServer, type Client, type TestServer } from
  */
 export function serverForAll(
   of: { nowMs: number; stepMs?: number },
-  open: (here: { server: TestServer; lead: Client }) => Promise<void>,
+  open: (here: { server: TestServer; lead: Client }) => Promise<void> | void,
 ): void {
   let server: TestServer
   beforeAll(async () => {

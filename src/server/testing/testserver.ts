@@ -64,6 +64,7 @@ async function listen(at: Listening): Promise<TestServer> {
     now: () => at.clock.nowMs,
     random: makeRandom(at.seed),
     signInsPerMinute: 1000,
+    isAnswerChecked: true,
   })
   const server: Server = createServer(parts.app)
   await new Promise<void>((done) => server.listen(0, '127.0.0.1', done))

@@ -39,6 +39,8 @@ export interface ComposeInput {
   clockAheadMs?: () => number
   signInsPerMinute?: number
   hosts?: readonly string[]
+  /** Each answer is held against the shape it is described with; by tests. */
+  isAnswerChecked?: boolean
 }
 
 /** What is under way when the program is stopped has so long to end. */
@@ -83,6 +85,7 @@ export function compose(input: ComposeInput): Composed {
     ...{ deps, underway, changes, watch, metrics },
     webFolder: input.webFolder,
     hosts: input.hosts ?? [],
+    isAnswerChecked: input.isAnswerChecked ?? false,
     onFault: (problem) => {
       metrics.fault()
       input.onFault(problem)

@@ -9,6 +9,7 @@ import { useShop } from '@web/shopmodel/queries.ts'
 import { PickOne } from '@web/kit/Field.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { Waiting } from '@web/kit/Waiting.tsx'
+import { WhichGun } from '@web/places/WhichGun.tsx'
 import { useAddress } from '@web/kit/useAddress.ts'
 import { StepWalk } from '@web/guide/StepWalk.tsx'
 import { isStuck } from '@web/guide/walk.ts'
@@ -27,6 +28,7 @@ export function ChangePage() {
   const asked = { stationIds, wireId: get('wire'), procedureId: get('by') || null, isScrapped }
   const change = useChange(asked)
   const units = me.data?.units ?? 'metric'
+  if (stationIds.length === 0) return <WhichGun named="guns" />
   if (!shop.data)
     return (
       <main className="change" aria-busy={shop.isPending}>

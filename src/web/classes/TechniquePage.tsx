@@ -20,6 +20,7 @@ import { Key } from '@web/kit/Keys.tsx'
 import { useAddress } from '@web/kit/useAddress.ts'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { Waiting } from '@web/kit/Waiting.tsx'
+import { WhichGun } from '@web/places/WhichGun.tsx'
 import { useMe } from '@web/people/queries.ts'
 import { useTechnique, useTold } from './quizqueries.ts'
 
@@ -33,6 +34,7 @@ export function TechniquePage() {
   const units = useMe().data?.units ?? 'metric'
   const [isWell, setWell] = useState(false)
   const at = asked.data
+  if (stationId === '') return <WhichGun />
   if (!at)
     return (
       <main className="quiz">

@@ -11,6 +11,7 @@ import { type TuneAnswer } from '@contract/tune.ts'
 import { newKey } from '@web/api/client.ts'
 import { useGun } from '@web/gunnow/queries.ts'
 import { useMe } from '@web/people/queries.ts'
+import { WhichGun } from '@web/places/WhichGun.tsx'
 import { Waiting } from '@web/kit/Waiting.tsx'
 import { capital } from '@web/format/words.ts'
 import { beginDown, downStep, keepDown } from './downstate.ts'
@@ -26,6 +27,7 @@ export function TunePage() {
   const gun = useGun(stationId)
   const down = useDown(stationId)
   const tune = useTune(stationId)
+  if (stationId === '') return <WhichGun />
   if (!gun.data || !down.data || !tune.data)
     return (
       <main className="walk" aria-busy={gun.isPending || down.isPending || tune.isPending}>

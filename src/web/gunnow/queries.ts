@@ -11,6 +11,7 @@ export const useGun = (stationId: string) =>
   useQuery({
     queryKey: ['gun', stationId],
     queryFn: () => getJson(`/gun/${stationId}`, gunAnswer),
+    enabled: stationId !== '',
     refetchInterval: 60_000,
   })
 

@@ -81,6 +81,7 @@ describe('how long parts last, in words', () => {
     expect(shapeWords(life())).toContain('much the same age')
     expect(shapeWords(life({ told: told({ shape: spread(1.1, 0.95, 1.3) }) }))).toContain('at any age')
     expect(shapeWords(life({ told: told({ shape: spread(0.8, 0.7, 0.9) }) }))).toContain('young ones')
+    expect(shapeWords(life({ seen: { ...seen, ended: 0 } }))).toBe('')
   })
 })
 
@@ -95,6 +96,10 @@ describe('a rule in money, in words', () => {
   it('nothing to be had is said as plainly', () =>
     expect(moneySentence(life({ money: money({ advised: 'runToFailure', unpriced: ['part'] }) }), m)).toBe(
       'Run them to failure: changing earlier saves nothing worth a rule, as far as it is priced.',
+    ))
+  it('no rule is made of the trade’s word alone', () =>
+    expect(moneySentence(life({ seen: { ...seen, ended: 0 } }), m)).toBe(
+      'No rule yet: none has ended here. Changing early pays only where the log shows that they wear out with age.',
     ))
   it('each school says what it does', () => {
     expect(schoolDoes(line('fixed', 8, 0.1), life(), m)).toBe('change at 8 h, as now')

@@ -132,8 +132,9 @@ export const overTipsWords = (o: NonNullable<LifeAnswer['perTips']>['over'][numb
   `${o.name}: ${o.n} for ${o.tips} tips, more than chance allows. A forced tip spoils both: look at how tips go on there.`
 
 /** How far the wear itself is one of age: what a rule can be made of. */
-export function shapeWords({ told }: LifeAnswer): string {
-  if (!told) return ''
+export function shapeWords({ told, seen }: LifeAnswer): string {
+  // The trade's word alone says nothing of how parts go here.
+  if (!told || seen.ended === 0) return ''
   if (told.shape.high < 1) return 'The young ones go first: look at how they are put on.'
   if (told.shape.low < 1.15) return 'They go at any age alike: changing early gains nothing.'
   return told.shape.value > 2.2
@@ -205,6 +206,8 @@ export function moneySentence(at: LifeAnswer, units: Units): string {
     money.lines.find((l) => l.school === 'runToFailure'),
     money.lines.find((l) => l.school === money.advised),
   ]
+  if (at.seen.ended === 0)
+    return 'No rule yet: none has ended here. Changing early pays only where the log shows that they wear out with age.'
   if (!never || !best || money.advised === 'runToFailure')
     return `Run them to failure: changing earlier saves nothing worth a rule${money.unpriced.length > 0 ? ', as far as it is priced' : ''}.`
   const less = never.cost.standMin - best.cost.standMin

@@ -10,6 +10,7 @@ import { StepWalk } from '@web/guide/StepWalk.tsx'
 import { minutesSentence } from '@web/guide/guidewords.ts'
 import { useMe } from '@web/people/queries.ts'
 import { Waiting } from '@web/kit/Waiting.tsx'
+import { WhichGun } from '@web/places/WhichGun.tsx'
 import { anotherLiner, keepJob, keptJob, newJob, type LinerJob } from './job.ts'
 import { LinerEnd } from './LinerEnd.tsx'
 import { LinerGate } from './LinerGate.tsx'
@@ -38,6 +39,7 @@ export function LinerPage() {
     keepJob(stationId, next)
   }
   const walk = (isOn: boolean) => setParams(isOn ? { gun: stationId, at: 'walk' } : { gun: stationId })
+  if (stationId === '') return <WhichGun />
   if (!liner.data)
     return (
       <main className="guide" aria-busy={liner.isPending && stationId !== ''}>

@@ -8,6 +8,7 @@ import { capital, countWord } from '@web/format/words.ts'
 import { useMe } from '@web/people/queries.ts'
 import { AtCell } from '@web/kit/atcell.ts'
 import { Waiting } from '@web/kit/Waiting.tsx'
+import { WhichGun } from '@web/places/WhichGun.tsx'
 import { useReadings } from './queries.ts'
 import { ReadForm } from './ReadForm.tsx'
 import { TrendChart } from './TrendChart.tsx'
@@ -39,6 +40,7 @@ export function ReadPage() {
   const readings = useReadings(stationId)
   const me = useMe()
   const units = me.data?.units ?? 'metric'
+  if (stationId === '') return <WhichGun />
   if (!readings.data)
     return (
       <main className="reading" aria-busy={readings.isPending && stationId !== ''}>

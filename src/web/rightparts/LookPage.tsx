@@ -108,9 +108,7 @@ function Begin(props: {
             {unseen.length > 0 ? `${unseen.length} to look at` : 'all of them again'}, about {minutes} min
           </small>
         </Key>
-      ) : (
-        <p className="said">No guns here.</p>
-      )}
+      ) : null}
     </section>
   )
 }

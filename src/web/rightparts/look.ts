@@ -89,6 +89,7 @@ export const isWrong = (gun: LookGun) => gun.findings.some((f) => f.severity ===
 
 /** "5 of 60 guns are built wrong." */
 export function lookSentence(look: LookAnswer): string {
+  if (look.guns.length === 0) return 'No guns here yet.'
   const seen = look.guns.filter((g) => g.positions.some((p) => p.partId !== null))
   const wrong = seen.filter(isWrong).length
   if (seen.length === 0)

@@ -72,6 +72,7 @@ describe('a first look', () => {
   it('ends with how many are built wrong', () => {
     const base = { nowMs: 0, zone: 'UTC', areas: [] }
     const seen = (name: string, over = {}) => lookGun(name, { lookedMs: 1, ...over }, anId('part', 'part_1'))
+    expect(lookSentence({ ...base, guns: [] })).toBe('No guns here yet.')
     expect(lookSentence({ ...base, guns: [lookGun('A1')] })).toBe('Nobody has looked at how 1 gun is built.')
     expect(lookSentence({ ...base, guns: [seen('A1'), seen('A2')] })).toBe('None of 2 guns is built wrong.')
     const guns = [seen('A1', { findings: [finding()] }), seen('A2'), lookGun('A3')]

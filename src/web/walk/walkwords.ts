@@ -13,6 +13,7 @@ const countedGuns = (n: number) => `${countWord(n)} ${guns(n)}`
 
 /** "25 minutes: fourteen guns." */
 export function walkSentence(walk: WalkAnswer): string {
+  if (walk.areas.length === 0) return 'No guns yet, so nothing to look at.'
   if (walk.stops.length === 0) return `Nothing to look at: ${WALKS[walk.walk].name}.`
   return `${capital(countedGuns(walk.stops.length))} in ${minutes(walk.taskMin + walk.walkMin)}.`
 }
@@ -20,6 +21,7 @@ export function walkSentence(walk: WalkAnswer): string {
 export function walkHonesty(walk: WalkAnswer): string {
   const open =
     walk.foundOpen.of > 0 ? ` Nozzles found open this week: ${walk.foundOpen.good} of ${walk.foundOpen.of}.` : ''
+  if (walk.areas.length === 0) return 'Say on Floor how many there are.'
   if (walk.stops.length === 0) return `All of it was looked at lately.${open}`
   const spent = `${minutes(walk.taskMin)} at the guns, ${minutes(walk.walkMin)} of walking.`
   if (walk.left.length === 0) return `${spent} Nothing is left.${open}`
