@@ -3,7 +3,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { makeRandom, pick } from '@core/random/random.ts'
 import { type Problem } from '@contract/common.ts'
 import { type ImportPreview, type ReadFileAnswer } from '@contract/ingest.ts'
-import { fits } from './xlsxworker.ts'
+import { tooMuch } from './xlsxworker.ts'
 import { importProgress, ledgerEvent, life } from '@server/db/schema.ts'
 import { rawWorkbook, workbookOf } from '@server/testing/workbook.ts'
 import { contentOf, withPowerCut } from '@server/testing/powercut.ts'
@@ -245,10 +245,27 @@ describe('a file', () => {
   })
   it('that unpacks to more than fits is refused by what it is, not by what it says', async () => {
     const bomb = rawWorkbook(`<row r="1"><c r="A1" t="inlineStr"><is><t>${'x'.repeat(3e6)}</t></is></c></row>`)
-    expect([bomb.length < 6000, fits(bomb, 2e6), fits(bomb, 4e6)]).toEqual([true, false, true])
+    expect([bomb.length < 6000, tooMuch(bomb, 2e6), tooMuch(bomb, 4e6)]).toEqual([
+      ...[true, 'it unpacks to more than fits', null],
+    ])
     const far = rawWorkbook('<row r="1048576"><c r="XFD1048576"><v>1</v></c></row>')
-    expect(await send(far)).toMatchObject({ status: 422, body: { message: expect.stringMatching(/more than fits/) } })
-  }, 30_000)
+    expect(await send(far)).toMatchObject({
+      status: 422,
+      body: { message: expect.stringMatching(/reaches to cell XFD1048576; delete what lies beyond the table/) },
+    })
+  })
+  it('with a stray cell is refused by where it stands, wherever its pieces are cut', () => {
+    const cell = (at: string) => `<c r="${at}" t="inlineStr"><is><t>${'word '.repeat(40)}</t></is></c>`
+    const rows = Array.from(
+      { length: 3000 },
+      (_, i) => `<row r="${i + 1}">${cell(`A${i + 1}`)}${cell(`L${i + 1}`)}</row>`,
+    )
+    expect(tooMuch(rawWorkbook(rows.join('')))).toBeNull()
+    const stray = [...rows, '<row r="1048576"><c r="B1048576"><v>1</v></c></row>']
+    expect(tooMuch(rawWorkbook(stray.join('')))).toBe(
+      'a sheet reaches to cell L1048576; delete what lies beyond the table',
+    )
+  })
   it('of 21 MB is too much, and said so', async () =>
     expect((await send(new Uint8Array(21_000_000).fill(65))).status).toBe(413))
   it('that is a workbook is read with its days, times, formulas and title; other sheets are named', async () => {

@@ -28,24 +28,51 @@ export function cellText(value: unknown): string {
   return minutes === 0 ? day : `${day} ${pad(Math.floor(minutes / 60))}:${pad(minutes % 60)}`
 }
 
-/** Whether it unpacks to no more than fits, found by unpacking it piece by piece and keeping nothing. */
-export function fits(bytes: Uint8Array, most = MOST_BYTES): boolean {
+/**
+ * Why it cannot be read, null where it can: it unpacks to more than fits, or a sheet's cells reach too far (a space typed by mistake in the last row
+ * makes a million rows of it). Found by unpacking it piece by piece and keeping nothing.
+ */
+export function tooMuch(bytes: Uint8Array, most = MOST_BYTES): string | null {
   let unpacked = 0
+  let far: string | null = null
   const zip = new Unzip((file) => {
+    const reach = file.name.includes('worksheets/') ? reachOf() : null
     file.ondata = (problem, piece) => {
       if (problem) throw problem
       unpacked += piece.length
-      if (unpacked > most) file.terminate()
+      far ??= reach?.(piece) ?? null
+      if (unpacked > most || far !== null) file.terminate()
     }
     file.start()
   })
   zip.register(UnzipInflate)
   // A sixteenth of a megabyte of a bomb is some sixty megabytes: looked at after each piece.
-  for (let at = 0; at < bytes.length && unpacked <= most; at += PIECE)
+  for (let at = 0; at < bytes.length && unpacked <= most && far === null; at += PIECE)
     zip.push(bytes.subarray(at, at + PIECE), at + PIECE >= bytes.length)
-  return unpacked <= most
+  if (far !== null) return `a sheet reaches to cell ${far}; delete what lies beyond the table`
+  return unpacked > most ? 'it unpacks to more than fits' : null
 }
 const PIECE = 65_536
+/** Cells of a sheet, empty ones between its first and its last with them: what the reader's memory holds. */
+const MOST_CELLS = 6e6
+
+/** Given a sheet piece by piece: the cell it reaches to, as soon as that is too far. */
+function reachOf(): (piece: Uint8Array) => string | null {
+  const read = new TextDecoder()
+  const last = { column: '', columns: 0, row: 0 }
+  let rest = ''
+  return (piece) => {
+    const text = rest + read.decode(piece, { stream: true })
+    for (const [, column = '', row] of text.matchAll(/ r="([A-Z]{1,3})(\d{1,7})"/g)) {
+      const columns = [...column].reduce((n, letter) => 26 * n + letter.charCodeAt(0) - 64, 0)
+      if (columns > last.columns) Object.assign(last, { column, columns })
+      last.row = Math.max(last.row, Number(row))
+    }
+    // A reference may be cut by the end of a piece.
+    rest = text.slice(-20)
+    return last.columns * last.row > MOST_CELLS ? `${last.column}${last.row}` : null
+  }
+}
 
 /** The wanted sheet, or the first with anything in it; all are named. All of them come one under the other, each row with its tab and number before it. */
 export async function readWorkbook(bytes: Uint8Array, wanted: string | null = null): Promise<ReadWorkbook> {
@@ -71,8 +98,10 @@ if (parentPort) {
   // From here on it is the file that takes time, not the machine.
   port.postMessage({ begun: true })
   const { bytes, wanted } = workerData as { bytes: Uint8Array; wanted: string | null }
-  const read = async () =>
-    fits(bytes) ? { read: await readWorkbook(bytes, wanted) } : { problem: 'it unpacks to more than fits' }
+  const read = async () => {
+    const problem = tooMuch(bytes)
+    return problem === null ? { read: await readWorkbook(bytes, wanted) } : { problem }
+  }
   read().then(
     (said) => port.postMessage(said),
     // What the reader trips over means nothing to whoever sent the file.
