@@ -187,7 +187,7 @@ module.exports = {
   options: {
     doNotFollow: { path: 'node_modules' },
     tsPreCompilationDeps: true,
-    tsConfig: { fileName: 'tsconfig.json' },
+    tsConfig: { fileName: 'tsconfig.base.json' },
     enhancedResolveOptions: { extensions: ['.ts', '.tsx', '.js', '.json'] },
   },
 }

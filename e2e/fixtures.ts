@@ -1,7 +1,15 @@
 import { spawn, type ChildProcess } from 'node:child_process'
 import { createServer } from 'node:net'
 import AxeBuilder from '@axe-core/playwright'
-import { test as base, expect, type Browser, type BrowserContext, type Locator, type Page } from '@playwright/test'
+import {
+  test as base,
+  expect,
+  type APIResponse,
+  type Browser,
+  type BrowserContext,
+  type Locator,
+  type Page,
+} from '@playwright/test'
 import { copyOfYard, dropDatabase, emptyDatabase, urlOf, YARD_MS } from '@server/testing/worlds.ts'
 
 /** A server process of its own on a database of its own. */
@@ -206,18 +214,20 @@ export async function readyForOffline(page: Page): Promise<void> {
 
 export { expect, type Browser, type BrowserContext, type Page }
 
-/** The page's own session, as the helpers that set a shop up ask for it. */
+/** The page's own session, as the helpers that set a shop up ask for it: a server that is busy is asked again, as the page would. */
 export function apiOf(page: Page, shop: Shop) {
   const headers = { 'x-idle-spool': '1' }
+  const patient = async <T>(ask: () => Promise<APIResponse>) => {
+    for (let tries = 5; ; tries--) {
+      const answer = await ask()
+      if (answer.status() !== 503 || tries === 0) return { status: answer.status(), body: (await answer.json()) as T }
+      await page.waitForTimeout(500)
+    }
+  }
   return {
-    get: async <T>(path: string) => {
-      const answer = await page.request.get(`${shop.url}/api${path}`)
-      return { status: answer.status(), body: (await answer.json()) as T }
-    },
-    post: async <T>(path: string, data: unknown) => {
-      const answer = await page.request.post(`${shop.url}/api${path}`, { headers, data })
-      return { status: answer.status(), body: (await answer.json()) as T }
-    },
+    get: <T>(path: string) => patient<T>(() => page.request.get(`${shop.url}/api${path}`)),
+    post: <T>(path: string, data: unknown) =>
+      patient<T>(() => page.request.post(`${shop.url}/api${path}`, { headers, data })),
   }
 }
 

@@ -18,7 +18,7 @@ function fingerprint() {
         .forEach((name) => add(join(path, name)))
     else if (!/\.test\.tsx?$/.test(path)) hash.update(path.slice(ROOT.length)).update(readFileSync(path))
   }
-  for (const name of ['src', 'package-lock.json', 'vite.config.ts', 'tsconfig.json']) add(join(ROOT, name))
+  for (const name of ['src', 'package-lock.json', 'vite.config.ts', 'tsconfig.base.json']) add(join(ROOT, name))
   return hash.digest('hex')
 }
 
@@ -60,7 +60,7 @@ export async function buildServer() {
     target: 'node20',
     packages: 'external',
     sourcemap: true,
-    tsconfig: join(ROOT, 'tsconfig.json'),
+    tsconfig: join(ROOT, 'tsconfig.base.json'),
     logLevel: 'warning',
   })
 }

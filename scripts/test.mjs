@@ -35,14 +35,20 @@ async function sweep() {
   }
 }
 
-function run(args, env = {}) {
+/** `isHeld`: what it prints comes when it is done, lest two that run side by side are read as one. */
+function run(args, { env = {}, isHeld = false } = {}) {
   return new Promise((done) => {
     const child = spawn(process.execPath, args, {
       cwd: ROOT,
-      stdio: 'inherit',
+      stdio: isHeld ? ['ignore', 'pipe', 'pipe'] : 'inherit',
       env: { ...process.env, ...env, FORCE_COLOR: '0' },
     })
-    child.on('exit', (code) => done(code ?? 1))
+    const held = []
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (piece) => held.push(piece))
+    child.on('close', (code) => {
+      process.stdout.write(Buffer.concat(held))
+      done(code ?? 1)
+    })
   })
 }
 const bin = (name) => join(ROOT, 'node_modules', name)
@@ -125,81 +131,96 @@ async function main() {
   mkdirSync(folder, { recursive: true })
   // Held as long as this run lives: whoever comes later sees by it whether the folder was left behind.
   await lockFile(join(folder, 'run.lock'))
-  const looks = {
-    types: [bin('typescript/bin/tsc'), '-p', 'tsconfig.json', '--noEmit'],
-    lint: [bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0'],
-    layers: [bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'src'],
-  }
-  // Each uses one core: side by side they take as long as the slowest.
-  await Promise.all(
-    Object.entries(looks).map(async ([name, args]) => {
-      if (steps.includes(name)) one(name, await run(args))
-    }),
-  )
-  if (!steps.includes('unit') && !steps.includes('browser')) return
+  const needsDatabase = steps.includes('unit') || steps.includes('browser')
   const { startDatabase } = await import('./lib/mariadb.mjs')
-  const database = await startDatabase({
-    folder: join(folder, 'db'),
-    wantedPort: 34460 + (process.pid % 400),
-    isThrowaway: true,
-  })
-  const env = { TEST_DATABASE_URL: database.url, DATABASE_URL: database.url, ...drawnDay() }
-  const isAsked = (folder, ending) => words.length === 0 || filesWith(folder, ending).length > 0
+  const database = needsDatabase
+    ? await startDatabase({ folder: join(folder, 'db'), wantedPort: 34460 + (process.pid % 400), isThrowaway: true })
+    : null
+  const env = database ? { TEST_DATABASE_URL: database.url, DATABASE_URL: database.url, ...drawnDay() } : {}
+  // One lane a core: the journeys, whose two browsers wait as long as they work, and all else, one after the other.
   try {
-    if (steps.includes('unit') && isAsked('src', /\.test\.tsx?$/)) {
-      const out = join(folder, 'unit.json')
-      const code = await run(
-        [
-          bin('vitest/vitest.mjs'),
-          'run',
-          ...words,
-          ...named,
-          '--reporter=dot',
-          '--reporter=json',
-          `--outputFile.json=${out}`,
-        ],
-        // The machine's own zone is anybody's.
-        { ...env, TZ: env.TEST_DRAWN_ZONE },
-      )
-      const report = readJson(out)
-      tally(
-        'unit and server',
-        report && {
-          passed: report.numPassedTests,
-          failed: report.numFailedTests + (report.numFailedTestSuites > 0 && report.numFailedTests === 0 ? 1 : 0),
-        },
-        code,
-      )
-      if (report) fallen.push(...unitFallen(report))
-      if (report) saySlowest('unit and server', unitFiles(report))
+    const lanes = { areJourneysOn: steps.includes('browser') }
+    const journeys = async () => {
+      if (lanes.areJourneysOn) await goJourneys(env)
+      lanes.areJourneysOn = false
     }
-    if (steps.includes('browser') && isAsked('e2e', /\.spec\.ts$/)) {
-      const { buildIfStale } = await import('./build.mjs')
-      await buildIfStale()
-      const out = join(folder, 'browser.json')
-      const code = await run(
-        [
-          bin('@playwright/test/cli.js'),
-          'test',
-          ...words,
-          ...(named.length > 0 ? ['-g', named[1]] : []),
-          '--reporter=line,json',
-        ],
-        {
-          ...env,
-          PLAYWRIGHT_JSON_OUTPUT_NAME: out,
-        },
-      )
-      const report = readJson(out)
-      const stats = report?.stats
-      tally('browser', stats && { passed: stats.expected + stats.flaky, failed: stats.unexpected }, code)
-      if (report) fallen.push(...browserFallen(report))
-      if (report) saySecondTries(report)
-      if (report) saySlowest('browser', browserFiles(report))
-    }
+    await Promise.all([journeys(), look().then(() => testUnits(env, lanes))])
   } finally {
-    await database.stop()
+    await database?.stop()
   }
+}
+
+const TSC = bin('typescript/bin/tsc')
+/** What is looked at without running it; types by their parts, lest all of them lie in memory at once. */
+const LOOKS = {
+  types: [
+    [TSC, '-b', 'src/contract'],
+    [TSC, '-p', 'src/web'],
+    [TSC, '-p', '.'],
+  ],
+  lint: [[bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']],
+  layers: [[bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'src']],
+}
+async function look() {
+  for (const [name, parts] of Object.entries(LOOKS).filter(([name]) => steps.includes(name))) {
+    let worst = 0
+    for (const args of parts) worst = Math.max(worst, await run(args, { isHeld: true }))
+    one(name, worst)
+  }
+}
+
+const isAsked = (folder, ending) => words.length === 0 || filesWith(folder, ending).length > 0
+
+/** Core and pages, then the server in shares: each with one worker beside the journeys, with two once those are done. */
+async function testUnits(env, lanes) {
+  if (!steps.includes('unit') || !isAsked('src', /\.test\.tsx?$/)) return
+  const reports = []
+  const shares = isPart ? [['all', []]] : SHARES
+  for (const [name, args] of shares) {
+    const out = join(folder, `unit-${name}.json`)
+    const workers = lanes.areJourneysOn ? 1 : 2
+    const code = await run(
+      [
+        ...[bin('vitest/vitest.mjs'), 'run', ...args, ...words, ...named, `--maxWorkers=${workers}`],
+        ...['--reporter=dot', '--reporter=json', `--outputFile.json=${out}`],
+      ],
+      // The machine's own zone is anybody's.
+      { env: { ...env, TZ: env.TEST_DRAWN_ZONE }, isHeld: lanes.areJourneysOn },
+    )
+    reports.push(readJson(out))
+    tally(`unit: ${name}`, unitCounts(reports.at(-1)), code)
+  }
+  const told = reports.filter(Boolean)
+  fallen.push(...told.flatMap(unitFallen))
+  saySlowest('unit and server', told.flatMap(unitFiles))
+}
+const SHARES = [
+  ['core', ['--project=core']],
+  ['web', ['--project=web', '--project=page']],
+  ...[1, 2, 3, 4].map((n) => [`server ${n} of 4`, ['--project=server', `--shard=${n}/4`]]),
+]
+const unitCounts = (report) =>
+  report && {
+    passed: report.numPassedTests,
+    failed: report.numFailedTests + (report.numFailedTestSuites > 0 && report.numFailedTests === 0 ? 1 : 0),
+  }
+
+async function goJourneys(env) {
+  if (!isAsked('e2e', /\.spec\.ts$/)) return
+  const { buildIfStale } = await import('./build.mjs')
+  await buildIfStale()
+  const out = join(folder, 'browser.json')
+  const only = named.length > 0 ? ['-g', named[1]] : []
+  const code = await run([bin('@playwright/test/cli.js'), 'test', ...words, ...only, '--reporter=line,json'], {
+    env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: out },
+  })
+  const report = readJson(out)
+  const stats = report?.stats
+  tally('browser', stats && { passed: stats.expected + stats.flaky, failed: stats.unexpected }, code)
+  if (!report) return
+  fallen.push(...browserFallen(report))
+  saySecondTries(report)
+  saySlowest('browser', browserFiles(report))
 }
 
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => void sweepOwn().then(() => process.exit(130)))

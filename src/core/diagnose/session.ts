@@ -97,10 +97,11 @@ export function reckon(knowledge: Index, stop: Stop, at: ReckonAt = {}): Reckone
   return so
 }
 type Mutable = {
-  -readonly [K in keyof Reckoned]: Reckoned[K] extends ReadonlySet<infer T>
-    ? Set<T>
-    : Reckoned[K] extends ReadonlyMap<infer T, infer V>
-      ? Map<T, V extends ReadonlySet<infer S> ? Set<S> : V>
+  // A map first: by its shape alone it is a set as well.
+  -readonly [K in keyof Reckoned]: Reckoned[K] extends ReadonlyMap<infer T, infer V>
+    ? Map<T, V extends ReadonlySet<infer S> ? Set<S> : V>
+    : Reckoned[K] extends ReadonlySet<infer T>
+      ? Set<T>
       : Reckoned[K] extends readonly (infer T)[]
         ? T[]
         : Reckoned[K]

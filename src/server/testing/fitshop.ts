@@ -18,7 +18,21 @@ export const CORED = 'gasless 1.2'
 
 type Asker = Pick<Client, 'get' | 'post'>
 
-export async function openFitShop(lead: Asker, names: string, over: Record<string, unknown> = {}): Promise<FitShop> {
+/** What a shop is made of must be taken: else the test says what was refused, and not what it missed later. */
+const sure = (lead: Asker): Asker => {
+  const must = async <A extends { status: number; body: unknown }>(path: string, asked: Promise<A>): Promise<A> => {
+    const answer = await asked
+    if (answer.status >= 400) throw new Error(`${path} was answered ${answer.status}: ${JSON.stringify(answer.body)}`)
+    return answer
+  }
+  return {
+    get: (path) => must(path, lead.get(path)),
+    post: (path, body) => must(path, lead.post(path, body)),
+  }
+}
+
+export async function openFitShop(by: Asker, names: string, over: Record<string, unknown> = {}): Promise<FitShop> {
+  const lead = sure(by)
   await insertKnown(lead)
   await insertWires(lead)
   await insertParts(lead)
