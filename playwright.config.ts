@@ -1,4 +1,5 @@
 import { defineConfig } from '@playwright/test'
+import { BROWSER } from './e2e/browser.ts'
 
 const LONG = /\/(sizes|standin|life|offline|firsthour)\.spec\.ts$/
 
@@ -27,7 +28,7 @@ export default defineConfig({
     actionTimeout: 25_000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: BROWSER,
       args: [
         '--no-sandbox',
         '--disable-gpu',

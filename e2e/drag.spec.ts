@@ -1,4 +1,4 @@
-import { nextKey } from '@server/testing/testserver.ts'
+import { nextKey } from '@server/testing/client.ts'
 import { openFitShop, type FitShop } from '@server/testing/fitshop.ts'
 import { apiOf, asOwner, expect, startShop, test, type Page, type Shop, nowMs } from './fixtures.ts'
 

@@ -10,7 +10,7 @@ import {
   type Locator,
   type Page,
 } from '@playwright/test'
-import { copyOfYard, dropDatabase, emptyDatabase, urlOf, YARD_MS } from '@server/testing/worlds.ts'
+import { copyOfYard, dropDatabase, migratedDatabase, urlOf, YARD_MS } from '@server/testing/worlds.ts'
 
 /** A server process of its own on a database of its own. */
 export interface Shop {
@@ -108,7 +108,7 @@ export async function startShop(
   const name = `e2e_${process.pid}_${made++}`
   // The yard's history ends when it was built; the journey begins after that.
   if (withDemo) await copyOfYard(root, name, atMs - AFTER_MS)
-  else await emptyDatabase(root, name)
+  else await migratedDatabase(root, name)
   const port = await freePort()
   const url = `http://127.0.0.1:${port}`
   let child: ChildProcess | null = null

@@ -2,6 +2,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { BROWSER } from './browser.ts'
 import { expect, OWNER, sound, startShop, test, type Shop } from './fixtures.ts'
 
 /** The program on the shop's network: a phone that has come to trust it scans with its camera and keeps its sign-in secret. */
@@ -106,7 +107,7 @@ test('from an empty machine to the first phone that logs a tip, and takes it bac
 
 test('over the encrypted line the camera scans, and the sign-in stays secret', async ({ playwright }) => {
   const browser = await playwright.chromium.launch({
-    executablePath: '/usr/bin/chromium',
+    executablePath: BROWSER,
     args: [
       '--no-sandbox',
       '--disable-gpu',

@@ -1,6 +1,6 @@
 import { type StockAnswer } from '@contract/stock.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { nextKey } from '@server/testing/testserver.ts'
+import { nextKey } from '@server/testing/client.ts'
 import { openFitShop, STEEL, type FitShop } from '@server/testing/fitshop.ts'
 import { apiOf, asOwner, dragTo, expect, startShop, test, type Shop } from './fixtures.ts'
 

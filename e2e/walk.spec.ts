@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { type LogbookAnswer } from '@contract/logbook.ts'
 import { type WalkAnswer } from '@contract/walk.ts'
+import { BROWSER } from './browser.ts'
 import {
   apiOf,
   asOwner,
@@ -122,7 +123,7 @@ test('the browser killed with entries on it: opened again they go, once', async 
   const open = async (): Promise<BrowserContext> =>
     onTime(
       await playwright.chromium.launchPersistentContext(folder, {
-        executablePath: '/usr/bin/chromium',
+        executablePath: BROWSER,
         args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
         serviceWorkers: 'allow',
       }),

@@ -30,13 +30,13 @@ const find = (program) =>
 export const programs = {
   mariadbd: () => find('mariadbd'),
   installDb: () => find('mariadb-install-db'),
-  chromium: () => find('chromium'),
+  chromium: () => find('chromium-headless-shell'),
   haproxy: () => find('haproxy'),
 }
 
 const NEEDS = {
   database: { package: 'mariadb-server', program: 'mariadbd' },
-  browser: { package: 'chromium', program: 'chromium' },
+  browser: { package: 'chromium-headless-shell', program: 'chromium-headless-shell' },
   // What joins database nodes; its state goes over by rsync.
   galera: { package: 'galera-4', path: '/usr/lib/galera/libgalera_smm.so' },
   transfer: { package: 'rsync', program: 'rsync' },

@@ -3,7 +3,7 @@ import { FEEDER, SHELF } from '@core/testing/sampleparts.ts'
 import { ROLL_SETTINGS } from '@core/rightparts/facts.ts'
 import { UNTOLD_FAMILY, UNTOLD_WIRE } from '@core/rightparts/untold.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { makePlaces, nextKey, type Client } from './testserver.ts'
+import { makePlaces, nextKey, type Client } from './client.ts'
 
 /** A shop set up by hand with what fits what: the made-up bench's parts, a family, a feeder, four wires, a bay for 0.9 steel. */
 export interface FitShop {

@@ -214,14 +214,14 @@ describe('a machine that lacks something', () => {
     return spawnSync(process.execPath, ['-e', line], { encoding: 'utf8', cwd: dirname(copy) }).stdout
   }
   it('without apt-get says what to install by hand', () =>
-    expect(withPrograms([], 0)).toContain('lacks mariadb-server chromium and has no apt-get'))
+    expect(withPrograms([], 0)).toContain('lacks mariadb-server chromium-headless-shell and has no apt-get'))
   it('without the right to install says what to ask for', () => {
     const said = withPrograms(['apt-get'], 1000)
     expect(said).toContain('you may not install packages')
-    expect(said).toContain('apt-get install -y --no-install-recommends mariadb-server chromium')
+    expect(said).toContain('apt-get install -y --no-install-recommends mariadb-server chromium-headless-shell')
   })
   it('whose installation fails says what failed and what to run', () =>
-    expect(withPrograms(['apt-get'], 0)).toContain('Could not install mariadb-server chromium'))
+    expect(withPrograms(['apt-get'], 0)).toContain('Could not install mariadb-server chromium-headless-shell'))
   it('with all of it installs nothing and says nothing', () =>
-    expect(withPrograms(['mariadbd', 'chromium'], 0)).toBe(''))
+    expect(withPrograms(['mariadbd', 'chromium-headless-shell'], 0)).toBe(''))
 })

@@ -1,8 +1,5 @@
 import mysql from 'mysql2/promise'
 import { fileURLToPath } from 'node:url'
-import { compose } from '@server/wiring/compose.ts'
-import { migrateDatabase } from '@server/db/db.ts'
-import { buildDemo } from '@server/demo/demo.ts'
 
 /**
  * A world that takes long to build is built once for all tests of a run, and each test begins from a copy of its own. Whoever comes first builds it;
@@ -27,7 +24,10 @@ export async function emptyDatabase(base: string, name: string): Promise<string>
 export const migratedDatabase = (base: string, name: string) =>
   copyOfKept(base, name, {
     kept: 'kept_tables',
-    build: async (kept) => migrateDatabase(await emptyDatabase(base, kept), MIGRATIONS),
+    build: async (kept) => {
+      const { migrateDatabase } = await import('@server/db/db.ts')
+      await migrateDatabase(await emptyDatabase(base, kept), MIGRATIONS)
+    },
   })
 
 /** It and all that is in it is gone; who still reads it is told so. */
@@ -87,6 +87,11 @@ async function exists(connection: mysql.Connection, name: string): Promise<boole
 }
 
 async function buildYard(databaseUrl: string, builtMs: number): Promise<void> {
+  // Loaded by who builds it only: a journey finds it built, and need not read a whole server.
+  const [{ compose }, { buildDemo }] = await Promise.all([
+    import('@server/wiring/compose.ts'),
+    import('@server/demo/demo.ts'),
+  ])
   const faults: unknown[] = []
   const parts = compose({
     databaseUrl,
