@@ -58,8 +58,10 @@ const fallen = []
 const one = (name, code) => {
   counts[code === 0 ? 'passed' : 'failed']++
   if (code !== 0) fallen.push(name)
-  say(`${code === 0 ? 'ok ' : 'NOT OK'} ${name}`)
+  say(`${code === 0 ? 'ok ' : 'NOT OK'} ${name}${sinceBegin()}`)
 }
+const begunMs = Date.now()
+const sinceBegin = () => `  (${Math.round((Date.now() - begunMs) / 1000)} s since the beginning)`
 
 /** Adds a reporter's totals; a run that told nothing counts as one failure, so silence never passes. */
 function tally(name, report, code) {
@@ -70,7 +72,7 @@ function tally(name, report, code) {
     counts.failed++
     fallen.push(`${name}: ended with ${code}, though no test of it failed; what was thrown beside them is told above`)
   }
-  say(`${code === 0 ? 'ok ' : 'NOT OK'} ${name}: ${report.passed} passed, ${report.failed} failed`)
+  say(`${code === 0 ? 'ok ' : 'NOT OK'} ${name}: ${report.passed} passed, ${report.failed} failed${sinceBegin()}`)
 }
 
 let drawnSeed = ''

@@ -253,7 +253,7 @@ describe('the Logbook', () => {
 describe('a gun’s page', () => {
   const answers = { '/gun/stn_00b7': gun({ wants: [want()] }), '/logbook': logged() }
   it('logs with a letter and a tap, and pays back', async () => {
-    const { user, findByRole, sent } = stage(<GunPage />, { '/gun/': gun(), ...answers }, '/link/x')
+    const { user, findByRole, sent } = stage(<GunPage />, { '/gun/stn_00b7': gun(), ...answers }, '/gun/stn_00b7')
     await findByRole('heading', { name: 'B7' })
     await user.keyboard('t')
     await user.click(await findByRole('button', { name: 'Burned back' }))
@@ -264,8 +264,8 @@ describe('a gun’s page', () => {
   it('Escape goes back before anything is logged', async () => {
     const { user, findByRole, findByText, getByRole, queryByText, sent } = stage(
       <GunPage />,
-      { '/gun/': gun() },
-      '/link/x',
+      { '/gun/stn_00b7': gun() },
+      '/gun/stn_00b7',
     )
     await findByRole('heading', { name: 'B7' })
     await user.keyboard('t')
@@ -276,7 +276,7 @@ describe('a gun’s page', () => {
     expect(sent).toEqual([])
   })
   it('without a link says what is kept and what to do', async () => {
-    const { findByRole } = stage(<GunPage />, { '/gun/': 'no link' }, '/link/x')
+    const { findByRole } = stage(<GunPage />, { '/gun/stn_00b7': 'no link' }, '/gun/stn_00b7')
     expect((await findByRole('alert')).textContent).toContain('Try again when the link is back.')
   })
   it('a shift’s usage is typed in the shop’s unit, and refused in words', async () => {

@@ -167,6 +167,7 @@ export function stage(node: ReactNode, answers: Answers = {}, at = '/') {
         <Routes>
           <Route path="*" element={node} />
           <Route path="/link/:token" element={node} />
+          <Route path="/gun/:stationId" element={node} />
         </Routes>
         <Where />
       </MemoryRouter>
