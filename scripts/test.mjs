@@ -173,7 +173,7 @@ async function look() {
 
 const isAsked = (folder, ending) => words.length === 0 || filesWith(folder, ending).length > 0
 
-/** Core and pages, then the server in shares: each with one worker beside the journeys, with two once those are done. */
+/** The server first, which takes as long as the journeys: with one worker beside them. Core and pages with two, where those are done. */
 async function testUnits(env, lanes) {
   if (!steps.includes('unit') || !isAsked('src', /\.test\.tsx?$/)) return
   const reports = []
@@ -197,9 +197,9 @@ async function testUnits(env, lanes) {
   saySlowest('unit and server', told.flatMap(unitFiles))
 }
 const SHARES = [
+  ['server', ['--project=server']],
   ['core', ['--project=core']],
   ['web', ['--project=web', '--project=page']],
-  ...[1, 2, 3, 4].map((n) => [`server ${n} of 4`, ['--project=server', `--shard=${n}/4`]]),
 ]
 const unitCounts = (report) =>
   report && {
