@@ -1,5 +1,5 @@
 import { openFitShop } from '@server/testing/fitshop.ts'
-import { apiOf, asOwner, expect, sound, startShop, test, type Page, type Shop } from './fixtures.ts'
+import { apiOf, asOwner, expect, sound, startShop, test, type Shop, key } from './fixtures.ts'
 
 /** Robot cells of a shop made from nothing: built on the screen, necks that go round, mended on the bench; a crash put right from a phone. */
 let shop: Shop
@@ -14,8 +14,6 @@ test.beforeAll(async ({ browser }) => {
   await page.close()
 })
 test.afterAll(() => shop.end())
-
-const key = (page: Page, name: RegExp | string) => page.getByRole('button', { name })
 
 test('a cell is told how it is built, a neck goes round by way of the bench, and one more has an answer', async ({
   page,

@@ -1,6 +1,6 @@
 import { HAND_ITEM_KEYS } from '@core/classes/items.ts'
 import { openFitShop } from '@server/testing/fitshop.ts'
-import { apiOf, asOwner, expect, nowMs, sound, startShop, test, type Page, type Shop } from './fixtures.ts'
+import { apiOf, asOwner, expect, nowMs, sound, startShop, test, type Shop, key } from './fixtures.ts'
 
 /** A training shop of twelve booths made from nothing: groups, a calendar, twelve booths looked at before class, a lesson, a card, a quiz. */
 let shop: Shop
@@ -20,8 +20,6 @@ test.beforeAll(async ({ browser }) => {
   await page.close()
 })
 test.afterAll(() => shop.end())
-
-const key = (page: Page, name: RegExp | string) => page.getByRole('button', { name, exact: typeof name === 'string' })
 
 test('a group and its classes are said on the screen, and what falls on what is told', async ({ page }) => {
   test.setTimeout(90_000)

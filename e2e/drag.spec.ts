@@ -1,6 +1,6 @@
 import { nextKey } from '@server/testing/client.ts'
 import { openFitShop, type FitShop } from '@server/testing/fitshop.ts'
-import { apiOf, asOwner, expect, startShop, test, type Page, type Shop, nowMs } from './fixtures.ts'
+import { apiOf, asOwner, expect, startShop, test, type Page, type Shop, nowMs, heading } from './fixtures.ts'
 
 /** Why does it feed badly: a gun bent on the screen, its liner pulled by hand, a reading taken at the booth. A shop set up by hand. */
 let shop: Shop
@@ -18,7 +18,6 @@ test.beforeAll(async ({ browser }) => {
 test.afterAll(() => shop.end())
 
 const id = (name: string) => fit.ids.get(name) ?? ''
-const heading = (page: Page) => page.getByRole('heading', { level: 1 })
 
 test('an instructor coils the cable on the screen and the window shuts', async ({ page }) => {
   await asOwner(page, shop)

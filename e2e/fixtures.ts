@@ -214,6 +214,13 @@ export async function readyForOffline(page: Page): Promise<void> {
 
 export { expect, type Browser, type BrowserContext, type Page }
 
+/** A key by its name: by a text the whole of it, by a pattern any that fits. */
+export const key = (page: Page, name: string | RegExp) =>
+  page.getByRole('button', { name, exact: typeof name === 'string' })
+/** The sentence a page opens with: whichever it is, or the one that says so. */
+export const heading = (page: Page, name?: string | RegExp) =>
+  page.getByRole('heading', { level: 1, ...(name === undefined ? {} : { name, exact: typeof name === 'string' }) })
+
 /** The page's own session, as the helpers that set a shop up ask for it: a server that is busy is asked again, as the page would. */
 export function apiOf(page: Page, shop: Shop) {
   const headers = { 'x-idle-spool': '1' }

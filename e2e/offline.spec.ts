@@ -5,7 +5,18 @@ import { type HandoverAnswer } from '@contract/handover.ts'
 import { type LogbookAnswer } from '@contract/logbook.ts'
 import { type WalkAnswer } from '@contract/walk.ts'
 import { openFitShop, type FitShop } from '@server/testing/fitshop.ts'
-import { apiOf, asOwner, expect, readyForOffline, startShop, test, type Page, type Shop, nowMs } from './fixtures.ts'
+import {
+  apiOf,
+  asOwner,
+  expect,
+  readyForOffline,
+  startShop,
+  test,
+  type Page,
+  type Shop,
+  nowMs,
+  heading,
+} from './fixtures.ts'
 
 /** A shift at the booth without a link: readings, guides, what follows; two devices on one gun; the program brought up to date meanwhile. */
 let shop: Shop
@@ -31,7 +42,6 @@ test.afterAll(async () => {
 })
 
 const id = (name: string) => fit.ids.get(name) ?? ''
-const heading = (page: Page, name: string | RegExp) => page.getByRole('heading', { level: 1, name })
 const linkBack = (page: Page) => page.evaluate(() => dispatchEvent(new Event('online')))
 const linesOf = async (page: Page, name: string) =>
   (await apiOf(page, shop).get<LogbookAnswer>('/logbook')).body.lines.filter((l) => l.stationName === name)

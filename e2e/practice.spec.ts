@@ -13,6 +13,8 @@ import {
   test,
   type Page,
   type Shop,
+  key,
+  heading,
 } from './fixtures.ts'
 
 /** The practice booth of a training shop: drills set for a group, played on a phone with a link and without, found again as skill by fault. */
@@ -30,8 +32,6 @@ test.beforeAll(async ({ browser }) => {
 })
 test.afterAll(() => shop.end())
 
-const key = (page: Page, name: RegExp | string) => page.getByRole('button', { name, exact: typeof name === 'string' })
-const heading = (page: Page) => page.getByRole('heading', { level: 1 })
 const skills = async (page: Page) => (await apiOf(page, shop).get<SkillAnswer>('/practice/skill')).body.skills
 
 /** A nozzle that is clogged, found and cleaned the right way. */

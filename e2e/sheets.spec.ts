@@ -9,6 +9,7 @@ import {
   withPlaces,
   type Page,
   type Shop,
+  key,
 } from './fixtures.ts'
 import { counted, type BroughtSheet } from './fixtures/hand.ts'
 import { daysBefore, sheetsOf } from './fixtures/sheets.ts'
@@ -37,7 +38,6 @@ function handOf(page: Page, name: string) {
     done: () => hand.done(name, { taps: MOST_TAPS }),
   }
 }
-const key = (page: Page, name: string | RegExp) => page.getByRole('button', { name })
 const taken = (page: Page) => expect(page.getByRole('status').filter({ hasText: /^Taken in: / })).toBeVisible()
 const done = (page: Page) => page.getByLabel('What was done')
 

@@ -16,6 +16,7 @@ import {
   type BrowserContext,
   type Page,
   type Shop,
+  heading,
 } from './fixtures.ts'
 
 /** A walk at the booth, with and without a link; on a phone with number keys; the browser killed in the middle. */
@@ -33,7 +34,6 @@ test.beforeAll(async ({ browser }) => {
 })
 test.afterAll(() => shop.end())
 
-const heading = (page: Page, name: string) => page.getByRole('heading', { level: 1, name, exact: true })
 /** Lines of the log by gun, as they are read. */
 async function logged(page: Page): Promise<Map<string, number>> {
   const { body } = await apiOf(page, shop).get<LogbookAnswer>('/logbook')

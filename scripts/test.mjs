@@ -139,14 +139,10 @@ async function main() {
     ? await startDatabase({ folder: join(folder, 'db'), wantedPort: 34460 + (process.pid % 400), isThrowaway: true })
     : null
   const env = database ? { TEST_DATABASE_URL: database.url, DATABASE_URL: database.url, ...drawnDay() } : {}
-  // One lane a core: the journeys, whose two browsers wait as long as they work, and all else, one after the other.
   try {
-    const lanes = { areJourneysOn: steps.includes('browser') }
-    const journeys = async () => {
-      if (lanes.areJourneysOn) await goJourneys(env)
-      lanes.areJourneysOn = false
-    }
-    await Promise.all([journeys(), look().then(() => testUnits(env, lanes))])
+    await look()
+    await testUnits(env)
+    if (steps.includes('browser')) await goJourneys(env)
   } finally {
     await database?.stop()
   }
@@ -163,49 +159,43 @@ const LOOKS = {
   lint: [[bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']],
   layers: [[bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'src']],
 }
+/** In two lanes, each of them one core's. Journeys beside all else were tried: two cores are full with either, and it takes no less. */
 async function look() {
-  for (const [name, parts] of Object.entries(LOOKS).filter(([name]) => steps.includes(name))) {
+  const go = async (name) => {
+    if (!steps.includes(name)) return
     let worst = 0
-    for (const args of parts) worst = Math.max(worst, await run(args, { isHeld: true }))
+    for (const args of LOOKS[name]) worst = Math.max(worst, await run(args, { isHeld: true }))
     one(name, worst)
   }
+  await Promise.all([go('types'), go('lint').then(() => go('layers'))])
 }
 
 const isAsked = (folder, ending) => words.length === 0 || filesWith(folder, ending).length > 0
 
-/** The server first, which takes as long as the journeys: with one worker beside them. Core and pages with two, where those are done. */
-async function testUnits(env, lanes) {
+async function testUnits(env) {
   if (!steps.includes('unit') || !isAsked('src', /\.test\.tsx?$/)) return
-  const reports = []
-  const shares = isPart ? [['all', []]] : SHARES
-  for (const [name, args] of shares) {
-    const out = join(folder, `unit-${name}.json`)
-    const workers = lanes.areJourneysOn ? 1 : 2
-    const code = await run(
-      [
-        ...[bin('vitest/vitest.mjs'), 'run', ...args, ...words, ...named, `--maxWorkers=${workers}`],
-        ...['--reporter=dot', '--reporter=json', `--outputFile.json=${out}`],
-      ],
-      // The machine's own zone is anybody's.
-      { env: { ...env, TZ: env.TEST_DRAWN_ZONE }, isHeld: lanes.areJourneysOn },
-    )
-    reports.push(readJson(out))
-    tally(`unit: ${name}`, unitCounts(reports.at(-1)), code)
-  }
-  const told = reports.filter(Boolean)
-  fallen.push(...told.flatMap(unitFallen))
-  saySlowest('unit and server', told.flatMap(unitFiles))
+  const out = join(folder, 'unit.json')
+  const code = await run(
+    [
+      ...[bin('vitest/vitest.mjs'), 'run', ...words, ...named],
+      ...['--reporter=dot', '--reporter=json', `--outputFile.json=${out}`],
+    ],
+    // The machine's own zone is anybody's.
+    { env: { ...env, TZ: env.TEST_DRAWN_ZONE } },
+  )
+  const report = readJson(out)
+  tally(
+    'unit and server',
+    report && {
+      passed: report.numPassedTests,
+      failed: report.numFailedTests + (report.numFailedTestSuites > 0 && report.numFailedTests === 0 ? 1 : 0),
+    },
+    code,
+  )
+  if (!report) return
+  fallen.push(...unitFallen(report))
+  saySlowest('unit and server', unitFiles(report))
 }
-const SHARES = [
-  ['server', ['--project=server']],
-  ['core', ['--project=core']],
-  ['web', ['--project=web', '--project=page']],
-]
-const unitCounts = (report) =>
-  report && {
-    passed: report.numPassedTests,
-    failed: report.numFailedTests + (report.numFailedTestSuites > 0 && report.numFailedTests === 0 ? 1 : 0),
-  }
 
 async function goJourneys(env) {
   if (!isAsked('e2e', /\.spec\.ts$/)) return

@@ -253,7 +253,7 @@ describe('the Logbook', () => {
 describe('a gun’s page', () => {
   const answers = { '/gun/stn_00b7': gun({ wants: [want()] }), '/logbook': logged() }
   it('logs with a letter and a tap, and pays back', async () => {
-    const { user, findByRole, sent } = stage(<GunPage />, { '/gun/stn_00b7': gun(), ...answers }, '/gun/stn_00b7')
+    const { user, findByRole, sent } = stage(<GunPage />, answers, '/gun/stn_00b7')
     await findByRole('heading', { name: 'B7' })
     await user.keyboard('t')
     await user.click(await findByRole('button', { name: 'Burned back' }))
