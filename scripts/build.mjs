@@ -70,6 +70,8 @@ export async function buildServer() {
     mainFields: ['module', 'main'],
     banner: { js: REQUIRE },
     sourcemap: true,
+    // A trace names file and line; what stands there is not carried along.
+    sourcesContent: false,
     // A package that is a module here and none elsewhere is asked for both ways.
     logOverride: { 'import-is-undefined': 'silent' },
     tsconfig: join(ROOT, 'tsconfig.base.json'),
