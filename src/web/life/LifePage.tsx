@@ -148,7 +148,7 @@ function More({ at, units }: { at: LifeAnswer; units: Units }) {
         <h2>What it rests on</h2>
         <p>
           {seenWords(at, units)} {notSaidWords(at, units)}{' '}
-          {at.reasons.length > 0 ? `Why they came out: ${reasonWords(at)}.` : ''}
+          {at.reasons.length > 0 ? `Why they came out: ${reasonWords(at, units)}.` : ''}
         </p>
         <Word key={`${at.kind} ${at.classKey ?? ''}`} at={at} units={units} />
         {at.curve.length > 0 ? (

@@ -4,6 +4,8 @@ import { MemoryRouter } from 'react-router'
 import { describe, expect, it } from 'vitest'
 import { type LifeAnswer } from '@contract/life.ts'
 import {
+  wireWords,
+  reasonWords,
   alongsideWords,
   bladeWords,
   comparedSentence,
@@ -97,9 +99,21 @@ describe('a rule in money, in words', () => {
     expect(moneySentence(life({ money: money({ advised: 'runToFailure', unpriced: ['part'] }) }), m)).toBe(
       'Run them to failure: changing earlier saves nothing worth a rule, as far as it is priced.',
     ))
+  it('wire is told in the shop’s own units', () => {
+    const liner = life({ kind: 'liner', unit: 'kg', asWire: { km: 40.2, name: 'solid steel' } })
+    expect(wireWords(liner, m)).toContain(
+      'about 40 km of solid steel. A liner wears by length: with another wire its limit is as many kilometres.',
+    )
+    expect(wireWords(liner, 'us')).toContain(
+      'about 25 mi of solid steel. A liner wears by length: with another wire its limit is as many miles.',
+    )
+    const burnt = life({ reasons: [{ reason: 'burnedBack', n: 9, per100kg: 2.2 }] })
+    expect(reasonWords(burnt, m)).toContain('(2.2 for 100 kg)')
+    expect(reasonWords(burnt, 'us')).toContain('(1 for 100 lb)')
+  })
   it('no rule is made of the trade’s word alone', () =>
     expect(moneySentence(life({ seen: { ...seen, ended: 0 } }), m)).toBe(
-      'No rule yet: none has ended here. Changing early pays only where the log shows that they wear out with age.',
+      'Nothing to reckon yet: none has ended here. Changing early pays only where the log shows that they wear out with age.',
     ))
   it('each school says what it does', () => {
     expect(schoolDoes(line('fixed', 8, 0.1), life(), m)).toBe('change at 8 h, as now')

@@ -3,6 +3,7 @@ import { type ReadingKey } from '@core/reading/keys.ts'
 import { READING } from '@core/reading/specs.ts'
 import { type KindKey, type LifeUnit } from '@core/path/columns.ts'
 import { type LinerClause } from '@core/liner/clauses.ts'
+import { kgToLb } from '@core/units/convert.ts'
 import { type LifeAnswer, type LifeBy, type LifeTold, type LinerSignsAnswer } from '@contract/life.ts'
 import { aboutMoney, amount, minutes, twoFigures, unitWord, type Units } from '@web/format/numbers.ts'
 import { capital, countWord, inN, isPlural, partName, REASON_WORD, listed } from '@web/format/words.ts'
@@ -94,18 +95,20 @@ export function notSaidWords(at: LifeAnswer, units: Units): string {
   const [a, b] = [amount(at.asWorn, at.unit, units), amount(at.asCut, at.unit, units)]
   return `Of ${at.told.notSaid} nobody said why: half gone by ${a} if all of those were worn, by ${b} if none was.`
 }
-export const reasonWords = ({ reasons }: LifeAnswer): string =>
+export const reasonWords = ({ reasons }: LifeAnswer, units: Units): string =>
   reasons
     .map(
       (r) =>
-        `${REASON_WORD[r.reason]} ${r.n}${r.reason === 'burnedBack' && r.per100kg !== null ? ` (${twoFigures(r.per100kg)} for 100 kg)` : ''}`,
+        `${REASON_WORD[r.reason]} ${r.n}${r.reason === 'burnedBack' && r.per100kg !== null ? ` (${forHundredOfWire(r.per100kg, units)})` : ''}`,
     )
     .join(', ')
+const forHundredOfWire = (per100kg: number, units: Units) =>
+  units === 'us' ? `${twoFigures(per100kg / kgToLb(1))} for 100 lb` : `${twoFigures(per100kg)} for 100 kg`
 
 /** "250 kg is about 40 km of solid 1.0." */
 export const wireWords = (at: LifeAnswer, units: Units): string =>
   at.asWire && at.told
-    ? `${amount(at.told.median.value, at.unit, units)} is about ${twoFigures(at.asWire.km)} km of ${at.asWire.name}.${at.kind === 'liner' ? ' A liner wears by length: with another wire its limit is as many kilometres.' : ''}`
+    ? `${amount(at.told.median.value, at.unit, units)} is about ${amount(at.asWire.km, 'km', units)} of ${at.asWire.name}.${at.kind === 'liner' ? ` A liner wears by length: with another wire its limit is as many ${units === 'us' ? 'miles' : 'kilometres'}.` : ''}`
     : ''
 const WEAR_AT = {
   rear: [
@@ -207,7 +210,7 @@ export function moneySentence(at: LifeAnswer, units: Units): string {
     money.lines.find((l) => l.school === money.advised),
   ]
   if (at.seen.ended === 0)
-    return 'No rule yet: none has ended here. Changing early pays only where the log shows that they wear out with age.'
+    return 'Nothing to reckon yet: none has ended here. Changing early pays only where the log shows that they wear out with age.'
   if (!never || !best || money.advised === 'runToFailure')
     return `Run them to failure: changing earlier saves nothing worth a rule${money.unpriced.length > 0 ? ', as far as it is priced' : ''}.`
   const less = never.cost.standMin - best.cost.standMin
