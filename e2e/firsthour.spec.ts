@@ -1,6 +1,6 @@
 import { type FloorAnswer } from '@contract/floor.ts'
 import { type ShopAnswer } from '@contract/shop.ts'
-import { apiOf, expect, nowMs, startShop, test, type Page, type Shop } from './fixtures.ts'
+import { apiOf, expect, key, nowMs, startShop, test, type Page, type Shop } from './fixtures.ts'
 import { counted, PASSWORD, type Hand } from './fixtures/hand.ts'
 import { sheetsOf } from './fixtures/sheets.ts'
 
@@ -43,25 +43,24 @@ const BAYS = {
 
 /** What a bay is built of and what holds there, up to hours a shift. */
 async function sevenQuestions(page: Page, { tap, type }: Hand, of: { units: keyof typeof BAYS; bay: string }) {
-  const key = (name: string | RegExp, exact = true) => page.getByRole('button', { name, exact })
   const bay = BAYS[of.units]
   await tap(page.getByRole('link', { name: /Seven questions/ }))
-  await tap(key(bay.wire))
+  await tap(key(page, bay.wire))
   if (of.units === 'us') {
     // Another wire that only the shop knows: the sizes of the chosen kind alone are offered.
-    await expect(key('.023')).toHaveCount(0)
+    await expect(key(page, '.023')).toHaveCount(0)
   }
-  await tap(key(bay.size))
+  await tap(key(page, bay.size))
   await type(page.getByLabel('its name here'), 'grey')
-  await tap(key('That is it'))
-  await tap(key(/^pushed on/))
-  await tap(key(of.units === 'us' ? /^two rolls/ : /^four rolls/))
-  await tap(key(/^short circuit/))
-  await tap(key(bay.gas))
-  await tap(key(bay.cable))
-  await tap(key(`That is ${of.bay}`))
-  await tap(key(/^Take all/))
-  await tap(key('2 h'))
+  await tap(key(page, 'That is it'))
+  await tap(key(page, /^pushed on/))
+  await tap(key(page, of.units === 'us' ? /^two rolls/ : /^four rolls/))
+  await tap(key(page, /^short circuit/))
+  await tap(key(page, bay.gas))
+  await tap(key(page, bay.cable))
+  await tap(key(page, `That is ${of.bay}`))
+  await tap(key(page, /^Take all/))
+  await tap(key(page, '2 h'))
   await expect(page.getByRole('heading', { name: `${of.bay} counts from now on, as an estimate.` })).toBeVisible()
 }
 
@@ -73,7 +72,6 @@ for (const units of ['metric', 'us'] as const)
     test.setTimeout(120_000)
     const hand = counted()
     const { tap } = hand
-    const key = (name: string | RegExp, exact = true) => page.getByRole('button', { name, exact })
     await openShop(page, hand)
     await sixGuns(page, hand, units)
     const bay = BAYS[units]
@@ -82,11 +80,11 @@ for (const units of ['metric', 'us'] as const)
 
     // A wrong roll on one gun is found, the others are as the bay.
     await tap(page.getByRole('link', { name: /Look at what is on/ }))
-    await tap(key(/^Begin at 1/))
+    await tap(key(page, /^Begin at 1/))
     await expect(page.getByRole('heading', { level: 1, name: '1' })).toBeVisible()
-    await tap(key(/^Roll 1: number facing you/))
+    await tap(key(page, /^Roll 1: number facing you/))
     await tap(page.locator('.look-options').getByRole('button', { name: bay.wrong, exact: true }))
-    await tap(key('That is what is on it'))
+    await tap(key(page, 'That is what is on it'))
     await expect(page.getByRole('heading', { level: 1, name: '2' })).toBeVisible()
     await expect(page.locator('.look-last')).toContainText(/^1: The groove/)
 
@@ -115,7 +113,7 @@ for (const units of ['metric', 'us'] as const)
 
     // A card is printed.
     await tap(page.getByRole('link', { name: 'Our shop' }))
-    await tap(key('cards and labels'))
+    await tap(key(page, 'cards and labels'))
     const card = await page.getByRole('link', { name: /6 cards$/ }).getAttribute('href')
     const printed = await page.request.get(`${shop.url}${card ?? ''}`)
     expect((await printed.body()).subarray(0, 5).toString()).toBe('%PDF-')

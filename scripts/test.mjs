@@ -133,18 +133,20 @@ async function main() {
   mkdirSync(folder, { recursive: true })
   // Held as long as this run lives: whoever comes later sees by it whether the folder was left behind.
   await lockFile(join(folder, 'run.lock'))
-  const needsDatabase = steps.includes('unit') || steps.includes('browser')
+  await look()
+  if (!steps.includes('unit') && !steps.includes('browser')) return
   const { startDatabase } = await import('./lib/mariadb.mjs')
-  const database = needsDatabase
-    ? await startDatabase({ folder: join(folder, 'db'), wantedPort: 34460 + (process.pid % 400), isThrowaway: true })
-    : null
-  const env = database ? { TEST_DATABASE_URL: database.url, DATABASE_URL: database.url, ...drawnDay() } : {}
+  const database = await startDatabase({
+    folder: join(folder, 'db'),
+    wantedPort: 34460 + (process.pid % 400),
+    isThrowaway: true,
+  })
+  const env = { TEST_DATABASE_URL: database.url, DATABASE_URL: database.url, ...drawnDay() }
   try {
-    await look()
     await testUnits(env)
-    if (steps.includes('browser')) await goJourneys(env)
+    await goJourneys(env)
   } finally {
-    await database?.stop()
+    await database.stop()
   }
 }
 
@@ -159,7 +161,7 @@ const LOOKS = {
   lint: [[bin('eslint/bin/eslint.js'), '.', '--max-warnings', '0']],
   layers: [[bin('dependency-cruiser/bin/dependency-cruise.mjs'), '--config', '.dependency-cruiser.cjs', 'src']],
 }
-/** In two lanes, each of them one core's. Journeys beside all else were tried: two cores are full with either, and it takes no less. */
+/** Two at a time, each of them one core's. Journeys beside all else were tried: two cores are full with either, and it takes no less. */
 async function look() {
   const go = async (name) => {
     if (!steps.includes(name)) return
@@ -198,7 +200,7 @@ async function testUnits(env) {
 }
 
 async function goJourneys(env) {
-  if (!isAsked('e2e', /\.spec\.ts$/)) return
+  if (!steps.includes('browser') || !isAsked('e2e', /\.spec\.ts$/)) return
   const { buildIfStale } = await import('./build.mjs')
   await buildIfStale()
   const out = join(folder, 'browser.json')

@@ -232,8 +232,6 @@ function launch(at) {
     '--innodb-doublewrite=0',
     '--performance-schema=OFF',
     '--innodb-buffer-pool-size=160M',
-    // Journeys and server tests beside each other: twenty servers and their threads at a time.
-    '--max-connections=600',
     '--innodb-log-file-size=48M',
     '--table-open-cache=400',
   ]

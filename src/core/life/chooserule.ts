@@ -60,14 +60,15 @@ export function compareSchools(
   const drawn = drawnCosts(costs, beliefs.length, at.standCv ?? 0)
   const costsAt = (i: number) => drawn[i] ?? costs
   const best = bestRule(beliefs, costs)
-  const never = beliefs.map((b, i) => costOfAge(b, costsAt(i), null))
+  const never = costOfAge(life, costs, null)
+  const neverOf = beliefs.map((b, i) => costOfAge(b, costsAt(i), null))
   type Of = (l: WearAndChance, c: RuleCosts, i: number | null) => CostRate
   const line = (school: School, use: number | null, of: Of): SchoolLine => {
     const cost = of(life, costs, null)
-    const saved = beliefs.map((b, i) => savedShare(of(b, costsAt(i), i), never[i]))
+    const saved = beliefs.map((b, i) => savedShare(of(b, costsAt(i), i), neverOf[i] ?? never))
     return {
       ...{ school, at: use, cost },
-      saving: { value: savedShare(cost, costOfAge(life, costs, null)), ...ninety(saved) },
+      saving: { value: savedShare(cost, never), ...ninety(saved) },
       chanceBetter: saved.filter((s) => s > 0).length / saved.length,
     }
   }
@@ -85,8 +86,7 @@ export function compareSchools(
   return { lines, best, advised: advisedOf(own, life) }
 }
 /** What is saved, as a share of what running to failure costs; of a cost of nothing (no price and no rate known yet) nothing. */
-const savedShare = (cost: CostRate, never: CostRate | undefined): number =>
-  never && never.total > 0 ? 1 - cost.total / never.total : 0
+const savedShare = (cost: CostRate, never: CostRate): number => (never.total > 0 ? 1 - cost.total / never.total : 0)
 const signsOf =
   ({ seen, drawn }: { seen: SignsSeen; drawn: readonly SignsSeen[] }) =>
   (l: WearAndChance, c: RuleCosts, i: number | null): CostRate =>

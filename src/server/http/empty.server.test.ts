@@ -1,4 +1,4 @@
-import { beforeAll, describe, expect, it } from 'vitest'
+import { beforeAll, describe, expect, it, vi } from 'vitest'
 import { addressFor } from '@server/testing/routecases.ts'
 import { serverForAll } from '@server/testing/serverforall.ts'
 import { makePlaces, type Client, type TestServer } from '@server/testing/testserver.ts'
@@ -29,6 +29,23 @@ async function readAll(stationId: string): Promise<string[]> {
   }
   return [...tripped, ...server.faults.map(String)]
 }
+
+describe('an answer of another shape than its endpoint’s', () => {
+  it.each([
+    ['a share of nothing', { places: [], kinds: NaN }],
+    ['nothing', undefined],
+  ])('is a fault of the server’s and no answer: %s', async (_, answer) => {
+    const find = reads.find((e) => e.path === '/find')
+    if (!find) throw new Error('no /find')
+    const run = vi.spyOn(find, 'run').mockResolvedValue(answer)
+    expect((await lead.get('/find')).status).toBe(500)
+    run.mockRestore()
+    expect(server.faults.splice(0).map(String)).toEqual([
+      expect.stringContaining('/find answers what it is not described with'),
+    ])
+    expect((await lead.get('/find')).status).toBe(200)
+  })
+})
 
 describe('every read of a shop of which nothing is known', () => {
   it('holds with no guns', async () => expect(await readAll('stn_none')).toEqual([]))

@@ -53,8 +53,8 @@ export function tooMuch(bytes: Uint8Array, most = MOST_BYTES): string | null {
   return unpacked > most ? 'it unpacks to more than fits' : null
 }
 const PIECE = 65_536
-/** Cells of a sheet, empty ones between its first and its last with them: what the reader's memory holds. */
-const MOST_CELLS = 6e6
+/** Cells of a sheet, empty ones between its first and its last with them: sixteen columns of all rows there are (17 million) can be read, twenty (21) cannot. */
+const MOST_CELLS = 22e6
 
 /** Given a sheet piece by piece: the cell it reaches to, as soon as that is too far. */
 function reachOf(): (piece: Uint8Array) => string | null {

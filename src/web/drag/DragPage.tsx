@@ -7,10 +7,9 @@ import { type Units } from '@web/format/numbers.ts'
 import { AtCell } from '@web/kit/atcell.ts'
 import { useIsPhone } from '@web/kit/useIsPhone.ts'
 import { useMe } from '@web/people/queries.ts'
-import { usePlaces } from '@web/places/usePlaces.ts'
+import { PickGun } from '@web/places/PickGun.tsx'
 import { PhoneMore } from '@web/sections/PhoneMore.tsx'
 import { Waiting } from '@web/kit/Waiting.tsx'
-import { PickOne } from '@web/kit/Field.tsx'
 import { Calibrate } from './Calibrate.tsx'
 import { freeSetup } from './dragstate.ts'
 import { DragView } from './DragView.tsx'
@@ -36,17 +35,9 @@ export function DragPage() {
 }
 
 function Choose({ stationId, onGun }: { stationId: string; onGun: (id: string) => void }) {
-  const places = usePlaces().data?.places ?? []
   return (
     <div className="drag-choose">
-      <PickOne
-        id="drag-gun"
-        label="Gun"
-        value={stationId}
-        none="one of nobody’s"
-        options={places.map((p) => [p.stationId, p.name] as const)}
-        onPick={onGun}
-      />
+      <PickGun id="drag-gun" none="one of nobody’s" value={stationId} onPick={onGun} />
     </div>
   )
 }

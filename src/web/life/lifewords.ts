@@ -3,9 +3,8 @@ import { type ReadingKey } from '@core/reading/keys.ts'
 import { READING } from '@core/reading/specs.ts'
 import { type KindKey, type LifeUnit } from '@core/path/columns.ts'
 import { type LinerClause } from '@core/liner/clauses.ts'
-import { kgToLb } from '@core/units/convert.ts'
 import { type LifeAnswer, type LifeBy, type LifeTold, type LinerSignsAnswer } from '@contract/life.ts'
-import { aboutMoney, amount, minutes, twoFigures, unitWord, type Units } from '@web/format/numbers.ts'
+import { aboutMoney, amount, minutes, perWeight, twoFigures, unitWord, type Units } from '@web/format/numbers.ts'
 import { capital, countWord, inN, isPlural, partName, REASON_WORD, listed } from '@web/format/words.ts'
 
 type Money = NonNullable<LifeAnswer['money']>
@@ -103,7 +102,7 @@ export const reasonWords = ({ reasons }: LifeAnswer, units: Units): string =>
     )
     .join(', ')
 const forHundredOfWire = (per100kg: number, units: Units) =>
-  units === 'us' ? `${twoFigures(per100kg / kgToLb(1))} for 100 lb` : `${twoFigures(per100kg)} for 100 kg`
+  `${twoFigures(perWeight(per100kg, units))} for 100 ${unitWord('kg', units)}`
 
 /** "250 kg is about 40 km of solid 1.0." */
 export const wireWords = (at: LifeAnswer, units: Units): string =>
@@ -205,12 +204,12 @@ export function savingWords({ saving, school }: SchoolLine): string {
 export function moneySentence(at: LifeAnswer, units: Units): string {
   const { money } = at
   if (!money) return ''
+  if (at.seen.ended === 0)
+    return 'Nothing to reckon yet: none has ended here. Changing early pays only where the log shows that they wear out with age.'
   const [never, best] = [
     money.lines.find((l) => l.school === 'runToFailure'),
     money.lines.find((l) => l.school === money.advised),
   ]
-  if (at.seen.ended === 0)
-    return 'Nothing to reckon yet: none has ended here. Changing early pays only where the log shows that they wear out with age.'
   if (!never || !best || money.advised === 'runToFailure')
     return `Run them to failure: changing earlier saves nothing worth a rule${money.unpriced.length > 0 ? ', as far as it is priced' : ''}.`
   const less = never.cost.standMin - best.cost.standMin

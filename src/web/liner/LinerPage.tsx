@@ -42,7 +42,7 @@ export function LinerPage() {
   if (stationId === '') return <WhichGun />
   if (!liner.data)
     return (
-      <main className="guide" aria-busy={liner.isPending && stationId !== ''}>
+      <main className="guide" aria-busy={liner.isPending}>
         <Waiting says="Reading the liner" problem={liner.error} />
       </main>
     )

@@ -1,14 +1,13 @@
 import { Table } from 'react-bootstrap'
 import { type PaybackAnswer } from '@contract/payback.ts'
-import { kgToLb } from '@core/units/convert.ts'
-import { minutes, twoFigures, type Units } from '@web/format/numbers.ts'
+import { minutes, perWeight, twoFigures, unitWord, type Units } from '@web/format/numbers.ts'
 import { diffuserSentence, spanOf } from './paybackwords.ts'
 import { Sideways } from '../kit/Sideways.tsx'
 
 type Rates = PaybackAnswer['rates']
-/** Per 100 lb where the shop counts in pounds. */
-const perWeight = (r: Rates[number]['per100kg'], units: Units) =>
-  r === null || units === 'metric' ? r : { rate: r.rate / kgToLb(1), low: r.low / kgToLb(1), high: r.high / kgToLb(1) }
+/** With its spread, per 100 lb where the shop counts in pounds. */
+const ofWire = (r: Rates[number]['per100kg'], units: Units) =>
+  r && { rate: perWeight(r.rate, units), low: perWeight(r.low, units), high: perWeight(r.high, units) }
 /** "1 h in 500": of the time it should have run. */
 const stoodWords = (upShare: number | null) =>
   upShare === null ? '–' : upShare >= 1 ? 'none' : `1 h in ${twoFigures(1 / (1 - upShare))}`
@@ -18,7 +17,6 @@ const WIDE = 'text-end d-none d-md-table-cell'
 /** How often it stood for what was welded, with exact intervals. */
 export function RatesTable({ rates, units }: { rates: Rates; units: Units }) {
   const isEstimated = rates.some((r) => r.estimatedShare > 0.2)
-  const weight = units === 'us' ? 'lb' : 'kg'
   return (
     <Sideways as="section" aria-label="How often">
       <h2>How often, for what was welded</h2>
@@ -28,7 +26,7 @@ export function RatesTable({ rates, units }: { rates: Rates; units: Units }) {
             <th>where</th>
             <th className="text-end">stops</th>
             <th className="text-end">for 100 arc hours</th>
-            <th className={WIDE}>for 100 {weight}</th>
+            <th className={WIDE}>for 100 {unitWord('kg', units)}</th>
             <th className={WIDE}>arc hours from one to the next</th>
             <th className="text-end">each</th>
             <th className={WIDE}>stood</th>
@@ -41,7 +39,7 @@ export function RatesTable({ rates, units }: { rates: Rates; units: Units }) {
               <th scope="row">{r.areaId === null ? 'Everywhere' : r.name}</th>
               <td className="text-end">{r.stops}</td>
               <td className="text-end">{spanOf(r.per100h)}</td>
-              <td className={WIDE}>{spanOf(perWeight(r.per100kg, units))}</td>
+              <td className={WIDE}>{spanOf(ofWire(r.per100kg, units))}</td>
               <td className={WIDE}>{r.betweenArcH === null ? '–' : twoFigures(r.betweenArcH)}</td>
               <td className="text-end">{r.meanMin === null ? '–' : minutes(r.meanMin)}</td>
               <td className={WIDE}>{stoodWords(r.upShare)}</td>

@@ -1,7 +1,7 @@
 import { Link } from 'react-router'
-import { PickOne } from '@web/kit/Field.tsx'
 import { Waiting } from '@web/kit/Waiting.tsx'
 import { useAddress } from '@web/kit/useAddress.ts'
+import { PickGun } from './PickGun.tsx'
 import { usePlaces } from './usePlaces.ts'
 
 /** A page of one gun whose address names none: which? `named`: what the address calls it. */
@@ -23,14 +23,7 @@ export function WhichGun({ named = 'gun' }: { named?: string }) {
       ) : (
         <>
           <h1 className="sentence">Which gun?</h1>
-          <PickOne
-            id="which-gun"
-            label="Gun"
-            none="choose …"
-            value={'' as string}
-            options={places.map((p) => [p.stationId, p.name] as const)}
-            onPick={(id) => put({ [named]: id })}
-          />
+          <PickGun id="which-gun" none="choose …" value="" onPick={(id) => put({ [named]: id })} />
         </>
       )}
     </main>

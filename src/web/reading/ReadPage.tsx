@@ -43,7 +43,7 @@ export function ReadPage() {
   if (stationId === '') return <WhichGun />
   if (!readings.data)
     return (
-      <main className="reading" aria-busy={readings.isPending && stationId !== ''}>
+      <main className="reading" aria-busy={readings.isPending}>
         <Waiting says="Reading what was read" problem={readings.error} />
       </main>
     )
