@@ -60,7 +60,11 @@ export const USAGE_COLUMNS: readonly Wanted[] = [
   { key: 'date', words: ['date', 'day', 'timestamp', 'time stamp', 'date time', 'start time', 'time'], isNeeded: true },
   { key: 'shift', words: ['shift', 'turn'], isNeeded: false },
   { key: 'arcHours', words: ['arc hours', 'arc h', 'arc time', 'arc on', 'hours', 'arc', 'duration'], isNeeded: false },
-  { key: 'kg', words: ['kg', 'wire kg', 'wire', 'kg wire', 'weight'], isNeeded: false },
+  {
+    key: 'kg',
+    words: ['kg', 'wire kg', 'wire', 'kg wire', 'weight', 'lb', 'lbs', 'pounds', 'wire lb', 'lb wire'],
+    isNeeded: false,
+  },
   { key: 'starts', words: ['starts', 'arc starts', 'ignitions'], isNeeded: false },
 ]
 

@@ -10,6 +10,7 @@ import {
   wordRequest,
 } from '@contract/ingest.ts'
 import { endpoint } from '@server/call/routes.ts'
+import { thenForget, type LifeDeps } from '@server/life/work.ts'
 import { previewImport, takeImport } from './ingest.ts'
 import { sayWord } from './word.ts'
 import { cancelImport, readProgress } from './progress.ts'
@@ -29,7 +30,8 @@ export const ingestEndpoints = [
     summary: 'Take a whole sheet in, or nothing of it',
     body: importRequest,
     answer: importAnswer,
-    run: (deps, who, { body }) => takeImport(deps, who, body),
+    // Years of work may have come: whoever looks at Part life next sees them.
+    run: async (deps: LifeDeps, who, { body }) => thenForget(deps, await takeImport(deps, who, body)),
   }),
   endpoint({
     method: 'post',

@@ -151,3 +151,24 @@ async function placeIds(): Promise<Record<string, string>> {
   const { body } = await lead.get<{ places: { stationId: string; name: string }[] }>('/find')
   return Object.fromEntries(body.places.map((p) => [p.name, p.stationId]))
 }
+
+describe('shift totals in other units', () => {
+  it.each([
+    ['16', 'arc min', 'lb', '150', '22'],
+    ['17', 'arc_on_s', 'wire (g)', '9000', '9979'],
+    ['18', 'arc time [h]', 'pounds', '2.5', '0.1'],
+  ])(
+    'the %sth in %s and %s comes back as it was written, and in again is there already',
+    async (day, arc, wire, time, weight) => {
+      server.clock.nowMs += 60_000
+      const text = `booth,day,turn,${arc},${wire}\nA3,2026-11-${day},early,${time},${weight}\n`
+      expect((await take('usage', text)).status).toBe(200)
+      const back = await sheet('usage', `&from=2026-11-${day}&to=2026-11-${day}`)
+      expect(table(back)).toEqual([
+        ['booth', 'day', 'turn', arc, wire],
+        ['A3', `2026-11-${day}`, 'early', time, weight],
+      ])
+      expect((await take('usage', back)).body.did).toMatchObject({ 'usage rows new': 0, 'usage rows there already': 1 })
+    },
+  )
+})

@@ -25,9 +25,11 @@ import {
 } from '@server/shopmodel/model.ts'
 import { shiftSpan, shiftsOf } from '@server/time/calendar.ts'
 import { addDays, dayOf, wallOf, wallToMsOrNext } from '@server/time/wall.ts'
+import { hoursEach, kgEach } from '@core/ingest/amounts.ts'
 import { CELL_COLUMNS } from '@core/ingest/cellsheet.ts'
 import { WANTED } from '@core/ingest/guess.ts'
 import { LABELS } from './sheet.ts'
+import { gramsOf } from './usage.ts'
 
 /** A row by the wanted columns' keys. */
 type Row = Record<string, string>
@@ -37,6 +39,8 @@ interface At {
   nowMs: number
   fromMs: number
   toMs: number
+  /** What a wanted column is called in the sheet; '' where it has none. Its unit is read of it, on the way back too. */
+  headingOf: (key: string) => string
 }
 
 export const sheetQuery = z.object({
@@ -59,14 +63,15 @@ export async function sheetBack(deps: Deps, who: Who, query: z.output<typeof she
   const { zone } = shop.site
   const to = query.to ?? dayOf(zone, nowMs)
   const from = query.from ?? addDays(to, -DAYS_BACK)
+  const { headings, columns } = await columnsOf({ db: deps.db, shop }, query.kind)
   const at: At = {
     db: deps.db,
     shop,
     nowMs,
     fromMs: wallToMsOrNext(zone, from, '00:00'),
     toMs: wallToMsOrNext(zone, addDays(to, 1), '00:00'),
+    headingOf: (key) => headings[columns[key] ?? -1] ?? '',
   }
-  const { headings, columns } = await columnsOf(at, query.kind)
   const rows = query.blank === '1' ? await blanks(query.kind, at) : await ROWS[query.kind](at)
   const keyAt = new Map(Object.entries(columns).map(([key, index]) => [index, key]))
   const data = rows.map((row) => headings.map((_, i) => harmless(row[keyAt.get(i) ?? ''] ?? '')))
@@ -75,7 +80,7 @@ export async function sheetBack(deps: Deps, who: Who, query: z.output<typeof she
 
 /** The columns of the newest sheet of a kind, as it came in. */
 async function columnsOf(
-  { db, shop }: At,
+  { db, shop }: Pick<At, 'db' | 'shop'>,
   kind: ImportKind,
 ): Promise<{ headings: string[]; columns: Record<string, number> }> {
   const [last] = await db
@@ -204,8 +209,8 @@ async function placeRows({ db, shop }: At): Promise<Row[]> {
   })
 }
 
-/** Shift totals as entered, the newest entry of each stretch. */
-async function usageRows({ db, shop, fromMs, toMs }: At): Promise<Row[]> {
+/** Shift totals as entered, the newest entry of each stretch, in the units of the sheet's own headings. */
+async function usageRows({ db, shop, fromMs, toMs, headingOf }: At): Promise<Row[]> {
   const [spans, nows] = await Promise.all([
     db
       .select()
@@ -229,13 +234,17 @@ async function usageRows({ db, shop, fromMs, toMs }: At): Promise<Row[]> {
         place: station.name,
         date: day,
         shift: shift?.name ?? '',
-        arcHours: text(s.arcHours),
-        kg: text(s.kg),
+        arcHours: inUnit(s.arcHours, hoursEach(headingOf('arcHours'))),
+        kg: inUnit(s.kg, kgEach(headingOf('kg'), gramsOf(shop.wires.get(shop.built(station.id).wireId ?? '')))),
         starts: text(s.starts),
       },
     ]
   })
 }
+
+/** As many of the heading's unit as it came from; '' where it cannot be told in it. */
+const inUnit = (value: number | null, each: number | null): string =>
+  value === null || each === null ? '' : text(Number((value / each).toPrecision(12)))
 
 const WORK: FactKind[] = ['fitted', 'cleaned', 'confirmed']
 

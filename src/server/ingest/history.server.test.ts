@@ -3,6 +3,7 @@ import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { makeRandom, pick } from '@core/random/random.ts'
 import { type Problem } from '@contract/common.ts'
 import { type ImportPreview, type ReadFileAnswer } from '@contract/ingest.ts'
+import { type LifeAnswer } from '@contract/life.ts'
 import { tooMuch } from './xlsxworker.ts'
 import { importProgress, ledgerEvent, life } from '@server/db/schema.ts'
 import { rawWorkbook, workbookOf } from '@server/testing/workbook.ts'
@@ -188,6 +189,23 @@ describe('a long import', () => {
     expect((await take(text, { runKey: nextKey() })).status).toBe(200)
     const [row] = await server.parts.deps.db.select().from(importProgress).where(eq(importProgress.key, runKey))
     expect(row?.isCancelled).toBe(true)
+  })
+})
+
+describe('past work that is in', () => {
+  const tips = async () => (await lead.get<LifeAnswer>('/life?kind=tip')).body.seen
+  it('is told by Part life at once, though somebody looked a moment before', async () => {
+    const { ended: before } = await tips()
+    const weeks = ['2026-10-05', '2026-10-12', '2026-10-19']
+    expect((await take(`gun,date,what\n${weeks.map((d) => `Cell 3,${d},"new tip, worn"`).join('\n')}`)).status).toBe(
+      200,
+    )
+    const used = await lead.post<{ did: Record<string, number> }>('/ingest/take', {
+      kind: 'usage',
+      text: `date,cell,arc hours,lb\n${['2026-10-06', '2026-10-13'].map((d) => `${d},Cell 3,6,22`).join('\n')}`,
+    })
+    expect(used.body.did).toMatchObject({ 'usage rows new': 2 })
+    expect((await tips()).ended).toBe(before + 2)
   })
 })
 

@@ -114,7 +114,7 @@ function amountReader(sheet: Sheet, plan: UsagePlan) {
     at: { bad: Bad; number: number; hours: number; wire: ShopWire | undefined },
   ): Amounts | null => {
     const { wire } = at
-    const kg = kgEach(heading('kg'), wire ? gramPerMetre(wire.diameterMm, wire.densityGPerCm3) : null)
+    const kg = kgEach(heading('kg'), gramsOf(wire))
     const length = kg === null ? cellOf(sheet, row, 'kg') : ''
     const cell = (key: string) => (key === 'kg' && kg === null ? '' : cellOf(sheet, row, key))
     const each = { arcHours: hoursEach(heading('arcHours')), kg: kg ?? 1 }
@@ -125,6 +125,10 @@ function amountReader(sheet: Sheet, plan: UsagePlan) {
     return AMOUNTS.every((key) => amounts[key] === null) ? null : amounts
   }
 }
+
+/** What a metre of a wire weighs; null where nobody said which. */
+export const gramsOf = (wire: ShopWire | undefined): number | null =>
+  wire ? gramPerMetre(wire.diameterMm, wire.densityGPerCm3) : null
 
 /** An instant as machines write it, on the shop's own clock: seconds or milliseconds since 1970, or a day and time with its zone. */
 function stampIn(text: string, zone: string): { day: string; time: string | null } | null {

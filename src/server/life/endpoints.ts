@@ -17,14 +17,7 @@ import { saveKind } from '@server/shop/kind.ts'
 import { endpoint } from '@server/call/routes.ts'
 import { chooseLifeRule, previewRule, sayWord, termsOf } from './rule.ts'
 import { endTryout, startTryout } from './tryouts.ts'
-import { askBasis, askRead, askSigns, askTold, type LifeDeps } from './work.ts'
-
-/** What was written changes what is worked out from it. */
-async function thenForget<T>(deps: LifeDeps, answer: T): Promise<T> {
-  deps.lives.forget()
-  await deps.lifeWork.ask({ what: 'forget' })
-  return answer
-}
+import { askBasis, askRead, askSigns, askTold, thenForget, type LifeDeps } from './work.ts'
 
 export const lifeEndpoints = [
   endpoint({

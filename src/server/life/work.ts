@@ -69,3 +69,10 @@ export const askTold = (work: LifeWork, kindKey: KindKey) => through<Told[]>(wor
 
 /** What Part life takes: the floor to preview a rule on, the fits as they are kept, and whoever works them out. */
 export type LifeDeps = FloorDeps & KeptDeps & { lifeWork: LifeWork }
+
+/** What was written changes what is worked out from it. */
+export async function thenForget<T>(deps: LifeDeps, answer: T): Promise<T> {
+  deps.lives.forget()
+  await deps.lifeWork.ask({ what: 'forget' })
+  return answer
+}
