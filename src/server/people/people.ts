@@ -146,7 +146,8 @@ export async function firstLead(
       .limit(1)
       .for('update')
     if (someLead) throw isSetUp
-    await seedShop(tx, { deps, name: request.shopName, zone: request.zone, units: request.units, currency: 'EUR' })
+    const currency = request.units === 'us' ? 'USD' : 'EUR'
+    await seedShop(tx, { deps, name: request.shopName, zone: request.zone, units: request.units, currency })
     await tx.insert(person).values({ id: personId, name: request.name, role: 'lead', passwordHash })
   }).catch((problem: unknown) => {
     // There is one site: whoever comes second in the same moment finds it made.

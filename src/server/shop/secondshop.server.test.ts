@@ -61,6 +61,11 @@ beforeAll(async () => {
 })
 afterAll(() => server.close())
 
+it('a shop in inches begins in dollars, until somebody says otherwise', async () => {
+  const { site } = (await lead.get<ShopAnswer>('/shop')).body
+  expect(site).toMatchObject({ units: 'us', currency: 'USD' })
+})
+
 describe('the second shop', () => {
   it('keeps the noughts of its numbers and knows its one wire', async () =>
     expect(await gun('01')).toMatchObject({ name: '01', wireMm: 1.2, areaName: 'Frame shop' }))

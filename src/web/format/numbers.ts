@@ -53,8 +53,11 @@ export function amount(value: number, unit: LifeUnit, units: Units): string {
 /** Much wire, as people say it: "9.4 t", "310 kg", in a US shop pounds. */
 export const bulk = (kg: number, units: Units): string =>
   units === 'metric' && kg >= 1000 ? `${twoFigures(kg / 1000)} t` : amount(kg, 'kg', units)
-/** So many for a weight of wire (100 kg), in a US shop for as many pounds. */
-export const perWeight = (perKg: number, units: Units): number => (units === 'us' ? perKg / kgToLb(1) : perKg)
+/** So many for so much of a unit (100 kg), in a US shop for as many pounds or miles. */
+export function forUnit(value: number, unit: LifeUnit, units: Units): number {
+  if (unit === 'kg' && units === 'us') return value / kgToLb(1)
+  return unit === 'km' && units === 'us' ? value * KM_PER_MILE : value
+}
 export const unitWord = (unit: LifeUnit, units: Units) =>
   units === 'us' && unit in US_WORD ? (US_WORD[unit] ?? '') : unit === 'arcHours' ? 'arc hours' : UNIT_WORD[unit]
 const US_WORD: Partial<Record<LifeUnit, string>> = { kg: 'lb', km: 'mi' }

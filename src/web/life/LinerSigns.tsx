@@ -5,7 +5,7 @@ import { aboutMoney, minutes, type Units } from '@web/format/numbers.ts'
 import { LinerTermsForm } from '@web/houserule/LinerTermsForm.tsx'
 import { Trouble } from '@web/kit/Trouble.tsx'
 import { ChooseRule } from './ChooseRule.tsx'
-import { clauseSeenWords, recordWords, savingWords, type SchoolLine } from './lifewords.ts'
+import { clauseSeenWords, forHundred, isPriced, recordWords, savingWords, type SchoolLine } from './lifewords.ts'
 import { useSigns } from './queries.ts'
 
 /** When the liner is changed by signs: each clause a switch, what it would have seen of the liners that ended here, and what the rule costs. */
@@ -22,7 +22,7 @@ export function LinerSigns({ at, units }: { at: LifeAnswer; units: Units }) {
     <section aria-label="The liner by signs" aria-busy={other.isFetching}>
       <h2>On a sign</h2>
       <p>
-        {recordWords(signs)} {line ? costWords(line, at) : ''}
+        {recordWords(signs)} {line ? costWords(line, at, units) : ''}
       </p>
       <LinerTermsForm id="life-signs" terms={asked} seen={(c) => clauseSeenWords(signs, c)} onTerms={setTerms} />
       <p className="dim">
@@ -37,9 +37,11 @@ export function LinerSigns({ at, units }: { at: LifeAnswer; units: Units }) {
   )
 }
 
-function costWords(line: SchoolLine, at: LifeAnswer): string {
-  const per = at.money?.per === 'arcHours' ? '100 arc hours' : '100 of its unit'
-  const cost = at.isMoney && line.cost.total > 0 ? `${aboutMoney(line.cost.total, at.currency)}, ` : ''
-  const stand = line.cost.standMin < 1 ? 'no standing' : `${minutes(line.cost.standMin)} standing`
-  return `For ${per} ${cost}${stand}; it ${savingWords(line)} against running them to failure.`
+function costWords(line: SchoolLine, at: LifeAnswer, units: Units): string {
+  const per = forHundred(at.money?.per, at.unit, units)
+  const cost = isPriced(at) && line.cost.total > 0 ? `${aboutMoney(per.told(line.cost.total), at.currency)}, ` : ''
+  const standMin = per.told(line.cost.standMin)
+  const stand = standMin < 1 ? 'no standing' : `${minutes(standMin)} standing`
+  const saved = at.isMoney && !isPriced(at) ? '' : `; it ${savingWords(line)} against running them to failure`
+  return `For ${per.words} ${cost}${stand}${saved}.`
 }

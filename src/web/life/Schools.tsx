@@ -5,7 +5,7 @@ import { shortDate } from '@web/format/times.ts'
 import { capital } from '@web/format/words.ts'
 import { ruleWords } from '@web/logbook/shopwords.ts'
 import { SCHOOL_WORD } from '@web/format/words.ts'
-import { savingWords, schoolDoes } from './lifewords.ts'
+import { forHundred, isPriced, savingWords, schoolDoes } from './lifewords.ts'
 import { Sideways } from '../kit/Sideways.tsx'
 
 /** Left out on a phone. */
@@ -14,15 +14,17 @@ const WIDE = 'text-end d-none d-md-table-cell'
 export function Schools({ at, units }: { at: LifeAnswer; units: Units }) {
   const { money } = at
   if (!money) return null
-  const isMoney = at.isMoney && money.unpriced.length < 3
+  const isMoney = isPriced(at)
+  const isNothingPriced = at.isMoney && !isMoney
+  const per = forHundred(money.per, at.unit, units)
   return (
     <Sideways as="section" aria-label="House rules in money">
-      <h2>When to change it, in {isMoney ? 'money' : 'minutes'}</h2>
+      <h2>When to change it, in {isMoney ? 'money' : `minutes for ${per.words}`}</h2>
       <Table className="payback-table life-schools">
         <thead>
           <tr>
             <th>rule</th>
-            {isMoney ? <th className="text-end">for 100 {money.per === 'arcHours' ? 'arc h' : 'of it'}</th> : null}
+            {isMoney ? <th className="text-end">for {per.words.replace('arc hours', 'arc h')}</th> : null}
             <th className={WIDE}>parts</th>
             <th className={WIDE}>hands</th>
             <th className="text-end">standing</th>
@@ -30,18 +32,21 @@ export function Schools({ at, units }: { at: LifeAnswer; units: Units }) {
         </thead>
         <tbody>
           {money.lines.map((l) => (
-            <tr key={l.school} className={l.school === money.advised ? 'is-advised' : ''}>
+            <tr key={l.school} className={l.school === money.advised && !isNothingPriced ? 'is-advised' : ''}>
               <th scope="row">
                 {capital(SCHOOL_WORD[l.school])}
                 <br />
                 <span className="dim">
-                  {schoolDoes(l, at, units)}; {savingWords(l)}
+                  {schoolDoes(l, at, units)}
+                  {isNothingPriced ? '' : `; ${savingWords(l)}`}
                 </span>
               </th>
-              {isMoney ? <td className="text-end">{aboutMoney(l.cost.total, at.currency)}</td> : null}
-              <td className={WIDE}>{twoFigures(l.cost.changes)}</td>
-              <td className={WIDE}>{minutes(l.cost.handsMin)}</td>
-              <td className="text-end">{l.cost.standMin < 1 ? 'none' : minutes(l.cost.standMin)}</td>
+              {isMoney ? <td className="text-end">{aboutMoney(per.told(l.cost.total), at.currency)}</td> : null}
+              <td className={WIDE}>{twoFigures(per.told(l.cost.changes))}</td>
+              <td className={WIDE}>{minutes(per.told(l.cost.handsMin))}</td>
+              <td className="text-end">
+                {per.told(l.cost.standMin) < 1 ? 'none' : minutes(per.told(l.cost.standMin))}
+              </td>
             </tr>
           ))}
         </tbody>

@@ -20,7 +20,7 @@ import {
   noHungryWords,
   overTipsWords,
   perTipsWords,
-  perWords,
+  groupsFor,
 } from './lifewords.ts'
 import { Sideways } from '../kit/Sideways.tsx'
 
@@ -58,6 +58,8 @@ export function Hungry({ at }: { at: LifeAnswer }) {
 export function Compared({ at, units }: { at: LifeAnswer; units: Units }) {
   if (!at.by) return null
   const isPriced = at.isMoney && at.groups.some((g) => g.cost)
+  const per = groupsFor(at, units)
+  const cost = (minor: number) => aboutMoney(per.told(minor), at.currency)
   return (
     <Sideways as="section" aria-label="Compared">
       <h2>By {BY_WORD[at.by]}</h2>
@@ -72,7 +74,7 @@ export function Compared({ at, units }: { at: LifeAnswer; units: Units }) {
             <th className="text-end">half gone by</th>
             <th className="text-end">one in ten by</th>
             {isPriced ? <th className="text-end">one costs</th> : null}
-            {isPriced ? <th className="text-end">{perWords(at, units)} of it cost</th> : null}
+            {isPriced ? <th className="text-end">{per.words} of it cost</th> : null}
           </tr>
         </thead>
         <tbody>
@@ -90,9 +92,7 @@ export function Compared({ at, units }: { at: LifeAnswer; units: Units }) {
               {isPriced ? <td className="text-end">{g.cost ? money(g.cost.eachMinor, at.currency) : '–'}</td> : null}
               {isPriced ? (
                 <td className="text-end">
-                  {g.cost
-                    ? `${aboutMoney(g.cost.total, at.currency)} (${aboutMoney(g.cost.low, at.currency)}–${aboutMoney(g.cost.high, at.currency)})`
-                    : '–'}
+                  {g.cost ? `${cost(g.cost.total)} (${cost(g.cost.low)}–${cost(g.cost.high)})` : '–'}
                 </td>
               ) : null}
             </tr>

@@ -4,6 +4,8 @@ import { MemoryRouter } from 'react-router'
 import { describe, expect, it } from 'vitest'
 import { type LifeAnswer } from '@contract/life.ts'
 import {
+  costsWords,
+  forHundred,
   wireWords,
   reasonWords,
   alongsideWords,
@@ -47,6 +49,8 @@ describe('where liners were worn', () => {
     )
   })
 })
+
+const show = (view: React.ReactElement) => renderToStaticMarkup(<MemoryRouter>{view}</MemoryRouter>)
 
 describe('how long parts last, in words', () => {
   it('half of them, by when, and whose number it is', () => {
@@ -110,6 +114,30 @@ describe('a rule in money, in words', () => {
     const burnt = life({ reasons: [{ reason: 'burnedBack', n: 9, per100kg: 2.2 }] })
     expect(reasonWords(burnt, m)).toContain('(2.2 for 100 kg)')
     expect(reasonWords(burnt, 'us')).toContain('(1 for 100 lb)')
+  })
+  it('where nothing is priced yet no rule is called cheapest, or the same as another', () => {
+    const at = life({ money: money({ advised: 'runToFailure', unpriced: ['part', 'labour', 'standing'] }) })
+    expect(moneySentence(at, m)).toMatch(/^Nothing is priced yet, so no rule can be held against another/)
+    expect(costsWords(at)).toMatch(/^A change takes in time 2 min of hands; .* Not priced: the part, an hour of hands/)
+    expect(bladeWords(at, 3, m)).not.toContain('€')
+    const html = show(<Schools at={at} units="metric" />)
+    expect(html).toContain('in minutes for 100 arc hours')
+    for (const never of ['is-advised', 'about the same', 'what others are held against'])
+      expect(html).not.toContain(never)
+  })
+  it('in a shop that counts in pounds or miles a rule is told for as many', () => {
+    const at = life({ kind: 'liner', unit: 'kg', money: money({ per: 'unit' }) })
+    expect(bladeWords(at, 2, m)).toContain('for 100 kg €20, 20 parts, 60 min of hands, 20 min standing')
+    expect(bladeWords(at, 2, 'us')).toMatch(/^Changed at 4.4 lb: for 100 lb €9.1, 9.1 parts, 27 min of hands, 9 min/)
+    expect(show(<Schools at={at} units="us" />)).toContain('for 100 lb')
+    expect(forHundred('unit', 'km', 'us').told(10)).toBeCloseTo(16.09, 2)
+    expect(forHundred('unit', 'matings', 'us')).toMatchObject({ words: '100 times seated' })
+  })
+  it('of those that nearly all wear out it is said so', () => {
+    const sure = money({
+      blade: [2, 4, 8].map((use) => ({ ...money().blade[0], at: use, parts: 20, worn: 20 }) as never),
+    })
+    expect(bladeWords(life({ money: sure }), 4, m)).toMatch(/; nearly all wear out first\.$/)
   })
   it('no rule is made of the trade’s word alone', () =>
     expect(moneySentence(life({ seen: { ...seen, ended: 0 } }), m)).toBe(
@@ -217,7 +245,6 @@ describe('its pieces', () => {
     ...over,
   })
   const strokes = [stroke(9), stroke(6, { end: 'in', reason: null, toMs: null }), stroke(3, { end: 'chance' })]
-  const show = (view: React.ReactElement) => renderToStaticMarkup(<MemoryRouter>{view}</MemoryRouter>)
   it('a stroke for each life, the blade where it cuts, the part that was asked for', () => {
     const html = show(<UsedParts at={life({ strokes, strokesOf: 3 })} blade={4} marked={2} units="metric" />)
     for (const part of ['life-worn', 'life-in', 'life-chance', 'life-blade', 'life-marked'])

@@ -4,7 +4,7 @@ import { READING } from '@core/reading/specs.ts'
 import { type KindKey, type LifeUnit } from '@core/path/columns.ts'
 import { type LinerClause } from '@core/liner/clauses.ts'
 import { type LifeAnswer, type LifeBy, type LifeTold, type LinerSignsAnswer } from '@contract/life.ts'
-import { aboutMoney, amount, minutes, perWeight, twoFigures, unitWord, type Units } from '@web/format/numbers.ts'
+import { aboutMoney, amount, forUnit, minutes, twoFigures, unitWord, type Units } from '@web/format/numbers.ts'
 import { capital, countWord, inN, isPlural, partName, REASON_WORD, listed } from '@web/format/words.ts'
 
 type Money = NonNullable<LifeAnswer['money']>
@@ -102,7 +102,7 @@ export const reasonWords = ({ reasons }: LifeAnswer, units: Units): string =>
     )
     .join(', ')
 const forHundredOfWire = (per100kg: number, units: Units) =>
-  `${twoFigures(perWeight(per100kg, units))} for 100 ${unitWord('kg', units)}`
+  `${twoFigures(forUnit(per100kg, 'kg', units))} for 100 ${unitWord('kg', units)}`
 
 /** "250 kg is about 40 km of solid 1.0." */
 export const wireWords = (at: LifeAnswer, units: Units): string =>
@@ -206,6 +206,8 @@ export function moneySentence(at: LifeAnswer, units: Units): string {
   if (!money) return ''
   if (at.seen.ended === 0)
     return 'Nothing to reckon yet: none has ended here. Changing early pays only where the log shows that they wear out with age.'
+  if (!isPriced(at))
+    return 'Nothing is priced yet, so no rule can be held against another: say under Our shop what an hour of hands, an hour of standing and the part cost.'
   const [never, best] = [
     money.lines.find((l) => l.school === 'runToFailure'),
     money.lines.find((l) => l.school === money.advised),
@@ -225,6 +227,19 @@ export function flatWords(at: LifeAnswer, units: Units): string {
     ? `Anything from ${amount(from, at.unit, units)} on is within 5 % of the least.`
     : `Anything from ${amount(from, at.unit, units).replace(/ .*/, '')} to ${amount(to, at.unit, units)} is within 5 % of the least.`
 }
+/** Whether money says anything: it may be seen, and something has a price. */
+export const isPriced = ({ isMoney, money }: Pick<LifeAnswer, 'isMoney' | 'money'>): boolean =>
+  isMoney && money !== null && money.unpriced.length < Object.keys(UNPRICED).length
+/** What rules are held against each other for, as this shop counts: "100 arc hours", "100 lb"; and numbers told for it. */
+export function forHundred(
+  per: 'arcHours' | 'unit' | undefined,
+  unit: LifeUnit,
+  units: Units,
+): { words: string; told: (value: number) => number } {
+  return per === 'arcHours'
+    ? { words: '100 arc hours', told: (value) => value }
+    : { words: `100 ${unitWord(unit, units)}`, told: (value) => forUnit(value, unit, units) }
+}
 /** What a change costs in time and too late, beside the part. */
 export function costsWords(at: LifeAnswer): string {
   const { money, currency } = at
@@ -233,7 +248,7 @@ export function costsWords(at: LifeAnswer): string {
     ? 'how often one stops the gun is a guess still'
     : `${money.stops.n} of ${money.stops.of} worn ones stopped the gun`
   const times = `in time ${minutes(money.planned.min)} of hands; worn out ${minutes(money.late.standMin)} of standing`
-  const priced = at.isMoney
+  const priced = isPriced(at)
     ? `A change costs ${aboutMoney(money.planned.minor, currency)} in time, ${aboutMoney(money.late.minor, currency)} when it has worn out: ${times}; ${stops}.`
     : `A change takes ${times}; ${stops}.`
   return `${priced}${money.unpriced.length > 0 ? ` Not priced: ${money.unpriced.map((u) => UNPRICED[u]).join(', ')}.` : ''}`
@@ -244,11 +259,13 @@ const UNPRICED = { part: 'the part', labour: 'an hour of hands', standing: 'an h
 export function bladeWords(at: LifeAnswer, blade: number | null, units: Units): string {
   const cost = costAt(at, blade)
   if (!at.money || !cost) return ''
-  const per = at.money.per === 'arcHours' ? '100 arc hours' : `100 ${amount(1, at.unit, units).replace(/^1 /, '')}`
+  const per = forHundred(at.money.per, at.unit, units)
   const what = blade === null ? 'Run to failure' : `Changed at ${amount(blade, at.unit, units)}`
-  const money = at.isMoney && cost.total > 0 ? `${aboutMoney(cost.total, at.currency)}, ` : ''
+  const money = isPriced(at) && cost.total > 0 ? `${aboutMoney(per.told(cost.total), at.currency)}, ` : ''
   const late = cost.parts > 0 ? cost.worn / cost.parts : 0
-  return `${what}: for ${per} ${money}${twoFigures(cost.parts)} parts, ${minutes(cost.handsMin)} of hands, ${cost.standMin < 1 ? 'no' : minutes(cost.standMin)} standing; ${inN(late)} ${/^1 in/.test(inN(late)) ? 'wears' : 'wear'} out first.`
+  const share = late > 0.97 ? 'nearly all' : inN(late)
+  const [parts, hands, stand] = [cost.parts, cost.handsMin, cost.standMin].map(per.told) as [number, number, number]
+  return `${what}: for ${per.words} ${money}${twoFigures(parts)} parts, ${minutes(hands)} of hands, ${stand < 1 ? 'no' : minutes(stand)} standing; ${share} ${/^1 in/.test(share) ? 'wears' : 'wear'} out first.`
 }
 /** Of the blade's table the nearest two, drawn between; null: run to failure. */
 export function costAt(at: LifeAnswer, use: number | null) {
@@ -310,9 +327,9 @@ export function comparedSentence(c: LifeAnswer['compared'][number]): string {
     return `${c.second}: can’t tell yet. ${capital(ratio)} so far${c.more > 0 ? `; about ${twoFigures(c.more)} more worn ones would tell` : ''}.`
   return `${c.second} lasts ${ratio}.`
 }
-/** "100 arc hours", or 100 of what it is counted in. */
-export const perWords = (at: Pick<LifeAnswer, 'groups' | 'unit'>, units: Units): string =>
-  at.groups.some((g) => g.cost?.per === 'arcHours') ? '100 arc hours' : `100 ${unitWord(at.unit, units)}`
+/** What the parts side by side are held against each other for. */
+export const groupsFor = (at: Pick<LifeAnswer, 'groups' | 'unit'>, units: Units) =>
+  forHundred(at.groups.find((g) => g.cost)?.cost?.per, at.unit, units)
 /** What lasting longer is worth: dearer by the piece, and cheaper or dearer by the hour. Where both bands reach each other it is not told. */
 export function cheaperSentence(
   at: Pick<LifeAnswer, 'groups' | 'currency' | 'unit'>,
@@ -322,7 +339,8 @@ export function cheaperSentence(
   const costOf = (name: string) => at.groups.find((g) => g.name === name)?.cost ?? null
   const [first, second] = [costOf(c.first), costOf(c.second)]
   if (!first || !second) return ''
-  const by = `${aboutMoney(Math.abs(first.total - second.total), at.currency)} in ${perWords(at, units)}`
+  const per = groupsFor(at, units)
+  const by = `${aboutMoney(per.told(Math.abs(first.total - second.total)), at.currency)} in ${per.words}`
   const piece =
     second.eachMinor > 1.02 * first.eachMinor
       ? 'Dearer by the piece'

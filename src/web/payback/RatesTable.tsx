@@ -1,13 +1,13 @@
 import { Table } from 'react-bootstrap'
 import { type PaybackAnswer } from '@contract/payback.ts'
-import { minutes, perWeight, twoFigures, unitWord, type Units } from '@web/format/numbers.ts'
+import { forUnit, minutes, twoFigures, unitWord, type Units } from '@web/format/numbers.ts'
 import { diffuserSentence, spanOf } from './paybackwords.ts'
 import { Sideways } from '../kit/Sideways.tsx'
 
 type Rates = PaybackAnswer['rates']
 /** With its spread, per 100 lb where the shop counts in pounds. */
 const ofWire = (r: Rates[number]['per100kg'], units: Units) =>
-  r && { rate: perWeight(r.rate, units), low: perWeight(r.low, units), high: perWeight(r.high, units) }
+  r && { rate: forUnit(r.rate, 'kg', units), low: forUnit(r.low, 'kg', units), high: forUnit(r.high, 'kg', units) }
 /** "1 h in 500": of the time it should have run. */
 const stoodWords = (upShare: number | null) =>
   upShare === null ? '–' : upShare >= 1 ? 'none' : `1 h in ${twoFigures(1 / (1 - upShare))}`
